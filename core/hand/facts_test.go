@@ -1,0 +1,164 @@
+package hand
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// line reads "1:5 7h 9 | 2:..": places string:fret, the string kept until the
+// next one; a mark after the fret is a slur (h, p, s, S).
+func line(t testing.TB, s string) []Event {
+	t.Helper()
+	slurs := map[byte]lick.Slur{'h': lick.Hammer, 'p': lick.Pull, 's': lick.Slide, 'S': lick.Shift}
+	var events []Event
+	str := 0
+	for _, w := range strings.Fields(s) {
+		if head, tail, ok := strings.Cut(w, ":"); ok {
+			fmt.Sscan(head, &str)
+			w = tail
+		}
+		var touch Touch
+		if slur, ok := slurs[w[len(w)-1]]; ok {
+			touch.Slur, w = slur, w[:len(w)-1]
+		}
+		fret := 0
+		if _, err := fmt.Sscan(w, &fret); err != nil {
+			t.Fatalf("%q: %v", s, err)
+		}
+		touch.Place = neck.Place{String: str, Fret: fret}
+		events = append(events, Event{Touches: []Touch{touch}, Have: 150})
+	}
+	return events
+}
+
+func fingers(p Path) string {
+	var b strings.Builder
+	for i, s := range p.Steps {
+		if i > 0 {
+			b.WriteByte(' ')
+		}
+		for _, f := range s.Fingers {
+			b.WriteString(f.String())
+		}
+	}
+	return b.String()
+}
+
+// Common practice: the fingerings most players use for the usual shapes.
+func TestUsualFingerings(t *testing.T) {
+	m := NewModel(Medium(), neck.Standard())
+	for _, c := range []struct{ line, want string }{
+		{"1:5 6 7 8", "1 2 3 4"},
+		{"1:5 7 8", "1 3 4"},
+		{"1:5 7 9", "1 2 4"},
+		{"1:5 6 8", "1 2 4"},
+		{"1:12 14 16", "1 2 4"},
+		{"6:1 3 4", "1 3 4"},
+		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
+		{"6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
+		{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
+		{"1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
+		{"6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
+	} {
+		if got := fingers(m.Solve(line(t, c.line), false, Slack)); got != c.want {
+			t.Errorf("%s: %s, want %s", c.line, got, c.want)
+		}
+	}
+}
+
+// Common practice: what a stretch is depends on the place and on the hand.
+func TestStretches(t *testing.T) {
+	g := neck.Standard()
+	hands := map[string]*Model{}
+	for _, s := range sizes {
+		h, _ := Named(s.name)
+		hands[s.name] = NewModel(h, g)
+	}
+	fixed := func(events []Event, fingers ...lick.Finger) []Event {
+		for i, f := range fingers {
+			events[i].Touches[0].Finger = f
+		}
+		return events
+	}
+	low := hands["medium"].Solve(fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, 1)
+	if s := low.Steps[0].Strain; s < 0.785 || s > 0.795 || !low.Possible() {
+		t.Errorf("1 2 4 on frets 1 3 5 starts at strain %.3f, want 0.79 and possible", s)
+	}
+	for _, c := range []struct {
+		line, hand string
+		possible   bool
+		strained   bool
+	}{
+		{"1:5 8h 10h 5p", "medium", true, true},
+		{"1:5 8h 10h 5p", "small", false, false},
+		{"1:10 13h 15h 10p", "medium", true, false},
+		{"1:3 5h 9h", "small", false, false},
+		{"1:3 5h 9h", "medium", false, false},
+		{"1:3 5h 9h", "large", false, false},
+	} {
+		p := hands[c.hand].Solve(line(t, c.line), false, Slack)
+		if p.Possible() != c.possible {
+			t.Errorf("%s, %s hand: possible %v, want %v (%s)", c.line, c.hand, p.Possible(), c.possible, fingers(p))
+			continue
+		}
+		worst := 0.0
+		for _, s := range p.Steps {
+			worst = max(worst, s.Strain)
+		}
+		if c.possible && (worst > 0) != c.strained {
+			t.Errorf("%s, %s hand: strain %.2f, want strained %v", c.line, c.hand, worst, c.strained)
+		}
+	}
+}
+
+// Common practice: four tones on a string slide with the little finger at the
+// top or with the index at the bottom, and both are right.
+func TestFourOnAString(t *testing.T) {
+	m := NewModel(Medium(), neck.Standard())
+	four := func(text, want string) float64 {
+		events := line(t, text)
+		for i, f := range strings.Fields(want) {
+			finger, err := lick.ParseFinger(f)
+			if err != nil {
+				t.Fatal(err)
+			}
+			events[i].Touches[0].Finger = finger
+		}
+		p := m.Solve(events, false, 1)
+		if !p.Possible() {
+			t.Fatalf("%s with %s is impossible", text, want)
+		}
+		return p.Bound
+	}
+	little := four("5:3 5h 7h 9s 4:5 7h 9h", "1 2 4 4 1 2 4")
+	index := four("5:3 5s 7h 9h 4:5 7h 9h", "1 1 2 4 1 2 4")
+	if r := little / index; r < 0.97 || r > 1.03 {
+		t.Errorf("little finger %.3f, index %.3f: not within 3 %%", little, index)
+	}
+}
+
+func BenchmarkSolve64(b *testing.B) {
+	events := line(b, strings.Repeat("6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 ", 3))[:64]
+	b.Run("cold", func(b *testing.B) {
+		for b.Loop() {
+			m := NewModel(Medium(), neck.Standard())
+			m.Solve(events, false, Slack)
+		}
+	})
+	b.Run("warm", func(b *testing.B) {
+		m := NewModel(Medium(), neck.Standard())
+		for b.Loop() {
+			m.Solve(events, false, Slack)
+		}
+	})
+	b.Run("loop", func(b *testing.B) {
+		m := NewModel(Medium(), neck.Standard())
+		for b.Loop() {
+			m.Solve(events, true, Slack)
+		}
+	})
+}

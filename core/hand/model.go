@@ -1,0 +1,141 @@
+package hand
+
+import (
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// Gaps that a frame may open between neighbouring fingers, in frets, and the
+// least it spans (model default).
+const (
+	maxGap12, maxGap23, maxGap34 = 3, 2, 2
+	minSpan                      = 2
+	hover                        = 3 // frets beyond the last one that an idle finger may stand over
+)
+
+// stance is a frame with what it costs to stand in it.
+type stance struct {
+	frame    Frame
+	strain   float64
+	standing float64 // ms
+	centre   neck.MM // mean of the four press points
+}
+
+// Model is one hand on one guitar: the frames it can stand in, and the moves
+// between them, kept once computed. It is safe for concurrent use.
+type Model struct {
+	Hand    Hand
+	Guitar  neck.Guitar
+	stances []stance   // in rising order of their frames
+	at      [4][][]int // at[finger][fret]: the stances whose finger stands there
+	moves   matrices
+}
+
+// NewModel prepares the frames of a hand on a guitar.
+func NewModel(h Hand, g neck.Guitar) *Model {
+	m := &Model{Hand: h, Guitar: g}
+	last := g.Frets + hover
+	for f := range m.at {
+		m.at[f] = make([][]int, last+1)
+	}
+	for r1 := 1; r1 <= last; r1++ {
+		for r2 := r1; r2 <= min(last, r1+maxGap12); r2++ {
+			for r3 := r2; r3 <= min(last, r2+maxGap23); r3++ {
+				for r4 := max(r3, r1+minSpan); r4 <= min(last, r3+maxGap34); r4++ {
+					m.addStance(Frame{r1, r2, r3, r4})
+				}
+			}
+		}
+	}
+	return m
+}
+
+func (m *Model) addStance(f Frame) {
+	s := stance{frame: f, strain: m.Hand.strain(m.Guitar, f)}
+	if s.strain > 1 {
+		return
+	}
+	s.standing = standing(m.Guitar, f, s.strain)
+	for finger, fret := range f {
+		s.centre += m.Guitar.Press(fret) / 4
+		m.at[finger][fret] = append(m.at[finger][fret], len(m.stances))
+	}
+	m.stances = append(m.stances, s)
+}
+
+// Touch is one note as the fretting hand sees it.
+type Touch struct {
+	Place  neck.Place
+	Finger lick.Finger // NoFinger leaves it free
+	Slur   lick.Slur   // how it is reached from the touch before it on its string
+	Bar    bool        // the player laid this finger flat
+	Held   bool        // it sounds on from an earlier event
+}
+
+// fretted says whether one of the four fingers must press.
+func (t Touch) fretted() bool { return t.Place.Fret > 0 && t.Finger != lick.Thumb }
+
+// Event is what sounds at one time. Have is the time in ms since the event
+// before it (for the first one, the time from the last event of a loop).
+type Event struct {
+	Touches []Touch
+	Have    float64
+}
+
+func (e Event) fretted() bool {
+	for _, t := range e.Touches {
+		if t.fretted() {
+			return true
+		}
+	}
+	return false
+}
+
+// Kind says what sort of move leads into a step.
+type Kind string
+
+// The kinds of move.
+const (
+	Start  Kind = "start"
+	Place  Kind = "place" // another finger, the one before still down
+	Move   Kind = "move"  // another finger, the hand shifts
+	Same   Kind = "same"  // same finger, same place
+	Roll   Kind = "roll"
+	Bar    Kind = "bar"
+	Jump   Kind = "jump"
+	Slide  Kind = "slide"
+	Shift  Kind = "shift"
+	Hammer Kind = "hammer"
+	Pull   Kind = "pull"
+	ToOpen Kind = "open"
+	Hold   Kind = "hold"
+)
+
+// Step is the hand at one event.
+type Step struct {
+	Fingers  []lick.Finger // one a touch
+	Frame    Frame         // zero until the first fretted event
+	Strain   float64       // of the frame, when the event is fretted
+	Kind     Kind          // of the part that needs most
+	Need     float64       // ms, the standing cost in it
+	Load     float64       // Need over Have
+	Way      neck.MM       // how far the hand's centre moves
+	Reach    neck.MM       // widest distance of two fingers in use at once
+	Possible bool          // false: this hand cannot do it at any tempo
+}
+
+// Path is the whole line's hand.
+type Path struct {
+	Steps []Step
+	Bound float64 // least possible largest load; every step of it possible
+}
+
+// Possible says whether every step can be done at some tempo.
+func (p Path) Possible() bool {
+	for _, s := range p.Steps {
+		if !s.Possible {
+			return false
+		}
+	}
+	return true
+}

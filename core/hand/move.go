@@ -1,0 +1,259 @@
+package hand
+
+import (
+	"math"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// posture is one way to stand in an event: a stance and a finger a touch
+// (0 to 3; noFinger for open strings and the thumb).
+type posture struct {
+	stance  int
+	fingers [maxTouches]int8
+}
+
+// maxTouches is how many notes may sound at once.
+const maxTouches = neck.MaxStrings
+
+const noFinger int8 = -1
+
+// never is the need of what no hand can do.
+var never = math.Inf(1)
+
+// part is the need of bringing finger fb of stance b onto touch tb when finger
+// fa of stance a was on touch ta, without b's standing cost. far is the way of
+// the hand's centre. The table of moves is the model's.
+func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
+	w := m.Guitar.Cell(tb.Place.Fret)
+	shift := neck.MM(math.Abs(float64(b.centre - a.centre)))
+	if viaOpen {
+		need := placeFinger + fitts(shift, w, wristSlope)
+		if tb.Slur == lick.Hammer {
+			return need + hammerExtra, Hammer
+		}
+		return need, Move
+	}
+	strings := ta.Place.String - tb.Place.String
+	if strings < 0 {
+		strings = -strings
+	}
+	if fa != fb {
+		if tb.Slur == lick.Slide || tb.Slur == lick.Shift {
+			return never, Slide
+		}
+		return m.otherFinger(ta, fa, a, tb, fb, b, shift, w, strings)
+	}
+	switch {
+	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
+		return never, Hammer
+	case tb.Slur == lick.Slide || tb.Slur == lick.Shift:
+		tip := m.Guitar.Press(tb.Place.Fret) - m.Guitar.Press(ta.Place.Fret)
+		extra := neck.MM(math.Abs(float64(b.centre - a.centre - tip)))
+		need := slideBase + fitts(neck.MM(math.Abs(float64(tip))), w, wristSlope) + fitts(extra, w, fingerSlope)
+		if tb.Slur == lick.Shift {
+			return need + shiftExtra, Shift
+		}
+		return need, Slide
+	case ta.Place == tb.Place:
+		return fitts(shift, w, fingerSlope), Same
+	case ta.Bar && tb.Bar && ta.Place.Fret == tb.Place.Fret:
+		return barBase, Bar
+	case ta.Place.Fret == tb.Place.Fret && strings == 1:
+		return rollBase + fitts(shift, w, fingerSlope), Roll
+	}
+	return max(jumpFinger+fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope), jumpHand+fitts(shift, w, wristSlope)), Jump
+}
+
+func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, shift, w neck.MM, strings int) (float64, Kind) {
+	need := placeFinger + pairCost[pairOf[fa][fb]] + farString*float64(max(0, strings-1))
+	if ta.Place.Fret == tb.Place.Fret && (fa-fb == 1 || fb-fa == 1) {
+		need += sameFret
+	}
+	held := b.frame[fa] == ta.Place.Fret
+	switch tb.Slur {
+	case lick.Hammer:
+		if !held {
+			return never, Hammer
+		}
+		return need + fitts(shift, w, fingerSlope) + hammerExtra, Hammer
+	case lick.Pull:
+		// The lower finger is already down, so the frame stays.
+		if a.frame != b.frame {
+			return never, Pull
+		}
+		return need + pullExtra, Pull
+	}
+	if held {
+		return need + fitts(shift, w, fingerSlope), Place
+	}
+	return need + letGo + fitts(shift, w, wristSlope), Move
+}
+
+// transition is the need in ms of going from posture p of event x to posture q
+// of event y, and the kind of the part that sets it: the largest of its parts
+// and the standing cost of the new stance.
+func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen bool) (float64, Kind) {
+	a, b := &m.stances[p.stance], &m.stances[q.stance]
+	worst, kind, comesDown := 0.0, Hold, false
+	for j, tb := range y {
+		comesDown = comesDown || tb.fretted() && !tb.Held
+		need, k := m.into(x, p, a, tb, q.fingers[j], b, viaOpen)
+		if need > worst {
+			worst, kind = need, k
+		}
+		if worst == never {
+			return never, k
+		}
+	}
+	if !comesDown {
+		// Only open strings are new: the frame stays and costs nothing.
+		if p.stance != q.stance {
+			return never, kind
+		}
+		return m.scale(worst), kind
+	}
+	return m.scale(worst + b.standing), kind
+}
+
+// into finds where finger fb comes from: its own last touch; else, of the
+// fingers that were down, the one it follows most easily.
+func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
+	if !tb.fretted() {
+		return m.toOpen(tb), ToOpen
+	}
+	if tb.Held {
+		for i, ta := range x {
+			if ta.Place == tb.Place && p.fingers[i] == fb {
+				return 0, Hold
+			}
+		}
+		return never, Hold
+	}
+	best, kind := never, Move
+	for i, ta := range x {
+		fa := p.fingers[i]
+		if fa == noFinger && !viaOpen {
+			continue
+		}
+		slurred := tb.Slur != "" && !viaOpen
+		if slurred && ta.Place.String != tb.Place.String {
+			continue
+		}
+		need, k := m.part(ta, fa, a, tb, fb, b, viaOpen)
+		if fa == fb && !slurred && !viaOpen {
+			return need, k
+		}
+		if need < best {
+			best, kind = need, k
+		}
+	}
+	return best, kind
+}
+
+func (m *Model) toOpen(t Touch) float64 {
+	if t.Held {
+		return 0
+	}
+	if t.Slur == lick.Pull {
+		return openPullNeed
+	}
+	return openNeed
+}
+
+// scale turns the model player's need into this hand's.
+func (m *Model) scale(need float64) float64 {
+	if m.Hand.Speed > 0 {
+		return need / m.Hand.Speed
+	}
+	return need
+}
+
+// postures lists the ways to stand in an event, whatever the locks say, in
+// rising order of frame, then finger.
+func (m *Model) postures(touches []Touch) []posture {
+	var out []posture
+	first := -1
+	for i, t := range touches {
+		if t.fretted() {
+			first = i
+			break
+		}
+	}
+	if first < 0 || len(touches) > maxTouches {
+		return nil
+	}
+	fret := touches[first].Place.Fret
+	var seen []bool
+	for f := range 4 {
+		if fret >= len(m.at[f]) {
+			continue
+		}
+		for _, s := range m.at[f][fret] {
+			if seen == nil {
+				seen = make([]bool, len(m.stances))
+			}
+			seen[s] = true
+		}
+	}
+	for s, ok := range seen {
+		if ok {
+			p := posture{stance: s}
+			for i := range p.fingers {
+				p.fingers[i] = noFinger
+			}
+			out = m.assign(out, touches, 0, p)
+		}
+	}
+	return out
+}
+
+// assign gives the touches from i on their fingers in every way that stance
+// allows: a finger plays the fret it stands over, two notes share one only
+// under a bar, and on one fret the lower finger takes the thicker string.
+func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []posture {
+	if i == len(touches) {
+		return append(out, p)
+	}
+	t := touches[i]
+	if !t.fretted() {
+		return m.assign(out, touches, i+1, p)
+	}
+	for f := range int8(4) {
+		if m.stances[p.stance].frame[f] != t.Place.Fret || !fits(touches, p, i, f) {
+			continue
+		}
+		p.fingers[i] = f
+		out = m.assign(out, touches, i+1, p)
+		p.fingers[i] = noFinger
+	}
+	return out
+}
+
+func fits(touches []Touch, p posture, i int, f int8) bool {
+	for j := range i {
+		g := p.fingers[j]
+		if g == noFinger || touches[j].Place.Fret != touches[i].Place.Fret {
+			continue
+		}
+		thicker := touches[j].Place.String > touches[i].Place.String
+		switch {
+		case g == f && !(touches[i].Bar && touches[j].Bar):
+			return false
+		case g != f && (g < f) != thicker:
+			return false
+		}
+	}
+	return true
+}
+
+// allows says whether the posture keeps the fingers that are set.
+func allows(touches []Touch, p posture) bool {
+	for i, t := range touches {
+		if t.fretted() && t.Finger != lick.NoFinger && (!t.Finger.Fretting() || p.fingers[i] != int8(t.Finger-lick.Index)) {
+			return false
+		}
+	}
+	return true
+}

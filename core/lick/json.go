@@ -1,0 +1,318 @@
+package lick
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+
+	"ornamen/core/music"
+)
+
+// Format and Version mark a lick file.
+const (
+	Format  = "ornamen-lick"
+	Version = 1
+)
+
+// MaxBytes is the largest lick file that is read.
+const MaxBytes = 16 << 20
+
+type fileKey struct {
+	Tonic string   `json:"tonic"`
+	Scale string   `json:"scale"`
+	Add   []string `json:"add"`
+	Drop  []string `json:"drop"`
+}
+
+type fileChord struct {
+	At   Time   `json:"at"`
+	Len  Time   `json:"len"`
+	Name string `json:"name"`
+}
+
+type file struct {
+	Format  string            `json:"format"`
+	Version int               `json:"version"`
+	Title   string            `json:"title"`
+	Tags    []string          `json:"tags"`
+	Tuning  []string          `json:"tuning"`
+	Key     *fileKey          `json:"key"`
+	Meter   *string           `json:"meter"`
+	Tempo   *float64          `json:"tempo"`
+	Feel    *string           `json:"feel"`
+	Pickup  Time              `json:"pickup"`
+	Loop    bool              `json:"loop"`
+	Chords  []json.RawMessage `json:"chords"`
+	Recipe  string            `json:"recipe"`
+	Notes   []json.RawMessage `json:"notes"`
+}
+
+// Parse reads a lick file strictly: unknown fields, values out of range and
+// notes that overlap on a string are errors of one sentence that name the note
+// as it is numbered in the file.
+func Parse(data []byte) (Lick, error) {
+	if len(data) > MaxBytes {
+		return Lick{}, fmt.Errorf("the file is larger than %d MB", MaxBytes>>20)
+	}
+	var head struct {
+		Format  *string          `json:"format"`
+		Version *int             `json:"version"`
+		Notes   *json.RawMessage `json:"notes"`
+	}
+	if err := json.Unmarshal(data, &head); err != nil {
+		return Lick{}, plain(err)
+	}
+	switch {
+	case head.Format == nil || *head.Format != Format:
+		return Lick{}, fmt.Errorf("this is not a lick file: \"format\" must be %q", Format)
+	case head.Version == nil || *head.Version < 1:
+		return Lick{}, fmt.Errorf("\"version\" must be %d", Version)
+	case *head.Version > Version:
+		return Lick{}, fmt.Errorf("the file has version %d; this program reads up to version %d", *head.Version, Version)
+	case head.Notes == nil:
+		return Lick{}, errors.New("\"notes\" is missing")
+	}
+	var f file
+	if err := strict(data, &f); err != nil {
+		return Lick{}, err
+	}
+	l, err := f.lick()
+	if err != nil {
+		return Lick{}, err
+	}
+	if err := l.Validate(); err != nil {
+		return Lick{}, err
+	}
+	l.sort()
+	return l, nil
+}
+
+func (f file) lick() (Lick, error) {
+	l := New()
+	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe
+	if f.Tuning != nil {
+		l.Tuning = nil
+		for i, s := range f.Tuning {
+			p, err := music.ParsePitch(s)
+			if err != nil {
+				return l, fmt.Errorf("tuning, string %d: %w", i+1, err)
+			}
+			l.Tuning = append(l.Tuning, p)
+		}
+	}
+	if f.Key != nil {
+		l.Key = Key(*f.Key)
+		if l.Key.Tonic == "" {
+			return l, errors.New("the key needs a tonic, such as C#")
+		}
+	}
+	if f.Meter != nil {
+		m, err := ParseMeter(*f.Meter)
+		if err != nil {
+			return l, err
+		}
+		l.Meter = m
+	}
+	if f.Tempo != nil {
+		l.Tempo = *f.Tempo
+	}
+	if f.Feel != nil {
+		l.Feel = Feel(*f.Feel)
+	}
+	for i, raw := range f.Chords {
+		var c fileChord
+		if err := strict(raw, &c); err != nil {
+			return l, fmt.Errorf("chord %d: %w", i+1, err)
+		}
+		l.Chords = append(l.Chords, Chord(c))
+	}
+	if len(f.Notes) > MaxNotes {
+		return l, fmt.Errorf("the lick has %d notes; at most %d are read", len(f.Notes), MaxNotes)
+	}
+	for i, raw := range f.Notes {
+		n, err := parseNote(raw)
+		if err != nil {
+			return l, fmt.Errorf("note %d: %w", i+1, err)
+		}
+		l.Notes = append(l.Notes, n)
+	}
+	return l, nil
+}
+
+func parseNote(raw json.RawMessage) (Note, error) {
+	var need struct {
+		At, Len, String, Fret *json.RawMessage
+	}
+	if err := json.Unmarshal(raw, &need); err != nil {
+		return Note{}, plain(err)
+	}
+	for _, f := range []struct {
+		name string
+		raw  *json.RawMessage
+	}{{"at", need.At}, {"len", need.Len}, {"string", need.String}, {"fret", need.Fret}} {
+		if f.raw == nil {
+			return Note{}, fmt.Errorf("%q is missing", f.name)
+		}
+	}
+	var n Note
+	err := strict(raw, &n)
+	if n.Voice == "line" {
+		n.Voice = ""
+	}
+	return n, err
+}
+
+// strict decodes one JSON value and refuses unknown fields and what follows it.
+func strict(data []byte, v any) error {
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		return plain(err)
+	}
+	if _, err := d.Token(); err != io.EOF {
+		return errors.New("something follows the end of the lick")
+	}
+	return nil
+}
+
+// plain turns the decoder's errors into a player's words.
+func plain(err error) error {
+	var syntax *json.SyntaxError
+	var typ *json.UnmarshalTypeError
+	switch {
+	case errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF):
+		return errors.New("the file is cut off")
+	case errors.As(err, &syntax):
+		if strings.Contains(syntax.Error(), "unexpected end") {
+			return errors.New("the file is cut off")
+		}
+		return fmt.Errorf("this is not a lick file: it stops making sense at byte %d", syntax.Offset)
+	case errors.As(err, &typ):
+		field := typ.Field
+		if field == "" {
+			return fmt.Errorf("a %s stands where it does not belong", typ.Value)
+		}
+		return fmt.Errorf("%q cannot be a %s", field, typ.Value)
+	}
+	return errors.New(strings.TrimPrefix(err.Error(), "json: "))
+}
+
+// ParseMeter reads "4/4", "6/8".
+func ParseMeter(s string) (Meter, error) {
+	b, u, ok := strings.Cut(s, "/")
+	beats, err1 := strconv.Atoi(b)
+	unit, err2 := strconv.Atoi(u)
+	m := Meter{beats, unit}
+	if !ok || err1 != nil || err2 != nil || !m.valid() {
+		return Meter{}, fmt.Errorf("%q is not a meter: write one such as 4/4 or 6/8", clip(s))
+	}
+	return m, nil
+}
+
+func (m Meter) valid() bool {
+	return m.Beats >= 1 && m.Beats <= 32 && m.Unit >= 1 && m.Unit <= 32 && m.Unit&(m.Unit-1) == 0
+}
+
+// String writes "4/4".
+func (m Meter) String() string { return fmt.Sprintf("%d/%d", m.Beats, m.Unit) }
+
+// MarshalJSON writes 0 to 4 or "T".
+func (f Finger) MarshalJSON() ([]byte, error) {
+	if f == Thumb {
+		return []byte(`"T"`), nil
+	}
+	return []byte(f.String()), nil
+}
+
+// UnmarshalJSON reads 0 to 4 or "T".
+func (f *Finger) UnmarshalJSON(b []byte) error {
+	v, err := ParseFinger(strings.Trim(string(b), `"`))
+	if err != nil || (b[0] == '"') != (v == Thumb) {
+		return fmt.Errorf("finger %s is none: use 0 to 4 or \"T\"", clip(string(b)))
+	}
+	*f = v
+	return nil
+}
+
+// ParseFinger reads what String writes, "" excepted.
+func ParseFinger(s string) (Finger, error) {
+	for f := Index; f <= Thumb; f++ {
+		if f.String() == s {
+			return f, nil
+		}
+	}
+	return NoFinger, fmt.Errorf("finger %q is none: use 0 to 4 or T", clip(s))
+}
+
+// Encode writes the lick file, one note a line. Reading it back gives the same
+// lick.
+func (l Lick) Encode() []byte {
+	var b bytes.Buffer
+	field := func(name string, v any) {
+		fmt.Fprintf(&b, "  %q: %s,\n", name, compact(v))
+	}
+	b.WriteString("{\n")
+	fmt.Fprintf(&b, "  \"format\": %q, \"version\": %d,\n", Format, Version)
+	field("title", l.Title)
+	field("tags", orEmpty(l.Tags))
+	names := make([]string, len(l.Tuning))
+	for i, p := range l.Tuning {
+		names[i] = p.String()
+	}
+	field("tuning", names)
+	if l.Key.Tonic != "" {
+		k := fileKey(l.Key)
+		k.Add, k.Drop = orEmpty(k.Add), orEmpty(k.Drop)
+		field("key", k)
+	}
+	field("meter", l.Meter.String())
+	field("tempo", l.Tempo)
+	field("feel", string(l.Feel))
+	field("pickup", l.Pickup)
+	field("loop", l.Loop)
+	chords := make([]fileChord, len(l.Chords))
+	for i, c := range l.Chords {
+		chords[i] = fileChord(c)
+	}
+	field("chords", chords)
+	if l.Recipe != "" {
+		field("recipe", l.Recipe)
+	}
+	b.WriteString("  \"notes\": [")
+	for i, n := range l.Notes {
+		if i > 0 {
+			b.WriteByte(',')
+		}
+		fmt.Fprintf(&b, "\n    %s", compact(n))
+	}
+	if len(l.Notes) > 0 {
+		b.WriteString("\n  ")
+	}
+	b.WriteString("]\n}\n")
+	return b.Bytes()
+}
+
+// compact is JSON of our own types, which cannot fail to encode.
+func compact(v any) []byte {
+	var b bytes.Buffer
+	e := json.NewEncoder(&b)
+	e.SetEscapeHTML(false)
+	if err := e.Encode(v); err != nil {
+		panic("lick: " + err.Error())
+	}
+	return bytes.TrimRight(b.Bytes(), "\n")
+}
+
+func orEmpty[T any](s []T) []T {
+	if s == nil {
+		return []T{}
+	}
+	return s
+}
+
+// MarshalJSON writes the lick file.
+func (l Lick) MarshalJSON() ([]byte, error) { return l.Encode(), nil }

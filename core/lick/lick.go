@@ -1,0 +1,258 @@
+// Package lick is the line itself: notes with exact times, what each hand does
+// on them, and what the player has set. It reads and writes the lick file and
+// changes a lick only by edits.
+package lick
+
+import (
+	"slices"
+
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Lick is a line with its setting. Notes are in playing order: by time, and
+// from thick strings to thin where they sound together.
+type Lick struct {
+	Title  string
+	Tags   []string
+	Tuning []music.Pitch // string 1 first; empty means standard
+	Key    Key
+	Meter  Meter
+	Tempo  float64 // quarter notes a minute
+	Feel   Feel
+	Pickup Time // the part that lies before bar 1
+	Loop   bool // the end leads back to the start
+	Chords []Chord
+	Recipe string // arguments of the run that made it, if one did
+	Notes  []Note
+}
+
+// New is an empty lick with the format's defaults.
+func New() Lick {
+	return Lick{Tuning: neck.StandardTuning(), Meter: Meter{4, 4}, Tempo: DefaultTempo, Feel: Straight}
+}
+
+// DefaultTempo is the tempo of a lick that names none.
+const DefaultTempo = 100
+
+// Key is the chosen tones as written; an empty Tonic means no key.
+type Key struct {
+	Tonic string
+	Scale string
+	Add   []string
+	Drop  []string
+}
+
+// Meter is a time signature.
+type Meter struct{ Beats, Unit int }
+
+// Bar is the length of one bar.
+func (m Meter) Bar() Time { return NewTime(int64(m.Beats), int64(m.Unit)) }
+
+// Feel is how eighths are played.
+type Feel string
+
+// The feels.
+const (
+	Straight Feel = "straight"
+	Shuffle  Feel = "shuffle"
+)
+
+// Chord is one chord of the changes under the line.
+type Chord struct {
+	At   Time
+	Len  Time
+	Name string
+}
+
+// Finger is a finger of the fretting hand; the zero value is not decided.
+type Finger int8
+
+// The fingers.
+const (
+	NoFinger Finger = iota
+	Index
+	Middle
+	Ring
+	Little
+	Open
+	Thumb
+)
+
+// String writes the finger as players do: 1 to 4, 0, T, or "" when not decided.
+func (f Finger) String() string { return [...]string{"", "1", "2", "3", "4", "0", "T"}[f] }
+
+// Word names the finger.
+func (f Finger) Word() string {
+	return [...]string{"no finger", "index", "middle finger", "ring finger", "little finger", "open string", "thumb"}[f]
+}
+
+// Fretting says whether the finger is one of the four.
+func (f Finger) Fretting() bool { return f >= Index && f <= Little }
+
+// Stroke is how the string is set going; empty is not decided or none.
+type Stroke string
+
+// The strokes: pick down and up, and the picking hand's fingers.
+const (
+	Down   Stroke = "down"
+	Up     Stroke = "up"
+	PThumb Stroke = "p"
+	PIndex Stroke = "i"
+	PMid   Stroke = "m"
+	PRing  Stroke = "a"
+)
+
+// Slur is how a note is reached from the note before it on its string.
+type Slur string
+
+// The slurs. A shift is silent on the way and picked again.
+const (
+	Hammer Slur = "hammer"
+	Pull   Slur = "pull"
+	Slide  Slur = "slide"
+	Shift  Slur = "shift"
+)
+
+// Slurred says whether the note sounds without a stroke.
+func (s Slur) Slurred() bool { return s == Hammer || s == Pull || s == Slide }
+
+// Bend is a push of the string to a target.
+type Bend struct {
+	Semitones float64  `json:"semitones"` // 0.5 (curl), 1, 2, 3 or 4
+	Shape     string   `json:"shape"`     // bend, bend-release, prebend, prebend-release
+	Push      string   `json:"push,omitempty"`
+	With      []Finger `json:"with,omitempty"` // helpers behind the bending finger
+}
+
+// Release says whether the bend comes down again within the note.
+func (b Bend) Release() bool { return b.Shape == "bend-release" || b.Shape == "prebend-release" }
+
+// Pre says whether the string is bent before it sounds.
+func (b Bend) Pre() bool { return b.Shape == "prebend" || b.Shape == "prebend-release" }
+
+// Vibrato has a width (narrow, wide) and a speed (slow, fast).
+type Vibrato struct {
+	Width string `json:"width"`
+	Speed string `json:"speed"`
+}
+
+// SlideIn reaches a note from a fret or two away.
+type SlideIn struct {
+	Frets int    `json:"frets"`
+	From  string `json:"from"` // below or above
+}
+
+// Note is one note of the line.
+type Note struct {
+	At      Time     `json:"at"`
+	Len     Time     `json:"len"`
+	String  int      `json:"string"`
+	Fret    int      `json:"fret"`
+	Finger  Finger   `json:"finger,omitempty"`
+	Stroke  Stroke   `json:"stroke,omitempty"`
+	Slur    Slur     `json:"slur,omitempty"`
+	Bend    *Bend    `json:"bend,omitempty"`
+	Vibrato *Vibrato `json:"vibrato,omitempty"`
+	Mute    bool     `json:"mute,omitempty"` // a dead note
+	Rake    bool     `json:"rake,omitempty"` // muted strings swept before it
+	SlideIn *SlideIn `json:"slide_in,omitempty"`
+	Bar     bool     `json:"bar,omitempty"` // this finger lies flat with the notes around it
+	Accent  bool     `json:"accent,omitempty"`
+	Voice   string   `json:"voice,omitempty"` // "" or "line", or "bass"
+	Meant   []string `json:"meant,omitempty"` // finding codes wanted as they are
+	Lock    []string `json:"lock,omitempty"`  // fields the player has set
+}
+
+// End is when the note stops.
+func (n Note) End() Time { return n.At.Add(n.Len) }
+
+// Place is where the note is fretted.
+func (n Note) Place() neck.Place { return neck.Place{String: n.String, Fret: n.Fret} }
+
+// Locked says whether the player has set the field.
+func (n Note) Locked(field string) bool { return slices.Contains(n.Lock, field) }
+
+// Means says whether the player wants the finding as it is.
+func (n Note) Means(code string) bool { return slices.Contains(n.Meant, code) }
+
+// Palette is the chosen tones; ok is false when the lick has no key.
+func (l Lick) Palette() (p music.Palette, ok bool) {
+	if l.Key.Tonic == "" {
+		return p, false
+	}
+	p, err := music.NewPalette(l.Key.Tonic, l.Key.Scale, l.Key.Add, l.Key.Drop)
+	return p, err == nil
+}
+
+// Pitch is what note i sounds before any bend.
+func (l Lick) Pitch(i int) music.Pitch {
+	n := l.Notes[i]
+	return l.Tuning[n.String-1] + music.Pitch(n.Fret)
+}
+
+// End is where the last note stops.
+func (l Lick) End() Time {
+	var end Time
+	for _, n := range l.Notes {
+		if e := n.End(); end.Before(e) {
+			end = e
+		}
+	}
+	return end
+}
+
+// Columns groups the notes that start together: each is the range [from, to)
+// of Notes.
+func (l Lick) Columns() [][2]int {
+	var cols [][2]int
+	for i := 0; i < len(l.Notes); {
+		j := i + 1
+		for j < len(l.Notes) && l.Notes[j].At.Cmp(l.Notes[i].At) == 0 {
+			j++
+		}
+		cols = append(cols, [2]int{i, j})
+		i = j
+	}
+	return cols
+}
+
+// Before is the note that was last on note i's string before it, or −1.
+func (l Lick) Before(i int) int {
+	for j := i - 1; j >= 0; j-- {
+		if l.Notes[j].String == l.Notes[i].String && l.Notes[j].At.Before(l.Notes[i].At) {
+			return j
+		}
+	}
+	return -1
+}
+
+// Clone is a deep copy.
+func (l Lick) Clone() Lick {
+	l.Tags, l.Tuning, l.Chords = slices.Clone(l.Tags), slices.Clone(l.Tuning), slices.Clone(l.Chords)
+	l.Key.Add, l.Key.Drop = slices.Clone(l.Key.Add), slices.Clone(l.Key.Drop)
+	l.Notes = slices.Clone(l.Notes)
+	for i := range l.Notes {
+		n := &l.Notes[i]
+		n.Meant, n.Lock = slices.Clone(n.Meant), slices.Clone(n.Lock)
+		if n.Bend != nil {
+			b := *n.Bend
+			b.With = slices.Clone(b.With)
+			n.Bend = &b
+		}
+		if n.Vibrato != nil {
+			v := *n.Vibrato
+			n.Vibrato = &v
+		}
+		if n.SlideIn != nil {
+			s := *n.SlideIn
+			n.SlideIn = &s
+		}
+	}
+	return l
+}
+
+// Milliseconds is the time from a to b at the lick's tempo and feel.
+func (l Lick) Milliseconds(a, b Time) float64 {
+	return (l.warp(b) - l.warp(a)) * 240000 / l.Tempo
+}

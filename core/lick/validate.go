@@ -1,0 +1,209 @@
+package lick
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Limits of a lick file.
+const (
+	MaxNotes             = 20_000
+	MaxFret              = 36
+	MinTempo, MaxTempo   = 10, 400
+	maxTitle, maxTag     = 200, 40
+	maxTags, maxChords   = 40, 2_000
+	maxChord, maxRecipe  = 40, 4_000
+	maxMeant, maxHelpers = 40, 3
+)
+
+var (
+	bendAmounts = []float64{0.5, 1, 2, 3, 4}
+	bendShapes  = []string{"bend", "bend-release", "prebend", "prebend-release"}
+	lockFields  = []string{"string", "fret", "finger", "stroke", "slur", "bend", "vibrato", "len"}
+)
+
+// Validate says in one sentence what the format does not allow. Notes are
+// numbered as they stand in l.Notes. What can be written but not played is no
+// error: play finds it.
+func (l Lick) Validate() error {
+	switch {
+	case utf8.RuneCountInString(l.Title) > maxTitle:
+		return fmt.Errorf("the title is longer than %d letters", maxTitle)
+	case len(l.Tags) > maxTags:
+		return fmt.Errorf("a lick has at most %d tags", maxTags)
+	case len(l.Tuning) < neck.MinStrings || len(l.Tuning) > neck.MaxStrings:
+		return fmt.Errorf("the tuning must name %d to %d strings, not %d", neck.MinStrings, neck.MaxStrings, len(l.Tuning))
+	case !(l.Tempo >= MinTempo && l.Tempo <= MaxTempo):
+		return fmt.Errorf("the tempo must be %d to %d", MinTempo, MaxTempo)
+	case l.Feel != Straight && l.Feel != Shuffle:
+		return fmt.Errorf("feel %q is none: use straight or shuffle", clip(string(l.Feel)))
+	case !l.Meter.valid():
+		return fmt.Errorf("%s is not a meter", l.Meter)
+	case !l.Pickup.Valid():
+		return errors.New("the pick-up is out of range")
+	case len(l.Recipe) > maxRecipe:
+		return fmt.Errorf("the recipe is longer than %d letters", maxRecipe)
+	case len(l.Notes) > MaxNotes:
+		return fmt.Errorf("a lick has at most %d notes", MaxNotes)
+	case len(l.Chords) > maxChords:
+		return fmt.Errorf("a lick has at most %d chords", maxChords)
+	}
+	for _, t := range l.Tags {
+		if n := utf8.RuneCountInString(t); n == 0 || n > maxTag {
+			return fmt.Errorf("a tag has 1 to %d letters", maxTag)
+		}
+	}
+	if l.Key.Tonic != "" {
+		if _, err := music.NewPalette(l.Key.Tonic, l.Key.Scale, l.Key.Add, l.Key.Drop); err != nil {
+			return fmt.Errorf("key: %w", err)
+		}
+	}
+	for i, c := range l.Chords {
+		if err := c.validate(); err != nil {
+			return fmt.Errorf("chord %d: %w", i+1, err)
+		}
+	}
+	for i, n := range l.Notes {
+		if err := l.validateNote(n); err != nil {
+			return fmt.Errorf("note %d: %w", i+1, err)
+		}
+	}
+	return l.validateOverlap()
+}
+
+func (c Chord) validate() error {
+	switch {
+	case !c.At.Valid() || !c.Len.Valid() || c.Len.IsZero():
+		return errors.New("its time is out of range")
+	case c.Name == "" || utf8.RuneCountInString(c.Name) > maxChord:
+		return errors.New("its name is missing or too long")
+	case !strings.ContainsRune("ABCDEFG", rune(c.Name[0])):
+		return fmt.Errorf("%q does not start with a note name", clip(c.Name))
+	}
+	return nil
+}
+
+func (l Lick) validateNote(n Note) error {
+	oneOf := func(field, v string, allowed ...string) error {
+		if slices.Contains(allowed, v) {
+			return nil
+		}
+		return fmt.Errorf("%s %q is none: use %s", field, clip(v), strings.Join(allowed, ", "))
+	}
+	switch {
+	case n.String < 1 || n.String > len(l.Tuning):
+		return fmt.Errorf("string %d is none: use 1 to %d", n.String, len(l.Tuning))
+	case n.Fret < 0 || n.Fret > MaxFret:
+		return fmt.Errorf("fret %d is none: use 0 to %d", n.Fret, MaxFret)
+	case !n.At.Valid():
+		return errors.New("its time is out of range")
+	case !n.Len.Valid():
+		return errors.New("its length is out of range")
+	case n.Len.IsZero():
+		return errors.New("its length must be more than 0")
+	case n.Slur.Slurred() && n.Stroke != "":
+		return fmt.Errorf("a note reached by a %s takes no stroke", n.Slur)
+	case len(n.Meant) > maxMeant:
+		return errors.New("it marks too many findings as meant")
+	}
+	if n.Stroke != "" {
+		if err := oneOf("stroke", string(n.Stroke), "down", "up", "p", "i", "m", "a"); err != nil {
+			return err
+		}
+	}
+	if n.Slur != "" {
+		if err := oneOf("slur", string(n.Slur), "hammer", "pull", "slide", "shift"); err != nil {
+			return err
+		}
+	}
+	if err := oneOf("voice", n.Voice, "", "bass"); err != nil {
+		return fmt.Errorf("voice %q is none: use line or bass", clip(n.Voice))
+	}
+	if b := n.Bend; b != nil {
+		if !slices.Contains(bendAmounts, b.Semitones) {
+			return fmt.Errorf("a bend of %g half steps is none: use 0.5, 1, 2, 3 or 4", b.Semitones)
+		}
+		if err := oneOf("bend shape", b.Shape, bendShapes...); err != nil {
+			return err
+		}
+		if b.Push != "" {
+			if err := oneOf("push", b.Push, "thick", "thin"); err != nil {
+				return err
+			}
+		}
+		if len(b.With) > maxHelpers {
+			return fmt.Errorf("a bend has at most %d helping fingers", maxHelpers)
+		}
+		for _, f := range b.With {
+			if !f.Fretting() {
+				return errors.New("only fingers 1 to 4 help a bend")
+			}
+		}
+	}
+	if v := n.Vibrato; v != nil {
+		if err := oneOf("vibrato width", v.Width, "narrow", "wide"); err != nil {
+			return err
+		}
+		if err := oneOf("vibrato speed", v.Speed, "slow", "fast"); err != nil {
+			return err
+		}
+	}
+	if s := n.SlideIn; s != nil {
+		if s.Frets < 1 || s.Frets > 12 {
+			return fmt.Errorf("a slide in from %d frets away is none: use 1 to 12", s.Frets)
+		}
+		if err := oneOf("slide in from", s.From, "below", "above"); err != nil {
+			return err
+		}
+	}
+	for _, f := range n.Lock {
+		if err := oneOf("lock", f, lockFields...); err != nil {
+			return err
+		}
+	}
+	for _, m := range n.Meant {
+		if m == "" || len(m) > maxTag {
+			return errors.New("a meant finding is named by its code")
+		}
+	}
+	return nil
+}
+
+func (l Lick) validateOverlap() error {
+	order := l.order()
+	last := map[int]int{} // string → note that sounded last
+	for _, i := range order {
+		n := l.Notes[i]
+		if j, ok := last[n.String]; ok && n.At.Before(l.Notes[j].End()) {
+			return fmt.Errorf("note %d: it starts on string %d before note %d there has ended", i+1, n.String, j+1)
+		}
+		last[n.String] = i
+	}
+	return nil
+}
+
+// order lists the notes' indices in playing order.
+func (l Lick) order() []int {
+	idx := make([]int, len(l.Notes))
+	for i := range idx {
+		idx[i] = i
+	}
+	slices.SortStableFunc(idx, func(i, j int) int { return l.Notes[i].compare(l.Notes[j]) })
+	return idx
+}
+
+func (n Note) compare(m Note) int {
+	if c := n.At.Cmp(m.At); c != 0 {
+		return c
+	}
+	return cmp.Compare(m.String, n.String)
+}
+
+func (l *Lick) sort() { slices.SortStableFunc(l.Notes, Note.compare) }

@@ -1,0 +1,174 @@
+package music
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// Role is what a tone is to the palette.
+type Role int
+
+// The roles, from nearest to farthest.
+const (
+	Root Role = iota
+	ScaleTone
+	Colour
+	Outside
+)
+
+// String names the role as the files do: root, scale, colour, outside.
+func (r Role) String() string {
+	return [...]string{"root", "scale", "colour", "outside"}[r]
+}
+
+// Hold keeps an added tone to a part of the line. The zero value holds it nowhere.
+type Hold struct {
+	Only   string // "", "up", "down" or "below" (under the lowest root)
+	Octave int    // 0 any, 1 the first octave from the lowest root, …
+}
+
+// Tone is one tone of a palette.
+type Tone struct {
+	Degree Degree
+	Name   Name
+	Role   Role
+	Hold   Hold
+}
+
+// Palette is the set of tones a line is built from: a scale on a tonic, with
+// colour notes added and tones dropped.
+type Palette struct {
+	Tonic Name
+	Scale Scale
+	Tones []Tone // rising from the root
+}
+
+// NewPalette builds a palette. add holds degrees, each with an optional hold
+// ("9", "b5@down", "3@2", "7@below"); drop holds degrees of the scale.
+func NewPalette(tonic, scale string, add, drop []string) (Palette, error) {
+	root, err := ParseName(strings.TrimSpace(tonic))
+	if err != nil {
+		return Palette{}, err
+	}
+	sc, err := ParseScale(scale)
+	if err != nil {
+		return Palette{}, err
+	}
+	p := Palette{Tonic: root, Scale: sc}
+	for i, d := range sc.Degrees {
+		role := ScaleTone
+		if i == 0 {
+			role = Root
+		}
+		p.Tones = append(p.Tones, Tone{Degree: d, Name: d.Over(root), Role: role})
+	}
+	for _, s := range drop {
+		if err := p.drop(s); err != nil {
+			return Palette{}, err
+		}
+	}
+	for _, s := range add {
+		if err := p.add(s); err != nil {
+			return Palette{}, err
+		}
+	}
+	slices.SortFunc(p.Tones, func(a, b Tone) int { return a.Degree.Semitones() - b.Degree.Semitones() })
+	return p, nil
+}
+
+// ParseKey reads "TONIC SCALE", such as "C# minor pentatonic".
+func ParseKey(key string, add, drop []string) (Palette, error) {
+	tonic, scale, _ := strings.Cut(strings.TrimSpace(key), " ")
+	return NewPalette(tonic, scale, add, drop)
+}
+
+func (p *Palette) index(d Degree) int {
+	return slices.IndexFunc(p.Tones, func(t Tone) bool { return t.Degree.Semitones() == d.Semitones() })
+}
+
+func (p *Palette) drop(s string) error {
+	d, err := ParseDegree(strings.TrimSpace(s))
+	if err != nil {
+		return err
+	}
+	i := p.index(d)
+	switch {
+	case i < 0:
+		return fmt.Errorf("%s cannot be dropped: %s has no such tone", d, p.Scale.Name)
+	case i == 0:
+		return fmt.Errorf("the root cannot be dropped")
+	}
+	p.Tones = slices.Delete(p.Tones, i, i+1)
+	return nil
+}
+
+func (p *Palette) add(s string) error {
+	word, hold, _ := strings.Cut(strings.TrimSpace(s), "@")
+	d, err := ParseDegree(word)
+	if err != nil {
+		return err
+	}
+	t := Tone{Degree: d, Name: d.Over(p.Tonic), Role: Colour}
+	if t.Hold, err = parseHold(s, hold); err != nil {
+		return err
+	}
+	if i := p.index(d); i >= 0 {
+		// A tone that is there already only takes the hold.
+		p.Tones[i].Hold = t.Hold
+		return nil
+	}
+	p.Tones = append(p.Tones, t)
+	return nil
+}
+
+func parseHold(whole, hold string) (Hold, error) {
+	if hold == "" && !strings.Contains(whole, "@") {
+		return Hold{}, nil
+	}
+	switch hold {
+	case "up", "down", "below":
+		return Hold{Only: hold}, nil
+	}
+	n, err := strconv.Atoi(hold)
+	if err != nil || n < 1 || n > 9 {
+		return Hold{}, fmt.Errorf("%q: after @ write up, down, below or the number of an octave", whole)
+	}
+	return Hold{Octave: n}, nil
+}
+
+// String writes the hold as it is read: "", "up", "2".
+func (h Hold) String() string {
+	if h.Octave > 0 {
+		return strconv.Itoa(h.Octave)
+	}
+	return h.Only
+}
+
+// At finds the tone that a pitch is. A pitch outside the palette comes back
+// with role Outside, spelled by the chromatic degrees.
+func (p Palette) At(pitch Pitch) Tone {
+	semi := mod(pitch.Class()-p.Tonic.Class(), 12)
+	for _, t := range p.Tones {
+		if t.Degree.Semitones() == semi {
+			return t
+		}
+	}
+	d := ChromaticDegree(semi)
+	return Tone{Degree: d, Name: d.Over(p.Tonic), Role: Outside}
+}
+
+// Colours lists the added tones.
+func (p Palette) Colours() []Tone {
+	var c []Tone
+	for _, t := range p.Tones {
+		if t.Role == Colour {
+			c = append(c, t)
+		}
+	}
+	return c
+}
+
+// Pretty names the palette: "C♯ minor pentatonic".
+func (p Palette) Pretty() string { return p.Tonic.Pretty() + " " + p.Scale.Name }

@@ -1,0 +1,149 @@
+package music
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Scale is a named row of degrees, rising from the root.
+type Scale struct {
+	Name    string
+	Degrees []Degree
+}
+
+type scaleRow struct {
+	name, degrees string
+	also          []string
+}
+
+// scaleTable lists the usual scales by their degrees. Spellings are checked
+// against a general music-theory library (see testdata).
+var scaleTable = []scaleRow{
+	{"minor pentatonic", "1 b3 4 5 b7", nil},
+	{"major pentatonic", "1 2 3 5 6", []string{"pentatonic"}},
+	{"blues", "1 b3 4 b5 5 b7", []string{"minor blues"}},
+	{"major blues", "1 2 b3 3 5 6", nil},
+	{"major", "1 2 3 4 5 6 7", []string{"ionian"}},
+	{"dorian", "1 2 b3 4 5 6 b7", nil},
+	{"phrygian", "1 b2 b3 4 5 b6 b7", nil},
+	{"lydian", "1 2 3 #4 5 6 7", nil},
+	{"mixolydian", "1 2 3 4 5 6 b7", nil},
+	{"natural minor", "1 2 b3 4 5 b6 b7", []string{"minor", "aeolian"}},
+	{"locrian", "1 b2 b3 4 b5 b6 b7", nil},
+	{"harmonic minor", "1 2 b3 4 5 b6 7", nil},
+	{"melodic minor", "1 2 b3 4 5 6 7", nil},
+	{"phrygian dominant", "1 b2 3 4 5 b6 b7", nil},
+	{"lydian dominant", "1 2 3 #4 5 6 b7", nil},
+	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished"}},
+	{"whole-half", "1 2 b3 4 b5 b6 6 7", []string{"whole-half diminished", "diminished"}},
+	{"whole tone", "1 2 3 #4 #5 b7", nil},
+}
+
+var scaleIndex = buildScales()
+
+func buildScales() map[string]Scale {
+	m := map[string]Scale{}
+	for _, r := range scaleTable {
+		s, err := customScale(r.degrees)
+		if err != nil {
+			panic("music: scale table: " + err.Error())
+		}
+		s.Name = r.name
+		m[foldScale(r.name)] = s
+		for _, a := range r.also {
+			m[foldScale(a)] = s
+		}
+	}
+	return m
+}
+
+// ScaleNames lists the scales by name, in the order in which players meet them.
+func ScaleNames() []string {
+	names := make([]string, len(scaleTable))
+	for i, r := range scaleTable {
+		names[i] = r.name
+	}
+	return names
+}
+
+// ParseScale reads a scale by name ("natural minor"), or by a row of degrees
+// that starts on 1 ("1 9 b3 4 5 b7").
+func ParseScale(s string) (Scale, error) {
+	key := foldScale(s)
+	if sc, ok := scaleIndex[key]; ok {
+		return sc, nil
+	}
+	if strings.HasPrefix(key, "1 ") || key == "1" {
+		return customScale(s)
+	}
+	if key == "" {
+		return Scale{}, fmt.Errorf("the scale is missing: name one, such as minor pentatonic")
+	}
+	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s, nearest(key, ScaleNames()))
+}
+
+func customScale(s string) (Scale, error) {
+	fields := strings.FieldsFunc(s, func(r rune) bool { return r == ' ' || r == ',' || r == '\t' })
+	sc := Scale{Name: strings.Join(fields, " ")}
+	seen := map[int]string{}
+	for _, f := range fields {
+		d, err := ParseDegree(f)
+		if err != nil {
+			return Scale{}, err
+		}
+		if was, ok := seen[d.Semitones()]; ok {
+			return Scale{}, fmt.Errorf("%s and %s are the same tone", was, f)
+		}
+		seen[d.Semitones()] = f
+		sc.Degrees = append(sc.Degrees, d)
+	}
+	if len(sc.Degrees) < 2 {
+		return Scale{}, fmt.Errorf("a scale needs the root and at least one more degree")
+	}
+	slices.SortFunc(sc.Degrees, func(a, b Degree) int { return a.Semitones() - b.Semitones() })
+	if sc.Degrees[0].Semitones() != 0 {
+		return Scale{}, fmt.Errorf("a scale must hold its root, 1")
+	}
+	return sc, nil
+}
+
+// foldScale makes "Half–Whole" and "half whole" the same key.
+func foldScale(s string) string {
+	s = strings.NewReplacer("-", " ", "–", " ", "_", " ", ",", " ").Replace(strings.ToLower(s))
+	return strings.Join(strings.Fields(s), " ")
+}
+
+// nearest finds the candidate with the least edits from s.
+func nearest(s string, candidates []string) string {
+	best, bestD := "", 1<<30
+	for _, c := range candidates {
+		if d := distance(s, foldScale(c)); d < bestD {
+			best, bestD = c, d
+		}
+	}
+	return best
+}
+
+// distance counts the single-letter edits between two words (Levenshtein 1966).
+// Only the first 40 bytes count, so that long input stays cheap.
+func distance(a, b string) int {
+	a, b = a[:min(len(a), 40)], b[:min(len(b), 40)]
+	row := make([]int, len(b)+1)
+	for j := range row {
+		row[j] = j
+	}
+	for i := range len(a) {
+		prev := row[0]
+		row[0] = i + 1
+		for j := range len(b) {
+			cost := prev
+			if a[i] != b[j] {
+				cost++
+			}
+			prev = row[j+1]
+			row[j+1] = min(cost, row[j]+1, row[j+1]+1)
+		}
+	}
+	return row[len(b)]
+}
