@@ -7,6 +7,7 @@ import (
 	"math"
 	"strings"
 
+	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
 
@@ -148,4 +149,29 @@ func standing(g neck.Guitar, f Frame, strain float64) float64 {
 		}
 	}
 	return cost
+}
+
+// LimitOf is the limit of the reach between two fingers, the lower one first;
+// ok is false where they are not two fretting fingers.
+func (h Hand) LimitOf(lo, hi lick.Finger) (limit neck.MM, ok bool) {
+	if !lo.Fretting() || !hi.Fretting() || lo == hi {
+		return 0, false
+	}
+	return h.Limit[pairOf[lo-lick.Index][hi-lick.Index]], true
+}
+
+// Widest is the pair of fingers that a frame strains most, with how far apart
+// they stand and how far is comfortable.
+func (h Hand) Widest(g neck.Guitar, f Frame) (pair [2]lick.Finger, reach, comfort neck.MM) {
+	worst := -1.0
+	for a := range 3 {
+		for b := a + 1; b < 4; b++ {
+			p := pairOf[a][b]
+			r := g.Press(f[b]) - g.Press(f[a])
+			if s := float64((r - h.Comfort[p]) / (h.Limit[p] - h.Comfort[p])); s > worst {
+				worst, pair, reach, comfort = s, [2]lick.Finger{lick.Index + lick.Finger(a), lick.Index + lick.Finger(b)}, r, h.Comfort[p]
+			}
+		}
+	}
+	return pair, reach, comfort
 }

@@ -1,0 +1,241 @@
+// Package pick is the picking hand: strokes, string changes, the way the pick
+// leaves the strings, and the strokes that need least.
+package pick
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ornamen/core/lick"
+)
+
+// Needs from picked note to picked note, in ms (model defaults).
+const (
+	turnNeed        = 85.0  // one string, strokes in turn
+	againNeed       = 150.0 // one string, the same stroke again
+	outsideExtra    = 10.0
+	insideExtra     = 20.0
+	sweepNeed       = 60.0 // with the stroke to the next string
+	sweepSkipNeed   = 110.0
+	againstExtra    = 45.0
+	skipExtra       = 15.0 // each skipped string
+	exitExtra       = 15.0 // the change the pick angle does not serve
+	fingerNeed      = 100.0
+	fingerAgainNeed = 160.0
+)
+
+// Slack is how far above its bound a proposal's largest load may lie (model
+// default).
+const Slack = 1.06
+
+// Way is a way of picking.
+type Way string
+
+// The ways. Pattern means that the strokes are given.
+const (
+	Alternate Way = "alternate"
+	Economy   Way = "economy"
+	Legato    Way = "legato"
+	Free      Way = "free"
+)
+
+// ParseWay reads a way by name.
+func ParseWay(s string) (Way, error) {
+	ways := []Way{Alternate, Economy, Legato, Free}
+	if slices.Contains(ways, Way(s)) {
+		return Way(s), nil
+	}
+	return "", fmt.Errorf("way %q is none: use %s", s, join(ways))
+}
+
+// Angle is the side on which the pick leaves the strings easily.
+type Angle string
+
+// The angles.
+const (
+	LeavesDown Angle = "down"
+	LeavesUp   Angle = "up"
+	Either     Angle = "either"
+)
+
+// ParseAngle reads an angle by name.
+func ParseAngle(s string) (Angle, error) {
+	angles := []Angle{LeavesDown, LeavesUp, Either}
+	if slices.Contains(angles, Angle(s)) {
+		return Angle(s), nil
+	}
+	return "", fmt.Errorf("angle %q is none: use %s", s, join(angles))
+}
+
+func join[T ~string](words []T) string {
+	s := make([]string, len(words))
+	for i, w := range words {
+		s[i] = string(w)
+	}
+	return strings.Join(s, ", ")
+}
+
+// Player is what the model knows of a picking hand.
+type Player struct {
+	Angle Angle
+	Speed float64 // needs are divided by it; 1 is the model's player
+}
+
+// Note is one picked note of an event.
+type Note struct {
+	String int
+	Stroke lick.Stroke // empty leaves it free
+}
+
+// Event is what is picked at one time, thick strings first. Have is the time in
+// ms since the picked event before it (for the first, from the last of a loop).
+type Event struct {
+	Notes []Note
+	Have  float64
+}
+
+// Change names a string change by its two strokes.
+type Change string
+
+// The changes.
+const (
+	NoChange Change = ""
+	Outside  Change = "outside"
+	Inside   Change = "inside"
+	Sweep    Change = "sweep"
+	Against  Change = "against"
+)
+
+// ChangeOf names the change between two strokes. A downstroke travels from the
+// thick strings toward the thin ones (common practice).
+func ChangeOf(before, after lick.Stroke, toThinner bool) Change {
+	with := lick.Up
+	if toThinner {
+		with = lick.Down
+	}
+	switch {
+	case before == after && before == with:
+		return Sweep
+	case before == after:
+		return Against
+	case before == with:
+		return Outside
+	}
+	return Inside
+}
+
+// Step is the picking hand at one event.
+type Step struct {
+	Strokes []lick.Stroke // one a note
+	Change  Change
+	Exit    lick.Stroke // the stroke after which the pick left the strings
+	Skipped int         // strings passed over by the change
+	Need    float64     // ms
+	Load    float64     // Need over Have
+}
+
+// Path is the whole line's picking.
+type Path struct {
+	Steps []Step
+	Bound float64 // least possible largest load
+	Angle Angle   // the angle it was judged with, down or up
+}
+
+// stroke states: one stroke for each note of the event.
+type state []lick.Stroke
+
+func (s state) pick() (lick.Stroke, bool) {
+	for _, k := range s {
+		if isPick(k) {
+			return k, true
+		}
+	}
+	return "", false
+}
+
+func isPick(s lick.Stroke) bool { return s == lick.Down || s == lick.Up }
+
+// enter and leave are the strings on which a stroke meets and leaves the event.
+func enter(e Event, s state, stroke lick.Stroke) int { return edge(e, s, stroke == lick.Down) }
+func leave(e Event, s state, stroke lick.Stroke) int { return edge(e, s, stroke == lick.Up) }
+
+// edge is the thickest or thinnest string that the pick itself plays.
+func edge(e Event, s state, thickest bool) int {
+	best := 0
+	for i, n := range e.Notes {
+		if isPick(s[i]) && (best == 0 || thickest == (n.String > best)) {
+			best = n.String
+		}
+	}
+	return best
+}
+
+// move judges the step from event x played with p to event y played with q.
+func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
+	st := Step{Strokes: q}
+	before, okA := p.pick()
+	after, okB := q.pick()
+	if okA && okB {
+		st.Need = pl.pickNeed(leave(x, p, before), enter(y, q, after), before, after, angle, &st)
+	}
+	for _, k := range q {
+		if isPick(k) {
+			continue
+		}
+		need := fingerNeed
+		if slices.Contains(p, k) {
+			need = fingerAgainNeed
+		}
+		st.Need = max(st.Need, need)
+	}
+	if okB && !okA {
+		st.Need = max(st.Need, fingerNeed)
+	}
+	if pl.Speed > 0 {
+		st.Need /= pl.Speed
+	}
+	st.Load = st.Need / y.Have
+	return st
+}
+
+func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, st *Step) float64 {
+	if from == to {
+		if before == after {
+			return againNeed
+		}
+		return turnNeed
+	}
+	st.Skipped = max(from-to, to-from) - 1
+	st.Change = ChangeOf(before, after, to < from)
+	skip := skipExtra * float64(st.Skipped)
+	need := turnNeed + skip
+	switch st.Change {
+	case Sweep:
+		if st.Skipped > 0 {
+			return sweepSkipNeed + skipExtra*float64(st.Skipped-1)
+		}
+		return sweepNeed
+	case Against:
+		return need + againstExtra
+	case Outside:
+		need += outsideExtra
+	case Inside:
+		need += insideExtra
+	}
+	st.Exit = before
+	if Angle(before) != angle {
+		need += exitExtra
+	}
+	return need
+}
+
+// Touching says whether one stroke can play the strings together.
+func Touching(notes []Note) bool {
+	for i := 1; i < len(notes); i++ {
+		if d := notes[i-1].String - notes[i].String; d > 1 || d < -1 {
+			return false
+		}
+	}
+	return true
+}

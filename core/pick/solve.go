@@ -1,0 +1,225 @@
+package pick
+
+import (
+	"math"
+
+	"ornamen/core/lick"
+)
+
+// Solve finds the strokes of a line: the way is kept where the player's strokes
+// allow it, then, with the largest load within slack times the least possible,
+// the sum of load⁴ is least. Ties start on a downstroke. With angle Either the
+// better angle is taken for the whole line.
+func (pl Player) Solve(events []Event, loop bool, way Way, slack float64) Path {
+	if pl.Angle == LeavesDown || pl.Angle == LeavesUp {
+		p, _ := pl.solve(events, loop, way, slack, pl.Angle)
+		return p
+	}
+	down, dv := pl.solve(events, loop, way, slack, LeavesDown)
+	up, uv := pl.solve(events, loop, way, slack, LeavesUp)
+	if uv.less(dv) {
+		return up
+	}
+	return down
+}
+
+// value orders picking: fewest breaches of the way, least largest load, least sum.
+type value struct {
+	breaches int
+	load     float64
+	sum      float64
+}
+
+const slightly = 1e-12
+
+func (v value) less(w value) bool {
+	switch {
+	case v.breaches != w.breaches:
+		return v.breaches < w.breaches
+	case v.load < w.load*(1-slightly):
+		return true
+	case v.load > w.load*(1+slightly):
+		return false
+	}
+	return v.sum < w.sum*(1-slightly)
+}
+
+func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle Angle) (Path, value) {
+	path := Path{Steps: make([]Step, len(events)), Angle: angle}
+	if len(events) == 0 {
+		return path, value{}
+	}
+	s := search{pl: pl, events: events, loop: loop, way: way, angle: angle, limit: math.Inf(1)}
+	for _, e := range events {
+		s.states = append(s.states, options(e))
+	}
+	_, best := s.run()
+	path.Bound = best.load
+	// Second pass: the largest load may rise a little, the sum decides.
+	s.limit, s.bySum = best.load*slack*(1+1e-9), true
+	picks, found := s.run()
+	best.sum = found.sum
+	for i := range events {
+		q := s.states[i][picks[i]]
+		path.Steps[i] = Step{Strokes: q}
+		if from := s.before(i); from >= 0 {
+			path.Steps[i] = pl.move(events[from], s.states[from][picks[from]], events[i], q, angle)
+		}
+	}
+	return path, best
+}
+
+type search struct {
+	pl     Player
+	events []Event
+	states [][]state
+	loop   bool
+	way    Way
+	angle  Angle
+	limit  float64
+	bySum  bool
+}
+
+func (s *search) before(i int) int {
+	if i == 0 && s.loop {
+		return len(s.events) - 1
+	}
+	return i - 1
+}
+
+// run finds the best picks; in a loop every first stroke is tried.
+func (s *search) run() ([]int, value) {
+	var bestPicks []int
+	var best value
+	for first := range s.states[0] {
+		picks, v, ok := s.from(first)
+		if ok && (bestPicks == nil || s.better(v, best)) {
+			bestPicks, best = picks, v
+		}
+	}
+	return bestPicks, best
+}
+
+func (s *search) better(v, w value) bool {
+	if s.bySum {
+		v.load, w.load = 0, 0
+	}
+	return v.less(w)
+}
+
+// from searches with the first event's state given, keeping the best value and
+// where it came from for every state.
+func (s *search) from(first int) ([]int, value, bool) {
+	n := len(s.events)
+	came := make([][]int, n)
+	now := make([]value, len(s.states[0]))
+	alive := make([]bool, len(s.states[0]))
+	alive[first] = true
+	for i := 1; i < n; i++ {
+		next, ok, from := make([]value, len(s.states[i])), make([]bool, len(s.states[i])), make([]int, len(s.states[i]))
+		for j := range s.states[i] {
+			for k := range s.states[i-1] {
+				if !alive[k] {
+					continue
+				}
+				if v, can := s.step(now[k], i-1, k, i, j); can && (!ok[j] || s.better(v, next[j])) {
+					next[j], ok[j], from[j] = v, true, k
+				}
+			}
+		}
+		now, alive, came[i] = next, ok, from
+	}
+	end, found := 0, false
+	var best value
+	for k := range now {
+		if !alive[k] {
+			continue
+		}
+		v, can := now[k], true
+		if s.loop {
+			v, can = s.step(v, n-1, k, 0, first)
+		}
+		if can && (!found || s.better(v, best)) {
+			end, best, found = k, v, true
+		}
+	}
+	picks := make([]int, n)
+	for i := n - 1; i > 0; i-- {
+		picks[i], end = end, came[i][end]
+	}
+	picks[0] = first
+	return picks, best, found
+}
+
+func (s *search) step(v value, i, k, j, l int) (value, bool) {
+	x, p, y, q := s.events[i], s.states[i][k], s.events[j], s.states[j][l]
+	st := s.pl.move(x, p, y, q, s.angle)
+	if st.Load > s.limit {
+		return v, false
+	}
+	v.load = max(v.load, st.Load)
+	v.sum += st.Load * st.Load * st.Load * st.Load
+	if s.breaches(x, p, y, q) {
+		v.breaches++
+	}
+	return v, true
+}
+
+// breaches says whether the second stroke leaves the way although the player
+// has not set both.
+func (s *search) breaches(x Event, p state, y Event, q state) bool {
+	before, okA := p.pick()
+	after, okB := q.pick()
+	if !okA || !okB || (fixed(x) && fixed(y)) {
+		return false
+	}
+	switch s.way {
+	case Alternate:
+		return before == after
+	case Economy:
+		from, to := leave(x, p, before), enter(y, q, after)
+		with := to < from && before == lick.Down || to > from && before == lick.Up
+		return with != (before == after)
+	}
+	return false
+}
+
+func fixed(e Event) bool {
+	for _, n := range e.Notes {
+		if n.Stroke == "" {
+			return false
+		}
+	}
+	return true
+}
+
+// options lists the ways to pick an event around what is set, a downstroke
+// first. Strings that do not touch take the pick on the thickest and fingers on
+// the others (hybrid).
+func options(e Event) []state {
+	hybrid := !Touching(e.Notes)
+	var out []state
+	for _, k := range []lick.Stroke{lick.Down, lick.Up} {
+		s := make(state, len(e.Notes))
+		used, differs := 0, false
+		for i, n := range e.Notes {
+			switch {
+			case n.Stroke != "":
+				s[i] = n.Stroke
+			case hybrid && i > 0:
+				s[i] = hybridFingers[min(used, len(hybridFingers)-1)]
+				used++
+			default:
+				s[i], differs = k, true
+			}
+		}
+		out = append(out, s)
+		if !differs {
+			break
+		}
+	}
+	return out
+}
+
+// hybridFingers play the thinner strings beside the pick, in turn (common practice).
+var hybridFingers = [...]lick.Stroke{lick.PMid, lick.PRing}

@@ -1,0 +1,125 @@
+package play
+
+import (
+	"ornamen/core/bend"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// bendState is what a note's bend and vibrato ask for.
+type bendState struct {
+	push     bend.Push
+	holds    neck.Newtons // what the fingers there hold with ease
+	helpers  int
+	toThick  bool
+	room     neck.MM // from the string to the edge it is pushed toward
+	target   music.Tone
+	need     float64 // ms of the bend, 0 without one
+	load     float64 // the larger of bend and vibrato
+	severity Severity
+	never    bool // at no tempo
+	solved   bool
+}
+
+// bendLoads measures every bend and vibrato.
+func (j *judgement) bendLoads() {
+	j.bends = make([]bendState, len(j.lick.Notes))
+	for i, n := range j.lick.Notes {
+		length := j.lick.Milliseconds(n.At, n.End())
+		if n.Bend != nil {
+			j.bends[i] = j.bend(i, n, length)
+			if b := j.bends[i]; b.need > 0 {
+				j.add(i, Load{Bending, b.need, length, b.need / length, i, !b.never})
+			} else if b.never {
+				j.add(i, Load{Bending, 0, length, 0, i, false})
+			}
+		}
+		if n.Vibrato != nil {
+			need := bend.VibratoTime
+			j.bends[i].load = max(j.bends[i].load, need/length)
+			j.add(i, Load{Shaking, need, length, need / length, i, true})
+		}
+	}
+}
+
+func (j *judgement) bend(i int, n lick.Note, length float64) bendState {
+	b := bendState{severity: Flows}
+	if n.Fret < 1 {
+		return bendState{severity: Breaks, never: true}
+	}
+	if p, ok := j.lick.Palette(); ok {
+		b.target = p.At(j.lick.Pitch(i) + music.Pitch(n.Bend.Semitones))
+	}
+	b.push, b.solved = bend.Solve(j.guitar, n.Place(), n.Bend.Semitones)
+	if !b.solved {
+		return bendState{severity: Breaks, never: true}
+	}
+	b.toThick = pushesToThick(n, len(j.guitar.Tuning))
+	b.room = j.guitar.Room(n.String, j.guitar.Press(n.Fret), b.toThick)
+	b.helpers = j.helpers(i, n)
+	b.holds = j.player.Bends.Of(int(n.Finger), b.helpers)
+	b.need = bend.Time(b.push.Way, n.Bend.Release())
+	b.load = b.need / length
+	b.severity = loadSeverity(b.load)
+	switch {
+	case b.push.Way+bend.EdgeSpare > b.room, b.push.Force > b.holds*bend.Breaking:
+		b.severity, b.never = Breaks, true
+	case b.push.Force > b.holds:
+		b.severity = max(b.severity, Tight)
+	}
+	return b
+}
+
+// pushesToThick is the player's direction, or the usual one: the thinner half
+// of the strings goes toward the thick ones, the others the other way (common
+// practice).
+func pushesToThick(n lick.Note, strings int) bool {
+	if n.Bend.Push != "" {
+		return n.Bend.Push == "thick"
+	}
+	return 2*n.String <= strings
+}
+
+// helpers counts the fingers behind the bending one that are free to help: the
+// ones named, or for a full step and more all that stand behind it.
+func (j *judgement) helpers(i int, n lick.Note) int {
+	if !n.Finger.Fretting() {
+		return 0
+	}
+	busy := j.busy(i)
+	if len(n.Bend.With) > 0 {
+		count := 0
+		for _, f := range n.Bend.With {
+			if f < n.Finger && !busy[f] {
+				count++
+			}
+		}
+		return count
+	}
+	if n.Bend.Semitones < 2 {
+		return 0
+	}
+	count := 0
+	for f := lick.Index; f < n.Finger; f++ {
+		if !busy[f] {
+			count++
+		}
+	}
+	return count
+}
+
+// busy are the fingers that hold another note while note i sounds, or lie as a bar.
+func (j *judgement) busy(i int) map[lick.Finger]bool {
+	n := j.lick.Notes[i]
+	busy := map[lick.Finger]bool{}
+	for k, o := range j.lick.Notes {
+		if !o.At.Before(n.End()) {
+			break
+		}
+		if k != i && o.String != n.String && n.At.Before(o.End()) && o.Fret > 0 {
+			busy[o.Finger] = true
+		}
+	}
+	return busy
+}

@@ -1,0 +1,232 @@
+package play
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+)
+
+// Check judges a lick at its tempo. Fingers and strokes that are not decided
+// are filled in as the player's habits propose them; places, slurs and rhythm
+// are kept.
+func (e *Engine) Check(l lick.Lick) *Report {
+	g := e.guitar(l)
+	m := e.model(g)
+	filled := e.fill(l, m, e.Player.Way)
+	j := e.judge(filled, m)
+	r := &j.Report
+	for i := range r.Notes {
+		r.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
+		r.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
+	}
+	r.BestPossible = e.bestPossible(j, m)
+	r.Findings = find(j)
+	return r
+}
+
+// judgement is a report with what its rules need to look at.
+type judgement struct {
+	Report
+	*line
+	player *Player
+	handed hand.Path
+	pickd  pick.Path
+	bends  []bendState
+}
+
+// fill decides the open fingers and strokes.
+func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+	out := l.Clone()
+	ln := layOut(out, e.guitar(l), false)
+	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
+		path := m.Solve(ln.hand, l.Loop, hand.Slack)
+		for c, notes := range ln.touches {
+			for k, i := range notes {
+				if out.Notes[i].Finger == lick.NoFinger {
+					out.Notes[i].Finger = path.Steps[c].Fingers[k]
+				}
+			}
+		}
+	}
+	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, pick.Slack)
+	for p, notes := range ln.strokes {
+		for k, i := range notes {
+			if out.Notes[i].Stroke == "" {
+				out.Notes[i].Stroke = path.Steps[p].Strokes[k]
+			}
+		}
+	}
+	return out
+}
+
+// judge measures a lick whose hands are decided.
+func (e *Engine) judge(l lick.Lick, m *hand.Model) *judgement {
+	ln := layOut(l, e.guitar(l), false)
+	j := &judgement{line: ln, player: &e.Player}
+	j.handed = m.Solve(ln.hand, l.Loop, 1)
+	j.pickd = e.Player.Pick.Solve(ln.pick, l.Loop, pick.Free, 1)
+	j.Lick, j.Tempo, j.Notes = l, l.Tempo, make([]Note, len(l.Notes))
+	j.handLoads()
+	j.pickLoads()
+	j.bendLoads()
+	j.conclude()
+	return j
+}
+
+func (j *judgement) add(i int, l Load) { j.Notes[i].Loads = append(j.Notes[i].Loads, l) }
+
+func (j *judgement) handLoads() {
+	for c, s := range j.handed.Steps {
+		j.Reach = max(j.Reach, s.Reach)
+		for k, i := range j.touches[c] {
+			if j.hand[c].Touches[k].Held {
+				continue
+			}
+			n := &j.Notes[i]
+			n.Frame, n.Kind, n.Way = s.Frame, s.Kind, s.Way
+			if j.hand[c].Touches[k].Place.Fret > 0 {
+				n.Strain = s.Strain
+			}
+			possible := s.Possible && j.slurs[i].code == ""
+			if s.Kind != hand.Start || !possible {
+				j.add(i, Load{Fretting, s.Need, j.hand[c].Have, s.Load, j.previous(c), possible})
+			}
+		}
+	}
+}
+
+// previous is the last note of the column before c, round the loop.
+func (ln *line) previous(c int) int {
+	if c == 0 {
+		if !ln.lick.Loop {
+			return -1
+		}
+		c = len(ln.columns)
+	}
+	return ln.columns[c-1][1] - 1
+}
+
+func (j *judgement) pickLoads() {
+	for p, s := range j.pickd.Steps {
+		switch s.Change {
+		case pick.Inside:
+			j.Changes.Inside++
+		case pick.Outside:
+			j.Changes.Outside++
+		case pick.Sweep:
+			j.Changes.Sweep++
+		case pick.Against:
+			j.Changes.Against++
+		}
+		from := p - 1
+		if p == 0 && j.lick.Loop {
+			from = len(j.pickd.Steps) - 1
+		}
+		j.Strokes++
+		for _, i := range j.strokes[p] {
+			j.Notes[i].Change, j.Notes[i].Exit = s.Change, s.Exit
+			if s.Need > 0 && from >= 0 {
+				notes := j.strokes[from]
+				j.add(i, Load{Picking, s.Need, j.pick[p].Have, s.Load, notes[len(notes)-1], true})
+			}
+		}
+	}
+	for _, n := range j.lick.Notes {
+		if n.Slur.Slurred() {
+			j.Slurs++
+		}
+	}
+	j.Exits = exits(j.pickd.Steps)
+}
+
+func exits(steps []pick.Step) string {
+	var down, up bool
+	for _, s := range steps {
+		down, up = down || s.Exit == lick.Down, up || s.Exit == lick.Up
+	}
+	switch {
+	case down && up:
+		return "mixed"
+	case down:
+		return "down"
+	case up:
+		return "up"
+	}
+	return "none"
+}
+
+// conclude draws verdict, ceiling and bottleneck from the loads.
+func (j *judgement) conclude() {
+	worst, possible := Load{From: -1}, true
+	at := -1
+	for i := range j.Notes {
+		n := &j.Notes[i]
+		slices.SortStableFunc(n.Loads, func(a, b Load) int {
+			if a.Possible != b.Possible {
+				return boolOrder(a.Possible) - boolOrder(b.Possible)
+			}
+			return cmp.Compare(b.Load, a.Load)
+		})
+		w := n.Worst()
+		n.Severity = loadSeverity(w.Load)
+		if n.Strain > 0 {
+			n.Severity = max(n.Severity, Tight)
+		}
+		if b := j.bends[i]; b.severity > n.Severity {
+			n.Severity = b.severity
+		}
+		if !w.Possible {
+			n.Severity = Breaks
+		}
+		possible = possible && w.Possible && !j.bends[i].never
+		j.Verdict = max(j.Verdict, n.Severity)
+		if w.Load > worst.Load {
+			worst, at = w, i
+		}
+	}
+	j.Bottleneck = []int{}
+	if !possible {
+		j.Verdict = Breaks
+		return
+	}
+	j.Ceiling = ceilingOf(j.Tempo, worst.Load)
+	if at >= 0 {
+		if worst.From >= 0 && worst.From != at {
+			j.Bottleneck = append(j.Bottleneck, worst.From+1)
+		}
+		j.Bottleneck = append(j.Bottleneck, at+1)
+	}
+}
+
+func boolOrder(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// bestPossible is the ceiling that the best fingers and strokes would reach.
+func (e *Engine) bestPossible(j *judgement, m *hand.Model) Ceiling {
+	free := layOut(j.lick, j.guitar, true)
+	path := m.Solve(free.hand, j.lick.Loop, 1)
+	if !path.Possible() {
+		return 0
+	}
+	for i := range j.Notes {
+		if j.slurs[i].code != "" || j.bends[i].never {
+			return 0
+		}
+	}
+	bound := max(path.Bound, e.Player.Pick.Solve(free.pick, j.lick.Loop, pick.Free, 1).Bound)
+	for _, b := range j.bends {
+		bound = max(bound, b.load)
+	}
+	return ceilingOf(j.Tempo, max(bound, 0))
+}
+
+// round1 keeps one decimal, as the reports print.
+func round1(x float64) float64 { return math.Round(x*10) / 10 }

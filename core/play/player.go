@@ -1,0 +1,105 @@
+// Package play judges a line with both hands together: what every move needs
+// and has, the tempo up to which it is clean, what breaks and why.
+package play
+
+import (
+	"sync"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// Player is who plays: hand, habits and guitar.
+type Player struct {
+	Guitar neck.Guitar
+	Hand   hand.Hand
+	Pick   pick.Player
+	Way    pick.Way // the habit for strokes that are not decided
+	Bends  bend.Strength
+}
+
+// DefaultPlayer is a medium hand that picks in alternation on the standard
+// guitar (model default).
+func DefaultPlayer() Player {
+	return Player{
+		Guitar: neck.Standard(), Hand: hand.Medium(),
+		Pick: pick.Player{Angle: pick.Either, Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(),
+	}
+}
+
+// Engine judges licks for one player. It keeps the moves it has computed, and
+// is safe for concurrent use.
+type Engine struct {
+	Player Player
+	mu     sync.Mutex
+	models map[int]*hand.Model // by number of strings
+}
+
+// NewEngine prepares an engine; its tables fill as licks are judged.
+func NewEngine(p Player) *Engine { return &Engine{Player: p, models: map[int]*hand.Model{}} }
+
+// guitar is the player's guitar, tuned and strung as the lick asks.
+func (e *Engine) guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
+
+// model is the hand on that guitar; tuning does not matter to it, the number of
+// strings does.
+func (e *Engine) model(g neck.Guitar) *hand.Model {
+	e.mu.Lock()
+	defer e.mu.Unlock()
+	m := e.models[len(g.Tuning)]
+	if m == nil {
+		m = hand.NewModel(e.Player.Hand, g)
+		e.models[len(g.Tuning)] = m
+	}
+	return m
+}
+
+// Thresholds of the verdict (model default).
+const (
+	tightLoad = 0.85
+	breakLoad = 1.0
+)
+
+// Severity is how bad a finding is, and the verdict of a note or a lick.
+type Severity int
+
+// The three words.
+const (
+	Flows Severity = iota
+	Tight
+	Breaks
+)
+
+// String is the word.
+func (s Severity) String() string { return [...]string{"flows", "tight", "breaks"}[s] }
+
+// MarshalText writes the word.
+func (s Severity) MarshalText() ([]byte, error) { return []byte(s.String()), nil }
+
+// loadSeverity judges a load. A hair over the line is still on it, so that a
+// lick at its own ceiling does not break.
+func loadSeverity(load float64) Severity {
+	switch {
+	case load > breakLoad+1e-9:
+		return Breaks
+	case load > tightLoad+1e-9:
+		return Tight
+	}
+	return Flows
+}
+
+// line is a lick laid out for the two hands.
+type line struct {
+	lick    lick.Lick
+	guitar  neck.Guitar
+	columns [][2]int     // notes that start together
+	hand    []hand.Event // one a column
+	touches [][]int      // the note of each touch
+	pick    []pick.Event // one a picked column
+	picked  []int        // the column of each
+	strokes [][]int      // the note of each picked string
+	slurs   []slurState  // one a note
+}

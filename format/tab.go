@@ -1,0 +1,220 @@
+// Package format turns licks into other formats and back: bytes in, core types
+// out.
+package format
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+)
+
+// Tab is text tablature: a few header lines, then systems of string lines,
+// thin string on top, with the count above them and fingers, strokes and
+// lengths below. What tablature has no sign for (locks, bars, push directions,
+// voices) is left out.
+//
+// Signs: h hammer, p pull, / \ slide, S silent shift, 11b13 bent to the pitch
+// of fret 13, 11b13r11 and released, pb bent before it sounds, 11bc a curl,
+// ~ and ~~ vibrato, x5 dead, > accent.
+
+// tabWidth is where a system is broken into a new one, in characters.
+const tabWidth = 92
+
+// EncodeTab writes the lick as text tab. DecodeTab reads it back with the same
+// places, times, slurs, bends, fingers and strokes.
+func EncodeTab(l lick.Lick) []byte {
+	var b bytes.Buffer
+	header(&b, l)
+	cols := tabColumns(l)
+	labels := rowLabels(l)
+	for start := 0; start < len(cols); {
+		width, end := 0, start
+		for end < len(cols) && (end == start || width+cols[end].width() <= tabWidth) {
+			width += cols[end].width()
+			end++
+		}
+		b.WriteByte('\n')
+		writeSystem(&b, l, labels, cols[start:end])
+		start = end
+	}
+	return b.Bytes()
+}
+
+func header(b *bytes.Buffer, l lick.Lick) {
+	fmt.Fprintf(b, "Title: %s\n", strings.Join(strings.Fields(l.Title), " "))
+	if l.Key.Tonic != "" {
+		fmt.Fprintf(b, "Key: %s %s\n", l.Key.Tonic, l.Key.Scale)
+		if len(l.Key.Add) > 0 {
+			fmt.Fprintf(b, "Added: %s\n", strings.Join(l.Key.Add, " "))
+		}
+		if len(l.Key.Drop) > 0 {
+			fmt.Fprintf(b, "Dropped: %s\n", strings.Join(l.Key.Drop, " "))
+		}
+	}
+	fmt.Fprintf(b, "Tempo: %g\nMeter: %s\nFeel: %s\n", l.Tempo, l.Meter, l.Feel)
+	if !l.Pickup.IsZero() {
+		fmt.Fprintf(b, "Pick-up: %s\n", l.Pickup)
+	}
+	if l.Loop {
+		b.WriteString("Loop: yes\n")
+	}
+	names := make([]string, len(l.Tuning))
+	for i, p := range l.Tuning {
+		names[i] = p.String()
+	}
+	fmt.Fprintf(b, "Tuning: %s\n", strings.Join(names, " "))
+}
+
+// tabColumn is one time of the line as text: a cell a string, and the rows
+// around them.
+type tabColumn struct {
+	cells                      map[int]string
+	count, finger, stroke, len string
+	bar                        bool // a bar line stands before it
+}
+
+func (c tabColumn) width() int {
+	w := max(len(c.count), len(c.finger), len(c.stroke), len(c.len))
+	for _, s := range c.cells {
+		w = max(w, len(s))
+	}
+	if c.bar {
+		w += 2
+	}
+	return w + 1
+}
+
+func tabColumns(l lick.Lick) []tabColumn {
+	var out []tabColumn
+	cols := l.Columns()
+	lastBar := int64(-1)
+	for k, col := range cols {
+		c := tabColumn{cells: map[int]string{}}
+		at := l.Notes[col[0]].At
+		pos := l.Position(at)
+		c.count, c.bar = pos.Count(l.Meter), k > 0 && pos.Bar != lastBar
+		lastBar = pos.Bar
+		var fingers, strokes, lens []string
+		for i := col[0]; i < col[1]; i++ {
+			n := l.Notes[i]
+			c.cells[n.String] = cell(l, i)
+			fingers, strokes, lens = append(fingers, orDot(n.Finger.String())), append(strokes, orDot(strokeSign[n.Stroke])), append(lens, n.Len.String())
+		}
+		c.finger, c.stroke, c.len = join(fingers), join(strokes), join(lens)
+		step := l.Notes[col[0]].Len
+		if k+1 < len(cols) {
+			step = l.Notes[cols[k+1][0]].At.Sub(at)
+		}
+		if c.len != step.String() {
+			c.len += "@" + step.String()
+		}
+		if k == 0 && !at.IsZero() {
+			c.len = at.String() + "_" + c.len
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// join writes a chord's values with commas, or once where they agree.
+func join(values []string) string {
+	for _, v := range values[1:] {
+		if v != values[0] {
+			return strings.Join(values, ",")
+		}
+	}
+	return values[0]
+}
+
+func orDot(s string) string {
+	if s == "" {
+		return "."
+	}
+	return s
+}
+
+var strokeSign = map[lick.Stroke]string{lick.Down: "D", lick.Up: "U", lick.PThumb: "p", lick.PIndex: "i", lick.PMid: "m", lick.PRing: "a"}
+
+var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift: "S"}
+
+func cell(l lick.Lick, i int) string {
+	n := l.Notes[i]
+	s := slurSign[n.Slur]
+	if n.Slur == lick.Slide {
+		s = "/"
+		if j := l.Before(i); j >= 0 && l.Notes[j].Fret > n.Fret {
+			s = `\`
+		}
+	}
+	if n.Mute {
+		s += "x"
+	}
+	s += fmt.Sprint(n.Fret)
+	if b := n.Bend; b != nil {
+		if b.Pre() {
+			s += "p"
+		}
+		if b.Semitones < 1 {
+			s += "bc"
+		} else {
+			s += fmt.Sprintf("b%d", n.Fret+int(b.Semitones))
+		}
+		if b.Release() {
+			s += fmt.Sprintf("r%d", n.Fret)
+		}
+	}
+	if v := n.Vibrato; v != nil {
+		s += "~"
+		if v.Width == "wide" {
+			s += "~"
+		}
+	}
+	if n.Accent {
+		s += ">"
+	}
+	return s
+}
+
+// rowLabels names the string lines; all labels of a system have one width.
+func rowLabels(l lick.Lick) []string {
+	out := make([]string, len(l.Tuning))
+	for i, p := range l.Tuning {
+		out[i] = music.NameOf(p.Class()).String()
+	}
+	return out
+}
+
+const labelWidth = 7
+
+func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []tabColumn) {
+	row := func(name string, sep, fill string, text func(c tabColumn) string) {
+		var r strings.Builder
+		fmt.Fprintf(&r, "%*s%s", labelWidth-1, name, sep)
+		for _, c := range cols {
+			if c.bar {
+				r.WriteString(sep + fill)
+			}
+			s := text(c)
+			w := c.width()
+			if c.bar {
+				w -= 2
+			}
+			r.WriteString(s + strings.Repeat(fill, w-len(s)))
+		}
+		b.WriteString(strings.TrimRight(r.String(), " "))
+		if sep == "|" {
+			b.WriteString("|")
+		}
+		b.WriteByte('\n')
+	}
+	row("count", " ", " ", func(c tabColumn) string { return c.count })
+	for s := range l.Tuning {
+		row(labels[s], "|", "-", func(c tabColumn) string { return c.cells[s+1] })
+	}
+	row("finger", " ", " ", func(c tabColumn) string { return c.finger })
+	row("stroke", " ", " ", func(c tabColumn) string { return c.stroke })
+	row("length", " ", " ", func(c tabColumn) string { return c.len })
+}

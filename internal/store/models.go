@@ -1,0 +1,30 @@
+package store
+
+import (
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Lick is a lick of the notebook: its newest revision, and nothing of its
+// content, which lives in the revisions.
+type Lick struct {
+	ID        uint
+	Title     string // of the newest revision, for sorting and finding
+	HeadID    uint   // the revision that is shown
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	DeletedAt gorm.DeletedAt `gorm:"index"`
+}
+
+// Revision is a lick as it was after one edit. Revisions are never changed or
+// removed; undo moves the lick's head back along their chain.
+type Revision struct {
+	ID        uint
+	LickID    uint  `gorm:"index;not null"`
+	ParentID  *uint `gorm:"index"` // nil for the first
+	Data      []byte
+	What      string // the edit in a few words
+	Aside     bool   // made on an old revision, kept beside the chain
+	CreatedAt time.Time
+}
