@@ -59,7 +59,7 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 	mx.need = make([]float64, 0, len(mx.from)*len(mx.to))
 	for _, p := range mx.from {
 		for _, q := range mx.to {
-			need, _ := m.transition(x, p, y, q, viaOpen)
+			need, _, _ := m.transition(x, p, y, q, viaOpen)
 			mx.need = append(mx.need, need)
 		}
 	}

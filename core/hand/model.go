@@ -117,6 +117,7 @@ type Step struct {
 	Frame    Frame         // zero until the first fretted event
 	Strain   float64       // of the frame, when the event is fretted
 	Kind     Kind          // of the part that needs most
+	Part     int           // the touch that needs most
 	Need     float64       // ms, the standing cost in it
 	Load     float64       // Need over Have
 	Way      neck.MM       // how far the hand's centre moves

@@ -92,29 +92,30 @@ func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *
 }
 
 // transition is the need in ms of going from posture p of event x to posture q
-// of event y, and the kind of the part that sets it: the largest of its parts
-// and the standing cost of the new stance.
-func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen bool) (float64, Kind) {
+// of event y: the largest of its parts and the standing cost of the new stance.
+// kind and part name the part that sets it, by its place in y.
+func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen bool) (need float64, kind Kind, part int) {
 	a, b := &m.stances[p.stance], &m.stances[q.stance]
-	worst, kind, comesDown := 0.0, Hold, false
+	worst, comesDown := 0.0, false
+	kind = Hold
 	for j, tb := range y {
 		comesDown = comesDown || tb.fretted() && !tb.Held
 		need, k := m.into(x, p, a, tb, q.fingers[j], b, viaOpen)
 		if need > worst {
-			worst, kind = need, k
+			worst, kind, part = need, k, j
 		}
 		if worst == never {
-			return never, k
+			return never, k, j
 		}
 	}
 	if !comesDown {
 		// Only open strings are new: the frame stays and costs nothing.
 		if p.stance != q.stance {
-			return never, kind
+			return never, kind, part
 		}
-		return m.scale(worst), kind
+		return m.scale(worst), kind, part
 	}
-	return m.scale(worst + b.standing), kind
+	return m.scale(worst + b.standing), kind, part
 }
 
 // into finds where finger fb comes from: its own last touch; else, of the

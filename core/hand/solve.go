@@ -285,7 +285,7 @@ func (c *chain) describeNode(s *Step, k int, picks []int) {
 	}
 	a := &c.nodes[from]
 	p := a.stand[picks[from]]
-	s.Need, s.Kind = c.m.transition(a.touches, p, l.touches, q, l.viaOpen)
+	s.Need, s.Kind, s.Part = c.m.transition(a.touches, p, l.touches, q, l.viaOpen)
 	s.Load = s.Need / l.have
 	s.Way = neck.MM(math.Abs(float64(b.centre - c.m.stances[p.stance].centre)))
 	if l.viaOpen {

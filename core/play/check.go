@@ -12,20 +12,23 @@ import (
 
 // Check judges a lick at its tempo. Fingers and strokes that are not decided
 // are filled in as the player's habits propose them; places, slurs and rhythm
-// are kept.
+// are kept. Fixes are left to Mend.
 func (e *Engine) Check(l lick.Lick) *Report {
-	g := e.guitar(l)
-	m := e.model(g)
-	filled := e.fill(l, m, e.Player.Way)
-	j := e.judge(filled, m)
-	r := &j.Report
-	for i := range r.Notes {
-		r.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
-		r.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
+	m := e.model(e.guitar(l))
+	j := e.measure(l, m)
+	j.BestPossible = e.bestPossible(j, m)
+	return &j.Report
+}
+
+// measure fills in and judges a lick.
+func (e *Engine) measure(l lick.Lick, m *hand.Model) *judgement {
+	j := e.judge(e.fill(l, m, e.Player.Way), m)
+	for i := range j.Notes {
+		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
+		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
 	}
-	r.BestPossible = e.bestPossible(j, m)
-	r.Findings = find(j)
-	return r
+	j.Findings = find(j)
+	return j
 }
 
 // judgement is a report with what its rules need to look at.
@@ -92,7 +95,7 @@ func (j *judgement) handLoads() {
 				n.Strain = s.Strain
 			}
 			possible := s.Possible && j.slurs[i].code == ""
-			if s.Kind != hand.Start || !possible {
+			if s.Kind != hand.Start && k == s.Part || !possible {
 				j.add(i, Load{Fretting, s.Need, j.hand[c].Have, s.Load, j.previous(c), possible})
 			}
 		}

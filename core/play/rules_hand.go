@@ -224,13 +224,17 @@ func (openStringFinger) find(j *judgement) (out []Finding) {
 	return out
 }
 
+// jumpWarning is the load from which a jump is worth a word although it flows
+// (model default): it is the classic stumble.
+const jumpWarning = 0.6
+
 type fingerJump struct{}
 
 func (fingerJump) code() string { return "finger-jump" }
 
 func (fingerJump) find(j *judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
-		if j.Notes[i].Kind == hand.Jump && l.From >= 0 {
+		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > jumpWarning {
 			n := j.lick.Notes[i]
 			out = append(out, j.move(i, l, "the "+n.Finger.Word()+" jumps",
 				fmt.Sprintf("From %s to %s with finger %s", j.where(j.sameFinger(i, l.From)), j.where(i), n.Finger)))

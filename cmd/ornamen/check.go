@@ -1,0 +1,86 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/play"
+)
+
+func check(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	tempo := fs.Float64("tempo", 0, "")
+	size := fs.String("hand", "medium", "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to check")
+	if err != nil {
+		return err
+	}
+	p := play.DefaultPlayer()
+	if p.Hand, err = hand.Named(*size); err != nil {
+		return err
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	if *tempo != 0 {
+		if l, err = (lick.Setting{Tempo: tempo}).Apply(l); err != nil {
+			return err
+		}
+	}
+	engine := play.NewEngine(p)
+	r := engine.Check(l)
+	engine.Mend(l, r)
+	if *asJSON {
+		enc := json.NewEncoder(e.out)
+		enc.SetEscapeHTML(false)
+		if err := enc.Encode(r); err != nil {
+			return err
+		}
+	} else {
+		printReport(e, r)
+	}
+	if r.Verdict == play.Breaks {
+		return errBreaks
+	}
+	return nil
+}
+
+func printReport(e env, r *play.Report) {
+	fmt.Fprintf(e.out, "%s at %g\n", strings.ToUpper(r.Verdict.String()[:1])+r.Verdict.String()[1:], r.Tempo)
+	switch {
+	case r.Ceiling > 0:
+		fmt.Fprintf(e.out, "clean up to %d, best possible %d\n", r.Ceiling.Whole(), r.BestPossible.Whole())
+	case r.Verdict == play.Breaks:
+		fmt.Fprintln(e.out, "no tempo will do")
+	}
+	for _, f := range r.Findings {
+		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)
+		for _, x := range f.Fixes {
+			fmt.Fprintf(e.out, "        fix: %s, clean up to %d\n", x.Text, x.Ceiling.Whole())
+		}
+	}
+}
+
+// arrow writes the notes of a finding: "8 → 9", or the first few of many.
+func arrow(notes []int) string {
+	const few = 6
+	var out []string
+	for _, n := range notes[:min(len(notes), few)] {
+		out = append(out, fmt.Sprint(n))
+	}
+	sep := ", "
+	if len(notes) == 2 {
+		sep = " → "
+	}
+	s := strings.Join(out, sep)
+	if len(notes) > few {
+		s += fmt.Sprintf(" and %d more", len(notes)-few)
+	}
+	return s
+}

@@ -1,0 +1,158 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/shape"
+)
+
+type toneJSON struct {
+	String int        `json:"string"`
+	Fret   int        `json:"fret"`
+	Note   string     `json:"note"`
+	Degree string     `json:"degree"`
+	Role   string     `json:"role"`
+	Finger *int       `json:"finger"`
+	Bends  []bendJSON `json:"bends"`
+}
+
+type placeJSON struct {
+	String int `json:"string"`
+	Fret   int `json:"fret"`
+}
+
+type bendJSON struct {
+	To        string      `json:"to"`
+	Note      string      `json:"note"`
+	Semitones int         `json:"semitones"`
+	PushMM    float64     `json:"push_mm"`
+	ForceN    float64     `json:"force_n"`
+	Fingers   int         `json:"fingers"`
+	Rating    string      `json:"rating"`
+	Push      string      `json:"push"`
+	Hear      []placeJSON `json:"hear"`
+}
+
+func tones(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	key := fs.String("key", "", "")
+	add, drop := fs.String("add", "", ""), fs.String("drop", "", "")
+	layout, at := fs.String("layout", "", ""), fs.String("at", "", "")
+	asJSON := fs.Bool("json", false, "")
+	if _, err := parse(fs, args, 0, ""); err != nil {
+		return err
+	}
+	if *key == "" {
+		return fmt.Errorf(`name a key, as in --key "C# minor pentatonic"`)
+	}
+	p, err := music.ParseKey(*key, list(*add), list(*drop))
+	if err != nil {
+		return err
+	}
+	l := shape.Default(p.Scale)
+	if *layout != "" {
+		if l, err = shape.ParseLayout(*layout); err != nil {
+			return err
+		}
+	}
+	g := neck.Standard()
+	place := shape.LowestRoot(g, p, len(g.Tuning))
+	if *at != "" {
+		if place, err = parsePlace(*at); err != nil {
+			return err
+		}
+	}
+	placed, err := shape.Lay(g, p, l, place)
+	if err != nil {
+		return err
+	}
+	shape.Finger(hand.NewModel(hand.Medium(), g), placed)
+	shape.AddBends(g, bend.DefaultStrength(), p, placed)
+	if *asJSON {
+		return printTonesJSON(e, placed)
+	}
+	printTones(e, p, placed)
+	return nil
+}
+
+// list splits "9,b5"; spaces around the commas are allowed.
+func list(s string) []string {
+	if strings.TrimSpace(s) == "" {
+		return nil
+	}
+	out := strings.Split(s, ",")
+	for i := range out {
+		out[i] = strings.TrimSpace(out[i])
+	}
+	return out
+}
+
+// parsePlace reads STRING:FRET.
+func parsePlace(s string) (neck.Place, error) {
+	a, b, ok := strings.Cut(s, ":")
+	str, err1 := strconv.Atoi(a)
+	fret, err2 := strconv.Atoi(b)
+	if !ok || err1 != nil || err2 != nil {
+		return neck.Place{}, fmt.Errorf("%q is no place: write STRING:FRET, as in 6:9", s)
+	}
+	return neck.Place{String: str, Fret: fret}, nil
+}
+
+func printTonesJSON(e env, placed []shape.Placed) error {
+	out := struct {
+		Tones []toneJSON `json:"tones"`
+	}{Tones: []toneJSON{}}
+	for _, t := range placed {
+		j := toneJSON{String: t.Place.String, Fret: t.Place.Fret, Note: t.Tone.Name.WithOctave(t.Pitch), Degree: t.Tone.Degree.String(), Role: t.Tone.Role.String(), Bends: []bendJSON{}}
+		if n, err := strconv.Atoi(t.Finger.String()); err == nil {
+			j.Finger = &n
+		}
+		for _, b := range t.Bends {
+			j.Bends = append(j.Bends, bendOf(b))
+		}
+		out.Tones = append(out.Tones, j)
+	}
+	return json.NewEncoder(e.out).Encode(out)
+}
+
+func bendOf(b shape.Bend) bendJSON {
+	j := bendJSON{To: b.To.Degree.String(), Note: b.To.Name.WithOctave(b.Pitch), Semitones: b.Semitones, PushMM: tenth(float64(b.Push.Way)),
+		ForceN: tenth(float64(b.Push.Force)), Fingers: b.Fingers, Rating: string(b.Rating), Push: "thin", Hear: []placeJSON{}}
+	if b.ToThick {
+		j.Push = "thick"
+	}
+	for _, h := range b.Hear {
+		j.Hear = append(j.Hear, placeJSON(h))
+	}
+	return j
+}
+
+func tenth(x float64) float64 { return math.Round(x*10) / 10 }
+
+func printTones(e env, p music.Palette, placed []shape.Placed) {
+	title := p.Pretty()
+	for _, c := range p.Colours() {
+		title += ", " + c.Degree.Pretty()
+	}
+	fmt.Fprintln(e.out, title)
+	fmt.Fprintln(e.out, "string fret note  degree role    finger bends")
+	for _, t := range placed {
+		var bends []string
+		for _, b := range t.Bends {
+			if b.Rating == shape.Common || b.Rating == shape.Usable {
+				bends = append(bends, fmt.Sprintf("%d to %s (%.1f mm, %.1f N, %s)", b.Semitones, b.To.Degree.Pretty(), b.Push.Way, b.Push.Force, b.Rating))
+			}
+		}
+		fmt.Fprintf(e.out, "%-6d %-4d %-5s %-6s %-7s %-6s %s\n", t.Place.String, t.Place.Fret, t.Tone.Name.PrettyWithOctave(t.Pitch),
+			t.Tone.Degree.Pretty(), t.Tone.Role, t.Finger, strings.Join(bends, "; "))
+	}
+}

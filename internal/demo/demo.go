@@ -1,0 +1,90 @@
+// Package demo is the notebook that ships with the application: Ines Halloran,
+// lead guitarist of the trio Quarry Lantern, prepares the Midwinter Barn set.
+// All of it is invented.
+package demo
+
+import (
+	"context"
+	"fmt"
+
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+)
+
+// sheets are the licks, the last one on top of the notebook.
+var sheets = []sheet{
+	{
+		title: "Attic sevens", tags: "runs, warm-up", key: "Ab major", tempo: 64, len: "1/28",
+		notes: "6:4/> 6 8 5:4 6 8 4:5 5/> 6 3:5 6 8 2:6 8 6/> 8 9 1:6 8 9 8 9/> 8 6 2:9 8 6 3:8 2:6/1/4",
+	},
+	{
+		title: "Barn door ladder", tags: "runs, barn set", key: "C minor", tempo: 92, len: "1/16",
+		notes: `6:8/> 10 11 5:8 6:10/> 11 5:8 10 6:11/> 5:8 10 11 8/> 10 11 4:8 5:10/> 11 4:8 10 5:11/> 4:8 10 12 8/> 10 12 3:8
+			4:10/> 12 3:8 10 4:12/> 3:8 10 12 8/> 10 12 2:9 3:10/> 12 2:9 11 3:12/> 2:9 11 13 9/> 11 13 1:10 2:11/> 13 1:10 11
+			2:13/> 1:10 11 13 11 10 2:13 11`,
+	},
+	{
+		title: "Sleet shuffle", tags: "barn set", key: "Bb blues", add: "3", tempo: 108, len: "1/8", feel: lick.Shuffle, pickup: "3/8", chords: "Bb7 1, Eb7 1, Bb7 1",
+		notes: "3:7 8/h 2:6/> 3:8 2:6 3:8 6/p 4:8 3:6 7/h/f2 2:6/1/4 3:8/./b1 6 4:8 3:6/1/4/v",
+	},
+	{
+		title: "Tin roof sixths", tags: "double stops, barn set", key: "Eb mixolydian", tempo: 96, len: "1/8",
+		notes: "3:8+1:6 3:10+1:8 3:12+1:9 3:10+1:8 3:8/1/4+1:6/1/4 3:12+1:9 3:13+1:11 3:15+1:13 3:13/1/4+1:11/1/4",
+	},
+	{
+		title: "Cold hands loop", tags: "warm-up, runs", key: "Bb major", tempo: 88, len: "1/16", loop: true,
+		notes: "1:10 8/p 6/p 2:10 8/p 6/p 3:8/U 2:6 8/h 10/h 1:6 8/h",
+	},
+	{
+		title: "Ferry economy", tags: "runs, restrung", key: "C minor pentatonic", tempo: 92, len: "1/16", chords: "Cm7 1",
+		notes: "5:3/D 6/U 8/D 4:5/D 3:3/D 5/U 8/D 2:6/D 1:3/D 6/U 8/1/4/D/v",
+	},
+	{
+		title: "Thaw bends", tags: "bends, barn set", key: "F# minor pentatonic", add: "b5 9", tempo: 84, len: "1/8", chords: "F#m 1, D 1/2, E 1/2",
+		notes: "3:4/r2/1/4 2 4:4 3:4/b1/1/4 2/p 4:4 2:5/b2/1/4 2 3:4 2 4:4/1/4/v",
+	},
+	{
+		title: "Quarry steps", tags: "warm-up, runs", key: "C# natural minor", tempo: 100, len: "1/16", chords: "C#m7 1, A 1",
+		notes: "6:12/> 11 9 5:9 9/> 6:12 11 5:11 11/> 9 6:12 5:12 12/> 11 9 4:9 9/> 5:12 11 4:11 11/> 9 5:12 4:13 13/> 11 9 3:9 9/> 4:13 11 3:11 11/1/4",
+	},
+	{
+		title: "Lantern turnaround, mended", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112, len: "1/16", chords: "C#m7 1",
+		notes: "3:11 1:9 2:12 9/p 3:11 9/p 4:11 9/p 3:8 9/h 11 2:9 1:12/f3 14/h 2:14 12/p",
+	},
+	{
+		title: "Lantern turnaround", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112, len: "1/16", chords: "C#m7 1",
+		notes: "3:11/f3 1:9 2:12 9/p 3:11/f3 9/p 4:11/f3 9/p/f1 3:8 9/h 11/f4 2:9/f1 1:12/f1 14/h 2:14 12/p",
+	},
+}
+
+// Licks builds the demo licks.
+func Licks() ([]lick.Lick, error) {
+	out := make([]lick.Lick, 0, len(sheets))
+	for _, s := range sheets {
+		l, err := s.build()
+		if err != nil {
+			return nil, fmt.Errorf("demo: %w", err)
+		}
+		out = append(out, l)
+	}
+	return out, nil
+}
+
+// Fill puts the demo licks into an empty notebook; one that holds licks is left
+// as it is.
+func Fill(ctx context.Context, s *store.Store) error {
+	have, err := s.All(ctx)
+	if err != nil || len(have) > 0 {
+		return err
+	}
+	licks, err := Licks()
+	if err != nil {
+		return err
+	}
+	for _, l := range licks {
+		if _, err := s.Add(ctx, l, "from the demo"); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,133 @@
+package web
+
+import (
+	"bytes"
+	"errors"
+	"log"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/justinas/nosurf"
+
+	"ornamen/internal/store"
+)
+
+// page is what every full page needs.
+type page struct {
+	Title   string
+	Where   string // the screen, for the navigation
+	BenchID uint   // the lick the bench opens, 0 for none
+	Token   string
+	Data    any
+}
+
+// render writes a template; a fault in it is answered before anything is sent.
+func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name string, p page) {
+	p.Token = nosurf.Token(r)
+	var b bytes.Buffer
+	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
+		log.Printf("template %s: %v", name, err)
+		http.Error(w, "This page could not be drawn; nothing was changed.", http.StatusInternalServerError)
+		return
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(status)
+	w.Write(b.Bytes())
+}
+
+// invalid marks an error as the player's input: its text is the sentence.
+type invalid struct{ error }
+
+func (e invalid) Unwrap() error { return e.error }
+
+// fail answers an error with its status and one sentence.
+func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
+	var inv invalid
+	var tooLarge *http.MaxBytesError
+	switch {
+	case errors.As(err, &tooLarge):
+		a.say(w, r, http.StatusRequestEntityTooLarge, "That is too large; a lick file has at most 16 MB.")
+	case errors.As(err, &inv):
+		a.say(w, r, http.StatusUnprocessableEntity, sentence(inv.Error()))
+	case errors.Is(err, store.ErrNotFound):
+		a.say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
+	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo):
+		a.say(w, r, http.StatusConflict, sentence(err.Error()))
+	case errors.Is(err, store.ErrFull):
+		a.say(w, r, http.StatusInsufficientStorage, sentence(store.ErrFull.Error()))
+	case errors.Is(err, store.ErrBusy):
+		a.say(w, r, http.StatusServiceUnavailable, sentence(store.ErrBusy.Error()))
+	default:
+		log.Printf("%s %s: %v", r.Method, r.URL.Path, err)
+		a.say(w, r, http.StatusInternalServerError, "Something went wrong here; nothing was saved.")
+	}
+}
+
+// notice is a sentence to the player, with what can be done about it.
+type notice struct {
+	Text    string
+	Actions []action
+}
+
+// action is a button of a notice.
+type action struct {
+	Label string
+	Post  string            // address to post to
+	Link  string            // or to go to
+	Vals  map[string]string // fields of the form
+}
+
+// say answers with one sentence: a notice for htmx, else a page.
+func (a *App) say(w http.ResponseWriter, r *http.Request, status int, text string) {
+	a.sayWith(w, r, status, notice{Text: text})
+}
+
+func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
+	if r.Header.Get("HX-Request") != "" {
+		a.render(w, r, status, "notice-partial", page{Data: n})
+		return
+	}
+	a.render(w, r, status, "message", page{Title: "Ornamen", Data: n})
+}
+
+// sentence makes an error's text one: a capital first, a stop last.
+func sentence(s string) string {
+	s = strings.TrimSpace(s)
+	if s == "" {
+		return s
+	}
+	r := []rune(s)
+	head := strings.ToUpper(string(r[:1])) + string(r[1:])
+	if !strings.HasSuffix(head, ".") {
+		head += "."
+	}
+	return head
+}
+
+// id reads the lick's number from the address.
+func id(r *http.Request) (uint, error) {
+	n, err := strconv.ParseUint(chi.URLParam(r, "id"), 10, 31)
+	if err != nil || n == 0 {
+		return 0, store.ErrNotFound
+	}
+	return uint(n), nil
+}
+
+// decode reads a form into a typed value. What the form does not know is
+// refused as the player's mistake.
+func (a *App) decode(r *http.Request, v any) error {
+	if err := r.ParseForm(); err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			return err
+		}
+		return invalid{errors.New("the form cannot be read")}
+	}
+	if err := a.forms.Decode(v, r.Form); err != nil {
+		return invalid{errors.New("the form holds a value that does not belong there")}
+	}
+	return nil
+}

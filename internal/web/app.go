@@ -1,0 +1,148 @@
+// Package web is the application in the browser: chi routes, view models and
+// templates. Rules of the trade live in core, drawings in draw.
+package web
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-playground/form/v4"
+	lru "github.com/hashicorp/golang-lru/v2"
+
+	"ornamen/core/play"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+//go:embed templates assets
+var files embed.FS
+
+// App serves a notebook to a player.
+type App struct {
+	store   *store.Store
+	engine  *play.Engine
+	reports *lru.Cache[uint, *play.Report] // by revision
+	pages   *template.Template
+	forms   *form.Decoder
+	handler http.Handler
+}
+
+// keptReports is how many judgements are kept in memory.
+const keptReports = 512
+
+// New prepares the application.
+func New(s *store.Store, p play.Player) (*App, error) {
+	reports, err := lru.New[uint, *play.Report](keptReports)
+	if err != nil {
+		return nil, fmt.Errorf("web: %w", err)
+	}
+	a := &App{store: s, engine: play.NewEngine(p), reports: reports, forms: form.NewDecoder()}
+	a.pages, err = template.New("").Funcs(template.FuncMap{
+		"defs":   func() template.HTML { return draw.Defs },
+		"player": a.playerLine,
+		"signs":  prettySigns,
+	}).ParseFS(files, "templates/*.html")
+	if err != nil {
+		return nil, fmt.Errorf("web: templates: %w", err)
+	}
+	a.handler = a.routes()
+	return a, nil
+}
+
+func (a *App) routes() http.Handler {
+	r := chi.NewRouter()
+	r.Use(recoverer, secure, limitBody)
+	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.fail(w, r, store.ErrNotFound) })
+	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
+		a.say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
+	})
+	assets, err := fs.Sub(files, "assets")
+	if err != nil {
+		panic(err) // the folder is embedded
+	}
+	r.With(cached).Handle("/assets/*", http.StripPrefix("/assets/", noListing(http.FileServerFS(assets))))
+	r.Group(func(r chi.Router) {
+		r.Use(a.guard)
+		r.Get("/", a.notebook)
+		r.Post("/licks", a.newLick)
+		r.Post("/licks/import", a.importLick)
+		r.Route("/licks/{id}", func(r chi.Router) {
+			r.Get("/", a.bench)
+			r.Get("/at", a.benchAt)
+			r.Get("/mend", a.mend)
+			r.Post("/edit", a.edit)
+			r.Post("/undo", a.undo)
+			r.Post("/redo", a.redo)
+			r.Post("/keep", a.keep)
+			r.Post("/copy", a.copyLick)
+			r.Post("/delete", a.deleteLick)
+			r.Post("/restore", a.restoreLick)
+			r.Get("/export/{format}", a.export)
+		})
+	})
+	return r
+}
+
+// ServeHTTP implements http.Handler.
+func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.ServeHTTP(w, r) }
+
+// Timeouts of the server.
+const (
+	readTimeout  = 30 * time.Second
+	writeTimeout = 60 * time.Second
+	idleTimeout  = 2 * time.Minute
+	graceTime    = 5 * time.Second
+)
+
+// Serve answers requests on the listener until the context ends, then lets the
+// running ones finish.
+func (a *App) Serve(ctx context.Context, ln net.Listener) error {
+	srv := &http.Server{Handler: onlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
+		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
+	done := make(chan error, 1)
+	go func() { done <- srv.Serve(ln) }()
+	select {
+	case err := <-done:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+	}
+	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
+	defer cancel()
+	if err := srv.Shutdown(grace); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("stop: %w", err)
+	}
+	return nil
+}
+
+// playerLine says in a few words who plays on what.
+func (a *App) playerLine() string {
+	p := a.engine.Player
+	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
+	return fmt.Sprintf("My hand, %s · %g mm, %.0f–%.0f, %d frets", p.Hand.Name, float64(p.Guitar.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
+}
+
+// prettySigns turns # and b after a note letter into music signs.
+func prettySigns(s string) string {
+	var b strings.Builder
+	for i, r := range s {
+		after := i > 0 && s[i-1] >= 'A' && s[i-1] <= 'G'
+		switch {
+		case r == '#':
+			b.WriteString("♯")
+		case r == 'b' && (after || i+1 < len(s) && s[i+1] >= '0' && s[i+1] <= '9'):
+			b.WriteString("♭")
+		default:
+			b.WriteRune(r)
+		}
+	}
+	return b.String()
+}

@@ -1,0 +1,250 @@
+// Only what must move in the browser: the caret, the keys, what is lit. Every
+// change is made by the server, which sends back the fragments that changed.
+'use strict';
+
+const $ = (sel, root = document) => root.querySelector(sel);
+const $$ = (sel, root = document) => [...root.querySelectorAll(sel)];
+
+// Forms outside the bench: a button that posts, a file that submits itself.
+document.addEventListener('click', e => {
+  const close = e.target.closest('[data-close]');
+  if (close) close.closest('.notice-place').replaceChildren();
+  const b = e.target.closest('[data-post]');
+  if (!b) return;
+  const form = document.createElement('form');
+  form.method = 'post';
+  form.action = b.dataset.post;
+  const token = JSON.parse(document.body.getAttribute('hx-headers:inherited'))['X-CSRF-Token'];
+  const fields = {csrf_token: token};
+  for (const a of b.attributes) if (a.name.startsWith('data-v-')) fields[a.name.slice(7)] = a.value;
+  for (const [name, value] of Object.entries(fields)) {
+    const input = document.createElement('input');
+    Object.assign(input, {type: 'hidden', name, value});
+    form.append(input);
+  }
+  document.body.append(form);
+  form.submit();
+});
+document.addEventListener('change', e => { if (e.target.matches('[data-autosubmit]')) e.target.form.submit(); });
+document.addEventListener('keydown', e => {
+  if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) { e.preventDefault(); e.target.click(); }
+});
+
+const bench = $('#bench');
+if (bench) startBench();
+
+function startBench() {
+  const base = `/licks/${bench.dataset.lick}`;
+  const ledger = $('#ledger');
+  const caret = {};         // note, lane, string, whole
+  let typed = '', typedTogether = false, typedTimer;
+  let lookTimer;
+
+  const state = () => $('#state').dataset;
+  const svg = () => $('svg.ledger', ledger);
+  const lanes = () => svg().dataset.lanes.split(' ').map(s => {
+    const [name, string, y, h] = s.split(':');
+    return {name, string: +string, y: +y, h: +h};
+  });
+  // columns as lists of {note, string}, the empty one last.
+  const columns = () => {
+    const text = svg().dataset.columns;
+    const cols = text ? text.split(' ').map(c => c.split('+').map(n => { const [note, string] = n.split('.'); return {note: +note, string: +string}; })) : [];
+    cols.push([{note: +state().total + 1, string: 0}]);
+    return cols;
+  };
+  const columnOf = note => columns().findIndex(c => c.some(n => n.note === note));
+  const laneIndex = () => lanes().findIndex(l => l.name === caret.lane && (l.name !== 'place' || l.string === caret.string));
+
+  // ---- requests ----
+  // One at a time and in order; the revision is read when a request is sent.
+  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole});
+  const hashes = () => $$('[data-part]').map(p => `${p.dataset.part}:${p.dataset.hash}`).join(' ');
+  let queue = Promise.resolve();
+  const send = (verb, path, values) => {
+    queue = queue.then(() => htmx.ajax(verb, base + path, {
+      source: bench, target: '#notice', swap: 'none',
+      values: {...values, rev: state().rev, have: hashes()},
+    })).catch(() => {});
+    return queue;
+  };
+  const edit = (what, value = '', more = {}) => send('POST', '/edit', {...form(), do: what, value, ...more});
+  const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(() => send('GET', '/at', form()), 40); };
+
+  document.body.addEventListener('htmx:error', () => showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'));
+  function showNotice(text) {
+    const box = document.createElement('div'), p = document.createElement('p');
+    box.className = 'notice';
+    p.textContent = text;
+    box.append(p);
+    $('#notice').replaceChildren(box);
+  }
+
+  // The server may have moved the caret along with an edit.
+  document.body.addEventListener('htmx:after:swap', () => { if ($('#state') && state().seen !== state().rev + ':' + state().note) follow(); });
+  function follow() {
+    const s = state();
+    s.seen = s.rev + ':' + s.note;
+    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true'});
+    draw();
+  }
+
+  // ---- the caret ----
+  function draw() {
+    const cols = columns(), k = Math.max(0, columnOf(caret.note)), ls = lanes(), l = ls[Math.max(0, laneIndex())];
+    const w = +svg().dataset.width, scroll = $('.ledger-scroll', ledger);
+    const left = $('.ledger-names', ledger).offsetWidth + k * w - scroll.scrollLeft;
+    const place = (el, x, y, width, height, on) => {
+      el.hidden = !on;
+      el.style.transform = `translate(${x}px, ${y}px)`;
+      el.style.width = width + 'px';
+      el.style.height = height + 'px';
+    };
+    const seen = left > 40 && left < ledger.clientWidth - 8;
+    place($('.caret-column', ledger), left, 0, w, svg().height.baseVal.value, seen);
+    place($('.caret-cell', ledger), left, l.y, w, l.h, seen);
+    $('.typed', ledger).textContent = typed;
+    for (const g of $$('.lanekeys')) g.hidden = g.dataset.lane !== l.name;
+    light(cols[k] ? cols[k].map(n => n.note) : [], 'chosen');
+    $('#says').textContent = `${$('.foot h3')?.textContent ?? ''}. ${l.name === 'place' ? 'string ' + l.string : l.name}.`;
+  }
+  // into brings the caret's column into sight; only walking does, so that
+  // nothing moves under the pointer.
+  function into() {
+    const scroll = $('.ledger-scroll', ledger), w = +svg().dataset.width, x = columnOf(caret.note) * w;
+    if (x < scroll.scrollLeft + w) scroll.scrollLeft = x - w;
+    else if (x + 2 * w > scroll.scrollLeft + scroll.clientWidth) scroll.scrollLeft = x + 2 * w - scroll.clientWidth;
+  }
+  function go(note, lane, string) {
+    flush();
+    const moved = note !== caret.note;
+    Object.assign(caret, {note, lane, string: string || caret.string});
+    into();
+    draw();
+    if (moved) look();
+  }
+  function walk(by) {
+    const notes = columns().flat();
+    const i = notes.findIndex(n => n.note === caret.note) + by;
+    if (i >= 0 && i < notes.length) onto(notes[i]);
+  }
+  // onto keeps the lane; in the place lanes the caret follows the note's string.
+  function onto(n) { go(n.note, caret.lane, caret.lane === 'place' && n.string ? n.string : caret.string); }
+  function climb(by) {
+    const ls = lanes(), i = Math.max(0, laneIndex()) + by;
+    if (i >= 0 && i < ls.length) {
+      let note = caret.note;
+      const col = columns()[columnOf(note)] || [];
+      if (ls[i].name === 'place') note = (col.find(n => n.string === ls[i].string) || {note}).note;
+      go(note, ls[i].name, ls[i].string);
+    }
+  }
+  ledger.addEventListener('scroll', draw, true);
+  addEventListener('resize', draw);
+
+  ledger.addEventListener('click', e => {
+    const box = svg().getBoundingClientRect();
+    const x = e.clientX - box.left, y = e.clientY - box.top;
+    if (e.clientX < $('.ledger-scroll', ledger).getBoundingClientRect().left) return;
+    const cols = columns(), col = cols[Math.floor(x / +svg().dataset.width)];
+    if (!col) return;
+    const ls = lanes(), l = ls.find(l => y < l.y + l.h) || ls[ls.length - 1];
+    const n = col.find(n => n.string === l.string) || col[0];
+    go(n.note, l.name, l.string);
+    ledger.focus({preventScroll: true});
+  });
+
+  // ---- what a finding is about ----
+  function light(notes, cls) {
+    for (const el of $$('.' + cls, bench)) el.classList.remove(cls);
+    if (cls === 'lit') for (const el of $$('svg.ledger g.col')) if (el.dataset.notes.split(' ').some(n => notes.includes(+n))) el.classList.add(cls);
+    if (cls === 'lit') for (const el of $$('svg.neck g.played')) if ((el.dataset.notes || '').split(' ').some(n => notes.includes(+n))) el.classList.add(cls);
+  }
+  const lightFinding = e => {
+    const f = e.target.closest?.('.finding');
+    if (f) light(f.dataset.notes.split(' ').map(Number), 'lit');
+  };
+  bench.addEventListener('pointerover', lightFinding);
+  bench.addEventListener('focusin', lightFinding);
+  bench.addEventListener('pointerout', e => { if (e.target.closest?.('.finding')) light([], 'lit'); });
+
+  // ---- pointer ----
+  bench.addEventListener('click', e => {
+    const hit = e.target.closest('[data-place]');
+    if (hit) {
+      flush();
+      edit(e.shiftKey ? 'add' : 'place', '', {to: hit.dataset.place});
+      ledger.focus({preventScroll: true});
+      return;
+    }
+    const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole]');
+    if (!b || b.disabled) return;
+    if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; look(); return; }
+    if (b.dataset.note && b.matches('button')) { go(+b.dataset.note, caret.lane); ledger.focus({preventScroll: true}); return; }
+    if (b.dataset.go) { send('POST', '/' + b.dataset.go, form()); return; }
+    edit(b.dataset.do, b.dataset.value);
+    if (b.closest('.judgement')) ledger.focus({preventScroll: true});
+  });
+  bench.addEventListener('change', e => { if (e.target.dataset.edit) edit(e.target.dataset.edit, e.target.value); });
+  bench.addEventListener('keydown', e => {
+    if (e.target.matches('input.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
+  });
+
+  // ---- keyboard ----
+  // A fret may have two digits: 1 to 3 wait a moment for the second.
+  function type(digit, together) {
+    typed += digit;
+    typedTogether = together;
+    draw();
+    clearTimeout(typedTimer);
+    if (typed.length === 2 || typed === '0' || typed > '3') flush();
+    else typedTimer = setTimeout(flush, 600);
+  }
+  function flush() {
+    clearTimeout(typedTimer);
+    if (typed === '') return;
+    const fret = +typed;
+    typed = '';
+    edit(typedTogether ? 'add' : 'place', '', {to: `${caret.string}:${fret}`});
+    draw();
+  }
+  function value(digit) {
+    const b = $(`.lanekeys[data-lane="${caret.lane}"] [data-digit="${digit}"]`);
+    if (b) edit(b.dataset.do, b.dataset.value);
+  }
+  function clear() {
+    if (caret.lane === 'place' || caret.lane === 'count') return edit('remove');
+    value('0');
+  }
+  const digitOf = e => /^(Digit|Numpad)\d$/.test(e.code) ? e.code.slice(-1) : /^\d$/.test(e.key) ? e.key : '';
+
+  document.addEventListener('keydown', e => {
+    const mod = e.ctrlKey || e.metaKey;
+    const writing = e.target.matches('input, select, textarea');
+    if (mod && !writing && (e.key === 'z' || e.key === 'Z' || e.key === 'y')) {
+      e.preventDefault();
+      flush();
+      send('POST', e.key === 'y' || e.shiftKey ? '/redo' : '/undo', form());
+      return;
+    }
+    if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
+    if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
+    if (document.activeElement !== ledger && document.activeElement !== document.body) return;
+    const digit = digitOf(e);
+    const acts = {
+      ArrowLeft: () => mod ? edit('earlier') : walk(-1), ArrowRight: () => mod ? edit('later') : walk(1),
+      ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
+      Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
+      Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
+      '-': () => edit('remove'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
+    };
+    if (typed && e.key === 'Enter') { e.preventDefault(); flush(); return; }
+    if (digit && !mod) { e.preventDefault(); caret.lane === 'place' ? type(digit, e.shiftKey) : value(digit); return; }
+    if (acts[e.key]) { e.preventDefault(); acts[e.key](); }
+  });
+
+  follow();
+  into();
+  draw();
+  if (document.activeElement === document.body) ledger.focus({preventScroll: true});
+}

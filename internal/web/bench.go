@@ -1,0 +1,310 @@
+package web
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"log"
+	"mime"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/lick"
+	"ornamen/core/play"
+	"ornamen/format"
+	"ornamen/internal/store"
+)
+
+func (a *App) bench(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var c caret
+	if err := a.decode(r, &c); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if c.Note == 0 && len(e.Lick.Notes) > 0 {
+		// Open where it matters: at the bottleneck.
+		c.Note, c.Lane = 1, "finger"
+		if b := a.report(e).Bottleneck; len(b) > 0 {
+			c.Note = b[len(b)-1]
+		}
+	}
+	v := a.benchView(e, c)
+	parts, err := a.parts(v)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.render(w, r, http.StatusOK, "bench", page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
+}
+
+// benchPage is the bench with its parts drawn.
+type benchPage struct {
+	*benchView
+	Parts []part
+}
+
+// Part finds one part by name, for the page's layout.
+func (p benchPage) Part(name string) part {
+	for _, q := range p.Parts {
+		if q.Name == name {
+			return q
+		}
+	}
+	return part{}
+}
+
+// partNames are the fragments of the bench, each a template.
+var partNames = []string{"head", "neck", "ledger", "judge", "foot", "state"}
+
+// parts draws the fragments.
+func (a *App) parts(v *benchView) ([]part, error) {
+	out := make([]part, len(partNames))
+	for i, name := range partNames {
+		var b bytes.Buffer
+		if err := a.pages.ExecuteTemplate(&b, "part-"+name, v); err != nil {
+			return nil, fmt.Errorf("draw %s: %w", name, err)
+		}
+		out[i] = newPart(name, b.Bytes())
+	}
+	return out, nil
+}
+
+// benchForm is a request from the bench: where the caret is, the revision it
+// was made on, and which fragments the browser has.
+type benchForm struct {
+	caret
+	Rev   uint   `form:"rev"`
+	Have  string `form:"have"` // "neck:hash ledger:hash"
+	Do    string `form:"do"`
+	Value string `form:"value"`
+	To    string `form:"to"` // STRING:FRET
+}
+
+// answerBench sends the fragments that the browser does not have yet.
+func (a *App) answerBench(w http.ResponseWriter, r *http.Request, v *benchView, have string) {
+	parts, err := a.parts(v)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	known := map[string]bool{}
+	for _, h := range strings.Fields(have) {
+		known[h] = true
+	}
+	var b bytes.Buffer
+	for _, p := range parts {
+		if !known[p.Name+":"+p.Hash] {
+			p.writePartial(&b)
+		}
+	}
+	b.WriteString(clearNotice)
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	if _, err := w.Write(b.Bytes()); err != nil {
+		log.Printf("answer: %v", err)
+	}
+}
+
+func (a *App) benchAt(w http.ResponseWriter, r *http.Request) {
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if e, ok := a.entry(w, r); ok {
+		a.answerBench(w, r, a.benchView(e, f.caret), f.Have)
+	}
+}
+
+func (a *App) edit(w http.ResponseWriter, r *http.Request) {
+	n, err := id(r)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	base, err := a.store.At(r.Context(), n, f.Rev)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	ed, err := a.editOf(f, base)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	next, err := ed.Apply(base)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	e, err := a.store.Commit(r.Context(), n, f.Rev, next, ed.What())
+	if err != nil {
+		a.failStale(w, r, n, err)
+		return
+	}
+	a.answerBench(w, r, a.benchView(e, follow(f, base, next)), f.Have)
+}
+
+// follow moves the caret along with an edit.
+func follow(f benchForm, base, next lick.Lick) caret {
+	c := f.caret
+	switch f.Do {
+	case "place", "insert":
+		// A note put into the empty column leaves the caret behind it.
+		if f.Note > len(base.Notes) {
+			c.Note = len(next.Notes) + 1
+		} else if f.Do == "insert" {
+			c.Note = f.Note + 1
+		}
+	case "earlier":
+		c.Note--
+	case "later":
+		c.Note++
+	case "remove":
+		c.Note = min(c.Note, max(1, len(next.Notes)))
+	}
+	return c
+}
+
+// failStale answers a write on an old revision: both versions are kept, and the
+// player chooses.
+func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err error) {
+	var stale *store.StaleError
+	if !errors.As(err, &stale) {
+		a.fail(w, r, err)
+		return
+	}
+	n := notice{Text: sentence(stale.Error()), Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
+	if stale.Kept > 0 {
+		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id),
+			Vals: map[string]string{"rev": strconv.FormatUint(uint64(stale.Head), 10), "value": strconv.FormatUint(uint64(stale.Kept), 10)}})
+	}
+	a.sayWith(w, r, http.StatusConflict, n)
+}
+
+// keep makes a version that was kept aside the newest.
+func (a *App) keep(w http.ResponseWriter, r *http.Request) {
+	n, err := id(r)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	kept, err := strconv.ParseUint(f.Value, 10, 31)
+	if err != nil {
+		a.fail(w, r, store.ErrNotFound)
+		return
+	}
+	l, err := a.store.At(r.Context(), n, uint(kept))
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if _, err := a.store.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
+		a.failStale(w, r, n, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
+}
+
+func (a *App) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Undo) }
+func (a *App) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
+
+func (a *App) travel(w http.ResponseWriter, r *http.Request, move mover) {
+	n, err := id(r)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	e, err := move(r.Context(), n, f.Rev)
+	if err != nil {
+		a.failStale(w, r, n, err)
+		return
+	}
+	a.answerBench(w, r, a.benchView(e, f.caret), f.Have)
+}
+
+// mend tries fixes for the findings and sends the findings with them.
+func (a *App) mend(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	v := a.benchView(e, caret{})
+	v.Found, v.Mended = nil, true
+	first := true
+	for i, f := range a.mended(e).Findings {
+		fv := findingOf(i, f)
+		if first && len(fv.Fixes) > 0 {
+			fv.Fixes[0].Main, first = true, false
+		}
+		v.Found = append(v.Found, fv)
+	}
+	a.render(w, r, http.StatusOK, "findings", page{Data: v})
+}
+
+// mended is the report of an entry with its fixes tried. The report that is
+// kept is not touched.
+func (a *App) mended(e store.Entry) *play.Report {
+	r := *a.report(e)
+	r.Findings = append([]play.Finding{}, r.Findings...)
+	a.engine.Mend(e.Lick, &r)
+	return &r
+}
+
+func (a *App) export(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var data []byte
+	var ext, kind string
+	switch chi.URLParam(r, "format") {
+	case "json":
+		data, ext, kind = e.Lick.Encode(), ".lick.json", "application/json"
+	case "tab":
+		data, ext, kind = format.EncodeTab(e.Lick), ".tab", "text/plain; charset=utf-8"
+	default:
+		a.fail(w, r, store.ErrNotFound)
+		return
+	}
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": fileName(titleOf(e.Lick)) + ext}))
+	w.Write(data)
+}
+
+// fileName keeps letters and digits of a title.
+func fileName(title string) string {
+	s := strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9', r == '-':
+			return r
+		}
+		return ' '
+	}, title)
+	if s = strings.Join(strings.Fields(s), "-"); s == "" {
+		return "lick"
+	}
+	return strings.ToLower(s)
+}

@@ -1,0 +1,88 @@
+// Package draw makes the application's pictures as SVG, on the server. Colours
+// and fonts are classes that the style sheet knows; the drawings carry titles
+// and labels for screen readers.
+package draw
+
+import (
+	"fmt"
+	"html"
+	"html/template"
+	"strconv"
+	"strings"
+)
+
+// canvas collects SVG. Text and attribute values are escaped.
+type canvas struct{ strings.Builder }
+
+// open starts an element with attributes given as name, value pairs.
+func (c *canvas) open(name string, attrs ...any) {
+	c.WriteByte('<')
+	c.WriteString(name)
+	c.attrs(attrs)
+	c.WriteByte('>')
+}
+
+func (c *canvas) close(name string) {
+	c.WriteString("</")
+	c.WriteString(name)
+	c.WriteByte('>')
+}
+
+// el writes an empty element.
+func (c *canvas) el(name string, attrs ...any) {
+	c.WriteByte('<')
+	c.WriteString(name)
+	c.attrs(attrs)
+	c.WriteString("/>")
+}
+
+func (c *canvas) attrs(attrs []any) {
+	for i := 0; i+1 < len(attrs); i += 2 {
+		c.WriteByte(' ')
+		c.WriteString(attrs[i].(string))
+		c.WriteString(`="`)
+		switch v := attrs[i+1].(type) {
+		case float64:
+			c.WriteString(num(v))
+		case string:
+			c.WriteString(html.EscapeString(v))
+		default:
+			c.WriteString(html.EscapeString(fmt.Sprint(v)))
+		}
+		c.WriteByte('"')
+	}
+}
+
+func (c *canvas) text(x, y float64, class, s string) {
+	c.open("text", "x", x, "y", y, "class", class)
+	c.WriteString(html.EscapeString(s))
+	c.close("text")
+}
+
+func (c *canvas) line(x1, y1, x2, y2 float64, class string) {
+	c.el("line", "x1", x1, "y1", y1, "x2", x2, "y2", y2, "class", class)
+}
+
+func (c *canvas) rect(x, y, w, h float64, class string, more ...any) {
+	c.el("rect", append([]any{"x", x, "y", y, "width", w, "height", h, "class", class}, more...)...)
+}
+
+func (c *canvas) title(s string) {
+	c.open("title")
+	c.WriteString(html.EscapeString(s))
+	c.close("title")
+}
+
+// svg wraps the drawing, size pixels large, with a label for screen readers.
+func (c *canvas) svg(w, h float64, class, label string, more ...any) template.HTML {
+	var out canvas
+	out.open("svg", append([]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", "img", "aria-label", label}, more...)...)
+	out.WriteString(c.String())
+	out.close("svg")
+	return template.HTML(out.String()) // every value above is escaped
+}
+
+func num(v float64) string {
+	s := strconv.FormatFloat(v, 'f', 1, 64)
+	return strings.TrimSuffix(s, ".0")
+}

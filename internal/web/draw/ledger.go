@@ -1,0 +1,383 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/play"
+)
+
+// Cell is one note of a ledger column.
+type Cell struct {
+	Number                       int // from 1
+	String, Fret                 int
+	Degree                       string
+	Role                         music.Role
+	Finger                       string
+	FingerLocked, FingerProposed bool
+	Stroke                       lick.Stroke
+	StrokeLocked, StrokeProposed bool
+	Slur                         lick.Slur
+	SlurFrom                     int // column the slur comes from, −1 if none
+	Bend                         *lick.Bend
+	BendTo                       string
+	Vibrato, Mute, Accent, Bar   bool
+	SlideIn                      string
+	Severity                     play.Severity
+	Load                         float64
+	Have                         float64
+	Possible                     bool
+}
+
+// Column is one time of the line.
+type Column struct {
+	Count    string
+	Length   string // shown where it differs from the column before
+	BarStart bool
+	Beat     bool
+	RestFor  string // a rest of this length lies before it
+	Cells    []Cell // thick strings first
+}
+
+// Ledger is what the ledger shows.
+type Ledger struct {
+	Strings []string // names, thin first
+	Columns []Column
+	Have    float64 // ms that most moves have, 0 when they differ
+}
+
+// Lane is a row of the ledger.
+type Lane struct {
+	Name   string // as requests name it
+	Title  string
+	Y, H   float64
+	String int // of a place lane
+}
+
+// Sizes of the ledger's drawing.
+const (
+	ColumnWidth  = 48.0
+	countHeight  = 40.0
+	stringHeight = 21.0
+	laneHeight   = 32.0
+	loadHeight   = 92.0
+)
+
+// Lanes lays the rows out for a number of strings.
+func Lanes(strings int) []Lane {
+	lanes := []Lane{{Name: "count", Title: "Count", H: countHeight}}
+	for s := 1; s <= strings; s++ {
+		lanes = append(lanes, Lane{Name: "place", H: stringHeight, String: s})
+	}
+	for _, l := range []Lane{{Name: "degree", Title: "Degree"}, {Name: "finger", Title: "Finger"}, {Name: "stroke", Title: "Stroke"}, {Name: "slur", Title: "Slur"}, {Name: "bend", Title: "Bend"}} {
+		l.H = laneHeight
+		lanes = append(lanes, l)
+	}
+	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight})
+	y := 0.0
+	for i := range lanes {
+		lanes[i].Y = y
+		y += lanes[i].H
+		if lanes[i].Name == "count" || lanes[i].String == strings {
+			y += 6
+		}
+	}
+	return lanes
+}
+
+func (l Ledger) lanes() []Lane { return Lanes(len(l.Strings)) }
+
+func height(lanes []Lane) float64 { last := lanes[len(lanes)-1]; return last.Y + last.H }
+
+// namesWidth is the width of the fixed lane names.
+const namesWidth = 84.0
+
+// NamesSVG draws the lane names, which stay while the columns scroll.
+func NamesSVG(l Ledger) template.HTML {
+	var c canvas
+	lanes := l.lanes()
+	for _, ln := range lanes {
+		mid := ln.Y + ln.H/2
+		switch {
+		case ln.String > 0:
+			c.text(namesWidth-8, mid+5, "stringname", l.Strings[ln.String-1])
+			if ln.String == 1 {
+				c.text(2, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+5, "lanename", "Place")
+			}
+		case ln.Name == "load":
+			c.text(2, ln.Y+ln.H-12, "lanename", ln.Title)
+			if l.Have > 0 {
+				c.text(namesWidth-8, fullY(ln)+5, "have", fmt.Sprintf("%.0f ms", l.Have))
+			}
+		default:
+			c.text(2, mid+5, "lanename", ln.Title)
+		}
+		if ln.String <= 1 && ln.Y > 0 {
+			c.line(0, ln.Y, namesWidth, ln.Y, "rule")
+		}
+	}
+	return c.svg(namesWidth, height(lanes), "names", "Lanes", "width", namesWidth, "height", height(lanes))
+}
+
+// fullY is the height at which a load fills the time there is.
+func fullY(load Lane) float64 { return load.Y + 34 }
+
+// LedgerSVG draws the columns, one more than there are: the empty one takes the
+// next note.
+func LedgerSVG(l Ledger) template.HTML {
+	var c canvas
+	lanes := l.lanes()
+	w, h := ColumnWidth*float64(len(l.Columns)+1), height(lanes)
+	c.grid(l, lanes, w, h)
+	for k := range l.Columns {
+		c.column(l, lanes, k)
+	}
+	var spec []string
+	for _, ln := range lanes {
+		spec = append(spec, fmt.Sprintf("%s:%d:%s:%s", ln.Name, ln.String, num(ln.Y), num(ln.H)))
+	}
+	starts := make([]string, len(l.Columns))
+	for k, col := range l.Columns {
+		var ids []string
+		for _, cell := range col.Cells {
+			ids = append(ids, fmt.Sprintf("%d.%d", cell.Number, cell.String))
+		}
+		starts[k] = strings.Join(ids, "+")
+	}
+	return c.svg(w, h, "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height", h,
+		"data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width", ColumnWidth)
+}
+
+func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
+	for _, ln := range lanes {
+		switch {
+		case ln.String > 0:
+			c.line(0, ln.Y+ln.H/2, w-ColumnWidth, ln.Y+ln.H/2, "stave")
+			if ln.String == 1 {
+				c.line(0, ln.Y, w, ln.Y, "rule")
+			}
+		case ln.Y > 0:
+			c.line(0, ln.Y, w, ln.Y, "rule")
+		}
+		if ln.Name == "load" && len(l.Columns) > 0 {
+			c.line(0, fullY(ln), w-ColumnWidth, fullY(ln), "full")
+		}
+	}
+	for k, col := range l.Columns {
+		x := float64(k) * ColumnWidth
+		if k > 0 && col.BarStart {
+			c.line(x, 0, x, h, "barline")
+		} else if k > 0 && col.Beat {
+			c.line(x, 0, x, h, "beatline")
+		}
+	}
+	x := w - ColumnWidth/2
+	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
+}
+
+func (c *canvas) column(l Ledger, lanes []Lane, k int) {
+	col := l.Columns[k]
+	x := (float64(k) + 0.5) * ColumnWidth
+	countClass := "count"
+	if col.Beat {
+		countClass += " onbeat"
+	}
+	c.text(x, 18, countClass, col.Count)
+	if col.Length != "" {
+		c.text(x, 35, "length", col.Length)
+	}
+	if col.RestFor != "" {
+		c.text(x-ColumnWidth/2, 35, "length", "rest")
+	}
+	lane := map[string]Lane{}
+	for _, ln := range lanes {
+		if ln.String == 0 {
+			lane[ln.Name] = ln
+		}
+	}
+	nums := make([]string, len(col.Cells))
+	for i, cell := range col.Cells {
+		nums[i] = strconv.Itoa(cell.Number)
+	}
+	c.open("g", "class", "col", "data-notes", strings.Join(nums, " "))
+	for i, cell := range col.Cells {
+		c.place(lanes[cell.String], k, x, cell)
+		// Values of notes that sound together stand side by side.
+		dx := x + (float64(i)-float64(len(col.Cells)-1)/2)*min(18, (ColumnWidth-6)/float64(len(col.Cells)))
+		c.degree(dx, mid(lane["degree"]), cell)
+		c.value(dx, mid(lane["finger"]), cell.Finger, cell.FingerLocked, cell.FingerProposed)
+		c.strokeSign(dx, mid(lane["stroke"]), cell)
+		c.slurWord(dx, mid(lane["slur"]), cell)
+		c.bendWord(dx, mid(lane["bend"]), cell)
+	}
+	c.load(lane["load"], x, col.Cells)
+	c.close("g")
+}
+
+func mid(l Lane) float64 { return l.Y + l.H/2 }
+
+func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
+	y := mid(ln)
+	fret := strconv.Itoa(cell.Fret)
+	if cell.Mute {
+		fret = "×"
+	}
+	w := 12.0 + 9*float64(len(fret))
+	c.rect(x-w/2, y-9, w, 18, "behind")
+	class := "fret " + cell.Severity.String()
+	if cell.Accent {
+		class += " accent"
+	}
+	c.text(x, y+6.5, class, fret)
+	if cell.Slur != "" && cell.SlurFrom >= 0 && cell.SlurFrom < k {
+		x0 := (float64(cell.SlurFrom) + 0.5) * ColumnWidth
+		if cell.Slur == lick.Slide || cell.Slur == lick.Shift {
+			dash := ""
+			if cell.Slur == lick.Shift {
+				dash = " silent"
+			}
+			c.line(x0+13, y, x-13, y, "slide"+dash)
+		} else {
+			c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x0+2), num(y-9), num((x0+x)/2), num(y-20), num(x-2), num(y-9)))
+		}
+	}
+	if cell.Bend != nil {
+		x1 := x + w/2 - 1
+		c.el("path", "class", "bend", "d", fmt.Sprintf("M%s %sq7 0 7 -14m-4 5l4 -6l4 6", num(x1), num(y+2)))
+	}
+	if cell.Vibrato {
+		x1 := x - 12
+		c.el("path", "class", "vibrato", "d", fmt.Sprintf("M%s %sq3 -5 6 0t6 0t6 0t6 0", num(x1), num(y+12)))
+	}
+}
+
+func (c *canvas) degree(x, y float64, cell Cell) {
+	switch cell.Role {
+	case music.Colour:
+		c.el("path", "class", "lozenge", "d", lozenge(x, y, 15))
+	case music.Outside:
+		if cell.Degree != "" {
+			c.el("path", "class", "triangle", "d", fmt.Sprintf("M%s %sl14 24h-28Z", num(x), num(y-15)))
+		}
+	case music.Root:
+		if cell.Degree != "" {
+			c.el("circle", "class", "rootring", "cx", x, "cy", y, "r", 12.0)
+		}
+	}
+	c.text(x, y+6, "degree "+cell.Role.String(), cell.Degree)
+}
+
+// value is bold with a dot where the player set it, lighter where it is
+// proposed.
+func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
+	class := "value"
+	if proposed {
+		class += " proposed"
+	}
+	if locked {
+		class += " locked"
+	}
+	if s == "" {
+		s = "·"
+	}
+	c.text(x, y+6, class, s)
+	if locked {
+		c.el("circle", "class", "lock", "cx", x+11, "cy", y-7, "r", 2.5)
+	}
+}
+
+func (c *canvas) strokeSign(x, y float64, cell Cell) {
+	class := "stroke"
+	if cell.StrokeProposed {
+		class += " proposed"
+	}
+	switch cell.Stroke {
+	case lick.Down:
+		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-12h14v12", num(x-7), num(y+6)))
+	case lick.Up:
+		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sl6 13l6 -13", num(x-6), num(y-7)))
+	case "":
+		c.text(x, y+6, "value proposed", "·")
+	default:
+		c.value(x, y, string(cell.Stroke), false, cell.StrokeProposed)
+	}
+	if cell.StrokeLocked {
+		c.el("circle", "class", "lock", "cx", x+12, "cy", y-7, "r", 2.5)
+	}
+}
+
+var slurWords = map[lick.Slur]string{lick.Hammer: "ham", lick.Pull: "pull", lick.Slide: "slide", lick.Shift: "shift"}
+
+func (c *canvas) slurWord(x, y float64, cell Cell) {
+	w := slurWords[cell.Slur]
+	if w == "" && cell.SlideIn != "" {
+		w = "in " + map[string]string{"below": "↗", "above": "↘"}[cell.SlideIn]
+	}
+	if w != "" {
+		c.text(x, y+5, "word", w)
+	}
+}
+
+func (c *canvas) bendWord(x, y float64, cell Cell) {
+	switch {
+	case cell.Bend != nil:
+		w := map[float64]string{0.5: "curl", 1: "half", 2: "full", 3: "1½", 4: "two"}[cell.Bend.Semitones]
+		c.text(x, y-2, "word bendword", w)
+		to := ""
+		if cell.BendTo != "" {
+			to = "→" + cell.BendTo
+		}
+		if cell.Bend.Release() {
+			to += "↓"
+		}
+		c.text(x, y+13, "word bendword small", to)
+	case cell.Vibrato:
+		c.text(x, y+5, "word bendword", "vib")
+	case cell.Bar:
+		c.text(x, y+5, "word", "bar")
+	}
+}
+
+// load draws how much of the time there is the note's move needs.
+func (c *canvas) load(ln Lane, x float64, cells []Cell) {
+	worst := cells[0]
+	for _, cell := range cells[1:] {
+		if cell.Severity > worst.Severity || cell.Severity == worst.Severity && cell.Load > worst.Load {
+			worst = cell
+		}
+	}
+	base := ln.Y + ln.H - 4
+	full := base - fullY(ln)
+	if !worst.Possible {
+		c.rect(x-16, base-full*1.3, 32, full*1.3, "load breaks", "rx", 2.0)
+		c.text(x, base-full*1.3-4, "loadno breaks", "never")
+		return
+	}
+	if worst.Load <= 0 {
+		return
+	}
+	bar := full * math.Min(worst.Load, 1.35)
+	c.rect(x-16, base-bar, 32, bar, "load "+worst.Severity.String(), append(hatched(worst.Severity), "rx", 2.0)...)
+	if worst.Severity > play.Flows && worst.Load > 0.85 {
+		c.text(x, base-bar-4, "loadno "+worst.Severity.String(), fmt.Sprintf("%.0f", math.Floor(worst.Load*100+1e-6)))
+	}
+}
+
+// hatched fills what is tight with stripes; Defs has the pattern.
+func hatched(s play.Severity) []any {
+	if s == play.Tight {
+		return []any{"fill", "url(#hatch)"}
+	}
+	return nil
+}
+
+// Defs are the fills that every drawing of a page shares.
+const Defs = template.HTML(`<svg width="0" height="0" class="defs" aria-hidden="true"><defs>
+<linearGradient id="ebony" x1="0" y1="0" x2="0" y2="1"><stop offset="0" class="ebony-top"/><stop offset="1" class="ebony-end"/></linearGradient>
+<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" class="hatch-back"/><rect width="3" height="6" class="hatch-line"/></pattern>
+</defs></svg>`)

@@ -1,0 +1,270 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"strconv"
+	"strings"
+
+	"ornamen/core/hand"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Mark is a tone drawn on the neck.
+type Mark struct {
+	Place neck.Place
+	Label string
+	Role  music.Role
+	Notes []int // of the lick that lie there, from 1; empty for a tone of the palette
+}
+
+// Neck is what the neck shows.
+type Neck struct {
+	Guitar   neck.Guitar
+	From, To int // frets shown; From 0 shows the nut and the open strings
+	Marks    []Mark
+	Select   *Selection
+}
+
+// Selection is the note the player stands on and the move into it.
+type Selection struct {
+	Place, From neck.Place
+	HasFrom     bool
+	Now, Before hand.Frame // zero frames are not drawn
+	Way         neck.MM
+	Bad         bool // the move breaks
+}
+
+// Sizes of the neck's drawing.
+const (
+	neckWidth   = 912.0
+	neckTop     = 30.0 // fret numbers
+	neckString  = 27.0 // between strings
+	neckBottom  = 14.0
+	openRoom    = 38.0 // left of the nut
+	markRadius  = 12.0
+	tipsHeight  = 46.0
+	tipsLabelAt = 6.0
+)
+
+// scaler turns frets into pixels, true to the fret spacing.
+type scaler struct {
+	n        Neck
+	left     float64
+	perMM    float64
+	from, to int
+}
+
+func newScaler(n Neck) scaler {
+	s := scaler{n: n, from: max(1, n.From), to: n.To}
+	if n.From <= 0 {
+		s.left = openRoom
+	}
+	width := float64(n.Guitar.FretX(s.to) - n.Guitar.FretX(s.from-1))
+	s.perMM = (neckWidth - s.left) / width
+	return s
+}
+
+func (s scaler) wire(fret int) float64 {
+	return s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM
+}
+
+// cell is the middle of a fret's cell; the open string's lies left of the nut.
+func (s scaler) cell(fret int) float64 {
+	if fret <= 0 {
+		return openRoom / 2
+	}
+	return (s.wire(fret-1) + s.wire(fret)) / 2
+}
+
+func (s scaler) shows(p neck.Place) bool {
+	return p.Fret >= s.from && p.Fret <= s.to || p.Fret == 0 && s.left > 0
+}
+
+func stringY(str int) float64 { return neckTop + neckString*(float64(str)-0.5) }
+
+// dotted are the frets that necks mark on their edge (common practice).
+func dotted(fret int) bool {
+	switch fret % 12 {
+	case 0, 3, 5, 7, 9:
+		return fret > 0
+	}
+	return false
+}
+
+// NeckSVG draws the neck.
+func NeckSVG(n Neck) template.HTML {
+	var c canvas
+	s := newScaler(n)
+	h := neckTop + neckString*float64(len(n.Guitar.Tuning)) + neckBottom
+	c.board(s, h)
+	for _, m := range n.Marks {
+		if s.shows(m.Place) && len(m.Notes) == 0 {
+			c.mark(s, m, false)
+		}
+	}
+	for _, m := range n.Marks {
+		if s.shows(m.Place) && len(m.Notes) > 0 {
+			c.mark(s, m, n.Select != nil && n.Select.Place == m.Place)
+		}
+	}
+	if sel := n.Select; sel != nil {
+		c.selection(s, *sel)
+	}
+	c.hits(s)
+	return c.svg(neckWidth, h, "neck", fmt.Sprintf("The neck from fret %d to %d with the tones of this lick", n.From, n.To))
+}
+
+func (c *canvas) board(s scaler, h float64) {
+	c.rect(0, 0, neckWidth, h, "board", "rx", 8.0, "fill", "url(#ebony)")
+	bottom := h - 6
+	for f := s.from - 1; f <= s.to; f++ {
+		class := "wire"
+		if f == 0 {
+			class = "nut"
+		} else if f == s.from-1 || f == s.to {
+			continue
+		}
+		c.line(s.wire(f), neckTop-4, s.wire(f), bottom, class)
+	}
+	for f := s.from; f <= s.to; f++ {
+		class := "fretno"
+		if dotted(f) {
+			class += " dotted"
+		}
+		c.text(s.cell(f), 19, class, strconv.Itoa(f))
+	}
+	for i, g := range s.n.Guitar.Strings {
+		class := "plain"
+		if g.Wound {
+			class = "wound"
+		}
+		y := stringY(i + 1)
+		c.el("line", "x1", s.left, "y1", y, "x2", neckWidth, "y2", y, "class", class, "stroke-width", 0.8+float64(g.Inches)*55)
+	}
+}
+
+// mark draws a tone: root a disc with a ring, scale tone a disc, colour note a
+// lozenge, outside an open triangle; faint where only the palette has it.
+func (c *canvas) mark(s scaler, m Mark, selected bool) {
+	x, y := s.cell(m.Place.Fret), stringY(m.Place.String)
+	class := "tone " + m.Role.String()
+	if len(m.Notes) > 0 {
+		class += " played"
+	}
+	nums := make([]string, len(m.Notes))
+	for i, n := range m.Notes {
+		nums[i] = strconv.Itoa(n)
+	}
+	c.open("g", "class", class, "data-notes", strings.Join(nums, " "))
+	label := m.Label
+	c.title(placeTitle(m))
+	r := markRadius
+	switch m.Role {
+	case music.Root:
+		c.el("circle", "cx", x, "cy", y, "r", r)
+		c.el("circle", "cx", x, "cy", y, "r", r-3, "class", "ring")
+	case music.ScaleTone:
+		c.el("circle", "cx", x, "cy", y, "r", r)
+	case music.Colour:
+		c.el("path", "d", lozenge(x, y, r+3))
+	default:
+		c.el("path", "d", fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(x), num(y-r-1), num(x+r+1), num(y+r-3), num(x-r-1), num(y+r-3)))
+		y += 2
+	}
+	c.text(x, y+5, "label", label)
+	if selected {
+		c.el("circle", "cx", x, "cy", y, "r", r+5, "class", "here")
+	}
+	c.close("g")
+}
+
+func lozenge(x, y, r float64) string {
+	return fmt.Sprintf("M%s %sL%s %sL%s %sL%s %sZ", num(x), num(y-r), num(x+r), num(y), num(x), num(y+r), num(x-r), num(y))
+}
+
+func placeTitle(m Mark) string {
+	t := fmt.Sprintf("string %d, fret %d", m.Place.String, m.Place.Fret)
+	if m.Label != "" {
+		t += ": " + m.Label
+	}
+	if m.Role == music.Colour || m.Role == music.Outside {
+		t += ", " + m.Role.String()
+	}
+	return t
+}
+
+// selection draws the way into the selected note.
+func (c *canvas) selection(s scaler, sel Selection) {
+	if !sel.HasFrom || sel.From == sel.Place || !s.shows(sel.From) || !s.shows(sel.Place) {
+		return
+	}
+	x1, y1 := s.cell(sel.From.Fret), stringY(sel.From.String)
+	x2, y2 := s.cell(sel.Place.Fret), stringY(sel.Place.String)
+	lift := 26.0
+	if y1 > neckTop+neckString*3 && y2 > neckTop+neckString*3 {
+		lift = -26
+	}
+	class := "way"
+	if sel.Bad {
+		class += " bad"
+	}
+	c.el("path", "class", class, "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x1), num(y1), num((x1+x2)/2), num((y1+y2)/2-lift), num(x2), num(y2)))
+	c.el("circle", "class", class+" start", "cx", x1, "cy", y1, "r", 4.0)
+}
+
+// hits are the places that a click adds.
+func (c *canvas) hits(s scaler) {
+	for str := 1; str <= len(s.n.Guitar.Tuning); str++ {
+		y := stringY(str) - neckString/2
+		if s.left > 0 {
+			c.rect(0, y, s.left, neckString, "hit", "data-place", fmt.Sprintf("%d:0", str))
+		}
+		for f := s.from; f <= s.to; f++ {
+			c.rect(s.wire(f-1), y, s.wire(f)-s.wire(f-1), neckString, "hit", "data-place", fmt.Sprintf("%d:%d", str, f))
+		}
+	}
+}
+
+// TipsSVG draws where the four fingertips stood before the selected note, hollow,
+// and where they stand now, filled, under the neck's frets.
+func TipsSVG(n Neck) template.HTML {
+	var c canvas
+	s := newScaler(n)
+	label := "Choose a note to see the hand"
+	if sel := n.Select; sel != nil && sel.Now != (hand.Frame{}) {
+		label = fmt.Sprintf("Fingertips over frets %d %d %d %d", sel.Now[0], sel.Now[1], sel.Now[2], sel.Now[3])
+		if sel.Before != (hand.Frame{}) && sel.Before != sel.Now {
+			c.tips(s, sel.Before, 11, "tip before")
+		}
+		class := "tip now"
+		if sel.Bad {
+			class += " bad"
+		}
+		c.tips(s, sel.Now, 34, class)
+	}
+	return c.svg(neckWidth, tipsHeight, "tips", label)
+}
+
+func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
+	for i := 0; i < 4; {
+		j := i + 1
+		for j < 4 && f[j] == f[i] {
+			j++
+		}
+		if p := (neck.Place{Fret: f[i]}); s.shows(p) {
+			// Fingers on one fret share its cell.
+			w := min(26, (s.wire(f[i])-s.wire(f[i]-1)-4)/float64(j-i))
+			x := s.cell(f[i]) - w*float64(j-i)/2
+			for k := i; k < j; k++ {
+				c.open("g", "class", class)
+				c.rect(x+1, y-11, w-2, 22, "", "rx", 6.0)
+				c.text(x+w/2, y+5, "", strconv.Itoa(k+1))
+				c.close("g")
+				x += w
+			}
+		}
+		i = j
+	}
+}

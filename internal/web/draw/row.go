@@ -1,0 +1,83 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"strconv"
+
+	"ornamen/core/lick"
+)
+
+// Sizes of a line drawn small.
+const (
+	rowWidth  = 420.0
+	rowHeight = 76.0
+	rowNotes  = 16 // notes shown
+)
+
+// LineSVG draws the start of a line small on its strings, with the notes of
+// the bottleneck marked.
+func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
+	var c canvas
+	n := len(l.Tuning)
+	gap := (rowHeight - 14) / float64(n-1)
+	y := func(s int) float64 { return 7 + gap*float64(s-1) }
+	for s := 1; s <= n; s++ {
+		c.line(0, y(s), rowWidth, y(s), "stave")
+	}
+	cols := l.Columns()
+	shown := min(len(cols), rowNotes)
+	step := (rowWidth - 32) / float64(rowNotes-1)
+	x := func(k int) float64 { return 16 + step*float64(k) }
+	for k := 1; k < shown; k++ {
+		a, b := l.Notes[cols[k-1][0]], l.Notes[cols[k][0]]
+		x1, y1, x2, y2 := x(k-1), y(a.String), x(k), y(b.String)
+		c.line(x1+(x2-x1)*0.38, y1+(y2-y1)*0.38, x1+(x2-x1)*0.62, y1+(y2-y1)*0.62, "thread")
+	}
+	marked := map[int]bool{}
+	for _, b := range bottleneck {
+		marked[b-1] = true
+	}
+	for k := range shown {
+		for i := cols[k][0]; i < cols[k][1]; i++ {
+			class := "small"
+			if marked[i] {
+				class += " neck-of-it"
+				if breaks {
+					class += " breaks"
+				}
+			}
+			f := strconv.Itoa(l.Notes[i].Fret)
+			w := 4 + 8*float64(len(f))
+			c.rect(x(k)-w/2, y(l.Notes[i].String)-7, w, 14, "behind")
+			c.text(x(k), y(l.Notes[i].String)+5, class, f)
+		}
+	}
+	if len(cols) > shown {
+		c.text(rowWidth-2, rowHeight-1, "more", fmt.Sprintf("+%d", len(cols)-shown))
+	}
+	return c.svg(rowWidth, rowHeight, "row-line", fmt.Sprintf("The first %d of %d columns", shown, len(cols)))
+}
+
+// BarSVG draws clean against wanted: filled up to the ceiling, hatched where it
+// is tight, a mark at the wanted tempo and a dashed one at the best possible.
+func BarSVG(ceiling, tempo, best float64, w float64) template.HTML {
+	var c canvas
+	const h = 26.0
+	scale := w / (1.12 * max(ceiling, tempo, best, 1))
+	c.rect(0, 7, w, 12, "track", "rx", 6.0)
+	label := "No tempo is clean"
+	if ceiling > 0 {
+		clean := ceiling * 0.85 * scale
+		c.rect(0, 7, ceiling*scale, 12, "tightbar", "rx", 6.0, "fill", "url(#hatch)")
+		c.rect(0, 7, clean, 12, "cleanbar", "rx", 6.0)
+		c.rect(clean-6, 7, 6, 12, "cleanbar")
+		label = fmt.Sprintf("Clean up to %.0f, wanted %.0f", ceiling, tempo)
+	}
+	if best > 0 {
+		c.line(best*scale, 2, best*scale, 24, "bestmark")
+		label += fmt.Sprintf(", best possible %.0f", best)
+	}
+	c.line(tempo*scale, 1, tempo*scale, 25, "wantmark")
+	return c.svg(w, h, "tempobar", label)
+}

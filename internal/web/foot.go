@@ -1,0 +1,174 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/play"
+)
+
+// footView is the selected note with the keys that change it.
+type footView struct {
+	Title  string
+	Detail string
+	Lanes  []laneKeys
+}
+
+// laneKeys are the values that the digits pick in one lane.
+type laneKeys struct {
+	Lane, Title string
+	Keys        []key
+	Hint        string
+}
+
+// key is one digit: what it sets, and the edit that sets it.
+type key struct {
+	Digit, Label, Do, Value string
+	On                      bool
+}
+
+// keyTable is the values of a lane that do not depend on the lick.
+type keyRow struct{ digit, label, do, value string }
+
+var (
+	countKeys = []keyRow{{"1", "1/4", "length", "1/4"}, {"2", "1/8", "length", "1/8"}, {"3", "1/12 triplet", "length", "1/12"}, {"4", "1/16", "length", "1/16"},
+		{"5", "1/24", "length", "1/24"}, {"6", "1/2", "length", "1/2"}, {"7", "3/16 dotted", "length", "3/16"}, {"8", "1/32", "length", "1/32"},
+		{"9", "close the rest", "unrest", ""}, {"0", "rest before", "rest", ""}}
+	fingerKeys = []keyRow{{"1", "index", "finger", "1"}, {"2", "middle", "finger", "2"}, {"3", "ring", "finger", "3"}, {"4", "little", "finger", "4"},
+		{"5", "thumb", "finger", "T"}, {"6", "bar", "mark", "bar"}, {"0", "propose", "finger", ""}}
+	strokeKeys = []keyRow{{"1", "down", "stroke", "down"}, {"2", "up", "stroke", "up"}, {"3", "p", "stroke", "p"}, {"4", "i", "stroke", "i"}, {"5", "m", "stroke", "m"},
+		{"6", "a", "stroke", "a"}, {"7", "accent", "mark", "accent"}, {"8", "dead", "mark", "mute"}, {"9", "rake", "mark", "rake"}, {"0", "propose", "stroke", ""}}
+	slurKeys = []keyRow{{"1", "hammer", "slur", "hammer"}, {"2", "pull", "slur", "pull"}, {"3", "slide", "slur", "slide"}, {"4", "shift", "slur", "shift"},
+		{"5", "in from below", "slidein", "below"}, {"6", "in from above", "slidein", "above"}, {"0", "pick it", "slur", ""}}
+	bendKeys = []keyRow{{"1", "half", "bend", "1"}, {"2", "full", "bend", "2"}, {"3", "one and a half", "bend", "3"}, {"4", "curl", "bend", "0.5"}, {"5", "double", "bend", "4"},
+		{"6", "release", "bendshape", "release"}, {"7", "bent before", "bendshape", "pre"}, {"8", "vibrato", "vibrato", ""}, {"9", "other way", "push", ""}, {"0", "none", "bend", ""}}
+)
+
+func footOf(v *benchView) footView {
+	i := v.Caret.Note - 1
+	if i >= len(v.Lick.Notes) {
+		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
+			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret"}}}
+	}
+	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
+	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
+	var parts []string
+	pitch := v.Lick.Pitch(i)
+	p, hasKey := v.Lick.Palette()
+	if hasKey {
+		t := p.At(pitch)
+		parts = append(parts, t.Name.PrettyWithOctave(pitch), t.Degree.Pretty())
+		if t.Role == music.Colour || t.Role == music.Outside {
+			parts = append(parts, t.Role.String())
+		}
+	} else {
+		parts = append(parts, music.NameOf(pitch.Class()).PrettyWithOctave(pitch))
+	}
+	parts = append(parts, fmt.Sprintf("string %d, fret %d", n.String, n.Fret))
+	f.Title += " · " + strings.Join(parts, ", ")
+	f.Detail = handsLine(n, filled, rn)
+	f.Lanes = []laneKeys{
+		{Lane: "count", Title: "Length", Keys: fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() })},
+		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
+		degreeKeys(p, hasKey, v.Lick, i),
+		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
+			return k.do == "mark" && n.Bar || k.do == "finger" && k.value == n.Finger.String() && n.Locked("finger")
+		})},
+		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
+			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] || k.value != "" && k.value == string(n.Stroke) && n.Locked("stroke")
+		})},
+		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
+			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == n.SlideIn.From)
+		})},
+		{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })},
+		meantKeys(v, i),
+	}
+	return f
+}
+
+func bendKeyOn(n lick.Note, k keyRow) bool {
+	switch k.do {
+	case "vibrato":
+		return n.Vibrato != nil
+	case "bend":
+		return n.Bend != nil && fmt.Sprintf("%g", n.Bend.Semitones) == k.value
+	case "bendshape":
+		return n.Bend != nil && (k.value == "release" && n.Bend.Release() || k.value == "pre" && n.Bend.Pre())
+	}
+	return false
+}
+
+func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
+	out := make([]key, len(rows))
+	for i, r := range rows {
+		out[i] = key{Digit: r.digit, Label: r.label, Do: r.do, Value: r.value, On: on(r)}
+	}
+	return out
+}
+
+// degreeKeys are the chosen tones, from the root.
+func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
+	lk := laneKeys{Lane: "degree", Title: "Degree"}
+	if !hasKey {
+		lk.Hint = "choose the tones first"
+		return lk
+	}
+	now := p.At(l.Pitch(i)).Degree
+	for k, t := range p.Tones {
+		if k == 9 {
+			break
+		}
+		lk.Keys = append(lk.Keys, key{Digit: fmt.Sprint(k + 1), Label: t.Degree.Pretty(), Do: "degree", Value: t.Degree.String(), On: t.Degree == now})
+	}
+	return lk
+}
+
+// meantKeys mark the note's musical findings as meant.
+func meantKeys(v *benchView, i int) laneKeys {
+	lk := laneKeys{Lane: "load", Title: "Judgement"}
+	for _, f := range v.Report.Findings {
+		if f.Severity != play.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
+			continue
+		}
+		lk.Keys = append(lk.Keys, key{Digit: fmt.Sprint(len(lk.Keys) + 1), Label: f.Title + ": I mean it", Do: "meant", Value: f.Code, On: f.Meant})
+	}
+	if len(lk.Keys) == 0 {
+		lk.Hint = "nothing to decide here"
+	}
+	return lk
+}
+
+// handsLine says who set what.
+func handsLine(n, filled lick.Note, rn play.Note) string {
+	var parts []string
+	by := func(locked bool) string {
+		if locked {
+			return "set by you"
+		}
+		return "proposed"
+	}
+	if n.Fret > 0 {
+		parts = append(parts, fmt.Sprintf("finger %s %s", orNone(filled.Finger.String()), by(n.Locked("finger"))))
+	} else {
+		parts = append(parts, "open string")
+	}
+	switch {
+	case n.Slur.Slurred():
+		parts = append(parts, string(n.Slur))
+	case filled.Stroke != "":
+		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked("stroke"))))
+	}
+	if w := rn.Worst(); w.Need > 0 {
+		parts = append(parts, fmt.Sprintf("needs %.0f of %.0f ms", w.Need, w.Have))
+	}
+	return strings.Join(parts, " · ")
+}
+
+func orNone(s string) string {
+	if s == "" {
+		return "none"
+	}
+	return s
+}

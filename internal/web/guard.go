@@ -1,0 +1,108 @@
+package web
+
+import (
+	"fmt"
+	"log"
+	"net"
+	"net/http"
+	"runtime/debug"
+	"strings"
+
+	"github.com/justinas/nosurf"
+
+	"ornamen/core/lick"
+)
+
+// policy lets a page load only what the application ships.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+
+// secure sets the headers that every answer carries.
+func secure(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", policy)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// recoverer keeps a fault in one request from ending the others.
+func recoverer(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		defer func() {
+			if v := recover(); v != nil && v != http.ErrAbortHandler {
+				log.Printf("fault in %s %s: %v\n%s", r.Method, r.URL.Path, v, debug.Stack())
+				http.Error(w, "Something went wrong here; nothing was saved.", http.StatusInternalServerError)
+			}
+		}()
+		next.ServeHTTP(w, r)
+	})
+}
+
+// maxForm is the largest form that is not a file.
+const maxForm = 64 << 10
+
+func limitBody(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		limit := int64(maxForm)
+		if strings.HasSuffix(r.URL.Path, "/import") {
+			limit = lick.MaxBytes + maxForm
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, limit)
+		next.ServeHTTP(w, r)
+	})
+}
+
+// guard refuses forms that did not come from our own pages.
+func (a *App) guard(next http.Handler) http.Handler {
+	h := nosurf.New(next)
+	h.SetIsTLSFunc(func(r *http.Request) bool { return r.TLS != nil })
+	h.SetBaseCookie(http.Cookie{Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
+	h.SetFailureHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		a.say(w, r, http.StatusForbidden, "This form is out of date or did not come from Ornamen; reload the page and try again.")
+	}))
+	return h
+}
+
+// onlyHost answers only to the name it was opened under, so that no other site
+// can point its own name here.
+func onlyHost(addr net.Addr, next http.Handler) http.Handler {
+	allowed := map[string]bool{"localhost": true, "127.0.0.1": true, "::1": true}
+	any := false
+	if tcp, ok := addr.(*net.TCPAddr); ok {
+		allowed[tcp.IP.String()] = true
+		any = tcp.IP.IsUnspecified() // opened to the network on purpose
+	}
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host, _, err := net.SplitHostPort(r.Host)
+		if err != nil {
+			host = strings.Trim(r.Host, "[]")
+		}
+		if !any && !allowed[host] {
+			http.Error(w, fmt.Sprintf("Ornamen does not answer to the name %q.", host), http.StatusMisdirectedRequest)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// cached lets the browser keep what only changes with the application.
+func cached(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		w.Header().Set("Cache-Control", "no-cache")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// noListing hides the folders of the assets.
+func noListing(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path == "" || strings.HasSuffix(r.URL.Path, "/") {
+			http.NotFound(w, r)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}

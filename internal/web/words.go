@@ -1,0 +1,150 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/play"
+)
+
+func titleOf(l lick.Lick) string {
+	if strings.TrimSpace(l.Title) == "" {
+		return "Untitled"
+	}
+	return l.Title
+}
+
+// tonesOf names a lick's tones: "C♯ minor pentatonic, 9, ♭5".
+func tonesOf(l lick.Lick) string {
+	p, ok := l.Palette()
+	if !ok {
+		return "no key"
+	}
+	s := p.Pretty()
+	for _, t := range p.Colours() {
+		s += ", " + t.Degree.Pretty()
+	}
+	return s
+}
+
+// lengthNames names note lengths as players count them.
+var lengthNames = []struct {
+	len  lick.Time
+	name string
+}{
+	{lick.NewTime(1, 1), "wholes"}, {lick.NewTime(1, 2), "halves"}, {lick.NewTime(1, 4), "quarters"}, {lick.NewTime(1, 8), "eighths"},
+	{lick.NewTime(1, 12), "triplets"}, {lick.NewTime(1, 16), "sixteenths"}, {lick.NewTime(1, 20), "fives"}, {lick.NewTime(1, 24), "sextuplets"},
+	{lick.NewTime(1, 28), "sevens"}, {lick.NewTime(1, 32), "thirty-seconds"},
+}
+
+// usualLength is the length that most notes have.
+func usualLength(l lick.Lick) (lick.Time, bool) {
+	counts := map[lick.Time]int{}
+	var best lick.Time
+	for _, n := range l.Notes {
+		counts[n.Len]++
+		if counts[n.Len] > counts[best] {
+			best = n.Len
+		}
+	}
+	return best, len(l.Notes) > 0
+}
+
+// countOf says how a lick is counted: "sixteenths, shuffle, loops".
+func countOf(l lick.Lick) string {
+	var parts []string
+	if usual, ok := usualLength(l); ok {
+		name := "notes of " + usual.String()
+		for _, n := range lengthNames {
+			if n.len.Cmp(usual) == 0 {
+				name = n.name
+			}
+		}
+		parts = append(parts, name)
+	}
+	if l.Feel == lick.Shuffle {
+		parts = append(parts, "shuffle")
+	}
+	if l.Meter != (lick.Meter{Beats: 4, Unit: 4}) {
+		parts = append(parts, l.Meter.String())
+	}
+	if l.Loop {
+		parts = append(parts, "loops")
+	}
+	return strings.Join(parts, ", ")
+}
+
+// noteNumbers writes the notes of a finding: "12 → 13", "4", "4, 7 and 3 more".
+func noteNumbers(notes []int) string {
+	switch len(notes) {
+	case 0:
+		return ""
+	case 1:
+		return fmt.Sprint(notes[0])
+	case 2:
+		return fmt.Sprintf("%d → %d", notes[0], notes[1])
+	}
+	if run := notes[len(notes)-1] - notes[0]; run == len(notes)-1 {
+		return fmt.Sprintf("%d to %d", notes[0], notes[len(notes)-1])
+	}
+	if len(notes) <= 4 {
+		return strings.Trim(strings.Join(strings.Fields(fmt.Sprint(notes)), ", "), "[]")
+	}
+	return fmt.Sprintf("%d, %d, %d and %d more", notes[0], notes[1], notes[2], len(notes)-3)
+}
+
+// fineLine says in one sentence what is in order.
+func fineLine(r *play.Report) string {
+	bad, moves := 0, 0
+	for _, n := range r.Notes {
+		if len(n.Loads) == 0 {
+			continue
+		}
+		moves++
+		if n.Severity > play.Flows {
+			bad++
+		}
+	}
+	if moves == 0 {
+		return ""
+	}
+	s := fmt.Sprintf("All %d moves flow.", moves)
+	switch {
+	case bad == moves:
+		return ""
+	case moves == 1:
+		s = "The move flows."
+	case bad > 0 && moves-bad == 1:
+		s = "The other move flows."
+	case bad > 0:
+		s = fmt.Sprintf("%d other moves flow.", moves-bad)
+	}
+	if r.Reach > 0 {
+		s += fmt.Sprintf(" Widest hold %.0f mm.", r.Reach)
+	}
+	switch c := r.Changes.Inside + r.Changes.Outside; {
+	case c > 0 && r.Exits == "down":
+		s += " Every string change leaves on a downstroke."
+	case c > 0 && r.Exits == "up":
+		s += " Every string change leaves on an upstroke."
+	}
+	return s
+}
+
+// whyNot explains a verdict that holds at any tempo.
+func verdictLine(l lick.Lick, r *play.Report) string {
+	switch {
+	case len(l.Notes) == 0:
+		return "Put the first note down: click the neck, or type a fret in the ledger."
+	case r.Ceiling > 0 && r.Verdict == play.Breaks && float64(r.Ceiling) >= r.Tempo:
+		return fmt.Sprintf("Every move is clean up to %d.", r.Ceiling.Whole())
+	case r.Ceiling > 0 && len(r.Bottleneck) > 1:
+		return fmt.Sprintf("Clean up to %d; %s sets it.", r.Ceiling.Whole(), noteNumbers(r.Bottleneck))
+	case r.Ceiling > 0:
+		return fmt.Sprintf("Clean up to %d; note %s sets it.", r.Ceiling.Whole(), noteNumbers(r.Bottleneck))
+	case r.Verdict == play.Breaks:
+		return "Not at any tempo, as it stands."
+	}
+	return "Nothing moves, so there is no ceiling."
+}
