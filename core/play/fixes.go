@@ -33,6 +33,7 @@ func (e *Engine) Mend(l lick.Lick, r *Report) {
 func (e *Engine) fixes(l lick.Lick, r *Report, f Finding, check func(lick.Lick) *Report) []Fix {
 	out := []Fix{}
 	seen := map[string]bool{}
+	hands := map[string]bool{}
 	for _, c := range candidates(l, r, f, e.guitar(l)) {
 		mended := l
 		var err error
@@ -46,12 +47,24 @@ func (e *Engine) fixes(l lick.Lick, r *Report, f Finding, check func(lick.Lick) 
 		}
 		seen[c.text] = true
 		after := check(mended)
-		if helps(r, after, f) {
+		// Two ways to the same hands are one fix.
+		same := handsKey(after.Lick)
+		if !hands[same] && helps(r, after, f) {
+			hands[same] = true
 			out = append(out, Fix{Text: c.text, Ceiling: after.Ceiling, Lick: mended})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Fix) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
 	return out[:min(len(out), maxFixes)]
+}
+
+// handsKey is what both hands do, whoever set it.
+func handsKey(l lick.Lick) string {
+	c := l.Clone()
+	for i := range c.Notes {
+		c.Notes[i].Lock = nil
+	}
+	return string(c.Encode())
 }
 
 func helps(before, after *Report, f Finding) bool {
@@ -136,7 +149,7 @@ func (b *candidateList) fingers() {
 		}
 	}
 	if b.i != b.from {
-		b.add("Both fingers open", lick.SetFinger{Note: b.i}, lick.SetFinger{Note: b.from})
+		b.add("Leave both fingers open", lick.SetFinger{Note: b.i}, lick.SetFinger{Note: b.from})
 	}
 }
 

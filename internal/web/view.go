@@ -273,8 +273,8 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 	}
 	n.Select = v.selection()
 	if s := n.Select; s != nil && s.HasFrom {
-		if v.Way = "the hand stays"; s.Way >= 0.5 {
-			v.Way = fmt.Sprintf("the hand moves %.0f mm", s.Way)
+		if v.Way = "The hand stays"; s.Way >= 0.5 {
+			v.Way = fmt.Sprintf("The hand moves %.0f mm", s.Way)
 		}
 		v.WayBad = s.Bad
 	}

@@ -14,7 +14,9 @@ packages=(
   @fontsource-variable/figtree@5.3.0
   @fontsource/noto-music@5.3.0
 )
-(cd "$work" && npm init -y >/dev/null && npm install --no-audit --no-fund --ignore-scripts "${packages[@]}" >/dev/null)
+# Only used here, to cut the accidentals out of Noto Music.
+makers=(opentype.js@1.3.4 wawoff2@2.0.1)
+(cd "$work" && npm init -y >/dev/null && npm install --no-audit --no-fund --ignore-scripts "${packages[@]}" "${makers[@]}" >/dev/null)
 m=$work/node_modules
 rm -rf "$out" && mkdir -p "$out"
 cp "$m/htmx.org/dist/htmx.min.js" "$out/htmx.min.js"
@@ -27,6 +29,8 @@ cp "$m/@fontsource-variable/fraunces/files/fraunces-latin-opsz-normal.woff2" "$o
 cp "$m/@fontsource-variable/fraunces/LICENSE" "$out/fraunces.LICENSE"
 cp "$m/@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2" "$out/figtree.woff2"
 cp "$m/@fontsource-variable/figtree/LICENSE" "$out/figtree.LICENSE"
-cp "$m/@fontsource/noto-music/files/noto-music-music-400-normal.woff2" "$out/noto-music.woff2"
+cp tools/assets/accidentals.cjs "$work/"
+(cd "$work" && node accidentals.cjs "$m/@fontsource/noto-music/files/noto-music-music-400-normal.woff" accidentals.woff2)
+cp "$work/accidentals.woff2" "$out/accidentals.woff2"
 cp "$m/@fontsource/noto-music/LICENSE" "$out/noto-music.LICENSE"
 printf '%s\n' "${packages[@]}" > "$out/VERSIONS"

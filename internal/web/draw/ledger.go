@@ -63,9 +63,9 @@ type Lane struct {
 const (
 	ColumnWidth  = 48.0
 	countHeight  = 40.0
-	stringHeight = 21.0
-	laneHeight   = 32.0
-	loadHeight   = 92.0
+	stringHeight = 20.0
+	laneHeight   = 29.0
+	loadHeight   = 82.0
 )
 
 // Lanes lays the rows out for a number of strings.
@@ -84,7 +84,7 @@ func Lanes(strings int) []Lane {
 		lanes[i].Y = y
 		y += lanes[i].H
 		if lanes[i].Name == "count" || lanes[i].String == strings {
-			y += 6
+			y += 4
 		}
 	}
 	return lanes
@@ -125,7 +125,7 @@ func NamesSVG(l Ledger) template.HTML {
 }
 
 // fullY is the height at which a load fills the time there is.
-func fullY(load Lane) float64 { return load.Y + 34 }
+func fullY(load Lane) float64 { return load.Y + 30 }
 
 // LedgerSVG draws the columns, one more than there are: the empty one takes the
 // next note.
@@ -259,7 +259,7 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 func (c *canvas) degree(x, y float64, cell Cell) {
 	switch cell.Role {
 	case music.Colour:
-		c.el("path", "class", "lozenge", "d", lozenge(x, y, 15))
+		c.el("path", "class", "lozenge", "d", lozenge(x, y, 14))
 	case music.Outside:
 		if cell.Degree != "" {
 			c.el("path", "class", "triangle", "d", fmt.Sprintf("M%s %sl14 24h-28Z", num(x), num(y-15)))

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"html/template"
+	"math"
 	"strconv"
 	"strings"
 
@@ -38,14 +39,13 @@ type Selection struct {
 
 // Sizes of the neck's drawing.
 const (
-	neckWidth   = 912.0
-	neckTop     = 30.0 // fret numbers
-	neckString  = 27.0 // between strings
-	neckBottom  = 14.0
-	openRoom    = 38.0 // left of the nut
-	markRadius  = 12.0
-	tipsHeight  = 46.0
-	tipsLabelAt = 6.0
+	neckWidth  = 912.0
+	neckTop    = 27.0 // fret numbers
+	neckString = 25.5 // between strings
+	neckBottom = 9.0
+	openRoom   = 38.0 // left of the nut
+	markRadius = 11.5
+	tipsHeight = 42.0
 )
 
 // scaler turns frets into pixels, true to the fret spacing.
@@ -206,12 +206,27 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	if y1 > neckTop+neckString*3 && y2 > neckTop+neckString*3 {
 		lift = -26
 	}
-	class := "way"
+	class := ""
 	if sel.Bad {
-		class += " bad"
+		class = " bad"
 	}
-	c.el("path", "class", class, "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x1), num(y1), num((x1+x2)/2), num((y1+y2)/2-lift), num(x2), num(y2)))
-	c.el("circle", "class", class+" start", "cx", x1, "cy", y1, "r", 4.0)
+	// The way runs from the rim of one tone to the rim of the other.
+	cx, cy := (x1+x2)/2, (y1+y2)/2-lift
+	sx, sy := toward(x1, y1, cx, cy, markRadius+3)
+	ex, ey := toward(x2, y2, cx, cy, markRadius+9)
+	c.el("path", "class", "way"+class, "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(sx), num(sy), num(cx), num(cy), num(ex), num(ey)))
+	tx, ty := toward(x2, y2, cx, cy, markRadius+4)
+	nx, ny := (ey-ty)/5*5.5, (tx-ex)/5*5.5
+	c.el("path", "class", "wayhead"+class, "d", fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(tx), num(ty), num(ex+nx+(ex-tx)), num(ey+ny+(ey-ty)), num(ex-nx+(ex-tx)), num(ey-ny+(ey-ty))))
+}
+
+// toward is the point r from (x, y) on the way to (tx, ty).
+func toward(x, y, tx, ty, r float64) (float64, float64) {
+	d := math.Hypot(tx-x, ty-y)
+	if d == 0 {
+		return x, y
+	}
+	return x + (tx-x)*r/d, y + (ty-y)*r/d
 }
 
 // hits are the places that a click adds.
@@ -236,13 +251,13 @@ func TipsSVG(n Neck) template.HTML {
 	if sel := n.Select; sel != nil && sel.Now != (hand.Frame{}) {
 		label = fmt.Sprintf("Fingertips over frets %d %d %d %d", sel.Now[0], sel.Now[1], sel.Now[2], sel.Now[3])
 		if sel.Before != (hand.Frame{}) && sel.Before != sel.Now {
-			c.tips(s, sel.Before, 11, "tip before")
+			c.tips(s, sel.Before, 10, "tip before")
 		}
 		class := "tip now"
 		if sel.Bad {
 			class += " bad"
 		}
-		c.tips(s, sel.Now, 34, class)
+		c.tips(s, sel.Now, 31, class)
 	}
 	return c.svg(neckWidth, tipsHeight, "tips", label)
 }
@@ -259,7 +274,7 @@ func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
 			x := s.cell(f[i]) - w*float64(j-i)/2
 			for k := i; k < j; k++ {
 				c.open("g", "class", class)
-				c.rect(x+1, y-11, w-2, 22, "", "rx", 6.0)
+				c.rect(x+1, y-10, w-2, 20, "", "rx", 6.0)
 				c.text(x+w/2, y+5, "", strconv.Itoa(k+1))
 				c.close("g")
 				x += w
