@@ -75,9 +75,10 @@ type notice struct {
 // action is a button of a notice.
 type action struct {
 	Label string
-	Post  string            // address to post to
-	Link  string            // or to go to
-	Vals  map[string]string // fields of the form
+	Post  string // address to post to
+	Link  string // or to go to
+	Rev   uint   // fields of the form, 0 for none
+	Value uint
 }
 
 // say answers with one sentence: a notice for htmx, else a page.

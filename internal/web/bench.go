@@ -61,7 +61,7 @@ func (p benchPage) Part(name string) part {
 }
 
 // partNames are the fragments of the bench, each a template.
-var partNames = []string{"head", "neck", "ledger", "judge", "foot", "state"}
+var partNames = []string{"title", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge", "foot", "state"}
 
 // parts draws the fragments.
 func (a *App) parts(v *benchView) ([]part, error) {
@@ -188,8 +188,7 @@ func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err err
 	}
 	n := notice{Text: sentence(stale.Error()), Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
 	if stale.Kept > 0 {
-		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id),
-			Vals: map[string]string{"rev": strconv.FormatUint(uint64(stale.Head), 10), "value": strconv.FormatUint(uint64(stale.Kept), 10)}})
+		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id), Rev: stale.Head, Value: stale.Kept})
 	}
 	a.sayWith(w, r, http.StatusConflict, n)
 }

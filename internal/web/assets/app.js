@@ -60,12 +60,18 @@ function startBench() {
   // One at a time and in order; the revision is read when a request is sent.
   const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole});
   const hashes = () => $$('[data-part]').map(p => `${p.dataset.part}:${p.dataset.hash}`).join(' ');
-  let queue = Promise.resolve();
+  let queue = Promise.resolve(), moves = 0;
   const send = (verb, path, values) => {
+    const asked = moves;
     queue = queue.then(() => htmx.ajax(verb, base + path, {
       source: bench, target: '#notice', swap: 'none',
       values: {...values, rev: state().rev, have: hashes()},
-    })).catch(() => {});
+    })).catch(() => {}).then(() => {
+      // The server may have moved the caret along with an edit; a player who
+      // has walked on meanwhile stays where he is.
+      if (verb === 'POST' && asked === moves) follow();
+      draw();
+    });
     return queue;
   };
   const edit = (what, value = '', more = {}) => send('POST', '/edit', {...form(), do: what, value, ...more});
@@ -80,13 +86,10 @@ function startBench() {
     $('#notice').replaceChildren(box);
   }
 
-  // The server may have moved the caret along with an edit.
-  document.body.addEventListener('htmx:after:swap', () => { if ($('#state') && state().seen !== state().rev + ':' + state().note) follow(); });
   function follow() {
     const s = state();
-    s.seen = s.rev + ':' + s.note;
     Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true'});
-    draw();
+    into();
   }
 
   // ---- the caret ----
@@ -117,6 +120,7 @@ function startBench() {
   }
   function go(note, lane, string) {
     flush();
+    moves++;
     const moved = note !== caret.note;
     Object.assign(caret, {note, lane, string: string || caret.string});
     into();
@@ -244,7 +248,7 @@ function startBench() {
   });
 
   follow();
-  into();
   draw();
+  bench.dataset.ready = 'yes';
   if (document.activeElement === document.body) ledger.focus({preventScroll: true});
 }

@@ -1,0 +1,244 @@
+// Package e2e drives the real application in headless Chromium, as a player
+// would.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"ornamen/core/play"
+	"ornamen/internal/demo"
+	"ornamen/internal/store"
+	"ornamen/internal/web"
+)
+
+// browser is one Chromium for all tests; each test has its own tab.
+var browser = struct {
+	ctx  context.Context
+	stop func()
+}{}
+
+func TestMain(m *testing.M) {
+	path := os.Getenv("ORNAMEN_CHROMIUM")
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if p, err := exec.LookPath(name); path == "" && err == nil {
+			path = p
+		}
+	}
+	if path == "" {
+		fmt.Fprintln(os.Stderr, "e2e: Chromium is missing; make test installs it")
+		os.Exit(1)
+	}
+	opts := []chromedp.ExecAllocatorOption{chromedp.ExecPath(path), chromedp.Headless, chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("hide-scrollbars", true)}
+	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update", "disable-sync"} {
+		opts = append(opts, chromedp.Flag(f, true))
+	}
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, stop := chromedp.NewContext(alloc)
+	browser.ctx, browser.stop = ctx, func() { stop(); stopAlloc() }
+	if err := chromedp.Do(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "e2e: Chromium does not start:", err)
+		os.Exit(1)
+	}
+	code := m.Run()
+	browser.stop()
+	os.Exit(code)
+}
+
+// app is a running Ornamen on a notebook of its own.
+type app struct {
+	t    *testing.T
+	url  string
+	db   string
+	stop func()
+}
+
+func start(t *testing.T, db string, filled bool) *app {
+	t.Helper()
+	s, err := store.Open(db, time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if filled {
+		if err := demo.Fill(context.Background(), s); err != nil {
+			t.Fatal(err)
+		}
+	}
+	w, err := web.New(s, play.DefaultPlayer())
+	if err != nil {
+		t.Fatal(err)
+	}
+	ln, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, cancel := context.WithCancel(context.Background())
+	var wg sync.WaitGroup
+	wg.Go(func() {
+		if err := w.Serve(ctx, ln); err != nil {
+			t.Errorf("serve: %v", err)
+		}
+	})
+	var once sync.Once
+	a := &app{t: t, url: "http://" + ln.Addr().String(), db: db, stop: func() {
+		once.Do(func() { cancel(); wg.Wait(); s.Close() })
+	}}
+	t.Cleanup(a.stop)
+	return a
+}
+
+func demoApp(t *testing.T) *app { return start(t, filepath.Join(t.TempDir(), "demo.db"), true) }
+
+// tab is one open page with a keyboard and a pointer. Anything the page
+// complains of on its console fails the test.
+type tab struct {
+	t   *testing.T
+	ctx context.Context
+	app *app
+}
+
+func (a *app) open(path string) *tab {
+	a.t.Helper()
+	ctx, cancel := chromedp.NewContext(browser.ctx)
+	ctx, cancelTime := context.WithTimeout(ctx, 90*time.Second)
+	if err := chromedp.Do(ctx); err != nil {
+		a.t.Fatal(err)
+	}
+	console := chromedp.Console(ctx)
+	var mu sync.Mutex
+	var complaints []string
+	go func() {
+		for m, err := range console {
+			if err != nil {
+				return
+			}
+			// Refusals that a test provokes are answered with 4xx and logged.
+			if (m.Type == "error" || m.IsException() || strings.Contains(m.Text, "Security Policy")) && !strings.Contains(m.Text, "the server responded with a status of 4") {
+				mu.Lock()
+				complaints = append(complaints, m.Text)
+				mu.Unlock()
+			}
+		}
+	}()
+	a.t.Cleanup(func() {
+		mu.Lock()
+		for _, c := range complaints {
+			a.t.Errorf("the page complains: %s", c)
+		}
+		mu.Unlock()
+		cancelTime()
+		cancel()
+	})
+	t := &tab{t: a.t, ctx: ctx, app: a}
+	t.go_(path)
+	return t
+}
+
+func (t *tab) do(steps ...chromedp.Action[chromedp.Void]) {
+	t.t.Helper()
+	if err := chromedp.Do(t.ctx, steps...); err != nil {
+		t.t.Fatal(err)
+	}
+}
+
+// go_ opens a page of the application.
+func (t *tab) go_(path string) {
+	t.t.Helper()
+	t.do(chromedp.Navigate(t.app.url + path))
+}
+
+// keys types keys as they come: letters and digits, or kb names.
+func (t *tab) keys(keys ...string) {
+	t.t.Helper()
+	for _, k := range keys {
+		t.do(chromedp.KeyEvent(k))
+	}
+}
+
+func (t *tab) ctrl(key string) {
+	t.t.Helper()
+	t.do(chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+}
+
+func (t *tab) click(sel string) {
+	t.t.Helper()
+	t.do(chromedp.Click(chromedp.CSS(sel)))
+}
+
+// eval reads a value out of the page.
+func eval[T any](t *tab, js string) T {
+	t.t.Helper()
+	v, err := chromedp.Run(t.ctx, chromedp.Evaluate[T](js))
+	if err != nil {
+		t.t.Fatalf("%s: %v", js, err)
+	}
+	return v
+}
+
+// wait waits until the page makes js true.
+func (t *tab) wait(js string) {
+	t.t.Helper()
+	deadline := time.Now().Add(10 * time.Second)
+	for {
+		if ok, err := chromedp.Run(t.ctx, chromedp.Evaluate[bool]("!!("+js+")")); err == nil && ok {
+			return
+		}
+		if time.Now().After(deadline) {
+			t.shot(filepath.Join(os.TempDir(), "ornamen-e2e-"+strings.ReplaceAll(t.t.Name(), "/", "-")+".png"))
+			t.t.Fatalf("the page never came to: %s\nnotice: %s\nverdict: %s", js, eval[string](t, `document.querySelector('#notice')?.innerText ?? ''`), eval[string](t, `document.querySelector('.verdict')?.innerText ?? ''`))
+		}
+		time.Sleep(25 * time.Millisecond)
+	}
+}
+
+// ready waits for a bench that takes keys.
+func (t *tab) ready() {
+	t.t.Helper()
+	t.wait(`document.querySelector('#bench')?.dataset.ready`)
+}
+
+func (t *tab) shot(path string) {
+	t.t.Helper()
+	b, err := chromedp.Run(t.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		t.t.Fatal(err)
+	}
+	if err := os.WriteFile(path, b, 0o644); err != nil {
+		t.t.Fatal(err)
+	}
+}
+
+// text is what an element shows.
+func (t *tab) text(sel string) string {
+	t.t.Helper()
+	return eval[string](t, fmt.Sprintf("document.querySelector(%q)?.innerText ?? ''", sel))
+}
+
+// waitNotes waits until the ledger holds n notes.
+func (t *tab) waitNotes(n int) {
+	t.t.Helper()
+	t.wait(fmt.Sprintf("document.querySelector('#state').dataset.total == %d", n))
+}
+
+// places are the places of the lick as the ledger draws them, string:fret.
+func (t *tab) frets() string {
+	t.t.Helper()
+	return eval[string](t, `[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ')`)
+}
+
+// fingers are the fingers as the ledger shows them.
+func (t *tab) fingers() string {
+	t.t.Helper()
+	return eval[string](t, `[...document.querySelectorAll('svg.ledger .col')].map(c => c.querySelector('.value').textContent).join(' ')`)
+}
