@@ -37,7 +37,7 @@ var scaleTable = []scaleRow{
 	{"lydian dominant", "1 2 3 #4 5 6 b7", nil},
 	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished"}},
 	{"whole-half", "1 2 b3 4 b5 b6 6 7", []string{"whole-half diminished", "diminished"}},
-	{"whole tone", "1 2 3 #4 #5 b7", nil},
+	{"whole tone", "1 2 3 #4 #5 #6", nil},
 }
 
 var scaleIndex = buildScales()

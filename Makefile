@@ -1,0 +1,34 @@
+# The two commands: make demo, make test. Go is all the first one needs.
+.PHONY: demo test bench chromium build fuzz
+
+build:
+	go build -o bin/ornamen ./cmd/ornamen
+
+demo: build
+	./bin/ornamen demo
+
+# Vets and runs every test with the race detector on, browser tests included.
+test: chromium
+	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
+	go vet ./...
+	go test -race -timeout 15m ./...
+
+# The browser tests drive Debian's Chromium; the race detector wants gcc.
+chromium:
+	@command -v chromium >/dev/null || { \
+		echo "installing chromium from Debian's packages"; \
+		sudo=$$(command -v sudo || true); test "$$(id -u)" = 0 && sudo=; \
+		$$sudo apt-get update -qq && DEBIAN_FRONTEND=noninteractive $$sudo apt-get install -y -qq --no-install-recommends chromium; }
+	@command -v gcc >/dev/null || { \
+		sudo=$$(command -v sudo || true); test "$$(id -u)" = 0 && sudo=; \
+		$$sudo apt-get update -qq && DEBIAN_FRONTEND=noninteractive $$sudo apt-get install -y -qq --no-install-recommends gcc libc6-dev; }
+
+# How long an edit takes, and how the search grows.
+bench:
+	go test -run '^$$' -bench . -benchmem ./core/... ./internal/web
+
+# Half a minute for every parser.
+fuzz:
+	go test -run '^$$' -fuzz FuzzParse -fuzztime 30s ./core/lick
+	go test -run '^$$' -fuzz FuzzDecodeTab -fuzztime 30s ./format
+	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s ./core/music

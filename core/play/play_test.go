@@ -1,0 +1,406 @@
+package play
+
+import (
+	"encoding/json"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+var player = NewEngine(DefaultPlayer())
+
+// build reads a line in a short form for tests: string:fret, the string kept;
+// + joins notes that sound together; marks after a slash: h p s S slur, f1
+// finger, D U p i m a stroke, b2 r2 bend, v vibrato, B bar. Notes are
+// sixteenths; *1/4 makes one longer.
+func build(t testing.TB, tempo float64, text string) lick.Lick {
+	t.Helper()
+	l := lick.New()
+	l.Tempo = tempo
+	var at lick.Time
+	str := 0
+	for _, word := range strings.Fields(text) {
+		step := lick.NewTime(1, 16)
+		for _, w := range strings.Split(word, "+") {
+			n := lick.Note{At: at, Len: lick.NewTime(1, 16)}
+			if head, tail, ok := strings.Cut(w, ":"); ok {
+				str, w = int(head[0]-'0'), tail
+			}
+			w, length, long := strings.Cut(w, "*")
+			if long {
+				n.Len, _ = lick.ParseTime(length)
+			}
+			step = n.Len
+			marks := strings.Split(w, "/")
+			n.String = str
+			for _, d := range marks[0] {
+				n.Fret = 10*n.Fret + int(d-'0')
+			}
+			for _, m := range marks[1:] {
+				mark(t, &n, m)
+			}
+			l.Notes = append(l.Notes, n)
+		}
+		at = at.Add(step)
+	}
+	out, err := lick.Parse(l.Encode())
+	if err != nil {
+		t.Fatalf("%s: %v", text, err)
+	}
+	return out
+}
+
+func mark(t testing.TB, n *lick.Note, m string) {
+	t.Helper()
+	slurs := map[string]lick.Slur{"h": lick.Hammer, "p": lick.Pull, "s": lick.Slide, "S": lick.Shift}
+	strokes := map[string]lick.Stroke{"D": lick.Down, "U": lick.Up, "i": lick.PIndex, "m": lick.PMid, "a": lick.PRing}
+	switch {
+	case slurs[m] != "":
+		n.Slur = slurs[m]
+	case strokes[m] != "":
+		n.Stroke = strokes[m]
+	case m == "B":
+		n.Bar = true
+	case m == "v":
+		n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
+	case m[0] == 'f':
+		f, err := lick.ParseFinger(m[1:])
+		if err != nil {
+			t.Fatal(err)
+		}
+		n.Finger, n.Lock = f, []string{"finger"}
+	case m[0] == 'b' || m[0] == 'r':
+		b := &lick.Bend{Shape: map[byte]string{'b': "bend", 'r': "bend-release"}[m[0]], Semitones: float64(m[1] - '0')}
+		if m[1] == 'c' {
+			b.Semitones = 0.5
+		}
+		if strings.HasSuffix(m, "thin") {
+			b.Push = "thin"
+		}
+		n.Bend = b
+	default:
+		t.Fatalf("mark %q", m)
+	}
+}
+
+func inKey(l lick.Lick, tonic, scale string) lick.Lick {
+	l.Key = lick.Key{Tonic: tonic, Scale: scale}
+	return l
+}
+
+// codes lists what a report found, with severities.
+func codes(r *Report) []string {
+	var out []string
+	for _, f := range r.Findings {
+		out = append(out, f.Code+" "+f.Severity.String())
+	}
+	return out
+}
+
+// Every rule finds what it is about, and leaves the line beside it alone.
+func TestRules(t *testing.T) {
+	for _, c := range []struct {
+		name     string
+		l        lick.Lick
+		want     string // code and severity
+		notes    []int
+		without  lick.Lick // the same line, mended
+		anyTempo bool
+	}{
+		{"slur over strings", build(t, 90, "1:5 2:7/h"), "slur-changes-string breaks", []int{2}, build(t, 90, "1:5 2:7"), true},
+		{"hammer down", build(t, 90, "1:7 5/h"), "hammer-falls breaks", []int{1, 2}, build(t, 90, "1:7 5/p"), true},
+		{"pull up", build(t, 90, "1:5 7/p"), "pull-rises breaks", []int{1, 2}, build(t, 90, "1:5 7/h"), true},
+		{"one finger hammers", build(t, 90, "1:5/f1 7/h/f1"), "slur-same-finger breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"slide with two fingers", build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/s/f1"), true},
+		{"crossed fingers", build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"too wide", build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, build(t, 90, "1:3/f1 6/h/f4"), true},
+		{"strained", build(t, 60, "1:1/f1 3/f2 5/h/f4"), "reach tight", nil, build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
+		{"one finger, two frets", build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1+2:7/f3"), true},
+		{"one finger, two strings", build(t, 90, "3:5/f1+2:5/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
+		{"jump", build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, build(t, 120, "2:9/f1 1:12/f3"), false},
+		{"shift", build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, build(t, 60, "1:5/f1 1:12/f2"), false},
+		{"fast fingers", build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, build(t, 100, "1:5/f1 8/h/f4"), false},
+		{"crowded", build(t, 60, "1:19 20 21"), "crowded flows", []int{1, 2, 3}, build(t, 60, "1:9 10 11"), false},
+		{"stroke again", build(t, 110, "1:5/D 5/D"), "stroke-repeats breaks", []int{1, 2}, build(t, 110, "1:5/D 5/U"), false},
+		{"inside", build(t, 140, "2:5/U 1:5/D"), "change-inside tight", []int{1, 2}, build(t, 120, "2:5/D 1:5/U"), false},
+		{"against", build(t, 120, "2:5/U 1:5/U"), "change-against breaks", []int{1, 2}, build(t, 120, "2:5/D 1:5/D"), false},
+		{"a skipping sweep", build(t, 140, "3:5/D 1:5/D"), "sweep-turns breaks", []int{1, 2}, build(t, 140, "2:5/D 1:5/D"), false},
+		{"picked too fast", build(t, 190, "1:0/D 0/U"), "stroke-fast breaks", []int{1, 2}, build(t, 140, "1:0/D 0/U"), false},
+		{"mixed exits", build(t, 60, "2:5/D 1:5/U 2:5/D"), "exits-mixed flows", nil, build(t, 60, "2:5/D 1:5/U 1:5/D 2:5/U"), false},
+		{"one stroke apart", build(t, 60, "3:8/D+1:8/D"), "pair-needs-fingers breaks", []int{1, 2}, build(t, 60, "3:8/D+1:8/m"), true},
+		{"beyond the neck", build(t, 60, "1:23"), "beyond-neck breaks", []int{1}, build(t, 60, "1:22"), true},
+		{"no finger", build(t, 60, "1:5/f0"), "open-string-finger breaks", []int{1}, build(t, 60, "1:5/f1"), true},
+		{"open string bent", build(t, 60, "1:0/b2*1/4"), "bend-open-string breaks", []int{1}, build(t, 60, "1:5/b2*1/4"), true},
+		{"off the edge", build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"weak", build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"heavy", build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"late", build(t, 120, "3:7/f3/b2"), "bend-late breaks", []int{1}, build(t, 120, "3:7/f3/b2*1/4"), false},
+		{"aimless", inKey(build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"), "bend-aimless flows", []int{1}, inKey(build(t, 60, "3:7/f3/b2*1/4"), "A", "minor pentatonic"), false},
+		{"short vibrato", build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, build(t, 120, "3:7/v*1/2"), false},
+		{"outside", inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, inKey(build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
+	} {
+		r := player.Check(c.l)
+		i := slices.Index(codes(r), c.want)
+		if i < 0 {
+			t.Errorf("%s: found %v, want %s", c.name, codes(r), c.want)
+			continue
+		}
+		f := r.Findings[i]
+		if c.notes != nil && !slices.Equal(f.Notes, c.notes) {
+			t.Errorf("%s: names notes %v, want %v", c.name, f.Notes, c.notes)
+		}
+		if f.Always != c.anyTempo || f.Text == "" || f.Title == "" {
+			t.Errorf("%s: %+v", c.name, f)
+		}
+		if f.Unit == "ms" && f.Severity == Breaks && !(f.Need > f.Have) {
+			t.Errorf("%s breaks with need %v and have %v", c.name, f.Need, f.Have)
+		}
+		code := strings.Fields(c.want)[0]
+		for _, g := range player.Check(c.without).Findings {
+			if g.Code == code {
+				t.Errorf("%s: the mended line still has %s on %v: %s", c.name, g.Code, g.Notes, g.Text)
+			}
+		}
+	}
+}
+
+// Each code is found by a test above, or is named here with its reason.
+func TestEveryRuleIsTested(t *testing.T) {
+	src := map[string]bool{}
+	for _, r := range rules {
+		src[r.code()] = true
+	}
+	for _, code := range strings.Fields("slur-changes-string hammer-falls pull-rises slur-same-finger slide-changes-finger fingers-cross reach finger-jump shift crowded open-string-finger beyond-neck bar-conflict bend-aimless bend-weak bend-off-edge bend-heavy bend-open-string bend-late vibrato-short stroke-repeats change-inside change-against exits-mixed sweep-turns pair-needs-fingers stroke-fast note-outside finger-fast") {
+		if !src[code] {
+			t.Errorf("no rule finds %s", code)
+		}
+		delete(src, code)
+	}
+	for code := range src {
+		t.Errorf("%s is found but not documented", code)
+	}
+}
+
+// Common practice, entered as fingers: the usual shapes flow at a moderate tempo.
+func TestUsualFingersFlow(t *testing.T) {
+	for _, c := range []struct{ line, fingers string }{
+		{"1:5 6 7 8", "1 2 3 4"}, {"1:5 7 8", "1 3 4"}, {"1:5 7 9", "1 2 4"}, {"1:5 6 8", "1 2 4"}, {"1:12 14 16", "1 2 4"}, {"6:1 3 4", "1 3 4"},
+		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
+		{"6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
+		{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
+		{"1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
+		{"6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
+	} {
+		l := build(t, 90, c.line)
+		for i, f := range strings.Fields(c.fingers) {
+			l.Notes[i].Finger, _ = lick.ParseFinger(f)
+		}
+		r := player.Check(l)
+		if r.Verdict != Flows {
+			t.Errorf("%s with %s at 90: %s, %v", c.line, c.fingers, r.Verdict, codes(r))
+		}
+		if open := player.Check(build(t, 90, c.line)); fingersOf(open.Lick) != c.fingers {
+			t.Errorf("%s is proposed %s, want %s", c.line, fingersOf(open.Lick), c.fingers)
+		}
+	}
+}
+
+func fingersOf(l lick.Lick) string {
+	var out []string
+	for _, n := range l.Notes {
+		out = append(out, n.Finger.String())
+	}
+	return strings.Join(out, " ")
+}
+
+func TestCeiling(t *testing.T) {
+	l := build(t, 100, "1:5 8/h 5/p 2:8 5 1:5")
+	r := player.Check(l)
+	if r.Ceiling <= 0 || r.BestPossible < r.Ceiling {
+		t.Fatalf("ceiling %v, best possible %v", r.Ceiling, r.BestPossible)
+	}
+	for _, c := range []struct {
+		factor float64
+		want   Severity
+	}{{1.001, Breaks}, {1, Tight}, {0.86, Tight}, {0.84, Flows}} {
+		at := l
+		at.Tempo = float64(r.Ceiling) * c.factor
+		if got := player.Check(at); got.Verdict != c.want || math.Abs(float64(got.Ceiling-r.Ceiling)) > 1e-6 {
+			t.Errorf("at %.3f of the ceiling: %s, ceiling %v (was %v)", c.factor, got.Verdict, got.Ceiling, r.Ceiling)
+		}
+	}
+	for _, still := range []string{"", "1:5", "3:5+2:5"} {
+		if r := player.Check(build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
+			t.Errorf("%q: %s, ceiling %v, bottleneck %v", still, r.Verdict, r.Ceiling, r.Bottleneck)
+		}
+	}
+}
+
+func TestJSON(t *testing.T) {
+	r := player.Check(build(t, 240, "2:9/f1 1:12/f1 14/h"))
+	player.Mend(build(t, 240, "2:9/f1 1:12/f1 14/h"), r)
+	data, err := json.Marshal(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var back map[string]any
+	if err := json.Unmarshal(data, &back); err != nil {
+		t.Fatal(err)
+	}
+	for _, k := range strings.Fields("verdict tempo ceiling best_possible bottleneck reach_mm strokes slurs changes exits findings") {
+		if _, ok := back[k]; !ok {
+			t.Errorf("%s is missing", k)
+		}
+	}
+	if back["verdict"] != "breaks" || back["strokes"] != 2.0 || back["slurs"] != 1.0 {
+		t.Errorf("%s", data)
+	}
+	empty, err := json.Marshal(player.Check(lick.New()))
+	if err != nil || strings.Contains(strings.ReplaceAll(strings.ReplaceAll(string(empty), `"ceiling":null`, ""), `"best_possible":null`, ""), "null") {
+		t.Errorf("a list is null: %s", empty)
+	}
+}
+
+// A loop is judged at its turn too, and the turn has its own code.
+func TestLoopTurn(t *testing.T) {
+	l := build(t, 110, "1:5/f1 7/f3 8/f4 12/f4/S")
+	once := player.Check(l)
+	l.Loop = true
+	r := player.Check(l)
+	if r.Ceiling >= once.Ceiling && once.Ceiling > 0 {
+		t.Errorf("the loop is clean up to %v, played once up to %v", r.Ceiling, once.Ceiling)
+	}
+	i := slices.IndexFunc(r.Findings, func(f Finding) bool { return f.Code == "loop-turn" })
+	if i < 0 || !slices.Equal(r.Findings[i].Notes, []int{4, 1}) {
+		t.Errorf("the turn is not named: %v", codes(r))
+	}
+}
+
+func TestMeant(t *testing.T) {
+	l := inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic")
+	l.Notes[1].Meant = []string{"note-outside"}
+	r := player.Check(l)
+	if len(r.Findings) != 1 || !r.Findings[0].Meant || r.Verdict != Flows {
+		t.Errorf("%+v", r.Findings)
+	}
+}
+
+// Fixes were applied and help: each breaks nothing worse and its ceiling is the
+// one that checking its lick gives.
+func TestFixesHelp(t *testing.T) {
+	for _, c := range []struct{ line, want string }{
+		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"}, {"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
+	} {
+		l := build(t, 120, c.line)
+		r := player.Check(l)
+		player.Mend(l, r)
+		if len(r.Findings) == 0 || len(r.Findings[0].Fixes) == 0 {
+			t.Errorf("%s: %v, no fix", c.line, codes(r))
+			continue
+		}
+		found := false
+		for _, x := range r.Findings[0].Fixes {
+			found = found || strings.Contains(x.Text, c.want)
+			after := player.Check(x.Lick)
+			if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9 {
+				t.Errorf("%s, %s: says %v, is %v", c.line, x.Text, x.Ceiling, after.Ceiling)
+			}
+			if !(after.Ceiling > r.Ceiling) && breaks(after) >= breaks(r) {
+				t.Errorf("%s, %s does not help: %v → %v", c.line, x.Text, r.Ceiling, after.Ceiling)
+			}
+		}
+		if !found {
+			t.Errorf("%s: %+v, want one with %q", c.line, r.Findings[0].Fixes, c.want)
+		}
+	}
+}
+
+// randomLine makes a short line with skips, low and high frets, open strings,
+// slurs, pairs and locks.
+func randomLine(rng *rand.Rand) lick.Lick {
+	l := lick.New()
+	l.Tempo = 60 + 120*rng.Float64()
+	l.Loop = rng.IntN(4) == 0
+	var at lick.Time
+	base := 1 + rng.IntN(16)
+	for range 1 + rng.IntN(8) {
+		length := lick.NewTime(1, []int64{8, 12, 16}[rng.IntN(3)])
+		s := 1 + rng.IntN(6)
+		for k := range 1 + rng.IntN(5)/4 {
+			n := lick.Note{At: at, Len: length, String: (s+k-1)%6 + 1, Fret: min(22, base+rng.IntN(6))}
+			switch rng.IntN(10) {
+			case 0:
+				n.Fret = 0
+			case 1:
+				n.Finger, n.Lock = lick.Index+lick.Finger(rng.IntN(4)), []string{"finger"}
+			case 2:
+				n.Stroke = []lick.Stroke{lick.Down, lick.Up}[rng.IntN(2)]
+			case 3:
+				n.Slur = []lick.Slur{lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(4)]
+			}
+			l.Notes = append(l.Notes, n)
+		}
+		at = at.Add(length)
+	}
+	return l
+}
+
+// Properties on random lines: slowing down never worsens a verdict, a lock is
+// kept, no fingering beats the best possible, and a larger hand never breaks
+// what a smaller plays.
+func TestProperties(t *testing.T) {
+	rng := rand.New(rand.NewPCG(7, 11))
+	engines := map[string]*Engine{}
+	for _, size := range []string{"small", "medium", "large"} {
+		p := DefaultPlayer()
+		p.Hand, _ = hand.Named(size)
+		engines[size] = NewEngine(p)
+	}
+	for range 100 {
+		l := randomLine(rng)
+		l, err := lick.Parse(l.Encode())
+		if err != nil {
+			continue
+		}
+		r := engines["medium"].Check(l)
+		slow := l
+		slow.Tempo = max(lick.MinTempo, l.Tempo*0.7)
+		if engines["medium"].Check(slow).Verdict > r.Verdict {
+			t.Fatalf("slower is worse: %s", l.Encode())
+		}
+		for i, n := range l.Notes {
+			if n.Finger != lick.NoFinger && r.Lick.Notes[i].Finger != n.Finger || n.Stroke != "" && r.Lick.Notes[i].Stroke != n.Stroke {
+				t.Fatalf("note %d lost what was set: %s", i+1, l.Encode())
+			}
+		}
+		if r.Ceiling > 0 && r.BestPossible > 0 && r.Ceiling > r.BestPossible*(1+1e-9) {
+			t.Fatalf("ceiling %v beats the best possible %v: %s", r.Ceiling, r.BestPossible, l.Encode())
+		}
+		sizes := []string{"small", "medium", "large"}
+		for k := range 2 {
+			a, b := engines[sizes[k]].Check(l), engines[sizes[k+1]].Check(l)
+			if a.BestPossible > b.BestPossible*(1+1e-9) {
+				t.Fatalf("the %s hand plays up to %v, the %s one up to %v: %s", sizes[k], a.BestPossible, sizes[k+1], b.BestPossible, l.Encode())
+			}
+		}
+	}
+}
+
+func TestOtherTunings(t *testing.T) {
+	l := build(t, 60, "1:5 7 8")
+	l.Tuning = append(neck.StandardTuning(), 35)
+	l.Notes[0].String = 7
+	l, err := lick.Parse(l.Encode())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if r := player.Check(l); r.Verdict == Breaks {
+		t.Errorf("seven strings: %v", codes(r))
+	}
+}
