@@ -40,7 +40,7 @@ func TestScalesAgainstLibrary(t *testing.T) {
 				t.Errorf("%s %s: %s has class %d, want %d", r.Tonic, r.Scale, tone.Name, tone.Name.Class(), r.Classes[i])
 			}
 		}
-		if got, want := strings.Join(names, " "), strings.Join(r.Notes, " "); got != want  {
+		if got, want := strings.Join(names, " "), strings.Join(r.Notes, " "); got != want {
 			t.Errorf("%s %s: %s, want %s (%s)", r.Tonic, r.Scale, got, want, fixture.Source)
 		}
 	}

@@ -80,7 +80,16 @@ func ParseScale(s string) (Scale, error) {
 	if key == "" {
 		return Scale{}, fmt.Errorf("the scale is missing: name one, such as minor pentatonic")
 	}
-	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s, nearest(key, ScaleNames()))
+	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s, nearest(key, spoken()))
+}
+
+// spoken lists every name a scale goes by.
+func spoken() []string {
+	var names []string
+	for _, r := range scaleTable {
+		names = append(append(names, r.name), r.also...)
+	}
+	return names
 }
 
 func customScale(s string) (Scale, error) {

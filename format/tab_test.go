@@ -1,0 +1,95 @@
+package format
+
+import (
+	"bytes"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+)
+
+func TestHeldRestsAndPickUps(t *testing.T) {
+	l, err := lick.Parse([]byte(`{"format":"ornamen-lick","version":1,"pickup":"1/8","loop":true,"tempo":88.5,"notes":[
+		{"at":"1/8","len":"1/2","string":6,"fret":0,"finger":0,"stroke":"p"},{"at":"1/8","len":"1/8","string":1,"fret":12,"finger":"T","stroke":"a"},
+		{"at":"3/8","len":"1/12","string":2,"fret":10,"mute":true},{"at":"3/4","len":"1/16","string":2,"fret":12,"bend":{"semitones":0.5,"shape":"prebend-release"},"accent":true}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	back, err := DecodeTab(EncodeTab(l))
+	if err != nil {
+		t.Fatalf("%v\n%s", err, EncodeTab(l))
+	}
+	if !bytes.Equal(l.Encode(), back.Encode()) {
+		t.Errorf("%s\ncame back as\n%s", l.Encode(), back.Encode())
+	}
+}
+
+// Plain tablature as players write it by hand: no lengths, so all are eighths.
+func TestForeignTab(t *testing.T) {
+	l, err := DecodeTab([]byte(`
+some words about the lick: hello
+
+e|-------------------5-|
+B|-------------5-8b10---|
+G|-------5h7~-----------|
+D|--5/7-----------------|
+A|----------------------|
+E|----------------------|
+`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var got []string
+	for _, n := range l.Notes {
+		s := n.Place().Notation() + string(n.Slur)
+		if n.Bend != nil {
+			s += "^"
+		}
+		if n.Vibrato != nil {
+			s += "~"
+		}
+		got = append(got, s)
+	}
+	if want := "4:5 4:7slide 3:5 3:7hammer~ 2:5 2:8^ 1:5"; strings.Join(got, " ") != want {
+		t.Errorf("%s, want %s", strings.Join(got, " "), want)
+	}
+	if at := l.Notes[6].At.String(); at != "3/4" {
+		t.Errorf("the last note comes at %s", at)
+	}
+}
+
+func TestTabRefusals(t *testing.T) {
+	system := func(first string) string {
+		return first + "\nB|------\nG|------\nD|------\nA|------\nE|------\n"
+	}
+	for _, c := range []struct{ tab, says string }{
+		{"", "no tab here"},
+		{"just words", "no tab here"},
+		{system("E|-99--"), "fret 99"},
+		{system("E|-5b3-"), "bend from fret 5 to 3"},
+		{system("E|-12345678901234567890-"), "fret 123"},
+		{"E|-5-\nB|---\nG|---\nD|---\n", "need a Tuning line"},
+		{"Tuning: E4 B3\n" + system("E|-5--"), "the tuning has 2"},
+		{"Tempo: quick\n" + system("E|-5--"), "line 1"},
+		{"Meter: 5\n" + system("E|-5--"), "not a meter"},
+	} {
+		_, err := DecodeTab([]byte(c.tab))
+		if err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
+			t.Errorf("%q: %v, want %q", c.tab, err, c.says)
+		}
+	}
+}
+
+func FuzzDecodeTab(f *testing.F) {
+	f.Add([]byte("e|--5h7--|\nB|-------|\nG|-------|\nD|-------|\nA|-------|\nE|-------|\n"))
+	f.Add([]byte("Tuning: E4 B3 G3 D3 A2 E2\n  count  1\n     E|5b7r5~~>|\n     B|--------|\n     G|--------|\n     D|--------|\n     A|--------|\n     E|--------|\nfinger  3\nstroke  D\nlength  1/8@1/4\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		l, err := DecodeTab(data)
+		if err != nil {
+			return
+		}
+		if err := l.Validate(); err != nil {
+			t.Fatal(err)
+		}
+	})
+}

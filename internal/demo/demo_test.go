@@ -1,0 +1,58 @@
+package demo
+
+import (
+	"bytes"
+	"strings"
+	"testing"
+
+	"ornamen/core/play"
+	"ornamen/format"
+)
+
+// The notebook shows each verdict, one lick that breaks, and the lick that
+// mends it.
+func TestLicks(t *testing.T) {
+	licks, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	engine := play.NewEngine(play.DefaultPlayer())
+	verdicts := map[play.Severity][]string{}
+	for _, l := range licks {
+		r := engine.Check(l)
+		verdicts[r.Verdict] = append(verdicts[r.Verdict], l.Title)
+	}
+	if got := strings.Join(verdicts[play.Breaks], ", "); got != "Lantern turnaround" {
+		t.Errorf("these break: %s", got)
+	}
+	if len(verdicts[play.Flows]) < 3 || len(verdicts[play.Tight]) < 2 {
+		t.Errorf("%v", verdicts)
+	}
+}
+
+// What tab can say comes back: places, times, slurs, bends, fingers, strokes.
+func TestDemoComesBack(t *testing.T) {
+	licks, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, l := range licks {
+		text := format.EncodeTab(l)
+		back, err := format.DecodeTab(text)
+		if err != nil {
+			t.Errorf("%s: %v\n%s", l.Title, err, text)
+			continue
+		}
+		want := l.Clone()
+		want.Tags, want.Chords, back.Tags = nil, nil, nil
+		for i := range want.Notes {
+			want.Notes[i].Lock = nil
+		}
+		if !bytes.Equal(want.Encode(), back.Encode()) {
+			t.Errorf("%s:\n%s\ncame back as\n%s\nwant\n%s", l.Title, text, back.Encode(), want.Encode())
+		}
+		if again := format.EncodeTab(back); !bytes.Equal(text, again) {
+			t.Errorf("%s is written differently the second time:\n%s\n%s", l.Title, text, again)
+		}
+	}
+}

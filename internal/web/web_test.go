@@ -1,0 +1,287 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"mime/multipart"
+	"net"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"net/url"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/play"
+	"ornamen/internal/store"
+)
+
+// client is a browser without a screen: it keeps cookies and the form token.
+type client struct {
+	t     testing.TB
+	http  *http.Client
+	url   string
+	token string
+	store *store.Store
+	id    uint
+}
+
+func newClient(t testing.TB, l lick.Lick) *client {
+	t.Helper()
+	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	app, err := New(s, play.DefaultPlayer())
+	if err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(app)
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	e, err := s.Add(context.Background(), l, "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := &client{t: t, http: &http.Client{Jar: jar}, url: srv.URL, store: s, id: e.ID}
+	t.Cleanup(func() { srv.Close(); s.Close() })
+	_, body := c.get(fmt.Sprintf("/licks/%d", e.ID))
+	m := regexp.MustCompile(`X-CSRF-Token": "([^"]+)"`).FindStringSubmatch(strings.ReplaceAll(body, "&#34;", `"`))
+	if m == nil {
+		t.Fatal("the page holds no token")
+	}
+	c.token = strings.NewReplacer("&#43;", "+", `\u002b`, "+", `\/`, "/").Replace(m[1])
+	return c
+}
+
+func (c *client) do(req *http.Request) (*http.Response, string) {
+	c.t.Helper()
+	res, err := c.http.Do(req)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	body, err := io.ReadAll(res.Body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return res, string(body)
+}
+
+func (c *client) get(path string) (*http.Response, string) {
+	c.t.Helper()
+	req, err := http.NewRequest("GET", c.url+path, nil)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return c.do(req)
+}
+
+func (c *client) post(path string, form url.Values, token string) (*http.Response, string) {
+	c.t.Helper()
+	req, err := http.NewRequest("POST", c.url+path, strings.NewReader(form.Encode()))
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	req.Header.Set("Origin", c.url)
+	req.Header.Set("HX-Request", "true")
+	req.Header.Set("X-CSRF-Token", token)
+	return c.do(req)
+}
+
+// edit posts an edit on the newest revision.
+func (c *client) edit(do, value string, more ...string) (*http.Response, string) {
+	c.t.Helper()
+	e, err := c.store.Get(context.Background(), c.id)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {do}, "value": {value}, "note": {"1"}, "lane": {"finger"}}
+	for i := 0; i+1 < len(more); i += 2 {
+		form.Set(more[i], more[i+1])
+	}
+	return c.post(fmt.Sprintf("/licks/%d/edit", c.id), form, c.token)
+}
+
+func (c *client) upload(name string, data []byte) (*http.Response, string) {
+	c.t.Helper()
+	var b bytes.Buffer
+	w := multipart.NewWriter(&b)
+	f, err := w.CreateFormFile("file", name)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	f.Write(data)
+	w.Close()
+	req, err := http.NewRequest("POST", c.url+"/licks/import", &b)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	req.Header.Set("Content-Type", w.FormDataContentType())
+	req.Header.Set("Origin", c.url)
+	req.Header.Set("X-CSRF-Token", c.token)
+	return c.do(req)
+}
+
+func boxLine(t testing.TB, n int) lick.Lick {
+	t.Helper()
+	l := lick.New()
+	l.Title = "Box"
+	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
+	shape := []neck.Place{{String: 1, Fret: 8}, {String: 1, Fret: 5}, {String: 2, Fret: 8}, {String: 2, Fret: 5}, {String: 3, Fret: 7}, {String: 3, Fret: 5}, {String: 4, Fret: 7}, {String: 3, Fret: 5}}
+	for i := range n {
+		var err error
+		if l, err = (lick.Insert{After: i - 1, Place: shape[i%len(shape)], Len: lick.NewTime(1, 16)}).Apply(l); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return l
+}
+
+// Bad input: the right status, one sentence, nothing changed.
+func TestBadInput(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	before, _ := c.store.Get(context.Background(), c.id)
+	at := fmt.Sprintf("/licks/%d", c.id)
+	rev := fmt.Sprint(before.Revision)
+	ask := func(res *http.Response, body string) (int, string) { return res.StatusCode, body }
+	good := boxLine(t, 2).Encode()
+	for _, r := range []struct {
+		name   string
+		send   func() (int, string)
+		status int
+		says   string
+	}{
+		{"no token", func() (int, string) {
+			return ask(c.post(at+"/edit", url.Values{"rev": {rev}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}, ""))
+		}, 403, "reload the page"},
+		{"unknown lick", func() (int, string) { return ask(c.get("/licks/999")) }, 404, "not in the notebook"},
+		{"a word for a number", func() (int, string) { return ask(c.get("/licks/abc")) }, 404, "not in the notebook"},
+		{"unknown page", func() (int, string) { return ask(c.get("/nowhere")) }, 404, "not in the notebook"},
+		{"unknown format", func() (int, string) { return ask(c.get(at + "/export/gif")) }, 404, "not in the notebook"},
+		{"unknown revision", func() (int, string) {
+			return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}, c.token))
+		}, 404, "not in the notebook"},
+		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422, "value that does not belong"},
+		{"finger 9", func() (int, string) { return ask(c.edit("finger", "9")) }, 422, "use 0 to 4 or T"},
+		{"fret 99", func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) }, 422, "fret 99 is none"},
+		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},
+		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "no place on the neck"},
+		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422, "no note under the caret"},
+		{"tempo 9999", func() (int, string) { return ask(c.edit("tempo", "9999")) }, 422, "tempo must be 10 to 400"},
+		{"tempo of letters", func() (int, string) { return ask(c.edit("tempo", "fast")) }, 422, "is no tempo"},
+		{"tempo NaN", func() (int, string) { return ask(c.edit("tempo", "NaN")) }, 422, "tempo must be"},
+		{"a long title", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 201))) }, 422, "longer than 200"},
+		{"a scale of none", func() (int, string) { return ask(c.edit("scale", "dorain")) }, 422, "nearest is dorian"},
+		{"nothing known", func() (int, string) { return ask(c.edit("dance", "")) }, 422, "nothing that can be done"},
+		{"a fix that is gone", func() (int, string) { return ask(c.edit("fix", "7.7")) }, 422, "no longer there"},
+		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 100<<10))) }, 413, "too large"},
+		{"nothing to undo", func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}}, c.token)) }, 409, "nothing to undo"},
+		{"half a file", func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) }, 422, "the file is cut off"},
+		{"10 MB of brackets", func() (int, string) { return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20))) }, 422, "not a lick file"},
+		{"20 MB", func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) }, 413, "too large"},
+		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422, "no tab here"},
+		{"wrong way", func() (int, string) { return ask(c.get(at + "/edit")) }, 405, "cannot be done here"},
+	} {
+		status, body := r.send()
+		if status != r.status || !strings.Contains(body, r.says) {
+			t.Errorf("%s: %d, want %d with %q\n%.400s", r.name, status, r.status, r.says, body)
+		}
+	}
+	after, err := c.store.Get(context.Background(), c.id)
+	if err != nil || after.Revision != before.Revision {
+		t.Errorf("bad input made revision %d of %d", after.Revision, before.Revision)
+	}
+	if all, _ := c.store.All(context.Background()); len(all) != 1 {
+		t.Errorf("bad input made %d licks", len(all))
+	}
+}
+
+// A title of markup is shown, not run.
+func TestMarkup(t *testing.T) {
+	l := boxLine(t, 1)
+	l.Title = `<script>alert(1)</script>"><img src=x onerror=alert(2)>`
+	l.Tags = []string{`<u>`}
+	c := newClient(t, l)
+	for _, path := range []string{"/", fmt.Sprintf("/licks/%d", c.id)} {
+		res, body := c.get(path)
+		if strings.Contains(body, "<script>alert") || strings.Contains(body, "<img src=x") || strings.Contains(body, "<u>") {
+			t.Errorf("%s runs the title", path)
+		}
+		if csp := res.Header.Get("Content-Security-Policy"); !strings.Contains(csp, "default-src 'none'") || strings.Contains(csp, "unsafe") {
+			t.Errorf("%s: policy %q", path, csp)
+		}
+		if regexp.MustCompile(`\sstyle=|\son[a-z]+=|<style`).MatchString(strings.ReplaceAll(body, " onerror=alert(2)", "")) {
+			t.Errorf("%s holds inline style or script", path)
+		}
+		if m := regexp.MustCompile(`(src|href)="(https?:)?//`).FindString(body); m != "" {
+			t.Errorf("%s loads from outside: %s", path, m)
+		}
+	}
+}
+
+// An edit sends only the fragments that changed.
+func TestOnlyWhatChanged(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	_, first := c.edit("finger", "1")
+	var have []string
+	for _, m := range regexp.MustCompile(`data-part="([a-z]+)" data-hash="([a-z0-9]+)"`).FindAllStringSubmatch(first, -1) {
+		have = append(have, m[1]+":"+m[2])
+	}
+	if len(have) != len(partNames) {
+		t.Fatalf("the first answer holds %v", have)
+	}
+	_, second := c.edit("tags", "barn set", "have", strings.Join(have, " "))
+	for _, name := range []string{"neck", "ledger", "judge", "tones", "title"} {
+		if strings.Contains(second, `data-part="`+name+`"`) {
+			t.Errorf("changing the tags sends the %s again", name)
+		}
+	}
+	if !strings.Contains(second, `data-part="state"`) || !strings.Contains(second, "barn set") {
+		t.Error("what changed was not sent")
+	}
+}
+
+func TestOnlyItsOwnName(t *testing.T) {
+	h := onlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080}, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
+	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200, "evil.example": 421, "evil.example:8080": 421} {
+		req := httptest.NewRequest("GET", "/", nil)
+		req.Host = host
+		w := httptest.NewRecorder()
+		h.ServeHTTP(w, req)
+		if w.Code != want {
+			t.Errorf("%s: %d, want %d", host, w.Code, want)
+		}
+	}
+}
+
+// BenchmarkEdit is one edit of a 64-note lick from request to new fragments,
+// saving included. It must stay under 30 ms.
+func BenchmarkEdit(b *testing.B) {
+	c := newClient(b, boxLine(b, 64))
+	b.ResetTimer()
+	for i := 0; b.Loop(); i++ {
+		if res, body := c.edit("finger", fmt.Sprint(1+i%4), "note", fmt.Sprint(1+i%64)); res.StatusCode != 200 {
+			b.Fatal(body)
+		}
+	}
+}
+
+// BenchmarkCaret is one step of the caret in a 64-note lick.
+func BenchmarkCaret(b *testing.B) {
+	c := newClient(b, boxLine(b, 64))
+	b.ResetTimer()
+	for i := 0; b.Loop(); i++ {
+		c.get(fmt.Sprintf("/licks/%d/at?note=%d&lane=finger", c.id, 1+i%64))
+	}
+}
