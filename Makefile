@@ -1,5 +1,5 @@
 # The two commands: make demo, make test. Go is all the first one needs.
-.PHONY: demo test bench chromium build fuzz
+.PHONY: demo test bench chromium build fuzz shots
 
 build:
 	go build -o bin/ornamen ./cmd/ornamen
@@ -32,3 +32,8 @@ fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 30s ./core/lick
 	go test -run '^$$' -fuzz FuzzDecodeTab -fuzztime 30s ./format
 	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s ./core/music
+
+# The pictures of the README, from the demo data.
+shots: chromium
+	mkdir -p docs/screenshots
+	ORNAMEN_SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e

@@ -14,14 +14,15 @@ import (
 // below lists what each folder may import of the project. Imports point down
 // only; README draws the picture.
 var below = map[string][]string{
+	"core/defaults":     {},
 	"core/music":        {},
-	"core/neck":         {"core/music"},
+	"core/neck":         {"core/defaults", "core/music"},
 	"core/lick":         {"core/music", "core/neck"},
-	"core/bend":         {"core/music", "core/neck"},
-	"core/hand":         {"core/lick", "core/neck"},
-	"core/pick":         {"core/lick"},
+	"core/bend":         {"core/defaults", "core/music", "core/neck"},
+	"core/hand":         {"core/defaults", "core/lick", "core/neck"},
+	"core/pick":         {"core/defaults", "core/lick"},
 	"core/shape":        {"core/bend", "core/hand", "core/lick", "core/music", "core/neck"},
-	"core/play":         {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
+	"core/play":         {"core/bend", "core/defaults", "core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
 	"format":            {"core/lick", "core/music", "core/neck"},
 	"internal/store":    {"core/lick"},
 	"internal/demo":     {"core/lick", "internal/store"},

@@ -141,6 +141,7 @@ func (a *app) open(path string) *tab {
 		cancel()
 	})
 	t := &tab{t: a.t, ctx: ctx, app: a}
+	t.do(chromedp.EmulateViewport(1280, 800))
 	t.go_(path)
 	return t
 }

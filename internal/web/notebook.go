@@ -163,7 +163,7 @@ func reasonOf(r *play.Report) (reason, ceiling string) {
 	}
 	for _, f := range r.Findings {
 		if f.Severity == r.Verdict {
-			return f.Title + ", " + noteNumbers(f.Notes), ceiling
+			return f.Title + ", " + findingNotes(f), ceiling
 		}
 	}
 	return "", ceiling

@@ -192,7 +192,7 @@ func (v *benchView) judgement() {
 }
 
 func findingOf(i int, f play.Finding) findingView {
-	fv := findingView{Code: f.Code, Severity: f.Severity.String(), Title: f.Title, Text: f.Text, Notes: noteNumbers(f.Notes), Meant: f.Meant,
+	fv := findingView{Code: f.Code, Severity: f.Severity.String(), Title: f.Title, Text: f.Text, Notes: findingNotes(f), Meant: f.Meant,
 		CanMean: f.Severity == play.Flows}
 	for k, n := range f.Notes {
 		if k > 0 {

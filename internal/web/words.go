@@ -75,7 +75,15 @@ func countOf(l lick.Lick) string {
 	return strings.Join(parts, ", ")
 }
 
-// noteNumbers writes the notes of a finding: "12 → 13", "4", "4, 7 and 3 more".
+// findingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else.
+func findingNotes(f play.Finding) string {
+	if len(f.Notes) == 2 && f.Unit != "ms" && !f.Always {
+		return fmt.Sprintf("%d, %d", f.Notes[0], f.Notes[1])
+	}
+	return noteNumbers(f.Notes)
+}
+
+// noteNumbers writes notes: "12 → 13", "4", "4, 7 and 3 more".
 func noteNumbers(notes []int) string {
 	switch len(notes) {
 	case 0:

@@ -157,7 +157,7 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 	for _, ln := range lanes {
 		switch {
 		case ln.String > 0:
-			c.line(0, ln.Y+ln.H/2, w-ColumnWidth, ln.Y+ln.H/2, "stave")
+			c.line(0, ln.Y+ln.H/2, w, ln.Y+ln.H/2, "stave")
 			if ln.String == 1 {
 				c.line(0, ln.Y, w, ln.Y, "rule")
 			}

@@ -160,7 +160,11 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 	c.open("g", "class", class, "data-notes", strings.Join(nums, " "))
 	label := m.Label
 	c.title(placeTitle(m))
+	// High up the cells are narrower than a full mark.
 	r := markRadius
+	if m.Place.Fret > 0 {
+		r = min(r, (s.wire(m.Place.Fret)-s.wire(m.Place.Fret-1))/2-0.5)
+	}
 	switch m.Role {
 	case music.Root:
 		c.el("circle", "cx", x, "cy", y, "r", r)

@@ -1,0 +1,19 @@
+// Package defaults is the form in which each part of the model lists the values
+// it assumes: what, how much, in which unit, and where it is from. README prints
+// the lists.
+package defaults
+
+// Where values come from.
+const (
+	Model    = "model default" // ours, for an intermediate player; measurements replace it
+	Handbook = "handbook value"
+	Practice = "common practice"
+)
+
+// Row is one assumed value.
+type Row struct {
+	Name  string
+	Value float64
+	Unit  string
+	From  string
+}

@@ -1,0 +1,61 @@
+package hand
+
+import (
+	"fmt"
+
+	"ornamen/core/defaults"
+)
+
+// Defaults lists what the model assumes of a fretting hand.
+func Defaults() []defaults.Row {
+	m := Medium()
+	var rows []defaults.Row
+	for i, name := range []string{"1–2", "1–3", "1–4", "2–3", "2–4", "3–4"} {
+		p := Pair(i)
+		rows = append(rows,
+			defaults.Row{Name: fmt.Sprintf("reach of fingers %s, comfortable", name), Value: float64(m.Comfort[p]), Unit: "mm", From: defaults.Model},
+			defaults.Row{Name: fmt.Sprintf("reach of fingers %s, limit", name), Value: float64(m.Limit[p]), Unit: "mm", From: defaults.Model})
+	}
+	for _, s := range sizes {
+		rows = append(rows, defaults.Row{Name: "reach of a " + s.name + " hand, times", Value: float64(s.scale), From: defaults.Model})
+	}
+	const langolf = "Langolf, Chaffin and Foulke 1976, from memory"
+	for _, r := range []defaults.Row{
+		{Name: "Fitts' slope of the wrist", Value: wristSlope, Unit: "ms a bit", From: langolf},
+		{Name: "Fitts' slope of a finger", Value: fingerSlope, Unit: "ms a bit", From: langolf},
+		{Name: "another finger comes down", Value: placeFinger, Unit: "ms"},
+		{Name: "… while the hand shifts, more", Value: letGo, Unit: "ms"},
+		{Name: "hammer, more", Value: hammerExtra, Unit: "ms"},
+		{Name: "pull, more", Value: pullExtra, Unit: "ms"},
+		{Name: "roll", Value: rollBase, Unit: "ms"},
+		{Name: "same finger under a bar", Value: barBase, Unit: "ms"},
+		{Name: "jump, by the finger", Value: jumpFinger, Unit: "ms"},
+		{Name: "jump, by the hand", Value: jumpHand, Unit: "ms"},
+		{Name: "slide", Value: slideBase, Unit: "ms"},
+		{Name: "silent shift, more", Value: shiftExtra, Unit: "ms"},
+		{Name: "to an open string", Value: openNeed, Unit: "ms"},
+		{Name: "pull to an open string", Value: openPullNeed, Unit: "ms"},
+		{Name: "each string beyond the next one", Value: farString, Unit: "ms"},
+		{Name: "two neighbouring fingers on one fret", Value: sameFret, Unit: "ms"},
+		{Name: "fingers 1 and 4 in turn", Value: pairCost[P14], Unit: "ms"},
+		{Name: "fingers 2 and 3 in turn", Value: pairCost[P23], Unit: "ms"},
+		{Name: "fingers 2 and 4 in turn", Value: pairCost[P24], Unit: "ms"},
+		{Name: "fingers 3 and 4 in turn", Value: pairCost[P34], Unit: "ms"},
+		{Name: "a frame at its limit of strain", Value: strainCost, Unit: "ms"},
+		{Name: "each fret a gap opens beyond one", Value: gapCost, Unit: "ms"},
+		{Name: "each closed gap", Value: closedCost, Unit: "ms"},
+		{Name: "width of a fingertip", Value: float64(Fingertip), Unit: "mm"},
+		{Name: "each mm that fingertips crowd", Value: crowdCost, Unit: "ms"},
+		{Name: "widest gap of fingers 1 and 2", Value: maxGap12, Unit: "frets"},
+		{Name: "widest gap of fingers 2 and 3, and 3 and 4", Value: maxGap23, Unit: "frets"},
+		{Name: "least span of the four fingers", Value: minSpan, Unit: "frets"},
+		{Name: "frets beyond the last that an idle finger hovers over", Value: hover, Unit: "frets"},
+		{Name: "largest load of a proposal over the least possible, times", Value: Slack},
+	} {
+		if r.From == "" {
+			r.From = defaults.Model
+		}
+		rows = append(rows, r)
+	}
+	return rows
+}

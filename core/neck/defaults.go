@@ -1,0 +1,19 @@
+package neck
+
+import "ornamen/core/defaults"
+
+// Defaults lists what the model assumes of a guitar.
+func Defaults() []defaults.Row {
+	g := Standard()
+	return []defaults.Row{
+		{Name: "scale length", Value: float64(g.Scale), Unit: "mm", From: defaults.Model},
+		{Name: "frets", Value: float64(g.Frets), From: defaults.Model},
+		{Name: "string spread at the nut", Value: float64(g.NutSpread), Unit: "mm", From: defaults.Model},
+		{Name: "string spread at the bridge", Value: float64(g.BridgeSpread), Unit: "mm", From: defaults.Model},
+		{Name: "outer strings to the edge", Value: float64(g.EdgeRoom), Unit: "mm", From: defaults.Model},
+		{Name: "density of steel", Value: steelDensity, Unit: "kg/m³", From: defaults.Handbook},
+		{Name: "Young's modulus of steel", Value: steelModulus / 1e9, Unit: "GPa", From: defaults.Handbook},
+		{Name: "core of a wound string, part of its gauge", Value: woundCore, From: defaults.Model},
+		{Name: "mass of a wound string, part of a solid one", Value: woundMass, From: defaults.Model},
+	}
+}

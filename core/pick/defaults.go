@@ -1,0 +1,24 @@
+package pick
+
+import "ornamen/core/defaults"
+
+// Defaults lists what the model assumes of a picking hand.
+func Defaults() []defaults.Row {
+	rows := []defaults.Row{
+		{Name: "one string, strokes in turn", Value: turnNeed, Unit: "ms"},
+		{Name: "one string, the same stroke again", Value: againNeed, Unit: "ms"},
+		{Name: "outside change, more", Value: outsideExtra, Unit: "ms"},
+		{Name: "inside change, more", Value: insideExtra, Unit: "ms"},
+		{Name: "sweep to the next string", Value: sweepNeed, Unit: "ms"},
+		{Name: "sweep over a skipped string", Value: sweepSkipNeed, Unit: "ms"},
+		{Name: "change against the stroke, more", Value: againstExtra, Unit: "ms"},
+		{Name: "each skipped string, more", Value: skipExtra, Unit: "ms"},
+		{Name: "the exit that the pick angle does not serve, more", Value: exitExtra, Unit: "ms"},
+		{Name: "fingers in turn", Value: fingerNeed, Unit: "ms"},
+		{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},
+	}
+	for i := range rows {
+		rows[i].From = defaults.Model
+	}
+	return rows
+}

@@ -1,0 +1,30 @@
+package play
+
+import (
+	"ornamen/core/bend"
+	"ornamen/core/defaults"
+	"ornamen/core/hand"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// Defaults lists every value that the model assumes, part by part.
+func Defaults() []struct {
+	Part string
+	Rows []defaults.Row
+} {
+	return []struct {
+		Part string
+		Rows []defaults.Row
+	}{
+		{"The guitar", neck.Defaults()},
+		{"The fretting hand", hand.Defaults()},
+		{"The picking hand", pick.Defaults()},
+		{"Bends", bend.Defaults()},
+		{"The verdict", []defaults.Row{
+			{Name: "tight over a load of", Value: tightLoad, From: defaults.Model},
+			{Name: "breaks over a load of", Value: breakLoad, From: defaults.Model},
+			{Name: "a jump is worth a word over a load of", Value: jumpWarning, From: defaults.Model},
+		}},
+	}
+}
