@@ -11,6 +11,8 @@ func Defaults() []defaults.Row {
 		{Name: "string spread at the nut", Value: float64(g.NutSpread), Unit: "mm", From: defaults.Model},
 		{Name: "string spread at the bridge", Value: float64(g.BridgeSpread), Unit: "mm", From: defaults.Model},
 		{Name: "outer strings to the edge", Value: float64(g.EdgeRoom), Unit: "mm", From: defaults.Model},
+		{Name: "a fingertip presses behind the wire by", Value: float64(pressBehind), Unit: "mm", From: defaults.Model},
+		{Name: "… or by this part of a narrower cell", Value: float64(pressPart), From: defaults.Model},
 		{Name: "density of steel", Value: steelDensity, Unit: "kg/m³", From: defaults.Handbook},
 		{Name: "Young's modulus of steel", Value: steelModulus / 1e9, Unit: "GPa", From: defaults.Handbook},
 		{Name: "core of a wound string, part of its gauge", Value: woundCore, From: defaults.Model},

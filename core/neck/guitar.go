@@ -101,14 +101,19 @@ func (g Guitar) FretX(n int) MM {
 // Cell is the width of fret n's cell, from fret n−1 to fret n.
 func (g Guitar) Cell(n int) MM { return g.FretX(n) - g.FretX(n-1) }
 
-// Press is where the fingertip presses for fret n: behind the wire by 6 mm,
-// or by 0.3 of the cell where that is less (model default). The open string's
-// is the nut.
+// How far behind the wire a fingertip presses: so many mm, or this part of the
+// cell where that is less (model default).
+const (
+	pressBehind MM = 6
+	pressPart   MM = 0.3
+)
+
+// Press is where the fingertip presses for fret n. The open string's is the nut.
 func (g Guitar) Press(n int) MM {
 	if n <= 0 {
 		return 0
 	}
-	return g.FretX(n) - min(6, 0.3*g.Cell(n))
+	return g.FretX(n) - min(pressBehind, pressPart*g.Cell(n))
 }
 
 // StringY is how far the string lies from string 1 at x.

@@ -1,0 +1,62 @@
+package main
+
+import (
+	"bytes"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"ornamen/core/play"
+)
+
+var update = flag.Bool("update", false, "write docs/model.md anew")
+
+// docs/model.md is written from the code: go test ./cmd/ornamen -update
+func TestModelPage(t *testing.T) {
+	var b bytes.Buffer
+	b.WriteString("# What the model assumes\n\nWritten from the code by a test. A model default is ours, an assumption for an intermediate player that the player's own measurements replace.\n")
+	for _, part := range play.Defaults() {
+		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
+		for _, r := range part.Rows {
+			fmt.Fprintf(&b, "| %s | %g | %s | %s |\n", r.Name, r.Value, r.Unit, r.From)
+			if r.Name == "" || r.From == "" {
+				t.Errorf("%s has a value without name or provenance: %+v", part.Part, r)
+			}
+		}
+	}
+	path := filepath.Join("..", "..", "docs", "model.md")
+	if *update {
+		if err := os.WriteFile(path, b.Bytes(), 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if have, err := os.ReadFile(path); err != nil || !bytes.Equal(have, b.Bytes()) {
+		t.Errorf("docs/model.md is not what the code says (%v); run go test ./cmd/ornamen -update", err)
+	}
+}
+
+// README names every command as the program does, and shows every picture.
+func TestReadme(t *testing.T) {
+	data, err := os.ReadFile(filepath.Join("..", "..", "README.md"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	readme := string(data)
+	for _, c := range commands {
+		if !strings.Contains(readme, "ornamen "+c.usage+"\n") {
+			t.Errorf("README does not show: ornamen %s", c.usage)
+		}
+	}
+	shots, err := filepath.Glob(filepath.Join("..", "..", "docs", "screenshots", "*"))
+	if err != nil || len(shots) == 0 {
+		t.Fatalf("no pictures: %v", err)
+	}
+	for _, s := range shots {
+		if !strings.Contains(readme, "docs/screenshots/"+filepath.Base(s)) {
+			t.Errorf("README does not show %s", filepath.Base(s))
+		}
+	}
+}
