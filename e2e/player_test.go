@@ -88,6 +88,7 @@ func TestLickFromNothingByKeyboard(t *testing.T) {
 	p.wait(`document.querySelector('.verdict .at').innerText == 'at 100'`)
 
 	// A new program on the same notebook finds it all.
+	p.do(chromedp.Navigate("about:blank"))
 	a.stop()
 	b := start(t, db, false)
 	q := b.open("/")
