@@ -135,7 +135,7 @@ func TestRefusals(t *testing.T) {
 		{"check", good, "--hand", "huge"}, {"check", good, "--colour"}, {"check", file("cut.json", "{")}, {"check", file("deep.json", strings.Repeat("[", 10<<20))}, {"check", file("a.txt", "x")},
 		{"convert", good}, {"convert", good, "out.mid"}, {"convert", good, filepath.Join(dir, "no", "out.tab")}, {"tones"}, {"tones", "--key", "H minor"}, {"tones", "--key", "A dorain"},
 		{"tones", "--key", "A blues", "--add", "x"}, {"tones", "--key", "A blues", "--drop", "1"}, {"tones", "--key", "A blues", "--at", "6"}, {"tones", "--key", "A blues", "--at", "6:6"},
-		{"tones", "--key", "A blues", "--at", "9:1"}, {"tones", "--key", "A blues", "--layout", "spiral"}, {"tones", "--key", "A major", "--layout", "box"}, {"tones", "stray"},
+		{"tones", "--key", "A blues", "--at", "9:1"}, {"tones", "--key", "A blues", "--layout", "spiral"}, {"tones", "--key", "A whole tone", "--layout", "box"}, {"tones", "--key", "A major", "--layout", "pairs:3:6"}, {"tones", "--key", "A major", "--layout", "string:9"}, {"recolour", good}, {"recolour", good, "--to", "C# dorain"}, {"recolour", good, "--to", "C# dorian", "--move", "far"}, {"tones", "stray"},
 		{"serve", "--addr", "nowhere:x:y"}, {"serve", "stray"},
 	} {
 		status, out, e := call(args...)

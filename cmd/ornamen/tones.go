@@ -65,7 +65,7 @@ func tones(_ context.Context, e env, args []string) error {
 		}
 	}
 	g := neck.Standard()
-	place := shape.LowestRoot(g, p, len(g.Tuning))
+	place := shape.Start(g, p, l)
 	if *at != "" {
 		if place, err = parsePlace(*at); err != nil {
 			return err

@@ -172,3 +172,11 @@ func (p Palette) Colours() []Tone {
 
 // Pretty names the palette: "C♯ minor pentatonic".
 func (p Palette) Pretty() string { return p.Tonic.Pretty() + " " + p.Scale.Name }
+
+// Text writes a tone as it is added: "b5@down".
+func (t Tone) Text() string {
+	if h := t.Hold.String(); h != "" {
+		return t.Degree.String() + "@" + h
+	}
+	return t.Degree.String()
+}

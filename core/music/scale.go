@@ -38,6 +38,25 @@ var scaleTable = []scaleRow{
 	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished"}},
 	{"whole-half", "1 2 b3 4 b5 b6 6 7", []string{"whole-half diminished", "diminished"}},
 	{"whole tone", "1 2 3 #4 #5 #6", nil},
+	// Arpeggios.
+	{"major triad", "1 3 5", nil},
+	{"minor triad", "1 b3 5", nil},
+	{"diminished triad", "1 b3 b5", nil},
+	{"augmented triad", "1 3 #5", nil},
+	{"suspended fourth", "1 4 5", nil},
+	{"sixth", "1 3 5 6", nil},
+	{"minor sixth", "1 b3 5 6", nil},
+	{"major seventh", "1 3 5 7", nil},
+	{"dominant seventh", "1 3 5 b7", nil},
+	{"minor seventh", "1 b3 5 b7", nil},
+	{"minor major seventh", "1 b3 5 7", nil},
+	{"half-diminished seventh", "1 b3 b5 b7", nil},
+	{"diminished seventh", "1 b3 b5 bb7", nil},
+	{"six nine", "1 9 3 5 6", []string{"6/9"}},
+	{"minor six nine", "1 9 b3 5 6", nil},
+	{"dominant ninth", "1 9 3 5 b7", nil},
+	{"minor ninth", "1 9 b3 5 b7", nil},
+	{"major ninth", "1 9 3 5 7", nil},
 }
 
 var scaleIndex = buildScales()

@@ -1,0 +1,57 @@
+package main
+
+import (
+	"context"
+	"fmt"
+
+	"ornamen/core/music"
+	"ornamen/core/play"
+	"ornamen/core/shape"
+)
+
+func recolour(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to recolour")
+	if err != nil {
+		return err
+	}
+	if *to == "" {
+		return fmt.Errorf(`name the new tones, as in --to "C# dorian"`)
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	p, err := music.ParseKey(*to, nil, nil)
+	if err != nil {
+		return err
+	}
+	manner, err := shape.ParseManner(*move)
+	if err != nil {
+		return err
+	}
+	player := play.DefaultPlayer()
+	r, err := shape.Recolour(l, player.Guitar.WithTuning(l.Tuning), p, manner)
+	if err != nil {
+		return err
+	}
+	if *asJSON {
+		_, err := e.out.Write(r.Lick.Encode())
+		return err
+	}
+	engine := play.NewEngine(player)
+	before, after := engine.Check(l), engine.Check(r.Lick)
+	fmt.Fprintf(e.out, "%s: %s, clean up to %d\n", p.Pretty(), after.Verdict, after.Ceiling.Whole())
+	fmt.Fprintf(e.out, "before: %s, clean up to %d\n", before.Verdict, before.Ceiling.Whole())
+	fmt.Fprintln(e.out, "note before       after")
+	for _, c := range r.Changes {
+		mark := ""
+		if c.Changed {
+			mark = "  changed"
+		}
+		fmt.Fprintf(e.out, "%-4d %-4s %-6s → %-4s %s%s\n", c.Note, c.Before, c.From.Notation(), c.After, c.To.Notation(), mark)
+	}
+	return nil
+}

@@ -1,0 +1,121 @@
+package shape
+
+import (
+	"ornamen/core/bend"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Bend is one bend that a place offers.
+type Bend struct {
+	To        music.Tone
+	Pitch     music.Pitch
+	Semitones int
+	Push      bend.Push
+	Fingers   int
+	Rating    Rating
+	ToThick   bool
+	Hear      []neck.Place // where to hear the target first
+}
+
+// Rating is how good a bend is.
+type Rating string
+
+// The ratings. Hard and off the edge overrule.
+const (
+	Common  Rating = "common"
+	Usable  Rating = "usable"
+	Hard    Rating = "hard"
+	OffEdge Rating = "off the edge"
+)
+
+// maxBend is the largest bend offered, in half steps.
+const maxBend = 4
+
+// AddBends finds every bend of the shape to a tone of the palette.
+func AddBends(g neck.Guitar, s bend.Strength, p music.Palette, placed []Placed) {
+	for i := range placed {
+		placed[i].Bends = bendsOf(g, s, p, placed, i)
+	}
+}
+
+func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Placed, i int) []Bend {
+	t := placed[i]
+	var out []Bend
+	for semi := 1; semi <= maxBend; semi++ {
+		target := p.At(t.Pitch + music.Pitch(semi))
+		push, ok := bend.Solve(g, t.Place, float64(semi))
+		if target.Role == music.Outside || !ok {
+			continue
+		}
+		b := Bend{To: target, Pitch: t.Pitch + music.Pitch(semi), Semitones: semi, Push: push}
+		b.ToThick = 2*t.Place.String <= len(g.Tuning)
+		room := g.Room(t.Place.String, g.Press(t.Place.Fret), b.ToThick)
+		b.Rating = rate(placed, i, b)
+		helpers := max(0, int(t.Finger)-1)
+		if !t.Finger.Fretting() {
+			helpers = 0
+		}
+		b.Fingers = fingersFor(strength, int(t.Finger), helpers, b)
+		if push.Force > strength.Of(int(t.Finger), helpers) {
+			b.Rating = Hard
+		}
+		if push.Way+bend.EdgeSpare > room {
+			b.Rating = OffEdge
+		}
+		for _, h := range []neck.Place{{String: t.Place.String, Fret: t.Place.Fret + semi}, {String: t.Place.String - 1, Fret: hearNext(g, t.Place.String-1, b.Pitch)}} {
+			if g.Has(h) {
+				b.Hear = append(b.Hear, h)
+			}
+		}
+		out = append(out, b)
+	}
+	return out
+}
+
+func hearNext(g neck.Guitar, str int, pitch music.Pitch) int {
+	if str < 1 {
+		return -1
+	}
+	return int(pitch - g.Tuning[str-1])
+}
+
+// rate is common for a full step from the upper of two tones on a string and
+// for a half step to the next scale tone (common practice), else usable.
+func rate(placed []Placed, i int, b Bend) Rating {
+	t := placed[i]
+	if b.Semitones == 1 && t.Tone.Role != music.Colour && b.To.Role != music.Colour {
+		return Common
+	}
+	if b.Semitones != 2 || t.Tone.Role == music.Colour {
+		return Usable
+	}
+	below := 0
+	for _, o := range placed {
+		if o.Place.String == t.Place.String && o.Tone.Role != music.Colour {
+			if o.Place.Fret > t.Place.Fret {
+				return Usable
+			}
+			if o.Place.Fret < t.Place.Fret {
+				below++
+			}
+		}
+	}
+	if below == 1 {
+		return Common
+	}
+	return Usable
+}
+
+// fingersFor is how many fingers push: one for a half step, helpers behind it
+// for more, as many as the force asks for (common practice).
+func fingersFor(s bend.Strength, finger, helpers int, b Bend) int {
+	n := 0
+	if b.Semitones >= 2 {
+		n = min(1, helpers)
+	}
+	for n < min(helpers, 2) && b.Push.Force > s.Of(finger, n) {
+		n++
+	}
+	return n + 1
+}

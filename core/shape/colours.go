@@ -1,0 +1,96 @@
+package shape
+
+import (
+	"slices"
+
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// addColours adds each colour pitch of the palette once.
+func addColours(b board, scale []Placed) []Placed {
+	g, p, ladder := b.guitar, b.palette, b.ladder
+	box := boundsOf(scale)
+	taken := map[music.Pitch]bool{}
+	lowestRoot := music.Pitch(-1)
+	for _, t := range scale {
+		taken[t.Pitch] = true
+		if t.Tone.Role == music.Root && (lowestRoot < 0 || t.Pitch < lowestRoot) {
+			lowestRoot = t.Pitch
+		}
+	}
+	out := slices.Clone(scale)
+	for pitch := music.Pitch(0); pitch <= music.MaxPitch; pitch++ {
+		t := p.At(pitch)
+		if t.Role == music.Outside || ladder[pitch.Class()] != nil || taken[pitch] || !holds(t.Hold, pitch, lowestRoot) {
+			continue
+		}
+		if place, ok := box.colourPlace(g, pitch); ok {
+			t.Role = music.Colour
+			out = append(out, Placed{Place: place, Pitch: pitch, Tone: t})
+		}
+	}
+	return out
+}
+
+// holds says whether a tone that is held to a part of the line may stand at the
+// pitch. Up and down are for the line to keep; the place is shown.
+func holds(h music.Hold, pitch, lowestRoot music.Pitch) bool {
+	switch {
+	case lowestRoot < 0:
+		return h.Octave == 0 && h.Only != "below"
+	case h.Only == "below":
+		return pitch < lowestRoot
+	case h.Octave > 0:
+		return pitch >= lowestRoot && int(pitch-lowestRoot)/12+1 == h.Octave
+	}
+	return true
+}
+
+// bounds are the frets and strings of a shape, and each string's own frets.
+type bounds struct {
+	lo, hi, thin, thick int
+	string              map[int][2]int
+}
+
+func boundsOf(scale []Placed) bounds {
+	b := bounds{lo: neck.MaxFrets + 1, thin: neck.MaxStrings + 1, string: map[int][2]int{}}
+	for _, t := range scale {
+		f, s := t.Place.Fret, t.Place.String
+		b.lo, b.hi, b.thin, b.thick = min(b.lo, f), max(b.hi, f), min(b.thin, s), max(b.thick, s)
+		r, ok := b.string[s]
+		if !ok {
+			r = [2]int{f, f}
+		}
+		b.string[s] = [2]int{min(r[0], f), max(r[1], f)}
+	}
+	return b
+}
+
+// colourPlace chooses the place of a colour pitch: inside the shape's frets,
+// else one fret below, else one above. Where two places serve alike, the one
+// between its string's own tones is taken, then the lower fret.
+func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool) {
+	best, bestRank := neck.Place{}, 1<<30
+	for _, p := range g.Places(pitch) {
+		if p.String < b.thin || p.String > b.thick {
+			continue
+		}
+		rank := 0
+		switch {
+		case p.Fret == b.lo-1:
+			rank = 1000
+		case p.Fret == b.hi+1:
+			rank = 2000
+		case p.Fret < b.lo || p.Fret > b.hi:
+			continue
+		}
+		if own, ok := b.string[p.String]; !ok || p.Fret < own[0] || p.Fret > own[1] {
+			rank += 100
+		}
+		if rank += p.Fret; rank < bestRank {
+			best, bestRank = p, rank
+		}
+	}
+	return best, bestRank < 1<<30
+}

@@ -1,0 +1,145 @@
+package shape
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Numbering says from which root positions are counted.
+type Numbering string
+
+// The numberings. Both are shown; a setting chooses the first.
+const (
+	FromMinor Numbering = "minor"
+	FromMajor Numbering = "major"
+)
+
+// Position names a box or a position of the scale.
+type Position struct {
+	Minor, Major int    // box number counted from the minor root and from the major root, 0 where there is none
+	Degree       string // the tone it starts on
+	RootString   int    // the thickest string that holds a root, 0 for none
+	ChordShape   string // E, D, C, A or G: the open chord whose shape the roots outline, "" for none
+}
+
+// PositionOf names the position that a layout takes from a place.
+func PositionOf(g neck.Guitar, p music.Palette, layout Layout, placed []Placed) Position {
+	var pos Position
+	var lowest *Placed
+	_, isBox := layout.(box)
+	core := coreTones(p)
+	for i, t := range placed {
+		if t.Tone.Role == music.Colour || isBox && !core[t.Tone.Degree.Semitones()] {
+			continue
+		}
+		if lowest == nil || t.Pitch < lowest.Pitch {
+			lowest = &placed[i]
+		}
+		if t.Tone.Role == music.Root && t.Place.String > pos.RootString {
+			pos.RootString = t.Place.String
+		}
+	}
+	if lowest == nil {
+		return pos
+	}
+	pos.Degree = lowest.Tone.Degree.Pretty()
+	if isBox {
+		pos.Minor, pos.Major = boxNumbers(p, lowest.Tone)
+		pos.ChordShape = chordShape(g, placed)
+	}
+	return pos
+}
+
+// boxNumbers counts the pentatonic tones from the minor root and from the major
+// root (the minor pentatonic's ♭3, the major pentatonic's 6 lie on the other's
+// root) up to the one a box starts on.
+func boxNumbers(p music.Palette, first music.Tone) (minor, major int) {
+	core := coreTones(p)
+	var semis []int
+	for s := range core {
+		semis = append(semis, s)
+	}
+	sort.Ints(semis)
+	at := slices.Index(semis, first.Degree.Semitones())
+	if at < 0 || len(semis) != 5 {
+		return 0, 0
+	}
+	from := func(root int) int {
+		k := slices.Index(semis, root)
+		if k < 0 {
+			return 0
+		}
+		return (at-k+len(semis))%len(semis) + 1
+	}
+	if slices.Contains(semis, 3) {
+		return from(0), from(3)
+	}
+	return from(9), from(0)
+}
+
+// openShapes are the strings of the two lowest roots of the five movable chord
+// shapes of the open position (common practice, six strings).
+var openShapes = map[[2]int]string{{6, 4}: "E", {4, 2}: "D", {5, 2}: "C", {5, 3}: "A", {6, 3}: "G"}
+
+func chordShape(g neck.Guitar, placed []Placed) string {
+	if len(g.Tuning) != 6 {
+		return ""
+	}
+	var strs []int
+	for _, t := range placed {
+		if t.Tone.Role == music.Root && !slices.Contains(strs, t.Place.String) {
+			strs = append(strs, t.Place.String)
+		}
+	}
+	sort.Sort(sort.Reverse(sort.IntSlice(strs)))
+	if len(strs) < 2 {
+		return ""
+	}
+	return openShapes[[2]int{strs[0], strs[1]}]
+}
+
+// Symmetry says in a few words how a shape repeats, "" where it does not.
+func Symmetry(placed []Placed) string {
+	rows := map[int][]int{}
+	for _, t := range placed {
+		if t.Tone.Role != music.Colour {
+			rows[t.Place.String] = append(rows[t.Place.String], t.Place.Fret)
+		}
+	}
+	var strs []int
+	for s := range rows {
+		strs = append(strs, s)
+	}
+	sort.Sort(sort.Reverse(sort.IntSlice(strs)))
+	if len(strs) < 4 || len(strs)%2 != 0 {
+		return ""
+	}
+	form := func(s int) string {
+		row := slices.Sorted(slices.Values(rows[s]))
+		out := ""
+		for _, f := range row {
+			out += fmt.Sprint(f-row[0], " ")
+		}
+		return out
+	}
+	each, pairs, twins := true, true, true
+	for i := 0; i < len(strs); i += 2 {
+		a, b := form(strs[i]), form(strs[i+1])
+		each = each && a == form(strs[0]) && b == a
+		twins = twins && a == b
+		pairs = pairs && a == form(strs[0]) && b == form(strs[1])
+	}
+	switch {
+	case each:
+		return "the same shape on every string"
+	case pairs:
+		return "the same shape on each pair of strings"
+	case twins:
+		return "two strings at a time share a shape"
+	}
+	return ""
+}

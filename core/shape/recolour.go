@@ -1,0 +1,203 @@
+package shape
+
+import (
+	"errors"
+	"fmt"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Manner says where a line goes when its key changes.
+type Manner string
+
+// The manners.
+const (
+	NearestPlace Manner = "nearest" // the shortest way up or down
+	SamePlace    Manner = "same"    // the same frets of the neck, other strings and fingers
+	OctaveUp     Manner = "octave"  // the shortest way, an octave higher
+)
+
+// ParseManner reads a manner.
+func ParseManner(s string) (Manner, error) {
+	switch m := Manner(s); m {
+	case NearestPlace, SamePlace, OctaveUp:
+		return m, nil
+	}
+	return "", fmt.Errorf("%q is no way to move: use nearest, same or octave", s)
+}
+
+// Recoloured is a lick in other tones, and what happened to each note.
+type Recoloured struct {
+	Lick    lick.Lick
+	Changes []NoteChange // one a note
+}
+
+// NoteChange is one note before and after.
+type NoteChange struct {
+	Note          int // from 1
+	Before, After string
+	From, To      neck.Place
+	Changed       bool // another degree or, in the same key, another pitch
+}
+
+// Recolour moves a line to another palette: each tone to the tone with the same
+// degree number, colour notes and approaches along with the tone they lead to.
+// Fingers and strokes that are not locked are left open; slurs turn where the
+// line turns, bends go to the tone their target becomes.
+func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Recoloured, error) {
+	from, ok := l.Palette()
+	if !ok {
+		return Recoloured{}, errors.New("the lick has no key, so there is nothing to recolour from; choose its tones first")
+	}
+	r := recolouring{from: from, to: to, shift: keyShift(from, to, manner)}
+	out := l.Clone()
+	out.Key = lick.Key{Tonic: to.Tonic.String(), Scale: to.Scale.Name, Add: holdTexts(to), Drop: dropTexts(to)}
+	res := Recoloured{Changes: make([]NoteChange, len(l.Notes))}
+	lo, hi := window(l)
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		pitch := l.Pitch(i)
+		next := r.pitch(l, i)
+		place, ok := r.place(g, *n, next, manner, lo, hi)
+		if !ok {
+			return Recoloured{}, fmt.Errorf("note %d would be %s, which does not lie on this neck; try another way or octave", i+1, to.At(next).Name.PrettyWithOctave(next))
+		}
+		was, is := from.At(pitch), to.At(next)
+		res.Changes[i] = NoteChange{Note: i + 1, Before: was.Degree.Pretty(), After: is.Degree.Pretty(), From: n.Place(), To: place,
+			Changed: was.Degree.Semitones() != is.Degree.Semitones()}
+		if n.Bend != nil && n.Bend.Semitones >= 1 {
+			r.bend(n, pitch, next)
+		}
+		n.String, n.Fret = place.String, place.Fret
+		if !n.Locked("finger") || n.Fret == 0 {
+			n.Finger = lick.NoFinger
+		}
+	}
+	fixSlurs(&out)
+	out.Recipe = ""
+	checked, err := lick.Parse(out.Encode())
+	if err != nil {
+		return Recoloured{}, fmt.Errorf("recoloured, %w", err)
+	}
+	res.Lick = checked
+	return res, nil
+}
+
+type recolouring struct {
+	from, to music.Palette
+	shift    int // half steps from the old root to the new one
+}
+
+// keyShift is the way from one root to the other.
+func keyShift(from, to music.Palette, manner Manner) int {
+	d := (to.Tonic.Class() - from.Tonic.Class() + 12) % 12
+	if d > 6 {
+		d -= 12
+	}
+	if manner == OctaveUp {
+		d += 12
+	}
+	return d
+}
+
+// pitch is what note i becomes.
+func (r recolouring) pitch(l lick.Lick, i int) music.Pitch {
+	p := l.Pitch(i)
+	if r.from.At(p).Role == music.Outside {
+		// An approach goes along with the tone it leads to, else with the one
+		// before it.
+		for _, k := range []int{i + 1, i - 1} {
+			if k >= 0 && k < len(l.Notes) && r.from.At(l.Pitch(k)).Role != music.Outside {
+				return p + r.mapped(l.Pitch(k)) - l.Pitch(k)
+			}
+		}
+		return p + music.Pitch(r.shift)
+	}
+	return r.mapped(p)
+}
+
+// mapped moves a tone of the old palette to the new one's with its degree
+// number; where the new one has none, it stays as far from the root as it was.
+func (r recolouring) mapped(p music.Pitch) music.Pitch {
+	d := r.from.At(p).Degree
+	base := p + music.Pitch(r.shift)
+	best, found := 0, false
+	for _, t := range r.to.Tones {
+		if (t.Degree.Number-1)%7 != (d.Number-1)%7 {
+			continue
+		}
+		diff := (t.Degree.Semitones()-d.Semitones()+18)%12 - 6
+		if !found || abs(diff) < abs(best) {
+			best, found = diff, true
+		}
+	}
+	return base + music.Pitch(best)
+}
+
+// place finds where the new pitch goes: on its string along with the key, or
+// within the old frets.
+func (r recolouring) place(g neck.Guitar, n lick.Note, pitch music.Pitch, manner Manner, lo, hi int) (neck.Place, bool) {
+	same := neck.Place{String: n.String, Fret: int(pitch - g.Tuning[n.String-1])}
+	if manner != SamePlace || r.shift == 0 {
+		if g.Has(same) {
+			return same, true
+		}
+	}
+	best, found, least := neck.Place{}, false, 1<<30
+	for _, p := range g.Places(pitch) {
+		away := 0
+		switch {
+		case p.Fret < lo:
+			away = 100 * (lo - p.Fret)
+		case p.Fret > hi:
+			away = 100 * (p.Fret - hi)
+		}
+		away += 3*abs(p.String-n.String) + abs(p.Fret-(lo+hi)/2)
+		if away < least {
+			best, least, found = p, away, true
+		}
+	}
+	return best, found
+}
+
+// window is the frets that a line lies in.
+func window(l lick.Lick) (lo, hi int) {
+	lo = lick.MaxFret
+	for _, n := range l.Notes {
+		lo, hi = min(lo, n.Fret), max(hi, n.Fret)
+	}
+	return lo, hi
+}
+
+// bend keeps the target's degree, where a finger can make that bend.
+func (r recolouring) bend(n *lick.Note, before, after music.Pitch) {
+	target := r.mapped(before + music.Pitch(n.Bend.Semitones))
+	if d := int(target - after); d >= 1 && d <= maxBend {
+		b := *n.Bend
+		b.Semitones = float64(d)
+		n.Bend = &b
+	}
+}
+
+// fixSlurs turns hammers and pulls round where the line now falls or rises, and
+// picks what a slur can no longer reach.
+func fixSlurs(l *lick.Lick) {
+	for i := range l.Notes {
+		n := &l.Notes[i]
+		if n.Slur == "" {
+			continue
+		}
+		j := l.Before(i)
+		ok := j >= 0 && l.Notes[j].End().Cmp(n.At) == 0 && l.Notes[j].Fret != n.Fret
+		switch {
+		case !ok, (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || l.Notes[j].Fret == 0):
+			n.Slur = ""
+		case n.Slur == lick.Hammer && n.Fret < l.Notes[j].Fret:
+			n.Slur = lick.Pull
+		case n.Slur == lick.Pull && n.Fret > l.Notes[j].Fret:
+			n.Slur = lick.Hammer
+		}
+	}
+}

@@ -1,0 +1,176 @@
+package shape
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Spot is one place where a shape could lie, with what it asks there.
+type Spot struct {
+	At      neck.Place
+	Key     music.Name
+	Degree  music.Degree
+	Force   neck.Newtons // hardest common full bend, 0 where the shape has none
+	Reach   neck.MM      // widest distance between two tones of one string
+	Narrow  neck.MM      // narrowest cell between neighbouring frets in use
+	Score   float64      // 0 is effortless; the parts below added up
+	Reasons []string     // what makes it hard, in words
+}
+
+// Weights of a spot's score (model defaults): a full bend as hard as three
+// fingers hold counts 1, a reach at the limit of fingers 1 and 4 counts 1 more
+// than a comfortable one, a cell half as wide as a fingertip counts 1.
+const (
+	heavyFrom   = 12.0 // N: two fingers hold it (see bend.DefaultStrength)
+	crowdedHalf = 0.5
+)
+
+// Spots ranks the places of a layout, the best first: in this key every position
+// along the neck, or with every key the one shape that starts at a place, moved
+// through all keys with its palette.
+func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout Layout, at neck.Place, everyKey bool) []Spot {
+	keys := []music.Name{p.Tonic}
+	if everyKey {
+		keys = nil
+		for class := range 12 {
+			keys = append(keys, keyName(p.Tonic, class))
+		}
+	}
+	var out []Spot
+	start, degree := at.String, p.At(g.Pitch(at)).Degree.Semitones()
+	for _, key := range keys {
+		q, err := music.NewPalette(key.String(), scaleText(p.Scale), holdTexts(p), dropTexts(p))
+		if err != nil {
+			continue
+		}
+		for f := 0; f <= g.Frets; f++ {
+			at := neck.Place{String: start, Fret: f}
+			t := q.At(g.Pitch(at))
+			if t.Role == music.Outside || everyKey && (t.Degree.Semitones() != degree || f == 0) {
+				continue
+			}
+			placed, err := Lay(g, q, layout, at)
+			if err != nil {
+				continue
+			}
+			out = append(out, judgeSpot(g, h, s, q, placed, at))
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Score < out[j].Score })
+	return out
+}
+
+// keyName spells a key as players would: the tonic itself, else with flats on
+// the black keys that usually have them.
+func keyName(tonic music.Name, class int) music.Name {
+	if tonic.Class() == class {
+		return tonic
+	}
+	usual := [12]string{"C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"}
+	n, err := music.ParseName(usual[class])
+	if err != nil {
+		panic(err) // the table is ours
+	}
+	return n
+}
+
+func scaleText(s music.Scale) string {
+	words := make([]string, len(s.Degrees))
+	for i, d := range s.Degrees {
+		words[i] = d.String()
+	}
+	return strings.Join(words, " ")
+}
+
+func holdTexts(p music.Palette) []string {
+	var out []string
+	for _, t := range p.Tones {
+		if t.Role == music.Colour {
+			out = append(out, t.Text())
+		}
+	}
+	return out
+}
+
+func dropTexts(p music.Palette) []string {
+	var out []string
+	for _, d := range p.Scale.Degrees {
+		kept := false
+		for _, t := range p.Tones {
+			kept = kept || t.Degree.Semitones() == d.Semitones()
+		}
+		if !kept {
+			out = append(out, d.String())
+		}
+	}
+	return out
+}
+
+func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, placed []Placed, at neck.Place) Spot {
+	spot := Spot{At: at, Key: p.Tonic, Degree: p.At(g.Pitch(at)).Degree, Narrow: neck.MM(1e9)}
+	edge := false
+	for i, t := range placed {
+		for j := range placed {
+			if placed[j].Place.String == t.Place.String && placed[j].Place.Fret > 0 && t.Place.Fret > 0 {
+				spot.Reach = max(spot.Reach, g.Press(t.Place.Fret)-g.Press(placed[j].Place.Fret))
+			}
+		}
+		if t.Place.Fret > 0 {
+			spot.Narrow = min(spot.Narrow, g.Cell(t.Place.Fret))
+		}
+		b := Bend{Semitones: 2, To: p.At(t.Pitch + 2)}
+		if b.To.Role == music.Outside || rate(placed, i, b) != Common {
+			continue
+		}
+		if push, ok := bend.Solve(g, t.Place, 2); ok {
+			spot.Force = max(spot.Force, push.Force)
+			thick := 2*t.Place.String <= len(g.Tuning)
+			edge = edge || push.Way+bend.EdgeSpare > g.Room(t.Place.String, g.Press(t.Place.Fret), thick)
+		}
+	}
+	add := func(score float64, reason string) {
+		if score > 0 {
+			spot.Score += score
+			spot.Reasons = append(spot.Reasons, reason)
+		}
+	}
+	force := float64(spot.Force)
+	add((force-heavyFrom)/(float64(s.Three)-heavyFrom), "heavy bends")
+	add(float64((spot.Reach-h.Comfort[hand.P14])/(h.Limit[hand.P14]-h.Comfort[hand.P14])), "a wide stretch")
+	add((1-float64(spot.Narrow/hand.Fingertip))/crowdedHalf, "fingertips crowd")
+	if edge {
+		add(1, "a bend runs off the edge")
+	}
+	// Among easy places the lighter bends and the shorter reach go first.
+	spot.Score += force/1000 + float64(spot.Reach)/10000
+	return spot
+}
+
+// Words says in a phrase what a spot asks.
+func (s Spot) Words() string {
+	if len(s.Reasons) == 0 {
+		return "easy"
+	}
+	return strings.Join(s.Reasons, ", ")
+}
+
+// ForceAlong is the force of a full bend at every fret of a string, from fret 1.
+func ForceAlong(g neck.Guitar, str int) []neck.Newtons {
+	out := make([]neck.Newtons, 0, g.Frets)
+	for f := 1; f <= g.Frets; f++ {
+		push, _ := bend.Solve(g, neck.Place{String: str, Fret: f}, 2)
+		out = append(out, push.Force)
+	}
+	return out
+}
+
+// String is for tests and logs.
+func (s Spot) String() string {
+	return fmt.Sprintf("%s %s %.1f N %.0f mm %.2f (%s)", s.At.Notation(), s.Key, s.Force, s.Reach, s.Score, s.Words())
+}
