@@ -57,6 +57,9 @@ func (e *Engine) model(g neck.Guitar) *hand.Model {
 	return m
 }
 
+// Hand is the player's hand on a guitar, its moves kept.
+func (e *Engine) Hand(g neck.Guitar) *hand.Model { return e.model(g) }
+
 // Thresholds of the verdict (model default).
 const (
 	tightLoad = 0.85

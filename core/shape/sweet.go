@@ -27,7 +27,7 @@ type Spot struct {
 // fingers hold counts 1, a reach at the limit of fingers 1 and 4 counts 1 more
 // than a comfortable one, a cell half as wide as a fingertip counts 1.
 const (
-	heavyFrom   = 12.0 // N: two fingers hold it (see bend.DefaultStrength)
+	heavyFrom   = 14.0 // N: half way from what two fingers hold to what three do
 	crowdedHalf = 0.5
 )
 

@@ -28,3 +28,14 @@ type Revision struct {
 	Aside     bool   // made on an old revision, kept beside the chain
 	CreatedAt time.Time
 }
+
+// Palette is a set of tones saved by name.
+type Palette struct {
+	ID        uint
+	Name      string // unique
+	Tonic     string
+	Scale     string // a name or a row of degrees
+	Added     string // as typed: "9, b5@down"
+	Dropped   string
+	CreatedAt time.Time
+}

@@ -94,6 +94,12 @@ func (s *Store) migrate() error {
 			}
 			return nil
 		},
+	}, {
+		ID: "0002-palettes",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
+				added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`).Error
+		},
 	}}).Migrate()
 }
 

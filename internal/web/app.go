@@ -73,12 +73,18 @@ func (a *App) routes() http.Handler {
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard)
 		r.Get("/", a.notebook)
+		r.Get("/tones", a.tones)
+		r.Post("/tones/lick", a.buildLick)
+		r.Post("/tones/saved", a.savePalette)
+		r.Post("/tones/saved/{id}/forget", a.forgetPalette)
 		r.Post("/licks", a.newLick)
 		r.Post("/licks/import", a.importLick)
 		r.Route("/licks/{id}", func(r chi.Router) {
 			r.Get("/", a.bench)
 			r.Get("/at", a.benchAt)
 			r.Get("/mend", a.mend)
+			r.Get("/recolour", a.recolourPreview)
+			r.Post("/recolour", a.recolour)
 			r.Post("/edit", a.edit)
 			r.Post("/undo", a.undo)
 			r.Post("/redo", a.redo)

@@ -87,6 +87,7 @@ type tonesView struct {
 type railTone struct {
 	Degree, Name, Role, Ask string
 	Value                   string // as edits name it
+	Link                    string // to the same screen with the tone changed
 }
 
 // tonics are the practical roots, in the order of the keyboard.
@@ -148,6 +149,14 @@ func tonesViewOf(l lick.Lick) tonesView {
 		}
 		v.Added += t.Degree.Pretty()
 	}
+	v.Rail = railOf(p)
+	return v
+}
+
+// railOf names the twelve half steps from the root, and what a click on each
+// would do.
+func railOf(p music.Palette) []railTone {
+	var rail []railTone
 	for semi := range 12 {
 		t := p.At(music.Pitch(60 + p.Tonic.Class() + semi))
 		rt := railTone{Degree: t.Degree.Pretty(), Name: t.Name.Pretty(), Role: t.Role.String(), Value: t.Degree.String()}
@@ -164,9 +173,9 @@ func tonesViewOf(l lick.Lick) tonesView {
 			}
 			rt.Ask = "add " + rt.Degree
 		}
-		v.Rail = append(v.Rail, rt)
+		rail = append(rail, rt)
 	}
-	return v
+	return rail
 }
 
 const barWidth = 258.0

@@ -30,6 +30,21 @@ document.addEventListener('keydown', e => {
   if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) { e.preventDefault(); e.target.click(); }
 });
 
+// Tones: every control is an address; the server sends the screen back.
+const tones = $('#tones');
+if (tones) {
+  const visit = href => htmx.ajax('GET', href, {source: tones, target: '#notice', swap: 'none'});
+  tones.addEventListener('click', e => {
+    const a = e.target.closest('a[data-tones]');
+    if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
+    const hit = e.target.closest('[data-place]');
+    if (hit) visit(location.pathname + (location.search || '?') + '&touch=' + hit.dataset.place);
+  });
+  const ask = f => visit('/tones?' + new URLSearchParams(new FormData(f)));
+  tones.addEventListener('change', e => { const f = e.target.closest('[data-tones-form]'); if (f) ask(f); });
+  tones.addEventListener('submit', e => { if (e.target.matches('[data-tones-form]')) { e.preventDefault(); ask(e.target); } });
+}
+
 const bench = $('#bench');
 if (bench) startBench();
 

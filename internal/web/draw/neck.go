@@ -18,6 +18,8 @@ type Mark struct {
 	Label string
 	Role  music.Role
 	Notes []int // of the lick that lie there, from 1; empty for a tone of the palette
+	Main  bool  // drawn bright without belonging to a lick
+	Dot   bool  // only a small dot, without a label
 }
 
 // Neck is what the neck shows.
@@ -26,6 +28,19 @@ type Neck struct {
 	From, To int // frets shown; From 0 shows the nut and the open strings
 	Marks    []Mark
 	Select   *Selection
+
+	Width      float64 // of the drawing; 0 means the bench's
+	LowOnTop   bool    // the thick strings above
+	LeftHanded bool    // the nut at the right
+	Area       [2]int  // frets to lift out, when the second is more than 0
+	Label      string  // for screen readers; "" means the bench's
+}
+
+func (n Neck) width() float64 {
+	if n.Width > 0 {
+		return n.Width
+	}
+	return neckWidth
 }
 
 // Selection is the note the player stands on and the move into it.
@@ -62,18 +77,43 @@ func newScaler(n Neck) scaler {
 		s.left = openRoom
 	}
 	width := float64(n.Guitar.FretX(s.to) - n.Guitar.FretX(s.from-1))
-	s.perMM = (neckWidth - s.left) / width
+	s.perMM = (n.width() - s.left) / width
 	return s
 }
 
 func (s scaler) wire(fret int) float64 {
-	return s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM
+	return s.side(s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM)
+}
+
+// side mirrors a place along the neck for a left-handed drawing.
+func (s scaler) side(x float64) float64 {
+	if s.n.LeftHanded {
+		return s.n.width() - x
+	}
+	return x
+}
+
+// span is the left edge and the width of a fret's cell; fret 0 is left of the nut.
+func (s scaler) span(fret int) (x, w float64) {
+	a, b := s.side(0), s.wire(0)
+	if fret > 0 {
+		a, b = s.wire(fret-1), s.wire(fret)
+	}
+	return min(a, b), math.Abs(b - a)
+}
+
+// y is the height of a string.
+func (s scaler) y(str int) float64 {
+	if s.n.LowOnTop {
+		str = len(s.n.Guitar.Tuning) + 1 - str
+	}
+	return stringY(str)
 }
 
 // cell is the middle of a fret's cell; the open string's lies left of the nut.
 func (s scaler) cell(fret int) float64 {
 	if fret <= 0 {
-		return openRoom / 2
+		return s.side(openRoom / 2)
 	}
 	return (s.wire(fret-1) + s.wire(fret)) / 2
 }
@@ -100,12 +140,12 @@ func NeckSVG(n Neck) template.HTML {
 	h := neckTop + neckString*float64(len(n.Guitar.Tuning)) + neckBottom
 	c.board(s, h)
 	for _, m := range n.Marks {
-		if s.shows(m.Place) && len(m.Notes) == 0 {
+		if s.shows(m.Place) && len(m.Notes) == 0 && !m.Main {
 			c.mark(s, m, false)
 		}
 	}
 	for _, m := range n.Marks {
-		if s.shows(m.Place) && len(m.Notes) > 0 {
+		if s.shows(m.Place) && (len(m.Notes) > 0 || m.Main) {
 			c.mark(s, m, n.Select != nil && n.Select.Place == m.Place)
 		}
 	}
@@ -113,11 +153,24 @@ func NeckSVG(n Neck) template.HTML {
 		c.selection(s, *sel)
 	}
 	c.hits(s)
-	return c.svg(neckWidth, h, "neck", fmt.Sprintf("The neck from fret %d to %d with the tones of this lick", n.From, n.To))
+	label := n.Label
+	if label == "" {
+		label = fmt.Sprintf("The neck from fret %d to %d with the tones of this lick", n.From, n.To)
+	}
+	return c.svg(n.width(), h, "neck", label)
 }
 
 func (c *canvas) board(s scaler, h float64) {
-	c.rect(0, 0, neckWidth, h, "board", "rx", 8.0, "fill", "url(#ebony)")
+	c.rect(0, 0, s.n.width(), h, "board", "rx", 8.0, "fill", "url(#ebony)")
+	if a := s.n.Area; a[1] > 0 {
+		x1, w1 := s.span(max(a[0], s.from))
+		x2, w2 := s.span(min(a[1], s.to))
+		if a[0] == 0 {
+			x1, w1 = s.span(0)
+		}
+		left, right := min(x1, x2), max(x1+w1, x2+w2)
+		c.rect(left, neckTop-6, right-left, h-neckTop+1, "lifted", "rx", 8.0)
+	}
 	bottom := h - 6
 	for f := s.from - 1; f <= s.to; f++ {
 		class := "wire"
@@ -140,18 +193,22 @@ func (c *canvas) board(s scaler, h float64) {
 		if g.Wound {
 			class = "wound"
 		}
-		y := stringY(i + 1)
-		c.el("line", "x1", s.left, "y1", y, "x2", neckWidth, "y2", y, "class", class, "stroke-width", 0.8+float64(g.Inches)*55)
+		y := s.y(i + 1)
+		c.el("line", "x1", s.side(s.left), "y1", y, "x2", s.side(s.n.width()), "y2", y, "class", class, "stroke-width", 0.8+float64(g.Inches)*55)
 	}
 }
 
 // mark draws a tone: root a disc with a ring, scale tone a disc, colour note a
 // lozenge, outside an open triangle; faint where only the palette has it.
 func (c *canvas) mark(s scaler, m Mark, selected bool) {
-	x, y := s.cell(m.Place.Fret), stringY(m.Place.String)
+	x, y := s.cell(m.Place.Fret), s.y(m.Place.String)
 	class := "tone " + m.Role.String()
-	if len(m.Notes) > 0 {
+	if len(m.Notes) > 0 || m.Main {
 		class += " played"
+	}
+	if m.Dot {
+		c.dot(x, y, m)
+		return
 	}
 	nums := make([]string, len(m.Notes))
 	for i, n := range m.Notes {
@@ -163,7 +220,8 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 	// High up the cells are narrower than a full mark.
 	r := markRadius
 	if m.Place.Fret > 0 {
-		r = min(r, (s.wire(m.Place.Fret)-s.wire(m.Place.Fret-1))/2-0.5)
+		_, w := s.span(m.Place.Fret)
+		r = min(r, w/2-0.5)
 	}
 	switch m.Role {
 	case music.Root:
@@ -182,6 +240,18 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 		c.el("circle", "cx", x, "cy", y, "r", r+5, "class", "here")
 	}
 	c.close("g")
+}
+
+// dot is a tone of the palette that is not part of what is shown.
+func (c *canvas) dot(x, y float64, m Mark) {
+	switch m.Role {
+	case music.Root:
+		c.el("circle", "class", "dot root", "cx", x, "cy", y, "r", 4.5)
+	case music.Colour:
+		c.el("path", "class", "dot colour", "d", lozenge(x, y, 5))
+	default:
+		c.el("circle", "class", "dot", "cx", x, "cy", y, "r", 3.5)
+	}
 }
 
 func lozenge(x, y, r float64) string {
@@ -204,8 +274,8 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	if !sel.HasFrom || sel.From == sel.Place || !s.shows(sel.From) || !s.shows(sel.Place) {
 		return
 	}
-	x1, y1 := s.cell(sel.From.Fret), stringY(sel.From.String)
-	x2, y2 := s.cell(sel.Place.Fret), stringY(sel.Place.String)
+	x1, y1 := s.cell(sel.From.Fret), s.y(sel.From.String)
+	x2, y2 := s.cell(sel.Place.Fret), s.y(sel.Place.String)
 	lift := 26.0
 	if y1 > neckTop+neckString*3 && y2 > neckTop+neckString*3 {
 		lift = -26
@@ -236,12 +306,14 @@ func toward(x, y, tx, ty, r float64) (float64, float64) {
 // hits are the places that a click adds.
 func (c *canvas) hits(s scaler) {
 	for str := 1; str <= len(s.n.Guitar.Tuning); str++ {
-		y := stringY(str) - neckString/2
+		y := s.y(str) - neckString/2
+		first := s.from
 		if s.left > 0 {
-			c.rect(0, y, s.left, neckString, "hit", "data-place", fmt.Sprintf("%d:0", str))
+			first = 0
 		}
-		for f := s.from; f <= s.to; f++ {
-			c.rect(s.wire(f-1), y, s.wire(f)-s.wire(f-1), neckString, "hit", "data-place", fmt.Sprintf("%d:%d", str, f))
+		for f := first; f <= s.to; f++ {
+			x, w := s.span(f)
+			c.rect(x, y, w, neckString, "hit", "data-place", fmt.Sprintf("%d:%d", str, f))
 		}
 	}
 }
@@ -274,7 +346,8 @@ func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
 		}
 		if p := (neck.Place{Fret: f[i]}); s.shows(p) {
 			// Fingers on one fret share its cell.
-			w := min(26, (s.wire(f[i])-s.wire(f[i]-1)-4)/float64(j-i))
+			_, cell := s.span(f[i])
+			w := min(26, (cell-4)/float64(j-i))
 			x := s.cell(f[i]) - w*float64(j-i)/2
 			for k := i; k < j; k++ {
 				c.open("g", "class", class)

@@ -81,3 +81,12 @@ func BarSVG(ceiling, tempo, best float64, w float64) template.HTML {
 	c.line(tempo*scale, 1, tempo*scale, 25, "wantmark")
 	return c.svg(w, h, "tempobar", label)
 }
+
+// MeterSVG draws a part of a whole as a short bar.
+func MeterSVG(part float64, class string) template.HTML {
+	var c canvas
+	const w, h = 70.0, 14.0
+	part = max(0.02, min(1, part))
+	c.rect(0, 2, w*part, 10, "meter meter-"+class, "rx", 3.0)
+	return c.svg(w, h, "meterbox", fmt.Sprintf("%.0f %%", part*100))
+}

@@ -1,0 +1,62 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+
+	"ornamen/core/neck"
+)
+
+// forceHeight is the height of the force curve under the neck.
+const forceHeight = 44.0
+
+// ForceSVG draws the force of a full bend along the neck, under its frets, with
+// the shape's frets framed and what is said of them.
+func ForceSVG(n Neck, force []neck.Newtons, here string) template.HTML {
+	var c canvas
+	s := newScaler(n)
+	most := neck.Newtons(0)
+	for _, f := range force {
+		most = max(most, f)
+	}
+	if most == 0 {
+		return ""
+	}
+	base := forceHeight - 4
+	y := func(f neck.Newtons) float64 { return base - float64(f/most)*(forceHeight-12) }
+	var line []string
+	for i, f := range force {
+		if i+1 >= s.from && i+1 <= s.to && f > 0 {
+			line = append(line, num(s.cell(i+1))+" "+num(y(f)))
+		}
+	}
+	if len(line) < 2 {
+		return ""
+	}
+	first, last := strings.Fields(line[0])[0], strings.Fields(line[len(line)-1])[0]
+	c.el("path", "class", "forcearea", "d", "M"+first+" "+num(base)+"L"+strings.Join(line, "L")+"L"+last+" "+num(base)+"Z")
+	c.el("path", "class", "forceline", "d", "M"+strings.Join(line, "L"))
+	const name = "full bend, thinnest string"
+	label := fmt.Sprintf("Force of a full bend: %.0f newtons at fret 1", force[0])
+	if a := n.Area; a[1] > 0 {
+		x1, w1 := s.span(max(a[0], s.from))
+		x2, w2 := s.span(min(a[1], s.to))
+		left, right := min(x1, x2), max(x1+w1, x2+w2)
+		c.rect(left, 3, right-left, forceHeight-6, "forceframe", "rx", 6.0)
+		// The words stand on the roomier side of the frame, the name of the
+		// curve beyond them.
+		if x := right + 10; n.width()-right > left {
+			c.text(x, 18, "forcehere", here)
+			c.text(10, 18, "forcename", name)
+		} else {
+			c.text(left-10, 18, "forcehere atleft", here)
+			c.text(n.width()-10, 18, "forcename atleft", name)
+		}
+		label += "; " + here
+	}
+	if n.Area[1] == 0 {
+		c.text(n.width()/2, 18, "forcename", name)
+	}
+	return c.svg(n.width(), forceHeight, "force", label)
+}

@@ -1,0 +1,355 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/shape"
+	"ornamen/internal/store"
+)
+
+// tonesForm is all that the Tones screen shows; it lives in the address, so
+// that going back is undo.
+type tonesForm struct {
+	Tonic  string `form:"tonic"`
+	Scale  string `form:"scale"`
+	Add    string `form:"add"` // as typed: "9, b5@down"
+	Drop   string `form:"drop"`
+	Beside string `form:"beside"` // a scale to compare with
+	Chord  string `form:"chord"`  // to see the colours over
+	Layout string `form:"layout"`
+	At     string `form:"at"`
+	Labels string `form:"labels"` // degrees, notes, fingers, frets, none
+	Bends  string `form:"bends"`  // half, full, any
+	Keys   string `form:"keys"`   // this, any
+	Low    string `form:"low"`    // top: the thick strings above
+	Side   string `form:"side"`   // left: a left-handed neck
+	Touch  string `form:"touch"`  // a place just clicked
+}
+
+// usual fills in what the address leaves out.
+func (f tonesForm) usual() tonesForm {
+	for _, d := range []struct {
+		field *string
+		value string
+	}{{&f.Tonic, "A"}, {&f.Scale, "minor pentatonic"}, {&f.Labels, "degrees"}, {&f.Bends, "full"}, {&f.Keys, "this"}} {
+		if strings.TrimSpace(*d.field) == "" {
+			*d.field = d.value
+		}
+	}
+	return f
+}
+
+// address writes the form as a link, leaving out what is usual.
+func (f tonesForm) address() string {
+	q := url.Values{}
+	for k, v := range map[string]string{"tonic": f.Tonic, "scale": f.Scale, "add": f.Add, "drop": f.Drop, "beside": f.Beside, "chord": f.Chord, "layout": f.Layout, "at": f.At,
+		"labels": f.Labels, "bends": f.Bends, "keys": f.Keys, "low": f.Low, "side": f.Side} {
+		if v != "" {
+			q.Set(k, v)
+		}
+	}
+	return "/tones?" + q.Encode()
+}
+
+// with is the address with one thing changed.
+func (f tonesForm) with(change func(*tonesForm)) string {
+	change(&f)
+	return f.address()
+}
+
+func words(s string) []string {
+	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
+}
+
+// palette reads the chosen tones; a saved name stands for its tones.
+func (f tonesForm) palette() (music.Palette, error) {
+	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
+}
+
+func (a *App) tones(w http.ResponseWriter, r *http.Request) {
+	var f tonesForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	f = f.usual()
+	v, err := a.tonesView(r, f)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	w.Header().Set("HX-Replace-Url", v.Form.address())
+	name := "tones"
+	if r.Header.Get("HX-Request") != "" {
+		name = "tones-partial"
+	}
+	a.render(w, r, http.StatusOK, name, page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
+}
+
+// layoutFor reads the form's layout and start. What cannot be laid out from the
+// start it had moves to the nearest start that works.
+func (a *App) layoutFor(f *tonesForm, g neck.Guitar, p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
+	layout := shape.Default(p.Scale)
+	var err error
+	if f.Layout != "" {
+		if layout, err = shape.ParseLayout(f.Layout); err != nil {
+			return nil, neck.Place{}, nil, err
+		}
+	}
+	at := shape.Start(g, p, layout)
+	asked := f.At != ""
+	if asked {
+		if at, err = parsePlace(f.At); err != nil {
+			return nil, at, nil, fmt.Errorf("start %q is no place: write STRING:FRET, as in 6:9", cut(f.At))
+		}
+	}
+	placed, err := shape.Lay(g, p, layout, at)
+	if err == nil {
+		return layout, at, placed, nil
+	}
+	// The tones or the layout changed under the start: take the nearest one.
+	for _, start := range []neck.Place{at, shape.Start(g, p, layout)} {
+		if near, ok := nearestStart(g, p, layout, start); ok {
+			placed, err := shape.Lay(g, p, layout, near)
+			return layout, near, placed, err
+		}
+	}
+	return nil, at, nil, err
+}
+
+// nearestStart finds the start on a string, nearest in frets, that a layout
+// works from.
+func nearestStart(g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) (neck.Place, bool) {
+	if at.String < 1 || at.String > len(g.Tuning) {
+		return at, false
+	}
+	for d := 0; d <= g.Frets; d++ {
+		for _, f := range []int{at.Fret - d, at.Fret + d} {
+			start := neck.Place{String: at.String, Fret: f}
+			if f < 0 || f > g.Frets {
+				continue
+			}
+			if _, err := shape.Lay(g, p, layout, start); err == nil {
+				return start, true
+			}
+		}
+	}
+	return at, false
+}
+
+// touch answers a click on the neck: a tone of the shape's starting string
+// becomes the start; in an own selection the place comes or goes.
+func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed) {
+	at, err := parsePlace(f.Touch)
+	f.Touch = ""
+	if err != nil || !g.Has(at) {
+		return
+	}
+	if !strings.HasPrefix(f.Layout, "places:") {
+		if start, ok := nearestStart(g, p, layout, at); ok && start == at {
+			f.At = at.Notation()
+		}
+		return
+	}
+	var list []string
+	gone := false
+	for _, t := range placed {
+		if t.Place == at {
+			gone = true
+			continue
+		}
+		list = append(list, t.Place.Notation())
+	}
+	if !gone {
+		list = append(list, at.Notation())
+	}
+	if len(list) > 0 {
+		f.Layout = "places:" + strings.Join(list, ",")
+	}
+}
+
+// buildLick makes a lick from the palette and opens it; its first note stands
+// where the shape starts.
+func (a *App) buildLick(w http.ResponseWriter, r *http.Request) {
+	var f tonesForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	f = f.usual()
+	p, err := f.palette()
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	_, _, placed, err := a.layoutFor(&f, a.engine.Player.Guitar, p)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	l := lick.New()
+	l.Title, l.Key = "New lick in "+p.Pretty(), f.key(p)
+	first := placed[0].Place
+	for _, t := range placed {
+		if t.Tone.Role == music.Root {
+			first = t.Place
+			break
+		}
+	}
+	if l, err = (lick.Insert{After: -1, Place: first, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	e, err := a.store.Add(r.Context(), l, "from Tones")
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String), http.StatusSeeOther)
+}
+
+func (f tonesForm) key(p music.Palette) lick.Key {
+	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: words(f.Add), Drop: words(f.Drop)}
+}
+
+func (a *App) savePalette(w http.ResponseWriter, r *http.Request) {
+	var f struct {
+		tonesForm
+		Name string `form:"name"`
+	}
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	f.tonesForm = f.tonesForm.usual()
+	name := strings.TrimSpace(f.Name)
+	if n := utf8.RuneCountInString(name); n == 0 || n > 40 {
+		a.fail(w, r, invalid{errors.New("give the tones a name of 1 to 40 letters")})
+		return
+	}
+	if _, err := f.palette(); err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	if err := a.store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add, Dropped: f.Drop}); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, f.address(), http.StatusSeeOther)
+}
+
+func (a *App) forgetPalette(w http.ResponseWriter, r *http.Request) {
+	n, err := id(r)
+	if err == nil {
+		err = a.store.ForgetPalette(r.Context(), n)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/tones", http.StatusSeeOther)
+}
+
+// recolourForm asks for a lick in other tones.
+type recolourForm struct {
+	Tonic string `form:"tonic"`
+	Scale string `form:"scale"`
+	Add   string `form:"add"`
+	Drop  string `form:"drop"`
+	Move  string `form:"move"`
+	How   string `form:"how"` // edit, or a new lick
+	Rev   uint   `form:"rev"`
+}
+
+func (a *App) recoloured(f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
+	p, err := music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
+	if err != nil {
+		return shape.Recoloured{}, p, err
+	}
+	manner := shape.NearestPlace
+	if f.Move != "" {
+		if manner, err = shape.ParseManner(f.Move); err != nil {
+			return shape.Recoloured{}, p, err
+		}
+	}
+	r, err := shape.Recolour(l, a.engine.Player.Guitar.WithTuning(l.Tuning), p, manner)
+	return r, p, err
+}
+
+// recolour takes the recoloured lick in: as one edit, or as a new lick.
+func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
+	n, err := id(r)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var f recolourForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	base, err := a.store.At(r.Context(), n, f.Rev)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	got, p, err := a.recoloured(f, base)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	if f.How == "new" {
+		got.Lick.Title = cutTo(titleOf(base)+" in "+p.Pretty(), 200)
+		e, err := a.store.Add(r.Context(), got.Lick, "recoloured from "+titleOf(base))
+		if err != nil {
+			a.fail(w, r, err)
+			return
+		}
+		http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+		return
+	}
+	if _, err := a.store.Commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
+		a.failStale(w, r, n, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
+}
+
+// toggled adds or drops a tone of the form, as the bench does.
+func (f tonesForm) toggled(p music.Palette, degree string) string {
+	k, err := toggleTone(lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: words(f.Add), Drop: words(f.Drop)}, degree)
+	if err != nil {
+		return f.address()
+	}
+	return f.with(func(g *tonesForm) { g.Add, g.Drop = strings.Join(k.Add, ", "), strings.Join(k.Drop, ", ") })
+}
+
+// stringNames names the strings in short for the tables.
+func stringNames(g neck.Guitar) []string {
+	l := lick.New()
+	l.Tuning = g.Tuning
+	out := make([]string, len(g.Tuning))
+	for i := range out {
+		out[i] = shortString(l, i+1)
+	}
+	return out
+}
+
+func oneOf(v string, allowed ...string) string {
+	if slices.Contains(allowed, v) {
+		return v
+	}
+	return allowed[0]
+}
+
+func itoa(n int) string { return strconv.Itoa(n) }

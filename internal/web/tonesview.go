@@ -1,0 +1,498 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"ornamen/core/hand"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/play"
+	"ornamen/core/shape"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+// choice is one of several links of which one is on.
+type choice struct {
+	Name, Link string
+	On         bool
+}
+
+type tonesPage struct {
+	Form    tonesForm
+	BenchID uint
+	Title   string
+	Added   string // "with 9 and ♭5"
+	Tonics  []string
+	Scales  []string
+	Rail    []railTone
+	Beside  []railTone
+	Reasons []string // why each colour note fits
+	Layouts []choice
+	Labels  []choice
+	Looks   []choice
+	Steps   []choice // the neighbouring positions
+	Where   string   // the position in words
+	Shape   string   // symmetry, joins, colours outside the shape
+	Neck    template.HTML
+	Force   template.HTML
+	Amounts []choice
+	Bends   []bendRow
+	KeysOf  []choice
+	Spots   []spotRow
+	Licks   []store.Entry
+	Saved   []savedPalette
+}
+
+type savedPalette struct {
+	ID         uint
+	Name, Link string
+}
+
+type bendRow struct {
+	Place, From, To, Push, Force, Fingers, Rating, Class, Hear string
+	Bar                                                        template.HTML
+}
+
+type spotRow struct {
+	From, Key, Numbers, Words, Link string
+	Bar                             template.HTML
+	On                              bool
+}
+
+func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
+	p, err := f.palette()
+	if err != nil {
+		return nil, err
+	}
+	g := a.engine.Player.Guitar
+	layout, at, placed, err := a.layoutFor(&f, g, p)
+	if err != nil {
+		return nil, err
+	}
+	if f.Touch != "" {
+		f.touch(g, p, layout, placed)
+		if layout, at, placed, err = a.layoutFor(&f, g, p); err != nil {
+			return nil, err
+		}
+	}
+	f.At, f.Labels, f.Bends, f.Keys = at.Notation(), oneOf(f.Labels, "degrees", "notes", "fingers", "frets", "none"), oneOf(f.Bends, "full", "half", "any"), oneOf(f.Keys, "this", "any")
+	up := shape.Finger(a.engine.Hand(g), placed)
+	shape.AddBends(g, a.engine.Player.Bends, p, placed)
+	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
+	var names []string
+	for _, t := range p.Colours() {
+		names = append(names, t.Degree.Pretty())
+	}
+	if len(names) > 0 {
+		v.Added = "with " + listWords(names)
+	}
+	if err := v.rails(f, p); err != nil {
+		return nil, err
+	}
+	v.choices(f, g, p, layout, at, placed)
+	v.words(a, g, p, layout, placed, up)
+	v.draw(f, g, p, placed)
+	v.bendRows(g, f, placed)
+	v.spots(a, g, p, layout, at)
+	return v, a.tonesStore(r, v)
+}
+
+// tonesStore reads what the notebook adds: licks to recolour, saved tones.
+func (a *App) tonesStore(r *http.Request, v *tonesPage) error {
+	licks, err := a.store.All(r.Context())
+	if err != nil {
+		return err
+	}
+	for _, e := range licks {
+		if e.Lick.Key.Tonic != "" && len(e.Lick.Notes) > 0 {
+			v.Licks = append(v.Licks, e)
+		}
+	}
+	if len(licks) > 0 {
+		v.BenchID = licks[0].ID
+	}
+	saved, err := a.store.Palettes(r.Context())
+	for _, s := range saved {
+		v.Saved = append(v.Saved, savedPalette{s.ID, s.Name, v.Form.with(func(f *tonesForm) { f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped, "" })})
+	}
+	return err
+}
+
+func listWords(w []string) string {
+	if len(w) < 2 {
+		return strings.Join(w, "")
+	}
+	return strings.Join(w[:len(w)-1], ", ") + " and " + w[len(w)-1]
+}
+
+// rails draws the twelve half steps, and beside them another scale with the
+// tones that make the difference.
+func (v *tonesPage) rails(f tonesForm, p music.Palette) error {
+	v.Rail = railOf(p)
+	for i := range v.Rail {
+		v.Rail[i].Link = f.toggled(p, v.Rail[i].Value)
+	}
+	for _, t := range p.Colours() {
+		v.Reasons = append(v.Reasons, reasonOfColour(p, t, f.Chord))
+	}
+	if f.Chord != "" {
+		if _, err := music.ParseChord(f.Chord); err != nil {
+			return err
+		}
+	}
+	if f.Beside == "" {
+		return nil
+	}
+	other, err := music.NewPalette(f.Tonic, f.Beside, nil, nil)
+	if err != nil {
+		return err
+	}
+	for semi := range 12 {
+		pitch := music.Pitch(60 + p.Tonic.Class() + semi)
+		t, mine := other.At(pitch), p.At(pitch)
+		rt := railTone{Role: "outside"}
+		if t.Role != music.Outside {
+			rt.Role, rt.Degree, rt.Name = "scale", t.Degree.Pretty(), t.Name.Pretty()
+			if mine.Role == music.Outside {
+				rt.Role, rt.Ask = "differs", "only there"
+			}
+		} else if mine.Role != music.Outside {
+			rt.Role, rt.Degree, rt.Ask = "missing", "–", "only here"
+		}
+		v.Beside = append(v.Beside, rt)
+	}
+	return nil
+}
+
+// reasonOfColour says why a colour note fits: the parent scales that hold it,
+// and what it is over a chord.
+func reasonOfColour(p music.Palette, t music.Tone, chord string) string {
+	s := t.Degree.Pretty() + " (" + t.Name.Pretty() + ")"
+	if parents := p.Parents(t.Degree); len(parents) > 0 {
+		s += " is in " + listWords(parents)
+	} else {
+		s += " is chromatic here"
+	}
+	switch t.Hold.String() {
+	case "":
+	case "up", "down":
+		s += ", only going " + t.Hold.String()
+	case "below":
+		s += ", only under the lowest root"
+	default:
+		s += ", only in octave " + t.Hold.String()
+	}
+	if c, err := music.ParseChord(chord); chord != "" && err == nil {
+		d, in := c.Over(t.Name)
+		word := "colour"
+		if in {
+			word = "chord tone"
+		}
+		s += fmt.Sprintf("; over %s it is the %s, a %s", prettySigns(c.Name), d.Pretty(), word)
+	}
+	return s + "."
+}
+
+// schools are the layouts in players' words.
+var schools = []struct{ name, layout string }{
+	{"boxes", "box"}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread", "spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
+	{"joined up the neck", "joined"},
+}
+
+func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place, placed []shape.Placed) {
+	now := layout.Name()
+	kind := strings.SplitN(now, ":", 2)[0]
+	for _, s := range schools {
+		link := f.with(func(f *tonesForm) {
+			f.Layout = s.layout
+			if strings.Contains(s.layout, ":") || strings.Contains(now, ":") {
+				f.At = ""
+			}
+		})
+		v.Layouts = append(v.Layouts, choice{s.name, link, strings.SplitN(s.layout, ":", 2)[0] == kind})
+	}
+	var own []string
+	for _, t := range placed {
+		own = append(own, t.Place.Notation())
+	}
+	v.Layouts = append(v.Layouts, choice{"my own", f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }), kind == "places"})
+	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
+		v.Labels = append(v.Labels, choice{l, f.with(func(f *tonesForm) { f.Labels = l }), f.Labels == l})
+	}
+	flip := func(name, now, on string, set func(*tonesForm, string)) choice {
+		to := on
+		if now == on {
+			to = ""
+		}
+		return choice{name, f.with(func(f *tonesForm) { set(f, to) }), now == on}
+	}
+	v.Looks = []choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }), flip("left-handed", f.Side, "left", func(f *tonesForm, s string) { f.Side = s })}
+	for _, b := range []string{"half", "full", "any"} {
+		v.Amounts = append(v.Amounts, choice{b, f.with(func(f *tonesForm) { f.Bends = b }), f.Bends == b})
+	}
+	for _, k := range []string{"this", "any"} {
+		v.KeysOf = append(v.KeysOf, choice{k + " key", f.with(func(f *tonesForm) { f.Keys = k }), f.Keys == k})
+	}
+	for _, d := range []struct {
+		name string
+		by   int
+	}{{"lower", -1}, {"higher", 1}} {
+		for fret := at.Fret + d.by; fret >= 0 && fret <= g.Frets; fret += d.by {
+			start := neck.Place{String: at.String, Fret: fret}
+			if _, err := shape.Lay(g, p, layout, start); err == nil {
+				v.Steps = append(v.Steps, choice{Name: d.name, Link: f.with(func(f *tonesForm) { f.At = start.Notation() })})
+				break
+			}
+		}
+	}
+}
+
+// words says what position this is and what is special about the shape.
+func (v *tonesPage) words(a *App, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
+	pos := shape.PositionOf(g, p, layout, placed)
+	parts := []string{fmt.Sprintf("from fret %d on string %d", placed[0].Place.Fret, placed[0].Place.String)}
+	if pos.Minor > 0 {
+		parts = append(parts, fmt.Sprintf("box %d from the minor root, %d from the major root", pos.Minor, pos.Major))
+	} else if pos.Degree != "" {
+		parts = append(parts, "starts on "+pos.Degree)
+	}
+	if pos.RootString > 0 {
+		parts = append(parts, fmt.Sprintf("root on string %d", pos.RootString))
+	}
+	if pos.ChordShape != "" {
+		parts = append(parts, "around the "+pos.ChordShape+" shape")
+	}
+	v.Where = sentence(strings.Join(parts, "; "))
+	var said []string
+	if s := shape.Symmetry(placed); s != "" {
+		said = append(said, sentence(s))
+	}
+	for _, j := range shape.Slides(placed) {
+		said = append(said, fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger, j.From.String, j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()))
+	}
+	said = append(said, a.outsideColours(g, layout, placed, up)...)
+	v.Shape = strings.Join(said, " ")
+}
+
+// outsideColours says how the colour notes beyond the shape's frets are reached,
+// up and down apart.
+func (a *App) outsideColours(g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
+	lo, hi := neck.MaxFrets, 0
+	for _, t := range placed {
+		if t.Tone.Role != music.Colour {
+			lo, hi = min(lo, t.Place.Fret), max(hi, t.Place.Fret)
+		}
+	}
+	if layout.Name() != "box" && layout.Name() != "3nps" || len(up.Steps) != len(placed) {
+		return nil
+	}
+	var out []string
+	var down []shape.Placed
+	for i := len(placed) - 1; i >= 0; i-- {
+		down = append(down, placed[i])
+		down[len(down)-1].Step = len(down)
+	}
+	var back hand.Path
+	for i, t := range placed {
+		if t.Tone.Role != music.Colour || t.Place.Fret >= lo && t.Place.Fret <= hi {
+			continue
+		}
+		if back.Steps == nil {
+			back = shape.Finger(a.engine.Hand(g), down)
+		}
+		k := len(placed) - 1 - i
+		out = append(out, fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.", t.Tone.Degree.Pretty(), t.Place.Fret,
+			t.Finger, reachWord(up.Steps[i]), down[k].Finger, reachWord(back.Steps[k])))
+	}
+	return out
+}
+
+func reachWord(s hand.Step) string {
+	switch {
+	case s.Kind == hand.Move || s.Kind == hand.Jump:
+		return "the hand shifts"
+	case s.Strain > 0:
+		return "a stretch"
+	}
+	return "the finger reaches over"
+}
+
+func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
+	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LowOnTop: f.Low == "top", LeftHanded: f.Side == "left", Label: "The whole neck with " + v.Title}
+	lo, hi := neck.MaxFrets, 0
+	in := map[neck.Place]bool{}
+	for _, t := range placed {
+		in[t.Place] = true
+		lo, hi = min(lo, t.Place.Fret), max(hi, t.Place.Fret)
+	}
+	for s := 1; s <= len(g.Tuning); s++ {
+		for fret := 0; fret <= g.Frets; fret++ {
+			at := neck.Place{String: s, Fret: fret}
+			if t := p.At(g.Pitch(at)); t.Role != music.Outside && !in[at] {
+				n.Marks = append(n.Marks, draw.Mark{Place: at, Role: t.Role, Dot: true})
+			}
+		}
+	}
+	for _, t := range placed {
+		n.Marks = append(n.Marks, draw.Mark{Place: t.Place, Role: t.Tone.Role, Main: true, Label: labelOf(f.Labels, t)})
+	}
+	if hi-lo <= 12 {
+		n.Area = [2]int{lo, hi}
+	}
+	v.Neck = draw.NeckSVG(n)
+	hardest, reach := neck.Newtons(0), neck.MM(0)
+	for _, t := range placed {
+		for _, b := range t.Bends {
+			if b.Semitones == 2 && b.Rating == shape.Common {
+				hardest = max(hardest, b.Push.Force)
+			}
+		}
+		for _, o := range placed {
+			if o.Place.String == t.Place.String && o.Place.Fret > 0 && t.Place.Fret > 0 {
+				reach = max(reach, g.Press(t.Place.Fret)-g.Press(o.Place.Fret))
+			}
+		}
+	}
+	here := fmt.Sprintf("here: hand %.0f mm", reach)
+	if hardest > 0 {
+		here = fmt.Sprintf("here: hardest common full bend %.1f N, hand %.0f mm", hardest, reach)
+	}
+	v.Force = draw.ForceSVG(n, shape.ForceAlong(g, 1), here)
+}
+
+func labelOf(kind string, t shape.Placed) string {
+	switch kind {
+	case "notes":
+		return t.Tone.Name.Pretty()
+	case "fingers":
+		return t.Finger.String()
+	case "frets":
+		return itoa(t.Place.Fret)
+	case "none":
+		return ""
+	}
+	return t.Tone.Degree.Pretty()
+}
+
+func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) {
+	names := stringNames(g)
+	for i := len(placed) - 1; i >= 0; i-- {
+		t := placed[i]
+		for _, b := range t.Bends {
+			if f.Bends == "half" && b.Semitones != 1 || f.Bends == "full" && b.Semitones != 2 {
+				continue
+			}
+			v.Bends = append(v.Bends, bendRowOf(g, names, t, b))
+		}
+	}
+}
+
+func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
+	row := bendRow{Place: fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret), From: t.Tone.Degree.Pretty(), To: b.To.Degree.Pretty(),
+		Push: fmt.Sprintf("%.1f mm", b.Push.Way), Force: fmt.Sprintf("%.1f N", b.Push.Force), Rating: string(b.Rating),
+		Class: strings.ReplaceAll(string(b.Rating), " ", "-"), Bar: draw.MeterSVG(float64(b.Push.Force)/24, "force")}
+	row.Fingers = t.Finger.String()
+	for k := 1; k < b.Fingers; k++ {
+		row.Fingers += fmt.Sprintf(" + %d", int(t.Finger)-k)
+	}
+	row.Push += " ↓"
+	if !b.ToThick {
+		row.Push = strings.Replace(row.Push, "↓", "↑", 1)
+	}
+	var hear []string
+	for _, h := range b.Hear {
+		hear = append(hear, fmt.Sprintf("%s %d", names[h.String-1], h.Fret))
+	}
+	row.Hear = strings.Join(hear, ", ")
+	return row
+}
+
+// mostSpots is how many places the table shows.
+const mostSpots = 6
+
+func (v *tonesPage) spots(a *App, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
+	if _, err := shape.Lay(g, p, layout, at); err != nil {
+		return
+	}
+	kind := strings.SplitN(layout.Name(), ":", 2)[0]
+	if kind == "string" || kind == "strings" || kind == "frets" || kind == "places" {
+		return
+	}
+	for _, s := range shape.Spots(g, a.engine.Player.Hand, a.engine.Player.Bends, p, layout, at, v.Form.Keys == "any") {
+		if len(v.Spots) == mostSpots {
+			break
+		}
+		numbers := fmt.Sprintf("%.0f mm", s.Reach)
+		if s.Force > 0 {
+			numbers = fmt.Sprintf("%.1f N · %s", s.Force, numbers)
+		}
+		row := spotRow{From: fmt.Sprintf("fret %d", s.At.Fret), Key: "on " + s.Degree.Pretty(), Numbers: numbers, Words: s.Words(), Bar: draw.MeterSVG(1/(1+s.Score), "spot"), On: s.At == at && s.Key == p.Tonic}
+		if v.Form.Keys == "any" {
+			row.Key = s.Key.Pretty()
+			if s.Key == p.Tonic {
+				row.Key += ", this key"
+			}
+		}
+		row.Link = v.Form.with(func(f *tonesForm) { f.Tonic, f.At = s.Key.String(), s.At.Notation() })
+		v.Spots = append(v.Spots, row)
+	}
+}
+
+// recolourPage is a lick before and after.
+type recolourPage struct {
+	Form          recolourForm
+	ID            uint
+	Revision      uint
+	Title         string
+	From, To      string
+	Before, After verdictView
+	Line, NewLine template.HTML
+	Rows          []shape.NoteChange
+	Changed       int
+	Moves         []choice
+}
+
+type verdictView struct{ Word, Class, Line string }
+
+func verdictOf(r *play.Report) verdictView {
+	return verdictView{sentenceWord(r.Verdict), r.Verdict.String(), verdictLine(r.Lick, r)}
+}
+
+// recolourPreview shows a lick in other tones before it is taken.
+func (a *App) recolourPreview(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f recolourForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	got, p, err := a.recoloured(f, e.Lick)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	f.Rev = e.Revision
+	after := a.engine.Check(got.Lick)
+	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: titleOf(e.Lick), From: tonesOf(e.Lick), To: tonesOf(got.Lick), Rows: got.Changes,
+		Before: verdictOf(a.report(e)), After: verdictOf(after)}
+	var changed []int
+	for _, c := range got.Changes {
+		if c.Changed {
+			changed = append(changed, c.Note)
+		}
+	}
+	v.Changed = len(changed)
+	v.Line, v.NewLine = draw.LineSVG(e.Lick, changed, false), draw.LineSVG(got.Lick, changed, false)
+	for _, m := range []struct{ name, move string }{{"the shortest way", "nearest"}, {"the same frets", "same"}, {"an octave up", "octave"}} {
+		q := fmt.Sprintf("/licks/%d/recolour?tonic=%s&scale=%s&add=%s&drop=%s&move=%s", e.ID, template.URLQueryEscaper(f.Tonic), template.URLQueryEscaper(f.Scale), template.URLQueryEscaper(f.Add), template.URLQueryEscaper(f.Drop), m.move)
+		v.Moves = append(v.Moves, choice{m.name, q, f.Move == m.move || f.Move == "" && m.move == "nearest"})
+	}
+	a.render(w, r, http.StatusOK, "recolour", page{Title: "Recolour " + v.Title + " to " + p.Pretty(), Where: "tones", BenchID: e.ID, Data: v})
+}
