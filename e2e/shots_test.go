@@ -14,6 +14,9 @@ var shots = []struct {
 }{
 	{"notebook", "/", nil},
 	{"bench", "/licks/10", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+	{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
+	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
+	{"recolour", "/licks/8/recolour?tonic=C%23&scale=dorian", nil},
 	{"bench-tones", "/licks/7", func(p *tab) {
 		p.ready()
 		p.click("#tones-pill")

@@ -53,7 +53,7 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 	}
 	r := recolouring{from: from, to: to, shift: keyShift(from, to, manner)}
 	out := l.Clone()
-	out.Key = lick.Key{Tonic: to.Tonic.String(), Scale: to.Scale.Name, Add: holdTexts(to), Drop: dropTexts(to)}
+	out.Key = KeyOf(to)
 	res := Recoloured{Changes: make([]NoteChange, len(l.Notes))}
 	lo, hi := window(l)
 	for i := range out.Notes {
@@ -83,6 +83,11 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 	}
 	res.Lick = checked
 	return res, nil
+}
+
+// KeyOf writes a palette as a lick's key.
+func KeyOf(p music.Palette) lick.Key {
+	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: holdTexts(p), Drop: dropTexts(p)}
 }
 
 type recolouring struct {

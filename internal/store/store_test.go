@@ -267,6 +267,25 @@ func TestFullDisk(t *testing.T) {
 	}
 }
 
+func TestPalettes(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "n.db"))
+	for _, scale := range []string{"dorian", "1 9 b3 4 5"} {
+		if err := s.SavePalette(ctx, Palette{Name: "barn", Tonic: "A", Scale: scale}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	all, err := s.Palettes(ctx)
+	if err != nil || len(all) != 1 || all[0].Scale != "1 9 b3 4 5" {
+		t.Fatalf("%+v %v", all, err)
+	}
+	if err := s.ForgetPalette(ctx, all[0].ID); err != nil {
+		t.Error(err)
+	}
+	if err := s.ForgetPalette(ctx, all[0].ID); !errors.Is(err, ErrNotFound) {
+		t.Errorf("forgotten twice: %v", err)
+	}
+}
+
 func TestOpenRefusals(t *testing.T) {
 	dir := t.TempDir()
 	noDB := filepath.Join(dir, "text.db")

@@ -282,8 +282,26 @@ func (a *App) recoloured(f recolourForm, l lick.Lick) (shape.Recoloured, music.P
 			return shape.Recoloured{}, p, err
 		}
 	}
+	if l.Key.Tonic == "" {
+		// There is nothing to recolour from: the line keeps its notes.
+		r, err := onlyTones(l, p)
+		return r, p, err
+	}
 	r, err := shape.Recolour(l, a.engine.Player.Guitar.WithTuning(l.Tuning), p, manner)
 	return r, p, err
+}
+
+// onlyTones gives a lick other tones and leaves its notes.
+func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
+	out := shape.Recoloured{Changes: make([]shape.NoteChange, len(l.Notes))}
+	for i, n := range l.Notes {
+		d := p.At(l.Pitch(i)).Degree.Pretty()
+		out.Changes[i] = shape.NoteChange{Note: i + 1, Before: d, After: d, From: n.Place(), To: n.Place()}
+	}
+	key := shape.KeyOf(p)
+	var err error
+	out.Lick, err = (lick.Setting{Key: &key}).Apply(l)
+	return out, err
 }
 
 // recolour takes the recoloured lick in: as one edit, or as a new lick.
@@ -307,6 +325,12 @@ func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
+	}
+	if f.How == "tones" {
+		if got, err = onlyTones(base, p); err != nil {
+			a.fail(w, r, invalid{err})
+			return
+		}
 	}
 	if f.How == "new" {
 		got.Lick.Title = cutTo(titleOf(base)+" in "+p.Pretty(), 200)

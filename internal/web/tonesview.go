@@ -108,7 +108,7 @@ func (a *App) tonesStore(r *http.Request, v *tonesPage) error {
 		return err
 	}
 	for _, e := range licks {
-		if e.Lick.Key.Tonic != "" && len(e.Lick.Notes) > 0 {
+		if len(e.Lick.Notes) > 0 {
 			v.Licks = append(v.Licks, e)
 		}
 	}

@@ -191,6 +191,17 @@ func TestBadInput(t *testing.T) {
 		{"10 MB of brackets", func() (int, string) { return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20))) }, 422, "not a lick file"},
 		{"20 MB", func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) }, 413, "too large"},
 		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422, "no tab here"},
+		{"tones of no scale", func() (int, string) { return ask(c.get("/tones?scale=dorain")) }, 422, "nearest is dorian"},
+		{"tones of no layout", func() (int, string) { return ask(c.get("/tones?layout=spiral")) }, 422, "use box"},
+		{"tones beyond the neck", func() (int, string) { return ask(c.get("/tones?layout=frets:30-34")) }, 422, "beyond this neck"},
+		{"tones of no degree", func() (int, string) { return ask(c.get("/tones?add=x")) }, 422, "not a degree"},
+		{"tones over no chord", func() (int, string) { return ask(c.get("/tones?chord=Hm")) }, 422, "not a note name"},
+		{"a nameless palette", func() (int, string) { return ask(c.post("/tones/saved", url.Values{"name": {" "}}, c.token)) }, 422, "Give the tones a name"},
+		{"a palette that is not there", func() (int, string) { return ask(c.post("/tones/saved/9/forget", nil, c.token)) }, 404, "not in the notebook"},
+		{"recoloured to nothing", func() (int, string) { return ask(c.get(at + "/recolour?tonic=A&scale=x")) }, 422, "not a scale"},
+		{"recoloured off the neck", func() (int, string) {
+			return ask(c.get(at + "/recolour?tonic=E&scale=minor+pentatonic&move=sideways"))
+		}, 422, "no way to move"},
 		{"wrong way", func() (int, string) { return ask(c.get(at + "/edit")) }, 405, "cannot be done here"},
 	} {
 		status, body := r.send()
@@ -283,5 +294,20 @@ func BenchmarkCaret(b *testing.B) {
 	b.ResetTimer()
 	for i := 0; b.Loop(); i++ {
 		c.get(fmt.Sprintf("/licks/%d/at?note=%d&lane=finger", c.id, 1+i%64))
+	}
+}
+
+// BenchmarkTones is one change of the Tones screen.
+func BenchmarkTones(b *testing.B) {
+	c := newClient(b, boxLine(b, 4))
+	tonics := []string{"A", "Bb", "B", "C", "C%23", "D", "Eb", "E", "F", "F%23", "G", "Ab"}
+	for _, t := range tonics {
+		c.get("/tones?scale=minor+pentatonic&add=9,b5&beside=dorian&tonic=" + t)
+	}
+	b.ResetTimer()
+	for i := 0; b.Loop(); i++ {
+		if res, _ := c.get("/tones?scale=minor+pentatonic&add=9,b5&beside=dorian&keys=any&tonic=" + tonics[i%12]); res.StatusCode != 200 {
+			b.Fatal(res.Status)
+		}
 	}
 }
