@@ -56,11 +56,15 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 		return mx
 	}
 	mx = &matrix{from: m.stand(x), to: m.stand(y)}
-	mx.need = make([]float64, 0, len(mx.from)*len(mx.to))
-	for _, p := range mx.from {
-		for _, q := range mx.to {
-			need, _, _ := m.transition(x, p, y, q, viaOpen)
-			mx.need = append(mx.need, need)
+	if len(x) == 1 && len(y) == 1 && x[0].fretted() && y[0].fretted() && !y[0].Held {
+		mx.need = m.single(x[0], mx.from, y[0], mx.to, viaOpen)
+	} else {
+		mx.need = make([]float64, 0, len(mx.from)*len(mx.to))
+		for _, p := range mx.from {
+			for _, q := range mx.to {
+				need, _, _ := m.transition(x, p, y, q, viaOpen)
+				mx.need = append(mx.need, need)
+			}
 		}
 	}
 	m.moves.mu.Lock()

@@ -29,6 +29,7 @@ type Model struct {
 	stances []stance   // in rising order of their frames
 	at      [4][][]int // at[finger][fret]: the stances whose finger stands there
 	moves   matrices
+	logs    logTables
 }
 
 // NewModel prepares the frames of a hand on a guitar.

@@ -32,19 +32,24 @@ func (m *Model) Solve(events []Event, loop bool, slack float64) Path {
 // Bound is the least possible largest load of the line.
 func (m *Model) Bound(events []Event, loop bool) float64 { return m.newChain(events, loop).bound() }
 
-// cost is what the search adds up along a chain.
+// cost is what the search adds up along a chain: the largest load, or the sum of
+// load⁴ where no load may lie above the limit.
 type cost struct {
-	add   func(load, rest float64) float64
-	limit float64 // loads above it are not allowed
+	sum   bool
+	limit float64
 }
 
-func minimax() cost { return cost{func(load, rest float64) float64 { return max(load, rest) }, never} }
+func minimax() cost { return cost{limit: never} }
 
-func fourth(limit float64) cost {
-	return cost{func(load, rest float64) float64 {
+func fourth(limit float64) cost { return cost{sum: true, limit: limit * (1 + 1e-9)} }
+
+// add is the cost of a move and of what comes after it.
+func (k cost) add(load, rest float64) float64 {
+	if k.sum {
 		load *= load
 		return load*load + rest
-	}, limit * (1 + 1e-9)}
+	}
+	return max(load, rest)
 }
 
 // toGo is, for every posture of every node, the least cost of the rest of the
@@ -60,18 +65,28 @@ func (c *chain) toGo(k cost, end []float64) [][]float64 {
 	return rest
 }
 
-// relax lowers out[i] to the cheapest way on from posture i.
+// relax finds for each posture i the cheapest way on. It is where the search
+// spends its time.
 func (l *link) relax(k cost, from, to []int, rest, out []float64) {
 	inverse := 1 / l.have
+	width := len(l.to)
 	for _, i := range from {
-		row := l.need[i*len(l.to) : (i+1)*len(l.to)]
+		row := l.need[i*width : (i+1)*width]
 		best := never
-		for _, j := range to {
-			if rest[j] >= best {
-				continue // costs are never negative
+		if k.sum {
+			for _, j := range to {
+				if r := rest[j]; r < best {
+					if load := row[j] * inverse; load <= k.limit {
+						load *= load
+						best = min(best, load*load+r)
+					}
+				}
 			}
-			if load := row[j] * inverse; load <= k.limit && load < never {
-				best = min(best, k.add(load, rest[j]))
+		} else {
+			for _, j := range to {
+				if r := rest[j]; r < best { // costs are never negative
+					best = min(best, max(row[j]*inverse, r))
+				}
 			}
 		}
 		out[i] = best
