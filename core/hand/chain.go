@@ -37,6 +37,7 @@ type chain struct {
 	leadIn float64 // ms the first node needs when open strings come before it
 	leadBy float64 // have of that move
 	opens  float64 // largest load of moves to open strings
+	lost   bool    // a fretted event has no node: no stance reaches any of it
 }
 
 // newChain lays the events out. Postures and moves that nothing can satisfy are
@@ -54,6 +55,8 @@ func (m *Model) newChain(events []Event, loop bool) *chain {
 		}
 		if n, ok := m.newNode(i, e.Touches); ok {
 			c.nodes = append(c.nodes, n)
+		} else if e.fretted() {
+			c.lost = true
 		}
 	}
 	if len(c.nodes) == 0 {

@@ -10,10 +10,12 @@ import (
 type matrix struct {
 	from, to []posture
 	need     []float64
+	once     sync.Once
+	smallest float64 // see least
 }
 
 // maxMatrices bounds the memory that kept moves take (about 130 kB each).
-const maxMatrices = 400
+const maxMatrices = 1000
 
 // matrices keeps the moves that were computed, by what they depend on.
 type matrices struct {
@@ -49,16 +51,12 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 	if viaOpen {
 		key = append(key, 'o')
 	}
-	m.moves.mu.Lock()
-	mx, ok := m.moves.kept[string(key)]
-	m.moves.mu.Unlock()
-	if ok {
-		return mx
-	}
-	mx = &matrix{from: m.stand(x), to: m.stand(y)}
-	if len(x) == 1 && len(y) == 1 && x[0].fretted() && y[0].fretted() && !y[0].Held {
-		mx.need = m.single(x[0], mx.from, y[0], mx.to, viaOpen)
-	} else {
+	return m.keep(key, func() *matrix {
+		mx := &matrix{from: m.stand(x), to: m.stand(y)}
+		if len(x) == 1 && len(y) == 1 && x[0].fretted() && y[0].fretted() && !y[0].Held {
+			mx.need = m.single(x[0], mx.from, y[0], mx.to, viaOpen)
+			return mx
+		}
 		mx.need = make([]float64, 0, len(mx.from)*len(mx.to))
 		for _, p := range mx.from {
 			for _, q := range mx.to {
@@ -66,7 +64,19 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 				mx.need = append(mx.need, need)
 			}
 		}
+		return mx
+	})
+}
+
+// keep makes a matrix unless it is kept already.
+func (m *Model) keep(key []byte, make func() *matrix) *matrix {
+	m.moves.mu.Lock()
+	mx, ok := m.moves.kept[string(key)]
+	m.moves.mu.Unlock()
+	if ok {
+		return mx
 	}
+	mx = make()
 	m.moves.mu.Lock()
 	defer m.moves.mu.Unlock()
 	if m.moves.kept == nil || len(m.moves.kept) >= maxMatrices {

@@ -68,10 +68,17 @@ func (m *Model) addStance(f Frame) {
 type Touch struct {
 	Place  neck.Place
 	Finger lick.Finger // NoFinger leaves it free
+	Only   Fingers     // the fingers a free touch may take; none means all
 	Slur   lick.Slur   // how it is reached from the touch before it on its string
 	Bar    bool        // the player laid this finger flat
 	Held   bool        // it sounds on from an earlier event
 }
+
+// Fingers is a set of fretting fingers.
+type Fingers uint8
+
+// Only is the set of one finger.
+func Only(f lick.Finger) Fingers { return 1 << f }
 
 // fretted says whether one of the four fingers must press.
 func (t Touch) fretted() bool { return t.Place.Fret > 0 && t.Finger != lick.Thumb }

@@ -252,7 +252,13 @@ func fits(touches []Touch, p posture, i int, f int8) bool {
 // allows says whether the posture keeps the fingers that are set.
 func allows(touches []Touch, p posture) bool {
 	for i, t := range touches {
-		if t.fretted() && t.Finger != lick.NoFinger && (!t.Finger.Fretting() || p.fingers[i] != int8(t.Finger-lick.Index)) {
+		if !t.fretted() {
+			continue
+		}
+		if t.Finger != lick.NoFinger && (!t.Finger.Fretting() || p.fingers[i] != int8(t.Finger-lick.Index)) {
+			return false
+		}
+		if t.Finger == lick.NoFinger && t.Only != 0 && t.Only&Only(lick.Index+lick.Finger(p.fingers[i])) == 0 {
 			return false
 		}
 	}

@@ -29,8 +29,13 @@ func (m *Model) Solve(events []Event, loop bool, slack float64) Path {
 	return path
 }
 
-// Bound is the least possible largest load of the line.
-func (m *Model) Bound(events []Event, loop bool) float64 { return m.newChain(events, loop).bound() }
+// Bound is the least possible largest load of the line; ok is false where some
+// step of it cannot be done at any tempo.
+func (m *Model) Bound(events []Event, loop bool) (bound float64, ok bool) {
+	c := m.newChain(events, loop)
+	ok = !slices.ContainsFunc(c.nodes, func(n node) bool { return n.broken }) && !c.lost
+	return c.bound(), ok
+}
 
 // cost is what the search adds up along a chain: the largest load, or the sum of
 // load⁴ where no load may lie above the limit.
@@ -41,7 +46,7 @@ type cost struct {
 
 func minimax() cost { return cost{limit: never} }
 
-func fourth(limit float64) cost { return cost{sum: true, limit: limit * (1 + 1e-9)} }
+func fourth(limit float64) cost { return cost{sum: true, limit: limit*(1+1e-9) + 1e-12} }
 
 // add is the cost of a move and of what comes after it.
 func (k cost) add(load, rest float64) float64 {
@@ -72,7 +77,7 @@ func (l *link) relax(k cost, from, to []int, rest, out []float64) {
 	width := len(l.to)
 	for _, i := range from {
 		row := l.need[i*width : (i+1)*width]
-		best := never
+		best := out[i]
 		if k.sum {
 			for _, j := range to {
 				if r := rest[j]; r < best {
@@ -83,10 +88,14 @@ func (l *link) relax(k cost, from, to []int, rest, out []float64) {
 				}
 			}
 		} else {
+			best = min(best, k.limit) // what lies over the limit is not looked for
 			for _, j := range to {
 				if r := rest[j]; r < best { // costs are never negative
 					best = min(best, max(row[j]*inverse, r))
 				}
+			}
+			if best == k.limit {
+				best = out[i]
 			}
 		}
 		out[i] = best

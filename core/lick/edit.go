@@ -34,7 +34,7 @@ func revise(l Lick, f func(l *Lick) error) (Lick, error) {
 	if err := out.Validate(); err != nil {
 		return l, err
 	}
-	out.sort()
+	out.Sort()
 	return out, nil
 }
 

@@ -87,7 +87,7 @@ func Parse(data []byte) (Lick, error) {
 	if err := l.Validate(); err != nil {
 		return Lick{}, err
 	}
-	l.sort()
+	l.Sort()
 	return l, nil
 }
 

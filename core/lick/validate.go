@@ -206,4 +206,5 @@ func (n Note) compare(m Note) int {
 	return cmp.Compare(m.String, n.String)
 }
 
-func (l *Lick) sort() { slices.SortStableFunc(l.Notes, Note.compare) }
+// Sort puts the notes in playing order.
+func (l *Lick) Sort() { slices.SortStableFunc(l.Notes, Note.compare) }

@@ -137,9 +137,10 @@ type Step struct {
 
 // Path is the whole line's picking.
 type Path struct {
-	Steps []Step
-	Bound float64 // least possible largest load
-	Angle Angle   // the angle it was judged with, down or up
+	Steps    []Step
+	Bound    float64 // least possible largest load
+	Angle    Angle   // the angle it was judged with, down or up
+	Breaches int     // changes that had to leave the way around the player's strokes
 }
 
 // stroke states: one stroke for each note of the event.

@@ -54,7 +54,7 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 		s.states = append(s.states, options(e))
 	}
 	_, best := s.run()
-	path.Bound = best.load
+	path.Bound, path.Breaches = best.load, best.breaches
 	// Second pass: the largest load may rise a little, the sum decides.
 	s.limit, s.bySum = best.load*slack*(1+1e-9), true
 	picks, found := s.run()
@@ -159,7 +159,7 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 	}
 	v.load = max(v.load, st.Load)
 	v.sum += st.Load * st.Load * st.Load * st.Load
-	if s.breaches(x, p, y, q) {
+	if s.way.breaches(x, p, y, q) {
 		v.breaches++
 	}
 	return v, true
@@ -167,13 +167,13 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 
 // breaches says whether the second stroke leaves the way although the player
 // has not set both.
-func (s *search) breaches(x Event, p state, y Event, q state) bool {
+func (w Way) breaches(x Event, p state, y Event, q state) bool {
 	before, okA := p.pick()
 	after, okB := q.pick()
 	if !okA || !okB || (fixed(x) && fixed(y)) {
 		return false
 	}
-	switch s.way {
+	switch w {
 	case Alternate:
 		return before == after
 	case Economy:

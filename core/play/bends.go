@@ -2,6 +2,7 @@ package play
 
 import (
 	"ornamen/core/bend"
+	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -122,4 +123,39 @@ func (j *judgement) busy(i int) map[lick.Finger]bool {
 		}
 	}
 	return busy
+}
+
+// strongEnough is the set of fingers that hold a bend with all that can stand
+// behind them: those that hold it with ease, or, where none does or any is to
+// count, those that hold it at all. Where none holds it the set is empty, which
+// asks for nothing.
+func (ln *line) strongEnough(n lick.Note, any bool) hand.Fingers {
+	push, ok := bend.Solve(ln.guitar, n.Place(), n.Bend.Semitones)
+	if !ok {
+		return 0
+	}
+	var ease, all hand.Fingers
+	for f := lick.Index; f <= lick.Little; f++ {
+		helpers := 0
+		if len(n.Bend.With) > 0 {
+			for _, h := range n.Bend.With {
+				if h < f {
+					helpers++
+				}
+			}
+		} else if n.Bend.Semitones >= 2 {
+			helpers = int(f - lick.Index)
+		}
+		holds := ln.bends.Of(int(f), helpers)
+		if push.Force <= holds {
+			ease |= hand.Only(f)
+		}
+		if push.Force <= holds*bend.Breaking {
+			all |= hand.Only(f)
+		}
+	}
+	if any || ease == 0 {
+		return all
+	}
+	return ease
 }

@@ -43,10 +43,15 @@ type judgement struct {
 
 // fill decides the open fingers and strokes.
 func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+	return e.fillWithin(l, m, way, hand.Slack)
+}
+
+// fillWithin is fill with each hand's largest load within slack of its own bound.
+func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) lick.Lick {
 	out := l.Clone()
-	ln := layOut(out, e.guitar(l), false)
+	ln := e.layOut(out, false)
 	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
-		path := m.Solve(ln.hand, l.Loop, hand.Slack)
+		path := m.Solve(ln.hand, l.Loop, slack)
 		for c, notes := range ln.touches {
 			for k, i := range notes {
 				if out.Notes[i].Finger == lick.NoFinger {
@@ -55,7 +60,7 @@ func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 			}
 		}
 	}
-	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, pick.Slack)
+	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, slack)
 	for p, notes := range ln.strokes {
 		for k, i := range notes {
 			if out.Notes[i].Stroke == "" {
@@ -68,7 +73,7 @@ func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 
 // judge measures a lick whose hands are decided.
 func (e *Engine) judge(l lick.Lick, m *hand.Model) *judgement {
-	ln := layOut(l, e.guitar(l), false)
+	ln := e.layOut(l, false)
 	j := &judgement{line: ln, player: &e.Player}
 	j.handed = m.Solve(ln.hand, l.Loop, 1)
 	j.pickd = e.Player.Pick.Solve(ln.pick, l.Loop, pick.Free, 1)
@@ -214,9 +219,9 @@ func boolOrder(b bool) int {
 
 // bestPossible is the ceiling that the best fingers and strokes would reach.
 func (e *Engine) bestPossible(j *judgement, m *hand.Model) Ceiling {
-	free := layOut(j.lick, j.guitar, true)
-	path := m.Solve(free.hand, j.lick.Loop, 1)
-	if !path.Possible() {
+	free := e.layOut(j.lick, true)
+	bound, ok := m.Bound(free.hand, j.lick.Loop)
+	if !ok {
 		return 0
 	}
 	for i := range j.Notes {
@@ -224,7 +229,7 @@ func (e *Engine) bestPossible(j *judgement, m *hand.Model) Ceiling {
 			return 0
 		}
 	}
-	bound := max(path.Bound, e.Player.Pick.Solve(free.pick, j.lick.Loop, pick.Free, 1).Bound)
+	bound = max(bound, e.Player.Pick.Solve(free.pick, j.lick.Loop, pick.Free, 1).Bound)
 	for _, b := range j.bends {
 		bound = max(bound, b.load)
 	}

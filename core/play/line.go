@@ -5,7 +5,6 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
-	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
 
@@ -18,8 +17,8 @@ type slurState struct {
 
 // layOut turns a lick into what each hand does. Free takes the player's fingers
 // and strokes away.
-func layOut(l lick.Lick, g neck.Guitar, free bool) *line {
-	ln := &line{lick: l, guitar: g, columns: l.Columns(), slurs: make([]slurState, len(l.Notes))}
+func (e *Engine) layOut(l lick.Lick, free bool) *line {
+	ln := &line{lick: l, guitar: e.guitar(l), bends: e.Player.Bends, columns: l.Columns(), slurs: make([]slurState, len(l.Notes))}
 	for c, col := range ln.columns {
 		for i := col[0]; i < col[1]; i++ {
 			ln.slurs[i] = ln.slur(c, i)
@@ -75,6 +74,9 @@ func (ln *line) touch(i int, free bool) hand.Touch {
 	}
 	if ln.slurs[i].code != "" {
 		t.Slur = ""
+	}
+	if n.Bend != nil && t.Finger == lick.NoFinger {
+		t.Only = ln.strongEnough(n, free)
 	}
 	return t
 }

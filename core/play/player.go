@@ -34,12 +34,16 @@ func DefaultPlayer() Player {
 // is safe for concurrent use.
 type Engine struct {
 	Player Player
-	mu     sync.Mutex
-	models map[int]*hand.Model // by number of strings
+	models *models
+}
+
+type models struct {
+	mu sync.Mutex
+	by map[int]*hand.Model // by number of strings
 }
 
 // NewEngine prepares an engine; its tables fill as licks are judged.
-func NewEngine(p Player) *Engine { return &Engine{Player: p, models: map[int]*hand.Model{}} }
+func NewEngine(p Player) *Engine { return &Engine{p, &models{by: map[int]*hand.Model{}}} }
 
 // guitar is the player's guitar, tuned and strung as the lick asks.
 func (e *Engine) guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
@@ -47,12 +51,12 @@ func (e *Engine) guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTu
 // model is the hand on that guitar; tuning does not matter to it, the number of
 // strings does.
 func (e *Engine) model(g neck.Guitar) *hand.Model {
-	e.mu.Lock()
-	defer e.mu.Unlock()
-	m := e.models[len(g.Tuning)]
+	e.models.mu.Lock()
+	defer e.models.mu.Unlock()
+	m := e.models.by[len(g.Tuning)]
 	if m == nil {
 		m = hand.NewModel(e.Player.Hand, g)
-		e.models[len(g.Tuning)] = m
+		e.models.by[len(g.Tuning)] = m
 	}
 	return m
 }
@@ -98,6 +102,7 @@ func loadSeverity(load float64) Severity {
 type line struct {
 	lick    lick.Lick
 	guitar  neck.Guitar
+	bends   bend.Strength
 	columns [][2]int     // notes that start together
 	hand    []hand.Event // one a column
 	touches [][]int      // the note of each touch

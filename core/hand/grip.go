@@ -1,0 +1,242 @@
+package hand
+
+import (
+	"math"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// Grip is every way to stand in one event at given places, for a search that
+// chooses the places too. An event without a fretted note leaves the hand where
+// it is, so it may stand anywhere, or not have come down yet.
+type Grip struct {
+	touches []Touch
+	stand   []posture // nil for an open event
+	allowed []int
+	lo, hi  neck.MM // the range of its centres
+}
+
+// Grip lists the ways to stand; ok is false where none keeps the fingers that
+// are set.
+func (m *Model) Grip(touches []Touch) (g *Grip, ok bool) {
+	g = &Grip{touches: touches, lo: neck.MM(never), hi: -neck.MM(never)}
+	if !(Event{Touches: touches}).fretted() {
+		for i := range m.stances {
+			g.allowed = append(g.allowed, i)
+			g.widen(m.stances[i].centre)
+		}
+		return g, true
+	}
+	g.stand = m.stand(touches)
+	for i, p := range g.stand {
+		if allows(touches, p) {
+			g.allowed = append(g.allowed, i)
+			g.widen(m.stances[p.stance].centre)
+		}
+	}
+	return g, len(g.allowed) > 0
+}
+
+func (g *Grip) widen(c neck.MM) { g.lo, g.hi = min(g.lo, c), max(g.hi, c) }
+
+// Open says whether the event leaves the hand where it is.
+func (g *Grip) Open() bool { return g.stand == nil }
+
+// Size is how many postures a grip numbers, those that are not allowed
+// included. In an open grip the last one is the hand that has not come down yet.
+func (m *Model) Size(g *Grip) int {
+	if g.Open() {
+		return len(m.stances) + 1
+	}
+	return len(g.stand)
+}
+
+// Allowed lists the postures that keep what is set. Down says whether the hand
+// has come down before.
+func (m *Model) Allowed(g *Grip, down bool) []int {
+	if g.Open() && !down {
+		return []int{len(m.stances)}
+	}
+	return g.allowed
+}
+
+// Cost is what a search adds up along a line: the largest load, or the sum of
+// load⁴ where no load may lie above the limit.
+type Cost = cost
+
+// Minimax is the largest load, searched up to a limit.
+func Minimax(limit float64) Cost { return cost{limit: limit*(1+1e-9) + 1e-12} }
+
+// Fourth is the sum of load⁴ with no load above the limit.
+func Fourth(limit float64) Cost { return fourth(limit) }
+
+// Join is the cost of a load and of what comes after it, or +Inf over the limit.
+func (k Cost) Join(load, rest float64) float64 {
+	if load > k.limit || rest == never {
+		return never
+	}
+	return k.add(load, rest)
+}
+
+// LeastLoad is a quick lower bound of every move between two grips.
+func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
+	var apart neck.MM
+	switch {
+	case from.Open() || to.Open():
+		return 0
+	case from.hi < to.lo:
+		apart = to.lo - from.hi
+	case to.hi < from.lo:
+		apart = from.lo - to.hi
+	default:
+		return 0
+	}
+	var w neck.MM
+	for _, t := range to.touches {
+		if t.Held || t.Slur != "" {
+			return 0
+		}
+		if t.fretted() {
+			w = max(w, m.Guitar.Cell(t.Place.Fret))
+		}
+	}
+	// No stance serves both, so no finger stays: a shift or a jump.
+	return m.scale(jumpHand+fitts(apart, w, wristSlope)) / have
+}
+
+// Relax lowers out[i], for every allowed posture i of from, to the least cost of
+// going on to a posture of to and paying rest there.
+func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64) {
+	switch {
+	case to.Open():
+		m.relaxToOpen(k, from, to, have, rest, out)
+	case from.Open():
+		m.relaxFromOpen(k, to, have, rest, out)
+	default:
+		l := link{matrix: m.between(from.touches, to.touches, false), have: have}
+		if l.least() > k.limit*have {
+			return
+		}
+		l.relax(k, from.allowed, within(to.allowed, rest), rest, out)
+	}
+}
+
+// within keeps the postures from which there is a way on.
+func within(allowed []int, rest []float64) []int {
+	out := make([]int, 0, len(allowed))
+	for _, j := range allowed {
+		if rest[j] < never {
+			out = append(out, j)
+		}
+	}
+	return out
+}
+
+func (m *Model) relaxToOpen(k Cost, from, to *Grip, have float64, rest, out []float64) {
+	need := m.openNeed(to)
+	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, rest[stance])) }
+	if from.Open() {
+		for i := range out {
+			lower(i, i)
+		}
+		return
+	}
+	for _, i := range from.allowed {
+		lower(i, from.stand[i].stance)
+	}
+}
+
+// openNeed is what an open event needs.
+func (m *Model) openNeed(to *Grip) float64 {
+	need := 0.0
+	for _, t := range to.touches {
+		need = max(need, m.scale(m.toOpen(t)))
+	}
+	return need
+}
+
+func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float64) {
+	to2 := within(to.allowed, rest)
+	if len(to2) == 0 {
+		return
+	}
+	l := link{matrix: m.fromOpen(to), have: have}
+	rows := make([]int, len(out))
+	for i := range rows {
+		rows[i] = i
+	}
+	l.relax(k, rows, to2, rest, out)
+}
+
+// fromOpen is the matrix of moves from every stance, and from a hand that has
+// not come down yet, to a grip after an open string.
+func (m *Model) fromOpen(to *Grip) *matrix {
+	key := appendKey([]byte("open/"), to.touches)
+	return m.keep(key, func() *matrix {
+		mx := &matrix{to: to.stand, need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
+		wait, hammer := 0.0, 0.0
+		for _, t := range to.touches {
+			if t.Slur == lick.Hammer {
+				hammer = hammerExtra
+			}
+			if t.Held {
+				wait = never
+			}
+		}
+		for i := range m.stances {
+			for _, q := range to.stand {
+				need, _, _ := m.transition([]Touch{{}}, posture{stance: i}, to.touches, q, true)
+				mx.need = append(mx.need, need)
+			}
+		}
+		for _, q := range to.stand {
+			mx.need = append(mx.need, m.scale(placeFinger+hammer+m.stances[q.stance].standing)+wait)
+		}
+		return mx
+	})
+}
+
+// Standing is what posture i of a grip costs a line that begins in it, in ms.
+func (m *Model) Standing(g *Grip, i int) float64 {
+	if g.Open() {
+		return 0
+	}
+	return m.scale(m.stances[g.stand[i].stance].standing)
+}
+
+// least is the smallest need of a matrix.
+func (mx *matrix) least() float64 {
+	mx.once.Do(func() {
+		mx.smallest = math.Inf(1)
+		for _, x := range mx.need {
+			mx.smallest = min(mx.smallest, x)
+		}
+	})
+	return mx.smallest
+}
+
+// Follow finds, from posture i of from, the posture of to with the least cost of
+// going on, and that cost.
+func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float64) (j int, least float64) {
+	if to.Open() {
+		j = i
+		if !from.Open() {
+			j = from.stand[i].stance
+		}
+		return j, k.Join(m.openNeed(to)/have, rest[j])
+	}
+	l := link{have: have}
+	if from.Open() {
+		l.matrix = m.fromOpen(to)
+	} else {
+		l.matrix = m.between(from.touches, to.touches, false)
+	}
+	least = never
+	for _, q := range to.allowed {
+		if c := k.Join(l.load(i, q), rest[q]); c < least*(1-1e-12) {
+			j, least = q, c
+		}
+	}
+	return j, least
+}

@@ -1,0 +1,31 @@
+package pick
+
+import "ornamen/core/lick"
+
+// Choice is one way to pick an event, for a search that chooses places too.
+type Choice struct {
+	Notes   []Note
+	Strokes []lick.Stroke // one a note
+}
+
+// Choices lists the ways to pick notes (thick strings first) around the strokes
+// that are set, a downstroke first.
+func Choices(notes []Note) []Choice {
+	var out []Choice
+	for _, s := range options(Event{Notes: notes}) {
+		out = append(out, Choice{notes, s})
+	}
+	return out
+}
+
+// Load is the load of going from one choice to the next with have ms between
+// them, the pick held at an angle.
+func (pl Player) Load(x, y Choice, have float64, angle Angle) float64 {
+	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: have}, y.Strokes, angle).Load
+}
+
+// Breach says whether the second choice leaves the way although the player has
+// not set both.
+func (w Way) Breach(x, y Choice) bool {
+	return w.breaches(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes}, y.Strokes)
+}

@@ -1,0 +1,170 @@
+package play
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+)
+
+// randomLick is a short line with skips, high and low frets, open strings, slurs,
+// held notes, double stops and locks.
+func randomLick(rng *rand.Rand, n int) lick.Lick {
+	l := lick.New()
+	l.Tempo, l.Loop = 60+float64(rng.IntN(140)), rng.IntN(5) == 0
+	base, at := 1+rng.IntN(14), lick.Time{}
+	step := lick.NewTime(1, 16)
+	for i := range n {
+		note := lick.Note{At: at, Len: step, String: 1 + rng.IntN(6), Fret: base + rng.IntN(6)}
+		length := lick.NewTime(int64(1+rng.IntN(2)), 16)
+		if rng.IntN(9) == 0 {
+			note.Fret = 0
+		}
+		switch rng.IntN(6) {
+		case 0:
+			if note.Fret > 0 {
+				note.Finger, note.Lock = lick.Index+lick.Finger(rng.IntN(4)), []string{"finger"}
+			}
+		case 1:
+			note.Stroke, note.Lock = []lick.Stroke{lick.Down, lick.Up}[rng.IntN(2)], []string{"stroke"}
+		case 2:
+			note.Lock = []string{"string"}
+		case 3:
+			if i > 0 {
+				before := l.Notes[len(l.Notes)-1]
+				note.String = before.String
+				note.Slur = []lick.Slur{lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(4)]
+			}
+		}
+		note.Len = length
+		l.Notes = append(l.Notes, note)
+		if rng.IntN(5) == 0 {
+			second := note
+			second.String, second.Fret = 1+note.String%6, base+rng.IntN(5)
+			second.Slur, second.Stroke, second.Lock, second.Finger = "", "", nil, lick.NoFinger
+			if rng.IntN(2) == 0 {
+				second.Len = step.Times(2) // held under what follows
+			}
+			l.Notes = append(l.Notes, second)
+		}
+		at = at.Add(length)
+	}
+	l.Sort()
+	return l
+}
+
+// everywhere tries every row of places and judges each by the search for given
+// places, which has its own exhaustive test. It is the slow way, written without
+// the joint search.
+func everywhere(e *Engine, p *proposer, l lick.Lick) (breaches int, bound float64) {
+	breaches, bound = math.MaxInt, math.Inf(1)
+	given := e.layOut(l, false)
+	var try func(i int, m lick.Lick)
+	try = func(i int, m lick.Lick) {
+		if i == len(m.Notes) {
+			c := m.Clone()
+			c.Sort()
+			if c.Validate() != nil || !sameSlurs(given, e.layOut(m, false)) {
+				return
+			}
+			if v := p.fixedBound(c); !math.IsInf(v, 1) {
+				if b := p.breaches(c); b < breaches || b == breaches && v < bound {
+					breaches, bound = b, v
+				}
+			}
+			return
+		}
+		n := m.Notes[i]
+		if n.Locked("string") || given.slurs[i].code != "" || bound0(given, i) {
+			try(i+1, m)
+			return
+		}
+		for _, at := range e.guitar(l).Places(l.Pitch(i)) {
+			if at.Fret == 0 && n.Finger != lick.NoFinger {
+				continue
+			}
+			m.Notes[i].String, m.Notes[i].Fret = at.String, at.Fret
+			try(i+1, m)
+		}
+		m.Notes[i] = n
+	}
+	try(0, l.Clone())
+	return breaches, bound
+}
+
+// bound0 says whether a slur ties the note to one that is not just before it, or
+// that cannot sound: such notes stay where they are written.
+func bound0(ln *line, i int) bool {
+	cols := ln.columns
+	for c, col := range cols {
+		for k := col[0]; k < col[1]; k++ {
+			s := ln.slurs[k].from
+			if s < 0 || k != i && s != i {
+				continue
+			}
+			if c == 0 || s < cols[c-1][0] || ln.slurs[k].code != "" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// sameSlurs says whether every slur still comes from the same note and sounds.
+func sameSlurs(a, b *line) bool {
+	for i := range a.slurs {
+		if a.slurs[i].from != b.slurs[i].from || a.slurs[i].code != b.slurs[i].code {
+			return false
+		}
+	}
+	return true
+}
+
+// Places, hands and strokes in one search equal trying every row of places.
+func TestFreePlacesAreExact(t *testing.T) {
+	e := NewEngine(DefaultPlayer())
+	rng := rand.New(rand.NewPCG(8, 3))
+	lines, gains := 300, 0
+	if testing.Short() {
+		lines = 50
+	}
+	for checked := 0; checked < lines; {
+		l := randomLick(rng, 2+rng.IntN(3))
+		if l.Validate() != nil {
+			continue
+		}
+		way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
+		p := e.newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+		given := p.fixedBound(p.base)
+		breaches := p.breaches(p.base)
+		res, ok := p.newJoint(p.base, p.hand, way).solve(given, breaches)
+		b, bound := everywhere(e, p, p.base)
+		if b > breaches {
+			bound = math.Inf(1)
+		}
+		if !ok {
+			if !math.IsInf(bound, 1) {
+				t.Fatalf("%s: the search found no way, there is one of load %v\n%s", way, bound, l.Encode())
+			}
+			continue
+		}
+		checked++
+		if math.Abs(res.bound-bound) > 1e-9*bound {
+			t.Fatalf("%s: bound %v, every row of places gives %v\n%s", way, res.bound, bound, l.Encode())
+		}
+		if got := p.fixedBound(atPlaces(p.base, res.least)); math.Abs(got-bound) > 1e-9*bound {
+			t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
+		}
+		if got := p.fixedBound(atPlaces(p.base, res.calm)); got > bound*1.06*(1+1e-9) {
+			t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
+		}
+		if bound < given*(1-1e-9) {
+			gains++
+		}
+	}
+	if gains == 0 {
+		t.Error("free places never helped: the lines prove nothing")
+	}
+}

@@ -1,0 +1,209 @@
+package play
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// Ask says what a proposal may change and how many are wanted.
+type Ask struct {
+	Way   pick.Way   // empty: the player's habit, and other ways may be offered too
+	Angle pick.Angle // empty: the player's
+	Place bool       // strings and frets that are not locked are free too
+	Best  int        // how many at most; less than one means one
+	Notes []int      // only these notes' hands (indices); none means all
+}
+
+// Proposal is one way to play a line with everything decided.
+type Proposal struct {
+	Ceiling      Ceiling   `json:"ceiling"`
+	BestPossible Ceiling   `json:"best_possible"` // under its way of picking and the locks
+	Why          string    `json:"why"`
+	Lick         lick.Lick `json:"lick"`
+	Report       *Report   `json:"-"`
+}
+
+// MaxFreePlaces is how many notes a line may have when its places are free too.
+const MaxFreePlaces = 2048
+
+// Propose decides the hands of a line around what is locked. The first proposal
+// is the recommended one: each hand within six per cent of its own bound, then
+// the least sum of load⁴. The others differ from it on the moves around the
+// bottleneck, in the way of picking or in the places, the highest ceiling first,
+// with the one that reaches the bound among them.
+func (e *Engine) Propose(l lick.Lick, a Ask) []Proposal {
+	if len(l.Notes) == 0 {
+		return []Proposal{}
+	}
+	p := e.newProposer(l, a)
+	p.recommend()
+	if a.Best > 1 {
+		p.reachBound()
+		p.otherFingers()
+		p.otherSlides()
+		p.otherWays()
+	}
+	return p.best(a.Best)
+}
+
+// proposer collects proposals for one line.
+type proposer struct {
+	*Engine
+	hand  *hand.Model
+	base  lick.Lick // what is locked, the rest open
+	way   pick.Way
+	asked bool // the way was asked for
+	place bool
+	out   []Proposal
+	bound float64   // the least possible largest load, bends not counted
+	least lick.Lick // the places that reach it
+
+	written lick.Lick // the base at the places it came with
+	slides  []slideAt // other slides that legato could take
+}
+
+func (e *Engine) newProposer(l lick.Lick, a Ask) *proposer {
+	player := e.Player
+	way := cmp.Or(a.Way, player.Way)
+	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
+	e = &Engine{player, e.models}
+	p := &proposer{Engine: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
+	p.base = openHands(l)
+	if len(a.Notes) > 0 {
+		p.base = keepOthers(p.base, e.fill(l, p.hand, way), a.Notes)
+	}
+	return p
+}
+
+// openHands leaves open what is not locked. Fingers of the picking hand and the
+// thumb are how a line is meant, so they stay.
+func openHands(l lick.Lick) lick.Lick {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if !n.Locked("finger") && n.Finger != lick.Thumb {
+			n.Finger = lick.NoFinger
+		}
+		if !n.Locked("stroke") && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
+			n.Stroke = ""
+		}
+	}
+	return out
+}
+
+// keepOthers fixes the hands of every note that is not named.
+func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
+	for i := range open.Notes {
+		if !slices.Contains(notes, i) {
+			open.Notes[i].Finger, open.Notes[i].Stroke = filled.Notes[i].Finger, filled.Notes[i].Stroke
+			for _, f := range []string{"string", "fret"} {
+				if !open.Notes[i].Locked(f) {
+					open.Notes[i].Lock = append(open.Notes[i].Lock, f)
+				}
+			}
+		}
+	}
+	return open
+}
+
+// recommend makes the first proposal and finds the bound.
+func (p *proposer) recommend() {
+	if p.way == pick.Legato {
+		p.base = p.legato(p.base)
+	}
+	base := p.base
+	p.written = base
+	p.bound, p.least = p.fixedBound(base), base
+	if p.place && len(base.Notes) <= MaxFreePlaces {
+		j := p.newJoint(base, p.hand, p.way)
+		if res, ok := j.solve(p.bound, p.breaches(base)); ok {
+			p.bound = res.bound
+			p.base, p.least = atPlaces(base, res.calm), atPlaces(base, res.least)
+		}
+	}
+	p.add(p.decide(p.base, p.way, hand.Slack), p.bound, "", p.way)
+}
+
+// fixedBound is the least possible largest load at the given places, +Inf when
+// they cannot be played.
+func (p *proposer) fixedBound(l lick.Lick) float64 {
+	ln := p.layOut(l, false)
+	bound, ok := p.hand.Bound(ln.hand, l.Loop)
+	if !ok {
+		return math.Inf(1)
+	}
+	return max(bound, p.Player.Pick.Solve(ln.pick, l.Loop, p.way, 1).Bound)
+}
+
+func (p *proposer) breaches(l lick.Lick) int {
+	return p.Player.Pick.Solve(p.layOut(l, false).pick, l.Loop, p.way, 1).Breaches
+}
+
+// atPlaces moves every note to its place.
+func atPlaces(l lick.Lick, places []neck.Place) lick.Lick {
+	out := l.Clone()
+	for i, at := range places {
+		out.Notes[i].String, out.Notes[i].Fret = at.String, at.Fret
+	}
+	out.Sort()
+	return out
+}
+
+// decide fills in both hands, each with its largest load within slack of its own
+// bound.
+func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
+	return p.fillWithin(l, p.hand, way, slack)
+}
+
+// add judges a decided line and keeps it, unless its hands are kept already.
+func (p *proposer) add(l lick.Lick, bound float64, why string, way pick.Way) {
+	r := &p.measure(l, p.hand).Report
+	if r.Verdict == Breaks && r.Ceiling == 0 && len(p.out) > 0 {
+		return
+	}
+	for _, o := range p.out {
+		if handsKey(o.Lick) == handsKey(l) {
+			return
+		}
+	}
+	most := bound
+	for _, n := range r.Notes {
+		for _, x := range n.Loads {
+			if x.Side == Bending || x.Side == Shaking {
+				most = max(most, x.Load)
+			}
+		}
+	}
+	prop := Proposal{Ceiling: r.Ceiling, Lick: l, Report: r, Why: why}
+	if r.Ceiling > 0 {
+		prop.BestPossible = max(ceilingOf(l.Tempo, most), r.Ceiling)
+	}
+	if why == "" {
+		prop.Why = p.explain(prop, way)
+	}
+	p.out = append(p.out, prop)
+}
+
+// reaches says whether a proposal is as fast as the bound allows.
+func (p *proposer) reaches(o Proposal) bool { return o.Ceiling >= o.BestPossible*(1-1e-9) }
+
+// best is the recommended proposal and the highest of the others, the one that
+// reaches the bound among them.
+func (p *proposer) best(n int) []Proposal {
+	n = max(n, 1)
+	rest := p.out[1:]
+	slices.SortStableFunc(rest, func(a, b Proposal) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
+	out := p.out[:min(n, len(p.out))]
+	if !slices.ContainsFunc(out, p.reaches) && n > 1 {
+		if k := slices.IndexFunc(p.out, p.reaches); k >= 0 {
+			out[len(out)-1] = p.out[k]
+		}
+	}
+	return out
+}
