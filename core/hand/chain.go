@@ -113,6 +113,7 @@ func (m *Model) newNode(i int, touches []Touch) (node, bool) {
 }
 
 func (n *node) allow(all bool) {
+	n.allowed = make([]int, 0, len(n.stand))
 	for j, p := range n.stand {
 		if all || allows(n.touches, p) {
 			n.allowed = append(n.allowed, j)

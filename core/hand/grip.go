@@ -1,8 +1,6 @@
 package hand
 
 import (
-	"math"
-
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -115,9 +113,6 @@ func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64)
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
 		l := link{matrix: m.between(from.touches, to.touches, false), have: have}
-		if l.least() > k.limit*have {
-			return
-		}
 		l.relax(k, from.allowed, within(to.allowed, rest), rest, out)
 	}
 }
@@ -203,17 +198,6 @@ func (m *Model) Standing(g *Grip, i int) float64 {
 		return 0
 	}
 	return m.scale(m.stances[g.stand[i].stance].standing)
-}
-
-// least is the smallest need of a matrix.
-func (mx *matrix) least() float64 {
-	mx.once.Do(func() {
-		mx.smallest = math.Inf(1)
-		for _, x := range mx.need {
-			mx.smallest = min(mx.smallest, x)
-		}
-	})
-	return mx.smallest
 }
 
 // Follow finds, from posture i of from, the posture of to with the least cost of

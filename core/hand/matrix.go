@@ -2,6 +2,7 @@ package hand
 
 import (
 	"encoding/binary"
+	"slices"
 	"sync"
 )
 
@@ -11,7 +12,22 @@ type matrix struct {
 	from, to []posture
 	need     []float64
 	once     sync.Once
-	smallest float64 // see least
+	rows     []float64 // see rowLeast
+}
+
+// rowLeast is the smallest need of each row.
+func (mx *matrix) rowLeast() []float64 {
+	mx.once.Do(func() {
+		width := len(mx.to)
+		if width == 0 {
+			return
+		}
+		mx.rows = make([]float64, len(mx.need)/width)
+		for i := range mx.rows {
+			mx.rows[i] = slices.Min(mx.need[i*width : (i+1)*width])
+		}
+	})
+	return mx.rows
 }
 
 // maxMatrices bounds the memory that kept moves take (about 130 kB each).

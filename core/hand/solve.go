@@ -71,35 +71,57 @@ func (c *chain) toGo(k cost, end []float64) [][]float64 {
 }
 
 // relax finds for each posture i the cheapest way on. It is where the search
-// spends its time.
+// spends its time: the cheapest ends are tried first, so that a row ends as soon
+// as what lies after a move alone costs more than the best so far.
 func (l *link) relax(k cost, from, to []int, rest, out []float64) {
-	inverse := 1 / l.have
-	width := len(l.to)
+	ends := make([]ended, 0, len(to))
+	for _, j := range to {
+		if r := rest[j]; k.sum && r < never || r <= k.limit && r < never {
+			ends = append(ends, ended{r, j})
+		}
+	}
+	slices.SortFunc(ends, func(a, b ended) int { return compare(a.rest, b.rest) })
+	inverse, width := 1/l.have, len(l.to)
+	if len(ends) == 0 {
+		return
+	}
+	least := l.rowLeast()
 	for _, i := range from {
+		bar := least[i] * inverse // no move from i weighs less
+		if bar > k.limit {
+			continue
+		}
 		row := l.need[i*width : (i+1)*width]
 		best := out[i]
 		if k.sum {
-			for _, j := range to {
-				if r := rest[j]; r < best {
-					if load := row[j] * inverse; load <= k.limit {
-						load *= load
-						best = min(best, load*load+r)
-					}
+			for _, e := range ends {
+				if e.rest >= best {
+					break
+				}
+				if load := row[e.at] * inverse; load <= k.limit {
+					load *= load
+					best = min(best, load*load+e.rest)
 				}
 			}
-		} else {
-			best = min(best, k.limit) // what lies over the limit is not looked for
-			for _, j := range to {
-				if r := rest[j]; r < best { // costs are never negative
-					best = min(best, max(row[j]*inverse, r))
-				}
+			out[i] = best
+			continue
+		}
+		for _, e := range ends {
+			if max(e.rest, bar) >= best {
+				break
 			}
-			if best == k.limit {
-				best = out[i]
+			if c := max(row[e.at]*inverse, e.rest); c < best && c <= k.limit {
+				best = c
 			}
 		}
 		out[i] = best
 	}
+}
+
+// ended is what lies after a posture.
+type ended struct {
+	rest float64
+	at   int
 }
 
 func filled(n int) []float64 {
@@ -189,8 +211,54 @@ func (c *chain) bound() float64 {
 	if len(c.nodes) == 0 {
 		return c.opens
 	}
-	_, value, _ := c.first(minimax(), false)
+	_, value, _ := c.first(Minimax(c.sketch()), false)
 	return max(value, c.opens)
+}
+
+// sketched is how many postures a finger a quick first look takes.
+const sketched = 6
+
+// sketch is an upper bound of the bound, +Inf when it finds none: the same search
+// among the few postures of an event that cost least to stand in.
+func (c *chain) sketch() float64 {
+	few := chain{m: c.m, nodes: slices.Clone(c.nodes), links: c.links, close: c.close, leadIn: c.leadIn, leadBy: c.leadBy}
+	for k := range few.nodes {
+		n := &few.nodes[k]
+		if len(n.allowed) > 4*sketched {
+			n.allowed = c.m.easiest(n.touches, n.stand, n.allowed)
+		}
+	}
+	_, value, _ := few.first(minimax(), false)
+	return value
+}
+
+// easiest keeps, for each finger on the first fretted touch, the postures that
+// cost least to stand in.
+func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
+	first := slices.IndexFunc(touches, Touch.fretted)
+	standing := func(i int) float64 { return m.stances[stand[i].stance].standing }
+	var by [4][sketched]int // cheapest first
+	var n [4]int
+	for _, i := range allowed {
+		f := stand[i].fingers[first]
+		k := n[f]
+		if k == sketched {
+			if k--; standing(by[f][k]) <= standing(i) {
+				continue
+			}
+		} else {
+			n[f]++
+		}
+		for ; k > 0 && standing(by[f][k-1]) > standing(i); k-- {
+			by[f][k] = by[f][k-1]
+		}
+		by[f][k] = i
+	}
+	out := make([]int, 0, 4*sketched)
+	for f := range by {
+		out = append(out, by[f][:n[f]]...)
+	}
+	return out
 }
 
 // best picks a posture a node: least sum of load⁴ with no load above limit.

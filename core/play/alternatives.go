@@ -68,7 +68,7 @@ func (p *proposer) otherSlides() {
 	for _, s := range p.slides {
 		l := s.apply(p.base)
 		got := p.decide(l, p.way, hand.Slack)
-		bound := p.fixedBound(l)
+		bound := p.boundOf(l, p.way)
 		p.add(got, bound, "The slide elsewhere: "+slidesOf(got)+"; "+p.against(got), p.way)
 	}
 }
@@ -97,10 +97,9 @@ func (p *proposer) otherWays() {
 	}
 }
 
+// boundOf is the least possible largest load at the given places.
 func (p *proposer) boundOf(l lick.Lick, way pick.Way) float64 {
-	q := *p
-	q.way = way
-	return q.fixedBound(l)
+	return p.fillWithin(l, p.hand, way, 1).bound
 }
 
 func sentenceWay(w pick.Way) string {

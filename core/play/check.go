@@ -43,32 +43,49 @@ type judgement struct {
 
 // fill decides the open fingers and strokes.
 func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
-	return e.fillWithin(l, m, way, hand.Slack)
+	return e.fillWithin(l, m, way, hand.Slack).lick
+}
+
+// filled is a line with both hands decided.
+type filled struct {
+	lick     lick.Lick
+	bound    float64 // least possible largest load, +Inf when some step cannot be done
+	breaches int     // of the way
 }
 
 // fillWithin is fill with each hand's largest load within slack of its own bound.
-func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) lick.Lick {
-	out := l.Clone()
-	ln := e.layOut(out, false)
-	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
+func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) filled {
+	f := filled{lick: l.Clone()}
+	ln := e.layOut(f.lick, false)
+	open := slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger })
+	if open {
 		path := m.Solve(ln.hand, l.Loop, slack)
+		f.bound = path.Bound
+		if !path.Possible() {
+			f.bound = math.Inf(1)
+		}
 		for c, notes := range ln.touches {
 			for k, i := range notes {
-				if out.Notes[i].Finger == lick.NoFinger {
-					out.Notes[i].Finger = path.Steps[c].Fingers[k]
+				if f.lick.Notes[i].Finger == lick.NoFinger {
+					f.lick.Notes[i].Finger = path.Steps[c].Fingers[k]
 				}
 			}
 		}
+	} else if bound, ok := m.Bound(ln.hand, l.Loop); ok {
+		f.bound = bound
+	} else {
+		f.bound = math.Inf(1)
 	}
 	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, slack)
+	f.bound, f.breaches = max(f.bound, path.Bound), path.Breaches
 	for p, notes := range ln.strokes {
 		for k, i := range notes {
-			if out.Notes[i].Stroke == "" {
-				out.Notes[i].Stroke = path.Steps[p].Strokes[k]
+			if f.lick.Notes[i].Stroke == "" {
+				f.lick.Notes[i].Stroke = path.Steps[p].Strokes[k]
 			}
 		}
 	}
-	return out
+	return f
 }
 
 // judge measures a lick whose hands are decided.

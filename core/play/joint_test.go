@@ -69,10 +69,9 @@ func everywhere(e *Engine, p *proposer, l lick.Lick) (breaches int, bound float6
 			if c.Validate() != nil || !sameSlurs(given, e.layOut(m, false)) {
 				return
 			}
-			if v := p.fixedBound(c); !math.IsInf(v, 1) {
-				if b := p.breaches(c); b < breaches || b == breaches && v < bound {
-					breaches, bound = b, v
-				}
+			f := p.fillWithin(c, p.hand, p.way, 1)
+			if !math.IsInf(f.bound, 1) && (f.breaches < breaches || f.breaches == breaches && f.bound < bound) {
+				breaches, bound = f.breaches, f.bound
 			}
 			return
 		}
@@ -137,11 +136,10 @@ func TestFreePlacesAreExact(t *testing.T) {
 		}
 		way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
 		p := e.newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
-		given := p.fixedBound(p.base)
-		breaches := p.breaches(p.base)
-		res, ok := p.newJoint(p.base, p.hand, way).solve(given, breaches)
+		given := p.fillWithin(p.base, p.hand, way, 1)
+		res, ok := p.newJoint(p.base, p.hand, way).solve(given.bound, given.breaches)
 		b, bound := everywhere(e, p, p.base)
-		if b > breaches {
+		if b > given.breaches {
 			bound = math.Inf(1)
 		}
 		if !ok {
@@ -154,13 +152,13 @@ func TestFreePlacesAreExact(t *testing.T) {
 		if math.Abs(res.bound-bound) > 1e-9*bound {
 			t.Fatalf("%s: bound %v, every row of places gives %v\n%s", way, res.bound, bound, l.Encode())
 		}
-		if got := p.fixedBound(atPlaces(p.base, res.least)); math.Abs(got-bound) > 1e-9*bound {
+		if got := p.boundOf(atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
 			t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
 		}
-		if got := p.fixedBound(atPlaces(p.base, res.calm)); got > bound*1.06*(1+1e-9) {
+		if got := p.boundOf(atPlaces(p.base, res.calm), way); got > bound*1.06*(1+1e-9) {
 			t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
 		}
-		if bound < given*(1-1e-9) {
+		if bound < given.bound*(1-1e-9) {
 			gains++
 		}
 	}

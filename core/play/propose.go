@@ -2,7 +2,6 @@ package play
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"ornamen/core/hand"
@@ -117,32 +116,18 @@ func (p *proposer) recommend() {
 	if p.way == pick.Legato {
 		p.base = p.legato(p.base)
 	}
-	base := p.base
-	p.written = base
-	p.bound, p.least = p.fixedBound(base), base
-	if p.place && len(base.Notes) <= MaxFreePlaces {
-		j := p.newJoint(base, p.hand, p.way)
-		if res, ok := j.solve(p.bound, p.breaches(base)); ok {
-			p.bound = res.bound
-			p.base, p.least = atPlaces(base, res.calm), atPlaces(base, res.least)
+	p.written, p.least = p.base, p.base
+	given := p.fillWithin(p.base, p.hand, p.way, hand.Slack)
+	p.bound = given.bound
+	if p.place && len(p.base.Notes) <= MaxFreePlaces {
+		j := p.newJoint(p.base, p.hand, p.way)
+		if res, ok := j.solve(given.bound, given.breaches); ok {
+			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
+			p.base = atPlaces(p.base, res.calm)
+			given = p.fillWithin(p.base, p.hand, p.way, hand.Slack)
 		}
 	}
-	p.add(p.decide(p.base, p.way, hand.Slack), p.bound, "", p.way)
-}
-
-// fixedBound is the least possible largest load at the given places, +Inf when
-// they cannot be played.
-func (p *proposer) fixedBound(l lick.Lick) float64 {
-	ln := p.layOut(l, false)
-	bound, ok := p.hand.Bound(ln.hand, l.Loop)
-	if !ok {
-		return math.Inf(1)
-	}
-	return max(bound, p.Player.Pick.Solve(ln.pick, l.Loop, p.way, 1).Bound)
-}
-
-func (p *proposer) breaches(l lick.Lick) int {
-	return p.Player.Pick.Solve(p.layOut(l, false).pick, l.Loop, p.way, 1).Breaches
+	p.add(given.lick, p.bound, "", p.way)
 }
 
 // atPlaces moves every note to its place.
@@ -158,7 +143,7 @@ func atPlaces(l lick.Lick, places []neck.Place) lick.Lick {
 // decide fills in both hands, each with its largest load within slack of its own
 // bound.
 func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
-	return p.fillWithin(l, p.hand, way, slack)
+	return p.fillWithin(l, p.hand, way, slack).lick
 }
 
 // add judges a decided line and keeps it, unless its hands are kept already.
