@@ -9,10 +9,10 @@ import (
 	"ornamen/core/neck"
 )
 
-// randomEvents makes a short line with slurs, open strings, pairs, held notes
-// and locks.
-func randomEvents(rng *rand.Rand, n int) []Event {
-	base := 1 + rng.IntN(17)
+// randomEvents makes a short line with slurs, open strings, pairs, bars, held
+// notes and locks.
+func randomEvents(rng *rand.Rand, n, frets int) []Event {
+	base := 1 + rng.IntN(frets-5)
 	events := make([]Event, n)
 	for i := range events {
 		t := Touch{Place: neck.Place{String: 1 + rng.IntN(3), Fret: base + rng.IntN(5)}}
@@ -32,8 +32,15 @@ func randomEvents(rng *rand.Rand, n int) []Event {
 			}
 		}
 		events[i] = Event{Touches: []Touch{t}, Have: 80 + 150*rng.Float64()}
-		if rng.IntN(6) == 0 {
-			events[i].Touches = append(events[i].Touches, Touch{Place: neck.Place{String: 4, Fret: base + rng.IntN(3)}})
+		switch {
+		case i > 0 && len(events[i-1].Touches) == 2 && rng.IntN(2) == 0:
+			held := events[i-1].Touches[1]
+			held.Held, held.Slur = true, ""
+			events[i].Touches = append(events[i].Touches, held)
+		case rng.IntN(6) == 0:
+			second := Touch{Place: neck.Place{String: 4, Fret: base + rng.IntN(3)}, Bar: rng.IntN(2) == 0}
+			events[i].Touches[0].Bar = second.Bar
+			events[i].Touches = append(events[i].Touches, second)
 		}
 	}
 	return events
@@ -102,33 +109,44 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 }
 
 // The search equals trying every row of postures: the least largest load, and
-// the least sum under it.
+// the least sum under it. A guitar of seven frets has few enough frames to try
+// thousands of lines; the whole neck is tried on some.
 func TestExact(t *testing.T) {
-	m := NewModel(Medium(), neck.Standard())
-	rng := rand.New(rand.NewPCG(3, 5))
-	checked := 0
-	for checked < 150 {
-		events := randomEvents(rng, 2+rng.IntN(2))
-		loop := rng.IntN(4) == 0
-		p := m.Solve(events, loop, Slack)
-		x := &exhaustive{m: m, events: events, loop: loop, bound: never, sum: never, limit: never}
-		x.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
-		if x.bound == never {
-			if p.Possible() {
-				t.Fatalf("%v loop %v: the search found a way, there is none", events, loop)
-			}
-			continue
-		}
-		checked++
-		if !p.Possible() || math.Abs(p.Bound-x.bound) > 1e-9 {
-			t.Fatalf("%v loop %v: bound %v (possible %v), exhaustive %v", events, loop, p.Bound, p.Possible(), x.bound)
-		}
-		y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: p.Bound * Slack * (1 + 1e-9)}
-		y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
-		if got := sumOf(m, events, p, loop); math.Abs(got-y.sum) > 1e-9*(1+y.sum) {
-			t.Fatalf("%v loop %v: sum %v, exhaustive %v", events, loop, got, y.sum)
+	short := neck.Standard()
+	short.Frets = 7
+	for _, c := range []struct {
+		g            neck.Guitar
+		lines, notes int
+	}{{short, 2000, 3}, {short, 60, 4}, {neck.Standard(), 60, 3}} {
+		m := NewModel(Medium(), c.g)
+		rng := rand.New(rand.NewPCG(3, 5))
+		for checked := 0; checked < c.lines; {
+			checked += checkExact(t, m, randomEvents(rng, 2+rng.IntN(c.notes-1), c.g.Frets), rng.IntN(4) == 0)
 		}
 	}
+}
+
+// checkExact compares one line; it counts 1 if any hand can play it.
+func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
+	t.Helper()
+	p := m.Solve(events, loop, Slack)
+	x := &exhaustive{m: m, events: events, loop: loop, bound: never, sum: never, limit: never}
+	x.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
+	if x.bound == never {
+		if p.Possible() {
+			t.Fatalf("%v loop %v: the search found a way, there is none", events, loop)
+		}
+		return 0
+	}
+	if !p.Possible() || math.Abs(p.Bound-x.bound) > 1e-9 {
+		t.Fatalf("%v loop %v: bound %v (possible %v), exhaustive %v", events, loop, p.Bound, p.Possible(), x.bound)
+	}
+	y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: p.Bound * Slack * (1 + 1e-9)}
+	y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
+	if got := sumOf(m, events, p, loop); math.Abs(got-y.sum) > 1e-9*(1+y.sum) {
+		t.Fatalf("%v loop %v: sum %v, exhaustive %v", events, loop, got, y.sum)
+	}
+	return 1
 }
 
 // sumOf adds up load⁴ along a path, the first frame's standing cost included.

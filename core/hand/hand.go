@@ -115,8 +115,11 @@ func fitts(d, w neck.MM, slope float64) float64 {
 	if d == 0 {
 		return 0
 	}
-	return slope * math.Log2(1+float64(d/w))
+	return slope * log2(1+float64(d/w))
 }
+
+// log2 is math.Log2 without its exactness at powers of two, which costs time.
+func log2(x float64) float64 { return math.Log(x) * (1 / math.Ln2) }
 
 // Frame is the fret each finger stands over, index to little.
 type Frame [4]int

@@ -35,7 +35,7 @@ func (m *Model) hops(a, b int, from, to []posture) []float64 {
 			// Several fingers may share a stance; its way is the same.
 			if s := to[j].stance; s != before {
 				before = s
-				last = math.Log2(1 + math.Abs(float64(m.stances[s].centre-centre))/w)
+				last = log2(1 + math.Abs(float64(m.stances[s].centre-centre))/w)
 			}
 			t[k] = last
 			k++
