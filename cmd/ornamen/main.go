@@ -35,6 +35,7 @@ var commands = []command{
 	{"serve", "serve [--addr 127.0.0.1:8080] [--db FILE]", serve},
 	{"demo", "demo [--addr 127.0.0.1:8080] [--db FILE]", demoServe},
 	{"tones", `tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--json]`, tones},
+	{"propose", "propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] [--best N] [--hand small|medium|large] [--json]", propose},
 	{"check", "check FILE [--tempo N] [--hand small|medium|large] [--json]", check},
 	{"recolour", `recolour FILE --to "C# dorian" [--move nearest|same|octave] [--json]`, recolour},
 	{"convert", "convert IN OUT (.json or .tab, by file name)", convert},

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/lick"
 	"ornamen/internal/demo"
 )
 
@@ -141,6 +142,40 @@ func TestRefusals(t *testing.T) {
 		status, out, e := call(args...)
 		if status != 2 || strings.TrimSpace(e) == "" || (len(args) > 0 && strings.Count(e, "\n") != 1) || out != "" {
 			t.Errorf("%v: status %d\nout %.100q\nerr %.200q", args, status, out, e)
+		}
+	}
+}
+
+func TestPropose(t *testing.T) {
+	path := demoFile(t, "Barn door ladder")
+	status, out, stderr := call("propose", path, "--pick", "economy", "--best", "3", "--json")
+	var got []struct {
+		Ceiling float64
+		Best    float64 `json:"best_possible"`
+		Why     string
+		Lick    json.RawMessage
+	}
+	if err := json.Unmarshal([]byte(out), &got); err != nil || status != 0 {
+		t.Fatalf("status %d, %v, %s", status, err, stderr)
+	}
+	if len(got) < 2 || got[0].Ceiling > got[0].Best || got[0].Why == "" {
+		t.Errorf("%d proposals, first %v of %v", len(got), got[0].Ceiling, got[0].Best)
+	}
+	for _, p := range got {
+		l, err := lick.Parse(p.Lick)
+		if err != nil {
+			t.Fatalf("the proposed lick is no lick file: %v", err)
+		}
+		for i, n := range l.Notes {
+			if n.Finger == lick.NoFinger {
+				t.Errorf("note %d has no finger", i+1)
+			}
+		}
+	}
+	for _, bad := range [][]string{{"--pick", "windmill"}, {"--angle", "sideways"}, {"--best", "0"}, {"--hand", "tiny"}, {"--places"}} {
+		status, out, stderr := call(append([]string{"propose", path}, bad...)...)
+		if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 {
+			t.Errorf("%v: status %d, %q, %q", bad, status, out, stderr)
 		}
 	}
 }

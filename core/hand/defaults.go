@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"ornamen/core/defaults"
+	"ornamen/core/load"
 )
 
 // Defaults lists what the model assumes of a fretting hand.
@@ -50,7 +51,7 @@ func Defaults() []defaults.Row {
 		{Name: "widest gap of fingers 2 and 3, and 3 and 4", Value: maxGap23, Unit: "frets"},
 		{Name: "least span of the four fingers", Value: minSpan, Unit: "frets"},
 		{Name: "frets beyond the last that an idle finger hovers over", Value: hover, Unit: "frets"},
-		{Name: "largest load of a proposal over the least possible, times", Value: Slack},
+		{Name: "largest load of a proposal over the least possible, times", Value: load.Slack},
 	} {
 		if r.From == "" {
 			r.From = defaults.Model

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 )
 
@@ -129,7 +130,7 @@ func TestExact(t *testing.T) {
 // checkExact compares one line; it counts 1 if any hand can play it.
 func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 	t.Helper()
-	p := m.Solve(events, loop, Slack)
+	p := m.Solve(events, loop, load.Slack)
 	x := &exhaustive{m: m, events: events, loop: loop, bound: never, sum: never, limit: never}
 	x.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
 	if x.bound == never {
@@ -141,7 +142,7 @@ func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 	if !p.Possible() || math.Abs(p.Bound-x.bound) > 1e-9 {
 		t.Fatalf("%v loop %v: bound %v (possible %v), exhaustive %v", events, loop, p.Bound, p.Possible(), x.bound)
 	}
-	y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: p.Bound * Slack * (1 + 1e-9)}
+	y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: load.Limit(p.Bound, load.Slack) * (1 + 1e-9)}
 	y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
 	if got := sumOf(m, events, p, loop); math.Abs(got-y.sum) > 1e-9*(1+y.sum) {
 		t.Fatalf("%v loop %v: sum %v, exhaustive %v", events, loop, got, y.sum)

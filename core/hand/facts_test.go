@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 )
 
@@ -64,7 +65,7 @@ func TestUsualFingerings(t *testing.T) {
 		{"1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
 		{"6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
 	} {
-		if got := fingers(m.Solve(line(t, c.line), false, Slack)); got != c.want {
+		if got := fingers(m.Solve(line(t, c.line), false, load.Slack)); got != c.want {
 			t.Errorf("%s: %s, want %s", c.line, got, c.want)
 		}
 	}
@@ -84,7 +85,7 @@ func TestStretches(t *testing.T) {
 		}
 		return events
 	}
-	low := hands["medium"].Solve(fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, Slack)
+	low := hands["medium"].Solve(fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, load.Slack)
 	for _, s := range low.Steps {
 		t.Log(s)
 	}
@@ -103,7 +104,7 @@ func TestStretches(t *testing.T) {
 		{"1:3 5h 9h", "medium", false, false},
 		{"1:3 5h 9h", "large", false, false},
 	} {
-		p := hands[c.hand].Solve(line(t, c.line), false, Slack)
+		p := hands[c.hand].Solve(line(t, c.line), false, load.Slack)
 		if p.Possible() != c.possible {
 			t.Errorf("%s, %s hand: possible %v, want %v (%s)", c.line, c.hand, p.Possible(), c.possible, fingers(p))
 			continue
@@ -151,19 +152,19 @@ func BenchmarkSolve64(b *testing.B) {
 	b.Run("cold", func(b *testing.B) {
 		for b.Loop() {
 			m := NewModel(Medium(), neck.Standard())
-			m.Solve(events, false, Slack)
+			m.Solve(events, false, load.Slack)
 		}
 	})
 	b.Run("warm", func(b *testing.B) {
 		m := NewModel(Medium(), neck.Standard())
 		for b.Loop() {
-			m.Solve(events, false, Slack)
+			m.Solve(events, false, load.Slack)
 		}
 	})
 	b.Run("loop", func(b *testing.B) {
 		m := NewModel(Medium(), neck.Standard())
 		for b.Loop() {
-			m.Solve(events, true, Slack)
+			m.Solve(events, true, load.Slack)
 		}
 	})
 }

@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/graph/path"
 	"gonum.org/v1/gonum/graph/simple"
 
+	"ornamen/core/load"
 	"ornamen/core/neck"
 )
 
@@ -96,13 +97,13 @@ func TestEqualsGeneralGraphSearch(t *testing.T) {
 	rng := rand.New(rand.NewPCG(11, 4))
 	for checked := 0; checked < 25; {
 		events := randomEvents(rng, 12, short.Frets)
-		p := m.Solve(events, false, Slack)
+		p := m.Solve(events, false, load.Slack)
 		if !p.Possible() {
 			continue
 		}
 		checked++
 		c := m.newChain(events, false)
-		if got := shortest(generalGraph(m, events, p.Bound*Slack*(1+1e-9))); math.Abs(got-sumOf(m, events, p, false)) > 1e-9*(1+got) {
+		if got := shortest(generalGraph(m, events, load.Limit(p.Bound, load.Slack)*(1+1e-9))); math.Abs(got-sumOf(m, events, p, false)) > 1e-9*(1+got) {
 			t.Fatalf("%v: sum %v, general search %v", events, sumOf(m, events, p, false), got)
 		}
 		if p.Bound > c.opens && !math.IsInf(shortest(generalGraph(m, events, p.Bound*(1-1e-9))), 1) {

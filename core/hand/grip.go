@@ -81,7 +81,7 @@ func (k Cost) Join(load, rest float64) float64 {
 func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 	var apart neck.MM
 	switch {
-	case from.Open() || to.Open():
+	case from.Open() || to.Open() || len(from.touches) > 1:
 		return 0
 	case from.hi < to.lo:
 		apart = to.lo - from.hi
@@ -99,7 +99,8 @@ func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 			w = max(w, m.Guitar.Cell(t.Place.Fret))
 		}
 	}
-	// No stance serves both, so no finger stays: a shift or a jump.
+	// A finger that stays would put the new stance into the old grip, where it
+	// is not: so it is a shift or a jump.
 	return m.scale(jumpHand+fitts(apart, w, wristSlope)) / have
 }
 

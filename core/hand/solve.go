@@ -5,12 +5,9 @@ import (
 	"slices"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 )
-
-// Slack is how far above its bound a proposal's largest load may lie, so that
-// the whole line and not one move decides the rest (model default).
-const Slack = 1.06
 
 // Solve finds the hand for a line: with the largest load within slack times the
 // least possible, the path of least sum of load⁴ (minimax before sum, compare
@@ -23,7 +20,7 @@ func (m *Model) Solve(events []Event, loop bool, slack float64) Path {
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
 	if len(c.nodes) > 0 {
-		picks = c.best(max(path.Bound, c.opens) * slack)
+		picks = c.best(load.Limit(path.Bound, slack))
 	}
 	c.describe(&path, events, loop, picks)
 	return path

@@ -25,10 +25,6 @@ const (
 	fingerAgainNeed = 160.0
 )
 
-// Slack is how far above its bound a proposal's largest load may lie (model
-// default).
-const Slack = 1.06
-
 // Way is a way of picking.
 type Way string
 

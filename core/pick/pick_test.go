@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 )
 
 // line reads "5 5 5 4": the string of each picked note, all 150 ms apart. A
@@ -40,7 +41,7 @@ func TestEconomy(t *testing.T) {
 		{"3 3 2 2", "UDDU"},
 		{"3 2 1 1", "DDDU"},
 	} {
-		if got := strokes(either.Solve(line(c.line), false, Economy, Slack)); got != c.want {
+		if got := strokes(either.Solve(line(c.line), false, Economy, load.Slack)); got != c.want {
 			t.Errorf("%s: %s, want %s", c.line, got, c.want)
 		}
 	}
@@ -104,10 +105,10 @@ func TestNeeds(t *testing.T) {
 // Alternate keeps the turn over every free stroke, and gives way only where the
 // player's own strokes leave no choice.
 func TestAlternateAroundLocks(t *testing.T) {
-	if got := strokes(either.Solve(line("1 1 1U 1 1"), false, Alternate, Slack)); got != "UDUDU" {
+	if got := strokes(either.Solve(line("1 1 1U 1 1"), false, Alternate, load.Slack)); got != "UDUDU" {
 		t.Error(got)
 	}
-	if got := strokes(either.Solve(line("1D 1 1 1D"), false, Alternate, Slack)); strings.Count(got, "DD")+strings.Count(got, "UU") != 1 {
+	if got := strokes(either.Solve(line("1D 1 1 1D"), false, Alternate, load.Slack)); strings.Count(got, "DD")+strings.Count(got, "UU") != 1 {
 		t.Errorf("%s breaks the turn more than once", got)
 	}
 }

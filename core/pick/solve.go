@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 )
 
 // Solve finds the strokes of a line: the way is kept where the player's strokes
@@ -56,7 +57,7 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 	_, best := s.run()
 	path.Bound, path.Breaches = best.load, best.breaches
 	// Second pass: the largest load may rise a little, the sum decides.
-	s.limit, s.bySum = best.load*slack*(1+1e-9), true
+	s.limit, s.bySum = load.Limit(best.load, slack)*(1+1e-9), true
 	picks, found := s.run()
 	best.sum = found.sum
 	for i := range events {

@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/pick"
 )
 
@@ -20,7 +21,7 @@ func (p *proposer) reachBound() {
 	}
 	p.add(l, p.bound, why+": "+p.against(l), p.way)
 	if p.place {
-		given := p.decide(p.written, p.way, hand.Slack)
+		given := p.decide(p.written, p.way, load.Slack)
 		p.add(given, p.bound, "At the places as written: "+p.against(given), p.way)
 	}
 }
@@ -40,7 +41,7 @@ func (p *proposer) otherFingers() {
 			}
 			l := p.base.Clone()
 			l.Notes[i].Finger = f
-			if got := p.decide(l, p.way, hand.Slack); got.Notes[i].Finger == f {
+			if got := p.decide(l, p.way, load.Slack); got.Notes[i].Finger == f {
 				p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)), p.way)
 			}
 		}
@@ -67,7 +68,7 @@ func hardest(r *Report) []int {
 func (p *proposer) otherSlides() {
 	for _, s := range p.slides {
 		l := s.apply(p.base)
-		got := p.decide(l, p.way, hand.Slack)
+		got := p.decide(l, p.way, load.Slack)
 		bound := p.boundOf(l, p.way)
 		p.add(got, bound, "The slide elsewhere: "+slidesOf(got)+"; "+p.against(got), p.way)
 	}
@@ -78,7 +79,7 @@ func (p *proposer) otherWays() {
 	if !p.asked {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
 			if way != p.way {
-				l := p.decide(p.base, way, hand.Slack)
+				l := p.decide(p.base, way, load.Slack)
 				p.add(l, p.boundOf(p.base, way), sentenceWay(way)+" instead of "+string(p.way)+": "+p.against(l), way)
 			}
 		}
@@ -90,7 +91,7 @@ func (p *proposer) otherWays() {
 		if p.base.Notes[i].Stroke == "" {
 			l := p.base.Clone()
 			l.Notes[i].Stroke = other(n.Stroke)
-			got := p.decide(l, p.way, hand.Slack)
+			got := p.decide(l, p.way, load.Slack)
 			p.add(got, p.bound, "Starts on "+anA(other(n.Stroke))+": "+p.against(got), p.way)
 		}
 		break
@@ -173,7 +174,11 @@ func pickWords(r *Report, way pick.Way) string {
 		word string
 	}{{c.Outside, "outside"}, {c.Inside, "inside"}, {c.Sweep, "sweep"}, {c.Against, "against"}} {
 		if k.n > 0 {
-			parts = append(parts, fmt.Sprintf("%d %s", k.n, k.word))
+			if k.word == "sweep" {
+				parts = append(parts, count(k.n, k.word))
+			} else {
+				parts = append(parts, fmt.Sprintf("%d %s", k.n, k.word))
+			}
 		}
 	}
 	if len(parts) == 0 {

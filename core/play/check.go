@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/pick"
 )
 
@@ -43,7 +44,7 @@ type judgement struct {
 
 // fill decides the open fingers and strokes.
 func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
-	return e.fillWithin(l, m, way, hand.Slack).lick
+	return e.fillWithin(l, m, way, load.Slack).lick
 }
 
 // filled is a line with both hands decided.

@@ -4,6 +4,7 @@ import (
 	"ornamen/core/bend"
 	"ornamen/core/defaults"
 	"ornamen/core/hand"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -22,8 +23,10 @@ func Defaults() []struct {
 		{"The picking hand", pick.Defaults()},
 		{"Bends", bend.Defaults()},
 		{"The verdict", []defaults.Row{
-			{Name: "tight over a load of", Value: tightLoad, From: defaults.Model},
-			{Name: "breaks over a load of", Value: breakLoad, From: defaults.Model},
+			{Name: "tight over a load of", Value: load.Tight, From: defaults.Model},
+			{Name: "breaks over a load of", Value: load.Breaks, From: defaults.Model},
+			{Name: "legato: tones on a string that may take a slide, from", Value: manyTones, From: defaults.Model},
+			{Name: "legato: a slide must ease them by a factor of", Value: slideGain, From: defaults.Model},
 			{Name: "a jump is worth a word over a load of", Value: jumpWarning, From: defaults.Model},
 		}},
 	}

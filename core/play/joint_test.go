@@ -11,10 +11,10 @@ import (
 
 // randomLick is a short line with skips, high and low frets, open strings, slurs,
 // held notes, double stops and locks.
-func randomLick(rng *rand.Rand, n int) lick.Lick {
+func randomLick(rng *rand.Rand, n, frets int) lick.Lick {
 	l := lick.New()
 	l.Tempo, l.Loop = 60+float64(rng.IntN(140)), rng.IntN(5) == 0
-	base, at := 1+rng.IntN(14), lick.Time{}
+	base, at := 1+rng.IntN(frets-6), lick.Time{}
 	step := lick.NewTime(1, 16)
 	for i := range n {
 		note := lick.Note{At: at, Len: step, String: 1 + rng.IntN(6), Fret: base + rng.IntN(6)}
@@ -69,9 +69,11 @@ func everywhere(e *Engine, p *proposer, l lick.Lick) (breaches int, bound float6
 			if c.Validate() != nil || !sameSlurs(given, e.layOut(m, false)) {
 				return
 			}
-			f := p.fillWithin(c, p.hand, p.way, 1)
-			if !math.IsInf(f.bound, 1) && (f.breaches < breaches || f.breaches == breaches && f.bound < bound) {
-				breaches, bound = f.breaches, f.bound
+			ln := e.layOut(c, false)
+			fretting, ok := p.hand.Bound(ln.hand, c.Loop)
+			picking := p.Player.Pick.Solve(ln.pick, c.Loop, p.way, 1)
+			if v := max(fretting, picking.Bound); ok && (picking.Breaches < breaches || picking.Breaches == breaches && v < bound) {
+				breaches, bound = picking.Breaches, v
 			}
 			return
 		}
@@ -121,48 +123,106 @@ func sameSlurs(a, b *line) bool {
 	return true
 }
 
-// Places, hands and strokes in one search equal trying every row of places.
+// Places, hands and strokes in one search equal trying every row of places. A
+// short neck makes thousands of lines quick to try; the whole neck is tried on some.
 func TestFreePlacesAreExact(t *testing.T) {
-	e := NewEngine(DefaultPlayer())
-	rng := rand.New(rand.NewPCG(8, 3))
-	lines, gains := 300, 0
-	if testing.Short() {
-		lines = 50
-	}
-	for checked := 0; checked < lines; {
-		l := randomLick(rng, 2+rng.IntN(3))
-		if l.Validate() != nil {
-			continue
-		}
-		way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
-		p := e.newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
-		given := p.fillWithin(p.base, p.hand, way, 1)
-		res, ok := p.newJoint(p.base, p.hand, way).solve(given.bound, given.breaches)
-		b, bound := everywhere(e, p, p.base)
-		if b > given.breaches {
-			bound = math.Inf(1)
-		}
-		if !ok {
-			if !math.IsInf(bound, 1) {
-				t.Fatalf("%s: the search found no way, there is one of load %v\n%s", way, bound, l.Encode())
+	short := DefaultPlayer()
+	short.Guitar.Frets = 8
+	gains := 0
+	for _, c := range []struct {
+		player       Player
+		lines, notes int
+	}{{short, 2000, 4}, {DefaultPlayer(), 40, 3}} {
+		e := NewEngine(c.player)
+		rng := rand.New(rand.NewPCG(8, 3))
+		for checked := 0; checked < c.lines; {
+			l := randomLick(rng, 2+rng.IntN(c.notes-1), min(20, c.player.Guitar.Frets))
+			if l.Validate() == nil {
+				checked += freePlaces(t, e, l, rng, &gains)
 			}
-			continue
-		}
-		checked++
-		if math.Abs(res.bound-bound) > 1e-9*bound {
-			t.Fatalf("%s: bound %v, every row of places gives %v\n%s", way, res.bound, bound, l.Encode())
-		}
-		if got := p.boundOf(atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
-			t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
-		}
-		if got := p.boundOf(atPlaces(p.base, res.calm), way); got > bound*1.06*(1+1e-9) {
-			t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
-		}
-		if bound < given.bound*(1-1e-9) {
-			gains++
 		}
 	}
-	if gains == 0 {
-		t.Error("free places never helped: the lines prove nothing")
+	if gains < 100 {
+		t.Errorf("free places helped only %d lines: they prove little", gains)
 	}
+}
+
+// freePlaces compares one line; it counts 1 if it can be played anywhere.
+func freePlaces(t *testing.T, e *Engine, l lick.Lick, rng *rand.Rand, gains *int) int {
+	t.Helper()
+	way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
+	p := e.newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+	given := p.fillWithin(p.base, p.hand, way, 1)
+	res, ok := p.newJoint(p.base, p.hand, way).solve(given.bound, given.breaches)
+	b, bound := everywhere(p.Engine, p, p.base)
+	if b > given.breaches {
+		bound = math.Inf(1)
+	}
+	if !ok {
+		if !math.IsInf(bound, 1) {
+			t.Fatalf("%s: the search found no way, there is one of load %v\n%s", way, bound, l.Encode())
+		}
+		return 0
+	}
+	if math.Abs(res.bound-bound) > 1e-9*bound {
+		t.Fatalf("%s: bound %v, every row of places gives %v\n%s", way, res.bound, bound, l.Encode())
+	}
+	if got := p.boundOf(atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
+		t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
+	}
+	if got := p.boundOf(atPlaces(p.base, res.calm), way); got > bound*1.06*(1+1e-9) {
+		t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
+	}
+	if bound < given.bound*(1-1e-9) {
+		*gains++
+	}
+	return 1
+}
+
+// Choosing the places for the fretting hand first, and the strokes after, is not
+// as good: here the fretting hand's best places want a change against the stroke
+// over three strings.
+func TestPlacesFirstIsWorse(t *testing.T) {
+	e := NewEngine(DefaultPlayer())
+	l := build(t, 120, "2:10 5:10 2:13 2:13")
+	p := e.newProposer(l, Ask{Way: pick.Alternate, Place: true})
+	given := p.fillWithin(p.base, p.hand, p.way, 1)
+	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.bound, given.breaches)
+	if !ok {
+		t.Fatal("no way found")
+	}
+	handOnly, both := math.Inf(1), math.Inf(1)
+	rows(e, l, func(c lick.Lick) {
+		ln := e.layOut(c, false)
+		fretting, ok := p.hand.Bound(ln.hand, false)
+		picking := p.Player.Pick.Solve(ln.pick, false, p.way, 1).Bound
+		switch {
+		case !ok:
+		case fretting < handOnly*(1-1e-9):
+			handOnly, both = fretting, max(fretting, picking)
+		case fretting <= handOnly*(1+1e-9):
+			both = min(both, max(fretting, picking))
+		}
+	})
+	if res.bound*1.2 > both {
+		t.Errorf("in one search %v, places first %v: no difference to speak of", res.bound, both)
+	}
+}
+
+// rows calls f with the line at every row of places.
+func rows(e *Engine, l lick.Lick, f func(lick.Lick)) {
+	var try func(i int, m lick.Lick)
+	try = func(i int, m lick.Lick) {
+		if i == len(m.Notes) {
+			c := m.Clone()
+			c.Sort()
+			f(c)
+			return
+		}
+		for _, at := range e.guitar(l).Places(l.Pitch(i)) {
+			m.Notes[i].String, m.Notes[i].Fret = at.String, at.Fret
+			try(i+1, m)
+		}
+	}
+	try(0, l.Clone())
 }

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"ornamen/core/hand"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -50,7 +51,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 			continue
 		}
 		res.bound = bound
-		res.calm = j.leastSum(bound*hand.Slack, angles)
+		res.calm = j.leastSum(load.Limit(bound, load.Slack), angles)
 		res.least = j.leastSum(bound, angles)
 		return res, true
 	}

@@ -1,12 +1,17 @@
 package play
 
-import "ornamen/core/lick"
+import (
+	"math"
+
+	"ornamen/core/lick"
+)
 
 // legato slurs every note that follows another on its string, unless the player
-// set its slur or its stroke: hammers up, pulls down. Where no hand can do a
-// group so, one of its slurs becomes a slide, the one that leaves the group
-// easiest; the other slides that would do are kept as alternatives. What still
-// cannot be done is picked.
+// set its slur or its stroke: hammers up, pulls down. Four tones on a string need
+// a slide (common practice): where a slide makes such a group, or one that no
+// hand can do, easier, it is put where the group becomes easiest; the other
+// slides that would do are kept as alternatives. What still cannot be done is
+// picked.
 func (p *proposer) legato(l lick.Lick) lick.Lick {
 	out := l.Clone()
 	for _, g := range groups(l) {
@@ -49,11 +54,13 @@ func (p *proposer) slurGroup(out *lick.Lick, g group) {
 		}
 	}
 	for len(added) > 0 {
-		_, broken := p.groupLoad(*out, g)
-		if broken < 0 {
+		load, broken := p.groupLoad(*out, g)
+		if broken >= 0 {
+			load = math.Inf(1)
+		} else if g.to-g.from < manyTones {
 			return
 		}
-		if p.slideIn(out, g, added) {
+		if p.slideIn(out, added, g, load) || broken < 0 {
 			return
 		}
 		// Nothing helps as a slide: pick the note that cannot be slurred.
@@ -82,9 +89,17 @@ func setSlur(l *lick.Lick, i, from int) bool {
 	return true
 }
 
-// slideIn turns one added slur into the best slide and keeps the other ones.
-func (p *proposer) slideIn(out *lick.Lick, g group, added []int) bool {
-	best, least := -1, 0.0
+// manyTones on one string are likely to need a slide; a slide must make them
+// easier by slideGain to be put in (model default).
+const (
+	manyTones = 4
+	slideGain = 1.06
+)
+
+// slideIn turns one added slur into the slide that makes the group easiest, if
+// it then weighs clearly less than load, and keeps the other slides.
+func (p *proposer) slideIn(out *lick.Lick, added []int, g group, load float64) bool {
+	best, least := -1, load/slideGain
 	var works []int
 	for _, i := range added {
 		j := out.Before(i)
@@ -93,10 +108,10 @@ func (p *proposer) slideIn(out *lick.Lick, g group, added []int) bool {
 		}
 		was := out.Notes[i].Slur
 		out.Notes[i].Slur = lick.Slide
-		if load, broken := p.groupLoad(*out, g); broken < 0 {
+		if l, broken := p.groupLoad(*out, g); broken < 0 && l < load/slideGain {
 			works = append(works, i)
-			if best < 0 || load < least*(1-1e-9) {
-				best, least = i, load
+			if l < least*(1-1e-9) {
+				best, least = i, l
 			}
 		}
 		out.Notes[i].Slur = was

@@ -3,12 +3,10 @@ package play
 import (
 	"encoding/json"
 	"math"
-	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 
-	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -317,77 +315,6 @@ func TestFixesHelp(t *testing.T) {
 		}
 		if !found {
 			t.Errorf("%s: %+v, want one with %q", c.line, r.Findings[0].Fixes, c.want)
-		}
-	}
-}
-
-// randomLine makes a short line with skips, low and high frets, open strings,
-// slurs, pairs and locks.
-func randomLine(rng *rand.Rand) lick.Lick {
-	l := lick.New()
-	l.Tempo = 60 + 120*rng.Float64()
-	l.Loop = rng.IntN(4) == 0
-	var at lick.Time
-	base := 1 + rng.IntN(16)
-	for range 1 + rng.IntN(8) {
-		length := lick.NewTime(1, []int64{8, 12, 16}[rng.IntN(3)])
-		s := 1 + rng.IntN(6)
-		for k := range 1 + rng.IntN(5)/4 {
-			n := lick.Note{At: at, Len: length, String: (s+k-1)%6 + 1, Fret: min(22, base+rng.IntN(6))}
-			switch rng.IntN(10) {
-			case 0:
-				n.Fret = 0
-			case 1:
-				n.Finger, n.Lock = lick.Index+lick.Finger(rng.IntN(4)), []string{"finger"}
-			case 2:
-				n.Stroke = []lick.Stroke{lick.Down, lick.Up}[rng.IntN(2)]
-			case 3:
-				n.Slur = []lick.Slur{lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(4)]
-			}
-			l.Notes = append(l.Notes, n)
-		}
-		at = at.Add(length)
-	}
-	return l
-}
-
-// Properties on random lines: slowing down never worsens a verdict, a lock is
-// kept, no fingering beats the best possible, and a larger hand never breaks
-// what a smaller plays.
-func TestProperties(t *testing.T) {
-	rng := rand.New(rand.NewPCG(7, 11))
-	engines := map[string]*Engine{}
-	for _, size := range []string{"small", "medium", "large"} {
-		p := DefaultPlayer()
-		p.Hand, _ = hand.Named(size)
-		engines[size] = NewEngine(p)
-	}
-	for range 100 {
-		l := randomLine(rng)
-		l, err := lick.Parse(l.Encode())
-		if err != nil {
-			continue
-		}
-		r := engines["medium"].Check(l)
-		slow := l
-		slow.Tempo = max(lick.MinTempo, l.Tempo*0.7)
-		if engines["medium"].Check(slow).Verdict > r.Verdict {
-			t.Fatalf("slower is worse: %s", l.Encode())
-		}
-		for i, n := range l.Notes {
-			if n.Finger != lick.NoFinger && r.Lick.Notes[i].Finger != n.Finger || n.Stroke != "" && r.Lick.Notes[i].Stroke != n.Stroke {
-				t.Fatalf("note %d lost what was set: %s", i+1, l.Encode())
-			}
-		}
-		if r.Ceiling > 0 && r.BestPossible > 0 && r.Ceiling > r.BestPossible*(1+1e-9) {
-			t.Fatalf("ceiling %v beats the best possible %v: %s", r.Ceiling, r.BestPossible, l.Encode())
-		}
-		sizes := []string{"small", "medium", "large"}
-		for k := range 2 {
-			a, b := engines[sizes[k]].Check(l), engines[sizes[k+1]].Check(l)
-			if a.BestPossible > b.BestPossible*(1+1e-9) {
-				t.Fatalf("the %s hand plays up to %v, the %s one up to %v: %s", sizes[k], a.BestPossible, sizes[k+1], b.BestPossible, l.Encode())
-			}
 		}
 	}
 }

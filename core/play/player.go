@@ -8,6 +8,7 @@ import (
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -64,12 +65,6 @@ func (e *Engine) model(g neck.Guitar) *hand.Model {
 // Hand is the player's hand on a guitar, its moves kept.
 func (e *Engine) Hand(g neck.Guitar) *hand.Model { return e.model(g) }
 
-// Thresholds of the verdict (model default).
-const (
-	tightLoad = 0.85
-	breakLoad = 1.0
-)
-
 // Severity is how bad a finding is, and the verdict of a note or a lick.
 type Severity int
 
@@ -88,11 +83,11 @@ func (s Severity) MarshalText() ([]byte, error) { return []byte(s.String()), nil
 
 // loadSeverity judges a load. A hair over the line is still on it, so that a
 // lick at its own ceiling does not break.
-func loadSeverity(load float64) Severity {
+func loadSeverity(x float64) Severity {
 	switch {
-	case load > breakLoad+1e-9:
+	case x > load.Breaks+1e-9:
 		return Breaks
-	case load > tightLoad+1e-9:
+	case x > load.Tight+1e-9:
 		return Tight
 	}
 	return Flows

@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -117,14 +118,14 @@ func (p *proposer) recommend() {
 		p.base = p.legato(p.base)
 	}
 	p.written, p.least = p.base, p.base
-	given := p.fillWithin(p.base, p.hand, p.way, hand.Slack)
+	given := p.fillWithin(p.base, p.hand, p.way, load.Slack)
 	p.bound = given.bound
 	if p.place && len(p.base.Notes) <= MaxFreePlaces {
 		j := p.newJoint(p.base, p.hand, p.way)
 		if res, ok := j.solve(given.bound, given.breaches); ok {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			p.base = atPlaces(p.base, res.calm)
-			given = p.fillWithin(p.base, p.hand, p.way, hand.Slack)
+			given = p.fillWithin(p.base, p.hand, p.way, load.Slack)
 		}
 	}
 	p.add(given.lick, p.bound, "", p.way)

@@ -169,15 +169,20 @@ type strainRule struct{}
 func (strainRule) code() string { return "reach" }
 
 func (strainRule) find(j *judgement) (out []Finding) {
+	var told hand.Frame // the stance of the last finding, while it stays
 	for c, s := range j.handed.Steps {
+		if s.Frame != told {
+			told = hand.Frame{}
+		}
 		if s.Strain <= 0 || !s.Possible {
 			continue
 		}
-		if c > 0 && j.handed.Steps[c-1].Frame == s.Frame {
+		if told == s.Frame {
 			last := &out[len(out)-1]
 			last.Notes = append(last.Notes, j.numbers(c)...)
 			continue
 		}
+		told = s.Frame
 		pair, need, have := j.player.Hand.Widest(j.guitar, s.Frame)
 		f := Finding{Severity: Tight, Notes: j.numbers(c), Need: float64(need), Have: float64(have), Unit: "mm", Always: true, Title: "a wide stretch"}
 		f.Text = fmt.Sprintf("Fingers %s and %s stand %.0f mm apart; up to %.0f is comfortable. This holds at any tempo.", pair[0], pair[1], need, have)

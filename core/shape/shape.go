@@ -11,6 +11,7 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 )
@@ -191,8 +192,9 @@ func (b board) next(pitch music.Pitch) music.Pitch {
 	return pitch
 }
 
-// evenTime spaces a shape's tones for fingering, in ms; only ratios matter.
-const evenTime = 150
+// evenTime spaces a shape's tones for fingering, in ms; only ratios matter, so it
+// is long enough that no move comes near to breaking.
+const evenTime = 1000
 
 // Finger gives the shape its fingers, played up once.
 func Finger(m *hand.Model, placed []Placed) hand.Path {
@@ -209,7 +211,7 @@ func Finger(m *hand.Model, placed []Placed) hand.Path {
 		}
 		events = append(events, hand.Event{Touches: []hand.Touch{touch}, Have: evenTime})
 	}
-	path := m.Solve(events, false, hand.Slack)
+	path := m.Solve(events, false, load.Slack)
 	i := 0
 	for _, s := range path.Steps {
 		for _, f := range s.Fingers {

@@ -1,0 +1,90 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+	"ornamen/core/play"
+)
+
+// defaultBest is how many proposals are printed when none is asked for.
+const defaultBest = 3
+
+func propose(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	way := fs.String("pick", "", "")
+	angle := fs.String("angle", "", "")
+	place := fs.Bool("place", false, "")
+	best := fs.Int("best", defaultBest, "")
+	size := fs.String("hand", "medium", "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to propose hands for")
+	if err != nil {
+		return err
+	}
+	ask := play.Ask{Place: *place, Best: *best}
+	if *way != "" {
+		if ask.Way, err = pick.ParseWay(*way); err != nil {
+			return err
+		}
+	}
+	if *angle != "" {
+		if ask.Angle, err = pick.ParseAngle(*angle); err != nil {
+			return err
+		}
+	}
+	if *best < 1 || *best > 20 {
+		return fmt.Errorf("--best %d: ask for 1 to 20", *best)
+	}
+	p := play.DefaultPlayer()
+	if p.Hand, err = hand.Named(*size); err != nil {
+		return err
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	if *place && len(l.Notes) > play.MaxFreePlaces {
+		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
+	}
+	proposals := play.NewEngine(p).Propose(l, ask)
+	if *asJSON {
+		enc := json.NewEncoder(e.out)
+		enc.SetEscapeHTML(false)
+		return enc.Encode(proposals)
+	}
+	for i, x := range proposals {
+		fmt.Fprintf(e.out, "%d. %s\n", i+1, x.Why)
+		switch {
+		case x.Ceiling > 0:
+			fmt.Fprintf(e.out, "   clean up to %d, best possible %d\n", x.Ceiling.Whole(), x.BestPossible.Whole())
+		case x.Report.Verdict == play.Breaks:
+			fmt.Fprintln(e.out, "   no tempo will do")
+		}
+		printHands(e, x.Lick)
+	}
+	return nil
+}
+
+// printHands writes places, fingers and strokes under each other.
+func printHands(e env, l lick.Lick) {
+	const perRow = 16
+	for from := 0; from < len(l.Notes); from += perRow {
+		var place, finger, stroke strings.Builder
+		for _, n := range l.Notes[from:min(from+perRow, len(l.Notes))] {
+			fmt.Fprintf(&place, "%-6s", fmt.Sprintf("%d:%d", n.String, n.Fret))
+			fmt.Fprintf(&finger, "%-6s", n.Finger)
+			word := string(n.Stroke)
+			if n.Slur != "" {
+				word = string(n.Slur)
+			}
+			fmt.Fprintf(&stroke, "%-6.6s", word)
+		}
+		fmt.Fprintf(e.out, "   place  %s\n   finger %s\n   stroke %s\n", strings.TrimRight(place.String(), " "), strings.TrimRight(finger.String(), " "), strings.TrimRight(stroke.String(), " "))
+	}
+}

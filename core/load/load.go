@@ -1,0 +1,25 @@
+// Package load is what both hands are measured in: need over have. It holds the
+// lines between flows, tight and breaks, and how far a proposal may stray from
+// the best possible one.
+package load
+
+// The verdict of a load (model default): tight over the first, broken over the
+// second.
+const (
+	Tight  = 0.85
+	Breaks = 1.0
+)
+
+// Slack is how far above its bound a proposal's largest load may lie, so that the
+// whole line and not one move decides the rest (model default).
+const Slack = 1.06
+
+// Limit is the largest load that is allowed when bound is the least possible one:
+// slack times it, but never so much that a line breaks that need not.
+func Limit(bound, slack float64) float64 {
+	limit := bound * slack
+	if bound <= Breaks {
+		limit = min(limit, max(bound, Breaks))
+	}
+	return limit
+}
