@@ -180,11 +180,11 @@ func freePlaces(t *testing.T, e *Engine, l lick.Lick, rng *rand.Rand, gains *int
 }
 
 // Choosing the places for the fretting hand first, and the strokes after, is not
-// as good: here the fretting hand's best places want a change against the stroke
-// over three strings.
+// as good: here the fretting hand's best places skip strings that the pick must
+// cross.
 func TestPlacesFirstIsWorse(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
-	l := build(t, 120, "2:10 5:10 2:13 2:13")
+	l := build(t, 120, "2:11 1:8 3:8 3:9")
 	p := e.newProposer(l, Ask{Way: pick.Alternate, Place: true})
 	given := p.fillWithin(p.base, p.hand, p.way, 1)
 	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.bound, given.breaches)
