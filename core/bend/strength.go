@@ -10,6 +10,11 @@ type Strength struct {
 // DefaultStrength is the model default.
 func DefaultStrength() Strength { return Strength{Index: 6, One: 7.5, Two: 12, Three: 16} }
 
+// Scaled is the strength made so much larger.
+func (s Strength) Scaled(by neck.Newtons) Strength {
+	return Strength{Index: s.Index * by, One: s.One * by, Two: s.Two * by, Three: s.Three * by}
+}
+
 // Breaking is how far above its strength a hand fails (model default).
 const Breaking = 1.4
 

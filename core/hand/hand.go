@@ -57,7 +57,7 @@ func Named(name string) (Hand, error) {
 	var names []string
 	for _, s := range sizes {
 		if s.name == name {
-			h := Medium().scaled(s.scale)
+			h := Medium().Scaled(s.scale)
 			h.Name = name
 			return h, nil
 		}
@@ -66,7 +66,8 @@ func Named(name string) (Hand, error) {
 	return Hand{}, fmt.Errorf("hand %q is none: use %s", name, strings.Join(names, ", "))
 }
 
-func (h Hand) scaled(by neck.MM) Hand {
+// Scaled is the hand with every reach made so much larger.
+func (h Hand) Scaled(by neck.MM) Hand {
 	for i := range h.Comfort {
 		h.Comfort[i] *= by
 		h.Limit[i] *= by

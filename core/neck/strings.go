@@ -1,7 +1,10 @@
 package neck
 
 import (
+	"fmt"
 	"math"
+	"strconv"
+	"strings"
 
 	"ornamen/core/music"
 )
@@ -35,6 +38,24 @@ const (
 func DefaultStrings(n int) []Gauge {
 	set := []Gauge{{0.010, false}, {0.013, false}, {0.017, false}, {0.026, true}, {0.036, true}, {0.046, true}, {0.060, true}, {0.074, true}, {0.090, true}}
 	return set[:max(0, min(n, len(set)))]
+}
+
+// Limits of a gauge, in thousandths of an inch.
+const minGauge, maxGauge = 6.0, 120.0
+
+// ParseGauges reads a set as printed on its packet, in thousandths of an inch
+// with w for wound strings: "10 13 17 26w 36w 46w". An error names the word.
+func ParseGauges(text string) ([]Gauge, error) {
+	var out []Gauge
+	for _, w := range strings.FieldsFunc(text, func(r rune) bool { return r == ' ' || r == ',' || r == '-' }) {
+		digits, wound := strings.CutSuffix(w, "w")
+		x, err := strconv.ParseFloat(strings.TrimPrefix(digits, "."), 64)
+		if err != nil || !(x >= minGauge && x <= maxGauge) {
+			return nil, fmt.Errorf("gauge %q is none: write thousandths of an inch, %g to %g, with w for a wound string", w, minGauge, maxGauge)
+		}
+		out = append(out, Gauge{Inches: Inches(x / 1000), Wound: wound})
+	}
+	return out, nil
 }
 
 // CoreArea is the cross-section in m² that carries the tension: the whole of

@@ -5,7 +5,7 @@ import "ornamen/core/defaults"
 // Defaults lists what the model assumes of a picking hand.
 func Defaults() []defaults.Row {
 	rows := []defaults.Row{
-		{Name: "one string, strokes in turn", Value: turnNeed, Unit: "ms"},
+		{Name: "one string, strokes in turn", Value: TurnNeed, Unit: "ms"},
 		{Name: "one string, the same stroke again", Value: againNeed, Unit: "ms"},
 		{Name: "outside change, more", Value: outsideExtra, Unit: "ms"},
 		{Name: "inside change, more", Value: insideExtra, Unit: "ms"},

@@ -10,9 +10,11 @@ import (
 	"ornamen/core/lick"
 )
 
+// TurnNeed is the need of strokes in turn on one string, in ms (model default).
+const TurnNeed = 85.0
+
 // Needs from picked note to picked note, in ms (model defaults).
 const (
-	turnNeed        = 85.0  // one string, strokes in turn
 	againNeed       = 150.0 // one string, the same stroke again
 	outsideExtra    = 10.0
 	insideExtra     = 20.0
@@ -201,12 +203,12 @@ func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, 
 		if before == after {
 			return againNeed
 		}
-		return turnNeed
+		return TurnNeed
 	}
 	st.Skipped = max(from-to, to-from) - 1
 	st.Change = ChangeOf(before, after, to < from)
 	skip := skipExtra * float64(st.Skipped)
-	need := turnNeed + skip
+	need := TurnNeed + skip
 	switch st.Change {
 	case Sweep:
 		if st.Skipped > 0 {

@@ -1,6 +1,8 @@
 package play
 
 import (
+	"math"
+
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
@@ -17,6 +19,7 @@ type bendState struct {
 	room     neck.MM // from the string to the edge it is pushed toward
 	target   music.Tone
 	need     float64 // ms of the bend, 0 without one
+	have     float64 // ms it may take
 	load     float64 // the larger of bend and vibrato
 	severity Severity
 	never    bool // at no tempo
@@ -29,10 +32,12 @@ func (j *judgement) bendLoads() {
 	for i, n := range j.lick.Notes {
 		length := j.lick.Milliseconds(n.At, n.End())
 		if n.Bend != nil {
-			j.bends[i] = j.bend(i, n, length)
-			if b := j.bends[i]; b.need > 0 {
-				j.add(i, Load{Bending, b.need, length, b.need / length, i, !b.never})
-			} else if b.never {
+			b := j.bend(i, n, length)
+			j.bends[i] = b
+			switch {
+			case b.need > 0:
+				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never})
+			case b.never:
 				j.add(i, Load{Bending, 0, length, 0, i, false})
 			}
 		}
@@ -50,7 +55,7 @@ func (j *judgement) bend(i int, n lick.Note, length float64) bendState {
 		return bendState{severity: Breaks, never: true}
 	}
 	if p, ok := j.lick.Palette(); ok {
-		b.target = p.At(j.lick.Pitch(i) + music.Pitch(n.Bend.Semitones))
+		b.target = p.At(j.lick.Pitch(i) + music.Pitch(math.Ceil(n.Bend.Semitones)))
 	}
 	b.push, b.solved = bend.Solve(j.guitar, n.Place(), n.Bend.Semitones)
 	if !b.solved {
@@ -60,8 +65,13 @@ func (j *judgement) bend(i int, n lick.Note, length float64) bendState {
 	b.room = j.guitar.Room(n.String, j.guitar.Press(n.Fret), b.toThick)
 	b.helpers = j.helpers(i, n)
 	b.holds = j.player.Bends.Of(int(n.Finger), b.helpers)
-	b.need = bend.Time(b.push.Way, n.Bend.Release())
-	b.load = b.need / length
+	b.need, b.have = bend.Time(b.push.Way, n.Bend.Release()), length
+	if n.Bend.Pre() {
+		b.need, b.have = j.prebend(i, b.push.Way, n.Bend.Release(), length)
+	}
+	if b.need > 0 {
+		b.load = b.need / b.have
+	}
 	b.severity = loadSeverity(b.load)
 	switch {
 	case b.push.Way+bend.EdgeSpare > b.room, b.push.Force > b.holds*bend.Breaking:
@@ -70,6 +80,20 @@ func (j *judgement) bend(i int, n lick.Note, length float64) bendState {
 		b.severity = max(b.severity, Tight)
 	}
 	return b
+}
+
+// prebend is what a bend made before the string sounds needs and has: the push
+// falls into the time since the note before it, the release into the note. The
+// heavier of the two counts.
+func (j *judgement) prebend(i int, way neck.MM, release bool, length float64) (need, have float64) {
+	push := bend.Time(way, false)
+	if c := j.columnOf[i]; c > 0 || j.lick.Loop {
+		need, have = push, j.hand[c].Have
+	}
+	if release && (need == 0 || push/length > need/have) {
+		return push, length
+	}
+	return need, have
 }
 
 // pushesToThick is the player's direction, or the usual one: the thinner half
@@ -114,15 +138,41 @@ func (j *judgement) helpers(i int, n lick.Note) int {
 func (j *judgement) busy(i int) map[lick.Finger]bool {
 	n := j.lick.Notes[i]
 	busy := map[lick.Finger]bool{}
-	for k, o := range j.lick.Notes {
-		if !o.At.Before(n.End()) {
-			break
-		}
-		if k != i && o.String != n.String && n.At.Before(o.End()) && o.Fret > 0 {
+	c := j.columnOf[i]
+	// Of the notes before it, those that still ring are held touches.
+	for _, k := range j.touches[c] {
+		if o := j.lick.Notes[k]; k != i && o.String != n.String && o.Fret > 0 {
 			busy[o.Finger] = true
 		}
 	}
+	for k := j.columns[c][1]; k < len(j.lick.Notes) && j.lick.Notes[k].At.Before(n.End()); k++ {
+		if o := j.lick.Notes[k]; o.String != n.String && o.Fret > 0 {
+			busy[o.Finger] = true
+		}
+	}
+	// A bar that the player laid before and after stays down in between.
+	for f := range j.barAt(i, -1) {
+		if j.barAt(i, 1)[f] {
+			busy[f] = true
+		}
+	}
 	return busy
+}
+
+// barAt are the fingers that lie flat in the next column before (−1) or after
+// (1) note i's.
+func (j *judgement) barAt(i, by int) map[lick.Finger]bool {
+	c := j.columnOf[i] + by
+	flat := map[lick.Finger]bool{}
+	if c < 0 || c >= len(j.columns) {
+		return flat
+	}
+	for k := j.columns[c][0]; k < j.columns[c][1]; k++ {
+		if o := j.lick.Notes[k]; o.Bar && o.Finger.Fretting() && o.Finger != j.lick.Notes[i].Finger {
+			flat[o.Finger] = true
+		}
+	}
+	return flat
 }
 
 // strongEnough is the set of fingers that hold a bend with all that can stand

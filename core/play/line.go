@@ -21,6 +21,7 @@ func (e *Engine) layOut(l lick.Lick, free bool) *line {
 	ln := &line{lick: l, guitar: e.guitar(l), bends: e.Player.Bends, columns: l.Columns(), slurs: make([]slurState, len(l.Notes))}
 	for c, col := range ln.columns {
 		for i := col[0]; i < col[1]; i++ {
+			ln.columnOf = append(ln.columnOf, c)
 			ln.slurs[i] = ln.slur(c, i)
 		}
 	}

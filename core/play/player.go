@@ -3,6 +3,7 @@
 package play
 
 import (
+	"fmt"
 	"sync"
 
 	"ornamen/core/bend"
@@ -20,6 +21,27 @@ type Player struct {
 	Pick   pick.Player
 	Way    pick.Way // the habit for strokes that are not decided
 	Bends  bend.Strength
+	Strict Strictness
+}
+
+// Strictness is how much the player cares about bends without a target.
+type Strictness string
+
+// The strictnesses: nothing is said, curls may go anywhere, or even a curl must
+// lead toward a chosen tone.
+const (
+	Easy  Strictness = "easy"
+	Usual Strictness = "usual"
+	Every Strictness = "strict"
+)
+
+// ParseStrictness reads one by name.
+func ParseStrictness(s string) (Strictness, error) {
+	switch x := Strictness(s); x {
+	case Easy, Usual, Every:
+		return x, nil
+	}
+	return "", fmt.Errorf("strictness %q is none: use easy, usual, strict", s)
 }
 
 // DefaultPlayer is a medium hand that picks in alternation on the standard
@@ -27,7 +49,7 @@ type Player struct {
 func DefaultPlayer() Player {
 	return Player{
 		Guitar: neck.Standard(), Hand: hand.Medium(),
-		Pick: pick.Player{Angle: pick.Either, Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(),
+		Pick: pick.Player{Angle: pick.Either, Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual,
 	}
 }
 
@@ -95,14 +117,15 @@ func loadSeverity(x float64) Severity {
 
 // line is a lick laid out for the two hands.
 type line struct {
-	lick    lick.Lick
-	guitar  neck.Guitar
-	bends   bend.Strength
-	columns [][2]int     // notes that start together
-	hand    []hand.Event // one a column
-	touches [][]int      // the note of each touch
-	pick    []pick.Event // one a picked column
-	picked  []int        // the column of each
-	strokes [][]int      // the note of each picked string
-	slurs   []slurState  // one a note
+	lick     lick.Lick
+	guitar   neck.Guitar
+	bends    bend.Strength
+	columns  [][2]int     // notes that start together
+	columnOf []int        // one a note
+	hand     []hand.Event // one a column
+	touches  [][]int      // the note of each touch
+	pick     []pick.Event // one a picked column
+	picked   []int        // the column of each
+	strokes  [][]int      // the note of each picked string
+	slurs    []slurState  // one a note
 }

@@ -121,18 +121,19 @@ func (bendLate) find(j *judgement) (out []Finding) {
 }
 
 // bendAimless is a bend to a tone that was not chosen. A curl is a colour and
-// needs no target.
+// needs no target, unless the player is strict: then the half step it leads
+// toward must be one.
 type bendAimless struct{}
 
 func (bendAimless) code() string { return "bend-aimless" }
 
 func (bendAimless) find(j *judgement) (out []Finding) {
 	p, ok := j.lick.Palette()
-	if !ok {
+	if !ok || j.player.Strict == Easy {
 		return nil
 	}
 	j.bent(func(i int, n lick.Note, b bendState) {
-		if n.Bend.Semitones < 1 || b.target.Role != music.Outside {
+		if n.Bend.Semitones < 1 && j.player.Strict != Every || b.target.Role != music.Outside {
 			return
 		}
 		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a bend without a target", Musical: true,
