@@ -16,7 +16,6 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"ornamen/core/play"
 	"ornamen/internal/demo"
 	"ornamen/internal/store"
 	"ornamen/internal/web"
@@ -75,7 +74,7 @@ func start(t *testing.T, db string, filled bool) *app {
 			t.Fatal(err)
 		}
 	}
-	w, err := web.New(s, play.DefaultPlayer())
+	w, err := web.New(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -9,7 +9,6 @@ import (
 	"path/filepath"
 	"time"
 
-	"ornamen/core/play"
 	"ornamen/internal/demo"
 	"ornamen/internal/store"
 	"ornamen/internal/web"
@@ -70,7 +69,7 @@ func open(ctx context.Context, e env, addr, db string, fill bool) error {
 			return err
 		}
 	}
-	app, err := web.New(s, play.DefaultPlayer())
+	app, err := web.New(ctx, s)
 	if err != nil {
 		return err
 	}

@@ -179,3 +179,16 @@ func (h Hand) Widest(g neck.Guitar, f Frame) (pair [2]lick.Finger, reach, comfor
 	}
 	return pair, reach, comfort
 }
+
+// Span is how far the little finger reaches with the index at fret from: the
+// highest fret with ease and the highest at all, as if the frets went on.
+func (h Hand) Span(g neck.Guitar, from int) (ease, most int) {
+	ease, most = from, from
+	for g.Press(most+1)-g.Press(from) <= h.Limit[P14] {
+		most++
+		if g.Press(most)-g.Press(from) <= h.Comfort[P14] {
+			ease = most
+		}
+	}
+	return ease, most
+}

@@ -100,6 +100,11 @@ func (s *Store) migrate() error {
 			return tx.Exec(`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
 				added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`).Error
 		},
+	}, {
+		ID: "0003-players",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`).Error
+		},
 	}}).Migrate()
 }
 

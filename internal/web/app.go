@@ -12,6 +12,7 @@ import (
 	"net"
 	"net/http"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"github.com/go-chi/chi/v5"
@@ -29,8 +30,8 @@ var files embed.FS
 // App serves a notebook to a player.
 type App struct {
 	store   *store.Store
-	engine  *play.Engine
-	reports *lru.Cache[uint, *play.Report] // by revision
+	now     atomic.Pointer[current]
+	reports *lru.Cache[judged, *play.Report]
 	pages   *template.Template
 	forms   *form.Decoder
 	handler http.Handler
@@ -39,17 +40,21 @@ type App struct {
 // keptReports is how many judgements are kept in memory.
 const keptReports = 512
 
-// New prepares the application.
-func New(s *store.Store, p play.Player) (*App, error) {
-	reports, err := lru.New[uint, *play.Report](keptReports)
+// New prepares the application for the notebook's player.
+func New(ctx context.Context, s *store.Store) (*App, error) {
+	reports, err := lru.New[judged, *play.Report](keptReports)
 	if err != nil {
 		return nil, fmt.Errorf("web: %w", err)
 	}
-	a := &App{store: s, engine: play.NewEngine(p), reports: reports, forms: form.NewDecoder()}
+	a := &App{store: s, reports: reports, forms: form.NewDecoder()}
+	if err := a.loadPlayer(ctx); err != nil {
+		return nil, err
+	}
 	a.pages, err = template.New("").Funcs(template.FuncMap{
-		"defs":   func() template.HTML { return draw.Defs },
-		"player": a.playerLine,
-		"signs":  prettySigns,
+		"defs":    func() template.HTML { return draw.Defs },
+		"player":  a.playerLine,
+		"signs":   prettySigns,
+		"choices": func(words ...string) []string { return words },
 	}).ParseFS(files, "templates/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("web: templates: %w", err)
@@ -73,6 +78,10 @@ func (a *App) routes() http.Handler {
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard)
 		r.Get("/", a.notebook)
+		r.Get("/player", a.player)
+		r.Post("/player", a.setPlayer)
+		r.Post("/player/reset", a.resetPlayer)
+		r.Post("/player/undo", a.undoPlayer)
 		r.Get("/tones", a.tones)
 		r.Post("/tones/lick", a.buildLick)
 		r.Post("/tones/saved", a.savePalette)
@@ -131,9 +140,9 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 
 // playerLine says in a few words who plays on what.
 func (a *App) playerLine() string {
-	p := a.engine.Player
+	p := a.engine().Player
 	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
-	return fmt.Sprintf("My hand, %s · %g mm, %.0f–%.0f, %d frets", p.Hand.Name, float64(p.Guitar.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
+	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
 }
 
 // prettySigns turns # and b after a note letter into music signs.

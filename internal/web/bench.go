@@ -268,7 +268,7 @@ func (a *App) mend(w http.ResponseWriter, r *http.Request) {
 func (a *App) mended(e store.Entry) *play.Report {
 	r := *a.report(e)
 	r.Findings = append([]play.Finding{}, r.Findings...)
-	a.engine.Mend(e.Lick, &r)
+	a.engine().Mend(e.Lick, &r)
 	return &r
 }
 

@@ -185,7 +185,7 @@ func (a *App) degreeEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
-	place, ok := shape.Nearest(a.engine.Player.Guitar.WithTuning(l.Tuning), d.Over(p.Tonic).Class(), l.Notes[i].Place())
+	place, ok := shape.Nearest(a.engine().Player.Guitar.WithTuning(l.Tuning), d.Over(p.Tonic).Class(), l.Notes[i].Place())
 	if !ok {
 		return nil, errors.New("that tone does not lie on this neck")
 	}
@@ -204,7 +204,7 @@ func (a *App) stringEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 		return nil, errors.New("there is no string beyond this one")
 	}
 	fret := int(l.Pitch(i) - l.Tuning[s-1])
-	if g := a.engine.Player.Guitar; fret < 0 || fret > g.Frets {
+	if g := a.engine().Player.Guitar; fret < 0 || fret > g.Frets {
 		return nil, errors.New("this pitch does not lie on that string")
 	}
 	return lick.Move{Note: i, Place: neck.Place{String: s, Fret: fret}}, nil

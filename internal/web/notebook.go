@@ -117,11 +117,13 @@ func (a *App) notebookView(r *http.Request, f notebookForm) (notebookView, error
 
 // report judges a lick, or remembers the judgement of its revision.
 func (a *App) report(e store.Entry) *play.Report {
-	if r, ok := a.reports.Get(e.Revision); ok {
+	c := a.now.Load()
+	key := judged{c.generation, e.Revision}
+	if r, ok := a.reports.Get(key); ok {
 		return r
 	}
-	r := a.engine.Check(e.Lick)
-	a.reports.Add(e.Revision, r)
+	r := c.engine.Check(e.Lick)
+	a.reports.Add(key, r)
 	return r
 }
 
@@ -270,6 +272,7 @@ func summary(n int, counts map[play.Severity]int) string {
 // newLick makes an empty lick and opens it on the bench.
 func (a *App) newLick(w http.ResponseWriter, r *http.Request) {
 	l := lick.New()
+	l.Tuning = slices.Clone(a.engine().Player.Guitar.Tuning)
 	l.Title = "New lick"
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
 	e, err := a.store.Add(r.Context(), l, "made")

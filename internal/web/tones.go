@@ -32,7 +32,7 @@ type tonesForm struct {
 	Bends  string `form:"bends"`  // half, full, any
 	Keys   string `form:"keys"`   // this, any
 	Low    string `form:"low"`    // top: the thick strings above
-	Side   string `form:"side"`   // left: a left-handed neck
+	Side   string `form:"side"`   // left, right: how the neck is drawn; empty as the player is
 	Touch  string `form:"touch"`  // a place just clicked
 }
 
@@ -192,7 +192,7 @@ func (a *App) buildLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	_, _, placed, err := a.layoutFor(&f, a.engine.Player.Guitar, p)
+	_, _, placed, err := a.layoutFor(&f, a.engine().Player.Guitar, p)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
@@ -287,7 +287,7 @@ func (a *App) recoloured(f recolourForm, l lick.Lick) (shape.Recoloured, music.P
 		r, err := onlyTones(l, p)
 		return r, p, err
 	}
-	r, err := shape.Recolour(l, a.engine.Player.Guitar.WithTuning(l.Tuning), p, manner)
+	r, err := shape.Recolour(l, a.engine().Player.Guitar.WithTuning(l.Tuning), p, manner)
 	return r, p, err
 }
 
@@ -377,3 +377,8 @@ func oneOf(v string, allowed ...string) string {
 }
 
 func itoa(n int) string { return strconv.Itoa(n) }
+
+// leftHanded says how the neck is drawn.
+func (f tonesForm) leftHanded(g neck.Guitar) bool {
+	return f.Side == "left" || f.Side != "right" && g.LeftHanded
+}

@@ -68,7 +68,7 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	if err != nil {
 		return nil, err
 	}
-	g := a.engine.Player.Guitar
+	g := a.engine().Player.Guitar
 	layout, at, placed, err := a.layoutFor(&f, g, p)
 	if err != nil {
 		return nil, err
@@ -80,8 +80,8 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 		}
 	}
 	f.At, f.Labels, f.Bends, f.Keys = at.Notation(), oneOf(f.Labels, "degrees", "notes", "fingers", "frets", "none"), oneOf(f.Bends, "full", "half", "any"), oneOf(f.Keys, "this", "any")
-	up := shape.Finger(a.engine.Hand(g), placed)
-	shape.AddBends(g, a.engine.Player.Bends, p, placed)
+	up := shape.Finger(a.engine().Hand(g), placed)
+	shape.AddBends(g, a.engine().Player.Bends, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
 	var names []string
 	for _, t := range p.Colours() {
@@ -230,7 +230,12 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		}
 		return choice{name, f.with(func(f *tonesForm) { set(f, to) }), now == on}
 	}
-	v.Looks = []choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }), flip("left-handed", f.Side, "left", func(f *tonesForm, s string) { f.Side = s })}
+	left, other := f.leftHanded(g), "left"
+	if left {
+		other = "right"
+	}
+	leftHanded := choice{"left-handed", f.with(func(f *tonesForm) { f.Side = other }), left}
+	v.Looks = []choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }), leftHanded}
 	for _, b := range []string{"half", "full", "any"} {
 		v.Amounts = append(v.Amounts, choice{b, f.with(func(f *tonesForm) { f.Bends = b }), f.Bends == b})
 	}
@@ -251,12 +256,20 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 	}
 }
 
+// boxWords says both numbers of a box, the player's first.
+func boxWords(pos shape.Position, first string) string {
+	if first == "major" {
+		return fmt.Sprintf("box %d from the major root, %d from the minor root", pos.Major, pos.Minor)
+	}
+	return fmt.Sprintf("box %d from the minor root, %d from the major root", pos.Minor, pos.Major)
+}
+
 // words says what position this is and what is special about the shape.
 func (v *tonesPage) words(a *App, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
 	pos := shape.PositionOf(g, p, layout, placed)
 	parts := []string{fmt.Sprintf("from fret %d on string %d", placed[0].Place.Fret, placed[0].Place.String)}
 	if pos.Minor > 0 {
-		parts = append(parts, fmt.Sprintf("box %d from the minor root, %d from the major root", pos.Minor, pos.Major))
+		parts = append(parts, boxWords(pos, a.now.Load().profile.Boxes))
 	} else if pos.Degree != "" {
 		parts = append(parts, "starts on "+pos.Degree)
 	}
@@ -302,7 +315,7 @@ func (a *App) outsideColours(g neck.Guitar, layout shape.Layout, placed []shape.
 			continue
 		}
 		if back.Steps == nil {
-			back = shape.Finger(a.engine.Hand(g), down)
+			back = shape.Finger(a.engine().Hand(g), down)
 		}
 		k := len(placed) - 1 - i
 		out = append(out, fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.", t.Tone.Degree.Pretty(), t.Place.Fret,
@@ -322,7 +335,7 @@ func reachWord(s hand.Step) string {
 }
 
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
-	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LowOnTop: f.Low == "top", LeftHanded: f.Side == "left", Label: "The whole neck with " + v.Title}
+	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LowOnTop: f.Low == "top", LeftHanded: f.leftHanded(g), Label: "The whole neck with " + v.Title}
 	lo, hi := neck.MaxFrets, 0
 	in := map[neck.Place]bool{}
 	for _, t := range placed {
@@ -422,7 +435,7 @@ func (v *tonesPage) spots(a *App, g neck.Guitar, p music.Palette, layout shape.L
 	if kind == "string" || kind == "strings" || kind == "frets" || kind == "places" {
 		return
 	}
-	for _, s := range shape.Spots(g, a.engine.Player.Hand, a.engine.Player.Bends, p, layout, at, v.Form.Keys == "any") {
+	for _, s := range shape.Spots(g, a.engine().Player.Hand, a.engine().Player.Bends, p, layout, at, v.Form.Keys == "any") {
 		if len(v.Spots) == mostSpots {
 			break
 		}
@@ -479,7 +492,7 @@ func (a *App) recolourPreview(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	f.Rev = e.Revision
-	after := a.engine.Check(got.Lick)
+	after := a.engine().Check(got.Lick)
 	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: titleOf(e.Lick), From: tonesOf(e.Lick), To: tonesOf(got.Lick), Rows: got.Changes,
 		Before: verdictOf(a.report(e)), After: verdictOf(after)}
 	var changed []int

@@ -99,7 +99,7 @@ func (a *App) benchView(e store.Entry, c caret) *benchView {
 		Title: titleOf(l), Count: countOf(l), Tempo: fmt.Sprintf("%g", l.Tempo), Tags: joinTags(l.Tags)}
 	v.Tones = tonesViewOf(l)
 	v.judgement()
-	v.drawNeck(a.engine.Player.Guitar.WithTuning(l.Tuning))
+	v.drawNeck(a.engine().Player.Guitar.WithTuning(l.Tuning))
 	v.drawLedger()
 	v.Foot = footOf(v)
 	return v
@@ -248,7 +248,7 @@ func (v *benchView) window(g neck.Guitar) (from, to int) {
 }
 
 func (v *benchView) drawNeck(g neck.Guitar) {
-	n := draw.Neck{Guitar: g}
+	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
 	p, hasKey := v.Lick.Palette()
 	played := map[neck.Place][]int{}

@@ -19,7 +19,6 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
-	"ornamen/core/play"
 	"ornamen/internal/store"
 )
 
@@ -39,7 +38,7 @@ func newClient(t testing.TB, l lick.Lick) *client {
 	if err != nil {
 		t.Fatal(err)
 	}
-	app, err := New(s, play.DefaultPlayer())
+	app, err := New(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
 	}

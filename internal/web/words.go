@@ -156,3 +156,11 @@ func verdictLine(l lick.Lick, r *play.Report) string {
 	}
 	return "Nothing moves, so there is no ceiling."
 }
+
+// sentenceCase makes the first letter a capital.
+func sentenceCase(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}

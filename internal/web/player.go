@@ -1,0 +1,283 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"ornamen/core/bend"
+	"ornamen/core/neck"
+	"ornamen/core/play"
+	"ornamen/internal/web/draw"
+)
+
+// current is the player that every lick is judged by now.
+type current struct {
+	profile    play.Profile
+	engine     *play.Engine
+	generation uint64 // counts changes, so that no report of an earlier player is shown
+	before     int    // settings that undo can go back to
+}
+
+// judged names a report: whose it is and of which revision.
+type judged struct {
+	generation uint64
+	revision   uint
+}
+
+func (a *App) engine() *play.Engine { return a.now.Load().engine }
+
+// loadPlayer reads the player from the notebook, or takes the defaults.
+func (a *App) loadPlayer(ctx context.Context) error {
+	data, before, err := a.store.Player(ctx)
+	if err != nil {
+		return err
+	}
+	profile := play.DefaultProfile()
+	if data != nil {
+		before++ // the defaults lie before the first settings
+		if err := json.Unmarshal(data, &profile); err != nil {
+			return fmt.Errorf("the player in the notebook cannot be read: %w", err)
+		}
+	}
+	p, err := profile.Player()
+	if err != nil {
+		return fmt.Errorf("the player in the notebook: %w", err)
+	}
+	var generation uint64
+	if c := a.now.Load(); c != nil {
+		generation = c.generation + 1
+	}
+	a.now.Store(&current{profile, play.NewEngine(p), generation, before})
+	return nil
+}
+
+// playerForm is the screen's form. Numbers are read as the player wrote them.
+type playerForm struct {
+	Tuning     string `form:"tuning"`
+	Scale      string `form:"scale"`
+	Frets      string `form:"frets"`
+	Gauges     string `form:"gauges"`
+	Left       bool   `form:"left"`
+	Size       string `form:"size"`
+	Sixteenths string `form:"sixteenths"`
+	Hammering  string `form:"hammering"`
+	HoldFrom   string `form:"hold_from"`
+	HoldTo     string `form:"hold_to"`
+	BendString string `form:"bend_string"`
+	BendFret   string `form:"bend_fret"`
+	Way        string `form:"way"`
+	Angle      string `form:"angle"`
+	Boxes      string `form:"boxes"`
+	Strict     string `form:"strict"`
+	Token      string `form:"csrf_token"`
+}
+
+func formOf(p play.Profile) playerForm {
+	num := func(x float64) string {
+		if x == 0 {
+			return ""
+		}
+		return strconv.FormatFloat(x, 'f', -1, 64)
+	}
+	whole := func(n int) string { return num(float64(n)) }
+	return playerForm{Tuning: p.Tuning, Scale: num(p.Scale), Frets: whole(p.Frets), Gauges: p.Gauges, Left: p.LeftHanded,
+		Size: p.Size, Sixteenths: num(p.Sixteenths), Hammering: num(p.Hammering), HoldFrom: whole(p.HoldFrom), HoldTo: whole(p.HoldTo),
+		BendString: whole(p.BendString), BendFret: whole(p.BendFret), Way: p.Way, Angle: p.Angle, Boxes: p.Boxes, Strict: p.Strict}
+}
+
+func (f playerForm) profile() (play.Profile, error) {
+	p := play.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges), LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes, Strict: f.Strict}
+	for _, n := range []struct {
+		what, text string
+		real       *float64
+		whole      *int
+	}{
+		{"scale length", f.Scale, &p.Scale, nil}, {"frets", f.Frets, nil, &p.Frets},
+		{"sixteenths", f.Sixteenths, &p.Sixteenths, nil}, {"hammering", f.Hammering, &p.Hammering, nil},
+		{"index at fret", f.HoldFrom, nil, &p.HoldFrom}, {"little finger at fret", f.HoldTo, nil, &p.HoldTo},
+		{"bend on string", f.BendString, nil, &p.BendString}, {"bend at fret", f.BendFret, nil, &p.BendFret},
+	} {
+		x, err := play.Number(n.what, n.text)
+		switch {
+		case err != nil:
+			return p, err
+		case n.real != nil:
+			*n.real = x
+		case x != float64(int(x)):
+			return p, fmt.Errorf("%s: %s is no whole number", n.what, n.text)
+		default:
+			*n.whole = int(x)
+		}
+	}
+	// Half a measurement waits for its other half.
+	if (p.HoldFrom == 0) != (p.HoldTo == 0) {
+		p.HoldFrom, p.HoldTo = 0, 0
+	}
+	if (p.BendString == 0) != (p.BendFret == 0) {
+		p.BendString, p.BendFret = 0, 0
+	}
+	return p, nil
+}
+
+// playerPage is what the screen shows.
+type playerPage struct {
+	Form    playerForm
+	Line    string // the hand in a few words
+	CanUndo bool
+	Default bool
+	Neck    template.HTML
+	Reach   template.HTML
+	Means   map[string]string // what a setting comes to, by name
+	Licks   []playerLick
+	Summary string
+}
+
+// playerLick is what the player makes of one lick, and what it was before.
+type playerLick struct {
+	ID                 uint
+	Title, Word, Class string
+	Tempo, Now, Before string
+	Changed            bool
+}
+
+func (a *App) player(w http.ResponseWriter, r *http.Request) {
+	v, err := a.playerPage(r.Context(), nil)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.render(w, r, http.StatusOK, "player", page{Title: "Player", Where: "player", Data: v})
+}
+
+// answerPlayer sends the screen after a change, with what each lick was before.
+func (a *App) answerPlayer(w http.ResponseWriter, r *http.Request, before *current) {
+	v, err := a.playerPage(r.Context(), before)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if r.Header.Get("HX-Request") == "" {
+		http.Redirect(w, r, "/player", http.StatusSeeOther)
+		return
+	}
+	a.render(w, r, http.StatusOK, "player-partial", page{Data: v})
+}
+
+func (a *App) setPlayer(w http.ResponseWriter, r *http.Request) {
+	var f playerForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	p, err := f.profile()
+	if err == nil {
+		_, err = p.Player()
+	}
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
+}
+
+func (a *App) savePlayer(ctx context.Context, p play.Profile) error {
+	if p == a.now.Load().profile {
+		return nil
+	}
+	data, err := json.Marshal(p)
+	if err != nil {
+		return fmt.Errorf("keep the player: %w", err)
+	}
+	return a.store.SavePlayer(ctx, data)
+}
+
+func (a *App) resetPlayer(w http.ResponseWriter, r *http.Request) {
+	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, play.DefaultProfile()) })
+}
+
+func (a *App) undoPlayer(w http.ResponseWriter, r *http.Request) {
+	a.changePlayer(w, r, a.store.UndoPlayer)
+}
+
+func (a *App) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
+	before := a.now.Load()
+	err := change(r.Context())
+	if err == nil {
+		err = a.loadPlayer(r.Context())
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.answerPlayer(w, r, before)
+}
+
+func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, error) {
+	c := a.now.Load()
+	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == play.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
+	g := c.engine.Player.Guitar
+	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
+	v.Reach = draw.ReachSVG(n, c.engine.Player.Hand)
+	entries, err := a.store.All(ctx)
+	if err != nil {
+		return nil, err
+	}
+	counts := map[play.Severity]int{}
+	for _, e := range entries {
+		if len(e.Lick.Notes) == 0 {
+			continue
+		}
+		rep := a.report(e)
+		counts[rep.Verdict]++
+		row := playerLick{ID: e.ID, Title: titleOf(e.Lick), Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Tempo: fmt.Sprintf("%g", e.Lick.Tempo), Now: ceilingWord(rep)}
+		if before != nil && before.generation != c.generation {
+			was := before.engine.Check(e.Lick)
+			if row.Before = ceilingWord(was); row.Before != row.Now || was.Verdict != rep.Verdict {
+				row.Changed = true
+			}
+		}
+		v.Licks = append(v.Licks, row)
+	}
+	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts[play.Flows], counts[play.Tight], counts[play.Breaks])
+	return v, nil
+}
+
+func ceilingWord(r *play.Report) string {
+	switch {
+	case r.Ceiling > 0:
+		return fmt.Sprint(r.Ceiling.Whole())
+	case r.Verdict == play.Breaks:
+		return "at no tempo"
+	}
+	return "at any tempo"
+}
+
+// meaningsOf says in a few words what each setting comes to in the sums.
+func meaningsOf(c *current) map[string]string {
+	p := c.engine.Player
+	g := p.Guitar
+	m := map[string]string{}
+	m["scale"] = fmt.Sprintf("Fret 1 is %.0f mm wide, fret 12 is %.0f.", g.Cell(1), g.Cell(12))
+	thin, thick := g.Strings[0].Tension(g.Tuning[0], g.Scale), g.Strings[len(g.Strings)-1].Tension(g.Tuning[len(g.Tuning)-1], g.Scale)
+	m["gauges"] = fmt.Sprintf("String 1 carries %.0f N, the thickest %.0f: the force of every bend.", thin, thick)
+	m["frets"] = "What lies beyond the neck, and which places are free."
+	m["tuning"] = "New licks start with it; a lick keeps its own."
+	ease, most := p.Hand.Comfort[2], p.Hand.Limit[2]
+	m["size"] = fmt.Sprintf("Index to little finger: %.0f mm with ease, %.0f at most.", ease, most)
+	m["sixteenths"] = fmt.Sprintf("A stroke takes %.0f ms.", 85/p.Pick.Speed)
+	m["hammering"] = fmt.Sprintf("A move takes %.0f %% of the model's time.", 100/p.Hand.Speed)
+	m["bend"] = fmt.Sprintf("One finger holds %.1f N, two %.1f, three %.1f.", p.Bends.One, p.Bends.Two, p.Bends.Three)
+	m["way"] = "How strokes that you leave open are proposed."
+	m["angle"] = "A change that leaves on the other stroke takes 15 ms more."
+	m["boxes"] = "Which box number Tones says first."
+	m["strict"] = map[play.Strictness]string{play.Easy: "Bends without a target are not mentioned.", play.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", play.Every: "Even a curl must lead toward a chosen tone."}[p.Strict]
+	if push, ok := bend.Solve(g, neck.Place{String: 1, Fret: 12}, 2); ok {
+		m["gauges"] += fmt.Sprintf(" A full bend at fret 12 on string 1 takes %.1f N.", push.Force)
+	}
+	return m
+}
