@@ -19,7 +19,9 @@ func (p *proposer) reachBound() {
 	if p.place {
 		why = "As fast as it can be played anywhere on the neck"
 	}
-	p.add(l, p.bound, why+": "+p.against(l), p.way)
+	if !p.reaches(p.out[0]) {
+		p.add(l, p.bound, why+": "+p.against(l), p.way)
+	}
 	if p.place {
 		given := p.decide(p.written, p.way, load.Slack)
 		p.add(given, p.bound, "At the places as written: "+p.against(given), p.way)

@@ -92,6 +92,7 @@ func (a *App) routes() http.Handler {
 			r.Get("/", a.bench)
 			r.Get("/at", a.benchAt)
 			r.Get("/mend", a.mend)
+			r.Get("/hands", a.offers)
 			r.Get("/recolour", a.recolourPreview)
 			r.Post("/recolour", a.recolour)
 			r.Post("/edit", a.edit)

@@ -80,6 +80,7 @@ func (a *App) parts(v *benchView) ([]part, error) {
 // was made on, and which fragments the browser has.
 type benchForm struct {
 	caret
+	askForm
 	Rev   uint   `form:"rev"`
 	Have  string `form:"have"` // "neck:hash ledger:hash"
 	Do    string `form:"do"`

@@ -26,6 +26,8 @@ func (a *App) editOf(f benchForm, l lick.Lick) (lick.Edit, error) {
 		return lick.OpenHands{}, nil
 	case "fix":
 		return a.fixEdit(f, l)
+	case "take":
+		return a.takeEdit(f, l)
 	}
 	i := f.Note - 1
 	if i < 0 || i >= len(l.Notes) {

@@ -147,6 +147,11 @@ function startBench() {
       el.style.width = width + 'px';
       el.style.height = height + 'px';
     };
+    const range = chosen(), names = $('.ledger-names', ledger).offsetWidth;
+    if (range) {
+      const a = columnOf(range.from), b = columnOf(range.upto), x = Math.max(names, names + a * w - scroll.scrollLeft);
+      place($('.chosen-range', ledger), x, 0, Math.max(0, names + (b + 1) * w - scroll.scrollLeft - x), svg().height.baseVal.value, true);
+    } else place($('.chosen-range', ledger), 0, 0, 0, 0, false);
     const seen = left > 40 && left < ledger.clientWidth - 8;
     place($('.caret-column', ledger), left, 0, w, svg().height.baseVal.value, seen);
     place($('.caret-cell', ledger), left, l.y, w, l.h, seen);
@@ -162,22 +167,29 @@ function startBench() {
     if (x < scroll.scrollLeft + w) scroll.scrollLeft = x - w;
     else if (x + 2 * w > scroll.scrollLeft + scroll.clientWidth) scroll.scrollLeft = x + 2 * w - scroll.clientWidth;
   }
-  function go(note, lane, string) {
+  // chosen is the selection: the notes from its anchor to the caret.
+  function chosen() {
+    if (!caret.anchor) return null;
+    const last = +state().total, a = Math.min(caret.anchor, caret.note), b = Math.min(last, Math.max(caret.anchor, caret.note));
+    return a > last || a === b ? null : {from: a, upto: b};
+  }
+  function go(note, lane, string, selecting) {
     flush();
     moves++;
+    caret.anchor = selecting ? caret.anchor || caret.note : 0;
     const moved = note !== caret.note;
     Object.assign(caret, {note, lane, string: string || caret.string});
     into();
     draw();
     if (moved) look();
   }
-  function walk(by) {
+  function walk(by, selecting) {
     const notes = columns().flat();
     const i = notes.findIndex(n => n.note === caret.note) + by;
-    if (i >= 0 && i < notes.length) onto(notes[i]);
+    if (i >= 0 && i < notes.length) onto(notes[i], selecting);
   }
   // onto keeps the lane; in the place lanes the caret follows the note's string.
-  function onto(n) { go(n.note, caret.lane, caret.lane === 'place' && n.string ? n.string : caret.string); }
+  function onto(n, selecting) { go(n.note, caret.lane, caret.lane === 'place' && n.string ? n.string : caret.string, selecting); }
   function climb(by) {
     const ls = lanes(), i = Math.max(0, laneIndex()) + by;
     if (i >= 0 && i < ls.length) {
@@ -198,7 +210,7 @@ function startBench() {
     if (!col) return;
     const ls = lanes(), l = ls.find(l => y < l.y + l.h) || ls[ls.length - 1];
     const n = col.find(n => n.string === l.string) || col[0];
-    go(n.note, l.name, l.string);
+    go(n.note, l.name, l.string, e.shiftKey);
     ledger.focus({preventScroll: true});
   });
 
@@ -237,6 +249,43 @@ function startBench() {
   bench.addEventListener('keydown', e => {
     if (e.target.matches('input.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
   });
+
+  // ---- proposals side by side ----
+  const ask = {way: '', free: ''};
+  const asked = () => ({...ask, ...(chosen() || {})});
+  const offer = () => {
+    const modal = bootstrap.Modal.getOrCreateInstance('#hands');
+    if (!$('#offers').children.length) {
+      const p = document.createElement('p');
+      p.className = 'trying';
+      p.textContent = 'Trying hands…';
+      $('#offers').replaceChildren(p);
+    } else $('#offers').classList.add('waiting');
+    modal.show();
+    return send('GET', '/hands', asked()).then(() => {
+      $('#offers').classList.remove('waiting');
+      if ($('#offers .trying')) modal.hide();
+      for (const box of $$('#offers .handsbox')) {
+        const first = $('.differs', box)?.getBBox();
+        if (first && first.x > box.clientWidth - 40) box.scrollLeft = first.x - 60;
+      }
+    });
+  };
+  function hands() { flush(); ask.way = ask.free = ''; offer(); }
+  document.addEventListener('click', e => {
+    const b = e.target.closest('[data-hands], [data-ask-way], [data-ask-free], [data-take]');
+    if (!b) return;
+    if ('hands' in b.dataset) hands();
+    else if ('take' in b.dataset) {
+      edit('take', b.dataset.take, asked());
+      bootstrap.Modal.getInstance('#hands').hide();
+    } else {
+      if ('askWay' in b.dataset) ask.way = b.dataset.askWay;
+      else ask.free = b.dataset.askFree;
+      offer();
+    }
+  });
+  $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); ledger.focus({preventScroll: true}); });
 
   // ---- keyboard ----
   // A fret may have two digits: 1 to 3 wait a moment for the second.
@@ -280,7 +329,8 @@ function startBench() {
     if (document.activeElement !== ledger && document.activeElement !== document.body) return;
     const digit = digitOf(e);
     const acts = {
-      ArrowLeft: () => mod ? edit('earlier') : walk(-1), ArrowRight: () => mod ? edit('later') : walk(1),
+      ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
+      h: hands, H: hands, Escape: () => { caret.anchor = 0; draw(); },
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },

@@ -1,0 +1,106 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"strconv"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+)
+
+// Sizes of a line drawn with both hands.
+const (
+	handsStep = 30.0
+	handsGap  = 15.0
+	handsTop  = 10.0
+)
+
+// HandsSVG draws a line on its strings with fingers and strokes under it. What
+// differs from the line it is compared with is marked.
+func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
+	var c canvas
+	strings := len(l.Tuning)
+	cols := l.Columns()
+	y := func(s int) float64 { return handsTop + handsGap*float64(s-1) }
+	bottom := y(strings)
+	w := handsStep * float64(max(1, len(cols)))
+	for s := 1; s <= strings; s++ {
+		c.line(0, y(s), w, y(s), "stave")
+	}
+	marked := map[int]bool{}
+	for _, b := range bottleneck {
+		marked[b-1] = true
+	}
+	differs := 0
+	most := 1
+	for k, col := range cols {
+		most = max(most, col[1]-col[0])
+		x := handsStep * (float64(k) + 0.5)
+		for i := col[0]; i < col[1]; i++ {
+			n := l.Notes[i]
+			class := "small"
+			if marked[i] {
+				class += " neck-of-it"
+			}
+			f := strconv.Itoa(n.Fret)
+			bw := 4 + 9*float64(len(f))
+			c.rect(x-bw/2, y(n.String)-8, bw, 16, "behind")
+			c.text(x, y(n.String)+5, class, f)
+			if n.Slur != "" && k > 0 {
+				c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq%s -7 %s 0", num(x-handsStep+8), num(y(n.String)-8), num(handsStep/2-8), num(handsStep-16)))
+			}
+			fingerClass, strokeClass := "handfinger", false
+			if m, ok := sameNote(l, n, with); ok {
+				if m.Place() != n.Place() || m.Finger != n.Finger {
+					fingerClass += " differs"
+					differs++
+				}
+				strokeClass = m.Stroke != n.Stroke || m.Slur != n.Slur
+			}
+			row := bottom + 24 + 18*float64(col[1]-1-i)
+			c.text(x, row, fingerClass, n.Finger.String())
+			if i == col[1]-1 {
+				c.handStroke(x, bottom+24+18*float64(most-1)+20, n, strokeClass)
+			}
+		}
+	}
+	h := bottom + 24 + 18*float64(most-1) + 34
+	label := fmt.Sprintf("%d notes with fingers and strokes", len(l.Notes))
+	if with != nil {
+		label += fmt.Sprintf(", %d of them with other fingers or places", differs)
+	}
+	return c.svg(w, h, "hands", label, "width", w, "height", h)
+}
+
+func (c *canvas) handStroke(x, y float64, n lick.Note, differs bool) {
+	class := "stroke"
+	if differs {
+		class += " differs"
+	}
+	switch {
+	case n.Slur.Slurred():
+		c.text(x, y+5, "handslur", slurWords[n.Slur])
+	case n.Stroke == lick.Down:
+		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-10h12v10", num(x-6), num(y+5)))
+	case n.Stroke == lick.Up:
+		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sl5 11l5 -11", num(x-5), num(y-6)))
+	default:
+		c.text(x, y+5, "handslur", string(n.Stroke))
+	}
+}
+
+// sameNote finds the note of another line that sounds at the same time with the
+// same pitch.
+func sameNote(l lick.Lick, n lick.Note, with *lick.Lick) (lick.Note, bool) {
+	if with == nil {
+		return n, false
+	}
+	pitch := l.Tuning[n.String-1] + music.Pitch(n.Fret)
+	for _, m := range with.Notes {
+		if m.At == n.At && with.Tuning[m.String-1]+music.Pitch(m.Fret) == pitch {
+			return m, true
+		}
+	}
+	return n, false
+}

@@ -1,0 +1,141 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+	"ornamen/core/play"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+// maxOffered is how many proposals stand side by side.
+const maxOffered = 4
+
+// askForm is what a proposal may change.
+type askForm struct {
+	Way   string `form:"way"`
+	Place bool   `form:"free"`
+	From  int    `form:"from"` // the selection, from 1; 0 for the whole line
+	Upto  int    `form:"upto"`
+}
+
+func (f askForm) ask(l lick.Lick) (play.Ask, error) {
+	a := play.Ask{Place: f.Place, Best: maxOffered}
+	if f.Way != "" {
+		way, err := pick.ParseWay(f.Way)
+		if err != nil {
+			return a, err
+		}
+		a.Way = way
+	}
+	if f.Place && len(l.Notes) > play.MaxFreePlaces {
+		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
+	}
+	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
+		a.Notes = append(a.Notes, i-1)
+	}
+	return a, nil
+}
+
+// offerView is the proposals side by side.
+type offerView struct {
+	ID     uint
+	Rev    uint
+	Form   askForm
+	Habit  string
+	Offers []offer
+	Broken bool
+}
+
+type offer struct {
+	Index   int
+	Title   string
+	Ceiling string
+	Best    string
+	Word    string
+	Class   string
+	Why     string
+	Hands   template.HTML
+}
+
+// offers answers with the best few hands for the line.
+func (a *App) offers(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	v, err := a.offerView(e, f.askForm)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
+}
+
+func (a *App) offerView(e store.Entry, f askForm) (*offerView, error) {
+	if len(e.Lick.Notes) == 0 {
+		return nil, errors.New("there are no notes to propose hands for")
+	}
+	ask, err := f.ask(e.Lick)
+	if err != nil {
+		return nil, err
+	}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(a.engine().Player.Way)}
+	proposals := a.engine().Propose(e.Lick, ask)
+	first := &proposals[0].Lick
+	for i, p := range proposals {
+		o := offer{Index: i, Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
+		if p.BestPossible > 0 {
+			o.Best = fmt.Sprint(p.BestPossible.Whole())
+		}
+		with := first
+		if i == 0 {
+			with = nil
+		} else {
+			o.Title = "Another way"
+			if p.Ceiling >= p.BestPossible*(1-1e-9) && p.Ceiling > proposals[0].Ceiling*(1+1e-9) {
+				o.Title = "As fast as possible"
+			}
+		}
+		o.Hands = draw.HandsSVG(p.Lick, with, p.Report.Bottleneck)
+		v.Offers = append(v.Offers, o)
+	}
+	return v, nil
+}
+
+// takeEdit takes the proposal that the request names. The recommended one of the
+// whole line in the player's own way leaves the hands open, so that they follow
+// every later edit; any other is written into the notes.
+func (a *App) takeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
+	k, err := strconv.Atoi(f.Value)
+	if err != nil {
+		return nil, errors.New("there is no such proposal")
+	}
+	if k == 0 && f.askForm == (askForm{}) {
+		return lick.OpenHands{}, nil
+	}
+	ask, err := f.ask(l)
+	if err != nil {
+		return nil, err
+	}
+	proposals := a.engine().Propose(l, ask)
+	if k < 0 || k >= len(proposals) {
+		return nil, errors.New("there is no such proposal any more; look again")
+	}
+	what := "hands proposed"
+	if k > 0 {
+		what = "other hands"
+	}
+	return lick.Replace{Lick: proposals[k].Lick, Why: what}, nil
+}
