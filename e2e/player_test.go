@@ -16,7 +16,7 @@ import (
 // key, and undoes it.
 func TestMendTheDemosBreak(t *testing.T) {
 	p := demoApp(t).open("/")
-	if s := p.text(".summary"); !strings.Contains(s, "1 breaks") {
+	if s := p.text(".summary"); !strings.Contains(s, "2 break") {
 		t.Errorf("the notebook says %q", s)
 	}
 	p.click(".lickrow.breaks h2 a")
@@ -139,7 +139,7 @@ func TestPointer(t *testing.T) {
 
 // What is not possible is said in one sentence and changes nothing.
 func TestMistakes(t *testing.T) {
-	p := demoApp(t).open("/licks/10")
+	p := demoApp(t).open("/licks/12")
 	p.ready()
 	before := p.frets()
 	p.click("#tones-pill")
@@ -148,7 +148,7 @@ func TestMistakes(t *testing.T) {
 	if got := p.frets(); got != before {
 		t.Errorf("a mistake changed the line: %s", got)
 	}
-	if rev := eval[string](p, `document.querySelector('#state').dataset.rev`); rev != "10" {
+	if rev := eval[string](p, `document.querySelector('#state').dataset.rev`); rev != "12" {
 		t.Errorf("a mistake made revision %s", rev)
 	}
 }
@@ -157,7 +157,7 @@ func TestMistakes(t *testing.T) {
 // the player can still take the refused one.
 func TestTwoTabs(t *testing.T) {
 	a := demoApp(t)
-	p, q := a.open("/licks/10"), a.open("/licks/10")
+	p, q := a.open("/licks/12"), a.open("/licks/12")
 	p.ready()
 	q.ready()
 	p.keys("2")

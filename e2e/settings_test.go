@@ -45,7 +45,7 @@ func TestPlayerSettings(t *testing.T) {
 	// The bench follows: a left-handed neck has its nut at the right.
 	p.click(`[name=left]`)
 	p.wait(`document.querySelector('[name=left]').checked && !document.querySelector('[data-player="/player/undo"]').disabled`)
-	p.go_("/licks/10")
+	p.go_("/licks/12")
 	p.ready()
 	if !eval[bool](p, `(() => { const n = [...document.querySelectorAll('.neck .fretno')].map(t => [+t.textContent, +t.getAttribute('x')]); return n[0][1] > n.at(-1)[1] == n[0][0] < n.at(-1)[0]; })()`) {
 		t.Error("the bench draws a right-handed neck")

@@ -13,11 +13,20 @@ var shots = []struct {
 	prepare    func(*tab)
 }{
 	{"notebook", "/", nil},
-	{"bench", "/licks/10", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+	{"bench", "/licks/12", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
 	{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
 	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
-	{"recolour", "/licks/8/recolour?tonic=C%23&scale=dorian", nil},
-	{"bench-tones", "/licks/7", func(p *tab) {
+	{"recolour", "/licks/10/recolour?tonic=C%23&scale=dorian", nil},
+	{"player", "/player", nil},
+	{"hands", "/licks/10", func(p *tab) {
+		p.ready()
+		p.click("[data-hands]")
+		p.wait(`document.querySelector('.offer')`)
+		p.click("[data-ask-free]")
+		p.wait(`document.querySelector('[data-ask-free].on')`)
+		p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	}},
+	{"bench-tones", "/licks/9", func(p *tab) {
 		p.ready()
 		p.click("#tones-pill")
 		p.wait(`document.querySelector('.tones-menu.show')`)

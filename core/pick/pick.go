@@ -84,6 +84,7 @@ type Player struct {
 type Note struct {
 	String int
 	Stroke lick.Stroke // empty leaves it free
+	Finger lick.Stroke // a free note may be played by this finger of the picking hand too
 }
 
 // Event is what is picked at one time, thick strings first. Have is the time in

@@ -90,11 +90,14 @@ func (ln *line) layPick(c int, free bool, last *int) {
 		if n.Slur.Slurred() {
 			continue
 		}
-		k := n.Stroke
+		p := pick.Note{String: n.String, Stroke: n.Stroke}
 		if free {
-			k = ""
+			p.Stroke = ""
+			if n.Stroke != lick.Down && n.Stroke != lick.Up {
+				p.Finger = n.Stroke
+			}
 		}
-		e.Notes, notes = append(e.Notes, pick.Note{String: n.String, Stroke: k}), append(notes, i)
+		e.Notes, notes = append(e.Notes, p), append(notes, i)
 	}
 	if len(notes) == 0 {
 		return

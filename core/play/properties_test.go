@@ -27,6 +27,13 @@ func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 func TestCheckProperties(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
 	randomLicks(100, func(rng *rand.Rand, l lick.Lick) {
+		if rng.IntN(4) == 0 { // a line for the fingers
+			for i := range l.Notes {
+				if !l.Notes[i].Slur.Slurred() && rng.IntN(3) > 0 {
+					l.Notes[i].Stroke = []lick.Stroke{lick.PThumb, lick.PIndex, lick.PMid, lick.PRing}[rng.IntN(4)]
+				}
+			}
+		}
 		fast := e.Check(l)
 		for i, n := range l.Notes {
 			if n.Finger != lick.NoFinger && fast.Lick.Notes[i].Finger != n.Finger || n.Stroke != "" && fast.Lick.Notes[i].Stroke != n.Stroke {

@@ -26,6 +26,7 @@ type sheet struct {
 //	h p s S  slur           f3  finger, locked     D U  stroke, locked
 //	b2 r2    bend, released v   vibrato            >    accent
 //	1/8      length         .   a rest of the length before it
+//	@p @i @m @a  fingers of the picking hand, locked    bass  the lower voice
 func (s sheet) build() (lick.Lick, error) {
 	l := lick.New()
 	l.Title, l.Tempo, l.Loop = s.title, s.tempo, s.loop
@@ -106,6 +107,10 @@ func n0(n *lick.Note, w string, at *lick.Time) error {
 			n.Slur, n.Lock = slurs[m], append(n.Lock, "slur")
 		case m == "D" || m == "U":
 			n.Stroke, n.Lock = map[string]lick.Stroke{"D": lick.Down, "U": lick.Up}[m], append(n.Lock, "stroke")
+		case m[0] == '@':
+			n.Stroke, n.Lock = lick.Stroke(m[1:]), append(n.Lock, "stroke")
+		case m == "bass":
+			n.Voice = m
 		case m == "v":
 			n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
 		case m == ">":

@@ -14,6 +14,15 @@ import (
 // sheets are the licks, the last one on top of the notebook.
 var sheets = []sheet{
 	{
+		title: "Mill wheel", tags: "warm-up, loops", key: "C# minor pentatonic", tempo: 104, len: "1/16", loop: true,
+		notes: "1:9/f1 12/f4 2:9/f1 12/f4 3:9 11 4:11 14/f1",
+	},
+	{
+		title: "Thumb under snow", tags: "fingers, double stops", key: "E minor pentatonic", add: "b5", tempo: 76, len: "1/8", chords: "Em 1, Em 1",
+		notes: `6:0/@p/bass/1/4+1:3/@m 1:0/@i 6:0/@p/bass/1/4+2:3/@m 2:0/@i 5:2/@p/bass/1/4+1:0/@m 2:3/@i 5:2/@p/bass/1/4+2:0/@m 3:2/@i
+			6:0/@p/bass/1/4+3:3/@m 3:2/p 6:0/@p/bass/1/4+3:0/@m 4:2/@i 6:0/@p/bass/1/2+4:2/@m/1/2`,
+	},
+	{
 		title: "Attic sevens", tags: "runs, warm-up", key: "Ab major", tempo: 64, len: "1/28",
 		notes: "6:4/> 6 8 5:4 6 8 4:5 5/> 6 3:5 6 8 2:6 8 6/> 8 9 1:6 8 9 8 9/> 8 6 2:9 8 6 3:8 2:6/1/4",
 	},

@@ -9,8 +9,8 @@ import (
 	"ornamen/format"
 )
 
-// The notebook shows each verdict, one lick that breaks, and the lick that
-// mends it.
+// The notebook shows each verdict, a lick that breaks with the lick that mends
+// it, and a loop whose turn breaks.
 func TestLicks(t *testing.T) {
 	licks, err := Licks()
 	if err != nil {
@@ -22,7 +22,7 @@ func TestLicks(t *testing.T) {
 		r := engine.Check(l)
 		verdicts[r.Verdict] = append(verdicts[r.Verdict], l.Title)
 	}
-	if got := strings.Join(verdicts[play.Breaks], ", "); got != "Lantern turnaround" {
+	if got := strings.Join(verdicts[play.Breaks], ", "); got != "Mill wheel, Lantern turnaround" {
 		t.Errorf("these break: %s", got)
 	}
 	if len(verdicts[play.Flows]) < 3 || len(verdicts[play.Tight]) < 2 {
@@ -46,7 +46,7 @@ func TestDemoComesBack(t *testing.T) {
 		want := l.Clone()
 		want.Tags, want.Chords, back.Tags = nil, nil, nil
 		for i := range want.Notes {
-			want.Notes[i].Lock = nil
+			want.Notes[i].Lock, want.Notes[i].Voice = nil, ""
 		}
 		if !bytes.Equal(want.Encode(), back.Encode()) {
 			t.Errorf("%s:\n%s\ncame back as\n%s\nwant\n%s", l.Title, text, back.Encode(), want.Encode())
@@ -54,5 +54,23 @@ func TestDemoComesBack(t *testing.T) {
 		if again := format.EncodeTab(back); !bytes.Equal(text, again) {
 			t.Errorf("%s is written differently the second time:\n%s\n%s", l.Title, text, again)
 		}
+	}
+}
+
+// The turn of the loop breaks, and its first fix mends it.
+func TestLoopTurnBreaks(t *testing.T) {
+	licks, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	engine := play.NewEngine(play.DefaultPlayer())
+	r := engine.Check(licks[0])
+	engine.Mend(licks[0], r)
+	f := r.Findings[0]
+	if f.Code != "loop-turn" || f.Severity != play.Breaks || len(f.Fixes) == 0 {
+		t.Fatalf("the first finding is %+v", f)
+	}
+	if got := engine.Check(f.Fixes[0].Lick).Verdict; got == play.Breaks {
+		t.Errorf("mended by %q it still breaks", f.Fixes[0].Text)
 	}
 }

@@ -133,7 +133,12 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	}
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
-	if err := srv.Shutdown(grace); err != nil && !errors.Is(err, http.ErrServerClosed) {
+	err := srv.Shutdown(grace)
+	if errors.Is(err, context.DeadlineExceeded) {
+		// A browser may hold a connection that never asked for anything.
+		err = srv.Close()
+	}
+	if err != nil && !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("stop: %w", err)
 	}
 	return nil

@@ -13,7 +13,7 @@ import (
 const (
 	handsStep = 30.0
 	handsGap  = 15.0
-	handsTop  = 10.0
+	handsTop  = 17.0
 )
 
 // HandsSVG draws a line on its strings with fingers and strokes under it. What
