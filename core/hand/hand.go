@@ -127,12 +127,12 @@ type Frame [4]int
 
 // strain is how far the widest pair is between comfortable (0) and its limit
 // (1); above 1 the hand cannot stand so.
-func (h Hand) strain(g neck.Guitar, f Frame) float64 {
+func (h Hand) strain(press []neck.MM, f Frame) float64 {
 	worst := 0.0
 	for a := range 3 {
 		for b := a + 1; b < 4; b++ {
 			p := pairOf[a][b]
-			reach := g.Press(f[b]) - g.Press(f[a])
+			reach := press[f[b]] - press[f[a]]
 			worst = max(worst, float64((reach-h.Comfort[p])/(h.Limit[p]-h.Comfort[p])))
 		}
 	}

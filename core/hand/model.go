@@ -26,6 +26,7 @@ type stance struct {
 type Model struct {
 	Hand    Hand
 	Guitar  neck.Guitar
+	press   []neck.MM  // where a finger presses, by fret
 	stances []stance   // in rising order of their frames
 	at      [4][][]int // at[finger][fret]: the stances whose finger stands there
 	moves   matrices
@@ -36,6 +37,9 @@ type Model struct {
 func NewModel(h Hand, g neck.Guitar) *Model {
 	m := &Model{Hand: h, Guitar: g}
 	last := g.Frets + hover
+	for fret := range last + 1 {
+		m.press = append(m.press, g.Press(fret))
+	}
 	for f := range m.at {
 		m.at[f] = make([][]int, last+1)
 	}
@@ -52,13 +56,13 @@ func NewModel(h Hand, g neck.Guitar) *Model {
 }
 
 func (m *Model) addStance(f Frame) {
-	s := stance{frame: f, strain: m.Hand.strain(m.Guitar, f)}
+	s := stance{frame: f, strain: m.Hand.strain(m.press, f)}
 	if s.strain > 1 {
 		return
 	}
 	s.standing = standing(m.Guitar, f, s.strain)
 	for finger, fret := range f {
-		s.centre += m.Guitar.Press(fret) / 4
+		s.centre += m.press[fret] / 4
 		m.at[finger][fret] = append(m.at[finger][fret], len(m.stances))
 	}
 	m.stances = append(m.stances, s)
