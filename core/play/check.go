@@ -44,6 +44,12 @@ type judgement struct {
 
 // fill decides the open fingers and strokes.
 func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+	open := func(n lick.Note) bool {
+		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
+	}
+	if !slices.ContainsFunc(l.Notes, open) {
+		return l
+	}
 	return e.fillWithin(l, m, way, load.Slack).lick
 }
 
