@@ -29,3 +29,8 @@ func (pl Player) Load(x, y Choice, have float64, angle Angle) float64 {
 func (w Way) Breach(x, y Choice) bool {
 	return w.breaches(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes}, y.Strokes)
 }
+
+// Between is the step from one choice to the next, whatever the time.
+func (pl Player) Between(x, y Choice, angle Angle) Step {
+	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: 1}, y.Strokes, angle)
+}

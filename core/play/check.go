@@ -96,10 +96,17 @@ func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack floa
 }
 
 // judge measures a lick whose hands are decided.
-func (e *Engine) judge(l lick.Lick, m *hand.Model) *judgement {
+func (e *Engine) judge(l lick.Lick, m *hand.Model) *judgement { return e.judgeHanded(l, m, nil) }
+
+// judgeHanded is judge with the fretting hand's path, where it is known.
+func (e *Engine) judgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *judgement {
 	ln := e.layOut(l, false)
 	j := &judgement{line: ln, player: &e.Player}
-	j.handed = m.Solve(ln.hand, l.Loop, 1)
+	if handed == nil {
+		path := m.Solve(ln.hand, l.Loop, 1)
+		handed = &path
+	}
+	j.handed = *handed
 	j.pickd = e.Player.Pick.Solve(ln.pick, l.Loop, pick.Free, 1)
 	j.Lick, j.Tempo, j.Notes = l, l.Tempo, make([]Note, len(l.Notes))
 	j.handLoads()

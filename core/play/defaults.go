@@ -27,6 +27,8 @@ func Defaults() []struct {
 			{Name: "breaks over a load of", Value: load.Breaks, From: defaults.Model},
 			{Name: "legato: tones on a string that may take a slide, from", Value: manyTones, From: defaults.Model},
 			{Name: "legato: a slide must ease them by a factor of", Value: slideGain, From: defaults.Model},
+			{Name: "restring: a note moves along by up to", Value: restringFrets, Unit: "frets", From: defaults.Model},
+			{Name: "restring: the largest load may rise by a factor of", Value: restringCost, From: defaults.Model},
 			{Name: "a jump is worth a word over a load of", Value: jumpWarning, From: defaults.Model},
 		}},
 	}

@@ -26,7 +26,8 @@ type joint struct {
 	memos  []pick.Choice
 	memoAt map[string]int
 	angle  pick.Angle
-	within int // breaches of the way that are allowed
+	within int      // breaches of the way that are allowed
+	clean  pick.Way // the way whose unclean changes are counted, or empty
 }
 
 type layerTimes struct{ have, pickHave float64 }
@@ -378,9 +379,10 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 					r = infinite(j.hand.Size(from))
 					j.hand.Relax(k, from, to, t.have, rest[b], r)
 				}
+				extra := j.penalty(c, d, y.picked())
 				for h, cost := range r {
 					if cost < out[i][h] {
-						out[i][h] = min(out[i][h], k.Join(p, cost))
+						out[i][h] = min(out[i][h], k.Join(p, cost)+extra)
 					}
 				}
 			}

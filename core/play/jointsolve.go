@@ -65,6 +65,11 @@ func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
 			least, options = v, o
 		}
 	}
+	return j.placesOf(options)
+}
+
+// placesOf are the places of the options, one a note.
+func (j *joint) placesOf(options []int) []neck.Place {
 	places := make([]neck.Place, len(j.line.lick.Notes))
 	for l, y := range j.layers {
 		for k, i := range y.notes {
@@ -185,7 +190,7 @@ func (j *joint) trace(k hand.Cost, v costs, s state) []int {
 				continue
 			}
 			p, cost := j.hand.Follow(k, x.options[c.option].grip, y.options[d.option].grip, y.have, s.posture, v[l][b])
-			if cost = k.Join(j.pickLoad(c, d, y.picked(), y.pickHave), cost); cost < least*(1-1e-12) {
+			if cost = k.Join(j.pickLoad(c, d, y.picked(), y.pickHave), cost) + j.penalty(c, d, y.picked()); cost < least*(1-1e-12) {
 				next, least = state{b, p}, cost
 			}
 		}

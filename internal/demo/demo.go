@@ -38,7 +38,7 @@ var sheets = []sheet{
 	},
 	{
 		title: "Tin roof sixths", tags: "double stops, barn set", key: "Eb mixolydian", tempo: 96, len: "1/8",
-		notes: "3:8+1:6 3:10+1:8 3:12+1:9 3:10+1:8 3:8/1/4+1:6/1/4 3:12+1:9 3:13+1:11 3:15+1:13 3:13/1/4+1:11/1/4",
+		notes: "3:8+1:8 3:10+1:9 3:12+1:11 3:10+1:9 3:8/1/4+1:8/1/4 3:12+1:11 3:13+1:13 3:15+1:15 3:13/1/4+1:13/1/4",
 	},
 	{
 		title: "Cold hands loop", tags: "warm-up, runs", key: "Bb major", tempo: 88, len: "1/16", loop: true,

@@ -1,0 +1,506 @@
+package run
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+	"ornamen/core/shape"
+)
+
+// Run is a grown line.
+type Run struct {
+	Lick    lick.Lick // fingers and strokes open but for what the cell fixes
+	Cells   []Played  // in playing order, the tail among them
+	Landing int       // the note that lands, from 1; 0 for none
+	Way     pick.Way  // asked for, or alternate
+}
+
+// Played is one cell as it was played: notes [From, To), counted from 0.
+type Played struct {
+	From, To int
+	Tail     bool
+}
+
+// Grow makes the line of a recipe on a guitar. An error is one sentence that
+// names the word that stands in the way.
+func Grow(r Recipe, g neck.Guitar) (*Run, error) {
+	p, err := r.plan(g)
+	if err != nil {
+		return nil, err
+	}
+	b := &builder{plan: p, run: &Run{Way: p.pick}, lick: lick.New()}
+	b.lick.Tuning = slices.Clone(g.Tuning)
+	b.setting()
+	if err := b.cells(); err != nil {
+		return nil, err
+	}
+	if err := b.tailCell(); err != nil {
+		return nil, err
+	}
+	if err := b.landing(); err != nil {
+		return nil, err
+	}
+	if err := b.lick.Validate(); err != nil {
+		return nil, err
+	}
+	b.lick.Sort()
+	b.run.Lick = b.lick
+	return b.run, nil
+}
+
+// builder collects the notes.
+type builder struct {
+	*plan
+	run    *Run
+	lick   lick.Lick
+	at     lick.Time
+	steps  int // counted for the lengths that take turns
+	onsets int
+	column []int // the notes that sounded last, as indices
+	down   bool
+	last   station // where the last cell was played
+}
+
+func (b *builder) setting() {
+	p := b.palette
+	b.lick.Key = lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: list(b.Add), Drop: list(b.Drop)}
+	b.lick.Recipe = b.Recipe.asGiven().String()
+	b.lick.Feel = lick.Feel(b.Feel)
+	if b.Tempo > 0 {
+		b.lick.Tempo = b.Tempo
+	}
+	b.lick.Title = b.Recipe.Title()
+	b.at = b.offset
+}
+
+// asGiven drops what is a default.
+func (r Recipe) asGiven() Recipe {
+	if r.Dir == "up" {
+		r.Dir = ""
+	}
+	if r.Feel == "straight" {
+		r.Feel = ""
+	}
+	if r.Turn == "once" {
+		r.Turn = ""
+	}
+	if r.Repeat == 1 {
+		r.Repeat = 0
+	}
+	return r
+}
+
+var errFull = errors.New("full")
+
+// cells plays the cell at every station of the way.
+func (b *builder) cells() error {
+	legs, err := b.legs()
+	if err != nil {
+		return err
+	}
+	limit := b.Times
+	if limit == 0 {
+		limit = maxTimes
+	}
+	end := b.lick.Meter.Bar().Times(int64(b.Bars)).Add(b.offset)
+	played := 0
+	for _, leg := range legs {
+		b.down = leg.down
+		for k, st := range leg.stations {
+			for range b.Repeat {
+				if played == limit {
+					return nil
+				}
+				if b.Bars > 0 && !b.at.Before(end) {
+					b.cut(end)
+					return nil
+				}
+				cell := b.cell(leg.first + k)
+				if err := b.play(st, cell, false); err != nil {
+					return err
+				}
+				b.last = st
+				played++
+			}
+		}
+	}
+	if b.Bars > 0 && b.at.Before(end) {
+		return fmt.Errorf("the layout has room for %s, not for %d bars", countWord(played, "cell"), b.Bars)
+	}
+	if b.Times > 0 && played < b.Times {
+		return &WordError{fmt.Sprint(b.Times), fmt.Sprintf("--times: from there the layout has room for %s", countWord(played, "cell"))}
+	}
+	b.cut(end)
+	return nil
+}
+
+func countWord(n int, word string) string {
+	if n == 1 {
+		return "1 " + word
+	}
+	return fmt.Sprintf("%d %ss", n, word)
+}
+
+// cut takes away what lies beyond the bars asked for.
+func (b *builder) cut(end lick.Time) {
+	if b.Bars == 0 {
+		return
+	}
+	for n := len(b.lick.Notes); n > 0 && !b.lick.Notes[n-1].At.Before(end); n-- {
+		b.lick.Notes = b.lick.Notes[:n-1]
+	}
+	for i := range b.lick.Notes {
+		if n := &b.lick.Notes[i]; end.Before(n.End()) {
+			n.Len = end.Sub(n.At)
+		}
+	}
+	for i := range b.run.Cells {
+		b.run.Cells[i].To = min(b.run.Cells[i].To, len(b.lick.Notes))
+	}
+	if end.Before(b.at) {
+		b.at = end
+	}
+}
+
+// leg is a way in one direction.
+type leg struct {
+	stations []station
+	down     bool
+	first    int // the number of its first station, for cells that take turns
+}
+
+// legs are the ways of the run, cut to where the cells fit.
+func (b *builder) legs() ([]leg, error) {
+	down := b.Dir == "down" || b.Dir == "downup"
+	w, err := b.walk(down)
+	if err != nil {
+		return nil, err
+	}
+	if b.move.kind == "stay" {
+		w.stations = slices.Repeat(w.stations, b.stays())
+		return []leg{{w.stations, down, 0}}, nil
+	}
+	there, err := b.room(w.stations, 0)
+	if err != nil {
+		return nil, err
+	}
+	if b.Dir == "up" || b.Dir == "down" {
+		return []leg{{there, down, 0}}, nil
+	}
+	if turns := b.turnAfter(); turns > 0 && turns < len(there) {
+		there = there[:turns]
+	}
+	legs := []leg{{there, down, 0}}
+	count := len(there)
+	back := w.back(count - 1)
+	if b.Turn == "once" && len(back) > 0 {
+		back = back[1:]
+	}
+	if back, err = b.room(back, count); err != nil {
+		return nil, err
+	}
+	legs = append(legs, leg{back, !down, count})
+	// A run that fills bars goes up and down as often as it takes.
+	for b.Bars > 0 && len(legs) < maxBars && len(back) > 1 {
+		count += len(legs[len(legs)-1].stations)
+		again := slices.Clone(legs[len(legs)-2].stations)
+		if b.Turn == "once" {
+			again = again[1:]
+		}
+		legs = append(legs, leg{again, legs[len(legs)-2].down, count})
+	}
+	return legs, nil
+}
+
+// stays is how often a cell that stays is played at its place.
+func (b *builder) stays() int {
+	switch {
+	case b.Times > 0:
+		return (b.Times + b.Repeat - 1) / b.Repeat
+	case b.Bars > 0:
+		return maxTimes
+	}
+	return max(1, len(b.phrase.Cells))
+}
+
+// turnAfter is how many stations lie before the turn when the number of cells is
+// given, 0 for all there is room for.
+func (b *builder) turnAfter() int {
+	if b.Times == 0 {
+		return 0
+	}
+	n := (b.Times + b.Repeat - 1) / b.Repeat
+	if b.Turn == "once" {
+		return (n + 2) / 2
+	}
+	return (n + 1) / 2
+}
+
+// room keeps the stations up to the first that does not hold its cell.
+func (b *builder) room(stations []station, first int) ([]station, error) {
+	for k, st := range stations {
+		ok, err := fits(st, b.cell(first+k))
+		if err != nil {
+			return nil, err
+		}
+		if !ok {
+			return stations[:k], nil
+		}
+	}
+	return stations, nil
+}
+
+// play adds the notes of one cell.
+func (b *builder) play(st station, cell []Step, tail bool) error {
+	from := len(b.lick.Notes)
+	var before []neck.Place
+	index := 0
+	for _, s := range cell {
+		length := b.lengths[b.steps%len(b.lengths)]
+		b.steps++
+		switch {
+		case s.Rest:
+			b.column = nil
+		case s.Hold:
+			for _, i := range b.column {
+				b.lick.Notes[i].Len = b.lick.Notes[i].Len.Add(length)
+			}
+		default:
+			places, err := b.step(st, s, index, before, length)
+			if err != nil {
+				return err
+			}
+			before = append(before, places...)
+			index++
+		}
+		b.at = b.at.Add(length)
+		if len(b.lick.Notes) > MaxNotes {
+			return fmt.Errorf("the run would have more than %d notes; play fewer cells with --times", MaxNotes)
+		}
+	}
+	b.run.Cells = append(b.run.Cells, Played{from, len(b.lick.Notes), tail})
+	return nil
+}
+
+// step adds the notes of one step that sound together.
+func (b *builder) step(st station, s Step, index int, before []neck.Place, length lick.Time) ([]neck.Place, error) {
+	var places []neck.Place
+	var column []int
+	for k, t := range s.Tones {
+		found, err := st.find(t, index, append(slices.Clone(before), places...))
+		if err != nil {
+			return nil, err
+		}
+		for _, f := range found {
+			if slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == f.place.String }) {
+				return nil, &WordError{s.text(b.phrase.Kind), "two of its tones fall on one string"}
+			}
+			n := lick.Note{At: b.at, Len: length, String: f.place.String, Fret: f.place.Fret, Accent: s.Accent}
+			if s.Stroke != "" {
+				n.Stroke, n.Lock = s.Stroke, []string{"stroke"}
+			}
+			if s.Vibrato > 0 && f.place.Fret > 0 {
+				n.Vibrato = &lick.Vibrato{Width: [...]string{"narrow", "wide"}[s.Vibrato-1], Speed: "slow"}
+			}
+			if s.In != "" && f.place.Fret > 1 {
+				n.SlideIn = &lick.SlideIn{Frets: 1, From: s.In}
+			}
+			b.slur(&n, s, f)
+			if k == 0 && s.Bend != nil {
+				if err := b.bend(&n, st, s, index, before); err != nil {
+					return nil, err
+				}
+			}
+			places, column = append(places, f.place), append(column, len(b.lick.Notes))
+			b.lick.Notes = append(b.lick.Notes, n)
+		}
+	}
+	if b.Accent > 0 && b.onsets%b.Accent == 0 {
+		for _, i := range column {
+			b.lick.Notes[i].Accent = true
+		}
+	}
+	b.onsets++
+	b.column = column
+	return places, nil
+}
+
+// slur sets how the note is reached from the one before it, where it lies on the
+// same string and elsewhere on it; a hammer that would fall becomes a pull.
+func (b *builder) slur(n *lick.Note, s Step, f sounded) {
+	slur := s.Slur
+	for _, i := range b.column {
+		m := b.lick.Notes[i]
+		if m.String != n.String || m.Fret == n.Fret || m.End().Cmp(n.At) != 0 {
+			continue
+		}
+		switch {
+		case slur == "" && f.slideFrom == m.Fret && f.slideFrom > 0 && n.Fret > 0:
+			n.Slur = lick.Slide
+		case slur == lick.Hammer || slur == lick.Pull:
+			if n.Slur = lick.Hammer; n.Fret < m.Fret {
+				n.Slur = lick.Pull
+			}
+		case n.Fret > 0 && m.Fret > 0:
+			n.Slur = slur
+		}
+	}
+	if n.Slur.Slurred() && n.Stroke != "" {
+		n.Stroke, n.Lock = "", nil
+	}
+}
+
+func (b *builder) bend(n *lick.Note, st station, s Step, index int, before []neck.Place) error {
+	semitones := s.Bend.Semitones
+	if semitones == 0 {
+		to, err := st.find(s.Bend.To, 0, before)
+		if err != nil {
+			return err
+		}
+		semitones = float64(b.guitar.Pitch(to[0].place) - b.guitar.Pitch(n.Place()))
+	}
+	word := s.text(b.phrase.Kind)
+	switch {
+	case semitones < 0.5 || semitones > 4:
+		return &WordError{word, fmt.Sprintf("a bend rises by up to 4 half steps, this one by %g", semitones)}
+	case n.Fret == 0:
+		return &WordError{word, "it falls on an open string, which cannot be bent"}
+	}
+	n.Bend = &lick.Bend{Semitones: semitones, Shape: "bend"}
+	if s.Bend.Release {
+		n.Bend.Shape = "bend-release"
+	}
+	return nil
+}
+
+// tailCell plays the tail where the last cell was; one of another kind begins at
+// the last note, over the chord whose degree the last note is.
+func (b *builder) tailCell() error {
+	if b.tail == nil || len(b.lick.Notes) == 0 {
+		return nil
+	}
+	st, err := b.last, error(nil)
+	if b.tail.Kind != b.phrase.Kind || b.pivot != nil {
+		if st, err = b.tailStation(b.lick.Notes[len(b.lick.Notes)-1].Place()); err != nil {
+			return err
+		}
+	}
+	kind := b.phrase.Kind
+	b.phrase.Kind = b.tail.Kind
+	defer func() { b.phrase.Kind = kind }()
+	for _, cell := range b.tail.Cells {
+		if ok, err := fits(st, cell); err != nil {
+			return err
+		} else if !ok {
+			return &WordError{cellText(b.tail.Kind, cell), "the tail does not fit where the run ends"}
+		}
+		if err := b.play(st, cell, true); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (b *builder) tailStation(last neck.Place) (station, error) {
+	if b.tail.Kind == Chord {
+		degree := music.Degree{Number: 1}
+		if b.pivot != nil {
+			degree = *b.pivot
+		}
+		return b.pivotStation(last, degree)
+	}
+	l, err := b.newLadder(b.palette, b.layout, b.at0(), b.down)
+	if err != nil {
+		return nil, err
+	}
+	if b.tail.Kind == Strings {
+		for i, on := range l.byString {
+			if on[0].Place.String == last.String {
+				return window{l, i, b.down}, nil
+			}
+		}
+		return nil, &WordError{b.Tail, "the run ends on a string that the layout does not hold"}
+	}
+	// Tone 1 of the tail is the run's last tone.
+	return rung{l, l.indexOf(b.guitar.Pitch(last))}, nil
+}
+
+// at0 is where the layout begins.
+func (b *builder) at0() neck.Place { return b.plan.at }
+
+// pivotStation is the chord over whose root the last note is a degree.
+func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error) {
+	for _, t := range b.palette.Tones {
+		semitones, err := b.overRoot(t.Name, d)
+		if err != nil {
+			continue
+		}
+		pitch := b.guitar.Pitch(last) - music.Pitch(semitones)
+		if pitch.Class() != t.Name.Class() {
+			continue
+		}
+		best, ok := neck.Place{}, false
+		for _, at := range b.guitar.Places(pitch) {
+			if at.Fret > 0 && (!ok || distance(at, last) < distance(best, last)) {
+				best, ok = at, true
+			}
+		}
+		if ok {
+			return over{b.plan, best, t.Name, b.tail.Strings}, nil
+		}
+	}
+	return nil, &WordError{d.String(), "the run's last note is that degree of no chord of the key"}
+}
+
+// landing adds the note that the run ends on; what lies before its bar becomes
+// the pick-up.
+func (b *builder) landing() error {
+	if b.land == nil || len(b.lick.Notes) == 0 {
+		return nil
+	}
+	last := b.lick.Notes[len(b.lick.Notes)-1].Place()
+	to, ok := b.landingPlace(last)
+	if !ok {
+		return &WordError{b.Land, "that degree does not lie on this neck"}
+	}
+	b.lick.Notes = append(b.lick.Notes, lick.Note{At: b.at, Len: lick.NewTime(1, int64(b.lick.Meter.Unit)), String: to.String, Fret: to.Fret})
+	b.run.Landing = len(b.lick.Notes)
+	if b.land.beat > 0 {
+		beat := lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit))
+		// Modulo the bar, so that the landing falls on its beat of a later bar.
+		bars, rest := b.at.Sub(beat).Div(b.lick.Meter.Bar())
+		if rest.Before(lick.Time{}) || bars < 0 {
+			rest = rest.Add(b.lick.Meter.Bar())
+			_, rest = rest.Div(b.lick.Meter.Bar())
+		}
+		b.lick.Pickup = rest
+	}
+	return nil
+}
+
+// landingPlace is the degree nearest to the last note, in the layout if it has it
+// there.
+func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
+	class := b.land.degree.Over(b.palette.Tonic).Class()
+	var best *shape.Placed
+	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != Chord && b.move.kind != "position" && b.move.kind != "octave" {
+		for i, t := range placed {
+			if t.Pitch.Class() != class {
+				continue
+			}
+			if best == nil || abs(t.Pitch-b.guitar.Pitch(last)) < abs(best.Pitch-b.guitar.Pitch(last)) {
+				best = &placed[i]
+			}
+		}
+	}
+	nearest, ok := shape.Nearest(b.guitar, class, last)
+	if best != nil && abs(best.Pitch-b.guitar.Pitch(last)) <= abs(b.guitar.Pitch(nearest)-b.guitar.Pitch(last)) {
+		return best.Place, true
+	}
+	return nearest, ok
+}

@@ -1,0 +1,394 @@
+// Package run grows lines from cells: the phrase notation, the recipe that says
+// how a cell moves, the line it makes, and the recipe that a written line follows.
+package run
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Kind says what the steps of a phrase name.
+type Kind string
+
+// The kinds: tones of the layout counted from where the cell starts, strings and
+// the tones on them, or degrees over a chord's root.
+const (
+	Tones   Kind = "tones"
+	Strings Kind = "strings"
+	Chord   Kind = "chord"
+)
+
+// Phrase is one cell, or several that take turns.
+type Phrase struct {
+	Kind    Kind
+	Strings []int // chord: the string of each step, if given
+	Cells   [][]Step
+}
+
+// Tone is what a step names, by the kind of its phrase.
+type Tone struct {
+	N      int          // tones: counted from the cell's start, 1 is the start; strings: from the string's lowest
+	String int          // strings: 0 is the cell's first string, in the run's direction
+	Degree music.Degree // chord
+	Octave int          // chord: octaves up
+}
+
+// Step is one step of a cell.
+type Step struct {
+	Rest, Hold bool
+	Stroke     lick.Stroke // fixed, or empty
+	Slur       lick.Slur
+	In         string // "below" or "above": slid into from a half step away
+	Tones      []Tone // more than one sound together
+	Bend       *Bend
+	Vibrato    int // 0, 1 narrow, 2 wide
+	Accent     bool
+}
+
+// Bend is a bend by an amount, or to a tone.
+type Bend struct {
+	Semitones float64 // 0 when To names the target
+	To        Tone
+	Release   bool
+}
+
+// WordError points at the word that is not understood.
+type WordError struct {
+	Word string
+	Why  string
+}
+
+// Error is one sentence.
+func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why) }
+
+// maxSteps bounds a phrase.
+const maxSteps = 256
+
+// ParsePhrase reads the notation. An error points at its word.
+func ParsePhrase(text string) (Phrase, error) {
+	p := Phrase{Kind: Tones}
+	body := strings.TrimSpace(text)
+	if head, rest, ok := strings.Cut(body, ":"); ok {
+		name, strs, at := strings.Cut(strings.TrimSpace(head), "@")
+		p.Kind = Kind(name)
+		switch {
+		case p.Kind != Tones && p.Kind != Strings && p.Kind != Chord:
+			return p, &WordError{head, "a cell names tones:, strings: or chord:"}
+		case at && p.Kind != Chord:
+			return p, &WordError{head, "only chord@ gives the string of each step"}
+		case at:
+			for _, w := range strings.Split(strs, ",") {
+				n, err := strconv.Atoi(strings.TrimSpace(w))
+				if err != nil || n < 1 || n > 9 {
+					return p, &WordError{w, "a string is a number from 1 to 9"}
+				}
+				p.Strings = append(p.Strings, n)
+			}
+		}
+		body = rest
+	}
+	count := 0
+	for _, cell := range strings.Split(body, "|") {
+		steps, err := p.parseCell(cell)
+		if err != nil {
+			return p, err
+		}
+		if count += len(steps); count > maxSteps {
+			return p, fmt.Errorf("a phrase has at most %d steps", maxSteps)
+		}
+		p.Cells = append(p.Cells, steps)
+	}
+	return p, p.check()
+}
+
+func (p Phrase) parseCell(cell string) ([]Step, error) {
+	var steps []Step
+	for _, w := range words(cell) {
+		s, err := p.parseStep(w)
+		if err != nil {
+			return nil, err
+		}
+		steps = append(steps, s)
+	}
+	if len(steps) == 0 {
+		return nil, &WordError{cell, "a cell needs a step"}
+	}
+	return steps, nil
+}
+
+// words splits a cell at its spaces, those inside brackets aside.
+func words(cell string) []string {
+	depth := 0
+	return strings.FieldsFunc(cell, func(r rune) bool {
+		switch r {
+		case '(':
+			depth++
+		case ')':
+			depth--
+		}
+		return depth <= 0 && (r == ' ' || r == '\t' || r == '\n' || r == '\r')
+	})
+}
+
+var (
+	strokes = map[string]lick.Stroke{"D": lick.Down, "U": lick.Up}
+	slurs   = map[byte]lick.Slur{'h': lick.Hammer, 'p': lick.Pull, 's': lick.Slide, 'S': lick.Shift}
+	amounts = map[string]float64{"curl": 0.5, "half": 1, "full": 2}
+)
+
+func (p Phrase) expects() string {
+	switch p.Kind {
+	case Strings:
+		return "a step names a string and a tone on it, such as a1 or hb2"
+	case Chord:
+		return "a step names a degree over the chord, such as 5 or 3' or b7,"
+	}
+	return "a step names a tone counted from the cell's start, such as 3 or h4"
+}
+
+// parseStep reads one word: marks before, the tone, marks after.
+func (p Phrase) parseStep(w string) (s Step, err error) {
+	switch w {
+	case ".":
+		return Step{Rest: true}, nil
+	case "-":
+		return Step{Hold: true}, nil
+	}
+	rest := w
+	if k, ok := strokes[rest[:1]]; ok {
+		s.Stroke, rest = k, rest[1:]
+	}
+	if strings.HasPrefix(rest, "<") {
+		s.In, rest = "below", rest[1:]
+	} else if strings.HasPrefix(rest, `\`) {
+		s.In, rest = "above", rest[1:]
+	}
+	// h2 is the second tone of string h, ha2 hammers string a.
+	if rest != "" {
+		if k, ok := slurs[rest[0]]; ok && !(p.Kind == Strings && rest[0] == 'h' && len(rest) > 1 && isDigit(rest[1])) {
+			s.Slur, rest = k, rest[1:]
+		}
+	}
+	var ok bool
+	if s.Tones, rest, ok = p.parseTones(rest); !ok {
+		return s, &WordError{w, p.expects()}
+	}
+	if strings.HasPrefix(rest, "^") {
+		if len(s.Tones) > 1 {
+			return s, &WordError{w, "one tone alone is bent"}
+		}
+		if s.Bend, rest, ok = p.parseBend(rest[1:]); !ok {
+			return s, &WordError{w, "after ^ stands curl, half, full or a tone"}
+		}
+	}
+	for _, r := range rest {
+		switch {
+		case r == '~' && s.Vibrato < 2:
+			s.Vibrato++
+		case r == '>' && !s.Accent:
+			s.Accent = true
+		default:
+			return s, &WordError{w, "after the tone stand ^, _, ~, ~~ or >"}
+		}
+	}
+	return s, nil
+}
+
+// parseTones reads one tone, or several in brackets.
+func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
+	inner, rest, group := strings.Cut(strings.TrimPrefix(w, "("), ")")
+	if !strings.HasPrefix(w, "(") {
+		t, rest, ok := p.parseTone(w)
+		return []Tone{t}, rest, ok
+	}
+	for _, one := range strings.Fields(inner) {
+		t, left, ok := p.parseTone(one)
+		if !ok || left != "" || len(tones) == neck.MaxStrings {
+			return nil, w, false
+		}
+		tones = append(tones, t)
+	}
+	return tones, rest, group && len(tones) > 0
+}
+
+func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
+	b := &Bend{}
+	found := false
+	for word, semitones := range amounts {
+		if strings.HasPrefix(rest, word) {
+			b.Semitones, rest, found = semitones, rest[len(word):], true
+		}
+	}
+	if !found {
+		if b.To, rest, found = p.parseTone(rest); !found {
+			return nil, rest, false
+		}
+	}
+	rest, b.Release = strings.CutPrefix(rest, "_")
+	return b, rest, true
+}
+
+func isDigit(c byte) bool { return c >= '0' && c <= '9' }
+
+// maxTone bounds how far a step may lie from the cell's start.
+const maxTone = 99
+
+// parseTone reads the tone off the front of a word.
+func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
+	switch p.Kind {
+	case Strings:
+		if len(w) < 2 || w[0] < 'a' || w[0] > 'i' {
+			return t, w, false
+		}
+		t.String = int(w[0] - 'a')
+		t.N, rest, ok = number(w[1:])
+		return t, rest, ok && t.N >= 1
+	case Chord:
+		i := 0
+		for i < len(w) && (w[i] == 'b' || w[i] == '#') {
+			i++
+		}
+		end := i
+		for end < len(w) && isDigit(w[end]) {
+			end++
+		}
+		d, err := music.ParseDegree(w[:end])
+		if err != nil {
+			return t, w, false
+		}
+		t.Degree, rest = d, w[end:]
+		for rest != "" && (rest[0] == '\'' || rest[0] == ',') && t.Octave > -4 && t.Octave < 4 {
+			if rest[0] == ',' {
+				t.Octave--
+			} else {
+				t.Octave++
+			}
+			rest = rest[1:]
+		}
+		return t, rest, true
+	}
+	t.N, rest, ok = number(w)
+	return t, rest, ok
+}
+
+func number(w string) (n int, rest string, ok bool) {
+	i := 0
+	if strings.HasPrefix(w, "-") {
+		i = 1
+	}
+	end := i
+	for end < len(w) && isDigit(w[end]) && end < i+3 {
+		end++
+	}
+	n, err := strconv.Atoi(w[:end])
+	return n, w[end:], err == nil && n >= -maxTone && n <= maxTone
+}
+
+// check refuses what has no tone to hold, or another number of strings than steps.
+func (p Phrase) check() error {
+	sounding := 0
+	for _, c := range p.Cells {
+		own := 0
+		for i, s := range c {
+			if s.Hold && i == 0 {
+				return &WordError{"-", "a hold needs a tone before it"}
+			}
+			if len(s.Tones) > 0 {
+				own++
+			}
+		}
+		if own == 0 {
+			return &WordError{cellText(p.Kind, c), "a cell needs a tone"}
+		}
+		sounding = own
+	}
+	if p.Strings != nil && (len(p.Cells) != 1 || sounding != len(p.Strings)) {
+		return fmt.Errorf("chord@ names %d strings for %d steps", len(p.Strings), sounding)
+	}
+	return nil
+}
+
+// String writes the phrase as ParsePhrase reads it.
+func (p Phrase) String() string {
+	var b strings.Builder
+	switch {
+	case p.Kind == Chord && p.Strings != nil:
+		b.WriteString("chord@" + strings.Trim(strings.ReplaceAll(fmt.Sprint(p.Strings), " ", ","), "[]") + ": ")
+	case p.Kind != Tones:
+		b.WriteString(string(p.Kind) + ": ")
+	}
+	for i, c := range p.Cells {
+		if i > 0 {
+			b.WriteString(" | ")
+		}
+		b.WriteString(cellText(p.Kind, c))
+	}
+	return b.String()
+}
+
+func cellText(k Kind, steps []Step) string {
+	out := make([]string, len(steps))
+	for i, s := range steps {
+		out[i] = s.text(k)
+	}
+	return strings.Join(out, " ")
+}
+
+func (s Step) text(k Kind) string {
+	switch {
+	case s.Rest:
+		return "."
+	case s.Hold:
+		return "-"
+	}
+	before := map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[s.Stroke]
+	mark := map[string]string{"below": "<", "above": `\`}[s.In]
+	for c, slur := range slurs {
+		if slur == s.Slur {
+			mark += string(c)
+		}
+	}
+	after := ""
+	if b := s.Bend; b != nil {
+		after = "^" + b.To.text(k)
+		for word, semitones := range amounts {
+			if semitones == b.Semitones {
+				after = "^" + word
+			}
+		}
+		if b.Release {
+			after += "_"
+		}
+	}
+	after += strings.Repeat("~", s.Vibrato)
+	if s.Accent {
+		after += ">"
+	}
+	names := make([]string, len(s.Tones))
+	for i, t := range s.Tones {
+		names[i] = t.text(k)
+	}
+	if len(names) == 1 {
+		return before + mark + names[0] + after
+	}
+	return before + mark + "(" + strings.Join(names, " ") + ")" + after
+}
+
+func (t Tone) text(k Kind) string {
+	switch k {
+	case Strings:
+		return string(rune('a'+t.String)) + strconv.Itoa(t.N)
+	case Chord:
+		s := t.Degree.String()
+		if t.Octave < 0 {
+			return s + strings.Repeat(",", -t.Octave)
+		}
+		return s + strings.Repeat("'", t.Octave)
+	}
+	return strconv.Itoa(t.N)
+}

@@ -1,0 +1,186 @@
+package run
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// written writes a grown line: places with the string kept, slurs by their first
+// letter, | between cells, the landing after =.
+func written(r *Run) string {
+	var b strings.Builder
+	str := 0
+	cell := 0
+	for i, n := range r.Lick.Notes {
+		if cell < len(r.Cells) && i == r.Cells[cell].To {
+			b.WriteString(" |")
+			cell++
+		}
+		if i+1 == r.Landing {
+			b.WriteString(" =")
+		}
+		b.WriteByte(' ')
+		if i > 0 && r.Lick.Notes[i-1].At == n.At {
+			b.WriteByte('+')
+		}
+		if n.String != str {
+			b.WriteString(string(rune('0'+n.String)) + ":")
+			str = n.String
+		}
+		b.WriteString(lick.NewTime(int64(n.Fret), 1).String())
+		if n.Slur != "" {
+			b.WriteString(string(n.Slur)[:1])
+		}
+		b.WriteString(map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[n.Stroke])
+	}
+	return strings.TrimSpace(b.String())
+}
+
+func grow(t *testing.T, line string) *Run {
+	t.Helper()
+	r, err := Parse(line)
+	if err != nil {
+		t.Fatalf("%s: %v", line, err)
+	}
+	run, err := Grow(r, neck.Standard())
+	if err != nil {
+		t.Fatalf("%s: %v", line, err)
+	}
+	return run
+}
+
+// Every kind of cell and every move against lines written by hand (common
+// practice).
+func TestRuns(t *testing.T) {
+	for _, c := range []struct{ recipe, want string }{
+		{`--key "C# natural minor" --at 6:9 --cell "3 2 1 4" --times 3 --land 4`, "6:12 11 9 5:9 | 9 6:12 11 5:11 | 11 9 6:12 5:12 | = 9"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 3`, "6:5 8 5:5 | 6:8 5:5 7 | 5 7 4:5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "3 2 1" --dir down --times 2`, "1:8 5 2:8 | 1:5 2:8 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown`, "6:5 | 8 | 5:5 | 7 | 4:5 | 7 | 3:5 | 7 | 2:5 | 8 | 1:5 | 8 | 5 | 2:8 | 5 | 3:7 | 5 | 4:7 | 5 | 5:7 | 5 | 6:8 | 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown --turn twice --times 6`, "6:5 | 8 | 5:5 | 5 | 6:8 | 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir downup --times 4`, "1:8 | 5 | 2:8 | 1:5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --move 2 --times 3`, "6:5 8 | 5:5 7 | 4:5 7"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --repeat 2 --times 4`, "6:5 8 | 5 8 | 8 5:5 | 6:8 5:5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 | 2 1" --times 4`, "6:5 8 | 5:5 6:8 | 5:5 7 | 4:5 5:7"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --rotate 2 --times 2`, "6:8 5:5 6:5 | 5:5 7 6:8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --start 5 --times 2`, "4:5 7 | 7 3:5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 0" --times 2`, "6:8 5:5 6:5 | 5:5 7 6:8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 h2" --move string --times 3`, "6:5 8h | 5:5 7h | 4:5 7h"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --move stay --times 2`, "6:5 8 | 5 8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move octave`, "6:5 8 5:5 | 4:7 10 3:7 | 2:10 13 1:10"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move position --times 3`, "6:5 8 5:5 | 6:8 10 5:7 | 6:10 12 5:10"},
+		{`--key "A natural minor" --at 6:5 --cell "1 2 3" --move scale --scales "natural minor, dorian, phrygian"`, "6:5 7 8 | 5 7 8 | 5 6 8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --times 2`, "6:5D 8h 5:5U 7D 5p 6:8U | 5:5D 7h 4:5U 7D 5p 5:7U"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2 b1" --dir down --times 2`, "1:5 8 2:5 | 5 8 3:5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 b1" --move string:2`, "6:5 5:5 | 4:5 3:5 | 2:5 1:5"},
+		{`--key "A natural minor" --layout counts:4,3,4,3 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --times 2`, "6:5 7h 8h 10s 5:7 8h 10h | 7 8h 10h 4:7 9h 10h 12s"},
+		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
+		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | 5:10 4:12 2:12"},
+		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 +1:8 3:10 +1:9"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "(1 3) ." --times 2`, "6:5 +5:5 | 6:8 +5:7"},
+		{`--key "A minor pentatonic" --add b5@down --at 6:5 --cell "1" --dir updown --times 7`, "6:5 | 8 | 5:5 | 7 | 6 | 5 | 6:8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 2 --tail "4 3 2 1"`, "6:5 8 5:5 7 | 6:8 5:5 7 4:5 | 5 5:7 5 6:8"},
+		{`--key "C major" --at 5:3 --cell "1 2 3" --times 2 --tail "chord: 1 3 5" --pivot 3`, "5:3 5 7 | 5 7 4:3 | 5:5 8 4:7"},
+	} {
+		got := written(grow(t, c.recipe))
+		if c.want != got {
+			t.Errorf("%s:\n  %s, want\n  %s", c.recipe, got, c.want)
+		}
+	}
+}
+
+func TestRunRhythm(t *testing.T) {
+	r := grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --count 16 --land 1@1`)
+	l := r.Lick
+	if n := l.Notes[r.Landing-1]; l.Position(n.At).Beat != 1 || !l.Position(n.At).Off.IsZero() {
+		t.Errorf("it lands on %+v", l.Position(n.At))
+	}
+	if p, _ := l.Palette(); p.At(l.Pitch(r.Landing-1)).Degree.Number != 1 {
+		t.Error("it does not land on the root")
+	}
+	if x := r.RhythmOf(); x.MeetCells != 4 || x.MeetBeats != 3 {
+		t.Errorf("threes in sixteenths meet the beat after four cells and three beats, not %d and %d", x.MeetCells, x.MeetBeats)
+	}
+	r = grow(t, `--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3"`)
+	if got := r.RhythmOf().Aloud; got != "four and three" {
+		t.Errorf("sevens on 4 and 3 are counted %q", got)
+	}
+	r = grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 - 2 ." --count 8 --accent 2 --times 2`)
+	if n := r.Lick.Notes; n[0].Len.String() != "1/4" || n[1].At.String() != "1/4" || n[2].At.String() != "1/2" || !n[0].Accent || n[1].Accent || !n[2].Accent {
+		t.Errorf("holds, rests and accents: %+v", n)
+	}
+	r = grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2" --count 8,16 --displace 1/4 --bars 1`)
+	if n := r.Lick.Notes; n[0].At.String() != "1/4" || n[1].At.String() != "3/8" || r.Lick.End().String() != "5/4" {
+		t.Errorf("displaced by a beat: first at %v, second at %v, end %v", n[0].At, n[1].At, r.Lick.End())
+	}
+	r = grow(t, `--key "A minor pentatonic" --at 3:7 --layout box --cell "1^full_ 1^2 1^half~~" --times 1`)
+	if n := r.Lick.Notes; n[0].Bend.Semitones != 2 || n[0].Bend.Shape != "bend-release" || n[1].Bend.Semitones != 3 && n[1].Bend.Semitones != 2 || n[2].Vibrato == nil {
+		t.Errorf("bends: %+v", n)
+	}
+}
+
+// What cannot be is said, and points at the word.
+func TestImpossibleRecipes(t *testing.T) {
+	for _, c := range []struct{ line, want string }{
+		{`--cell "1 2"`, "name a key"},
+		{`--key "A minor pentatonic"`, "name a cell"},
+		{`--key "A minor pentatonik" --cell 1`, "minor pentatonic"},
+		{`--key "A minor pentatonic" --cell "1 x"`, `"x"`},
+		{`--key "A minor pentatonic" --cell 1 --move sideways`, `"sideways"`},
+		{`--key "A minor pentatonic" --cell 1 --move 0`, `"0"`},
+		{`--key "A minor pentatonic" --cell 1 --count 3`, "--count is"},
+		{`--key "A minor pentatonic" --cell 1 --dir sideways`, "--dir is"},
+		{`--key "A minor pentatonic" --cell 1 --at 9:9`, `"9:9"`},
+		{`--key "A minor pentatonic" --cell 1 --layout heap`, "heap"},
+		{`--key "A minor pentatonic" --cell 1 --times 99`, "room for 12 cells"},
+		{`--key "A minor pentatonic" --cell 1 --times 9999`, "1 to 2048"},
+		{`--key "A minor pentatonic" --cell "1 2 3 4 5" --move stay --times 2000`, "more than 2048 notes"},
+		{`--key "A minor pentatonic" --cell "1 40"`, "does not hold it"},
+		{`--key "A minor pentatonic" --cell 1 --move scale`, "--scales"},
+		{`--key "A minor pentatonic" --cell "chord: 1 3 6"`, "has no"},
+		{`--key "A minor pentatonic" --cell 1 --land 4@9`, `"4@9"`},
+		{`--key "A minor pentatonic" --cell 1 --rotate 2`, "--rotate"},
+		{`--key "A minor pentatonic" --cell 1 --times 2 --bars 2`, "name one"},
+		{`--key "A minor pentatonic" --cell "1^5"`, "4 half steps"},
+		{`--key "A minor pentatonic" --cell "1 2" extra`, `"extra"`},
+		{`--key "A minor pentatonic --cell 1`, "quote"},
+		{`--key "A minor pentatonic" --cell 1 --pivot 3`, "pivot"},
+	} {
+		r, err := Parse(c.line)
+		if err == nil {
+			_, err = Grow(r, neck.Standard())
+		}
+		if err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v, want %q in it", c.line, err, c.want)
+		}
+	}
+}
+
+func TestTurn(t *testing.T) {
+	l := grow(t, `--key "A natural minor" --at 6:5 --layout 3nps --cell "1 h2 s3" --times 1`).Lick
+	for _, c := range []struct{ how, want string }{
+		{"backwards", "6:8 7s 5p"}, {"rotate:2", "6:7 8s 5"}, {"octave", "4:7 9h 10s"}, {"mirror", "6:5 7h 5s"},
+	} {
+		got, err := Turn(neck.Standard(), l, c.how, 0, 0)
+		if err != nil {
+			t.Errorf("%s: %v", c.how, err)
+			continue
+		}
+		if s := written(&Run{Lick: got}); s != c.want {
+			t.Errorf("%s: %s, want %s", c.how, s, c.want)
+		}
+	}
+	for _, bad := range []string{"sideways", "rotate:9", "rotate:x", "-octave"} {
+		if _, err := Turn(neck.Standard(), l, bad, 0, 0); err == nil {
+			t.Errorf("%s passes", bad)
+		}
+	}
+	twice, _ := Turn(neck.Standard(), l, "backwards", 0, 0)
+	twice, _ = Turn(neck.Standard(), twice, "backwards", 0, 0)
+	if a, b := written(&Run{Lick: twice}), written(&Run{Lick: l}); a != b {
+		t.Errorf("backwards twice: %s, not %s", a, b)
+	}
+}

@@ -1,0 +1,351 @@
+package run
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror,
+// rotate:N, octave or -octave. Slurs are turned with the notes; fingers and
+// strokes of the part are left open, to be found again. The recipe no longer
+// holds.
+func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, error) {
+	if to == 0 {
+		to = len(l.Notes)
+	}
+	if from < 0 || to > len(l.Notes) || to-from < 2 {
+		return l, errors.New("there must be two notes or more to turn")
+	}
+	t := turner{guitar: g.WithTuning(l.Tuning), lick: l.Clone()}
+	t.take(from, to)
+	var err error
+	word, n, _ := strings.Cut(how, ":")
+	switch word {
+	case "backwards":
+		t.backwards()
+	case "mirror":
+		err = t.mirror()
+	case "rotate":
+		k, convErr := strconv.Atoi(n)
+		if convErr != nil || k < 1 || k > len(t.columns) {
+			return l, &WordError{how, fmt.Sprintf("rotate:N names a note from 1 to %d", len(t.columns))}
+		}
+		t.rotate(k - 1)
+	case "octave":
+		err = t.octave(1)
+	case "-octave":
+		err = t.octave(-1)
+	default:
+		return l, &WordError{how, "a line is turned backwards, mirror, rotate:N, octave or -octave"}
+	}
+	if err != nil {
+		return l, err
+	}
+	return t.put()
+}
+
+type turner struct {
+	guitar  neck.Guitar
+	lick    lick.Lick
+	rest    []lick.Note   // outside the part
+	columns [][]lick.Note // the part, notes that sound together
+	start   lick.Time
+	end     lick.Time
+}
+
+// take lifts the part out and opens its hands.
+func (t *turner) take(from, to int) {
+	for i, n := range t.lick.Notes {
+		if i < from || i >= to {
+			t.rest = append(t.rest, n)
+			continue
+		}
+		n.Finger, n.Stroke, n.Lock = openFinger(n.Finger), openStroke(n.Stroke), nil
+		if k := len(t.columns); k > 0 && t.columns[k-1][0].At == n.At {
+			t.columns[k-1] = append(t.columns[k-1], n)
+		} else {
+			t.columns = append(t.columns, []lick.Note{n})
+		}
+		if end := n.End(); t.end.Before(end) {
+			t.end = end
+		}
+	}
+	t.start = t.columns[0][0].At
+}
+
+func openFinger(f lick.Finger) lick.Finger {
+	if f == lick.Thumb {
+		return f
+	}
+	return lick.NoFinger
+}
+
+func openStroke(s lick.Stroke) lick.Stroke {
+	if s == lick.Down || s == lick.Up {
+		return ""
+	}
+	return s
+}
+
+// put lays the part down again and lets go of slurs that cannot sound.
+func (t *turner) put() (lick.Lick, error) {
+	out := t.lick
+	out.Recipe = ""
+	out.Notes = t.rest
+	for _, c := range t.columns {
+		out.Notes = append(out.Notes, c...)
+	}
+	out.Sort()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if n.Slur == "" {
+			continue
+		}
+		j := out.Before(i)
+		if j < 0 && !out.Loop {
+			n.Slur = ""
+			continue
+		}
+		if j >= 0 {
+			n.Slur = fitting(n.Slur, out.Notes[j].Fret, n.Fret)
+		}
+	}
+	return out, out.Validate()
+}
+
+// fitting is the slur of the same sort between two frets of a string, or none.
+func fitting(s lick.Slur, from, to int) lick.Slur {
+	switch {
+	case from == to:
+		return ""
+	case s == lick.Hammer || s == lick.Pull:
+		if to > from {
+			return lick.Hammer
+		}
+		return lick.Pull
+	case from == 0 || to == 0:
+		return ""
+	}
+	return s
+}
+
+// backwards mirrors the part in time: what led from a note to the next leads back.
+func (t *turner) backwards() {
+	slurs := make([]map[int]lick.Slur, len(t.columns))
+	for k := range t.columns {
+		slurs[k] = map[int]lick.Slur{}
+		for i := range t.columns[k] {
+			n := &t.columns[k][i]
+			if n.Slur != "" && k > 0 {
+				slurs[k-1][n.String] = n.Slur
+			}
+			n.Slur = ""
+		}
+	}
+	for k := range t.columns {
+		for i := range t.columns[k] {
+			n := &t.columns[k][i]
+			n.Slur = slurs[k][n.String]
+			n.At = t.start.Add(t.end.Sub(n.End()))
+		}
+	}
+	slices.Reverse(t.columns)
+}
+
+// rotate begins in the middle: the notes before it go to the end.
+func (t *turner) rotate(k int) {
+	spans := make([]lick.Time, len(t.columns)) // from each column to the next
+	for i := range t.columns {
+		next := t.end
+		if i+1 < len(t.columns) {
+			next = t.columns[i+1][0].At
+		}
+		spans[i] = next.Sub(t.columns[i][0].At)
+	}
+	t.columns = slices.Concat(t.columns[k:], t.columns[:k])
+	spans = slices.Concat(spans[k:], spans[:k])
+	at := t.start
+	for i := range t.columns {
+		for j := range t.columns[i] {
+			n := &t.columns[i][j]
+			n.At = at
+			if spans[i].Before(n.Len) {
+				n.Len = spans[i]
+			}
+		}
+		at = at.Add(spans[i])
+	}
+	if k > 0 {
+		for j := range t.columns[0] {
+			t.columns[0][j].Slur = ""
+		}
+	}
+}
+
+// octave takes the same fingering two strings over where it fits, else the place
+// of the same pitch nearest to the note before.
+func (t *turner) octave(by int) error {
+	p := &plan{guitar: t.guitar}
+	same := true
+	for _, c := range t.columns {
+		for _, n := range c {
+			_, ok := p.shift(n.Place(), by)
+			same = same && ok
+		}
+	}
+	last := neck.Place{}
+	for k := range t.columns {
+		var taken []int
+		for i := range t.columns[k] {
+			n := &t.columns[k][i]
+			to, ok := p.shift(n.Place(), by)
+			if !same {
+				to, ok = t.nearestPlace(t.guitar.Pitch(n.Place())+music.Pitch(12*by), last, taken)
+			}
+			if !ok {
+				return fmt.Errorf("an octave on, %s of this line is not on the neck", n.Place().Notation())
+			}
+			n.String, n.Fret = to.String, to.Fret
+			if n.Fret == 0 {
+				n.Bend, n.Vibrato = nil, nil
+			}
+			taken, last = append(taken, to.String), to
+		}
+	}
+	return nil
+}
+
+func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (best neck.Place, ok bool) {
+	for _, at := range t.guitar.Places(pitch) {
+		if !slices.Contains(taken, at.String) && (!ok || last.String > 0 && distance(at, last) < distance(best, last)) {
+			best, ok = at, true
+		}
+	}
+	return best, ok
+}
+
+// mirror keeps the contour and turns every slide round: the hand goes down where
+// it went up. A line without slides goes a place lower.
+func (t *turner) mirror() error {
+	p, ok := t.lick.Palette()
+	if !ok {
+		return errors.New("the mirror needs the tones of the lick; choose its key first")
+	}
+	lower, slid := 1, false
+	for _, c := range t.columns[1:] {
+		slid = slid || c[0].Slur == lick.Slide || c[0].Slur == lick.Shift
+	}
+	if slid {
+		lower = 0
+	}
+	before := map[int]int{} // the fret last played on a string
+	for k := range t.columns {
+		for i := range t.columns[k] {
+			n := &t.columns[k][i]
+			if from, was := before[n.String]; was && i == 0 && (n.Slur == lick.Slide || n.Slur == lick.Shift) {
+				lower += 2 * t.stepsBetween(p, n.String, from, n.Fret)
+			}
+			before[n.String] = n.Fret
+			fret, ok := t.stepDown(p, n.String, n.Fret, lower)
+			if !ok {
+				return fmt.Errorf("a place lower, note %s of this line is not on the neck", n.Place().Notation())
+			}
+			n.Fret = fret
+		}
+	}
+	return nil
+}
+
+// stepsBetween counts palette tones from one fret of a string to another.
+func (t *turner) stepsBetween(p music.Palette, s, from, to int) int {
+	sign := 1
+	if from > to {
+		from, to, sign = to, from, -1
+	}
+	n := 0
+	for f := from + 1; f <= to; f++ {
+		if p.At(t.guitar.Pitch(neck.Place{String: s, Fret: f})).Role != music.Outside {
+			n++
+		}
+	}
+	return sign * n
+}
+
+// stepDown goes so many palette tones down a string, up where steps is negative.
+func (t *turner) stepDown(p music.Palette, s, fret, steps int) (int, bool) {
+	by := -1
+	if steps < 0 {
+		by, steps = 1, -steps
+	}
+	for steps > 0 {
+		fret += by
+		if fret < 0 || fret > t.guitar.Frets {
+			return 0, false
+		}
+		if p.At(t.guitar.Pitch(neck.Place{String: s, Fret: fret})).Role != music.Outside {
+			steps--
+		}
+	}
+	return fret, true
+}
+
+// Regrow makes the line of a changed recipe and carries over what the player had
+// locked: the fields of notes that lie at the same place at the same time. The
+// title, tags, tempo and what else is the player's stay.
+func Regrow(old lick.Lick, r Recipe, g neck.Guitar) (*Run, error) {
+	run, err := Grow(r, g)
+	if err != nil {
+		return nil, err
+	}
+	out := &run.Lick
+	out.Title, out.Tags, out.Chords, out.Loop = old.Title, old.Tags, old.Chords, old.Loop
+	if r.Tempo == 0 {
+		out.Tempo = old.Tempo
+	}
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		k := slices.IndexFunc(old.Notes, func(m lick.Note) bool { return m.At == n.At && m.Place() == n.Place() })
+		if k < 0 {
+			continue
+		}
+		carry(n, old.Notes[k])
+	}
+	return run, out.Validate()
+}
+
+// carry takes over the locked fields of a note.
+func carry(n *lick.Note, old lick.Note) {
+	for _, f := range old.Lock {
+		switch f {
+		case "finger":
+			n.Finger = old.Finger
+		case "stroke":
+			if n.Slur.Slurred() {
+				continue
+			}
+			n.Stroke = old.Stroke
+		case "slur":
+			n.Slur = old.Slur
+			if n.Slur.Slurred() {
+				n.Stroke = ""
+			}
+		case "bend":
+			n.Bend = old.Bend
+		case "vibrato":
+			n.Vibrato = old.Vibrato
+		default:
+			continue
+		}
+		if !n.Locked(f) {
+			n.Lock = append(n.Lock, f)
+		}
+	}
+	n.Meant = old.Meant
+}

@@ -1,0 +1,239 @@
+package run
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+)
+
+// countNames name the counts in words.
+var countNames = map[string]string{"4": "quarters", "8": "eighths", "8t": "eighth triplets", "16": "sixteenths", "16t": "sextuplets", "16q": "quintuplets", "16s": "septuplets"}
+
+// CountName is a count in words.
+func CountName(word string) string {
+	var out []string
+	for _, w := range list(word) {
+		if n := countNames[w]; n != "" {
+			out = append(out, n)
+		}
+	}
+	if len(out) == 0 {
+		return countNames["16"]
+	}
+	return strings.Join(out, " and ")
+}
+
+// MoveName is a move in words.
+func MoveName(move string, kind Kind) string {
+	if move == "" {
+		u := usualMove[kind]
+		if move = u.kind; move == "tones" {
+			move = "1"
+		}
+	}
+	word, by, more := strings.Cut(move, ":")
+	switch word {
+	case "string":
+		if more {
+			return by + " strings over"
+		}
+		return "one string over"
+	case "octave":
+		return "an octave on"
+	case "position":
+		return "to the next position"
+	case "chord":
+		return "to the next chord"
+	case "scale":
+		return "to the next scale"
+	case "stay":
+		return "nowhere"
+	}
+	if word == "1" {
+		return "one tone"
+	}
+	return word + " tones"
+}
+
+// DirName is a direction in words.
+func DirName(dir string) string {
+	return map[string]string{"": "up", "up": "up", "down": "down", "updown": "up and down", "downup": "down and up"}[dir]
+}
+
+// LayoutName is a layout in words.
+func LayoutName(layout string) string {
+	name, rest, _ := strings.Cut(layout, ":")
+	switch name {
+	case "":
+		return "as usual"
+	case "box":
+		return "in a box"
+	case "3nps":
+		return "three a string"
+	case "counts":
+		return strings.ReplaceAll(rest, ",", " ") + " a string"
+	case "string":
+		return "on string " + rest
+	case "strings":
+		return "on strings " + strings.ReplaceAll(rest, ",", " and ")
+	case "frets":
+		return "on frets " + strings.ReplaceAll(rest, "-", " to ")
+	case "arp":
+		return "as an arpeggio"
+	case "spread":
+		return "spread"
+	case "joined":
+		return "joined by slides"
+	case "pairs":
+		strs, interval, _ := strings.Cut(rest, ":")
+		return map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves", "10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(strs, ",", " and ")
+	}
+	return "your own places"
+}
+
+// Title is what the run is called: its scale and cell.
+func (r Recipe) Title() string {
+	key := strings.Fields(r.Key)
+	if len(key) > 0 {
+		if n, err := music.ParseName(key[0]); err == nil {
+			key[0] = n.Pretty()
+		}
+	}
+	cell := r.Cell
+	if p, err := ParsePhrase(r.Cell); err == nil {
+		cell = p.String()
+	}
+	title := strings.Join(key, " ") + ", " + cell
+	if rs := []rune(title); len(rs) > 80 {
+		title = string(rs[:79]) + "…"
+	}
+	return title
+}
+
+// Short says a run in one line: scale, shape, cell and moves.
+func (r Recipe) Short(run *Run) string {
+	p, err := ParsePhrase(r.Cell)
+	if err != nil {
+		return r.String()
+	}
+	layout := LayoutName(r.Layout)
+	s := fmt.Sprintf("%s %s, one cell of %s", strings.SplitN(r.Title(), ",", 2)[0], layout, countWord(len(p.Cells[0]), "step"))
+	if len(p.Cells) > 1 {
+		s = fmt.Sprintf("%s %s, %s taking turns", strings.SplitN(r.Title(), ",", 2)[0], layout, countWord(len(p.Cells), "cell"))
+	}
+	cells := 0
+	for _, c := range run.Cells {
+		if !c.Tail {
+			cells++
+		}
+	}
+	if r.Move == "stay" {
+		return fmt.Sprintf("%s, played %s", s, times(cells))
+	}
+	return fmt.Sprintf("%s, moved %s %s: %s", s, DirName(r.Dir), MoveName(r.Move, p.Kind), countWord(cells, "cell"))
+}
+
+func times(n int) string {
+	switch n {
+	case 1:
+		return "once"
+	case 2:
+		return "twice"
+	}
+	return strconv.Itoa(n) + " times"
+}
+
+// Rhythm is how the cells lie against the beat.
+type Rhythm struct {
+	Notes      int    // of the run
+	Bars       int    // that it takes, begun ones whole
+	MeetCells  int    // after so many cells a cell starts on a beat again, 0: never in this run
+	MeetBeats  int    // and so many beats
+	Aloud      string // what to count on a cell: "four and three"
+	PickupFrom string // where the pick-up starts: "the and of 3"
+}
+
+// RhythmOf looks at a grown run.
+func (r *Run) RhythmOf() Rhythm {
+	l := r.Lick
+	out := Rhythm{Notes: len(l.Columns())}
+	bar, beat := l.Meter.Bar(), lick.NewTime(1, int64(l.Meter.Unit))
+	end := l.End()
+	if whole, rest := end.Sub(l.Pickup).Div(bar); rest.IsZero() {
+		out.Bars = int(whole)
+	} else {
+		out.Bars = int(whole) + 1
+	}
+	if len(r.Cells) > 1 {
+		start := l.Notes[r.Cells[0].From].At
+		for k := 1; k < len(r.Cells); k++ {
+			if r.Cells[k].From >= len(l.Notes) {
+				break
+			}
+			if n, rest := l.Notes[r.Cells[k].From].At.Sub(start).Div(beat); rest.IsZero() {
+				out.MeetCells, out.MeetBeats = k, int(n)
+				break
+			}
+		}
+	}
+	if len(r.Cells) > 0 {
+		out.Aloud = aloud(l, r.Cells[0])
+	}
+	if !l.Pickup.IsZero() && len(l.Notes) > 0 {
+		pos := l.Position(l.Notes[0].At)
+		switch word := pos.Count(l.Meter); word {
+		case "&":
+			out.PickupFrom = fmt.Sprintf("the and of %d", pos.Beat)
+		case "e", "a":
+			out.PickupFrom = fmt.Sprintf("the %s of %d", word, pos.Beat)
+		default:
+			out.PickupFrom = fmt.Sprintf("beat %d", pos.Beat)
+		}
+	}
+	return out
+}
+
+var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"}
+
+// aloud counts a cell by the notes on each string, which is how the hand feels
+// it; a cell on one string in groups of four and three.
+func aloud(l lick.Lick, c Played) string {
+	var groups []int
+	str, n := 0, 0
+	for i := c.From; i < c.To; i++ {
+		note := l.Notes[i]
+		if i > c.From && note.At.Cmp(l.Notes[i-1].At) == 0 {
+			continue // sounds together with the one before
+		}
+		if len(groups) == 0 || note.String != str {
+			groups, str = append(groups, 0), note.String
+		}
+		groups[len(groups)-1]++
+		n++
+	}
+	single := len(groups) == n || len(groups) > 3
+	if single || len(groups) == 1 {
+		groups = groups[:0]
+		for n > 0 {
+			k := 4
+			switch {
+			case n == 5 || n == 3 || n == 6 || n == 9:
+				k = 3
+			case n < 4:
+				k = n
+			}
+			groups, n = append(groups, k), n-k
+		}
+	}
+	words := make([]string, len(groups))
+	for i, g := range groups {
+		words[i] = strconv.Itoa(g)
+		if g < len(numberWords) {
+			words[i] = numberWords[g]
+		}
+	}
+	return strings.Join(words, " and ")
+}
