@@ -24,12 +24,13 @@ var below = map[string][]string{
 	"core/pick":         {"core/defaults", "core/lick", "core/load"},
 	"core/shape":        {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/play":         {"core/bend", "core/defaults", "core/hand", "core/lick", "core/load", "core/music", "core/neck", "core/pick"},
+	"core/run":          {"core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/shape"},
 	"format":            {"core/lick", "core/music", "core/neck"},
 	"internal/store":    {"core/lick"},
 	"internal/demo":     {"core/lick", "internal/store"},
 	"internal/web/draw": {"core/hand", "core/lick", "core/music", "core/neck", "core/play"},
-	"internal/web":      {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/shape", "format", "internal/store", "internal/web/draw"},
-	"cmd/ornamen": {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/shape", "format",
+	"internal/web":      {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/store", "internal/web/draw"},
+	"cmd/ornamen": {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format",
 		"internal/demo", "internal/store", "internal/web"},
 }
 

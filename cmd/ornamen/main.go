@@ -36,6 +36,11 @@ var commands = []command{
 	{"demo", "demo [--addr 127.0.0.1:8080] [--db FILE]", demoServe},
 	{"tones", `tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--json]`, tones},
 	{"propose", "propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] [--best N] [--hand small|medium|large] [--json]", propose},
+	{"run", `run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at STRING:FRET] [--move M] [--times N] [--bars N] [--dir up|down|updown|downup] [--turn once|twice] [--repeat N] [--start N] [--rotate N] [--count 4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--displace 1/4] [--chords "1 4 5"] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] [--json|--tab]`, runCommand},
+	{"ways", "ways FILE [--json]", ways},
+	{"restring", "restring FILE [--pick alternate|economy|legato|free] [--json]", restring},
+	{"recipe", "recipe FILE [--json]", recipe},
+	{"turn", "turn FILE --how backwards|mirror|rotate:N|octave|-octave [--json]", turn},
 	{"check", "check FILE [--tempo N] [--hand small|medium|large] [--json]", check},
 	{"recolour", `recolour FILE --to "C# dorian" [--move nearest|same|octave] [--json]`, recolour},
 	{"convert", "convert IN OUT (.json or .tab, by file name)", convert},
@@ -47,10 +52,10 @@ var errBreaks = errors.New("the lick breaks")
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
-	os.Exit(run(ctx, env{os.Stdout, os.Stderr}, os.Args[1:]))
+	os.Exit(execute(ctx, env{os.Stdout, os.Stderr}, os.Args[1:]))
 }
 
-func run(ctx context.Context, e env, args []string) int {
+func execute(ctx context.Context, e env, args []string) int {
 	if len(args) == 0 || args[0] == "help" || args[0] == "--help" || args[0] == "-h" {
 		w := e.out
 		if len(args) == 0 {

@@ -16,7 +16,7 @@ import (
 // call runs the program and returns its exit status and what it printed.
 func call(args ...string) (status int, out, err string) {
 	var o, e bytes.Buffer
-	status = run(context.Background(), env{&o, &e}, args)
+	status = execute(context.Background(), env{&o, &e}, args)
 	return status, o.String(), e.String()
 }
 

@@ -207,7 +207,7 @@ func count(n int, word string) string {
 func moved(a, b lick.Lick) int {
 	n := 0
 	for _, x := range b.Notes {
-		if !slices.ContainsFunc(a.Notes, func(y lick.Note) bool { return y.At == x.At && y.Place() == x.Place() }) {
+		if !slices.ContainsFunc(a.Notes, func(y lick.Note) bool { return y.At.Cmp(x.At) == 0 && y.Place() == x.Place() }) {
 			n++
 		}
 	}

@@ -206,16 +206,23 @@ func (b *builder) legs() ([]leg, error) {
 	}
 	legs = append(legs, leg{back, !down, count})
 	// A run that fills bars goes up and down as often as it takes.
-	for b.Bars > 0 && len(legs) < maxBars && len(back) > 1 {
+	again := there
+	if b.Turn == "once" {
+		again = there[min(1, len(there)):]
+	}
+	for b.Bars > 0 && len(legs) < maxLegs && len(back)+len(again) > 0 {
 		count += len(legs[len(legs)-1].stations)
-		again := slices.Clone(legs[len(legs)-2].stations)
-		if b.Turn == "once" {
-			again = again[1:]
+		next := leg{again, down, count}
+		if len(legs)%2 == 1 {
+			next = leg{back, !down, count}
 		}
-		legs = append(legs, leg{again, legs[len(legs)-2].down, count})
+		legs = append(legs, next)
 	}
 	return legs, nil
 }
+
+// maxLegs bounds how often a run turns round.
+const maxLegs = 4 * maxBars
 
 // stays is how often a cell that stays is played at its place.
 func (b *builder) stays() int {

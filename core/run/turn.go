@@ -68,7 +68,7 @@ func (t *turner) take(from, to int) {
 			continue
 		}
 		n.Finger, n.Stroke, n.Lock = openFinger(n.Finger), openStroke(n.Stroke), nil
-		if k := len(t.columns); k > 0 && t.columns[k-1][0].At == n.At {
+		if k := len(t.columns); k > 0 && t.columns[k-1][0].At.Cmp(n.At) == 0 {
 			t.columns[k-1] = append(t.columns[k-1], n)
 		} else {
 			t.columns = append(t.columns, []lick.Note{n})
@@ -311,7 +311,7 @@ func Regrow(old lick.Lick, r Recipe, g neck.Guitar) (*Run, error) {
 	}
 	for i := range out.Notes {
 		n := &out.Notes[i]
-		k := slices.IndexFunc(old.Notes, func(m lick.Note) bool { return m.At == n.At && m.Place() == n.Place() })
+		k := slices.IndexFunc(old.Notes, func(m lick.Note) bool { return m.At.Cmp(n.At) == 0 && m.Place() == n.Place() })
 		if k < 0 {
 			continue
 		}

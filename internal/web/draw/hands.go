@@ -98,7 +98,7 @@ func sameNote(l lick.Lick, n lick.Note, with *lick.Lick) (lick.Note, bool) {
 	}
 	pitch := l.Tuning[n.String-1] + music.Pitch(n.Fret)
 	for _, m := range with.Notes {
-		if m.At == n.At && with.Tuning[m.String-1]+music.Pitch(m.Fret) == pitch {
+		if m.At.Cmp(n.At) == 0 && with.Tuning[m.String-1]+music.Pitch(m.Fret) == pitch {
 			return m, true
 		}
 	}

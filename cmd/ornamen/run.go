@@ -1,0 +1,215 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+	"ornamen/core/play"
+	"ornamen/core/run"
+	"ornamen/format"
+)
+
+func printJSON(e env, v any) error {
+	enc := json.NewEncoder(e.out)
+	enc.SetEscapeHTML(false)
+	return enc.Encode(v)
+}
+
+func runCommand(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	var r run.Recipe
+	r.Bind(fs)
+	asJSON, asTab := fs.Bool("json", false, ""), fs.Bool("tab", false, "")
+	if _, err := parse(fs, args, 0, ""); err != nil {
+		return err
+	}
+	if *asJSON && *asTab {
+		return errors.New("--json and --tab are two ways to print; name one")
+	}
+	grown, err := run.Grow(r, neck.Standard())
+	if err != nil {
+		return err
+	}
+	filled := play.NewEngine(play.DefaultPlayer()).Propose(grown.Lick, play.Ask{Way: grown.Way})
+	l := grown.Lick
+	if len(filled) > 0 {
+		l = filled[0].Lick
+	}
+	switch {
+	case *asJSON:
+		_, err = e.out.Write(l.Encode())
+	case *asTab:
+		_, err = e.out.Write(format.EncodeTab(l))
+	default:
+		fmt.Fprintln(e.out, r.Short(grown))
+		rhythm := grown.RhythmOf()
+		fmt.Fprintf(e.out, "%d notes, %s", rhythm.Notes, plural(rhythm.Bars, "bar"))
+		if rhythm.MeetCells > 1 {
+			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", plural(rhythm.MeetCells, "cell"), plural(rhythm.MeetBeats, "beat"))
+		}
+		if rhythm.PickupFrom != "" {
+			fmt.Fprintf(e.out, "; starts on %s", rhythm.PickupFrom)
+		}
+		fmt.Fprintln(e.out)
+		if len(filled) > 0 && filled[0].Ceiling > 0 {
+			fmt.Fprintf(e.out, "clean up to %d\n", filled[0].Ceiling.Whole())
+		}
+		_, err = e.out.Write(format.EncodeTab(l))
+	}
+	return err
+}
+
+func plural(n int, word string) string {
+	if n == 1 {
+		return "1 " + word
+	}
+	return fmt.Sprintf("%d %ss", n, word)
+}
+
+func ways(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
+	if err != nil {
+		return err
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	list := waysOf(play.NewEngine(play.DefaultPlayer()), l)
+	if *asJSON {
+		return printJSON(e, list)
+	}
+	for _, w := range list {
+		upto := "at any tempo"
+		switch {
+		case w.Ceiling > 0:
+			upto = fmt.Sprintf("clean up to %d", w.Ceiling.Whole())
+		case w.Report.Verdict == play.Breaks:
+			upto = "at no tempo"
+		}
+		fmt.Fprintf(e.out, "%-38s %-16s %s", w.Name, upto, w.Why)
+		if w.Held != "" {
+			fmt.Fprintf(e.out, " Held back by %s.", w.Held)
+		}
+		fmt.Fprintln(e.out)
+	}
+	return nil
+}
+
+// waysOf lists the ways to play a line; for a run, with its repeats evened too.
+func waysOf(e *play.Engine, l lick.Lick) []play.WayToPlay {
+	list := e.Ways(l)
+	if l.Recipe == "" {
+		return list
+	}
+	if r, err := run.Parse(l.Recipe); err == nil {
+		if w, ok := run.Evened(e, l, r, neck.Standard().WithTuning(l.Tuning)); ok {
+			list = append(list, w)
+		}
+	}
+	return list
+}
+
+func restring(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	way := fs.String("pick", string(pick.Alternate), "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to restring")
+	if err != nil {
+		return err
+	}
+	w, err := pick.ParseWay(*way)
+	if err != nil {
+		return err
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	r, err := play.NewEngine(play.DefaultPlayer()).Restring(l, w)
+	if err != nil {
+		return err
+	}
+	if *asJSON {
+		_, err := e.out.Write(r.After.Lick.Encode())
+		return err
+	}
+	fmt.Fprintf(e.out, "%s: %s not clean, clean up to %d\n", w, plural(r.Clean[0], "change"), r.Before.Ceiling.Whole())
+	if r.Clean[1] == r.Clean[0] {
+		fmt.Fprintln(e.out, "no other strings make it cleaner")
+		return nil
+	}
+	fmt.Fprintf(e.out, "restrung: %s not clean, clean up to %d\n", plural(r.Clean[1], "change"), r.After.Ceiling.Whole())
+	printHands(e, r.After.Lick)
+	return nil
+}
+
+func recipe(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
+	if err != nil {
+		return err
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	found, ok := run.Find(neck.Standard(), l)
+	out := struct {
+		Recipe string `json:"recipe"`
+		Covers []int  `json:"covers"`
+	}{"", []int{}}
+	if ok {
+		out.Recipe, out.Covers = found.Recipe.String(), []int{found.From, found.To}
+	}
+	switch {
+	case *asJSON:
+		return printJSON(e, out)
+	case !ok:
+		fmt.Fprintln(e.out, "no cell in it is played twice")
+	case found.To-found.From+1 == len(l.Notes):
+		fmt.Fprintln(e.out, out.Recipe)
+	default:
+		fmt.Fprintf(e.out, "notes %d to %d of %d: %s\n", found.From, found.To, len(l.Notes), out.Recipe)
+	}
+	return nil
+}
+
+func turn(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	how := fs.String("how", "", "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to turn")
+	if err != nil {
+		return err
+	}
+	if *how == "" {
+		return errors.New("say how with --how: backwards, mirror, rotate:N, octave or -octave")
+	}
+	l, err := read(rest[0])
+	if err != nil {
+		return err
+	}
+	engine := play.NewEngine(play.DefaultPlayer())
+	turned, err := run.Turn(neck.Standard(), l, strings.TrimSpace(*how), 0, 0)
+	if err != nil {
+		return err
+	}
+	p := engine.Propose(turned, play.Ask{})[0]
+	if *asJSON {
+		_, err := e.out.Write(p.Lick.Encode())
+		return err
+	}
+	fmt.Fprintf(e.out, "as it was: clean up to %d\n%s: clean up to %d\n", engine.Check(l).Ceiling.Whole(), *how, p.Ceiling.Whole())
+	printHands(e, p.Lick)
+	return nil
+}

@@ -1,0 +1,358 @@
+package run
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+)
+
+// maxCell is the longest cell that is looked for, in steps.
+const maxCell = 48
+
+// tonesOn looks for cells over the steps of a ladder.
+func (f *finder) tonesOn(c candidate) {
+	at := make([]int, len(f.items)) // ladder step of each item, −1 none
+	for i, it := range f.items {
+		at[i] = -1
+		if len(it.notes) == 0 {
+			continue
+		}
+		if k, ok := c.step[it.notes[0].Place()]; ok {
+			at[i] = k
+		}
+		if len(it.notes) > 1 && (at[i] < 0 || len(c.steps[at[i]]) != len(it.notes)) {
+			if _, all := f.group(c, it); !all {
+				at[i] = -1
+			}
+		}
+	}
+	moves := func(i, k int) (int, bool) { // how far item k lies from item i
+		a, b := f.items[i], f.items[k]
+		if a.rest != b.rest || a.hold != b.hold || len(a.notes) != len(b.notes) {
+			return 0, false
+		}
+		if len(a.notes) == 0 {
+			return 0, true
+		}
+		return at[k] - at[i], at[i] >= 0 && at[k] >= 0
+	}
+	f.periods(moves, func(from, to, length, by int) {
+		f.tonesTry(c, at, from, to, length, by)
+	})
+	f.turns(c, at)
+}
+
+// group reads notes that sound together as steps of the ladder.
+func (f *finder) group(c candidate, it item) ([]int, bool) {
+	var out []int
+	for _, n := range it.notes {
+		k, ok := c.step[n.Place()]
+		if !ok {
+			return nil, false
+		}
+		out = append(out, k)
+	}
+	return out, true
+}
+
+// periods finds, for every length of cell, the longest stretch in which the cell
+// moves evenly, and calls try for it. moves says how far one item lies
+// from another of its kind.
+func (f *finder) periods(moves func(i, k int) (int, bool), try func(from, to, length, by int)) {
+	n := len(f.items)
+	for length := 1; length <= min(maxCell, n/2); length++ {
+		from, by, known := -1, 0, false
+		bestFrom, bestTo, bestBy := 0, 0, 0
+		flush := func(end int) {
+			if from >= 0 && end-from >= 2*length && end-from > bestTo-bestFrom {
+				bestFrom, bestTo, bestBy = from, end, by
+			}
+			from, known = -1, false
+		}
+		for i := 0; i+length < n; i++ {
+			d, ok := moves(i, i+length)
+			silent := len(f.items[i].notes) == 0
+			switch {
+			case !ok:
+				flush(i + length)
+			case !silent && known && d != by:
+				// A new stretch may begin inside the last one.
+				flush(i + length)
+				from, by, known = i, d, true
+			default:
+				if from < 0 {
+					from = i
+				}
+				if !silent && !known {
+					by, known = d, true
+				}
+			}
+		}
+		flush(n)
+		if bestTo > bestFrom {
+			try(bestFrom, bestTo, length, bestBy)
+		}
+	}
+}
+
+// cellOf writes items as a tones cell whose tone 1 is step base.
+func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]Step, bool) {
+	var cell []Step
+	for i := from; i < to; i++ {
+		it := f.items[i]
+		switch {
+		case it.rest:
+			cell = append(cell, Step{Rest: true})
+		case it.hold:
+			if len(cell) == 0 {
+				return nil, false
+			}
+			cell = append(cell, Step{Hold: true})
+		default:
+			if at[i] < 0 {
+				return nil, false
+			}
+			s := f.marks(it)
+			s.Tones = []Tone{{N: at[i] - base + 1}}
+			if len(it.notes) > 1 && len(c.steps[at[i]]) != len(it.notes) {
+				group, ok := f.group(c, it)
+				if !ok {
+					return nil, false
+				}
+				s.Tones = nil
+				for _, k := range group {
+					s.Tones = append(s.Tones, Tone{N: k - base + 1})
+				}
+			}
+			cell = append(cell, s)
+		}
+	}
+	return cell, true
+}
+
+// marks are what the cell says of a step beside its tone.
+func (f *finder) marks(it item) Step {
+	n := it.notes[0]
+	s := Step{Slur: n.Slur, Accent: n.Accent}
+	if n.Locked("stroke") && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
+		s.Stroke = n.Stroke
+	}
+	if n.Bend != nil && (n.Bend.Semitones <= 2 && n.Bend.Semitones != 4) {
+		s.Bend = &Bend{Semitones: n.Bend.Semitones, Release: n.Bend.Release()}
+	}
+	if n.Vibrato != nil {
+		s.Vibrato = 1
+		if n.Vibrato.Width == "wide" {
+			s.Vibrato = 2
+		}
+	}
+	if n.SlideIn != nil {
+		s.In = n.SlideIn.From
+	}
+	return s
+}
+
+// addMarks takes the marks of later cells too: a slur that the first cell has no
+// string for.
+func (f *finder) addMarks(cell []Step, from, to int) {
+	for i := from; i < to; i++ {
+		s := &cell[(i-from)%len(cell)]
+		if len(f.items[i].notes) > 0 && s.Slur == "" && len(s.Tones) > 0 {
+			s.Slur = f.items[i].notes[0].Slur
+		}
+	}
+}
+
+// base is the recipe of a candidate.
+func (f *finder) base(c candidate) Recipe {
+	r := Recipe{Key: f.key, Layout: c.layout, At: c.at}
+	r.Add, r.Drop = strings.Join(f.line.Key.Add, ","), strings.Join(f.line.Key.Drop, ",")
+	if f.count != "16" {
+		r.Count = f.count
+	}
+	if f.line.Feel == lick.Shuffle {
+		r.Feel = "shuffle"
+	}
+	return r
+}
+
+// tonesTry writes one stretch as a recipe. What is left over at its end becomes
+// the tail, and a last note the landing.
+func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
+	base, low := 1<<30, false
+	for i := from; i < from+length; i++ {
+		if len(f.items[i].notes) > 0 {
+			base, low = min(base, at[i]), true
+		}
+	}
+	if !low {
+		return
+	}
+	cell, ok := f.cellOf(c, at, from, from+length, base)
+	if !ok || len(cell) == 0 || cell[0].Rest {
+		return
+	}
+	f.addMarks(cell, from, to)
+	cells := (to - from) / length
+	r := f.base(c)
+	r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+	switch {
+	case by == 0:
+		r.Move, r.Times = "stay", cells
+	case by < 0:
+		r.Dir = "down"
+		fallthrough
+	default:
+		if by != 1 && by != -1 {
+			r.Move = strconv.Itoa(max(by, -by))
+		}
+	}
+	f.addTries(c, r, from, to, cells, length, base, func(i int) ([]Step, bool) {
+		return f.cellOf(c, at, from+cells*length, i, base+by*(cells-1))
+	})
+}
+
+// addTries adds a recipe with and without a start, a number of cells and what
+// follows the last whole cell.
+func (f *finder) addTries(c candidate, r Recipe, from, to, cells, length, start int, tail func(to int) ([]Step, bool)) {
+	end := from + cells*length
+	if r.Move != "stay" {
+		bare := r
+		f.add(bare, from, end)
+		r.Times = cells
+	}
+	f.add(r, from, end)
+	begun := r
+	begun.Start = start + 1
+	f.add(begun, from, end)
+	for _, x := range []Recipe{r, begun} {
+		f.addLanding(x, from, end, end)
+		if end < len(f.items) {
+			if t, ok := tail(len(f.items)); ok && shortTail(len(t), length, cells) {
+				x.Tail = Phrase{Kind: phraseKind(x.Cell), Cells: [][]Step{t}}.String()
+				f.add(x, from, len(f.items))
+			}
+			if t, ok := tail(len(f.items) - 1); ok && shortTail(len(t), length, cells) {
+				x.Tail = Phrase{Kind: phraseKind(x.Cell), Cells: [][]Step{t}}.String()
+				f.addLanding(x, from, len(f.items)-1, len(f.items)-1)
+			}
+		}
+	}
+}
+
+// shortTail says whether what is left over is a tail, and not another line.
+func shortTail(steps, length, cells int) bool {
+	return steps > 0 && steps <= max(length, 4) && 2*steps <= length*cells
+}
+
+func phraseKind(cell string) Kind {
+	p, err := ParsePhrase(cell)
+	if err != nil {
+		return Tones
+	}
+	return p.Kind
+}
+
+// addLanding adds the recipe with the line's last note as its landing.
+func (f *finder) addLanding(r Recipe, from, end, at int) {
+	if at != len(f.items)-1 || len(f.items[at].notes) != 1 {
+		return
+	}
+	pitch := f.line.Pitch(f.items[at].first)
+	r.Land = f.palette.At(pitch).Degree.String()
+	if !f.line.Pickup.IsZero() {
+		pos := f.line.Position(f.items[at].notes[0].At)
+		r.Land += fmt.Sprintf("@%d", pos.Beat)
+	}
+	f.add(r, from, at+1)
+}
+
+func (f *finder) add(r Recipe, from, to int) {
+	notes := 0
+	for _, it := range f.items[from:to] {
+		notes += len(it.notes)
+	}
+	text := r.String()
+	if key := fmt.Sprint(from, to, text); !f.seen[key] {
+		f.seen[key] = true
+		f.tries = append(f.tries, try{r, from, to, notes, text})
+	}
+}
+
+// turns looks for cells that go up and come down again, or the other way.
+func (f *finder) turns(c candidate, at []int) {
+	n := len(f.items)
+	for length := 1; length <= min(maxCell, n/3); length++ {
+		shape := func(k int) (int, bool) { // base of cell k, if it has the first one's contour
+			a, b := at[0], at[k*length]
+			if a < 0 || b < 0 {
+				return 0, false
+			}
+			for i := range length {
+				x, y := f.items[i], f.items[k*length+i]
+				if x.rest != y.rest || x.hold != y.hold || len(x.notes) != len(y.notes) || len(x.notes) > 0 && (at[k*length+i] < 0 || at[i] < 0 || at[k*length+i]-b != at[i]-a) {
+					return 0, false
+				}
+			}
+			return b, true
+		}
+		first, ok := shape(0)
+		second, ok2 := shape(1)
+		if !ok || !ok2 || second == first {
+			continue
+		}
+		by := second - first
+		top, cells, last, turned, twice := 1, 2, second, false, false
+		for ; (cells+1)*length <= n; cells++ {
+			b, ok := shape(cells)
+			if !ok {
+				break
+			}
+			switch {
+			case !turned && b == last+by:
+				top++
+			case !turned && b == last && cells == top+1:
+				turned, twice = true, true
+			case b == last-by:
+				turned = true
+			default:
+				ok = false
+			}
+			if !ok {
+				break
+			}
+			last = b
+		}
+		if !turned {
+			continue
+		}
+		base := 1 << 30
+		for i := range length {
+			if len(f.items[i].notes) > 0 {
+				base = min(base, at[i])
+			}
+		}
+		cell, ok := f.cellOf(c, at, 0, length, base)
+		if !ok || cell[0].Rest {
+			continue
+		}
+		f.addMarks(cell, 0, cells*length)
+		r := f.base(c)
+		r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+		r.Dir = "updown"
+		if by < 0 {
+			r.Dir = "downup"
+		}
+		if by != 1 && by != -1 {
+			r.Move = strconv.Itoa(max(by, -by))
+		}
+		if twice {
+			r.Turn = "twice"
+		}
+		f.addTries(c, r, 0, cells*length, cells, length, base, func(i int) ([]Step, bool) {
+			return f.cellOf(c, at, cells*length, i, base+last-first)
+		})
+	}
+}

@@ -1,0 +1,165 @@
+package run
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/shape"
+)
+
+// candidate is a layout at a place that holds notes of the line.
+type candidate struct {
+	*ladder
+	layout string
+	at     string
+	step   map[neck.Place]int    // its step on the ladder
+	row    map[neck.Place][2]int // string and number on it
+	down   bool
+}
+
+// ladders lists the layouts that may lie under the line.
+func (f *finder) ladders() []candidate {
+	var out []candidate
+	seen := map[string]bool{}
+	add := func(layout string, at neck.Place, must int) {
+		lay, err := shape.ParseLayout(layout)
+		if err != nil {
+			return
+		}
+		key := layout + "/" + at.Notation()
+		if seen[key] {
+			return
+		}
+		seen[key] = true
+		p := &plan{guitar: f.guitar, palette: f.palette}
+		l, err := p.newLadder(f.palette, lay, at, false)
+		if err != nil {
+			return
+		}
+		c := candidate{ladder: l, layout: layout, at: at.Notation(), step: map[neck.Place]int{}, row: map[neck.Place][2]int{}}
+		for i, s := range l.steps {
+			for _, t := range s {
+				c.step[t.Place] = i
+			}
+		}
+		for i, on := range l.byString {
+			for j, t := range on {
+				c.row[t.Place] = [2]int{i, j + 1}
+			}
+		}
+		held := 0
+		for _, n := range f.line.Notes {
+			if _, ok := c.step[n.Place()]; ok {
+				held++
+			}
+		}
+		if held >= must {
+			// What the run takes by itself need not be said.
+			if layout == shape.Default(f.palette.Scale).Name() {
+				c.layout = ""
+			}
+			if at == shape.Start(f.guitar, f.palette, lay) {
+				c.at = ""
+			}
+			out = append(out, c)
+		}
+	}
+	half := (len(f.line.Notes) + 1) / 2
+	thick, thin := 1, len(f.guitar.Tuning)
+	low := f.line.Notes[0].Place()
+	for i, n := range f.line.Notes {
+		thick, thin = max(thick, n.String), min(thin, n.String)
+		if f.line.Pitch(i) < f.guitar.Pitch(low) || n.Place() == low {
+			low = n.Place()
+		}
+	}
+	if thick == thin {
+		for fret := 0; fret <= f.guitar.Frets; fret++ {
+			if at := (neck.Place{String: thick, Fret: fret}); f.palette.At(f.guitar.Pitch(at)).Role != music.Outside && fret <= low.Fret {
+				add(fmt.Sprintf("string:%d", thick), at, len(f.line.Notes))
+			}
+		}
+	}
+	f.pairLayouts(add, low, len(f.line.Notes))
+	for fret := 0; fret <= f.guitar.Frets; fret++ {
+		for _, s := range []int{len(f.guitar.Tuning), thick} {
+			for _, layout := range []string{"box", "3nps"} {
+				add(layout, neck.Place{String: s, Fret: fret}, half)
+			}
+		}
+	}
+	if row, at, ok := f.ownCounts(); ok {
+		add("counts:"+row, at, half)
+	}
+	lo, hi := f.guitar.Frets, 0
+	for _, n := range f.line.Notes {
+		lo, hi = min(lo, n.Fret), max(hi, n.Fret)
+	}
+	add(fmt.Sprintf("frets:%d-%d", lo, hi), low, half)
+	add(f.ownPlaces(), low, len(f.line.Notes))
+	return out
+}
+
+// pairLayouts tries double stops.
+func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, must int) {
+	for _, it := range f.items {
+		if len(it.notes) != 2 {
+			continue
+		}
+		a, b := it.notes[0], it.notes[1]
+		for interval := 2; interval <= 10; interval++ {
+			for fret := 0; fret <= low.Fret; fret++ {
+				add(fmt.Sprintf("pairs:%d,%d:%d", max(a.String, b.String), min(a.String, b.String), interval), neck.Place{String: max(a.String, b.String), Fret: fret}, must)
+			}
+		}
+		return
+	}
+}
+
+// ownCounts reads how many tones the line has on each string, if they follow on
+// one another without a gap.
+func (f *finder) ownCounts() (row string, at neck.Place, ok bool) {
+	on := map[int]map[int]bool{}
+	thick, thin := 0, 99
+	for _, n := range f.line.Notes {
+		if on[n.String] == nil {
+			on[n.String] = map[int]bool{}
+		}
+		on[n.String][n.Fret] = true
+		thick, thin = max(thick, n.String), min(thin, n.String)
+	}
+	var words []string
+	for s := thick; s >= thin; s-- {
+		if len(on[s]) == 0 {
+			return "", at, false
+		}
+		words = append(words, strconv.Itoa(len(on[s])))
+	}
+	at = neck.Place{String: thick, Fret: 99}
+	for fret := range on[thick] {
+		at.Fret = min(at.Fret, fret)
+	}
+	return strings.Join(words, ","), at, true
+}
+
+// ownPlaces is the line's own selection of places.
+func (f *finder) ownPlaces() string {
+	seen := map[neck.Place]bool{}
+	var words []string
+	for _, n := range f.line.Notes {
+		if p := n.Place(); !seen[p] {
+			seen[p] = true
+			words = append(words, p.Notation())
+		}
+	}
+	// A selection helps only where the line comes back to its places.
+	if len(words) > 40 || 3*len(words) > 2*len(f.line.Notes) {
+		return ""
+	}
+	slices.Sort(words)
+	return "places:" + strings.Join(words, ",")
+}

@@ -1,0 +1,292 @@
+package run
+
+import (
+	"cmp"
+	"fmt"
+	"strings"
+
+	"ornamen/core/music"
+)
+
+// stringsOn looks for cells over the strings of a layout.
+func (f *finder) stringsOn(c candidate) {
+	row := func(i int) ([2]int, bool) {
+		if len(f.items[i].notes) != 1 {
+			return [2]int{}, false
+		}
+		r, ok := c.row[f.items[i].notes[0].Place()]
+		return r, ok
+	}
+	moves := func(i, k int) (int, bool) {
+		a, b := f.items[i], f.items[k]
+		if a.rest != b.rest || a.hold != b.hold || len(a.notes) != len(b.notes) {
+			return 0, false
+		}
+		if len(a.notes) == 0 {
+			return 0, true
+		}
+		x, ok1 := row(i)
+		y, ok2 := row(k)
+		return y[0] - x[0], ok1 && ok2 && x[1] == y[1]
+	}
+	f.periods(moves, func(from, to, length, by int) {
+		if by == 0 {
+			return
+		}
+		cells := (to - from) / length
+		lo, hi := 1<<30, -1
+		for i := from; i < from+length; i++ {
+			if x, ok := row(i); ok {
+				lo, hi = min(lo, x[0]), max(hi, x[0])
+			}
+		}
+		first := lo
+		if by < 0 {
+			first = hi
+		}
+		write := func(a, b, first int) ([]Step, bool) {
+			var cell []Step
+			for i := a; i < b; i++ {
+				it := f.items[i]
+				switch {
+				case it.rest:
+					cell = append(cell, Step{Rest: true})
+				case it.hold:
+					cell = append(cell, Step{Hold: true})
+				default:
+					x, ok := row(i)
+					str := x[0] - first
+					if by < 0 {
+						str = first - x[0]
+					}
+					if !ok || str < 0 || str > 8 {
+						return nil, false
+					}
+					s := f.marks(it)
+					s.Tones = []Tone{{N: x[1], String: str}}
+					cell = append(cell, s)
+				}
+			}
+			return cell, len(cell) > 0 && !cell[0].Hold
+		}
+		cell, ok := write(from, from+length, first)
+		if !ok || cell[0].Rest {
+			return
+		}
+		f.addMarks(cell, from, to)
+		r := f.base(c)
+		r.Cell = Phrase{Kind: Strings, Cells: [][]Step{cell}}.String()
+		if by < 0 {
+			r.Dir = "down"
+		}
+		if by != 1 && by != -1 {
+			r.Move = fmt.Sprintf("string:%d", max(by, -by))
+		}
+		f.addTries(c, r, from, to, cells, length, first, func(i int) ([]Step, bool) {
+			return write(from+cells*length, i, first+by*(cells-1))
+		})
+		if by == 2 || by == -2 {
+			// Two strings over may be an octave in the same fingering.
+			f.octaves(c, r, cell, from, length, cells)
+		}
+	})
+	f.octaveCells(c)
+}
+
+// octaves tries the same cell moved by octaves.
+func (f *finder) octaves(c candidate, r Recipe, cell []Step, from, length, cells int) {
+	r.Move = "octave"
+	f.add(r, from, from+cells*length)
+}
+
+// octaveCells looks for a cell repeated two strings over, an octave up or down.
+func (f *finder) octaveCells(c candidate) {
+	p := &plan{guitar: f.guitar}
+	n := len(f.items)
+	for length := 2; length <= min(maxCell, n/2); length++ {
+		for _, up := range []int{1, -1} {
+			cells := 1
+			for ; (cells+1)*length <= n; cells++ {
+				same := true
+				for i := range length {
+					a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
+					if len(a.notes) != len(b.notes) || a.hold != b.hold || a.rest != b.rest {
+						same = false
+						break
+					}
+					for k := range a.notes {
+						to, ok := p.shift(a.notes[k].Place(), up)
+						same = same && ok && to == b.notes[k].Place()
+					}
+				}
+				if !same {
+					break
+				}
+			}
+			if cells < 2 {
+				continue
+			}
+			cell, base, ok := f.firstCell(c, length)
+			if !ok {
+				continue
+			}
+			r := f.base(c)
+			r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+			r.Move = "octave"
+			if up < 0 {
+				r.Dir = "down"
+			}
+			f.add(r, 0, cells*length)
+			r.Start = base + 1
+			f.add(r, 0, cells*length)
+			r.Times = cells
+			f.add(r, 0, cells*length)
+		}
+	}
+}
+
+// positions looks for a cell that keeps its strings and moves along the neck.
+func (f *finder) positions(c candidate) {
+	n := len(f.items)
+	for length := 2; length <= min(maxCell, n/2); length++ {
+		cells, by := 1, 0
+		for ; (cells+1)*length <= n; cells++ {
+			same, up := true, 0
+			for i := range length {
+				a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
+				if len(a.notes) != len(b.notes) || a.hold != b.hold || a.rest != b.rest {
+					same = false
+					break
+				}
+				for k := range a.notes {
+					d := cmp.Compare(b.notes[k].Fret, a.notes[k].Fret)
+					same = same && a.notes[k].String == b.notes[k].String && (up == 0 || d == 0 || d == up)
+					if d != 0 {
+						up = d
+					}
+				}
+			}
+			if !same || up == 0 || by != 0 && up != by {
+				break
+			}
+			by = up
+		}
+		if cells < 2 {
+			continue
+		}
+		cell, base, ok := f.firstCell(c, length)
+		if !ok {
+			continue
+		}
+		r := f.base(c)
+		r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+		r.Move, r.Times = "position", cells
+		if by < 0 {
+			r.Dir = "down"
+		}
+		f.add(r, 0, cells*length)
+		r.Start = base + 1
+		f.add(r, 0, cells*length)
+	}
+}
+
+// firstCell writes the line's first items as a cell of a ladder, tone 1 its lowest.
+func (f *finder) firstCell(c candidate, length int) (cell []Step, base int, ok bool) {
+	at := make([]int, length)
+	base = 1 << 30
+	for i := range length {
+		at[i] = -1
+		if len(f.items[i].notes) > 0 {
+			k, on := c.step[f.items[i].notes[0].Place()]
+			if !on {
+				return nil, 0, false
+			}
+			at[i] = k
+			base = min(base, k)
+		}
+	}
+	cell, ok = f.cellOf(c, at, 0, length, base)
+	return cell, base, ok && !cell[0].Rest
+}
+
+// chords looks for one figure over the chords of the key: the first note is the
+// root, the strings stay.
+func (f *finder) chords() {
+	n := len(f.items)
+	for length := 3; length <= min(24, n/2); length++ {
+		root := f.items[0]
+		if len(root.notes) != 1 {
+			return
+		}
+		name := f.palette.At(f.line.Pitch(root.first)).Name
+		p := &plan{guitar: f.guitar, palette: f.palette}
+		var cell []Step
+		var strs []int
+		ok := true
+		for i := 0; i < length && ok; i++ {
+			it := f.items[i]
+			switch {
+			case it.rest:
+				cell = append(cell, Step{Rest: true})
+			case it.hold:
+				cell = append(cell, Step{Hold: true})
+			case len(it.notes) > 1:
+				ok = false
+			default:
+				s := f.marks(it)
+				t, is := chordTone(p, name, int(f.line.Pitch(it.first)-f.line.Pitch(root.first)))
+				ok = is
+				s.Tones = []Tone{t}
+				cell, strs = append(cell, s), append(strs, it.notes[0].String)
+			}
+		}
+		if !ok {
+			continue
+		}
+		cells := n / length
+		var degrees []string
+		for k := range cells {
+			it := f.items[k*length]
+			if len(it.notes) != 1 || it.notes[0].String != root.notes[0].String {
+				break
+			}
+			t := f.palette.At(f.line.Pitch(it.first))
+			if t.Role == music.Outside {
+				break
+			}
+			degrees = append(degrees, t.Degree.String())
+		}
+		if len(degrees) < 2 {
+			continue
+		}
+		r := f.base(candidate{at: root.notes[0].Place().Notation()})
+		r.Cell = Phrase{Kind: Chord, Cells: [][]Step{cell}, Strings: strs}.String()
+		end := len(degrees) * length
+		f.add(r, 0, end)
+		r.Times = len(degrees)
+		f.add(r, 0, end)
+		r.Times = 0
+		r.Chords = strings.Join(degrees, " ")
+		f.add(r, 0, end)
+	}
+}
+
+// chordTone names a height over a chord's root.
+func chordTone(p *plan, root music.Name, semitones int) (Tone, bool) {
+	octave := 0
+	for semitones < 0 {
+		semitones, octave = semitones+12, octave-1
+	}
+	octave, semitones = octave+semitones/12, semitones%12
+	if octave < -3 || octave > 3 {
+		return Tone{}, false
+	}
+	for n := 1; n <= 7; n++ {
+		d := music.Degree{Number: n}
+		if h, err := p.overRoot(root, d); err == nil && h == semitones {
+			return Tone{Degree: d, Octave: octave}, true
+		}
+	}
+	d := music.ChromaticDegree(semitones)
+	return Tone{Degree: d, Octave: octave}, d.Alter != 0
+}

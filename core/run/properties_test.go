@@ -1,0 +1,202 @@
+package run
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/play"
+)
+
+// randomRecipe makes a recipe that may or may not fit the neck.
+func randomRecipe(rng *rand.Rand) Recipe {
+	pick := func(words ...string) string { return words[rng.IntN(len(words))] }
+	r := Recipe{Key: pick("A", "C#", "Eb", "F#", "Bb", "G") + " " + pick("minor pentatonic", "major pentatonic", "natural minor", "major", "dorian", "blues", "harmonic minor")}
+	r.Layout = pick("", "", "box", "3nps", "string:2", "counts:3,1,3,1,2", "frets:5-9", "joined", "strings:3,2")
+	if rng.IntN(3) == 0 {
+		r.Add = pick("9", "b5", "b5@down", "7@up")
+	}
+	word := func() string {
+		w := fmt.Sprint(1 + rng.IntN(4))
+		switch rng.IntN(8) {
+		case 0:
+			w = "h" + w
+		case 1:
+			w += ">"
+		case 2:
+			w = "D" + w
+		case 3:
+			w = "."
+		}
+		return w
+	}
+	words := []string{"1"}
+	for range rng.IntN(5) {
+		words = append(words, word())
+	}
+	r.Cell = strings.Join(words, " ")
+	if rng.IntN(4) == 0 {
+		r.Cell = "strings: " + pick("a1 a2 b1", "Da1 ha2 Ub1 Db2 pb1 Ua2", "a1 b1", "b1 a2 | a1 b2")
+	}
+	r.Move = pick("", "", "2", "string", "octave", "position", "stay")
+	r.Dir = pick("", "down", "updown", "downup")
+	r.Turn = pick("", "twice")
+	r.Repeat = rng.IntN(3)
+	r.Count = pick("", "8", "8t", "16t", "16q", "16s", "8,16")
+	r.Land = pick("", "1", "1@1", "5@3")
+	r.Accent = rng.IntN(4)
+	switch rng.IntN(5) {
+	case 0, 1:
+		r.Times = 1 + rng.IntN(6)
+	case 2:
+		r.Bars = 1 + rng.IntN(4)
+	}
+	return r
+}
+
+// Grown runs lie on the neck, in the chosen tones, with the promised count of
+// cells, landing and strokes; what is printed reads back to the same run.
+func TestRunProperties(t *testing.T) {
+	rng := rand.New(rand.NewPCG(4, 14))
+	g := neck.Standard()
+	grown := 0
+	for range 3000 {
+		r := randomRecipe(rng)
+		run, err := Grow(r, g)
+		if err != nil {
+			continue
+		}
+		grown++
+		l := run.Lick
+		if err := l.Validate(); err != nil {
+			t.Fatalf("%s: %v", r, err)
+		}
+		p, _ := l.Palette()
+		for i, n := range l.Notes {
+			if !g.Has(n.Place()) || p.At(l.Pitch(i)).Role == music.Outside {
+				t.Fatalf("%s: note %d at %v is not there or outside", r, i+1, n.Place())
+			}
+			if n.Stroke != "" && n.Slur.Slurred() {
+				t.Fatalf("%s: note %d is slurred and picked", r, i+1)
+			}
+		}
+		if r.Times > 0 && len(run.Cells) != r.Times {
+			t.Fatalf("%s: %d cells", r, len(run.Cells))
+		}
+		if r.Land != "" {
+			word, beat, at := strings.Cut(r.Land, "@")
+			n := l.Notes[run.Landing-1]
+			if p.At(l.Pitch(run.Landing-1)).Degree.String() != word && !(r.Key[len(r.Key)-5:] == "blues" && word == "5") {
+				t.Fatalf("%s: it lands on %s", r, p.At(l.Pitch(run.Landing-1)).Degree)
+			}
+			if pos := l.Position(n.At); at && (fmt.Sprint(pos.Beat) != beat || !pos.Off.IsZero()) {
+				t.Fatalf("%s: it lands on beat %d and %v", r, pos.Beat, pos.Off)
+			}
+		}
+		again, err := Parse(l.Recipe)
+		if err != nil {
+			t.Fatalf("%s: %v", l.Recipe, err)
+		}
+		same, err := Grow(again, g)
+		if err != nil || string(same.Lick.Encode()) != string(l.Encode()) {
+			t.Fatalf("%s comes back as another run (%v)", l.Recipe, err)
+		}
+	}
+	if grown < 800 {
+		t.Errorf("only %d of the recipes fit: they prove little", grown)
+	}
+}
+
+// The recipe that is found for a grown run grows the same run again.
+func TestFindGivesRunsBack(t *testing.T) {
+	rng := rand.New(rand.NewPCG(9, 2))
+	g := neck.Standard()
+	whole, tried := 0, 0
+	for tried < 150 {
+		r := randomRecipe(rng)
+		r.Displace, r.Accent = "", 0
+		run, err := Grow(r, g)
+		if err != nil || len(run.Lick.Notes) < 6 || len(run.Lick.Notes) > 64 || len(run.Cells) < 3 {
+			continue
+		}
+		tried++
+		l := run.Lick
+		l.Recipe = ""
+		f, ok := Find(g, l)
+		if !ok {
+			continue
+		}
+		back, err := Grow(f.Recipe, g)
+		if err != nil {
+			t.Fatalf("%s: %v", f.Recipe, err)
+		}
+		for i, n := range back.Lick.Notes {
+			if w := l.Notes[f.From-1+i]; n.Place() != w.Place() {
+				t.Fatalf("%s, found %s: note %d differs", r, f.Recipe, f.From+i)
+			}
+		}
+		if f.To-f.From+1 == len(l.Notes) {
+			whole++
+		}
+	}
+	if whole*100 < tried*70 {
+		t.Errorf("only %d of %d runs come back whole", whole, tried)
+	}
+}
+
+// What was locked survives another recipe where the note is still there.
+func TestRegrowKeepsLocks(t *testing.T) {
+	g := neck.Standard()
+	r := Recipe{Key: "A minor pentatonic", At: "6:5", Cell: "1 2 3", Times: 4}
+	run, err := Grow(r, g)
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := run.Lick
+	l.Title, l.Tempo = "Mine", 77
+	l.Notes[1].Finger, l.Notes[1].Lock = lick.Ring, []string{"finger"}
+	r.Times, r.Land = 6, "1"
+	again, err := Regrow(l, r, g)
+	if err != nil {
+		t.Fatal(err)
+	}
+	n := again.Lick.Notes[1]
+	if n.Finger != lick.Ring || !n.Locked("finger") || again.Lick.Title != "Mine" || again.Lick.Tempo != 77 || len(again.Lick.Notes) != 19 {
+		t.Errorf("%+v, %q at %v, %d notes", n, again.Lick.Title, again.Lick.Tempo, len(again.Lick.Notes))
+	}
+}
+
+// Recipes have no words that can make them panic.
+func FuzzRecipe(f *testing.F) {
+	f.Add(`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --dir updown --land 1@1`)
+	f.Add(`--key "C major" --cell "chord@5,4,2: 1 5 3'" --chords "1 4 5"`)
+	f.Fuzz(func(t *testing.T, s string) {
+		r, err := Parse(s)
+		if err != nil {
+			return
+		}
+		if run, err := Grow(r, neck.Standard()); err == nil && len(run.Lick.Notes) > MaxNotes+neck.MaxStrings {
+			t.Errorf("%s grows %d notes", s, len(run.Lick.Notes))
+		}
+	})
+}
+
+// A run of 1,024 notes with all ways to play it.
+func BenchmarkRun1024(b *testing.B) {
+	e := play.NewEngine(play.DefaultPlayer())
+	r := Recipe{Key: "C natural minor", At: "6:8", Cell: "1 2 3 4", Dir: "updown", Bars: 64}
+	for b.Loop() {
+		run, err := Grow(r, neck.Standard())
+		if err != nil {
+			b.Fatal(err)
+		}
+		if len(run.Lick.Notes) != 1024 {
+			b.Fatal(len(run.Lick.Notes))
+		}
+		e.Ways(run.Lick)
+	}
+}
