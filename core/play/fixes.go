@@ -60,11 +60,24 @@ func (e *Engine) fixes(l lick.Lick, r *Report, f Finding, check func(lick.Lick) 
 
 // handsKey is what both hands do, whoever set it.
 func handsKey(l lick.Lick) string {
-	c := l.Clone()
-	for i := range c.Notes {
-		c.Notes[i].Lock = nil
+	b := make([]byte, 0, 32*len(l.Notes))
+	for _, n := range l.Notes {
+		b = append(b, n.At.String()...)
+		b = append(b, ' ')
+		b = append(b, n.Len.String()...)
+		b = append(b, byte(n.String), byte(n.Fret), byte(n.Finger))
+		b = append(b, n.Stroke...)
+		b = append(b, ' ')
+		b = append(b, n.Slur...)
+		if n.Bar {
+			b = append(b, '=')
+		}
+		if n.Bend != nil {
+			b = fmt.Appendf(b, "%v", *n.Bend)
+		}
+		b = append(b, ';')
 	}
-	return string(c.Encode())
+	return string(b)
 }
 
 func helps(before, after *Report, f Finding) bool {

@@ -2,7 +2,9 @@ package play
 
 import (
 	"math"
+	"slices"
 
+	"ornamen/core/hand"
 	"ornamen/core/lick"
 )
 
@@ -14,6 +16,7 @@ import (
 // picked.
 func (p *proposer) legato(l lick.Lick) lick.Lick {
 	out := l.Clone()
+	p.columns = out.Columns()
 	for _, g := range groups(l) {
 		p.slurGroup(&out, g)
 	}
@@ -42,7 +45,7 @@ func groups(l lick.Lick) []group {
 }
 
 func (p *proposer) slurGroup(out *lick.Lick, g group) {
-	cols := out.Columns()
+	cols := p.columns
 	var added []int
 	for c := g.from + 1; c < g.to; c++ {
 		i := cols[c][0]
@@ -139,15 +142,47 @@ func (s slideAt) apply(l lick.Lick) lick.Lick {
 }
 
 // groupLoad is the least possible largest load of a group with the columns
-// beside it, and the column that cannot be done (−1: all can).
+// beside it, and the column that cannot be done (−1: all can). Runs come back to
+// the same groups, so they are remembered.
 func (p *proposer) groupLoad(l lick.Lick, g group) (load float64, broken int) {
-	events := p.layOut(l, false).hand
-	from, to := max(0, g.from-1), min(len(events), g.to+1)
-	path := p.hand.Solve(events[from:to], false, 1)
-	for c, s := range path.Steps {
-		if !s.Possible {
-			return path.Bound, from + c
+	cols := p.columns
+	from, to := max(0, g.from-1), min(len(cols), g.to+1)
+	part := l
+	part.Loop = false
+	part.Notes = l.Notes[cols[from][0]:cols[to-1][1]]
+	key := groupKey(part)
+	known, ok := p.groups[key]
+	if !ok {
+		path := p.hand.Solve(p.layOut(part, false).hand, false, 1)
+		known = groupResult{path.Bound, slices.IndexFunc(path.Steps, func(s hand.Step) bool { return !s.Possible })}
+		if p.groups == nil {
+			p.groups = map[string]groupResult{}
 		}
+		p.groups[key] = known
 	}
-	return path.Bound, -1
+	if known.broken < 0 {
+		return known.load, -1
+	}
+	return known.load, from + known.broken
+}
+
+type groupResult struct {
+	load   float64
+	broken int
+}
+
+// groupKey is what a group's load depends on.
+func groupKey(l lick.Lick) string {
+	var b []byte
+	for i, n := range l.Notes {
+		b = append(b, byte(n.String), byte(n.Fret), byte(n.Finger))
+		b = append(b, n.Slur...)
+		if i > 0 {
+			b = append(b, n.At.Sub(l.Notes[i-1].At).String()...)
+		}
+		b = append(b, '/')
+		b = append(b, n.Len.String()...)
+		b = append(b, ';')
+	}
+	return string(b)
 }

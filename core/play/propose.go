@@ -64,8 +64,10 @@ type proposer struct {
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
-	written lick.Lick // the base at the places it came with
-	slides  []slideAt // other slides that legato could take
+	written lick.Lick              // the base at the places it came with
+	columns [][2]int               // of the line that legato works on
+	groups  map[string]groupResult // that legato has measured
+	slides  []slideAt              // other slides that legato could take
 }
 
 func (e *Engine) newProposer(l lick.Lick, a Ask) *proposer {

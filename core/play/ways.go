@@ -52,14 +52,19 @@ func (e *Engine) Ways(l lick.Lick) []WayToPlay {
 	base := openHands(l)
 	fixed := slices.ContainsFunc(base.Notes, func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up })
 	var handed *hand.Path
+	seen := map[string]bool{}
+	var first *judgement // at the line's own slurs, for the best possible
 	add := func(w wayAsked, from lick.Lick, path *hand.Path) {
 		filled := e.strokesOf(from, w)
+		key := handsKey(filled)
+		if seen[key] {
+			return
+		}
+		seen[key] = true
 		j := e.judgeHanded(filled, m, path)
 		j.Findings = find(j)
-		for _, o := range out {
-			if handsKey(o.Lick) == handsKey(filled) {
-				return
-			}
+		if first == nil {
+			first = j
 		}
 		r := &j.Report
 		out = append(out, WayToPlay{Name: w.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: filled})
@@ -91,7 +96,7 @@ func (e *Engine) Ways(l lick.Lick) []WayToPlay {
 		}
 		add(w, fingered, handed)
 	}
-	best := e.waysBest(&out[0], m)
+	best := e.bestPossible(first, m)
 	for i := range out {
 		out[i].Report.BestPossible = best
 	}
@@ -108,11 +113,6 @@ func rank(w WayToPlay) float64 {
 		return 0
 	}
 	return 1e9
-}
-
-// waysBest is the best possible ceiling of the line with its slurs.
-func (e *Engine) waysBest(w *WayToPlay, m *hand.Model) Ceiling {
-	return e.bestPossible(e.judge(w.Lick, m), m)
 }
 
 // openStrokesOf takes the strokes of the pick away, locks too.
