@@ -28,7 +28,7 @@ var below = map[string][]string{
 	"format":            {"core/lick", "core/music", "core/neck"},
 	"internal/store":    {"core/lick"},
 	"internal/demo":     {"core/lick", "internal/store"},
-	"internal/web/draw": {"core/hand", "core/lick", "core/music", "core/neck", "core/play"},
+	"internal/web/draw": {"core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play"},
 	"internal/web":      {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/store", "internal/web/draw"},
 	"cmd/ornamen": {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format",
 		"internal/demo", "internal/store", "internal/web"},

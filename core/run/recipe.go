@@ -412,3 +412,62 @@ func (p *plan) readLimits() error {
 	p.Repeat = max(1, p.Repeat)
 	return nil
 }
+
+// Names lists the arguments in the order they are written.
+func Names() []string {
+	var out []string
+	for _, o := range new(Recipe).options() {
+		out = append(out, o.name)
+	}
+	return out
+}
+
+// Set changes one argument; an empty value takes it away.
+func (r *Recipe) Set(name, value string) error {
+	for _, o := range r.options() {
+		if o.name != name {
+			continue
+		}
+		value = strings.TrimSpace(value)
+		switch {
+		case o.text != nil:
+			*o.text = value
+		case value == "":
+			if o.num != nil {
+				*o.num = 0
+			} else {
+				*o.real = 0
+			}
+		case o.num != nil:
+			n, err := strconv.Atoi(value)
+			if err != nil {
+				return &WordError{value, "--" + name + " is a whole number"}
+			}
+			*o.num = n
+		default:
+			x, err := strconv.ParseFloat(value, 64)
+			if err != nil || x != x {
+				return &WordError{value, "--" + name + " is a number"}
+			}
+			*o.real = x
+		}
+		return nil
+	}
+	return &WordError{name, "is no argument of a run"}
+}
+
+// Get reads one argument as it is written, empty where it is the default.
+func (r Recipe) Get(name string) string {
+	for _, o := range r.options() {
+		switch {
+		case o.name != name:
+		case o.text != nil:
+			return *o.text
+		case o.num != nil && *o.num != 0:
+			return strconv.Itoa(*o.num)
+		case o.real != nil && *o.real != 0:
+			return strconv.FormatFloat(*o.real, 'f', -1, 64)
+		}
+	}
+	return ""
+}

@@ -66,6 +66,26 @@ var sheets = []sheet{
 	},
 }
 
+// Recipes are the runs of the demo, one of each kind.
+var Recipes = []store.Recipe{
+	{Name: "Quarry ladder", Line: `--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 8 --accent 4 --land 4 --tempo 112`},
+	{Name: "Threes up and down the barn", Line: `--key "F# minor pentatonic" --at 6:2 --cell "1 2 3" --dir updown --count 8t --land 1@1 --tempo 96`},
+	{Name: "Thirds for cold fingers", Line: `--key "Bb major" --at 6:6 --cell "1 3" --count 8 --times 10 --land 1 --tempo 88`},
+	{Name: "Slurred pairs", Line: `--key "C minor pentatonic" --at 6:8 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --count 16t --tempo 84`},
+	{Name: "Four and three", Line: `--key "C natural minor" --layout counts:4,3,4,3,4 --at 6:8 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --count 16s --tempo 60`},
+	{Name: "Every string twice", Line: `--key "Ab major" --layout 3nps --at 6:4 --cell "strings: a1 a2 a3 b1 b2 b3" --count 16t --tempo 80`},
+	{Name: "Down, each cell twice", Line: `--key "Eb major" --layout 3nps --at 6:11 --cell "4 3 2 1" --dir down --repeat 2 --times 16 --tempo 92`},
+	{Name: "Chord by chord", Line: `--key "Eb major" --at 5:6 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --chords "1 2 3 4 5 6" --count 16s --tempo 66`},
+	{Name: "One, four, five", Line: `--key "Bb mixolydian" --at 5:1 --cell "chord: 1 3 5 b7 5 3" --chords "1 4 5" --count 8t --tempo 100`},
+	{Name: "Octaves up the stair", Line: `--key "F# natural minor" --at 6:2 --layout 3nps --cell "1 h2 h3 4 h5 h6" --move octave --count 16t --tempo 66`},
+	{Name: "Along the neck", Line: `--key "C# minor pentatonic" --at 6:4 --cell "1 2 3 4 3 2" --move position --times 4 --count 16t --tempo 90`},
+	{Name: "One figure, four scales", Line: `--key "C natural minor" --at 6:8 --cell "1 2 3 4 5 4 3 2" --move scale --scales "natural minor, dorian, phrygian, harmonic minor" --count 8 --tempo 96`},
+	{Name: "Tin roof sixths", Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "<1 2 3 2" --times 3 --count 8 --tempo 96`},
+	{Name: "A run with a tail", Line: `--key "C# minor pentatonic" --add b5@down --at 6:9 --cell "1 2 3" --times 7 --tail "3 2 1 0 -1" --land 1@1 --tempo 104`},
+	{Name: "Into the third", Line: `--key "F# natural minor" --layout 3nps --at 6:2 --cell "1 2 3 4" --times 5 --tail "chord: 3 5 1' 5" --pivot 3 --tempo 100`},
+	{Name: "Mill wheel, turned", Line: `--key "C# minor pentatonic" --at 6:9 --cell "1 2 3 2" --rotate 2 --move stay --times 4 --displace 1/4 --tempo 104`},
+}
+
 // Licks builds the demo licks.
 func Licks() ([]lick.Lick, error) {
 	out := make([]lick.Lick, 0, len(sheets))
@@ -92,6 +112,11 @@ func Fill(ctx context.Context, s *store.Store) error {
 	}
 	for _, l := range licks {
 		if _, err := s.Add(ctx, l, "from the demo"); err != nil {
+			return err
+		}
+	}
+	for _, r := range Recipes {
+		if err := s.SaveRecipe(ctx, r); err != nil {
 			return err
 		}
 	}

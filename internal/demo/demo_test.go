@@ -5,7 +5,9 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/neck"
 	"ornamen/core/play"
+	"ornamen/core/run"
 	"ornamen/format"
 )
 
@@ -72,5 +74,25 @@ func TestLoopTurnBreaks(t *testing.T) {
 	}
 	if got := engine.Check(f.Fixes[0].Lick).Verdict; got == play.Breaks {
 		t.Errorf("mended by %q it still breaks", f.Fixes[0].Text)
+	}
+}
+
+// Every recipe grows, and its line has a way to be played.
+func TestRecipes(t *testing.T) {
+	engine := play.NewEngine(play.DefaultPlayer())
+	for _, r := range Recipes {
+		known, err := run.Parse(r.Line)
+		if err != nil {
+			t.Errorf("%s: %v", r.Name, err)
+			continue
+		}
+		grown, err := run.Grow(known, neck.Standard())
+		if err != nil {
+			t.Errorf("%s: %v", r.Name, err)
+			continue
+		}
+		if w := engine.Ways(grown.Lick); len(w) == 0 || w[0].Report.Verdict == play.Breaks {
+			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
+		}
 	}
 }

@@ -105,6 +105,11 @@ func (s *Store) migrate() error {
 		Migrate: func(tx *gorm.DB) error {
 			return tx.Exec(`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`).Error
 		},
+	}, {
+		ID: "0004-recipes",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`CREATE TABLE recipes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, created_at DATETIME NOT NULL)`).Error
+		},
 	}}).Migrate()
 }
 

@@ -28,6 +28,8 @@ func (a *App) editOf(f benchForm, l lick.Lick) (lick.Edit, error) {
 		return a.fixEdit(f, l)
 	case "take":
 		return a.takeEdit(f, l)
+	case "turn":
+		return a.turnEdit(f, l)
 	}
 	i := f.Note - 1
 	if i < 0 || i >= len(l.Notes) {

@@ -6,10 +6,12 @@ import (
 	"html/template"
 	"net/http"
 	"strconv"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/play"
+	"ornamen/core/run"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -50,7 +52,8 @@ type offerView struct {
 	Form   askForm
 	Habit  string
 	Offers []offer
-	Broken bool
+	Turn   string // how the second offer was turned; empty for proposals
+	Title  string
 }
 
 type offer struct {
@@ -138,4 +141,66 @@ func (a *App) takeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
 		what = "other hands"
 	}
 	return lick.Replace{Lick: proposals[k].Lick, Why: what}, nil
+}
+
+// turned answers with a part of the line turned, or restrung, beside what it is.
+func (a *App) turned(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f benchForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	l, err := a.turnedLick(f, e.Lick)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.askForm, Turn: f.Value, Title: turnTitle(f.Value)}
+	before := a.report(e)
+	for i, x := range []struct {
+		title string
+		r     *play.Report
+	}{{"As it is", before}, {v.Title, a.engine().Check(l)}} {
+		o := offer{Index: i, Title: x.title, Word: sentenceWord(x.r.Verdict), Class: x.r.Verdict.String(), Ceiling: ceilingWord(x.r), Why: sentenceCase(changesWords(x.r)) + ".", Hands: draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck)}
+		if x.r.BestPossible > 0 {
+			o.Best = fmt.Sprint(x.r.BestPossible.Whole())
+		}
+		v.Offers = append(v.Offers, o)
+	}
+	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
+}
+
+func turnTitle(how string) string {
+	word, _, _ := strings.Cut(how, ":")
+	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung"}[word]
+}
+
+// turnedLick turns the selected notes and finds their hands again.
+func (a *App) turnedLick(f benchForm, l lick.Lick) (lick.Lick, error) {
+	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
+		w, err := pick.ParseWay(way)
+		if err != nil {
+			return l, err
+		}
+		r, err := a.engine().Restring(l, w)
+		return r.After.Lick, err
+	}
+	from, to := 0, 0
+	if f.From > 0 {
+		from, to = f.From-1, min(f.Upto, len(l.Notes))
+	}
+	turned, err := run.Turn(a.engine().Player.Guitar, l, f.Value, from, to)
+	if err != nil {
+		return l, err
+	}
+	return a.engine().Propose(turned, play.Ask{})[0].Lick, nil
+}
+
+func (a *App) turnEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
+	turned, err := a.turnedLick(f, l)
+	return lick.Replace{Lick: turned, Why: strings.ToLower(turnTitle(f.Value))}, err
 }

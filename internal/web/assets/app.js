@@ -30,8 +30,8 @@ document.addEventListener('keydown', e => {
   if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) { e.preventDefault(); e.target.click(); }
 });
 
-// Tones: every control is an address; the server sends the screen back.
-const tones = $('#tones');
+// Tones and Runs: every control is an address; the server sends the screen back.
+const tones = $('#tones, #runs');
 if (tones) {
   const visit = href => htmx.ajax('GET', href, {source: tones, target: '#notice', swap: 'none'});
   tones.addEventListener('click', e => {
@@ -40,8 +40,20 @@ if (tones) {
     const hit = e.target.closest('[data-place]');
     if (hit) visit(location.pathname + (location.search || '?') + '&touch=' + hit.dataset.place);
   });
-  const ask = f => visit('/tones?' + new URLSearchParams(new FormData(f)));
+  const ask = f => visit(f.getAttribute('action') + '?' + new URLSearchParams(new FormData(f)));
   tones.addEventListener('change', e => { const f = e.target.closest('[data-tones-form]'); if (f) ask(f); });
+  // A word of the recipe, typed.
+  tones.addEventListener('change', e => {
+    if (!e.target.matches('[data-run]')) return;
+    const q = new URLSearchParams(location.search);
+    if (![...q.keys()].some(k => k === 'cell')) for (const i of $$('.runactions [name]')) if (i.name !== 'csrf_token') q.set(i.name, i.value);
+    for (const gone of ['use', 'show']) q.delete(gone);
+    if (e.target.value.trim()) q.set(e.target.dataset.run, e.target.value);
+    else q.delete(e.target.dataset.run);
+    visit('/runs?' + q);
+  });
+  tones.addEventListener('keydown', e => { if (e.key === 'Enter' && e.target.matches('[data-run]')) { e.preventDefault(); e.target.blur(); } });
+  tones.addEventListener('shown.bs.dropdown', e => { const i = $('.word-menu.show [data-run]'); if (i && !$('.word-menu.show .more-menu')) { i.focus(); i.select(); } });
   tones.addEventListener('submit', e => { if (e.target.matches('[data-tones-form]')) { e.preventDefault(); ask(e.target); } });
 }
 
@@ -253,7 +265,7 @@ function startBench() {
   // ---- proposals side by side ----
   const ask = {way: '', free: ''};
   const asked = () => ({...ask, ...(chosen() || {})});
-  const offer = () => {
+  const offer = (path = '/hands', values = asked()) => {
     const modal = bootstrap.Modal.getOrCreateInstance('#hands');
     if (!$('#offers').children.length) {
       const p = document.createElement('p');
@@ -262,7 +274,7 @@ function startBench() {
       $('#offers').replaceChildren(p);
     } else $('#offers').classList.add('waiting');
     modal.show();
-    return send('GET', '/hands', asked()).then(() => {
+    return send('GET', path, values).then(() => {
       $('#offers').classList.remove('waiting');
       if ($('#offers .trying')) modal.hide();
       for (const box of $$('#offers .handsbox')) {
@@ -273,9 +285,18 @@ function startBench() {
   };
   function hands() { flush(); ask.way = ask.free = ''; offer(); }
   document.addEventListener('click', e => {
-    const b = e.target.closest('[data-hands], [data-ask-way], [data-ask-free], [data-take]');
+    const b = e.target.closest('[data-hands], [data-ask-way], [data-ask-free], [data-take], [data-turn], [data-useturn], [data-findrecipe]');
     if (!b) return;
     if ('hands' in b.dataset) hands();
+    else if ('findrecipe' in b.dataset) { flush(); send('GET', '/recipe', {}); }
+    else if ('turn' in b.dataset) {
+      flush();
+      const first = chosen()?.from || 1;
+      offer('/turned', {value: b.dataset.turn === 'rotate' ? `rotate:${Math.min(caret.note, +state().total) - first + 1}` : b.dataset.turn, ...(chosen() || {})});
+    } else if ('useturn' in b.dataset) {
+      edit('turn', b.dataset.useturn, chosen() || {});
+      bootstrap.Modal.getInstance('#hands').hide();
+    }
     else if ('take' in b.dataset) {
       edit('take', b.dataset.take, asked());
       bootstrap.Modal.getInstance('#hands').hide();

@@ -1,0 +1,120 @@
+package draw
+
+import (
+	"fmt"
+	"html/template"
+	"strconv"
+
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+	"ornamen/core/play"
+)
+
+// Sizes of a run drawn with its cells.
+const (
+	runLeft   = 64.0
+	runRight  = 1196.0
+	runStep   = 27.0 // least width of a column
+	runGap    = 22.0
+	runTop    = 54.0
+	bracketAt = 30.0
+)
+
+// RunCell is one cell of a run for the drawing: notes [From, To), and what stands
+// over its bracket.
+type RunCell struct {
+	From, To int
+	Label    string
+	Last     bool // the tail or the landing
+}
+
+var changeWords = map[pick.Change]string{pick.Outside: "out", pick.Inside: "in", pick.Sweep: "sweep", pick.Against: "against"}
+
+// RunSVG draws a run on the strings it uses, its cells bracketed, with fingers,
+// strokes and string changes under it.
+func RunSVG(r *play.Report, cells []RunCell, names []string) template.HTML {
+	var c canvas
+	l := r.Lick
+	cols := l.Columns()
+	columnOf := make([]int, len(l.Notes))
+	thin, thick := len(l.Tuning), 1
+	for k, col := range cols {
+		for i := col[0]; i < col[1]; i++ {
+			columnOf[i] = k
+			thin, thick = min(thin, l.Notes[i].String), max(thick, l.Notes[i].String)
+		}
+	}
+	step := max(runStep, min(44, (runRight-runLeft)/float64(max(1, len(cols)))))
+	width := max(runRight+12, runLeft+step*float64(len(cols))+12)
+	x := func(k int) float64 { return runLeft + step*(float64(k)+0.5) }
+	y := func(s int) float64 { return runTop + runGap*float64(s-thin) }
+	bottom := y(thick)
+	for s := thin; s <= thick; s++ {
+		c.line(runLeft-8, y(s), width-8, y(s), "stave")
+		c.text(runLeft-18, y(s)+5, "runstring", names[s-1])
+	}
+	for _, cell := range cells {
+		if cell.From >= cell.To {
+			continue
+		}
+		a, b := x(columnOf[cell.From])-step*0.4, x(columnOf[cell.To-1])+step*0.4
+		class := "bracket"
+		if cell.Last {
+			class += " last"
+		}
+		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-11H%sv11", num(a), num(bracketAt+11), num(b)))
+		c.text((a+b)/2, bracketAt-7, "bracketname", cell.Label)
+	}
+	fingers, strokes, changes := bottom+36, bottom+66, bottom+92
+	for _, row := range []struct {
+		y    float64
+		name string
+	}{{fingers, "Finger"}, {strokes, "Stroke"}, {changes, "Change"}} {
+		c.line(0, row.y-20, width, row.y-20, "rule")
+		c.text(0, row.y, "runrow", row.name)
+	}
+	held := map[int]bool{}
+	for _, b := range r.Bottleneck {
+		held[b-1] = true
+	}
+	for k, col := range cols {
+		for i := col[0]; i < col[1]; i++ {
+			c.runNote(r, i, x(k), y, held[i], step)
+			c.text(x(k), fingers-15*float64(i-col[0]), "handfinger", r.Lick.Notes[i].Finger.String())
+			if i == col[1]-1 {
+				c.handStroke(x(k), strokes-5, l.Notes[i], false)
+			}
+			if w := changeWords[r.Notes[i].Change]; w != "" && i == col[0] && k > 0 {
+				c.text(x(k)-step/2, changes, "change "+string(r.Notes[i].Change), w)
+			}
+		}
+	}
+	return c.svg(width, changes+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)), "width", width, "height", changes+10)
+}
+
+func (c *canvas) runNote(r *play.Report, i int, x float64, y func(int) float64, held bool, step float64) {
+	n := r.Lick.Notes[i]
+	class := "small"
+	if n.Accent {
+		class += " accent"
+	}
+	if held {
+		class += " neck-of-it"
+		if r.Verdict == play.Breaks {
+			class += " breaks"
+		}
+	}
+	f := strconv.Itoa(n.Fret)
+	w := 4 + 10*float64(len(f))
+	c.rect(x-w/2, y(n.String)-9, w, 18, "behind")
+	c.text(x, y(n.String)+6, class, f)
+	switch {
+	case n.Slur == lick.Slide || n.Slur == lick.Shift:
+		c.line(x-step+10, y(n.String)-4, x-10, y(n.String)-10, "slide")
+	case n.Slur != "":
+		c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq%s -8 %s 0", num(x-step+8), num(y(n.String)-9), num(step/2-8), num(step-16)))
+	}
+	if n.Bend != nil {
+		c.el("path", "class", "bend", "d", fmt.Sprintf("M%s %sq6 0 8 -10", num(x+8), num(y(n.String)-2)))
+	}
+}
