@@ -14,6 +14,7 @@ func Defaults() []defaults.Row {
 		{Name: "change against the stroke, more", Value: againstExtra, Unit: "ms"},
 		{Name: "each skipped string, more", Value: skipExtra, Unit: "ms"},
 		{Name: "the exit that the pick angle does not serve, more", Value: exitExtra, Unit: "ms"},
+		{Name: "a rake before the note", Value: rakeNeed, Unit: "ms"},
 		{Name: "fingers in turn", Value: fingerNeed, Unit: "ms"},
 		{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},
 	}

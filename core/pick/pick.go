@@ -24,6 +24,7 @@ const (
 	skipExtra       = 15.0 // each skipped string
 	exitExtra       = 15.0 // the change the pick angle does not serve
 	fingerNeed      = 100.0
+	rakeNeed        = 60.0 // the sweep over muted strings before a note
 	fingerAgainNeed = 160.0
 )
 
@@ -85,6 +86,7 @@ type Note struct {
 	String int
 	Stroke lick.Stroke // empty leaves it free
 	Finger lick.Stroke // a free note may be played by this finger of the picking hand too
+	Rake   bool        // muted strings are swept before it
 }
 
 // Event is what is picked at one time, thick strings first. Have is the time in
@@ -191,6 +193,12 @@ func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 	}
 	if okB && !okA {
 		st.Need = max(st.Need, fingerNeed)
+	}
+	for _, n := range y.Notes {
+		if n.Rake {
+			st.Need += rakeNeed
+			break
+		}
 	}
 	if pl.Speed > 0 {
 		st.Need /= pl.Speed

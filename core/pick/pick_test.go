@@ -180,3 +180,14 @@ func exhaustive(events []Event, loop bool) float64 {
 	}
 	return best
 }
+
+// A rake takes the time of its sweep.
+func TestRakeTakesTime(t *testing.T) {
+	plain := []Event{{Notes: []Note{{String: 3, Stroke: lick.Down}}}, {Notes: []Note{{String: 2, Stroke: lick.Up}}, Have: 300}}
+	raked := []Event{plain[0], {Notes: []Note{{String: 2, Stroke: lick.Up, Rake: true}}, Have: 300}}
+	pl := Player{Angle: LeavesDown}
+	a, b := pl.Solve(plain, false, Free, 1), pl.Solve(raked, false, Free, 1)
+	if got := b.Steps[1].Need - a.Steps[1].Need; got != rakeNeed {
+		t.Errorf("a rake needs %v ms more, want %v", got, rakeNeed)
+	}
+}

@@ -90,12 +90,15 @@ func (ln *line) layPick(c int, free bool, last *int) {
 		if n.Slur.Slurred() {
 			continue
 		}
-		p := pick.Note{String: n.String, Stroke: n.Stroke}
+		p := pick.Note{String: n.String, Stroke: n.Stroke, Rake: n.Rake}
 		if free {
 			p.Stroke = ""
 			if n.Stroke != lick.Down && n.Stroke != lick.Up {
 				p.Finger = n.Stroke
 			}
+		}
+		if n.Rake && p.Stroke == "" {
+			p.Stroke = lick.Down // a rake comes from the thick strings (common practice)
 		}
 		e.Notes, notes = append(e.Notes, p), append(notes, i)
 	}

@@ -283,6 +283,7 @@ func (b *builder) play(st station, cell []Step, tail bool) error {
 				return err
 			}
 			before = append(before, places...)
+			before = before[max(0, len(before)-neck.MaxStrings):]
 			index++
 		}
 		b.at = b.at.Add(length)
@@ -304,8 +305,11 @@ func (b *builder) step(st station, s Step, index int, before []neck.Place, lengt
 			return nil, err
 		}
 		for _, f := range found {
-			if slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == f.place.String }) {
-				return nil, &WordError{s.text(b.phrase.Kind), "two of its tones fall on one string"}
+			if taken(places, f.place.String) {
+				var ok bool
+				if f.place, ok = b.elsewhere(f.place, places); !ok {
+					return nil, &WordError{s.text(b.phrase.Kind), "two of its tones fall on one string, and no other string near has one"}
+				}
 			}
 			n := lick.Note{At: b.at, Len: length, String: f.place.String, Fret: f.place.Fret, Accent: s.Accent}
 			if s.Stroke != "" {
@@ -335,6 +339,28 @@ func (b *builder) step(st station, s Step, index int, before []neck.Place, lengt
 	b.onsets++
 	b.column = column
 	return places, nil
+}
+
+func taken(places []neck.Place, str int) bool {
+	return slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == str })
+}
+
+// chordSpan is how many frets a chord taken from a shape may span.
+const chordSpan = 5
+
+// elsewhere finds the same pitch on a string that is free, near the tones that
+// sound with it.
+func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, ok bool) {
+	for _, p := range b.guitar.Places(b.guitar.Pitch(at)) {
+		near := !taken(with, p.String)
+		for _, w := range with {
+			near = near && p.Fret-w.Fret <= chordSpan && w.Fret-p.Fret <= chordSpan
+		}
+		if near && (!ok || distance(p, with[0]) < distance(best, with[0])) {
+			best, ok = p, true
+		}
+	}
+	return best, ok
 }
 
 // slur sets how the note is reached from the one before it, where it lies on the

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/music"
 	"ornamen/core/neck"
 )
 
@@ -80,6 +81,9 @@ func TestRuns(t *testing.T) {
 		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
 		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | 5:10 4:12 2:12"},
 		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 +1:8 3:10 +1:9"},
+		{`--key "C major" --layout pairs:3,1:6 --at 3:0 --cell "1 2" --move chord --chords "1 4 5"`, "3:5 +1:5 3:7 +1:7 | 3:10 +1:10 3:12 +1:12 | 3:12 +1:12 3:14 +1:13"},
+		{`--key "C major" --at 5:3 --cell "(1 6) (2 5) (3 4)" --times 1`, "5:3 +4:7 5:5 +4:5 5:7 +4:3"},
+		{`--key "C major" --at 5:3 --cell "(1 3 5)" --times 3`, "5:3 +4:2 +3:0 | 5:5 +4:3 +3:2 | 5:7 +4:5 +3:4"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "(1 3) ." --times 2`, "6:5 +5:5 | 6:8 +5:7"},
 		{`--key "A minor pentatonic" --add b5@down --at 6:5 --cell "1" --dir updown --times 7`, "6:5 | 8 | 5:5 | 7 | 6 | 5 | 6:8"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 2 --tail "4 3 2 1"`, "6:5 8 5:5 7 | 6:8 5:5 7 4:5 | 5 5:7 5 6:8"},
@@ -182,5 +186,30 @@ func TestTurn(t *testing.T) {
 	twice, _ = Turn(neck.Standard(), twice, "backwards", 0, 0)
 	if a, b := written(&Run{Lick: twice}), written(&Run{Lick: l}); a != b {
 		t.Errorf("backwards twice: %s, not %s", a, b)
+	}
+}
+
+// A bend keeps its frame and takes on another colour.
+func TestOtherBends(t *testing.T) {
+	l := grow(t, `--key "A minor pentatonic" --add b5 --at 6:5 --cell "1^full 2" --start 6 --times 1`).Lick
+	l.Notes[0].Bend = &lick.Bend{Semitones: 2, Shape: "bend-release"}
+	bends := OtherBends(neck.Standard(), l, 0)
+	found := map[string]bool{}
+	for _, b := range bends {
+		if err := b.Lick.Validate(); err != nil {
+			t.Fatalf("%s: %v", b.What, err)
+		}
+		n := b.Lick.Notes[0]
+		p, _ := b.Lick.Palette()
+		if n.Bend == nil || p.At(b.Lick.Pitch(0)+music.Pitch(n.Bend.Semitones)).Role == music.Outside {
+			t.Errorf("%s leads outside", b.What)
+		}
+		found[b.What] = true
+	}
+	if len(bends) < 3 {
+		t.Errorf("only %v", found)
+	}
+	if got := OtherBends(neck.Standard(), l, 1); got != nil {
+		t.Errorf("a note without a bend has %d other ones", len(got))
 	}
 }

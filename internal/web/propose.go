@@ -65,6 +65,7 @@ type offer struct {
 	Class   string
 	Why     string
 	Hands   template.HTML
+	Use     string // what takes it, where that is not the view's
 }
 
 // offers answers with the best few hands for the line.
@@ -154,6 +155,10 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
+	if f.Value == "bend" {
+		a.otherBends(w, r, e, f)
+		return
+	}
 	l, err := a.turnedLick(f, e.Lick)
 	if err != nil {
 		a.fail(w, r, invalid{err})
@@ -174,13 +179,49 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
+// maxBends is how many other bends stand side by side.
+const maxBends = 6
+
+// otherBends answers with what else the bend under the caret could be.
+func (a *App) otherBends(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
+	bends := run.OtherBends(a.engine().Player.Guitar, e.Lick, f.Note-1)
+	if len(bends) == 0 {
+		a.fail(w, r, invalid{errors.New("there is no bend under the caret that could be another; the lick needs its tones chosen")})
+		return
+	}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: "bend", Title: fmt.Sprintf("Another bend on note %d", f.Note)}
+	add := func(k int, title string, l lick.Lick) {
+		rep := a.engine().Check(l)
+		v.Offers = append(v.Offers, offer{Index: k, Title: title, Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Ceiling: ceilingWord(rep), Why: verdictLine(l, rep), Hands: draw.HandsSVG(rep.Lick, nil, rep.Bottleneck), Use: fmt.Sprintf("bend:%d:%d", f.Note, k)})
+	}
+	add(0, "As it is", e.Lick)
+	for k, b := range bends[:min(maxBends, len(bends))] {
+		add(k+1, b.What, b.Lick)
+	}
+	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
+}
+
+// bentLick takes one of the other bends: "NOTE:NUMBER".
+func (a *App) bentLick(l lick.Lick, value string) (lick.Lick, error) {
+	note, number, _ := strings.Cut(value, ":")
+	i, err1 := strconv.Atoi(note)
+	k, err2 := strconv.Atoi(number)
+	if bends := run.OtherBends(a.engine().Player.Guitar, l, i-1); err1 == nil && err2 == nil && k >= 1 && k <= len(bends) {
+		return bends[k-1].Lick, nil
+	}
+	return l, errors.New("there is no such bend any more; look again")
+}
+
 func turnTitle(how string) string {
 	word, _, _ := strings.Cut(how, ":")
-	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung"}[word]
+	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend"}[word]
 }
 
 // turnedLick turns the selected notes and finds their hands again.
 func (a *App) turnedLick(f benchForm, l lick.Lick) (lick.Lick, error) {
+	if which, ok := strings.CutPrefix(f.Value, "bend:"); ok {
+		return a.bentLick(l, which)
+	}
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 		w, err := pick.ParseWay(way)
 		if err != nil {

@@ -147,7 +147,7 @@ func (v *runsPage) rows(f runsForm, list []play.WayToPlay, use play.WayToPlay) {
 		v.Ways = append(v.Ways, row)
 	}
 	if best := use.Report.BestPossible; best > 0 {
-		v.Best = fmt.Sprintf("No added slurs: at best %d, whatever the picking and the fingers", best.Whole())
+		v.Best = fmt.Sprintf("At best %d without added slurs", best.Whole())
 	}
 }
 

@@ -45,6 +45,8 @@ if (tones) {
   // A word of the recipe, typed.
   tones.addEventListener('change', e => {
     if (!e.target.matches('[data-run]')) return;
+    const toggle = e.target.closest('.dropdown').querySelector('[data-bs-toggle]');
+    bootstrap.Dropdown.getInstance(toggle)?.hide();
     const q = new URLSearchParams(location.search);
     if (![...q.keys()].some(k => k === 'cell')) for (const i of $$('.runactions [name]')) if (i.name !== 'csrf_token') q.set(i.name, i.value);
     for (const gone of ['use', 'show']) q.delete(gone);
@@ -292,7 +294,7 @@ function startBench() {
     else if ('turn' in b.dataset) {
       flush();
       const first = chosen()?.from || 1;
-      offer('/turned', {value: b.dataset.turn === 'rotate' ? `rotate:${Math.min(caret.note, +state().total) - first + 1}` : b.dataset.turn, ...(chosen() || {})});
+      offer('/turned', {value: b.dataset.turn === 'rotate' ? `rotate:${Math.min(caret.note, +state().total) - first + 1}` : b.dataset.turn, note: caret.note, ...(chosen() || {})});
     } else if ('useturn' in b.dataset) {
       edit('turn', b.dataset.useturn, chosen() || {});
       bootstrap.Modal.getInstance('#hands').hide();

@@ -1,0 +1,115 @@
+package e2e
+
+import (
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"ornamen/internal/demo"
+)
+
+// word types a word of the recipe's sentence.
+func word(p *tab, field, value string) {
+	p.t.Helper()
+	p.click(`.sentence [data-word="` + field + `"]`)
+	p.wait(`document.querySelector('.word-menu.show [data-run="` + field + `"]')`)
+	eval[bool](p, `(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+}
+
+// A player says a run as a sentence, is told what does not fit, chooses a way to
+// play it, sends it to the bench, changes the recipe and grows it again.
+func TestRuns(t *testing.T) {
+	p := demoApp(t).open("/runs")
+	p.wait(`document.querySelector('svg.run')`)
+	if s := p.text(".runfoot"); !strings.HasPrefix(s, "33 notes") {
+		t.Errorf("the first run says %q", s)
+	}
+	word(p, "cell", "1 2 3")
+	p.wait(`document.querySelectorAll('.bracketname').length == 9`)
+	// Impossible: the word and why, and nothing changed.
+	word(p, "cell", "1 2 x")
+	p.wait(`document.querySelector('#notice').innerText.includes('"x"')`)
+	if n := eval[int](p, `document.querySelectorAll('.bracketname').length`); n != 9 {
+		t.Errorf("a mistake changed the run: %d brackets", n)
+	}
+	word(p, "times", "99")
+	p.wait(`document.querySelector('#notice').innerText.includes('room for')`)
+	// Another way to play it.
+	p.do(chromedp.ScrollIntoView(chromedp.CSS(`.waystable`)))
+	eval[bool](p, `[...document.querySelectorAll('.waystable tr')].find(r => r.innerText.startsWith('Economy, from down')).querySelector('a').click() ?? true`)
+	p.wait(`document.querySelector('.waystable tr.on').innerText.startsWith('Economy, from down')`)
+	// Backwards, side by side, and away again.
+	p.click(`.runactions a[href*="show=backwards"]`)
+	p.wait(`document.querySelectorAll('.comparing .hands').length == 2`)
+	p.click(`.runactions a.on`)
+	p.wait(`document.querySelector('.waystable tr.on')`)
+	p.click(`.runactions .btn-primary`)
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	p.waitNotes(25)
+	// Its recipe is known, can be changed, and the line grows again.
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-findrecipe]`)
+	p.wait(`document.querySelector('#notice a')?.innerText == 'Change the recipe'`)
+	p.click(`#notice a`)
+	p.wait(`document.querySelector('.runactions .btn-primary')?.innerText.startsWith('Grow')`)
+	word(p, "times", "4")
+	p.wait(`document.querySelectorAll('.bracketname').length == 5`)
+	p.click(`.runactions .btn-primary`)
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	p.waitNotes(13)
+	p.ctrl("z")
+	p.waitNotes(25)
+}
+
+// Each kind of run of the demo goes through the ways table to the bench.
+func TestEveryRecipeOfTheDemo(t *testing.T) {
+	p := demoApp(t).open("/runs")
+	for i := range demo.Recipes {
+		p.go_("/runs")
+		p.click("[data-recipes]")
+		p.wait(`document.querySelector('.recipes-menu.show')`)
+		name := eval[string](p, `(() => { const a = document.querySelectorAll('.recipes-menu .saved a')[`+strconv.Itoa(i)+`]; a.click(); return a.innerText })()`)
+		p.wait(`document.querySelectorAll('.waystable tbody tr').length > 0 && location.search.includes('cell=')`)
+		eval[bool](p, `[...document.querySelectorAll('.useit')].at(-1)?.click() ?? true`)
+		p.wait(`document.querySelector('.waystable tr.on')`)
+		p.click(`.runactions .btn-primary`)
+		p.wait(`document.querySelector('#bench')`)
+		p.ready()
+		if eval[int](p, `+document.querySelector('#state').dataset.total`) < 5 {
+			t.Errorf("%s has hardly a note", name)
+		}
+	}
+}
+
+// A written line is turned in part, seen beside what it was, and its recipe found.
+func TestTurnOnTheBench(t *testing.T) {
+	p := demoApp(t).open("/licks/10")
+	p.ready()
+	before := p.frets()
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-turn=backwards]`)
+	p.wait(`document.querySelectorAll('.offer').length == 2`)
+	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	p.click(`[data-useturn]`)
+	p.wait(`!document.querySelector('#hands.show')`)
+	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != '` + before + `'`)
+	p.ctrl("z")
+	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == '` + before + `'`)
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-findrecipe]`)
+	p.wait(`document.querySelector('#notice').innerText.includes('--cell')`)
+	// Another bend in the same frame.
+	p.go_("/licks/9?note=1&lane=bend")
+	p.ready()
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-turn=bend]`)
+	p.wait(`document.querySelectorAll('.offer').length > 2`)
+	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	was := p.text("svg.ledger g.col .bendword")
+	p.click(`[data-useturn]`)
+	p.wait(`!document.querySelector('#hands.show') && document.querySelector('svg.ledger g.col .bendword').textContent != '` + was + `'`)
+}
