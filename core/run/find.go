@@ -52,6 +52,11 @@ type item struct {
 	first      int // index of its first note in the line
 }
 
+// like says whether two items are of one kind: rests, holds, or as many notes.
+func (a item) like(b item) bool {
+	return a.rest == b.rest && a.hold == b.hold && len(a.notes) == len(b.notes)
+}
+
 // finder holds the line as steps of equal length.
 type finder struct {
 	guitar  neck.Guitar

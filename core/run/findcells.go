@@ -30,7 +30,7 @@ func (f *finder) tonesOn(c candidate) {
 	}
 	moves := func(i, k int) (int, bool) { // how far item k lies from item i
 		a, b := f.items[i], f.items[k]
-		if a.rest != b.rest || a.hold != b.hold || len(a.notes) != len(b.notes) {
+		if !a.like(b) {
 			return 0, false
 		}
 		if len(a.notes) == 0 {
@@ -292,7 +292,7 @@ func (f *finder) turns(c candidate, at []int) {
 			}
 			for i := range length {
 				x, y := f.items[i], f.items[k*length+i]
-				if x.rest != y.rest || x.hold != y.hold || len(x.notes) != len(y.notes) || len(x.notes) > 0 && (at[k*length+i] < 0 || at[i] < 0 || at[k*length+i]-b != at[i]-a) {
+				if !x.like(y) || len(x.notes) > 0 && (at[k*length+i] < 0 || at[i] < 0 || at[k*length+i]-b != at[i]-a) {
 					return 0, false
 				}
 			}

@@ -19,7 +19,7 @@ func (f *finder) stringsOn(c candidate) {
 	}
 	moves := func(i, k int) (int, bool) {
 		a, b := f.items[i], f.items[k]
-		if a.rest != b.rest || a.hold != b.hold || len(a.notes) != len(b.notes) {
+		if !a.like(b) {
 			return 0, false
 		}
 		if len(a.notes) == 0 {
@@ -110,7 +110,7 @@ func (f *finder) octaveCells(c candidate) {
 				same := true
 				for i := range length {
 					a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
-					if len(a.notes) != len(b.notes) || a.hold != b.hold || a.rest != b.rest {
+					if !a.like(b) {
 						same = false
 						break
 					}
@@ -154,7 +154,7 @@ func (f *finder) positions(c candidate) {
 			same, up := true, 0
 			for i := range length {
 				a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
-				if len(a.notes) != len(b.notes) || a.hold != b.hold || a.rest != b.rest {
+				if !a.like(b) {
 					same = false
 					break
 				}

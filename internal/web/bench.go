@@ -124,15 +124,22 @@ func (a *App) benchAt(w http.ResponseWriter, r *http.Request) {
 	}
 }
 
-func (a *App) edit(w http.ResponseWriter, r *http.Request) {
+// benchRequest reads which lick is meant and the form; what is wrong with either is
+// answered.
+func (a *App) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f benchForm, ok bool) {
 	n, err := id(r)
+	if err == nil {
+		err = a.decode(r, &f)
+	}
 	if err != nil {
 		a.fail(w, r, err)
-		return
 	}
-	var f benchForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
+	return n, f, err == nil
+}
+
+func (a *App) edit(w http.ResponseWriter, r *http.Request) {
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
 		return
 	}
 	base, err := a.store.At(r.Context(), n, f.Rev)
@@ -196,14 +203,8 @@ func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err err
 
 // keep makes a version that was kept aside the newest.
 func (a *App) keep(w http.ResponseWriter, r *http.Request) {
-	n, err := id(r)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	var f benchForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
 		return
 	}
 	kept, err := strconv.ParseUint(f.Value, 10, 31)
@@ -227,14 +228,8 @@ func (a *App) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.st
 func (a *App) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
 
 func (a *App) travel(w http.ResponseWriter, r *http.Request, move mover) {
-	n, err := id(r)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	var f benchForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
 		return
 	}
 	e, err := move(r.Context(), n, f.Rev)
