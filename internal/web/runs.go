@@ -90,6 +90,10 @@ func (a *App) runs(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	v, err := a.runsView(r, f)
+	if errors.Is(err, store.ErrNotFound) {
+		a.fail(w, r, err)
+		return
+	}
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return

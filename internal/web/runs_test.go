@@ -1,0 +1,201 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/url"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/run"
+)
+
+// Bad input on the new screens: one sentence, the right status, nothing changed.
+func TestScreensRefuse(t *testing.T) {
+	c := newClient(t, boxLine(t, 8))
+	at := func(path string, q ...string) string {
+		v := url.Values{}
+		for i := 0; i+1 < len(q); i += 2 {
+			v.Set(q[i], q[i+1])
+		}
+		return path + "?" + v.Encode()
+	}
+	lickPath := fmt.Sprintf("/licks/%d", c.id)
+	for _, x := range []struct {
+		name, path string
+		status     int
+		want       string
+	}{
+		{"no such scale", at("/runs", "key", "A dorain", "cell", "1"), 422, "dorian"},
+		{"no such step", at("/runs", "key", "A dorian", "cell", "1 z"), 422, "&#34;z&#34;"},
+		{"no room", at("/runs", "key", "A minor pentatonic", "cell", "1", "times", "90"), 422, "room for"},
+		{"no number", at("/runs", "key", "A dorian", "cell", "1", "times", "many"), 422, "whole number"},
+		{"too long", at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"), 422, "more than 2048"},
+		{"unknown lick", at("/runs", "key", "A dorian", "cell", "1", "lick", "999"), 404, "notebook"},
+		{"no such turn", at(lickPath+"/turned", "value", "sideways"), 422, "backwards, mirror"},
+		{"turn beyond", at(lickPath+"/turned", "value", "rotate:99"), 422, "rotate"},
+		{"no bend there", at(lickPath+"/turned", "value", "bend", "note", "1"), 422, "no bend"},
+		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
+		{"no such restring", at(lickPath+"/turned", "value", "restring:windmill"), 422, "alternate"},
+		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
+		{"markup", at("/runs", "key", "A dorian", "cell", "<script>"), 422, "&lt;script&gt;"},
+	} {
+		res, body := c.get(x.path)
+		if res.StatusCode != x.status || !strings.Contains(body, x.want) {
+			t.Errorf("%s: %d, want %d with %q\n%s", x.name, res.StatusCode, x.status, x.want, body[:min(len(body), 900)])
+		}
+		if strings.Contains(body, "<script>alert") || strings.Contains(body, "panic") {
+			t.Errorf("%s: markup or a trace comes through", x.name)
+		}
+	}
+	if e, _ := c.store.Get(context.Background(), c.id); e.CanUndo {
+		t.Error("a refusal changed the lick")
+	}
+}
+
+// A run goes to the bench with its recipe, and a changed recipe grows the same
+// lick again without losing what was locked.
+func TestRunToBenchAndBack(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	form := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3"}, "times": {"4"}, "csrf_token": {c.token}, "use": {"alternate, from up"}}
+	res, _ := c.post("/runs/lick", form, c.token)
+	all, err := c.store.All(context.Background())
+	if err != nil || len(all) != 2 {
+		t.Fatalf("status %d, %d licks, %v", res.StatusCode, len(all), err)
+	}
+	e := all[0]
+	if e.Lick.Recipe == "" || len(e.Lick.Notes) != 12 || e.Lick.Notes[0].Stroke != lick.Up {
+		t.Fatalf("%q, %d notes, first stroke %q", e.Lick.Recipe, len(e.Lick.Notes), e.Lick.Notes[0].Stroke)
+	}
+	l, err := (lick.SetFinger{Note: 1, Finger: lick.Ring}).Apply(e.Lick)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := c.store.Commit(context.Background(), e.ID, e.Revision, l, "finger"); err != nil {
+		t.Fatal(err)
+	}
+	form.Set("times", "6")
+	form.Set("lick", fmt.Sprint(e.ID))
+	form.Del("use")
+	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode >= 400 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	again, err := c.store.Get(context.Background(), e.ID)
+	if err != nil || len(again.Lick.Notes) != 18 {
+		t.Fatalf("%d notes, %v", len(again.Lick.Notes), err)
+	}
+	if n := again.Lick.Notes[1]; n.Finger != lick.Ring || !n.Locked("finger") {
+		t.Errorf("the locked finger is gone: %+v", n)
+	}
+	if r, err := run.Parse(again.Lick.Recipe); err != nil || r.Times != 6 {
+		t.Errorf("recipe %q, %v", again.Lick.Recipe, err)
+	}
+	if len(all) != 2 {
+		t.Error("growing again made another lick")
+	}
+}
+
+// Saved recipes come and go by name.
+func TestSavedRecipes(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	form := url.Values{"key": {"A minor pentatonic"}, "cell": {"1 2 3"}, "name": {"Ladder"}, "csrf_token": {c.token}}
+	if res, body := c.post("/runs/saved", form, c.token); res.StatusCode >= 400 || !strings.Contains(body, "Ladder") {
+		t.Fatalf("%d", res.StatusCode)
+	}
+	form.Set("name", " ")
+	if res, _ := c.post("/runs/saved", form, c.token); res.StatusCode != 422 {
+		t.Errorf("a recipe without a name: %d", res.StatusCode)
+	}
+	if res, _ := c.post("/runs/saved", form, "wrong"); res.StatusCode != 400 && res.StatusCode != 403 {
+		t.Errorf("a form without its token: %d", res.StatusCode)
+	}
+	saved, _ := c.store.Recipes(context.Background())
+	if len(saved) != 1 {
+		t.Fatalf("%d recipes", len(saved))
+	}
+	c.post(fmt.Sprintf("/runs/saved/%d/forget", saved[0].ID), url.Values{}, c.token)
+	if saved, _ := c.store.Recipes(context.Background()); len(saved) != 0 {
+		t.Error("it is not forgotten")
+	}
+}
+
+// Hands are offered, taken as one edit, and a turn the same.
+func TestOffersAreTaken(t *testing.T) {
+	c := newClient(t, boxLine(t, 12))
+	path := fmt.Sprintf("/licks/%d", c.id)
+	_, body := c.get(path + "/hands?way=economy")
+	if n := strings.Count(body, "data-take="); n < 2 || !strings.Contains(body, "Recommended") {
+		t.Fatalf("%d offers", n)
+	}
+	if res, body := c.edit("take", "1", "way", "economy"); res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	e, _ := c.store.Get(context.Background(), c.id)
+	for i, n := range e.Lick.Notes {
+		if n.Finger == lick.NoFinger || n.Stroke == "" {
+			t.Fatalf("note %d is not decided: %+v", i+1, n)
+		}
+	}
+	first := e.Lick.Notes[0].Place()
+	if res, _ := c.edit("turn", "backwards"); res.StatusCode != 200 {
+		t.Fatal(res.StatusCode)
+	}
+	e, _ = c.store.Get(context.Background(), c.id)
+	if got := e.Lick.Notes[len(e.Lick.Notes)-1].Place(); got != first {
+		t.Errorf("backwards ends on %v, not on %v", got, first)
+	}
+	for _, bad := range []string{"99", "-1", "x"} {
+		if res, _ := c.edit("take", bad, "way", "economy"); res.StatusCode != 422 {
+			t.Errorf("take %s: %d", bad, res.StatusCode)
+		}
+	}
+	_, body = c.get(path + "/recipe")
+	if !strings.Contains(body, "--cell") && !strings.Contains(body, "twice") {
+		t.Errorf("its recipe: %s", body)
+	}
+}
+
+// The player's settings change every verdict, are refused in words, and go back.
+func TestPlayerSettings(t *testing.T) {
+	c := newClient(t, boxLine(t, 12))
+	usual := url.Values{"tuning": {"E4 B3 G3 D3 A2 E2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"22"}, "size": {"medium"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+	with := func(name, value string) url.Values {
+		v := url.Values{}
+		for k, x := range usual {
+			v[k] = x
+		}
+		v.Set(name, value)
+		return v
+	}
+	res, body := c.post("/player", with("sixteenths", "90"), c.token)
+	if res.StatusCode != 200 || !strings.Contains(body, `class="was"`) {
+		t.Fatalf("%d: no lick is judged anew", res.StatusCode)
+	}
+	if _, page := c.get("/player"); !strings.Contains(page, `name="sixteenths" inputmode="decimal" value="90"`) {
+		t.Error("the measurement is not kept")
+	}
+	for _, bad := range [][2]string{{"scale", "tall"}, {"frets", "2"}, {"frets", "21.5"}, {"gauges", "10"}, {"tuning", "E4 E4"}, {"size", "giant"}, {"hold_from", "x"}, {"sixteenths", "-1"}, {"angle", "sideways"}} {
+		res, body := c.post("/player", with(bad[0], bad[1]), c.token)
+		if res.StatusCode != 422 || !strings.Contains(body, "notice") {
+			t.Errorf("%s %q: %d", bad[0], bad[1], res.StatusCode)
+		}
+	}
+	if _, before, _ := c.store.Player(context.Background()); before != 0 {
+		t.Errorf("refusals left %d more settings", before)
+	}
+	if res, _ := c.post("/player/undo", url.Values{}, c.token); res.StatusCode != 200 {
+		t.Errorf("undo: %d", res.StatusCode)
+	}
+	if res, _ := c.post("/player/undo", url.Values{}, c.token); res.StatusCode != 409 {
+		t.Errorf("undo of nothing: %d", res.StatusCode)
+	}
+	c.post("/player", with("left", "true"), c.token)
+	if _, page := c.get("/player"); !strings.Contains(page, "checked") {
+		t.Error("left-handed is not kept")
+	}
+	c.post("/player/reset", url.Values{}, c.token)
+	if _, page := c.get("/player"); strings.Contains(page, "checked") {
+		t.Error("the defaults are not back")
+	}
+}
