@@ -12,7 +12,7 @@ import (
 func TestTones(t *testing.T) {
 	p := demoApp(t).open("/tones?tonic=A&scale=minor+pentatonic&at=6:5")
 	p.wait(`document.querySelector('#tones .neck')`)
-	p.click(`.railtone[aria-label="B: add 9"]`)
+	p.click(`.railtone[aria-label="9 B: add 9"]`)
 	p.wait(`document.querySelector('h1').innerText.includes('with 9')`)
 	if s := p.text(".reasons"); !strings.Contains(s, "dorian and natural minor") {
 		t.Errorf("why the 9 fits: %q", s)

@@ -34,3 +34,9 @@ cp tools/assets/accidentals.cjs "$work/"
 cp "$work/accidentals.woff2" "$out/accidentals.woff2"
 cp "$m/@fontsource/noto-music/LICENSE" "$out/noto-music.LICENSE"
 printf '%s\n' "${packages[@]}" > "$out/VERSIONS"
+
+# The accessibility checks of the browser tests, not shipped with the application.
+(cd "$work" && npm install --no-audit --no-fund --ignore-scripts axe-core@4.14.1 >/dev/null)
+mkdir -p e2e/testdata
+cp "$m/axe-core/axe.min.js" e2e/testdata/axe.min.js
+cp "$m/axe-core/LICENSE" e2e/testdata/axe.LICENSE

@@ -1,0 +1,54 @@
+package e2e
+
+import (
+	_ "embed"
+	"encoding/json"
+	"strings"
+	"testing"
+)
+
+// axe is axe-core 4.14.1 from the npm registry (testdata/axe.LICENSE).
+//
+//go:embed testdata/axe.min.js
+var axe string
+
+// No screen has a fault that the rules of WCAG 2 A and AA name, contrast among
+// them. Checked by axe-core.
+func TestScreensAreAccessible(t *testing.T) {
+	a := demoApp(t)
+	for _, s := range []struct {
+		name, path string
+		prepare    func(*tab)
+	}{
+		{"notebook", "/", nil},
+		{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
+		{"runs", "/runs", nil},
+		{"runs restrung", "/runs?key=C%23+natural+minor&cell=3+2+1+4&times=8&pick=economy&show=restring", nil},
+		{"player", "/player", nil},
+		{"recolour", "/licks/10/recolour?tonic=C%23&scale=dorian", nil},
+		{"bench", "/licks/12", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+		{"hands", "/licks/12", func(p *tab) {
+			p.ready()
+			p.click("[data-hands]")
+			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+		}},
+	} {
+		p := a.open(s.path)
+		if s.prepare != nil {
+			s.prepare(p)
+		}
+		eval[bool](p, axe+"; true")
+		eval[bool](p, `(axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']}).then(r => { window.axeFound = JSON.stringify(r.violations.map(v => ({id: v.id, impact: v.impact, nodes: v.nodes.map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '').slice(0, 160))}))) }), true)`)
+		p.wait(`window.axeFound`)
+		var found []struct {
+			ID, Impact string
+			Nodes      []string
+		}
+		if err := json.Unmarshal([]byte(eval[string](p, `window.axeFound`)), &found); err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range found {
+			t.Errorf("%s: %s (%s), %d places:\n  %s", s.name, f.ID, f.Impact, len(f.Nodes), strings.Join(f.Nodes[:min(4, len(f.Nodes))], "\n  "))
+		}
+	}
+}
