@@ -38,8 +38,10 @@ func TestRuns(t *testing.T) {
 	p.wait(`document.querySelector('#notice').innerText.includes('room for')`)
 	// Another way to play it.
 	p.do(chromedp.ScrollIntoView(chromedp.CSS(`.waystable`)))
-	eval[bool](p, `[...document.querySelectorAll('.waystable tr')].find(r => r.innerText.startsWith('Economy, from down')).querySelector('a').click() ?? true`)
-	p.wait(`document.querySelector('.waystable tr.on').innerText.startsWith('Economy, from down')`)
+	eval[bool](p, `[...document.querySelectorAll('.waystable tr')].find(r => r.innerText.includes('Economy, from down')).querySelector('a').click() ?? true`)
+	p.wait(`document.querySelector('.waystable tr.on').innerText.includes('Economy, from down')`)
+	p.keys("1")
+	p.wait(`document.querySelector('.waystable tr.on kbd').innerText == '1'`)
 	// Backwards, side by side, and away again.
 	p.click(`.runactions a[href*="show=backwards"]`)
 	p.wait(`document.querySelectorAll('.comparing .hands').length == 2`)

@@ -18,6 +18,14 @@ var shots = []struct {
 	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
 	{"recolour", "/licks/10/recolour?tonic=C%23&scale=dorian", nil},
 	{"player", "/player", nil},
+	{"versions", "/licks/12", func(p *tab) {
+		p.ready()
+		p.wait(`document.querySelector('.fix')`)
+		p.keys(".")
+		p.wait(`document.querySelector('.verdict .word')?.innerText != 'Breaks'`)
+		p.go_("/licks/12/versions")
+		p.wait(`document.querySelector('.differences')`)
+	}},
 	{"runs", "/runs", nil},
 	{"runs-restrung", "/runs?key=C%23+natural+minor&layout=3nps&at=6:9&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring", nil},
 	{"hands", "/licks/10", func(p *tab) {

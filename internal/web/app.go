@@ -99,6 +99,7 @@ func (a *App) routes() http.Handler {
 			r.Get("/hands", a.offers)
 			r.Get("/recipe", a.findRecipe)
 			r.Get("/turned", a.turned)
+			r.Get("/versions", a.versions)
 			r.Get("/recolour", a.recolourPreview)
 			r.Post("/recolour", a.recolour)
 			r.Post("/edit", a.edit)

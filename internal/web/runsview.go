@@ -51,6 +51,7 @@ func (p sentencePart) Tight() bool {
 }
 
 type wayRow struct {
+	Digit                                 int // the key that takes it
 	Name, Strokes, Changes, Ceiling, Held string
 	On                                    bool
 	Link                                  string
@@ -135,10 +136,10 @@ type savedRecipe struct {
 
 func (v *runsPage) rows(f runsForm, list []play.WayToPlay, use play.WayToPlay) {
 	f.Show = ""
-	for _, w := range list {
+	for i, w := range list {
 		to := f
 		to.Use = w.Name
-		row := wayRow{Name: sentenceCase(w.Name), Ceiling: ceilingWord(w.Report), Held: w.Held, On: w.Name == use.Name, Link: to.address()}
+		row := wayRow{Digit: i + 1, Name: sentenceCase(w.Name), Ceiling: ceilingWord(w.Report), Held: w.Held, On: w.Name == use.Name, Link: to.address()}
 		row.Strokes = countOfWord(w.Report.Strokes, "stroke")
 		if w.Report.Slurs > 0 {
 			row.Strokes += ", " + countOfWord(w.Report.Slurs, "slur")

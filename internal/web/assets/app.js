@@ -42,6 +42,12 @@ if (tones) {
   });
   const ask = f => visit(f.getAttribute('action') + '?' + new URLSearchParams(new FormData(f)));
   tones.addEventListener('change', e => { const f = e.target.closest('[data-tones-form]'); if (f) ask(f); });
+  // A digit takes the way to play it that stands in that row.
+  document.addEventListener('keydown', e => {
+    if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
+    const b = /^[1-9]$/.test(e.key) && $(`.useit[data-digit="${e.key}"]`);
+    if (b) { e.preventDefault(); b.click(); }
+  });
   // A word of the recipe, typed.
   tones.addEventListener('change', e => {
     if (!e.target.matches('[data-run]')) return;

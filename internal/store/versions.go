@@ -1,0 +1,34 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+)
+
+// Version is one revision of a lick in its history.
+type Version struct {
+	ID        uint
+	What      string // the edit in a few words
+	CreatedAt time.Time
+	Head      bool // it is the one that is shown
+	Aside     bool // made on an old revision and kept beside the chain
+}
+
+// Versions lists the newest revisions of a lick, the newest first, at most so many.
+func (s *Store) Versions(ctx context.Context, id uint, most int) ([]Version, error) {
+	db := s.db.WithContext(ctx)
+	var l Lick
+	if err := db.Take(&l, id).Error; err != nil {
+		return nil, fmt.Errorf("lick %d: %w", id, plain(err))
+	}
+	var rs []Revision
+	if err := db.Select("id", "what", "created_at", "aside").Where("lick_id = ?", id).Order("id DESC").Limit(most).Find(&rs).Error; err != nil {
+		return nil, fmt.Errorf("versions of lick %d: %w", id, plain(err))
+	}
+	out := make([]Version, len(rs))
+	for i, r := range rs {
+		out[i] = Version{r.ID, r.What, r.CreatedAt, r.ID == l.HeadID, r.Aside}
+	}
+	return out, nil
+}

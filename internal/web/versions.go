@@ -1,0 +1,185 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/play"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+// shownVersions is how far back the history is listed.
+const shownVersions = 60
+
+// versionsPage shows two versions of a lick side by side.
+type versionsPage struct {
+	ID, Head uint
+	Title    string
+	List     []versionRow
+	A, B     versionView
+	Changes  []string
+	Same     bool
+}
+
+type versionRow struct {
+	Name, When, Ceiling string
+	Link                string
+	On, Head, Aside     bool
+}
+
+type versionView struct {
+	ID uint
+	offer
+	Head bool
+}
+
+type versionsForm struct {
+	A uint `form:"a"` // the version that is compared
+	B uint `form:"b"` // with this one; the newest where none is named
+}
+
+func (a *App) versions(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f versionsForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	v, err := a.versionsPage(r, e, f)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.render(w, r, http.StatusOK, "versions", page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
+}
+
+func (a *App) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
+	list, err := a.store.Versions(r.Context(), e.ID, shownVersions)
+	if err != nil {
+		return nil, err
+	}
+	v := &versionsPage{ID: e.ID, Head: e.Revision, Title: titleOf(e.Lick)}
+	if f.B == 0 {
+		f.B = e.Revision
+	}
+	if f.A == 0 {
+		f.A = f.B
+		for _, x := range list {
+			if x.ID < f.B {
+				f.A = x.ID
+				break
+			}
+		}
+	}
+	licks := map[uint]lick.Lick{}
+	reports := map[uint]*play.Report{}
+	read := func(id uint) error {
+		if _, ok := licks[id]; ok {
+			return nil
+		}
+		l, err := a.store.At(r.Context(), e.ID, id)
+		if err != nil {
+			return err
+		}
+		licks[id], reports[id] = l, a.report(store.Entry{Revision: id, Lick: l})
+		return nil
+	}
+	for _, x := range list {
+		if err := read(x.ID); err != nil {
+			return nil, err
+		}
+		row := versionRow{Name: sentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"), Ceiling: ceilingWord(reports[x.ID]), On: x.ID == f.A, Head: x.Head, Aside: x.Aside}
+		row.Link = fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B)
+		v.List = append(v.List, row)
+	}
+	for _, id := range []uint{f.A, f.B} {
+		if err := read(id); err != nil {
+			return nil, err
+		}
+	}
+	la, lb := reports[f.A].Lick, reports[f.B].Lick
+	v.A = versionOf(f.A, reports[f.A], nil, f.A == e.Revision)
+	v.B = versionOf(f.B, reports[f.B], &la, f.B == e.Revision)
+	v.Changes = differences(licks[f.A], licks[f.B], la, lb)
+	v.Same = f.A == f.B
+	return v, nil
+}
+
+func versionOf(id uint, r *play.Report, with *lick.Lick, head bool) versionView {
+	o := offer{Word: sentenceWord(r.Verdict), Class: r.Verdict.String(), Ceiling: ceilingWord(r), Hands: draw.HandsSVG(r.Lick, with, r.Bottleneck)}
+	return versionView{id, o, head}
+}
+
+// differences says what changed between two versions of a lick, and what it did
+// to notes and hands.
+func differences(a, b, filledA, filledB lick.Lick) []string {
+	var out []string
+	changed := func(name, x, y string) {
+		if x != y {
+			out = append(out, fmt.Sprintf("%s: %s → %s", name, orNone(x), orNone(y)))
+		}
+	}
+	changed("Title", a.Title, b.Title)
+	changed("Tones", keyText(a), keyText(b))
+	changed("Tempo", fmt.Sprintf("%g", a.Tempo), fmt.Sprintf("%g", b.Tempo))
+	changed("Meter", a.Meter.String(), b.Meter.String())
+	changed("Feel", string(a.Feel), string(b.Feel))
+	changed("Tags", joinTags(a.Tags), joinTags(b.Tags))
+	changed("Loop", yesNo(a.Loop), yesNo(b.Loop))
+	if n, m := len(a.Notes), len(b.Notes); n != m {
+		out = append(out, fmt.Sprintf("Notes: %d → %d", n, m))
+		return out
+	}
+	var places, hands, marks []string
+	for i := range filledA.Notes {
+		x, y := filledA.Notes[i], filledB.Notes[i]
+		switch number := fmt.Sprint(i + 1); {
+		case x.Place() != y.Place() || x.At.Cmp(y.At) != 0 || x.Len.Cmp(y.Len) != 0:
+			places = append(places, number)
+		case x.Finger != y.Finger || x.Stroke != y.Stroke || x.Slur != y.Slur:
+			hands = append(hands, number)
+		case (x.Bend == nil) != (y.Bend == nil) || x.Bend != nil && x.Bend.Semitones != y.Bend.Semitones || x.Accent != y.Accent || (x.Vibrato == nil) != (y.Vibrato == nil):
+			marks = append(marks, number)
+		}
+	}
+	for _, c := range []struct {
+		name  string
+		notes []string
+	}{{"Other places or times", places}, {"Other hands", hands}, {"Other bends or marks", marks}} {
+		if len(c.notes) > 0 {
+			word := ": note "
+			if len(c.notes) > 1 {
+				word = ": notes "
+			}
+			out = append(out, c.name+word+strings.Join(c.notes, ", "))
+		}
+	}
+	return out
+}
+
+func keyText(l lick.Lick) string {
+	if l.Key.Tonic == "" {
+		return ""
+	}
+	s := l.Key.Tonic + " " + l.Key.Scale
+	if len(l.Key.Add) > 0 {
+		s += " with " + strings.Join(l.Key.Add, ", ")
+	}
+	if len(l.Key.Drop) > 0 {
+		s += " without " + strings.Join(l.Key.Drop, ", ")
+	}
+	return prettySigns(s)
+}
+
+func yesNo(b bool) string {
+	if b {
+		return "loops"
+	}
+	return "plays once"
+}

@@ -1,0 +1,43 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+)
+
+// Two versions stand side by side with what changed, and an old one can be taken.
+func TestVersions(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	first, _ := c.store.Get(context.Background(), c.id)
+	c.edit("finger", "2")
+	c.edit("tempo", "90")
+	path := fmt.Sprintf("/licks/%d/versions", c.id)
+	_, body := c.get(fmt.Sprintf("%s?a=%d", path, first.Revision))
+	for _, want := range []string{"Tempo:", "90", "Other hands: note 1", "Take this version", `class="differs"`} {
+		if !strings.Contains(body, want) && !(want == `class="differs"` && strings.Contains(body, "differs")) {
+			t.Errorf("the page lacks %q", want)
+		}
+	}
+	if n := strings.Count(body, "/versions?a="); n != 3 {
+		t.Errorf("%d versions are listed, want 3", n)
+	}
+	now, _ := c.store.Get(context.Background(), c.id)
+	if res, _ := c.post(fmt.Sprintf("/licks/%d/keep", c.id), map[string][]string{"rev": {fmt.Sprint(now.Revision)}, "value": {fmt.Sprint(first.Revision)}}, c.token); res.StatusCode >= 400 {
+		t.Fatal(res.StatusCode)
+	}
+	taken, _ := c.store.Get(context.Background(), c.id)
+	if taken.Lick.Tempo != first.Lick.Tempo || taken.Revision == first.Revision || !taken.CanUndo {
+		t.Errorf("the old version is not taken as a new edit: %v, revision %d", taken.Lick.Tempo, taken.Revision)
+	}
+	for _, bad := range []string{"?a=9999", "?a=x"} {
+		if res, _ := c.get(path + bad); res.StatusCode != 404 && res.StatusCode != 422 {
+			t.Errorf("%s: %d", bad, res.StatusCode)
+		}
+	}
+	// A lick that was never edited has one version.
+	if _, body := c.get(path + fmt.Sprintf("?a=%d&b=%d", first.Revision, first.Revision)); !strings.Contains(body, "only this version") {
+		t.Error("one version alone is not said")
+	}
+}
