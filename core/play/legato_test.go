@@ -13,12 +13,12 @@ import (
 func TestLegato(t *testing.T) {
 	for _, c := range []struct{ line, want string }{
 		{"3:5 7 5", "-hp"},
-		{"3:5 5 7", "--h"},             // the same fret again is picked
-		{"3:5 2:5 3:7 2:8", "----"},    // every note on another string
-		{"3:0 2 0", "-hp"},             // from and to the open string
-		{"3:5 7/U 8", "--h"},           // a stroke that is set stays
-		{"3:5 7/s 8", "-sh"},           // so does a slide
-		{"3:1 7", "-s"},                // too far for a hammer: a slide
+		{"3:5 5 7", "--h"},               // the same fret again is picked
+		{"3:5 2:5 3:7 2:8", "----"},      // every note on another string
+		{"3:0 2 0", "-hp"},               // from and to the open string
+		{"3:5 7/U 8", "--h"},             // a stroke that is set stays
+		{"3:5 7/s 8", "-sh"},             // so does a slide
+		{"3:1 7", "-s"},                  // too far for a hammer: a slide
 		{"3:5+2:5 3:7+2:7 2:8", "-----"}, // chords are left alone
 		{"1:15 12 2:15 12", "-p-p"},
 	} {
