@@ -371,21 +371,21 @@ func (p *plan) walkChords(down bool) (walk, error) {
 	}
 	var out []station
 	fret := p.at.Fret
-	for i, d := range p.chordDegrees(down) {
+	for i, d := range p.chordDegrees(false) {
 		at, name, err := p.chordRoot(d, fret, i > 0 && p.chords != nil)
 		if err != nil {
 			break
-		}
-		if down && p.chords == nil {
-			for at.Fret > fret && at.Fret >= 12 {
-				at.Fret -= 12
-			}
 		}
 		out = append(out, over{p, at, name, p.phrase.Strings})
 		fret = at.Fret
 	}
 	if len(out) == 0 {
 		return walk{}, &WordError{p.at.Notation(), "no chord's root lies on that string"}
+	}
+	if down && p.chords == nil {
+		// The key's own chords go down the way they went up, from the highest that fits.
+		out = slices.DeleteFunc(out, func(st station) bool { ok, err := fits(st, p.cell(0)); return !ok && err == nil })
+		slices.Reverse(out)
 	}
 	return walk{out, reversed(out)}, nil
 }
