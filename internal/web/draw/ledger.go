@@ -208,8 +208,8 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	for i, cell := range col.Cells {
 		c.place(lanes[cell.String], k, x, cell)
 		// Values of notes that sound together stand side by side.
-		dx := x + (float64(i)-float64(len(col.Cells)-1)/2)*min(18, (ColumnWidth-6)/float64(len(col.Cells)))
-		c.degree(dx, mid(lane["degree"]), cell)
+		dx := x + (float64(i)-float64(len(col.Cells)-1)/2)*min(22, (ColumnWidth-4)/float64(len(col.Cells)))
+		c.degree(dx, mid(lane["degree"]), cell, len(col.Cells) > 1)
 		c.value(dx, mid(lane["finger"]), cell.Finger, cell.FingerLocked, cell.FingerProposed)
 		c.strokeSign(dx, mid(lane["stroke"]), cell)
 		c.slurWord(dx, mid(lane["slur"]), cell)
@@ -256,20 +256,26 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	}
 }
 
-func (c *canvas) degree(x, y float64, cell Cell) {
+// degree writes a degree with the sign of its role, smaller where notes that sound
+// together share the column.
+func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
+	size, class := 14.0, "degree "
+	if shared {
+		size, class = 11.5, "degree shared "
+	}
 	switch cell.Role {
 	case music.Colour:
-		c.el("path", "class", "lozenge", "d", lozenge(x, y, 14))
+		c.el("path", "class", "lozenge", "d", lozenge(x, y, size))
 	case music.Outside:
 		if cell.Degree != "" {
-			c.el("path", "class", "triangle", "d", fmt.Sprintf("M%s %sl14 24h-28Z", num(x), num(y-15)))
+			c.el("path", "class", "triangle", "d", fmt.Sprintf("M%s %sl%s %sh-%sZ", num(x), num(y-size-1), num(size), num(size*1.7), num(2*size)))
 		}
 	case music.Root:
 		if cell.Degree != "" {
-			c.el("circle", "class", "rootring", "cx", x, "cy", y, "r", 12.0)
+			c.el("circle", "class", "rootring", "cx", x, "cy", y, "r", size-2)
 		}
 	}
-	c.text(x, y+6, "degree "+cell.Role.String(), cell.Degree)
+	c.text(x, y+6, class+cell.Role.String(), cell.Degree)
 }
 
 // value is bold with a dot where the player set it, lighter where it is
