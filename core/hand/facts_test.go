@@ -52,22 +52,24 @@ func fingers(p Path) string {
 // Common practice: the fingerings most players use for the usual shapes.
 func TestUsualFingerings(t *testing.T) {
 	m := NewModel(Medium(), neck.Standard())
-	for _, c := range []struct{ line, want string }{
-		{"1:5 6 7 8", "1 2 3 4"},
-		{"1:5 7 8", "1 3 4"},
-		{"1:5 7 9", "1 2 4"},
-		{"1:5 6 8", "1 2 4"},
-		{"1:12 14 16", "1 2 4"},
-		{"6:1 3 4", "1 3 4"},
-		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
-		{"6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
-		{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
-		{"1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
-		{"6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
+	for _, c := range []struct{ name, line, want string }{
+		{"one finger a fret, 5 6 7 8", "1:5 6 7 8", "1 2 3 4"},
+		{"one finger a fret, 5 7 8", "1:5 7 8", "1 3 4"},
+		{"one finger a fret, 5 7 9", "1:5 7 9", "1 2 4"},
+		{"one finger a fret, 5 6 8", "1:5 6 8", "1 2 4"},
+		{"one finger a fret, 12 14 16", "1:12 14 16", "1 2 4"},
+		{"one finger a fret, 1 3 4 on the thickest string", "6:1 3 4", "1 3 4"},
+		{"minor pentatonic box at 5", "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
+		{"the box above it", "6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
+		{"natural minor, three a string, going up", "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
+		{"natural minor, three a string, going down", "1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
+		{"major in an area", "6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
 	} {
-		if got := fingers(m.Solve(line(t, c.line), false, load.Slack)); got != c.want {
-			t.Errorf("%s: %s, want %s", c.line, got, c.want)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			if got := fingers(m.Solve(line(t, c.line), false, load.Slack)); got != c.want {
+				t.Errorf("%s: %s, want %s", c.line, got, c.want)
+			}
+		})
 	}
 }
 
