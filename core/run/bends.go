@@ -8,8 +8,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Bent is a lick with one of its bends changed.
-type Bent struct {
+// Changed is a lick with one of its bends, or its tail, changed.
+type Changed struct {
 	What string // "a half step to the ♭5", "on string 2"
 	Lick lick.Lick
 }
@@ -21,7 +21,7 @@ const bendFrets = 1
 // same frame: another amount that leads to a chosen tone, or the bend of another
 // tone on the same or a neighbouring string. Nothing is listed where the note is
 // not bent or the lick has no tones.
-func OtherBends(g neck.Guitar, l lick.Lick, i int) []Bent {
+func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if i < 0 || i >= len(l.Notes) || l.Notes[i].Bend == nil {
 		return nil
 	}
@@ -31,7 +31,7 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Bent {
 	}
 	g = g.WithTuning(l.Tuning)
 	n := l.Notes[i]
-	var out []Bent
+	var out []Changed
 	for ds := -1; ds <= 1; ds++ {
 		for df := -bendFrets; df <= bendFrets; df++ {
 			at := neck.Place{String: n.String + ds, Fret: n.Fret + df}
@@ -44,7 +44,7 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Bent {
 					continue
 				}
 				if changed, ok := rebent(l, i, at, semitones); ok {
-					out = append(out, Bent{bentWords(n, p.At(g.Pitch(at)), target, at, semitones), changed})
+					out = append(out, Changed{bentWords(n, p.At(g.Pitch(at)), target, at, semitones), changed})
 				}
 			}
 		}

@@ -115,7 +115,7 @@ func TestNothingPanics(t *testing.T) {
 			}
 		}
 		for i := range l.Notes {
-			for _, b := range OtherBends(e.Player.Guitar, l, i) {
+			for _, b := range append(OtherBends(e.Player.Guitar, l, i), OtherTails(e.Player.Guitar, l, i)...) {
 				check(b.What, b.Lick)
 			}
 		}

@@ -213,3 +213,31 @@ func TestOtherBends(t *testing.T) {
 		t.Errorf("a note without a bend has %d other ones", len(got))
 	}
 }
+
+// One opening grows several tails (common practice), each of which ends on its
+// root and fills the time of what it replaces.
+func TestOtherTails(t *testing.T) {
+	l := line(t, "A natural minor", "3:5 7 2:5 6 8 1:5 3:5 7")
+	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Dm"}}
+	tails := OtherTails(neck.Standard(), l, 3)
+	if len(tails) != 3 {
+		t.Fatalf("%d tails", len(tails))
+	}
+	for i, c := range []struct {
+		what  string
+		class int
+		rises bool
+	}{{"Walk down", 9, false}, {"Climb", 9, true}, {"On in the pentatonic of D", 2, false}} {
+		x := tails[i]
+		last := len(x.Lick.Notes) - 1
+		if !strings.HasPrefix(x.What, c.what) || x.Lick.Pitch(last).Class() != c.class || (x.Lick.Pitch(last) > x.Lick.Pitch(3)) != c.rises {
+			t.Errorf("%s ends on %v after %v", x.What, x.Lick.Pitch(last), x.Lick.Pitch(3))
+		}
+		if x.Lick.End().Cmp(l.End()) != 0 || x.Lick.Notes[3].Place() != l.Notes[3].Place() {
+			t.Errorf("%s ends at %v, not at %v", x.What, x.Lick.End(), l.End())
+		}
+	}
+	if got := OtherTails(neck.Standard(), l, len(l.Notes)-1); got != nil {
+		t.Errorf("after the last note there are %d tails", len(got))
+	}
+}

@@ -155,8 +155,8 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	if f.Value == "bend" {
-		a.otherBends(w, r, e, f)
+	if f.Value == "bend" || f.Value == "tail" {
+		a.otherParts(w, r, e, f)
 		return
 	}
 	l, err := a.turnedLick(f, e.Lick)
@@ -179,48 +179,65 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
-// maxBends is how many other bends stand side by side.
-const maxBends = 6
+// maxParts is how many other bends or tails stand side by side.
+const maxParts = 6
 
-// otherBends answers with what else the bend under the caret could be.
-func (a *App) otherBends(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
-	bends := run.OtherBends(a.engine().Player.Guitar, e.Lick, f.Note-1)
-	if len(bends) == 0 {
+// partsFor lists what else the bend under the caret, or the tail after it, could be.
+func (a *App) partsFor(l lick.Lick, what string, note int) []run.Changed {
+	if what == "tail" {
+		return run.OtherTails(a.engine().Player.Guitar, l, note-1)
+	}
+	return run.OtherBends(a.engine().Player.Guitar, l, note-1)
+}
+
+// otherParts answers with other bends or other tails side by side.
+func (a *App) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
+	parts := a.partsFor(e.Lick, f.Value, f.Note)
+	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
+	if f.Value == "tail" {
+		v.Title = fmt.Sprintf("Another tail after note %d", f.Note)
+	}
+	switch {
+	case len(parts) == 0 && f.Value == "tail":
+		a.fail(w, r, invalid{errors.New("there is no other tail from here; stand on a note with others after it, in a lick with its tones chosen")})
+		return
+	case len(parts) == 0:
 		a.fail(w, r, invalid{errors.New("there is no bend under the caret that could be another; the lick needs its tones chosen")})
 		return
 	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: "bend", Title: fmt.Sprintf("Another bend on note %d", f.Note)}
 	add := func(k int, title string, l lick.Lick) {
 		rep := a.engine().Check(l)
-		v.Offers = append(v.Offers, offer{Index: k, Title: title, Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Ceiling: ceilingWord(rep), Why: verdictLine(l, rep), Hands: draw.HandsSVG(rep.Lick, nil, rep.Bottleneck), Use: fmt.Sprintf("bend:%d:%d", f.Note, k)})
+		v.Offers = append(v.Offers, offer{Index: k, Title: title, Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Ceiling: ceilingWord(rep), Why: verdictLine(l, rep), Hands: draw.HandsSVG(rep.Lick, nil, rep.Bottleneck), Use: fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k)})
 	}
 	add(0, "As it is", e.Lick)
-	for k, b := range bends[:min(maxBends, len(bends))] {
+	for k, b := range parts[:min(maxParts, len(parts))] {
 		add(k+1, b.What, b.Lick)
 	}
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
-// bentLick takes one of the other bends: "NOTE:NUMBER".
-func (a *App) bentLick(l lick.Lick, value string) (lick.Lick, error) {
-	note, number, _ := strings.Cut(value, ":")
-	i, err1 := strconv.Atoi(note)
-	k, err2 := strconv.Atoi(number)
-	if bends := run.OtherBends(a.engine().Player.Guitar, l, i-1); err1 == nil && err2 == nil && k >= 1 && k <= len(bends) {
-		return bends[k-1].Lick, nil
+// partLick takes one of the other bends or tails: "bend:NOTE:NUMBER".
+func (a *App) partLick(l lick.Lick, value string) (lick.Lick, error) {
+	words := strings.Split(value, ":")
+	if len(words) == 3 {
+		i, err1 := strconv.Atoi(words[1])
+		k, err2 := strconv.Atoi(words[2])
+		if parts := a.partsFor(l, words[0], i); err1 == nil && err2 == nil && k >= 1 && k <= len(parts) {
+			return parts[k-1].Lick, nil
+		}
 	}
-	return l, errors.New("there is no such bend any more; look again")
+	return l, fmt.Errorf("there is no such %s any more; look again", words[0])
 }
 
 func turnTitle(how string) string {
 	word, _, _ := strings.Cut(how, ":")
-	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend"}[word]
+	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend", "tail": "Another tail"}[word]
 }
 
 // turnedLick turns the selected notes and finds their hands again.
 func (a *App) turnedLick(f benchForm, l lick.Lick) (lick.Lick, error) {
-	if which, ok := strings.CutPrefix(f.Value, "bend:"); ok {
-		return a.bentLick(l, which)
+	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
+		return a.partLick(l, f.Value)
 	}
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 		w, err := pick.ParseWay(way)

@@ -36,6 +36,7 @@ func TestScreensRefuse(t *testing.T) {
 		{"no such turn", at(lickPath+"/turned", "value", "sideways"), 422, "backwards, mirror"},
 		{"turn beyond", at(lickPath+"/turned", "value", "rotate:99"), 422, "rotate"},
 		{"no bend there", at(lickPath+"/turned", "value", "bend", "note", "1"), 422, "no bend"},
+		{"no tail there", at(lickPath+"/turned", "value", "tail", "note", "8"), 422, "no other tail"},
 		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
 		{"no such restring", at(lickPath+"/turned", "value", "restring:windmill"), 422, "alternate"},
 		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
@@ -144,6 +145,20 @@ func TestOffersAreTaken(t *testing.T) {
 	e, _ = c.store.Get(context.Background(), c.id)
 	if got := e.Lick.Notes[len(e.Lick.Notes)-1].Place(); got != first {
 		t.Errorf("backwards ends on %v, not on %v", got, first)
+	}
+	// Another tail from the third note.
+	_, body = c.get(path + "/turned?value=tail&note=3")
+	if !strings.Contains(body, "Walk down to the root") || !strings.Contains(body, `data-useturn="tail:3:1"`) {
+		t.Errorf("no other tail is offered: %s", body[:min(300, len(body))])
+	}
+	if res, _ := c.edit("turn", "tail:3:1"); res.StatusCode != 200 {
+		t.Error(res.StatusCode)
+	}
+	if e, _ = c.store.Get(context.Background(), c.id); e.Lick.Pitch(len(e.Lick.Notes)-1).Class() != 9 {
+		t.Error("the tail does not end on A")
+	}
+	if res, _ := c.edit("turn", "tail:3:9"); res.StatusCode != 422 {
+		t.Error("a tail that is not there is taken")
 	}
 	for _, bad := range []string{"99", "-1", "x"} {
 		if res, _ := c.edit("take", bad, "way", "economy"); res.StatusCode != 422 {

@@ -1,0 +1,132 @@
+package run
+
+import (
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// OtherTails lists other ends for a line after note i (counted from 0): walked
+// down to the root, climbed to the upper root with a shift, or gone on in the
+// pentatonic of the chord that sounds there, in the place nearest to the hand.
+// The new notes take the times of those they replace; where a tail needs fewer,
+// its last note rings on. Nothing is listed at the end of a line or where the lick
+// has no tones.
+func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
+	p, ok := l.Palette()
+	if !ok || i < 0 || i >= len(l.Notes) {
+		return nil
+	}
+	g = g.WithTuning(l.Tuning)
+	var slots []lick.Time // when the columns after note i begin
+	for _, c := range l.Columns() {
+		if at := l.Notes[c[0]].At; l.Notes[i].At.Before(at) {
+			slots = append(slots, at)
+		}
+	}
+	if len(slots) == 0 {
+		return nil
+	}
+	var out []Changed
+	add := func(what string, pitches []music.Pitch, climb bool) {
+		if t, ok := retailed(g, l, i, slots, pitches, climb); ok {
+			out = append(out, Changed{what, t})
+		}
+	}
+	from := g.Pitch(l.Notes[i].Place())
+	add("Walk down to the root", stepsTo(p, p.Tonic.Class(), from, -1, len(slots)), false)
+	add("Climb to the upper root", stepsTo(p, p.Tonic.Class(), from, 1, len(slots)), true)
+	if chord, ok := chordAt(l, slots[0]); ok {
+		own, err := music.NewPalette(chord.Root.String(), ownPentatonic(chord), nil, nil)
+		if err == nil {
+			add("On in the pentatonic of "+chord.Root.Pretty(), stepsTo(own, chord.Root.Class(), from, -1, len(slots)), false)
+		}
+	}
+	return out
+}
+
+// stepsTo walks through a palette to the next root that takes at least two steps,
+// the last n steps of the way where it is longer.
+func stepsTo(p music.Palette, root int, from music.Pitch, by, n int) []music.Pitch {
+	var out []music.Pitch
+	for pitch := from + music.Pitch(by); pitch > 0 && pitch < music.MaxPitch; pitch += music.Pitch(by) {
+		if p.At(pitch).Role == music.Outside {
+			continue
+		}
+		out = append(out, pitch)
+		if pitch.Class() == root && (len(out) > 1 || n == 1) {
+			break
+		}
+	}
+	return out[max(0, len(out)-n):]
+}
+
+// ownPentatonic is minor over a chord with a minor third, else major.
+func ownPentatonic(c music.Chord) string {
+	for _, d := range c.Degrees {
+		if d.Semitones() == 3 {
+			return "minor pentatonic"
+		}
+	}
+	return "major pentatonic"
+}
+
+// chordAt is the chord that sounds at a time.
+func chordAt(l lick.Lick, at lick.Time) (music.Chord, bool) {
+	for _, c := range l.Chords {
+		if !at.Before(c.At) && at.Before(c.At.Add(c.Len)) {
+			chord, err := music.ParseChord(c.Name)
+			return chord, err == nil
+		}
+	}
+	return music.Chord{}, false
+}
+
+// retailed replaces what follows note i. A tail that climbs stays on its string as
+// long as it goes, the others take the nearest places.
+func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []music.Pitch, climb bool) (lick.Lick, bool) {
+	if len(pitches) == 0 {
+		return l, false
+	}
+	out := l.Clone()
+	end := l.End()
+	out.Recipe = ""
+	out.Notes = slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return l.Notes[i].At.Before(n.At) })
+	for k := range out.Notes {
+		if n := &out.Notes[k]; slots[0].Before(n.End()) {
+			n.Len = slots[0].Sub(n.At)
+		}
+	}
+	last := l.Notes[i].Place()
+	for k, pitch := range pitches {
+		at, ok := nearestTo(g, pitch, last, climb)
+		if !ok {
+			return l, false
+		}
+		stop := end
+		if k+1 < len(pitches) {
+			stop = slots[k+1]
+		}
+		out.Notes = append(out.Notes, lick.Note{At: slots[k], Len: stop.Sub(slots[k]), String: at.String, Fret: at.Fret})
+		last = at
+	}
+	out.Sort()
+	return out, out.Validate() == nil
+}
+
+// climbFrets is how far up its string a climb goes before it changes strings.
+const climbFrets = 5
+
+func nearestTo(g neck.Guitar, pitch music.Pitch, last neck.Place, climb bool) (best neck.Place, ok bool) {
+	for _, at := range g.Places(pitch) {
+		if climb && at.String == last.String && at.Fret-last.Fret <= climbFrets {
+			return at, true
+		}
+		if !ok || distance(at, last) < distance(best, last) {
+			best, ok = at, true
+		}
+	}
+	return best, ok
+}
