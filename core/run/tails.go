@@ -99,9 +99,10 @@ func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []mu
 			n.Len = slots[0].Sub(n.At)
 		}
 	}
-	last := l.Notes[i].Place()
+	home := l.Notes[i].Place()
+	last := home
 	for k, pitch := range pitches {
-		at, ok := nearestTo(g, pitch, last, climb)
+		at, ok := nearestTo(g, pitch, last, home, climb)
 		if !ok {
 			return l, false
 		}
@@ -110,7 +111,9 @@ func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []mu
 			stop = slots[k+1]
 		}
 		out.Notes = append(out.Notes, lick.Note{At: slots[k], Len: stop.Sub(slots[k]), String: at.String, Fret: at.Fret})
-		last = at
+		if last = at; climb {
+			home = at
+		}
 	}
 	out.Sort()
 	return out, out.Validate() == nil
@@ -119,12 +122,17 @@ func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []mu
 // climbFrets is how far up its string a climb goes before it changes strings.
 const climbFrets = 5
 
-func nearestTo(g neck.Guitar, pitch music.Pitch, last neck.Place, climb bool) (best neck.Place, ok bool) {
+// nearestTo finds a place for the next note of a tail: near the frets where the
+// hand stood, on a string near the last one.
+func nearestTo(g neck.Guitar, pitch music.Pitch, last, home neck.Place, climb bool) (best neck.Place, ok bool) {
+	cost := func(at neck.Place) int {
+		return 2*max(at.Fret-home.Fret, home.Fret-at.Fret) + max(at.String-last.String, last.String-at.String)
+	}
 	for _, at := range g.Places(pitch) {
 		if climb && at.String == last.String && at.Fret-last.Fret <= climbFrets {
 			return at, true
 		}
-		if !ok || distance(at, last) < distance(best, last) {
+		if !ok || cost(at) < cost(best) {
 			best, ok = at, true
 		}
 	}
