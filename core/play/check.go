@@ -64,25 +64,7 @@ type filled struct {
 func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) filled {
 	f := filled{lick: l.Clone()}
 	ln := e.layOut(f.lick, false)
-	open := slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger })
-	if open {
-		path := m.Solve(ln.hand, l.Loop, slack)
-		f.bound = path.Bound
-		if !path.Possible() {
-			f.bound = math.Inf(1)
-		}
-		for c, notes := range ln.touches {
-			for k, i := range notes {
-				if f.lick.Notes[i].Finger == lick.NoFinger {
-					f.lick.Notes[i].Finger = path.Steps[c].Fingers[k]
-				}
-			}
-		}
-	} else if bound, ok := m.Bound(ln.hand, l.Loop); ok {
-		f.bound = bound
-	} else {
-		f.bound = math.Inf(1)
-	}
+	f.bound = fingers(&f.lick, ln, m, slack)
 	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, slack)
 	f.bound, f.breaches = max(f.bound, path.Bound), path.Breaches
 	for p, notes := range ln.strokes {
@@ -93,6 +75,29 @@ func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack floa
 		}
 	}
 	return f
+}
+
+// fingers decides the open fingers of a line that is laid out, and gives the least
+// possible largest load, +Inf when some step cannot be done.
+func fingers(l *lick.Lick, ln *line, m *hand.Model, slack float64) (bound float64) {
+	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
+		if bound, ok := m.Bound(ln.hand, l.Loop); ok {
+			return bound
+		}
+		return math.Inf(1)
+	}
+	path := m.Solve(ln.hand, l.Loop, slack)
+	for c, notes := range ln.touches {
+		for k, i := range notes {
+			if l.Notes[i].Finger == lick.NoFinger {
+				l.Notes[i].Finger = path.Steps[c].Fingers[k]
+			}
+		}
+	}
+	if !path.Possible() {
+		return math.Inf(1)
+	}
+	return path.Bound
 }
 
 // judge measures a lick whose hands are decided.

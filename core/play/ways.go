@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"sync"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
@@ -50,57 +51,87 @@ func (e *Engine) Ways(l lick.Lick) []WayToPlay {
 	}
 	m := e.model(e.guitar(l))
 	base := openHands(l)
-	fixed := slices.ContainsFunc(base.Notes, func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up })
-	var handed *hand.Path
-	seen := map[string]bool{}
-	var first *judgement // at the line's own slurs, for the best possible
-	add := func(w wayAsked, from lick.Lick, path *hand.Path) {
-		filled := e.strokesOf(from, w)
-		key := handsKey(filled)
-		if seen[key] {
-			return
+	open := openStrokesOf(base)
+	var own, slurred fingered
+	var wg sync.WaitGroup
+	wg.Go(func() { own = e.fingered(open, m) })
+	wg.Go(func() {
+		p := &proposer{Engine: e, hand: m, way: pick.Legato}
+		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
+			slurred = e.fingered(s, m)
 		}
-		seen[key] = true
-		j := e.judgeHanded(filled, m, path)
-		j.Findings = find(j)
-		if first == nil {
-			first = j
-		}
-		r := &j.Report
-		out = append(out, WayToPlay{Name: w.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: filled})
+	})
+	wg.Wait()
+	trials := e.trials(base, own, slurred)
+	judged := make([]*judgement, len(trials))
+	for i, t := range trials {
+		wg.Go(func() {
+			judged[i] = e.judgeHanded(t.lick, m, &t.hand.path)
+			judged[i].Findings = find(judged[i])
+		})
 	}
-	fingered := e.fillWithin(openStrokesOf(base), m, pick.Free, load.Slack).lick
-	fingered = openStrokesOf(fingered)
-	path := m.Solve(e.layOut(fingered, false).hand, l.Loop, 1)
-	handed = &path
-	if fixed {
-		own := fingered.Clone()
-		for i := range own.Notes {
-			own.Notes[i].Stroke = base.Notes[i].Stroke
-		}
-		add(wayAsked{OwnPattern, pick.Free, ""}, own, handed)
-	}
-	asked := waysAsked
-	if !slices.ContainsFunc(fingered.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
-		asked = []wayAsked{{"fingers, as written", pick.Free, ""}}
-	}
-	for _, w := range asked {
-		if w.way == pick.Legato {
-			p := &proposer{Engine: e, hand: m, way: w.way}
-			slurred := p.legato(openStrokesOf(base))
-			if slices.EqualFunc(slurred.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
-				continue
-			}
-			add(w, openStrokesOf(e.fillWithin(slurred, m, pick.Free, load.Slack).lick), nil)
-			continue
-		}
-		add(w, fingered, handed)
-	}
-	best := e.bestPossible(first, m)
-	for i := range out {
-		out[i].Report.BestPossible = best
+	wg.Wait()
+	best := e.bestPossible(judged[0], m)
+	for i, t := range trials {
+		r := &judged[i].Report
+		r.BestPossible = best
+		out = append(out, WayToPlay{Name: t.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: t.lick})
 	}
 	slices.SortStableFunc(out, func(a, b WayToPlay) int { return cmp.Compare(rank(b), rank(a)) })
+	return out
+}
+
+// fingered is a line with its fingers decided and its strokes open, and the path
+// of the fretting hand that plays it, which every way of picking shares.
+type fingered struct {
+	lick lick.Lick
+	path hand.Path
+}
+
+func (e *Engine) fingered(l lick.Lick, m *hand.Model) fingered {
+	f := fingered{lick: l.Clone()}
+	fingers(&f.lick, e.layOut(f.lick, false), m, load.Slack)
+	f.path = m.Solve(e.layOut(f.lick, false).hand, l.Loop, 1)
+	return f
+}
+
+// trial is one way with its strokes decided.
+type trial struct {
+	name string
+	lick lick.Lick
+	hand *fingered
+}
+
+// trials lists the ways, those at the line's own slurs first; ways that come to
+// the same strokes are listed once.
+func (e *Engine) trials(base lick.Lick, own, slurred fingered) []trial {
+	var out []trial
+	seen := map[string]bool{}
+	add := func(w wayAsked, from lick.Lick, h *fingered) {
+		t := trial{w.name, e.strokesOf(from, w), h}
+		if key := handsKey(t.lick); !seen[key] {
+			seen[key] = true
+			out = append(out, t)
+		}
+	}
+	if !slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
+		add(wayAsked{"fingers, as written", pick.Free, ""}, own.lick, &own)
+		return out
+	}
+	if slices.ContainsFunc(base.Notes, func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }) {
+		pattern := own.lick.Clone()
+		for i := range pattern.Notes {
+			pattern.Notes[i].Stroke = base.Notes[i].Stroke
+		}
+		add(wayAsked{OwnPattern, pick.Free, ""}, pattern, &own)
+	}
+	for _, w := range waysAsked {
+		if w.way != pick.Legato {
+			add(w, own.lick, &own)
+		} else if len(slurred.lick.Notes) > 0 {
+			add(w, slurred.lick, &slurred)
+		}
+	}
 	return out
 }
 
