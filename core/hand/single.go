@@ -7,54 +7,49 @@ import (
 	"ornamen/core/lick"
 )
 
-// logTables keeps log2(1 + H/W) between the stances that reach one fret and
-// those that reach another: logarithms are most of the work of a matrix, and
-// every move between the two frets shares them, whatever its strings and slur.
+// logTables keeps log2(1 + H/W) from a stance to every posture over a fret:
+// logarithms are most of the work of a matrix, and every move from that stance to
+// that fret shares them, whatever finger it leaves, its strings and its slur.
 type logTables struct {
 	mu   sync.Mutex
-	kept map[[2]int][]float64
+	rows map[int][][]float64 // by the fret, then by the stance; nil until asked for
 }
 
-// hops is the table from postures over fret a to postures over fret b, row by
-// row. Postures of a single touch depend on its fret alone.
-func (m *Model) hops(a, b int, from, to []posture) []float64 {
-	key := [2]int{a, b}
-	m.logs.mu.Lock()
-	t, ok := m.logs.kept[key]
-	m.logs.mu.Unlock()
-	if ok {
-		return t
-	}
-	t = make([]float64, len(from)*len(to))
-	w := float64(m.Guitar.Cell(b))
-	k := 0
-	for i := range from {
-		centre := m.stances[from[i].stance].centre
-		before, last := -1, 0.0
-		for j := range to {
-			// Several fingers may share a stance; its way is the same.
-			if s := to[j].stance; s != before {
-				before = s
-				last = log2(1 + math.Abs(float64(m.stances[s].centre-centre))/w)
-			}
-			t[k] = last
-			k++
-		}
-	}
+// hops is the row from a stance to the postures over fret b. Postures of a single
+// touch depend on its fret alone.
+func (m *Model) hops(stance, b int, to []posture) []float64 {
 	m.logs.mu.Lock()
 	defer m.logs.mu.Unlock()
-	if m.logs.kept == nil || len(m.logs.kept) >= maxMatrices {
-		m.logs.kept = map[[2]int][]float64{}
+	if m.logs.rows == nil {
+		m.logs.rows = map[int][][]float64{}
 	}
-	m.logs.kept[key] = t
-	return t
+	rows := m.logs.rows[b]
+	if rows == nil {
+		rows = make([][]float64, len(m.stances))
+		m.logs.rows[b] = rows
+	}
+	if rows[stance] != nil {
+		return rows[stance]
+	}
+	row := make([]float64, len(to))
+	w, centre := float64(m.Guitar.Cell(b)), m.stances[stance].centre
+	before, last := -1, 0.0
+	for j := range to {
+		// Several fingers may share a stance; its way is the same.
+		if s := to[j].stance; s != before {
+			before = s
+			last = log2(1 + math.Abs(float64(m.stances[s].centre-centre))/w)
+		}
+		row[j] = last
+	}
+	rows[stance] = row
+	return row
 }
 
 // single is the matrix of a move from one fretted note to another: the same
 // needs as transition, with all that does not depend on the stances taken out.
 func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen bool) []float64 {
-	logs := m.hops(ta.Place.Fret, tb.Place.Fret, from, to)
-	need := make([]float64, len(logs))
+	need := make([]float64, len(from)*len(to))
 	gap := ta.Place.String - tb.Place.String
 	if gap < 0 {
 		gap = -gap
@@ -71,18 +66,19 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 	for i := range from {
 		p := &from[i]
 		a, fa := &m.stances[p.stance], p.fingers[0]
+		logs := m.hops(p.stance, tb.Place.Fret, to)
 		for j := range to {
 			q := &to[j]
 			b, fb := &m.stances[q.stance], q.fingers[0]
 			x := never
 			switch {
 			case viaOpen:
-				x = placeFinger + wristSlope*logs[k]
+				x = placeFinger + wristSlope*logs[j]
 				if tb.Slur == lick.Hammer {
 					x += hammerExtra
 				}
 			case fa == fb:
-				x = again.need(logs[k])
+				x = again.need(logs[j])
 				if slides {
 					x, _ = m.part(ta, fa, a, tb, fb, b, false)
 				}
@@ -92,12 +88,12 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 					x = base[fa][fb] + pullExtra
 				}
 			case b.frame[fa] == ta.Place.Fret:
-				x = base[fa][fb] + fingerSlope*logs[k]
+				x = base[fa][fb] + fingerSlope*logs[j]
 				if tb.Slur == lick.Hammer {
 					x += hammerExtra
 				}
 			case tb.Slur != lick.Hammer:
-				x = base[fa][fb] + letGo + wristSlope*logs[k]
+				x = base[fa][fb] + letGo + wristSlope*logs[j]
 			}
 			need[k] = m.scale(x + b.standing)
 			k++
