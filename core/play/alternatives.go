@@ -169,20 +169,7 @@ func handWords(r *Report) string {
 }
 
 func pickWords(r *Report, way pick.Way) string {
-	c := r.Changes
-	var parts []string
-	for _, k := range []struct {
-		n    int
-		word string
-	}{{c.Outside, "outside"}, {c.Inside, "inside"}, {c.Sweep, "sweep"}, {c.Against, "against"}} {
-		if k.n > 0 {
-			if k.word == "sweep" {
-				parts = append(parts, count(k.n, k.word))
-			} else {
-				parts = append(parts, fmt.Sprintf("%d %s", k.n, k.word))
-			}
-		}
-	}
+	parts := r.Changes.Words()
 	if len(parts) == 0 {
 		return string(way) + " on one string"
 	}

@@ -2,6 +2,7 @@ package play
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -128,9 +129,11 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		b.add("Without the vibrato", lick.SetVibrato{Note: i})
 	default:
 		b.fingers()
+		b.bars()
 		b.slurs()
 		b.strokes()
 		b.otherStrings()
+		b.otherPlace()
 	}
 	return b.out
 }
@@ -165,6 +168,67 @@ func (b *candidateList) fingers() {
 		b.add("Leave both fingers open", lick.SetFinger{Note: b.i}, lick.SetFinger{Note: b.from})
 	}
 }
+
+// bars lays one finger flat over both notes where they share a fret.
+func (b *candidateList) bars() {
+	x, y := b.l.Notes[b.from], b.l.Notes[b.i]
+	if b.i == b.from || x.Fret != y.Fret || x.Fret == 0 || x.String == y.String {
+		return
+	}
+	f := b.r.Lick.Notes[b.from].Finger
+	if !f.Fretting() {
+		return
+	}
+	edits := []lick.Edit{lick.SetFinger{Note: b.from, Finger: f}, lick.SetFinger{Note: b.i, Finger: f}}
+	for _, i := range []int{b.from, b.i} {
+		if !b.l.Notes[i].Bar {
+			edits = append(edits, lick.Toggle{Note: i, Mark: "bar"})
+		}
+	}
+	b.add(fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1), edits...)
+}
+
+// otherPlace takes the whole figure to the next strings: the same pitches, the
+// hands left open but for slurs.
+func (b *candidateList) otherPlace() {
+	for _, by := range []int{1, -1} {
+		word := "thicker"
+		if by < 0 {
+			word = "thinner"
+		}
+		b.add("The whole figure one string "+word, nextStrings{b.g, by})
+	}
+}
+
+// nextStrings moves every note to the neighbouring string at the same pitch.
+type nextStrings struct {
+	guitar neck.Guitar
+	by     int
+}
+
+func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		at := neck.Place{String: n.String + e.by}
+		if at.String < 1 || at.String > len(e.guitar.Tuning) {
+			return l, errors.New("there is no string beyond")
+		}
+		at.Fret = int(e.guitar.Pitch(n.Place()) - e.guitar.Tuning[at.String-1])
+		if !e.guitar.Has(at) || at.Fret == 0 || n.Fret == 0 {
+			return l, errors.New("the figure does not lie there")
+		}
+		n.String, n.Fret = at.String, at.Fret
+		if n.Finger.Fretting() {
+			n.Finger = lick.NoFinger
+			n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "finger" })
+		}
+	}
+	out.Sort()
+	return out, out.Validate()
+}
+
+func (nextStrings) What() string { return "the figure elsewhere" }
 
 func (b *candidateList) strokes() {
 	n := b.r.Lick.Notes[b.i]

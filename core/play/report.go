@@ -2,6 +2,7 @@ package play
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 
 	"ornamen/core/hand"
@@ -106,6 +107,23 @@ type Changes struct {
 	Outside int `json:"outside"`
 	Sweep   int `json:"sweep"`
 	Against int `json:"against"`
+}
+
+// Words counts the changes that there are: "10 outside", "2 sweeps".
+func (c Changes) Words() []string {
+	var out []string
+	for _, k := range []struct {
+		n    int
+		word string
+	}{{c.Outside, "outside"}, {c.Inside, "inside"}, {c.Against, "against"}} {
+		if k.n > 0 {
+			out = append(out, fmt.Sprintf("%d %s", k.n, k.word))
+		}
+	}
+	if c.Sweep > 0 {
+		out = append(out, count(c.Sweep, "sweep"))
+	}
+	return out
 }
 
 // Report is the whole judgement of a lick at its tempo.

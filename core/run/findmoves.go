@@ -87,16 +87,11 @@ func (f *finder) stringsOn(c candidate) {
 		})
 		if by == 2 || by == -2 {
 			// Two strings over may be an octave in the same fingering.
-			f.octaves(c, r, cell, from, length, cells)
+			r.Move = "octave"
+			f.add(r, from, from+cells*length)
 		}
 	})
 	f.octaveCells(c)
-}
-
-// octaves tries the same cell moved by octaves.
-func (f *finder) octaves(c candidate, r Recipe, cell []Step, from, length, cells int) {
-	r.Move = "octave"
-	f.add(r, from, from+cells*length)
 }
 
 // octaveCells looks for a cell repeated two strings over, an octave up or down.
@@ -126,21 +121,7 @@ func (f *finder) octaveCells(c candidate) {
 			if cells < 2 {
 				continue
 			}
-			cell, base, ok := f.firstCell(c, length)
-			if !ok {
-				continue
-			}
-			r := f.base(c)
-			r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
-			r.Move = "octave"
-			if up < 0 {
-				r.Dir = "down"
-			}
-			f.add(r, 0, cells*length)
-			r.Start = base + 1
-			f.add(r, 0, cells*length)
-			r.Times = cells
-			f.add(r, 0, cells*length)
+			f.firstCells(c, "octave", up, length, cells)
 		}
 	}
 }
@@ -174,19 +155,27 @@ func (f *finder) positions(c candidate) {
 		if cells < 2 {
 			continue
 		}
-		cell, base, ok := f.firstCell(c, length)
-		if !ok {
-			continue
+		f.firstCells(c, "position", by, length, cells)
+	}
+}
+
+// firstCells tries the line's first cell moved so many times, as far as the layout
+// goes and so many times, from where it fits and from where it begins.
+func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
+	cell, base, ok := f.firstCell(c, length)
+	if !ok {
+		return
+	}
+	r := f.base(c)
+	r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+	r.Move = move
+	if by < 0 {
+		r.Dir = "down"
+	}
+	for _, r.Start = range []int{0, base + 1} {
+		for _, r.Times = range []int{0, cells} {
+			f.add(r, 0, cells*length)
 		}
-		r := f.base(c)
-		r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
-		r.Move, r.Times = "position", cells
-		if by < 0 {
-			r.Dir = "down"
-		}
-		f.add(r, 0, cells*length)
-		r.Start = base + 1
-		f.add(r, 0, cells*length)
 	}
 }
 

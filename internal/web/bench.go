@@ -137,6 +137,19 @@ func (a *App) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f be
 	return n, f, err == nil
 }
 
+// benchLook reads the lick and the form of a request that changes nothing; what is
+// wrong with either is answered.
+func (a *App) benchLook(w http.ResponseWriter, r *http.Request) (e store.Entry, f benchForm, ok bool) {
+	if e, ok = a.entry(w, r); !ok {
+		return e, f, false
+	}
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return e, f, false
+	}
+	return e, f, true
+}
+
 func (a *App) edit(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {

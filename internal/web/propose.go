@@ -70,13 +70,8 @@ type offer struct {
 
 // offers answers with the best few hands for the line.
 func (a *App) offers(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
+	e, f, ok := a.benchLook(w, r)
 	if !ok {
-		return
-	}
-	var f benchForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
 		return
 	}
 	v, err := a.offerView(e, f.askForm)
@@ -146,13 +141,8 @@ func (a *App) takeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
 
 // turned answers with a part of the line turned, or restrung, beside what it is.
 func (a *App) turned(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
+	e, f, ok := a.benchLook(w, r)
 	if !ok {
-		return
-	}
-	var f benchForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
 		return
 	}
 	if f.Value == "bend" || f.Value == "tail" {

@@ -281,13 +281,5 @@ func (a *App) saveRecipe(w http.ResponseWriter, r *http.Request) {
 }
 
 func (a *App) forgetRecipe(w http.ResponseWriter, r *http.Request) {
-	n, err := id(r)
-	if err == nil {
-		err = a.store.ForgetRecipe(r.Context(), n)
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, "/runs", http.StatusSeeOther)
+	a.forget(w, r, a.store.ForgetRecipe, "/runs")
 }

@@ -161,18 +161,7 @@ func countOfWord(n int, word string) string {
 
 // changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
 func changesWords(r *play.Report) string {
-	var parts []string
-	for _, c := range []struct {
-		n    int
-		word string
-	}{{r.Changes.Outside, "outside"}, {r.Changes.Inside, "inside"}, {r.Changes.Against, "against"}} {
-		if c.n > 0 {
-			parts = append(parts, fmt.Sprintf("%d %s", c.n, c.word))
-		}
-	}
-	if r.Changes.Sweep > 0 {
-		parts = append(parts, countOfWord(r.Changes.Sweep, "sweep"))
-	}
+	parts := r.Changes.Words()
 	if len(parts) == 0 {
 		return "one string"
 	}

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -249,15 +250,20 @@ func (a *App) savePalette(w http.ResponseWriter, r *http.Request) {
 }
 
 func (a *App) forgetPalette(w http.ResponseWriter, r *http.Request) {
+	a.forget(w, r, a.store.ForgetPalette, "/tones")
+}
+
+// forget takes away what the address numbers, and goes back to its screen.
+func (a *App) forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) {
 	n, err := id(r)
 	if err == nil {
-		err = a.store.ForgetPalette(r.Context(), n)
+		err = take(r.Context(), n)
 	}
 	if err != nil {
 		a.fail(w, r, err)
 		return
 	}
-	http.Redirect(w, r, "/tones", http.StatusSeeOther)
+	http.Redirect(w, r, back, http.StatusSeeOther)
 }
 
 // recolourForm asks for a lick in other tones.
