@@ -1,0 +1,60 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// tabTo presses Tab until the element that has the keyboard fits a selector.
+func tabTo(p *tab, sel string) {
+	p.t.Helper()
+	for range 80 {
+		if eval[bool](p, `document.activeElement.matches('`+sel+`')`) {
+			return
+		}
+		p.keys(kb.Tab)
+	}
+	p.t.Fatalf("Tab never comes to %s", sel)
+}
+
+// write replaces the text of the field that has the keyboard.
+func write(p *tab, text string) {
+	p.t.Helper()
+	p.ctrl("a")
+	p.do(chromedp.KeyEvent(text))
+	p.keys(kb.Enter)
+}
+
+// With the keyboard alone a player says another cell, mistypes it, takes a way to
+// play it by its digit, sends it to the bench, and proposes hands there.
+func TestRunsByKeyboardAlone(t *testing.T) {
+	p := demoApp(t).open("/runs")
+	p.wait(`document.querySelector('svg.run')`)
+	tabTo(p, `[data-word="cell"]`)
+	p.keys(kb.Enter)
+	p.wait(`document.querySelector('.word-menu.show [data-run="cell"]')`)
+	tabTo(p, `[data-run="cell"]`)
+	write(p, "1 2 oops")
+	p.wait(`document.querySelector('#notice').innerText.includes('oops')`)
+	tabTo(p, `[data-word="cell"]`)
+	p.keys(kb.Enter)
+	p.wait(`document.querySelector('.word-menu.show [data-run="cell"]')`)
+	tabTo(p, `[data-run="cell"]`)
+	write(p, "1 3 2 1")
+	p.wait(`document.querySelector('[data-word="cell"]').innerText == '1 3 2 1' && !document.querySelector('.word-menu.show')`)
+	p.keys("3")
+	p.wait(`document.querySelector('.waystable tr.on kbd').innerText == '3'`)
+	tabTo(p, `.runactions .btn-primary`)
+	p.keys(kb.Enter)
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	p.keys("h")
+	p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	p.keys(kb.Escape)
+	p.wait(`!document.querySelector('#hands.show')`)
+	if !eval[bool](p, `document.activeElement.id == 'ledger'`) {
+		t.Error("the ledger does not have the keyboard again")
+	}
+}
