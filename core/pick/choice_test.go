@@ -1,0 +1,104 @@
+package pick
+
+import (
+	"math"
+	"testing"
+
+	"ornamen/core/lick"
+)
+
+// The choices of an event are the strokes it may be played with: both for a free
+// note, one for a set one, pick and fingers for strings apart, the written fingers
+// too where they are given.
+func TestChoices(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		notes []Note
+		want  [][]lick.Stroke
+	}{
+		{"a free note", []Note{{String: 3}}, [][]lick.Stroke{{lick.Down}, {lick.Up}}},
+		{"a set note", []Note{{String: 3, Stroke: lick.Up}}, [][]lick.Stroke{{lick.Up}}},
+		{"neighbours, one stroke", []Note{{String: 3}, {String: 2}}, [][]lick.Stroke{{lick.Down, lick.Down}, {lick.Up, lick.Up}}},
+		{"strings apart, hybrid", []Note{{String: 3}, {String: 1}}, [][]lick.Stroke{{lick.Down, lick.PMid}, {lick.Up, lick.PMid}}},
+		{"written for a finger", []Note{{String: 3, Finger: lick.PIndex}}, [][]lick.Stroke{{lick.Down}, {lick.Up}, {lick.PIndex}}},
+	} {
+		got := Choices(c.notes)
+		if len(got) != len(c.want) {
+			t.Errorf("%s: %d choices, want %d", c.name, len(got), len(c.want))
+			continue
+		}
+		for i := range got {
+			for k := range c.notes {
+				if got[i].Strokes[k] != c.want[i][k] {
+					t.Errorf("%s: choice %d is %v, want %v", c.name, i+1, got[i].Strokes, c.want[i])
+				}
+			}
+		}
+	}
+}
+
+// single is one note picked with a stroke.
+func single(str int, s lick.Stroke) Choice {
+	return Choice{[]Note{{String: str}}, []lick.Stroke{s}}
+}
+
+// The needs from one choice to the next, by the table of the model.
+func TestNeedsBetweenChoices(t *testing.T) {
+	pl := Player{Angle: LeavesDown}
+	for _, c := range []struct {
+		name   string
+		x, y   Choice
+		need   float64
+		change Change
+		exit   lick.Stroke
+	}{
+		{"one string, in turn", single(3, lick.Down), single(3, lick.Up), 85, NoChange, ""},
+		{"one string, again", single(3, lick.Down), single(3, lick.Down), 150, NoChange, ""},
+		{"outside", single(3, lick.Down), single(2, lick.Up), 95, Outside, lick.Down},
+		{"inside, the other exit", single(3, lick.Up), single(2, lick.Down), 120, Inside, lick.Up},
+		{"sweep", single(3, lick.Down), single(2, lick.Down), 60, Sweep, ""},
+		{"sweep over a string", single(3, lick.Down), single(1, lick.Down), 110, Sweep, ""},
+		{"sweep over two", single(4, lick.Down), single(1, lick.Down), 125, Sweep, ""},
+		{"against", single(2, lick.Down), single(3, lick.Down), 130, Against, ""},
+		{"outside over a string", single(3, lick.Down), single(1, lick.Up), 110, Outside, lick.Down},
+		{"outside to a thicker string", single(2, lick.Up), single(3, lick.Down), 110, Outside, lick.Up},
+		{"fingers in turn", single(2, lick.PIndex), single(2, lick.PMid), 100, NoChange, ""},
+		{"one finger again", single(2, lick.PMid), single(1, lick.PMid), 160, NoChange, ""},
+	} {
+		s := pl.Between(c.x, c.y, LeavesDown)
+		if s.Need != c.need || s.Change != c.change || s.Exit != c.exit {
+			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.Change, s.Exit, c.need, c.change, c.exit)
+		}
+		if load := pl.Load(c.x, c.y, 200, LeavesDown); math.Abs(load-c.need/200) > 1e-12 {
+			t.Errorf("%s: load %v", c.name, load)
+		}
+	}
+	fast := Player{Angle: LeavesDown, Speed: 2}
+	if s := fast.Between(single(3, lick.Down), single(3, lick.Up), LeavesDown); s.Need != 42.5 {
+		t.Errorf("a player twice as fast needs %v ms", s.Need)
+	}
+}
+
+// What leaves a way: two same strokes in alternation; in economy a change that
+// goes with the stroke and does not sweep, or the other way round.
+func TestBreaches(t *testing.T) {
+	for _, c := range []struct {
+		way  Way
+		x, y Choice
+		want bool
+	}{
+		{Alternate, single(3, lick.Down), single(3, lick.Up), false}, {Alternate, single(3, lick.Down), single(2, lick.Down), true},
+		{Economy, single(3, lick.Down), single(2, lick.Down), false}, {Economy, single(3, lick.Down), single(2, lick.Up), true},
+		{Economy, single(2, lick.Down), single(3, lick.Up), false}, {Economy, single(2, lick.Down), single(3, lick.Down), true},
+		{Free, single(3, lick.Down), single(3, lick.Down), false}, {Legato, single(3, lick.Up), single(3, lick.Up), false},
+		{Alternate, single(3, lick.PIndex), single(3, lick.PIndex), false},
+	} {
+		if got := c.way.Breach(c.x, c.y); got != c.want {
+			t.Errorf("%s, %v to %v: %v", c.way, c.x, c.y, got)
+		}
+	}
+	set := Choice{[]Note{{String: 3, Stroke: lick.Down}}, []lick.Stroke{lick.Down}}
+	if Alternate.Breach(set, set) {
+		t.Error("what the player set himself is a breach")
+	}
+}
