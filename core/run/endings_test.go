@@ -1,0 +1,81 @@
+package run
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// How a run may end: tails of every kind, from where the run has come to, and the
+// landing after them (common practice: down to the root, up with a shift, on over a
+// chord).
+func TestEndings(t *testing.T) {
+	for _, c := range []struct{ recipe, want string }{
+		// From the last cell's start, whichever way the run went.
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 3 --tail "2 1 0"`, "6:5 8 | 8 5:5 | 5 7 | 7 5 6:8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "2 1" --dir down --times 2 --tail "1 0 -1"`, "1:8 5 | 5 2:8 | 8 5 3:7"},
+		// Up with a silent shift on the same string.
+		{`--key "A natural minor" --layout string:3 --at 3:2 --cell "1 2" --times 2 --tail "2 S3 4"`, "3:2 4 | 4 5 | 5 7s 9"},
+		// A tail of strings after a cell of strings.
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2" --times 2 --tail "strings: b1 b2"`, "6:5 8 | 5:5 7 | 4:5 7"},
+		// A tail of another kind begins where the last note is.
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --tail "strings: a2 a1"`, "6:5 8 5:5 | 6:8 5:5 7 | 7 5"},
+		{`--key "C major" --at 5:3 --cell "1 2 3" --times 1 --tail "chord: 1 3 5"`, "5:3 5 7 | 7 10 4:9"},
+		// The landing comes last of all, nearest to the last note.
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "1 0" --land 1`, "6:5 8 | 8 5:5 | 6:8 5 | = 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --land 5`, "6:5 8 5:5 | 6:8 5:5 7 | = 7"},
+	} {
+		if got := written(grow(t, c.recipe)); got != c.want {
+			t.Errorf("%s:\n  %s, want\n  %s", c.recipe, got, c.want)
+		}
+	}
+}
+
+// What cannot end so is said with its word.
+func TestImpossibleEndings(t *testing.T) {
+	for _, c := range []struct{ recipe, want string }{
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "1 40"`, "the tail does not fit"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "1 q"`, `"q"`},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "chord: 1 6"`, "has no 6"},
+		{`--key "C major" --at 5:3 --cell "1 2" --times 1 --tail "chord: 1 3" --pivot b6`, "b6"},
+	} {
+		r, err := Parse(c.recipe)
+		if err == nil {
+			_, err = Grow(r, neck.Standard())
+		}
+		if err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v, want %q in it", c.recipe, err, c.want)
+		}
+	}
+}
+
+// The landing falls on its beat, and what lies before the bar is the pick-up.
+func TestLandings(t *testing.T) {
+	for _, c := range []struct {
+		land, pickup, from string
+		count              string
+	}{
+		{"1@1", "3/8", "the and of 3", "16"}, // six sixteenths before the bar
+		{"1@3", "7/8", "the and of 1", "16"},
+		{"1@1", "3/4", "beat 2", "8"},
+		{"1@1", "1/4", "beat 4", "16t"},
+	} {
+		r := grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --count `+c.count+` --land `+c.land)
+		l := r.Lick
+		if got := l.Pickup.String(); got != c.pickup {
+			t.Errorf("%s in %s: a pick-up of %s, want %s", c.land, c.count, got, c.pickup)
+		}
+		if got := r.RhythmOf().PickupFrom; got != c.from {
+			t.Errorf("%s in %s: it starts on %s, want %s", c.land, c.count, got, c.from)
+		}
+		pos := l.Position(l.Notes[r.Landing-1].At)
+		if want := int64(c.land[2] - '0'); pos.Beat != want || !pos.Off.IsZero() {
+			t.Errorf("%s in %s: it lands on beat %d and %v", c.land, c.count, pos.Beat, pos.Off)
+		}
+		if n := l.Notes[r.Landing-1]; n.Len.Cmp(lick.NewTime(1, 4)) != 0 {
+			t.Errorf("the landing lasts %v", n.Len)
+		}
+	}
+}
