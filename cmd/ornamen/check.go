@@ -11,7 +11,7 @@ import (
 	"ornamen/core/play"
 )
 
-func check(_ context.Context, e env, args []string) error {
+func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "")
 	size := fs.String("hand", "medium", "")
@@ -34,8 +34,13 @@ func check(_ context.Context, e env, args []string) error {
 		}
 	}
 	engine := play.NewEngine(p)
-	r := engine.Check(l)
-	engine.Mend(l, r)
+	r, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	if err := engine.Mend(ctx, l, r); err != nil {
+		return err
+	}
 	if *asJSON {
 		enc := json.NewEncoder(e.out)
 		enc.SetEscapeHTML(false)
@@ -62,8 +67,11 @@ func printReport(e env, r *play.Report) {
 	for _, f := range r.Findings {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)
 		for _, x := range f.Fixes {
-			fmt.Fprintf(e.out, "        fix: %s, clean up to %d\n", x.Text, x.Ceiling.Whole())
+			fmt.Fprintf(e.out, "        fix: %s, %s\n", x.Text, x.Ceiling)
 		}
+	}
+	if r.LeftOut != "" {
+		fmt.Fprintln(e.out, r.LeftOut)
 	}
 }
 

@@ -9,7 +9,7 @@ import (
 	"ornamen/core/shape"
 )
 
-func recolour(_ context.Context, e env, args []string) error {
+func recolour(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")
 	asJSON := fs.Bool("json", false, "")
@@ -42,9 +42,16 @@ func recolour(_ context.Context, e env, args []string) error {
 		return err
 	}
 	engine := play.NewEngine(player)
-	before, after := engine.Check(l), engine.Check(r.Lick)
-	fmt.Fprintf(e.out, "%s: %s, clean up to %d\n", p.Pretty(), after.Verdict, after.Ceiling.Whole())
-	fmt.Fprintf(e.out, "before: %s, clean up to %d\n", before.Verdict, before.Ceiling.Whole())
+	before, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	after, err := engine.Check(ctx, r.Lick)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s: %s, %s\n", p.Pretty(), after.Verdict, after.Ceiling)
+	fmt.Fprintf(e.out, "before: %s, %s\n", before.Verdict, before.Ceiling)
 	fmt.Fprintln(e.out, "note before       after")
 	for _, c := range r.Changes {
 		mark := ""

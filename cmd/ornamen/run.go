@@ -21,7 +21,7 @@ func printJSON(e env, v any) error {
 	return enc.Encode(v)
 }
 
-func runCommand(_ context.Context, e env, args []string) error {
+func runCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	var r run.Recipe
 	r.Bind(fs)
@@ -36,7 +36,10 @@ func runCommand(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	filled := play.NewEngine(play.DefaultPlayer()).Propose(grown.Lick, play.Ask{Way: grown.Way})
+	filled, err := play.NewEngine(play.DefaultPlayer()).Propose(ctx, grown.Lick, play.Ask{Way: grown.Way})
+	if err != nil {
+		return err
+	}
 	l := grown.Lick
 	if len(filled) > 0 {
 		l = filled[0].Lick
@@ -72,7 +75,7 @@ func plural(n int, word string) string {
 	return fmt.Sprintf("%d %ss", n, word)
 }
 
-func ways(_ context.Context, e env, args []string) error {
+func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
@@ -83,7 +86,10 @@ func ways(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	list := waysOf(play.NewEngine(play.DefaultPlayer()), l)
+	list, err := waysOf(ctx, play.NewEngine(play.DefaultPlayer()), l)
+	if err != nil {
+		return err
+	}
 	if *asJSON {
 		return printJSON(e, list)
 	}
@@ -105,20 +111,23 @@ func ways(_ context.Context, e env, args []string) error {
 }
 
 // waysOf lists the ways to play a line; for a run, with its repeats evened too.
-func waysOf(e *play.Engine, l lick.Lick) []play.WayToPlay {
-	list := e.Ways(l)
-	if l.Recipe == "" {
-		return list
+func waysOf(ctx context.Context, e *play.Engine, l lick.Lick) ([]play.WayToPlay, error) {
+	list, err := e.Ways(ctx, l)
+	if err != nil || l.Recipe == "" {
+		return list, err
 	}
-	if r, err := run.Parse(l.Recipe); err == nil {
-		if w, ok := run.Evened(e, l, r, neck.Standard().WithTuning(l.Tuning)); ok {
-			list = append(list, w)
-		}
+	r, err := run.Parse(l.Recipe)
+	if err != nil {
+		return list, nil // written by a later version, say
 	}
-	return list
+	w, ok, err := run.Evened(ctx, e, l, r, neck.Standard().WithTuning(l.Tuning))
+	if ok {
+		list = append(list, w)
+	}
+	return list, err
 }
 
-func restring(_ context.Context, e env, args []string) error {
+func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", string(pick.Alternate), "")
 	asJSON := fs.Bool("json", false, "")
@@ -134,7 +143,7 @@ func restring(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	r, err := play.NewEngine(play.DefaultPlayer()).Restring(l, w)
+	r, err := play.NewEngine(play.DefaultPlayer()).Restring(ctx, l, w)
 	if err != nil {
 		return err
 	}
@@ -142,17 +151,17 @@ func restring(_ context.Context, e env, args []string) error {
 		_, err := e.out.Write(r.After.Lick.Encode())
 		return err
 	}
-	fmt.Fprintf(e.out, "%s: %s not clean, clean up to %d\n", w, plural(r.Clean[0], "change"), r.Before.Ceiling.Whole())
+	fmt.Fprintf(e.out, "%s: %s not clean, %s\n", w, plural(r.Clean[0], "change"), r.Before.Ceiling)
 	if r.Clean[1] == r.Clean[0] {
 		fmt.Fprintln(e.out, "no other strings make it cleaner")
 		return nil
 	}
-	fmt.Fprintf(e.out, "restrung: %s not clean, clean up to %d\n", plural(r.Clean[1], "change"), r.After.Ceiling.Whole())
+	fmt.Fprintf(e.out, "restrung: %s not clean, %s\n", plural(r.Clean[1], "change"), r.After.Ceiling)
 	printHands(e, r.After.Lick)
 	return nil
 }
 
-func recipe(_ context.Context, e env, args []string) error {
+func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
@@ -163,7 +172,10 @@ func recipe(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	found, ok := run.Find(neck.Standard(), l)
+	found, ok, err := run.Find(ctx, neck.Standard(), l)
+	if err != nil {
+		return err
+	}
 	out := struct {
 		Recipe string `json:"recipe"`
 		Covers []int  `json:"covers"`
@@ -184,7 +196,7 @@ func recipe(_ context.Context, e env, args []string) error {
 	return nil
 }
 
-func turn(_ context.Context, e env, args []string) error {
+func turn(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	how := fs.String("how", "", "")
 	asJSON := fs.Bool("json", false, "")
@@ -204,12 +216,20 @@ func turn(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	p := engine.Propose(turned, play.Ask{})[0]
+	proposals, err := engine.Propose(ctx, turned, play.Ask{})
+	if err != nil {
+		return err
+	}
+	p := proposals[0]
 	if *asJSON {
 		_, err := e.out.Write(p.Lick.Encode())
 		return err
 	}
-	fmt.Fprintf(e.out, "as it was: clean up to %d\n%s: clean up to %d\n", engine.Check(l).Ceiling.Whole(), *how, p.Ceiling.Whole())
+	before, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "as it was: %s\n%s: %s\n", before.Ceiling, *how, p.Ceiling)
 	printHands(e, p.Lick)
 	return nil
 }

@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -16,20 +17,39 @@ type node struct {
 	broken  bool  // no posture, or no move into it, keeps what is asked
 }
 
-// link leads from a node to the next one.
+// link leads from a node to the next one. It names its moves and does not hold
+// them, so that a long line needs no more memory than the model keeps.
 type link struct {
-	*matrix
+	m       *Model
+	key     string
+	from    []Touch
+	touches []Touch // of the node it leads to, as the moves take them
 	have    float64
 	viaOpen bool
-	touches []Touch // of the node it leads to, as the matrix took them
+}
+
+func (m *Model) newLink(from, to []Touch, have float64, viaOpen bool) link {
+	return link{m: m, key: moveKey(from, to, viaOpen), from: from, touches: to, have: have, viaOpen: viaOpen}
+}
+
+// weighed is the link's moves with the time there is.
+func (l *link) weighed() weighed {
+	return weighed{l.m.matrix(l.key, l.from, l.touches, l.viaOpen), l.have}
+}
+
+// weighed is a matrix with the time that its moves have.
+type weighed struct {
+	*matrix
+	have float64
 }
 
 // load is the move's need over the time there is.
-func (l *link) load(i, j int) float64 { return l.need[i*len(l.to)+j] / l.have }
+func (w weighed) load(i, j int) float64 { return w.need[i*len(w.to)+j] / w.have }
 
 // chain is the line as the search sees it: fretted events only, since an open
 // string leaves the hand where it is.
 type chain struct {
+	ctx    context.Context // once it is done the search stops and means nothing
 	m      *Model
 	nodes  []node
 	links  []link  // links[k] leads from nodes[k] to nodes[k+1]
@@ -43,8 +63,8 @@ type chain struct {
 // newChain lays the events out. Postures and moves that nothing can satisfy are
 // marked broken and judged as if the lock or the slur were not there, so that
 // the rest of the line still gets its hand.
-func (m *Model) newChain(events []Event, loop bool) *chain {
-	c := &chain{m: m}
+func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain {
+	c := &chain{ctx: ctx, m: m}
 	for i, e := range events {
 		if i > 0 || loop {
 			for _, t := range e.Touches {
@@ -64,6 +84,10 @@ func (m *Model) newChain(events []Event, loop bool) *chain {
 	}
 	reach := c.nodes[0].allowed
 	for k := 1; k < len(c.nodes); k++ {
+		if ctx.Err() != nil {
+			c.nodes = c.nodes[:k]
+			return c
+		}
 		l, next := c.connect(k-1, k, events[c.nodes[k].event].Have, c.nodes[k].event > c.nodes[k-1].event+1, reach)
 		c.links = append(c.links, l)
 		reach = next
@@ -104,21 +128,31 @@ func (m *Model) newNode(i int, touches []Touch) (node, bool) {
 		}
 		n.stand = m.stand(n.touches)
 	}
-	n.allow(false)
+	n.allowed = m.allowed(n.touches, n.stand)
 	if len(n.allowed) == 0 {
 		n.broken = true
-		n.allow(true)
+		for j := range n.stand {
+			n.allowed = append(n.allowed, j)
+		}
 	}
 	return n, true
 }
 
-func (n *node) allow(all bool) {
-	n.allowed = make([]int, 0, len(n.stand))
-	for j, p := range n.stand {
-		if all || allows(n.touches, p) {
-			n.allowed = append(n.allowed, j)
+// allowed lists the postures that keep the fingers that are set. Fingers stand
+// behind the first fret only where nothing else keeps them.
+func (m *Model) allowed(touches []Touch, stand []posture) []int {
+	out := make([]int, 0, len(stand))
+	for _, back := range []bool{false, true} {
+		for j, p := range stand {
+			if (m.stances[p.stance].frame[0] < 1) == back && allows(touches, p) {
+				out = append(out, j)
+			}
+		}
+		if len(out) > 0 {
+			break
 		}
 	}
+	return out
 }
 
 // connect finds the moves between two nodes and which postures of the second
@@ -126,23 +160,21 @@ func (n *node) allow(all bool) {
 // let go and it is marked broken.
 func (c *chain) connect(from, to int, have float64, viaOpen bool, reach []int) (link, []int) {
 	a, b := &c.nodes[from], &c.nodes[to]
-	l := link{have: have, viaOpen: viaOpen, touches: b.touches}
-	l.matrix = c.m.between(a.touches, b.touches, viaOpen)
-	next := l.reachable(reach, b.allowed)
+	l := c.m.newLink(a.touches, b.touches, have, viaOpen)
+	next := l.weighed().reachable(reach, b.allowed)
 	if len(next) == 0 {
 		b.broken = true
-		l.touches = plainTouches(b.touches)
-		l.matrix = c.m.between(a.touches, l.touches, viaOpen)
-		next = l.reachable(reach, b.allowed)
+		l = c.m.newLink(a.touches, plainTouches(b.touches), have, viaOpen)
+		next = l.weighed().reachable(reach, b.allowed)
 	}
 	return l, next
 }
 
-func (l *link) reachable(from, to []int) []int {
+func (w weighed) reachable(from, to []int) []int {
 	var out []int
 	for _, j := range to {
 		for _, i := range from {
-			if l.load(i, j) < never {
+			if w.load(i, j) < never {
 				out = append(out, j)
 				break
 			}
@@ -166,7 +198,6 @@ func (c *chain) closeLoop(events []Event, viaOpen bool, reach []int) {
 	if math.IsInf(c.bound(), 1) {
 		// Each half can be done, but not the round: let the turn go.
 		c.nodes[0].broken = true
-		l.touches = plainTouches(c.nodes[0].touches)
-		l.matrix = c.m.between(c.nodes[n-1].touches, l.touches, viaOpen)
+		l = c.m.newLink(c.nodes[n-1].touches, plainTouches(c.nodes[0].touches), l.have, viaOpen)
 	}
 }

@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"context"
 	"math"
 	"math/rand/v2"
 	"testing"
@@ -83,10 +84,7 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 		x.try(i+1, last, first, held, start, worst, sum, standing)
 		return
 	}
-	for _, q := range x.m.stand(e.Touches) {
-		if !allows(e.Touches, q) {
-			continue
-		}
+	for _, q := range x.m.mayStand(e.Touches) {
 		b := x.m.stances[q.stance].standing
 		switch {
 		case last >= 0:
@@ -130,7 +128,7 @@ func TestExact(t *testing.T) {
 // checkExact compares one line; it counts 1 if any hand can play it.
 func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 	t.Helper()
-	p := m.Solve(events, loop, load.Slack)
+	p := m.Solve(context.Background(), events, loop, load.Slack)
 	x := &exhaustive{m: m, events: events, loop: loop, bound: never, sum: never, limit: never}
 	x.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
 	if x.bound == never {
@@ -173,4 +171,39 @@ func sumOf(m *Model, events []Event, p Path, loop bool) float64 {
 		}
 	}
 	return sum
+}
+
+// mayStand lists the postures that keep what is set, fingers behind the first fret
+// only where there are no others.
+func (m *Model) mayStand(touches []Touch) (out []posture) {
+	for _, q := range m.stand(touches) {
+		if !allows(touches, q) {
+			continue
+		}
+		if back := m.stances[q.stance].frame[0] < 1; len(out) > 0 && back != (m.stances[out[0].stance].frame[0] < 1) {
+			if back {
+				continue
+			}
+			out = nil
+		}
+		out = append(out, q)
+	}
+	return out
+}
+
+// A note that the player gives the ring or the little finger at the first fret can
+// be played: the others hover before the fret (common practice).
+func TestFirstFret(t *testing.T) {
+	m := NewModel(Medium(), neck.Standard())
+	for f := lick.Index; f <= lick.Little; f++ {
+		events := []Event{{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}, Finger: f}}, Have: 200}, {Touches: []Touch{{Place: neck.Place{String: 1, Fret: 1}, Finger: f}}, Have: 200}}
+		p := m.Solve(context.Background(), events, false, 1)
+		if !p.Possible() || p.Steps[0].Frame[f-lick.Index] != 1 {
+			t.Errorf("finger %s: %+v", f, p.Steps)
+		}
+	}
+	open := m.Solve(context.Background(), []Event{{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}}}, Have: 200}}, false, 1)
+	if open.Steps[0].Frame[0] < 1 {
+		t.Errorf("a hand that may choose stands behind the first fret: %v", open.Steps[0].Frame)
+	}
 }

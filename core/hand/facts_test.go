@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"testing"
@@ -66,7 +67,7 @@ func TestUsualFingerings(t *testing.T) {
 		{"major in an area", "6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			if got := fingers(m.Solve(line(t, c.line), false, load.Slack)); got != c.want {
+			if got := fingers(m.Solve(context.Background(), line(t, c.line), false, load.Slack)); got != c.want {
 				t.Errorf("%s: %s, want %s", c.line, got, c.want)
 			}
 		})
@@ -87,7 +88,7 @@ func TestStretches(t *testing.T) {
 		}
 		return events
 	}
-	low := hands["medium"].Solve(fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, load.Slack)
+	low := hands["medium"].Solve(context.Background(), fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, load.Slack)
 	for _, s := range low.Steps {
 		t.Log(s)
 	}
@@ -106,7 +107,7 @@ func TestStretches(t *testing.T) {
 		{"1:3 5h 9h", "medium", false, false},
 		{"1:3 5h 9h", "large", false, false},
 	} {
-		p := hands[c.hand].Solve(line(t, c.line), false, load.Slack)
+		p := hands[c.hand].Solve(context.Background(), line(t, c.line), false, load.Slack)
 		if p.Possible() != c.possible {
 			t.Errorf("%s, %s hand: possible %v, want %v (%s)", c.line, c.hand, p.Possible(), c.possible, fingers(p))
 			continue
@@ -134,7 +135,7 @@ func TestFourOnAString(t *testing.T) {
 			}
 			events[i].Touches[0].Finger = finger
 		}
-		p := m.Solve(events, false, 1)
+		p := m.Solve(context.Background(), events, false, 1)
 		if !p.Possible() {
 			t.Fatalf("%s with %s is impossible", text, want)
 		}
@@ -154,19 +155,19 @@ func BenchmarkSolve64(b *testing.B) {
 	b.Run("cold", func(b *testing.B) {
 		for b.Loop() {
 			m := NewModel(Medium(), neck.Standard())
-			m.Solve(events, false, load.Slack)
+			m.Solve(context.Background(), events, false, load.Slack)
 		}
 	})
 	b.Run("warm", func(b *testing.B) {
 		m := NewModel(Medium(), neck.Standard())
 		for b.Loop() {
-			m.Solve(events, false, load.Slack)
+			m.Solve(context.Background(), events, false, load.Slack)
 		}
 	})
 	b.Run("loop", func(b *testing.B) {
 		m := NewModel(Medium(), neck.Standard())
 		for b.Loop() {
-			m.Solve(events, true, load.Slack)
+			m.Solve(context.Background(), events, true, load.Slack)
 		}
 	})
 }

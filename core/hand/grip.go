@@ -27,11 +27,9 @@ func (m *Model) Grip(touches []Touch) (g *Grip, ok bool) {
 		return g, true
 	}
 	g.stand = m.stand(touches)
-	for i, p := range g.stand {
-		if allows(touches, p) {
-			g.allowed = append(g.allowed, i)
-			g.widen(m.stances[p.stance].centre)
-		}
+	g.allowed = m.allowed(touches, g.stand)
+	for _, i := range g.allowed {
+		g.widen(m.stances[g.stand[i].stance].centre)
 	}
 	return g, len(g.allowed) > 0
 }
@@ -113,7 +111,7 @@ func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64)
 	case from.Open():
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
-		l := link{matrix: m.between(from.touches, to.touches, false), have: have}
+		l := weighed{m.between(from.touches, to.touches, false), have}
 		l.relax(k, from.allowed, within(to.allowed, rest), rest, out)
 	}
 }
@@ -157,7 +155,7 @@ func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float6
 	if len(to2) == 0 {
 		return
 	}
-	l := link{matrix: m.fromOpen(to), have: have}
+	l := weighed{m.fromOpen(to), have}
 	rows := make([]int, len(out))
 	for i := range rows {
 		rows[i] = i
@@ -168,8 +166,16 @@ func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float6
 // fromOpen is the matrix of moves from every stance, and from a hand that has
 // not come down yet, to a grip after an open string.
 func (m *Model) fromOpen(to *Grip) *matrix {
-	key := appendKey([]byte("open/"), to.touches)
-	return m.keep(key, func() *matrix {
+	touches := to.touches
+	single := len(touches) == 1 && !touches[0].Held
+	if single {
+		// The string does not matter to a hand that comes down from nowhere.
+		t := touches[0]
+		t.Place.String = 0
+		touches = []Touch{t}
+	}
+	key := appendKey([]byte("open/"), touches)
+	return m.keep(string(key), func() *matrix {
 		mx := &matrix{to: to.stand, need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
 		wait, hammer := 0.0, 0.0
 		for _, t := range to.touches {
@@ -181,6 +187,13 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 			}
 		}
 		for i := range m.stances {
+			if single {
+				logs := m.hops(i, touches[0].Place.Fret, to.stand)
+				for j, q := range to.stand {
+					mx.need = append(mx.need, m.scale(placeFinger+wristSlope*logs[j]+hammer+m.stances[q.stance].standing))
+				}
+				continue
+			}
 			for _, q := range to.stand {
 				need, _, _ := m.transition([]Touch{{}}, posture{stance: i}, to.touches, q, true)
 				mx.need = append(mx.need, need)
@@ -211,7 +224,7 @@ func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float
 		}
 		return j, k.Join(m.openNeed(to)/have, rest[j])
 	}
-	l := link{have: have}
+	l := weighed{have: have}
 	if from.Open() {
 		l.matrix = m.fromOpen(to)
 	} else {

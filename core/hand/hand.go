@@ -125,20 +125,6 @@ func log2(x float64) float64 { return math.Log(x) * (1 / math.Ln2) }
 // Frame is the fret each finger stands over, index to little.
 type Frame [4]int
 
-// strain is how far the widest pair is between comfortable (0) and its limit
-// (1); above 1 the hand cannot stand so.
-func (h Hand) strain(press []neck.MM, f Frame) float64 {
-	worst := 0.0
-	for a := range 3 {
-		for b := a + 1; b < 4; b++ {
-			p := pairOf[a][b]
-			reach := press[f[b]] - press[f[a]]
-			worst = max(worst, float64((reach-h.Comfort[p])/(h.Limit[p]-h.Comfort[p])))
-		}
-	}
-	return worst
-}
-
 // standing is what a frame costs every move that ends in it, in ms.
 func standing(g neck.Guitar, f Frame, strain float64) float64 {
 	cost := strainCost * strain

@@ -30,43 +30,46 @@ func (mx *matrix) rowLeast() []float64 {
 	return mx.rows
 }
 
-// maxMatrices bounds the memory that kept moves take (about 130 kB each).
-const maxMatrices = 1000
+// Bounds of what a model keeps, in bytes (about 200 kB a move between two notes).
+const (
+	keptMoves    = 64 << 20
+	keptStands   = 8 << 20
+	postureBytes = 24
+	keyBytes     = 128
+)
 
-// matrices keeps the moves that were computed, by what they depend on.
-type matrices struct {
-	mu     sync.Mutex
-	kept   map[string]*matrix
-	states map[string][]posture
-}
+// bytes is about how much memory a matrix takes, its rows' least needs included.
+func (mx *matrix) bytes() int { return 8*(len(mx.need)+len(mx.need)/max(1, len(mx.to))) + keyBytes }
 
 // stand lists the postures of an event, kept between calls.
 func (m *Model) stand(touches []Touch) []posture {
 	key := string(appendKey(nil, touches))
-	m.moves.mu.Lock()
-	ps, ok := m.moves.states[key]
-	m.moves.mu.Unlock()
-	if ok {
+	if ps, ok := m.stands.Get(key); ok {
 		return ps
 	}
-	ps = m.postures(touches)
-	m.moves.mu.Lock()
-	defer m.moves.mu.Unlock()
-	if m.moves.states == nil || len(m.moves.states) > 4*maxMatrices {
-		m.moves.states = map[string][]posture{}
-	}
-	m.moves.states[key] = ps
+	ps := m.postures(touches)
+	m.stands.Put(key, ps)
 	return ps
 }
 
-// between is the matrix of moves from one event's touches to the next one's.
-func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
+// moveKey names the moves from one event's touches to the next one's.
+func moveKey(x, y []Touch, viaOpen bool) string {
 	key := appendKey(nil, x)
 	key = append(key, '/')
 	key = appendKey(key, y)
 	if viaOpen {
 		key = append(key, 'o')
 	}
+	return string(key)
+}
+
+// between is the matrix of moves from one event's touches to the next one's.
+func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
+	return m.matrix(moveKey(x, y, viaOpen), x, y, viaOpen)
+}
+
+// matrix is between where the key is known.
+func (m *Model) matrix(key string, x, y []Touch, viaOpen bool) *matrix {
 	return m.keep(key, func() *matrix {
 		mx := &matrix{from: m.stand(x), to: m.stand(y)}
 		if len(x) == 1 && len(y) == 1 && x[0].fretted() && y[0].fretted() && !y[0].Held {
@@ -85,20 +88,12 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 }
 
 // keep makes a matrix unless it is kept already.
-func (m *Model) keep(key []byte, make func() *matrix) *matrix {
-	m.moves.mu.Lock()
-	mx, ok := m.moves.kept[string(key)]
-	m.moves.mu.Unlock()
-	if ok {
+func (m *Model) keep(key string, make func() *matrix) *matrix {
+	if mx, ok := m.moves.Get(key); ok {
 		return mx
 	}
-	mx = make()
-	m.moves.mu.Lock()
-	defer m.moves.mu.Unlock()
-	if m.moves.kept == nil || len(m.moves.kept) >= maxMatrices {
-		m.moves.kept = map[string]*matrix{}
-	}
-	m.moves.kept[string(key)] = mx
+	mx := make()
+	m.moves.Put(key, mx)
 	return mx
 }
 

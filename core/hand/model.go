@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -11,6 +12,7 @@ const (
 	maxGap12, maxGap23, maxGap34 = 3, 2, 2
 	minSpan                      = 2
 	hover                        = 3 // frets beyond the last one that an idle finger may stand over
+	behind                       = 2 // frets before the first one, where the player's own finger leaves the others no fret
 )
 
 // stance is a frame with what it costs to stand in it.
@@ -22,28 +24,31 @@ type stance struct {
 }
 
 // Model is one hand on one guitar: the frames it can stand in, and the moves
-// between them, kept once computed. It is safe for concurrent use.
+// between them, kept once computed within a bound of memory. It is safe for
+// concurrent use.
 type Model struct {
 	Hand    Hand
 	Guitar  neck.Guitar
-	press   []neck.MM  // where a finger presses, by fret
+	press   []neck.MM  // where a finger presses, by fret, from behind frets before the first
 	stances []stance   // in rising order of their frames
 	at      [4][][]int // at[finger][fret]: the stances whose finger stands there
-	moves   matrices
+	moves   *kept.Kept[string, *matrix]
+	stands  *kept.Kept[string, []posture]
 	logs    logTables
 }
 
 // NewModel prepares the frames of a hand on a guitar.
 func NewModel(h Hand, g neck.Guitar) *Model {
-	m := &Model{Hand: h, Guitar: g}
+	m := &Model{Hand: h, Guitar: g, moves: kept.New[string](keptMoves, (*matrix).bytes),
+		stands: kept.New[string](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })}
 	last := g.Frets + hover
-	for fret := range last + 1 {
+	for fret := 1 - behind; fret <= last; fret++ {
 		m.press = append(m.press, g.Press(fret))
 	}
 	for f := range m.at {
 		m.at[f] = make([][]int, last+1)
 	}
-	for r1 := 1; r1 <= last; r1++ {
+	for r1 := 1 - behind; r1 <= last; r1++ {
 		for r2 := r1; r2 <= min(last, r1+maxGap12); r2++ {
 			for r3 := r2; r3 <= min(last, r2+maxGap23); r3++ {
 				for r4 := max(r3, r1+minSpan); r4 <= min(last, r3+maxGap34); r4++ {
@@ -56,16 +61,35 @@ func NewModel(h Hand, g neck.Guitar) *Model {
 }
 
 func (m *Model) addStance(f Frame) {
-	s := stance{frame: f, strain: m.Hand.strain(m.press, f)}
+	s := stance{frame: f, strain: m.strain(f)}
 	if s.strain > 1 {
 		return
 	}
 	s.standing = standing(m.Guitar, f, s.strain)
 	for finger, fret := range f {
-		s.centre += m.press[fret] / 4
-		m.at[finger][fret] = append(m.at[finger][fret], len(m.stances))
+		s.centre += m.pressAt(fret) / 4
+		if fret > 0 {
+			m.at[finger][fret] = append(m.at[finger][fret], len(m.stances))
+		}
 	}
 	m.stances = append(m.stances, s)
+}
+
+// pressAt is where a finger over a fret presses.
+func (m *Model) pressAt(fret int) neck.MM { return m.press[fret+behind-1] }
+
+// strain is how far the widest pair is between comfortable (0) and its limit
+// (1); above 1 the hand cannot stand so.
+func (m *Model) strain(f Frame) float64 {
+	worst := 0.0
+	for a := range 3 {
+		for b := a + 1; b < 4; b++ {
+			p := pairOf[a][b]
+			reach := m.pressAt(f[b]) - m.pressAt(f[a])
+			worst = max(worst, float64((reach-m.Hand.Comfort[p])/(m.Hand.Limit[p]-m.Hand.Comfort[p])))
+		}
+	}
+	return worst
 }
 
 // Touch is one note as the fretting hand sees it.

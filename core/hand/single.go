@@ -62,44 +62,70 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 	}
 	base, again := m.fingerBases(ta, tb, gap)
 	slides := tb.Slur == lick.Slide || tb.Slur == lick.Shift
-	k := 0
+	ends := m.ends(ta, to)
 	for i := range from {
 		p := &from[i]
 		a, fa := &m.stances[p.stance], p.fingers[0]
 		logs := m.hops(p.stance, tb.Place.Fret, to)
-		for j := range to {
-			q := &to[j]
-			b, fb := &m.stances[q.stance], q.fingers[0]
+		row := need[i*len(to) : (i+1)*len(to)]
+		plain := tb.Slur == "" && !viaOpen
+		for j := range row {
+			b, log := &ends[j], logs[j]
 			x := never
 			switch {
+			case plain && fa == b.finger:
+				x = again.need(log)
+			case plain && b.held[fa]:
+				x = base[fa][b.finger] + fingerSlope*log
+			case plain:
+				x = base[fa][b.finger] + letGo + wristSlope*log
 			case viaOpen:
-				x = placeFinger + wristSlope*logs[j]
+				x = placeFinger + wristSlope*log
 				if tb.Slur == lick.Hammer {
 					x += hammerExtra
 				}
-			case fa == fb:
-				x = again.need(logs[j])
+			case fa == b.finger:
+				x = again.need(log)
 				if slides {
-					x, _ = m.part(ta, fa, a, tb, fb, b, false)
+					x, _ = m.part(ta, fa, a, tb, fa, &m.stances[to[j].stance], false)
 				}
 			case slides:
 			case tb.Slur == lick.Pull:
-				if p.stance == q.stance {
-					x = base[fa][fb] + pullExtra
+				if p.stance == to[j].stance {
+					x = base[fa][b.finger] + pullExtra
 				}
-			case b.frame[fa] == ta.Place.Fret:
-				x = base[fa][fb] + fingerSlope*logs[j]
-				if tb.Slur == lick.Hammer {
-					x += hammerExtra
-				}
-			case tb.Slur != lick.Hammer:
-				x = base[fa][fb] + letGo + wristSlope*logs[j]
+			case b.held[fa]: // a hammer
+				x = base[fa][b.finger] + fingerSlope*log + hammerExtra
 			}
-			need[k] = m.scale(x + b.standing)
-			k++
+			row[j] = x + b.standing
+		}
+	}
+	if m.Hand.Speed > 0 {
+		for k := range need {
+			need[k] /= m.Hand.Speed
 		}
 	}
 	return need
+}
+
+// end is what a move asks of the posture it ends in.
+type end struct {
+	finger   int8
+	held     [4]bool // by finger: it still stands where the note before was
+	standing float64
+}
+
+func (m *Model) ends(ta Touch, to []posture) []end {
+	out := make([]end, len(to))
+	for j := range to {
+		b := &m.stances[to[j].stance]
+		e := end{finger: to[j].fingers[0], standing: b.standing}
+		for f, fret := range b.frame {
+			e.held[f] = fret == ta.Place.Fret
+		}
+		out[j] = e
+	}
+	return out
 }
 
 // sameFingerNeed is the need of one finger twice, by the way of the hand.

@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -14,9 +15,10 @@ import (
 // Hori and Sagayama, ISMIR 2016; path search over fingerings after Sayegh,
 // Computer Music Journal 13(3), 1989; both from memory). Ties go to the lower
 // frame, then the lower finger. Touches with a Finger keep it. A slack of 1
-// gives the exact bound.
-func (m *Model) Solve(events []Event, loop bool, slack float64) Path {
-	c := m.newChain(events, loop)
+// gives the exact bound. When the context ends, the search stops at once and what
+// it gives means nothing: the caller looks at the context.
+func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
+	c := m.newChain(ctx, events, loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
 	if len(c.nodes) > 0 {
@@ -27,9 +29,9 @@ func (m *Model) Solve(events []Event, loop bool, slack float64) Path {
 }
 
 // Bound is the least possible largest load of the line; ok is false where some
-// step of it cannot be done at any tempo.
-func (m *Model) Bound(events []Event, loop bool) (bound float64, ok bool) {
-	c := m.newChain(events, loop)
+// step of it cannot be done at any tempo. For the context see Solve.
+func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound float64, ok bool) {
+	c := m.newChain(ctx, events, loop)
 	ok = !slices.ContainsFunc(c.nodes, func(n node) bool { return n.broken }) && !c.lost
 	return c.bound(), ok
 }
@@ -62,7 +64,10 @@ func (c *chain) toGo(k cost, end []float64) [][]float64 {
 	rest[n-1] = end
 	for a := n - 2; a >= 0; a-- {
 		rest[a] = filled(len(c.nodes[a].stand))
-		c.links[a].relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], rest[a])
+		if c.ctx.Err() != nil {
+			continue
+		}
+		c.links[a].weighed().relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], rest[a])
 	}
 	return rest
 }
@@ -70,7 +75,7 @@ func (c *chain) toGo(k cost, end []float64) [][]float64 {
 // relax finds for each posture i the cheapest way on. It is where the search
 // spends its time: the cheapest ends are tried first, so that a row ends as soon
 // as what lies after a move alone costs more than the best so far.
-func (l *link) relax(k cost, from, to []int, rest, out []float64) {
+func (w weighed) relax(k cost, from, to []int, rest, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {
 		if r := rest[j]; k.sum && r < never || r <= k.limit && r < never {
@@ -78,17 +83,17 @@ func (l *link) relax(k cost, from, to []int, rest, out []float64) {
 		}
 	}
 	slices.SortFunc(ends, func(a, b ended) int { return compare(a.rest, b.rest) })
-	inverse, width := 1/l.have, len(l.to)
+	inverse, width := 1/w.have, len(w.to)
 	if len(ends) == 0 {
 		return
 	}
-	least := l.rowLeast()
+	least := w.rowLeast()
 	for _, i := range from {
 		bar := least[i] * inverse // no move from i weighs less
 		if bar > k.limit {
 			continue
 		}
-		row := l.need[i*width : (i+1)*width]
+		row := w.need[i*width : (i+1)*width]
 		best := out[i]
 		if k.sum {
 			for _, e := range ends {
@@ -144,7 +149,7 @@ func (c *chain) ends(k cost, f int) []float64 {
 	if f >= 0 {
 		to = []int{f}
 	}
-	c.close.relax(k, last.allowed, to, make([]float64, len(c.nodes[0].stand)), end)
+	c.close.weighed().relax(k, last.allowed, to, make([]float64, len(c.nodes[0].stand)), end)
 	return end
 }
 
@@ -192,7 +197,7 @@ func (c *chain) first(k cost, sum bool) (pick int, value float64, rest [][]float
 	slices.SortStableFunc(order, func(a, b int) int { return compare(total[a], total[b]) })
 	pick, value, rest = order[0], never, free
 	for _, f := range order {
-		if total[f] >= value {
+		if total[f] >= value || c.ctx.Err() != nil {
 			break
 		}
 		r := c.toGo(k, c.ends(k, f))
@@ -218,7 +223,7 @@ const sketched = 6
 // sketch is an upper bound of the bound, +Inf when it finds none: the same search
 // among the few postures of an event that cost least to stand in.
 func (c *chain) sketch() float64 {
-	few := chain{m: c.m, nodes: slices.Clone(c.nodes), links: c.links, close: c.close, leadIn: c.leadIn, leadBy: c.leadBy}
+	few := chain{ctx: c.ctx, m: c.m, nodes: slices.Clone(c.nodes), links: c.links, close: c.close, leadIn: c.leadIn, leadBy: c.leadBy}
 	for k := range few.nodes {
 		n := &few.nodes[k]
 		if len(n.allowed) > 4*sketched {
@@ -264,7 +269,7 @@ func (c *chain) best(limit float64) []int {
 	pick, _, rest := c.first(k, true)
 	picks := []int{pick}
 	for a := range c.links {
-		l, next := &c.links[a], &c.nodes[a+1]
+		l, next := c.links[a].weighed(), &c.nodes[a+1]
 		value := filled(len(next.stand))
 		for _, j := range next.allowed {
 			if load := l.load(pick, j); load <= k.limit && load < never {

@@ -247,6 +247,27 @@ func (e Replace) Apply(Lick) (Lick, error) {
 // What implements Edit.
 func (e Replace) What() string { return e.Why }
 
+// All makes several edits one.
+type All struct {
+	Edits []Edit
+	Why   string
+}
+
+// Apply implements Edit.
+func (e All) Apply(l Lick) (Lick, error) {
+	out := l
+	for _, x := range e.Edits {
+		var err error
+		if out, err = x.Apply(out); err != nil {
+			return l, err
+		}
+	}
+	return out, nil
+}
+
+// What implements Edit.
+func (e All) What() string { return e.Why }
+
 // OpenHands leaves every finger and stroke open that the player has not locked.
 type OpenHands struct{}
 

@@ -185,6 +185,19 @@ func (l Lick) Palette() (p music.Palette, ok bool) {
 	return p, err == nil
 }
 
+// TonesText names the lick's tones in a few words: "C♯ minor pentatonic, 9, ♭5".
+func (l Lick) TonesText() string {
+	p, ok := l.Palette()
+	if !ok {
+		return "no key"
+	}
+	s := p.Pretty()
+	for _, t := range p.Colours() {
+		s += ", " + t.Degree.Pretty()
+	}
+	return s
+}
+
 // Pitch is what note i sounds before any bend.
 func (l Lick) Pitch(i int) music.Pitch {
 	n := l.Notes[i]

@@ -112,13 +112,18 @@ func (s *search) better(v, w value) bool {
 // where it came from for every state.
 func (s *search) from(first int) ([]int, value, bool) {
 	n := len(s.events)
-	came := make([][]int, n)
-	now := make([]value, len(s.states[0]))
-	alive := make([]bool, len(s.states[0]))
+	width := 0
+	for _, st := range s.states {
+		width = max(width, len(st))
+	}
+	came := make([]int, n*width)
+	values, lives := make([]value, 2*width), make([]bool, 2*width)
+	now, next, alive, ok := values[:width], values[width:], lives[:width], lives[width:]
 	alive[first] = true
 	for i := 1; i < n; i++ {
-		next, ok, from := make([]value, len(s.states[i])), make([]bool, len(s.states[i])), make([]int, len(s.states[i]))
+		from := came[i*width:]
 		for j := range s.states[i] {
+			ok[j] = false
 			for k := range s.states[i-1] {
 				if !alive[k] {
 					continue
@@ -128,11 +133,11 @@ func (s *search) from(first int) ([]int, value, bool) {
 				}
 			}
 		}
-		now, alive, came[i] = next, ok, from
+		now, next, alive, ok = next, now, ok, alive
 	}
 	end, found := 0, false
 	var best value
-	for k := range now {
+	for k := range s.states[n-1] {
 		if !alive[k] {
 			continue
 		}
@@ -146,7 +151,7 @@ func (s *search) from(first int) ([]int, value, bool) {
 	}
 	picks := make([]int, n)
 	for i := n - 1; i > 0; i-- {
-		picks[i], end = end, came[i][end]
+		picks[i], end = end, came[i*width+end]
 	}
 	picks[0] = first
 	return picks, best, found

@@ -203,7 +203,7 @@ func moved(a, b lick.Lick) int {
 
 // against says how other hands differ from the recommended ones.
 func (p *proposer) against(l lick.Lick) string {
-	was, r := p.out[0].Report, &p.measure(l, p.hand).Report
+	was, r := p.out[0].Report, p.measure(l, p.hand).report()
 	var parts []string
 	if at, need := hardestOf(was), hardestOf(r); at.need > 0 && need.need > 0 {
 		parts = append(parts, fmt.Sprintf("the hardest move is %s and needs %.0f of %.0f ms", need.where, need.need, need.have))

@@ -2,6 +2,7 @@ package play
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"testing"
 
 	"ornamen/core/lick"
@@ -27,16 +28,16 @@ func BenchmarkPropose(b *testing.B) {
 		l := longLine(n)
 		b.Run(fmt.Sprintf("cold/%d", n), func(b *testing.B) {
 			for b.Loop() {
-				NewEngine(DefaultPlayer()).Propose(l, Ask{})
+				propose(NewEngine(DefaultPlayer()), l, Ask{})
 			}
 		})
 		b.Run(fmt.Sprintf("edit/%d", n), func(b *testing.B) {
 			e := NewEngine(DefaultPlayer())
-			e.Propose(l, Ask{})
+			propose(e, l, Ask{})
 			for i := 0; b.Loop(); i++ {
 				c := l.Clone()
 				c.Notes[i%n].Fret++
-				e.Propose(c, Ask{})
+				propose(e, c, Ask{})
 			}
 		})
 	}
@@ -49,7 +50,40 @@ func BenchmarkProposePlaces(b *testing.B) {
 		e := NewEngine(DefaultPlayer())
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			for b.Loop() {
-				e.Propose(l, Ask{Place: true})
+				propose(e, l, Ask{Place: true})
+			}
+		})
+	}
+}
+
+// wildLine is a line of random places within a few frets, in sixteenths at 200: most
+// of its moves are tight or break, the worst a check can meet.
+func wildLine(n int) lick.Lick {
+	rng := rand.New(rand.NewPCG(8, 15))
+	l := lick.New()
+	l.Tempo = 200
+	step := lick.NewTime(1, 16)
+	for i := range n {
+		l.Notes = append(l.Notes, lick.Note{At: step.Times(int64(i)), Len: step, String: 1 + rng.IntN(6), Fret: 3 + rng.IntN(8)})
+	}
+	return l
+}
+
+// The judgement with fixes for its worst findings, the hand's moves not known
+// before (cold) and known.
+func BenchmarkCheckWithFixes(b *testing.B) {
+	for _, n := range []int{64, 256, 2048} {
+		l := wildLine(n)
+		b.Run(fmt.Sprintf("cold/%d", n), func(b *testing.B) {
+			for b.Loop() {
+				e := NewEngine(DefaultPlayer())
+				mend(e, l, check(e, l))
+			}
+		})
+		b.Run(fmt.Sprintf("warm/%d", n), func(b *testing.B) {
+			e := NewEngine(DefaultPlayer())
+			for b.Loop() {
+				mend(e, l, check(e, l))
 			}
 		})
 	}

@@ -2,6 +2,7 @@ package play
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
@@ -13,23 +14,55 @@ import (
 
 // Check judges a lick at its tempo. Fingers and strokes that are not decided
 // are filled in as the player's habits propose them; places, slurs and rhythm
-// are kept. Fixes are left to Mend.
-func (e *Engine) Check(l lick.Lick) *Report {
+// are kept. Fixes are left to Mend. The error is the context's.
+func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
+	t := task{e, ctx}
+	j := t.checked(l)
+	if err := t.done(); err != nil {
+		return nil, err
+	}
+	return j.report(), nil
+}
+
+func (e task) checked(l lick.Lick) *judgement {
 	m := e.model(e.guitar(l))
 	j := e.measure(l, m)
 	j.BestPossible = e.bestPossible(j, m)
-	return &j.Report
+	return j
+}
+
+// report is the judgement's report on its own, so that keeping it does not keep the
+// tables of the search.
+func (j *judgement) report() *Report {
+	r := j.Report
+	return &r
 }
 
 // measure fills in and judges a lick.
-func (e *Engine) measure(l lick.Lick, m *hand.Model) *judgement {
+func (e task) measure(l lick.Lick, m *hand.Model) *judgement {
 	j := e.judge(e.fill(l, m, e.Player.Way), m)
 	for i := range j.Notes {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
 	}
-	j.Findings = find(j)
+	j.found()
 	return j
+}
+
+// found runs the rules. The verdict is never better than the worst finding, and
+// what cannot be done at any tempo has no ceiling, whichever rule says so.
+func (j *judgement) found() {
+	j.Findings = find(j)
+	for _, f := range j.Findings {
+		if len(f.Notes) > 0 {
+			last := &j.Notes[f.Notes[len(f.Notes)-1]-1]
+			last.Severity = max(last.Severity, f.Severity)
+		}
+		j.Verdict = max(j.Verdict, f.Severity)
+		if f.Always && f.Severity == Breaks {
+			j.Ceiling, j.Bottleneck = 0, []int{}
+		}
+	}
 }
 
 // judgement is a report with what its rules need to look at.
@@ -43,7 +76,7 @@ type judgement struct {
 }
 
 // fill decides the open fingers and strokes.
-func (e *Engine) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+func (e task) fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 	open := func(n lick.Note) bool {
 		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
 	}
@@ -61,32 +94,26 @@ type filled struct {
 }
 
 // fillWithin is fill with each hand's largest load within slack of its own bound.
-func (e *Engine) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) filled {
+func (e task) fillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) filled {
 	f := filled{lick: l.Clone()}
 	ln := e.layOut(f.lick, false)
-	f.bound = fingers(&f.lick, ln, m, slack)
+	f.bound = e.fingers(&f.lick, ln, m, slack)
 	path := e.Player.Pick.Solve(ln.pick, l.Loop, way, slack)
 	f.bound, f.breaches = max(f.bound, path.Bound), path.Breaches
-	for p, notes := range ln.strokes {
-		for k, i := range notes {
-			if f.lick.Notes[i].Stroke == "" {
-				f.lick.Notes[i].Stroke = path.Steps[p].Strokes[k]
-			}
-		}
-	}
+	fillStrokes(&f.lick, ln, path)
 	return f
 }
 
 // fingers decides the open fingers of a line that is laid out, and gives the least
 // possible largest load, +Inf when some step cannot be done.
-func fingers(l *lick.Lick, ln *line, m *hand.Model, slack float64) (bound float64) {
+func (e task) fingers(l *lick.Lick, ln *line, m *hand.Model, slack float64) (bound float64) {
 	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
-		if bound, ok := m.Bound(ln.hand, l.Loop); ok {
+		if bound, ok := m.Bound(e.ctx, ln.hand, l.Loop); ok {
 			return bound
 		}
 		return math.Inf(1)
 	}
-	path := m.Solve(ln.hand, l.Loop, slack)
+	path := m.Solve(e.ctx, ln.hand, l.Loop, slack)
 	for c, notes := range ln.touches {
 		for k, i := range notes {
 			if l.Notes[i].Finger == lick.NoFinger {
@@ -101,14 +128,14 @@ func fingers(l *lick.Lick, ln *line, m *hand.Model, slack float64) (bound float6
 }
 
 // judge measures a lick whose hands are decided.
-func (e *Engine) judge(l lick.Lick, m *hand.Model) *judgement { return e.judgeHanded(l, m, nil) }
+func (e task) judge(l lick.Lick, m *hand.Model) *judgement { return e.judgeHanded(l, m, nil) }
 
 // judgeHanded is judge with the fretting hand's path, where it is known.
-func (e *Engine) judgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *judgement {
+func (e task) judgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *judgement {
 	ln := e.layOut(l, false)
 	j := &judgement{line: ln, player: &e.Player}
 	if handed == nil {
-		path := m.Solve(ln.hand, l.Loop, 1)
+		path := m.Solve(e.ctx, ln.hand, l.Loop, 1)
 		handed = &path
 	}
 	j.handed = *handed
@@ -254,14 +281,14 @@ func boolOrder(b bool) int {
 }
 
 // bestPossible is the ceiling that the best fingers and strokes would reach.
-func (e *Engine) bestPossible(j *judgement, m *hand.Model) Ceiling {
+func (e task) bestPossible(j *judgement, m *hand.Model) Ceiling {
 	free := e.layOut(j.lick, true)
-	bound, ok := m.Bound(free.hand, j.lick.Loop)
+	bound, ok := m.Bound(e.ctx, free.hand, j.lick.Loop)
 	if !ok {
 		return 0
 	}
 	for i := range j.Notes {
-		if j.slurs[i].code != "" || j.bends[i].never {
+		if j.slurs[i].code != "" || j.bends[i].never || j.lick.Notes[i].Fret > j.guitar.Frets {
 			return 0
 		}
 	}

@@ -2,61 +2,370 @@ package play
 
 import (
 	"cmp"
-	"errors"
+	"context"
 	"fmt"
+	"hash/fnv"
 	"slices"
+	"strconv"
 
+	"ornamen/core/hand"
 	"ornamen/core/lick"
-	"ornamen/core/music"
-	"ornamen/core/neck"
+	"ornamen/core/load"
+	"ornamen/core/pick"
 )
 
-// maxFixes is how many fixes a finding offers.
-const maxFixes = 3
+// Limits of what Mend does (model defaults): a screen shows few fixes, and the
+// cost must not grow with the square of a line.
+const (
+	maxFixes       = 3  // a finding offers
+	mendedFindings = 10 // have fixes tried, the worst ones
+	triedFixes     = 20 // edits are tried for one finding
+	mendWindow     = 3  // columns before and after an edit whose open hands are found again
+)
 
 // rises is by how much a ceiling must rise for a fix to be worth offering.
 const rises = 1.01
 
-// Mend tries edits for every finding of the report that is tight or breaks: each
-// is applied to a copy and checked again, and offered only if the finding's
-// break is gone or the ceiling rises. The report must be Check's of l.
-func (e *Engine) Mend(l lick.Lick, r *Report) {
-	m := e.model(e.guitar(l))
+// Mend tries edits for the findings of a report that are tight or break, the worst
+// ones first: each is applied to a copy and judged again, and offered only if the
+// finding's break is gone or the ceiling rises, each effect once for the whole
+// line. The hands outside a window around the edit stay as the report has them, and
+// so do their bounds from both ends of the line (hand.Laid): the ceiling that a fix
+// names is exactly that of its lick. What was left out is said in LeftOut. The
+// report must be Check's of l; the error is the context's.
+func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
+	md := newMender(task{e, ctx}, l, r)
+	tried, left := 0, 0
 	for i := range r.Findings {
 		f := &r.Findings[i]
 		if f.Severity == Flows || f.Musical || f.Meant {
 			continue
 		}
-		f.Fixes = e.fixes(l, r, *f, func(c lick.Lick) *Report { return &e.measure(c, m).Report })
-	}
-}
-
-func (e *Engine) fixes(l lick.Lick, r *Report, f Finding, check func(lick.Lick) *Report) []Fix {
-	out := []Fix{}
-	seen := map[string]bool{}
-	hands := map[string]bool{}
-	for _, c := range candidates(l, r, f, e.guitar(l)) {
-		mended := l
-		var err error
-		for _, edit := range c.edits {
-			if mended, err = edit.Apply(mended); err != nil {
-				break
-			}
-		}
-		if err != nil || seen[c.text] {
+		if tried == mendedFindings {
+			left++
 			continue
 		}
-		seen[c.text] = true
-		after := check(mended)
-		// Two ways to the same hands are one fix.
-		same := handsKey(after.Lick)
-		if !hands[same] && helps(r, after, f) {
-			hands[same] = true
-			out = append(out, Fix{Text: c.text, Ceiling: after.Ceiling, Lick: mended})
+		tried++
+		f.Fixes = md.fixes(*f)
+		if err := md.done(); err != nil {
+			return err
+		}
+	}
+	if left > 0 {
+		r.LeftOut = fmt.Sprintf("Fixes were tried for the %d worst of %d findings.", tried, tried+left)
+	}
+	return nil
+}
+
+// mender tries fixes for one line.
+type mender struct {
+	task
+	hand    *hand.Model
+	lick    lick.Lick // as the player has it
+	report  *Report   // of it, with its hands decided
+	line    *line     // the decided line
+	laid    *hand.Laid
+	picking float64         // the picking hand's largest load
+	offered map[string]bool // effects, so that none is offered twice
+	tried   map[string]bool // whole-line edits that were tried
+	whole   *window
+}
+
+func newMender(t task, l lick.Lick, r *Report) *mender {
+	md := &mender{task: t, hand: t.model(t.guitar(l)), lick: l, report: r, offered: map[string]bool{}, tried: map[string]bool{}}
+	md.line = t.layOut(r.Lick, false)
+	md.laid = md.hand.Lay(t.ctx, md.line.hand, l.Loop)
+	md.picking = t.picked(md.line)
+	return md
+}
+
+// picked is the least possible largest load of the picking hand with the strokes as
+// they are.
+func (e task) picked(ln *line) float64 {
+	return e.Player.Pick.Solve(ln.pick, ln.lick.Loop, pick.Free, 1).Bound
+}
+
+func (md *mender) fixes(f Finding) []Fix {
+	out := []Fix{}
+	w := md.window(f)
+	tries := 0
+	for _, c := range candidates(md.lick, md.report, f, md.line.guitar) {
+		if c.scope != around {
+			if md.tried[c.text] {
+				continue
+			}
+			md.tried[c.text] = true
+		}
+		if tries++; tries > triedFixes || md.ctx.Err() != nil {
+			break
+		}
+		if fix, ok := md.try(c, w, f); ok && !md.offered[fix.ID] {
+			md.offered[fix.ID] = true
+			out = append(out, fix)
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Fix) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
 	return out[:min(len(out), maxFixes)]
+}
+
+// window is the part of the line that a fix of one finding works on.
+type window struct {
+	lick     lick.Lick // its notes alone, decided
+	first    int       // index of its first note in the line
+	from, to int       // columns of the line that may change
+	skip     int       // columns of the part before from, which are there for what rings on
+	breaks   int       // findings of the part that break
+}
+
+// at finds a note of the line in the part.
+func (w window) at(note int) int { return note - w.first }
+
+// window cuts the part around a finding out. A loop, and a finding whose notes lie
+// far apart, take the whole line.
+func (md *mender) window(f Finding) window {
+	n := len(md.line.columns)
+	lo, hi := md.line.columnOf[slices.Min(f.Notes)-1], md.line.columnOf[slices.Max(f.Notes)-1]
+	if md.lick.Loop || hi-lo > 4*mendWindow {
+		return md.all()
+	}
+	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
+	w := md.part(from, to, 1)
+	for skip := 2; w.skip < from && !md.same(w); skip *= 2 {
+		w = md.part(from, to, skip)
+	}
+	return w
+}
+
+// all is the whole line as a part.
+func (md *mender) all() window {
+	if md.whole == nil {
+		w := md.part(0, len(md.line.columns), 0)
+		md.whole = &w
+	}
+	return *md.whole
+}
+
+func (md *mender) part(from, to, skip int) window {
+	cols := md.line.columns
+	w := window{from: from, to: to, skip: min(skip, from)}
+	begin, end := from-w.skip, min(len(cols), to+1)
+	w.first = cols[begin][0]
+	w.lick = md.report.Lick
+	w.lick.Notes = w.lick.Notes[w.first:cols[end-1][1]]
+	w.lick.Loop = w.lick.Loop && begin == 0 && end == len(cols)
+	w.breaks = breaks(&md.judged(w.lick).Report)
+	return w
+}
+
+// same says whether the part, laid out alone, asks of the hand what it does within
+// the line: nothing from further back rings into it.
+func (md *mender) same(w window) bool {
+	return slices.EqualFunc(w.changed(md.layOut(w.lick, false)), md.line.hand[w.from:w.to], func(a, b hand.Event) bool {
+		return slices.Equal(a.Touches, b.Touches)
+	})
+}
+
+// changed are the events of the columns that may change, of the part laid out.
+func (w window) changed(part *line) []hand.Event { return part.hand[w.skip:][:w.to-w.from] }
+
+func (md *mender) judged(l lick.Lick) *judgement {
+	j := md.judge(l, md.hand)
+	j.found()
+	return j
+}
+
+// try applies a candidate to a copy and judges it as far as it takes to know
+// whether it helps: first the fretting hand around the edit, with any fingers;
+// then the fingers that are found; then both hands and the rules.
+func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
+	if c.scope != around {
+		w = md.all()
+	}
+	part, err := lick.All{Edits: c.edits(w.at)}.Apply(md.reopened(w, c.scope))
+	if err != nil {
+		return Fix{}, false
+	}
+	ln := md.layOut(part, false)
+	eased := c.scope == around && md.eases(w, ln, f)
+	if !eased && c.scope == around && !md.holdsBottleneck(w) {
+		return Fix{}, false
+	}
+	bound, ok := md.laid.With(md.ctx, w.from, w.to, w.changed(ln))
+	if !ok || !eased && !md.faster(bound) {
+		return Fix{}, false
+	}
+	md.fingers(&part, ln, md.hand, load.Slack)
+	bound, ok = md.laid.With(md.ctx, w.from, w.to, w.changed(md.layOut(part, false)))
+	if !ok || !eased && !md.faster(bound) {
+		return Fix{}, false
+	}
+	whole, picking := md.spliced(part, w)
+	for k := range part.Notes {
+		part.Notes[k].Stroke = whole.Notes[w.first+k].Stroke
+	}
+	ceiling := md.ceiling(whole, bound, picking)
+	if was := md.report.Ceiling; c.scope != around && was > 0 && ceiling <= was*rises {
+		return Fix{}, false // the whole line is changed for a higher ceiling only
+	}
+	after := md.judged(part)
+	if !md.helps(&after.Report, ceiling, w, f) {
+		return Fix{}, false
+	}
+	small := lick.All{Edits: c.edits(func(i int) int { return i }), Why: c.text}
+	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small}, true
+}
+
+// reopened is the part with those fingers open again that the player left open
+// near the edit.
+func (md *mender) reopened(w window, s scope) lick.Lick {
+	out := w.lick.Clone()
+	if s == strokes {
+		return out
+	}
+	for k := range out.Notes {
+		c := md.line.columnOf[w.first+k]
+		if c >= w.from && c < w.to && md.lick.Notes[w.first+k].Finger == lick.NoFinger {
+			out.Notes[k].Finger = lick.NoFinger
+		}
+	}
+	return out
+}
+
+// faster says whether a largest load of the fretting hand leaves room for a ceiling
+// that is worth offering.
+func (md *mender) faster(bound float64) bool {
+	was := md.report.Ceiling
+	return was <= 0 || ceilingOf(md.lick.Tempo, bound) > was*rises
+}
+
+// holdsBottleneck says whether the move that sets the ceiling lies in the window.
+func (md *mender) holdsBottleneck(w window) bool {
+	return len(md.report.Bottleneck) == 0 || slices.ContainsFunc(md.report.Bottleneck, func(n int) bool {
+		c := md.line.columnOf[n-1]
+		return c >= w.from && c < w.to
+	})
+}
+
+// eases says whether an edit that is laid out may end the finding's break: the move
+// into its last note, taken alone, flows with some fingers.
+func (md *mender) eases(w window, ln *line, f Finding) bool {
+	if f.Severity < Breaks {
+		return false
+	}
+	c := md.line.columnOf[f.Notes[len(f.Notes)-1]-1] - (w.from - w.skip)
+	if f.Unit != "ms" || c < 1 {
+		return true
+	}
+	least, ok := md.hand.Bound(md.ctx, ln.hand[c-1:c+1], false)
+	return ok && least <= load.Breaks+1e-9
+}
+
+// spliced is the whole line with the part in its place and the strokes found again
+// that the player left open, and the largest load of the picking hand.
+func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
+	whole := part
+	whole.Loop = md.lick.Loop
+	notes := md.report.Lick.Clone().Notes
+	shift := lick.Time{}
+	if end := w.first + len(part.Notes); end < len(notes) && len(part.Notes) > 0 {
+		// A longer note moves what follows.
+		shift = part.Notes[len(part.Notes)-1].At.Sub(notes[end-1].At)
+	}
+	whole.Notes = slices.Concat(notes[:w.first], part.Clone().Notes, notes[w.first+len(part.Notes):])
+	for i := w.first + len(part.Notes); i < len(notes); i++ {
+		whole.Notes[i].At = whole.Notes[i].At.Add(shift)
+	}
+	if slices.EqualFunc(whole.Notes[w.first:w.first+len(part.Notes)], notes[w.first:w.first+len(part.Notes)], samePicking) {
+		return whole, md.picking
+	}
+	for i := range whole.Notes {
+		// Strokes hang together along the whole line.
+		if md.lick.Notes[i].Stroke == "" && !whole.Notes[i].Locked("stroke") {
+			whole.Notes[i].Stroke = ""
+		}
+	}
+	ln := md.layOut(whole, false)
+	path := md.Player.Pick.Solve(ln.pick, whole.Loop, md.Player.Way, load.Slack)
+	fillStrokes(&whole, ln, path)
+	return whole, md.picked(md.layOut(whole, false))
+}
+
+// samePicking says whether two notes ask the same of the picking hand.
+func samePicking(a, b lick.Note) bool {
+	return a.At == b.At && a.String == b.String && a.Stroke == b.Stroke && a.Slur.Slurred() == b.Slur.Slurred() && a.Rake == b.Rake
+}
+
+// ceiling is the tempo up to which the whole line is clean, 0 where none is.
+func (md *mender) ceiling(whole lick.Lick, fretting, picking float64) Ceiling {
+	j := &judgement{line: md.layOut(whole, false), player: &md.Player}
+	j.Notes = make([]Note, len(whole.Notes))
+	j.bendLoads()
+	worst := max(fretting, picking)
+	for i, b := range j.bends {
+		if b.never || j.slurs[i].code != "" || whole.Notes[i].Fret > j.guitar.Frets {
+			return 0
+		}
+		for _, x := range j.Notes[i].Loads {
+			worst = max(worst, x.Load)
+		}
+	}
+	return ceilingOf(whole.Tempo, worst)
+}
+
+// helps says whether the copy is better: the ceiling rises, or the break of the
+// finding is gone and no other has come.
+func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) bool {
+	was, now := md.report.Ceiling, breaks(after)
+	if was > 0 && ceiling > was*rises {
+		return now <= w.breaks
+	}
+	if was > 0 && ceiling <= 0 {
+		return false // the copy cannot be played
+	}
+	gone := !slices.ContainsFunc(after.Findings, func(g Finding) bool {
+		return g.Severity >= f.Severity && slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n+w.first) })
+	})
+	return gone && f.Severity == Breaks && now < w.breaks
+}
+
+func breaks(r *Report) int {
+	n := 0
+	for _, f := range r.Findings {
+		if f.Severity == Breaks {
+			n++
+		}
+	}
+	return n
+}
+
+// Take is the edit that gives a lick exactly the hands a fix or a proposal showed:
+// the small edit where the open hands come out the same by themselves, so that they
+// follow every later edit, else all of them written down.
+func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, small lick.Edit) (lick.Edit, error) {
+	if small == nil {
+		return shown, nil
+	}
+	after, err := small.Apply(l)
+	if err != nil {
+		return shown, nil
+	}
+	t := task{e, ctx}
+	filled := t.fill(after, e.model(e.guitar(after)), e.Player.Way)
+	if err := t.done(); err != nil {
+		return nil, err
+	}
+	if HandsID(filled) == HandsID(shown.Lick) {
+		return small, nil
+	}
+	return shown, nil
+}
+
+// HandsID names what both hands do in a line, whoever set it: licks with the same
+// notes and hands share it.
+func HandsID(l lick.Lick) string {
+	h := fnv.New64a()
+	h.Write([]byte(handsKey(l)))
+	return strconv.FormatUint(h.Sum64(), 36)
 }
 
 // handsKey is what both hands do, whoever set it.
@@ -70,8 +379,10 @@ func handsKey(l lick.Lick) string {
 		b = append(b, n.Stroke...)
 		b = append(b, ' ')
 		b = append(b, n.Slur...)
-		if n.Bar {
-			b = append(b, '=')
+		for k, on := range []bool{n.Bar, n.Rake, n.Mute, n.Vibrato != nil} {
+			if on {
+				b = append(b, "=r~v"[k])
+			}
 		}
 		if n.Bend != nil {
 			b = fmt.Appendf(b, "%v", *n.Bend)
@@ -81,268 +392,27 @@ func handsKey(l lick.Lick) string {
 	return string(b)
 }
 
-func helps(before, after *Report, f Finding) bool {
-	if after.Ceiling > 0 && (before.Ceiling == 0 && breaks(after) < breaks(before) || before.Ceiling > 0 && after.Ceiling > before.Ceiling*rises) {
-		return true
-	}
-	gone := !slices.ContainsFunc(after.Findings, func(g Finding) bool {
-		return g.Severity >= f.Severity && slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n) })
-	})
-	return gone && f.Severity == Breaks && breaks(after) < breaks(before)
-}
-
-func breaks(r *Report) int {
-	n := 0
-	for _, f := range r.Findings {
-		if f.Severity == Breaks {
-			n++
-		}
-	}
-	return n
-}
-
-// candidate is a fix before it is tried.
-type candidate struct {
-	text  string
-	edits []lick.Edit
-}
-
-// candidates lists what players try for a finding, likely ones first.
-func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
-	if len(f.Notes) == 0 {
-		return nil
-	}
-	i := f.Notes[len(f.Notes)-1] - 1
-	from := i
-	if len(f.Notes) > 1 {
-		from = f.Notes[len(f.Notes)-2] - 1
-	}
-	b := candidateList{l: l, r: r, g: g, i: i, from: from}
-	switch f.Code {
-	case "stroke-repeats", "change-inside", "change-against", "sweep-turns", "stroke-fast", "pair-needs-fingers":
-		b.strokes()
-		b.slurs()
-	case "bend-heavy", "bend-weak", "bend-off-edge", "bend-late", "bend-open-string":
-		b.bends()
-		b.otherStrings()
-	case "vibrato-short":
-		b.add("Without the vibrato", lick.SetVibrato{Note: i})
-	default:
-		b.fingers()
-		b.bars()
-		b.slurs()
-		b.strokes()
-		b.otherStrings()
-		b.otherPlace()
-	}
-	return b.out
-}
-
-type candidateList struct {
-	l       lick.Lick
-	r       *Report
-	g       neck.Guitar
-	i, from int
-	out     []candidate
-}
-
-func (b *candidateList) add(text string, edits ...lick.Edit) {
-	b.out = append(b.out, candidate{text, edits})
-}
-
-func (b *candidateList) fingers() {
-	for _, i := range []int{b.i, b.from} {
-		if b.l.Notes[i].Fret == 0 {
-			if b.l.Notes[i].Finger != lick.NoFinger {
-				b.add(fmt.Sprintf("No finger on note %d", i+1), lick.SetFinger{Note: i})
-			}
-			continue
-		}
-		for f := lick.Index; f <= lick.Little; f++ {
-			if f != b.r.Lick.Notes[i].Finger {
-				b.add(fmt.Sprintf("Finger %s on note %d", f, i+1), lick.SetFinger{Note: i, Finger: f})
-			}
-		}
-	}
-	if b.i != b.from {
-		b.add("Leave both fingers open", lick.SetFinger{Note: b.i}, lick.SetFinger{Note: b.from})
-	}
-}
-
-// bars lays one finger flat over both notes where they share a fret.
-func (b *candidateList) bars() {
-	x, y := b.l.Notes[b.from], b.l.Notes[b.i]
-	if b.i == b.from || x.Fret != y.Fret || x.Fret == 0 || x.String == y.String {
-		return
-	}
-	f := b.r.Lick.Notes[b.from].Finger
-	if !f.Fretting() {
-		return
-	}
-	edits := []lick.Edit{lick.SetFinger{Note: b.from, Finger: f}, lick.SetFinger{Note: b.i, Finger: f}}
-	for _, i := range []int{b.from, b.i} {
-		if !b.l.Notes[i].Bar {
-			edits = append(edits, lick.Toggle{Note: i, Mark: "bar"})
-		}
-	}
-	b.add(fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1), edits...)
-}
-
-// otherPlace takes the whole figure to the next strings: the same pitches, the
-// hands left open but for slurs.
-func (b *candidateList) otherPlace() {
-	for _, by := range []int{1, -1} {
-		word := "thicker"
-		if by < 0 {
-			word = "thinner"
-		}
-		b.add("The whole figure one string "+word, nextStrings{b.g, by})
-	}
-}
-
-// nextStrings moves every note to the neighbouring string at the same pitch.
-type nextStrings struct {
-	guitar neck.Guitar
-	by     int
-}
-
-func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
+// withoutStrokes leaves the pick's strokes open, with all their locks too.
+func withoutStrokes(l lick.Lick, all bool) lick.Lick {
 	out := l.Clone()
 	for i := range out.Notes {
 		n := &out.Notes[i]
-		at := neck.Place{String: n.String + e.by}
-		if at.String < 1 || at.String > len(e.guitar.Tuning) {
-			return l, errors.New("there is no string beyond")
+		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked("stroke") && !all {
+			continue
 		}
-		at.Fret = int(e.guitar.Pitch(n.Place()) - e.guitar.Tuning[at.String-1])
-		if !e.guitar.Has(at) || at.Fret == 0 || n.Fret == 0 {
-			return l, errors.New("the figure does not lie there")
-		}
-		n.String, n.Fret = at.String, at.Fret
-		if n.Finger.Fretting() {
-			n.Finger = lick.NoFinger
-			n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "finger" })
-		}
+		n.Stroke = ""
+		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
 	}
-	out.Sort()
-	return out, out.Validate()
+	return out
 }
 
-func (nextStrings) What() string { return "the figure elsewhere" }
-
-func (b *candidateList) strokes() {
-	n := b.r.Lick.Notes[b.i]
-	if n.Stroke == lick.Down || n.Stroke == lick.Up {
-		b.add(fmt.Sprintf("%s on note %d", sentenceStroke(other(n.Stroke)), b.i+1), lick.SetStroke{Note: b.i, Stroke: other(n.Stroke)})
-	}
-	for i, m := range b.r.Lick.Notes {
-		if m.Stroke == lick.Down || m.Stroke == lick.Up {
-			b.add("Start on "+anA(other(m.Stroke)), lick.OpenHands{}, lick.SetStroke{Note: i, Stroke: other(m.Stroke)})
-			break
-		}
-	}
-	b.add("Pick it in turn, strokes open", openStrokes{})
-}
-
-func sentenceStroke(s lick.Stroke) string {
-	if s == lick.Up {
-		return "Upstroke"
-	}
-	return "Downstroke"
-}
-
-// openStrokes leaves every stroke open.
-type openStrokes struct{}
-
-func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) {
-	var err error
-	for i, n := range l.Notes {
-		if n.Stroke != "" {
-			if l, err = (lick.SetStroke{Note: i}).Apply(l); err != nil {
-				return l, err
+// fillStrokes writes a path's strokes into the notes that have none.
+func fillStrokes(l *lick.Lick, ln *line, path pick.Path) {
+	for p, notes := range ln.strokes {
+		for k, i := range notes {
+			if l.Notes[i].Stroke == "" {
+				l.Notes[i].Stroke = path.Steps[p].Strokes[k]
 			}
 		}
 	}
-	return l, nil
-}
-
-func (openStrokes) What() string { return "strokes open" }
-
-func (b *candidateList) slurs() {
-	n, i := b.l.Notes[b.i], b.i
-	if n.Slur != "" {
-		b.add(fmt.Sprintf("Pick note %d", i+1), lick.SetSlur{Note: i})
-	}
-	j := b.l.Before(i)
-	if j < 0 {
-		return
-	}
-	m := b.l.Notes[j]
-	free := []lick.Edit{lick.SetFinger{Note: i}, lick.SetFinger{Note: j}}
-	switch {
-	case n.Fret > m.Fret && n.Slur != lick.Hammer:
-		b.add(fmt.Sprintf("Hammer note %d", i+1), lick.SetSlur{Note: i, Slur: lick.Hammer})
-	case n.Fret < m.Fret && n.Slur != lick.Pull:
-		b.add(fmt.Sprintf("Pull to note %d", i+1), lick.SetSlur{Note: i, Slur: lick.Pull})
-	}
-	if n.Fret != m.Fret && n.Fret > 0 && m.Fret > 0 {
-		if n.Slur != lick.Slide {
-			b.add(fmt.Sprintf("Slide to note %d", i+1), append(free, lick.SetSlur{Note: i, Slur: lick.Slide})...)
-		}
-		if n.Slur != lick.Shift {
-			b.add(fmt.Sprintf("Shift silently to note %d", i+1), append(free, lick.SetSlur{Note: i, Slur: lick.Shift})...)
-		}
-	}
-}
-
-func (b *candidateList) otherStrings() {
-	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
-		if p.String != b.l.Notes[b.i].String {
-			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), StringName(b.l, p.String)),
-				lick.SetSlur{Note: b.i}, lick.SetFinger{Note: b.i}, lick.Move{Note: b.i, Place: p})
-		}
-	}
-}
-
-func fretWord(f int) string {
-	if f == 0 {
-		return "the open string"
-	}
-	return fmt.Sprintf("fret %d", f)
-}
-
-func (b *candidateList) bends() {
-	n := b.l.Notes[b.i]
-	if n.Bend == nil {
-		return
-	}
-	with := func(change func(x *lick.Bend)) lick.Edit {
-		x := *n.Bend
-		change(&x)
-		return lick.SetBend{Note: b.i, Bend: &x}
-	}
-	if n.Bend.Release() {
-		b.add("Without the release", with(func(x *lick.Bend) {
-			x.Shape = map[string]string{"bend-release": "bend", "prebend-release": "prebend"}[x.Shape]
-		}))
-	}
-	push := "thick"
-	if pushesToThick(n, len(b.l.Tuning)) {
-		push = "thin"
-	}
-	b.add("Push it toward the "+push+" strings", with(func(x *lick.Bend) { x.Push = push }))
-	for f := lick.Middle; f <= lick.Little; f++ {
-		if f > b.r.Lick.Notes[b.i].Finger {
-			b.add(fmt.Sprintf("Finger %s with the others behind it", f),
-				lick.SetFinger{Note: b.i, Finger: f}, with(func(x *lick.Bend) { x.With = nil }))
-		}
-	}
-	if p, ok := b.l.Palette(); ok {
-		for _, semi := range []float64{1, 2} {
-			if semi < n.Bend.Semitones && p.At(b.l.Pitch(b.i)+music.Pitch(semi)).Role != music.Outside {
-				b.add("A "+BendWord(semi)+" bend instead", with(func(x *lick.Bend) { x.Semitones = semi }))
-			}
-		}
-	}
-	b.add("Twice as long", lick.Length{Note: b.i, Len: n.Len.Times(2)})
 }

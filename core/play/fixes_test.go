@@ -1,6 +1,7 @@
 package play
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -9,7 +10,7 @@ import (
 
 // triedFor is everything that is tried for any finding of a line.
 func triedFor(l lick.Lick) (out []candidate) {
-	r := player.Check(l)
+	r := check(player, l)
 	for _, f := range r.Findings {
 		out = append(out, candidates(l, r, f, player.guitar(l))...)
 	}
@@ -26,7 +27,7 @@ func TestBarFix(t *testing.T) {
 		}
 		got := l
 		var err error
-		for _, e := range c.edits {
+		for _, e := range c.edits(func(i int) int { return i }) {
 			if got, err = e.Apply(got); err != nil {
 				t.Fatal(err)
 			}
@@ -60,7 +61,7 @@ func TestFigureElsewhere(t *testing.T) {
 			t.Errorf("note %d: %+v", i+1, n)
 		}
 	}
-	before, after := player.Check(l), player.Check(got)
+	before, after := check(player, l), check(player, got)
 	if before.Verdict == Flows || after.Verdict != Flows {
 		t.Errorf("%s at the first fret, %s at the fifth", before.Verdict, after.Verdict)
 	}
@@ -80,12 +81,12 @@ func TestFigureElsewhere(t *testing.T) {
 func TestOfferedFixesHold(t *testing.T) {
 	for _, text := range []string{"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h", "2:1/f1 3/f2/h 5/f4/h 1/f1/p", "5:5 7 4:5 7 3:5/D 7/D 5/D", "3:7/f1/b2*1/4 2:5", "2:5/f1 1:8/f1 2:5/f1 1:8/f1"} {
 		l := build(t, 140, text)
-		r := player.Check(l)
-		player.Mend(l, r)
+		r := check(player, l)
+		mend(player, l, r)
 		for _, f := range r.Findings {
 			for k, x := range f.Fixes {
-				after := player.Check(x.Lick)
-				if after.Ceiling != x.Ceiling {
+				after := check(player, x.Edit.Lick)
+				if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9*float64(x.Ceiling) {
 					t.Errorf("%s, %q: says %v, checked %v", text, x.Text, x.Ceiling, after.Ceiling)
 				}
 				if !(after.Ceiling > r.Ceiling) && !(breaks(after) < breaks(r)) {

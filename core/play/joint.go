@@ -2,6 +2,8 @@ package play
 
 import (
 	"cmp"
+	"context"
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -18,6 +20,7 @@ import (
 // of the hand. The two hands meet only through the places, so that each hand's
 // tables serve as they are.
 type joint struct {
+	ctx    context.Context
 	hand   *hand.Model
 	pick   pick.Player
 	way    pick.Way
@@ -28,7 +31,19 @@ type joint struct {
 	angle  pick.Angle
 	within int      // breaches of the way that are allowed
 	clean  pick.Way // the way whose unclean changes are counted, or empty
+	work   int      // moves that were weighed
 }
+
+// maxWork is how many moves a search over free places may weigh: some seconds. A
+// loop is searched once for every state it may begin in, so that a long one with
+// all its places free would take minutes.
+const maxWork = 700e6
+
+// ErrTooFree says that a search over free places was given up.
+var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")
+
+// stopped says whether the search is given up: its answers mean nothing then.
+func (j *joint) stopped() bool { return j.work > maxWork || j.ctx.Err() != nil }
 
 type layerTimes struct{ have, pickHave float64 }
 
@@ -56,8 +71,8 @@ const noMemo = -1
 const widestSpan = 7
 
 // newJoint lays out the columns with every place that is free.
-func (e *Engine) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
-	j := &joint{hand: m, pick: e.Player.Pick, way: way, line: e.layOut(l, false), memoAt: map[string]int{}}
+func (e task) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
+	j := &joint{ctx: e.ctx, hand: m, pick: e.Player.Pick, way: way, line: e.layOut(l, false), memoAt: map[string]int{}}
 	free := j.freePlaces()
 	var before []int
 	for c, col := range j.line.columns {
@@ -76,7 +91,9 @@ func (e *Engine) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
 		if p := slices.Index(j.line.picked, c); p >= 0 {
 			y.pickHave = j.line.pick[p].Have
 		}
-		j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
+		if j.ctx.Err() == nil {
+			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
+		}
 		j.layers = append(j.layers, y)
 	}
 	j.rotate()
@@ -320,6 +337,9 @@ func (j *joint) toGo(k hand.Cost, end [][]float64) costs {
 	for l := len(v) - 2; l >= 0; l-- {
 		x, y := &j.layers[l], &j.layers[l+1]
 		v[l] = j.blank(x)
+		if j.stopped() {
+			continue
+		}
 		j.relax(k, x, y, y.layerTimes, v[l+1], v[l], func(c, d cell) bool { return j.steps(c, d, y.picked()) })
 	}
 	return v
@@ -351,6 +371,9 @@ func finite(s []float64) bool {
 func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
 	way := map[[2]int]bool{}
 	for b, d := range y.cells {
+		if j.stopped() {
+			return
+		}
 		if !finite(rest[b]) {
 			continue
 		}
@@ -378,6 +401,7 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 				if r == nil {
 					r = infinite(j.hand.Size(from))
 					j.hand.Relax(k, from, to, t.have, rest[b], r)
+					j.work += j.hand.Size(from) * j.hand.Size(to)
 				}
 				extra := j.penalty(c, d, y.picked())
 				for h, cost := range r {

@@ -1,6 +1,7 @@
 package play
 
 import (
+	"context"
 	"math"
 	"math/rand/v2"
 	"testing"
@@ -70,7 +71,7 @@ func everywhere(e *Engine, p *proposer, l lick.Lick) (breaches int, bound float6
 				return
 			}
 			ln := e.layOut(c, false)
-			fretting, ok := p.hand.Bound(ln.hand, c.Loop)
+			fretting, ok := p.hand.Bound(context.Background(), ln.hand, c.Loop)
 			picking := p.Player.Pick.Solve(ln.pick, c.Loop, p.way, 1)
 			if v := max(fretting, picking.Bound); ok && (picking.Breaches < breaches || picking.Breaches == breaches && v < bound) {
 				breaches, bound = picking.Breaches, v
@@ -151,7 +152,7 @@ func TestFreePlacesAreExact(t *testing.T) {
 func freePlaces(t *testing.T, e *Engine, l lick.Lick, rng *rand.Rand, gains *int) int {
 	t.Helper()
 	way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
-	p := e.newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+	p := asked(e).newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
 	given := p.fillWithin(p.base, p.hand, way, 1)
 	res, ok := p.newJoint(p.base, p.hand, way).solve(given.bound, given.breaches)
 	b, bound := everywhere(p.Engine, p, p.base)
@@ -185,7 +186,7 @@ func freePlaces(t *testing.T, e *Engine, l lick.Lick, rng *rand.Rand, gains *int
 func TestPlacesFirstIsWorse(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
 	l := build(t, 120, "2:11 1:8 3:8 3:9")
-	p := e.newProposer(l, Ask{Way: pick.Alternate, Place: true})
+	p := asked(e).newProposer(l, Ask{Way: pick.Alternate, Place: true})
 	given := p.fillWithin(p.base, p.hand, p.way, 1)
 	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.bound, given.breaches)
 	if !ok {
@@ -194,7 +195,7 @@ func TestPlacesFirstIsWorse(t *testing.T) {
 	handOnly, both := math.Inf(1), math.Inf(1)
 	rows(e, l, func(c lick.Lick) {
 		ln := e.layOut(c, false)
-		fretting, ok := p.hand.Bound(ln.hand, false)
+		fretting, ok := p.hand.Bound(context.Background(), ln.hand, false)
 		picking := p.Player.Pick.Solve(ln.pick, false, p.way, 1).Bound
 		switch {
 		case !ok:

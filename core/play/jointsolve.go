@@ -36,7 +36,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 	if j.pick.Angle == pick.Either || j.pick.Angle == "" {
 		angles = []pick.Angle{pick.LeavesDown, pick.LeavesUp}
 	}
-	for j.within = 0; j.within <= breaches; j.within++ {
+	for j.within = 0; j.within <= breaches && !j.stopped(); j.within++ {
 		j.addCells()
 		limit := math.Inf(1)
 		if j.within == breaches {
@@ -47,7 +47,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 			v, _ := j.search(hand.Minimax(min(limit, bound)), false)
 			bound = min(bound, v)
 		}
-		if math.IsInf(bound, 1) {
+		if math.IsInf(bound, 1) || j.stopped() {
 			continue
 		}
 		res.bound = bound
@@ -64,6 +64,9 @@ func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
 		if v, o := j.search(hand.Fourth(limit), true); v < least*(1-1e-12) {
 			least, options = v, o
 		}
+	}
+	if options == nil {
+		return nil // the search was stopped
 	}
 	return j.placesOf(options)
 }
@@ -116,7 +119,7 @@ func (j *joint) search(k hand.Cost, sum bool) (float64, []int) {
 	}
 	best, options := math.Inf(1), []int(nil)
 	for n, s := range starts {
-		if s.total >= best || sum && n >= turnTries && options != nil {
+		if s.total >= best || j.stopped() || sum && n >= turnTries && options != nil {
 			break
 		}
 		v := j.toGo(k, j.turnTo(k, s.state))

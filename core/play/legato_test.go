@@ -28,7 +28,7 @@ func TestLegato(t *testing.T) {
 				l.Notes[i].Lock = []string{"stroke"}
 			}
 		}
-		p := player.newProposer(l, Ask{Way: pick.Legato})
+		p := asked(player).newProposer(l, Ask{Way: pick.Legato})
 		got := ""
 		for _, n := range p.legato(p.base).Notes {
 			if n.Slur == "" {
@@ -48,7 +48,7 @@ func TestLegato(t *testing.T) {
 func TestOtherSlides(t *testing.T) {
 	l := build(t, 100, "5:3 5 7 9 4:5 7 9")
 	slides := map[string]bool{}
-	for _, p := range player.Propose(l, Ask{Way: pick.Legato, Best: 6}) {
+	for _, p := range propose(player, l, Ask{Way: pick.Legato, Best: 6}) {
 		var at []string
 		for i, n := range p.Lick.Notes {
 			if n.Slur == lick.Slide {
@@ -65,7 +65,7 @@ func TestOtherSlides(t *testing.T) {
 // Every proposal says why in a sentence that names what differs.
 func TestWhys(t *testing.T) {
 	l := build(t, 120, "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8")
-	for i, p := range player.Propose(l, Ask{Best: 6, Place: true}) {
+	for i, p := range propose(player, l, Ask{Best: 6, Place: true}) {
 		switch {
 		case i == 0 && !strings.HasPrefix(p.Why, "Recommended"):
 			t.Errorf("the first says %q", p.Why)
@@ -80,7 +80,7 @@ func TestWhys(t *testing.T) {
 
 // A line that cannot be played at all still gets a hand, and is told so.
 func TestProposeTheImpossible(t *testing.T) {
-	p := player.Propose(build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Ask{})[0]
+	p := propose(player, build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Ask{})[0]
 	if p.Ceiling != 0 || p.BestPossible != 0 || !strings.HasPrefix(p.Why, "No hands") {
 		t.Errorf("ceiling %v of %v: %q", p.Ceiling, p.BestPossible, p.Why)
 	}
@@ -89,9 +89,9 @@ func TestProposeTheImpossible(t *testing.T) {
 // A rake comes from the thick strings and takes time.
 func TestRake(t *testing.T) {
 	l := build(t, 100, "3:5 2:5 1:5")
-	before := player.Check(l).Ceiling
+	before := check(player, l).Ceiling
 	l.Notes[1].Rake = true
-	r := player.Check(l)
+	r := check(player, l)
 	if r.Lick.Notes[1].Stroke != lick.Down || r.Ceiling >= before {
 		t.Errorf("raked it is picked %q, clean up to %v, before %v", r.Lick.Notes[1].Stroke, r.Ceiling, before)
 	}

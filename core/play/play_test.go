@@ -143,7 +143,7 @@ func TestRules(t *testing.T) {
 		{"short vibrato", build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, build(t, 120, "3:7/v*1/2"), false},
 		{"outside", inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, inKey(build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
 	} {
-		r := player.Check(c.l)
+		r := check(player, c.l)
 		i := slices.Index(codes(r), c.want)
 		if i < 0 {
 			t.Errorf("%s: found %v, want %s", c.name, codes(r), c.want)
@@ -160,7 +160,7 @@ func TestRules(t *testing.T) {
 			t.Errorf("%s breaks with need %v and have %v", c.name, f.Need, f.Have)
 		}
 		code := strings.Fields(c.want)[0]
-		for _, g := range player.Check(c.without).Findings {
+		for _, g := range check(player, c.without).Findings {
 			if g.Code == code {
 				t.Errorf("%s: the mended line still has %s on %v: %s", c.name, g.Code, g.Notes, g.Text)
 			}
@@ -199,11 +199,11 @@ func TestUsualFingersFlow(t *testing.T) {
 		for i, f := range strings.Fields(c.fingers) {
 			l.Notes[i].Finger, _ = lick.ParseFinger(f)
 		}
-		r := player.Check(l)
+		r := check(player, l)
 		if r.Verdict != Flows {
 			t.Errorf("%s with %s at 90: %s, %v", c.line, c.fingers, r.Verdict, codes(r))
 		}
-		if open := player.Check(build(t, 90, c.line)); fingersOf(open.Lick) != c.fingers {
+		if open := check(player, build(t, 90, c.line)); fingersOf(open.Lick) != c.fingers {
 			t.Errorf("%s is proposed %s, want %s", c.line, fingersOf(open.Lick), c.fingers)
 		}
 	}
@@ -219,7 +219,7 @@ func fingersOf(l lick.Lick) string {
 
 func TestCeiling(t *testing.T) {
 	l := build(t, 100, "1:5 8/h 5/p 2:8 5 1:5")
-	r := player.Check(l)
+	r := check(player, l)
 	if r.Ceiling <= 0 || r.BestPossible < r.Ceiling {
 		t.Fatalf("ceiling %v, best possible %v", r.Ceiling, r.BestPossible)
 	}
@@ -229,20 +229,20 @@ func TestCeiling(t *testing.T) {
 	}{{1.001, Breaks}, {1, Tight}, {0.86, Tight}, {0.84, Flows}} {
 		at := l
 		at.Tempo = float64(r.Ceiling) * c.factor
-		if got := player.Check(at); got.Verdict != c.want || math.Abs(float64(got.Ceiling-r.Ceiling)) > 1e-6 {
+		if got := check(player, at); got.Verdict != c.want || math.Abs(float64(got.Ceiling-r.Ceiling)) > 1e-6 {
 			t.Errorf("at %.3f of the ceiling: %s, ceiling %v (was %v)", c.factor, got.Verdict, got.Ceiling, r.Ceiling)
 		}
 	}
 	for _, still := range []string{"", "1:5", "3:5+2:5"} {
-		if r := player.Check(build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
+		if r := check(player, build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
 			t.Errorf("%q: %s, ceiling %v, bottleneck %v", still, r.Verdict, r.Ceiling, r.Bottleneck)
 		}
 	}
 }
 
 func TestJSON(t *testing.T) {
-	r := player.Check(build(t, 240, "2:9/f1 1:12/f1 14/h"))
-	player.Mend(build(t, 240, "2:9/f1 1:12/f1 14/h"), r)
+	r := check(player, build(t, 240, "2:9/f1 1:12/f1 14/h"))
+	mend(player, build(t, 240, "2:9/f1 1:12/f1 14/h"), r)
 	data, err := json.Marshal(r)
 	if err != nil {
 		t.Fatal(err)
@@ -259,7 +259,7 @@ func TestJSON(t *testing.T) {
 	if back["verdict"] != "breaks" || back["strokes"] != 2.0 || back["slurs"] != 1.0 {
 		t.Errorf("%s", data)
 	}
-	empty, err := json.Marshal(player.Check(lick.New()))
+	empty, err := json.Marshal(check(player, lick.New()))
 	if err != nil || strings.Contains(strings.ReplaceAll(strings.ReplaceAll(string(empty), `"ceiling":null`, ""), `"best_possible":null`, ""), "null") {
 		t.Errorf("a list is null: %s", empty)
 	}
@@ -268,9 +268,9 @@ func TestJSON(t *testing.T) {
 // A loop is judged at its turn too, and the turn has its own code.
 func TestLoopTurn(t *testing.T) {
 	l := build(t, 110, "1:5/f1 7/f3 8/f4 12/f4/S")
-	once := player.Check(l)
+	once := check(player, l)
 	l.Loop = true
-	r := player.Check(l)
+	r := check(player, l)
 	if r.Ceiling >= once.Ceiling && once.Ceiling > 0 {
 		t.Errorf("the loop is clean up to %v, played once up to %v", r.Ceiling, once.Ceiling)
 	}
@@ -283,7 +283,7 @@ func TestLoopTurn(t *testing.T) {
 func TestMeant(t *testing.T) {
 	l := inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic")
 	l.Notes[1].Meant = []string{"note-outside"}
-	r := player.Check(l)
+	r := check(player, l)
 	if len(r.Findings) != 1 || !r.Findings[0].Meant || r.Verdict != Flows {
 		t.Errorf("%+v", r.Findings)
 	}
@@ -296,8 +296,8 @@ func TestFixesHelp(t *testing.T) {
 		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"}, {"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
 	} {
 		l := build(t, 120, c.line)
-		r := player.Check(l)
-		player.Mend(l, r)
+		r := check(player, l)
+		mend(player, l, r)
 		if len(r.Findings) == 0 || len(r.Findings[0].Fixes) == 0 {
 			t.Errorf("%s: %v, no fix", c.line, codes(r))
 			continue
@@ -305,7 +305,7 @@ func TestFixesHelp(t *testing.T) {
 		found := false
 		for _, x := range r.Findings[0].Fixes {
 			found = found || strings.Contains(x.Text, c.want)
-			after := player.Check(x.Lick)
+			after := check(player, x.Edit.Lick)
 			if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9 {
 				t.Errorf("%s, %s: says %v, is %v", c.line, x.Text, x.Ceiling, after.Ceiling)
 			}
@@ -327,7 +327,7 @@ func TestOtherTunings(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if r := player.Check(l); r.Verdict == Breaks {
+	if r := check(player, l); r.Verdict == Breaks {
 		t.Errorf("seven strings: %v", codes(r))
 	}
 }

@@ -3,7 +3,9 @@
 package play
 
 import (
+	"context"
 	"fmt"
+	"slices"
 	"sync"
 
 	"ornamen/core/bend"
@@ -60,13 +62,34 @@ type Engine struct {
 	models *models
 }
 
+// models keeps the hand on the instruments that were judged last.
 type models struct {
-	mu sync.Mutex
-	by map[int]*hand.Model // by number of strings
+	mu   sync.Mutex
+	list []*hand.Model // the last used first
 }
 
+// maxModels is on how many instruments (numbers of strings) an engine keeps its
+// hand: each may keep some 100 MB of moves.
+const maxModels = 2
+
 // NewEngine prepares an engine; its tables fill as licks are judged.
-func NewEngine(p Player) *Engine { return &Engine{p, &models{by: map[int]*hand.Model{}}} }
+func NewEngine(p Player) *Engine { return &Engine{p, &models{}} }
+
+// task is one question asked of an engine. When its context ends its searches stop
+// at once with answers that mean nothing, so whoever asked looks at the context
+// before the answer: see done.
+type task struct {
+	*Engine
+	ctx context.Context
+}
+
+// done is why the task must not be answered, or nil.
+func (t task) done() error {
+	if err := context.Cause(t.ctx); err != nil {
+		return fmt.Errorf("stopped: %w", err)
+	}
+	return nil
+}
 
 // guitar is the player's guitar, tuned and strung as the lick asks.
 func (e *Engine) guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
@@ -76,11 +99,17 @@ func (e *Engine) guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTu
 func (e *Engine) model(g neck.Guitar) *hand.Model {
 	e.models.mu.Lock()
 	defer e.models.mu.Unlock()
-	m := e.models.by[len(g.Tuning)]
-	if m == nil {
+	list := e.models.list
+	i := slices.IndexFunc(list, func(m *hand.Model) bool { return len(m.Guitar.Tuning) == len(g.Tuning) })
+	var m *hand.Model
+	if i >= 0 {
+		m = list[i]
+		list = slices.Delete(list, i, i+1)
+	} else {
 		m = hand.NewModel(e.Player.Hand, g)
-		e.models.by[len(g.Tuning)] = m
 	}
+	list = slices.Insert(list, 0, m)
+	e.models.list = slices.Clip(list[:min(len(list), maxModels)])
 	return m
 }
 

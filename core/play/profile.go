@@ -1,6 +1,7 @@
 package play
 
 import (
+	"context"
 	"fmt"
 	"strconv"
 	"strings"
@@ -112,7 +113,7 @@ func hammerCeiling(pl Player) float64 {
 	}
 	l.Tuning = pl.Guitar.Tuning
 	e := NewEngine(pl)
-	bound, _ := e.model(pl.Guitar).Bound(e.layOut(l, false).hand, true)
+	bound, _ := e.model(pl.Guitar).Bound(context.Background(), e.layOut(l, false).hand, true)
 	return l.Tempo / bound
 }
 

@@ -12,7 +12,7 @@ func TestDefaultProfileIsTheDefaultPlayer(t *testing.T) {
 		t.Fatal(err)
 	}
 	l := build(t, 120, minor)
-	if a, b := NewEngine(got).Check(l), player.Check(l); a.Ceiling != b.Ceiling || got.Hand != DefaultPlayer().Hand || got.Bends != DefaultPlayer().Bends {
+	if a, b := check(NewEngine(got), l), check(player, l); a.Ceiling != b.Ceiling || got.Hand != DefaultPlayer().Hand || got.Bends != DefaultPlayer().Bends {
 		t.Errorf("ceilings %v and %v", a.Ceiling, b.Ceiling)
 	}
 }
@@ -29,12 +29,12 @@ func TestMeasurementsScaleTheModel(t *testing.T) {
 	e := NewEngine(pl)
 	picked := build(t, 100, "3:9/f1/D 9/f1/U 9/f1/D 9/f1/U")
 	picked.Loop = true
-	if got := e.Check(picked).Ceiling; math.Abs(float64(got)-140) > 1e-6 {
+	if got := check(e, picked).Ceiling; math.Abs(float64(got)-140) > 1e-6 {
 		t.Errorf("sixteenths tapped at 140 are clean up to %v", got)
 	}
 	hammered := build(t, 80, "3:9/f1/D 10/f2/h 12/f4/h")
 	hammered.Loop = true
-	if got := e.Check(hammered).Ceiling; math.Abs(float64(got)-100) > 1e-6 {
+	if got := check(e, hammered).Ceiling; math.Abs(float64(got)-100) > 1e-6 {
 		t.Errorf("hammering tapped at 100 is clean up to %v", got)
 	}
 	p.HoldFrom, p.HoldTo = 1, 5 // a large hand: five frets from the first with ease
@@ -82,11 +82,11 @@ func TestImpossibleProfiles(t *testing.T) {
 func TestPrebend(t *testing.T) {
 	l := build(t, 100, "1:5*1/4 3:7/b2*1/16 2:5*1/4")
 	l.Notes[1].Bend.Shape = "prebend"
-	if b := loadOf(player.Check(l), 1, Bending); b.Have != 600 {
+	if b := loadOf(check(player, l), 1, Bending); b.Have != 600 {
 		t.Errorf("a prebend after a quarter at 100 has %v ms, want 600", b.Have)
 	}
 	l.Notes[1].Bend.Shape = "prebend-release"
-	if b := loadOf(player.Check(l), 1, Bending); b.Have != 150 {
+	if b := loadOf(check(player, l), 1, Bending); b.Have != 150 {
 		t.Errorf("its release has the note, 150 ms, not %v", b.Have)
 	}
 }
@@ -102,8 +102,8 @@ func loadOf(r *Report, i int, side Side) Load {
 
 // A bar laid before and after a bend stays down, so its finger is no helper.
 func TestBarIsNoHelper(t *testing.T) {
-	free := player.Check(build(t, 60, "2:3/f1*1/4 3:4/f2/b2*1/4 2:3/f1*1/4"))
-	bar := player.Check(build(t, 60, "2:3/f1/B*1/4 3:4/f2/b2*1/4 2:3/f1/B*1/4"))
+	free := check(player, build(t, 60, "2:3/f1*1/4 3:4/f2/b2*1/4 2:3/f1*1/4"))
+	bar := check(player, build(t, 60, "2:3/f1/B*1/4 3:4/f2/b2*1/4 2:3/f1/B*1/4"))
 	if has(free, "bend-weak") || !has(bar, "bend-weak") && !has(bar, "bend-heavy") {
 		t.Errorf("with the index free: %v; laid as a bar: %v", codes(free), codes(bar))
 	}
@@ -127,7 +127,7 @@ func TestStrictness(t *testing.T) {
 		pl := DefaultPlayer()
 		pl.Strict = c.strict
 		n := 0
-		for _, f := range NewEngine(pl).Check(l).Findings {
+		for _, f := range check(NewEngine(pl), l).Findings {
 			if f.Code == "bend-aimless" {
 				n++
 			}

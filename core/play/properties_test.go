@@ -34,7 +34,7 @@ func TestCheckProperties(t *testing.T) {
 				}
 			}
 		}
-		fast := e.Check(l)
+		fast := check(e, l)
 		for i, n := range l.Notes {
 			if n.Finger != lick.NoFinger && fast.Lick.Notes[i].Finger != n.Finger || n.Stroke != "" && fast.Lick.Notes[i].Stroke != n.Stroke {
 				t.Errorf("note %d lost what was set\n%s", i+1, l.Encode())
@@ -45,7 +45,7 @@ func TestCheckProperties(t *testing.T) {
 		}
 		slow := l.Clone()
 		slow.Tempo = max(10, l.Tempo*(0.5+0.5*rng.Float64()))
-		if got := e.Check(slow); got.Verdict > fast.Verdict {
+		if got := check(e, slow); got.Verdict > fast.Verdict {
 			t.Errorf("%s at %v, %s at %v\n%s", fast.Verdict, l.Tempo, got.Verdict, slow.Tempo, l.Encode())
 		}
 	})
@@ -55,7 +55,7 @@ func TestLocksAreKept(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
 	randomLicks(40, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Best: 6, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
-		for _, p := range e.Propose(l, ask) {
+		for _, p := range propose(e, l, ask) {
 			if err := p.Lick.Validate(); err != nil {
 				t.Fatalf("%s: %v", p.Why, err)
 			}
@@ -80,14 +80,14 @@ func TestUnlockingNeverLowersTheBest(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
 	randomLicks(60, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Way: pick.Free, Place: rng.IntN(3) == 0}
-		locked := e.Propose(l, ask)[0].BestPossible
+		locked := propose(e, l, ask)[0].BestPossible
 		open := l.Clone()
 		for i := range open.Notes {
 			if rng.IntN(2) == 0 {
 				open.Notes[i].Lock = nil
 			}
 		}
-		if got := e.Propose(open, ask)[0].BestPossible; got > 0 && float64(got) < float64(locked)*(1-1e-9) {
+		if got := propose(e, open, ask)[0].BestPossible; got > 0 && float64(got) < float64(locked)*(1-1e-9) {
 			t.Errorf("best possible %v with locks, %v without\n%s", locked, got, l.Encode())
 		}
 	})
@@ -101,9 +101,9 @@ func TestLargerHandNeverBreaksWhatASmallerPlays(t *testing.T) {
 		engines = append(engines, NewEngine(p))
 	}
 	randomLicks(60, func(_ *rand.Rand, l lick.Lick) {
-		before := engines[0].Check(l)
+		before := check(engines[0], l)
 		for _, e := range engines[1:] {
-			r := e.Check(l)
+			r := check(e, l)
 			if before.Verdict != Breaks && r.Verdict == Breaks {
 				t.Errorf("the %s hand breaks what a smaller one plays\n%s", e.Player.Hand.Name, l.Encode())
 			}

@@ -2,6 +2,7 @@ package play
 
 import (
 	"cmp"
+	"context"
 	"slices"
 
 	"ornamen/core/hand"
@@ -36,31 +37,36 @@ const MaxFreePlaces = 2048
 // is the recommended one: each hand within six per cent of its own bound, then
 // the least sum of load⁴. The others differ from it on the moves around the
 // bottleneck, in the way of picking or in the places, the highest ceiling first,
-// with the one that reaches the bound among them.
-func (e *Engine) Propose(l lick.Lick, a Ask) []Proposal {
+// with the one that reaches the bound among them. The error is
+// the context's, or ErrTooFree.
+func (e *Engine) Propose(ctx context.Context, l lick.Lick, a Ask) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
-		return []Proposal{}
+		return []Proposal{}, nil
 	}
-	p := e.newProposer(l, a)
+	p := task{e, ctx}.newProposer(l, a)
 	p.recommend()
-	if a.Best > 1 {
+	if a.Best > 1 && p.err == nil {
 		p.reachBound()
 		p.otherFingers()
 		p.otherSlides()
 		p.otherWays()
 	}
-	return p.best(a.Best)
+	if err := cmp.Or(p.done(), p.err); err != nil {
+		return nil, err
+	}
+	return p.best(a.Best), nil
 }
 
 // proposer collects proposals for one line.
 type proposer struct {
-	*Engine
+	task
 	hand  *hand.Model
 	base  lick.Lick // what is locked, the rest open
 	way   pick.Way
 	asked bool // the way was asked for
 	place bool
 	out   []Proposal
+	err   error
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
@@ -70,12 +76,12 @@ type proposer struct {
 	slides  []slideAt              // other slides that legato could take
 }
 
-func (e *Engine) newProposer(l lick.Lick, a Ask) *proposer {
+func (e task) newProposer(l lick.Lick, a Ask) *proposer {
 	player := e.Player
 	way := cmp.Or(a.Way, player.Way)
 	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
-	e = &Engine{player, e.models}
-	p := &proposer{Engine: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
+	e = task{&Engine{player, e.models}, e.ctx}
+	p := &proposer{task: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
 	p.base = openHands(l)
 	if len(a.Notes) > 0 {
 		p.base = keepOthers(p.base, e.fill(l, p.hand, way), a.Notes)
@@ -124,7 +130,12 @@ func (p *proposer) recommend() {
 	p.bound = given.bound
 	if p.place && len(p.base.Notes) <= MaxFreePlaces {
 		j := p.newJoint(p.base, p.hand, p.way)
-		if res, ok := j.solve(given.bound, given.breaches); ok {
+		res, ok := j.solve(given.bound, given.breaches)
+		if j.work > maxWork {
+			p.err = ErrTooFree
+			return
+		}
+		if ok {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			p.base = atPlaces(p.base, res.calm)
 			given = p.fillWithin(p.base, p.hand, p.way, load.Slack)
@@ -151,7 +162,10 @@ func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
 
 // add judges a decided line and keeps it, unless its hands are kept already.
 func (p *proposer) add(l lick.Lick, bound float64, why string, way pick.Way) {
-	r := &p.measure(l, p.hand).Report
+	if p.ctx.Err() != nil && len(p.out) > 0 {
+		return
+	}
+	r := p.measure(l, p.hand).report()
 	if r.Verdict == Breaks && r.Ceiling == 0 && len(p.out) > 0 {
 		return
 	}

@@ -23,6 +23,15 @@ func (c Ceiling) MarshalJSON() ([]byte, error) {
 	return json.Marshal(math.Floor(float64(c)*10+1e-6) / 10)
 }
 
+// String says up to which tempo: "clean up to 98", or "no ceiling" where there is
+// none.
+func (c Ceiling) String() string {
+	if c <= 0 {
+		return "no ceiling"
+	}
+	return fmt.Sprintf("clean up to %d", c.Whole())
+}
+
 // Whole is the ceiling in whole quarters a minute, rounded down.
 func (c Ceiling) Whole() int { return int(float64(c) + 1e-6) }
 
@@ -79,11 +88,16 @@ func (n Note) Worst() Load {
 
 // Fix is an edit that was tried on a copy and helped.
 type Fix struct {
+	ID      string  `json:"-"` // names what it makes of the line: HandsID
 	Text    string  `json:"text"`
 	Ceiling Ceiling `json:"ceiling"`
-	// Lick is the mended copy.
-	Lick lick.Lick `json:"-"`
+	// Edit gives the mended copy that was judged, with every finger and stroke.
+	Edit  lick.Replace `json:"-"`
+	small lick.Edit    // the change alone
 }
+
+// Small is the change of the fix alone, the rest of the hands left open.
+func (f Fix) Small() lick.Edit { return f.small }
 
 // Finding is one judgement with the notes it is about.
 type Finding struct {
@@ -139,6 +153,7 @@ type Report struct {
 	Changes      Changes   `json:"changes"`
 	Exits        string    `json:"exits"`
 	Findings     []Finding `json:"findings"`
+	LeftOut      string    `json:"left_out,omitempty"` // what a limit left out, in a sentence
 
 	// Notes has one entry for each note of Lick, which has every finger and
 	// stroke filled in.

@@ -2,6 +2,7 @@ package play
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 	"sync"
@@ -43,8 +44,18 @@ const OwnPattern = "the cell's own pattern"
 
 // Ways judges the ways to pick a line, the highest ceiling first. The fingers
 // that are locked are kept; the strokes are each way's own, but for the pattern
-// that the line fixes. Ways that come to the same strokes are shown once.
-func (e *Engine) Ways(l lick.Lick) []WayToPlay {
+// that the line fixes. Ways that come to the same strokes are shown once. The
+// error is the context's.
+func (e *Engine) Ways(ctx context.Context, l lick.Lick) ([]WayToPlay, error) {
+	t := task{e, ctx}
+	out := t.ways(l)
+	if err := t.done(); err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+func (e task) ways(l lick.Lick) []WayToPlay {
 	out := []WayToPlay{}
 	if len(l.Notes) == 0 {
 		return out
@@ -56,7 +67,7 @@ func (e *Engine) Ways(l lick.Lick) []WayToPlay {
 	var wg sync.WaitGroup
 	wg.Go(func() { own = e.fingered(open, m) })
 	wg.Go(func() {
-		p := &proposer{Engine: e, hand: m, way: pick.Legato}
+		p := &proposer{task: e, hand: m, way: pick.Legato}
 		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
 			slurred = e.fingered(s, m)
 		}
@@ -67,13 +78,13 @@ func (e *Engine) Ways(l lick.Lick) []WayToPlay {
 	for i, t := range trials {
 		wg.Go(func() {
 			judged[i] = e.judgeHanded(t.lick, m, &t.hand.path)
-			judged[i].Findings = find(judged[i])
+			judged[i].found()
 		})
 	}
 	wg.Wait()
 	best := e.bestPossible(judged[0], m)
 	for i, t := range trials {
-		r := &judged[i].Report
+		r := judged[i].report()
 		r.BestPossible = best
 		out = append(out, WayToPlay{Name: t.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: t.lick})
 	}
@@ -88,10 +99,10 @@ type fingered struct {
 	path hand.Path
 }
 
-func (e *Engine) fingered(l lick.Lick, m *hand.Model) fingered {
+func (e task) fingered(l lick.Lick, m *hand.Model) fingered {
 	f := fingered{lick: l.Clone()}
-	fingers(&f.lick, e.layOut(f.lick, false), m, load.Slack)
-	f.path = m.Solve(e.layOut(f.lick, false).hand, l.Loop, 1)
+	e.fingers(&f.lick, e.layOut(f.lick, false), m, load.Slack)
+	f.path = m.Solve(e.ctx, e.layOut(f.lick, false).hand, l.Loop, 1)
 	return f
 }
 
@@ -104,7 +115,7 @@ type trial struct {
 
 // trials lists the ways, those at the line's own slurs first; ways that come to
 // the same strokes are listed once.
-func (e *Engine) trials(base lick.Lick, own, slurred fingered) []trial {
+func (e task) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
 	add := func(w wayAsked, from lick.Lick, h *fingered) {
@@ -173,13 +184,7 @@ func (e *Engine) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
 		}
 	}
 	path := e.Player.Pick.Solve(ln.pick, l.Loop, w.way, load.Slack)
-	for p, notes := range ln.strokes {
-		for k, i := range notes {
-			if out.Notes[i].Stroke == "" {
-				out.Notes[i].Stroke = path.Steps[p].Strokes[k]
-			}
-		}
-	}
+	fillStrokes(&out, ln, path)
 	return out
 }
 

@@ -11,7 +11,7 @@ import (
 // The ways of a line are sorted, differ, and say what holds each back.
 func TestWays(t *testing.T) {
 	l := build(t, 112, "6:12 11 9 5:9 9 6:12 11 5:11 11 9 6:12 5:12 12 11 9 4:9 9")
-	ways := player.Ways(l)
+	ways := waysOf(player, l)
 	if len(ways) < 4 {
 		t.Fatalf("only %d ways", len(ways))
 	}
@@ -27,7 +27,7 @@ func TestWays(t *testing.T) {
 		if w.Ceiling > w.Report.BestPossible*(1+1e-9) && w.Report.Slurs == 0 {
 			t.Errorf("%s: %v beats the best possible %v", w.Name, w.Ceiling, w.Report.BestPossible)
 		}
-		if got := player.Check(w.Lick).Ceiling; got != w.Ceiling {
+		if got := check(player, w.Lick).Ceiling; got != w.Ceiling {
 			t.Errorf("%s: ceiling %v, checked %v", w.Name, w.Ceiling, got)
 		}
 	}
@@ -47,7 +47,7 @@ func TestOwnPattern(t *testing.T) {
 			l.Notes[i].Lock = []string{"stroke"}
 		}
 	}
-	for _, w := range player.Ways(l) {
+	for _, w := range waysOf(player, l) {
 		_, s := hands(w.Lick)
 		if (w.Name == OwnPattern) != (s == "DhUDpU") {
 			t.Errorf("%s picks %s", w.Name, s)
@@ -67,7 +67,7 @@ func TestRestring(t *testing.T) {
 		{"6:5 7 8 5:5 7 8 4:5 7 9", pick.Alternate, 0},
 	} {
 		l := build(t, 100, c.line)
-		r, err := player.Restring(l, c.way)
+		r, err := restring(player, l, c.way)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -80,12 +80,12 @@ func TestRestring(t *testing.T) {
 			}
 		}
 	}
-	if _, err := player.Restring(lick.New(), pick.Economy); err == nil {
+	if _, err := restring(player, lick.New(), pick.Economy); err == nil {
 		t.Error("an empty line is restrung")
 	}
 	// One string with one note cannot get cleaner.
 	clean := build(t, 100, "3:5 7 9")
-	if r, _ := player.Restring(clean, pick.Economy); r.After.Lick.Notes[2].Place() != clean.Notes[2].Place() {
+	if r, _ := restring(player, clean, pick.Economy); r.After.Lick.Notes[2].Place() != clean.Notes[2].Place() {
 		t.Error("a clean line was changed")
 	}
 }

@@ -1,6 +1,8 @@
 package run
 
 import (
+	"context"
+
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/play"
@@ -8,29 +10,32 @@ import (
 
 // Evened is a run with every cell played twice and picked in alternation, so that
 // an odd number of strokes on a string becomes an even one; ok is false where
-// the run is played so already or has no room.
-func Evened(e *play.Engine, l lick.Lick, r Recipe, g neck.Guitar) (w play.WayToPlay, ok bool) {
+// the run is played so already or has no room. The error is the context's.
+func Evened(ctx context.Context, e *play.Engine, l lick.Lick, r Recipe, g neck.Guitar) (w play.WayToPlay, ok bool, err error) {
 	if r.Repeat > 1 || r.Bars > 0 {
-		return w, false
+		return w, false, nil
 	}
 	r.Repeat = 2
 	r.Times *= 2
 	run, err := Grow(r, g)
 	if err != nil {
-		return w, false
+		return w, false, nil // longer than a run may be
 	}
 	run.Lick.Tempo = l.Tempo
 	best := -1
-	all := e.Ways(run.Lick)
+	all, err := e.Ways(ctx, run.Lick)
+	if err != nil {
+		return w, false, err
+	}
 	for i, x := range all {
 		if (x.Name == "alternate, from down" || x.Name == "alternate, from up") && (best < 0 || x.Ceiling > all[best].Ceiling) {
 			best = i
 		}
 	}
 	if best < 0 {
-		return w, false
+		return w, false, nil
 	}
 	w = all[best]
 	w.Name = "each cell twice, " + w.Name
-	return w, true
+	return w, true, nil
 }

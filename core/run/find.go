@@ -2,6 +2,8 @@ package run
 
 import (
 	"cmp"
+	"context"
+	"fmt"
 	"slices"
 
 	"ornamen/core/lick"
@@ -19,14 +21,18 @@ type Found struct {
 // Find looks for the shortest recipe that gives a written line back note for
 // note: places, times, slurs, bends and accents. Where none covers the whole
 // line, the one that covers most of it is found; ok is false where no cell is
-// played twice.
-func Find(g neck.Guitar, l lick.Lick) (best Found, ok bool) {
+// played twice, or where the line has more than MaxNotes notes or steps that are
+// mostly silence. The error is the context's.
+func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool, err error) {
 	g = g.WithTuning(l.Tuning)
 	f := newFinder(g, l)
 	if f == nil {
-		return best, false
+		return best, false, nil
 	}
 	for _, lad := range f.ladders() {
+		if ctx.Err() != nil {
+			break
+		}
 		f.tonesOn(lad)
 		f.stringsOn(lad)
 		f.positions(lad)
@@ -37,11 +43,14 @@ func Find(g neck.Guitar, l lick.Lick) (best Found, ok bool) {
 		return cmp.Or(cmp.Compare(b.covers, a.covers), cmp.Compare(len(a.text), len(b.text)))
 	})
 	for _, t := range f.tries {
+		if err := context.Cause(ctx); err != nil {
+			return best, false, fmt.Errorf("stopped: %w", err)
+		}
 		if found, yes := f.verify(t); yes {
-			return found, true
+			return found, true, nil
 		}
 	}
-	return best, false
+	return best, false, nil
 }
 
 // item is one step of the written line: notes that sound together, a hold or a
@@ -80,7 +89,7 @@ type try struct {
 // newFinder cuts the line into steps; nil where it has no even step or no notes.
 func newFinder(g neck.Guitar, l lick.Lick) *finder {
 	f := &finder{guitar: g, line: l, seen: map[string]bool{}}
-	if len(l.Notes) < 2 || !f.tones() || !f.steps() {
+	if len(l.Notes) < 2 || len(l.Notes) > MaxNotes || !f.tones() || !f.steps() {
 		return nil
 	}
 	return f
@@ -129,12 +138,17 @@ func (f *finder) steps() bool {
 	return false
 }
 
+// silence is how many steps a note of a line that has a recipe may take on average.
+const silence = 16
+
 func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
+	// A cell may hold and rest, but a line of silence is no run.
+	most := int64(silence * (len(cols) + silence))
 	var items []item
 	for k, c := range cols {
 		notes := f.line.Notes[c[0]:c[1]]
 		at, rest := notes[0].At.Sub(start).Div(unit)
-		if !rest.IsZero() {
+		if !rest.IsZero() || at > most {
 			return nil, false
 		}
 		for int64(len(items)) < at {
@@ -154,7 +168,7 @@ func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 		}
 		items = append(items, item{notes: notes, first: c[0]})
 		for range n - 1 {
-			if len(items) > 4*MaxNotes {
+			if int64(len(items)) > most {
 				return nil, false
 			}
 			items = append(items, item{hold: true})

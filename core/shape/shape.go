@@ -3,6 +3,7 @@
 package shape
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -211,7 +212,7 @@ func Finger(m *hand.Model, placed []Placed) hand.Path {
 		}
 		events = append(events, hand.Event{Touches: []hand.Touch{touch}, Have: evenTime})
 	}
-	path := m.Solve(events, false, load.Slack)
+	path := m.Solve(context.Background(), events, false, load.Slack)
 	i := 0
 	for _, s := range path.Steps {
 		for _, f := range s.Fingers {

@@ -12,6 +12,8 @@ type Lick struct {
 	ID        uint
 	Title     string // of the newest revision, for sorting and finding
 	HeadID    uint   // the revision that is shown
+	Words     string `gorm:"->"` // what it is found by; index writes it
+	Sorted    string `gorm:"->"` // the title as it is sorted
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt `gorm:"index"`
@@ -27,6 +29,17 @@ type Revision struct {
 	What      string // the edit in a few words
 	Aside     bool   // made on an old revision, kept beside the chain
 	CreatedAt time.Time
+}
+
+// Summary is a lick of the notebook as its row shows it, judged for one player.
+type Summary struct {
+	LickID     uint `gorm:"primaryKey;autoIncrement:false"`
+	RevisionID uint // that was judged
+	Player     string
+	Severity   int     // of the verdict, the worst highest
+	Margin     float64 // ceiling over tempo, for sorting
+	Notes      int
+	Data       []byte `gorm:"-"` // what the row shows, written by the screen; in a table of its own, so that counting need not read it
 }
 
 // Palette is a set of tones saved by name.

@@ -4,133 +4,13 @@ package store
 
 import (
 	"context"
-	"errors"
 	"fmt"
-	"net/url"
 	"time"
 
-	"github.com/go-gormigrate/gormigrate/v2"
-	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
-	"gorm.io/gorm/logger"
-	modernc "modernc.org/sqlite"
-	sqlite3 "modernc.org/sqlite/lib"
 
 	"ornamen/core/lick"
 )
-
-// Store is an open notebook. It is safe for concurrent use.
-type Store struct{ db *gorm.DB }
-
-// Errors that callers decide on.
-var (
-	ErrNotFound = errors.New("not in the notebook")
-	ErrFull     = errors.New("the disk is full, so nothing was saved; make room and try again")
-	ErrBusy     = errors.New("another program is using the notebook; nothing was saved, try again")
-	ErrNoUndo   = errors.New("there is nothing to undo")
-	ErrNoRedo   = errors.New("there is nothing to redo")
-)
-
-// StaleError is a write made on a revision that is no longer the newest. The
-// write is kept beside the chain as revision Kept.
-type StaleError struct{ Head, Kept uint }
-
-func (e *StaleError) Error() string {
-	return "this lick was changed elsewhere in the meantime; both versions are kept"
-}
-
-// Open opens or makes the notebook at path. The clock gives the times of
-// revisions.
-func Open(path string, now func() time.Time) (*Store, error) {
-	// WAL with full sync: a write that was answered is on the disk. Writers wait
-	// for each other from the start of their transaction.
-	q := url.Values{"_txlock": {"immediate"}, "_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)"}}
-	dsn := (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: q.Encode()}).String()
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: dsn}), &gorm.Config{
-		NowFunc: func() time.Time { return now().UTC() },
-		Logger:  logger.Discard, // errors are returned, not printed
-	})
-	if err != nil {
-		return nil, fmt.Errorf("open notebook %s: %w", path, plain(err))
-	}
-	sqlDB, err := db.DB()
-	if err != nil {
-		return nil, fmt.Errorf("open notebook: %w", err)
-	}
-	sqlDB.SetMaxOpenConns(4)
-	s := &Store{db}
-	if err := s.migrate(); err != nil {
-		sqlDB.Close()
-		return nil, fmt.Errorf("prepare notebook %s: %w", path, plain(err))
-	}
-	return s, nil
-}
-
-// Close closes the notebook.
-func (s *Store) Close() error {
-	db, err := s.db.DB()
-	if err != nil {
-		return err
-	}
-	return db.Close()
-}
-
-func (s *Store) migrate() error {
-	return gormigrate.New(s.db, gormigrate.DefaultOptions, []*gormigrate.Migration{{
-		ID: "0001-licks",
-		Migrate: func(tx *gorm.DB) error {
-			for _, q := range []string{
-				`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL, head_id INTEGER NOT NULL DEFAULT 0,
-					created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
-				`CREATE INDEX idx_licks_deleted_at ON licks(deleted_at)`,
-				`CREATE TABLE revisions (id INTEGER PRIMARY KEY AUTOINCREMENT, lick_id INTEGER NOT NULL REFERENCES licks(id),
-					parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL, aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
-				`CREATE INDEX idx_revisions_lick_id ON revisions(lick_id)`,
-				`CREATE INDEX idx_revisions_parent_id ON revisions(parent_id)`,
-			} {
-				if err := tx.Exec(q).Error; err != nil {
-					return err
-				}
-			}
-			return nil
-		},
-	}, {
-		ID: "0002-palettes",
-		Migrate: func(tx *gorm.DB) error {
-			return tx.Exec(`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
-				added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`).Error
-		},
-	}, {
-		ID: "0003-players",
-		Migrate: func(tx *gorm.DB) error {
-			return tx.Exec(`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`).Error
-		},
-	}, {
-		ID: "0004-recipes",
-		Migrate: func(tx *gorm.DB) error {
-			return tx.Exec(`CREATE TABLE recipes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, created_at DATETIME NOT NULL)`).Error
-		},
-	}}).Migrate()
-}
-
-// plain turns SQLite's result codes into errors that callers know.
-func plain(err error) error {
-	var e *modernc.Error
-	switch {
-	case err == nil:
-		return nil
-	case errors.Is(err, gorm.ErrRecordNotFound):
-		return ErrNotFound
-	case errors.As(err, &e):
-		switch e.Code() & 0xff {
-		case sqlite3.SQLITE_FULL, sqlite3.SQLITE_IOERR:
-			return fmt.Errorf("%w (%v)", ErrFull, err)
-		case sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED:
-			return fmt.Errorf("%w (%v)", ErrBusy, err)
-		}
-	}
-	return err
-}
 
 // Entry is a lick with the revision that is shown.
 type Entry struct {
@@ -143,44 +23,15 @@ type Entry struct {
 }
 
 func decode(r Revision) (lick.Lick, error) {
-	l, err := lick.Parse(r.Data)
+	data, err := unpacked(r.Data)
 	if err != nil {
-		return l, fmt.Errorf("read revision %d: %w", r.ID, err)
+		return lick.Lick{}, &UnreadableError{r.LickID, r.ID, err}
+	}
+	l, err := lick.Parse(data)
+	if err != nil {
+		return l, &UnreadableError{r.LickID, r.ID, err}
 	}
 	return l, nil
-}
-
-// All lists the notebook, the last touched first.
-func (s *Store) All(ctx context.Context) ([]Entry, error) {
-	var licks []Lick
-	db := s.db.WithContext(ctx)
-	if err := db.Order("updated_at DESC, id DESC").Find(&licks).Error; err != nil {
-		return nil, fmt.Errorf("list licks: %w", plain(err))
-	}
-	heads := make([]uint, len(licks))
-	for i, l := range licks {
-		heads[i] = l.HeadID
-	}
-	revisions := map[uint]Revision{}
-	const batch = 500
-	for i := 0; i < len(heads); i += batch {
-		var rs []Revision
-		if err := db.Find(&rs, heads[i:min(i+batch, len(heads))]).Error; err != nil {
-			return nil, fmt.Errorf("list licks: %w", plain(err))
-		}
-		for _, r := range rs {
-			revisions[r.ID] = r
-		}
-	}
-	out := make([]Entry, 0, len(licks))
-	for _, l := range licks {
-		content, err := decode(revisions[l.HeadID])
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, Entry{ID: l.ID, Revision: l.HeadID, Lick: content, Touched: l.UpdatedAt})
-	}
-	return out, nil
 }
 
 // Get finds a lick at its newest revision.
@@ -251,6 +102,9 @@ func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error
 		if err := tx.Save(&row).Error; err != nil {
 			return err
 		}
+		if err := index(tx, row.ID, l); err != nil {
+			return err
+		}
 		out = Entry{ID: row.ID, Revision: r.ID, Lick: l, Touched: row.UpdatedAt}
 		return nil
 	})
@@ -283,6 +137,9 @@ func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what str
 		}
 		row.HeadID, row.Title = r.ID, l.Title
 		if err := tx.Save(&row).Error; err != nil {
+			return err
+		}
+		if err := index(tx, id, l); err != nil {
 			return err
 		}
 		out = Entry{ID: id, Revision: r.ID, Lick: l, Touched: row.UpdatedAt, CanUndo: true}
@@ -338,6 +195,9 @@ func (s *Store) moveHead(ctx context.Context, id, base uint, to func(*gorm.DB, R
 		if err := tx.Save(&row).Error; err != nil {
 			return err
 		}
+		if err := index(tx, id, l); err != nil {
+			return err
+		}
 		out, err = entry(tx, row)
 		return err
 	})
@@ -367,8 +227,4 @@ func (s *Store) Restore(ctx context.Context, id uint) error {
 		}
 		return res.Error
 	})
-}
-
-func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
-	return plain(s.db.WithContext(ctx).Transaction(f))
 }

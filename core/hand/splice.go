@@ -1,0 +1,148 @@
+package hand
+
+import (
+	"context"
+	"math"
+	"slices"
+)
+
+// Laid is a line whose bound is known from both ends, so that the bound of the
+// same line with a few events changed takes only the work of those events.
+//
+// Invariant: before[k][p] is the least possible largest load of the line up to node
+// k when the hand stands there in posture p, after[k][p] that of the line from node
+// k on. The bound of a changed line is the least over the postures where the two
+// meet, which is exact because the largest load of a path is the larger of its
+// parts' (the principle of optimality; Bellman 1957, from memory).
+type Laid struct {
+	c             *chain
+	events        []Event
+	loop          bool
+	before, after [][]float64
+	opens         []float64 // load of each event's move to open strings
+}
+
+// Lay works the bounds of a line out from both ends. Cost: two passes over its
+// moves. For the context see Solve.
+func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
+	ld := &Laid{c: m.newChain(ctx, events, loop), events: events, loop: loop, opens: make([]float64, len(events))}
+	for i, e := range events {
+		if i > 0 || loop {
+			ld.opens[i] = m.opensOf(e)
+		}
+	}
+	c := ld.c
+	if loop || len(c.nodes) == 0 {
+		return ld
+	}
+	k := minimax()
+	ld.after = c.toGo(k, c.ends(k, -1))
+	ld.before = make([][]float64, len(c.nodes))
+	ld.before[0] = filled(len(c.nodes[0].stand))
+	for _, f := range c.nodes[0].allowed {
+		ld.before[0][f] = c.start(k, f, false)
+	}
+	for a := 1; a < len(c.nodes) && ctx.Err() == nil; a++ {
+		ld.before[a] = c.links[a-1].weighed().push(ld.before[a-1], c.nodes[a-1].allowed, c.nodes[a].allowed)
+	}
+	return ld
+}
+
+// opensOf is the largest load of an event's moves to open strings.
+func (m *Model) opensOf(e Event) (worst float64) {
+	for _, t := range e.Touches {
+		if !t.fretted() {
+			worst = max(worst, m.scale(m.toOpen(t))/e.Have)
+		}
+	}
+	return worst
+}
+
+// push is the least possible largest load of reaching each posture, given that of
+// the postures before.
+func (w weighed) push(before []float64, from, to []int) []float64 {
+	order := slices.Clone(from)
+	slices.SortFunc(order, func(a, b int) int { return compare(before[a], before[b]) })
+	out := filled(len(w.to))
+	inverse, width := 1/w.have, len(w.to)
+	for _, i := range order {
+		at := before[i]
+		if at == never {
+			break
+		}
+		row := w.need[i*width : (i+1)*width]
+		for _, j := range to {
+			if at < out[j] {
+				out[j] = min(out[j], max(at, row[j]*inverse))
+			}
+		}
+	}
+	return out
+}
+
+// With is the bound of the line with its events [from, to) changed to others of the
+// same number, and whether every step of the changed part can be done at some
+// tempo. A loop is worked out anew.
+func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound float64, ok bool) {
+	c := ld.c
+	if ld.loop || len(changed) != to-from {
+		events := slices.Clone(ld.events)
+		copy(events[from:to], changed)
+		return c.m.Bound(ctx, events, ld.loop)
+	}
+	// The nodes outside the changed part.
+	last := slices.IndexFunc(c.nodes, func(n node) bool { return n.event >= from }) - 1
+	next := slices.IndexFunc(c.nodes, func(n node) bool { return n.event >= to })
+	if next < 0 {
+		next = len(c.nodes)
+	}
+	if last < -1 {
+		last = len(c.nodes) - 1
+	}
+	// The part as a chain of its own, with the nodes beside it at its ends.
+	lo, hi := from, to
+	if last >= 0 {
+		lo = c.nodes[last].event
+	}
+	if next < len(c.nodes) {
+		hi = c.nodes[next].event + 1
+	}
+	events := slices.Concat(ld.events[lo:from], changed, ld.events[to:hi])
+	part := c.m.newChain(ctx, events, false)
+	ok = !part.lost && !slices.ContainsFunc(part.nodes, func(n node) bool { return n.broken })
+	opens := 0.0
+	for i := range ld.events {
+		if i >= from && i < to {
+			if i > 0 {
+				opens = max(opens, c.m.opensOf(changed[i-from]))
+			}
+			continue
+		}
+		opens = max(opens, ld.opens[i])
+	}
+	if len(part.nodes) == 0 {
+		return opens, ok
+	}
+	k := minimax()
+	at := filled(len(part.nodes[0].stand))
+	switch {
+	case last >= 0:
+		at = ld.before[last]
+	default:
+		for _, f := range part.nodes[0].allowed {
+			at[f] = part.start(k, f, false)
+		}
+	}
+	for a := range part.links {
+		at = part.links[a].weighed().push(at, part.nodes[a].allowed, part.nodes[a+1].allowed)
+	}
+	bound = never
+	for _, j := range part.nodes[len(part.nodes)-1].allowed {
+		rest := 0.0
+		if next < len(c.nodes) {
+			rest = ld.after[next][j]
+		}
+		bound = min(bound, max(at[j], rest))
+	}
+	return max(bound, opens), ok && !math.IsInf(bound, 1)
+}

@@ -1,0 +1,66 @@
+// Package kept is a memory of what was computed, bounded by bytes: what was not
+// used for longest goes first.
+package kept
+
+import (
+	"sync"
+
+	"github.com/hashicorp/golang-lru/v2/simplelru"
+)
+
+// Kept remembers values by key, at most so many bytes of them. It is safe for
+// concurrent use; the zero value is not, use New.
+type Kept[K comparable, V any] struct {
+	mu    sync.Mutex
+	lru   *simplelru.LRU[K, sized[V]]
+	bytes int
+	most  int
+	size  func(V) int
+}
+
+type sized[V any] struct {
+	value V
+	bytes int
+}
+
+// New makes a memory of at most most bytes; size says how many a value takes.
+func New[K comparable, V any](most int, size func(V) int) *Kept[K, V] {
+	k := &Kept[K, V]{most: most, size: size}
+	lru, err := simplelru.NewLRU(1<<30, func(_ K, old sized[V]) { k.bytes -= old.bytes })
+	if err != nil {
+		panic(err) // only a size below one is refused
+	}
+	k.lru = lru
+	return k
+}
+
+// Get finds a value and marks it as used.
+func (k *Kept[K, V]) Get(key K) (V, bool) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	v, ok := k.lru.Get(key)
+	return v.value, ok
+}
+
+// Put keeps a value. One that is larger than the whole memory is not kept.
+func (k *Kept[K, V]) Put(key K, v V) {
+	n := k.size(v)
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	k.lru.Remove(key)
+	if n > k.most {
+		return
+	}
+	for k.bytes+n > k.most {
+		k.lru.RemoveOldest()
+	}
+	k.bytes += n
+	k.lru.Add(key, sized[V]{v, n})
+}
+
+// Bytes is how much is kept now.
+func (k *Kept[K, V]) Bytes() int {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	return k.bytes
+}

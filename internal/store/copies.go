@@ -1,0 +1,220 @@
+package store
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"time"
+
+	"github.com/gofrs/flock"
+	"gorm.io/gorm"
+)
+
+// keptDaily is how many daily copies are kept.
+const keptDaily = 7
+
+func (s *Store) stamp() string { return s.now().UTC().Format("20060102-150405.000") }
+
+// Backup writes the whole notebook as one file, which must not be there yet.
+func (s *Store) Backup(ctx context.Context, to string) error {
+	if _, err := os.Lstat(to); err == nil {
+		return fmt.Errorf("%s is there already; name a new file", to)
+	}
+	if err := s.copyTo(ctx, to); err != nil {
+		return fmt.Errorf("back up to %s: %w", to, err)
+	}
+	return nil
+}
+
+// copyTo writes a copy whole or not at all, for the owner alone.
+func (s *Store) copyTo(ctx context.Context, to string) error {
+	tmp, err := os.CreateTemp(filepath.Dir(to), ".ornamen-*")
+	if err != nil {
+		return bare(err)
+	}
+	name := tmp.Name()
+	defer os.Remove(name)
+	if err := tmp.Close(); err != nil {
+		return bare(err)
+	}
+	if err := s.db.WithContext(ctx).Exec("VACUUM INTO ?", name).Error; err != nil {
+		return plain(err)
+	}
+	if err := synced(name); err != nil {
+		return bare(err)
+	}
+	return bare(os.Rename(name, to))
+}
+
+func synced(name string) error {
+	f, err := os.OpenFile(name, os.O_RDWR, 0)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	return f.Sync()
+}
+
+// Restore puts a backup in the place of the notebook at path, after looking it over.
+// What was there is kept beside it under a dated name, which is returned. The
+// notebook must not be open.
+func Restore(from, path string, now func() time.Time) (kept string, err error) {
+	check, err := OpenToRead(from)
+	if err != nil {
+		return "", err
+	}
+	err = check.intact()
+	if ids, e := check.done(); err == nil && (e != nil || len(ids) == 0) {
+		err = errors.New("this is no notebook of Ornamen")
+	}
+	if err := errors.Join(err, check.Close()); err != nil {
+		return "", fmt.Errorf("%s: %w", from, err)
+	}
+	lock := flock.New(path+".lock", flock.SetPermissions(0o600))
+	switch ok, err := lock.TryLock(); {
+	case err != nil:
+		return "", fmt.Errorf("%s: %w", path, bare(err))
+	case !ok:
+		return "", fmt.Errorf("%s: %w", path, ErrOpen)
+	}
+	defer lock.Unlock()
+	tmp, err := os.CreateTemp(filepath.Dir(path), ".ornamen-*")
+	if err != nil {
+		return "", fmt.Errorf("%s: %w", path, bare(err))
+	}
+	defer os.Remove(tmp.Name())
+	err = fill(tmp, from)
+	if err = errors.Join(err, tmp.Close()); err != nil {
+		return "", fmt.Errorf("%s: %w", path, plain(err))
+	}
+	if _, err := os.Stat(path); err == nil {
+		kept = fmt.Sprintf("%s.before-restore-%s", path, now().UTC().Format("20060102-150405.000"))
+		for _, end := range []string{"", "-wal"} {
+			if err := os.Rename(path+end, kept+end); err != nil && !errors.Is(err, os.ErrNotExist) {
+				return "", fmt.Errorf("%s: %w", path, bare(err))
+			}
+		}
+		os.Remove(path + "-shm")
+	}
+	if err := os.Rename(tmp.Name(), path); err != nil {
+		return kept, fmt.Errorf("%s: %w", path, bare(err))
+	}
+	return kept, nil
+}
+
+// fill copies a file's content and brings it to the disk.
+func fill(to *os.File, from string) error {
+	f, err := os.Open(from)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	if _, err := io.Copy(to, f); err != nil {
+		return err
+	}
+	return to.Sync()
+}
+
+// Copies lists the daily copies beside the notebook, the oldest first.
+func (s *Store) Copies() []string {
+	list, err := filepath.Glob(globQuoted(s.path) + ".daily-*")
+	if err != nil {
+		return nil
+	}
+	slices.Sort(list)
+	return list
+}
+
+// globQuoted makes a path match itself alone.
+func globQuoted(path string) string {
+	var b bytes.Buffer
+	for _, r := range path {
+		if r == '*' || r == '?' || r == '[' || r == '\\' {
+			b.WriteRune('\\')
+		}
+		b.WriteRune(r)
+	}
+	return b.String()
+}
+
+// Housekeep makes the day's copy beside the notebook unless it is there, keeps the
+// last seven, and packs what is rarely read.
+func (s *Store) Housekeep(ctx context.Context) error {
+	if s.ReadOnly {
+		return nil
+	}
+	if err := s.there(); err != nil {
+		return err
+	}
+	today := fmt.Sprintf("%s.daily-%s", s.path, s.now().Format("2006-01-02"))
+	if _, err := os.Stat(today); errors.Is(err, os.ErrNotExist) {
+		if err := s.copyTo(ctx, today); err != nil {
+			return fmt.Errorf("daily copy: %w", err)
+		}
+	}
+	copies := s.Copies()
+	for _, old := range copies[:max(0, len(copies)-keptDaily)] {
+		os.Remove(old)
+	}
+	return s.pack(ctx)
+}
+
+// Of a chain the newest revisions are kept as they are; older ones are packed, which
+// takes about a tenth of the room and loses nothing.
+const (
+	unpackedTail = 50
+	packBatch    = 200
+)
+
+var gzipped = []byte{0x1f, 0x8b}
+
+func (s *Store) pack(ctx context.Context) error {
+	for ctx.Err() == nil {
+		var rs []Revision
+		err := s.db.WithContext(ctx).Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC) AS age FROM revisions)
+			WHERE age > ? AND substr(data, 1, 2) <> x'1f8b' LIMIT ?`, unpackedTail, packBatch).Scan(&rs).Error
+		if err != nil || len(rs) == 0 {
+			return plain(err)
+		}
+		err = s.write(ctx, func(tx *gorm.DB) error {
+			for _, r := range rs {
+				if err := tx.Exec("UPDATE revisions SET data = ? WHERE id = ?", packed(r.Data), r.ID).Error; err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return ctx.Err()
+}
+
+func packed(data []byte) []byte {
+	var b bytes.Buffer
+	w := gzip.NewWriter(&b)
+	w.Write(data) // into memory: it cannot fail
+	w.Close()
+	return b.Bytes()
+}
+
+// maxRevision bounds what a packed revision may unpack to.
+const maxRevision = 64 << 20
+
+func unpacked(data []byte) ([]byte, error) {
+	if !bytes.HasPrefix(data, gzipped) {
+		return data, nil
+	}
+	r, err := gzip.NewReader(bytes.NewReader(data))
+	if err != nil {
+		return nil, err
+	}
+	return io.ReadAll(io.LimitReader(r, maxRevision))
+}

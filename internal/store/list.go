@@ -1,0 +1,227 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"ornamen/core/lick"
+)
+
+// Order is how the notebook is sorted.
+type Order string
+
+// The orders.
+const (
+	LastTouched Order = ""
+	WorstFirst  Order = "worst"
+	ByTitle     Order = "title"
+)
+
+// Query asks for a part of the notebook.
+type Query struct {
+	Find   string // words that must all occur
+	Tag    string
+	Order  Order
+	Player string // whose judgements
+	Limit  int
+	Offset int
+}
+
+// Row is a lick of a list. Summary is nil while it has not been judged for the
+// player at this revision.
+type Row struct {
+	ID       uint
+	Revision uint
+	Title    string
+	Touched  time.Time
+	Summary  *Summary
+}
+
+// index writes what a lick is found by.
+func index(tx *gorm.DB, id uint, l lick.Lick) error {
+	words := strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale}, l.Tags...), "\n")
+	if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(words), folded(l.Title), id).Error; err != nil {
+		return err
+	}
+	if err := tx.Exec("DELETE FROM tags WHERE lick_id = ?", id).Error; err != nil {
+		return err
+	}
+	for _, t := range l.Tags {
+		if err := tx.Exec("INSERT OR IGNORE INTO tags (lick_id, tag) VALUES (?, ?)", id, t).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// folded is text as it is compared: small letters, signs as they are typed.
+func folded(s string) string {
+	return strings.NewReplacer("♯", "#", "♭", "b", "♮", "").Replace(strings.ToLower(s))
+}
+
+// matching is the licks that a query asks for.
+func (s *Store) matching(ctx context.Context, q Query) *gorm.DB {
+	db := s.db.WithContext(ctx).Table("licks").Where("licks.deleted_at IS NULL")
+	for _, w := range strings.Fields(folded(q.Find)) {
+		db = db.Where("instr(licks.words, ?) > 0", w)
+	}
+	if q.Tag != "" {
+		db = db.Where("licks.id IN (SELECT lick_id FROM tags WHERE tag = ?)", q.Tag)
+	}
+	return db
+}
+
+const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.revision_id = licks.head_id AND summaries.player = ?"
+
+// List gives one page of the notebook.
+func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
+	order := map[Order]string{LastTouched: "licks.updated_at DESC, licks.id DESC", ByTitle: "licks.sorted, licks.id",
+		WorstFirst: "summaries.severity IS NULL, summaries.severity DESC, summaries.margin, licks.id"}[q.Order]
+	if order == "" {
+		order = "licks.updated_at DESC, licks.id DESC"
+	}
+	var found []struct {
+		ID, HeadID uint
+		Title      string
+		UpdatedAt  time.Time
+		Judged     *uint
+		Severity   int
+		Margin     float64
+		Notes      int
+	}
+	err := s.matching(ctx, q).Joins(joinSummaries, q.Player).
+		Select("licks.id, licks.head_id, licks.title, licks.updated_at, summaries.revision_id AS judged, summaries.severity, summaries.margin, summaries.notes").
+		Order(order).Limit(q.Limit).Offset(q.Offset).Scan(&found).Error
+	if err != nil {
+		return nil, fmt.Errorf("list licks: %w", plain(err))
+	}
+	out := make([]Row, len(found))
+	ids := make([]uint, len(found))
+	for i, f := range found {
+		ids[i] = f.ID
+	}
+	data, err := drawn(s.db.WithContext(ctx), ids)
+	if err != nil {
+		return nil, err
+	}
+	for i, f := range found {
+		out[i] = Row{ID: f.ID, Revision: f.HeadID, Title: f.Title, Touched: f.UpdatedAt}
+		if f.Judged != nil {
+			out[i].Summary = &Summary{LickID: f.ID, RevisionID: f.HeadID, Player: q.Player, Severity: f.Severity, Margin: f.Margin, Notes: f.Notes, Data: data[f.ID]}
+		}
+	}
+	return out, nil
+}
+
+// drawn reads what the rows of licks show.
+func drawn(db *gorm.DB, ids []uint) (map[uint][]byte, error) {
+	var found []struct {
+		LickID uint
+		Data   []byte
+	}
+	if err := db.Table("rows").Where("lick_id IN ?", ids).Scan(&found).Error; err != nil {
+		return nil, fmt.Errorf("list licks: %w", plain(err))
+	}
+	out := map[uint][]byte{}
+	for _, f := range found {
+		out[f.LickID] = f.Data
+	}
+	return out, nil
+}
+
+// Counts says how many licks a query finds, how many of them are judged for the
+// player, and how many of those with notes there are of each severity.
+type Counts struct {
+	All, Judged int
+	Of          map[int]int
+}
+
+// Count counts what a query finds; its page and order do not matter.
+func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
+	c := Counts{Of: map[int]int{}}
+	var rows []struct {
+		Severity *int
+		Empty    bool
+		N        int
+	}
+	err := s.matching(ctx, q).Joins(joinSummaries, q.Player).Select("summaries.severity, summaries.notes = 0 AS empty, COUNT(*) AS n").
+		Group("summaries.severity, summaries.notes = 0").Scan(&rows).Error
+	if err != nil {
+		return c, fmt.Errorf("count licks: %w", plain(err))
+	}
+	for _, r := range rows {
+		c.All += r.N
+		if r.Severity == nil {
+			continue
+		}
+		c.Judged += r.N
+		if !r.Empty {
+			c.Of[*r.Severity] += r.N
+		}
+	}
+	return c, nil
+}
+
+// Tags lists the tags in use by name, at most so many: those of most licks.
+func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
+	var names []string
+	err := s.db.WithContext(ctx).Raw(`SELECT tag FROM tags JOIN licks ON licks.id = tags.lick_id AND licks.deleted_at IS NULL
+		GROUP BY tag ORDER BY COUNT(*) DESC, tag LIMIT ?`, most).Scan(&names).Error
+	if err != nil {
+		return nil, fmt.Errorf("list tags: %w", plain(err))
+	}
+	slices.Sort(names)
+	return names, nil
+}
+
+// Unjudged lists licks that have no summary for the player at their newest
+// revision, the last touched first.
+func (s *Store) Unjudged(ctx context.Context, player string, most int) ([]Row, error) {
+	var found []Lick
+	err := s.matching(ctx, Query{}).Joins(joinSummaries, player).Where("summaries.lick_id IS NULL").
+		Select("licks.id, licks.head_id, licks.title, licks.updated_at").Order("licks.updated_at DESC, licks.id DESC").Limit(most).Scan(&found).Error
+	if err != nil {
+		return nil, fmt.Errorf("list licks to judge: %w", plain(err))
+	}
+	out := make([]Row, len(found))
+	for i, l := range found {
+		out[i] = Row{ID: l.ID, Revision: l.HeadID, Title: l.Title, Touched: l.UpdatedAt}
+	}
+	return out, nil
+}
+
+// Summarise keeps summaries, each in place of the lick's last one.
+func (s *Store) Summarise(ctx context.Context, list []Summary) error {
+	if len(list) == 0 {
+		return nil
+	}
+	return s.write(ctx, func(tx *gorm.DB) error {
+		for _, x := range list {
+			if err := tx.Exec("INSERT OR REPLACE INTO rows (lick_id, data) VALUES (?, ?)", x.LickID, x.Data).Error; err != nil {
+				return err
+			}
+		}
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}}, UpdateAll: true}).CreateInBatches(list, 100).Error
+	})
+}
+
+// SummaryOf is the last summary that was kept of a lick, of whatever revision and
+// player; ok is false where there is none.
+func (s *Store) SummaryOf(ctx context.Context, id uint) (sum Summary, ok bool, err error) {
+	var found []Summary
+	if err := s.db.WithContext(ctx).Where("lick_id = ?", id).Limit(1).Find(&found).Error; err != nil {
+		return sum, false, fmt.Errorf("lick %d: %w", id, plain(err))
+	}
+	if len(found) == 0 {
+		return sum, false, nil
+	}
+	data, err := drawn(s.db.WithContext(ctx), []uint{id})
+	found[0].Data = data[id]
+	return found[0], err == nil, err
+}

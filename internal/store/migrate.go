@@ -1,0 +1,119 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"github.com/go-gormigrate/gormigrate/v2"
+	"gorm.io/gorm"
+
+	"ornamen/core/lick"
+)
+
+// migrations brings a notebook up to date, step by step. A step is never changed
+// once it has been released.
+var migrations = []*gormigrate.Migration{
+	{ID: "0001-licks", Migrate: statements(
+		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL, head_id INTEGER NOT NULL DEFAULT 0,
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE INDEX idx_licks_deleted_at ON licks(deleted_at)`,
+		`CREATE TABLE revisions (id INTEGER PRIMARY KEY AUTOINCREMENT, lick_id INTEGER NOT NULL REFERENCES licks(id),
+			parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL, aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
+		`CREATE INDEX idx_revisions_lick_id ON revisions(lick_id)`,
+		`CREATE INDEX idx_revisions_parent_id ON revisions(parent_id)`)},
+	{ID: "0002-palettes", Migrate: statements(
+		`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
+			added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`)},
+	{ID: "0003-players", Migrate: statements(
+		`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`)},
+	{ID: "0004-recipes", Migrate: statements(
+		`CREATE TABLE recipes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, created_at DATETIME NOT NULL)`)},
+	{ID: "0005-finding", Migrate: func(tx *gorm.DB) error {
+		// A lick is found by its words and tags, and its judgement is kept.
+		err := statements(
+			`ALTER TABLE licks ADD COLUMN words TEXT NOT NULL DEFAULT ''`,
+			`ALTER TABLE licks ADD COLUMN sorted TEXT NOT NULL DEFAULT ''`,
+			`CREATE INDEX idx_licks_updated ON licks(updated_at DESC, id DESC) WHERE deleted_at IS NULL`,
+			`CREATE INDEX idx_licks_sorted ON licks(sorted, id) WHERE deleted_at IS NULL`,
+			`CREATE TABLE tags (lick_id INTEGER NOT NULL REFERENCES licks(id), tag TEXT NOT NULL, PRIMARY KEY (tag, lick_id)) WITHOUT ROWID`,
+			`CREATE INDEX idx_tags_lick_id ON tags(lick_id)`,
+			`CREATE TABLE summaries (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), revision_id INTEGER NOT NULL, player TEXT NOT NULL,
+				severity INTEGER NOT NULL, margin REAL NOT NULL, notes INTEGER NOT NULL)`,
+			`CREATE TABLE rows (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), data BLOB NOT NULL)`)(tx)
+		if err != nil {
+			return err
+		}
+		var licks []Lick
+		if err := tx.Unscoped().Find(&licks).Error; err != nil {
+			return err
+		}
+		for _, l := range licks {
+			content := lick.Lick{Title: l.Title}
+			var r Revision
+			if err := tx.Take(&r, l.HeadID).Error; err == nil {
+				if read, err := decode(r); err == nil {
+					content = read
+				}
+			}
+			if err := index(tx, l.ID, content); err != nil {
+				return err
+			}
+		}
+		return nil
+	}},
+}
+
+func statements(list ...string) gormigrate.MigrateFunc {
+	return func(tx *gorm.DB) error {
+		for _, q := range list {
+			if err := tx.Exec(q).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+}
+
+// done lists the steps that a file has taken.
+func (s *Store) done() ([]string, error) {
+	var ids []string
+	if !s.db.Migrator().HasTable("migrations") {
+		return nil, nil
+	}
+	return ids, plain(s.db.Raw("SELECT id FROM migrations").Scan(&ids).Error)
+}
+
+// known refuses a file with steps that this program does not know.
+func (s *Store) known() error {
+	ids, err := s.done()
+	for _, id := range ids {
+		if !slices.ContainsFunc(migrations, func(m *gormigrate.Migration) bool { return m.ID == id }) {
+			return ErrNewer
+		}
+	}
+	return err
+}
+
+// migrate takes the steps that are missing, all or none. What was in the file
+// before is copied first.
+func (s *Store) migrate(existed bool) error {
+	if err := s.known(); err != nil {
+		return err
+	}
+	ids, err := s.done()
+	if err != nil || len(ids) == len(migrations) {
+		return err
+	}
+	if s.ReadOnly {
+		return fmt.Errorf("%w; it is of an older Ornamen and must be written once to be read by this one", ErrReadOnly)
+	}
+	if existed && len(ids) > 0 {
+		if err := s.copyTo(context.Background(), fmt.Sprintf("%s.before-upgrade-%s", s.path, s.stamp())); err != nil {
+			return fmt.Errorf("copy it before the upgrade: %w", err)
+		}
+	}
+	options := *gormigrate.DefaultOptions
+	options.UseTransaction = true // a kill leaves the file as it was
+	return plain(gormigrate.New(s.db, &options, migrations).Migrate())
+}

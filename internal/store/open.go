@@ -1,0 +1,221 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/gofrs/flock"
+	"gorm.io/driver/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+	_ "modernc.org/sqlite" // the driver named "sqlite", without cgo
+)
+
+// Store is an open notebook. It is safe for concurrent use.
+type Store struct {
+	db   *gorm.DB
+	path string
+	now  func() time.Time
+	lock *flock.Flock
+	file os.FileInfo // the file that was opened, to notice when another stands in its place
+
+	// ReadOnly says that the file cannot be written; reading works.
+	ReadOnly bool
+
+	rescue  sync.Once
+	rescued string // where the content of a file that is gone was written
+}
+
+// Open opens or makes the notebook at path, for one program at a time. The clock
+// gives the times of revisions. A file that cannot be written is opened for reading.
+// An older notebook is brought up to date after a dated copy of it was made.
+func Open(path string, now func() time.Time) (*Store, error) {
+	s := &Store{path: path, now: now}
+	existed, err := s.prepare()
+	if err == nil {
+		err = s.open()
+	}
+	if err == nil && existed {
+		err = s.intact()
+	}
+	if err == nil {
+		err = s.migrate(existed)
+	}
+	if err == nil {
+		s.file, err = os.Stat(path)
+	}
+	if err != nil {
+		s.Close()
+		return nil, fmt.Errorf("notebook %s: %w", path, err)
+	}
+	return s, nil
+}
+
+// OpenToRead opens a notebook for reading beside a program that may be writing it.
+func OpenToRead(path string) (*Store, error) {
+	s := &Store{path: path, now: time.Now, ReadOnly: true}
+	_, err := os.Stat(path)
+	if err == nil {
+		err = s.open()
+	}
+	if err == nil {
+		err = s.known()
+	}
+	if err != nil {
+		s.Close()
+		return nil, fmt.Errorf("notebook %s: %w", path, bare(err))
+	}
+	return s, nil
+}
+
+// prepare takes the notebook for this program and makes the file, for its owner
+// alone, where there is none.
+func (s *Store) prepare() (existed bool, err error) {
+	if info, err := os.Stat(s.path); err == nil {
+		if existed = info.Size() > 0; info.IsDir() {
+			return existed, errors.New("this is a folder; name a file in it")
+		}
+	}
+	f, err := os.OpenFile(s.path, os.O_RDWR|os.O_CREATE, 0o600)
+	switch {
+	case err == nil:
+		f.Close()
+	case existed && (errors.Is(err, fs.ErrPermission) || strings.Contains(err.Error(), "read-only")):
+		s.ReadOnly = true
+		return existed, nil
+	default:
+		return existed, bare(err)
+	}
+	s.lock = flock.New(s.path+".lock", flock.SetPermissions(0o600))
+	switch ok, err := s.lock.TryLock(); {
+	case err != nil:
+		return existed, bare(err)
+	case !ok:
+		return existed, ErrOpen
+	}
+	return existed, nil
+}
+
+// bare is a file error without the path, which the sentence names already.
+func bare(err error) error {
+	var p *fs.PathError
+	if errors.As(err, &p) {
+		return p.Err
+	}
+	return err
+}
+
+func (s *Store) open() error {
+	// WAL with full sync: a write that was answered is on the disk. Writers wait
+	// for each other from the start of their transaction.
+	q := url.Values{"_txlock": {"immediate"}, "_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)", "cache_size(-8000)"}}
+	if s.ReadOnly {
+		q = url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)", "cache_size(-8000)"}}
+		if !writable(filepath.Dir(s.path)) {
+			q.Set("immutable", "1") // nobody can write here, and no index beside the file either
+		}
+	}
+	dsn := (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: s.path}).EscapedPath(), RawQuery: q.Encode()}).String()
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: dsn}), &gorm.Config{
+		NowFunc: func() time.Time { return s.now().UTC() },
+		Logger:  logger.Discard, // errors are returned, not printed
+	})
+	if err != nil {
+		return plain(err)
+	}
+	s.db = db
+	sqlDB, err := db.DB()
+	if err != nil {
+		return err
+	}
+	sqlDB.SetMaxOpenConns(4)
+	return nil
+}
+
+// writable says whether files can be made in a folder.
+func writable(dir string) bool {
+	f, err := os.CreateTemp(dir, ".ornamen-*")
+	if err != nil {
+		return false
+	}
+	f.Close()
+	os.Remove(f.Name())
+	return true
+}
+
+// intact looks the file over and says where a copy lies when it is damaged.
+func (s *Store) intact() error {
+	var found string
+	err := s.db.Raw("PRAGMA quick_check(1)").Scan(&found).Error
+	if err == nil && found == "ok" {
+		return nil
+	}
+	why := found
+	if err != nil {
+		if err = plain(err); !errors.Is(err, ErrDamaged) {
+			return err
+		}
+		why = err.Error()
+	}
+	advice := "there is no copy beside it"
+	if copies := s.Copies(); len(copies) > 0 {
+		advice = fmt.Sprintf("put the last good copy back with: ornamen restore %q --db %q", copies[len(copies)-1], s.path)
+	}
+	return fmt.Errorf("%w (%s); %s", ErrDamaged, strings.TrimPrefix(why, ErrDamaged.Error()+" "), advice)
+}
+
+// Close closes the notebook and gives it free for other programs.
+func (s *Store) Close() error {
+	var err error
+	if s.db != nil {
+		if db, e := s.db.DB(); e == nil {
+			err = db.Close()
+		}
+	}
+	if s.lock != nil {
+		err = errors.Join(err, s.lock.Unlock())
+	}
+	return err
+}
+
+// there says whether the file that was opened still stands at its path. If not, its
+// content, which is still at hand, is written beside it once.
+func (s *Store) there() error {
+	now, err := os.Stat(s.path)
+	if err == nil && os.SameFile(now, s.file) {
+		return nil
+	}
+	s.rescue.Do(func() {
+		to := fmt.Sprintf("%s.rescued-%s", s.path, s.stamp())
+		if s.copyTo(context.Background(), to) == nil {
+			s.rescued = to
+		}
+	})
+	if s.rescued != "" {
+		return fmt.Errorf("%w; all that was saved before lies in %s", ErrGone, filepath.Base(s.rescued))
+	}
+	return ErrGone
+}
+
+// write runs f in a transaction, whole or not at all.
+func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
+	if s.ReadOnly {
+		return ErrReadOnly
+	}
+	if err := s.there(); err != nil {
+		return err
+	}
+	if err := s.db.WithContext(ctx).Transaction(f); err != nil {
+		return plain(err)
+	}
+	// It may have gone while the transaction ran: then it is not acknowledged.
+	return s.there()
+}
