@@ -16,27 +16,29 @@ import (
 var below = map[string][]string{
 	"core/defaults":     {},
 	"core/load":         {},
+	"core/kept":         {},
 	"core/music":        {},
 	"core/neck":         {"core/defaults", "core/music"},
 	"core/lick":         {"core/music", "core/neck"},
 	"core/bend":         {"core/defaults", "core/music", "core/neck"},
-	"core/hand":         {"core/defaults", "core/lick", "core/load", "core/neck"},
+	"core/hand":         {"core/defaults", "core/kept", "core/lick", "core/load", "core/neck"},
 	"core/pick":         {"core/defaults", "core/lick", "core/load"},
 	"core/shape":        {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/play":         {"core/bend", "core/defaults", "core/hand", "core/lick", "core/load", "core/music", "core/neck", "core/pick"},
 	"core/run":          {"core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/shape"},
 	"format":            {"core/lick", "core/music", "core/neck"},
 	"internal/store":    {"core/lick"},
+	"internal/archive":  {"core/lick", "internal/store"},
 	"internal/demo":     {"core/lick", "internal/store"},
 	"internal/web/draw": {"core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play"},
-	"internal/web":      {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/store", "internal/web/draw"},
+	"internal/web":      {"core/bend", "core/hand", "core/kept", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/store", "internal/web/draw"},
 	"cmd/ornamen": {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format",
-		"internal/demo", "internal/store", "internal/web"},
+		"internal/archive", "internal/demo", "internal/store", "internal/web"},
 }
 
 // computing is all that the core takes from elsewhere: what works on values in
 // memory. Web, database, files, clock and chance are not among it.
-var computing = []string{"bytes", "cmp", "encoding/binary", "encoding/json", "errors", "flag", "fmt", "io", "math", "math/bits", "slices", "sort", "strconv", "strings", "sync", "unicode/utf8"}
+var computing = []string{"bytes", "cmp", "context", "encoding/binary", "encoding/json", "errors", "flag", "fmt", "github.com/hashicorp/golang-lru/v2/simplelru", "hash/fnv", "io", "math", "math/bits", "slices", "sort", "strconv", "strings", "sync", "unicode/utf8"}
 
 func TestImportsPointDown(t *testing.T) {
 	seen := map[string]bool{}

@@ -23,7 +23,7 @@ func TestProposeHands(t *testing.T) {
 	p.click(`[data-ask-way=economy]`)
 	p.wait(`document.querySelector('[data-ask-way=economy].on') && document.querySelector('.offer .because').innerText.includes('economy')`)
 	strokes := p.strokes()
-	p.click(`[data-take="0"]`)
+	p.click(`.offer [data-take]`)
 	p.wait(`!document.querySelector('#hands.show')`)
 	p.wait(`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => e.getAttribute('d').includes('l')).join('') != '` + strokes + `'`)
 	p.ctrl("z")

@@ -15,7 +15,7 @@ import (
 // defaultBest is how many proposals are printed when none is asked for.
 const defaultBest = 3
 
-func propose(_ context.Context, e env, args []string) error {
+func propose(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", "", "")
 	angle := fs.String("angle", "", "")
@@ -52,7 +52,10 @@ func propose(_ context.Context, e env, args []string) error {
 	if *place && len(l.Notes) > play.MaxFreePlaces {
 		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
 	}
-	proposals := play.NewEngine(p).Propose(l, ask)
+	proposals, err := play.NewEngine(p).Propose(ctx, l, ask)
+	if err != nil {
+		return err
+	}
 	if *asJSON {
 		enc := json.NewEncoder(e.out)
 		enc.SetEscapeHTML(false)

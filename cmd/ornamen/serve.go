@@ -3,7 +3,9 @@ package main
 import (
 	"context"
 	"errors"
+	"flag"
 	"fmt"
+	"log"
 	"net"
 	"os"
 	"path/filepath"
@@ -16,50 +18,68 @@ import (
 
 func serve(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	addr, db := fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", "")
+	o := servingFlags(fs)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
-	if *db == "" {
-		dir, err := os.UserConfigDir()
-		if err != nil {
-			return fmt.Errorf("there is no place for the notebook: name one with --db")
-		}
-		dir = filepath.Join(dir, "ornamen")
-		if err := os.MkdirAll(dir, 0o700); err != nil {
-			return fmt.Errorf("no place for the notebook: %w", err)
-		}
-		*db = filepath.Join(dir, "notebook.db")
+	db, err := notebookFile(*o.db)
+	if err != nil {
+		return err
 	}
-	return open(ctx, e, *addr, *db, false)
+	*o.db = db
+	return o.open(ctx, e, false)
 }
 
 func demoServe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	addr, db := fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", "")
+	o := servingFlags(fs)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
-	if *db == "" {
+	if *o.db == "" {
 		dir, err := os.MkdirTemp("", "ornamen-demo-")
 		if err != nil {
 			return fmt.Errorf("no place for the demo notebook: %w", err)
 		}
 		defer os.RemoveAll(dir)
-		*db = filepath.Join(dir, "demo.db")
+		*o.db = filepath.Join(dir, "demo.db")
 	}
-	return open(ctx, e, *addr, *db, true)
+	return o.open(ctx, e, true)
 }
 
-// open serves a notebook until the context ends, then lets running requests
-// finish.
-func open(ctx context.Context, e env, addr, db string, fill bool) error {
-	ln, err := net.Listen("tcp", addr)
+// serving is how a notebook is opened in the browser.
+type serving struct{ addr, db, log *string }
+
+func servingFlags(fs *flag.FlagSet) serving {
+	return serving{fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", ""), fs.String("log", "", "")}
+}
+
+// notebookFile is where the player's notebook lies, unless a file is named.
+func notebookFile(named string) (string, error) {
+	if named != "" {
+		return named, nil
+	}
+	dir, err := os.UserConfigDir()
 	if err != nil {
-		return fmt.Errorf("cannot listen on %s: %w; choose another with --addr", addr, unwrapNet(err))
+		return "", errors.New("there is no place for the notebook: name one with --db")
+	}
+	dir = filepath.Join(dir, "ornamen")
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return "", fmt.Errorf("no place for the notebook: %w", err)
+	}
+	return filepath.Join(dir, "notebook.db"), nil
+}
+
+func (o serving) open(ctx context.Context, e env, fill bool) error {
+	ln, err := net.Listen("tcp", *o.addr)
+	if err != nil {
+		return fmt.Errorf("--addr %s: %w", *o.addr, unwrapNet(err))
 	}
 	defer ln.Close()
-	s, err := store.Open(db, time.Now)
+	if tcp, ok := ln.Addr().(*net.TCPAddr); ok && !tcp.IP.IsLoopback() {
+		fmt.Fprintf(e.err, "ornamen: anyone who reaches %s can read and change this notebook; 127.0.0.1 keeps it to this machine\n", ln.Addr())
+	}
+	s, err := store.Open(*o.db, time.Now)
 	if err != nil {
 		return err
 	}
@@ -69,12 +89,42 @@ func open(ctx context.Context, e env, addr, db string, fill bool) error {
 			return err
 		}
 	}
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
 	app, err := web.New(ctx, s)
 	if err != nil {
 		return err
 	}
+	if *o.log != "" {
+		f, err := os.OpenFile(*o.log, os.O_WRONLY|os.O_APPEND|os.O_CREATE, 0o600)
+		if err != nil {
+			return fmt.Errorf("--log %s: %w", *o.log, unwrapPath(err))
+		}
+		defer f.Close()
+		app.LogTo(f)
+	}
+	if s.ReadOnly {
+		fmt.Fprintln(e.err, "ornamen: this notebook cannot be written; it is open for reading")
+	}
 	fmt.Fprintf(e.out, "Ornamen is open at http://%s (stop with Ctrl-C)\n", ln.Addr())
+	if !fill {
+		go housekeep(ctx, s)
+	}
 	return app.Serve(ctx, ln)
+}
+
+// housekeep keeps the daily copies of a notebook that stays open.
+func housekeep(ctx context.Context, s *store.Store) {
+	for {
+		if err := s.Housekeep(ctx); err != nil && ctx.Err() == nil {
+			log.Printf("keeping copies of the notebook: %v", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(time.Hour):
+		}
+	}
 }
 
 func unwrapNet(err error) error {

@@ -5,6 +5,7 @@ package lick
 
 import (
 	"slices"
+	"strings"
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -196,6 +197,19 @@ func (l Lick) TonesText() string {
 		s += ", " + t.Degree.Pretty()
 	}
 	return s
+}
+
+// FileName is the title as a file's name: its letters and digits, empty where it
+// has none.
+func (l Lick) FileName() string {
+	s := strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9', r == '-':
+			return r
+		}
+		return ' '
+	}, l.Title)
+	return strings.ToLower(strings.Join(strings.Fields(s), "-"))
 }
 
 // Pitch is what note i sounds before any bend.

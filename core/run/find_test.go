@@ -109,7 +109,7 @@ func TestFindHandEntered(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range handEntered {
 		l := line(t, c.key, c.text)
-		f, ok := Find(g, l)
+		f, ok, _ := Find(t.Context(), g, l)
 		want := c.covers
 		if want == 0 {
 			want = len(l.Notes)
@@ -135,11 +135,11 @@ func TestFindHandEntered(t *testing.T) {
 func TestFindNothing(t *testing.T) {
 	g := neck.Standard()
 	for _, text := range []string{"6:5", "6:5 1:17 3:2 5:11 2:9"} {
-		if f, ok := Find(g, line(t, "A minor", text)); ok && f.To-f.From+1 > 3 {
+		if f, ok, _ := Find(t.Context(), g, line(t, "A minor", text)); ok && f.To-f.From+1 > 3 {
 			t.Errorf("%s: %s", text, f.Recipe)
 		}
 	}
-	if _, ok := Find(g, lick.New()); ok {
+	if _, ok, _ := Find(t.Context(), g, lick.New()); ok {
 		t.Error("an empty line has a recipe")
 	}
 }
@@ -163,6 +163,8 @@ func BenchmarkFind64(b *testing.B) {
 		l.Notes = append(l.Notes, n)
 	}
 	for b.Loop() {
-		Find(g, l)
+		if _, _, err := Find(b.Context(), g, l); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

@@ -126,7 +126,7 @@ func TestFindGivesRunsBack(t *testing.T) {
 		tried++
 		l := run.Lick
 		l.Recipe = ""
-		f, ok := Find(g, l)
+		f, ok, _ := Find(t.Context(), g, l)
 		if !ok {
 			continue
 		}
@@ -197,6 +197,8 @@ func BenchmarkRun1024(b *testing.B) {
 		if len(run.Lick.Notes) != 1024 {
 			b.Fatal(len(run.Lick.Notes))
 		}
-		e.Ways(run.Lick)
+		if _, err := e.Ways(b.Context(), run.Lick); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

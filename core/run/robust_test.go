@@ -1,6 +1,7 @@
 package run
 
 import (
+	"errors"
 	"math/rand/v2"
 	"testing"
 
@@ -91,22 +92,36 @@ func TestNothingPanics(t *testing.T) {
 				t.Fatalf("%s gives an invalid lick: %v\n%s", what, err, l.Encode())
 			}
 		}
-		r := e.Check(l)
+		ctx := t.Context()
+		r, err := e.Check(ctx, l)
+		if err != nil {
+			t.Fatal(err)
+		}
 		check("check", r.Lick)
-		e.Mend(l, r)
+		if err := e.Mend(ctx, l, r); err != nil {
+			t.Fatal(err)
+		}
 		for _, f := range r.Findings {
 			for _, x := range f.Fixes {
-				check("fix "+x.Text, x.Lick)
+				check("fix "+x.Text, x.Edit.Lick)
 			}
 		}
 		ask := play.Ask{Best: 4, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
-		for _, p := range e.Propose(l, ask) {
+		list, err := e.Propose(ctx, l, ask)
+		if err != nil && !errors.Is(err, play.ErrTooFree) {
+			t.Fatal(err)
+		}
+		for _, p := range list {
 			check("propose", p.Lick)
 		}
-		for _, w := range e.Ways(l) {
+		ways, err := e.Ways(ctx, l)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, w := range ways {
 			check(w.Name, w.Lick)
 		}
-		if s, err := e.Restring(l, pick.Economy); err == nil {
+		if s, err := e.Restring(ctx, l, pick.Economy); err == nil {
 			check("restring", s.After.Lick)
 		}
 		for _, how := range []string{"backwards", "mirror", "rotate:2", "octave", "-octave"} {
@@ -119,7 +134,9 @@ func TestNothingPanics(t *testing.T) {
 				check(b.What, b.Lick)
 			}
 		}
-		Find(e.Player.Guitar, l)
+		if _, _, err := Find(ctx, e.Player.Guitar, l); err != nil {
+			t.Fatal(err)
+		}
 	}
 	if valid < 250 {
 		t.Errorf("only %d lines were valid", valid)

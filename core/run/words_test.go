@@ -104,7 +104,7 @@ func TestEvened(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	w, ok := Evened(e, run.Lick, r, g)
+	w, ok, _ := Evened(t.Context(), e, run.Lick, r, g)
 	if !ok || len(w.Lick.Notes) != 24 || !strings.HasPrefix(w.Name, "each cell twice, alternate") {
 		t.Fatalf("%v %q %d notes", ok, w.Name, len(w.Lick.Notes))
 	}
@@ -113,7 +113,7 @@ func TestEvened(t *testing.T) {
 		t.Errorf("with even counts the exits are %s", w.Report.Exits)
 	}
 	r.Repeat = 2
-	if _, ok := Evened(e, run.Lick, r, g); ok {
+	if _, ok, _ := Evened(t.Context(), e, run.Lick, r, g); ok {
 		t.Error("a run of repeats is evened again")
 	}
 }

@@ -102,8 +102,8 @@ func Licks() ([]lick.Lick, error) {
 // Fill puts the demo licks into an empty notebook; one that holds licks is left
 // as it is.
 func Fill(ctx context.Context, s *store.Store) error {
-	have, err := s.All(ctx)
-	if err != nil || len(have) > 0 {
+	have, err := s.Count(ctx, store.Query{})
+	if err != nil || have.All > 0 {
 		return err
 	}
 	licks, err := Licks()

@@ -21,7 +21,10 @@ func TestLicks(t *testing.T) {
 	engine := play.NewEngine(play.DefaultPlayer())
 	verdicts := map[play.Severity][]string{}
 	for _, l := range licks {
-		r := engine.Check(l)
+		r, err := engine.Check(t.Context(), l)
+		if err != nil {
+			t.Fatal(err)
+		}
 		verdicts[r.Verdict] = append(verdicts[r.Verdict], l.Title)
 	}
 	if got := strings.Join(verdicts[play.Breaks], ", "); got != "Mill wheel, Lantern turnaround" {
@@ -66,13 +69,18 @@ func TestLoopTurnBreaks(t *testing.T) {
 		t.Fatal(err)
 	}
 	engine := play.NewEngine(play.DefaultPlayer())
-	r := engine.Check(licks[0])
-	engine.Mend(licks[0], r)
+	r, err := engine.Check(t.Context(), licks[0])
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := engine.Mend(t.Context(), licks[0], r); err != nil {
+		t.Fatal(err)
+	}
 	f := r.Findings[0]
 	if f.Code != "loop-turn" || f.Severity != play.Breaks || len(f.Fixes) == 0 {
 		t.Fatalf("the first finding is %+v", f)
 	}
-	if got := engine.Check(f.Fixes[0].Lick).Verdict; got == play.Breaks {
+	if got, err := engine.Check(t.Context(), f.Fixes[0].Edit.Lick); err != nil || got.Verdict == play.Breaks {
 		t.Errorf("mended by %q it still breaks", f.Fixes[0].Text)
 	}
 }
@@ -91,7 +99,7 @@ func TestRecipes(t *testing.T) {
 			t.Errorf("%s: %v", r.Name, err)
 			continue
 		}
-		if w := engine.Ways(grown.Lick); len(w) == 0 || w[0].Report.Verdict == play.Breaks {
+		if w, err := engine.Ways(t.Context(), grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == play.Breaks {
 			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
 		}
 	}

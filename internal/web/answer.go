@@ -2,7 +2,9 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"errors"
+	"fmt"
 	"log"
 	"net/http"
 	"strconv"
@@ -43,10 +45,27 @@ type invalid struct{ error }
 
 func (e invalid) Unwrap() error { return e.error }
 
+// mistake marks an error as the player's input unless it is one of ours: a request
+// that is gone, or something the store says.
+func mistake(err error) error {
+	var stale *store.StaleError
+	var unread *store.UnreadableError
+	for _, own := range []error{context.Canceled, context.DeadlineExceeded, errSuperseded, errStopping, store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
+		if errors.Is(err, own) {
+			return err
+		}
+	}
+	if errors.As(err, &stale) || errors.As(err, &unread) {
+		return err
+	}
+	return invalid{err}
+}
+
 // fail answers an error with its status and one sentence.
 func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var inv invalid
 	var tooLarge *http.MaxBytesError
+	var unread *store.UnreadableError
 	switch {
 	case errors.As(err, &tooLarge):
 		a.say(w, r, http.StatusRequestEntityTooLarge, "That is too large; a lick file has at most 16 MB.")
@@ -56,14 +75,57 @@ func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
 		a.say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
 	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo):
 		a.say(w, r, http.StatusConflict, sentence(err.Error()))
-	case errors.Is(err, store.ErrFull):
-		a.say(w, r, http.StatusInsufficientStorage, sentence(store.ErrFull.Error()))
-	case errors.Is(err, store.ErrBusy):
-		a.say(w, r, http.StatusServiceUnavailable, sentence(store.ErrBusy.Error()))
+	case errors.Is(err, errSuperseded):
+		a.say(w, r, http.StatusConflict, sentence(errSuperseded.Error()))
+	case errors.Is(err, errStopping):
+		a.say(w, r, http.StatusServiceUnavailable, sentence(errStopping.Error()))
+	case r.Context().Err() != nil:
+		w.WriteHeader(statusGone) // the page is gone and hears nothing
+	case errors.As(err, &unread):
+		a.sayWith(w, r, http.StatusInternalServerError, notice{Text: sentence(unread.Error()), Actions: []action{
+			{Label: "Its versions", Link: fmt.Sprintf("/licks/%d/versions", unread.Lick)},
+			{Label: "Go back to the version before", Post: fmt.Sprintf("/licks/%d/undo", unread.Lick), Rev: unread.Revision, Value: unread.Revision}}})
+	case storeStatus(err) != 0:
+		a.say(w, r, storeStatus(err), sentence(storeSentence(err)))
 	default:
 		log.Printf("%s %s: %v", r.Method, r.URL.Path, err)
 		a.say(w, r, http.StatusInternalServerError, "Something went wrong here; nothing was saved.")
 	}
+}
+
+// statusGone is written where the one who asked is gone; no page sees it.
+const statusGone = 499
+
+// storeFaults are what the store's errors are answered with.
+var storeFaults = []struct {
+	err    error
+	status int
+}{
+	{store.ErrFull, http.StatusInsufficientStorage}, {store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
+	{store.ErrGone, http.StatusGone}, {store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
+}
+
+func storeStatus(err error) int {
+	for _, f := range storeFaults {
+		if errors.Is(err, f.err) {
+			return f.status
+		}
+	}
+	return 0
+}
+
+// storeSentence is the store's own words: where a file that is gone was saved to, or
+// the fault alone, without the database's.
+func storeSentence(err error) string {
+	for _, f := range storeFaults {
+		if errors.Is(err, f.err) && f.err != store.ErrGone {
+			return f.err.Error()
+		}
+	}
+	if _, text, ok := strings.Cut(err.Error(), store.ErrGone.Error()); ok {
+		return store.ErrGone.Error() + text
+	}
+	return err.Error()
 }
 
 // notice is a sentence to the player, with what can be done about it.

@@ -8,7 +8,9 @@ import (
 	"errors"
 	"fmt"
 	"html/template"
+	"io"
 	"io/fs"
+	"log"
 	"net"
 	"net/http"
 	"strings"
@@ -16,10 +18,9 @@ import (
 	"time"
 
 	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-playground/form/v4"
-	lru "github.com/hashicorp/golang-lru/v2"
 
-	"ornamen/core/play"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -31,25 +32,22 @@ var files embed.FS
 type App struct {
 	store   *store.Store
 	now     atomic.Pointer[current]
-	reports *lru.Cache[judged, *play.Report]
+	work    *work
+	reports reports
+	judge   judge
 	pages   *template.Template
 	forms   *form.Decoder
 	handler http.Handler
 }
 
-// keptReports is how many judgements are kept in memory.
-const keptReports = 512
-
-// New prepares the application for the notebook's player.
+// New prepares the application for the notebook's player. What it does in the
+// background ends with the context.
 func New(ctx context.Context, s *store.Store) (*App, error) {
-	reports, err := lru.New[judged, *play.Report](keptReports)
-	if err != nil {
-		return nil, fmt.Errorf("web: %w", err)
-	}
-	a := &App{store: s, reports: reports, forms: form.NewDecoder()}
+	a := &App{store: s, work: newWork(), reports: newReports(), forms: form.NewDecoder()}
 	if err := a.loadPlayer(ctx); err != nil {
 		return nil, err
 	}
+	var err error
 	a.pages, err = template.New("").Funcs(template.FuncMap{
 		"defs":    func() template.HTML { return draw.Defs },
 		"player":  a.playerLine,
@@ -60,12 +58,13 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		return nil, fmt.Errorf("web: templates: %w", err)
 	}
 	a.handler = a.routes()
+	a.judge.start(ctx, a)
 	return a, nil
 }
 
 func (a *App) routes() http.Handler {
 	r := chi.NewRouter()
-	r.Use(recoverer, secure, limitBody)
+	r.Use(recoverer, secure, ownPagesOnly, limitBody)
 	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
 		a.say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
@@ -76,8 +75,9 @@ func (a *App) routes() http.Handler {
 	}
 	r.With(cached).Handle("/assets/*", http.StripPrefix("/assets/", noListing(http.FileServerFS(assets))))
 	r.Group(func(r chi.Router) {
-		r.Use(a.guard)
+		r.Use(a.guard, a.withPlayer)
 		r.Get("/", a.notebook)
+		r.Get("/judged", a.judgedSoFar)
 		r.Get("/player", a.player)
 		r.Post("/player", a.setPlayer)
 		r.Post("/player/reset", a.resetPlayer)
@@ -118,6 +118,11 @@ func (a *App) routes() http.Handler {
 // ServeHTTP implements http.Handler.
 func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.ServeHTTP(w, r) }
 
+// LogTo writes a line for every request from now on.
+func (a *App) LogTo(w io.Writer) {
+	a.handler = middleware.RequestLogger(&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true})(a.handler)
+}
+
 // Timeouts of the server.
 const (
 	readTimeout  = 30 * time.Second
@@ -138,6 +143,7 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
 	}
+	a.work.stop()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
 	err := srv.Shutdown(grace)
@@ -153,7 +159,7 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 
 // playerLine says in a few words who plays on what.
 func (a *App) playerLine() string {
-	p := a.engine().Player
+	p := a.now.Load().engine.Player
 	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
 	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
 }

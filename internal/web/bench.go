@@ -2,6 +2,8 @@ package web
 
 import (
 	"bytes"
+	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"log"
@@ -30,12 +32,21 @@ func (a *App) bench(w http.ResponseWriter, r *http.Request) {
 	}
 	if c.Note == 0 && len(e.Lick.Notes) > 0 {
 		// Open where it matters: at the bottleneck.
+		rep, err := a.report(r.Context(), e)
+		if err != nil {
+			a.fail(w, r, err)
+			return
+		}
 		c.Note, c.Lane = 1, "finger"
-		if b := a.report(e).Bottleneck; len(b) > 0 {
+		if b := rep.Bottleneck; len(b) > 0 {
 			c.Note = b[len(b)-1]
 		}
 	}
-	v := a.benchView(e, c)
+	v, err := a.benchView(r.Context(), e, c)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
 	parts, err := a.parts(v)
 	if err != nil {
 		a.fail(w, r, err)
@@ -89,7 +100,12 @@ type benchForm struct {
 }
 
 // answerBench sends the fragments that the browser does not have yet.
-func (a *App) answerBench(w http.ResponseWriter, r *http.Request, v *benchView, have string) {
+func (a *App) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
+	v, err := a.benchView(r.Context(), e, c)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
 	parts, err := a.parts(v)
 	if err != nil {
 		a.fail(w, r, err)
@@ -120,7 +136,7 @@ func (a *App) benchAt(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if e, ok := a.entry(w, r); ok {
-		a.answerBench(w, r, a.benchView(e, f.caret), f.Have)
+		a.answerBench(w, r, e, f.caret, f.Have)
 	}
 }
 
@@ -160,9 +176,9 @@ func (a *App) edit(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	ed, err := a.editOf(f, base)
+	ed, err := a.editOf(r.Context(), store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, mistake(err))
 		return
 	}
 	next, err := ed.Apply(base)
@@ -170,12 +186,37 @@ func (a *App) edit(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	e, err := a.store.Commit(r.Context(), n, f.Rev, next, ed.What())
+	e, err := a.commit(r.Context(), n, f.Rev, next, ed.What())
 	if err != nil {
 		a.failStale(w, r, n, err)
 		return
 	}
-	a.answerBench(w, r, a.benchView(e, follow(f, base, next)), f.Have)
+	a.answerBench(w, r, e, follow(f, base, next), f.Have)
+}
+
+// commit saves a lick that was edited on a revision and ends the work on older
+// ones.
+func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
+	e, err := a.store.Commit(ctx, id, base, l, what)
+	if err == nil {
+		a.touched(id)
+	}
+	return e, err
+}
+
+// touched says that a lick has another newest revision.
+func (a *App) touched(id uint) {
+	a.work.newer(id)
+	a.judge.wake()
+}
+
+// add puts a new lick into the notebook.
+func (a *App) add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
+	e, err := a.store.Add(ctx, l, what)
+	if err == nil {
+		a.judge.wake()
+	}
+	return e, err
 }
 
 // follow moves the caret along with an edit.
@@ -230,7 +271,7 @@ func (a *App) keep(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	if _, err := a.store.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
+	if _, err := a.commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
 		a.failStale(w, r, n, err)
 		return
 	}
@@ -250,7 +291,8 @@ func (a *App) travel(w http.ResponseWriter, r *http.Request, move mover) {
 		a.failStale(w, r, n, err)
 		return
 	}
-	a.answerBench(w, r, a.benchView(e, f.caret), f.Have)
+	a.touched(n)
+	a.answerBench(w, r, e, f.caret, f.Have)
 }
 
 // mend tries fixes for the findings and sends the findings with them.
@@ -259,10 +301,18 @@ func (a *App) mend(w http.ResponseWriter, r *http.Request) {
 	if !ok {
 		return
 	}
-	v := a.benchView(e, caret{})
-	v.Found, v.Mended = nil, true
+	v, err := a.benchView(r.Context(), e, caret{})
+	var rep *play.Report
+	if err == nil {
+		rep, err = a.mended(r.Context(), e)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	v.Found, v.Mended, v.LeftOut = nil, true, rep.LeftOut
 	first := true
-	for i, f := range a.mended(e).Findings {
+	for i, f := range rep.Findings {
 		fv := findingOf(i, f)
 		if first && len(fv.Fixes) > 0 {
 			fv.Fixes[0].Main, first = true, false
@@ -270,15 +320,6 @@ func (a *App) mend(w http.ResponseWriter, r *http.Request) {
 		v.Found = append(v.Found, fv)
 	}
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
-}
-
-// mended is the report of an entry with its fixes tried. The report that is
-// kept is not touched.
-func (a *App) mended(e store.Entry) *play.Report {
-	r := *a.report(e)
-	r.Findings = append([]play.Finding{}, r.Findings...)
-	a.engine().Mend(e.Lick, &r)
-	return &r
 }
 
 func (a *App) export(w http.ResponseWriter, r *http.Request) {
@@ -298,21 +339,6 @@ func (a *App) export(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": fileName(titleOf(e.Lick)) + ext}))
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + ext}))
 	w.Write(data)
-}
-
-// fileName keeps letters and digits of a title.
-func fileName(title string) string {
-	s := strings.Map(func(r rune) rune {
-		switch {
-		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9', r == '-':
-			return r
-		}
-		return ' '
-	}, title)
-	if s = strings.Join(strings.Fields(s), "-"); s == "" {
-		return "lick"
-	}
-	return strings.ToLower(s)
 }

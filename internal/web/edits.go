@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -15,7 +16,8 @@ import (
 )
 
 // editOf turns a request into an edit of the lick it was made on.
-func (a *App) editOf(f benchForm, l lick.Lick) (lick.Edit, error) {
+func (a *App) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+	l := base.Lick
 	if e, ok, err := settingOf(f, l); ok || err != nil {
 		return e, err
 	}
@@ -25,17 +27,17 @@ func (a *App) editOf(f benchForm, l lick.Lick) (lick.Edit, error) {
 	case "propose":
 		return lick.OpenHands{}, nil
 	case "fix":
-		return a.fixEdit(f, l)
+		return a.fixEdit(ctx, base, f)
 	case "take":
-		return a.takeEdit(f, l)
+		return a.takeEdit(ctx, base, f)
 	case "turn":
-		return a.turnEdit(f, l)
+		return a.turnEdit(ctx, base, f)
 	}
 	i := f.Note - 1
 	if i < 0 || i >= len(l.Notes) {
 		return nil, errors.New("there is no note under the caret")
 	}
-	return a.noteEdit(f, l, i)
+	return noteEdit(engineOf(ctx).Player.Guitar.WithTuning(l.Tuning), f, l, i)
 }
 
 // placeEdit puts a place down at the caret: in the empty column as a new note,
@@ -73,7 +75,7 @@ func nextLength(l lick.Lick) lick.Time {
 	return lick.NewTime(1, 8)
 }
 
-func (a *App) noteEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
+func noteEdit(g neck.Guitar, f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	n := l.Notes[i]
 	switch f.Do {
 	case "insert":
@@ -103,9 +105,9 @@ func (a *App) noteEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	case "meant":
 		return lick.SetMeant{Note: i, Code: f.Value, Meant: !n.Means(f.Value)}, nil
 	case "degree":
-		return a.degreeEdit(f, l, i)
+		return degreeEdit(g, f, l, i)
 	case "otherstring":
-		return a.stringEdit(f, l, i)
+		return stringEdit(g, f, l, i)
 	case "bend", "bendshape", "push", "vibrato":
 		return bendEdit(f, n, i, len(l.Tuning))
 	}
@@ -180,7 +182,7 @@ func otherWay(push string, usuallyThick bool) string {
 }
 
 // degreeEdit moves a note to the nearest place of a chosen tone.
-func (a *App) degreeEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
+func degreeEdit(g neck.Guitar, f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	p, ok := l.Palette()
 	if !ok {
 		return nil, errors.New("choose the tones first")
@@ -189,7 +191,7 @@ func (a *App) degreeEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
-	place, ok := shape.Nearest(a.engine().Player.Guitar.WithTuning(l.Tuning), d.Over(p.Tonic).Class(), l.Notes[i].Place())
+	place, ok := shape.Nearest(g, d.Over(p.Tonic).Class(), l.Notes[i].Place())
 	if !ok {
 		return nil, errors.New("that tone does not lie on this neck")
 	}
@@ -197,7 +199,7 @@ func (a *App) degreeEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 }
 
 // stringEdit moves a note to the same pitch on the next string.
-func (a *App) stringEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
+func stringEdit(g neck.Guitar, f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 	n := l.Notes[i]
 	step := 1
 	if f.Value == "thinner" {
@@ -208,27 +210,26 @@ func (a *App) stringEdit(f benchForm, l lick.Lick, i int) (lick.Edit, error) {
 		return nil, errors.New("there is no string beyond this one")
 	}
 	fret := int(l.Pitch(i) - l.Tuning[s-1])
-	if g := a.engine().Player.Guitar; fret < 0 || fret > g.Frets {
+	if fret < 0 || fret > g.Frets {
 		return nil, errors.New("this pitch does not lie on that string")
 	}
 	return lick.Move{Note: i, Place: neck.Place{String: s, Fret: fret}}, nil
 }
 
-// fixEdit applies a fix of the judgement, named by finding and fix.
-func (a *App) fixEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
-	gone := errors.New("that fix is no longer there")
-	x, y, _ := strings.Cut(f.Value, ".")
-	i, err1 := strconv.Atoi(x)
-	k, err2 := strconv.Atoi(y)
-	if err1 != nil || err2 != nil || i < 0 || k < 0 {
-		return nil, gone
+// fixEdit takes a fix of the judgement by its name: exactly what was shown.
+func (a *App) fixEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+	r, err := a.mended(ctx, base)
+	if err != nil {
+		return nil, err
 	}
-	r := a.mended(store.Entry{Revision: f.Rev, Lick: l})
-	if i >= len(r.Findings) || k >= len(r.Findings[i].Fixes) {
-		return nil, gone
+	for _, x := range r.Findings {
+		for _, fix := range x.Fixes {
+			if fix.ID == f.Value {
+				return engineOf(ctx).Take(ctx, base.Lick, fix.Edit, fix.Small())
+			}
+		}
 	}
-	fix := r.Findings[i].Fixes[k]
-	return lick.Replace{Lick: fix.Lick, Why: fix.Text}, nil
+	return nil, errors.New("that fix is no longer there; look again")
 }
 
 // settingOf reads the edits of the lick around its notes.

@@ -28,6 +28,22 @@ func secure(next http.Handler) http.Handler {
 	})
 }
 
+// ownPagesOnly refuses what another site's page asks for by itself: pictures,
+// scripts, fetches. A link that a player follows from there is a navigation and
+// welcome. Browsers say who asks in Sec-Fetch-Site; programs that are none do not.
+func ownPagesOnly(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		switch r.Header.Get("Sec-Fetch-Site") {
+		case "cross-site", "same-site":
+			if r.Header.Get("Sec-Fetch-Mode") != "navigate" || r.Method != http.MethodGet {
+				http.Error(w, "Ornamen answers only to its own pages.", http.StatusForbidden)
+				return
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
 // recoverer keeps a fault in one request from ending the others.
 func recoverer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

@@ -1,7 +1,8 @@
 package web
 
 import (
-	"cmp"
+	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"
@@ -10,7 +11,9 @@ import (
 	"net/url"
 	"path/filepath"
 	"slices"
+	"strconv"
 	"strings"
+	"time"
 
 	"ornamen/core/lick"
 	"ornamen/core/play"
@@ -24,18 +27,29 @@ type notebookForm struct {
 	Find string `form:"find"`
 	Tag  string `form:"tag"`
 	Sort string `form:"sort"`
+	From int    `form:"from"` // the first row of the page, from 0
 	Gone uint   `form:"gone"` // a lick just deleted, that can be brought back
 	Show uint   `form:"show"` // a lick just added
 }
 
+// pageRows is how many rows a page of the notebook has; the next page loads when
+// its end comes into view.
+const pageRows = 50
+
+// maxTags is how many tags are offered as filters.
+const maxTags = 30
+
 type notebookView struct {
-	Form    notebookForm
-	Empty   bool
-	Summary string
-	Tags    []tagView
-	Sorts   []sortView
-	Rows    []rowView
-	Notice  *notice
+	Form     notebookForm
+	Empty    bool
+	Summary  string
+	Progress string // how far the judging is; empty when it is done
+	Tags     []tagView
+	Sorts    []sortView
+	Rows     []rowView
+	More     string // where the next page is
+	Again    string // where the judgements that are missing come from
+	Notice   *notice
 }
 
 type tagView struct {
@@ -49,17 +63,13 @@ type sortView struct {
 }
 
 type rowView struct {
-	ID                     uint
-	Title, Tones, Count    string
-	Tempo                  string
-	Line, Bar              template.HTML
-	Verdict, Word, Reason  string
-	Ceiling                string
-	New                    bool
-	severity               play.Severity
-	margin                 float64
-	tags                   []string
-	searched, sortingTitle string
+	ID                    uint
+	Title, Tones, Count   string
+	Tempo                 string
+	Line, Bar             template.HTML
+	Verdict, Word, Reason string
+	Ceiling               string
+	New                   bool
 }
 
 func (a *App) notebook(w http.ResponseWriter, r *http.Request) {
@@ -68,7 +78,7 @@ func (a *App) notebook(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	v, err := a.notebookView(r, f)
+	v, err := a.notebookView(r.Context(), f)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -76,6 +86,9 @@ func (a *App) notebook(w http.ResponseWriter, r *http.Request) {
 	name := "notebook"
 	if r.Header.Get("HX-Request") != "" {
 		name = "rows-partial"
+		if f.From > 0 {
+			name = "more-rows"
+		}
 	}
 	a.render(w, r, http.StatusOK, name, page{Title: "Notebook", Where: "notebook", BenchID: v.benchID(), Data: v})
 }
@@ -87,65 +100,100 @@ func (v notebookView) benchID() uint {
 	return 0
 }
 
-func (a *App) notebookView(r *http.Request, f notebookForm) (notebookView, error) {
-	entries, err := a.store.All(r.Context())
+func (f notebookForm) query(player string) store.Query {
+	return store.Query{Find: f.Find, Tag: f.Tag, Order: store.Order(f.Sort), Player: player, Limit: pageRows, Offset: max(0, f.From)}
+}
+
+func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
+	v := notebookView{Form: f}
+	key := playing(ctx).key
+	rows, err := a.store.List(ctx, f.query(key))
 	if err != nil {
-		return notebookView{}, err
+		return v, err
 	}
-	v := notebookView{Form: f, Empty: len(entries) == 0}
-	counts := map[play.Severity]int{}
-	var rows []rowView
-	for _, e := range entries {
-		row := a.row(e)
-		row.New = e.ID == f.Show
-		counts[row.severity]++
-		rows = append(rows, row)
+	if err := a.judgeShown(ctx, rows); err != nil {
+		return v, err
 	}
-	v.Summary = summary(len(rows), counts)
-	v.Tags, v.Sorts = tagViews(rows, f), sortViews(f)
-	for _, row := range rows {
-		if row.matches(f) {
-			v.Rows = append(v.Rows, row)
+	all, err := a.store.Count(ctx, store.Query{Player: key})
+	if err != nil {
+		return v, err
+	}
+	names, err := a.store.Tags(ctx, maxTags)
+	if err != nil {
+		return v, err
+	}
+	v.Empty, v.Summary, v.Progress = all.All == 0, summary(all), progress(all)
+	v.Tags, v.Sorts = tagViews(names, f), sortViews(f)
+	for _, r := range rows {
+		row, err := a.row(ctx, r)
+		if err != nil {
+			return v, err
 		}
+		row.New = r.ID == f.Show
+		v.Rows = append(v.Rows, row)
 	}
-	sortRows(v.Rows, f.Sort)
+	if len(rows) == pageRows {
+		next := f
+		next.From += pageRows
+		v.More = next.link()
+	}
+	if v.Progress != "" {
+		v.Again = "/judged" + strings.TrimPrefix(f.link(), "/")
+	}
 	if f.Gone > 0 {
 		v.Notice = &notice{Text: "The lick is deleted.", Actions: []action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}}}
 	}
 	return v, nil
 }
 
-// report judges a lick, or remembers the judgement of its revision.
-func (a *App) report(e store.Entry) *play.Report {
-	c := a.now.Load()
-	key := judged{c.generation, e.Revision}
-	if r, ok := a.reports.Get(key); ok {
-		return r
+// judgeShown judges the rows of a page that are not judged yet, as far as a blink
+// goes; the rest follows in the background.
+func (a *App) judgeShown(ctx context.Context, rows []store.Row) error {
+	until, done := time.Now().Add(pageBudget), []store.Summary(nil)
+	for i := range rows {
+		if rows[i].Summary != nil || time.Now().After(until) {
+			continue
+		}
+		s, err := a.summary(ctx, rows[i])
+		if err != nil {
+			return err
+		}
+		rows[i].Summary, done = &s, append(done, s)
 	}
-	r := c.engine.Check(e.Lick)
-	a.reports.Add(key, r)
-	return r
+	if a.store.ReadOnly {
+		return nil
+	}
+	return a.store.Summarise(ctx, done)
 }
 
-func (a *App) row(e store.Entry) rowView {
-	l, r := e.Lick, a.report(e)
-	row := rowView{
-		ID: e.ID, Title: titleOf(l), Tones: tonesOf(l), Count: countOf(l), Tempo: fmt.Sprintf("%g", l.Tempo),
-		Line: draw.LineSVG(l, r.Bottleneck, r.Verdict == play.Breaks), Bar: draw.BarSVG(float64(r.Ceiling), l.Tempo, 0, 158),
-		Verdict: r.Verdict.String(), Word: sentenceWord(r.Verdict), severity: r.Verdict, tags: l.Tags,
+// row is a lick as the notebook shows it.
+func (a *App) row(ctx context.Context, r store.Row) (rowView, error) {
+	row := rowView{ID: r.ID, Title: r.Title, Verdict: "unjudged", Word: "…", Reason: "being judged"}
+	if strings.TrimSpace(row.Title) == "" {
+		row.Title = "Untitled"
 	}
-	row.Reason, row.Ceiling = reasonOf(r)
-	if r.Ceiling > 0 {
-		row.margin = float64(r.Ceiling) / l.Tempo
-	} else if r.Verdict != play.Breaks {
-		row.margin = 1e9
+	var d rowData
+	if r.Summary == nil {
+		l, err := a.store.At(ctx, r.ID, r.Revision)
+		if err != nil {
+			return row, nil // it is judged as unreadable soon
+		}
+		d = rowOf(l)
+	} else {
+		if err := json.Unmarshal(r.Summary.Data, &d); err != nil {
+			return row, fmt.Errorf("row of lick %d: %w", r.ID, err)
+		}
+		row.Verdict, row.Word, row.Reason, row.Ceiling = play.Severity(r.Summary.Severity).String(), d.Word, d.Reason, d.Upto
+		if d.Tempo > 0 {
+			row.Bar = draw.BarSVG(d.Ceiling, d.Tempo, 0, 158)
+		}
 	}
-	if len(l.Notes) == 0 {
-		row.Word, row.Reason, row.Ceiling = "Empty", "no notes yet", ""
+	row.Tones, row.Count = d.Tones, d.Count
+	row.Line = template.HTML(d.Line) // drawn by us
+	if d.Tempo > 0 {
+		row.Tempo = fmt.Sprintf("%g", d.Tempo)
 	}
-	row.sortingTitle = strings.ToLower(row.Title)
-	row.searched = strings.ToLower(strings.Join(append([]string{row.Title, row.Tones, l.Key.Tonic + " " + l.Key.Scale}, l.Tags...), "\n"))
-	return row
+	return row, nil
 }
 
 func sentenceWord(s play.Severity) string {
@@ -171,34 +219,8 @@ func reasonOf(r *play.Report) (reason, ceiling string) {
 	return "", ceiling
 }
 
-func (row rowView) matches(f notebookForm) bool {
-	if f.Tag != "" && !slices.Contains(row.tags, f.Tag) {
-		return false
-	}
-	for _, w := range strings.Fields(strings.ToLower(f.Find)) {
-		if !strings.Contains(row.searched, w) && !strings.Contains(row.searched, prettySigns(strings.ToUpper(w[:1])+w[1:])) {
-			return false
-		}
-	}
-	return true
-}
-
 // The orders of the notebook; the first is the default.
 var sorts = []struct{ key, name string }{{"", "last touched"}, {"worst", "worst first"}, {"title", "title"}}
-
-func sortRows(rows []rowView, by string) {
-	switch by {
-	case "worst":
-		slices.SortStableFunc(rows, func(a, b rowView) int {
-			if c := cmp.Compare(b.severity, a.severity); c != 0 {
-				return c
-			}
-			return cmp.Compare(a.margin, b.margin)
-		})
-	case "title":
-		slices.SortStableFunc(rows, func(a, b rowView) int { return cmp.Compare(a.sortingTitle, b.sortingTitle) })
-	}
-}
 
 func (f notebookForm) link() string {
 	q := url.Values{}
@@ -207,27 +229,23 @@ func (f notebookForm) link() string {
 			q.Set(k, v)
 		}
 	}
+	if f.From > 0 {
+		q.Set("from", strconv.Itoa(f.From))
+	}
 	if len(q) == 0 {
 		return "/"
 	}
 	return "/?" + q.Encode()
 }
 
-func tagViews(rows []rowView, f notebookForm) []tagView {
-	seen := map[string]bool{}
-	var names []string
-	for _, r := range rows {
-		for _, t := range r.tags {
-			if !seen[t] {
-				seen[t] = true
-				names = append(names, t)
-			}
-		}
-	}
-	slices.Sort(names)
+func tagViews(names []string, f notebookForm) []tagView {
+	f.From = 0
 	all := f
 	all.Tag = ""
 	out := []tagView{{Name: "all", Link: all.link(), On: f.Tag == ""}}
+	if f.Tag != "" && !slices.Contains(names, f.Tag) {
+		names = append([]string{f.Tag}, names...)
+	}
 	for _, n := range names {
 		one := f
 		one.Tag = n
@@ -237,6 +255,7 @@ func tagViews(rows []rowView, f notebookForm) []tagView {
 }
 
 func sortViews(f notebookForm) []sortView {
+	f.From = 0
 	var out []sortView
 	for _, s := range sorts {
 		one := f
@@ -246,25 +265,25 @@ func sortViews(f notebookForm) []sortView {
 	return out
 }
 
-func summary(n int, counts map[play.Severity]int) string {
-	if n == 0 {
+func summary(c store.Counts) string {
+	if c.All == 0 {
 		return ""
 	}
-	s := fmt.Sprintf("%d licks", n)
-	if n == 1 {
-		s = "1 lick"
-	}
+	s := countOfWord(c.All, "lick")
 	var parts []string
-	for _, c := range []struct {
+	for _, w := range []struct {
 		sev       play.Severity
 		one, many string
 	}{{play.Flows, "flows", "flow"}, {play.Tight, "is tight", "are tight"}, {play.Breaks, "breaks", "break"}} {
-		switch k := counts[c.sev]; {
+		switch k := c.Of[int(w.sev)]; {
 		case k == 1:
-			parts = append(parts, "1 "+c.one)
+			parts = append(parts, "1 "+w.one)
 		case k > 1:
-			parts = append(parts, fmt.Sprintf("%d %s", k, c.many))
+			parts = append(parts, fmt.Sprintf("%d %s", k, w.many))
 		}
+	}
+	if len(parts) == 0 {
+		return s
 	}
 	return s + ": " + strings.Join(parts, ", ")
 }
@@ -272,10 +291,10 @@ func summary(n int, counts map[play.Severity]int) string {
 // newLick makes an empty lick and opens it on the bench.
 func (a *App) newLick(w http.ResponseWriter, r *http.Request) {
 	l := lick.New()
-	l.Tuning = slices.Clone(a.engine().Player.Guitar.Tuning)
+	l.Tuning = slices.Clone(engineOf(r.Context()).Player.Guitar.Tuning)
 	l.Title = "New lick"
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
-	e, err := a.store.Add(r.Context(), l, "made")
+	e, err := a.add(r.Context(), l, "made")
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -305,7 +324,7 @@ func (a *App) importLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{fmt.Errorf("%s was not imported: %w", cut(filepath.Base(head.Filename)), err)})
 		return
 	}
-	e, err := a.store.Add(r.Context(), l, "imported from "+cut(filepath.Base(head.Filename)))
+	e, err := a.add(r.Context(), l, "imported from "+cut(filepath.Base(head.Filename)))
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -341,7 +360,7 @@ func (a *App) copyLick(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	e.Lick.Title = cutTo(titleOf(e.Lick)+", copy", 200)
-	added, err := a.store.Add(r.Context(), e.Lick, fmt.Sprintf("copied from lick %d", e.ID))
+	added, err := a.add(r.Context(), e.Lick, fmt.Sprintf("copied from lick %d", e.ID))
 	if err != nil {
 		a.fail(w, r, err)
 		return

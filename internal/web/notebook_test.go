@@ -97,7 +97,7 @@ func TestNewLickTakesTheTuning(t *testing.T) {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
 	c.post("/licks", url.Values{}, c.token)
-	all, err := c.store.All(context.Background())
+	all, err := c.licks()
 	if err != nil || len(all) != 2 {
 		t.Fatalf("%d licks, %v", len(all), err)
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"hash/fnv"
 	"html/template"
 	"net/http"
 	"strconv"
@@ -12,6 +13,7 @@ import (
 	"ornamen/core/bend"
 	"ornamen/core/neck"
 	"ornamen/core/play"
+	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
 
@@ -21,15 +23,29 @@ type current struct {
 	engine     *play.Engine
 	generation uint64 // counts changes, so that no report of an earlier player is shown
 	before     int    // settings that undo can go back to
+	key        string // names the player in the notebook's summaries
 }
 
-// judged names a report: whose it is and of which revision.
-type judged struct {
-	generation uint64
-	revision   uint
+type playerKey struct{}
+
+// withPlayer gives a request the player of the moment it came, so that all of its
+// answer is judged by the same one.
+func (a *App) withPlayer(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		next.ServeHTTP(w, r.WithContext(a.asNow(r.Context())))
+	})
 }
 
-func (a *App) engine() *play.Engine { return a.now.Load().engine }
+// asNow is a context with the player as it is now.
+func (a *App) asNow(ctx context.Context) context.Context {
+	return context.WithValue(ctx, playerKey{}, a.now.Load())
+}
+
+// playing is the player of a request.
+func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*current) }
+
+// engineOf is the engine of a request's player.
+func engineOf(ctx context.Context) *play.Engine { return playing(ctx).engine }
 
 // loadPlayer reads the player from the notebook, or takes the defaults.
 func (a *App) loadPlayer(ctx context.Context) error {
@@ -52,8 +68,17 @@ func (a *App) loadPlayer(ctx context.Context) error {
 	if c := a.now.Load(); c != nil {
 		generation = c.generation + 1
 	}
-	a.now.Store(&current{profile, play.NewEngine(p), generation, before})
+	a.now.Store(&current{profile, play.NewEngine(p), generation, before, summaryKey(profile)})
+	a.judge.wake()
 	return nil
+}
+
+// summaryKey names a player by what the sums come from, the model's own values
+// included.
+func summaryKey(p play.Profile) string {
+	h := fnv.New64a()
+	fmt.Fprintf(h, "%+v %v", p, play.Defaults())
+	return strconv.FormatUint(h.Sum64(), 36)
 }
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
@@ -214,37 +239,61 @@ func (a *App) changePlayer(w http.ResponseWriter, r *http.Request, change func(c
 		a.fail(w, r, err)
 		return
 	}
-	a.answerPlayer(w, r, before)
+	a.answerPlayer(w, r.WithContext(a.asNow(r.Context())), before)
 }
 
 func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, error) {
-	c := a.now.Load()
+	c := playing(ctx)
 	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == play.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
 	g := c.engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.engine.Player.Hand)
-	entries, err := a.store.All(ctx)
+	counts, err := a.store.Count(ctx, store.Query{Player: c.key})
 	if err != nil {
 		return nil, err
 	}
-	counts := map[play.Severity]int{}
-	for _, e := range entries {
-		if len(e.Lick.Notes) == 0 {
-			continue
+	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(play.Flows)], counts.Of[int(play.Tight)], counts.Of[int(play.Breaks)])
+	if counts.Judged < counts.All {
+		v.Summary += fmt.Sprintf("; %d of %d are judged, the rest follows", counts.Judged, counts.All)
+	}
+	v.Licks, err = a.playerLicks(ctx, before)
+	return v, err
+}
+
+// playerRows is how many licks the screen judges at once; the notebook has them all.
+const playerRows = 12
+
+// playerLicks are the licks touched last, with what they were for the player before.
+func (a *App) playerLicks(ctx context.Context, before *current) ([]playerLick, error) {
+	rows, err := a.store.List(ctx, store.Query{Player: playing(ctx).key, Limit: playerRows})
+	if err != nil {
+		return nil, err
+	}
+	var out []playerLick
+	for _, r := range rows {
+		e, err := a.store.Get(ctx, r.ID)
+		if err != nil || len(e.Lick.Notes) == 0 || len(e.Lick.Notes) >= longLine {
+			continue // what cannot be read, or takes long, is the notebook's to show
 		}
-		rep := a.report(e)
-		counts[rep.Verdict]++
+		rep, err := a.report(ctx, e)
+		if err != nil {
+			return nil, err
+		}
 		row := playerLick{ID: e.ID, Title: titleOf(e.Lick), Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Tempo: fmt.Sprintf("%g", e.Lick.Tempo), Now: ceilingWord(rep)}
-		if before != nil && before.generation != c.generation {
-			was := before.engine.Check(e.Lick)
+		if before != nil && before.generation != playing(ctx).generation {
+			was, ok := a.reports.plain.Get(judged{before.generation, e.Revision})
+			if !ok {
+				if was, err = before.engine.Check(ctx, e.Lick); err != nil {
+					return nil, err
+				}
+			}
 			if row.Before = ceilingWord(was); row.Before != row.Now || was.Verdict != rep.Verdict {
 				row.Changed = true
 			}
 		}
-		v.Licks = append(v.Licks, row)
+		out = append(out, row)
 	}
-	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts[play.Flows], counts[play.Tight], counts[play.Breaks])
-	return v, nil
+	return out, nil
 }
 
 func ceilingWord(r *play.Report) string {

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"html/template"
@@ -9,6 +11,7 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/play"
 	"ornamen/core/run"
@@ -74,27 +77,26 @@ func (a *App) offers(w http.ResponseWriter, r *http.Request) {
 	if !ok {
 		return
 	}
-	v, err := a.offerView(e, f.askForm)
+	v, err := a.offerView(r.Context(), e, f.askForm)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, mistake(err))
 		return
 	}
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
-func (a *App) offerView(e store.Entry, f askForm) (*offerView, error) {
+func (a *App) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
 	}
-	ask, err := f.ask(e.Lick)
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(engineOf(ctx).Player.Way)}
+	proposals, err := a.proposed(ctx, e, f)
 	if err != nil {
 		return nil, err
 	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(a.engine().Player.Way)}
-	proposals := a.engine().Propose(e.Lick, ask)
 	first := &proposals[0].Lick
 	for i, p := range proposals {
-		o := offer{Index: i, Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
+		o := offer{Index: i, Use: play.HandsID(p.Lick), Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
 		if p.BestPossible > 0 {
 			o.Best = fmt.Sprint(p.BestPossible.Whole())
 		}
@@ -113,30 +115,24 @@ func (a *App) offerView(e store.Entry, f askForm) (*offerView, error) {
 	return v, nil
 }
 
-// takeEdit takes the proposal that the request names. The recommended one of the
-// whole line in the player's own way leaves the hands open, so that they follow
-// every later edit; any other is written into the notes.
-func (a *App) takeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
-	k, err := strconv.Atoi(f.Value)
-	if err != nil {
-		return nil, errors.New("there is no such proposal")
-	}
-	if k == 0 && f.askForm == (askForm{}) {
-		return lick.OpenHands{}, nil
-	}
-	ask, err := f.ask(l)
+// takeEdit takes the proposal that the request names: exactly the hands that were
+// shown. Where the open hands come out the same by themselves they stay open, so
+// that they follow every later edit.
+func (a *App) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+	proposals, err := a.proposed(ctx, base, f.askForm)
 	if err != nil {
 		return nil, err
 	}
-	proposals := a.engine().Propose(l, ask)
-	if k < 0 || k >= len(proposals) {
-		return nil, errors.New("there is no such proposal any more; look again")
+	for k, p := range proposals {
+		if play.HandsID(p.Lick) != f.Value {
+			continue
+		}
+		if k > 0 {
+			return lick.Replace{Lick: p.Lick, Why: "other hands"}, nil
+		}
+		return engineOf(ctx).Take(ctx, base.Lick, lick.Replace{Lick: p.Lick, Why: "hands proposed"}, lick.OpenHands{})
 	}
-	what := "hands proposed"
-	if k > 0 {
-		what = "other hands"
-	}
-	return lick.Replace{Lick: proposals[k].Lick, Why: what}, nil
+	return nil, errors.New("there is no such proposal any more; look again")
 }
 
 // turned answers with a part of the line turned, or restrung, beside what it is.
@@ -149,17 +145,23 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 		a.otherParts(w, r, e, f)
 		return
 	}
-	l, err := a.turnedLick(f, e.Lick)
+	l, err := a.turnedLick(r.Context(), e, f)
+	var before, after *play.Report
+	if err == nil {
+		before, err = a.report(r.Context(), e)
+	}
+	if err == nil {
+		after, err = engineOf(r.Context()).Check(r.Context(), l)
+	}
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, mistake(err))
 		return
 	}
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.askForm, Turn: f.Value, Title: turnTitle(f.Value)}
-	before := a.report(e)
 	for i, x := range []struct {
 		title string
 		r     *play.Report
-	}{{"As it is", before}, {v.Title, a.engine().Check(l)}} {
+	}{{"As it is", before}, {v.Title, after}} {
 		o := offer{Index: i, Title: x.title, Word: sentenceWord(x.r.Verdict), Class: x.r.Verdict.String(), Ceiling: ceilingWord(x.r), Why: sentenceCase(changesWords(x.r)) + ".", Hands: draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck)}
 		if x.r.BestPossible > 0 {
 			o.Best = fmt.Sprint(x.r.BestPossible.Whole())
@@ -173,16 +175,16 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 const maxParts = 6
 
 // partsFor lists what else the bend under the caret, or the tail after it, could be.
-func (a *App) partsFor(l lick.Lick, what string, note int) []run.Changed {
+func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []run.Changed {
 	if what == "tail" {
-		return run.OtherTails(a.engine().Player.Guitar, l, note-1)
+		return run.OtherTails(g, l, note-1)
 	}
-	return run.OtherBends(a.engine().Player.Guitar, l, note-1)
+	return run.OtherBends(g, l, note-1)
 }
 
 // otherParts answers with other bends or other tails side by side.
 func (a *App) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
-	parts := a.partsFor(e.Lick, f.Value, f.Note)
+	parts := partsFor(engineOf(r.Context()).Player.Guitar, e.Lick, f.Value, f.Note)
 	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
 	if f.Value == "tail" {
 		v.Title = fmt.Sprintf("Another tail after note %d", f.Note)
@@ -195,24 +197,32 @@ func (a *App) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, 
 		a.fail(w, r, invalid{errors.New("there is no bend under the caret that could be another; the lick needs its tones chosen")})
 		return
 	}
+	var err error
 	add := func(k int, title string, l lick.Lick) {
-		rep := a.engine().Check(l)
+		rep, e := engineOf(r.Context()).Check(r.Context(), l)
+		if err = cmp.Or(err, e); err != nil {
+			return
+		}
 		v.Offers = append(v.Offers, offer{Index: k, Title: title, Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Ceiling: ceilingWord(rep), Why: verdictLine(l, rep), Hands: draw.HandsSVG(rep.Lick, nil, rep.Bottleneck), Use: fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k)})
 	}
 	add(0, "As it is", e.Lick)
 	for k, b := range parts[:min(maxParts, len(parts))] {
 		add(k+1, b.What, b.Lick)
 	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
 // partLick takes one of the other bends or tails: "bend:NOTE:NUMBER".
-func (a *App) partLick(l lick.Lick, value string) (lick.Lick, error) {
+func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 	words := strings.Split(value, ":")
 	if len(words) == 3 {
 		i, err1 := strconv.Atoi(words[1])
 		k, err2 := strconv.Atoi(words[2])
-		if parts := a.partsFor(l, words[0], i); err1 == nil && err2 == nil && k >= 1 && k <= len(parts) {
+		if parts := partsFor(g, l, words[0], i); err1 == nil && err2 == nil && k >= 1 && k <= len(parts) {
 			return parts[k-1].Lick, nil
 		}
 	}
@@ -225,30 +235,45 @@ func turnTitle(how string) string {
 }
 
 // turnedLick turns the selected notes and finds their hands again.
-func (a *App) turnedLick(f benchForm, l lick.Lick) (lick.Lick, error) {
+func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
+	l, e := base.Lick, engineOf(ctx)
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
-		return a.partLick(l, f.Value)
+		return partLick(e.Player.Guitar, l, f.Value)
 	}
-	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
-		w, err := pick.ParseWay(way)
-		if err != nil {
-			return l, err
+	err = a.work.do(ctx, base.ID, func(ctx context.Context) error {
+		if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
+			w, err := pick.ParseWay(way)
+			if err != nil {
+				return err
+			}
+			r, err := e.Restring(ctx, l, w)
+			out = r.After.Lick
+			return err
 		}
-		r, err := a.engine().Restring(l, w)
-		return r.After.Lick, err
-	}
-	from, to := 0, 0
-	if f.From > 0 {
-		from, to = f.From-1, min(f.Upto, len(l.Notes))
-	}
-	turned, err := run.Turn(a.engine().Player.Guitar, l, f.Value, from, to)
-	if err != nil {
-		return l, err
-	}
-	return a.engine().Propose(turned, play.Ask{})[0].Lick, nil
+		from, to := 0, 0
+		if f.From > 0 {
+			from, to = f.From-1, min(f.Upto, len(l.Notes))
+		}
+		turned, err := run.Turn(e.Player.Guitar, l, f.Value, from, to)
+		if err != nil {
+			return err
+		}
+		out, err = handed(ctx, turned)
+		return err
+	})
+	return out, err
 }
 
-func (a *App) turnEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
-	turned, err := a.turnedLick(f, l)
+// handed is a line with the hands that are recommended.
+func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
+	list, err := engineOf(ctx).Propose(ctx, l, play.Ask{})
+	if err != nil || len(list) == 0 {
+		return l, err
+	}
+	return list[0].Lick, nil
+}
+
+func (a *App) turnEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+	turned, err := a.turnedLick(ctx, base, f)
 	return lick.Replace{Lick: turned, Why: strings.ToLower(turnTitle(f.Value))}, err
 }

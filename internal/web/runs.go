@@ -2,6 +2,7 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -22,6 +23,7 @@ import (
 type runsForm struct {
 	Recipe run.Recipe
 	Lick   uint   // the lick whose recipe this is, 0 for none
+	Rev    uint   // the revision of it that the recipe was taken from
 	Use    string // the way to play it that was chosen, empty for the first
 	Show   string // what stands in the table's place: restring, backwards, …
 }
@@ -48,6 +50,9 @@ func readRuns(r *http.Request) (runsForm, error) {
 	if n, err := strconv.ParseUint(r.Form.Get("lick"), 10, 31); err == nil {
 		f.Lick = uint(n)
 	}
+	if n, err := strconv.ParseUint(r.Form.Get("rev"), 10, 31); err == nil {
+		f.Rev = uint(n)
+	}
 	return f, nil
 }
 
@@ -63,6 +68,7 @@ func (f runsForm) query() url.Values {
 	}
 	if f.Lick > 0 {
 		q.Set("lick", fmt.Sprint(f.Lick))
+		q.Set("rev", fmt.Sprint(f.Rev))
 	}
 	if f.Use != "" {
 		q.Set("use", f.Use)
@@ -95,7 +101,7 @@ func (a *App) runs(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, mistake(err))
 		return
 	}
 	w.Header().Set("HX-Replace-Url", f.address())
@@ -108,39 +114,51 @@ func (a *App) runs(w http.ResponseWriter, r *http.Request) {
 
 // runLick is the line that the form has come to: the recipe grown, played the
 // chosen way, restrung or turned.
-func (a *App) runLick(f runsForm) (lick.Lick, error) {
-	g := a.engine().Player.Guitar
+func (a *App) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
+	g := engineOf(ctx).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
 	if err != nil {
 		return lick.Lick{}, err
 	}
-	return a.shownAs(f, grown, g)
+	err = a.work.do(ctx, 0, func(ctx context.Context) error {
+		l, err = shownAs(ctx, f, grown, g)
+		return err
+	})
+	return l, err
 }
 
-func (a *App) shownAs(f runsForm, grown *run.Run, g neck.Guitar) (lick.Lick, error) {
+func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (lick.Lick, error) {
 	switch f.Show {
 	case "":
-		w, err := chosen(a.waysOf(f, grown, g), f)
+		list, err := waysOf(ctx, f, grown, g)
+		if err != nil {
+			return lick.Lick{}, err
+		}
+		w, err := chosen(list, f)
 		return w.Lick, err
 	case "restring":
-		r, err := a.engine().Restring(grown.Lick, a.restringWay(f))
+		r, err := engineOf(ctx).Restring(ctx, grown.Lick, restringWay(ctx, f))
 		return r.After.Lick, err
 	}
 	turned, err := run.Turn(g, grown.Lick, f.Show, 0, 0)
 	if err != nil {
 		return turned, err
 	}
-	return a.engine().Propose(turned, play.Ask{})[0].Lick, nil
+	return handed(ctx, turned)
 }
 
 // waysOf are the ways to play a run, each cell twice among them.
-func (a *App) waysOf(f runsForm, grown *run.Run, g neck.Guitar) []play.WayToPlay {
-	list := a.engine().Ways(grown.Lick)
-	if w, ok := run.Evened(a.engine(), grown.Lick, f.Recipe, g); ok && len(grown.Lick.Notes) <= maxEvened {
+func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]play.WayToPlay, error) {
+	list, err := engineOf(ctx).Ways(ctx, grown.Lick)
+	if err != nil || len(grown.Lick.Notes) > maxEvened {
+		return list, err
+	}
+	w, ok, err := run.Evened(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
+	if ok {
 		list = append(list, w)
 		slices.SortStableFunc(list, func(a, b play.WayToPlay) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
 	}
-	return list
+	return list, err
 }
 
 // maxEvened is how long a run may be to be tried with every cell twice.
@@ -168,11 +186,11 @@ func chosen(list []play.WayToPlay, f runsForm) (play.WayToPlay, error) {
 	return play.WayToPlay{}, errors.New("that way to play it is none of this run's")
 }
 
-func (a *App) restringWay(f runsForm) pick.Way {
+func restringWay(ctx context.Context, f runsForm) pick.Way {
 	if way, err := pick.ParseWay(f.Recipe.Pick); err == nil && way != pick.Legato {
 		return way
 	}
-	if way := a.engine().Player.Way; way == pick.Alternate || way == pick.Economy {
+	if way := engineOf(ctx).Player.Way; way == pick.Alternate || way == pick.Economy {
 		return way
 	}
 	return pick.Alternate
@@ -186,9 +204,9 @@ func (a *App) runToBench(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	l, err := a.runLick(f)
+	l, err := a.runLick(r.Context(), f)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, mistake(err))
 		return
 	}
 	if f.Show != "" {
@@ -198,7 +216,7 @@ func (a *App) runToBench(w http.ResponseWriter, r *http.Request) {
 		a.regrow(w, r, f)
 		return
 	}
-	e, err := a.store.Add(r.Context(), l, "from Runs")
+	e, err := a.add(r.Context(), l, "from Runs")
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -207,17 +225,17 @@ func (a *App) runToBench(w http.ResponseWriter, r *http.Request) {
 }
 
 func (a *App) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
-	e, err := a.store.Get(r.Context(), f.Lick)
+	base, err := a.store.At(r.Context(), f.Lick, f.Rev)
 	if err != nil {
 		a.fail(w, r, err)
 		return
 	}
-	grown, err := run.Regrow(e.Lick, f.Recipe, a.engine().Player.Guitar.WithTuning(e.Lick.Tuning))
+	grown, err := run.Regrow(base, f.Recipe, engineOf(r.Context()).Player.Guitar.WithTuning(base.Tuning))
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	if _, err := a.store.Commit(r.Context(), f.Lick, e.Revision, grown.Lick, "grown again"); err != nil {
+	if _, err := a.commit(r.Context(), f.Lick, f.Rev, grown.Lick, "grown again"); err != nil {
 		a.failStale(w, r, f.Lick, err)
 		return
 	}
@@ -237,7 +255,15 @@ func (a *App) findRecipe(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 	}
-	found, ok := run.Find(a.engine().Player.Guitar, e.Lick)
+	var found run.Found
+	err := a.work.do(r.Context(), e.ID, func(ctx context.Context) (err error) {
+		found, ok, err = run.Find(ctx, engineOf(ctx).Player.Guitar, e.Lick)
+		return err
+	})
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
 	switch {
 	case !ok:
 		a.sayWith(w, r, http.StatusOK, notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
@@ -252,7 +278,7 @@ func (a *App) findRecipe(w http.ResponseWriter, r *http.Request) {
 // adopt is the way to change a lick by its recipe.
 func adopt(e store.Entry, r run.Recipe) string {
 	r.Tempo = e.Lick.Tempo
-	return runsForm{Recipe: r, Lick: e.ID}.address()
+	return runsForm{Recipe: r, Lick: e.ID, Rev: e.Revision}.address()
 }
 
 // maxRecipeName is how long the name of a saved recipe may be.
@@ -265,7 +291,7 @@ func (a *App) saveRecipe(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	name := strings.TrimSpace(r.Form.Get("name"))
-	switch _, err := run.Grow(f.Recipe, a.engine().Player.Guitar); {
+	switch _, err := run.Grow(f.Recipe, engineOf(r.Context()).Player.Guitar); {
 	case err != nil:
 		a.fail(w, r, invalid{err})
 		return

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -61,7 +62,7 @@ func TestRunToBenchAndBack(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	form := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3"}, "times": {"4"}, "csrf_token": {c.token}, "use": {"alternate, from up"}}
 	res, _ := c.post("/runs/lick", form, c.token)
-	all, err := c.store.All(context.Background())
+	all, err := c.licks()
 	if err != nil || len(all) != 2 {
 		t.Fatalf("status %d, %d licks, %v", res.StatusCode, len(all), err)
 	}
@@ -78,6 +79,11 @@ func TestRunToBenchAndBack(t *testing.T) {
 	}
 	form.Set("times", "6")
 	form.Set("lick", fmt.Sprint(e.ID))
+	newest, err := c.store.Get(context.Background(), e.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	form.Set("rev", fmt.Sprint(newest.Revision))
 	form.Del("use")
 	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode >= 400 {
 		t.Fatalf("%d %s", res.StatusCode, body)
@@ -129,7 +135,8 @@ func TestOffersAreTaken(t *testing.T) {
 	if n := strings.Count(body, "data-take="); n < 2 || !strings.Contains(body, "Recommended") {
 		t.Fatalf("%d offers", n)
 	}
-	if res, body := c.edit("take", "1", "way", "economy"); res.StatusCode != 200 {
+	second := regexp.MustCompile(`data-take="(\w+)"`).FindAllStringSubmatch(body, -1)[1][1]
+	if res, body := c.edit("take", second, "way", "economy"); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
 	e, _ := c.store.Get(context.Background(), c.id)

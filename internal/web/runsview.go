@@ -1,6 +1,8 @@
 package web
 
 import (
+	"context"
+	"errors"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -65,7 +67,7 @@ type compareView struct {
 }
 
 func (a *App) runsView(r *http.Request, f runsForm) (*runsPage, error) {
-	g := a.engine().Player.Guitar
+	g := engineOf(r.Context()).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
 	if err != nil {
 		return nil, err
@@ -74,33 +76,45 @@ func (a *App) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 		f.Recipe.Tempo = grown.Lick.Tempo
 	}
 	v := &runsPage{Form: f, Query: map[string]string{}, Notes: len(grown.Lick.Notes)}
-	for k, x := range f.query() {
-		v.Query[k] = x[0]
-	}
 	if f.Lick > 0 {
 		e, err := a.store.Get(r.Context(), f.Lick)
 		if err != nil {
 			return nil, err
 		}
 		v.From = titleOf(e.Lick)
+		if f.Rev == 0 {
+			f.Rev = e.Revision
+		}
+	}
+	v.Form = f
+	for k, x := range f.query() {
+		v.Query[k] = x[0]
 	}
 	v.sentence(g)
-	list := a.waysOf(f, grown, g)
+	return v, a.work.do(r.Context(), 0, func(ctx context.Context) error { return a.runsWays(ctx, v, f, grown, g) })
+}
+
+// runsWays adds the ways to play the run, and what it turns into.
+func (a *App) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *run.Run, g neck.Guitar) error {
+	list, err := waysOf(ctx, f, grown, g)
+	if err != nil {
+		return err
+	}
 	if len(list) == 0 {
-		return nil, fmt.Errorf("this recipe plays no note")
+		return errors.New("this recipe plays no note")
 	}
 	use, err := chosen(list, f)
 	if err != nil {
 		f.Use = ""
 		if use, err = chosen(list, f); err != nil {
-			return nil, err
+			return err
 		}
 	}
 	v.rows(f, list, use)
 	v.drawRun(grown, use)
 	if f.Show != "" {
-		if v.Show, err = a.compare(f, grown, g, use); err != nil {
-			return nil, err
+		if v.Show, err = compare(ctx, f, grown, g, use); err != nil {
+			return err
 		}
 	}
 	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"}, {"Mirror", "mirror"}, {"An octave on", "octave"}, {"An octave down", "-octave"}} {
@@ -111,12 +125,12 @@ func (a *App) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 		}
 		v.Actions = append(v.Actions, choice{x.name, to.address(), f.Show == x.show})
 	}
-	return v, a.stock(r, v)
+	return a.stock(ctx, v)
 }
 
 // stock lists the saved recipes.
-func (a *App) stock(r *http.Request, v *runsPage) error {
-	saved, err := a.store.Recipes(r.Context())
+func (a *App) stock(ctx context.Context, v *runsPage) error {
+	saved, err := a.store.Recipes(ctx)
 	if err != nil {
 		return err
 	}
@@ -226,36 +240,40 @@ func learnWords(r run.Recipe, notes int) string {
 	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
 }
 
-func (a *App) compare(f runsForm, grown *run.Run, g neck.Guitar, use play.WayToPlay) (*compareView, error) {
-	l, err := a.shownAs(f, grown, g)
-	if err != nil {
-		return nil, err
-	}
-	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(a.restringWay(f)), "backwards": "Backwards", "mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show]}
-	before := use.Lick
+func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use play.WayToPlay) (*compareView, error) {
+	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards", "mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show]}
+	before, after := use.Lick, lick.Lick{}
+	var err error
 	if f.Show == "restring" {
-		r, err := a.engine().Restring(grown.Lick, a.restringWay(f))
+		r, err := engineOf(ctx).Restring(ctx, grown.Lick, restringWay(ctx, f))
 		if err != nil {
 			return nil, err
 		}
-		before = r.Before.Lick
+		before, after = r.Before.Lick, r.After.Lick
 		c.Same = r.Clean[0] == r.Clean[1]
 		c.After.Why = fmt.Sprintf("%s out of the way, before %d.", countOfWord(r.Clean[1], "change"), r.Clean[0])
 		if c.Same {
 			c.After.Why = "No neighbouring strings make it cleaner."
 		}
+	} else if after, err = shownAs(ctx, f, grown, g); err != nil {
+		return nil, err
 	}
-	fill := func(o *offer, l lick.Lick, title string) {
-		rep := a.engine().Check(l)
+	fill := func(o *offer, l lick.Lick, title string) error {
+		rep, err := engineOf(ctx).Check(ctx, l)
+		if err != nil {
+			return err
+		}
 		o.Title, o.Ceiling, o.Word, o.Class = title, ceilingWord(rep), sentenceWord(rep.Verdict), rep.Verdict.String()
 		o.Hands = draw.HandsSVG(l, nil, rep.Bottleneck)
 		if o.Why == "" {
 			o.Why = sentenceCase(changesWords(rep)) + "."
 		}
+		return nil
 	}
-	fill(&c.Before, before, "As it is")
-	fill(&c.After, l, c.Title)
-	return c, nil
+	if err := fill(&c.Before, before, "As it is"); err != nil {
+		return nil, err
+	}
+	return c, fill(&c.After, after, c.Title)
 }
 
 // sentence says the recipe with its words as controls.

@@ -193,7 +193,7 @@ func (a *App) buildLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	_, _, placed, err := a.layoutFor(&f, a.engine().Player.Guitar, p)
+	_, _, placed, err := a.layoutFor(&f, engineOf(r.Context()).Player.Guitar, p)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
@@ -211,7 +211,7 @@ func (a *App) buildLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	e, err := a.store.Add(r.Context(), l, "from Tones")
+	e, err := a.add(r.Context(), l, "from Tones")
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -277,7 +277,7 @@ type recolourForm struct {
 	Rev   uint   `form:"rev"`
 }
 
-func (a *App) recoloured(f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
+func recoloured(g neck.Guitar, f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
 	p, err := music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 	if err != nil {
 		return shape.Recoloured{}, p, err
@@ -293,7 +293,7 @@ func (a *App) recoloured(f recolourForm, l lick.Lick) (shape.Recoloured, music.P
 		r, err := onlyTones(l, p)
 		return r, p, err
 	}
-	r, err := shape.Recolour(l, a.engine().Player.Guitar.WithTuning(l.Tuning), p, manner)
+	r, err := shape.Recolour(l, g.WithTuning(l.Tuning), p, manner)
 	return r, p, err
 }
 
@@ -327,7 +327,7 @@ func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	got, p, err := a.recoloured(f, base)
+	got, p, err := recoloured(engineOf(r.Context()).Player.Guitar, f, base)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
@@ -340,7 +340,7 @@ func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
 	}
 	if f.How == "new" {
 		got.Lick.Title = cutTo(titleOf(base)+" in "+p.Pretty(), 200)
-		e, err := a.store.Add(r.Context(), got.Lick, "recoloured from "+titleOf(base))
+		e, err := a.add(r.Context(), got.Lick, "recoloured from "+titleOf(base))
 		if err != nil {
 			a.fail(w, r, err)
 			return
@@ -348,7 +348,7 @@ func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
 		http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 		return
 	}
-	if _, err := a.store.Commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
+	if _, err := a.commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
 		a.failStale(w, r, n, err)
 		return
 	}

@@ -107,7 +107,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 // mostSpots is how many places the table shows.
 const mostSpots = 6
 
-func (v *tonesPage) spots(a *App, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
+func (v *tonesPage) spots(player *play.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return
 	}
@@ -115,7 +115,7 @@ func (v *tonesPage) spots(a *App, g neck.Guitar, p music.Palette, layout shape.L
 	if kind == "string" || kind == "strings" || kind == "frets" || kind == "places" {
 		return
 	}
-	for _, s := range shape.Spots(g, a.engine().Player.Hand, a.engine().Player.Bends, p, layout, at, v.Form.Keys == "any") {
+	for _, s := range shape.Spots(g, player.Hand, player.Bends, p, layout, at, v.Form.Keys == "any") {
 		if len(v.Spots) == mostSpots {
 			break
 		}
@@ -166,15 +166,23 @@ func (a *App) recolourPreview(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	got, p, err := a.recoloured(f, e.Lick)
+	got, p, err := recoloured(engineOf(r.Context()).Player.Guitar, f, e.Lick)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
 	}
 	f.Rev = e.Revision
-	after := a.engine().Check(got.Lick)
-	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: titleOf(e.Lick), From: tonesOf(e.Lick), To: tonesOf(got.Lick), Rows: got.Changes,
-		Before: verdictOf(a.report(e)), After: verdictOf(after)}
+	before, err := a.report(r.Context(), e)
+	var after *play.Report
+	if err == nil {
+		after, err = engineOf(r.Context()).Check(r.Context(), got.Lick)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: titleOf(e.Lick), From: e.Lick.TonesText(), To: got.Lick.TonesText(), Rows: got.Changes,
+		Before: verdictOf(before), After: verdictOf(after)}
 	var changed []int
 	for _, c := range got.Changes {
 		if c.Changed {

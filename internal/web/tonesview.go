@@ -9,6 +9,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/play"
 	"ornamen/core/shape"
 	"ornamen/internal/store"
 )
@@ -41,7 +42,7 @@ type tonesPage struct {
 	Bends   []bendRow
 	KeysOf  []choice
 	Spots   []spotRow
-	Licks   []store.Entry
+	Licks   []store.Row
 	Saved   []savedPalette
 }
 
@@ -66,7 +67,8 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	if err != nil {
 		return nil, err
 	}
-	g := a.engine().Player.Guitar
+	e := engineOf(r.Context())
+	g := e.Player.Guitar
 	layout, at, placed, err := a.layoutFor(&f, g, p)
 	if err != nil {
 		return nil, err
@@ -78,8 +80,8 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 		}
 	}
 	f.At, f.Labels, f.Bends, f.Keys = at.Notation(), oneOf(f.Labels, "degrees", "notes", "fingers", "frets", "none"), oneOf(f.Bends, "full", "half", "any"), oneOf(f.Keys, "this", "any")
-	up := shape.Finger(a.engine().Hand(g), placed)
-	shape.AddBends(g, a.engine().Player.Bends, p, placed)
+	up := shape.Finger(e.Hand(g), placed)
+	shape.AddBends(g, e.Player.Bends, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
 	var names []string
 	for _, t := range p.Colours() {
@@ -92,24 +94,24 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 		return nil, err
 	}
 	v.choices(f, g, p, layout, at, placed)
-	v.words(a, g, p, layout, placed, up)
+	v.words(e, playing(r.Context()).profile.Boxes, g, p, layout, placed, up)
 	v.draw(f, g, p, placed)
 	v.bendRows(g, f, placed)
-	v.spots(a, g, p, layout, at)
+	v.spots(&e.Player, g, p, layout, at)
 	return v, a.tonesStore(r, v)
 }
 
+// recolourLicks is how many licks are offered for recolouring: those touched last.
+// Any other is recoloured from its bench.
+const recolourLicks = 20
+
 // tonesStore reads what the notebook adds: licks to recolour, saved tones.
 func (a *App) tonesStore(r *http.Request, v *tonesPage) error {
-	licks, err := a.store.All(r.Context())
+	licks, err := a.store.List(r.Context(), store.Query{Limit: recolourLicks})
 	if err != nil {
 		return err
 	}
-	for _, e := range licks {
-		if len(e.Lick.Notes) > 0 {
-			v.Licks = append(v.Licks, e)
-		}
-	}
+	v.Licks = licks
 	if len(licks) > 0 {
 		v.BenchID = licks[0].ID
 	}
@@ -263,11 +265,11 @@ func boxWords(pos shape.Position, first string) string {
 }
 
 // words says what position this is and what is special about the shape.
-func (v *tonesPage) words(a *App, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
+func (v *tonesPage) words(e *play.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
 	pos := shape.PositionOf(g, p, layout, placed)
 	parts := []string{fmt.Sprintf("from fret %d on string %d", placed[0].Place.Fret, placed[0].Place.String)}
 	if pos.Minor > 0 {
-		parts = append(parts, boxWords(pos, a.now.Load().profile.Boxes))
+		parts = append(parts, boxWords(pos, boxes))
 	} else if pos.Degree != "" {
 		parts = append(parts, "starts on "+pos.Degree)
 	}
@@ -285,13 +287,13 @@ func (v *tonesPage) words(a *App, g neck.Guitar, p music.Palette, layout shape.L
 	for _, j := range shape.Slides(placed) {
 		said = append(said, fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger, j.From.String, j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()))
 	}
-	said = append(said, a.outsideColours(g, layout, placed, up)...)
+	said = append(said, outsideColours(e, g, layout, placed, up)...)
 	v.Shape = strings.Join(said, " ")
 }
 
 // outsideColours says how the colour notes beyond the shape's frets are reached,
 // up and down apart.
-func (a *App) outsideColours(g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
+func outsideColours(e *play.Engine, g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
 	lo, hi := neck.MaxFrets, 0
 	for _, t := range placed {
 		if t.Tone.Role != music.Colour {
@@ -313,7 +315,7 @@ func (a *App) outsideColours(g neck.Guitar, layout shape.Layout, placed []shape.
 			continue
 		}
 		if back.Steps == nil {
-			back = shape.Finger(a.engine().Hand(g), down)
+			back = shape.Finger(e.Hand(g), down)
 		}
 		k := len(placed) - 1 - i
 		out = append(out, fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.", t.Tone.Degree.Pretty(), t.Place.Fret,

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -13,6 +14,9 @@ import (
 
 // shownVersions is how far back the history is listed.
 const shownVersions = 60
+
+// judgedVersions is how many of them are judged for the list.
+const judgedVersions = 20
 
 // versionsPage shows two versions of a lick side by side.
 type versionsPage struct {
@@ -87,14 +91,24 @@ func (a *App) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*ver
 		if err != nil {
 			return err
 		}
-		licks[id], reports[id] = l, a.report(store.Entry{Revision: id, Lick: l})
-		return nil
+		licks[id] = l
+		reports[id], err = a.report(r.Context(), store.Entry{ID: e.ID, Revision: id, Lick: l})
+		return err
 	}
-	for _, x := range list {
-		if err := read(x.ID); err != nil {
-			return nil, err
+	for i, x := range list {
+		ceiling := ""
+		if i < judgedVersions {
+			var unread *store.UnreadableError
+			switch err := read(x.ID); {
+			case errors.As(err, &unread):
+				ceiling = "unreadable"
+			case err != nil:
+				return nil, err
+			default:
+				ceiling = ceilingWord(reports[x.ID])
+			}
 		}
-		row := versionRow{Name: sentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"), Ceiling: ceilingWord(reports[x.ID]), On: x.ID == f.A, Head: x.Head, Aside: x.Aside}
+		row := versionRow{Name: sentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"), Ceiling: ceiling, On: x.ID == f.A, Head: x.Head, Aside: x.Aside}
 		row.Link = fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B)
 		v.List = append(v.List, row)
 	}

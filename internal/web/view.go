@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"hash/fnv"
 	"html/template"
@@ -34,25 +35,26 @@ type benchView struct {
 	CanUndo  bool
 	CanRedo  bool
 
-	Title  string
-	Tones  tonesView
-	Count  string
-	Tempo  string
-	Tags   string
-	Word   string
-	Line   string
-	Fine   string
-	Bar    template.HTML
-	Scale  []tempoLabel
-	Found  []findingView
-	Mended bool // fixes have been tried
-	Neck   template.HTML
-	Tips   template.HTML
-	Way    string
-	WayBad bool
-	Names  template.HTML
-	Ledger template.HTML
-	Foot   footView
+	Title   string
+	Tones   tonesView
+	Count   string
+	Tempo   string
+	Tags    string
+	Word    string
+	Line    string
+	Fine    string
+	Bar     template.HTML
+	Scale   []tempoLabel
+	Found   []findingView
+	Mended  bool   // fixes have been tried
+	LeftOut string // what a limit left out
+	Neck    template.HTML
+	Tips    template.HTML
+	Way     string
+	WayBad  bool
+	Names   template.HTML
+	Ledger  template.HTML
+	Foot    footView
 }
 
 type tempoLabel struct{ Class, Text string }
@@ -69,7 +71,8 @@ type findingView struct {
 type fixView struct {
 	Text    string
 	Ceiling int
-	Ref     string // finding and fix, for the edit
+	Upto    string // "clean up to 98"
+	Ref     string // names the fix, for the edit
 	Main    bool
 }
 
@@ -93,16 +96,20 @@ type railTone struct {
 // tonics are the practical roots, in the order of the keyboard.
 var tonics = []string{"C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"}
 
-func (a *App) benchView(e store.Entry, c caret) *benchView {
-	l, r := e.Lick, a.report(e)
+func (a *App) benchView(ctx context.Context, e store.Entry, c caret) (*benchView, error) {
+	l := e.Lick
+	r, err := a.report(ctx, e)
+	if err != nil {
+		return nil, err
+	}
 	v := &benchView{ID: e.ID, Revision: e.Revision, Lick: l, Report: r, Caret: normal(c, l), CanUndo: e.CanUndo, CanRedo: e.CanRedo,
 		Title: titleOf(l), Count: countOf(l), Tempo: fmt.Sprintf("%g", l.Tempo), Tags: joinTags(l.Tags)}
 	v.Tones = tonesViewOf(l)
 	v.judgement()
-	v.drawNeck(a.engine().Player.Guitar.WithTuning(l.Tuning))
+	v.drawNeck(engineOf(ctx).Player.Guitar.WithTuning(l.Tuning))
 	v.drawLedger()
 	v.Foot = footOf(v)
-	return v
+	return v, nil
 }
 
 // normal brings a caret from the browser back onto the lick.
@@ -212,8 +219,8 @@ func findingOf(i int, f play.Finding) findingView {
 	if len(f.Notes) > 0 {
 		fv.First = f.Notes[len(f.Notes)-1]
 	}
-	for k, x := range f.Fixes {
-		fv.Fixes = append(fv.Fixes, fixView{Text: x.Text, Ceiling: x.Ceiling.Whole(), Ref: fmt.Sprintf("%d.%d", i, k)})
+	for _, x := range f.Fixes {
+		fv.Fixes = append(fv.Fixes, fixView{Text: x.Text, Ceiling: x.Ceiling.Whole(), Ref: x.ID, Upto: x.Ceiling.String()})
 	}
 	return fv
 }

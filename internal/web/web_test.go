@@ -32,6 +32,19 @@ type client struct {
 	id    uint
 }
 
+// licks reads the whole notebook, the last touched first.
+func (c *client) licks() (out []store.Entry, err error) {
+	rows, err := c.store.List(context.Background(), store.Query{Limit: 1000})
+	for _, r := range rows {
+		e, err := c.store.Get(context.Background(), r.ID)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, e)
+	}
+	return out, err
+}
+
 func newClient(t testing.TB, l lick.Lick) *client {
 	t.Helper()
 	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), time.Now)
@@ -212,7 +225,7 @@ func TestBadInput(t *testing.T) {
 	if err != nil || after.Revision != before.Revision {
 		t.Errorf("bad input made revision %d of %d", after.Revision, before.Revision)
 	}
-	if all, _ := c.store.All(context.Background()); len(all) != 1 {
+	if all, _ := c.licks(); len(all) != 1 {
 		t.Errorf("bad input made %d licks", len(all))
 	}
 }

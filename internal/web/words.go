@@ -15,19 +15,6 @@ func titleOf(l lick.Lick) string {
 	return l.Title
 }
 
-// tonesOf names a lick's tones: "C♯ minor pentatonic, 9, ♭5".
-func tonesOf(l lick.Lick) string {
-	p, ok := l.Palette()
-	if !ok {
-		return "no key"
-	}
-	s := p.Pretty()
-	for _, t := range p.Colours() {
-		s += ", " + t.Degree.Pretty()
-	}
-	return s
-}
-
 // lengthNames names note lengths as players count them.
 var lengthNames = []struct {
 	len  lick.Time

@@ -92,7 +92,11 @@ func report(t *testing.T) *play.Report {
 	if err := l.Validate(); err != nil {
 		t.Fatal(err)
 	}
-	return play.NewEngine(play.DefaultPlayer()).Check(l)
+	r, err := play.NewEngine(play.DefaultPlayer()).Check(t.Context(), l)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
 }
 
 func TestRunDrawing(t *testing.T) {

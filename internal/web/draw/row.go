@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"html/template"
+	"math"
 	"strconv"
 
 	"ornamen/core/lick"
@@ -22,37 +23,50 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	n := len(l.Tuning)
 	gap := (rowHeight - 14) / float64(n-1)
 	y := func(s int) float64 { return 7 + gap*float64(s-1) }
+	// Rows come by the fifty: what is alike is one path.
+	staves := ""
 	for s := 1; s <= n; s++ {
-		c.line(0, y(s), rowWidth, y(s), "stave")
+		staves += fmt.Sprintf("M0 %sH%s", num(y(s)), num(rowWidth))
 	}
+	c.el("path", "d", staves, "class", "stave")
 	cols := l.Columns()
 	shown := min(len(cols), rowNotes)
 	step := (rowWidth - 32) / float64(rowNotes-1)
-	x := func(k int) float64 { return 16 + step*float64(k) }
+	x := func(k int) float64 { return math.Round(16 + step*float64(k)) }
+	threads, behind := "", ""
 	for k := 1; k < shown; k++ {
 		a, b := l.Notes[cols[k-1][0]], l.Notes[cols[k][0]]
 		x1, y1, x2, y2 := x(k-1), y(a.String), x(k), y(b.String)
-		c.line(x1+(x2-x1)*0.38, y1+(y2-y1)*0.38, x1+(x2-x1)*0.62, y1+(y2-y1)*0.62, "thread")
+		threads += fmt.Sprintf("M%.0f %.0fL%.0f %.0f", x1+(x2-x1)*0.38, y1+(y2-y1)*0.38, x1+(x2-x1)*0.62, y1+(y2-y1)*0.62)
 	}
+	c.el("path", "d", threads, "class", "thread")
 	marked := map[int]bool{}
 	for _, b := range bottleneck {
 		marked[b-1] = true
 	}
+	var figures canvas
 	for k := range shown {
 		for i := cols[k][0]; i < cols[k][1]; i++ {
-			class := "small"
+			f := strconv.Itoa(l.Notes[i].Fret)
+			w := 4 + 8*float64(len(f))
+			behind += fmt.Sprintf("M%.0f %.0fh%.0fv14h-%.0fz", x(k)-w/2, y(l.Notes[i].String)-7, w, w)
+			at := []any{"x", x(k), "y", math.Round(y(l.Notes[i].String) + 5)}
 			if marked[i] {
-				class += " neck-of-it"
+				class := "neck-of-it"
 				if breaks {
 					class += " breaks"
 				}
+				at = append(at, "class", class)
 			}
-			f := strconv.Itoa(l.Notes[i].Fret)
-			w := 4 + 8*float64(len(f))
-			c.rect(x(k)-w/2, y(l.Notes[i].String)-7, w, 14, "behind")
-			c.text(x(k), y(l.Notes[i].String)+5, class, f)
+			figures.open("text", at...)
+			figures.WriteString(f)
+			figures.close("text")
 		}
 	}
+	c.el("path", "d", behind, "class", "behind")
+	c.open("g", "class", "small")
+	c.WriteString(figures.String())
+	c.close("g")
 	if len(cols) > shown {
 		c.text(rowWidth-2, rowHeight-1, "more", fmt.Sprintf("+%d", len(cols)-shown))
 	}

@@ -1,0 +1,247 @@
+// Package archive carries a whole notebook as plain files in a zip: a folder a lick
+// with a lick file for every version and history.json that says how they hang
+// together; palettes.json, recipes.json and player.json beside them.
+package archive
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"path"
+	"slices"
+	"strings"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+)
+
+// Limits of what is read: a zip says little of what it unpacks to.
+const (
+	maxFiles = 500_000
+	maxTotal = 1 << 30
+)
+
+const formatName, formatVersion = "ornamen-notebook", 1
+
+type head struct {
+	Format  string `json:"format"`
+	Version int    `json:"version"`
+}
+
+type history struct {
+	Head     int       `json:"head"` // number of the version that is shown
+	Versions []version `json:"versions"`
+}
+
+type version struct {
+	File   string    `json:"file"`
+	What   string    `json:"what"`
+	Parent int       `json:"parent,omitempty"` // number of the version it was made on
+	Aside  bool      `json:"aside,omitempty"`
+	At     time.Time `json:"at"`
+}
+
+type palette struct {
+	Name    string `json:"name"`
+	Tonic   string `json:"tonic"`
+	Scale   string `json:"scale"`
+	Added   string `json:"added,omitempty"`
+	Dropped string `json:"dropped,omitempty"`
+}
+
+type recipe struct {
+	Name string `json:"name"`
+	Line string `json:"line"`
+}
+
+// Write writes the notebook and says how many licks it holds. Versions that cannot
+// be read go out as they are.
+func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err error) {
+	z := zip.NewWriter(w)
+	put := func(name string, data []byte) {
+		if err != nil {
+			return
+		}
+		var f io.Writer
+		if f, err = z.Create(name); err == nil {
+			_, err = f.Write(data)
+		}
+	}
+	putJSON := func(name string, v any) {
+		data, e := json.MarshalIndent(v, "", "  ")
+		err = errors.Join(err, e)
+		put(name, append(data, '\n'))
+	}
+	putJSON("notebook.json", head{formatName, formatVersion})
+	ids, e := s.Ids(ctx)
+	err = errors.Join(err, e)
+	for n, id := range ids {
+		c, e := s.ChainOf(ctx, id)
+		if err = errors.Join(err, e); err != nil {
+			return 0, err
+		}
+		folder := fmt.Sprintf("licks/%05d", n+1)
+		if l, e := lick.Parse(c.Past[c.Head-1].Data); e == nil && l.FileName() != "" {
+			folder += "-" + l.FileName()
+		}
+		h := history{Head: c.Head}
+		for i, p := range c.Past {
+			name := fmt.Sprintf("%04d.lick.json", i+1)
+			put(folder+"/"+name, p.Data)
+			h.Versions = append(h.Versions, version{name, p.What, p.Parent, p.Aside, p.At})
+		}
+		putJSON(folder+"/history.json", h)
+	}
+	saved, e := s.Palettes(ctx)
+	err = errors.Join(err, e)
+	ps := []palette{}
+	for _, p := range saved {
+		ps = append(ps, palette{p.Name, p.Tonic, p.Scale, p.Added, p.Dropped})
+	}
+	putJSON("palettes.json", ps)
+	lines, e := s.Recipes(ctx)
+	err = errors.Join(err, e)
+	rs := []recipe{}
+	for _, r := range lines {
+		rs = append(rs, recipe{r.Name, r.Line})
+	}
+	putJSON("recipes.json", rs)
+	player, _, e := s.Player(ctx)
+	err = errors.Join(err, e)
+	if player != nil {
+		put("player.json", player)
+	}
+	return len(ids), errors.Join(err, z.Close())
+}
+
+// Read adds what an archive holds to the notebook, all of it or nothing, and says
+// how many licks came.
+func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks int, err error) {
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return 0, errors.New("this is no zip file, or a damaged one")
+	}
+	if len(z.File) > maxFiles {
+		return 0, fmt.Errorf("it holds more than %d files", maxFiles)
+	}
+	u := unpacker{files: map[string]*zip.File{}, left: maxTotal}
+	var folders []string
+	for _, f := range z.File {
+		u.files[f.Name] = f
+		if dir, name := path.Split(f.Name); name == "history.json" && strings.HasPrefix(dir, "licks/") {
+			folders = append(folders, strings.TrimSuffix(dir, "/"))
+		}
+	}
+	var h head
+	if err := u.json("notebook.json", &h); err != nil || h.Format != formatName {
+		return 0, errors.New("this zip holds no notebook of Ornamen; licks alone are imported one by one")
+	}
+	if h.Version > formatVersion {
+		return 0, errors.New("it was written by a later Ornamen")
+	}
+	var w store.Whole
+	slices.Sort(folders)
+	for _, dir := range folders {
+		c, err := u.chain(dir)
+		if err != nil {
+			return 0, fmt.Errorf("%s: %w", dir, err)
+		}
+		w.Chains = append(w.Chains, c)
+	}
+	var ps []palette
+	var rs []recipe
+	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs)); err != nil {
+		return 0, err
+	}
+	for _, p := range ps {
+		w.Palettes = append(w.Palettes, store.Palette{Name: p.Name, Tonic: p.Tonic, Scale: p.Scale, Added: p.Added, Dropped: p.Dropped})
+	}
+	for _, r := range rs {
+		w.Recipes = append(w.Recipes, store.Recipe{Name: r.Name, Line: r.Line})
+	}
+	if u.files["player.json"] != nil {
+		if w.Player, err = u.bytes("player.json"); err != nil {
+			return 0, err
+		}
+		if !json.Valid(w.Player) {
+			return 0, errors.New("player.json cannot be read")
+		}
+	}
+	return len(w.Chains), s.AddAll(ctx, w)
+}
+
+type unpacker struct {
+	files map[string]*zip.File
+	left  int64
+}
+
+func (u *unpacker) bytes(name string) ([]byte, error) {
+	f := u.files[name]
+	if f == nil {
+		return nil, fmt.Errorf("%s is missing", name)
+	}
+	r, err := f.Open()
+	if err != nil {
+		return nil, fmt.Errorf("%s cannot be read", name)
+	}
+	defer r.Close()
+	data, err := io.ReadAll(io.LimitReader(r, min(u.left, lick.MaxBytes)+1))
+	if err != nil {
+		return nil, fmt.Errorf("%s cannot be read", name)
+	}
+	if u.left -= int64(len(data)); u.left < 0 || len(data) > lick.MaxBytes {
+		return nil, errors.New("it unpacks to more than a notebook holds")
+	}
+	return data, nil
+}
+
+func (u *unpacker) json(name string, v any) error {
+	data, err := u.bytes(name)
+	if err != nil {
+		return err
+	}
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		return fmt.Errorf("%s cannot be read: %w", name, err)
+	}
+	return nil
+}
+
+func (u *unpacker) maybe(name string, v any) error {
+	if u.files[name] == nil {
+		return nil
+	}
+	return u.json(name, v)
+}
+
+// chain reads a lick with its versions and checks that they hang together.
+func (u *unpacker) chain(dir string) (store.Chain, error) {
+	var h history
+	if err := u.json(dir+"/history.json", &h); err != nil {
+		return store.Chain{}, err
+	}
+	c := store.Chain{Head: h.Head}
+	if h.Head < 1 || h.Head > len(h.Versions) {
+		return c, fmt.Errorf("history.json names version %d of %d", h.Head, len(h.Versions))
+	}
+	for i, v := range h.Versions {
+		if v.Parent < 0 || v.Parent > i || path.Base(v.File) != v.File {
+			return c, fmt.Errorf("version %d does not hang together", i+1)
+		}
+		data, err := u.bytes(dir + "/" + v.File)
+		if err != nil {
+			return c, err
+		}
+		if _, err := lick.Parse(data); err != nil && i+1 == h.Head {
+			return c, fmt.Errorf("%s: %w", v.File, err)
+		}
+		c.Past = append(c.Past, store.Past{Parent: v.Parent, Data: data, What: v.What, Aside: v.Aside, At: v.At})
+	}
+	return c, nil
+}

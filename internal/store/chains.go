@@ -1,0 +1,129 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+
+	"ornamen/core/lick"
+)
+
+// Past is one revision of a chain that is carried from one notebook to another.
+// Versions of a chain are numbered from 1 in the order they were made.
+type Past struct {
+	Parent int // number of the version it was made on, 0 for the first
+	Data   []byte
+	What   string
+	Aside  bool
+	At     time.Time
+}
+
+// Chain is a lick with all its versions.
+type Chain struct {
+	Head int // number of the version that is shown
+	Past []Past
+}
+
+// Ids lists the licks of the notebook, the oldest first.
+func (s *Store) Ids(ctx context.Context) ([]uint, error) {
+	var ids []uint
+	if err := s.matching(ctx, Query{}).Order("licks.id").Pluck("licks.id", &ids).Error; err != nil {
+		return nil, fmt.Errorf("list licks: %w", plain(err))
+	}
+	return ids, nil
+}
+
+// ChainOf reads a lick with all its versions.
+func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
+	var c Chain
+	db := s.db.WithContext(ctx)
+	var l Lick
+	if err := db.Take(&l, id).Error; err != nil {
+		return c, fmt.Errorf("lick %d: %w", id, plain(err))
+	}
+	var rs []Revision
+	if err := db.Where("lick_id = ?", id).Order("id").Find(&rs).Error; err != nil {
+		return c, fmt.Errorf("versions of lick %d: %w", id, plain(err))
+	}
+	number := map[uint]int{}
+	for i, r := range rs {
+		number[r.ID] = i + 1
+		data, err := unpacked(r.Data)
+		if err != nil {
+			return c, &UnreadableError{id, r.ID, err}
+		}
+		p := Past{Data: data, What: r.What, Aside: r.Aside, At: r.CreatedAt}
+		if r.ParentID != nil {
+			p.Parent = number[*r.ParentID]
+		}
+		c.Past = append(c.Past, p)
+	}
+	c.Head = number[l.HeadID]
+	return c, nil
+}
+
+// Whole is what a notebook holds beside its licks.
+type Whole struct {
+	Chains   []Chain
+	Palettes []Palette
+	Recipes  []Recipe
+	Player   []byte // settings, nil for none
+}
+
+// AddAll adds what another notebook held, all or nothing: its licks beside those
+// that are here; tones, recipes and a player only where there are none of that name.
+func (s *Store) AddAll(ctx context.Context, w Whole) error {
+	return s.write(ctx, func(tx *gorm.DB) error {
+		for _, c := range w.Chains {
+			if err := addChain(tx, c); err != nil {
+				return err
+			}
+		}
+		for _, p := range w.Palettes {
+			p.ID = 0
+			if err := tx.Where(Palette{Name: p.Name}).FirstOrCreate(&p).Error; err != nil {
+				return err
+			}
+		}
+		for _, r := range w.Recipes {
+			r.ID = 0
+			if err := tx.Where(Recipe{Name: r.Name}).FirstOrCreate(&r).Error; err != nil {
+				return err
+			}
+		}
+		var players int64
+		if err := tx.Model(&PlayerRow{}).Count(&players).Error; err != nil || players > 0 || w.Player == nil {
+			return err
+		}
+		return tx.Create(&PlayerRow{Data: w.Player}).Error
+	})
+}
+
+func addChain(tx *gorm.DB, c Chain) error {
+	head, err := lick.Parse(c.Past[c.Head-1].Data)
+	if err != nil {
+		return err
+	}
+	row := Lick{Title: head.Title}
+	if err := tx.Create(&row).Error; err != nil {
+		return err
+	}
+	ids := make([]uint, len(c.Past))
+	for i, p := range c.Past {
+		r := Revision{LickID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
+		if p.Parent > 0 {
+			r.ParentID = &ids[p.Parent-1]
+		}
+		if err := tx.Create(&r).Error; err != nil {
+			return err
+		}
+		ids[i] = r.ID
+	}
+	row.HeadID = ids[c.Head-1]
+	if err := tx.Save(&row).Error; err != nil {
+		return err
+	}
+	return index(tx, row.ID, head)
+}

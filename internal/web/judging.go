@@ -1,0 +1,173 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"log"
+	"net/http"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/core/play"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+// judge judges the licks of the notebook in the background, so that its pages read
+// what they show and compute nothing.
+type judge struct{ woken chan struct{} }
+
+// Judging goes in small steps, so that it gives way to requests and a change of the
+// player is followed at once.
+const (
+	judgeStep  = 16
+	judgePause = 30 * time.Second // after a fault of the store
+	pageBudget = 30 * time.Millisecond
+)
+
+func (j *judge) start(ctx context.Context, a *App) {
+	j.woken = make(chan struct{}, 1)
+	j.wake()
+	go func() {
+		for {
+			select {
+			case <-ctx.Done():
+				return
+			case <-j.woken:
+			}
+			for {
+				more, err := a.judgeSome(a.asNow(ctx))
+				if ctx.Err() != nil {
+					return
+				}
+				if err != nil {
+					log.Printf("judging the notebook: %v", err)
+					select {
+					case <-ctx.Done():
+						return
+					case <-time.After(judgePause):
+					}
+				}
+				if !more {
+					break
+				}
+			}
+		}
+	}()
+}
+
+// wake says that there may be something to judge.
+func (j *judge) wake() {
+	if j.woken == nil {
+		return
+	}
+	select {
+	case j.woken <- struct{}{}:
+	default:
+	}
+}
+
+// judgeSome judges a few licks and says whether there may be more.
+func (a *App) judgeSome(ctx context.Context) (more bool, err error) {
+	if a.store.ReadOnly {
+		return false, nil
+	}
+	rows, err := a.store.Unjudged(ctx, playing(ctx).key, judgeStep)
+	if err != nil {
+		return false, err
+	}
+	var done []store.Summary
+	for _, r := range rows {
+		if a.now.Load() != playing(ctx) {
+			break // another player: what is done is kept, the rest is judged anew
+		}
+		s, err := a.summary(ctx, r)
+		if err != nil {
+			return false, err
+		}
+		done = append(done, s)
+	}
+	return len(rows) > 0, a.store.Summarise(ctx, done)
+}
+
+// rowData is what a row of the notebook shows, as it is kept.
+type rowData struct {
+	Tones, Count string
+	Tempo        float64
+	Ceiling      float64 // 0 for none
+	Word         string
+	Reason, Upto string
+	Line         string // SVG
+}
+
+// summary judges one lick for the notebook. One that cannot be read is a row too.
+func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
+	s := store.Summary{LickID: r.ID, RevisionID: r.Revision, Player: playing(ctx).key}
+	l, err := a.store.At(ctx, r.ID, r.Revision)
+	var unread *store.UnreadableError
+	if errors.As(err, &unread) {
+		s.Severity, s.Data = int(play.Breaks), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
+		return s, nil
+	}
+	if err != nil {
+		return s, err
+	}
+	rep, err := a.report(ctx, store.Entry{ID: r.ID, Revision: r.Revision, Lick: l})
+	if err != nil {
+		return s, err
+	}
+	d := rowOf(l)
+	d.Ceiling, d.Word = float64(rep.Ceiling), sentenceWord(rep.Verdict)
+	d.Line = string(draw.LineSVG(l, rep.Bottleneck, rep.Verdict == play.Breaks))
+	d.Reason, d.Upto = reasonOf(rep)
+	if len(l.Notes) == 0 {
+		d.Word, d.Reason, d.Upto = "Empty", "no notes yet", ""
+	}
+	s.Severity, s.Notes, s.Data = int(rep.Verdict), len(l.Notes), packRow(d)
+	switch {
+	case rep.Ceiling > 0:
+		s.Margin = float64(rep.Ceiling) / l.Tempo
+	case rep.Verdict != play.Breaks:
+		s.Margin = 1e9
+	}
+	return s, nil
+}
+
+// rowOf is what a row shows before it is judged.
+func rowOf(l lick.Lick) rowData {
+	return rowData{Tones: l.TonesText(), Count: countOf(l), Tempo: l.Tempo, Line: string(draw.LineSVG(l, nil, false))}
+}
+
+func packRow(d rowData) []byte {
+	b, err := json.Marshal(d)
+	if err != nil {
+		panic(err) // a row of words and numbers always packs
+	}
+	return b
+}
+
+// judgedSoFar answers a page that shows licks without a judgement yet: how far it
+// is, and the rows again when there is news.
+func (a *App) judgedSoFar(w http.ResponseWriter, r *http.Request) {
+	var f notebookForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	v, err := a.notebookView(r.Context(), f)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.render(w, r, http.StatusOK, "judged-partial", page{Data: v})
+}
+
+// progress says how far the judging is, or nothing when it is done.
+func progress(c store.Counts) string {
+	if c.Judged >= c.All {
+		return ""
+	}
+	return fmt.Sprintf("%d of %d judged", c.Judged, c.All)
+}

@@ -1,0 +1,125 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"ornamen/core/kept"
+	"ornamen/core/play"
+	"ornamen/internal/store"
+)
+
+// judged names a report: for which player and of which revision.
+type judged struct {
+	generation uint64
+	revision   uint
+}
+
+// Bounds of what is kept in memory, in bytes.
+const (
+	keptReports = 16 << 20
+	keptOffers  = 8 << 20
+)
+
+// longLine is from how many notes on judging a line waits for its turn.
+const longLine = 256
+
+// reports keeps judgements, and what was offered for them, by revision and player.
+type reports struct {
+	plain  *kept.Kept[judged, *play.Report]
+	mended *kept.Kept[judged, *play.Report]
+	offers *kept.Kept[string, []play.Proposal]
+}
+
+func newReports() reports {
+	return reports{
+		plain:  kept.New[judged](keptReports, reportBytes),
+		mended: kept.New[judged](keptReports, reportBytes),
+		offers: kept.New[string](keptOffers, func(list []play.Proposal) int {
+			n := 0
+			for _, p := range list {
+				n += reportBytes(p.Report)
+			}
+			return n
+		}),
+	}
+}
+
+// reportBytes is about how much memory a report takes.
+func reportBytes(r *play.Report) int {
+	n := 1000 + 1000*len(r.Notes)
+	for _, f := range r.Findings {
+		n += 500 + len(f.Fixes)*500*len(r.Notes)
+	}
+	return n
+}
+
+// report judges a lick, or remembers the judgement of its revision.
+func (a *App) report(ctx context.Context, e store.Entry) (*play.Report, error) {
+	c := playing(ctx)
+	key := judged{c.generation, e.Revision}
+	if r, ok := a.reports.plain.Get(key); ok {
+		return r, nil
+	}
+	var r *play.Report
+	judge := func(ctx context.Context) (err error) {
+		r, err = c.engine.Check(ctx, e.Lick)
+		return err
+	}
+	err := error(nil)
+	if len(e.Lick.Notes) < longLine {
+		err = judge(ctx)
+	} else {
+		err = a.work.do(ctx, e.ID, judge)
+	}
+	if err != nil {
+		return nil, err
+	}
+	a.reports.plain.Put(key, r)
+	return r, nil
+}
+
+// mended is the report of an entry with its fixes tried, which takes a while. The
+// report that is kept without them is not touched.
+func (a *App) mended(ctx context.Context, e store.Entry) (*play.Report, error) {
+	c := playing(ctx)
+	key := judged{c.generation, e.Revision}
+	if r, ok := a.reports.mended.Get(key); ok {
+		return r, nil
+	}
+	r, err := a.report(ctx, e)
+	if err != nil {
+		return nil, err
+	}
+	m := *r
+	m.Findings = slices.Clone(r.Findings)
+	if err := a.work.do(ctx, e.ID, func(ctx context.Context) error { return c.engine.Mend(ctx, e.Lick, &m) }); err != nil {
+		return nil, err
+	}
+	a.reports.mended.Put(key, &m)
+	return &m, nil
+}
+
+// proposed is what is proposed for an entry, which takes a while.
+func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]play.Proposal, error) {
+	ask, err := f.ask(e.Lick)
+	if err != nil {
+		return nil, invalid{err}
+	}
+	c := playing(ctx)
+	key := fmt.Sprint(c.generation, e.Revision, f)
+	if list, ok := a.reports.offers.Get(key); ok {
+		return list, nil
+	}
+	var list []play.Proposal
+	err = a.work.do(ctx, e.ID, func(ctx context.Context) (err error) {
+		list, err = c.engine.Propose(ctx, e.Lick, ask)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	a.reports.offers.Put(key, list)
+	return list, nil
+}
