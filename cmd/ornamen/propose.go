@@ -80,13 +80,13 @@ func printHands(e env, l lick.Lick) {
 	for from := 0; from < len(l.Notes); from += perRow {
 		var place, finger, stroke strings.Builder
 		for _, n := range l.Notes[from:min(from+perRow, len(l.Notes))] {
-			fmt.Fprintf(&place, "%-6s", fmt.Sprintf("%d:%d", n.String, n.Fret))
-			fmt.Fprintf(&finger, "%-6s", n.Finger)
+			fmt.Fprintf(&place, "%-7s", fmt.Sprintf("%d:%d", n.String, n.Fret))
+			fmt.Fprintf(&finger, "%-7s", n.Finger)
 			word := string(n.Stroke)
 			if n.Slur != "" {
 				word = string(n.Slur)
 			}
-			fmt.Fprintf(&stroke, "%-6.6s", word)
+			fmt.Fprintf(&stroke, "%-7s", word)
 		}
 		fmt.Fprintf(e.out, "   place  %s\n   finger %s\n   stroke %s\n", strings.TrimRight(place.String(), " "), strings.TrimRight(finger.String(), " "), strings.TrimRight(stroke.String(), " "))
 	}

@@ -51,12 +51,63 @@ type file struct {
 	Notes   []json.RawMessage `json:"notes"`
 }
 
+// byteOrderMark is put before a file by some editors.
+var byteOrderMark = []byte("\xef\xbb\xbf")
+
+// checkKeys refuses what encoding/json lets pass: a field named twice in one object,
+// and one in other letters than ours, which are all small.
+func checkKeys(data []byte) error {
+	d := json.NewDecoder(bytes.NewReader(data))
+	var open []map[string]bool // the fields of each object that is open; nil for a list
+	key := false               // the next string names a field
+	for {
+		t, err := d.Token()
+		if err != nil {
+			return nil // the end, or what the reading that follows says better
+		}
+		top := func() map[string]bool {
+			if len(open) == 0 {
+				return nil
+			}
+			return open[len(open)-1]
+		}
+		switch t := t.(type) {
+		case json.Delim:
+			switch t {
+			case '{':
+				open, key = append(open, map[string]bool{}), true
+				continue
+			case '[':
+				open = append(open, nil)
+			default:
+				open = open[:len(open)-1]
+			}
+		case string:
+			if seen := top(); key && seen != nil {
+				switch {
+				case seen[t]:
+					return fmt.Errorf("the field %q is there twice", clip(t))
+				case strings.ToLower(t) != t:
+					return fmt.Errorf("unknown field %q", clip(t))
+				}
+				seen[t], key = true, false
+				continue
+			}
+		}
+		key = top() != nil
+	}
+}
+
 // Parse reads a lick file strictly: unknown fields, values out of range and
 // notes that overlap on a string are errors of one sentence that name the note
 // as it is numbered in the file.
 func Parse(data []byte) (Lick, error) {
 	if len(data) > MaxBytes {
 		return Lick{}, fmt.Errorf("the file is larger than %d MB", MaxBytes>>20)
+	}
+	data = bytes.TrimPrefix(data, byteOrderMark)
+	if err := checkKeys(data); err != nil {
+		return Lick{}, err
 	}
 	var head struct {
 		Format  *string          `json:"format"`

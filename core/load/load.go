@@ -10,6 +10,10 @@ const (
 	Breaks = 1.0
 )
 
+// Strain is how far between comfortable (0) and its limit (1) a frame may be stretched
+// before what is played in it is tight (model default).
+const Strain = 1.0 / 3
+
 // Slack is how far above its bound a proposal's largest load may lie, so that the
 // whole line and not one move decides the rest (model default).
 const Slack = 1.06

@@ -244,7 +244,7 @@ func (j *judgement) conclude() {
 		})
 		w := n.Worst()
 		n.Severity = loadSeverity(w.Load)
-		if n.Strain > 0 {
+		if n.Strain > load.Strain {
 			n.Severity = max(n.Severity, Tight)
 		}
 		if b := j.bends[i]; b.severity > n.Severity {

@@ -25,6 +25,7 @@ func Defaults() []struct {
 		{"The verdict", []defaults.Row{
 			{Name: "tight over a load of", Value: load.Tight, From: defaults.Model},
 			{Name: "breaks over a load of", Value: load.Breaks, From: defaults.Model},
+			{Name: "tight over a strain of the frame of", Value: load.Strain, From: defaults.Model},
 			{Name: "legato: tones on a string that may take a slide, from", Value: manyTones, From: defaults.Model},
 			{Name: "legato: a slide must ease them by a factor of", Value: slideGain, From: defaults.Model},
 			{Name: "restring: a note moves along by up to", Value: restringFrets, Unit: "frets", From: defaults.Model},

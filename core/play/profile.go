@@ -9,7 +9,6 @@ import (
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
-	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -119,16 +118,9 @@ func hammerCeiling(pl Player) float64 {
 
 func (p Profile) guitar() (neck.Guitar, error) {
 	g := neck.Standard()
-	var tuning []music.Pitch
-	for _, w := range strings.Fields(p.Tuning) {
-		pitch, err := music.ParsePitch(w)
-		if err != nil {
-			return g, fmt.Errorf("tuning: %w", err)
-		}
-		tuning = append(tuning, pitch)
-	}
-	if n := len(tuning); n < neck.MinStrings || n > neck.MaxStrings {
-		return g, fmt.Errorf("a guitar here has %d to %d strings, the tuning names %d", neck.MinStrings, neck.MaxStrings, n)
+	tuning, err := neck.ParseTuning(p.Tuning)
+	if err != nil {
+		return g, err
 	}
 	g = g.WithTuning(tuning)
 	g.Scale, g.Frets, g.LeftHanded = neck.MM(p.Scale), p.Frets, p.LeftHanded

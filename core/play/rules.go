@@ -37,11 +37,13 @@ func find(j *judgement) []Finding {
 				f.Fixes = []Fix{}
 			}
 			f.Need, f.Have = round1(f.Need), round1(f.Have)
-			f.Meant = j.meant(f)
 			out = append(out, f)
 		}
 	}
 	j.nameTurn(out)
+	for i := range out {
+		out[i].Meant = j.meant(out[i])
+	}
 	slices.SortStableFunc(out, func(a, b Finding) int {
 		if c := cmp.Compare(b.Severity, a.Severity); c != 0 {
 			return c

@@ -2,10 +2,13 @@ package play
 
 import (
 	"fmt"
+	"math"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/music"
+	"ornamen/core/neck"
 )
 
 func noteLetter(p int) string { return music.NameOf(music.Pitch(p).Class()).Pretty() }
@@ -143,6 +146,11 @@ func (reachRule) find(j *judgement) (out []Finding) {
 			return
 		}
 		need := j.guitar.Press(max(n.Fret, m.Fret)) - j.guitar.Press(min(n.Fret, m.Fret))
+		if need <= limit {
+			out = append(out, always(Breaks, "out of reach", fmt.Sprintf("Fingers %s and %s reach frets %d and %d, but not together with the fingers around them.",
+				lo, hi, min(n.Fret, m.Fret), max(n.Fret, m.Fret)), a, b))
+			return
+		}
 		f := always(Breaks, "out of reach", fmt.Sprintf("Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around them; this hand reaches %.0f.",
 			lo, hi, need, min(n.Fret, m.Fret), max(n.Fret, m.Fret), limit), a, b)
 		f.Need, f.Have, f.Unit = float64(need), float64(limit), "mm"
@@ -174,7 +182,7 @@ func (strainRule) find(j *judgement) (out []Finding) {
 		if s.Frame != told {
 			told = hand.Frame{}
 		}
-		if s.Strain <= 0 || !s.Possible {
+		if s.Strain <= load.Strain || !s.Possible {
 			continue
 		}
 		if told == s.Frame {
@@ -185,10 +193,18 @@ func (strainRule) find(j *judgement) (out []Finding) {
 		told = s.Frame
 		pair, need, have := j.player.Hand.Widest(j.guitar, s.Frame)
 		f := Finding{Severity: Tight, Notes: j.numbers(c), Need: float64(need), Have: float64(have), Unit: "mm", Always: true, Title: "a wide stretch"}
-		f.Text = fmt.Sprintf("Fingers %s and %s stand %.0f mm apart; up to %.0f is comfortable. This holds at any tempo.", pair[0], pair[1], need, have)
+		f.Text = fmt.Sprintf("Fingers %s and %s stand %s mm apart; up to %s is comfortable. This holds at any tempo.", pair[0], pair[1], apart(need, have), apart(have, need))
 		out = append(out, f)
 	}
 	return out
+}
+
+// apart writes a length in whole mm, or finer where it would read as the other one.
+func apart(x, other neck.MM) string {
+	if math.Round(float64(x)) == math.Round(float64(other)) {
+		return fmt.Sprintf("%.1f", x)
+	}
+	return fmt.Sprintf("%.0f", x)
 }
 
 // numbers are the notes of a column, from 1.
@@ -270,7 +286,11 @@ func (shiftRule) find(j *judgement) (out []Finding) {
 				return
 			}
 			title := map[hand.Kind]string{hand.Move: "the hand shifts", hand.Slide: "a fast slide", hand.Shift: "a silent shift"}[k]
-			out = append(out, j.move(i, l, title, fmt.Sprintf("The hand moves %.0f mm, from %s to %s", j.Notes[i].Way, j.where(l.From), j.where(i))))
+			way := fmt.Sprintf("The hand moves %.0f mm", j.Notes[i].Way)
+			if j.Notes[i].Way < 0.5 {
+				way = "Every finger lets go" // and the hand comes down where it was
+			}
+			out = append(out, j.move(i, l, title, fmt.Sprintf("%s, from %s to %s", way, j.where(l.From), j.where(i))))
 		}
 	})
 	return out

@@ -43,7 +43,7 @@ func (strokeRepeats) find(j *judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if again(j, i, l, s) {
 			k := strokeWord(j.lick.Notes[i].Stroke)
-			out = append(out, j.move(i, l, "the same stroke again", fmt.Sprintf("Two times a %s on %s", k, j.stringName(j.lick.Notes[i].String))))
+			out = append(out, j.move(i, l, "the same stroke again", fmt.Sprintf("Two %ss in a row on %s", k, j.stringName(j.lick.Notes[i].String))))
 		}
 	})
 	return out

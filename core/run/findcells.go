@@ -2,10 +2,12 @@ package run
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 )
 
 // maxCell is the longest cell that is looked for, in steps.
@@ -174,6 +176,9 @@ func (f *finder) base(c candidate) Recipe {
 	}
 	if f.line.Feel == lick.Shuffle {
 		r.Feel = "shuffle"
+	}
+	if !slices.Equal(f.guitar.Tuning, neck.Standard().Tuning) {
+		r.Tuning = neck.TuningText(f.guitar.Tuning)
 	}
 	return r
 }

@@ -32,7 +32,7 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 		return nil, err
 	}
 	b := &builder{plan: p, run: &Run{Way: p.pick}, lick: lick.New()}
-	b.lick.Tuning = slices.Clone(g.Tuning)
+	b.lick.Tuning = slices.Clone(p.guitar.Tuning)
 	b.setting()
 	if err := b.cells(); err != nil {
 		return nil, err
@@ -61,7 +61,8 @@ type builder struct {
 	onsets int
 	column []int // the notes that sounded last, as indices
 	down   bool
-	last   station // where the last cell was played
+	end    lick.Time // of the bars asked for
+	last   station   // where the last cell was played
 }
 
 func (b *builder) setting() {
@@ -106,6 +107,7 @@ func (b *builder) cells() error {
 		limit = maxTimes
 	}
 	end := b.lick.Meter.Bar().Times(int64(b.Bars)).Add(b.offset)
+	b.end = end
 	played := 0
 	for _, leg := range legs {
 		b.down = leg.down
@@ -131,7 +133,10 @@ func (b *builder) cells() error {
 		return fmt.Errorf("the layout has room for %s, not for %d bars", countWord(played, "cell"), b.Bars)
 	}
 	if b.Times > 0 && played < b.Times {
-		return &WordError{fmt.Sprint(b.Times), fmt.Sprintf("--times: from there the layout has room for %s", countWord(played, "cell"))}
+		return &WordError{fmt.Sprint(b.Times), fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell"))}
+	}
+	if played == 0 {
+		return b.noRoom(nil)
 	}
 	b.cut(end)
 	return nil
@@ -160,6 +165,7 @@ func (b *builder) cut(end lick.Time) {
 	for i := range b.run.Cells {
 		b.run.Cells[i].To = min(b.run.Cells[i].To, len(b.lick.Notes))
 	}
+	b.column = slices.DeleteFunc(b.column, func(i int) bool { return i >= len(b.lick.Notes) })
 	if end.Before(b.at) {
 		b.at = end
 	}
@@ -285,8 +291,9 @@ func (b *builder) play(st station, cell []Step, tail bool) error {
 			index++
 		}
 		b.at = b.at.Add(length)
-		if len(b.lick.Notes) > MaxNotes {
-			return fmt.Errorf("the run would have more than %d notes; play fewer cells with --times", MaxNotes)
+		// What lies beyond the bars asked for is cut.
+		if len(b.lick.Notes) > MaxNotes && (b.Bars == 0 || tail || !b.end.Before(b.at)) {
+			return fmt.Errorf("the run would have more than %d notes; play fewer cells", MaxNotes)
 		}
 	}
 	b.run.Cells = append(b.run.Cells, Played{from, len(b.lick.Notes), tail})
@@ -389,7 +396,7 @@ func (b *builder) slur(n *lick.Note, s Step, f sounded) {
 func (b *builder) bend(n *lick.Note, st station, s Step, index int, before []neck.Place) error {
 	semitones := s.Bend.Semitones
 	if semitones == 0 {
-		to, err := st.find(s.Bend.To, 0, before)
+		to, err := st.find(s.Bend.To, index, before)
 		if err != nil {
 			return err
 		}

@@ -138,8 +138,14 @@ func words(cell string) []string {
 var (
 	strokes = map[string]lick.Stroke{"D": lick.Down, "U": lick.Up}
 	slurs   = map[byte]lick.Slur{'h': lick.Hammer, 'p': lick.Pull, 's': lick.Slide, 'S': lick.Shift}
-	amounts = map[string]float64{"curl": 0.5, "half": 1, "full": 2}
+	amounts = []amount{{"curl", 0.5}, {"half", 1}, {"full", 2}}
 )
+
+// amount is a bend by its word.
+type amount struct {
+	word      string
+	semitones float64
+}
 
 func (p Phrase) expects() string {
 	switch p.Kind {
@@ -219,9 +225,10 @@ func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
 func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
 	b := &Bend{}
 	found := false
-	for word, semitones := range amounts {
-		if strings.HasPrefix(rest, word) {
-			b.Semitones, rest, found = semitones, rest[len(word):], true
+	for _, a := range amounts {
+		if strings.HasPrefix(rest, a.word) {
+			b.Semitones, rest, found = a.semitones, rest[len(a.word):], true
+			break
 		}
 	}
 	if !found {
@@ -356,9 +363,9 @@ func (s Step) text(k Kind) string {
 	after := ""
 	if b := s.Bend; b != nil {
 		after = "^" + b.To.text(k)
-		for word, semitones := range amounts {
-			if semitones == b.Semitones {
-				after = "^" + word
+		for _, a := range amounts {
+			if a.semitones == b.Semitones {
+				after = "^" + a.word
 			}
 		}
 		if b.Release {

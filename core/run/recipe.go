@@ -41,6 +41,7 @@ type Recipe struct {
 	Displace       string // a fraction of a whole note by which the run starts later
 	Pick           string
 	Tempo          float64
+	Tuning         string // "D4 A3 G3 D3 A2 D2", string 1 first; empty: the guitar's
 }
 
 // Limits of a recipe.
@@ -66,7 +67,7 @@ func (r *Recipe) options() []option {
 		{name: "repeat", num: &r.Repeat}, {name: "start", num: &r.Start}, {name: "rotate", num: &r.Rotate},
 		{name: "count", text: &r.Count}, {name: "accent", num: &r.Accent}, {name: "feel", text: &r.Feel}, {name: "displace", text: &r.Displace},
 		{name: "chords", text: &r.Chords}, {name: "scales", text: &r.Scales}, {name: "tail", text: &r.Tail}, {name: "pivot", text: &r.Pivot}, {name: "land", text: &r.Land},
-		{name: "pick", text: &r.Pick}, {name: "tempo", real: &r.Tempo},
+		{name: "pick", text: &r.Pick}, {name: "tempo", real: &r.Tempo}, {name: "tuning", text: &r.Tuning},
 	}
 }
 
@@ -209,6 +210,13 @@ type move struct {
 
 // plan reads every word of the recipe; an error names the word.
 func (r Recipe) plan(g neck.Guitar) (*plan, error) {
+	if r.Tuning != "" {
+		tuning, err := neck.ParseTuning(r.Tuning)
+		if err != nil {
+			return nil, err
+		}
+		g = g.WithTuning(tuning)
+	}
 	p := &plan{Recipe: r, guitar: g}
 	for _, read := range []func() error{p.readTones, p.readCell, p.readMove, p.readRhythm, p.readEnd, p.readLimits} {
 		if err := read(); err != nil {
@@ -224,7 +232,7 @@ func list(s string) []string {
 
 func (p *plan) readTones() (err error) {
 	if strings.TrimSpace(p.Key) == "" {
-		return errors.New(`name a key, as in --key "C# minor pentatonic"`)
+		return errors.New(`name a key, such as "C# minor pentatonic"`)
 	}
 	if p.palette, err = music.ParseKey(p.Key, list(p.Add), list(p.Drop)); err != nil {
 		return err
@@ -269,7 +277,7 @@ func (p *plan) readTones() (err error) {
 
 func (p *plan) readCell() (err error) {
 	if strings.TrimSpace(p.Cell) == "" {
-		return errors.New(`name a cell, as in --cell "1 2 3 4"`)
+		return errors.New(`name a cell, such as "1 2 3 4"`)
 	}
 	if p.phrase, err = ParsePhrase(p.Cell); err != nil {
 		return err
@@ -305,7 +313,7 @@ func (p *plan) readMove() error {
 		p.move = usualMove[p.phrase.Kind]
 	case err == nil && !more:
 		if n < 1 || n > maxTone {
-			return &WordError{p.Move, fmt.Sprintf("a move is 1 to %d tones; --dir says which way", maxTone)}
+			return &WordError{p.Move, fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", maxTone)}
 		}
 		p.move = move{"tones", n}
 	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" || word == "stay"):
@@ -319,12 +327,12 @@ func (p *plan) readMove() error {
 		return &WordError{p.Move, "a move is a number of tones, string, octave, position, chord, scale or stay"}
 	}
 	if p.move.kind == "scale" && len(p.scales) == 0 {
-		return errors.New(`the move to the next scale needs --scales "natural minor, dorian"`)
+		return errors.New(`the move to the next scale needs scales, such as "natural minor, dorian"`)
 	}
 	if p.phrase.Kind == Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
 		return &WordError{p.Move, "a cell of chord: steps moves by chord or octave, or stays"}
 	}
-	return oneOf("--dir", &p.Dir, "up", "down", "updown", "downup")
+	return oneOf("dir", &p.Dir, "up", "down", "updown", "downup")
 }
 
 func oneOf(name string, value *string, allowed ...string) error {
@@ -347,20 +355,20 @@ func (p *plan) readRhythm() error {
 	for _, w := range words {
 		t, ok := counts[w]
 		if !ok {
-			return &WordError{w, "--count is " + strings.Join(CountWords, ", ")}
+			return &WordError{w, "count is " + strings.Join(CountWords, ", ")}
 		}
 		p.lengths = append(p.lengths, t)
 	}
-	if err := oneOf("--feel", &p.Feel, "straight", "shuffle"); err != nil {
+	if err := oneOf("feel", &p.Feel, "straight", "shuffle"); err != nil {
 		return err
 	}
-	if err := oneOf("--turn", &p.Turn, "once", "twice"); err != nil {
+	if err := oneOf("turn", &p.Turn, "once", "twice"); err != nil {
 		return err
 	}
 	if p.Displace != "" {
 		t, err := lick.ParseTime(p.Displace)
 		if err != nil || t.Before(lick.Time{}) || lick.NewTime(4, 1).Before(t) {
-			return &WordError{p.Displace, "--displace is a fraction of a whole note, such as 1/4"}
+			return &WordError{p.Displace, "displace is a fraction of a whole note, such as 1/4"}
 		}
 		p.offset = t
 	}
@@ -395,18 +403,18 @@ func (p *plan) readLimits() error {
 		most  int
 	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent, maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, maxSteps}} {
 		if n.value < 0 || n.value > n.most {
-			return &WordError{strconv.Itoa(n.value), fmt.Sprintf("--%s is 1 to %d", n.name, n.most)}
+			return &WordError{strconv.Itoa(n.value), fmt.Sprintf("%s is 1 to %d", n.name, n.most)}
 		}
 	}
 	if p.Times > 0 && p.Bars > 0 {
-		return errors.New("--times and --bars both say how long the run is; name one")
+		return errors.New("times and bars both say how long the run is; name one")
 	}
 	if p.Tempo != 0 && !(p.Tempo >= lick.MinTempo && p.Tempo <= lick.MaxTempo) {
-		return &WordError{strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("--tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo))}
+		return &WordError{strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo))}
 	}
 	for i, c := range p.phrase.Cells {
 		if p.Rotate > len(c) {
-			return &WordError{strconv.Itoa(p.Rotate), fmt.Sprintf("--rotate: cell %d has %d steps", i+1, len(c))}
+			return &WordError{strconv.Itoa(p.Rotate), fmt.Sprintf("rotate: cell %d has %d steps", i+1, len(c))}
 		}
 	}
 	p.Repeat = max(1, p.Repeat)
@@ -441,13 +449,13 @@ func (r *Recipe) Set(name, value string) error {
 		case o.num != nil:
 			n, err := strconv.Atoi(value)
 			if err != nil {
-				return &WordError{value, "--" + name + " is a whole number"}
+				return &WordError{value, name + " is a whole number"}
 			}
 			*o.num = n
 		default:
 			x, err := strconv.ParseFloat(value, 64)
 			if err != nil || x != x {
-				return &WordError{value, "--" + name + " is a number"}
+				return &WordError{value, name + " is a number"}
 			}
 			*o.real = x
 		}

@@ -67,7 +67,7 @@ func (p *plan) firstStation(l *ladder, down bool) (station, error) {
 	cell := p.cell(0)
 	if p.Start > 0 {
 		if p.Start > n {
-			return nil, &WordError{fmt.Sprint(p.Start), fmt.Sprintf("--start: the layout has %d", n)}
+			return nil, &WordError{fmt.Sprint(p.Start), fmt.Sprintf("start: the layout has %d", n)}
 		}
 		st := at(p.Start - 1)
 		if ok, err := fits(st, cell); !ok {
@@ -108,6 +108,20 @@ func (p *plan) cell(k int) []Step {
 	return c
 }
 
+// strings are the strings of a chord cell's steps, rotated as its steps are.
+func (p *plan) strings() []int {
+	if p.Rotate <= 1 || p.phrase.Strings == nil {
+		return p.phrase.Strings
+	}
+	k := 0
+	for _, s := range p.phrase.Cells[0][:p.Rotate-1] {
+		if len(s.Tones) > 0 {
+			k++
+		}
+	}
+	return slices.Concat(p.phrase.Strings[k:], p.phrase.Strings[:k])
+}
+
 // walkLadder moves along the ladder: by tones, to the next string, or to the
 // root of the next chord.
 func (p *plan) walkLadder(l *ladder, first rung, down bool) (walk, error) {
@@ -130,16 +144,23 @@ func (p *plan) walkLadder(l *ladder, first rung, down bool) (walk, error) {
 		}
 		// The way back has other tones: the same move along its own ladder.
 		var out []station
-		from, to := other.indexOf(l.steps[rungs[k]][0].Pitch), other.indexOf(l.steps[rungs[0]][0].Pitch)
+		from, to := other.match(l, rungs[k]), other.match(l, rungs[0])
 		by := p.move.by
 		if from > to {
 			by = -by
 		}
-		for i := from; i >= 0 && i < len(other.steps) && (i-to)*by <= 0; i += by {
+		for i := from; i > -maxTone && i < len(other.steps)+maxTone && (i-to)*by <= 0; i += by {
 			out = append(out, rung{other, i})
 		}
 		return out
 	}}, nil
+}
+
+// match is the step of this ladder where step i of another lies. Tone 1 of a cell may
+// lie beyond the ladder; it lies as far beyond this one.
+func (l *ladder) match(other *ladder, i int) int {
+	on := max(0, min(i, len(other.steps)-1))
+	return l.indexOf(other.steps[on][0].Pitch) + i - on
 }
 
 // indexOf is the step nearest to a pitch.
@@ -363,7 +384,7 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		if err != nil {
 			return walk{}, err
 		}
-		first := over{p, at, name, p.phrase.Strings}
+		first := over{p, at, name, p.strings()}
 		if p.move.kind == "octave" {
 			return p.walkOctaves(first, down), nil
 		}
@@ -376,7 +397,7 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		if err != nil {
 			break
 		}
-		out = append(out, over{p, at, name, p.phrase.Strings})
+		out = append(out, over{p, at, name, p.strings()})
 		fret = at.Fret
 	}
 	if len(out) == 0 {

@@ -6,11 +6,14 @@ import (
 	"errors"
 	"fmt"
 	"log"
+	"maps"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
 	"github.com/go-chi/chi/v5"
+	"github.com/go-playground/form/v4"
 	"github.com/justinas/nosurf"
 
 	"ornamen/internal/store"
@@ -190,7 +193,13 @@ func (a *App) decode(r *http.Request, v any) error {
 		return invalid{errors.New("the form cannot be read")}
 	}
 	if err := a.forms.Decode(v, r.Form); err != nil {
-		return invalid{errors.New("the form holds a value that does not belong there")}
+		var bad form.DecodeErrors
+		if errors.As(err, &bad) {
+			for _, name := range slices.Sorted(maps.Keys(bad)) {
+				return invalid{fmt.Errorf("%s: %q does not belong there", name, cut(r.Form.Get(name)))}
+			}
+		}
+		return invalid{errors.New("the form cannot be read")}
 	}
 	return nil
 }

@@ -111,7 +111,11 @@ func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, e
 	if err != nil {
 		return v, err
 	}
-	if err := a.judgeShown(ctx, rows); err != nil {
+	news, err := a.judgeShown(ctx, rows)
+	if err == nil && news && v.Form.Sort == string(store.WorstFirst) {
+		rows, err = a.store.List(ctx, f.query(key)) // what was just judged has its place now
+	}
+	if err != nil {
 		return v, err
 	}
 	all, err := a.store.Count(ctx, store.Query{Player: key})
@@ -147,8 +151,8 @@ func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, e
 }
 
 // judgeShown judges the rows of a page that are not judged yet, as far as a blink
-// goes; the rest follows in the background.
-func (a *App) judgeShown(ctx context.Context, rows []store.Row) error {
+// goes; the rest follows in the background. News says that some were.
+func (a *App) judgeShown(ctx context.Context, rows []store.Row) (news bool, err error) {
 	until, done := time.Now().Add(pageBudget), []store.Summary(nil)
 	for i := range rows {
 		if rows[i].Summary != nil || time.Now().After(until) {
@@ -156,14 +160,14 @@ func (a *App) judgeShown(ctx context.Context, rows []store.Row) error {
 		}
 		s, err := a.summary(ctx, rows[i])
 		if err != nil {
-			return err
+			return false, err
 		}
 		rows[i].Summary, done = &s, append(done, s)
 	}
 	if a.store.ReadOnly {
-		return nil
+		return false, nil
 	}
-	return a.store.Summarise(ctx, done)
+	return len(done) > 0, a.store.Summarise(ctx, done)
 }
 
 // row is a lick as the notebook shows it.

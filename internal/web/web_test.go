@@ -184,7 +184,7 @@ func TestBadInput(t *testing.T) {
 		{"unknown revision", func() (int, string) {
 			return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}, c.token))
 		}, 404, "not in the notebook"},
-		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422, "value that does not belong"},
+		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422, "Rev: &#34;x&#34; does not belong"},
 		{"finger 9", func() (int, string) { return ask(c.edit("finger", "9")) }, 422, "use 0 to 4 or T"},
 		{"fret 99", func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) }, 422, "fret 99 is none"},
 		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},

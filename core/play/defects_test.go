@@ -1,0 +1,207 @@
+package play
+
+import (
+	"context"
+	"errors"
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+)
+
+// The verdict is never better than the worst finding, and what breaks at any tempo
+// has no ceiling.
+func TestVerdictIsNoBetterThanItsFindings(t *testing.T) {
+	seen := 0
+	try := func(l lick.Lick) {
+		r := check(player, l)
+		for _, f := range r.Findings {
+			if f.Severity > r.Verdict || f.Always && f.Severity == Breaks && r.Ceiling > 0 {
+				t.Errorf("%s, clean up to %v, with a finding that %s: %s", r.Verdict, r.Ceiling, f.Severity, f.Text)
+			}
+		}
+		if r.Verdict > Flows && len(r.Findings) == 0 {
+			t.Errorf("%s without a finding\n%s", r.Verdict, l.Encode())
+		}
+		seen++
+	}
+	beyond := build(t, 60, "1:22 21")
+	beyond.Notes[0].Fret = 24
+	noFinger := build(t, 60, "1:5 7")
+	noFinger.Notes[0].Finger = lick.Open
+	try(beyond)
+	try(noFinger)
+	for f := lick.Index; f <= lick.Little; f++ {
+		l := build(t, 60, "2:1")
+		l.Notes[0].Finger = f
+		if r := check(player, l); r.Verdict != Flows {
+			t.Errorf("a note at the first fret with finger %s: %s, %v", f, r.Verdict, r.Findings)
+		}
+	}
+	randomLicks(150, func(rng *rand.Rand, l lick.Lick) {
+		if rng.IntN(4) == 0 {
+			l.Notes[rng.IntN(len(l.Notes))].Fret = 20 + rng.IntN(6)
+		}
+		if l.Validate() == nil {
+			try(l)
+		}
+	})
+	if seen < 100 {
+		t.Errorf("only %d lines", seen)
+	}
+	if check(player, beyond).Verdict != Breaks || check(player, noFinger).Verdict != Breaks {
+		t.Error("a fret that is not there, or a fretted note without a finger, does not break")
+	}
+}
+
+// The words of a finding are sentences that a player would say.
+func TestSentences(t *testing.T) {
+	never := []string{"moves 0 mm", "0 mm apart", "a upstroke", "Two times"}
+	lines := []string{"3:5/D 5/D 7/U 7/U", "1:1/f1 3/f2/h 5/f4/h", "6:3/f1 5/f2/h 7/f4/h", "2:5/f1 1:8/f1 2:5/f1"}
+	for _, text := range lines {
+		for _, f := range check(player, build(t, 300, text)).Findings {
+			for _, bad := range never {
+				if strings.Contains(f.Text, bad) {
+					t.Errorf("%s: %s", text, f.Text)
+				}
+			}
+		}
+	}
+	r := check(player, build(t, 300, "3:5/U 7/U"))
+	if !strings.Contains(r.Findings[0].Text, "Two upstrokes in a row") {
+		t.Errorf("%s", r.Findings[0].Text)
+	}
+}
+
+// The turn of a loop can be marked as meant.
+func TestTurnMeant(t *testing.T) {
+	l := build(t, 200, "6:3 1:15")
+	l.Loop = true
+	find := func() Finding {
+		for _, f := range check(player, l).Findings {
+			if f.Code == "loop-turn" {
+				return f
+			}
+		}
+		t.Fatal("the turn is not found")
+		return Finding{}
+	}
+	f := find()
+	l.Notes[f.Notes[len(f.Notes)-1]-1].Meant = []string{"loop-turn"}
+	if !find().Meant {
+		t.Error("the turn of the loop cannot be meant")
+	}
+}
+
+// A question whose asker is gone ends at once, whatever it asks.
+func TestStopped(t *testing.T) {
+	l := wildLine(2048)
+	l.Loop = true
+	gone, leave := context.WithCancel(context.Background())
+	leave()
+	short := wildLine(48)
+	short.Loop = true
+	asks := map[string]func(context.Context, lick.Lick) error{
+		"check":        func(ctx context.Context, l lick.Lick) error { _, err := player.Check(ctx, l); return err },
+		"propose":      func(ctx context.Context, l lick.Lick) error { _, err := player.Propose(ctx, l, Ask{Best: 4}); return err },
+		"other places": func(ctx context.Context, l lick.Lick) error { _, err := player.Propose(ctx, short, Ask{Place: true, Best: 4}); return err },
+		"ways":         func(ctx context.Context, l lick.Lick) error { _, err := player.Ways(ctx, l); return err },
+		"restring":     func(ctx context.Context, l lick.Lick) error { _, err := player.Restring(ctx, l, pick.Economy); return err },
+		"fixes":        func(ctx context.Context, l lick.Lick) error { return player.Mend(ctx, short, check(player, short)) },
+	}
+	for name, ask := range asks {
+		if err := ask(gone, l); !errors.Is(err, context.Canceled) {
+			t.Errorf("%s for nobody: %v", name, err)
+		}
+		// Stopped in the middle, it comes back with the reason and without a fault.
+		for _, after := range []time.Duration{time.Millisecond, 15 * time.Millisecond} {
+			ctx, stop := context.WithTimeout(context.Background(), after)
+			if err := ask(ctx, l); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+				t.Errorf("%s stopped: %v", name, err)
+			}
+			stop()
+		}
+	}
+}
+
+// A search over free places that would take minutes is given up, and says so.
+func TestTooManyFreePlaces(t *testing.T) {
+	if testing.Short() {
+		t.Skip("it works for some seconds before it gives up")
+	}
+	l := longLine(256)
+	l.Loop = true
+	if _, err := player.Propose(t.Context(), l, Ask{Place: true}); !errors.Is(err, ErrTooFree) {
+		t.Errorf("%v", err)
+	}
+}
+
+// Of a line where everything breaks the worst findings get fixes, and it is said that
+// the others did not.
+func TestFixesAreLimited(t *testing.T) {
+	l := wildLine(128)
+	r := check(player, l)
+	mend(player, l, r)
+	if !strings.Contains(r.LeftOut, "10 worst") {
+		t.Errorf("%q", r.LeftOut)
+	}
+	offered := map[string]bool{}
+	for i, f := range r.Findings {
+		if i >= mendedFindings+5 && len(f.Fixes) > 0 {
+			t.Errorf("finding %d has fixes", i)
+		}
+		for _, x := range f.Fixes {
+			if offered[x.ID] {
+				t.Errorf("%q is offered twice", x.Text)
+			}
+			offered[x.ID] = true
+		}
+	}
+}
+
+// What is taken is what was shown: of a fix and of a proposal, with added slurs and
+// the fingers of the picking hand.
+func TestTakenIsShown(t *testing.T) {
+	legato := NewEngine(func() Player { p := DefaultPlayer(); p.Way = pick.Legato; return p }())
+	for _, e := range []*Engine{player, legato} {
+		for _, text := range []string{"3:5 7 9 7 5 2:6 8 10", "6:3+2:5 1:7 2:8", "3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h"} {
+			l := build(t, 130, text)
+			if len(l.Columns()) < len(l.Notes) {
+				l.Notes[0].Stroke, l.Notes[1].Stroke = lick.PThumb, lick.PMid
+			}
+			for k, p := range propose(e, l, Ask{Best: 3}) {
+				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick}, map[bool]lick.Edit{true: lick.OpenHands{}, false: nil}[k == 0])
+				if err != nil {
+					t.Fatal(err)
+				}
+				got, err := edit.Apply(l)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if filled := check(e, got).Lick; HandsID(filled) != HandsID(p.Lick) {
+					t.Errorf("%s: proposal %d is taken as something else", text, k)
+				}
+			}
+			r := check(e, l)
+			mend(e, l, r)
+			for _, f := range r.Findings {
+				for _, x := range f.Fixes {
+					edit, err := e.Take(t.Context(), l, x.Edit, x.Small())
+					if err != nil {
+						t.Fatal(err)
+					}
+					got, err := edit.Apply(l)
+					if err != nil {
+						t.Fatal(err)
+					}
+					if filled := check(e, got).Lick; HandsID(filled) != x.ID {
+						t.Errorf("%s: %q is taken as something else", text, x.Text)
+					}
+				}
+			}
+		}
+	}
+}
