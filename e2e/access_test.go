@@ -15,6 +15,7 @@ var axe string
 // No screen has a fault that the rules of WCAG 2 A and AA name, contrast among
 // them. Checked by axe-core.
 func TestScreensAreAccessible(t *testing.T) {
+	t.Parallel()
 	a := demoApp(t)
 	for _, s := range []struct {
 		name, path string

@@ -58,6 +58,7 @@ func TestMain(m *testing.M) {
 // app is a running Ornamen on a notebook of its own.
 type app struct {
 	t    *testing.T
+	ctx  context.Context // a browser of its own, as to cookies
 	url  string
 	db   string
 	stop func()
@@ -90,7 +91,12 @@ func start(t *testing.T, db string, filled bool) *app {
 		}
 	})
 	var once sync.Once
-	a := &app{t: t, url: "http://" + ln.Addr().String(), db: db, stop: func() {
+	own, forget := chromedp.NewContext(browser.ctx, chromedp.WithNewBrowserContext())
+	t.Cleanup(forget)
+	if err := chromedp.Do(own); err != nil {
+		t.Fatal(err)
+	}
+	a := &app{t: t, ctx: own, url: "http://" + ln.Addr().String(), db: db, stop: func() {
 		once.Do(func() { cancel(); wg.Wait(); s.Close() })
 	}}
 	t.Cleanup(a.stop)
@@ -109,7 +115,7 @@ type tab struct {
 
 func (a *app) open(path string) *tab {
 	a.t.Helper()
-	ctx, cancel := chromedp.NewContext(browser.ctx)
+	ctx, cancel := chromedp.NewContext(a.ctx)
 	ctx, cancelTime := context.WithTimeout(ctx, 90*time.Second)
 	if err := chromedp.Do(ctx); err != nil {
 		a.t.Fatal(err)

@@ -11,6 +11,7 @@ import (
 // A player opens the proposals with one key, asks for another way, takes one for
 // a selection, and undoes it.
 func TestProposeHands(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/licks/10")
 	p.ready()
 	before := p.fingers()

@@ -30,6 +30,7 @@ func write(p *tab, text string) {
 // With the keyboard alone a player says another cell, mistypes it, takes a way to
 // play it by its digit, sends it to the bench, and proposes hands there.
 func TestRunsByKeyboardAlone(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/runs")
 	p.wait(`document.querySelector('svg.run')`)
 	tabTo(p, `[data-word="cell"]`)

@@ -15,6 +15,7 @@ import (
 // A player opens the demo, reads the break, mends it by its first fix with one
 // key, and undoes it.
 func TestMendTheDemosBreak(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/")
 	if s := p.text(".summary"); !strings.Contains(s, "2 break") {
 		t.Errorf("the notebook says %q", s)
@@ -36,6 +37,7 @@ func TestMendTheDemosBreak(t *testing.T) {
 // From nothing, by keyboard alone: a box line that flows, a lock that breaks it,
 // mended by hand, undone, and still there after a restart.
 func TestLickFromNothingByKeyboard(t *testing.T) {
+	t.Parallel()
 	db := filepath.Join(t.TempDir(), "own.db")
 	a := start(t, db, false)
 	p := a.open("/")
@@ -102,6 +104,7 @@ func TestLickFromNothingByKeyboard(t *testing.T) {
 // The pointer does what the keys do: places from the neck, together with Shift,
 // tones from the rail, values from the foot.
 func TestPointer(t *testing.T) {
+	t.Parallel()
 	p := start(t, filepath.Join(t.TempDir(), "own.db"), false).open("/")
 	p.click(".first button")
 	p.ready()
@@ -139,6 +142,7 @@ func TestPointer(t *testing.T) {
 
 // What is not possible is said in one sentence and changes nothing.
 func TestMistakes(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/licks/12")
 	p.ready()
 	before := p.frets()
@@ -156,6 +160,7 @@ func TestMistakes(t *testing.T) {
 // Two tabs: the second write on an old revision is refused, both are kept, and
 // the player can still take the refused one.
 func TestTwoTabs(t *testing.T) {
+	t.Parallel()
 	a := demoApp(t)
 	p, q := a.open("/licks/12"), a.open("/licks/12")
 	p.ready()
@@ -166,6 +171,7 @@ func TestTwoTabs(t *testing.T) {
 	q.wait(`document.querySelector('#notice').innerText.includes('both versions are kept')`)
 	q.click(`#notice [data-post]`)
 	q.wait(`document.querySelector('#state')?.dataset.rev > 12`)
+	q.ready()
 	if got := strings.Fields(q.fingers())[12]; got != "4" {
 		t.Errorf("the version taken has finger %s on note 13", got)
 	}
@@ -176,6 +182,7 @@ func TestTwoTabs(t *testing.T) {
 // A lick file that goes out comes in again as it was; a broken one is refused
 // in a sentence.
 func TestImport(t *testing.T) {
+	t.Parallel()
 	a := demoApp(t)
 	p := a.open("/")
 	dir := t.TempDir()

@@ -21,6 +21,7 @@ func word(p *tab, field, value string) {
 // A player says a run as a sentence, is told what does not fit, chooses a way to
 // play it, sends it to the bench, changes the recipe and grows it again.
 func TestRuns(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/runs")
 	p.wait(`document.querySelector('svg.run')`)
 	if s := p.text(".runfoot"); !strings.HasPrefix(s, "33 notes") {
@@ -69,6 +70,7 @@ func TestRuns(t *testing.T) {
 
 // Each kind of run of the demo goes through the ways table to the bench.
 func TestEveryRecipeOfTheDemo(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/runs")
 	for i := range demo.Recipes {
 		p.go_("/runs")
@@ -89,6 +91,7 @@ func TestEveryRecipeOfTheDemo(t *testing.T) {
 
 // A written line is turned in part, seen beside what it was, and its recipe found.
 func TestTurnOnTheBench(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/licks/10")
 	p.ready()
 	before := p.frets()

@@ -13,6 +13,7 @@ import (
 // A player sets up hand and guitar, sees every verdict follow, is told what is
 // impossible, taps a tempo, and goes back.
 func TestPlayerSettings(t *testing.T) {
+	t.Parallel()
 	a := demoApp(t)
 	p := a.open("/player")
 	p.wait(`document.querySelector('.judgedlicks li')`)

@@ -10,6 +10,7 @@ import (
 // A player chooses tones, compares, reads a bend, moves the shape, and takes the
 // palette to a lick.
 func TestTones(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/tones?tonic=A&scale=minor+pentatonic&at=6:5")
 	p.wait(`document.querySelector('#tones .neck')`)
 	p.click(`.railtone[aria-label="9 B: add 9"]`)
@@ -58,6 +59,7 @@ func set(p *tab, sel, value string) {
 
 // A lick is recoloured: seen before and after, taken as one edit, undone.
 func TestRecolourALick(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/tones?tonic=C%23&scale=dorian")
 	p.click(`.tones-head .dropdown:nth-of-type(2) [data-bs-toggle]`)
 	p.wait(`document.querySelector('.recolour-menu.show')`)
@@ -82,6 +84,7 @@ func TestRecolourALick(t *testing.T) {
 
 // Tones are saved by name, found again, and forgotten.
 func TestSavedTones(t *testing.T) {
+	t.Parallel()
 	p := demoApp(t).open("/tones?tonic=F%23&scale=1+9+b3+4+b5+5+b7")
 	p.click(`.tones-head .dropdown:first-of-type [data-bs-toggle]`)
 	p.wait(`document.querySelector('.saved-menu.show')`)

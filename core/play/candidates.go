@@ -244,7 +244,7 @@ func (b *candidateList) slurs() {
 func (b *candidateList) otherStrings() {
 	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
 		if p.String != b.l.Notes[b.i].String {
-			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), StringName(b.l, p.String)),
+			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), b.l.StringName(p.String)),
 				func(at noteAt) []lick.Edit {
 					return []lick.Edit{lick.SetSlur{Note: at(b.i)}, lick.SetFinger{Note: at(b.i)}, lick.Move{Note: at(b.i), Place: p}}
 				})

@@ -105,12 +105,21 @@ func TestStopped(t *testing.T) {
 	short := wildLine(48)
 	short.Loop = true
 	asks := map[string]func(context.Context, lick.Lick) error{
-		"check":        func(ctx context.Context, l lick.Lick) error { _, err := player.Check(ctx, l); return err },
-		"propose":      func(ctx context.Context, l lick.Lick) error { _, err := player.Propose(ctx, l, Ask{Best: 4}); return err },
-		"other places": func(ctx context.Context, l lick.Lick) error { _, err := player.Propose(ctx, short, Ask{Place: true, Best: 4}); return err },
-		"ways":         func(ctx context.Context, l lick.Lick) error { _, err := player.Ways(ctx, l); return err },
-		"restring":     func(ctx context.Context, l lick.Lick) error { _, err := player.Restring(ctx, l, pick.Economy); return err },
-		"fixes":        func(ctx context.Context, l lick.Lick) error { return player.Mend(ctx, short, check(player, short)) },
+		"check": func(ctx context.Context, l lick.Lick) error { _, err := player.Check(ctx, l); return err },
+		"propose": func(ctx context.Context, l lick.Lick) error {
+			_, err := player.Propose(ctx, l, Ask{Best: 4})
+			return err
+		},
+		"other places": func(ctx context.Context, l lick.Lick) error {
+			_, err := player.Propose(ctx, short, Ask{Place: true, Best: 4})
+			return err
+		},
+		"ways": func(ctx context.Context, l lick.Lick) error { _, err := player.Ways(ctx, l); return err },
+		"restring": func(ctx context.Context, l lick.Lick) error {
+			_, err := player.Restring(ctx, l, pick.Economy)
+			return err
+		},
+		"fixes": func(ctx context.Context, l lick.Lick) error { return player.Mend(ctx, short, check(player, short)) },
 	}
 	for name, ask := range asks {
 		if err := ask(gone, l); !errors.Is(err, context.Canceled) {

@@ -104,7 +104,10 @@ func (md *mender) fixes(f Finding) []Fix {
 			out = append(out, fix)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Fix) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
+	// What changes one move comes before what changes the line.
+	slices.SortStableFunc(out, func(a, b Fix) int {
+		return cmp.Or(cmp.Compare(a.scope, b.scope), cmp.Compare(b.Ceiling, a.Ceiling))
+	})
 	return out[:min(len(out), maxFixes)]
 }
 
@@ -212,7 +215,7 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 		return Fix{}, false
 	}
 	small := lick.All{Edits: c.edits(func(i int) int { return i }), Why: c.text}
-	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small}, true
+	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small, scope: c.scope}, true
 }
 
 // reopened is the part with those fingers open again that the player left open

@@ -94,6 +94,7 @@ type Fix struct {
 	// Edit gives the mended copy that was judged, with every finger and stroke.
 	Edit  lick.Replace `json:"-"`
 	small lick.Edit    // the change alone
+	scope scope
 }
 
 // Small is the change of the fix alone, the rest of the hands left open.

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-
-	"ornamen/core/lick"
 )
 
 // rule finds one sort of trouble. A new rule is a new type and a new entry in
@@ -130,18 +128,4 @@ func (j *judgement) where(i int) string {
 }
 
 // stringName names a string by its tone, with low or high where two share it.
-func (j *judgement) stringName(s int) string { return StringName(j.lick, s) }
-
-// StringName names string s of the lick as players do: "B", "low E", "high E".
-func StringName(l lick.Lick, s int) string {
-	name := l.Tuning[s-1]
-	for o, p := range l.Tuning {
-		if o+1 != s && p.Class() == name.Class() {
-			if o+1 < s {
-				return "low " + noteLetter(int(name))
-			}
-			return "high " + noteLetter(int(name))
-		}
-	}
-	return noteLetter(int(name))
-}
+func (j *judgement) stringName(s int) string { return j.lick.StringName(s) }

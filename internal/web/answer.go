@@ -134,6 +134,7 @@ func storeSentence(err error) string {
 // notice is a sentence to the player, with what can be done about it.
 type notice struct {
 	Text    string
+	Status  int // of the answer, 0 for a good one
 	Actions []action
 }
 
@@ -152,6 +153,9 @@ func (a *App) say(w http.ResponseWriter, r *http.Request, status int, text strin
 }
 
 func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
+	if status >= http.StatusBadRequest {
+		n.Status = status
+	}
 	if r.Header.Get("HX-Request") != "" {
 		a.render(w, r, status, "notice-partial", page{Data: n})
 		return

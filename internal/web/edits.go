@@ -50,7 +50,7 @@ func placeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
 	i := f.Note - 1
 	switch {
 	case i < 0 || i >= len(l.Notes):
-		return lick.Insert{After: len(l.Notes) - 1, Place: p, Len: nextLength(l)}, nil
+		return lick.Insert{After: len(l.Notes) - 1, Place: p, Len: nextLength(l, f.Next)}, nil
 	case f.Do == "add":
 		return lick.Add{Note: i, Place: p}, nil
 	}
@@ -67,8 +67,12 @@ func parsePlace(s string) (neck.Place, error) {
 	return neck.Place{String: a, Fret: b}, nil
 }
 
-// nextLength is the last note's length, an eighth for the first.
-func nextLength(l lick.Lick) lick.Time {
+// nextLength is the length that was asked for, else the last note's, an eighth for
+// the first.
+func nextLength(l lick.Lick, asked string) lick.Time {
+	if t, err := lick.ParseTime(asked); err == nil && (lick.Time{}).Before(t) {
+		return t
+	}
 	if n := len(l.Notes); n > 0 {
 		return l.Notes[n-1].Len
 	}

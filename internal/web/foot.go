@@ -50,7 +50,7 @@ func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
 		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
-			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret"}}}
+			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret"}, nextKeys(v)}}
 	}
 	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
 	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
@@ -86,6 +86,18 @@ func footOf(v *benchView) footView {
 		meantKeys(v, i),
 	}
 	return f
+}
+
+// nextKeys are the lengths that the next note may have.
+func nextKeys(v *benchView) laneKeys {
+	now := nextLength(v.Lick, v.Caret.Next).String()
+	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
+	for _, k := range countKeys {
+		if k.do == "length" {
+			lk.Keys = append(lk.Keys, key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value, On: k.value == now})
+		}
+	}
+	return lk
 }
 
 func bendKeyOn(n lick.Note, k keyRow) bool {

@@ -25,6 +25,7 @@ const (
 	judgeStep  = 16
 	judgePause = 30 * time.Second // after a fault of the store
 	pageBudget = 30 * time.Millisecond
+	fewBudget  = time.Second // where all that there is stands on one page
 )
 
 func (j *judge) start(ctx context.Context, a *App) {

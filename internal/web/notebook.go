@@ -153,7 +153,11 @@ func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, e
 // judgeShown judges the rows of a page that are not judged yet, as far as a blink
 // goes; the rest follows in the background. News says that some were.
 func (a *App) judgeShown(ctx context.Context, rows []store.Row) (news bool, err error) {
-	until, done := time.Now().Add(pageBudget), []store.Summary(nil)
+	budget := pageBudget
+	if len(rows) < pageRows {
+		budget = fewBudget
+	}
+	until, done := time.Now().Add(budget), []store.Summary(nil)
 	for i := range rows {
 		if rows[i].Summary != nil || time.Now().After(until) {
 			continue

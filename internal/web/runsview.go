@@ -432,7 +432,7 @@ func placeWord(r run.Recipe, g neck.Guitar) string {
 	if at.String < 1 || at.String > len(g.Tuning) {
 		return r.At
 	}
-	return fmt.Sprintf("fret %d on %s", at.Fret, play.StringName(l, at.String))
+	return fmt.Sprintf("fret %d on %s", at.Fret, l.StringName(at.String))
 }
 
 func prettyDegrees(s string) string {

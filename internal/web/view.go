@@ -7,6 +7,7 @@ import (
 	"html/template"
 	"math"
 	"strconv"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -22,6 +23,8 @@ type caret struct {
 	Lane   string `form:"lane"`   // as draw.Lane names it
 	String int    `form:"string"` // of the place lane
 	Whole  bool   `form:"whole"`  // the whole neck is shown
+	Win    string `form:"win"`    // the frets that the neck shows, "3-12"; empty: those around the notes
+	Next   string `form:"next"`   // length of the next note; empty: as the last one
 }
 
 // benchView is all that the bench shows. Its parts are drawn on their own, so
@@ -104,6 +107,9 @@ func (a *App) benchView(ctx context.Context, e store.Entry, c caret) (*benchView
 	}
 	v := &benchView{ID: e.ID, Revision: e.Revision, Lick: l, Report: r, Caret: normal(c, l), CanUndo: e.CanUndo, CanRedo: e.CanRedo,
 		Title: titleOf(l), Count: countOf(l), Tempo: fmt.Sprintf("%g", l.Tempo), Tags: joinTags(l.Tags)}
+	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
+		v.Caret.Next = ""
+	}
 	v.Tones = tonesViewOf(l)
 	v.judgement()
 	v.drawNeck(engineOf(ctx).Player.Guitar.WithTuning(l.Tuning))
@@ -231,11 +237,34 @@ const (
 	neckAtLeast = 9
 )
 
-// window is the frets that the neck shows.
+// window is the frets that the neck shows: those it shows already, unless the
+// selected note lies outside them, so that nothing moves under the pointer.
 func (v *benchView) window(g neck.Guitar) (from, to int) {
 	if v.Caret.Whole {
 		return 0, g.Frets
 	}
+	if from, to, ok := parseWindow(v.Caret.Win, g); ok {
+		i := v.Caret.Note - 1
+		if i >= len(v.Lick.Notes) {
+			i = len(v.Lick.Notes) - 1 // the note before the empty column
+		}
+		if i < 0 || v.Lick.Notes[i].Fret >= from && v.Lick.Notes[i].Fret <= to {
+			return from, to
+		}
+	}
+	return v.around(g)
+}
+
+// parseWindow reads "3-12".
+func parseWindow(s string, g neck.Guitar) (from, to int, ok bool) {
+	a, b, cut := strings.Cut(s, "-")
+	from, err1 := strconv.Atoi(a)
+	to, err2 := strconv.Atoi(b)
+	return from, to, cut && err1 == nil && err2 == nil && from >= 0 && to-from >= 4 && to <= max(g.Frets, lick.MaxFret)
+}
+
+// around is the frets around the notes.
+func (v *benchView) around(g neck.Guitar) (from, to int) {
 	if len(v.Lick.Notes) == 0 {
 		return 0, 12
 	}
@@ -257,6 +286,9 @@ func (v *benchView) window(g neck.Guitar) (from, to int) {
 func (v *benchView) drawNeck(g neck.Guitar) {
 	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
+	if !v.Caret.Whole {
+		v.Caret.Win = fmt.Sprintf("%d-%d", n.From, n.To)
+	}
 	p, hasKey := v.Lick.Palette()
 	played := map[neck.Place][]int{}
 	var order []neck.Place
@@ -348,11 +380,28 @@ func (v *benchView) drawLedger() {
 		led.Columns = append(led.Columns, col)
 	}
 	led.Have = commonHave(v.Report)
+	led.Next, led.Ahead = v.ahead()
 	v.Names, v.Ledger = draw.NamesSVG(led), draw.LedgerSVG(led)
 }
 
-// shortString names a string in the ledger by its note alone.
-func shortString(l lick.Lick, s int) string { return music.NameOf(l.Tuning[s-1].Class()).Pretty() }
+// ahead is the length that the next note gets and, while the line is shorter than a
+// bar, the counts of what is left of it to write in.
+func (v *benchView) ahead() (next string, counts []string) {
+	l := v.Lick
+	step := nextLength(l, v.Caret.Next)
+	at := l.End()
+	for bar := l.Meter.Bar(); at.Before(bar) && len(counts) < maxAhead; at = at.Add(step) {
+		pos := l.Position(at)
+		counts = append(counts, pos.Count(l.Meter))
+	}
+	return step.String(), counts
+}
+
+// maxAhead is how many empty columns are drawn at most.
+const maxAhead = 16
+
+// shortString names a string in the ledger.
+func shortString(l lick.Lick, s int) string { return l.StringName(s) }
 
 // commonHave is the time that every move has, 0 when they differ.
 func commonHave(r *play.Report) float64 {

@@ -122,26 +122,39 @@ function startBench() {
 
   // ---- requests ----
   // One at a time and in order; the revision is read when a request is sent.
-  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole});
+  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole, win: caret.win, next: caret.next});
   const hashes = () => $$('[data-part]').map(p => `${p.dataset.part}:${p.dataset.hash}`).join(' ');
   let queue = Promise.resolve(), moves = 0;
+  // Keys typed ahead: a key means what it means once the answer to the edit before it
+  // has come, so while one is on its way the keys wait in order.
+  let edits = 0;
+  const ahead = [];
+  const key = act => { if (edits) ahead.push(act); else act(); };
+  const settled = () => { while (ahead.length && !edits) ahead.shift()(); };
   const send = (verb, path, values) => {
     const asked = moves;
+    if (verb === 'POST') { edits++; bench.dataset.busy = 'yes'; }
     queue = queue.then(() => htmx.ajax(verb, base + path, {
       source: bench, target: '#notice', swap: 'none',
       values: {...values, rev: state().rev, have: hashes()},
     })).catch(() => {}).then(() => {
       // The server may have moved the caret along with an edit; a player who
       // has walked on meanwhile stays where he is.
-      if (verb === 'POST' && asked === moves) follow();
+      if (verb === 'POST') {
+        edits--;
+        if (asked === moves) follow();
+        if ($('#notice [data-status="409"]')) ahead.length = 0;
+      }
       draw();
+      settled();
+      if (!edits) delete bench.dataset.busy;
     });
     return queue;
   };
   const edit = (what, value = '', more = {}) => send('POST', '/edit', {...form(), do: what, value, ...more});
   const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(() => send('GET', '/at', form()), 40); };
 
-  document.body.addEventListener('htmx:error', () => showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'));
+  document.body.addEventListener('htmx:error', () => { ahead.length = 0; showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'); });
   function showNotice(text) {
     const box = document.createElement('div'), p = document.createElement('p');
     box.className = 'notice';
@@ -152,7 +165,7 @@ function startBench() {
 
   function follow() {
     const s = state();
-    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true'});
+    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true', win: s.window, next: s.next});
     into();
   }
 
@@ -226,7 +239,7 @@ function startBench() {
     const box = svg().getBoundingClientRect();
     const x = e.clientX - box.left, y = e.clientY - box.top;
     if (e.clientX < $('.ledger-scroll', ledger).getBoundingClientRect().left) return;
-    const cols = columns(), col = cols[Math.floor(x / +svg().dataset.width)];
+    const cols = columns(), col = cols[Math.min(cols.length - 1, Math.floor(x / +svg().dataset.width))];
     if (!col) return;
     const ls = lanes(), l = ls.find(l => y < l.y + l.h) || ls[ls.length - 1];
     const n = col.find(n => n.string === l.string) || col[0];
@@ -259,10 +272,10 @@ function startBench() {
     }
     const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole]');
     if (!b || b.disabled) return;
-    if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; look(); return; }
+    if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; caret.win = ''; look(); return; }
     if (b.dataset.note && b.matches('button')) { go(+b.dataset.note, caret.lane); ledger.focus({preventScroll: true}); return; }
     if (b.dataset.go) { send('POST', '/' + b.dataset.go, form()); return; }
-    edit(b.dataset.do, b.dataset.value);
+    apply(b);
     if (b.closest('.judgement')) ledger.focus({preventScroll: true});
   });
   bench.addEventListener('change', e => { if (e.target.dataset.edit) edit(e.target.dataset.edit, e.target.value); });
@@ -334,9 +347,23 @@ function startBench() {
     edit(typedTogether ? 'add' : 'place', '', {to: `${caret.string}:${fret}`});
     draw();
   }
+  // apply does what a button says; the length of the next note is the browser's alone.
+  function apply(b) {
+    if (b.dataset.do !== 'next') return edit(b.dataset.do, b.dataset.value);
+    caret.next = b.dataset.value;
+    look();
+  }
   function value(digit) {
     const b = $(`.lanekeys[data-lane="${caret.lane}"] [data-digit="${digit}"]`);
-    if (b) edit(b.dataset.do, b.dataset.value);
+    if (b) apply(b);
+  }
+  // open shows a menu of the head line and puts the writing into its first field.
+  function open(pill, field) {
+    flush();
+    bootstrap.Dropdown.getOrCreateInstance(pill).show();
+    const f = $(field);
+    f.focus();
+    f.select?.();
   }
   function clear() {
     if (caret.lane === 'place' || caret.lane === 'count') return edit('remove');
@@ -349,8 +376,8 @@ function startBench() {
     const writing = e.target.matches('input, select, textarea');
     if (mod && !writing && (e.key === 'z' || e.key === 'Z' || e.key === 'y')) {
       e.preventDefault();
-      flush();
-      send('POST', e.key === 'y' || e.shiftKey ? '/redo' : '/undo', form());
+      const way = e.key === 'y' || e.shiftKey ? '/redo' : '/undo';
+      key(() => { flush(); send('POST', way, form()); });
       return;
     }
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
@@ -359,19 +386,23 @@ function startBench() {
     const digit = digitOf(e);
     const acts = {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
-      h: hands, H: hands, Escape: () => { caret.anchor = 0; draw(); },
+      h: hands, H: hands, k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), Escape: () => { caret.anchor = 0; draw(); },
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
       '-': () => edit('remove'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
     };
-    if (typed && e.key === 'Enter') { e.preventDefault(); flush(); return; }
-    if (digit && !mod) { e.preventDefault(); caret.lane === 'place' ? type(digit, e.shiftKey) : value(digit); return; }
-    if (acts[e.key]) { e.preventDefault(); acts[e.key](); }
+    const together = e.shiftKey;
+    if (e.key === 'Enter') { e.preventDefault(); key(() => typed ? flush() : acts.Enter()); return; }
+    if (digit && !mod) { e.preventDefault(); key(() => caret.lane === 'place' ? type(digit, together) : value(digit)); return; }
+    if (acts[e.key]) { e.preventDefault(); key(acts[e.key]); }
   });
 
   follow();
   draw();
+  // On a narrow screen the neck scrolls: begin where the selected note lies.
+  const here = $('svg.neck .here'), box = $('.part-neck');
+  if (here && box.scrollWidth > box.clientWidth) box.scrollLeft += here.getBoundingClientRect().x - box.getBoundingClientRect().x - box.clientWidth / 2;
   bench.dataset.ready = 'yes';
   if (document.activeElement === document.body) ledger.focus({preventScroll: true});
 }

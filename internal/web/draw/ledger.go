@@ -48,7 +48,9 @@ type Column struct {
 type Ledger struct {
 	Strings []string // names, thin first
 	Columns []Column
-	Have    float64 // ms that most moves have, 0 when they differ
+	Have    float64  // ms that most moves have, 0 when they differ
+	Next    string   // length of the next note
+	Ahead   []string // counts of the columns that are left to write in
 }
 
 // Lane is a row of the ledger.
@@ -132,7 +134,7 @@ func fullY(load Lane) float64 { return load.Y + 30 }
 func LedgerSVG(l Ledger) template.HTML {
 	var c canvas
 	lanes := l.lanes()
-	w, h := ColumnWidth*float64(len(l.Columns)+1), height(lanes)
+	w, h := ColumnWidth*float64(len(l.Columns)+max(1, len(l.Ahead))), height(lanes)
 	c.grid(l, lanes, w, h)
 	for k := range l.Columns {
 		c.column(l, lanes, k)
@@ -165,7 +167,7 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 			c.line(0, ln.Y, w, ln.Y, "rule")
 		}
 		if ln.Name == "load" && len(l.Columns) > 0 {
-			c.line(0, fullY(ln), w-ColumnWidth, fullY(ln), "full")
+			c.line(0, fullY(ln), ColumnWidth*float64(len(l.Columns)), fullY(ln), "full")
 		}
 	}
 	for k, col := range l.Columns {
@@ -176,7 +178,15 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 			c.line(x, 0, x, h, "beatline")
 		}
 	}
-	x := w - ColumnWidth/2
+	for k, count := range l.Ahead {
+		x := ColumnWidth * float64(len(l.Columns)+k)
+		if k > 0 {
+			c.line(x, 0, x, h, "beatline")
+		}
+		c.text(x+ColumnWidth/2, 18, "count ahead", count)
+	}
+	x := ColumnWidth * (float64(len(l.Columns)) + 0.5)
+	c.text(x, 35, "length", l.Next)
 	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
 }
 

@@ -48,9 +48,9 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	for k := range shown {
 		for i := cols[k][0]; i < cols[k][1]; i++ {
 			f := strconv.Itoa(l.Notes[i].Fret)
-			w := 4 + 8*float64(len(f))
-			behind += fmt.Sprintf("M%.0f %.0fh%.0fv14h-%.0fz", x(k)-w/2, y(l.Notes[i].String)-7, w, w)
-			at := []any{"x", x(k), "y", math.Round(y(l.Notes[i].String) + 5)}
+			w := 4 + 9.5*float64(len(f))
+			behind += fmt.Sprintf("M%.0f %.0fh%.0fv16h-%.0fz", x(k)-w/2, y(l.Notes[i].String)-8, w, w)
+			at := []any{"x", x(k), "y", math.Round(y(l.Notes[i].String) + 6)}
 			if marked[i] {
 				class := "neck-of-it"
 				if breaks {
