@@ -28,10 +28,11 @@ var below = map[string][]string{
 	"core/run":          {"core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/shape"},
 	"format":            {"core/lick", "core/music", "core/neck"},
 	"internal/store":    {"core/lick"},
+	"internal/jobs":     {},
 	"internal/archive":  {"core/lick", "internal/store"},
 	"internal/demo":     {"core/lick", "internal/store"},
 	"internal/web/draw": {"core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play"},
-	"internal/web":      {"core/bend", "core/hand", "core/kept", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/store", "internal/web/draw"},
+	"internal/web":      {"core/bend", "core/hand", "core/kept", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format", "internal/archive", "internal/jobs", "internal/store", "internal/web/draw"},
 	"cmd/ornamen": {"core/bend", "core/hand", "core/lick", "core/music", "core/neck", "core/pick", "core/play", "core/run", "core/shape", "format",
 		"internal/archive", "internal/demo", "internal/store", "internal/web"},
 }

@@ -203,6 +203,9 @@ func moved(a, b lick.Lick) int {
 
 // against says how other hands differ from the recommended ones.
 func (p *proposer) against(l lick.Lick) string {
+	if p.ctx.Err() != nil {
+		return ""
+	}
 	was, r := p.out[0].Report, p.measure(l, p.hand).report()
 	var parts []string
 	if at, need := hardestOf(was), hardestOf(r); at.need > 0 && need.need > 0 {

@@ -45,7 +45,9 @@ func (e task) measure(l lick.Lick, m *hand.Model) *judgement {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
 	}
-	j.found()
+	if e.ctx.Err() == nil {
+		j.found()
+	}
 	return j
 }
 

@@ -261,6 +261,9 @@ func (j *joint) addCells() {
 	for l := range j.layers {
 		y := &j.layers[l]
 		y.cells = nil
+		if j.stopped() {
+			continue
+		}
 		seen := map[cell]bool{}
 		add := func(c cell) {
 			if c.breaches <= j.within && !seen[c] {

@@ -44,12 +44,14 @@ func (e *Engine) Propose(ctx context.Context, l lick.Lick, a Ask) ([]Proposal, e
 		return []Proposal{}, nil
 	}
 	p := task{e, ctx}.newProposer(l, a)
-	p.recommend()
-	if a.Best > 1 && p.err == nil {
-		p.reachBound()
-		p.otherFingers()
-		p.otherSlides()
-		p.otherWays()
+	steps := []func(){p.recommend}
+	if a.Best > 1 {
+		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
+	}
+	for _, step := range steps {
+		if p.err == nil && p.ctx.Err() == nil {
+			step()
+		}
 	}
 	if err := cmp.Or(p.done(), p.err); err != nil {
 		return nil, err
@@ -135,7 +137,7 @@ func (p *proposer) recommend() {
 			p.err = ErrTooFree
 			return
 		}
-		if ok {
+		if ok && p.ctx.Err() == nil {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			p.base = atPlaces(p.base, res.calm)
 			given = p.fillWithin(p.base, p.hand, p.way, load.Slack)
@@ -157,6 +159,9 @@ func atPlaces(l lick.Lick, places []neck.Place) lick.Lick {
 // decide fills in both hands, each with its largest load within slack of its own
 // bound.
 func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
+	if p.ctx.Err() != nil {
+		return l
+	}
 	return p.fillWithin(l, p.hand, way, slack).lick
 }
 

@@ -25,7 +25,7 @@ type Found struct {
 // mostly silence. The error is the context's.
 func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool, err error) {
 	g = g.WithTuning(l.Tuning)
-	f := newFinder(g, l)
+	f := newFinder(ctx, g, l)
 	if f == nil {
 		return best, false, nil
 	}
@@ -68,6 +68,7 @@ func (a item) like(b item) bool {
 
 // finder holds the line as steps of equal length.
 type finder struct {
+	ctx     context.Context // once it is done the tries that are missing do not matter
 	guitar  neck.Guitar
 	line    lick.Lick
 	palette music.Palette
@@ -87,8 +88,8 @@ type try struct {
 }
 
 // newFinder cuts the line into steps; nil where it has no even step or no notes.
-func newFinder(g neck.Guitar, l lick.Lick) *finder {
-	f := &finder{guitar: g, line: l, seen: map[string]bool{}}
+func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
+	f := &finder{ctx: ctx, guitar: g, line: l, seen: map[string]bool{}}
 	if len(l.Notes) < 2 || len(l.Notes) > MaxNotes || !f.tones() || !f.steps() {
 		return nil
 	}

@@ -64,7 +64,7 @@ func (f *finder) group(c candidate, it item) ([]int, bool) {
 // from another of its kind.
 func (f *finder) periods(moves func(i, k int) (int, bool), try func(from, to, length, by int)) {
 	n := len(f.items)
-	for length := 1; length <= min(maxCell, n/2); length++ {
+	for length := 1; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
 		from, by, known := -1, 0, false
 		bestFrom, bestTo, bestBy := 0, 0, 0
 		flush := func(end int) {
@@ -289,7 +289,7 @@ func (f *finder) add(r Recipe, from, to int) {
 // turns looks for cells that go up and come down again, or the other way.
 func (f *finder) turns(c candidate, at []int) {
 	n := len(f.items)
-	for length := 1; length <= min(maxCell, n/3); length++ {
+	for length := 1; length <= min(maxCell, n/3) && f.ctx.Err() == nil; length++ {
 		shape := func(k int) (int, bool) { // base of cell k, if it has the first one's contour
 			a, b := at[0], at[k*length]
 			if a < 0 || b < 0 {

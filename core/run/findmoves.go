@@ -98,7 +98,7 @@ func (f *finder) stringsOn(c candidate) {
 func (f *finder) octaveCells(c candidate) {
 	p := &plan{guitar: f.guitar}
 	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2); length++ {
+	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
 		for _, up := range []int{1, -1} {
 			cells := 1
 			for ; (cells+1)*length <= n; cells++ {
@@ -129,7 +129,7 @@ func (f *finder) octaveCells(c candidate) {
 // positions looks for a cell that keeps its strings and moves along the neck.
 func (f *finder) positions(c candidate) {
 	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2); length++ {
+	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
 		cells, by := 1, 0
 		for ; (cells+1)*length <= n; cells++ {
 			same, up := true, 0

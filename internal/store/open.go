@@ -10,6 +10,7 @@ import (
 	"path/filepath"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/gofrs/flock"
@@ -29,6 +30,8 @@ type Store struct {
 
 	// ReadOnly says that the file cannot be written; reading works.
 	ReadOnly bool
+
+	writes atomic.Uint64 // see Writes
 
 	rescue  sync.Once
 	rescued string // where the content of a file that is gone was written
@@ -205,6 +208,10 @@ func (s *Store) there() error {
 	return ErrGone
 }
 
+// Writes counts the writes so far: what was read at one count is what is there as
+// long as it stands.
+func (s *Store) Writes() uint64 { return s.writes.Load() }
+
 // write runs f in a transaction, whole or not at all.
 func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
 	if s.ReadOnly {
@@ -216,6 +223,7 @@ func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
 	if err := s.db.WithContext(ctx).Transaction(f); err != nil {
 		return plain(err)
 	}
+	s.writes.Add(1)
 	// It may have gone while the transaction ran: then it is not acknowledged.
 	return s.there()
 }

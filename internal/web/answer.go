@@ -16,6 +16,7 @@ import (
 	"github.com/go-playground/form/v4"
 	"github.com/justinas/nosurf"
 
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 )
 
@@ -53,7 +54,7 @@ func (e invalid) Unwrap() error { return e.error }
 func mistake(err error) error {
 	var stale *store.StaleError
 	var unread *store.UnreadableError
-	for _, own := range []error{context.Canceled, context.DeadlineExceeded, errSuperseded, errStopping, store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
+	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping, store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
 		if errors.Is(err, own) {
 			return err
 		}
@@ -78,10 +79,10 @@ func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
 		a.say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
 	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo):
 		a.say(w, r, http.StatusConflict, sentence(err.Error()))
-	case errors.Is(err, errSuperseded):
-		a.say(w, r, http.StatusConflict, sentence(errSuperseded.Error()))
-	case errors.Is(err, errStopping):
-		a.say(w, r, http.StatusServiceUnavailable, sentence(errStopping.Error()))
+	case errors.Is(err, jobs.ErrSuperseded):
+		a.say(w, r, http.StatusConflict, sentence(jobs.ErrSuperseded.Error()))
+	case errors.Is(err, jobs.ErrStopping):
+		a.say(w, r, http.StatusServiceUnavailable, sentence(jobs.ErrStopping.Error()))
 	case r.Context().Err() != nil:
 		w.WriteHeader(statusGone) // the page is gone and hears nothing
 	case errors.As(err, &unread):

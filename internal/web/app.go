@@ -21,6 +21,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-playground/form/v4"
 
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -32,9 +33,10 @@ var files embed.FS
 type App struct {
 	store   *store.Store
 	now     atomic.Pointer[current]
-	work    *work
+	work    *jobs.Jobs
 	reports reports
 	judge   judge
+	whole   atomic.Pointer[overviewed]
 	pages   *template.Template
 	forms   *form.Decoder
 	handler http.Handler
@@ -43,7 +45,7 @@ type App struct {
 // New prepares the application for the notebook's player. What it does in the
 // background ends with the context.
 func New(ctx context.Context, s *store.Store) (*App, error) {
-	a := &App{store: s, work: newWork(), reports: newReports(), forms: form.NewDecoder()}
+	a := &App{store: s, work: jobs.New(), reports: newReports(), forms: form.NewDecoder()}
 	if err := a.loadPlayer(ctx); err != nil {
 		return nil, err
 	}
@@ -73,7 +75,11 @@ func (a *App) routes() http.Handler {
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	r.With(cached).Handle("/assets/*", http.StripPrefix("/assets/", noListing(http.FileServerFS(assets))))
+	files, err := cached(assets, http.StripPrefix("/assets/", noListing(http.FileServerFS(assets))))
+	if err != nil {
+		panic(err) // the folder is embedded
+	}
+	r.Handle("/assets/*", files)
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
 		r.Get("/", a.notebook)
@@ -92,6 +98,7 @@ func (a *App) routes() http.Handler {
 		r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
 		r.Post("/licks", a.newLick)
 		r.Post("/licks/import", a.importLick)
+		r.Get("/notebook.zip", a.exportAll)
 		r.Route("/licks/{id}", func(r chi.Router) {
 			r.Get("/", a.bench)
 			r.Get("/at", a.benchAt)
@@ -143,7 +150,7 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
 	}
-	a.work.stop()
+	a.work.Stop()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
 	err := srv.Shutdown(grace)

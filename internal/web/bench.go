@@ -206,7 +206,7 @@ func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what strin
 
 // touched says that a lick has another newest revision.
 func (a *App) touched(id uint) {
-	a.work.newer(id)
+	a.work.Newer(id)
 	a.judge.wake()
 }
 

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"io/fs"
 	"log"
 	"net"
 	"net/http"
@@ -9,8 +10,6 @@ import (
 	"strings"
 
 	"github.com/justinas/nosurf"
-
-	"ornamen/core/lick"
 )
 
 // policy lets a page load only what the application ships.
@@ -57,6 +56,9 @@ func recoverer(next http.Handler) http.Handler {
 	})
 }
 
+// maxArchive is the largest file that is imported: a whole notebook as a zip.
+const maxArchive = 256 << 20
+
 // maxForm is the largest form that is not a file.
 const maxForm = 64 << 10
 
@@ -64,7 +66,7 @@ func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		limit := int64(maxForm)
 		if strings.HasSuffix(r.URL.Path, "/import") {
-			limit = lick.MaxBytes + maxForm
+			limit = maxArchive
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, limit)
 		next.ServeHTTP(w, r)
@@ -104,12 +106,25 @@ func onlyHost(addr net.Addr, next http.Handler) http.Handler {
 	})
 }
 
-// cached lets the browser keep what only changes with the application.
-func cached(next http.Handler) http.Handler {
+// cached lets the browser keep what only changes with the application: it asks
+// again with the validator, and is answered that nothing changed.
+func cached(assets fs.FS, next http.Handler) (http.Handler, error) {
+	tags := map[string]string{}
+	err := fs.WalkDir(assets, ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		data, err := fs.ReadFile(assets, path)
+		tags["/"+path] = `"` + hashOf(data) + `"`
+		return err
+	})
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Cache-Control", "no-cache")
+		if tag := tags["/"+strings.TrimPrefix(r.URL.Path, "/assets/")]; tag != "" {
+			w.Header().Set("ETag", tag)
+		}
 		next.ServeHTTP(w, r)
-	})
+	}), err
 }
 
 // noListing hides the folders of the assets.

@@ -1,12 +1,15 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"
 	"io"
+	"log"
+	"mime/multipart"
 	"net/http"
 	"net/url"
 	"path/filepath"
@@ -18,6 +21,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/play"
 	"ornamen/format"
+	"ornamen/internal/archive"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -118,11 +122,7 @@ func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, e
 	if err != nil {
 		return v, err
 	}
-	all, err := a.store.Count(ctx, store.Query{Player: key})
-	if err != nil {
-		return v, err
-	}
-	names, err := a.store.Tags(ctx, maxTags)
+	all, names, err := a.overview(ctx)
 	if err != nil {
 		return v, err
 	}
@@ -148,6 +148,31 @@ func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, e
 		v.Notice = &notice{Text: "The lick is deleted.", Actions: []action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}}}
 	}
 	return v, nil
+}
+
+// overviewed is what the notebook says of itself, at one count of writes.
+type overviewed struct {
+	writes uint64
+	player string
+	counts store.Counts
+	tags   []string
+}
+
+// overview counts the licks and lists their tags, once for every write.
+func (a *App) overview(ctx context.Context) (store.Counts, []string, error) {
+	writes, key := a.store.Writes(), playing(ctx).key
+	if o := a.whole.Load(); o != nil && o.writes == writes && o.player == key {
+		return o.counts, o.tags, nil
+	}
+	counts, err := a.store.Count(ctx, store.Query{Player: key})
+	if err != nil {
+		return counts, nil, err
+	}
+	tags, err := a.store.Tags(ctx, maxTags)
+	if err == nil {
+		a.whole.Store(&overviewed{writes, key, counts, tags})
+	}
+	return counts, tags, err
 }
 
 // judgeShown judges the rows of a page that are not judged yet, as far as a blink
@@ -322,7 +347,14 @@ func (a *App) importLick(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	defer f.Close()
+	if strings.HasSuffix(strings.ToLower(head.Filename), ".zip") {
+		a.importAll(w, r, f, head)
+		return
+	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
+	if len(data) > lick.MaxBytes {
+		err = &http.MaxBytesError{Limit: lick.MaxBytes}
+	}
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -338,6 +370,35 @@ func (a *App) importLick(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+}
+
+// importAll adds a whole notebook that went out as a zip.
+func (a *App) importAll(w http.ResponseWriter, r *http.Request, f multipart.File, head *multipart.FileHeader) {
+	name := cut(filepath.Base(head.Filename))
+	if _, err := archive.Read(r.Context(), f, head.Size, a.store); err != nil {
+		a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))
+		return
+	}
+	a.judge.wake()
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}
+
+// exportAll hands the whole notebook over as a zip of plain files.
+func (a *App) exportAll(w http.ResponseWriter, r *http.Request) {
+	var b bytes.Buffer
+	err := a.work.Do(r.Context(), 0, func(ctx context.Context) error {
+		_, err := archive.Write(ctx, &b, a.store)
+		return err
+	})
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Disposition", `attachment; filename="ornamen-notebook.zip"`)
+	if _, err := w.Write(b.Bytes()); err != nil {
+		log.Printf("export: %v", err)
+	}
 }
 
 // readFile reads a lick by what its name says, else by how it begins.

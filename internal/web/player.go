@@ -248,7 +248,7 @@ func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, err
 	g := c.engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.engine.Player.Hand)
-	counts, err := a.store.Count(ctx, store.Query{Player: c.key})
+	counts, _, err := a.overview(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -240,7 +240,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
 		return partLick(e.Player.Guitar, l, f.Value)
 	}
-	err = a.work.do(ctx, base.ID, func(ctx context.Context) error {
+	err = a.work.Do(ctx, base.ID, func(ctx context.Context) error {
 		if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 			w, err := pick.ParseWay(way)
 			if err != nil {

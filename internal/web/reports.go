@@ -71,7 +71,7 @@ func (a *App) report(ctx context.Context, e store.Entry) (*play.Report, error) {
 	if len(e.Lick.Notes) < longLine {
 		err = judge(ctx)
 	} else {
-		err = a.work.do(ctx, e.ID, judge)
+		err = a.work.Do(ctx, e.ID, judge)
 	}
 	if err != nil {
 		return nil, err
@@ -94,7 +94,7 @@ func (a *App) mended(ctx context.Context, e store.Entry) (*play.Report, error) {
 	}
 	m := *r
 	m.Findings = slices.Clone(r.Findings)
-	if err := a.work.do(ctx, e.ID, func(ctx context.Context) error { return c.engine.Mend(ctx, e.Lick, &m) }); err != nil {
+	if err := a.work.Do(ctx, e.ID, func(ctx context.Context) error { return c.engine.Mend(ctx, e.Lick, &m) }); err != nil {
 		return nil, err
 	}
 	a.reports.mended.Put(key, &m)
@@ -113,7 +113,7 @@ func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]play.Pr
 		return list, nil
 	}
 	var list []play.Proposal
-	err = a.work.do(ctx, e.ID, func(ctx context.Context) (err error) {
+	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
 		list, err = c.engine.Propose(ctx, e.Lick, ask)
 		return err
 	})

@@ -120,7 +120,7 @@ func (a *App) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) 
 	if err != nil {
 		return lick.Lick{}, err
 	}
-	err = a.work.do(ctx, 0, func(ctx context.Context) error {
+	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
 		l, err = shownAs(ctx, f, grown, g)
 		return err
 	})
@@ -256,7 +256,7 @@ func (a *App) findRecipe(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	var found run.Found
-	err := a.work.do(r.Context(), e.ID, func(ctx context.Context) (err error) {
+	err := a.work.Do(r.Context(), e.ID, func(ctx context.Context) (err error) {
 		found, ok, err = run.Find(ctx, engineOf(ctx).Player.Guitar, e.Lick)
 		return err
 	})

@@ -91,7 +91,7 @@ func (a *App) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 		v.Query[k] = x[0]
 	}
 	v.sentence(g)
-	return v, a.work.do(r.Context(), 0, func(ctx context.Context) error { return a.runsWays(ctx, v, f, grown, g) })
+	return v, a.work.Do(r.Context(), 0, func(ctx context.Context) error { return a.runsWays(ctx, v, f, grown, g) })
 }
 
 // runsWays adds the ways to play the run, and what it turns into.

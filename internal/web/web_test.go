@@ -29,6 +29,8 @@ type client struct {
 	url   string
 	token string
 	store *store.Store
+	app   *App
+	db    string // the notebook's file
 	id    uint
 }
 
@@ -47,7 +49,8 @@ func (c *client) licks() (out []store.Entry, err error) {
 
 func newClient(t testing.TB, l lick.Lick) *client {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), time.Now)
+	path := filepath.Join(t.TempDir(), "n.db")
+	s, err := store.Open(path, time.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -64,7 +67,7 @@ func newClient(t testing.TB, l lick.Lick) *client {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c := &client{t: t, http: &http.Client{Jar: jar}, url: srv.URL, store: s, id: e.ID}
+	c := &client{t: t, http: &http.Client{Jar: jar}, url: srv.URL, store: s, app: app, db: path, id: e.ID}
 	t.Cleanup(func() { srv.Close(); s.Close() })
 	_, body := c.get(fmt.Sprintf("/licks/%d", e.ID))
 	m := regexp.MustCompile(`X-CSRF-Token": "([^"]+)"`).FindStringSubmatch(strings.ReplaceAll(body, "&#34;", `"`))

@@ -1,0 +1,141 @@
+package archive
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"fmt"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+)
+
+func open(t *testing.T) *store.Store {
+	t.Helper()
+	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s
+}
+
+func titled(title string) lick.Lick {
+	l := lick.New()
+	l.Title, l.Tags = title, []string{"barn"}
+	l.Notes = []lick.Note{{Len: lick.NewTime(1, 8), String: 2, Fret: 5}}
+	return l
+}
+
+// A notebook goes out as plain files and comes in again with everything: versions,
+// what lies aside, undo, tones, recipes and player.
+func TestRoundTrip(t *testing.T) {
+	ctx := t.Context()
+	from := open(t)
+	e, err := from.Add(ctx, titled("First steps"), "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	made := e.Revision
+	for i := range 3 {
+		if e, err = from.Commit(ctx, e.ID, e.Revision, titled(fmt.Sprintf("First steps %d", i)), "title"); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := from.Commit(ctx, e.ID, made, titled("aside"), "elsewhere"); err == nil {
+		t.Fatal("a stale write was taken")
+	}
+	if _, err := from.Undo(ctx, e.ID, e.Revision); err != nil {
+		t.Fatal(err)
+	}
+	gone, _ := from.Add(ctx, titled("gone"), "made")
+	for _, err := range []error{from.Delete(ctx, gone.ID), from.SavePalette(ctx, store.Palette{Name: "dusk", Tonic: "A", Scale: "dorian"}),
+		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SavePlayer(ctx, []byte(`{"size":"small"}`))} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	var b bytes.Buffer
+	if n, err := Write(ctx, &b, from); err != nil || n != 1 {
+		t.Fatalf("%d licks, %v", n, err)
+	}
+	to := open(t)
+	if _, err := to.Add(ctx, titled("here already"), "made"); err != nil {
+		t.Fatal(err)
+	}
+	if n, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to); err != nil || n != 1 {
+		t.Fatalf("%d licks, %v", n, err)
+	}
+	rows, err := to.List(ctx, store.Query{Find: "first steps 1", Tag: "barn", Limit: 9})
+	if err != nil || len(rows) != 1 {
+		t.Fatalf("%v %v", rows, err)
+	}
+	got, err := to.Get(ctx, rows[0].ID)
+	if err != nil || !got.CanUndo || !got.CanRedo {
+		t.Errorf("%+v %v", got, err)
+	}
+	list, err := to.Versions(ctx, got.ID, 99)
+	if err != nil || len(list) != 5 || !list[0].Aside {
+		t.Errorf("%d versions %v", len(list), err)
+	}
+	if p, _ := to.Palettes(ctx); len(p) != 1 || p[0].Scale != "dorian" {
+		t.Errorf("%v", p)
+	}
+	if r, _ := to.Recipes(ctx); len(r) != 1 {
+		t.Errorf("%v", r)
+	}
+	if p, _, _ := to.Player(ctx); string(p) != `{"size":"small"}` {
+		t.Errorf("%s", p)
+	}
+	if c, _ := to.Count(ctx, store.Query{}); c.All != 2 {
+		t.Errorf("%d licks", c.All)
+	}
+}
+
+func zipped(t *testing.T, files map[string]string) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for name, text := range files {
+		f, err := z.Create(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := f.Write([]byte(text)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+// What is no notebook changes nothing and is refused in a sentence.
+func TestRefusals(t *testing.T) {
+	s := open(t)
+	note := `{"format":"ornamen-notebook","version":1}`
+	good := string(titled("x").Encode())
+	for name, data := range map[string][]byte{
+		"no zip":         []byte("not a zip"),
+		"another zip":    zipped(t, map[string]string{"readme.txt": "hello"}),
+		"a later one":    zipped(t, map[string]string{"notebook.json": `{"format":"ornamen-notebook","version":9}`}),
+		"no such head":   zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":2,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
+		"a missing file": zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`}),
+		"no lick":        zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": "{}"}),
+		"a loop":         zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","parent":1,"at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
+		"outside":        zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
+		"a bomb":         zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ", 40<<20)}),
+	} {
+		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s); err == nil || strings.Contains(err.Error(), "\n") {
+			t.Errorf("%s: %d licks, %v", name, n, err)
+		}
+	}
+	if c, err := s.Count(t.Context(), store.Query{}); err != nil || c.All != 0 {
+		t.Errorf("%d licks came in all the same, %v", c.All, err)
+	}
+}

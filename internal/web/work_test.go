@@ -1,0 +1,229 @@
+package web
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"net/http"
+	"net/url"
+	"runtime"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+)
+
+// until waits for what must come soon.
+func until(t *testing.T, what string, ok func() bool) {
+	t.Helper()
+	for end := time.Now().Add(5 * time.Second); !ok(); time.Sleep(time.Millisecond) {
+		if time.Now().After(end) {
+			t.Fatalf("%s does not come", what)
+		}
+	}
+}
+
+// longLick makes every search take its time.
+func longLick(n int) lick.Lick {
+	l := lick.New()
+	l.Tempo = 200
+	for i := range n {
+		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1 + (i*7)%6, Fret: 3 + (i*5)%9})
+	}
+	return l
+}
+
+// Requests whose page has gone stop working at once, sixteen of them too.
+func TestLeavingEndsTheSearch(t *testing.T) {
+	c := newClient(t, longLick(1500))
+	ctx, leave := context.WithCancel(t.Context())
+	var wg sync.WaitGroup
+	for k := range 16 {
+		wg.Go(func() {
+			path := []string{"/mend", "/hands?free=true", "/turned?value=restring:economy", "/recipe"}[k%4]
+			r, err := http.NewRequestWithContext(ctx, http.MethodGet, fmt.Sprintf("%s/licks/%d%s", c.url, c.id, path), nil)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			if res, err := c.http.Do(r); err == nil {
+				res.Body.Close()
+			}
+		})
+	}
+	until(t, "the work", func() bool { return c.app.work.Busy() > 2 })
+	leave()
+	wg.Wait()
+	left := time.Now()
+	until(t, "the end of the work", func() bool { return c.app.work.Busy() == 0 })
+	if took := time.Since(left); took > time.Second {
+		t.Errorf("it goes on for %v", took)
+	}
+}
+
+// An edit ends the search on the revision before it.
+func TestEditEndsTheSearch(t *testing.T) {
+	c := newClient(t, longLick(1500))
+	done := make(chan int, 1)
+	go func() {
+		res, err := c.http.Get(fmt.Sprintf("%s/licks/%d/hands?free=true", c.url, c.id))
+		if err != nil {
+			done <- 0
+			return
+		}
+		res.Body.Close()
+		done <- res.StatusCode
+	}()
+	until(t, "the work", func() bool { return c.app.work.Busy() > 0 })
+	if res, body := c.edit("finger", "2"); res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	if got := <-done; got != http.StatusConflict {
+		t.Errorf("the search for the old revision answers %d", got)
+	}
+}
+
+// A fix is taken by its name, exactly as it was shown.
+func TestFixIsTakenAsShown(t *testing.T) {
+	l := boxLine(t, 12)
+	l.Tempo = 190
+	c := newClient(t, l)
+	_, body := c.get(fmt.Sprintf("/licks/%d/mend", c.id))
+	_, rest, ok := strings.Cut(body, `data-do="fix" data-value="`)
+	if !ok {
+		t.Skip("nothing to mend")
+	}
+	name, _, _ := strings.Cut(rest, `"`)
+	if res, _ := c.edit("fix", "nothing"); res.StatusCode != 422 {
+		t.Errorf("a fix that is not there: %d", res.StatusCode)
+	}
+	if res, body := c.edit("fix", name); res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	if e, err := c.store.Get(t.Context(), c.id); err != nil || e.Revision == 1 {
+		t.Errorf("%+v %v", e, err)
+	}
+}
+
+// What another site asks for by itself is refused; a link from there is followed.
+func TestOwnPagesOnly(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	for _, k := range []struct {
+		site, mode, method string
+		want               int
+	}{
+		{"cross-site", "no-cors", "GET", 403}, {"cross-site", "cors", "GET", 403}, {"same-site", "no-cors", "GET", 403}, {"cross-site", "navigate", "POST", 403},
+		{"cross-site", "navigate", "GET", 200}, {"same-origin", "cors", "GET", 200}, {"none", "navigate", "GET", 200}, {"", "", "GET", 200},
+	} {
+		r, err := http.NewRequestWithContext(t.Context(), k.method, c.url+"/", nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Header.Set("Sec-Fetch-Site", k.site)
+		r.Header.Set("Sec-Fetch-Mode", k.mode)
+		res, err := c.http.Do(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+		if res.StatusCode != k.want {
+			t.Errorf("%s %s from %s: %d, want %d", k.mode, k.method, k.site, res.StatusCode, k.want)
+		}
+	}
+}
+
+// A lick that cannot be read is a row like the others; its page says so and leads to
+// the version before.
+func TestUnreadableLick(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	db, err := sql.Open("sqlite", c.db)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.Exec("UPDATE revisions SET data = 'x'; DELETE FROM summaries"); err != nil {
+		t.Fatal(err)
+	}
+	if res, body := c.get("/"); res.StatusCode != 200 || !strings.Contains(body, "cannot be read") {
+		t.Errorf("%d", res.StatusCode)
+	}
+	if res, body := c.get("/licks/1"); res.StatusCode != 500 || !strings.Contains(body, "other versions can") || !strings.Contains(body, "/licks/1/versions") {
+		t.Errorf("%d %s", res.StatusCode, body)
+	}
+}
+
+// A write on a runs page names the revision it was made on: an edit of another tab is
+// kept.
+func TestRegrowNamesItsRevision(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	form := map[string][]string{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3"}, "times": {"4"}, "csrf_token": {c.token}}
+	c.post("/runs/lick", form, c.token)
+	all, err := c.licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	e := all[0]
+	if _, err := c.store.Commit(t.Context(), e.ID, e.Revision, e.Lick, "an edit of another tab"); err != nil {
+		t.Fatal(err)
+	}
+	form["lick"], form["rev"], form["times"] = []string{fmt.Sprint(e.ID)}, []string{fmt.Sprint(e.Revision)}, []string{"6"}
+	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode != 409 || !strings.Contains(body, "both versions are kept") {
+		t.Errorf("%d %s", res.StatusCode, body)
+	}
+}
+
+// Ten thousand licks: the first page and a search, what they weigh, and a change of
+// the player.
+func BenchmarkManyLicks(b *testing.B) {
+	c := newClient(b, longLick(32))
+	if err := c.store.AddAll(context.Background(), many(10000)); err != nil {
+		b.Fatal(err)
+	}
+	for {
+		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.now.Load().key})
+		if err != nil {
+			b.Fatal(err)
+		}
+		if n.Judged == n.All {
+			break
+		}
+		c.app.judge.wake()
+		time.Sleep(50 * time.Millisecond)
+	}
+	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag", "/?tag=tag+7"}, {"worst", "/?sort=worst"}} {
+		b.Run(page.name, func(b *testing.B) {
+			bytes := 0
+			for b.Loop() {
+				_, body := c.get(page.path)
+				bytes = len(body)
+			}
+			b.ReportMetric(float64(bytes)/1000, "kB")
+		})
+	}
+	b.Run("player", func(b *testing.B) {
+		size := []string{"small", "large"}
+		for i := 0; b.Loop(); i++ {
+			form := url.Values{"tuning": {"E4 B3 G3 D3 A2 E2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"22"}, "size": {size[i%2]}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+			if res, body := c.post("/player", form, c.token); res.StatusCode >= 400 {
+				b.Fatal(body)
+			}
+		}
+		var m runtime.MemStats
+		runtime.ReadMemStats(&m)
+		b.ReportMetric(float64(m.HeapInuse)/(1<<20), "MB-heap")
+	})
+}
+
+// many makes a notebook of licks that differ.
+func many(n int) (w store.Whole) {
+	for i := range n {
+		l := longLick(32)
+		l.Title, l.Tags = fmt.Sprintf("Lick %d", i), []string{fmt.Sprintf("tag %d", i%20)}
+		l.Tempo = float64(60 + i%100)
+		w.Chains = append(w.Chains, store.Chain{Head: 1, Past: []store.Past{{Data: l.Encode(), What: "made", At: time.Now()}}})
+	}
+	return w
+}
