@@ -7,13 +7,12 @@ build:
 demo: build
 	./bin/ornamen demo
 
-# A ladder: vet, every test plain and without cgo, browser tests in parallel tabs among
+# A ladder: every test vetted, plain and without cgo, browser tests in parallel tabs among
 # them, then the race detector where goroutines meet. Under four minutes on two cores,
 # compiling included; test-all is the night's run.
 test: chromium
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
-	CGO_ENABLED=0 go vet ./...
-	CGO_ENABLED=0 go test -timeout 10m ./...
+	CGO_ENABLED=0 go test -vet=all -timeout 10m ./...
 	go test -race -short -run 'Ways|Stopped|Concurrent|Work' -timeout 10m ./core/kept ./core/play ./internal/jobs
 
 # Everything under the race detector, the exhaustive searches at full length.

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"strings"
 
-	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/play"
 )
@@ -14,17 +13,17 @@ import (
 func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "")
-	size := fs.String("hand", "medium", "")
+	o := optionsOf(fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to check")
 	if err != nil {
 		return err
 	}
-	p := play.DefaultPlayer()
-	if p.Hand, err = hand.Named(*size); err != nil {
+	p, err := o.player()
+	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	l, err := o.read(rest[0])
 	if err != nil {
 		return err
 	}

@@ -6,34 +6,14 @@ import (
 	"io"
 	"os"
 	"path/filepath"
-	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/format"
 )
 
-// codec reads and writes one format.
-type codec struct {
-	decode func([]byte) (lick.Lick, error)
-	encode func(lick.Lick) []byte
-}
-
-var codecs = map[string]codec{
-	".json": {lick.Parse, lick.Lick.Encode},
-	".tab":  {format.DecodeTab, format.EncodeTab},
-}
-
-func codecFor(name string) (codec, error) {
-	c, ok := codecs[strings.ToLower(filepath.Ext(name))]
-	if !ok {
-		return c, fmt.Errorf("%s: the name must end in .json or .tab", name)
-	}
-	return c, nil
-}
-
 // read reads a lick file of any format by its name.
 func read(name string) (lick.Lick, error) {
-	c, err := codecFor(name)
+	c, err := format.ByFile(name)
 	if err != nil {
 		return lick.Lick{}, err
 	}
@@ -46,7 +26,7 @@ func read(name string) (lick.Lick, error) {
 	if err != nil {
 		return lick.Lick{}, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
 	}
-	l, err := c.decode(data)
+	l, err := c.Read(data)
 	if err != nil {
 		return lick.Lick{}, fmt.Errorf("%s: %w", name, err)
 	}
@@ -87,17 +67,19 @@ func write(name string, data []byte) error {
 }
 
 func convert(_ context.Context, _ env, args []string) error {
-	rest, err := parse(newFlags(), args, 2, "the file to read and the file to write")
+	fs := newFlags()
+	o := optionsOf(fs, true)
+	rest, err := parse(fs, args, 2, "the file to read and the file to write")
 	if err != nil {
 		return err
 	}
-	out, err := codecFor(rest[1])
+	out, err := format.ByFile(rest[1])
 	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	l, err := o.read(rest[0])
 	if err != nil {
 		return err
 	}
-	return write(rest[1], out.encode(l))
+	return write(rest[1], out.Write(l))
 }

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"strings"
 
-	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/play"
@@ -21,7 +20,7 @@ func propose(ctx context.Context, e env, args []string) error {
 	angle := fs.String("angle", "", "")
 	place := fs.Bool("place", false, "")
 	best := fs.Int("best", defaultBest, "")
-	size := fs.String("hand", "medium", "")
+	o := optionsOf(fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to propose hands for")
 	if err != nil {
@@ -41,11 +40,11 @@ func propose(ctx context.Context, e env, args []string) error {
 	if *best < 1 || *best > 20 {
 		return fmt.Errorf("--best %d: ask for 1 to 20", *best)
 	}
-	p := play.DefaultPlayer()
-	if p.Hand, err = hand.Named(*size); err != nil {
+	p, err := o.player()
+	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	l, err := o.read(rest[0])
 	if err != nil {
 		return err
 	}

@@ -13,6 +13,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")
 	asJSON := fs.Bool("json", false, "")
+	o := optionsOf(fs, true)
 	rest, err := parse(fs, args, 1, "the lick file to recolour")
 	if err != nil {
 		return err
@@ -20,7 +21,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 	if *to == "" {
 		return fmt.Errorf(`name the new tones, as in --to "C# dorian"`)
 	}
-	l, err := read(rest[0])
+	l, err := o.read(rest[0])
 	if err != nil {
 		return err
 	}
@@ -32,7 +33,10 @@ func recolour(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player := play.DefaultPlayer()
+	player, err := o.player()
+	if err != nil {
+		return err
+	}
 	r, err := shape.Recolour(l, player.Guitar.WithTuning(l.Tuning), p, manner)
 	if err != nil {
 		return err

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
-	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/play"
 	"ornamen/core/run"
@@ -25,6 +24,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	var r run.Recipe
 	r.Bind(fs)
+	o := optionsOf(fs, false)
 	asJSON, asTab := fs.Bool("json", false, ""), fs.Bool("tab", false, "")
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
@@ -32,11 +32,15 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	if *asJSON && *asTab {
 		return errors.New("--json and --tab are two ways to print; name one")
 	}
-	grown, err := run.Grow(r, neck.Standard())
+	player, err := o.player()
 	if err != nil {
 		return err
 	}
-	filled, err := play.NewEngine(play.DefaultPlayer()).Propose(ctx, grown.Lick, play.Ask{Way: grown.Way})
+	grown, err := run.Grow(r, player.Guitar)
+	if err != nil {
+		return err
+	}
+	filled, err := play.NewEngine(player).Propose(ctx, grown.Lick, play.Ask{Way: grown.Way})
 	if err != nil {
 		return err
 	}
@@ -77,16 +81,21 @@ func plural(n int, word string) string {
 
 func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
+	o := optionsOf(fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
 	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	player, err := o.player()
 	if err != nil {
 		return err
 	}
-	list, err := waysOf(ctx, play.NewEngine(play.DefaultPlayer()), l)
+	l, err := o.read(rest[0])
+	if err != nil {
+		return err
+	}
+	list, err := waysOf(ctx, play.NewEngine(player), l)
 	if err != nil {
 		return err
 	}
@@ -120,7 +129,7 @@ func waysOf(ctx context.Context, e *play.Engine, l lick.Lick) ([]play.WayToPlay,
 	if err != nil {
 		return list, nil // written by a later version, say
 	}
-	w, ok, err := run.Evened(ctx, e, l, r, neck.Standard().WithTuning(l.Tuning))
+	w, ok, err := run.Evened(ctx, e, l, r, e.Player.Guitar.WithTuning(l.Tuning))
 	if ok {
 		list = append(list, w)
 	}
@@ -129,6 +138,7 @@ func waysOf(ctx context.Context, e *play.Engine, l lick.Lick) ([]play.WayToPlay,
 
 func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
+	o := optionsOf(fs, true)
 	way := fs.String("pick", string(pick.Alternate), "")
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to restring")
@@ -139,11 +149,15 @@ func restring(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	player, err := o.player()
 	if err != nil {
 		return err
 	}
-	r, err := play.NewEngine(play.DefaultPlayer()).Restring(ctx, l, w)
+	l, err := o.read(rest[0])
+	if err != nil {
+		return err
+	}
+	r, err := play.NewEngine(player).Restring(ctx, l, w)
 	if err != nil {
 		return err
 	}
@@ -163,16 +177,21 @@ func restring(ctx context.Context, e env, args []string) error {
 
 func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
+	o := optionsOf(fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
 	if err != nil {
 		return err
 	}
-	l, err := read(rest[0])
+	player, err := o.player()
 	if err != nil {
 		return err
 	}
-	found, ok, err := run.Find(ctx, neck.Standard(), l)
+	l, err := o.read(rest[0])
+	if err != nil {
+		return err
+	}
+	found, ok, err := run.Find(ctx, player.Guitar, l)
 	if err != nil {
 		return err
 	}
@@ -198,6 +217,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 
 func turn(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
+	o := optionsOf(fs, true)
 	how := fs.String("how", "", "")
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to turn")
@@ -207,12 +227,16 @@ func turn(ctx context.Context, e env, args []string) error {
 	if *how == "" {
 		return errors.New("say how with --how: backwards, mirror, rotate:N, octave or -octave")
 	}
-	l, err := read(rest[0])
+	player, err := o.player()
 	if err != nil {
 		return err
 	}
-	engine := play.NewEngine(play.DefaultPlayer())
-	turned, err := run.Turn(neck.Standard(), l, strings.TrimSpace(*how), 0, 0)
+	l, err := o.read(rest[0])
+	if err != nil {
+		return err
+	}
+	engine := play.NewEngine(player)
+	turned, err := run.Turn(player.Guitar, l, strings.TrimSpace(*how), 0, 0)
 	if err != nil {
 		return err
 	}

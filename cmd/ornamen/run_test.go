@@ -125,3 +125,31 @@ func TestNewCommandsRefuse(t *testing.T) {
 		}
 	}
 }
+
+// Every command knows instruments, tunings, hands and chords.
+func TestInstrumentsAndChords(t *testing.T) {
+	path, l := grownFile(t, "--instrument", "bass4", "--key", "E minor pentatonic", "--at", "4:12", "--cell", "1 2 3", "--times", "4")
+	if len(l.Tuning) != 4 || l.Tuning[3] != 28 {
+		t.Errorf("tuned %v", l.Tuning)
+	}
+	if status, out, _ := call("check", path, "--instrument", "bass4", "--tempo", "60"); status == 2 || out == "" {
+		t.Errorf("%d %s", status, out)
+	}
+	tuned := filepath.Join(t.TempDir(), "tuned.lick.json")
+	guitar, _ := grownFile(t, "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3", "--times", "4")
+	if status, _, e := call("convert", guitar, tuned, "--tuning", "D4 A3 F3 C3 G2 D2", "--chords", "Am7 | D9 . E7#9 ."); status != 0 {
+		t.Fatal(e)
+	}
+	data, err := os.ReadFile(tuned)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got, err := lick.Parse(data); err != nil || got.Tuning[0] != 62 || len(got.Chords) != 3 || got.Chords[2].Name != "E7#9" {
+		t.Errorf("%v %v", got.Chords, err)
+	}
+	for _, bad := range [][]string{{"--instrument", "lute"}, {"--tuning", "E4"}, {"--tuning", "x y z u v w"}, {"--chords", "Cwonky"}, {"--hand", "huge"}} {
+		if status, out, e := call(append([]string{"check", guitar}, bad...)...); status != 2 || out != "" || strings.Count(e, "\n") != 1 {
+			t.Errorf("%v: %d %q %q", bad, status, out, e)
+		}
+	}
+}

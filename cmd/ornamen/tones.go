@@ -8,7 +8,6 @@ import (
 	"strconv"
 	"strings"
 
-	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -48,6 +47,7 @@ func tones(_ context.Context, e env, args []string) error {
 	add, drop := fs.String("add", "", ""), fs.String("drop", "", "")
 	layout, at := fs.String("layout", "", ""), fs.String("at", "", "")
 	asJSON := fs.Bool("json", false, "")
+	o := optionsOf(fs, false)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
@@ -64,10 +64,14 @@ func tones(_ context.Context, e env, args []string) error {
 			return err
 		}
 	}
-	g := neck.Standard()
+	player, err := o.player()
+	if err != nil {
+		return err
+	}
+	g := player.Guitar
 	place := shape.Start(g, p, l)
 	if *at != "" {
-		if place, err = parsePlace(*at); err != nil {
+		if place, err = neck.ParsePlace(*at); err != nil {
 			return err
 		}
 	}
@@ -75,8 +79,8 @@ func tones(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	shape.Finger(hand.NewModel(hand.Medium(), g), placed)
-	shape.AddBends(g, bend.DefaultStrength(), p, placed)
+	shape.Finger(hand.NewModel(player.Hand, g), placed)
+	shape.AddBends(g, player.Bends, p, placed)
 	if *asJSON {
 		return printTonesJSON(e, placed)
 	}
@@ -94,17 +98,6 @@ func list(s string) []string {
 		out[i] = strings.TrimSpace(out[i])
 	}
 	return out
-}
-
-// parsePlace reads STRING:FRET.
-func parsePlace(s string) (neck.Place, error) {
-	a, b, ok := strings.Cut(s, ":")
-	str, err1 := strconv.Atoi(a)
-	fret, err2 := strconv.Atoi(b)
-	if !ok || err1 != nil || err2 != nil {
-		return neck.Place{}, fmt.Errorf("%q is no place: write STRING:FRET, as in 6:9", s)
-	}
-	return neck.Place{String: str, Fret: fret}, nil
 }
 
 func printTonesJSON(e env, placed []shape.Placed) error {

@@ -73,8 +73,18 @@ func (l Lick) step(i int) Time {
 	return end.Sub(l.Notes[from].At)
 }
 
-// shift moves every note from index i on by d.
+// shift moves every note from index i on by d, and the chords with them.
 func (l *Lick) shift(i int, d Time) {
+	if len(l.Chords) > 0 {
+		at := l.End()
+		if i < len(l.Notes) {
+			at = l.Notes[i].At
+		}
+		if d.Before(Time{}) {
+			at = at.Add(d)
+		}
+		l.shiftChords(at, d)
+	}
 	for k := i; k < len(l.Notes); k++ {
 		l.Notes[k].At = l.Notes[k].At.Add(d)
 	}

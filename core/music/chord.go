@@ -1,44 +1,198 @@
 package music
 
 import (
+	"cmp"
+	"errors"
 	"fmt"
+	"slices"
 	"strings"
 )
 
-// Chord is a root with the tones of its arpeggio.
+// Chord is a root with its tones, and a bass where another tone lies lowest.
 type Chord struct {
 	Name    string // as written
 	Root    Name
-	Degrees []Degree // over the root
+	Degrees []Degree // over the root, rising
+	Bass    *Name    // nil: the root
 }
 
-// chordSigns are the usual signs after the root, and the arpeggio each means.
-var chordSigns = map[string]string{
-	"": "major triad", "maj": "major triad", "m": "minor triad", "min": "minor triad", "dim": "diminished triad", "°": "diminished triad",
-	"aug": "augmented triad", "+": "augmented triad", "sus4": "suspended fourth", "sus": "suspended fourth", "6": "sixth", "m6": "minor sixth",
-	"7": "dominant seventh", "maj7": "major seventh", "M7": "major seventh", "m7": "minor seventh", "mmaj7": "minor major seventh", "mM7": "minor major seventh",
-	"m7b5": "half-diminished seventh", "m7♭5": "half-diminished seventh", "ø": "half-diminished seventh", "dim7": "diminished seventh", "°7": "diminished seventh",
-	"6/9": "six nine", "m6/9": "minor six nine", "9": "dominant ninth", "m9": "minor ninth", "maj9": "major ninth", "M9": "major ninth",
+// The grammar of a chord's sign, read from the left (common practice):
+//
+//	root quality extension { sus | add | alteration | no } [ /bass ]
+//
+// quality: m, min, -, maj, M, Δ, dim, °, aug, +, ø, 5, or nothing for major.
+// extension: 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each
+// brings the ones below it, the third stays away from a dominant eleventh and the
+// eleventh from a major or dominant thirteenth, as they are played.
+
+// qualities are the triads; the longer words first. A seventh that the word brings
+// with it is in its row.
+var qualities = []quality{
+	{"maj", 0, 0, 0, false}, {"min", -1, 0, -1, false}, {"dim", -1, -1, -2, false}, {"aug", 0, 1, -1, false},
+	{"M", 0, 0, 0, false}, {"Δ", 0, 0, 0, true}, {"ø", -1, -1, -1, true}, {"°", -1, -1, -2, false}, {"o", -1, -1, -2, false},
+	{"m", -1, 0, -1, false}, {"-", -1, 0, -1, false}, {"+", 0, 1, -1, false}, {"", 0, 0, -1, false},
 }
 
-// ParseChord reads a chord by its usual sign: "C#m7", "E♭", "A7", "Bm7b5".
+// quality is what a word makes of third, fifth and seventh, in half steps from the
+// major third, the fifth and the major seventh.
+type quality struct {
+	word                  string
+	third, fifth, seventh int
+	with7                 bool // the word alone brings the seventh
+}
+
+// ParseChord reads a chord by its sign: "C#m7", "E♭", "C7sus4", "B♭m7♭5", "E7#9",
+// "Am11", "Cadd9", "G5", "C/E". What is none is an error that names the sign.
 func ParseChord(s string) (Chord, error) {
-	root, sign, err := scanName(strings.TrimSpace(s))
+	text := strings.TrimSpace(s)
+	root, sign, err := scanName(text)
 	if err != nil {
 		return Chord{}, err
 	}
-	arp, ok := chordSigns[sign]
-	if !ok {
-		return Chord{}, fmt.Errorf("%q: the sign %q is none that I know; use m, 7, maj7, m7, m7b5, dim, aug, sus4, 6, 9 and the like", s, sign)
+	c := Chord{Name: text, Root: root}
+	if i := strings.LastIndex(sign, "/"); i >= 0 {
+		if bass, err := ParseName(sign[i+1:]); err == nil {
+			c.Bass, sign = &bass, sign[:i]
+		}
 	}
-	return Chord{Name: strings.TrimSpace(s), Root: root, Degrees: scaleIndex[foldScale(arp)].Degrees}, nil
+	b := chordBuilder{tones: map[int]int{1: 0}}
+	if err := b.read(plainSign(sign)); err != nil {
+		return Chord{}, fmt.Errorf("%q is no chord that I know: %w", text, err)
+	}
+	for number, alter := range b.tones {
+		c.Degrees = append(c.Degrees, Degree{Number: number, Alter: alter})
+	}
+	slices.SortFunc(c.Degrees, func(a, b Degree) int { return cmp.Compare(a.Number, b.Number) })
+	return c, nil
+}
+
+// plainSign writes the accidentals as typed and takes brackets and commas away.
+func plainSign(s string) string {
+	return strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°").Replace(s)
+}
+
+// chordBuilder collects the tones: how much each degree is altered.
+type chordBuilder struct{ tones map[int]int }
+
+func (b chordBuilder) read(s string) error {
+	if s == "5" {
+		b.tones[5] = 0
+		return nil
+	}
+	q := qualities[slices.IndexFunc(qualities, func(q quality) bool { return strings.HasPrefix(s, q.word) })]
+	rest := s[len(q.word):]
+	b.tones[3], b.tones[5] = q.third, q.fifth
+	if q.word == "m" || q.word == "min" || q.word == "-" || q.word == "" {
+		// The seventh may be major all the same: mmaj7, mM7, maj after a bare root is its own word.
+		for _, w := range []string{"maj", "M", "Δ"} {
+			if r, ok := strings.CutPrefix(rest, w); ok && q.word != "" {
+				q.seventh, rest = 0, r
+				if w == "Δ" {
+					q.with7 = true
+				}
+				break
+			}
+		}
+	}
+	if q.with7 {
+		b.tones[7] = q.seventh
+	}
+	rest, err := b.extend(rest, q.seventh, q.third == 0)
+	if err != nil {
+		return err
+	}
+	return b.modify(rest)
+}
+
+// extend reads 6, 6/9, 7, 9, 11 or 13. A plain major chord's "maj" is followed by one.
+func (b chordBuilder) extend(s string, seventh int, major bool) (rest string, err error) {
+	for _, x := range []string{"6/9", "69", "13", "11", "6", "7", "9"} {
+		r, ok := strings.CutPrefix(s, x)
+		if !ok {
+			continue
+		}
+		switch x {
+		case "6":
+			b.tones[6] = 0
+			return r, nil
+		case "6/9", "69":
+			b.tones[6], b.tones[9] = 0, 0
+			return r, nil
+		}
+		b.tones[7] = seventh
+		if x == "9" || x == "11" || x == "13" {
+			b.tones[9] = 0
+		}
+		if x == "11" || x == "13" && !major {
+			b.tones[11] = 0
+		}
+		if x == "11" && major {
+			delete(b.tones, 3)
+		}
+		if x == "13" {
+			b.tones[13] = 0
+		}
+		return r, nil
+	}
+	return s, nil
+}
+
+// modify reads what follows: sus, add, no and alterations, in any order.
+func (b chordBuilder) modify(s string) error {
+	for s != "" {
+		word, n, alter := "", 0, 0
+		for _, w := range []string{"sus", "add", "no", "omit"} {
+			if r, ok := strings.CutPrefix(s, w); ok {
+				word, s = w, r
+				break
+			}
+		}
+		whole := s
+		for strings.HasPrefix(s, "b") || strings.HasPrefix(s, "#") {
+			alter += map[byte]int{'b': -1, '#': 1}[s[0]]
+			s = s[1:]
+		}
+		for n < 10 && s != "" && s[0] >= '0' && s[0] <= '9' {
+			n, s = 10*n+int(s[0]-'0'), s[1:]
+		}
+		switch {
+		case word == "sus" && (n == 0 || n == 4) && alter == 0:
+			delete(b.tones, 3)
+			b.tones[4] = 0
+		case word == "sus" && n == 2 && alter == 0:
+			delete(b.tones, 3)
+			b.tones[2] = 0
+		case word == "add" && slices.Contains([]int{2, 4, 6, 9, 11, 13}, n) && alter >= -1 && alter <= 1:
+			b.tones[n] = alter
+		case (word == "no" || word == "omit") && (n == 3 || n == 5) && alter == 0:
+			delete(b.tones, n)
+		case word == "" && alter != 0 && alter >= -1 && alter <= 1 && slices.Contains([]int{5, 9, 11, 13}, n):
+			b.alter(n, alter)
+		default:
+			if whole == "" {
+				return errors.New("its sign ends in the middle")
+			}
+			return fmt.Errorf("%q is no part of a sign", whole)
+		}
+	}
+	return nil
+}
+
+// alter raises or lowers a tone; of a ninth both may stand beside each other.
+func (b chordBuilder) alter(n, alter int) {
+	if had, ok := b.tones[n]; ok && had != 0 && had != alter && n == 9 {
+		// ♭9 and ♯9 together: the ♯9 is kept as the ♭10, an octave over the minor third.
+		b.tones[9], b.tones[10] = -1, -1
+		return
+	}
+	b.tones[n] = alter
 }
 
 // Over names what a tone is over the chord, and whether it is one of its tones.
 func (c Chord) Over(n Name) (degree Degree, inChord bool) {
 	semi := mod(n.Class()-c.Root.Class(), 12)
 	for _, d := range c.Degrees {
-		if d.Semitones() == semi {
+		if mod(d.Semitones(), 12) == semi {
 			return d, true
 		}
 	}

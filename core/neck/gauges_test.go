@@ -28,7 +28,7 @@ func TestParseGauges(t *testing.T) {
 			}
 		}
 	}
-	for _, bad := range []string{"x", "10 w", "5", "121w", "NaN", "-10x"} {
+	for _, bad := range []string{"x", "10 w", "5", "146w", "NaN", "-10x"} {
 		if _, err := ParseGauges(bad); err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%q: %v", bad, err)
 		}

@@ -17,15 +17,6 @@ type MM float64
 // Newtons is a force.
 type Newtons float64
 
-// Place is a fretted or open tone: String 1 is the thinnest, Fret 0 is open.
-type Place struct {
-	String int
-	Fret   int
-}
-
-// Notation writes the place as string:fret.
-func (p Place) Notation() string { return fmt.Sprintf("%d:%d", p.String, p.Fret) }
-
 // Guitar describes an instrument. Slices are indexed by string−1.
 type Guitar struct {
 	Tuning       []music.Pitch // string 1 (thinnest) first

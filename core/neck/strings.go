@@ -41,7 +41,7 @@ func DefaultStrings(n int) []Gauge {
 }
 
 // Limits of a gauge, in thousandths of an inch.
-const minGauge, maxGauge = 6.0, 120.0
+const minGauge, maxGauge = 6.0, 145.0
 
 // ParseGauges reads a set as printed on its packet, in thousandths of an inch
 // with w for wound strings: "10 13 17 26w 36w 46w". An error names the word.

@@ -245,13 +245,9 @@ func (p *plan) readTones() (err error) {
 	}
 	p.at = shape.Start(p.guitar, p.palette, p.layout)
 	if p.At != "" {
-		s, f, ok := strings.Cut(p.At, ":")
-		a, err1 := strconv.Atoi(s)
-		b, err2 := strconv.Atoi(f)
-		if !ok || err1 != nil || err2 != nil {
-			return &WordError{p.At, "a place is written STRING:FRET"}
+		if p.at, err = neck.ParsePlace(p.At); err != nil {
+			return err
 		}
-		p.at = neck.Place{String: a, Fret: b}
 		if !p.guitar.Has(p.at) {
 			return &WordError{p.At, fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets)}
 		}

@@ -292,13 +292,11 @@ type places struct{ list []neck.Place }
 func readPlaces(rest string) (Layout, error) {
 	var p places
 	for _, w := range strings.Split(rest, ",") {
-		a, b, ok := strings.Cut(strings.TrimSpace(w), ":")
-		s, err1 := strconv.Atoi(a)
-		f, err2 := strconv.Atoi(b)
-		if !ok || err1 != nil || err2 != nil {
-			return nil, fmt.Errorf("%q is no place", w)
+		at, err := neck.ParsePlace(w)
+		if err != nil {
+			return nil, err
 		}
-		if at := (neck.Place{String: s, Fret: f}); !slices.Contains(p.list, at) {
+		if !slices.Contains(p.list, at) {
 			p.list = append(p.list, at)
 		}
 	}

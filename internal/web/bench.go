@@ -327,18 +327,14 @@ func (a *App) export(w http.ResponseWriter, r *http.Request) {
 	if !ok {
 		return
 	}
-	var data []byte
-	var ext, kind string
-	switch chi.URLParam(r, "format") {
-	case "json":
-		data, ext, kind = e.Lick.Encode(), ".lick.json", "application/json"
-	case "tab":
-		data, ext, kind = format.EncodeTab(e.Lick), ".tab", "text/plain; charset=utf-8"
-	default:
+	f, ok := format.ByName(chi.URLParam(r, "format"))
+	if !ok {
 		a.fail(w, r, store.ErrNotFound)
 		return
 	}
-	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + ext}))
-	w.Write(data)
+	w.Header().Set("Content-Type", f.Kind)
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
+	if _, err := w.Write(f.Write(e.Lick)); err != nil {
+		log.Printf("export: %v", err)
+	}
 }

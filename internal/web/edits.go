@@ -43,7 +43,7 @@ func (a *App) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.E
 // placeEdit puts a place down at the caret: in the empty column as a new note,
 // on a note in its stead, or together with it.
 func placeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
-	p, err := parsePlace(f.To)
+	p, err := neck.ParsePlace(f.To)
 	if err != nil {
 		return nil, err
 	}
@@ -55,16 +55,6 @@ func placeEdit(f benchForm, l lick.Lick) (lick.Edit, error) {
 		return lick.Add{Note: i, Place: p}, nil
 	}
 	return lick.Move{Note: i, Place: p}, nil
-}
-
-func parsePlace(s string) (neck.Place, error) {
-	str, fret, ok := strings.Cut(s, ":")
-	a, err1 := strconv.Atoi(str)
-	b, err2 := strconv.Atoi(fret)
-	if !ok || err1 != nil || err2 != nil {
-		return neck.Place{}, errors.New("that is no place on the neck")
-	}
-	return neck.Place{String: a, Fret: b}, nil
 }
 
 // nextLength is the length that was asked for, else the last note's, an eighth for

@@ -403,12 +403,7 @@ func (a *App) exportAll(w http.ResponseWriter, r *http.Request) {
 
 // readFile reads a lick by what its name says, else by how it begins.
 func readFile(name string, data []byte) (lick.Lick, error) {
-	l, err := lick.Lick{}, error(nil)
-	if strings.HasSuffix(strings.ToLower(name), ".json") || strings.HasPrefix(strings.TrimSpace(string(data[:min(len(data), 64)])), "{") {
-		l, err = lick.Parse(data)
-	} else {
-		l, err = format.DecodeTab(data)
-	}
+	l, err := format.Detect(name, data).Read(data)
 	if err == nil && l.Title == "" {
 		l.Title = cut(strings.TrimSuffix(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)), ".lick"))
 	}

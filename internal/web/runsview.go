@@ -388,7 +388,7 @@ func (v *runsPage) starts(g neck.Guitar) []choice {
 		}
 	}
 	at := shape.Start(g, p, layout)
-	if given, err := parsePlace(r.At); err == nil {
+	if given, err := neck.ParsePlace(r.At); err == nil {
 		at.String = given.String
 	}
 	var out []choice
@@ -424,7 +424,7 @@ func placeWord(r run.Recipe, g neck.Guitar) string {
 		}
 	}
 	at := shape.Start(g, p, layout)
-	if given, err := parsePlace(r.At); err == nil {
+	if given, err := neck.ParsePlace(r.At); err == nil {
 		at = given
 	}
 	l := lick.New()

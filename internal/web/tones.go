@@ -110,8 +110,8 @@ func (a *App) layoutFor(f *tonesForm, g neck.Guitar, p music.Palette) (shape.Lay
 	at := shape.Start(g, p, layout)
 	asked := f.At != ""
 	if asked {
-		if at, err = parsePlace(f.At); err != nil {
-			return nil, at, nil, fmt.Errorf("start %q is no place: write STRING:FRET, as in 6:9", cut(f.At))
+		if at, err = neck.ParsePlace(f.At); err != nil {
+			return nil, at, nil, fmt.Errorf("start: %w", err)
 		}
 	}
 	placed, err := shape.Lay(g, p, layout, at)
@@ -151,7 +151,7 @@ func nearestStart(g neck.Guitar, p music.Palette, layout shape.Layout, at neck.P
 // touch answers a click on the neck: a tone of the shape's starting string
 // becomes the start; in an own selection the place comes or goes.
 func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed) {
-	at, err := parsePlace(f.Touch)
+	at, err := neck.ParsePlace(f.Touch)
 	f.Touch = ""
 	if err != nil || !g.Has(at) {
 		return

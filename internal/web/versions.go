@@ -146,35 +146,32 @@ func differences(a, b, filledA, filledB lick.Lick) []string {
 	changed("Feel", string(a.Feel), string(b.Feel))
 	changed("Tags", joinTags(a.Tags), joinTags(b.Tags))
 	changed("Loop", yesNo(a.Loop), yesNo(b.Loop))
-	if n, m := len(a.Notes), len(b.Notes); n != m {
-		out = append(out, fmt.Sprintf("Notes: %d → %d", n, m))
-		return out
-	}
-	var places, hands, marks []string
-	for i := range filledA.Notes {
-		x, y := filledA.Notes[i], filledB.Notes[i]
-		switch number := fmt.Sprint(i + 1); {
-		case x.Place() != y.Place() || x.At.Cmp(y.At) != 0 || x.Len.Cmp(y.Len) != 0:
-			places = append(places, number)
-		case x.Finger != y.Finger || x.Stroke != y.Stroke || x.Slur != y.Slur:
-			hands = append(hands, number)
-		case (x.Bend == nil) != (y.Bend == nil) || x.Bend != nil && x.Bend.Semitones != y.Bend.Semitones || x.Accent != y.Accent || (x.Vibrato == nil) != (y.Vibrato == nil):
-			marks = append(marks, number)
-		}
+	d := lick.Diff(filledA, filledB)
+	if d.Counts[0] != d.Counts[1] {
+		return append(out, fmt.Sprintf("Notes: %d → %d", d.Counts[0], d.Counts[1]))
 	}
 	for _, c := range []struct {
 		name  string
-		notes []string
-	}{{"Other places or times", places}, {"Other hands", hands}, {"Other bends or marks", marks}} {
+		notes []int
+	}{{"Other places or times", d.Places}, {"Other hands", d.Hands}, {"Other bends or marks", d.Marks}} {
 		if len(c.notes) > 0 {
 			word := ": note "
 			if len(c.notes) > 1 {
 				word = ": notes "
 			}
-			out = append(out, c.name+word+strings.Join(c.notes, ", "))
+			out = append(out, c.name+word+numbersOf(c.notes))
 		}
 	}
 	return out
+}
+
+// numbersOf writes indices as the numbers of notes.
+func numbersOf(notes []int) string {
+	words := make([]string, len(notes))
+	for k, i := range notes {
+		words[k] = fmt.Sprint(i + 1)
+	}
+	return strings.Join(words, ", ")
 }
 
 func keyText(l lick.Lick) string {

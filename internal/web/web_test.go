@@ -191,7 +191,7 @@ func TestBadInput(t *testing.T) {
 		{"finger 9", func() (int, string) { return ask(c.edit("finger", "9")) }, 422, "use 0 to 4 or T"},
 		{"fret 99", func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) }, 422, "fret 99 is none"},
 		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},
-		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "no place on the neck"},
+		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "is no place"},
 		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422, "no note under the caret"},
 		{"tempo 9999", func() (int, string) { return ask(c.edit("tempo", "9999")) }, 422, "tempo must be 10 to 400"},
 		{"tempo of letters", func() (int, string) { return ask(c.edit("tempo", "fast")) }, 422, "is no tempo"},

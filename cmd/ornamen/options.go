@@ -1,0 +1,71 @@
+package main
+
+import (
+	"flag"
+	"strings"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/play"
+)
+
+// options are what every command knows that makes, judges or draws a lick: the
+// instrument, its tuning, the hand, the chords under the line.
+type options struct{ instrument, tuning, hand, chords *string }
+
+// optionsOf adds them to a command's flags. A run names its chords itself.
+func optionsOf(fs *flag.FlagSet, chords bool) options {
+	o := options{instrument: fs.String("instrument", "guitar", ""), hand: fs.String("hand", "medium", "")}
+	if fs.Lookup("tuning") == nil {
+		o.tuning = fs.String("tuning", "", "")
+	}
+	if chords {
+		o.chords = fs.String("chords", "", "")
+	}
+	return o
+}
+
+// player is who plays, on which instrument.
+func (o options) player() (play.Player, error) {
+	p := play.DefaultPlayer()
+	x, err := neck.ParseInstrument(*o.instrument)
+	if err != nil {
+		return p, err
+	}
+	p.Guitar = x.Guitar
+	if o.tuning != nil && *o.tuning != "" {
+		tuning, err := neck.ParseTuning(*o.tuning)
+		if err != nil {
+			return p, err
+		}
+		p.Guitar = p.Guitar.WithTuning(tuning)
+	}
+	p.Hand, err = hand.Named(*o.hand)
+	return p, err
+}
+
+// read reads a lick file and gives it the tuning and the chords that were asked for;
+// the frets stay.
+func (o options) read(name string) (lick.Lick, error) {
+	l, err := read(name)
+	if err != nil {
+		return l, err
+	}
+	if *o.tuning != "" {
+		if l.Tuning, err = neck.ParseTuning(*o.tuning); err != nil {
+			return l, err
+		}
+		if err := l.Validate(); err != nil {
+			return l, err
+		}
+	}
+	if strings.TrimSpace(*o.chords) != "" {
+		chords, err := lick.ParseChords(*o.chords, l.Meter, l.Pickup)
+		if err != nil {
+			return l, err
+		}
+		return lick.SetChords{Chords: chords}.Apply(l)
+	}
+	return l, nil
+}

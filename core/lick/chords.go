@@ -1,0 +1,82 @@
+package lick
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"ornamen/core/music"
+)
+
+// ParseChords reads changes as players write them, a bar between bars and a point for
+// a beat that goes on: "C#m7 | F#7 . G#7 . | C#m7". The signs of a bar share it
+// evenly. The first bar begins after the pick-up.
+func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
+	var out []Chord
+	at := pickup
+	bars := strings.Split(strings.Trim(strings.TrimSpace(text), "|"), "|")
+	for _, bar := range bars {
+		words := strings.Fields(bar)
+		if len(words) == 0 {
+			return nil, errors.New("a bar without a chord: write a sign, or . for the one before")
+		}
+		length := meter.Bar()
+		part := NewTime(length.num, max(length.den, 1)*int64(len(words)))
+		for _, w := range words {
+			if w == "." || w == "%" {
+				if len(out) == 0 {
+					return nil, fmt.Errorf("%q goes on with a chord, but none stands before it", w)
+				}
+				out[len(out)-1].Len = out[len(out)-1].Len.Add(part)
+			} else {
+				c, err := music.ParseChord(w)
+				if err != nil {
+					return nil, err
+				}
+				out = append(out, Chord{At: at, Len: part, Name: c.Name})
+			}
+			at = at.Add(part)
+		}
+		if len(out) > maxChords {
+			return nil, fmt.Errorf("a lick has at most %d chords", maxChords)
+		}
+	}
+	return out, nil
+}
+
+// SetChords puts changes under a lick; none takes them away.
+type SetChords struct{ Chords []Chord }
+
+// Apply implements Edit.
+func (e SetChords) Apply(l Lick) (Lick, error) {
+	return revise(l, func(l *Lick) error {
+		l.Chords = slices.Clone(e.Chords)
+		return nil
+	})
+}
+
+// What implements Edit.
+func (e SetChords) What() string { return "chords" }
+
+// shiftChords makes room of d at a time, or with d below 0 takes it out: chords that
+// begin there or later move along, the one that holds there grows or shrinks.
+func (l *Lick) shiftChords(at, d Time) {
+	chords := l.Chords[:0:0]
+	for _, c := range l.Chords {
+		end := c.At.Add(c.Len)
+		switch {
+		case !c.At.Before(at) && !c.At.IsZero():
+			c.At = c.At.Add(d)
+			if c.At.Before(at) { // its beginning was taken out
+				c.Len, c.At = c.Len.Sub(at.Sub(c.At)), at
+			}
+		case at.Before(end):
+			c.Len = c.Len.Add(d)
+		}
+		if (Time{}).Before(c.Len) {
+			chords = append(chords, c)
+		}
+	}
+	l.Chords = chords
+}
