@@ -60,7 +60,7 @@ func TestCheck(t *testing.T) {
 	if err := json.Unmarshal([]byte(out), &r); err != nil {
 		t.Fatalf("%v\n%s", err, out)
 	}
-	if status != 0 || r.Tempo != 60 || r.Ceiling == nil || *r.Ceiling < 90 {
+	if status != 0 || r.Tempo != 60 || r.Ceiling == nil || *r.Ceiling < 80 {
 		t.Errorf("status %d, %+v", status, r)
 	}
 	if small, _, _ := call("check", "--hand", "small", path); small != 1 {

@@ -8,7 +8,7 @@ type Strength struct {
 }
 
 // DefaultStrength is the model default.
-func DefaultStrength() Strength { return Strength{Index: 6, One: 7.5, Two: 12, Three: 16} }
+func DefaultStrength() Strength { return Strength{Index: 6, One: 7.5, Two: 12, Three: 17} }
 
 // Scaled is the strength made so much larger.
 func (s Strength) Scaled(by neck.Newtons) Strength {
@@ -34,8 +34,8 @@ func (s Strength) Of(finger, helpers int) neck.Newtons {
 
 // Times of a bend (model defaults), in ms.
 const (
-	startTime = 90.0
-	mmTime    = 6.0
+	startTime = 60.0
+	mmTime    = 4.5
 	// VibratoTime is the note that a vibrato needs.
 	VibratoTime = 300.0
 	// EdgeSpare is the room in mm that must be left between a pushed string and

@@ -43,16 +43,16 @@ func TestStrengthAndTime(t *testing.T) {
 	for _, c := range []struct {
 		finger, helpers int
 		want            neck.Newtons
-	}{{1, 0, 6}, {2, 0, 7.5}, {4, 0, 7.5}, {2, 1, 12}, {3, 2, 16}, {4, 3, 16}} {
+	}{{1, 0, 6}, {2, 0, 7.5}, {4, 0, 7.5}, {2, 1, 12}, {3, 2, 17}, {4, 3, 17}} {
 		if got := s.Of(c.finger, c.helpers); got != c.want {
 			t.Errorf("finger %d with %d helpers holds %v N, want %v", c.finger, c.helpers, got, c.want)
 		}
 	}
-	if got := s.Scaled(0.5).Of(3, 2); got != 8 {
+	if got := s.Scaled(0.5).Of(3, 2); got != 8.5 {
 		t.Errorf("half the strength holds %v N", got)
 	}
-	// 90 ms and 6 ms a mm, the same again for a release.
-	if a, b := Time(10, false), Time(10, true); a != 150 || b != 300 {
+	// 60 ms and 4.5 ms a mm, the same again for a release.
+	if a, b := Time(10, false), Time(10, true); a != 105 || b != 210 {
 		t.Errorf("10 mm take %v ms, with a release %v", a, b)
 	}
 }

@@ -34,17 +34,21 @@ func (m *Model) newLink(from, to []Touch, have float64, viaOpen bool) link {
 
 // weighed is the link's moves with the time there is.
 func (l *link) weighed() weighed {
-	return weighed{l.m.matrix(l.key, l.from, l.touches, l.viaOpen), l.have}
+	return weighed{l.m, l.m.matrix(l.key, l.from, l.touches, l.viaOpen), l.have}
 }
 
 // weighed is a matrix with the time that its moves have.
 type weighed struct {
+	m *Model
 	*matrix
 	have float64
 }
 
 // load is the move's need over the time there is.
 func (w weighed) load(i, j int) float64 { return w.need[i*len(w.to)+j] / w.have }
+
+// toil is the move's effort in ms.
+func (w weighed) toil(i, j int) float64 { return w.toils(w.m)[i*len(w.to)+j] }
 
 // chain is the line as the search sees it: fretted events only, since an open
 // string leaves the hand where it is.
@@ -56,6 +60,7 @@ type chain struct {
 	close  *link   // from the last node back to the first, in a loop
 	leadIn float64 // ms the first node needs when open strings come before it
 	leadBy float64 // have of that move
+	waits  bool    // open strings lie among its notes
 	opens  float64 // largest load of moves to open strings
 	lost   bool    // a fretted event has no node: no stance reaches any of it
 }
@@ -77,6 +82,8 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 			c.nodes = append(c.nodes, n)
 		} else if e.fretted() {
 			c.lost = true
+		} else {
+			c.waits = true
 		}
 	}
 	if len(c.nodes) == 0 {

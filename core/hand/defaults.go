@@ -52,6 +52,13 @@ func Defaults() []defaults.Row {
 		{Name: "least span of the four fingers", Value: minSpan, Unit: "frets"},
 		{Name: "frets beyond the last that an idle finger hovers over", Value: hover, Unit: "frets"},
 		{Name: "largest load of a proposal over the least possible, times", Value: load.Slack},
+		{Name: "… more for one fingering straight and swung, times", Value: evenSlack},
+		{Name: "effort: another frame", Value: frameChange, Unit: "ms"},
+		{Name: "effort: one finger goes to another place", Value: jumpAgain, Unit: "ms"},
+		{Name: "effort: each fret a gap opens beyond one", Value: openGap, Unit: "ms"},
+		{Name: "effort: each closed gap", Value: closedGap, Unit: "ms"},
+		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
+		{Name: "effort: a finger hops two strings within two notes", Value: stringHop, Unit: "moves of 100 ms"},
 	} {
 		if r.From == "" {
 			r.From = defaults.Model

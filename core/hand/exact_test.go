@@ -57,6 +57,36 @@ type exhaustive struct {
 	bound  float64
 	sum    float64
 	limit  float64
+	easy   bool // only frames without strain
+}
+
+// effortOf is the effort of a move, written out from the table of moves.
+func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, viaOpen bool) (need, sum float64) {
+	need, kind, _ := x.m.transition(from, p, to, q, viaOpen)
+	a, b := x.m.stances[p.stance], x.m.stances[q.stance]
+	ms := need*x.m.Hand.Speed + spreadOf(b.frame)
+	if a.frame != b.frame {
+		ms += frameChange
+	}
+	if kind == Jump {
+		ms += jumpAgain
+	}
+	return need, math.Pow(ms/100, 4)
+}
+
+// spreadOf is what open and closed gaps of a frame add to an effort.
+func spreadOf(f Frame) (ms float64) {
+	for _, gap := range []int{f[1] - f[0], f[2] - f[1], f[3] - f[2]} {
+		switch gap {
+		case 0:
+			ms += closedGap
+		case 2:
+			ms += openGap
+		case 3:
+			ms += 2 * openGap
+		}
+	}
+	return ms
 }
 
 func (x *exhaustive) try(i, last, first int, held posture, start posture, worst, sum float64, standing bool) {
@@ -66,9 +96,8 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 	if i == len(x.events) {
 		if x.loop && last >= 0 {
 			e := x.events[first]
-			need, _, _ := x.m.transition(x.events[last].Touches, held, e.Touches, start, first > 0 || last < len(x.events)-1)
-			load := need / e.Have
-			worst, sum = max(worst, load), sum+math.Pow(load, 4)
+			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, start, first > 0 || last < len(x.events)-1)
+			worst, sum = max(worst, need/e.Have), sum+more
 			if worst > x.limit {
 				return
 			}
@@ -85,24 +114,24 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 		return
 	}
 	for _, q := range x.m.mayStand(e.Touches) {
-		b := x.m.stances[q.stance].standing
+		b := x.m.stances[q.stance]
+		if x.easy && b.strain > load.Strain {
+			continue
+		}
+		begin := math.Pow((b.standing+spreadOf(b.frame))/100, 4)
 		switch {
 		case last >= 0:
-			need, _, _ := x.m.transition(x.events[last].Touches, held, e.Touches, q, i > last+1)
-			load := need / e.Have
-			more := math.Pow(load, 4)
-			if !x.loop && !standing {
-				more += math.Pow(x.m.stances[start.stance].standing/e.Have, 4)
-			}
-			if load < never {
+			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, q, i > last+1)
+			if load := need / e.Have; load < never {
 				x.try(i+1, i, first, q, start, max(worst, load), sum+more, true)
 			}
-		case x.loop || i == 0:
+		case x.loop:
 			x.try(i+1, i, i, q, q, worst, sum, false)
+		case i == 0:
+			x.try(i+1, i, i, q, q, worst, sum+begin, false)
 		default:
-			need := placeFinger + b
-			load := need / e.Have
-			x.try(i+1, i, i, q, q, max(worst, load), sum+math.Pow(load, 4), true)
+			need := placeFinger + b.standing
+			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame))/100, 4), true)
 		}
 	}
 }
@@ -128,7 +157,7 @@ func TestExact(t *testing.T) {
 // checkExact compares one line; it counts 1 if any hand can play it.
 func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 	t.Helper()
-	p := m.Solve(context.Background(), events, loop, load.Slack)
+	p := m.solve(context.Background(), events, loop, load.Slack, false)
 	x := &exhaustive{m: m, events: events, loop: loop, bound: never, sum: never, limit: never}
 	x.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
 	if x.bound == never {
@@ -141,34 +170,57 @@ func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 		t.Fatalf("%v loop %v: bound %v (possible %v), exhaustive %v", events, loop, p.Bound, p.Possible(), x.bound)
 	}
 	y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: load.Limit(p.Bound, load.Slack) * (1 + 1e-9)}
+	// Without strain where there is a way.
+	y.easy = true
 	y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
+	if y.sum == never {
+		y.easy, y.bound = false, -1
+		y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
+	}
 	if got := sumOf(m, events, p, loop); math.Abs(got-y.sum) > 1e-9*(1+y.sum) {
 		t.Fatalf("%v loop %v: sum %v, exhaustive %v", events, loop, got, y.sum)
 	}
 	return 1
 }
 
-// sumOf adds up load⁴ along a path, the first frame's standing cost included.
+// sumOf adds up the effort along a path, that of its first frame included.
 func sumOf(m *Model, events []Event, p Path, loop bool) float64 {
-	sum, moved, first := 0.0, false, -1
-	for i, s := range p.Steps {
-		if !events[i].fretted() {
+	x := &exhaustive{m: m}
+	stand := func(i int) posture {
+		for _, q := range m.mayStand(events[i].Touches) {
+			same := m.stances[q.stance].frame == p.Steps[i].Frame
+			for k, f := range p.Steps[i].Fingers {
+				same = same && (q.fingers[k] == noFinger || q.fingers[k] == int8(f-lick.Index))
+			}
+			if same {
+				return q
+			}
+		}
+		panic("the path stands where no hand can")
+	}
+	sum, last, first := 0.0, -1, -1
+	for i, e := range events {
+		if !e.fretted() {
 			continue
 		}
-		if first < 0 {
+		q := stand(i)
+		b := m.stances[q.stance]
+		switch {
+		case last >= 0:
+			_, more := x.effortOf(events[last].Touches, stand(last), e.Touches, q, i > last+1)
+			sum += more
+		case !loop && i == 0:
+			sum += math.Pow((b.standing+spreadOf(b.frame))/100, 4)
+		case !loop:
+			sum += math.Pow((placeFinger+b.standing+spreadOf(b.frame))/100, 4)
+		}
+		if last = i; first < 0 {
 			first = i
 		}
-		if s.Need > 0 || i > first {
-			if !loop && !moved && i > first && first == 0 {
-				for k := range m.stances {
-					if m.stances[k].frame == p.Steps[first].Frame {
-						sum += math.Pow(m.stances[k].standing/events[i].Have, 4)
-					}
-				}
-			}
-			moved = true
-			sum += math.Pow(s.Load, 4)
-		}
+	}
+	if loop && last >= 0 {
+		_, more := x.effortOf(events[last].Touches, stand(last), events[first].Touches, stand(first), first > 0 || last < len(events)-1)
+		sum += more
 	}
 	return sum
 }

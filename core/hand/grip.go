@@ -64,15 +64,19 @@ type Cost = cost
 // Minimax is the largest load, searched up to a limit.
 func Minimax(limit float64) Cost { return cost{limit: limit*(1+1e-9) + 1e-12} }
 
-// Fourth is the sum of load⁴ with no load above the limit.
-func Fourth(limit float64) Cost { return fourth(limit) }
+// Sums says whether the cost is a sum of effort.
+func (k Cost) Sums() bool { return k.sum }
 
-// Join is the cost of a load and of what comes after it, or +Inf over the limit.
-func (k Cost) Join(load, rest float64) float64 {
+// LeastEffort is the sum of effort with no load above the limit.
+func LeastEffort(limit float64) Cost { return leastEffort(limit) }
+
+// Join is the cost of a move with a load and an effort in ms and of what comes after
+// it, or +Inf over the limit.
+func (k Cost) Join(load, ms, rest float64) float64 {
 	if load > k.limit || rest == never {
 		return never
 	}
-	return k.add(load, rest)
+	return k.add(load, ms, rest)
 }
 
 // LeastLoad is a quick lower bound of every move between two grips.
@@ -99,7 +103,7 @@ func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 	}
 	// A finger that stays would put the new stance into the old grip, where it
 	// is not: so it is a shift or a jump.
-	return m.scale(jumpHand+fitts(apart, w, wristSlope)) / have
+	return m.scale(min(jumpHand, placeFinger+letGo)+fitts(apart, w, wristSlope)) / have
 }
 
 // Relax lowers out[i], for every allowed posture i of from, to the least cost of
@@ -111,8 +115,8 @@ func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64)
 	case from.Open():
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
-		l := weighed{m.between(from.touches, to.touches, false), have}
-		l.relax(k, from.allowed, within(to.allowed, rest), rest, out)
+		l := weighed{m, m.between(from.touches, to.touches, false), have}
+		l.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
 	}
 }
 
@@ -129,7 +133,7 @@ func within(allowed []int, rest []float64) []int {
 
 func (m *Model) relaxToOpen(k Cost, from, to *Grip, have float64, rest, out []float64) {
 	need := m.openNeed(to)
-	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, rest[stance])) }
+	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, need*m.speed(), rest[stance])) }
 	if from.Open() {
 		for i := range out {
 			lower(i, i)
@@ -155,12 +159,12 @@ func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float6
 	if len(to2) == 0 {
 		return
 	}
-	l := weighed{m.fromOpen(to), have}
+	l := weighed{m, m.fromOpen(to), have}
 	rows := make([]int, len(out))
 	for i := range rows {
 		rows[i] = i
 	}
-	l.relax(k, rows, to2, rest, out)
+	l.relax(k, rows, to2, rest, nil, out)
 }
 
 // fromOpen is the matrix of moves from every stance, and from a hand that has
@@ -176,7 +180,7 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 	}
 	key := appendKey([]byte("open/"), touches)
 	return m.keep(string(key), func() *matrix {
-		mx := &matrix{to: to.stand, need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
+		mx := &matrix{to: to.stand, y: to.touches, viaOpen: true, need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
 		wait, hammer := 0.0, 0.0
 		for _, t := range to.touches {
 			if t.Slur == lick.Hammer {
@@ -206,12 +210,13 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 	})
 }
 
-// Standing is what posture i of a grip costs a line that begins in it, in ms.
-func (m *Model) Standing(g *Grip, i int) float64 {
+// Begin is the effort of a line that begins in posture i of a grip.
+func (m *Model) Begin(g *Grip, i int) float64 {
 	if g.Open() {
 		return 0
 	}
-	return m.scale(m.stances[g.stand[i].stance].standing)
+	s := &m.stances[g.stand[i].stance]
+	return effort(s.standing + s.spread)
 }
 
 // Follow finds, from posture i of from, the posture of to with the least cost of
@@ -222,9 +227,10 @@ func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float
 		if !from.Open() {
 			j = from.stand[i].stance
 		}
-		return j, k.Join(m.openNeed(to)/have, rest[j])
+		need := m.openNeed(to)
+		return j, k.Join(need/have, need*m.speed(), rest[j])
 	}
-	l := weighed{have: have}
+	l := weighed{m: m, have: have}
 	if from.Open() {
 		l.matrix = m.fromOpen(to)
 	} else {
@@ -232,7 +238,7 @@ func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float
 	}
 	least = never
 	for _, q := range to.allowed {
-		if c := k.Join(l.load(i, q), rest[q]); c < least*(1-1e-12) {
+		if c := k.Join(l.load(i, q), l.toil(i, q), rest[q]); c < least*(1-1e-12) {
 			j, least = q, c
 		}
 	}

@@ -88,8 +88,8 @@ const (
 	pullExtra    = 15.0
 	rollBase     = 95.0
 	barBase      = 55.0
-	jumpFinger   = 80.0
-	jumpHand     = 95.0
+	jumpFinger   = 95.0
+	jumpHand     = 110.0
 	slideBase    = 25.0
 	shiftExtra   = 15.0
 	openNeed     = 30.0

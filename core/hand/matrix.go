@@ -13,6 +13,11 @@ type matrix struct {
 	need     []float64
 	once     sync.Once
 	rows     []float64 // see rowLeast
+
+	x, y    []Touch // what moves
+	viaOpen bool
+	twice   sync.Once
+	toil    []float64 // see toils
 }
 
 // rowLeast is the smallest need of each row.
@@ -30,16 +35,16 @@ func (mx *matrix) rowLeast() []float64 {
 	return mx.rows
 }
 
-// Bounds of what a model keeps, in bytes (about 200 kB a move between two notes).
+// Bounds of what a model keeps, in bytes (about 150 kB a move between two notes).
 const (
-	keptMoves    = 64 << 20
+	keptMoves    = 96 << 20
 	keptStands   = 8 << 20
 	postureBytes = 24
 	keyBytes     = 128
 )
 
 // bytes is about how much memory a matrix takes, its rows' least needs included.
-func (mx *matrix) bytes() int { return 8*(len(mx.need)+len(mx.need)/max(1, len(mx.to))) + keyBytes }
+func (mx *matrix) bytes() int { return 8*(2*len(mx.need)+len(mx.need)/max(1, len(mx.to))) + keyBytes }
 
 // stand lists the postures of an event, kept between calls.
 func (m *Model) stand(touches []Touch) []posture {
@@ -71,7 +76,7 @@ func (m *Model) between(x, y []Touch, viaOpen bool) *matrix {
 // matrix is between where the key is known.
 func (m *Model) matrix(key string, x, y []Touch, viaOpen bool) *matrix {
 	return m.keep(key, func() *matrix {
-		mx := &matrix{from: m.stand(x), to: m.stand(y)}
+		mx := &matrix{from: m.stand(x), to: m.stand(y), x: x, y: y, viaOpen: viaOpen}
 		if len(x) == 1 && len(y) == 1 && x[0].fretted() && y[0].fretted() && !y[0].Held {
 			mx.need = m.single(x[0], mx.from, y[0], mx.to, viaOpen)
 			return mx

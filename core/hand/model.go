@@ -20,6 +20,7 @@ type stance struct {
 	frame    Frame
 	strain   float64
 	standing float64 // ms
+	spread   float64 // ms, see spread
 	centre   neck.MM // mean of the four press points
 }
 
@@ -65,7 +66,7 @@ func (m *Model) addStance(f Frame) {
 	if s.strain > 1 {
 		return
 	}
-	s.standing = standing(m.Guitar, f, s.strain)
+	s.standing, s.spread = standing(m.Guitar, f, s.strain), spread(f)
 	for finger, fret := range f {
 		s.centre += m.pressAt(fret) / 4
 		if fret > 0 {

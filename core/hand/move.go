@@ -163,6 +163,14 @@ func (m *Model) toOpen(t Touch) float64 {
 	return openNeed
 }
 
+// speed is how much faster this hand is than the model's.
+func (m *Model) speed() float64 {
+	if m.Hand.Speed > 0 {
+		return m.Hand.Speed
+	}
+	return 1
+}
+
 // scale turns the model player's need into this hand's.
 func (m *Model) scale(need float64) float64 {
 	if m.Hand.Speed > 0 {

@@ -10,22 +10,161 @@ import (
 	"ornamen/core/neck"
 )
 
-// Solve finds the hand for a line: with the largest load within slack times the
-// least possible, the path of least sum of load⁴ (minimax before sum, compare
-// Hori and Sagayama, ISMIR 2016; path search over fingerings after Sayegh,
-// Computer Music Journal 13(3), 1989; both from memory). Ties go to the lower
-// frame, then the lower finger. Touches with a Finger keep it. A slack of 1
-// gives the exact bound. When the context ends, the search stops at once and what
-// it gives means nothing: the caller looks at the context.
+// Solve finds the hand for a line: of the paths whose largest load is within slack
+// times the least possible, those without a strained frame where there are any, the
+// one of least effort (minimax before sum, compare Hori and Sagayama, ISMIR 2016;
+// path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both
+// from memory). A place that comes back takes the finger it has most often: the
+// search is repeated with what departs from it made dearer, until nothing changes.
+// Ties go to the lower finger, then the lower frame. Touches with a Finger keep it.
+// A slack of 1 gives the exact bound. When the context ends, the search stops at once
+// and what it gives means nothing: the caller looks at the context.
 func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
+	return m.solve(ctx, events, loop, slack, true)
+}
+
+// Frames finds the frames of a line whose fingers are all decided: a path without a
+// strained frame is taken where its largest load flows, else one of the least load.
+// The path's Bound is the least possible of all frames in either case.
+func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 	c := m.newChain(ctx, events, loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
 	if len(c.nodes) > 0 {
-		picks = c.best(load.Limit(path.Bound, slack))
+		limit := path.Bound
+		if easy, ok := c.unstrained(); ok {
+			if bound := easy.bound(); bound <= load.Tight {
+				picks, _ = easy.best(max(bound, limit), nil)
+			}
+		}
+		if picks == nil {
+			picks, _ = c.best(limit, nil)
+		}
 	}
 	c.describe(&path, events, loop, picks)
 	return path
+}
+
+func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack float64, figures bool) Path {
+	c := m.newChain(ctx, events, loop)
+	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
+	var picks []int
+	if len(c.nodes) > 0 && figures {
+		picks = c.inEvenTime(events, loop, path.Bound, slack)
+	}
+	if len(c.nodes) > 0 && picks == nil {
+		picks = c.teacher(load.Limit(path.Bound, slack), figures)
+	}
+	c.describe(&path, events, loop, picks)
+	return path
+}
+
+// evenSlack is how much more than slack the fingers of the line in even time may cost
+// it where its time is uneven (model default).
+const evenSlack = 1.3
+
+// inEvenTime is the path of the same line with its notes evenly spaced, where uneven
+// time can still be played so: a line has one fingering, straight or swung. It is nil
+// for a line that is even anyway, and where the time does not allow it.
+func (c *chain) inEvenTime(events []Event, loop bool, bound, slack float64) []int {
+	even, same := slices.Clone(events), true
+	for i := range even {
+		if i > 1 && even[i].Have != even[1].Have {
+			same = false
+		}
+	}
+	if same {
+		return nil
+	}
+	for i := range even {
+		even[i].Have = 1
+	}
+	e := c.m.newChain(c.ctx, even, loop)
+	if len(e.nodes) != len(c.nodes) || c.ctx.Err() != nil {
+		return nil
+	}
+	// In even time the load is the need: a limit of one does not matter to it.
+	picks := e.teacher(e.bound()*slack, true)
+	if c.heaviest(picks) > load.Limit(bound, slack*evenSlack)*(1+1e-9) {
+		return nil
+	}
+	return picks
+}
+
+// heaviest is the largest load of a path.
+func (c *chain) heaviest(picks []int) float64 {
+	worst := c.opens
+	if c.leadIn > 0 {
+		s := &c.m.stances[c.nodes[0].stand[picks[0]].stance]
+		worst = max(worst, (c.m.scale(c.leadIn)+c.m.scale(s.standing))/c.leadBy)
+	}
+	for a := range c.links {
+		worst = max(worst, c.links[a].weighed().load(picks[a], picks[a+1]))
+	}
+	if c.close != nil {
+		worst = max(worst, c.close.weighed().load(picks[len(picks)-1], picks[0]))
+	}
+	return worst
+}
+
+// maxRounds bounds how often the usual fingers are looked for.
+const maxRounds = 6
+
+// teacher picks the path of least effort with no load above the limit: without
+// strain where there is such a path, and with one fingering for every place.
+func (c *chain) teacher(limit float64, figures bool) []int {
+	if easy, ok := c.unstrained(); ok {
+		if picks, found := easy.best(limit, nil); found {
+			return easy.settled(picks, limit, figures)
+		}
+	}
+	picks, _ := c.best(limit, nil)
+	return c.settled(picks, limit, figures)
+}
+
+// settled repeats the search with what the path before makes dearer: the fingers that
+// hop over a string, and those that are not its places' usual ones.
+func (c *chain) settled(picks []int, limit float64, figures bool) []int {
+	if !figures {
+		return picks
+	}
+	if far := c.hops(picks); far != nil {
+		if next, found := c.best(limit, far); found {
+			picks = next
+		}
+	}
+	for range maxRounds {
+		if c.ctx.Err() != nil {
+			break
+		}
+		next, found := c.best(limit, c.departures(c.usual(picks), c.hops(picks)))
+		if !found || slices.Equal(next, picks) {
+			break
+		}
+		picks = next
+	}
+	return picks
+}
+
+// unstrained is the chain with its unstrained postures alone; ok is false where an
+// event has none.
+func (c *chain) unstrained() (*chain, bool) {
+	easy := *c
+	easy.nodes = slices.Clone(c.nodes)
+	for k := range easy.nodes {
+		n := &easy.nodes[k]
+		kept := make([]int, 0, len(n.allowed))
+		for _, j := range n.allowed {
+			if !c.m.stances[n.stand[j].stance].strained() {
+				kept = append(kept, j)
+			}
+		}
+		if len(kept) == 0 {
+			return nil, false
+		}
+		n.allowed = kept
+	}
+	return &easy, true
 }
 
 // Bound is the least possible largest load of the line; ok is false where some
@@ -37,7 +176,7 @@ func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound flo
 }
 
 // cost is what the search adds up along a chain: the largest load, or the sum of
-// load⁴ where no load may lie above the limit.
+// effort where no load may lie above the limit.
 type cost struct {
 	sum   bool
 	limit float64
@@ -45,20 +184,21 @@ type cost struct {
 
 func minimax() cost { return cost{limit: never} }
 
-func fourth(limit float64) cost { return cost{sum: true, limit: limit*(1+1e-9) + 1e-12} }
+func leastEffort(limit float64) cost { return cost{sum: true, limit: limit*(1+1e-9) + 1e-12} }
 
-// add is the cost of a move and of what comes after it.
-func (k cost) add(load, rest float64) float64 {
+// add is the cost of a move, with its load and its effort in ms, and of what comes
+// after it.
+func (k cost) add(load, ms, rest float64) float64 {
 	if k.sum {
-		load *= load
-		return load*load + rest
+		return effort(ms) + rest
 	}
 	return max(load, rest)
 }
 
 // toGo is, for every posture of every node, the least cost of the rest of the
-// chain, after the cost end of the last node's postures.
-func (c *chain) toGo(k cost, end []float64) [][]float64 {
+// chain, after the cost end of the last node's postures. extra is what each posture
+// pays in effort beside, or nil.
+func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
 	n := len(c.nodes)
 	rest := make([][]float64, n)
 	rest[n-1] = end
@@ -67,15 +207,22 @@ func (c *chain) toGo(k cost, end []float64) [][]float64 {
 		if c.ctx.Err() != nil {
 			continue
 		}
-		c.links[a].weighed().relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], rest[a])
+		c.links[a].weighed().relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], of(extra, a+1), rest[a])
 	}
 	return rest
+}
+
+func of(extra [][]float64, k int) []float64 {
+	if extra == nil {
+		return nil
+	}
+	return extra[k]
 }
 
 // relax finds for each posture i the cheapest way on. It is where the search
 // spends its time: the cheapest ends are tried first, so that a row ends as soon
 // as what lies after a move alone costs more than the best so far.
-func (w weighed) relax(k cost, from, to []int, rest, out []float64) {
+func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {
 		if r := rest[j]; k.sum && r < never || r <= k.limit && r < never {
@@ -88,6 +235,13 @@ func (w weighed) relax(k cost, from, to []int, rest, out []float64) {
 		return
 	}
 	least := w.rowLeast()
+	var toils []float64
+	if k.sum {
+		toils = w.toils(w.m)
+		if extra == nil {
+			extra = zeros(width)
+		}
+	}
 	for _, i := range from {
 		bar := least[i] * inverse // no move from i weighs less
 		if bar > k.limit {
@@ -96,13 +250,13 @@ func (w weighed) relax(k cost, from, to []int, rest, out []float64) {
 		row := w.need[i*width : (i+1)*width]
 		best := out[i]
 		if k.sum {
+			toil := toils[i*width : (i+1)*width]
 			for _, e := range ends {
 				if e.rest >= best {
 					break
 				}
-				if load := row[e.at] * inverse; load <= k.limit {
-					load *= load
-					best = min(best, load*load+e.rest)
+				if row[e.at]*inverse <= k.limit {
+					best = min(best, effort(toil[e.at])+extra[e.at]+e.rest)
 				}
 			}
 			out[i] = best
@@ -126,6 +280,16 @@ type ended struct {
 	at   int
 }
 
+// nothing is what most lines' postures pay.
+var nothing = make([]float64, 512)
+
+func zeros(n int) []float64 {
+	if n <= len(nothing) {
+		return nothing[:n]
+	}
+	return make([]float64, n)
+}
+
 func filled(n int) []float64 {
 	s := make([]float64, n)
 	for i := range s {
@@ -136,7 +300,7 @@ func filled(n int) []float64 {
 
 // ends is the cost after the last node: nothing, or in a loop the turn back to
 // the first node's posture f (f < 0: to the cheapest one).
-func (c *chain) ends(k cost, f int) []float64 {
+func (c *chain) ends(k cost, f int, extra [][]float64) []float64 {
 	last := &c.nodes[len(c.nodes)-1]
 	end := filled(len(last.stand))
 	if c.close == nil {
@@ -149,27 +313,29 @@ func (c *chain) ends(k cost, f int) []float64 {
 	if f >= 0 {
 		to = []int{f}
 	}
-	c.close.weighed().relax(k, last.allowed, to, make([]float64, len(c.nodes[0].stand)), end)
+	c.close.weighed().relax(k, last.allowed, to, make([]float64, len(c.nodes[0].stand)), of(extra, 0), end)
 	return end
 }
 
 // start is the cost of the first node's posture before anything moves: the move
-// from an open string, and in the sum its standing cost.
-func (c *chain) start(k cost, f int, sum bool) float64 {
-	standing := c.m.scale(c.m.stances[c.nodes[0].stand[f].stance].standing)
+// from an open string, and in the sum what it takes to stand there.
+func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
+	s := &c.m.stances[c.nodes[0].stand[f].stance]
+	departs := 0.0
+	if extra != nil {
+		departs = extra[0][f]
+	}
 	switch {
 	case c.close != nil:
 		return 0
 	case c.leadIn > 0:
-		load := (c.m.scale(c.leadIn) + standing) / c.leadBy
+		load := (c.m.scale(c.leadIn) + c.m.scale(s.standing)) / c.leadBy
 		if load > k.limit {
 			return never
 		}
-		return k.add(load, 0)
-	case sum && len(c.links) > 0:
-		return k.add(standing/c.links[0].have, 0)
+		return k.add(load, c.leadIn+s.standing+s.spread, departs)
 	case sum:
-		return standing
+		return effort(s.standing+s.spread) + departs
 	}
 	return 0
 }
@@ -177,12 +343,12 @@ func (c *chain) start(k cost, f int, sum bool) float64 {
 // first picks the first node's posture and gives the costs to go after it. In a
 // loop every first posture is tried on its own, most promising first, until no
 // other can be better.
-func (c *chain) first(k cost, sum bool) (pick int, value float64, rest [][]float64) {
-	free := c.toGo(k, c.ends(k, -1))
+func (c *chain) first(k cost, sum bool, extra [][]float64) (pick int, value float64, rest [][]float64) {
+	free := c.toGo(k, c.ends(k, -1, extra), extra)
 	order := slices.Clone(c.nodes[0].allowed)
 	total := filled(len(c.nodes[0].stand))
 	for _, f := range order {
-		if s := c.start(k, f, sum); s < never && free[0][f] < never {
+		if s := c.start(k, f, sum, extra); s < never && free[0][f] < never {
 			if sum {
 				total[f] = s + free[0][f]
 			} else {
@@ -191,7 +357,7 @@ func (c *chain) first(k cost, sum bool) (pick int, value float64, rest [][]float
 		}
 	}
 	if c.close == nil {
-		pick = lowest(total, order)
+		pick = c.lowest(0, total)
 		return pick, total[pick], free
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return compare(total[a], total[b]) })
@@ -200,7 +366,7 @@ func (c *chain) first(k cost, sum bool) (pick int, value float64, rest [][]float
 		if total[f] >= value || c.ctx.Err() != nil {
 			break
 		}
-		r := c.toGo(k, c.ends(k, f))
+		r := c.toGo(k, c.ends(k, f, extra), extra)
 		if v := r[0][f]; v < value {
 			pick, value, rest = f, v, r
 		}
@@ -213,7 +379,7 @@ func (c *chain) bound() float64 {
 	if len(c.nodes) == 0 {
 		return c.opens
 	}
-	_, value, _ := c.first(Minimax(c.sketch()), false)
+	_, value, _ := c.first(Minimax(c.sketch()), false, nil)
 	return max(value, c.opens)
 }
 
@@ -230,7 +396,7 @@ func (c *chain) sketch() float64 {
 			n.allowed = c.m.easiest(n.touches, n.stand, n.allowed)
 		}
 	}
-	_, value, _ := few.first(minimax(), false)
+	_, value, _ := few.first(minimax(), false, nil)
 	return value
 }
 
@@ -263,38 +429,51 @@ func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
 	return out
 }
 
-// best picks a posture a node: least sum of load⁴ with no load above limit.
-func (c *chain) best(limit float64) []int {
-	k := fourth(limit)
-	pick, _, rest := c.first(k, true)
-	picks := []int{pick}
+// best picks a posture a node: the least effort with no load above the limit; found
+// is false where there is no such path. extra is what postures pay beside.
+func (c *chain) best(limit float64, extra [][]float64) (picks []int, found bool) {
+	k := leastEffort(limit)
+	pick, value, rest := c.first(k, true, extra)
+	picks = []int{pick}
 	for a := range c.links {
 		l, next := c.links[a].weighed(), &c.nodes[a+1]
-		value := filled(len(next.stand))
+		toils := l.toils(c.m)[pick*len(l.to):]
+		cost := filled(len(next.stand))
+		departs := of(extra, a+1)
 		for _, j := range next.allowed {
 			if load := l.load(pick, j); load <= k.limit && load < never {
-				value[j] = k.add(load, rest[a+1][j])
+				cost[j] = k.add(load, toils[j], rest[a+1][j])
+				if departs != nil {
+					cost[j] += departs[j]
+				}
 			}
 		}
-		pick = lowest(value, next.allowed)
+		pick = c.lowest(a+1, cost)
 		picks = append(picks, pick)
 	}
-	return picks
+	return picks, value < never
 }
 
-// lowest is the first of the allowed whose value is least, rounding aside.
-func lowest(value []float64, allowed []int) int {
+// lowest is the posture of node k whose value is least, rounding aside: ties go to
+// the lower finger, then the lower frame.
+func (c *chain) lowest(k int, value []float64) int {
+	n := &c.nodes[k]
 	least := never
-	for _, i := range allowed {
+	for _, i := range n.allowed {
 		least = min(least, value[i])
 	}
-	for _, i := range allowed {
-		if value[i] <= least*(1+1e-12) {
-			return i
+	pick := -1
+	for _, i := range n.allowed {
+		// With open strings between, the hand waits where it is lowest.
+		if value[i] <= least*(1+1e-12) && (pick < 0 || !c.waits && lowerFingers(n.stand[i], n.stand[pick])) {
+			pick = i
 		}
 	}
-	return allowed[0]
+	return pick
 }
+
+// lowerFingers says whether a posture takes lower fingers than another.
+func lowerFingers(a, b posture) bool { return slices.Compare(a.fingers[:], b.fingers[:]) < 0 }
 
 func compare(a, b float64) int {
 	switch {

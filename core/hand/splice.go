@@ -36,11 +36,11 @@ func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
 		return ld
 	}
 	k := minimax()
-	ld.after = c.toGo(k, c.ends(k, -1))
+	ld.after = c.toGo(k, c.ends(k, -1, nil), nil)
 	ld.before = make([][]float64, len(c.nodes))
 	ld.before[0] = filled(len(c.nodes[0].stand))
 	for _, f := range c.nodes[0].allowed {
-		ld.before[0][f] = c.start(k, f, false)
+		ld.before[0][f] = c.start(k, f, false, nil)
 	}
 	for a := 1; a < len(c.nodes) && ctx.Err() == nil; a++ {
 		ld.before[a] = c.links[a-1].weighed().push(ld.before[a-1], c.nodes[a-1].allowed, c.nodes[a].allowed)
@@ -130,7 +130,7 @@ func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound 
 		at = ld.before[last]
 	default:
 		for _, f := range part.nodes[0].allowed {
-			at[f] = part.start(k, f, false)
+			at[f] = part.start(k, f, false, nil)
 		}
 	}
 	for a := range part.links {

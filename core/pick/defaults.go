@@ -13,7 +13,7 @@ func Defaults() []defaults.Row {
 		{Name: "sweep over a skipped string", Value: sweepSkipNeed, Unit: "ms"},
 		{Name: "change against the stroke, more", Value: againstExtra, Unit: "ms"},
 		{Name: "each skipped string, more", Value: skipExtra, Unit: "ms"},
-		{Name: "the exit that the pick angle does not serve, more", Value: exitExtra, Unit: "ms"},
+		{Name: "the exit that the pick angle does not serve, more", Value: ExitExtra, Unit: "ms"},
 		{Name: "a rake before the note", Value: rakeNeed, Unit: "ms"},
 		{Name: "fingers in turn", Value: fingerNeed, Unit: "ms"},
 		{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},

@@ -13,16 +13,19 @@ import (
 // TurnNeed is the need of strokes in turn on one string, in ms (model default).
 const TurnNeed = 85.0
 
+// ExitExtra is what a change takes more that the pick angle does not serve, in ms
+// (model default).
+const ExitExtra = 10.0
+
 // Needs from picked note to picked note, in ms (model defaults).
 const (
 	againNeed       = 150.0 // one string, the same stroke again
 	outsideExtra    = 10.0
-	insideExtra     = 20.0
+	insideExtra     = 15.0
 	sweepNeed       = 60.0 // with the stroke to the next string
 	sweepSkipNeed   = 110.0
 	againstExtra    = 45.0
 	skipExtra       = 15.0 // each skipped string
-	exitExtra       = 15.0 // the change the pick angle does not serve
 	fingerNeed      = 100.0
 	rakeNeed        = 60.0 // the sweep over muted strings before a note
 	fingerAgainNeed = 160.0
@@ -94,6 +97,7 @@ type Note struct {
 type Event struct {
 	Notes []Note
 	Have  float64
+	Fresh bool // it begins on a beat and nothing sounds just before it: a start, or after a rest
 }
 
 // Change names a string change by its two strokes.
@@ -233,7 +237,7 @@ func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, 
 	}
 	st.Exit = before
 	if Angle(before) != angle {
-		need += exitExtra
+		need += ExitExtra
 	}
 	return need
 }

@@ -87,8 +87,8 @@ func TestNeeds(t *testing.T) {
 		line string
 		want float64
 	}{
-		{"1D 1U", 85}, {"1D 1D", 150}, {"2D 1U", 95}, {"2U 1D", 105}, {"2D 1D", 60}, {"2U 1U", 130},
-		{"3D 1U", 110}, {"3U 1D", 120}, {"3D 1D", 110}, {"4D 1D", 125}, {"3U 1U", 145},
+		{"1D 1U", 85}, {"1D 1D", 150}, {"2D 1U", 95}, {"2U 1D", 100}, {"2D 1D", 60}, {"2U 1U", 130},
+		{"3D 1U", 110}, {"3U 1D", 115}, {"3D 1D", 110}, {"4D 1D", 125}, {"3U 1U", 145},
 		{"1p 1i", 100}, {"1p 1p", 160}, {"1D 1i", 100},
 	} {
 		p := either.Solve(line(c.line), false, Free, 1)
@@ -97,8 +97,8 @@ func TestNeeds(t *testing.T) {
 		}
 	}
 	down := Player{Angle: LeavesDown, Speed: 1}
-	if got := down.Solve(line("2U 1D"), false, Free, 1).Steps[1].Need; got != 120 {
-		t.Errorf("leaving on the unserved side needs %v, want 120", got)
+	if got := down.Solve(line("2U 1D"), false, Free, 1).Steps[1].Need; got != 110 {
+		t.Errorf("leaving on the unserved side needs %v, want 110", got)
 	}
 }
 

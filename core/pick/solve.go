@@ -8,21 +8,48 @@ import (
 )
 
 // Solve finds the strokes of a line: the way is kept where the player's strokes
-// allow it, then, with the largest load within slack times the least possible,
-// the sum of load⁴ is least. Ties start on a downstroke. With angle Either the
-// better angle is taken for the whole line.
+// allow it, then, with the largest load within slack times the least possible, the
+// effort is least: the sum of (need/100)⁴, which does not depend on the time there
+// is, and with it a downstroke wherever the line starts on a beat. Ties start on a
+// downstroke. With angle Either one angle is taken for the whole line: of those
+// within slack of the better one, that of less effort.
 func (pl Player) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	if pl.Angle == LeavesDown || pl.Angle == LeavesUp {
-		p, _ := pl.solve(events, loop, way, slack, pl.Angle)
+		p, _ := pl.solve(events, loop, way, slack, pl.Angle, math.Inf(1))
 		return p
 	}
-	down, dv := pl.solve(events, loop, way, slack, LeavesDown)
-	up, uv := pl.solve(events, loop, way, slack, LeavesUp)
-	if uv.less(dv) {
-		return up
+	down, dv := pl.solve(events, loop, way, slack, LeavesDown, math.Inf(1))
+	up, uv := pl.solve(events, loop, way, slack, LeavesUp, math.Inf(1))
+	bound := min(down.Bound, up.Bound)
+	if dv.breaches == uv.breaches {
+		// Both are held to the better one's bound.
+		limit := load.Limit(bound, slack) * (1 + 1e-9)
+		down, dv = pl.solve(events, loop, way, slack, LeavesDown, limit)
+		up, uv = pl.solve(events, loop, way, slack, LeavesUp, limit)
 	}
-	return down
+	better := down
+	if uv.less(dv) {
+		better = up
+	}
+	if dv.breaches == uv.breaches {
+		better.Bound = bound
+	}
+	return better
 }
+
+// effort of a stroke of so many ms: (ms/100)⁴.
+func effort(ms float64) float64 {
+	ms *= 0.01
+	ms *= ms
+	return ms * ms
+}
+
+// What else a teacher minds, in effort (model defaults): an upstroke where the line
+// starts on a beat; a change that leaves the way elsewhere than at a loop's seam.
+const (
+	upStart   = 50.0
+	wayBroken = 5.0
+)
 
 // value orders picking: fewest breaches of the way, least largest load, least sum.
 type value struct {
@@ -45,7 +72,9 @@ func (v value) less(w value) bool {
 	return v.sum < w.sum*(1-slightly)
 }
 
-func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle Angle) (Path, value) {
+// solve finds the strokes at one angle. A limit below infinity is one that the angle
+// may not reach; its value then has no sum.
+func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle Angle, limit float64) (Path, value) {
 	path := Path{Steps: make([]Step, len(events)), Angle: angle}
 	if len(events) == 0 {
 		return path, value{}
@@ -58,8 +87,14 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 	path.Bound, path.Breaches = best.load, best.breaches
 	// Second pass: the largest load may rise a little, the sum decides.
 	s.limit, s.bySum = load.Limit(best.load, slack)*(1+1e-9), true
+	if limit < math.Inf(1) {
+		if best.load > limit {
+			best.sum = math.Inf(1)
+		}
+		s.limit, best.load = max(s.limit, limit), 0
+	}
 	picks, found := s.run()
-	best.sum = found.sum
+	best.sum += found.sum
 	for i := range events {
 		q := s.states[i][picks[i]]
 		path.Steps[i] = Step{Strokes: q}
@@ -120,6 +155,7 @@ func (s *search) from(first int) ([]int, value, bool) {
 	values, lives := make([]value, 2*width), make([]bool, 2*width)
 	now, next, alive, ok := values[:width], values[width:], lives[:width], lives[width:]
 	alive[first] = true
+	now[first].sum = s.begin(0, first)
 	for i := 1; i < n; i++ {
 		from := came[i*width:]
 		for j := range s.states[i] {
@@ -164,11 +200,29 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 		return v, false
 	}
 	v.load = max(v.load, st.Load)
-	v.sum += st.Load * st.Load * st.Load * st.Load
-	if s.way.breaches(x, p, y, q) {
+	need := st.Need
+	if s.pl.Speed > 0 {
+		need *= s.pl.Speed
+	}
+	v.sum += effort(need)
+	if j > 0 {
+		v.sum += s.begin(j, l)
+	}
+	if !(y.Fresh && j > 0) && s.way.breaches(x, p, y, q) {
 		v.breaches++
+		if j > 0 {
+			v.sum += wayBroken
+		}
 	}
 	return v, true
+}
+
+// begin is what a stroke minds where the line starts on a beat.
+func (s *search) begin(i, k int) float64 {
+	if stroke, ok := s.states[i][k].pick(); ok && s.events[i].Fresh && stroke == lick.Up {
+		return upStart
+	}
+	return 0
 }
 
 // breaches says whether the second stroke leaves the way although the player

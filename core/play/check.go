@@ -137,7 +137,7 @@ func (e task) judgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *judgem
 	ln := e.layOut(l, false)
 	j := &judgement{line: ln, player: &e.Player}
 	if handed == nil {
-		path := m.Solve(e.ctx, ln.hand, l.Loop, 1)
+		path := m.Frames(e.ctx, ln.hand, l.Loop)
 		handed = &path
 	}
 	j.handed = *handed
@@ -235,7 +235,7 @@ func exits(steps []pick.Step) string {
 // conclude draws verdict, ceiling and bottleneck from the loads.
 func (j *judgement) conclude() {
 	worst, possible := Load{From: -1}, true
-	at := -1
+	at, others := -1, 0.0 // others: the largest load that is not the fretting hand's
 	for i := range j.Notes {
 		n := &j.Notes[i]
 		slices.SortStableFunc(n.Loads, func(a, b Load) int {
@@ -244,6 +244,11 @@ func (j *judgement) conclude() {
 			}
 			return cmp.Compare(b.Load, a.Load)
 		})
+		for _, x := range n.Loads {
+			if x.Side != Fretting {
+				others = max(others, x.Load)
+			}
+		}
 		w := n.Worst()
 		n.Severity = loadSeverity(w.Load)
 		if n.Strain > load.Strain {
@@ -266,7 +271,9 @@ func (j *judgement) conclude() {
 		j.Verdict = Breaks
 		return
 	}
-	j.Ceiling = ceilingOf(j.Tempo, worst.Load)
+	// The ceiling is that of the best frames, where the ones that are shown stand at
+	// more ease.
+	j.Ceiling = ceilingOf(j.Tempo, max(min(worst.Load, j.handed.Bound), others))
 	if at >= 0 {
 		if worst.From >= 0 && worst.From != at {
 			j.Bottleneck = append(j.Bottleneck, worst.From+1)

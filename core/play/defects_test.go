@@ -141,7 +141,7 @@ func TestTooManyFreePlaces(t *testing.T) {
 	if testing.Short() {
 		t.Skip("it works for some seconds before it gives up")
 	}
-	l := longLine(256)
+	l := wildLine(400)
 	l.Loop = true
 	if _, err := player.Propose(t.Context(), l, Ask{Place: true}); !errors.Is(err, ErrTooFree) {
 		t.Errorf("%v", err)

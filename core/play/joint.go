@@ -126,6 +126,8 @@ func (j *joint) freePlaces() [][]neck.Place {
 			}
 		}
 	}
+	// A line without open strings gets none.
+	open := slices.ContainsFunc(ln.lick.Notes, func(n lick.Note) bool { return n.Fret == 0 })
 	out := make([][]neck.Place, len(fixed))
 	for i, n := range ln.lick.Notes {
 		given := n.Place()
@@ -134,7 +136,7 @@ func (j *joint) freePlaces() [][]neck.Place {
 			continue
 		}
 		for _, p := range ln.guitar.Places(ln.lick.Pitch(i)) {
-			if suits(n, p) {
+			if suits(n, p) && (p.Fret > 0 || n.Fret == 0 || open) {
 				out[i] = append(out[i], p)
 			}
 		}
@@ -322,6 +324,37 @@ func (j *joint) pickLoad(from, to cell, picked bool, have float64) float64 {
 	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, j.angle)
 }
 
+// pickMS is the effort in ms of a stroke with a load.
+func (j *joint) pickMS(load, have float64) float64 {
+	ms := load * have
+	if j.pick.Speed > 0 {
+		ms *= j.pick.Speed
+	}
+	return ms
+}
+
+// beside is what the step to a cell costs beside its effort, in a search for the least.
+func (j *joint) beside(k hand.Cost, c, d cell, y *layer) float64 {
+	if !k.Sums() {
+		return 0
+	}
+	return j.penalty(c, d, y.picked()) + j.moved(y, d.option)
+}
+
+// movedNote is what a note away from its written place costs, in effort: as much as a
+// shift of the hand (model default).
+const movedNote = 4.0
+
+// moved is what the places of an option cost.
+func (j *joint) moved(y *layer, option int) (cost float64) {
+	for k, i := range y.notes[y.held:] {
+		if y.options[option].places[y.held+k] != j.line.lick.Notes[i].Place() {
+			cost += movedNote
+		}
+	}
+	return cost
+}
+
 // steps says whether cell c can come before cell d of a layer.
 func (j *joint) steps(c, d cell, picked bool) bool {
 	if !picked {
@@ -386,7 +419,7 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 			ok, known := way[key]
 			from := x.options[a].grip
 			if !known {
-				ok = k.Join(j.hand.LeastLoad(from, to, t.have), 0) < math.Inf(1) && j.follows(x, a, y, d.option)
+				ok = k.Join(j.hand.LeastLoad(from, to, t.have), 0, 0) < math.Inf(1) && j.follows(x, a, y, d.option)
 				way[key] = ok
 			}
 			if !ok {
@@ -398,7 +431,7 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 					continue
 				}
 				p := j.pickLoad(c, d, y.picked(), t.pickHave)
-				if math.IsInf(k.Join(p, 0), 1) {
+				if math.IsInf(k.Join(p, 0, 0), 1) {
 					continue
 				}
 				if r == nil {
@@ -406,10 +439,11 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 					j.hand.Relax(k, from, to, t.have, rest[b], r)
 					j.work += j.hand.Size(from) * j.hand.Size(to)
 				}
-				extra := j.penalty(c, d, y.picked())
+				extra := j.beside(k, c, d, y)
+				ms := j.pickMS(p, t.pickHave)
 				for h, cost := range r {
 					if cost < out[i][h] {
-						out[i][h] = min(out[i][h], k.Join(p, cost)+extra)
+						out[i][h] = min(out[i][h], k.Join(p, ms, cost)+extra)
 					}
 				}
 			}

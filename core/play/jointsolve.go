@@ -61,7 +61,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range angles {
-		if v, o := j.search(hand.Fourth(limit), true); v < least*(1-1e-12) {
+		if v, o := j.search(hand.LeastEffort(limit), true); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}
@@ -170,9 +170,12 @@ func (j *joint) starts(v [][]float64, sum bool) []start {
 			if math.IsInf(total, 1) {
 				continue
 			}
-			if sum && !j.line.lick.Loop && len(j.layers) > 1 {
-				// The first frame pays its standing cost too.
-				total += math.Pow(j.hand.Standing(grip, i)/j.layers[1].have, 4)
+			if sum {
+				total += j.moved(first, d.option)
+			}
+			if sum && !j.line.lick.Loop {
+				// To stand in the first frame takes its effort too.
+				total += j.hand.Begin(grip, i)
 			}
 			out = append(out, start{state{c, i}, total})
 		}
@@ -193,7 +196,8 @@ func (j *joint) trace(k hand.Cost, v costs, s state) []int {
 				continue
 			}
 			p, cost := j.hand.Follow(k, x.options[c.option].grip, y.options[d.option].grip, y.have, s.posture, v[l][b])
-			if cost = k.Join(j.pickLoad(c, d, y.picked(), y.pickHave), cost) + j.penalty(c, d, y.picked()); cost < least*(1-1e-12) {
+			p2 := j.pickLoad(c, d, y.picked(), y.pickHave)
+			if cost = k.Join(p2, j.pickMS(p2, y.pickHave), cost) + j.beside(k, c, d, y); cost < least*(1-1e-12) {
 				next, least = state{b, p}, cost
 			}
 		}

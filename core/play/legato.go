@@ -153,7 +153,7 @@ func (p *proposer) groupLoad(l lick.Lick, g group) (load float64, broken int) {
 	key := groupKey(part)
 	known, ok := p.groups[key]
 	if !ok {
-		path := p.hand.Solve(p.ctx, p.layOut(part, false).hand, false, 1)
+		path := p.hand.Frames(p.ctx, p.layOut(part, false).hand, false)
 		known = groupResult{path.Bound, slices.IndexFunc(path.Steps, func(s hand.Step) bool { return !s.Possible })}
 		if p.ctx.Err() != nil {
 			return known.load, -1

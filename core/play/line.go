@@ -108,8 +108,19 @@ func (ln *line) layPick(c int, free bool, last *int) {
 	if *last >= 0 {
 		e.Have = ln.since(*last, c)
 	}
+	e.Fresh = ln.lick.Position(ln.start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c))
 	*last = c
 	ln.pick, ln.picked, ln.strokes = append(ln.pick, e), append(ln.picked, c), append(ln.strokes, notes)
+}
+
+// restBefore says whether nothing sounds just before a column.
+func (ln *line) restBefore(c int) bool {
+	for _, n := range ln.lick.Notes[:ln.columns[c][0]] {
+		if !n.End().Before(ln.start(c)) {
+			return false
+		}
+	}
+	return c > 0
 }
 
 // slur finds where note i's slur comes from and whether it can sound.

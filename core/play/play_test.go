@@ -118,7 +118,7 @@ func TestRules(t *testing.T) {
 		{"slide with two fingers", build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/s/f1"), true},
 		{"crossed fingers", build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/h/f3"), true},
 		{"too wide", build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, build(t, 90, "1:3/f1 6/h/f4"), true},
-		{"strained", build(t, 60, "1:1/f1 3/f2 5/h/f4"), "reach tight", nil, build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
+		{"strained", build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
 		{"one finger, two frets", build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1+2:7/f3"), true},
 		{"one finger, two strings", build(t, 90, "3:5/f1+2:5/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
 		{"jump", build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, build(t, 120, "2:9/f1 1:12/f3"), false},
@@ -138,7 +138,7 @@ func TestRules(t *testing.T) {
 		{"off the edge", build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
 		{"weak", build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
 		{"heavy", build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"late", build(t, 120, "3:7/f3/b2"), "bend-late breaks", []int{1}, build(t, 120, "3:7/f3/b2*1/4"), false},
+		{"late", build(t, 170, "3:7/f3/b2"), "bend-late breaks", []int{1}, build(t, 120, "3:7/f3/b2*1/4"), false},
 		{"aimless", inKey(build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"), "bend-aimless flows", []int{1}, inKey(build(t, 60, "3:7/f3/b2*1/4"), "A", "minor pentatonic"), false},
 		{"short vibrato", build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, build(t, 120, "3:7/v*1/2"), false},
 		{"outside", inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, inKey(build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
@@ -296,6 +296,9 @@ func TestFixesHelp(t *testing.T) {
 		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"}, {"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
 	} {
 		l := build(t, 120, c.line)
+		if strings.Contains(c.line, "/b") {
+			l.Tempo = 170 // a bend is late sooner
+		}
 		r := check(player, l)
 		mend(player, l, r)
 		if len(r.Findings) == 0 || len(r.Findings[0].Fixes) == 0 {

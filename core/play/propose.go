@@ -30,6 +30,10 @@ type Proposal struct {
 	Report       *Report   `json:"-"`
 }
 
+// worthMoving is by how much a ceiling must rise for notes to be moved elsewhere on
+// the neck (model default).
+const worthMoving = 1.03
+
 // MaxFreePlaces is how many notes a line may have when its places are free too.
 const MaxFreePlaces = 2048
 
@@ -69,6 +73,7 @@ type proposer struct {
 	place bool
 	out   []Proposal
 	err   error
+	worth bool      // other places are worth moving to
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
@@ -138,7 +143,14 @@ func (p *proposer) recommend() {
 			return
 		}
 		if ok && p.ctx.Err() == nil {
+			p.worth = res.bound*worthMoving <= given.bound
+		}
+		if ok && p.ctx.Err() == nil {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
+			if !p.worth {
+				p.add(given.lick, p.bound, "", p.way) // the written places are as good
+				return
+			}
 			p.base = atPlaces(p.base, res.calm)
 			given = p.fillWithin(p.base, p.hand, p.way, load.Slack)
 		}

@@ -43,7 +43,7 @@ func TestProposeWays(t *testing.T) {
 		// Major, three a string; the blues box with its passing tone; a sweep over a
 		// bar at one fret; pulls down the pentatonic box.
 		{"6:5 7 9 5:5 7 9 4:6 7 9 3:6 7 9 2:7 9 10 1:7 9 10", pick.Economy, "124124124124134134", "DUDDUDDUDDUDDUDDUD"},
-		{"6:5 8 5:5 6 7 4:5 7 3:5 7 8 2:5 8 1:5 8", pick.Alternate, "14123131341414", "UDUDUDUDUDUDUD"},
+		{"6:5 8 5:5 6 7 4:5 7 3:5 7 8 2:5 8 1:5 8", pick.Alternate, "14123131341414", "DUDUDUDUDUDUDU"},
 		{"3:5 2:5 1:5 8 5 2:5 3:5", pick.Economy, "1114111", "DDDUDUU"},
 		{"1:8 5 2:8 5 3:7 5 4:7 5", pick.Legato, "41413131", "UpUpUpUp"},
 		// Minor pentatonic box at 5, two a string.

@@ -124,7 +124,7 @@ func closeTo(p, from neck.Place) bool {
 	return p == from || ds >= -1 && ds <= 1 && df >= -restringFrets && df <= restringFrets && p.Fret > 0
 }
 
-// uncleanCost outweighs every sum of load⁴ of the longest line.
+// uncleanCost outweighs every effort of the longest line.
 const uncleanCost = 1e6
 
 // cleanest finds the places with the fewest unclean changes, no load above limit.
@@ -137,7 +137,7 @@ func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
 	j.addCells()
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range []pick.Angle{pick.LeavesDown, pick.LeavesUp} {
-		if v, o := j.search(hand.Fourth(limit), true); v < least*(1-1e-12) {
+		if v, o := j.search(hand.LeastEffort(limit), true); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}

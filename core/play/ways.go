@@ -102,7 +102,7 @@ type fingered struct {
 func (e task) fingered(l lick.Lick, m *hand.Model) fingered {
 	f := fingered{lick: l.Clone()}
 	e.fingers(&f.lick, e.layOut(f.lick, false), m, load.Slack)
-	f.path = m.Solve(e.ctx, e.layOut(f.lick, false).hand, l.Loop, 1)
+	f.path = m.Frames(e.ctx, e.layOut(f.lick, false).hand, l.Loop)
 	return f
 }
 

@@ -45,7 +45,7 @@ var sheets = []sheet{
 		notes: "1:10 8/p 6/p 2:10 8/p 6/p 3:8/U 2:6 8/h 10/h 1:6 8/h",
 	},
 	{
-		title: "Ferry economy", tags: "runs, restrung", key: "C minor pentatonic", tempo: 92, len: "1/16", chords: "Cm7 1",
+		title: "Ferry economy", tags: "runs, restrung", key: "C minor pentatonic", tempo: 104, len: "1/16", chords: "Cm7 1",
 		notes: "5:3/D 6/U 8/D 4:5/D 3:3/D 5/U 8/D 2:6/D 1:3/D 6/U 8/1/4/D/v",
 	},
 	{

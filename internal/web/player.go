@@ -12,6 +12,7 @@ import (
 
 	"ornamen/core/bend"
 	"ornamen/core/neck"
+	"ornamen/core/pick"
 	"ornamen/core/play"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -322,7 +323,7 @@ func meaningsOf(c *current) map[string]string {
 	m["hammering"] = fmt.Sprintf("A move takes %.0f %% of the model's time.", 100/p.Hand.Speed)
 	m["bend"] = fmt.Sprintf("One finger holds %.1f N, two %.1f, three %.1f.", p.Bends.One, p.Bends.Two, p.Bends.Three)
 	m["way"] = "How strokes that you leave open are proposed."
-	m["angle"] = "A change that leaves on the other stroke takes 15 ms more."
+	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)
 	m["boxes"] = "Which box number Tones says first."
 	m["strict"] = map[play.Strictness]string{play.Easy: "Bends without a target are not mentioned.", play.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", play.Every: "Even a curl must lead toward a chosen tone."}[p.Strict]
 	if push, ok := bend.Solve(g, neck.Place{String: 1, Fret: 12}, 2); ok {

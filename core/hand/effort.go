@@ -1,0 +1,195 @@
+package hand
+
+import "ornamen/core/load"
+
+// Need says how fast a move can be and makes loads, ceilings and verdicts. Effort says
+// which of the good enough hands a teacher would write, and chooses among them alone:
+// it is reckoned from need, never from load, so that uneven time does not change
+// fingers. A line's effort is the sum of its moves', so the search stays exact.
+
+// What a move's effort adds to its need, in ms (model defaults, chosen on lines with
+// the fingers most players write).
+const (
+	frameChange = 15.0 // the hand takes another frame
+	jumpAgain   = 30.0 // one finger goes to another place without slide, roll or bar
+	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
+	closedGap   = 6.0  // each closed gap of it
+
+	// departure is what a note pays, in effort, that departs from the finger that its
+	// place has elsewhere in the line.
+	departure = 6.0
+	// stringHop is what it pays where its finger was two strings or more away a note
+	// before the last one: a finger that the moves from note to note do not see hop.
+	stringHop = 2.0
+
+	effortUnit = 100.0 // ms at which a move has an effort of one
+)
+
+// strained frames are looked at only where no others will do.
+func (s *stance) strained() bool { return s.strain > load.Strain }
+
+// spread is what the gaps of a frame add.
+func spread(f Frame) (ms float64) {
+	for i := range 3 {
+		switch gap := f[i+1] - f[i]; {
+		case gap == 0:
+			ms += closedGap
+		case gap > 1:
+			ms += openGap * float64(gap-1)
+		}
+	}
+	return ms
+}
+
+// effort of a move of so many ms: (ms/100)⁴, so that one hard move weighs more than
+// several easy ones.
+func effort(ms float64) float64 {
+	ms *= 1 / effortUnit
+	ms *= ms
+	return ms * ms
+}
+
+// toil is a move's effort in ms: its need, whatever the hand's speed, and what else
+// a teacher minds. b is the stance it ends in, nil a hand that comes from nowhere.
+func (m *Model) toil(need float64, a, b *stance, jump bool) float64 {
+	if m.Hand.Speed > 0 {
+		need *= m.Hand.Speed
+	}
+	need += b.spread
+	if a != nil && a.frame != b.frame {
+		need += frameChange
+	}
+	if jump {
+		need += jumpAgain
+	}
+	return need
+}
+
+// toils is the effort in ms of every move of a matrix, row by row like its needs.
+func (mx *matrix) toils(m *Model) []float64 {
+	mx.twice.Do(func() {
+		out := make([]float64, len(mx.need))
+		single := len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held
+		jumpy := single && !mx.viaOpen && jumps(mx.x[0], mx.y[0])
+		for i := range len(mx.need) / max(1, len(mx.to)) {
+			var a *stance
+			var p posture
+			switch {
+			case mx.from != nil:
+				p = mx.from[i]
+				a = &m.stances[p.stance]
+			case i < len(m.stances): // from an open string
+				a = &m.stances[i]
+			}
+			for j, q := range mx.to {
+				k := i*len(mx.to) + j
+				if mx.need[k] == never {
+					out[k] = never
+					continue
+				}
+				jump := jumpy && p.fingers[0] == q.fingers[0]
+				if !single && mx.from != nil {
+					_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
+					jump = kind == Jump
+				}
+				out[k] = m.toil(mx.need[k], a, &m.stances[q.stance], jump)
+			}
+		}
+		mx.toil = out
+	})
+	return mx.toil
+}
+
+// jumps says whether one finger that plays both touches jumps.
+func jumps(x, y Touch) bool {
+	strings := x.Place.String - y.Place.String
+	return x.Place != y.Place && y.Slur == "" && x.fretted() && y.fretted() &&
+		!(x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Bar && y.Bar))
+}
+
+// usual is the finger that each place has most often in the picked path; the lower
+// one where two are as many.
+func (c *chain) usual(picks []int) map[placeKey]int8 {
+	counts := map[placeKey]*[4]int{}
+	for k := range c.nodes {
+		n := &c.nodes[k]
+		for i, t := range n.touches {
+			if f := n.stand[picks[k]].fingers[i]; f != noFinger {
+				key := keyOf(t)
+				if counts[key] == nil {
+					counts[key] = new([4]int)
+				}
+				counts[key][f]++
+			}
+		}
+	}
+	out := map[placeKey]int8{}
+	for key, n := range counts {
+		best := 0
+		for f := range n {
+			if n[f] > n[best] {
+				best = f
+			}
+		}
+		out[key] = int8(best)
+	}
+	return out
+}
+
+// placeKey names a place for one figure, one fingering. A bent note stands apart: it
+// takes the finger that holds it.
+type placeKey struct {
+	str, fret int
+	only      Fingers
+}
+
+func keyOf(t Touch) placeKey { return placeKey{t.Place.String, t.Place.Fret, t.Only} }
+
+// hops is what each posture of each node pays for a finger that the picked path has on
+// a string far away two notes before or after; nil where there is none.
+func (c *chain) hops(picks []int) (out [][]float64) {
+	for k := range c.nodes {
+		for _, o := range []int{k - 2, k + 2} {
+			if o < 0 || o >= len(c.nodes) || c.nodes[o].event-c.nodes[k].event != o-k || len(c.nodes[k].touches) > 1 || len(c.nodes[o].touches) > 1 {
+				continue
+			}
+			n, far := &c.nodes[k], &c.nodes[o]
+			f := far.stand[picks[o]].fingers[0]
+			if d := n.touches[0].Place.String - far.touches[0].Place.String; f == noFinger || d > -2 && d < 2 {
+				continue
+			}
+			if out == nil {
+				out = make([][]float64, len(c.nodes))
+				for i := range out {
+					out[i] = make([]float64, len(c.nodes[i].stand))
+				}
+			}
+			for j, p := range n.stand {
+				if p.fingers[0] == f {
+					out[k][j] += stringHop
+				}
+			}
+		}
+	}
+	return out
+}
+
+// departures is what each posture of each node pays for the notes that depart from
+// the usual fingers, beside what it pays anyway.
+func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]float64 {
+	out := make([][]float64, len(c.nodes))
+	for k := range c.nodes {
+		n := &c.nodes[k]
+		if out[k] = make([]float64, len(n.stand)); beside != nil {
+			copy(out[k], beside[k])
+		}
+		for j, p := range n.stand {
+			for i, t := range n.touches {
+				if f := p.fingers[i]; f != noFinger && f != usual[keyOf(t)] {
+					out[k][j] += departure
+				}
+			}
+		}
+	}
+	return out
+}
