@@ -15,6 +15,8 @@ const (
 	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
 	closedGap   = 6.0  // each closed gap of it
 
+	barEffort = 8.0 // a finger is laid flat
+
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
 	departure = 6.0
@@ -92,12 +94,25 @@ func (mx *matrix) toils(m *Model) []float64 {
 					_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
 					jump = kind == Jump
 				}
-				out[k] = m.toil(mx.need[k], a, &m.stances[q.stance], jump)
+				out[k] = m.toil(mx.need[k], a, &m.stances[q.stance], jump) + barEffort*float64(bars(mx.y, q))
 			}
 		}
 		mx.toil = out
 	})
 	return mx.toil
+}
+
+// bars counts the fingers that lie flat over several strings.
+func bars(touches []Touch, q posture) (n int) {
+	var on [4]int
+	for i := range touches {
+		if f := q.fingers[i]; f != noFinger {
+			if on[f]++; on[f] == 2 {
+				n++
+			}
+		}
+	}
+	return n
 }
 
 // jumps says whether one finger that plays both touches jumps.
@@ -114,8 +129,11 @@ func (c *chain) usual(picks []int) map[placeKey]int8 {
 	for k := range c.nodes {
 		n := &c.nodes[k]
 		for i, t := range n.touches {
-			if f := n.stand[picks[k]].fingers[i]; f != noFinger {
-				key := keyOf(t)
+			f := n.stand[picks[k]].fingers[i]
+			for _, key := range c.keys(k, t) {
+				if f == noFinger {
+					continue
+				}
 				if counts[key] == nil {
 					counts[key] = new([4]int)
 				}
@@ -136,14 +154,30 @@ func (c *chain) usual(picks []int) map[placeKey]int8 {
 	return out
 }
 
-// placeKey names a place for one figure, one fingering. A bent note stands apart: it
-// takes the finger that holds it.
+// placeKey names what keeps one fingering: a place, or a skip over strings by its
+// shape, wherever it lies. A bent note stands apart: it takes the finger that holds it.
 type placeKey struct {
 	str, fret int
 	only      Fingers
+	skip      [2]int // strings and frets to the next note, of a skip's first note
 }
 
-func keyOf(t Touch) placeKey { return placeKey{t.Place.String, t.Place.Fret, t.Only} }
+// keys are what touch t of node k is counted by.
+func (c *chain) keys(k int, t Touch) []placeKey {
+	keys := []placeKey{{str: t.Place.String, fret: t.Place.Fret, only: t.Only}}
+	for side, o := range []int{k + 1, k - 1} {
+		if o < 0 || o >= len(c.nodes) || len(c.nodes[o].touches) > 1 || len(c.nodes[k].touches) > 1 {
+			continue
+		}
+		to := c.nodes[o].touches[0].Place
+		d := [2]int{to.String - t.Place.String, to.Fret - t.Place.Fret}
+		// Octaves and their kin: over a string, going up with the pitch.
+		if side == 0 && d[0] <= -2 && d[1] >= 0 || side == 1 && d[0] >= 2 && d[1] <= 0 {
+			keys = append(keys, placeKey{skip: d})
+		}
+	}
+	return keys
+}
 
 // hops is what each posture of each node pays for a finger that the picked path has on
 // a string far away two notes before or after; nil where there is none.
@@ -157,6 +191,9 @@ func (c *chain) hops(picks []int) (out [][]float64) {
 			f := far.stand[picks[o]].fingers[0]
 			if d := n.touches[0].Place.String - far.touches[0].Place.String; f == noFinger || d > -2 && d < 2 {
 				continue
+			}
+			if mid := (k + o) / 2; c.nodes[mid].stand[picks[mid]].fingers[0] == f {
+				continue // it rolls
 			}
 			if out == nil {
 				out = make([][]float64, len(c.nodes))
@@ -185,8 +222,10 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 		}
 		for j, p := range n.stand {
 			for i, t := range n.touches {
-				if f := p.fingers[i]; f != noFinger && f != usual[keyOf(t)] {
-					out[k][j] += departure
+				for _, key := range c.keys(k, t) {
+					if f := p.fingers[i]; f != noFinger && f != usual[key] {
+						out[k][j] += departure
+					}
 				}
 			}
 		}

@@ -64,7 +64,7 @@ type exhaustive struct {
 func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, viaOpen bool) (need, sum float64) {
 	need, kind, _ := x.m.transition(from, p, to, q, viaOpen)
 	a, b := x.m.stances[p.stance], x.m.stances[q.stance]
-	ms := need*x.m.Hand.Speed + spreadOf(b.frame)
+	ms := need*x.m.Hand.Speed + spreadOf(b.frame) + flatOf(q)
 	if a.frame != b.frame {
 		ms += frameChange
 	}
@@ -72,6 +72,22 @@ func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, vi
 		ms += jumpAgain
 	}
 	return need, math.Pow(ms/100, 4)
+}
+
+// flatOf is what fingers laid flat over several strings add to an effort.
+func flatOf(q posture) (ms float64) {
+	for f := range int8(4) {
+		n := 0
+		for _, g := range q.fingers {
+			if g == f {
+				n++
+			}
+		}
+		if n > 1 {
+			ms += barEffort
+		}
+	}
+	return ms
 }
 
 // spreadOf is what open and closed gaps of a frame add to an effort.
@@ -118,7 +134,7 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 		if x.easy && b.strain > load.Strain {
 			continue
 		}
-		begin := math.Pow((b.standing+spreadOf(b.frame))/100, 4)
+		begin := math.Pow((b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
 		switch {
 		case last >= 0:
 			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, q, i > last+1)
@@ -131,7 +147,7 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 			x.try(i+1, i, i, q, q, worst, sum+begin, false)
 		default:
 			need := placeFinger + b.standing
-			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame))/100, 4), true)
+			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(q))/100, 4), true)
 		}
 	}
 }
@@ -210,9 +226,9 @@ func sumOf(m *Model, events []Event, p Path, loop bool) float64 {
 			_, more := x.effortOf(events[last].Touches, stand(last), e.Touches, q, i > last+1)
 			sum += more
 		case !loop && i == 0:
-			sum += math.Pow((b.standing+spreadOf(b.frame))/100, 4)
+			sum += math.Pow((b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
 		case !loop:
-			sum += math.Pow((placeFinger+b.standing+spreadOf(b.frame))/100, 4)
+			sum += math.Pow((placeFinger+b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
 		}
 		if last = i; first < 0 {
 			first = i

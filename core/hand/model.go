@@ -21,6 +21,7 @@ type stance struct {
 	strain   float64
 	standing float64 // ms
 	spread   float64 // ms, see spread
+	narrow   bool    // it spans less than a frame, for notes together on one fret or two
 	centre   neck.MM // mean of the four press points
 }
 
@@ -52,7 +53,7 @@ func NewModel(h Hand, g neck.Guitar) *Model {
 	for r1 := 1 - behind; r1 <= last; r1++ {
 		for r2 := r1; r2 <= min(last, r1+maxGap12); r2++ {
 			for r3 := r2; r3 <= min(last, r2+maxGap23); r3++ {
-				for r4 := max(r3, r1+minSpan); r4 <= min(last, r3+maxGap34); r4++ {
+				for r4 := r3; r4 <= min(last, r3+maxGap34); r4++ {
 					m.addStance(Frame{r1, r2, r3, r4})
 				}
 			}
@@ -62,7 +63,7 @@ func NewModel(h Hand, g neck.Guitar) *Model {
 }
 
 func (m *Model) addStance(f Frame) {
-	s := stance{frame: f, strain: m.strain(f)}
+	s := stance{frame: f, strain: m.strain(f), narrow: f[3]-f[0] < minSpan}
 	if s.strain > 1 {
 		return
 	}
@@ -144,6 +145,7 @@ const (
 	Shift  Kind = "shift"
 	Hammer Kind = "hammer"
 	Pull   Kind = "pull"
+	Grips  Kind = "grip" // a whole grip moved as one
 	ToOpen Kind = "open"
 	Hold   Kind = "hold"
 )

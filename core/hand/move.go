@@ -98,6 +98,10 @@ func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen b
 	a, b := &m.stances[p.stance], &m.stances[q.stance]
 	worst, comesDown := 0.0, false
 	kind = Hold
+	if !viaOpen && block(x, p, y, q) {
+		w := m.Guitar.Cell(y[0].Place.Fret)
+		return m.scale(slideBase + fitts(m.Guitar.Way(x[0].Place, y[0].Place), w, wristSlope) + b.standing), Grips, 0
+	}
 	for j, tb := range y {
 		comesDown = comesDown || tb.fretted() && !tb.Held
 		need, k := m.into(x, p, a, tb, q.fingers[j], b, viaOpen)
@@ -116,6 +120,22 @@ func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen b
 		return m.scale(worst), kind, part
 	}
 	return m.scale(worst + b.standing), kind, part
+}
+
+// block says whether a whole grip moves: the same fingers in the same shape on other
+// frets or strings, its notes new and not slurred.
+func block(x []Touch, p posture, y []Touch, q posture) bool {
+	if len(x) < 2 || len(x) != len(y) || x[0].Place == y[0].Place {
+		return false
+	}
+	for i := range y {
+		if !x[i].fretted() || !y[i].fretted() || y[i].Held || y[i].Slur != "" || p.fingers[i] != q.fingers[i] ||
+			x[i].Place.String-x[0].Place.String != y[i].Place.String-y[0].Place.String ||
+			x[i].Place.Fret-x[0].Place.Fret != y[i].Place.Fret-y[0].Place.Fret {
+			return false
+		}
+	}
+	return true
 }
 
 // into finds where finger fb comes from: its own last touch; else, of the
@@ -207,7 +227,8 @@ func (m *Model) postures(touches []Touch) []posture {
 		}
 	}
 	for s, ok := range seen {
-		if ok {
+		// Fingers stand closer than a frame spans only for notes together.
+		if ok && (len(touches) > 1 || !m.stances[s].narrow) {
 			p := posture{stance: s}
 			for i := range p.fingers {
 				p.fingers[i] = noFinger
@@ -240,6 +261,26 @@ func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []postu
 	return out
 }
 
+// barred says whether one finger laid flat may hold two touches of one fret: as the
+// player set it, or because they lie on neighbouring strings, or with notes between
+// them at its fret or beyond.
+func barred(touches []Touch, i, j int) bool {
+	if touches[i].Bar && touches[j].Bar {
+		return true
+	}
+	lo, hi := touches[i].Place.String, touches[j].Place.String
+	if lo > hi {
+		lo, hi = hi, lo
+	}
+	held := 0
+	for _, t := range touches {
+		if s := t.Place.String; s > lo && s < hi && t.Place.Fret >= touches[i].Place.Fret {
+			held++
+		}
+	}
+	return held == hi-lo-1
+}
+
 func fits(touches []Touch, p posture, i int, f int8) bool {
 	for j := range i {
 		g := p.fingers[j]
@@ -248,7 +289,7 @@ func fits(touches []Touch, p posture, i int, f int8) bool {
 		}
 		thicker := touches[j].Place.String > touches[i].Place.String
 		switch {
-		case g == f && !(touches[i].Bar && touches[j].Bar):
+		case g == f && !barred(touches, i, j):
 			return false
 		case g != f && (g < f) != thicker:
 			return false

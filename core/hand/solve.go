@@ -320,7 +320,9 @@ func (c *chain) ends(k cost, f int, extra [][]float64) []float64 {
 // start is the cost of the first node's posture before anything moves: the move
 // from an open string, and in the sum what it takes to stand there.
 func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
-	s := &c.m.stances[c.nodes[0].stand[f].stance]
+	q := c.nodes[0].stand[f]
+	s := &c.m.stances[q.stance]
+	flat := barEffort * float64(bars(c.nodes[0].touches, q))
 	departs := 0.0
 	if extra != nil {
 		departs = extra[0][f]
@@ -333,9 +335,9 @@ func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
 		if load > k.limit {
 			return never
 		}
-		return k.add(load, c.leadIn+s.standing+s.spread, departs)
+		return k.add(load, c.leadIn+s.standing+s.spread+flat, departs)
 	case sum:
-		return effort(s.standing+s.spread) + departs
+		return effort(s.standing+s.spread+flat) + departs
 	}
 	return 0
 }

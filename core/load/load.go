@@ -16,7 +16,7 @@ const Strain = 1.0 / 3
 
 // Slack is how far above its bound a proposal's largest load may lie, so that the
 // whole line and not one move decides the rest (model default).
-const Slack = 1.12
+const Slack = 1.15
 
 // Limit is the largest load that is allowed when bound is the least possible one:
 // slack times it, but never so much that a line breaks that need not.

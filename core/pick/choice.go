@@ -30,6 +30,14 @@ func (w Way) Breach(x, y Choice) bool {
 	return w.breaches(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes}, y.Strokes)
 }
 
+// Begin is what a choice minds where the line starts on a beat, in effort.
+func Begin(c Choice) float64 {
+	if stroke, ok := state(c.Strokes).pick(); ok && stroke == lick.Up {
+		return upStart
+	}
+	return 0
+}
+
 // Between is the step from one choice to the next, whatever the time.
 func (pl Player) Between(x, y Choice, angle Angle) Step {
 	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: 1}, y.Strokes, angle)

@@ -122,7 +122,7 @@ func (p *proposer) explain(prop Proposal, way pick.Way) string {
 	if r.Strokes > 1 {
 		parts = append(parts, pickWords(r, way))
 	}
-	text := "Recommended, calm all along: " + strings.Join(parts, "; ")
+	text := "Recommended, the least effort: " + strings.Join(parts, "; ")
 	if p.place {
 		if n := moved(p.written, prop.Lick); n > 0 {
 			text += fmt.Sprintf("; %s elsewhere on the neck", count(n, "note"))
@@ -154,7 +154,7 @@ func handWords(r *Report) string {
 	for _, k := range []struct {
 		kind hand.Kind
 		word string
-	}{{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"}, {hand.Roll, "roll"}} {
+	}{{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"}, {hand.Grips, "moved grip"}, {hand.Roll, "roll"}} {
 		if n := kinds[k.kind]; n > 0 {
 			parts = append(parts, count(n, k.word))
 		}

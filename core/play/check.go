@@ -122,11 +122,24 @@ func (e task) fingers(l *lick.Lick, ln *line, m *hand.Model, slack float64) (bou
 				l.Notes[i].Finger = path.Steps[c].Fingers[k]
 			}
 		}
+		layFlat(l, notes)
 	}
 	if !path.Possible() {
 		return math.Inf(1)
 	}
 	return path.Bound
+}
+
+// layFlat marks the notes of a column that one finger holds together.
+func layFlat(l *lick.Lick, notes []int) {
+	for _, i := range notes {
+		for _, k := range notes {
+			a, b := &l.Notes[i], &l.Notes[k]
+			if i != k && a.Finger.Fretting() && a.Finger == b.Finger && a.Fret == b.Fret {
+				a.Bar, b.Bar = true, true
+			}
+		}
+	}
 }
 
 // judge measures a lick whose hands are decided.

@@ -32,12 +32,13 @@ type joint struct {
 	within int      // breaches of the way that are allowed
 	clean  pick.Way // the way whose unclean changes are counted, or empty
 	work   int      // moves that were weighed
+	found  float64  // the cost of the places found last
 }
 
 // maxWork is how many moves a search over free places may weigh: some seconds. A
 // loop is searched once for every state it may begin in, so that a long one with
 // all its places free would take minutes.
-const maxWork = 700e6
+const maxWork = 300e6
 
 // ErrTooFree says that a search over free places was given up.
 var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")
@@ -49,6 +50,7 @@ type layerTimes struct{ have, pickHave float64 }
 
 type layer struct {
 	layerTimes
+	fresh   bool  // an upstroke minds: the line starts there on a beat
 	notes   []int // held ones first
 	held    int
 	options []option // the one at the given places first, if it is one
@@ -89,7 +91,7 @@ func (e task) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
 		before = y.notes
 		y.have = j.line.hand[c].Have
 		if p := slices.Index(j.line.picked, c); p >= 0 {
-			y.pickHave = j.line.pick[p].Have
+			y.pickHave, y.fresh = j.line.pick[p].Have, j.line.pick[p].Fresh
 		}
 		if j.ctx.Err() == nil {
 			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
@@ -338,18 +340,42 @@ func (j *joint) beside(k hand.Cost, c, d cell, y *layer) float64 {
 	if !k.Sums() {
 		return 0
 	}
-	return j.penalty(c, d, y.picked()) + j.moved(y, d.option)
+	return j.penalty(c, d, y.picked()) + j.begun(y, d)
+}
+
+// begun is what the places and the first stroke of a cell cost.
+func (j *joint) begun(y *layer, d cell) float64 {
+	cost := j.moved(y, d.option)
+	if !y.fresh || d.memo == noMemo {
+		return cost
+	}
+	up := pick.Begin(j.memos[d.memo])
+	if up > 0 && j.clean != "" {
+		up = startFirst
+	}
+	return cost + up
 }
 
 // movedNote is what a note away from its written place costs, in effort: as much as a
 // shift of the hand (model default).
 const movedNote = 4.0
 
+// A restringing moves the fewest notes before anything else counts, and then begins
+// with a downstroke on a beat.
+const (
+	startFirst = 1e4
+	movedFirst = 1e6
+)
+
 // moved is what the places of an option cost.
 func (j *joint) moved(y *layer, option int) (cost float64) {
 	for k, i := range y.notes[y.held:] {
 		if y.options[option].places[y.held+k] != j.line.lick.Notes[i].Place() {
-			cost += movedNote
+			if j.clean != "" {
+				cost += movedFirst
+			} else {
+				cost += movedNote
+			}
 		}
 	}
 	return cost

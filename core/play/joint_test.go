@@ -136,7 +136,7 @@ func TestFreePlacesAreExact(t *testing.T) {
 	for _, c := range []struct {
 		player       Player
 		lines, notes int
-	}{{short, 2000, 4}, {DefaultPlayer(), 40, 3}} {
+	}{{short, 1000, 4}, {DefaultPlayer(), 20, 3}} {
 		e := NewEngine(c.player)
 		rng := rand.New(rand.NewPCG(8, 3))
 		for checked := 0; checked < c.lines; {

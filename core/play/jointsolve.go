@@ -117,8 +117,9 @@ func (j *joint) search(k hand.Cost, sum bool) (float64, []int) {
 		}
 		return s.total, j.trace(k, v, s.state)
 	}
-	best, options := math.Inf(1), []int(nil)
-	for n, s := range starts {
+	best, options, apart := math.Inf(1), []int(nil), false
+	for n := range starts {
+		s := starts[n]
 		if s.total >= best || j.stopped() || sum && n >= turnTries && options != nil {
 			break
 		}
@@ -129,8 +130,42 @@ func (j *joint) search(k hand.Cost, sum bool) (float64, []int) {
 				options = j.trace(k, v, s.state)
 			}
 		}
+		if !apart && best > s.total*(1+1e-9) {
+			j.tellApart(k, starts[n+1:])
+			apart = true
+		}
 	}
 	return best, options
+}
+
+// tellApart raises what starts promise: so far each may close the loop in any state of
+// the first layer, now only in one with its own strings and strokes. A loop with an
+// odd number of strokes has many starts that promise what none of them keeps.
+func (j *joint) tellApart(k hand.Cost, starts []start) {
+	first, last := &j.layers[0], &j.layers[len(j.layers)-1]
+	promised := map[int]costs{}
+	for i := range starts {
+		s := &starts[i]
+		memo := first.cells[s.cell].memo
+		v, known := promised[memo]
+		if !known {
+			rest, end := j.blank(first), j.blank(last)
+			for b, d := range first.cells {
+				if d.memo == memo {
+					fill(rest[b], j.hand.Allowed(first.options[d.option].grip, true), 0)
+				}
+			}
+			j.relax(k, last, first, first.layerTimes, rest, end, j.closes)
+			v = j.toGo(k, end)
+			promised[memo] = v
+		}
+		s.total = max(s.total, v[0][s.cell][s.posture])
+	}
+	sortStarts(starts)
+}
+
+func sortStarts(s []start) {
+	slices.SortStableFunc(s, func(a, b start) int { return cmp.Compare(a.total, b.total) })
 }
 
 func fill(to []float64, at []int, x float64) {
@@ -170,17 +205,14 @@ func (j *joint) starts(v [][]float64, sum bool) []start {
 			if math.IsInf(total, 1) {
 				continue
 			}
-			if sum {
-				total += j.moved(first, d.option)
-			}
 			if sum && !j.line.lick.Loop {
 				// To stand in the first frame takes its effort too.
-				total += j.hand.Begin(grip, i)
+				total += j.begun(first, d) + j.hand.Begin(grip, i)
 			}
 			out = append(out, start{state{c, i}, total})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b start) int { return cmp.Compare(a.total, b.total) })
+	sortStarts(out)
 	return out
 }
 

@@ -120,7 +120,7 @@ func TestRules(t *testing.T) {
 		{"too wide", build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, build(t, 90, "1:3/f1 6/h/f4"), true},
 		{"strained", build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
 		{"one finger, two frets", build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1+2:7/f3"), true},
-		{"one finger, two strings", build(t, 90, "3:5/f1+2:5/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
+		{"one finger, two strings", build(t, 90, "3:5/f1+1:5/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
 		{"jump", build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, build(t, 120, "2:9/f1 1:12/f3"), false},
 		{"shift", build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, build(t, 60, "1:5/f1 1:12/f2"), false},
 		{"fast fingers", build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, build(t, 100, "1:5/f1 8/h/f4"), false},

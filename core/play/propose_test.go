@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/pick"
 )
 
@@ -99,7 +100,7 @@ func TestProposeBestFew(t *testing.T) {
 			if !reached {
 				t.Errorf("%s: no proposal reaches the bound", text)
 			}
-			if got[0].Ceiling < got[0].BestPossible/1.06*(1-1e-9) {
+			if got[0].Ceiling < got[0].BestPossible/load.Slack*(1-1e-9) {
 				t.Errorf("%s: the recommended one reaches %v of %v", text, got[0].Ceiling, got[0].BestPossible)
 			}
 		}

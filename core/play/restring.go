@@ -60,7 +60,7 @@ func (e task) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	j.near()
 	j.clean = way
 	j.within = before.breaches
-	places, ok := j.cleanest(limit)
+	places, ok := j.easiest(p, limit)
 	if j.work > maxWork {
 		return out, ErrTooFree
 	}
@@ -125,7 +125,28 @@ func closeTo(p, from neck.Place) bool {
 }
 
 // uncleanCost outweighs every effort of the longest line.
-const uncleanCost = 1e6
+const uncleanCost = 1e10
+
+// easiestRounds bounds how often a restringing is made easier.
+const easiestRounds = 12
+
+// easiest is cleanest, then of as few notes moved the places of the least load: the
+// search is repeated below the load it came to, as long as that costs nothing.
+func (j *joint) easiest(p *proposer, limit float64) (places []neck.Place, ok bool) {
+	rank := math.Inf(1)
+	for range easiestRounds {
+		next, found := j.cleanest(limit)
+		if !found || math.Floor(j.found/startFirst) > rank {
+			break
+		}
+		places, ok, rank = next, true, math.Floor(j.found/startFirst)
+		if len(p.base.Notes) > longestFigure {
+			break
+		}
+		limit = min(limit, p.boundOf(atPlaces(p.base, places), p.way)) * (1 - 1e-6)
+	}
+	return places, ok
+}
 
 // cleanest finds the places with the fewest unclean changes, no load above limit.
 func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
@@ -144,6 +165,7 @@ func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
 	if options == nil {
 		return nil, false
 	}
+	j.found = least
 	return j.placesOf(options), true
 }
 

@@ -281,11 +281,12 @@ func (shiftRule) code() string { return "shift" }
 func (shiftRule) find(j *judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		switch k := j.Notes[i].Kind; k {
-		case hand.Move, hand.Slide, hand.Shift:
+		case hand.Move, hand.Slide, hand.Shift, hand.Grips:
 			if loadSeverity(l.Load) == Flows || l.From < 0 {
 				return
 			}
-			title := map[hand.Kind]string{hand.Move: "the hand shifts", hand.Slide: "a fast slide", hand.Shift: "a silent shift"}[k]
+			title := map[hand.Kind]string{hand.Move: "the hand shifts", hand.Slide: "a fast slide", hand.Shift: "a silent shift",
+				hand.Grips: "the grip moves"}[k]
 			way := fmt.Sprintf("The hand moves %.0f mm", j.Notes[i].Way)
 			if j.Notes[i].Way < 0.5 {
 				way = "Every finger lets go" // and the hand comes down where it was
