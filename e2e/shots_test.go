@@ -4,6 +4,8 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // shots are the pictures of the README: a name, an address, and what to do
@@ -14,6 +16,12 @@ var shots = []struct {
 }{
 	{"notebook", "/", nil},
 	{"bench", "/licks/12", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+	{"bench-phone", "/licks/12", func(p *tab) {
+		p.do(chromedp.EmulateViewport(390, 844))
+		p.go_("/licks/12")
+		p.ready()
+		p.wait(`document.querySelector('.fix')`)
+	}},
 	{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
 	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
 	{"recolour", "/licks/10/recolour?tonic=C%23&scale=dorian", nil},

@@ -107,12 +107,15 @@ func TestNarrow(t *testing.T) {
 			p.do(chromedp.EmulateViewport(width, 800))
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)
+			if path == "/licks/12" {
+				p.wait(`document.querySelector('.fix')`)
+			}
 			if wide := eval[int](p, `document.documentElement.scrollWidth - innerWidth`); wide > 0 {
 				t.Errorf("%s at %d is %d px too wide", path, width, wide)
 			}
 			// What a finger must reach lies within the screen and is not covered.
 			if cut := eval[string](p, `[...document.querySelectorAll('nav a, .titleline button, .heading button, .tones-head button, .judgement .fix, .heading a.btn')].filter(e => {
-				e.scrollIntoView({block: 'center'});
+				e.scrollIntoView({block: 'center', behavior: 'instant'});
 				const r = e.getBoundingClientRect();
 				if (!r.width) return false;
 				const at = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
