@@ -54,6 +54,16 @@ func newClient(t testing.TB, l lick.Lick) *client {
 	if err != nil {
 		t.Fatal(err)
 	}
+	e, err := s.Add(context.Background(), l, "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return visit(t, path, s, e.ID)
+}
+
+// visit serves a notebook and opens one of its licks.
+func visit(t testing.TB, path string, s *store.Store, id uint) *client {
+	t.Helper()
 	app, err := New(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
@@ -63,13 +73,9 @@ func newClient(t testing.TB, l lick.Lick) *client {
 	if err != nil {
 		t.Fatal(err)
 	}
-	e, err := s.Add(context.Background(), l, "made")
-	if err != nil {
-		t.Fatal(err)
-	}
-	c := &client{t: t, http: &http.Client{Jar: jar}, url: srv.URL, store: s, app: app, db: path, id: e.ID}
+	c := &client{t: t, http: &http.Client{Jar: jar}, url: srv.URL, store: s, app: app, db: path, id: id}
 	t.Cleanup(func() { srv.Close(); s.Close() })
-	_, body := c.get(fmt.Sprintf("/licks/%d", e.ID))
+	_, body := c.get(fmt.Sprintf("/licks/%d", id))
 	m := regexp.MustCompile(`X-CSRF-Token": "([^"]+)"`).FindStringSubmatch(strings.ReplaceAll(body, "&#34;", `"`))
 	if m == nil {
 		t.Fatal("the page holds no token")
