@@ -16,7 +16,7 @@ var axe string
 // them. Checked by axe-core.
 func TestScreensAreAccessible(t *testing.T) {
 	t.Parallel()
-	a := demoApp(t)
+	p := demoApp(t).open("/")
 	for _, s := range []struct {
 		name, path string
 		prepare    func(*tab)
@@ -35,7 +35,7 @@ func TestScreensAreAccessible(t *testing.T) {
 			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 		}},
 	} {
-		p := a.open(s.path)
+		p.go_(s.path)
 		if s.prepare != nil {
 			s.prepare(p)
 		}

@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net"
 	"os"
@@ -40,7 +41,7 @@ func TestMain(m *testing.M) {
 	}
 	opts := []chromedp.ExecAllocatorOption{chromedp.ExecPath(path), chromedp.Headless, chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
 		chromedp.Flag("hide-scrollbars", true)}
-	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update", "disable-sync"} {
+	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update", "disable-sync", "force-prefers-reduced-motion"} {
 		opts = append(opts, chromedp.Flag(f, true))
 	}
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
@@ -64,16 +65,11 @@ type app struct {
 	stop func()
 }
 
-func start(t *testing.T, db string, filled bool) *app {
+func start(t *testing.T, db string) *app {
 	t.Helper()
 	s, err := store.Open(db, time.Now)
 	if err != nil {
 		t.Fatal(err)
-	}
-	if filled {
-		if err := demo.Fill(context.Background(), s); err != nil {
-			t.Fatal(err)
-		}
 	}
 	w, err := web.New(t.Context(), s)
 	if err != nil {
@@ -103,7 +99,37 @@ func start(t *testing.T, db string, filled bool) *app {
 	return a
 }
 
-func demoApp(t *testing.T) *app { return start(t, filepath.Join(t.TempDir(), "demo.db"), true) }
+// demoFile is the demo notebook, made once.
+var demoFile = sync.OnceValues(func() ([]byte, error) {
+	dir, err := os.MkdirTemp("", "ornamen-e2e")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "demo.db")
+	s, err := store.Open(path, time.Now)
+	if err != nil {
+		return nil, err
+	}
+	if err := errors.Join(demo.Fill(context.Background(), s), s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// demoApp runs on a copy of the demo notebook.
+func demoApp(t *testing.T) *app {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), "demo.db")
+	data, err := demoFile()
+	if err == nil {
+		err = os.WriteFile(path, data, 0o600)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	return start(t, path)
+}
 
 // tab is one open page with a keyboard and a pointer. Anything the page
 // complains of on its console fails the test.
@@ -116,7 +142,7 @@ type tab struct {
 func (a *app) open(path string) *tab {
 	a.t.Helper()
 	ctx, cancel := chromedp.NewContext(a.ctx)
-	ctx, cancelTime := context.WithTimeout(ctx, 90*time.Second)
+	ctx, cancelTime := context.WithTimeout(ctx, 4*time.Minute)
 	if err := chromedp.Do(ctx); err != nil {
 		a.t.Fatal(err)
 	}

@@ -39,7 +39,7 @@ func TestMendTheDemosBreak(t *testing.T) {
 func TestLickFromNothingByKeyboard(t *testing.T) {
 	t.Parallel()
 	db := filepath.Join(t.TempDir(), "own.db")
-	a := start(t, db, false)
+	a := start(t, db)
 	p := a.open("/")
 	if s := p.text("main h1"); s != "Your notebook is empty." {
 		t.Errorf("a first visitor reads %q", s)
@@ -92,7 +92,7 @@ func TestLickFromNothingByKeyboard(t *testing.T) {
 	// A new program on the same notebook finds it all.
 	p.do(chromedp.Navigate("about:blank"))
 	a.stop()
-	b := start(t, db, false)
+	b := start(t, db)
 	q := b.open("/")
 	q.click(".lickrow h2 a")
 	q.wait(`document.querySelector('#state')`)
@@ -105,7 +105,7 @@ func TestLickFromNothingByKeyboard(t *testing.T) {
 // tones from the rail, values from the foot.
 func TestPointer(t *testing.T) {
 	t.Parallel()
-	p := start(t, filepath.Join(t.TempDir(), "own.db"), false).open("/")
+	p := start(t, filepath.Join(t.TempDir(), "own.db")).open("/")
 	p.click(".first button")
 	p.ready()
 	place := func(where string, n int, mods ...chromedp.Modifier) {

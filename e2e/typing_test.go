@@ -101,10 +101,10 @@ func TestNewLickStandsStill(t *testing.T) {
 func TestNarrow(t *testing.T) {
 	t.Parallel()
 	a := demoApp(t)
+	p := a.open("/")
 	for _, width := range []int64{390, 1024} {
+		p.do(chromedp.EmulateViewport(width, 800))
 		for _, path := range []string{"/", "/licks/12", "/licks/10", "/tones", "/runs", "/player", "/licks/12/versions", "/licks/10/recolour?tonic=C%23&scale=dorian"} {
-			p := a.open(path)
-			p.do(chromedp.EmulateViewport(width, 800))
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)
 			if path == "/licks/12" {
