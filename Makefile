@@ -13,7 +13,7 @@ demo: build
 test: chromium
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	CGO_ENABLED=0 go test -vet=all -timeout 10m ./...
-	go test -race -short -run 'Ways|Stopped|Concurrent|Work' -timeout 10m ./core/kept ./core/play ./internal/jobs
+	go test -race -short -run 'Ways|Concurrent|Work' -timeout 10m ./core/kept ./core/play ./internal/jobs
 
 # Everything under the race detector, the exhaustive searches at full length.
 test-all: chromium

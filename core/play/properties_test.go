@@ -2,6 +2,7 @@ package play
 
 import (
 	"math/rand/v2"
+	"os"
 	"slices"
 	"testing"
 
@@ -14,7 +15,7 @@ import (
 // randomLicks calls f with valid random lines until n are done.
 func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 	rng := rand.New(rand.NewPCG(21, 7))
-	for n > 0 {
+	for n = nightly(n); n > 0; {
 		if l := randomLick(rng, 3+rng.IntN(8), 20); l.Validate() == nil {
 			f(rng, l)
 			n--
@@ -22,11 +23,19 @@ func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 	}
 }
 
+// nightly is five times n where the tests have the night: make test-all.
+func nightly(n int) int {
+	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
+		return 5 * n
+	}
+	return n
+}
+
 // A check keeps what is set, no fingering beats the best possible, and slowing
 // down never worsens a verdict.
 func TestCheckProperties(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
-	randomLicks(100, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(60, func(rng *rand.Rand, l lick.Lick) {
 		if rng.IntN(4) == 0 { // a line for the fingers
 			for i := range l.Notes {
 				if !l.Notes[i].Slur.Slurred() && rng.IntN(3) > 0 {
@@ -53,7 +62,7 @@ func TestCheckProperties(t *testing.T) {
 
 func TestLocksAreKept(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
-	randomLicks(40, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(24, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Best: 6, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
 		for _, p := range propose(e, l, ask) {
 			if err := p.Lick.Validate(); err != nil {
@@ -78,7 +87,7 @@ func TestLocksAreKept(t *testing.T) {
 // Taking a lock away never lowers what is possible.
 func TestUnlockingNeverLowersTheBest(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
-	randomLicks(60, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(30, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Way: pick.Free, Place: rng.IntN(3) == 0}
 		locked := propose(e, l, ask)[0].BestPossible
 		open := l.Clone()
@@ -100,7 +109,7 @@ func TestLargerHandNeverBreaksWhatASmallerPlays(t *testing.T) {
 		p.Hand, _ = hand.Named(size)
 		engines = append(engines, NewEngine(p))
 	}
-	randomLicks(60, func(_ *rand.Rand, l lick.Lick) {
+	randomLicks(30, func(_ *rand.Rand, l lick.Lick) {
 		before := check(engines[0], l)
 		for _, e := range engines[1:] {
 			r := check(e, l)
