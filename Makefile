@@ -8,12 +8,12 @@ demo: build
 	./bin/ornamen demo
 
 # A ladder: every test vetted, plain and without cgo, browser tests in parallel tabs among
-# them, then the race detector where goroutines meet. Under four minutes on two cores,
+# them, then the race detector where goroutines share work. Under four minutes on two cores,
 # compiling included; test-all is the night's run.
 test: chromium
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	CGO_ENABLED=0 go test -vet=all -timeout 10m ./...
-	go test -race -short -run 'Ways|Concurrent|Work' -timeout 10m ./core/kept ./core/play ./internal/jobs
+	go test -race -timeout 10m ./core/kept ./internal/jobs
 
 # Everything under the race detector, the exhaustive searches at full length.
 test-all: chromium
