@@ -37,7 +37,7 @@ func (mx *matrix) rowLeast() []float64 {
 
 // Bounds of what a model keeps, in bytes (about 150 kB a move between two notes).
 const (
-	keptMoves    = 96 << 20
+	keptMoves    = 112 << 20
 	keptStands   = 8 << 20
 	postureBytes = 24
 	keyBytes     = 128

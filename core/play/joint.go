@@ -38,7 +38,7 @@ type joint struct {
 // maxWork is how many moves a search over free places may weigh: some seconds. A
 // loop is searched once for every state it may begin in, so that a long one with
 // all its places free would take minutes.
-const maxWork = 300e6
+const maxWork = 500e6
 
 // ErrTooFree says that a search over free places was given up.
 var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")

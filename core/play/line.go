@@ -115,7 +115,9 @@ func (ln *line) layPick(c int, free bool, last *int) {
 
 // restBefore says whether nothing sounds just before a column.
 func (ln *line) restBefore(c int) bool {
-	for _, n := range ln.lick.Notes[:ln.columns[c][0]] {
+	// The last ones first: as a rule the note just before still sounds.
+	for i := ln.columns[c][0] - 1; i >= 0; i-- {
+		n := &ln.lick.Notes[i]
 		if !n.End().Before(ln.start(c)) {
 			return false
 		}
