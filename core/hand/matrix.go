@@ -37,8 +37,8 @@ func (mx *matrix) rowLeast() []float64 {
 
 // Bounds of what a model keeps, in bytes (about 150 kB a move between two notes).
 const (
-	keptMoves    = 112 << 20
-	keptStands   = 8 << 20
+	keptMoves    = 128 << 20
+	keptStands   = 4 << 20
 	postureBytes = 24
 	keyBytes     = 128
 )

@@ -18,8 +18,8 @@ type judged struct {
 
 // Bounds of what is kept in memory, in bytes.
 const (
-	keptReports = 16 << 20
-	keptOffers  = 8 << 20
+	keptReports = 10 << 20
+	keptOffers  = 6 << 20
 )
 
 // longLine is from how many notes on judging a line waits for its turn.
