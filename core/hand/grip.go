@@ -107,17 +107,20 @@ func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 }
 
 // Relax lowers out[i], for every allowed posture i of from, to the least cost of
-// going on to a posture of to and paying rest there.
-func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64) {
+// going on to a posture of to and paying rest there. It says whether the moves between
+// the grips had to be measured first, which takes longer than the rest.
+func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64) (measured bool) {
 	switch {
 	case to.Open():
 		m.relaxToOpen(k, from, to, have, rest, out)
 	case from.Open():
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
-		l := weighed{m, m.between(from.touches, to.touches, false), have}
-		l.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
+		mx := m.between(from.touches, to.touches, false)
+		measured = mx.fresh.CompareAndSwap(true, false)
+		weighed{m, mx, have}.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
 	}
+	return measured
 }
 
 // within keeps the postures from which there is a way on.

@@ -4,6 +4,7 @@ import (
 	"encoding/binary"
 	"slices"
 	"sync"
+	"sync/atomic"
 )
 
 // matrix holds the need of every move between the postures of two events, row
@@ -11,6 +12,7 @@ import (
 type matrix struct {
 	from, to []posture
 	need     []float64
+	fresh    atomic.Bool // nobody has gone over it yet
 	once     sync.Once
 	rows     []float64 // see rowLeast
 
@@ -98,6 +100,7 @@ func (m *Model) keep(key string, make func() *matrix) *matrix {
 		return mx
 	}
 	mx := make()
+	mx.fresh.Store(true)
 	m.moves.Put(key, mx)
 	return mx
 }

@@ -40,6 +40,10 @@ type joint struct {
 // all its places free would take minutes.
 const maxWork = 500e6
 
+// measuring is how many moves it is worth to measure one that is not kept. A long line
+// of notes far apart has more moves than are kept, and measures them again and again.
+const measuring = 5
+
 // ErrTooFree says that a search over free places was given up.
 var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")
 
@@ -462,8 +466,11 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 				}
 				if r == nil {
 					r = infinite(j.hand.Size(from))
-					j.hand.Relax(k, from, to, t.have, rest[b], r)
-					j.work += j.hand.Size(from) * j.hand.Size(to)
+					weight := 1
+					if j.hand.Relax(k, from, to, t.have, rest[b], r) {
+						weight = measuring
+					}
+					j.work += weight * j.hand.Size(from) * j.hand.Size(to)
 				}
 				extra := j.beside(k, c, d, y)
 				ms := j.pickMS(p, t.pickHave)
