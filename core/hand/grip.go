@@ -117,7 +117,7 @@ func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64)
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
 		mx := m.between(from.touches, to.touches, false)
-		measured = mx.fresh.CompareAndSwap(true, false)
+		mx.fresh.Do(func() { measured = true })
 		weighed{m, mx, have}.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
 	}
 	return measured

@@ -4,7 +4,6 @@ import (
 	"encoding/binary"
 	"slices"
 	"sync"
-	"sync/atomic"
 )
 
 // matrix holds the need of every move between the postures of two events, row
@@ -12,7 +11,7 @@ import (
 type matrix struct {
 	from, to []posture
 	need     []float64
-	fresh    atomic.Bool // nobody has gone over it yet
+	fresh    sync.Once // done when it was first gone over
 	once     sync.Once
 	rows     []float64 // see rowLeast
 
@@ -100,7 +99,6 @@ func (m *Model) keep(key string, make func() *matrix) *matrix {
 		return mx
 	}
 	mx := make()
-	mx.fresh.Store(true)
 	m.moves.Put(key, mx)
 	return mx
 }
