@@ -20,15 +20,15 @@ test-all: chromium
 	CGO_ENABLED=0 ORNAMEN_EXHAUSTIVE=1 go test -count=1 -timeout 60m ./...
 	go test -race -timeout 60m ./...
 
-# The browser tests drive Debian's Chromium; the race detector wants gcc.
+# The browser tests drive Debian's Chromium, its headless build where there is one; the race
+# detector wants gcc.
 chromium:
-	@command -v chromium >/dev/null || { \
-		echo "installing chromium from Debian's packages"; \
-		sudo=$$(command -v sudo || true); test "$$(id -u)" = 0 && sudo=; \
-		$$sudo apt-get update -qq && DEBIAN_FRONTEND=noninteractive $$sudo apt-get install -y -qq --no-install-recommends chromium; }
-	@command -v gcc >/dev/null || { \
-		sudo=$$(command -v sudo || true); test "$$(id -u)" = 0 && sudo=; \
-		$$sudo apt-get update -qq && DEBIAN_FRONTEND=noninteractive $$sudo apt-get install -y -qq --no-install-recommends gcc libc6-dev; }
+	@{ command -v chromium-headless-shell || command -v chromium; } >/dev/null || { \
+		echo "installing Chromium from Debian's packages"; $(apt) update -qq; \
+		$(apt) install chromium-headless-shell || $(apt) install chromium; }
+	@command -v gcc >/dev/null || { $(apt) update -qq; $(apt) install gcc libc6-dev; }
+
+apt = $$(test "$$(id -u)" = 0 || command -v sudo) env DEBIAN_FRONTEND=noninteractive apt-get -y -qq --no-install-recommends
 
 # How long an edit takes, and how the search grows.
 bench:

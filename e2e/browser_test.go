@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -22,6 +23,9 @@ import (
 	"ornamen/internal/web"
 )
 
+// patience is how long a test waits for a page on a busy machine before it fails.
+const patience = 30 * time.Second
+
 // browser is one Chromium for all tests; each test has its own tab.
 var browser = struct {
 	ctx  context.Context
@@ -30,7 +34,8 @@ var browser = struct {
 
 func TestMain(m *testing.M) {
 	path := os.Getenv("ORNAMEN_CHROMIUM")
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+	// The headless shell draws the same pages for a quarter of the work.
+	for _, name := range []string{"chromium-headless-shell", "chromium"} {
 		if p, err := exec.LookPath(name); path == "" && err == nil {
 			path = p
 		}
@@ -203,9 +208,29 @@ func (t *tab) ctrl(key string) {
 	t.do(chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 }
 
+// click presses an element once it stands still and nothing covers it: a fragment
+// that is being swapped has no size for a moment.
 func (t *tab) click(sel string) {
 	t.t.Helper()
-	t.do(chromedp.Click(chromedp.CSS(sel)))
+	js := fmt.Sprintf(`(() => {
+		const e = document.querySelector(%q)
+		if (!e) return []
+		e.scrollIntoView({block: 'nearest', inline: 'nearest', behavior: 'instant'})
+		const b = e.getBoundingClientRect(), x = b.x + b.width / 2, y = b.y + b.height / 2
+		return b.width && e.contains(document.elementFromPoint(x, y)) ? [x, y] : []
+	})()`, sel)
+	var last []float64
+	for deadline := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
+		at, err := chromedp.Run(t.ctx, chromedp.Evaluate[[]float64](js))
+		if err == nil && len(at) == 2 && slices.Equal(at, last) {
+			t.do(chromedp.MouseClickXY(at[0], at[1]))
+			return
+		}
+		last = at
+		if time.Now().After(deadline) {
+			t.t.Fatalf("%s never stood still to be clicked (%v, %v)", sel, at, err)
+		}
+	}
 }
 
 // eval reads a value out of the page.
@@ -221,7 +246,7 @@ func eval[T any](t *tab, js string) T {
 // wait waits until the page makes js true.
 func (t *tab) wait(js string) {
 	t.t.Helper()
-	deadline := time.Now().Add(10 * time.Second)
+	deadline := time.Now().Add(patience)
 	for {
 		if ok, err := chromedp.Run(t.ctx, chromedp.Evaluate[bool]("!!("+js+")")); err == nil && ok {
 			return

@@ -82,7 +82,7 @@ func (w weighed) push(before []float64, from, to []int) []float64 {
 
 // With is the bound of the line with its events [from, to) changed to others of the
 // same number, and whether every step of the changed part can be done at some
-// tempo. A loop is worked out anew.
+// tempo. A loop is worked out anew. Where the context has ended there is no bound.
 func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound float64, ok bool) {
 	c := ld.c
 	if ld.loop || len(changed) != to-from {
@@ -109,6 +109,9 @@ func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound 
 	}
 	events := slices.Concat(ld.events[lo:from], changed, ld.events[to:hi])
 	part := c.m.newChain(ctx, events, false)
+	if ctx.Err() != nil {
+		return never, false // neither the part nor the line around it need be whole
+	}
 	ok = !part.lost && !slices.ContainsFunc(part.nodes, func(n node) bool { return n.broken })
 	opens := 0.0
 	for i := range ld.events {

@@ -45,10 +45,16 @@ func (e task) measure(l lick.Lick, m *hand.Model) *judgement {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
 	}
+	e.rules(j)
+	return j
+}
+
+// rules runs the rules, unless the search was stopped: then there are no hands to
+// look at.
+func (e task) rules(j *judgement) {
 	if e.ctx.Err() == nil {
 		j.found()
 	}
-	return j
 }
 
 // found runs the rules. The verdict is never better than the worst finding, and

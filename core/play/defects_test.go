@@ -1,12 +1,10 @@
 package play
 
 import (
-	"context"
 	"errors"
 	"math/rand/v2"
 	"strings"
 	"testing"
-	"time"
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
@@ -93,46 +91,6 @@ func TestTurnMeant(t *testing.T) {
 	l.Notes[f.Notes[len(f.Notes)-1]-1].Meant = []string{"loop-turn"}
 	if !find().Meant {
 		t.Error("the turn of the loop cannot be meant")
-	}
-}
-
-// A question whose asker is gone ends at once, whatever it asks.
-func TestStopped(t *testing.T) {
-	l := wildLine(2048)
-	l.Loop = true
-	gone, leave := context.WithCancel(context.Background())
-	leave()
-	short := wildLine(48)
-	short.Loop = true
-	asks := map[string]func(context.Context, lick.Lick) error{
-		"check": func(ctx context.Context, l lick.Lick) error { _, err := player.Check(ctx, l); return err },
-		"propose": func(ctx context.Context, l lick.Lick) error {
-			_, err := player.Propose(ctx, l, Ask{Best: 4})
-			return err
-		},
-		"other places": func(ctx context.Context, l lick.Lick) error {
-			_, err := player.Propose(ctx, short, Ask{Place: true, Best: 4})
-			return err
-		},
-		"ways": func(ctx context.Context, l lick.Lick) error { _, err := player.Ways(ctx, l); return err },
-		"restring": func(ctx context.Context, l lick.Lick) error {
-			_, err := player.Restring(ctx, l, pick.Economy)
-			return err
-		},
-		"fixes": func(ctx context.Context, l lick.Lick) error { return player.Mend(ctx, short, check(player, short)) },
-	}
-	for name, ask := range asks {
-		if err := ask(gone, l); !errors.Is(err, context.Canceled) {
-			t.Errorf("%s for nobody: %v", name, err)
-		}
-		// Stopped in the middle, it comes back with the reason and without a fault.
-		for _, after := range []time.Duration{time.Millisecond, 15 * time.Millisecond} {
-			ctx, stop := context.WithTimeout(context.Background(), after)
-			if err := ask(ctx, l); err != nil && !errors.Is(err, context.DeadlineExceeded) {
-				t.Errorf("%s stopped: %v", name, err)
-			}
-			stop()
-		}
 	}
 }
 

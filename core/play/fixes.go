@@ -173,7 +173,7 @@ func (w window) changed(part *line) []hand.Event { return part.hand[w.skip:][:w.
 
 func (md *mender) judged(l lick.Lick) *judgement {
 	j := md.judge(l, md.hand)
-	j.found()
+	md.rules(j)
 	return j
 }
 

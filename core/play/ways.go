@@ -78,7 +78,7 @@ func (e task) ways(l lick.Lick) []WayToPlay {
 	for i, t := range trials {
 		wg.Go(func() {
 			judged[i] = e.judgeHanded(t.lick, m, &t.hand.path)
-			judged[i].found()
+			e.rules(judged[i])
 		})
 	}
 	wg.Wait()

@@ -50,6 +50,9 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 			return found, true, nil
 		}
 	}
+	if err := context.Cause(ctx); err != nil {
+		return best, false, fmt.Errorf("stopped: %w", err)
+	}
 	return best, false, nil
 }
 

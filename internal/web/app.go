@@ -14,6 +14,7 @@ import (
 	"net"
 	"net/http"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"time"
 
@@ -143,6 +144,16 @@ const (
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	srv := &http.Server{Handler: onlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
+	// A browser opens connections ahead of need; one that never asked for anything
+	// would hold up the end until the grace is over.
+	var silent sync.Map
+	srv.ConnState = func(c net.Conn, s http.ConnState) {
+		if s == http.StateNew {
+			silent.Store(c, nil)
+		} else {
+			silent.Delete(c)
+		}
+	}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(ln) }()
 	select {
@@ -153,9 +164,12 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	a.work.Stop()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
+	silent.Range(func(c, _ any) bool {
+		c.(net.Conn).Close()
+		return true
+	})
 	err := srv.Shutdown(grace)
 	if errors.Is(err, context.DeadlineExceeded) {
-		// A browser may hold a connection that never asked for anything.
 		err = srv.Close()
 	}
 	if err != nil && !errors.Is(err, http.ErrServerClosed) {

@@ -36,28 +36,59 @@ func longLick(n int) lick.Lick {
 	return l
 }
 
+// long are the pages that search a whole line.
+var long = []string{"/mend", "/hands?free=true", "/turned?value=restring:economy", "/recipe"}
+
+// ask asks for a page until its context ends.
+func (c *client) ask(ctx context.Context, path string) {
+	r, err := http.NewRequestWithContext(ctx, http.MethodGet, fmt.Sprintf("%s/licks/%d%s", c.url, c.id, path), nil)
+	if err != nil {
+		c.t.Error(err)
+		return
+	}
+	if res, err := c.http.Do(r); err == nil {
+		res.Body.Close()
+	}
+}
+
 // Requests whose page has gone stop working at once, sixteen of them too.
 func TestLeavingEndsTheSearch(t *testing.T) {
 	c := newClient(t, longLick(1500))
 	ctx, leave := context.WithCancel(t.Context())
 	var wg sync.WaitGroup
 	for k := range 16 {
-		wg.Go(func() {
-			path := []string{"/mend", "/hands?free=true", "/turned?value=restring:economy", "/recipe"}[k%4]
-			r, err := http.NewRequestWithContext(ctx, http.MethodGet, fmt.Sprintf("%s/licks/%d%s", c.url, c.id, path), nil)
-			if err != nil {
-				t.Error(err)
-				return
-			}
-			if res, err := c.http.Do(r); err == nil {
-				res.Body.Close()
-			}
-		})
+		wg.Go(func() { c.ask(ctx, long[k%4]) })
 	}
 	until(t, "the work", func() bool { return c.app.work.Busy() > 2 })
 	leave()
 	wg.Wait()
 	until(t, "the end of the work", func() bool { return c.app.work.Busy() == 0 })
+}
+
+// How long the server works on for a page that was left, the longest of many moments.
+func BenchmarkLeaving(b *testing.B) {
+	c := newClient(b, longLick(1500))
+	for _, path := range long {
+		b.Run(path[1:], func(b *testing.B) {
+			worst := time.Duration(0)
+			for i := 0; b.Loop(); i++ {
+				ctx, leave := context.WithCancel(b.Context())
+				var wg sync.WaitGroup
+				for range 4 {
+					wg.Go(func() { c.ask(ctx, path) })
+				}
+				time.Sleep(time.Duration(1+97*i%1500) * time.Millisecond)
+				left := time.Now()
+				leave()
+				wg.Wait()
+				for c.app.work.Busy() > 0 {
+					time.Sleep(time.Millisecond)
+				}
+				worst = max(worst, time.Since(left))
+			}
+			b.ReportMetric(float64(worst.Milliseconds()), "ms-after-leaving")
+		})
+	}
 }
 
 // An edit ends the search on the revision before it.
@@ -90,7 +121,7 @@ func TestFixIsTakenAsShown(t *testing.T) {
 	_, body := c.get(fmt.Sprintf("/licks/%d/mend", c.id))
 	_, rest, ok := strings.Cut(body, `data-do="fix" data-value="`)
 	if !ok {
-		t.Skip("nothing to mend")
+		t.Fatal("nothing to mend")
 	}
 	name, _, _ := strings.Cut(rest, `"`)
 	if res, _ := c.edit("fix", "nothing"); res.StatusCode != 422 {
