@@ -14,6 +14,7 @@ test: chromium
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	CGO_ENABLED=0 go test -vet=all -timeout 10m ./...
 	go test -race -timeout 10m ./core/kept ./internal/jobs
+	go test -race -timeout 10m -run 'TestStopped|TestWays|TestFixesHelp' ./core/play
 
 # Everything under the race detector, the exhaustive searches at full length.
 test-all: chromium

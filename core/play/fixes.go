@@ -7,6 +7,7 @@ import (
 	"hash/fnv"
 	"slices"
 	"strconv"
+	"sync"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
@@ -35,24 +36,39 @@ const rises = 1.01
 // report must be Check's of l; the error is the context's.
 func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	md := newMender(task{e, ctx}, l, r)
-	tried, left := 0, 0
+	var worst []*Finding
+	left := 0
 	for i := range r.Findings {
-		f := &r.Findings[i]
-		if f.Severity == Flows || f.Musical || f.Meant {
-			continue
-		}
-		if tried == mendedFindings {
+		switch f := &r.Findings[i]; {
+		case f.Severity == Flows || f.Musical || f.Meant:
+		case len(worst) == mendedFindings:
 			left++
-			continue
+		default:
+			worst = append(worst, f)
 		}
-		tried++
-		f.Fixes = md.fixes(*f)
-		if err := md.done(); err != nil {
-			return err
+	}
+	helpful := make([][]Fix, len(worst))
+	var wg sync.WaitGroup
+	for i, f := range worst {
+		list := md.candidates(*f)
+		wg.Go(func() { helpful[i] = md.fixes(*f, list) })
+	}
+	wg.Wait()
+	if err := md.done(); err != nil {
+		return err
+	}
+	offered := map[string]bool{} // effects, so that none is offered twice
+	for i, f := range worst {
+		f.Fixes = []Fix{}
+		for _, fix := range helpful[i] {
+			if len(f.Fixes) < maxFixes && !offered[fix.ID] {
+				offered[fix.ID] = true
+				f.Fixes = append(f.Fixes, fix)
+			}
 		}
 	}
 	if left > 0 {
-		r.LeftOut = fmt.Sprintf("Fixes were tried for the %d worst of %d findings.", tried, tried+left)
+		r.LeftOut = fmt.Sprintf("Fixes were tried for the %d worst of %d findings.", len(worst), len(worst)+left)
 	}
 	return nil
 }
@@ -66,16 +82,16 @@ type mender struct {
 	line    *line     // the decided line
 	laid    *hand.Laid
 	picking float64         // the picking hand's largest load
-	offered map[string]bool // effects, so that none is offered twice
 	tried   map[string]bool // whole-line edits that were tried
-	whole   *window
+	all     func() window   // the whole line as a part
 }
 
 func newMender(t task, l lick.Lick, r *Report) *mender {
-	md := &mender{task: t, hand: t.model(t.guitar(l)), lick: l, report: r, offered: map[string]bool{}, tried: map[string]bool{}}
+	md := &mender{task: t, hand: t.model(t.guitar(l)), lick: l, report: r, tried: map[string]bool{}}
 	md.line = t.layOut(r.Lick, false)
 	md.laid = md.hand.Lay(t.ctx, md.line.hand, l.Loop)
 	md.picking = t.picked(md.line)
+	md.all = sync.OnceValue(func() window { return md.part(0, len(md.line.columns), 0) })
 	return md
 }
 
@@ -85,30 +101,36 @@ func (e task) picked(ln *line) float64 {
 	return e.Player.Pick.Solve(ln.pick, ln.lick.Loop, pick.Free, 1).Bound
 }
 
-func (md *mender) fixes(f Finding) []Fix {
-	out := []Fix{}
-	w := md.window(f)
-	tries := 0
+// candidates are the edits that are tried for a finding; what changes the whole line
+// is tried for the first finding that asks for it.
+func (md *mender) candidates(f Finding) []candidate {
+	var out []candidate
 	for _, c := range candidates(md.lick, md.report, f, md.line.guitar) {
-		if c.scope != around {
-			if md.tried[c.text] {
-				continue
-			}
-			md.tried[c.text] = true
+		if c.scope == around || !md.tried[c.text] {
+			md.tried[c.text] = md.tried[c.text] || c.scope != around
+			out = append(out, c)
 		}
-		if tries++; tries > triedFixes || md.ctx.Err() != nil {
+	}
+	return out[:min(len(out), triedFixes)]
+}
+
+// fixes are those of the candidates that help. What changes one move comes before
+// what changes the line.
+func (md *mender) fixes(f Finding, list []candidate) []Fix {
+	var out []Fix
+	w := md.window(f)
+	for _, c := range list {
+		if md.ctx.Err() != nil {
 			break
 		}
-		if fix, ok := md.try(c, w, f); ok && !md.offered[fix.ID] {
-			md.offered[fix.ID] = true
+		if fix, ok := md.try(c, w, f); ok {
 			out = append(out, fix)
 		}
 	}
-	// What changes one move comes before what changes the line.
 	slices.SortStableFunc(out, func(a, b Fix) int {
 		return cmp.Or(cmp.Compare(a.scope, b.scope), cmp.Compare(b.Ceiling, a.Ceiling))
 	})
-	return out[:min(len(out), maxFixes)]
+	return out
 }
 
 // window is the part of the line that a fix of one finding works on.
@@ -137,15 +159,6 @@ func (md *mender) window(f Finding) window {
 		w = md.part(from, to, skip)
 	}
 	return w
-}
-
-// all is the whole line as a part.
-func (md *mender) all() window {
-	if md.whole == nil {
-		w := md.part(0, len(md.line.columns), 0)
-		md.whole = &w
-	}
-	return *md.whole
 }
 
 func (md *mender) part(from, to, skip int) window {
