@@ -47,9 +47,6 @@ type weighed struct {
 // load is the move's need over the time there is.
 func (w weighed) load(i, j int) float64 { return w.need[i*len(w.to)+j] / w.have }
 
-// toil is the move's effort in ms.
-func (w weighed) toil(i, j int) float64 { return w.toils(w.m)[i*len(w.to)+j] }
-
 // chain is the line as the search sees it: fretted events only, since an open
 // string leaves the hand where it is.
 type chain struct {

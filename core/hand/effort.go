@@ -51,55 +51,82 @@ func effort(ms float64) float64 {
 	return ms * ms
 }
 
-// toil is a move's effort in ms: its need, whatever the hand's speed, and what else
-// a teacher minds. b is the stance it ends in, nil a hand that comes from nowhere.
-func (m *Model) toil(need float64, a, b *stance, jump bool) float64 {
-	if m.Hand.Speed > 0 {
-		need *= m.Hand.Speed
-	}
-	need += b.spread
-	if a != nil && a.frame != b.frame {
-		need += frameChange
-	}
-	if jump {
-		need += jumpAgain
-	}
-	return need
+// toils is what the moves of a matrix ask in effort, beside their need.
+type toils struct {
+	add   []float64 // ms, by posture moved to: its frame's spread and flat fingers
+	jumps []bool    // row by row like the needs; nil where postures tell, or none jumps
+	jumpy bool      // the same finger again jumps
 }
 
-// toils is the effort in ms of every move of a matrix, row by row like its needs.
-func (mx *matrix) toils(m *Model) []float64 {
+// toils works out what a matrix's moves ask beside their need. It takes an eighth of
+// the memory of the needs, or none of it.
+func (mx *matrix) toils(m *Model) *toils {
 	mx.twice.Do(func() {
-		out := make([]float64, len(mx.need))
-		single := len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held
-		jumpy := single && !mx.viaOpen && jumps(mx.x[0], mx.y[0])
-		for i := range len(mx.need) / max(1, len(mx.to)) {
-			var a *stance
-			var p posture
-			switch {
-			case mx.from != nil:
-				p = mx.from[i]
-				a = &m.stances[p.stance]
-			case i < len(m.stances): // from an open string
-				a = &m.stances[i]
-			}
-			for j, q := range mx.to {
-				k := i*len(mx.to) + j
-				if mx.need[k] == never {
-					out[k] = never
-					continue
-				}
-				jump := jumpy && p.fingers[0] == q.fingers[0]
-				if !single && mx.from != nil {
-					_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
-					jump = kind == Jump
-				}
-				out[k] = m.toil(mx.need[k], a, &m.stances[q.stance], jump) + barEffort*float64(bars(mx.y, q))
+		t := &mx.toil
+		t.add = make([]float64, len(mx.to))
+		for j, q := range mx.to {
+			t.add[j] = m.stances[q.stance].spread + barEffort*float64(bars(mx.y, q))
+		}
+		if len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held {
+			t.jumpy = !mx.viaOpen && jumps(mx.x[0], mx.y[0])
+			return
+		}
+		if mx.from == nil {
+			return
+		}
+		t.jumps = make([]bool, 0, len(mx.need))
+		for _, p := range mx.from {
+			for _, q := range mx.to {
+				_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
+				t.jumps = append(t.jumps, kind == Jump)
 			}
 		}
-		mx.toil = out
 	})
-	return mx.toil
+	return &mx.toil
+}
+
+// toilRow is the effort in ms of the moves from one posture: a move's need, whatever
+// the hand's speed, and what else a teacher minds.
+type toilRow struct {
+	need, add []float64
+	to        []posture
+	speed     float64
+	stance    int    // moved from; -1 for a hand that comes from nowhere
+	finger    int8   // that jumps when it plays again; jumpless for none
+	jumps     []bool // or nil
+}
+
+const jumpless int8 = -2
+
+func (w weighed) toilRow(i int) toilRow {
+	t, width := w.toils(w.m), len(w.to)
+	r := toilRow{need: w.need[i*width : (i+1)*width], add: t.add, to: w.to, speed: w.m.speed(), stance: -1, finger: jumpless}
+	switch {
+	case w.from != nil:
+		r.stance = w.from[i].stance
+		if t.jumpy {
+			r.finger = w.from[i].fingers[0]
+		}
+		if t.jumps != nil {
+			r.jumps = t.jumps[i*width : (i+1)*width]
+		}
+	case i < len(w.m.stances): // from an open string
+		r.stance = i
+	}
+	return r
+}
+
+// ms is the effort of the move to posture j.
+func (r *toilRow) ms(j int) float64 {
+	ms := r.need[j]*r.speed + r.add[j]
+	q := &r.to[j]
+	if q.stance != r.stance && r.stance >= 0 {
+		ms += frameChange
+	}
+	if q.fingers[0] == r.finger || r.jumps != nil && r.jumps[j] {
+		ms += jumpAgain
+	}
+	return ms
 }
 
 // bars counts the fingers that lie flat over several strings.

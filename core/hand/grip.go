@@ -240,8 +240,9 @@ func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float
 		l.matrix = m.between(from.touches, to.touches, false)
 	}
 	least = never
+	toil := l.toilRow(i)
 	for _, q := range to.allowed {
-		if c := k.Join(l.load(i, q), l.toil(i, q), rest[q]); c < least*(1-1e-12) {
+		if c := k.Join(l.load(i, q), toil.ms(q), rest[q]); c < least*(1-1e-12) {
 			j, least = q, c
 		}
 	}

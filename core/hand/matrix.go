@@ -18,7 +18,7 @@ type matrix struct {
 	x, y    []Touch // what moves
 	viaOpen bool
 	twice   sync.Once
-	toil    []float64 // see toils
+	toil    toils
 }
 
 // rowLeast is the smallest need of each row.
@@ -36,7 +36,7 @@ func (mx *matrix) rowLeast() []float64 {
 	return mx.rows
 }
 
-// Bounds of what a model keeps, in bytes (about 150 kB a move between two notes).
+// Bounds of what a model keeps, in bytes (about 75 kB a move between two notes).
 const (
 	keptMoves    = 128 << 20
 	keptStands   = 4 << 20
@@ -45,7 +45,13 @@ const (
 )
 
 // bytes is about how much memory a matrix takes, its rows' least needs included.
-func (mx *matrix) bytes() int { return 8*(2*len(mx.need)+len(mx.need)/max(1, len(mx.to))) + keyBytes }
+func (mx *matrix) bytes() int {
+	n := 8*(len(mx.need)+len(mx.need)/max(1, len(mx.to))+len(mx.to)) + keyBytes
+	if len(mx.x) > 1 || len(mx.y) > 1 {
+		n += len(mx.need)
+	}
+	return n
+}
 
 // stand lists the postures of an event, kept between calls.
 func (m *Model) stand(touches []Touch) []posture {

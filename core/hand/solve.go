@@ -235,12 +235,8 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 		return
 	}
 	least := w.rowLeast()
-	var toils []float64
-	if k.sum {
-		toils = w.toils(w.m)
-		if extra == nil {
-			extra = zeros(width)
-		}
+	if k.sum && extra == nil {
+		extra = zeros(width)
 	}
 	for _, i := range from {
 		bar := least[i] * inverse // no move from i weighs less
@@ -250,13 +246,13 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 		row := w.need[i*width : (i+1)*width]
 		best := out[i]
 		if k.sum {
-			toil := toils[i*width : (i+1)*width]
+			toil := w.toilRow(i)
 			for _, e := range ends {
 				if e.rest >= best {
 					break
 				}
 				if row[e.at]*inverse <= k.limit {
-					best = min(best, effort(toil[e.at])+extra[e.at]+e.rest)
+					best = min(best, effort(toil.ms(e.at))+extra[e.at]+e.rest)
 				}
 			}
 			out[i] = best
@@ -439,12 +435,12 @@ func (c *chain) best(limit float64, extra [][]float64) (picks []int, found bool)
 	picks = []int{pick}
 	for a := range c.links {
 		l, next := c.links[a].weighed(), &c.nodes[a+1]
-		toils := l.toils(c.m)[pick*len(l.to):]
+		toil := l.toilRow(pick)
 		cost := filled(len(next.stand))
 		departs := of(extra, a+1)
 		for _, j := range next.allowed {
 			if load := l.load(pick, j); load <= k.limit && load < never {
-				cost[j] = k.add(load, toils[j], rest[a+1][j])
+				cost[j] = k.add(load, toil.ms(j), rest[a+1][j])
 				if departs != nil {
 					cost[j] += departs[j]
 				}
