@@ -118,6 +118,24 @@ const (
 // Slurred says whether the note sounds without a stroke.
 func (s Slur) Slurred() bool { return s == Hammer || s == Pull || s == Slide }
 
+// Between is the slur of the same sort that leads from one fret of a string to
+// another: a hammer rises, a pull falls, a slide needs two fretted notes; none where
+// the fret stays.
+func (s Slur) Between(from, to int) Slur {
+	switch {
+	case from == to:
+		return ""
+	case s == Hammer || s == Pull:
+		if to > from {
+			return Hammer
+		}
+		return Pull
+	case from == 0 || to == 0:
+		return ""
+	}
+	return s
+}
+
 // Bend is a push of the string to a target.
 type Bend struct {
 	Semitones float64  `json:"semitones"` // 0.5 (curl), 1, 2, 3 or 4

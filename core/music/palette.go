@@ -180,3 +180,23 @@ func (t Tone) Text() string {
 	}
 	return t.Degree.String()
 }
+
+// Over is the height in half steps of a degree over a chord's root: whichever the
+// palette gives by the letter, or as written where it has a sign. ok is false where
+// the palette has no such tone.
+func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
+	octave := 0
+	if d.Number > 7 {
+		octave = 12 // a 9th, 11th or 13th
+	}
+	if d.Alter != 0 {
+		return octave + d.Semitones(), true
+	}
+	letter := (int(root.Letter) + d.Number - 1) % 7
+	for _, t := range p.Tones {
+		if int(t.Name.Letter) == letter {
+			return octave + ((t.Name.Class()-root.Class())%12+12)%12, true
+		}
+	}
+	return 0, false
+}

@@ -152,3 +152,14 @@ func (g Guitar) Places(pitch music.Pitch) []Place {
 	}
 	return out
 }
+
+// Octaves moves a place by octaves, two strings for each; ok is false where the neck
+// ends before it.
+func (g Guitar) Octaves(at Place, n int) (to Place, ok bool) {
+	s := at.String - 2*n
+	if s < 1 || s > len(g.Tuning) {
+		return at, false
+	}
+	to = Place{String: s, Fret: int(g.Pitch(at)) + 12*n - int(g.Tuning[s-1])}
+	return to, g.Has(to)
+}

@@ -33,3 +33,9 @@ func clipped(s string) string {
 
 // Notation writes the place as string:fret.
 func (p Place) Notation() string { return fmt.Sprintf("%d:%d", p.String, p.Fret) }
+
+// Apart is about how far a hand goes from one place to another, in frets: a string
+// counts as two of them.
+func Apart(a, b Place) int {
+	return max(a.Fret-b.Fret, b.Fret-a.Fret) + 2*max(a.String-b.String, b.String-a.String)
+}

@@ -67,7 +67,7 @@ func rebent(l lick.Lick, i int, at neck.Place, semitones int) (lick.Lick, bool) 
 	out.Sort()
 	for k := range out.Notes {
 		if j := out.Before(k); out.Notes[k].Slur != "" && j >= 0 {
-			out.Notes[k].Slur = fitting(out.Notes[k].Slur, out.Notes[j].Fret, out.Notes[k].Fret)
+			out.Notes[k].Slur = out.Notes[k].Slur.Between(out.Notes[j].Fret, out.Notes[k].Fret)
 		} else if j < 0 && !out.Loop {
 			out.Notes[k].Slur = ""
 		}

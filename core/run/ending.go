@@ -43,12 +43,12 @@ func (b *builder) tailStation(last neck.Place) (station, error) {
 		}
 		return b.pivotStation(last, degree)
 	}
-	l, err := b.newLadder(b.palette, b.layout, b.at0(), b.down)
+	l, err := shape.NewLadder(b.guitar, b.palette, b.layout, b.at0(), b.down)
 	if err != nil {
 		return nil, err
 	}
 	if b.tail.Kind == Strings {
-		for i, on := range l.byString {
+		for i, on := range l.ByString {
 			if on[0].Place.String == last.String {
 				return window{l, i, b.down}, nil
 			}
@@ -56,7 +56,7 @@ func (b *builder) tailStation(last neck.Place) (station, error) {
 		return nil, &WordError{b.Tail, "the run ends on a string that the layout does not hold"}
 	}
 	// Tone 1 of the tail is the run's last tone.
-	return rung{l, l.indexOf(b.guitar.Pitch(last))}, nil
+	return rung{l, l.IndexOf(b.guitar.Pitch(last))}, nil
 }
 
 // at0 is where the layout begins.
@@ -75,7 +75,7 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 		}
 		best, ok := neck.Place{}, false
 		for _, at := range b.guitar.Places(pitch) {
-			if at.Fret > 0 && (!ok || distance(at, last) < distance(best, last)) {
+			if at.Fret > 0 && (!ok || neck.Apart(at, last) < neck.Apart(best, last)) {
 				best, ok = at, true
 			}
 		}
@@ -116,19 +116,23 @@ func (b *builder) landing() error {
 // there.
 func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
 	class := b.land.degree.Over(b.palette.Tonic).Class()
+	away := func(p music.Pitch) music.Pitch {
+		d := p - b.guitar.Pitch(last)
+		return max(d, -d)
+	}
 	var best *shape.Placed
 	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != Chord && b.move.kind != "position" && b.move.kind != "octave" {
 		for i, t := range placed {
 			if t.Pitch.Class() != class {
 				continue
 			}
-			if best == nil || abs(t.Pitch-b.guitar.Pitch(last)) < abs(best.Pitch-b.guitar.Pitch(last)) {
+			if best == nil || away(t.Pitch) < away(best.Pitch) {
 				best = &placed[i]
 			}
 		}
 	}
 	nearest, ok := shape.Nearest(b.guitar, class, last)
-	if best != nil && abs(best.Pitch-b.guitar.Pitch(last)) <= abs(b.guitar.Pitch(nearest)-b.guitar.Pitch(last)) {
+	if best != nil && away(best.Pitch) <= away(b.guitar.Pitch(nearest)) {
 		return best.Place, true
 	}
 	return nearest, ok

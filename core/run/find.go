@@ -132,7 +132,7 @@ func (f *finder) steps() bool {
 	start := f.line.Notes[0].At
 	// The last column may ring on: a landing.
 	for _, word := range CountWords {
-		unit := counts[word]
+		unit := StepLength(word)
 		items, ok := f.cutInto(cols, start, unit)
 		if ok {
 			f.count, f.items = word, items

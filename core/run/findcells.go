@@ -24,7 +24,7 @@ func (f *finder) tonesOn(c candidate) {
 		if k, ok := c.step[it.notes[0].Place()]; ok {
 			at[i] = k
 		}
-		if len(it.notes) > 1 && (at[i] < 0 || len(c.steps[at[i]]) != len(it.notes)) {
+		if len(it.notes) > 1 && (at[i] < 0 || len(c.Steps[at[i]]) != len(it.notes)) {
 			if _, all := f.group(c, it); !all {
 				at[i] = -1
 			}
@@ -118,7 +118,7 @@ func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]Step, bool
 			}
 			s := f.marks(it)
 			s.Tones = []Tone{{N: at[i] - base + 1}}
-			if len(it.notes) > 1 && len(c.steps[at[i]]) != len(it.notes) {
+			if len(it.notes) > 1 && len(c.Steps[at[i]]) != len(it.notes) {
 				group, ok := f.group(c, it)
 				if !ok {
 					return nil, false

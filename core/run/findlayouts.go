@@ -13,7 +13,7 @@ import (
 
 // candidate is a layout at a place that holds notes of the line.
 type candidate struct {
-	*ladder
+	*shape.Ladder
 	layout string
 	at     string
 	step   map[neck.Place]int    // its step on the ladder
@@ -35,18 +35,17 @@ func (f *finder) ladders() []candidate {
 			return
 		}
 		seen[key] = true
-		p := &plan{guitar: f.guitar, palette: f.palette}
-		l, err := p.newLadder(f.palette, lay, at, false)
+		l, err := shape.NewLadder(f.guitar, f.palette, lay, at, false)
 		if err != nil {
 			return
 		}
-		c := candidate{ladder: l, layout: layout, at: at.Notation(), step: map[neck.Place]int{}, row: map[neck.Place][2]int{}}
-		for i, s := range l.steps {
+		c := candidate{Ladder: l, layout: layout, at: at.Notation(), step: map[neck.Place]int{}, row: map[neck.Place][2]int{}}
+		for i, s := range l.Steps {
 			for _, t := range s {
 				c.step[t.Place] = i
 			}
 		}
-		for i, on := range l.byString {
+		for i, on := range l.ByString {
 			for j, t := range on {
 				c.row[t.Place] = [2]int{i, j + 1}
 			}

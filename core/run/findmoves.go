@@ -96,7 +96,6 @@ func (f *finder) stringsOn(c candidate) {
 
 // octaveCells looks for a cell repeated two strings over, an octave up or down.
 func (f *finder) octaveCells(c candidate) {
-	p := &plan{guitar: f.guitar}
 	n := len(f.items)
 	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
 		for _, up := range []int{1, -1} {
@@ -110,7 +109,7 @@ func (f *finder) octaveCells(c candidate) {
 						break
 					}
 					for k := range a.notes {
-						to, ok := p.shift(a.notes[k].Place(), up)
+						to, ok := f.guitar.Octaves(a.notes[k].Place(), up)
 						same = same && ok && to == b.notes[k].Place()
 					}
 				}
@@ -208,7 +207,6 @@ func (f *finder) chords() {
 			return
 		}
 		name := f.palette.At(f.line.Pitch(root.first)).Name
-		p := &plan{guitar: f.guitar, palette: f.palette}
 		var cell []Step
 		var strs []int
 		ok := true
@@ -223,7 +221,7 @@ func (f *finder) chords() {
 				ok = false
 			default:
 				s := f.marks(it)
-				t, is := chordTone(p, name, int(f.line.Pitch(it.first)-f.line.Pitch(root.first)))
+				t, is := chordTone(f.palette, name, int(f.line.Pitch(it.first)-f.line.Pitch(root.first)))
 				ok = is
 				s.Tones = []Tone{t}
 				cell, strs = append(cell, s), append(strs, it.notes[0].String)
@@ -261,7 +259,7 @@ func (f *finder) chords() {
 }
 
 // chordTone names a height over a chord's root.
-func chordTone(p *plan, root music.Name, semitones int) (Tone, bool) {
+func chordTone(p music.Palette, root music.Name, semitones int) (Tone, bool) {
 	octave := 0
 	for semitones < 0 {
 		semitones, octave = semitones+12, octave-1
@@ -272,7 +270,7 @@ func chordTone(p *plan, root music.Name, semitones int) (Tone, bool) {
 	}
 	for n := 1; n <= 7; n++ {
 		d := music.Degree{Number: n}
-		if h, err := p.overRoot(root, d); err == nil && h == semitones {
+		if h, is := p.Over(root, d); is && h == semitones {
 			return Tone{Degree: d, Octave: octave}, true
 		}
 	}

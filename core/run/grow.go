@@ -361,7 +361,7 @@ func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, 
 		for _, w := range with {
 			near = near && p.Fret-w.Fret <= chordSpan && w.Fret-p.Fret <= chordSpan
 		}
-		if near && (!ok || distance(p, with[0]) < distance(best, with[0])) {
+		if near && (!ok || neck.Apart(p, with[0]) < neck.Apart(best, with[0])) {
 			best, ok = p, true
 		}
 	}
@@ -380,12 +380,8 @@ func (b *builder) slur(n *lick.Note, s Step, f sounded) {
 		switch {
 		case slur == "" && f.slideFrom == m.Fret && f.slideFrom > 0 && n.Fret > 0:
 			n.Slur = lick.Slide
-		case slur == lick.Hammer || slur == lick.Pull:
-			if n.Slur = lick.Hammer; n.Fret < m.Fret {
-				n.Slur = lick.Pull
-			}
-		case n.Fret > 0 && m.Fret > 0:
-			n.Slur = slur
+		default:
+			n.Slur = slur.Between(m.Fret, n.Fret)
 		}
 	}
 	if n.Slur.Slurred() && n.Stroke != "" {

@@ -175,6 +175,9 @@ var counts = map[string]lick.Time{
 	"16t": lick.NewTime(1, 24), "16q": lick.NewTime(1, 20), "16s": lick.NewTime(1, 28),
 }
 
+// StepLength is how long a step of a count lasts, 0 where there is no such count.
+func StepLength(count string) lick.Time { return counts[count] }
+
 // CountWords are the counts in rising speed.
 var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 

@@ -2,7 +2,6 @@ package run
 
 import (
 	"fmt"
-	"slices"
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -27,53 +26,6 @@ type beyond struct{ tone string }
 
 func (e beyond) Error() string { return fmt.Sprintf("%s is beyond the layout there", e.tone) }
 
-// ladder is the layout as steps: the tones of one step sound together.
-type ladder struct {
-	steps    [][]shape.Placed
-	byString [][]shape.Placed // thick strings first
-}
-
-// newLadder lays the tones out from a place for one direction.
-func (p *plan) newLadder(palette music.Palette, layout shape.Layout, at neck.Place, down bool) (*ladder, error) {
-	placed, err := shape.Lay(p.guitar, palette, layout, at)
-	if err != nil {
-		return nil, err
-	}
-	l := &ladder{}
-	for _, t := range placed {
-		if only := t.Tone.Hold.Only; only == "up" && down || only == "down" && !down {
-			continue
-		}
-		n := len(l.steps)
-		switch {
-		case n > 0 && l.steps[n-1][0].Step == t.Step:
-			l.steps[n-1] = append(l.steps[n-1], t)
-		case n > 0 && l.steps[n-1][0].Pitch == t.Pitch:
-			// The same pitch on another string: one of them is enough for a ladder.
-		default:
-			l.steps = append(l.steps, []shape.Placed{t})
-		}
-	}
-	for s := len(p.guitar.Tuning); s >= 1; s-- {
-		var on []shape.Placed
-		for _, step := range l.steps {
-			for _, t := range step {
-				if t.Place.String == s {
-					on = append(on, t)
-				}
-			}
-		}
-		if len(on) > 0 {
-			slices.SortFunc(on, func(a, b shape.Placed) int { return a.Place.Fret - b.Place.Fret })
-			l.byString = append(l.byString, on)
-		}
-	}
-	if len(l.steps) == 0 {
-		return nil, fmt.Errorf("no tone is left to play there")
-	}
-	return l, nil
-}
-
 func soundedOf(step []shape.Placed) []sounded {
 	out := make([]sounded, len(step))
 	for i, t := range step {
@@ -84,22 +36,22 @@ func soundedOf(step []shape.Placed) []sounded {
 
 // rung is a station on a ladder: tone 1 is step p.
 type rung struct {
-	*ladder
+	*shape.Ladder
 	p int
 }
 
 func (r rung) find(t Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := r.p + t.N - 1
-	if i < 0 || i >= len(r.steps) {
+	if i < 0 || i >= len(r.Steps) {
 		return nil, beyond{t.text(Tones)}
 	}
-	return soundedOf(r.steps[i]), nil
+	return soundedOf(r.Steps[i]), nil
 }
 
 // window is a station on the strings of a layout: string a is the one at index
 // first, the next ones follow in the run's direction.
 type window struct {
-	*ladder
+	*shape.Ladder
 	first int
 	down  bool
 }
@@ -109,10 +61,10 @@ func (w window) find(t Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	if w.down {
 		i = w.first - t.String
 	}
-	if i < 0 || i >= len(w.byString) || t.N > len(w.byString[i]) {
+	if i < 0 || i >= len(w.ByString) || t.N > len(w.ByString[i]) {
 		return nil, beyond{t.text(Strings)}
 	}
-	return soundedOf(w.byString[i][t.N-1 : t.N]), nil
+	return soundedOf(w.ByString[i][t.N-1 : t.N]), nil
 }
 
 // octaves is a station with the same fingering some octaves away: two strings
@@ -129,7 +81,7 @@ func (o octaves) find(t Tone, index int, before []neck.Place) ([]sounded, error)
 		return nil, err
 	}
 	for i := range found {
-		at, ok := o.plan.shift(found[i].place, o.up)
+		at, ok := o.plan.guitar.Octaves(found[i].place, o.up)
 		if !ok {
 			return nil, beyond{"an octave on"}
 		}
@@ -138,20 +90,10 @@ func (o octaves) find(t Tone, index int, before []neck.Place) ([]sounded, error)
 	return found, nil
 }
 
-// shift moves a place by octaves, two strings for each.
-func (p *plan) shift(at neck.Place, octaves int) (neck.Place, bool) {
-	s := at.String - 2*octaves
-	if s < 1 || s > len(p.guitar.Tuning) {
-		return at, false
-	}
-	to := neck.Place{String: s, Fret: int(p.guitar.Pitch(at)) + 12*octaves - int(p.guitar.Tuning[s-1])}
-	return to, p.guitar.Has(to)
-}
-
 func (p *plan) shiftAll(at []neck.Place, octaves int) []neck.Place {
 	out := make([]neck.Place, 0, len(at))
 	for _, a := range at {
-		if to, ok := p.shift(a, octaves); ok {
+		if to, ok := p.guitar.Octaves(a, octaves); ok {
 			out = append(out, to)
 		}
 	}
@@ -195,9 +137,9 @@ func (o over) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
 			cost += 10 * (d - 4)
 		}
 		if n := len(before); n > 0 {
-			cost += distance(at, before[n-1])
+			cost += neck.Apart(at, before[n-1])
 		} else {
-			cost += distance(at, o.root)
+			cost += neck.Apart(at, o.root)
 		}
 		if cost < least {
 			best, least = at, cost
@@ -207,33 +149,6 @@ func (o over) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
 		return nil, beyond{t.text(Chord)}
 	}
 	return []sounded{{place: best}}, nil
-}
-
-func distance(a, b neck.Place) int {
-	return max(a.Fret-b.Fret, b.Fret-a.Fret) + 2*max(a.String-b.String, b.String-a.String)
-}
-
-// overRoot is the height of a degree over a chord's root: whichever the key
-// gives by the letter, or as written where it has a sign.
-func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
-	if d.Alter != 0 {
-		return octaveOf(d) + d.Semitones(), nil
-	}
-	letter := (int(root.Letter) + d.Number - 1) % 7
-	for _, t := range p.palette.Tones {
-		if int(t.Name.Letter) == letter {
-			return octaveOf(d) + ((t.Name.Class()-root.Class())%12+12)%12, nil
-		}
-	}
-	return 0, &WordError{d.String(), fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(), d, root.Pretty())}
-}
-
-// octaveOf is 12 half steps for a 9th, 11th or 13th.
-func octaveOf(d music.Degree) int {
-	if d.Number > 7 {
-		return 12
-	}
-	return 0
 }
 
 // fits says whether a station holds every tone of a cell; what is wrong with the
@@ -265,4 +180,12 @@ func fits(st station, cell []Step) (bool, error) {
 		}
 	}
 	return true, nil
+}
+
+// overRoot is the height of a degree over a chord's root.
+func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
+	if n, ok := p.palette.Over(root, d); ok {
+		return n, nil
+	}
+	return 0, &WordError{d.String(), fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(), d, root.Pretty())}
 }

@@ -114,26 +114,10 @@ func (t *turner) put() (lick.Lick, error) {
 			continue
 		}
 		if j >= 0 {
-			n.Slur = fitting(n.Slur, out.Notes[j].Fret, n.Fret)
+			n.Slur = n.Slur.Between(out.Notes[j].Fret, n.Fret)
 		}
 	}
 	return out, out.Validate()
-}
-
-// fitting is the slur of the same sort between two frets of a string, or none.
-func fitting(s lick.Slur, from, to int) lick.Slur {
-	switch {
-	case from == to:
-		return ""
-	case s == lick.Hammer || s == lick.Pull:
-		if to > from {
-			return lick.Hammer
-		}
-		return lick.Pull
-	case from == 0 || to == 0:
-		return ""
-	}
-	return s
 }
 
 // backwards mirrors the part in time: what led from a note to the next leads back.
@@ -192,11 +176,10 @@ func (t *turner) rotate(k int) {
 // octave takes the same fingering two strings over where it fits, else the place
 // of the same pitch nearest to the note before.
 func (t *turner) octave(by int) error {
-	p := &plan{guitar: t.guitar}
 	same := true
 	for _, c := range t.columns {
 		for _, n := range c {
-			_, ok := p.shift(n.Place(), by)
+			_, ok := t.guitar.Octaves(n.Place(), by)
 			same = same && ok
 		}
 	}
@@ -205,7 +188,7 @@ func (t *turner) octave(by int) error {
 		var taken []int
 		for i := range t.columns[k] {
 			n := &t.columns[k][i]
-			to, ok := p.shift(n.Place(), by)
+			to, ok := t.guitar.Octaves(n.Place(), by)
 			if !same {
 				to, ok = t.nearestPlace(t.guitar.Pitch(n.Place())+music.Pitch(12*by), last, taken)
 			}
@@ -224,7 +207,7 @@ func (t *turner) octave(by int) error {
 
 func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (best neck.Place, ok bool) {
 	for _, at := range t.guitar.Places(pitch) {
-		if !slices.Contains(taken, at.String) && (!ok || last.String > 0 && distance(at, last) < distance(best, last)) {
+		if !slices.Contains(taken, at.String) && (!ok || last.String > 0 && neck.Apart(at, last) < neck.Apart(best, last)) {
 			best, ok = at, true
 		}
 	}

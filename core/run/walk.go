@@ -30,7 +30,7 @@ func (p *plan) walk(down bool) (walk, error) {
 	if p.phrase.Kind == Chord {
 		return p.walkChords(down)
 	}
-	l, err := p.newLadder(p.palette, p.layout, p.at, down)
+	l, err := shape.NewLadder(p.guitar, p.palette, p.layout, p.at, down)
 	if err != nil {
 		return walk{}, err
 	}
@@ -57,11 +57,11 @@ func (p *plan) walk(down bool) (walk, error) {
 
 // firstStation is where the first cell lies: as low as it fits, or as high, or
 // from the tone that the recipe names.
-func (p *plan) firstStation(l *ladder, down bool) (station, error) {
-	n := len(l.steps)
+func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
+	n := len(l.Steps)
 	at := func(i int) station { return rung{l, i} }
 	if p.phrase.Kind == Strings {
-		n = len(l.byString)
+		n = len(l.ByString)
 		at = func(i int) station { return window{l, i, down} }
 	}
 	cell := p.cell(0)
@@ -124,12 +124,12 @@ func (p *plan) strings() []int {
 
 // walkLadder moves along the ladder: by tones, to the next string, or to the
 // root of the next chord.
-func (p *plan) walkLadder(l *ladder, first rung, down bool) (walk, error) {
+func (p *plan) walkLadder(l *shape.Ladder, first rung, down bool) (walk, error) {
 	rungs, err := p.rungs(l, first.p, down)
 	if err != nil {
 		return walk{}, err
 	}
-	other, err := p.newLadder(p.palette, p.layout, p.at, !down)
+	other, err := shape.NewLadder(p.guitar, p.palette, p.layout, p.at, !down)
 	if err != nil {
 		return walk{}, err
 	}
@@ -137,47 +137,27 @@ func (p *plan) walkLadder(l *ladder, first rung, down bool) (walk, error) {
 	for i, r := range rungs {
 		stations[i] = rung{l, r}
 	}
-	same := len(other.steps) == len(l.steps)
+	same := len(other.Steps) == len(l.Steps)
 	return walk{stations, func(k int) []station {
 		if same || p.move.kind != "tones" {
 			return reversed(stations)(k)
 		}
 		// The way back has other tones: the same move along its own ladder.
 		var out []station
-		from, to := other.match(l, rungs[k]), other.match(l, rungs[0])
+		from, to := other.Match(l, rungs[k]), other.Match(l, rungs[0])
 		by := p.move.by
 		if from > to {
 			by = -by
 		}
-		for i := from; i > -maxTone && i < len(other.steps)+maxTone && (i-to)*by <= 0; i += by {
+		for i := from; i > -maxTone && i < len(other.Steps)+maxTone && (i-to)*by <= 0; i += by {
 			out = append(out, rung{other, i})
 		}
 		return out
 	}}, nil
 }
 
-// match is the step of this ladder where step i of another lies. Tone 1 of a cell may
-// lie beyond the ladder; it lies as far beyond this one.
-func (l *ladder) match(other *ladder, i int) int {
-	on := max(0, min(i, len(other.steps)-1))
-	return l.indexOf(other.steps[on][0].Pitch) + i - on
-}
-
-// indexOf is the step nearest to a pitch.
-func (l *ladder) indexOf(pitch music.Pitch) int {
-	best := 0
-	for i, s := range l.steps {
-		if abs(s[0].Pitch-pitch) < abs(l.steps[best][0].Pitch-pitch) {
-			best = i
-		}
-	}
-	return best
-}
-
-func abs(p music.Pitch) music.Pitch { return max(p, -p) }
-
 // rungs lists where tone 1 of the cell goes.
-func (p *plan) rungs(l *ladder, first int, down bool) ([]int, error) {
+func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	var out []int
 	switch p.move.kind {
 	case "tones":
@@ -185,58 +165,30 @@ func (p *plan) rungs(l *ladder, first int, down bool) ([]int, error) {
 		if down {
 			by = -by
 		}
-		for i := first; i > -maxTone && i < len(l.steps)+maxTone; i += by {
+		for i := first; i > -maxTone && i < len(l.Steps)+maxTone; i += by {
 			out = append(out, i)
 		}
 	case "string":
-		out = l.acrossStrings(first, p.move.by, down)
+		out = l.AcrossStrings(first, p.move.by, down)
 	case "chord":
 		return p.chordRungs(l, first, down)
 	}
 	return out, nil
 }
 
-// acrossStrings finds the tone of the same number on every next string.
-func (l *ladder) acrossStrings(first, by int, down bool) []int {
-	order := l.byString
-	row, number := -1, 0
-	for i, on := range order {
-		for j, t := range on {
-			if t.Place == l.steps[first][0].Place {
-				row, number = i, j
-			}
-		}
-	}
-	var out []int
-	if down {
-		by = -by
-	}
-	for ; row >= 0 && row < len(order); row += by {
-		if number >= len(order[row]) {
-			break
-		}
-		for i, step := range l.steps {
-			if step[0].Place == order[row][number].Place {
-				out = append(out, i)
-			}
-		}
-	}
-	return out
-}
-
 // chordRungs finds the root of each chord on the ladder, each the nearest beyond
 // the one before.
-func (p *plan) chordRungs(l *ladder, first int, down bool) ([]int, error) {
+func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	var out []int
 	at := first
 	for _, d := range p.chordDegrees(down) {
 		found := -1
-		for i := range l.steps {
+		for i := range l.Steps {
 			k := at + i
 			if down {
 				k = at - i
 			}
-			if k >= 0 && k < len(l.steps) && l.steps[k][0].Tone.Degree.Semitones() == d.Semitones() {
+			if k >= 0 && k < len(l.Steps) && l.Steps[k][0].Tone.Degree.Semitones() == d.Semitones() {
 				found = k
 				break
 			}
@@ -276,8 +228,8 @@ func (p *plan) walkStrings(first window) (walk, error) {
 			return nil
 		}
 		var out []station
-		for i := from; i >= 0 && i < len(first.byString); i += by {
-			out = append(out, window{first.ladder, i, down})
+		for i := from; i >= 0 && i < len(first.ByString); i += by {
+			out = append(out, window{first.Ladder, i, down})
 		}
 		return out
 	}
@@ -285,7 +237,7 @@ func (p *plan) walkStrings(first window) (walk, error) {
 		return walk{}, &WordError{"chord", "a cell of strings: steps moves by string, octave or position, or stays"}
 	}
 	if p.move.kind == "tones" {
-		return p.walkPositions(first.ladder, first, first.down)
+		return p.walkPositions(first.Ladder, first, first.down)
 	}
 	stations := at(first.first, first.down)
 	wide := 0
@@ -323,7 +275,7 @@ func (p *plan) walkOctaves(first station, down bool) walk {
 }
 
 // walkPositions lays the tones out again at every next place along the neck.
-func (p *plan) walkPositions(l *ladder, first station, down bool) (walk, error) {
+func (p *plan) walkPositions(l *shape.Ladder, first station, down bool) (walk, error) {
 	out := []station{first}
 	skip := 1
 	if p.move.kind == "tones" {
@@ -334,7 +286,7 @@ func (p *plan) walkPositions(l *ladder, first station, down bool) (walk, error) 
 		step = -1
 	}
 	for fret := p.at.Fret + step; fret >= 0 && fret <= p.guitar.Frets; fret += step {
-		next, err := p.newLadder(p.palette, p.layout, neck.Place{String: p.at.String, Fret: fret}, down)
+		next, err := shape.NewLadder(p.guitar, p.palette, p.layout, neck.Place{String: p.at.String, Fret: fret}, down)
 		if err != nil {
 			continue
 		}
@@ -346,7 +298,7 @@ func (p *plan) walkPositions(l *ladder, first station, down bool) (walk, error) 
 }
 
 // onto is the same station on another ladder.
-func onto(l *ladder, st station) station {
+func onto(l *shape.Ladder, st station) station {
 	switch st := st.(type) {
 	case window:
 		return window{l, st.first, st.down}
@@ -368,7 +320,7 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 		if p.Layout == "" {
 			layout = shape.Default(palette.Scale)
 		}
-		l, err := p.newLadder(palette, layout, p.at, down)
+		l, err := shape.NewLadder(p.guitar, palette, layout, p.at, down)
 		if err != nil {
 			return walk{}, fmt.Errorf("%s: %w", s, err)
 		}

@@ -195,14 +195,10 @@ func fixSlurs(l *lick.Lick) {
 			continue
 		}
 		j := l.Before(i)
-		ok := j >= 0 && l.Notes[j].End().Cmp(n.At) == 0 && l.Notes[j].Fret != n.Fret
-		switch {
-		case !ok, (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || l.Notes[j].Fret == 0):
+		if j < 0 || l.Notes[j].End().Cmp(n.At) != 0 {
 			n.Slur = ""
-		case n.Slur == lick.Hammer && n.Fret < l.Notes[j].Fret:
-			n.Slur = lick.Pull
-		case n.Slur == lick.Pull && n.Fret > l.Notes[j].Fret:
-			n.Slur = lick.Hammer
+			continue
 		}
+		n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
 	}
 }
