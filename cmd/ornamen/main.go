@@ -44,7 +44,7 @@ var commands = []command{
 	{"ways", "ways FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Lists the ways to pick a line with their ceilings.", ways},
 	{"restring", "restring FILE [--pick alternate|economy|legato|free] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
 	{"recipe", "recipe FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Finds the shortest recipe of a written line.", recipe},
-	{"turn", "turn FILE --how backwards|mirror|rotate:N|octave|-octave [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Turns a line round and finds its hands again.", turn},
+	{"turn", "turn FILE --how backwards|mirror|rotate:N|octave|-octave [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Turns a line round and finds its hands again.", turnCommand},
 	{"check", "check FILE [--tempo N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Judges a line at its tempo; exits with 1 when it breaks.", check},
 	{"recolour", `recolour FILE --to "C# dorian" [--move nearest|same|octave] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]`, "Moves a line to other tones.", recolour},
 	{"convert", "convert IN OUT [--tuning T] [--chords C] (.json or .tab, by file name)", "Writes a line in another format.", convert},

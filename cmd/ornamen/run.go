@@ -7,10 +7,12 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/play"
 	"ornamen/core/run"
+	"ornamen/core/turn"
 	"ornamen/format"
 )
 
@@ -191,7 +193,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	found, ok, err := run.Find(ctx, player.Guitar, l)
+	found, ok, err := find.Find(ctx, player.Guitar, l)
 	if err != nil {
 		return err
 	}
@@ -215,7 +217,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-func turn(ctx context.Context, e env, args []string) error {
+func turnCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(fs, true)
 	how := fs.String("how", "", "")
@@ -236,7 +238,7 @@ func turn(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	engine := play.NewEngine(player)
-	turned, err := run.Turn(player.Guitar, l, strings.TrimSpace(*how), 0, 0)
+	turned, err := turn.Turn(player.Guitar, l, strings.TrimSpace(*how), 0, 0)
 	if err != nil {
 		return err
 	}

@@ -4,6 +4,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/shape"
 )
 
@@ -26,7 +27,7 @@ func (b *builder) tailCell() error {
 		if ok, err := fits(st, cell); err != nil {
 			return err
 		} else if !ok {
-			return &WordError{cellText(b.tail.Kind, cell), "the tail does not fit where the run ends"}
+			return phrase.Wrong(phrase.CellText(b.tail.Kind, cell), "the tail does not fit where the run ends")
 		}
 		if err := b.play(st, cell, true); err != nil {
 			return err
@@ -36,7 +37,7 @@ func (b *builder) tailCell() error {
 }
 
 func (b *builder) tailStation(last neck.Place) (station, error) {
-	if b.tail.Kind == Chord {
+	if b.tail.Kind == phrase.Chord {
 		degree := music.Degree{Number: 1}
 		if b.pivot != nil {
 			degree = *b.pivot
@@ -47,13 +48,13 @@ func (b *builder) tailStation(last neck.Place) (station, error) {
 	if err != nil {
 		return nil, err
 	}
-	if b.tail.Kind == Strings {
+	if b.tail.Kind == phrase.Strings {
 		for i, on := range l.ByString {
 			if on[0].Place.String == last.String {
 				return window{l, i, b.down}, nil
 			}
 		}
-		return nil, &WordError{b.Tail, "the run ends on a string that the layout does not hold"}
+		return nil, phrase.Wrong(b.Tail, "the run ends on a string that the layout does not hold")
 	}
 	// Tone 1 of the tail is the run's last tone.
 	return rung{l, l.IndexOf(b.guitar.Pitch(last))}, nil
@@ -83,7 +84,7 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 			return over{b.plan, best, t.Name, b.tail.Strings}, nil
 		}
 	}
-	return nil, &WordError{d.String(), "the run's last note is that degree of no chord of the key"}
+	return nil, phrase.Wrong(d.String(), "the run's last note is that degree of no chord of the key")
 }
 
 // landing adds the note that the run ends on; what lies before its bar becomes
@@ -95,7 +96,7 @@ func (b *builder) landing() error {
 	last := b.lick.Notes[len(b.lick.Notes)-1].Place()
 	to, ok := b.landingPlace(last)
 	if !ok {
-		return &WordError{b.Land, "that degree does not lie on this neck"}
+		return phrase.Wrong(b.Land, "that degree does not lie on this neck")
 	}
 	b.lick.Notes = append(b.lick.Notes, lick.Note{At: b.at, Len: lick.NewTime(1, int64(b.lick.Meter.Unit)), String: to.String, Fret: to.Fret})
 	b.run.Landing = len(b.lick.Notes)
@@ -121,7 +122,7 @@ func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
 		return max(d, -d)
 	}
 	var best *shape.Placed
-	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != Chord && b.move.kind != "position" && b.move.kind != "octave" {
+	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != phrase.Chord && b.move.kind != "position" && b.move.kind != "octave" {
 		for i, t := range placed {
 			if t.Pitch.Class() != class {
 				continue

@@ -1,4 +1,4 @@
-package run
+package run_test
 
 import (
 	"strings"
@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/run"
 )
 
 // How a run may end: tails of every kind, from where the run has come to, and the
@@ -41,9 +42,9 @@ func TestImpossibleEndings(t *testing.T) {
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "chord: 1 6"`, "has no 6"},
 		{`--key "C major" --at 5:3 --cell "1 2" --times 1 --tail "chord: 1 3" --pivot b6`, "b6"},
 	} {
-		r, err := Parse(c.recipe)
+		r, err := run.Parse(c.recipe)
 		if err == nil {
-			_, err = Grow(r, neck.Standard())
+			_, err = run.Grow(r, neck.Standard())
 		}
 		if err == nil || !strings.Contains(err.Error(), c.want) {
 			t.Errorf("%s: %v, want %q in it", c.recipe, err, c.want)

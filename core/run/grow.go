@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/pick"
 )
 
@@ -133,7 +134,7 @@ func (b *builder) cells() error {
 		return fmt.Errorf("the layout has room for %s, not for %d bars", countWord(played, "cell"), b.Bars)
 	}
 	if b.Times > 0 && played < b.Times {
-		return &WordError{fmt.Sprint(b.Times), fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell"))}
+		return phrase.Wrong(fmt.Sprint(b.Times), fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell")))
 	}
 	if played == 0 {
 		return b.noRoom(nil)
@@ -267,7 +268,7 @@ func (b *builder) room(stations []station, first int) ([]station, error) {
 }
 
 // play adds the notes of one cell.
-func (b *builder) play(st station, cell []Step, tail bool) error {
+func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 	from := len(b.lick.Notes)
 	var before []neck.Place
 	index := 0
@@ -301,7 +302,7 @@ func (b *builder) play(st station, cell []Step, tail bool) error {
 }
 
 // step adds the notes of one step that sound together.
-func (b *builder) step(st station, s Step, index int, before []neck.Place, length lick.Time) ([]neck.Place, error) {
+func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place, length lick.Time) ([]neck.Place, error) {
 	var places []neck.Place
 	var column []int
 	for k, t := range s.Tones {
@@ -313,7 +314,7 @@ func (b *builder) step(st station, s Step, index int, before []neck.Place, lengt
 			if taken(places, f.place.String) {
 				var ok bool
 				if f.place, ok = b.elsewhere(f.place, places); !ok {
-					return nil, &WordError{s.text(b.phrase.Kind), "two of its tones fall on one string, and no other string near has one"}
+					return nil, phrase.Wrong(s.Text(b.phrase.Kind), "two of its tones fall on one string, and no other string near has one")
 				}
 			}
 			n := lick.Note{At: b.at, Len: length, String: f.place.String, Fret: f.place.Fret, Accent: s.Accent}
@@ -370,7 +371,7 @@ func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, 
 
 // slur sets how the note is reached from the one before it, where it lies on the
 // same string and elsewhere on it; a hammer that would fall becomes a pull.
-func (b *builder) slur(n *lick.Note, s Step, f sounded) {
+func (b *builder) slur(n *lick.Note, s phrase.Step, f sounded) {
 	slur := s.Slur
 	for _, i := range b.column {
 		m := b.lick.Notes[i]
@@ -389,7 +390,7 @@ func (b *builder) slur(n *lick.Note, s Step, f sounded) {
 	}
 }
 
-func (b *builder) bend(n *lick.Note, st station, s Step, index int, before []neck.Place) error {
+func (b *builder) bend(n *lick.Note, st station, s phrase.Step, index int, before []neck.Place) error {
 	semitones := s.Bend.Semitones
 	if semitones == 0 {
 		to, err := st.find(s.Bend.To, index, before)
@@ -398,12 +399,12 @@ func (b *builder) bend(n *lick.Note, st station, s Step, index int, before []nec
 		}
 		semitones = float64(b.guitar.Pitch(to[0].place) - b.guitar.Pitch(n.Place()))
 	}
-	word := s.text(b.phrase.Kind)
+	word := s.Text(b.phrase.Kind)
 	switch {
 	case semitones < 0.5 || semitones > 4:
-		return &WordError{word, fmt.Sprintf("a bend rises by up to 4 half steps, this one by %g", semitones)}
+		return phrase.Wrong(word, fmt.Sprintf("a bend rises by up to 4 half steps, this one by %g", semitones))
 	case n.Fret == 0:
-		return &WordError{word, "it falls on an open string, which cannot be bent"}
+		return phrase.Wrong(word, "it falls on an open string, which cannot be bent")
 	}
 	n.Bend = &lick.Bend{Semitones: semitones, Shape: "bend"}
 	if s.Bend.Release {

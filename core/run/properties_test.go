@@ -1,4 +1,4 @@
-package run
+package run_test
 
 import (
 	"fmt"
@@ -6,16 +6,19 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/play"
+	"ornamen/core/run"
+	"ornamen/core/turn"
 )
 
 // randomRecipe makes a recipe that may or may not fit the neck.
-func randomRecipe(rng *rand.Rand) Recipe {
+func randomRecipe(rng *rand.Rand) run.Recipe {
 	pick := func(words ...string) string { return words[rng.IntN(len(words))] }
-	r := Recipe{Key: pick("A", "C#", "Eb", "F#", "Bb", "G") + " " + pick("minor pentatonic", "major pentatonic", "natural minor", "major", "dorian", "blues", "harmonic minor")}
+	r := run.Recipe{Key: pick("A", "C#", "Eb", "F#", "Bb", "G") + " " + pick("minor pentatonic", "major pentatonic", "natural minor", "major", "dorian", "blues", "harmonic minor")}
 	r.Layout = pick("", "", "box", "3nps", "string:2", "counts:3,1,3,1,2", "frets:5-9", "joined", "strings:3,2")
 	if rng.IntN(3) == 0 {
 		r.Add = pick("9", "b5", "b5@down", "7@up")
@@ -63,15 +66,15 @@ func randomRecipe(rng *rand.Rand) Recipe {
 func TestRunProperties(t *testing.T) {
 	rng := rand.New(rand.NewPCG(4, 14))
 	g := neck.Standard()
-	grown := 0
+	fitted := 0
 	for range 3000 {
 		r := randomRecipe(rng)
-		run, err := Grow(r, g)
+		grown, err := run.Grow(r, g)
 		if err != nil {
 			continue
 		}
-		grown++
-		l := run.Lick
+		fitted++
+		l := grown.Lick
 		if err := l.Validate(); err != nil {
 			t.Fatalf("%s: %v", r, err)
 		}
@@ -84,30 +87,30 @@ func TestRunProperties(t *testing.T) {
 				t.Fatalf("%s: note %d is slurred and picked", r, i+1)
 			}
 		}
-		if r.Times > 0 && len(run.Cells) != r.Times {
-			t.Fatalf("%s: %d cells", r, len(run.Cells))
+		if r.Times > 0 && len(grown.Cells) != r.Times {
+			t.Fatalf("%s: %d cells", r, len(grown.Cells))
 		}
 		if r.Land != "" {
 			word, beat, at := strings.Cut(r.Land, "@")
-			n := l.Notes[run.Landing-1]
-			if p.At(l.Pitch(run.Landing-1)).Degree.String() != word {
-				t.Fatalf("%s: it lands on %s", r, p.At(l.Pitch(run.Landing-1)).Degree)
+			n := l.Notes[grown.Landing-1]
+			if p.At(l.Pitch(grown.Landing-1)).Degree.String() != word {
+				t.Fatalf("%s: it lands on %s", r, p.At(l.Pitch(grown.Landing-1)).Degree)
 			}
 			if pos := l.Position(n.At); at && (fmt.Sprint(pos.Beat) != beat || !pos.Off.IsZero()) {
 				t.Fatalf("%s: it lands on beat %d and %v", r, pos.Beat, pos.Off)
 			}
 		}
-		again, err := Parse(l.Recipe)
+		again, err := run.Parse(l.Recipe)
 		if err != nil {
 			t.Fatalf("%s: %v", l.Recipe, err)
 		}
-		same, err := Grow(again, g)
+		same, err := run.Grow(again, g)
 		if err != nil || string(same.Lick.Encode()) != string(l.Encode()) {
 			t.Fatalf("%s comes back as another run (%v)", l.Recipe, err)
 		}
 	}
-	if grown < 800 {
-		t.Errorf("only %d of the recipes fit: they prove little", grown)
+	if fitted < 800 {
+		t.Errorf("only %d of the recipes fit: they prove little", fitted)
 	}
 }
 
@@ -119,18 +122,18 @@ func TestFindGivesRunsBack(t *testing.T) {
 	for tried < 150 {
 		r := randomRecipe(rng)
 		r.Displace, r.Accent = "", 0
-		run, err := Grow(r, g)
-		if err != nil || len(run.Lick.Notes) < 6 || len(run.Lick.Notes) > 64 || len(run.Cells) < 3 {
+		grown, err := run.Grow(r, g)
+		if err != nil || len(grown.Lick.Notes) < 6 || len(grown.Lick.Notes) > 64 || len(grown.Cells) < 3 {
 			continue
 		}
 		tried++
-		l := run.Lick
+		l := grown.Lick
 		l.Recipe = ""
-		f, ok, _ := Find(t.Context(), g, l)
+		f, ok, _ := find.Find(t.Context(), g, l)
 		if !ok {
 			continue
 		}
-		back, err := Grow(f.Recipe, g)
+		back, err := run.Grow(f.Recipe, g)
 		if err != nil {
 			t.Fatalf("%s: %v", f.Recipe, err)
 		}
@@ -151,16 +154,16 @@ func TestFindGivesRunsBack(t *testing.T) {
 // What was locked survives another recipe where the note is still there.
 func TestRegrowKeepsLocks(t *testing.T) {
 	g := neck.Standard()
-	r := Recipe{Key: "A minor pentatonic", At: "6:5", Cell: "1 2 3", Times: 4}
-	run, err := Grow(r, g)
+	r := run.Recipe{Key: "A minor pentatonic", At: "6:5", Cell: "1 2 3", Times: 4}
+	grown, err := run.Grow(r, g)
 	if err != nil {
 		t.Fatal(err)
 	}
-	l := run.Lick
+	l := grown.Lick
 	l.Title, l.Tempo = "Mine", 77
 	l.Notes[1].Finger, l.Notes[1].Lock = lick.Ring, []string{"finger"}
 	r.Times, r.Land = 6, "1"
-	again, err := Regrow(l, r, g)
+	again, err := turn.Regrow(l, r, g)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -179,12 +182,12 @@ func FuzzRecipe(f *testing.F) {
 	f.Add(`--key "C natural minor" --layout 3nps --at 6:8 --cell "chord@5,4,3: 1 Db3^full 5'~~" --move octave --times 9 --dir updown --chords "1 4 5" --rotate 3 --tail "chord: 3 2 1" --pivot 3 --land 5 --count 16q`)
 	f.Add(`--key "E phrygian" --layout counts:3,2,3 --cell "strings: Da1 ha2 Ub1 \\b2" --move scale --scales "phrygian, dorian" --times 4 --add 7@up --count 16s`)
 	f.Fuzz(func(t *testing.T, s string) {
-		r, err := Parse(s)
+		r, err := run.Parse(s)
 		if err != nil {
 			return
 		}
-		if run, err := Grow(r, neck.Standard()); err == nil && len(run.Lick.Notes) > MaxNotes+neck.MaxStrings {
-			t.Errorf("%s grows %d notes", s, len(run.Lick.Notes))
+		if grown, err := run.Grow(r, neck.Standard()); err == nil && len(grown.Lick.Notes) > run.MaxNotes+neck.MaxStrings {
+			t.Errorf("%s grows %d notes", s, len(grown.Lick.Notes))
 		}
 	})
 }
@@ -192,16 +195,16 @@ func FuzzRecipe(f *testing.F) {
 // A run of 1,024 notes with all ways to play it.
 func BenchmarkRun1024(b *testing.B) {
 	e := play.NewEngine(play.DefaultPlayer())
-	r := Recipe{Key: "C natural minor", At: "6:8", Cell: "1 2 3 4", Dir: "updown", Bars: 64}
+	r := run.Recipe{Key: "C natural minor", At: "6:8", Cell: "1 2 3 4", Dir: "updown", Bars: 64}
 	for b.Loop() {
-		run, err := Grow(r, neck.Standard())
+		grown, err := run.Grow(r, neck.Standard())
 		if err != nil {
 			b.Fatal(err)
 		}
-		if len(run.Lick.Notes) != 1024 {
-			b.Fatal(len(run.Lick.Notes))
+		if len(grown.Lick.Notes) != 1024 {
+			b.Fatal(len(grown.Lick.Notes))
 		}
-		if _, err := e.Ways(b.Context(), run.Lick); err != nil {
+		if _, err := e.Ways(b.Context(), grown.Lick); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,3 +1,5 @@
+// Package run grows lines from cells: the recipe that says how a cell moves over a
+// layout, and the line it makes.
 package run
 
 import (
@@ -11,6 +13,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/pick"
 	"ornamen/core/shape"
 )
@@ -100,7 +103,7 @@ func Parse(line string) (Recipe, error) {
 		return r, err
 	}
 	if fs.NArg() > 0 {
-		return r, &WordError{fs.Arg(0), "an option begins with --"}
+		return r, phrase.Wrong(fs.Arg(0), "an option begins with --")
 	}
 	_, err = r.plan(neck.Standard())
 	return r, err
@@ -188,8 +191,8 @@ type plan struct {
 	palette music.Palette
 	layout  shape.Layout
 	at      neck.Place
-	phrase  Phrase
-	tail    *Phrase
+	phrase  phrase.Phrase
+	tail    *phrase.Phrase
 	pivot   *music.Degree
 	move    move
 	lengths []lick.Time
@@ -252,7 +255,7 @@ func (p *plan) readTones() (err error) {
 			return err
 		}
 		if !p.guitar.Has(p.at) {
-			return &WordError{p.At, fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets)}
+			return phrase.Wrong(p.At, fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets))
 		}
 	}
 	for _, s := range strings.Split(p.Scales, ",") {
@@ -278,11 +281,11 @@ func (p *plan) readCell() (err error) {
 	if strings.TrimSpace(p.Cell) == "" {
 		return errors.New(`name a cell, such as "1 2 3 4"`)
 	}
-	if p.phrase, err = ParsePhrase(p.Cell); err != nil {
+	if p.phrase, err = phrase.ParsePhrase(p.Cell); err != nil {
 		return err
 	}
 	if p.Tail != "" {
-		t, err := ParsePhrase(p.Tail)
+		t, err := phrase.ParsePhrase(p.Tail)
 		if err != nil {
 			return err
 		}
@@ -293,8 +296,8 @@ func (p *plan) readCell() (err error) {
 		if err != nil {
 			return err
 		}
-		if p.tail == nil || p.tail.Kind != Chord {
-			return &WordError{p.Pivot, "a pivot leads into a tail of chord: steps"}
+		if p.tail == nil || p.tail.Kind != phrase.Chord {
+			return phrase.Wrong(p.Pivot, "a pivot leads into a tail of chord: steps")
 		}
 		p.pivot = &d
 	}
@@ -302,7 +305,7 @@ func (p *plan) readCell() (err error) {
 }
 
 // usualMove is what a cell does when nothing is said.
-var usualMove = map[Kind]move{Tones: {"tones", 1}, Strings: {"string", 1}, Chord: {"chord", 1}}
+var usualMove = map[phrase.Kind]move{phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1}, phrase.Chord: {"chord", 1}}
 
 func (p *plan) readMove() error {
 	word, by, more := strings.Cut(strings.TrimSpace(p.Move), ":")
@@ -311,25 +314,25 @@ func (p *plan) readMove() error {
 	case word == "":
 		p.move = usualMove[p.phrase.Kind]
 	case err == nil && !more:
-		if n < 1 || n > maxTone {
-			return &WordError{p.Move, fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", maxTone)}
+		if n < 1 || n > phrase.MaxTone {
+			return phrase.Wrong(p.Move, fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
 		}
 		p.move = move{"tones", n}
 	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" || word == "stay"):
 		p.move = move{word, 1}
 		if more {
 			if p.move.by, err = strconv.Atoi(by); err != nil || p.move.by < 1 || p.move.by > neck.MaxStrings {
-				return &WordError{p.Move, "string:2 moves two strings over"}
+				return phrase.Wrong(p.Move, "string:2 moves two strings over")
 			}
 		}
 	default:
-		return &WordError{p.Move, "a move is a number of tones, string, octave, position, chord, scale or stay"}
+		return phrase.Wrong(p.Move, "a move is a number of tones, string, octave, position, chord, scale or stay")
 	}
 	if p.move.kind == "scale" && len(p.scales) == 0 {
 		return errors.New(`the move to the next scale needs scales, such as "natural minor, dorian"`)
 	}
-	if p.phrase.Kind == Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
-		return &WordError{p.Move, "a cell of chord: steps moves by chord or octave, or stays"}
+	if p.phrase.Kind == phrase.Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
+		return phrase.Wrong(p.Move, "a cell of chord: steps moves by chord or octave, or stays")
 	}
 	return oneOf("dir", &p.Dir, "up", "down", "updown", "downup")
 }
@@ -343,7 +346,7 @@ func oneOf(name string, value *string, allowed ...string) error {
 			return nil
 		}
 	}
-	return &WordError{*value, name + " is " + strings.Join(allowed, ", ")}
+	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
 }
 
 func (p *plan) readRhythm() error {
@@ -354,7 +357,7 @@ func (p *plan) readRhythm() error {
 	for _, w := range words {
 		t, ok := counts[w]
 		if !ok {
-			return &WordError{w, "count is " + strings.Join(CountWords, ", ")}
+			return phrase.Wrong(w, "count is "+strings.Join(CountWords, ", "))
 		}
 		p.lengths = append(p.lengths, t)
 	}
@@ -367,7 +370,7 @@ func (p *plan) readRhythm() error {
 	if p.Displace != "" {
 		t, err := lick.ParseTime(p.Displace)
 		if err != nil || t.Before(lick.Time{}) || lick.NewTime(4, 1).Before(t) {
-			return &WordError{p.Displace, "displace is a fraction of a whole note, such as 1/4"}
+			return phrase.Wrong(p.Displace, "displace is a fraction of a whole note, such as 1/4")
 		}
 		p.offset = t
 	}
@@ -383,7 +386,7 @@ func (p *plan) readEnd() (err error) {
 		}
 		if ok {
 			if l.beat, err = strconv.Atoi(beat); err != nil || l.beat < 1 || l.beat > 4 {
-				return &WordError{p.Land, "after @ stands the beat, 1 to 4"}
+				return phrase.Wrong(p.Land, "after @ stands the beat, 1 to 4")
 			}
 		}
 		p.land = &l
@@ -400,20 +403,20 @@ func (p *plan) readLimits() error {
 		name  string
 		value int
 		most  int
-	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent, maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, maxSteps}} {
+	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent, maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, phrase.MaxSteps}} {
 		if n.value < 0 || n.value > n.most {
-			return &WordError{strconv.Itoa(n.value), fmt.Sprintf("%s is 1 to %d", n.name, n.most)}
+			return phrase.Wrong(strconv.Itoa(n.value), fmt.Sprintf("%s is 1 to %d", n.name, n.most))
 		}
 	}
 	if p.Times > 0 && p.Bars > 0 {
 		return errors.New("times and bars both say how long the run is; name one")
 	}
 	if p.Tempo != 0 && !(p.Tempo >= lick.MinTempo && p.Tempo <= lick.MaxTempo) {
-		return &WordError{strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo))}
+		return phrase.Wrong(strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo)))
 	}
 	for i, c := range p.phrase.Cells {
 		if p.Rotate > len(c) {
-			return &WordError{strconv.Itoa(p.Rotate), fmt.Sprintf("rotate: cell %d has %d steps", i+1, len(c))}
+			return phrase.Wrong(strconv.Itoa(p.Rotate), fmt.Sprintf("rotate: cell %d has %d steps", i+1, len(c)))
 		}
 	}
 	p.Repeat = max(1, p.Repeat)
@@ -448,19 +451,19 @@ func (r *Recipe) Set(name, value string) error {
 		case o.num != nil:
 			n, err := strconv.Atoi(value)
 			if err != nil {
-				return &WordError{value, name + " is a whole number"}
+				return phrase.Wrong(value, name+" is a whole number")
 			}
 			*o.num = n
 		default:
 			x, err := strconv.ParseFloat(value, 64)
 			if err != nil || x != x {
-				return &WordError{value, name + " is a number"}
+				return phrase.Wrong(value, name+" is a number")
 			}
 			*o.real = x
 		}
 		return nil
 	}
-	return &WordError{name, "is no argument of a run"}
+	return phrase.Wrong(name, "is no argument of a run")
 }
 
 // Get reads one argument as it is written, empty where it is the default.

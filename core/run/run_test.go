@@ -1,52 +1,35 @@
-package run
+package run_test
 
 import (
 	"strings"
 	"testing"
 
-	"ornamen/core/lick"
-	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/run"
+	"ornamen/core/testline"
 )
 
-// written writes a grown line: places with the string kept, slurs by their first
-// letter, | between cells, the landing after =.
-func written(r *Run) string {
-	var b strings.Builder
-	str := 0
-	cell := 0
-	for i, n := range r.Lick.Notes {
-		if cell < len(r.Cells) && i == r.Cells[cell].To {
-			b.WriteString(" |")
-			cell++
+// written writes a grown line: | between cells, the landing after =.
+func written(r *run.Run) string {
+	marks := map[int]string{}
+	for _, c := range r.Cells {
+		if c.To < len(r.Lick.Notes) {
+			marks[c.To] = " |"
 		}
-		if i+1 == r.Landing {
-			b.WriteString(" =")
-		}
-		b.WriteByte(' ')
-		if i > 0 && r.Lick.Notes[i-1].At == n.At {
-			b.WriteByte('+')
-		}
-		if n.String != str {
-			b.WriteString(string(rune('0'+n.String)) + ":")
-			str = n.String
-		}
-		b.WriteString(lick.NewTime(int64(n.Fret), 1).String())
-		if n.Slur != "" {
-			b.WriteString(string(n.Slur)[:1])
-		}
-		b.WriteString(map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[n.Stroke])
 	}
-	return strings.TrimSpace(b.String())
+	if r.Landing > 0 {
+		marks[r.Landing-1] += " ="
+	}
+	return testline.Written(r.Lick, marks)
 }
 
-func grow(t *testing.T, line string) *Run {
+func grow(t *testing.T, line string) *run.Run {
 	t.Helper()
-	r, err := Parse(line)
+	r, err := run.Parse(line)
 	if err != nil {
 		t.Fatalf("%s: %v", line, err)
 	}
-	run, err := Grow(r, neck.Standard())
+	run, err := run.Grow(r, neck.Standard())
 	if err != nil {
 		t.Fatalf("%s: %v", line, err)
 	}
@@ -153,91 +136,12 @@ func TestImpossibleRecipes(t *testing.T) {
 		{`--key "A minor pentatonic --cell 1`, "quote"},
 		{`--key "A minor pentatonic" --cell 1 --pivot 3`, "pivot"},
 	} {
-		r, err := Parse(c.line)
+		r, err := run.Parse(c.line)
 		if err == nil {
-			_, err = Grow(r, neck.Standard())
+			_, err = run.Grow(r, neck.Standard())
 		}
 		if err == nil || !strings.Contains(err.Error(), c.want) {
 			t.Errorf("%s: %v, want %q in it", c.line, err, c.want)
 		}
-	}
-}
-
-func TestTurn(t *testing.T) {
-	l := grow(t, `--key "A natural minor" --at 6:5 --layout 3nps --cell "1 h2 s3" --times 1`).Lick
-	for _, c := range []struct{ how, want string }{
-		{"backwards", "6:8 7s 5p"}, {"rotate:2", "6:7 8s 5"}, {"octave", "4:7 9h 10s"}, {"mirror", "6:5 7h 5s"},
-	} {
-		got, err := Turn(neck.Standard(), l, c.how, 0, 0)
-		if err != nil {
-			t.Errorf("%s: %v", c.how, err)
-			continue
-		}
-		if s := written(&Run{Lick: got}); s != c.want {
-			t.Errorf("%s: %s, want %s", c.how, s, c.want)
-		}
-	}
-	for _, bad := range []string{"sideways", "rotate:9", "rotate:x", "-octave"} {
-		if _, err := Turn(neck.Standard(), l, bad, 0, 0); err == nil {
-			t.Errorf("%s passes", bad)
-		}
-	}
-	twice, _ := Turn(neck.Standard(), l, "backwards", 0, 0)
-	twice, _ = Turn(neck.Standard(), twice, "backwards", 0, 0)
-	if a, b := written(&Run{Lick: twice}), written(&Run{Lick: l}); a != b {
-		t.Errorf("backwards twice: %s, not %s", a, b)
-	}
-}
-
-// A bend keeps its frame and takes on another colour.
-func TestOtherBends(t *testing.T) {
-	l := grow(t, `--key "A minor pentatonic" --add b5 --at 6:5 --cell "1^full 2" --start 6 --times 1`).Lick
-	l.Notes[0].Bend = &lick.Bend{Semitones: 2, Shape: "bend-release"}
-	bends := OtherBends(neck.Standard(), l, 0)
-	found := map[string]bool{}
-	for _, b := range bends {
-		if err := b.Lick.Validate(); err != nil {
-			t.Fatalf("%s: %v", b.What, err)
-		}
-		n := b.Lick.Notes[0]
-		p, _ := b.Lick.Palette()
-		if n.Bend == nil || p.At(b.Lick.Pitch(0)+music.Pitch(n.Bend.Semitones)).Role == music.Outside {
-			t.Errorf("%s leads outside", b.What)
-		}
-		found[b.What] = true
-	}
-	if len(bends) < 3 {
-		t.Errorf("only %v", found)
-	}
-	if got := OtherBends(neck.Standard(), l, 1); got != nil {
-		t.Errorf("a note without a bend has %d other ones", len(got))
-	}
-}
-
-// One opening grows several tails (common practice), each of which ends on its
-// root and fills the time of what it replaces.
-func TestOtherTails(t *testing.T) {
-	l := line(t, "A natural minor", "3:5 7 2:5 6 8 1:5 3:5 7")
-	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Dm"}}
-	tails := OtherTails(neck.Standard(), l, 3)
-	if len(tails) != 3 {
-		t.Fatalf("%d tails", len(tails))
-	}
-	for i, c := range []struct {
-		what  string
-		class int
-		rises bool
-	}{{"Walk down", 9, false}, {"Climb", 9, true}, {"On in the pentatonic of D", 2, false}} {
-		x := tails[i]
-		last := len(x.Lick.Notes) - 1
-		if !strings.HasPrefix(x.What, c.what) || x.Lick.Pitch(last).Class() != c.class || (x.Lick.Pitch(last) > x.Lick.Pitch(3)) != c.rises {
-			t.Errorf("%s ends on %v after %v", x.What, x.Lick.Pitch(last), x.Lick.Pitch(3))
-		}
-		if x.Lick.End().Cmp(l.End()) != 0 || x.Lick.Notes[3].Place() != l.Notes[3].Place() {
-			t.Errorf("%s ends at %v, not at %v", x.What, x.Lick.End(), l.End())
-		}
-	}
-	if got := OtherTails(neck.Standard(), l, len(l.Notes)-1); got != nil {
-		t.Errorf("after the last note there are %d tails", len(got))
 	}
 }

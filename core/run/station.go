@@ -5,6 +5,7 @@ import (
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/shape"
 )
 
@@ -18,7 +19,7 @@ type sounded struct {
 // station is one place where a cell is played: it finds what a step's tone is
 // there. The cell's places so far help where a tone lies in several.
 type station interface {
-	find(t Tone, index int, before []neck.Place) ([]sounded, error)
+	find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error)
 }
 
 // beyond says that a tone lies outside what the layout holds.
@@ -40,10 +41,10 @@ type rung struct {
 	p int
 }
 
-func (r rung) find(t Tone, _ int, _ []neck.Place) ([]sounded, error) {
+func (r rung) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := r.p + t.N - 1
 	if i < 0 || i >= len(r.Steps) {
-		return nil, beyond{t.text(Tones)}
+		return nil, beyond{t.Text(phrase.Tones)}
 	}
 	return soundedOf(r.Steps[i]), nil
 }
@@ -56,13 +57,13 @@ type window struct {
 	down  bool
 }
 
-func (w window) find(t Tone, _ int, _ []neck.Place) ([]sounded, error) {
+func (w window) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := w.first + t.String
 	if w.down {
 		i = w.first - t.String
 	}
 	if i < 0 || i >= len(w.ByString) || t.N > len(w.ByString[i]) {
-		return nil, beyond{t.text(Strings)}
+		return nil, beyond{t.Text(phrase.Strings)}
 	}
 	return soundedOf(w.ByString[i][t.N-1 : t.N]), nil
 }
@@ -75,7 +76,7 @@ type octaves struct {
 	up   int
 }
 
-func (o octaves) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
+func (o octaves) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
 	found, err := o.station.find(t, index, o.plan.shiftAll(before, -o.up))
 	if err != nil {
 		return nil, err
@@ -109,7 +110,7 @@ type over struct {
 	strings []int
 }
 
-func (o over) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
+func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
 	semitones, err := o.plan.overRoot(o.name, t.Degree)
 	if err != nil {
 		return nil, err
@@ -119,11 +120,11 @@ func (o over) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
 	if o.strings != nil {
 		s := o.strings[index]
 		if s > len(g.Tuning) {
-			return nil, &WordError{fmt.Sprint(s), fmt.Sprintf("this guitar has %d strings", len(g.Tuning))}
+			return nil, phrase.Wrong(fmt.Sprint(s), fmt.Sprintf("this guitar has %d strings", len(g.Tuning)))
 		}
 		at := neck.Place{String: s, Fret: int(pitch - g.Tuning[s-1])}
 		if !g.Has(at) {
-			return nil, beyond{t.text(Chord)}
+			return nil, beyond{t.Text(phrase.Chord)}
 		}
 		return []sounded{{place: at}}, nil
 	}
@@ -146,14 +147,14 @@ func (o over) find(t Tone, index int, before []neck.Place) ([]sounded, error) {
 		}
 	}
 	if least == 1<<30 {
-		return nil, beyond{t.text(Chord)}
+		return nil, beyond{t.Text(phrase.Chord)}
 	}
 	return []sounded{{place: best}}, nil
 }
 
 // fits says whether a station holds every tone of a cell; what is wrong with the
 // words themselves is an error.
-func fits(st station, cell []Step) (bool, error) {
+func fits(st station, cell []phrase.Step) (bool, error) {
 	index := 0
 	var before []neck.Place
 	for _, s := range cell {
@@ -187,5 +188,5 @@ func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
 	if n, ok := p.palette.Over(root, d); ok {
 		return n, nil
 	}
-	return 0, &WordError{d.String(), fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(), d, root.Pretty())}
+	return 0, phrase.Wrong(d.String(), fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(), d, root.Pretty()))
 }

@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/shape"
 )
 
@@ -27,7 +28,7 @@ func reversed(stations []station) func(k int) []station {
 
 // walk lists the stations, up or down.
 func (p *plan) walk(down bool) (walk, error) {
-	if p.phrase.Kind == Chord {
+	if p.phrase.Kind == phrase.Chord {
 		return p.walkChords(down)
 	}
 	l, err := shape.NewLadder(p.guitar, p.palette, p.layout, p.at, down)
@@ -60,14 +61,14 @@ func (p *plan) walk(down bool) (walk, error) {
 func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 	n := len(l.Steps)
 	at := func(i int) station { return rung{l, i} }
-	if p.phrase.Kind == Strings {
+	if p.phrase.Kind == phrase.Strings {
 		n = len(l.ByString)
 		at = func(i int) station { return window{l, i, down} }
 	}
 	cell := p.cell(0)
 	if p.Start > 0 {
 		if p.Start > n {
-			return nil, &WordError{fmt.Sprint(p.Start), fmt.Sprintf("start: the layout has %d", n)}
+			return nil, phrase.Wrong(fmt.Sprint(p.Start), fmt.Sprintf("start: the layout has %d", n))
 		}
 		st := at(p.Start - 1)
 		if ok, err := fits(st, cell); !ok {
@@ -96,11 +97,11 @@ func (p *plan) noRoom(err error) error {
 	if err != nil {
 		return err
 	}
-	return &WordError{cellText(p.phrase.Kind, p.cell(0)), fmt.Sprintf("the layout %s from %s does not hold it", p.layout.Name(), p.at.Notation())}
+	return phrase.Wrong(phrase.CellText(p.phrase.Kind, p.cell(0)), fmt.Sprintf("the layout %s from %s does not hold it", p.layout.Name(), p.at.Notation()))
 }
 
 // cell is the cell played at the k-th station, rotated as asked.
-func (p *plan) cell(k int) []Step {
+func (p *plan) cell(k int) []phrase.Step {
 	c := p.phrase.Cells[k%len(p.phrase.Cells)]
 	if p.Rotate > 1 {
 		return slices.Concat(c[p.Rotate-1:], c[:p.Rotate-1])
@@ -149,7 +150,7 @@ func (p *plan) walkLadder(l *shape.Ladder, first rung, down bool) (walk, error) 
 		if from > to {
 			by = -by
 		}
-		for i := from; i > -maxTone && i < len(other.Steps)+maxTone && (i-to)*by <= 0; i += by {
+		for i := from; i > -phrase.MaxTone && i < len(other.Steps)+phrase.MaxTone && (i-to)*by <= 0; i += by {
 			out = append(out, rung{other, i})
 		}
 		return out
@@ -165,7 +166,7 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 		if down {
 			by = -by
 		}
-		for i := first; i > -maxTone && i < len(l.Steps)+maxTone; i += by {
+		for i := first; i > -phrase.MaxTone && i < len(l.Steps)+phrase.MaxTone; i += by {
 			out = append(out, i)
 		}
 	case "string":
@@ -199,7 +200,7 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 		out, at = append(out, found), found
 	}
 	if len(out) == 0 {
-		return nil, &WordError{p.chordDegrees(down)[0].String(), "no root of that chord lies in the layout from there"}
+		return nil, phrase.Wrong(p.chordDegrees(down)[0].String(), "no root of that chord lies in the layout from there")
 	}
 	return out, nil
 }
@@ -234,7 +235,7 @@ func (p *plan) walkStrings(first window) (walk, error) {
 		return out
 	}
 	if p.move.kind == "chord" {
-		return walk{}, &WordError{"chord", "a cell of strings: steps moves by string, octave or position, or stays"}
+		return walk{}, phrase.Wrong("chord", "a cell of strings: steps moves by string, octave or position, or stays")
 	}
 	if p.move.kind == "tones" {
 		return p.walkPositions(first.Ladder, first, first.down)
@@ -353,7 +354,7 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		fret = at.Fret
 	}
 	if len(out) == 0 {
-		return walk{}, &WordError{p.at.Notation(), "no chord's root lies on that string"}
+		return walk{}, phrase.Wrong(p.at.Notation(), "no chord's root lies on that string")
 	}
 	if down && p.chords == nil {
 		// The key's own chords go down the way they went up, from the highest that fits.

@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/phrase"
 )
 
 // countNames name the counts in words.
@@ -27,7 +28,7 @@ func CountName(word string) string {
 }
 
 // MoveName is a move in words.
-func MoveName(move string, kind Kind) string {
+func MoveName(move string, kind phrase.Kind) string {
 	if move == "" {
 		u := usualMove[kind]
 		if move = u.kind; move == "tones" {
@@ -103,7 +104,7 @@ func (r Recipe) Title() string {
 		}
 	}
 	cell := r.Cell
-	if p, err := ParsePhrase(r.Cell); err == nil {
+	if p, err := phrase.ParsePhrase(r.Cell); err == nil {
 		cell = p.String()
 	}
 	title := strings.Join(key, " ") + ", " + cell
@@ -115,7 +116,7 @@ func (r Recipe) Title() string {
 
 // Short says a run in one line: scale, shape, cell and moves.
 func (r Recipe) Short(run *Run) string {
-	p, err := ParsePhrase(r.Cell)
+	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {
 		return r.String()
 	}

@@ -1,12 +1,13 @@
-package run
+package run_test
 
 import (
 	"strings"
 	"testing"
 
-	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/play"
+	"ornamen/core/run"
 )
 
 // The short form says scale, shape, cell and moves in one line.
@@ -18,7 +19,7 @@ func TestShortForm(t *testing.T) {
 		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:6 --cell "1 2" --times 1`, "sixths on strings 3 and 1, one cell of 2 steps, moved up one tone: 1 cell"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move octave --dir down --layout box`, "moved down an octave on"},
 	} {
-		r, err := Parse(c.recipe)
+		r, err := run.Parse(c.recipe)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -30,29 +31,29 @@ func TestShortForm(t *testing.T) {
 
 // Every word of the notation has words that a player would say.
 func TestWordsForEverything(t *testing.T) {
-	for _, w := range CountWords {
-		if n := CountName(w); n == "" || strings.ContainsAny(n, "0123456789") {
+	for _, w := range run.CountWords {
+		if n := run.CountName(w); n == "" || strings.ContainsAny(n, "0123456789") {
 			t.Errorf("count %s is called %q", w, n)
 		}
 	}
-	if got := CountName("8,16"); got != "eighths and sixteenths" {
+	if got := run.CountName("8,16"); got != "eighths and sixteenths" {
 		t.Errorf("mixed counts are called %q", got)
 	}
 	for move, want := range map[string]string{"": "one tone", "1": "one tone", "3": "3 tones", "string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position", "chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
-		if got := MoveName(move, Tones); got != want {
+		if got := run.MoveName(move, phrase.Tones); got != want {
 			t.Errorf("move %q is called %q", move, got)
 		}
 	}
-	if got := MoveName("", Chord); got != "to the next chord" {
+	if got := run.MoveName("", phrase.Chord); got != "to the next chord" {
 		t.Errorf("chord cells move %q", got)
 	}
 	for layout, want := range map[string]string{"box": "in a box", "3nps": "three a string", "counts:4,3": "4 3 a string", "string:2": "on string 2", "strings:3,2": "on strings 3 and 2", "frets:5-9": "on frets 5 to 9", "arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides", "pairs:3,1:3": "thirds on strings 3 and 1", "places:6:5": "your own places"} {
-		if got := LayoutName(layout); got != want {
+		if got := run.LayoutName(layout); got != want {
 			t.Errorf("layout %s is called %q, want %q", layout, got, want)
 		}
 	}
 	for _, dir := range []string{"", "up", "down", "updown", "downup"} {
-		if DirName(dir) == "" {
+		if run.DirName(dir) == "" {
 			t.Errorf("direction %q has no name", dir)
 		}
 	}
@@ -61,7 +62,7 @@ func TestWordsForEverything(t *testing.T) {
 // Arguments are set and read one by one; what is none is refused.
 func TestRecipeArguments(t *testing.T) {
 	values := map[string]string{"key": "A blues", "times": "4", "tempo": "92.5", "cell": "1 2", "bars": "", "turn": "twice"}
-	var r Recipe
+	var r run.Recipe
 	for name, v := range values {
 		if err := r.Set(name, v); err != nil {
 			t.Errorf("%s: %v", name, err)
@@ -78,13 +79,13 @@ func TestRecipeArguments(t *testing.T) {
 	if err := r.Set("times", ""); err != nil || r.Times != 0 {
 		t.Error("an argument cannot be taken away")
 	}
-	for _, name := range Names() {
+	for _, name := range run.Names() {
 		if r.Get(name) != "" && !strings.Contains(r.String(), "--"+name) {
 			t.Errorf("%s is not written", name)
 		}
 	}
 	for _, c := range []struct{ line, key string }{{`--key "A blues"  --cell 1`, "A blues"}, {`--key 'A blues' --cell 1`, "A blues"}, {`--key=A\ blues`, ""}} {
-		r, err := Parse(c.line)
+		r, err := run.Parse(c.line)
 		if c.key != "" && (err != nil || r.Key != c.key) {
 			t.Errorf("%s: %q, %v", c.line, r.Key, err)
 		}
@@ -99,12 +100,12 @@ func TestRecipeArguments(t *testing.T) {
 func TestEvened(t *testing.T) {
 	e := play.NewEngine(play.DefaultPlayer())
 	g := neck.Standard()
-	r := Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "strings: a1 a2 a3", Times: 4}
-	run, err := Grow(r, g)
+	r := run.Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "strings: a1 a2 a3", Times: 4}
+	grown, err := run.Grow(r, g)
 	if err != nil {
 		t.Fatal(err)
 	}
-	w, ok, _ := Evened(t.Context(), e, run.Lick, r, g)
+	w, ok, _ := run.Evened(t.Context(), e, grown.Lick, r, g)
 	if !ok || len(w.Lick.Notes) != 24 || !strings.HasPrefix(w.Name, "each cell twice, alternate") {
 		t.Fatalf("%v %q %d notes", ok, w.Name, len(w.Lick.Notes))
 	}
@@ -113,24 +114,8 @@ func TestEvened(t *testing.T) {
 		t.Errorf("with even counts the exits are %s", w.Report.Exits)
 	}
 	r.Repeat = 2
-	if _, ok, _ := Evened(t.Context(), e, run.Lick, r, g); ok {
+	if _, ok, _ := run.Evened(t.Context(), e, grown.Lick, r, g); ok {
 		t.Error("a run of repeats is evened again")
-	}
-}
-
-// What was locked is carried over field by field.
-func TestCarry(t *testing.T) {
-	old := lick.Note{Finger: lick.Little, Stroke: lick.Up, Slur: lick.Hammer, Bend: &lick.Bend{Semitones: 1, Shape: "bend"}, Vibrato: &lick.Vibrato{Width: "wide", Speed: "slow"}, Lock: []string{"finger", "bend", "vibrato"}, Meant: []string{"note-outside"}}
-	var n lick.Note
-	carry(&n, old)
-	if n.Finger != lick.Little || n.Stroke != "" || n.Slur != "" || n.Bend == nil || n.Vibrato == nil || len(n.Lock) != 3 || len(n.Meant) != 1 {
-		t.Errorf("%+v", n)
-	}
-	old.Lock = []string{"slur", "stroke"}
-	n = lick.Note{Stroke: lick.Down}
-	carry(&n, old)
-	if n.Slur != lick.Hammer || n.Stroke != "" || !n.Locked("slur") || n.Locked("stroke") {
-		t.Errorf("a slurred note is picked: %+v", n)
 	}
 }
 
@@ -142,16 +127,16 @@ func TestChordWalks(t *testing.T) {
 		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --move octave`, "5:3 4:5 | 3:5 2:8"},
 		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --chords "1 4 5 1"`, "5:3 4:5 | 5:8 4:10 | 5:10 4:12 | 5:15 4:17"},
 	} {
-		r, err := Parse(c.recipe)
+		r, err := run.Parse(c.recipe)
 		if err != nil {
 			t.Fatal(err)
 		}
-		run, err := Grow(r, neck.Standard())
+		grown, err := run.Grow(r, neck.Standard())
 		if err != nil {
 			t.Errorf("%s: %v", c.recipe, err)
 			continue
 		}
-		got := written(run)
+		got := written(grown)
 		if got != c.want {
 			t.Errorf("%s: %s, want %s", c.recipe, got, c.want)
 		}

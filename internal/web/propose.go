@@ -14,7 +14,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/play"
-	"ornamen/core/run"
+	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -175,11 +175,11 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 const maxParts = 6
 
 // partsFor lists what else the bend under the caret, or the tail after it, could be.
-func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []run.Changed {
+func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed {
 	if what == "tail" {
-		return run.OtherTails(g, l, note-1)
+		return turn.OtherTails(g, l, note-1)
 	}
-	return run.OtherBends(g, l, note-1)
+	return turn.OtherBends(g, l, note-1)
 }
 
 // otherParts answers with other bends or other tails side by side.
@@ -254,7 +254,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 		if f.From > 0 {
 			from, to = f.From-1, min(f.Upto, len(l.Notes))
 		}
-		turned, err := run.Turn(e.Player.Guitar, l, f.Value, from, to)
+		turned, err := turn.Turn(e.Player.Guitar, l, f.Value, from, to)
 		if err != nil {
 			return err
 		}

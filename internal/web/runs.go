@@ -11,11 +11,13 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/play"
 	"ornamen/core/run"
+	"ornamen/core/turn"
 	"ornamen/internal/store"
 )
 
@@ -140,7 +142,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 		r, err := engineOf(ctx).Restring(ctx, grown.Lick, restringWay(ctx, f))
 		return r.After.Lick, err
 	}
-	turned, err := run.Turn(g, grown.Lick, f.Show, 0, 0)
+	turned, err := turn.Turn(g, grown.Lick, f.Show, 0, 0)
 	if err != nil {
 		return turned, err
 	}
@@ -230,7 +232,7 @@ func (a *App) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 		a.fail(w, r, err)
 		return
 	}
-	grown, err := run.Regrow(base, f.Recipe, engineOf(r.Context()).Player.Guitar.WithTuning(base.Tuning))
+	grown, err := turn.Regrow(base, f.Recipe, engineOf(r.Context()).Player.Guitar.WithTuning(base.Tuning))
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
@@ -255,9 +257,9 @@ func (a *App) findRecipe(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 	}
-	var found run.Found
+	var found find.Found
 	err := a.work.Do(r.Context(), e.ID, func(ctx context.Context) (err error) {
-		found, ok, err = run.Find(ctx, engineOf(ctx).Player.Guitar, e.Lick)
+		found, ok, err = find.Find(ctx, engineOf(ctx).Player.Guitar, e.Lick)
 		return err
 	})
 	if err != nil {

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/play"
 	"ornamen/core/run"
 	"ornamen/core/shape"
@@ -229,7 +230,7 @@ func (v *runsPage) drawRun(grown *run.Run, use play.WayToPlay) {
 }
 
 func learnWords(r run.Recipe, notes int) string {
-	p, err := run.ParsePhrase(r.Cell)
+	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {
 		return ""
 	}
@@ -279,7 +280,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use
 // sentence says the recipe with its words as controls.
 func (v *runsPage) sentence(g neck.Guitar) {
 	f, r := v.Form, v.Form.Recipe
-	p, _ := run.ParsePhrase(r.Cell)
+	p, _ := phrase.ParsePhrase(r.Cell)
 	key := strings.SplitN(r.Title(), ",", 2)[0]
 	add := func(parts ...sentencePart) { v.Sentence = append(v.Sentence, parts...) }
 	plain := func(s string) sentencePart { return sentencePart{Plain: s} }

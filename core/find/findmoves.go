@@ -1,4 +1,4 @@
-package run
+package find
 
 import (
 	"cmp"
@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ornamen/core/music"
+	"ornamen/core/phrase"
 )
 
 // stringsOn looks for cells over the strings of a layout.
@@ -44,15 +45,15 @@ func (f *finder) stringsOn(c candidate) {
 		if by < 0 {
 			first = hi
 		}
-		write := func(a, b, first int) ([]Step, bool) {
-			var cell []Step
+		write := func(a, b, first int) ([]phrase.Step, bool) {
+			var cell []phrase.Step
 			for i := a; i < b; i++ {
 				it := f.items[i]
 				switch {
 				case it.rest:
-					cell = append(cell, Step{Rest: true})
+					cell = append(cell, phrase.Step{Rest: true})
 				case it.hold:
-					cell = append(cell, Step{Hold: true})
+					cell = append(cell, phrase.Step{Hold: true})
 				default:
 					x, ok := row(i)
 					str := x[0] - first
@@ -63,7 +64,7 @@ func (f *finder) stringsOn(c candidate) {
 						return nil, false
 					}
 					s := f.marks(it)
-					s.Tones = []Tone{{N: x[1], String: str}}
+					s.Tones = []phrase.Tone{{N: x[1], String: str}}
 					cell = append(cell, s)
 				}
 			}
@@ -75,14 +76,14 @@ func (f *finder) stringsOn(c candidate) {
 		}
 		f.addMarks(cell, from, to)
 		r := f.base(c)
-		r.Cell = Phrase{Kind: Strings, Cells: [][]Step{cell}}.String()
+		r.Cell = phrase.Phrase{Kind: phrase.Strings, Cells: [][]phrase.Step{cell}}.String()
 		if by < 0 {
 			r.Dir = "down"
 		}
 		if by != 1 && by != -1 {
 			r.Move = fmt.Sprintf("string:%d", max(by, -by))
 		}
-		f.addTries(c, r, from, to, cells, length, first, func(i int) ([]Step, bool) {
+		f.addTries(c, r, from, to, cells, length, first, func(i int) ([]phrase.Step, bool) {
 			return write(from+cells*length, i, first+by*(cells-1))
 		})
 		if by == 2 || by == -2 {
@@ -166,7 +167,7 @@ func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
 		return
 	}
 	r := f.base(c)
-	r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
 	r.Move = move
 	if by < 0 {
 		r.Dir = "down"
@@ -179,7 +180,7 @@ func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
 }
 
 // firstCell writes the line's first items as a cell of a ladder, tone 1 its lowest.
-func (f *finder) firstCell(c candidate, length int) (cell []Step, base int, ok bool) {
+func (f *finder) firstCell(c candidate, length int) (cell []phrase.Step, base int, ok bool) {
 	at := make([]int, length)
 	base = 1 << 30
 	for i := range length {
@@ -207,23 +208,23 @@ func (f *finder) chords() {
 			return
 		}
 		name := f.palette.At(f.line.Pitch(root.first)).Name
-		var cell []Step
+		var cell []phrase.Step
 		var strs []int
 		ok := true
 		for i := 0; i < length && ok; i++ {
 			it := f.items[i]
 			switch {
 			case it.rest:
-				cell = append(cell, Step{Rest: true})
+				cell = append(cell, phrase.Step{Rest: true})
 			case it.hold:
-				cell = append(cell, Step{Hold: true})
+				cell = append(cell, phrase.Step{Hold: true})
 			case len(it.notes) > 1:
 				ok = false
 			default:
 				s := f.marks(it)
 				t, is := chordTone(f.palette, name, int(f.line.Pitch(it.first)-f.line.Pitch(root.first)))
 				ok = is
-				s.Tones = []Tone{t}
+				s.Tones = []phrase.Tone{t}
 				cell, strs = append(cell, s), append(strs, it.notes[0].String)
 			}
 		}
@@ -247,7 +248,7 @@ func (f *finder) chords() {
 			continue
 		}
 		r := f.base(candidate{at: root.notes[0].Place().Notation()})
-		r.Cell = Phrase{Kind: Chord, Cells: [][]Step{cell}, Strings: strs}.String()
+		r.Cell = phrase.Phrase{Kind: phrase.Chord, Cells: [][]phrase.Step{cell}, Strings: strs}.String()
 		end := len(degrees) * length
 		f.add(r, 0, end)
 		r.Times = len(degrees)
@@ -259,21 +260,21 @@ func (f *finder) chords() {
 }
 
 // chordTone names a height over a chord's root.
-func chordTone(p music.Palette, root music.Name, semitones int) (Tone, bool) {
+func chordTone(p music.Palette, root music.Name, semitones int) (phrase.Tone, bool) {
 	octave := 0
 	for semitones < 0 {
 		semitones, octave = semitones+12, octave-1
 	}
 	octave, semitones = octave+semitones/12, semitones%12
 	if octave < -3 || octave > 3 {
-		return Tone{}, false
+		return phrase.Tone{}, false
 	}
 	for n := 1; n <= 7; n++ {
 		d := music.Degree{Number: n}
 		if h, is := p.Over(root, d); is && h == semitones {
-			return Tone{Degree: d, Octave: octave}, true
+			return phrase.Tone{Degree: d, Octave: octave}, true
 		}
 	}
 	d := music.ChromaticDegree(semitones)
-	return Tone{Degree: d, Octave: octave}, d.Alter != 0
+	return phrase.Tone{Degree: d, Octave: octave}, d.Alter != 0
 }

@@ -1,15 +1,17 @@
-package run
+package find_test
 
 import (
 	"errors"
 	"math/rand/v2"
 	"testing"
 
+	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/play"
+	"ornamen/core/turn"
 )
 
 // wildLick is anything that the format allows: other tunings, chords, held notes,
@@ -125,16 +127,16 @@ func TestNothingPanics(t *testing.T) {
 			check("restring", s.After.Lick)
 		}
 		for _, how := range []string{"backwards", "mirror", "rotate:2", "octave", "-octave"} {
-			if turned, err := Turn(e.Player.Guitar, l, how, 0, 0); err == nil {
+			if turned, err := turn.Turn(e.Player.Guitar, l, how, 0, 0); err == nil {
 				check(how, turned)
 			}
 		}
 		for i := range l.Notes {
-			for _, b := range append(OtherBends(e.Player.Guitar, l, i), OtherTails(e.Player.Guitar, l, i)...) {
+			for _, b := range append(turn.OtherBends(e.Player.Guitar, l, i), turn.OtherTails(e.Player.Guitar, l, i)...) {
 				check(b.What, b.Lick)
 			}
 		}
-		if _, _, err := Find(ctx, e.Player.Guitar, l); err != nil {
+		if _, _, err := find.Find(ctx, e.Player.Guitar, l); err != nil {
 			t.Fatal(err)
 		}
 	}

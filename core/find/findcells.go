@@ -1,4 +1,4 @@
-package run
+package find
 
 import (
 	"fmt"
@@ -8,6 +8,8 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
+	"ornamen/core/run"
 )
 
 // maxCell is the longest cell that is looked for, in steps.
@@ -100,24 +102,24 @@ func (f *finder) periods(moves func(i, k int) (int, bool), try func(from, to, le
 }
 
 // cellOf writes items as a tones cell whose tone 1 is step base.
-func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]Step, bool) {
-	var cell []Step
+func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]phrase.Step, bool) {
+	var cell []phrase.Step
 	for i := from; i < to; i++ {
 		it := f.items[i]
 		switch {
 		case it.rest:
-			cell = append(cell, Step{Rest: true})
+			cell = append(cell, phrase.Step{Rest: true})
 		case it.hold:
 			if len(cell) == 0 {
 				return nil, false
 			}
-			cell = append(cell, Step{Hold: true})
+			cell = append(cell, phrase.Step{Hold: true})
 		default:
 			if at[i] < 0 {
 				return nil, false
 			}
 			s := f.marks(it)
-			s.Tones = []Tone{{N: at[i] - base + 1}}
+			s.Tones = []phrase.Tone{{N: at[i] - base + 1}}
 			if len(it.notes) > 1 && len(c.Steps[at[i]]) != len(it.notes) {
 				group, ok := f.group(c, it)
 				if !ok {
@@ -125,7 +127,7 @@ func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]Step, bool
 				}
 				s.Tones = nil
 				for _, k := range group {
-					s.Tones = append(s.Tones, Tone{N: k - base + 1})
+					s.Tones = append(s.Tones, phrase.Tone{N: k - base + 1})
 				}
 			}
 			cell = append(cell, s)
@@ -135,14 +137,14 @@ func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]Step, bool
 }
 
 // marks are what the cell says of a step beside its tone.
-func (f *finder) marks(it item) Step {
+func (f *finder) marks(it item) phrase.Step {
 	n := it.notes[0]
-	s := Step{Slur: n.Slur, Accent: n.Accent}
+	s := phrase.Step{Slur: n.Slur, Accent: n.Accent}
 	if n.Locked("stroke") && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
 		s.Stroke = n.Stroke
 	}
 	if n.Bend != nil && (n.Bend.Semitones <= 2 && n.Bend.Semitones != 4) {
-		s.Bend = &Bend{Semitones: n.Bend.Semitones, Release: n.Bend.Release()}
+		s.Bend = &phrase.Bend{Semitones: n.Bend.Semitones, Release: n.Bend.Release()}
 	}
 	if n.Vibrato != nil {
 		s.Vibrato = 1
@@ -158,7 +160,7 @@ func (f *finder) marks(it item) Step {
 
 // addMarks takes the marks of later cells too: a slur that the first cell has no
 // string for.
-func (f *finder) addMarks(cell []Step, from, to int) {
+func (f *finder) addMarks(cell []phrase.Step, from, to int) {
 	for i := from; i < to; i++ {
 		s := &cell[(i-from)%len(cell)]
 		if len(f.items[i].notes) > 0 && s.Slur == "" && len(s.Tones) > 0 {
@@ -168,8 +170,8 @@ func (f *finder) addMarks(cell []Step, from, to int) {
 }
 
 // base is the recipe of a candidate.
-func (f *finder) base(c candidate) Recipe {
-	r := Recipe{Key: f.key, Layout: c.layout, At: c.at}
+func (f *finder) base(c candidate) run.Recipe {
+	r := run.Recipe{Key: f.key, Layout: c.layout, At: c.at}
 	r.Add, r.Drop = strings.Join(f.line.Key.Add, ","), strings.Join(f.line.Key.Drop, ",")
 	if f.count != "16" {
 		r.Count = f.count
@@ -202,7 +204,7 @@ func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
 	f.addMarks(cell, from, to)
 	cells := (to - from) / length
 	r := f.base(c)
-	r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
 	switch {
 	case by == 0:
 		r.Move, r.Times = "stay", cells
@@ -214,14 +216,14 @@ func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
 			r.Move = strconv.Itoa(max(by, -by))
 		}
 	}
-	f.addTries(c, r, from, to, cells, length, base, func(i int) ([]Step, bool) {
+	f.addTries(c, r, from, to, cells, length, base, func(i int) ([]phrase.Step, bool) {
 		return f.cellOf(c, at, from+cells*length, i, base+by*(cells-1))
 	})
 }
 
 // addTries adds a recipe with and without a start, a number of cells and what
 // follows the last whole cell.
-func (f *finder) addTries(c candidate, r Recipe, from, to, cells, length, start int, tail func(to int) ([]Step, bool)) {
+func (f *finder) addTries(c candidate, r run.Recipe, from, to, cells, length, start int, tail func(to int) ([]phrase.Step, bool)) {
 	end := from + cells*length
 	if r.Move != "stay" {
 		bare := r
@@ -232,15 +234,15 @@ func (f *finder) addTries(c candidate, r Recipe, from, to, cells, length, start 
 	begun := r
 	begun.Start = start + 1
 	f.add(begun, from, end)
-	for _, x := range []Recipe{r, begun} {
+	for _, x := range []run.Recipe{r, begun} {
 		f.addLanding(x, from, end, end)
 		if end < len(f.items) {
 			if t, ok := tail(len(f.items)); ok && shortTail(len(t), length, cells) {
-				x.Tail = Phrase{Kind: phraseKind(x.Cell), Cells: [][]Step{t}}.String()
+				x.Tail = phrase.Phrase{Kind: phraseKind(x.Cell), Cells: [][]phrase.Step{t}}.String()
 				f.add(x, from, len(f.items))
 			}
 			if t, ok := tail(len(f.items) - 1); ok && shortTail(len(t), length, cells) {
-				x.Tail = Phrase{Kind: phraseKind(x.Cell), Cells: [][]Step{t}}.String()
+				x.Tail = phrase.Phrase{Kind: phraseKind(x.Cell), Cells: [][]phrase.Step{t}}.String()
 				f.addLanding(x, from, len(f.items)-1, len(f.items)-1)
 			}
 		}
@@ -252,16 +254,16 @@ func shortTail(steps, length, cells int) bool {
 	return steps > 0 && steps <= max(length, 4) && 2*steps <= length*cells
 }
 
-func phraseKind(cell string) Kind {
-	p, err := ParsePhrase(cell)
+func phraseKind(cell string) phrase.Kind {
+	p, err := phrase.ParsePhrase(cell)
 	if err != nil {
-		return Tones
+		return phrase.Tones
 	}
 	return p.Kind
 }
 
 // addLanding adds the recipe with the line's last note as its landing.
-func (f *finder) addLanding(r Recipe, from, end, at int) {
+func (f *finder) addLanding(r run.Recipe, from, end, at int) {
 	if at != len(f.items)-1 || len(f.items[at].notes) != 1 {
 		return
 	}
@@ -274,7 +276,7 @@ func (f *finder) addLanding(r Recipe, from, end, at int) {
 	f.add(r, from, at+1)
 }
 
-func (f *finder) add(r Recipe, from, to int) {
+func (f *finder) add(r run.Recipe, from, to int) {
 	notes := 0
 	for _, it := range f.items[from:to] {
 		notes += len(it.notes)
@@ -345,7 +347,7 @@ func (f *finder) turns(c candidate, at []int) {
 		}
 		f.addMarks(cell, 0, cells*length)
 		r := f.base(c)
-		r.Cell = Phrase{Kind: Tones, Cells: [][]Step{cell}}.String()
+		r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
 		r.Dir = "updown"
 		if by < 0 {
 			r.Dir = "downup"
@@ -356,7 +358,7 @@ func (f *finder) turns(c candidate, at []int) {
 		if twice {
 			r.Turn = "twice"
 		}
-		f.addTries(c, r, 0, cells*length, cells, length, base, func(i int) ([]Step, bool) {
+		f.addTries(c, r, 0, cells*length, cells, length, base, func(i int) ([]phrase.Step, bool) {
 			return f.cellOf(c, at, cells*length, i, base+last-first)
 		})
 	}

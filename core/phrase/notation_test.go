@@ -1,8 +1,10 @@
-package run
+package phrase_test
 
 import (
 	"errors"
 	"testing"
+
+	"ornamen/core/phrase"
 )
 
 // Parse and print are inverse.
@@ -14,7 +16,7 @@ func TestPhraseComesBack(t *testing.T) {
 		"strings: h1 hh2 h3", "strings: a2^a3_",
 		"chord: 1 5 3' s4' s3' 2' 1'", "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'", "chord: b3 #4 7, <1 \\3",
 	} {
-		p, err := ParsePhrase(s)
+		p, err := phrase.ParsePhrase(s)
 		if err != nil {
 			t.Errorf("%q: %v", s, err)
 			continue
@@ -31,13 +33,13 @@ func TestPhraseErrorsPoint(t *testing.T) {
 		{"1 2 x 4", "x"}, {"", ""}, {"1 | ", ""}, {"notes: 1", "notes"}, {"strings: a1 2", "2"}, {"strings: a0", "a0"}, {"chord: 1 14", "14"},
 		{"1 2^ 3", "2^"}, {"1 2~~~", "2~~~"}, {"(1 3", "(1 3"}, {"(1 x) 2", "(1 x)"}, {"- 1", "-"}, {". .", ". ."}, {"(1 3)^full", "(1 3)^full"}, {"tones@3: 1", "tones@3"}, {"1000", "1000"},
 	} {
-		_, err := ParsePhrase(c.text)
-		var w *WordError
+		_, err := phrase.ParsePhrase(c.text)
+		var w *phrase.WordError
 		if !errors.As(err, &w) || w.Word != c.word {
 			t.Errorf("%q: %v, want it to point at %q", c.text, err, c.word)
 		}
 	}
-	if _, err := ParsePhrase("chord@5,4: 1 2 3"); err == nil {
+	if _, err := phrase.ParsePhrase("chord@5,4: 1 2 3"); err == nil {
 		t.Error("two strings for three steps pass")
 	}
 }
@@ -47,12 +49,12 @@ func FuzzPhrase(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		p, err := ParsePhrase(s)
+		p, err := phrase.ParsePhrase(s)
 		if err != nil {
 			return
 		}
 		text := p.String()
-		q, err := ParsePhrase(text)
+		q, err := phrase.ParsePhrase(text)
 		if err != nil || q.String() != text {
 			t.Errorf("%q is printed as %q, which reads as %q (%v)", s, text, q.String(), err)
 		}

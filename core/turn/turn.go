@@ -1,4 +1,6 @@
-package run
+// Package turn changes what is written without writing it anew: backwards, mirrored,
+// rotated, an octave away; another bend for a note, another tail for a line.
+package turn
 
 import (
 	"errors"
@@ -10,6 +12,8 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
+	"ornamen/core/run"
 )
 
 // Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror,
@@ -35,7 +39,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "rotate":
 		k, convErr := strconv.Atoi(n)
 		if convErr != nil || k < 1 || k > len(t.columns) {
-			return l, &WordError{how, fmt.Sprintf("rotate:N names a note from 1 to %d", len(t.columns))}
+			return l, phrase.Wrong(how, fmt.Sprintf("rotate:N names a note from 1 to %d", len(t.columns)))
 		}
 		t.rotate(k - 1)
 	case "octave":
@@ -43,7 +47,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "-octave":
 		err = t.octave(-1)
 	default:
-		return l, &WordError{how, "a line is turned backwards, mirror, rotate:N, octave or -octave"}
+		return l, phrase.Wrong(how, "a line is turned backwards, mirror, rotate:N, octave or -octave")
 	}
 	if err != nil {
 		return l, err
@@ -282,8 +286,8 @@ func (t *turner) stepDown(p music.Palette, s, fret, steps int) (int, bool) {
 // Regrow makes the line of a changed recipe and carries over what the player had
 // locked: the fields of notes that lie at the same place at the same time. The
 // title, tags, tempo and what else is the player's stay.
-func Regrow(old lick.Lick, r Recipe, g neck.Guitar) (*Run, error) {
-	run, err := Grow(r, g)
+func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
+	run, err := run.Grow(r, g)
 	if err != nil {
 		return nil, err
 	}

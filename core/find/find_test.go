@@ -1,64 +1,15 @@
-package run
+package find_test
 
 import (
 	"strings"
 	"testing"
 
+	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/run"
+	"ornamen/core/testline"
 )
-
-// line reads a line written by hand: string:fret with the string kept, marks h p
-// s, + together, . a rest, - a hold, *1/4 a length.
-func line(t testing.TB, key, text string) lick.Lick {
-	t.Helper()
-	l := lick.New()
-	if key != "" {
-		l.Key.Tonic, l.Key.Scale, _ = strings.Cut(key, " ")
-	}
-	step := lick.NewTime(1, 16)
-	var at lick.Time
-	str := 0
-	for _, word := range strings.Fields(text) {
-		switch word {
-		case ".":
-			at = at.Add(step)
-			continue
-		case "-":
-			l.Notes[len(l.Notes)-1].Len = l.Notes[len(l.Notes)-1].Len.Add(step)
-			at = at.Add(step)
-			continue
-		}
-		length := step
-		for _, w := range strings.Split(word, "+") {
-			n := lick.Note{At: at, Len: step}
-			if head, tail, ok := strings.Cut(w, ":"); ok {
-				str, w = int(head[0]-'0'), tail
-			}
-			if head, tail, ok := strings.Cut(w, "*"); ok {
-				n.Len, _ = lick.ParseTime(tail)
-				w = head
-			}
-			length = n.Len
-			n.String = str
-			for _, c := range w {
-				switch {
-				case c >= '0' && c <= '9':
-					n.Fret = 10*n.Fret + int(c-'0')
-				default:
-					n.Slur = map[rune]lick.Slur{'h': lick.Hammer, 'p': lick.Pull, 's': lick.Slide, 'S': lick.Shift}[c]
-				}
-			}
-			l.Notes = append(l.Notes, n)
-		}
-		at = at.Add(length)
-	}
-	l.Sort()
-	if err := l.Validate(); err != nil {
-		t.Fatalf("%s: %v", text, err)
-	}
-	return l
-}
 
 // Lines entered by hand, which run never made (common practice and our own): the
 // recipe gives them back, or the part that it covers.
@@ -108,8 +59,8 @@ func TestFindHandEntered(t *testing.T) {
 	}
 	g := neck.Standard()
 	for _, c := range handEntered {
-		l := line(t, c.key, c.text)
-		f, ok, _ := Find(t.Context(), g, l)
+		l := testline.Read(t, c.key, c.text)
+		f, ok, _ := find.Find(t.Context(), g, l)
 		want := c.covers
 		if want == 0 {
 			want = len(l.Notes)
@@ -119,7 +70,7 @@ func TestFindHandEntered(t *testing.T) {
 			continue
 		}
 		t.Logf("%-62s %d-%d %s", c.text, f.From, f.To, f.Recipe)
-		run, err := Grow(f.Recipe, g)
+		run, err := run.Grow(f.Recipe, g)
 		if err != nil {
 			t.Errorf("%s: %v", f.Recipe, err)
 			continue
@@ -135,11 +86,11 @@ func TestFindHandEntered(t *testing.T) {
 func TestFindNothing(t *testing.T) {
 	g := neck.Standard()
 	for _, text := range []string{"6:5", "6:5 1:17 3:2 5:11 2:9"} {
-		if f, ok, _ := Find(t.Context(), g, line(t, "A minor", text)); ok && f.To-f.From+1 > 3 {
+		if f, ok, _ := find.Find(t.Context(), g, testline.Read(t, "A minor", text)); ok && f.To-f.From+1 > 3 {
 			t.Errorf("%s: %s", text, f.Recipe)
 		}
 	}
-	if _, ok, _ := Find(t.Context(), g, lick.New()); ok {
+	if _, ok, _ := find.Find(t.Context(), g, lick.New()); ok {
 		t.Error("an empty line has a recipe")
 	}
 }
@@ -147,11 +98,11 @@ func TestFindNothing(t *testing.T) {
 // A line of 64 notes.
 func BenchmarkFind64(b *testing.B) {
 	g := neck.Standard()
-	r, err := Parse(`--key "C natural minor" --at 6:8 --cell "1 2 3 4"`)
+	r, err := run.Parse(`--key "C natural minor" --at 6:8 --cell "1 2 3 4"`)
 	if err != nil {
 		b.Fatal(err)
 	}
-	run, err := Grow(r, g)
+	run, err := run.Grow(r, g)
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -163,8 +114,59 @@ func BenchmarkFind64(b *testing.B) {
 		l.Notes = append(l.Notes, n)
 	}
 	for b.Loop() {
-		if _, _, err := Find(b.Context(), g, l); err != nil {
+		if _, _, err := find.Find(b.Context(), g, l); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// A recipe found in another tuning names it and gives the same frets back.
+func TestRecipeKnowsTheTuning(t *testing.T) {
+	dadgad, err := neck.ParseTuning("D4 A3 G3 D3 A2 D2")
+	if err != nil {
+		t.Fatal(err)
+	}
+	g := neck.Standard().WithTuning(dadgad)
+	grown, err := run.Grow(run.Recipe{Key: "D minor pentatonic", At: "6:12", Cell: "1 2 3", Times: 6}, g)
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := grown.Lick
+	l.Recipe = ""
+	found, ok, err := find.Find(t.Context(), neck.Standard(), l)
+	if err != nil || !ok || found.To != len(l.Notes) || !strings.Contains(found.Recipe.String(), "--tuning") {
+		t.Fatalf("%v %v %s", ok, err, found.Recipe)
+	}
+	again, err := run.Parse(found.Recipe.String())
+	if err != nil {
+		t.Fatal(err)
+	}
+	back, err := run.Grow(again, neck.Standard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, n := range back.Lick.Notes {
+		if n.Place() != l.Notes[i].Place() {
+			t.Fatalf("note %d lies at %s, not at %s", i+1, n.Place().Notation(), l.Notes[i].Place().Notation())
+		}
+	}
+}
+
+// Two notes that lie hours apart have no recipe, and that is known at once.
+func TestSilenceHasNoRecipe(t *testing.T) {
+	l := lick.New()
+	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
+	for _, at := range []int64{0, 5000} {
+		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(at, 1), Len: lick.NewTime(1, 16), String: 1, Fret: 5})
+	}
+	allocated := testing.Benchmark(func(b *testing.B) {
+		for b.Loop() {
+			if _, ok, err := find.Find(b.Context(), neck.Standard(), l); ok || err != nil {
+				b.Fatal(ok, err)
+			}
+		}
+	}).AllocedBytesPerOp()
+	if allocated > 20<<20 {
+		t.Errorf("it takes %d MB", allocated>>20)
 	}
 }

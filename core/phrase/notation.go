@@ -1,6 +1,6 @@
-// Package run grows lines from cells: the phrase notation, the recipe that says
-// how a cell moves, the line it makes, and the recipe that a written line follows.
-package run
+// Package phrase reads and writes the notation of cells: steps of a ladder, places on
+// strings or degrees over chords, with their slurs, bends, holds and rests.
+package phrase
 
 import (
 	"fmt"
@@ -64,10 +64,13 @@ type WordError struct {
 }
 
 // Error is one sentence.
+// Wrong is the error that a word cannot be read, and why.
+func Wrong(word, why string) error { return &WordError{word, why} }
+
 func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why) }
 
 // maxSteps bounds a phrase.
-const maxSteps = 256
+const MaxSteps = 256
 
 // ParsePhrase reads the notation. An error points at its word.
 func ParsePhrase(text string) (Phrase, error) {
@@ -78,14 +81,14 @@ func ParsePhrase(text string) (Phrase, error) {
 		p.Kind = Kind(name)
 		switch {
 		case p.Kind != Tones && p.Kind != Strings && p.Kind != Chord:
-			return p, &WordError{head, "a cell names tones:, strings: or chord:"}
+			return p, Wrong(head, "a cell names tones:, strings: or chord:")
 		case at && p.Kind != Chord:
-			return p, &WordError{head, "only chord@ gives the string of each step"}
+			return p, Wrong(head, "only chord@ gives the string of each step")
 		case at:
 			for _, w := range strings.Split(strs, ",") {
 				n, err := strconv.Atoi(strings.TrimSpace(w))
 				if err != nil || n < 1 || n > 9 {
-					return p, &WordError{w, "a string is a number from 1 to 9"}
+					return p, Wrong(w, "a string is a number from 1 to 9")
 				}
 				p.Strings = append(p.Strings, n)
 			}
@@ -98,8 +101,8 @@ func ParsePhrase(text string) (Phrase, error) {
 		if err != nil {
 			return p, err
 		}
-		if count += len(steps); count > maxSteps {
-			return p, fmt.Errorf("a phrase has at most %d steps", maxSteps)
+		if count += len(steps); count > MaxSteps {
+			return p, fmt.Errorf("a phrase has at most %d steps", MaxSteps)
 		}
 		p.Cells = append(p.Cells, steps)
 	}
@@ -116,7 +119,7 @@ func (p Phrase) parseCell(cell string) ([]Step, error) {
 		steps = append(steps, s)
 	}
 	if len(steps) == 0 {
-		return nil, &WordError{cell, "a cell needs a step"}
+		return nil, Wrong(cell, "a cell needs a step")
 	}
 	return steps, nil
 }
@@ -182,14 +185,14 @@ func (p Phrase) parseStep(w string) (s Step, err error) {
 	}
 	var ok bool
 	if s.Tones, rest, ok = p.parseTones(rest); !ok {
-		return s, &WordError{w, p.expects()}
+		return s, Wrong(w, p.expects())
 	}
 	if strings.HasPrefix(rest, "^") {
 		if len(s.Tones) > 1 {
-			return s, &WordError{w, "one tone alone is bent"}
+			return s, Wrong(w, "one tone alone is bent")
 		}
 		if s.Bend, rest, ok = p.parseBend(rest[1:]); !ok {
-			return s, &WordError{w, "after ^ stands curl, half, full or a tone"}
+			return s, Wrong(w, "after ^ stands curl, half, full or a tone")
 		}
 	}
 	for _, r := range rest {
@@ -199,7 +202,7 @@ func (p Phrase) parseStep(w string) (s Step, err error) {
 		case r == '>' && !s.Accent:
 			s.Accent = true
 		default:
-			return s, &WordError{w, "after the tone stand ^, _, ~, ~~ or >"}
+			return s, Wrong(w, "after the tone stand ^, _, ~, ~~ or >")
 		}
 	}
 	return s, nil
@@ -243,7 +246,7 @@ func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
 func isDigit(c byte) bool { return c >= '0' && c <= '9' }
 
 // maxTone bounds how far a step may lie from the cell's start.
-const maxTone = 99
+const MaxTone = 99
 
 // parseTone reads the tone off the front of a word.
 func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
@@ -293,7 +296,7 @@ func number(w string) (n int, rest string, ok bool) {
 		end++
 	}
 	n, err := strconv.Atoi(w[:end])
-	return n, w[end:], err == nil && n >= -maxTone && n <= maxTone
+	return n, w[end:], err == nil && n >= -MaxTone && n <= MaxTone
 }
 
 // check refuses what has no tone to hold, or another number of strings than steps.
@@ -303,14 +306,14 @@ func (p Phrase) check() error {
 		own := 0
 		for i, s := range c {
 			if s.Hold && i == 0 {
-				return &WordError{"-", "a hold needs a tone before it"}
+				return Wrong("-", "a hold needs a tone before it")
 			}
 			if len(s.Tones) > 0 {
 				own++
 			}
 		}
 		if own == 0 {
-			return &WordError{cellText(p.Kind, c), "a cell needs a tone"}
+			return Wrong(CellText(p.Kind, c), "a cell needs a tone")
 		}
 		sounding = own
 	}
@@ -333,20 +336,20 @@ func (p Phrase) String() string {
 		if i > 0 {
 			b.WriteString(" | ")
 		}
-		b.WriteString(cellText(p.Kind, c))
+		b.WriteString(CellText(p.Kind, c))
 	}
 	return b.String()
 }
 
-func cellText(k Kind, steps []Step) string {
+func CellText(k Kind, steps []Step) string {
 	out := make([]string, len(steps))
 	for i, s := range steps {
-		out[i] = s.text(k)
+		out[i] = s.Text(k)
 	}
 	return strings.Join(out, " ")
 }
 
-func (s Step) text(k Kind) string {
+func (s Step) Text(k Kind) string {
 	switch {
 	case s.Rest:
 		return "."
@@ -362,7 +365,7 @@ func (s Step) text(k Kind) string {
 	}
 	after := ""
 	if b := s.Bend; b != nil {
-		after = "^" + b.To.text(k)
+		after = "^" + b.To.Text(k)
 		for _, a := range amounts {
 			if a.semitones == b.Semitones {
 				after = "^" + a.word
@@ -378,7 +381,7 @@ func (s Step) text(k Kind) string {
 	}
 	names := make([]string, len(s.Tones))
 	for i, t := range s.Tones {
-		names[i] = t.text(k)
+		names[i] = t.Text(k)
 	}
 	if len(names) == 1 {
 		return before + mark + names[0] + after
@@ -386,7 +389,7 @@ func (s Step) text(k Kind) string {
 	return before + mark + "(" + strings.Join(names, " ") + ")" + after
 }
 
-func (t Tone) text(k Kind) string {
+func (t Tone) Text(k Kind) string {
 	switch k {
 	case Strings:
 		return string(rune('a'+t.String)) + strconv.Itoa(t.N)

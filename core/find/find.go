@@ -1,4 +1,5 @@
-package run
+// Package find looks for the recipe that a written line follows.
+package find
 
 import (
 	"cmp"
@@ -9,12 +10,13 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/run"
 )
 
 // Found is a recipe that reproduces a line, or a part of it: notes From to To,
 // counted from 1.
 type Found struct {
-	Recipe   Recipe
+	Recipe   run.Recipe
 	From, To int
 }
 
@@ -84,7 +86,7 @@ type finder struct {
 
 // try is a recipe that may give items [from, to) back.
 type try struct {
-	recipe   Recipe
+	recipe   run.Recipe
 	from, to int    // items
 	covers   int    // notes
 	text     string // of the recipe
@@ -93,7 +95,7 @@ type try struct {
 // newFinder cuts the line into steps; nil where it has no even step or no notes.
 func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
 	f := &finder{ctx: ctx, guitar: g, line: l, seen: map[string]bool{}}
-	if len(l.Notes) < 2 || len(l.Notes) > MaxNotes || !f.tones() || !f.steps() {
+	if len(l.Notes) < 2 || len(l.Notes) > run.MaxNotes || !f.tones() || !f.steps() {
 		return nil
 	}
 	return f
@@ -131,8 +133,8 @@ func (f *finder) steps() bool {
 	cols := f.line.Columns()
 	start := f.line.Notes[0].At
 	// The last column may ring on: a landing.
-	for _, word := range CountWords {
-		unit := StepLength(word)
+	for _, word := range run.CountWords {
+		unit := run.StepLength(word)
 		items, ok := f.cutInto(cols, start, unit)
 		if ok {
 			f.count, f.items = word, items
@@ -187,7 +189,7 @@ func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 
 // verify grows a recipe and compares it with the line, note for note.
 func (f *finder) verify(t try) (Found, bool) {
-	run, err := Grow(t.recipe, f.guitar)
+	run, err := run.Grow(t.recipe, f.guitar)
 	if err != nil {
 		return Found{}, false
 	}
