@@ -27,7 +27,7 @@ var below = map[string][]string{
 	"core/play":         {"core/bend", "core/defaults", "core/hand", "core/lick", "core/load", "core/music", "core/neck", "core/pick"},
 	"core/phrase":       {"core/lick", "core/music", "core/neck"},
 	"core/run":          {"core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/play", "core/shape"},
-	"core/turn":         {"core/lick", "core/music", "core/neck", "core/phrase", "core/shape"},
+	"core/turn":         {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/find":         {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/testline":     {"core/lick"},
 	"format":            {"core/lick", "core/music", "core/neck"},

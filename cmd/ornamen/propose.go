@@ -51,7 +51,7 @@ func propose(ctx context.Context, e env, args []string) error {
 	if *place && len(l.Notes) > play.MaxFreePlaces {
 		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
 	}
-	proposals, err := play.NewEngine(p).Propose(ctx, l, ask)
+	proposals, err := play.Hands(ctx, play.NewEngine(p), l, ask)
 	if err != nil {
 		return err
 	}

@@ -42,7 +42,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	filled, err := play.NewEngine(player).Propose(ctx, grown.Lick, play.Ask{Way: grown.Way})
+	filled, err := play.Hands(ctx, play.NewEngine(player), grown.Lick, play.Ask{Way: grown.Way})
 	if err != nil {
 		return err
 	}
@@ -123,7 +123,7 @@ func ways(ctx context.Context, e env, args []string) error {
 
 // waysOf lists the ways to play a line; for a run, with its repeats evened too.
 func waysOf(ctx context.Context, e *play.Engine, l lick.Lick) ([]play.WayToPlay, error) {
-	list, err := e.Ways(ctx, l)
+	list, err := play.Ways(ctx, e, l)
 	if err != nil || l.Recipe == "" {
 		return list, err
 	}
@@ -159,7 +159,7 @@ func restring(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	r, err := play.NewEngine(player).Restring(ctx, l, w)
+	r, err := play.Restring(ctx, play.NewEngine(player), l, w)
 	if err != nil {
 		return err
 	}
@@ -242,7 +242,7 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	proposals, err := engine.Propose(ctx, turned, play.Ask{})
+	proposals, err := play.Hands(ctx, engine, turned, play.Ask{})
 	if err != nil {
 		return err
 	}

@@ -109,21 +109,21 @@ func TestNothingPanics(t *testing.T) {
 			}
 		}
 		ask := play.Ask{Best: 4, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
-		list, err := e.Propose(ctx, l, ask)
+		list, err := play.Hands(ctx, e, l, ask)
 		if err != nil && !errors.Is(err, play.ErrTooFree) {
 			t.Fatal(err)
 		}
 		for _, p := range list {
 			check("propose", p.Lick)
 		}
-		ways, err := e.Ways(ctx, l)
+		ways, err := play.Ways(ctx, e, l)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, w := range ways {
 			check(w.Name, w.Lick)
 		}
-		if s, err := e.Restring(ctx, l, pick.Economy); err == nil {
+		if s, err := play.Restring(ctx, e, l, pick.Economy); err == nil {
 			check("restring", s.After.Lick)
 		}
 		for _, how := range []string{"backwards", "mirror", "rotate:2", "octave", "-octave"} {

@@ -8,6 +8,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // The verdict is never better than the worst finding, and what breaks at any tempo
@@ -26,14 +27,14 @@ func TestVerdictIsNoBetterThanItsFindings(t *testing.T) {
 		}
 		seen++
 	}
-	beyond := build(t, 60, "1:22 21")
+	beyond := testline.Build(t, 60, "1:22 21")
 	beyond.Notes[0].Fret = 24
-	noFinger := build(t, 60, "1:5 7")
+	noFinger := testline.Build(t, 60, "1:5 7")
 	noFinger.Notes[0].Finger = lick.Open
 	try(beyond)
 	try(noFinger)
 	for f := lick.Index; f <= lick.Little; f++ {
-		l := build(t, 60, "2:1")
+		l := testline.Build(t, 60, "2:1")
 		l.Notes[0].Finger = f
 		if r := check(player, l); r.Verdict != Flows {
 			t.Errorf("a note at the first fret with finger %s: %s, %v", f, r.Verdict, r.Findings)
@@ -60,7 +61,7 @@ func TestSentences(t *testing.T) {
 	never := []string{"moves 0 mm", "0 mm apart", "a upstroke", "Two times"}
 	lines := []string{"3:5/D 5/D 7/U 7/U", "1:1/f1 3/f2/h 5/f4/h", "6:3/f1 5/f2/h 7/f4/h", "2:5/f1 1:8/f1 2:5/f1"}
 	for _, text := range lines {
-		for _, f := range check(player, build(t, 300, text)).Findings {
+		for _, f := range check(player, testline.Build(t, 300, text)).Findings {
 			for _, bad := range never {
 				if strings.Contains(f.Text, bad) {
 					t.Errorf("%s: %s", text, f.Text)
@@ -68,7 +69,7 @@ func TestSentences(t *testing.T) {
 			}
 		}
 	}
-	r := check(player, build(t, 300, "3:5/U 7/U"))
+	r := check(player, testline.Build(t, 300, "3:5/U 7/U"))
 	if !strings.Contains(r.Findings[0].Text, "Two upstrokes in a row") {
 		t.Errorf("%s", r.Findings[0].Text)
 	}
@@ -76,7 +77,7 @@ func TestSentences(t *testing.T) {
 
 // The turn of a loop can be marked as meant.
 func TestTurnMeant(t *testing.T) {
-	l := build(t, 200, "6:3 1:15")
+	l := testline.Build(t, 200, "6:3 1:15")
 	l.Loop = true
 	find := func() Finding {
 		for _, f := range check(player, l).Findings {
@@ -97,9 +98,9 @@ func TestTurnMeant(t *testing.T) {
 // A search over free places that would take minutes is given up, and says so.
 func TestTooManyFreePlaces(t *testing.T) {
 	cell := " 6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:7 8 10 1:7 8 10 8 7 2:10 8 7 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5"
-	l := build(t, 120, strings.Repeat(cell, 9)) // an odd number of strokes
+	l := testline.Build(t, 120, strings.Repeat(cell, 9)) // an odd number of strokes
 	l.Loop = true
-	if _, err := player.Propose(t.Context(), l, Ask{Place: true}); !errors.Is(err, ErrTooFree) {
+	if _, err := Hands(t.Context(), player, l, Ask{Place: true}); !errors.Is(err, ErrTooFree) {
 		t.Errorf("%v", err)
 	}
 }
@@ -133,7 +134,7 @@ func TestTakenIsShown(t *testing.T) {
 	legato := NewEngine(func() Player { p := DefaultPlayer(); p.Way = pick.Legato; return p }())
 	for _, e := range []*Engine{player, legato} {
 		for _, text := range []string{"3:5 7 9 7 5 2:6 8 10", "6:3+2:5 1:7 2:8", "3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h"} {
-			l := build(t, 130, text)
+			l := testline.Build(t, 130, text)
 			if len(l.Columns()) < len(l.Notes) {
 				l.Notes[0].Stroke, l.Notes[1].Stroke = lick.PThumb, lick.PMid
 			}

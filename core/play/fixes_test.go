@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/testline"
 )
 
 // triedFor is everything that is tried for any finding of a line.
@@ -20,7 +21,7 @@ func triedFor(l lick.Lick) (out []candidate) {
 // A figure of one fret over two strings may be barred: both notes take one finger
 // that lies flat.
 func TestBarFix(t *testing.T) {
-	l := build(t, 260, "2:5/f1 1:5/f1 2:5 1:5")
+	l := testline.Build(t, 260, "2:5/f1 1:5/f1 2:5 1:5")
 	for _, c := range triedFor(l) {
 		if !strings.HasPrefix(c.text, "Bar fret 5") {
 			continue
@@ -49,7 +50,7 @@ func TestBarFix(t *testing.T) {
 // A stretch low on the neck is offered where the frets are narrower: the same
 // pitches one string over (common practice: move the figure up the neck).
 func TestFigureElsewhere(t *testing.T) {
-	l := build(t, 60, "2:1/f1 3/f2/h 5/f4/h 1/f1/p")
+	l := testline.Build(t, 60, "2:1/f1 3/f2/h 5/f4/h 1/f1/p")
 	written := string(l.Encode())
 	edit := nextStrings{player.guitar(l), 1}
 	got, err := edit.Apply(l)
@@ -68,7 +69,7 @@ func TestFigureElsewhere(t *testing.T) {
 	if _, err := (nextStrings{player.guitar(l), -1}).Apply(l); err == nil {
 		t.Error("the figure is moved below the nut")
 	}
-	if _, err := (nextStrings{player.guitar(l), 1}).Apply(build(t, 60, "6:5 7")); err == nil {
+	if _, err := (nextStrings{player.guitar(l), 1}).Apply(testline.Build(t, 60, "6:5 7")); err == nil {
 		t.Error("the figure is moved beyond the last string")
 	}
 	if written != string(l.Encode()) || edit.What() == "" {
@@ -80,7 +81,7 @@ func TestFigureElsewhere(t *testing.T) {
 // the one it names, and the finding's break is gone or the ceiling is higher.
 func TestOfferedFixesHold(t *testing.T) {
 	for _, text := range []string{"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h", "2:1/f1 3/f2/h 5/f4/h 1/f1/p", "5:5 7 4:5 7 3:5/D 7/D 5/D", "3:7/f1/b2*1/4 2:5", "2:5/f1 1:8/f1 2:5/f1 1:8/f1"} {
-		l := build(t, 140, text)
+		l := testline.Build(t, 140, text)
 		r := check(player, l)
 		mend(player, l, r)
 		for _, f := range r.Findings {

@@ -24,7 +24,7 @@ func mend(e *Engine, l lick.Lick, r *Report) {
 }
 
 func propose(e *Engine, l lick.Lick, a Ask) []Proposal {
-	out, err := e.Propose(context.Background(), l, a)
+	out, err := Hands(context.Background(), e, l, a)
 	if err != nil {
 		panic(err)
 	}
@@ -32,7 +32,7 @@ func propose(e *Engine, l lick.Lick, a Ask) []Proposal {
 }
 
 func waysOf(e *Engine, l lick.Lick) []WayToPlay {
-	out, err := e.Ways(context.Background(), l)
+	out, err := Ways(context.Background(), e, l)
 	if err != nil {
 		panic(err)
 	}
@@ -40,7 +40,7 @@ func waysOf(e *Engine, l lick.Lick) []WayToPlay {
 }
 
 func restring(e *Engine, l lick.Lick, w pick.Way) (Restrung, error) {
-	return e.Restring(context.Background(), l, w)
+	return Restring(context.Background(), e, l, w)
 }
 
-func asked(e *Engine) task { return task{e, context.Background()} }
+func asked(e *Engine) question { return question{e.Ask(context.Background())} }

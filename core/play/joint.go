@@ -77,7 +77,7 @@ const noMemo = -1
 const widestSpan = 7
 
 // newJoint lays out the columns with every place that is free.
-func (e task) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
+func (e question) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
 	j := &joint{ctx: e.ctx, hand: m, pick: e.Player.Pick, way: way, line: e.layOut(l, false), memoAt: map[string]int{}}
 	free := j.freePlaces()
 	var before []int

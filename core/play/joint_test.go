@@ -10,6 +10,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // randomLick is a short line with skips, high and low frets, open strings, slurs,
@@ -188,7 +189,7 @@ func freePlaces(t *testing.T, e *Engine, l lick.Lick, rng *rand.Rand, gains *int
 // cross.
 func TestPlacesFirstIsWorse(t *testing.T) {
 	e := NewEngine(DefaultPlayer())
-	l := build(t, 120, "2:11 1:8 3:8 3:9")
+	l := testline.Build(t, 120, "2:11 1:8 3:8 3:9")
 	p := asked(e).newProposer(l, Ask{Way: pick.Alternate, Place: true})
 	given := p.fillWithin(p.base, p.hand, p.way, 1)
 	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.bound, given.breaches)

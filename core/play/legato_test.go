@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // Legato slurs what can be slurred, keeps what is set, and picks what no hand can
@@ -22,7 +23,7 @@ func TestLegato(t *testing.T) {
 		{"3:5+2:5 3:7+2:7 2:8", "-----"}, // chords are left alone
 		{"1:15 12 2:15 12", "-p-p"},
 	} {
-		l := build(t, 100, c.line)
+		l := testline.Build(t, 100, c.line)
 		for i := range l.Notes {
 			if l.Notes[i].Stroke != "" {
 				l.Notes[i].Lock = []string{"stroke"}
@@ -46,7 +47,7 @@ func TestLegato(t *testing.T) {
 // Where a slide can go to several places they are offered side by side, and come
 // out close to one another (common practice: index or little finger, both right).
 func TestOtherSlides(t *testing.T) {
-	l := build(t, 100, "5:3 5 7 9 4:5 7 9")
+	l := testline.Build(t, 100, "5:3 5 7 9 4:5 7 9")
 	slides := map[string]bool{}
 	for _, p := range propose(player, l, Ask{Way: pick.Legato, Best: 6}) {
 		var at []string
@@ -64,7 +65,7 @@ func TestOtherSlides(t *testing.T) {
 
 // Every proposal says why in a sentence that names what differs.
 func TestWhys(t *testing.T) {
-	l := build(t, 120, "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8")
+	l := testline.Build(t, 120, "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8")
 	for i, p := range propose(player, l, Ask{Best: 6, Place: true}) {
 		switch {
 		case i == 0 && !strings.HasPrefix(p.Why, "Recommended"):
@@ -80,7 +81,7 @@ func TestWhys(t *testing.T) {
 
 // A line that cannot be played at all still gets a hand, and is told so.
 func TestProposeTheImpossible(t *testing.T) {
-	p := propose(player, build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Ask{})[0]
+	p := propose(player, testline.Build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Ask{})[0]
 	if p.Ceiling != 0 || p.BestPossible != 0 || !strings.HasPrefix(p.Why, "No hands") {
 		t.Errorf("ceiling %v of %v: %q", p.Ceiling, p.BestPossible, p.Why)
 	}
@@ -88,7 +89,7 @@ func TestProposeTheImpossible(t *testing.T) {
 
 // A rake comes from the thick strings and takes time.
 func TestRake(t *testing.T) {
-	l := build(t, 100, "3:5 2:5 1:5")
+	l := testline.Build(t, 100, "3:5 2:5 1:5")
 	before := check(player, l).Ceiling
 	l.Notes[1].Rake = true
 	r := check(player, l)

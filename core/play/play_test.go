@@ -9,88 +9,10 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/testline"
 )
 
 var player = NewEngine(DefaultPlayer())
-
-// build reads a line in a short form for tests: string:fret, the string kept;
-// + joins notes that sound together; marks after a slash: h p s S slur, f1
-// finger, D U p i m a stroke, b2 r2 bend, v vibrato, B bar. Notes are
-// sixteenths; *1/4 makes one longer.
-func build(t testing.TB, tempo float64, text string) lick.Lick {
-	t.Helper()
-	l := lick.New()
-	l.Tempo = tempo
-	var at lick.Time
-	str := 0
-	for _, word := range strings.Fields(text) {
-		step := lick.NewTime(1, 16)
-		for _, w := range strings.Split(word, "+") {
-			n := lick.Note{At: at, Len: lick.NewTime(1, 16)}
-			if head, tail, ok := strings.Cut(w, ":"); ok {
-				str, w = int(head[0]-'0'), tail
-			}
-			w, length, long := strings.Cut(w, "*")
-			if long {
-				n.Len, _ = lick.ParseTime(length)
-			}
-			step = n.Len
-			marks := strings.Split(w, "/")
-			n.String = str
-			for _, d := range marks[0] {
-				n.Fret = 10*n.Fret + int(d-'0')
-			}
-			for _, m := range marks[1:] {
-				mark(t, &n, m)
-			}
-			l.Notes = append(l.Notes, n)
-		}
-		at = at.Add(step)
-	}
-	out, err := lick.Parse(l.Encode())
-	if err != nil {
-		t.Fatalf("%s: %v", text, err)
-	}
-	return out
-}
-
-func mark(t testing.TB, n *lick.Note, m string) {
-	t.Helper()
-	slurs := map[string]lick.Slur{"h": lick.Hammer, "p": lick.Pull, "s": lick.Slide, "S": lick.Shift}
-	strokes := map[string]lick.Stroke{"D": lick.Down, "U": lick.Up, "i": lick.PIndex, "m": lick.PMid, "a": lick.PRing}
-	switch {
-	case slurs[m] != "":
-		n.Slur = slurs[m]
-	case strokes[m] != "":
-		n.Stroke = strokes[m]
-	case m == "B":
-		n.Bar = true
-	case m == "v":
-		n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
-	case m[0] == 'f':
-		f, err := lick.ParseFinger(m[1:])
-		if err != nil {
-			t.Fatal(err)
-		}
-		n.Finger, n.Lock = f, []string{"finger"}
-	case m[0] == 'b' || m[0] == 'r':
-		b := &lick.Bend{Shape: map[byte]string{'b': "bend", 'r': "bend-release"}[m[0]], Semitones: float64(m[1] - '0')}
-		if m[1] == 'c' {
-			b.Semitones = 0.5
-		}
-		if strings.HasSuffix(m, "thin") {
-			b.Push = "thin"
-		}
-		n.Bend = b
-	default:
-		t.Fatalf("mark %q", m)
-	}
-}
-
-func inKey(l lick.Lick, tonic, scale string) lick.Lick {
-	l.Key = lick.Key{Tonic: tonic, Scale: scale}
-	return l
-}
 
 // codes lists what a report found, with severities.
 func codes(r *Report) []string {
@@ -111,37 +33,37 @@ func TestRules(t *testing.T) {
 		without  lick.Lick // the same line, mended
 		anyTempo bool
 	}{
-		{"slur over strings", build(t, 90, "1:5 2:7/h"), "slur-changes-string breaks", []int{2}, build(t, 90, "1:5 2:7"), true},
-		{"hammer down", build(t, 90, "1:7 5/h"), "hammer-falls breaks", []int{1, 2}, build(t, 90, "1:7 5/p"), true},
-		{"pull up", build(t, 90, "1:5 7/p"), "pull-rises breaks", []int{1, 2}, build(t, 90, "1:5 7/h"), true},
-		{"one finger hammers", build(t, 90, "1:5/f1 7/h/f1"), "slur-same-finger breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/h/f3"), true},
-		{"slide with two fingers", build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/s/f1"), true},
-		{"crossed fingers", build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2}, build(t, 90, "1:5/f1 7/h/f3"), true},
-		{"too wide", build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, build(t, 90, "1:3/f1 6/h/f4"), true},
-		{"strained", build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
-		{"one finger, two frets", build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1+2:7/f3"), true},
-		{"one finger, two strings", build(t, 90, "3:5/f1+1:5/f1"), "bar-conflict breaks", []int{1, 2}, build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
-		{"jump", build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, build(t, 120, "2:9/f1 1:12/f3"), false},
-		{"shift", build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, build(t, 60, "1:5/f1 1:12/f2"), false},
-		{"fast fingers", build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, build(t, 100, "1:5/f1 8/h/f4"), false},
-		{"crowded", build(t, 60, "1:19 20 21"), "crowded flows", []int{1, 2, 3}, build(t, 60, "1:9 10 11"), false},
-		{"stroke again", build(t, 110, "1:5/D 5/D"), "stroke-repeats breaks", []int{1, 2}, build(t, 110, "1:5/D 5/U"), false},
-		{"inside", build(t, 140, "2:5/U 1:5/D"), "change-inside tight", []int{1, 2}, build(t, 120, "2:5/D 1:5/U"), false},
-		{"against", build(t, 120, "2:5/U 1:5/U"), "change-against breaks", []int{1, 2}, build(t, 120, "2:5/D 1:5/D"), false},
-		{"a skipping sweep", build(t, 140, "3:5/D 1:5/D"), "sweep-turns breaks", []int{1, 2}, build(t, 140, "2:5/D 1:5/D"), false},
-		{"picked too fast", build(t, 190, "1:0/D 0/U"), "stroke-fast breaks", []int{1, 2}, build(t, 140, "1:0/D 0/U"), false},
-		{"mixed exits", build(t, 60, "2:5/D 1:5/U 2:5/D"), "exits-mixed flows", nil, build(t, 60, "2:5/D 1:5/U 1:5/D 2:5/U"), false},
-		{"one stroke apart", build(t, 60, "3:8/D+1:8/D"), "pair-needs-fingers breaks", []int{1, 2}, build(t, 60, "3:8/D+1:8/m"), true},
-		{"beyond the neck", build(t, 60, "1:23"), "beyond-neck breaks", []int{1}, build(t, 60, "1:22"), true},
-		{"no finger", build(t, 60, "1:5/f0"), "open-string-finger breaks", []int{1}, build(t, 60, "1:5/f1"), true},
-		{"open string bent", build(t, 60, "1:0/b2*1/4"), "bend-open-string breaks", []int{1}, build(t, 60, "1:5/b2*1/4"), true},
-		{"off the edge", build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"weak", build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"heavy", build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"late", build(t, 170, "3:7/f3/b2"), "bend-late breaks", []int{1}, build(t, 120, "3:7/f3/b2*1/4"), false},
-		{"aimless", inKey(build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"), "bend-aimless flows", []int{1}, inKey(build(t, 60, "3:7/f3/b2*1/4"), "A", "minor pentatonic"), false},
-		{"short vibrato", build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, build(t, 120, "3:7/v*1/2"), false},
-		{"outside", inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, inKey(build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
+		{"slur over strings", testline.Build(t, 90, "1:5 2:7/h"), "slur-changes-string breaks", []int{2}, testline.Build(t, 90, "1:5 2:7"), true},
+		{"hammer down", testline.Build(t, 90, "1:7 5/h"), "hammer-falls breaks", []int{1, 2}, testline.Build(t, 90, "1:7 5/p"), true},
+		{"pull up", testline.Build(t, 90, "1:5 7/p"), "pull-rises breaks", []int{1, 2}, testline.Build(t, 90, "1:5 7/h"), true},
+		{"one finger hammers", testline.Build(t, 90, "1:5/f1 7/h/f1"), "slur-same-finger breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"slide with two fingers", testline.Build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/s/f1"), true},
+		{"crossed fingers", testline.Build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"too wide", testline.Build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, testline.Build(t, 90, "1:3/f1 6/h/f4"), true},
+		{"strained", testline.Build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, testline.Build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
+		{"one finger, two frets", testline.Build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, testline.Build(t, 90, "3:5/f1+2:7/f3"), true},
+		{"one finger, two strings", testline.Build(t, 90, "3:5/f1+1:5/f1"), "bar-conflict breaks", []int{1, 2}, testline.Build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
+		{"jump", testline.Build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, testline.Build(t, 120, "2:9/f1 1:12/f3"), false},
+		{"shift", testline.Build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, testline.Build(t, 60, "1:5/f1 1:12/f2"), false},
+		{"fast fingers", testline.Build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, testline.Build(t, 100, "1:5/f1 8/h/f4"), false},
+		{"crowded", testline.Build(t, 60, "1:19 20 21"), "crowded flows", []int{1, 2, 3}, testline.Build(t, 60, "1:9 10 11"), false},
+		{"stroke again", testline.Build(t, 110, "1:5/D 5/D"), "stroke-repeats breaks", []int{1, 2}, testline.Build(t, 110, "1:5/D 5/U"), false},
+		{"inside", testline.Build(t, 140, "2:5/U 1:5/D"), "change-inside tight", []int{1, 2}, testline.Build(t, 120, "2:5/D 1:5/U"), false},
+		{"against", testline.Build(t, 120, "2:5/U 1:5/U"), "change-against breaks", []int{1, 2}, testline.Build(t, 120, "2:5/D 1:5/D"), false},
+		{"a skipping sweep", testline.Build(t, 140, "3:5/D 1:5/D"), "sweep-turns breaks", []int{1, 2}, testline.Build(t, 140, "2:5/D 1:5/D"), false},
+		{"picked too fast", testline.Build(t, 190, "1:0/D 0/U"), "stroke-fast breaks", []int{1, 2}, testline.Build(t, 140, "1:0/D 0/U"), false},
+		{"mixed exits", testline.Build(t, 60, "2:5/D 1:5/U 2:5/D"), "exits-mixed flows", nil, testline.Build(t, 60, "2:5/D 1:5/U 1:5/D 2:5/U"), false},
+		{"one stroke apart", testline.Build(t, 60, "3:8/D+1:8/D"), "pair-needs-fingers breaks", []int{1, 2}, testline.Build(t, 60, "3:8/D+1:8/m"), true},
+		{"beyond the neck", testline.Build(t, 60, "1:23"), "beyond-neck breaks", []int{1}, testline.Build(t, 60, "1:22"), true},
+		{"no finger", testline.Build(t, 60, "1:5/f0"), "open-string-finger breaks", []int{1}, testline.Build(t, 60, "1:5/f1"), true},
+		{"open string bent", testline.Build(t, 60, "1:0/b2*1/4"), "bend-open-string breaks", []int{1}, testline.Build(t, 60, "1:5/b2*1/4"), true},
+		{"off the edge", testline.Build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"weak", testline.Build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"heavy", testline.Build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"late", testline.Build(t, 170, "3:7/f3/b2"), "bend-late breaks", []int{1}, testline.Build(t, 120, "3:7/f3/b2*1/4"), false},
+		{"aimless", testline.InKey(testline.Build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"), "bend-aimless flows", []int{1}, testline.InKey(testline.Build(t, 60, "3:7/f3/b2*1/4"), "A", "minor pentatonic"), false},
+		{"short vibrato", testline.Build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, testline.Build(t, 120, "3:7/v*1/2"), false},
+		{"outside", testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, testline.InKey(testline.Build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
 	} {
 		r := check(player, c.l)
 		i := slices.Index(codes(r), c.want)
@@ -195,7 +117,7 @@ func TestUsualFingersFlow(t *testing.T) {
 		{"1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
 		{"6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
 	} {
-		l := build(t, 90, c.line)
+		l := testline.Build(t, 90, c.line)
 		for i, f := range strings.Fields(c.fingers) {
 			l.Notes[i].Finger, _ = lick.ParseFinger(f)
 		}
@@ -203,7 +125,7 @@ func TestUsualFingersFlow(t *testing.T) {
 		if r.Verdict != Flows {
 			t.Errorf("%s with %s at 90: %s, %v", c.line, c.fingers, r.Verdict, codes(r))
 		}
-		if open := check(player, build(t, 90, c.line)); fingersOf(open.Lick) != c.fingers {
+		if open := check(player, testline.Build(t, 90, c.line)); fingersOf(open.Lick) != c.fingers {
 			t.Errorf("%s is proposed %s, want %s", c.line, fingersOf(open.Lick), c.fingers)
 		}
 	}
@@ -218,7 +140,7 @@ func fingersOf(l lick.Lick) string {
 }
 
 func TestCeiling(t *testing.T) {
-	l := build(t, 100, "1:5 8/h 5/p 2:8 5 1:5")
+	l := testline.Build(t, 100, "1:5 8/h 5/p 2:8 5 1:5")
 	r := check(player, l)
 	if r.Ceiling <= 0 || r.BestPossible < r.Ceiling {
 		t.Fatalf("ceiling %v, best possible %v", r.Ceiling, r.BestPossible)
@@ -234,15 +156,15 @@ func TestCeiling(t *testing.T) {
 		}
 	}
 	for _, still := range []string{"", "1:5", "3:5+2:5"} {
-		if r := check(player, build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
+		if r := check(player, testline.Build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
 			t.Errorf("%q: %s, ceiling %v, bottleneck %v", still, r.Verdict, r.Ceiling, r.Bottleneck)
 		}
 	}
 }
 
 func TestJSON(t *testing.T) {
-	r := check(player, build(t, 240, "2:9/f1 1:12/f1 14/h"))
-	mend(player, build(t, 240, "2:9/f1 1:12/f1 14/h"), r)
+	r := check(player, testline.Build(t, 240, "2:9/f1 1:12/f1 14/h"))
+	mend(player, testline.Build(t, 240, "2:9/f1 1:12/f1 14/h"), r)
 	data, err := json.Marshal(r)
 	if err != nil {
 		t.Fatal(err)
@@ -267,7 +189,7 @@ func TestJSON(t *testing.T) {
 
 // A loop is judged at its turn too, and the turn has its own code.
 func TestLoopTurn(t *testing.T) {
-	l := build(t, 110, "1:5/f1 7/f3 8/f4 12/f4/S")
+	l := testline.Build(t, 110, "1:5/f1 7/f3 8/f4 12/f4/S")
 	once := check(player, l)
 	l.Loop = true
 	r := check(player, l)
@@ -281,7 +203,7 @@ func TestLoopTurn(t *testing.T) {
 }
 
 func TestMeant(t *testing.T) {
-	l := inKey(build(t, 60, "1:5 1:9"), "A", "minor pentatonic")
+	l := testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic")
 	l.Notes[1].Meant = []string{"note-outside"}
 	r := check(player, l)
 	if len(r.Findings) != 1 || !r.Findings[0].Meant || r.Verdict != Flows {
@@ -295,7 +217,7 @@ func TestFixesHelp(t *testing.T) {
 	for _, c := range []struct{ line, want string }{
 		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"}, {"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
 	} {
-		l := build(t, 120, c.line)
+		l := testline.Build(t, 120, c.line)
 		if strings.Contains(c.line, "/b") {
 			l.Tempo = 170 // a bend is late sooner
 		}
@@ -323,7 +245,7 @@ func TestFixesHelp(t *testing.T) {
 }
 
 func TestOtherTunings(t *testing.T) {
-	l := build(t, 60, "1:5 7 8")
+	l := testline.Build(t, 60, "1:5 7 8")
 	l.Tuning = append(neck.StandardTuning(), 35)
 	l.Notes[0].String = 7
 	l, err := lick.Parse(l.Encode())

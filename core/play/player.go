@@ -83,6 +83,12 @@ type task struct {
 	ctx context.Context
 }
 
+// Ask asks the engine a question until the context ends.
+func (e *Engine) Ask(ctx context.Context) task { return task{e, ctx} }
+
+// As is the engine for the same hand with other habits; what was measured is shared.
+func (e *Engine) As(p Player) *Engine { return &Engine{p, e.models} }
+
 // done is why the task must not be answered, or nil.
 func (t task) done() error {
 	if err := context.Cause(t.ctx); err != nil {

@@ -4,6 +4,8 @@ import (
 	"math"
 	"strings"
 	"testing"
+
+	"ornamen/core/testline"
 )
 
 func TestDefaultProfileIsTheDefaultPlayer(t *testing.T) {
@@ -11,7 +13,7 @@ func TestDefaultProfileIsTheDefaultPlayer(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	l := build(t, 120, minor)
+	l := testline.Build(t, 120, minor)
 	if a, b := check(NewEngine(got), l), check(player, l); a.Ceiling != b.Ceiling || got.Hand != DefaultPlayer().Hand || got.Bends != DefaultPlayer().Bends {
 		t.Errorf("ceilings %v and %v", a.Ceiling, b.Ceiling)
 	}
@@ -27,12 +29,12 @@ func TestMeasurementsScaleTheModel(t *testing.T) {
 		t.Fatal(err)
 	}
 	e := NewEngine(pl)
-	picked := build(t, 100, "3:9/f1/D 9/f1/U 9/f1/D 9/f1/U")
+	picked := testline.Build(t, 100, "3:9/f1/D 9/f1/U 9/f1/D 9/f1/U")
 	picked.Loop = true
 	if got := check(e, picked).Ceiling; math.Abs(float64(got)-140) > 1e-6 {
 		t.Errorf("sixteenths tapped at 140 are clean up to %v", got)
 	}
-	hammered := build(t, 80, "3:9/f1/D 10/f2/h 12/f4/h")
+	hammered := testline.Build(t, 80, "3:9/f1/D 10/f2/h 12/f4/h")
 	hammered.Loop = true
 	if got := check(e, hammered).Ceiling; math.Abs(float64(got)-100) > 1e-6 {
 		t.Errorf("hammering tapped at 100 is clean up to %v", got)
@@ -80,7 +82,7 @@ func TestImpossibleProfiles(t *testing.T) {
 
 // A bend made before the string sounds has the time since the note before it.
 func TestPrebend(t *testing.T) {
-	l := build(t, 100, "1:5*1/4 3:7/b2*1/16 2:5*1/4")
+	l := testline.Build(t, 100, "1:5*1/4 3:7/b2*1/16 2:5*1/4")
 	l.Notes[1].Bend.Shape = "prebend"
 	if b := loadOf(check(player, l), 1, Bending); b.Have != 600 {
 		t.Errorf("a prebend after a quarter at 100 has %v ms, want 600", b.Have)
@@ -102,8 +104,8 @@ func loadOf(r *Report, i int, side Side) Load {
 
 // A bar laid before and after a bend stays down, so its finger is no helper.
 func TestBarIsNoHelper(t *testing.T) {
-	free := check(player, build(t, 60, "2:3/f1*1/4 3:4/f2/b2*1/4 2:3/f1*1/4"))
-	bar := check(player, build(t, 60, "2:3/f1/B*1/4 3:4/f2/b2*1/4 2:3/f1/B*1/4"))
+	free := check(player, testline.Build(t, 60, "2:3/f1*1/4 3:4/f2/b2*1/4 2:3/f1*1/4"))
+	bar := check(player, testline.Build(t, 60, "2:3/f1/B*1/4 3:4/f2/b2*1/4 2:3/f1/B*1/4"))
 	if has(free, "bend-weak") || !has(bar, "bend-weak") && !has(bar, "bend-heavy") {
 		t.Errorf("with the index free: %v; laid as a bar: %v", codes(free), codes(bar))
 	}
@@ -119,7 +121,7 @@ func has(r *Report, code string) bool {
 }
 
 func TestStrictness(t *testing.T) {
-	l := inKey(build(t, 60, "3:7/bc*1/4 3:9/b2*1/4"), "A", "minor pentatonic")
+	l := testline.InKey(testline.Build(t, 60, "3:7/bc*1/4 3:9/b2*1/4"), "A", "minor pentatonic")
 	for _, c := range []struct {
 		strict Strictness
 		want   int

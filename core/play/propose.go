@@ -37,17 +37,17 @@ const worthMoving = 1.03
 // MaxFreePlaces is how many notes a line may have when its places are free too.
 const MaxFreePlaces = 2048
 
-// Propose decides the hands of a line around what is locked. The first proposal
+// Hands decides the hands of a line around what is locked. The first proposal
 // is the recommended one: each hand within six per cent of its own bound, then
 // the least sum of load⁴. The others differ from it on the moves around the
 // bottleneck, in the way of picking or in the places, the highest ceiling first,
 // with the one that reaches the bound among them. The error is
 // the context's, or ErrTooFree.
-func (e *Engine) Propose(ctx context.Context, l lick.Lick, a Ask) ([]Proposal, error) {
+func Hands(ctx context.Context, e *Engine, l lick.Lick, a Ask) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
 		return []Proposal{}, nil
 	}
-	p := task{e, ctx}.newProposer(l, a)
+	p := question{e.Ask(ctx)}.newProposer(l, a)
 	steps := []func(){p.recommend}
 	if a.Best > 1 {
 		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
@@ -63,9 +63,12 @@ func (e *Engine) Propose(ctx context.Context, l lick.Lick, a Ask) ([]Proposal, e
 	return p.best(a.Best), nil
 }
 
+// question is a task that proposals answer.
+type question struct{ task }
+
 // proposer collects proposals for one line.
 type proposer struct {
-	task
+	question
 	hand  *hand.Model
 	base  lick.Lick // what is locked, the rest open
 	way   pick.Way
@@ -83,12 +86,12 @@ type proposer struct {
 	slides  []slideAt              // other slides that legato could take
 }
 
-func (e task) newProposer(l lick.Lick, a Ask) *proposer {
+func (e question) newProposer(l lick.Lick, a Ask) *proposer {
 	player := e.Player
 	way := cmp.Or(a.Way, player.Way)
 	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
-	e = task{&Engine{player, e.models}, e.ctx}
-	p := &proposer{task: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
+	e = question{e.As(player).Ask(e.ctx)}
+	p := &proposer{question: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
 	p.base = openHands(l)
 	if len(a.Notes) > 0 {
 		p.base = keepOthers(p.base, e.fill(l, p.hand, way), a.Notes)

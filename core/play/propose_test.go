@@ -7,6 +7,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // hands writes fingers, strokes and slurs of a line in a row.
@@ -54,7 +55,7 @@ func TestProposeWays(t *testing.T) {
 		// Locks stay.
 		{"6:5/f2 7 8 5:5/U 7 8", pick.Alternate, "234134", "DUDUDU"},
 	} {
-		l := build(t, 100, c.line)
+		l := testline.Build(t, 100, c.line)
 		for i := range l.Notes {
 			if l.Notes[i].Finger != lick.NoFinger {
 				l.Notes[i].Lock = append(l.Notes[i].Lock, "finger")
@@ -76,7 +77,7 @@ func TestProposeWays(t *testing.T) {
 // The best few differ, the recommended one comes first and one reaches the bound.
 func TestProposeBestFew(t *testing.T) {
 	for _, text := range []string{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "1:12 8 2:10 3:9 7 5", "5:3 5 7 9 4:5 7 9 3:7", "6:0 5:7 4:9+3:9 1:12"} {
-		l := build(t, 120, text)
+		l := testline.Build(t, 120, text)
 		for _, ask := range []Ask{{Best: 6}, {Best: 6, Place: true}, {Best: 4, Way: pick.Legato}, {Best: 2}} {
 			got := propose(player, l, ask)
 			reached, seen := false, map[string]bool{}
@@ -109,7 +110,7 @@ func TestProposeBestFew(t *testing.T) {
 
 // A selection changes nothing outside it.
 func TestProposeSelection(t *testing.T) {
-	l := build(t, 100, "6:5/f2/U 7/f4/D 8/f4 5:5 7 8")
+	l := testline.Build(t, 100, "6:5/f2/U 7/f4/D 8/f4 5:5 7 8")
 	got := propose(player, l, Ask{Notes: []int{3, 4, 5}})[0].Lick
 	if f, s := hands(got); f != "244134" || s[:2] != "UD" {
 		t.Errorf("%s %s: the notes outside the selection changed", f, s)
@@ -118,7 +119,7 @@ func TestProposeSelection(t *testing.T) {
 
 // A bend is proposed for a finger that holds it, and one index alone does not.
 func TestProposedFingerHoldsTheBend(t *testing.T) {
-	l := build(t, 60, "3:5/b2*1/4 2:5")
+	l := testline.Build(t, 60, "3:5/b2*1/4 2:5")
 	got := propose(player, l, Ask{})[0]
 	if f := got.Lick.Notes[0].Finger; f < lick.Middle {
 		t.Errorf("finger %s is proposed for a full bend", f)

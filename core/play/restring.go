@@ -29,8 +29,8 @@ const (
 // that a way of picking comes out clean: for economy every change sweeps, for
 // alternate every change leaves the strings on the same stroke. The fewest
 // changes that do not come first, then the least sum of load⁴.
-func (e *Engine) Restring(ctx context.Context, l lick.Lick, way pick.Way) (Restrung, error) {
-	t := task{e, ctx}
+func Restring(ctx context.Context, e *Engine, l lick.Lick, way pick.Way) (Restrung, error) {
+	t := question{e.Ask(ctx)}
 	out, err := t.restrung(l, way)
 	if stopped := t.done(); stopped != nil {
 		return Restrung{}, stopped
@@ -38,7 +38,7 @@ func (e *Engine) Restring(ctx context.Context, l lick.Lick, way pick.Way) (Restr
 	return out, err
 }
 
-func (e task) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
+func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	var out Restrung
 	if len(l.Notes) < 2 {
 		return out, errors.New("a line needs two notes to be restrung")
@@ -83,7 +83,7 @@ func (e task) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 
 // unclean counts the changes of a decided line that do not come out clean. An
 // alternate line is judged by the angle that serves most of its changes.
-func (e task) unclean(l lick.Lick, way pick.Way) int {
+func (e question) unclean(l lick.Lick, way pick.Way) int {
 	path := e.Player.Pick.Solve(e.layOut(l, false).pick, l.Loop, pick.Free, 1)
 	exits := map[lick.Stroke]int{}
 	others := 0

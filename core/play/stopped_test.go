@@ -36,16 +36,16 @@ func fused(n int64) *fuse {
 var asks = map[string]func(context.Context, lick.Lick) error{
 	"check": func(ctx context.Context, l lick.Lick) error { _, err := player.Check(ctx, l); return err },
 	"propose": func(ctx context.Context, l lick.Lick) error {
-		_, err := player.Propose(ctx, l, Ask{Best: 4})
+		_, err := Hands(ctx, player, l, Ask{Best: 4})
 		return err
 	},
 	"other places": func(ctx context.Context, l lick.Lick) error {
-		_, err := player.Propose(ctx, l, Ask{Place: true, Best: 2})
+		_, err := Hands(ctx, player, l, Ask{Place: true, Best: 2})
 		return err
 	},
-	"ways": func(ctx context.Context, l lick.Lick) error { _, err := player.Ways(ctx, l); return err },
+	"ways": func(ctx context.Context, l lick.Lick) error { _, err := Ways(ctx, player, l); return err },
 	"restring": func(ctx context.Context, l lick.Lick) error {
-		_, err := player.Restring(ctx, l, pick.Economy)
+		_, err := Restring(ctx, player, l, pick.Economy)
 		return err
 	},
 	"fixes": func(ctx context.Context, l lick.Lick) error {

@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // What most players and teachers would write (common practice): fingers of single
@@ -22,7 +23,7 @@ func TestTeachersFingers(t *testing.T) {
 		{"two and two", "4:11+3:11+2:12+1:12", "1122|1134"},
 		{"a bar of two", "2:5+1:5", "11"},
 	} {
-		l := build(t, 80, c.line)
+		l := testline.Build(t, 80, c.line)
 		got := propose(player, l, Ask{})[0]
 		var words []string
 		for _, col := range got.Lick.Columns() {
@@ -49,7 +50,7 @@ func TestNoHoveringStrain(t *testing.T) {
 		line  string
 		tempo float64
 	}{{"3:5/f1*1/1 8/f1*1/1 5/f1*1/1", 30}, {"3:12/f3*1/8 9/f1*1/8 2:10/f4*1/8", 40}} {
-		if r := check(player, build(t, c.tempo, c.line)); r.Verdict != Flows {
+		if r := check(player, testline.Build(t, c.tempo, c.line)); r.Verdict != Flows {
 			t.Errorf("%s at %g: %s, %v", c.line, c.tempo, r.Verdict, codes(r))
 		}
 	}
@@ -58,7 +59,7 @@ func TestNoHoveringStrain(t *testing.T) {
 // Restringing moves the fewest notes, begins with a downstroke and sweeps every
 // change: a pentatonic line for economy picking.
 func TestRestringMovesTheFewest(t *testing.T) {
-	l := build(t, 100, "5:7 10 4:7 9 3:7 9 2:8 10 1:7 12")
+	l := testline.Build(t, 100, "5:7 10 4:7 9 3:7 9 2:8 10 1:7 12")
 	r, err := restring(player, l, pick.Economy)
 	if err != nil {
 		t.Fatal(err)

@@ -46,8 +46,8 @@ const OwnPattern = "the cell's own pattern"
 // that are locked are kept; the strokes are each way's own, but for the pattern
 // that the line fixes. Ways that come to the same strokes are shown once. The
 // error is the context's.
-func (e *Engine) Ways(ctx context.Context, l lick.Lick) ([]WayToPlay, error) {
-	t := task{e, ctx}
+func Ways(ctx context.Context, e *Engine, l lick.Lick) ([]WayToPlay, error) {
+	t := question{e.Ask(ctx)}
 	out := t.ways(l)
 	if err := t.done(); err != nil {
 		return nil, err
@@ -55,7 +55,7 @@ func (e *Engine) Ways(ctx context.Context, l lick.Lick) ([]WayToPlay, error) {
 	return out, nil
 }
 
-func (e task) ways(l lick.Lick) []WayToPlay {
+func (e question) ways(l lick.Lick) []WayToPlay {
 	out := []WayToPlay{}
 	if len(l.Notes) == 0 {
 		return out
@@ -67,7 +67,7 @@ func (e task) ways(l lick.Lick) []WayToPlay {
 	var wg sync.WaitGroup
 	wg.Go(func() { own = e.fingered(open, m) })
 	wg.Go(func() {
-		p := &proposer{task: e, hand: m, way: pick.Legato}
+		p := &proposer{question: e, hand: m, way: pick.Legato}
 		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
 			slurred = e.fingered(s, m)
 		}
@@ -99,7 +99,7 @@ type fingered struct {
 	path hand.Path
 }
 
-func (e task) fingered(l lick.Lick, m *hand.Model) fingered {
+func (e question) fingered(l lick.Lick, m *hand.Model) fingered {
 	f := fingered{lick: l.Clone()}
 	e.fingers(&f.lick, e.layOut(f.lick, false), m, load.Slack)
 	f.path = m.Frames(e.ctx, e.layOut(f.lick, false).hand, l.Loop)
@@ -115,7 +115,7 @@ type trial struct {
 
 // trials lists the ways, those at the line's own slurs first; ways that come to
 // the same strokes are listed once.
-func (e task) trials(base lick.Lick, own, slurred fingered) []trial {
+func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
 	add := func(w wayAsked, from lick.Lick, h *fingered) {
@@ -171,7 +171,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 }
 
 // strokesOf fills in the strokes of a way.
-func (e *Engine) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
+func (e question) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
 	out := l.Clone()
 	ln := e.layOut(out, false)
 	if w.start != "" && len(ln.pick) > 0 {

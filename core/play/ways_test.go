@@ -6,11 +6,12 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
+	"ornamen/core/testline"
 )
 
 // The ways of a line are sorted, differ, and say what holds each back.
 func TestWays(t *testing.T) {
-	l := build(t, 112, "6:12 11 9 5:9 9 6:12 11 5:11 11 9 6:12 5:12 12 11 9 4:9 9")
+	l := testline.Build(t, 112, "6:12 11 9 5:9 9 6:12 11 5:11 11 9 6:12 5:12 12 11 9 4:9 9")
 	ways := waysOf(player, l)
 	if len(ways) < 4 {
 		t.Fatalf("only %d ways", len(ways))
@@ -41,7 +42,7 @@ func TestWays(t *testing.T) {
 
 // A pattern that the cell fixes is a way of its own, the others replace it.
 func TestOwnPattern(t *testing.T) {
-	l := build(t, 100, "6:5/D 8/h 5:5/U 7/D 5/p 6:8/U")
+	l := testline.Build(t, 100, "6:5/D 8/h 5:5/U 7/D 5/p 6:8/U")
 	for i := range l.Notes {
 		if l.Notes[i].Stroke != "" {
 			l.Notes[i].Lock = []string{"stroke"}
@@ -66,7 +67,7 @@ func TestRestring(t *testing.T) {
 		{"5:5 7 4:5 7 3:5 7", pick.Economy, 0},
 		{"6:5 7 8 5:5 7 8 4:5 7 9", pick.Alternate, 0},
 	} {
-		l := build(t, 100, c.line)
+		l := testline.Build(t, 100, c.line)
 		r, err := restring(player, l, c.way)
 		if err != nil {
 			t.Fatal(err)
@@ -84,7 +85,7 @@ func TestRestring(t *testing.T) {
 		t.Error("an empty line is restrung")
 	}
 	// One string with one note cannot get cleaner.
-	clean := build(t, 100, "3:5 7 9")
+	clean := testline.Build(t, 100, "3:5 7 9")
 	if r, _ := restring(player, clean, pick.Economy); r.After.Lick.Notes[2].Place() != clean.Notes[2].Place() {
 		t.Error("a clean line was changed")
 	}

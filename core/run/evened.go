@@ -23,7 +23,7 @@ func Evened(ctx context.Context, e *play.Engine, l lick.Lick, r Recipe, g neck.G
 	}
 	run.Lick.Tempo = l.Tempo
 	best := -1
-	all, err := e.Ways(ctx, run.Lick)
+	all, err := play.Ways(ctx, e, run.Lick)
 	if err != nil {
 		return w, false, err
 	}

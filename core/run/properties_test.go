@@ -204,7 +204,7 @@ func BenchmarkRun1024(b *testing.B) {
 		if len(grown.Lick.Notes) != 1024 {
 			b.Fatal(len(grown.Lick.Notes))
 		}
-		if _, err := e.Ways(b.Context(), grown.Lick); err != nil {
+		if _, err := play.Ways(b.Context(), e, grown.Lick); err != nil {
 			b.Fatal(err)
 		}
 	}

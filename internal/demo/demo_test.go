@@ -99,7 +99,7 @@ func TestRecipes(t *testing.T) {
 			t.Errorf("%s: %v", r.Name, err)
 			continue
 		}
-		if w, err := engine.Ways(t.Context(), grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == play.Breaks {
+		if w, err := play.Ways(t.Context(), engine, grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == play.Breaks {
 			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
 		}
 	}

@@ -246,7 +246,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 			if err != nil {
 				return err
 			}
-			r, err := e.Restring(ctx, l, w)
+			r, err := play.Restring(ctx, e, l, w)
 			out = r.After.Lick
 			return err
 		}
@@ -266,7 +266,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 
 // handed is a line with the hands that are recommended.
 func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
-	list, err := engineOf(ctx).Propose(ctx, l, play.Ask{})
+	list, err := play.Hands(ctx, engineOf(ctx), l, play.Ask{})
 	if err != nil || len(list) == 0 {
 		return l, err
 	}

@@ -114,7 +114,7 @@ func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]play.Pr
 	}
 	var list []play.Proposal
 	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = c.engine.Propose(ctx, e.Lick, ask)
+		list, err = play.Hands(ctx, c.engine, e.Lick, ask)
 		return err
 	})
 	if err != nil {

@@ -139,7 +139,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 		w, err := chosen(list, f)
 		return w.Lick, err
 	case "restring":
-		r, err := engineOf(ctx).Restring(ctx, grown.Lick, restringWay(ctx, f))
+		r, err := play.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
 		return r.After.Lick, err
 	}
 	turned, err := turn.Turn(g, grown.Lick, f.Show, 0, 0)
@@ -151,7 +151,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 
 // waysOf are the ways to play a run, each cell twice among them.
 func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]play.WayToPlay, error) {
-	list, err := engineOf(ctx).Ways(ctx, grown.Lick)
+	list, err := play.Ways(ctx, engineOf(ctx), grown.Lick)
 	if err != nil || len(grown.Lick.Notes) > maxEvened {
 		return list, err
 	}

@@ -246,7 +246,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use
 	before, after := use.Lick, lick.Lick{}
 	var err error
 	if f.Show == "restring" {
-		r, err := engineOf(ctx).Restring(ctx, grown.Lick, restringWay(ctx, f))
+		r, err := play.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
 		if err != nil {
 			return nil, err
 		}

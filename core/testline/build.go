@@ -1,0 +1,87 @@
+package testline
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+)
+
+// Build reads a line in a short form for tests: string:fret, the string kept;
+// + joins notes that sound together; marks after a slash: h p s S slur, f1
+// finger, D U p i m a stroke, b2 r2 bend, v vibrato, B bar. Notes are
+// sixteenths; *1/4 makes one longer.
+func Build(t testing.TB, tempo float64, text string) lick.Lick {
+	t.Helper()
+	l := lick.New()
+	l.Tempo = tempo
+	var at lick.Time
+	str := 0
+	for _, word := range strings.Fields(text) {
+		step := lick.NewTime(1, 16)
+		for _, w := range strings.Split(word, "+") {
+			n := lick.Note{At: at, Len: lick.NewTime(1, 16)}
+			if head, tail, ok := strings.Cut(w, ":"); ok {
+				str, w = int(head[0]-'0'), tail
+			}
+			w, length, long := strings.Cut(w, "*")
+			if long {
+				n.Len, _ = lick.ParseTime(length)
+			}
+			step = n.Len
+			marks := strings.Split(w, "/")
+			n.String = str
+			for _, d := range marks[0] {
+				n.Fret = 10*n.Fret + int(d-'0')
+			}
+			for _, m := range marks[1:] {
+				mark(t, &n, m)
+			}
+			l.Notes = append(l.Notes, n)
+		}
+		at = at.Add(step)
+	}
+	out, err := lick.Parse(l.Encode())
+	if err != nil {
+		t.Fatalf("%s: %v", text, err)
+	}
+	return out
+}
+
+func mark(t testing.TB, n *lick.Note, m string) {
+	t.Helper()
+	slurs := map[string]lick.Slur{"h": lick.Hammer, "p": lick.Pull, "s": lick.Slide, "S": lick.Shift}
+	strokes := map[string]lick.Stroke{"D": lick.Down, "U": lick.Up, "i": lick.PIndex, "m": lick.PMid, "a": lick.PRing}
+	switch {
+	case slurs[m] != "":
+		n.Slur = slurs[m]
+	case strokes[m] != "":
+		n.Stroke = strokes[m]
+	case m == "B":
+		n.Bar = true
+	case m == "v":
+		n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
+	case m[0] == 'f':
+		f, err := lick.ParseFinger(m[1:])
+		if err != nil {
+			t.Fatal(err)
+		}
+		n.Finger, n.Lock = f, []string{"finger"}
+	case m[0] == 'b' || m[0] == 'r':
+		b := &lick.Bend{Shape: map[byte]string{'b': "bend", 'r': "bend-release"}[m[0]], Semitones: float64(m[1] - '0')}
+		if m[1] == 'c' {
+			b.Semitones = 0.5
+		}
+		if strings.HasSuffix(m, "thin") {
+			b.Push = "thin"
+		}
+		n.Bend = b
+	default:
+		t.Fatalf("mark %q", m)
+	}
+}
+
+func InKey(l lick.Lick, tonic, scale string) lick.Lick {
+	l.Key = lick.Key{Tonic: tonic, Scale: scale}
+	return l
+}
