@@ -183,13 +183,6 @@ func pickWords(r *Report, way pick.Way) string {
 	return text
 }
 
-func count(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
-}
-
 // moved counts the notes of b that lie elsewhere than in a.
 func moved(a, b lick.Lick) int {
 	n := 0

@@ -25,7 +25,7 @@ func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
 }
 
 func (e task) checked(l lick.Lick) *judgement {
-	m := e.model(e.guitar(l))
+	m := e.Hand(e.guitar(l))
 	j := e.measure(l, m)
 	j.BestPossible = e.bestPossible(j, m)
 	return j

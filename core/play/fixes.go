@@ -87,7 +87,7 @@ type mender struct {
 }
 
 func newMender(t task, l lick.Lick, r *Report) *mender {
-	md := &mender{task: t, hand: t.model(t.guitar(l)), lick: l, report: r, tried: map[string]bool{}}
+	md := &mender{task: t, hand: t.Hand(t.guitar(l)), lick: l, report: r, tried: map[string]bool{}}
 	md.line = t.layOut(r.Lick, false)
 	md.laid = md.hand.Lay(t.ctx, md.line.hand, l.Loop)
 	md.picking = t.picked(md.line)
@@ -366,7 +366,7 @@ func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, smal
 		return shown, nil
 	}
 	t := task{e, ctx}
-	filled := t.fill(after, e.model(e.guitar(after)), e.Player.Way)
+	filled := t.fill(after, e.Hand(e.guitar(after)), e.Player.Way)
 	if err := t.done(); err != nil {
 		return nil, err
 	}

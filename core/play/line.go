@@ -3,10 +3,27 @@ package play
 import (
 	"fmt"
 
+	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
+
+// line is a lick laid out for the two hands.
+type line struct {
+	lick     lick.Lick
+	guitar   neck.Guitar
+	bends    bend.Strength
+	columns  [][2]int     // notes that start together
+	columnOf []int        // one a note
+	hand     []hand.Event // one a column
+	touches  [][]int      // the note of each touch
+	pick     []pick.Event // one a picked column
+	picked   []int        // the column of each
+	strokes  [][]int      // the note of each picked string
+	slurs    []slurState  // one a note
+}
 
 // slurState says from which note a slur comes, and what is wrong with it.
 type slurState struct {

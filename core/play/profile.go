@@ -100,20 +100,17 @@ func tapped(what string, tempo float64) error {
 // at speed 1.
 func hammerCeiling(pl Player) float64 {
 	pl.Hand.Speed = 1
-	l := lick.New()
-	l.Loop, l.Tempo = true, 100
-	sixteenth := lick.NewTime(1, 16)
+	sixteenth := 1.0 // ms: a load is how much longer the hand needs
+	var events []hand.Event
 	for i, fret := range []int{hammerFret, hammerFret + 1, hammerFret + 3} {
-		n := lick.Note{At: sixteenth.Times(int64(i)), Len: sixteenth, String: hammerString, Fret: fret, Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i]}
+		t := hand.Touch{Place: neck.Place{String: hammerString, Fret: fret}, Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i]}
 		if i > 0 {
-			n.Slur = lick.Hammer
+			t.Slur = lick.Hammer
 		}
-		l.Notes = append(l.Notes, n)
+		events = append(events, hand.Event{Touches: []hand.Touch{t}, Have: sixteenth})
 	}
-	l.Tuning = pl.Guitar.Tuning
-	e := NewEngine(pl)
-	bound, _ := e.model(pl.Guitar).Bound(context.Background(), e.layOut(l, false).hand, true)
-	return l.Tempo / bound
+	bound, _ := hand.NewModel(pl.Hand, pl.Guitar).Bound(context.Background(), events, true)
+	return sixteenthTempo(bound * sixteenth)
 }
 
 func (p Profile) guitar() (neck.Guitar, error) {

@@ -91,7 +91,7 @@ func (e question) newProposer(l lick.Lick, a Ask) *proposer {
 	way := cmp.Or(a.Way, player.Way)
 	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
 	e = question{e.As(player).Ask(e.ctx)}
-	p := &proposer{question: e, hand: e.model(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
+	p := &proposer{question: e, hand: e.Hand(e.guitar(l)), way: way, asked: a.Way != "", place: a.Place}
 	p.base = openHands(l)
 	if len(a.Notes) > 0 {
 		p.base = keepOthers(p.base, e.fill(l, p.hand, way), a.Notes)

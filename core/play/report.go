@@ -161,3 +161,11 @@ type Report struct {
 	Notes []Note    `json:"-"`
 	Lick  lick.Lick `json:"-"`
 }
+
+// count is a number of things in words.
+func count(n int, word string) string {
+	if n == 1 {
+		return "1 " + word
+	}
+	return fmt.Sprintf("%d %ss", n, word)
+}

@@ -60,7 +60,7 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	if len(l.Notes) == 0 {
 		return out
 	}
-	m := e.model(e.guitar(l))
+	m := e.Hand(e.guitar(l))
 	base := openHands(l)
 	open := openStrokesOf(base)
 	var own, slurred fingered
