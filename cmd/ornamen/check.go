@@ -6,8 +6,8 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 )
 
 func check(ctx context.Context, e env, args []string) error {
@@ -32,7 +32,7 @@ func check(ctx context.Context, e env, args []string) error {
 			return err
 		}
 	}
-	engine := play.NewEngine(p)
+	engine := judge.NewEngine(p)
 	r, err := engine.Check(ctx, l)
 	if err != nil {
 		return err
@@ -49,18 +49,18 @@ func check(ctx context.Context, e env, args []string) error {
 	} else {
 		printReport(e, r)
 	}
-	if r.Verdict == play.Breaks {
+	if r.Verdict == judge.Breaks {
 		return errBreaks
 	}
 	return nil
 }
 
-func printReport(e env, r *play.Report) {
+func printReport(e env, r *judge.Report) {
 	fmt.Fprintf(e.out, "%s at %g\n", strings.ToUpper(r.Verdict.String()[:1])+r.Verdict.String()[1:], r.Tempo)
 	switch {
 	case r.Ceiling > 0:
 		fmt.Fprintf(e.out, "clean up to %d, best possible %d\n", r.Ceiling.Whole(), r.BestPossible.Whole())
-	case r.Verdict == play.Breaks:
+	case r.Verdict == judge.Breaks:
 		fmt.Fprintln(e.out, "no tempo will do")
 	}
 	for _, f := range r.Findings {

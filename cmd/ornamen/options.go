@@ -7,7 +7,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/player"
 )
 
 // options are what every command knows that makes, judges or draws a lick: the
@@ -27,8 +27,8 @@ func optionsOf(fs *flag.FlagSet, chords bool) options {
 }
 
 // player is who plays, on which instrument.
-func (o options) player() (play.Player, error) {
-	p := play.DefaultPlayer()
+func (o options) player() (player.Player, error) {
+	p := player.DefaultPlayer()
 	x, err := neck.ParseInstrument(*o.instrument)
 	if err != nil {
 		return p, err

@@ -6,15 +6,16 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 )
 
 // defaultBest is how many proposals are printed when none is asked for.
 const defaultBest = 3
 
-func propose(ctx context.Context, e env, args []string) error {
+func proposeCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", "", "")
 	angle := fs.String("angle", "", "")
@@ -26,7 +27,7 @@ func propose(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	ask := play.Ask{Place: *place, Best: *best}
+	ask := propose.Ask{Place: *place, Best: *best}
 	if *way != "" {
 		if ask.Way, err = pick.ParseWay(*way); err != nil {
 			return err
@@ -48,10 +49,10 @@ func propose(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	if *place && len(l.Notes) > play.MaxFreePlaces {
-		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
+	if *place && len(l.Notes) > propose.MaxFreePlaces {
+		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", propose.MaxFreePlaces, len(l.Notes))
 	}
-	proposals, err := play.Hands(ctx, play.NewEngine(p), l, ask)
+	proposals, err := propose.Hands(ctx, judge.NewEngine(p), l, ask)
 	if err != nil {
 		return err
 	}
@@ -65,7 +66,7 @@ func propose(ctx context.Context, e env, args []string) error {
 		switch {
 		case x.Ceiling > 0:
 			fmt.Fprintf(e.out, "   clean up to %d, best possible %d\n", x.Ceiling.Whole(), x.BestPossible.Whole())
-		case x.Report.Verdict == play.Breaks:
+		case x.Report.Verdict == judge.Breaks:
 			fmt.Fprintln(e.out, "   no tempo will do")
 		}
 		printHands(e, x.Lick)

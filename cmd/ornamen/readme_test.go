@@ -9,7 +9,7 @@ import (
 	"strings"
 	"testing"
 
-	"ornamen/core/play"
+	"ornamen/core/propose"
 )
 
 var update = flag.Bool("update", false, "write docs/model.md anew")
@@ -18,7 +18,7 @@ var update = flag.Bool("update", false, "write docs/model.md anew")
 func TestModelPage(t *testing.T) {
 	var b bytes.Buffer
 	b.WriteString("# What the model assumes\n\nWritten from the code by a test. A model default is ours, an assumption for an intermediate player that the player's own measurements replace.\n")
-	for _, part := range play.Defaults() {
+	for _, part := range propose.Defaults() {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {
 			fmt.Fprintf(&b, "| %s | %g | %s | %s |\n", r.Name, r.Value, r.Unit, r.From)

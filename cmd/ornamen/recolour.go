@@ -4,8 +4,8 @@ import (
 	"context"
 	"fmt"
 
+	"ornamen/core/judge"
 	"ornamen/core/music"
-	"ornamen/core/play"
 	"ornamen/core/shape"
 )
 
@@ -45,7 +45,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 		_, err := e.out.Write(r.Lick.Encode())
 		return err
 	}
-	engine := play.NewEngine(player)
+	engine := judge.NewEngine(player)
 	before, err := engine.Check(ctx, l)
 	if err != nil {
 		return err

@@ -8,9 +8,10 @@ import (
 	"strings"
 
 	"ornamen/core/find"
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/turn"
 	"ornamen/format"
@@ -42,7 +43,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	filled, err := play.Hands(ctx, play.NewEngine(player), grown.Lick, play.Ask{Way: grown.Way})
+	filled, err := propose.Hands(ctx, judge.NewEngine(player), grown.Lick, propose.Ask{Way: grown.Way})
 	if err != nil {
 		return err
 	}
@@ -97,7 +98,7 @@ func ways(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	list, err := waysOf(ctx, play.NewEngine(player), l)
+	list, err := waysOf(ctx, judge.NewEngine(player), l)
 	if err != nil {
 		return err
 	}
@@ -109,7 +110,7 @@ func ways(ctx context.Context, e env, args []string) error {
 		switch {
 		case w.Ceiling > 0:
 			upto = fmt.Sprintf("clean up to %d", w.Ceiling.Whole())
-		case w.Report.Verdict == play.Breaks:
+		case w.Report.Verdict == judge.Breaks:
 			upto = "at no tempo"
 		}
 		fmt.Fprintf(e.out, "%-38s %-16s %s", w.Name, upto, w.Why)
@@ -122,8 +123,8 @@ func ways(ctx context.Context, e env, args []string) error {
 }
 
 // waysOf lists the ways to play a line; for a run, with its repeats evened too.
-func waysOf(ctx context.Context, e *play.Engine, l lick.Lick) ([]play.WayToPlay, error) {
-	list, err := play.Ways(ctx, e, l)
+func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToPlay, error) {
+	list, err := propose.Ways(ctx, e, l)
 	if err != nil || l.Recipe == "" {
 		return list, err
 	}
@@ -159,7 +160,7 @@ func restring(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	r, err := play.Restring(ctx, play.NewEngine(player), l, w)
+	r, err := propose.Restring(ctx, judge.NewEngine(player), l, w)
 	if err != nil {
 		return err
 	}
@@ -237,12 +238,12 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	engine := play.NewEngine(player)
+	engine := judge.NewEngine(player)
 	turned, err := turn.Turn(player.Guitar, l, strings.TrimSpace(*how), 0, 0)
 	if err != nil {
 		return err
 	}
-	proposals, err := play.Hands(ctx, engine, turned, play.Ask{})
+	proposals, err := propose.Hands(ctx, engine, turned, propose.Ask{})
 	if err != nil {
 		return err
 	}

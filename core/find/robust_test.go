@@ -6,11 +6,13 @@ import (
 	"testing"
 
 	"ornamen/core/find"
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/player"
+	"ornamen/core/propose"
 	"ornamen/core/turn"
 )
 
@@ -77,9 +79,9 @@ func wildLick(rng *rand.Rand) lick.Lick {
 
 // Nothing that the format allows makes any part panic or give an invalid lick.
 func TestNothingPanics(t *testing.T) {
-	small := play.DefaultPlayer()
+	small := player.DefaultPlayer()
 	small.Guitar.Frets = 12
-	engines := []*play.Engine{play.NewEngine(play.DefaultPlayer()), play.NewEngine(small)}
+	engines := []*judge.Engine{judge.NewEngine(player.DefaultPlayer()), judge.NewEngine(small)}
 	rng := rand.New(rand.NewPCG(77, 1))
 	valid := 0
 	for range 1600 {
@@ -108,22 +110,22 @@ func TestNothingPanics(t *testing.T) {
 				check("fix "+x.Text, x.Edit.Lick)
 			}
 		}
-		ask := play.Ask{Best: 4, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
-		list, err := play.Hands(ctx, e, l, ask)
-		if err != nil && !errors.Is(err, play.ErrTooFree) {
+		ask := propose.Ask{Best: 4, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
+		list, err := propose.Hands(ctx, e, l, ask)
+		if err != nil && !errors.Is(err, propose.ErrTooFree) {
 			t.Fatal(err)
 		}
 		for _, p := range list {
 			check("propose", p.Lick)
 		}
-		ways, err := play.Ways(ctx, e, l)
+		ways, err := propose.Ways(ctx, e, l)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, w := range ways {
 			check(w.Name, w.Lick)
 		}
-		if s, err := play.Restring(ctx, e, l, pick.Economy); err == nil {
+		if s, err := propose.Restring(ctx, e, l, pick.Economy); err == nil {
 			check("restring", s.After.Lick)
 		}
 		for _, how := range []string{"backwards", "mirror", "rotate:2", "octave", "-octave"} {

@@ -3,15 +3,16 @@ package run
 import (
 	"context"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 )
 
 // Evened is a run with every cell played twice and picked in alternation, so that
 // an odd number of strokes on a string becomes an even one; ok is false where
 // the run is played so already or has no room. The error is the context's.
-func Evened(ctx context.Context, e *play.Engine, l lick.Lick, r Recipe, g neck.Guitar) (w play.WayToPlay, ok bool, err error) {
+func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe, g neck.Guitar) (w propose.WayToPlay, ok bool, err error) {
 	if r.Repeat > 1 || r.Bars > 0 {
 		return w, false, nil
 	}
@@ -23,7 +24,7 @@ func Evened(ctx context.Context, e *play.Engine, l lick.Lick, r Recipe, g neck.G
 	}
 	run.Lick.Tempo = l.Tempo
 	best := -1
-	all, err := play.Ways(ctx, e, run.Lick)
+	all, err := propose.Ways(ctx, e, run.Lick)
 	if err != nil {
 		return w, false, err
 	}

@@ -7,10 +7,12 @@ import (
 	"testing"
 
 	"ornamen/core/find"
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/player"
+	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/turn"
 )
@@ -194,7 +196,7 @@ func FuzzRecipe(f *testing.F) {
 
 // A run of 1,024 notes with all ways to play it.
 func BenchmarkRun1024(b *testing.B) {
-	e := play.NewEngine(play.DefaultPlayer())
+	e := judge.NewEngine(player.DefaultPlayer())
 	r := run.Recipe{Key: "C natural minor", At: "6:8", Cell: "1 2 3 4", Dir: "updown", Bars: 64}
 	for b.Loop() {
 		grown, err := run.Grow(r, neck.Standard())
@@ -204,7 +206,7 @@ func BenchmarkRun1024(b *testing.B) {
 		if len(grown.Lick.Notes) != 1024 {
 			b.Fatal(len(grown.Lick.Notes))
 		}
-		if _, err := play.Ways(b.Context(), e, grown.Lick); err != nil {
+		if _, err := propose.Ways(b.Context(), e, grown.Lick); err != nil {
 			b.Fatal(err)
 		}
 	}

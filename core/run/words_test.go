@@ -4,9 +4,10 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/judge"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
-	"ornamen/core/play"
+	"ornamen/core/player"
 	"ornamen/core/run"
 )
 
@@ -98,7 +99,7 @@ func TestRecipeArguments(t *testing.T) {
 // An odd number of strokes on a string becomes an even one when the cell is
 // played twice; a run that is played so already, or has no room, has no such way.
 func TestEvened(t *testing.T) {
-	e := play.NewEngine(play.DefaultPlayer())
+	e := judge.NewEngine(player.DefaultPlayer())
 	g := neck.Standard()
 	r := run.Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "strings: a1 a2 a3", Times: 4}
 	grown, err := run.Grow(r, g)

@@ -1,6 +1,7 @@
 package testline
 
 import (
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -83,5 +84,18 @@ func mark(t testing.TB, n *lick.Note, m string) {
 
 func InKey(l lick.Lick, tonic, scale string) lick.Lick {
 	l.Key = lick.Key{Tonic: tonic, Scale: scale}
+	return l
+}
+
+// Wild is a line of random places within a few frets, in sixteenths at 200: most
+// of its moves are tight or break, the worst a check can meet.
+func Wild(n int) lick.Lick {
+	rng := rand.New(rand.NewPCG(8, 15))
+	l := lick.New()
+	l.Tempo = 200
+	step := lick.NewTime(1, 16)
+	for i := range n {
+		l.Notes = append(l.Notes, lick.Note{At: step.Times(int64(i)), Len: step, String: 1 + rng.IntN(6), Fret: 3 + rng.IntN(8)})
+	}
 	return l
 }

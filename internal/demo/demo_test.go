@@ -5,8 +5,10 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/judge"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/player"
+	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/format"
 )
@@ -18,8 +20,8 @@ func TestLicks(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	engine := play.NewEngine(play.DefaultPlayer())
-	verdicts := map[play.Severity][]string{}
+	engine := judge.NewEngine(player.DefaultPlayer())
+	verdicts := map[judge.Severity][]string{}
 	for _, l := range licks {
 		r, err := engine.Check(t.Context(), l)
 		if err != nil {
@@ -27,10 +29,10 @@ func TestLicks(t *testing.T) {
 		}
 		verdicts[r.Verdict] = append(verdicts[r.Verdict], l.Title)
 	}
-	if got := strings.Join(verdicts[play.Breaks], ", "); got != "Mill wheel, Lantern turnaround" {
+	if got := strings.Join(verdicts[judge.Breaks], ", "); got != "Mill wheel, Lantern turnaround" {
 		t.Errorf("these break: %s", got)
 	}
-	if len(verdicts[play.Flows]) < 3 || len(verdicts[play.Tight]) < 2 {
+	if len(verdicts[judge.Flows]) < 3 || len(verdicts[judge.Tight]) < 2 {
 		t.Errorf("%v", verdicts)
 	}
 }
@@ -68,7 +70,7 @@ func TestLoopTurnBreaks(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	engine := play.NewEngine(play.DefaultPlayer())
+	engine := judge.NewEngine(player.DefaultPlayer())
 	r, err := engine.Check(t.Context(), licks[0])
 	if err != nil {
 		t.Fatal(err)
@@ -77,17 +79,17 @@ func TestLoopTurnBreaks(t *testing.T) {
 		t.Fatal(err)
 	}
 	f := r.Findings[0]
-	if f.Code != "loop-turn" || f.Severity != play.Breaks || len(f.Fixes) == 0 {
+	if f.Code != "loop-turn" || f.Severity != judge.Breaks || len(f.Fixes) == 0 {
 		t.Fatalf("the first finding is %+v", f)
 	}
-	if got, err := engine.Check(t.Context(), f.Fixes[0].Edit.Lick); err != nil || got.Verdict == play.Breaks {
+	if got, err := engine.Check(t.Context(), f.Fixes[0].Edit.Lick); err != nil || got.Verdict == judge.Breaks {
 		t.Errorf("mended by %q it still breaks", f.Fixes[0].Text)
 	}
 }
 
 // Every recipe grows, and its line has a way to be played.
 func TestRecipes(t *testing.T) {
-	engine := play.NewEngine(play.DefaultPlayer())
+	engine := judge.NewEngine(player.DefaultPlayer())
 	for _, r := range Recipes {
 		known, err := run.Parse(r.Line)
 		if err != nil {
@@ -99,7 +101,7 @@ func TestRecipes(t *testing.T) {
 			t.Errorf("%s: %v", r.Name, err)
 			continue
 		}
-		if w, err := play.Ways(t.Context(), engine, grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == play.Breaks {
+		if w, err := propose.Ways(t.Context(), engine, grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == judge.Breaks {
 			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
 		}
 	}

@@ -36,7 +36,7 @@ type App struct {
 	now     atomic.Pointer[current]
 	work    *jobs.Jobs
 	reports reports
-	judge   judge
+	judging judging
 	whole   atomic.Pointer[overviewed]
 	pages   *template.Template
 	forms   *form.Decoder
@@ -61,7 +61,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		return nil, fmt.Errorf("web: templates: %w", err)
 	}
 	a.handler = a.routes()
-	a.judge.start(ctx, a)
+	a.judging.start(ctx, a)
 	return a, nil
 }
 

@@ -14,8 +14,8 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 	"ornamen/format"
 	"ornamen/internal/store"
 )
@@ -207,14 +207,14 @@ func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what strin
 // touched says that a lick has another newest revision.
 func (a *App) touched(id uint) {
 	a.work.Newer(id)
-	a.judge.wake()
+	a.judging.wake()
 }
 
 // add puts a new lick into the notebook.
 func (a *App) add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
 	e, err := a.store.Add(ctx, l, what)
 	if err == nil {
-		a.judge.wake()
+		a.judging.wake()
 	}
 	return e, err
 }
@@ -302,7 +302,7 @@ func (a *App) mend(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	v, err := a.benchView(r.Context(), e, caret{})
-	var rep *play.Report
+	var rep *judge.Report
 	if err == nil {
 		rep, err = a.mended(r.Context(), e)
 	}

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
-	"ornamen/core/play"
 )
 
 // footView is the selected note with the keys that change it.
@@ -141,7 +141,7 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 func meantKeys(v *benchView, i int) laneKeys {
 	lk := laneKeys{Lane: "load", Title: "Judgement"}
 	for _, f := range v.Report.Findings {
-		if f.Severity != play.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
+		if f.Severity != judge.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
 			continue
 		}
 		lk.Keys = append(lk.Keys, key{Digit: fmt.Sprint(len(lk.Keys) + 1), Label: f.Title + ": I mean it", Do: "meant", Value: f.Code, On: f.Meant})
@@ -153,7 +153,7 @@ func meantKeys(v *benchView, i int) laneKeys {
 }
 
 // handsLine says who set what.
-func handsLine(n, filled lick.Note, rn play.Note) string {
+func handsLine(n, filled lick.Note, rn judge.Note) string {
 	var parts []string
 	by := func(locked bool) string {
 		if locked {

@@ -9,15 +9,15 @@ import (
 	"net/http"
 	"time"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
 
-// judge judges the licks of the notebook in the background, so that its pages read
+// judging judges the licks of the notebook in the background, so that its pages read
 // what they show and compute nothing.
-type judge struct{ woken chan struct{} }
+type judging struct{ woken chan struct{} }
 
 // Judging goes in small steps, so that it gives way to requests and a change of the
 // player is followed at once.
@@ -28,7 +28,7 @@ const (
 	fewBudget  = time.Second // where all that there is stands on one page
 )
 
-func (j *judge) start(ctx context.Context, a *App) {
+func (j *judging) start(ctx context.Context, a *App) {
 	j.woken = make(chan struct{}, 1)
 	j.wake()
 	go func() {
@@ -60,7 +60,7 @@ func (j *judge) start(ctx context.Context, a *App) {
 }
 
 // wake says that there may be something to judge.
-func (j *judge) wake() {
+func (j *judging) wake() {
 	if j.woken == nil {
 		return
 	}
@@ -109,7 +109,7 @@ func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	l, err := a.store.At(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError
 	if errors.As(err, &unread) {
-		s.Severity, s.Data = int(play.Breaks), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
+		s.Severity, s.Data = int(judge.Breaks), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
 		return s, nil
 	}
 	if err != nil {
@@ -121,7 +121,7 @@ func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	}
 	d := rowOf(l)
 	d.Ceiling, d.Word = float64(rep.Ceiling), sentenceWord(rep.Verdict)
-	d.Line = string(draw.LineSVG(l, rep.Bottleneck, rep.Verdict == play.Breaks))
+	d.Line = string(draw.LineSVG(l, rep.Bottleneck, rep.Verdict == judge.Breaks))
 	d.Reason, d.Upto = reasonOf(rep)
 	if len(l.Notes) == 0 {
 		d.Word, d.Reason, d.Upto = "Empty", "no notes yet", ""
@@ -130,7 +130,7 @@ func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	switch {
 	case rep.Ceiling > 0:
 		s.Margin = float64(rep.Ceiling) / l.Tempo
-	case rep.Verdict != play.Breaks:
+	case rep.Verdict != judge.Breaks:
 		s.Margin = 1e9
 	}
 	return s, nil

@@ -18,8 +18,8 @@ import (
 	"strings"
 	"time"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 	"ornamen/format"
 	"ornamen/internal/archive"
 	"ornamen/internal/store"
@@ -216,7 +216,7 @@ func (a *App) row(ctx context.Context, r store.Row) (rowView, error) {
 		if err := json.Unmarshal(r.Summary.Data, &d); err != nil {
 			return row, fmt.Errorf("row of lick %d: %w", r.ID, err)
 		}
-		row.Verdict, row.Word, row.Reason, row.Ceiling = play.Severity(r.Summary.Severity).String(), d.Word, d.Reason, d.Upto
+		row.Verdict, row.Word, row.Reason, row.Ceiling = judge.Severity(r.Summary.Severity).String(), d.Word, d.Reason, d.Upto
 		if d.Tempo > 0 {
 			row.Bar = draw.BarSVG(d.Ceiling, d.Tempo, 0, 158)
 		}
@@ -229,16 +229,16 @@ func (a *App) row(ctx context.Context, r store.Row) (rowView, error) {
 	return row, nil
 }
 
-func sentenceWord(s play.Severity) string {
-	return map[play.Severity]string{play.Flows: "Flows", play.Tight: "Tight", play.Breaks: "Breaks"}[s]
+func sentenceWord(s judge.Severity) string {
+	return map[judge.Severity]string{judge.Flows: "Flows", judge.Tight: "Tight", judge.Breaks: "Breaks"}[s]
 }
 
 // reasonOf says in a few words why the verdict is what it is.
-func reasonOf(r *play.Report) (reason, ceiling string) {
+func reasonOf(r *judge.Report) (reason, ceiling string) {
 	if r.Ceiling > 0 {
 		ceiling = fmt.Sprintf("clean up to %d", r.Ceiling.Whole())
 	}
-	if r.Verdict == play.Flows {
+	if r.Verdict == judge.Flows {
 		if r.Ceiling > 0 {
 			return fmt.Sprintf("room of %d", r.Ceiling.Whole()-int(r.Tempo)), ceiling
 		}
@@ -305,9 +305,9 @@ func summary(c store.Counts) string {
 	s := countOfWord(c.All, "lick")
 	var parts []string
 	for _, w := range []struct {
-		sev       play.Severity
+		sev       judge.Severity
 		one, many string
-	}{{play.Flows, "flows", "flow"}, {play.Tight, "is tight", "are tight"}, {play.Breaks, "breaks", "break"}} {
+	}{{judge.Flows, "flows", "flow"}, {judge.Tight, "is tight", "are tight"}, {judge.Breaks, "breaks", "break"}} {
 		switch k := c.Of[int(w.sev)]; {
 		case k == 1:
 			parts = append(parts, "1 "+w.one)
@@ -379,7 +379,7 @@ func (a *App) importAll(w http.ResponseWriter, r *http.Request, f multipart.File
 		a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))
 		return
 	}
-	a.judge.wake()
+	a.judging.wake()
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 }
 

@@ -11,17 +11,19 @@ import (
 	"strings"
 
 	"ornamen/core/bend"
+	"ornamen/core/judge"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/player"
+	"ornamen/core/propose"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
 
 // current is the player that every lick is judged by now.
 type current struct {
-	profile    play.Profile
-	engine     *play.Engine
+	profile    player.Profile
+	engine     *judge.Engine
 	generation uint64 // counts changes, so that no report of an earlier player is shown
 	before     int    // settings that undo can go back to
 	key        string // names the player in the notebook's summaries
@@ -46,7 +48,7 @@ func (a *App) asNow(ctx context.Context) context.Context {
 func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*current) }
 
 // engineOf is the engine of a request's player.
-func engineOf(ctx context.Context) *play.Engine { return playing(ctx).engine }
+func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
 
 // loadPlayer reads the player from the notebook, or takes the defaults.
 func (a *App) loadPlayer(ctx context.Context) error {
@@ -54,7 +56,7 @@ func (a *App) loadPlayer(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	profile := play.DefaultProfile()
+	profile := player.DefaultProfile()
 	if data != nil {
 		before++ // the defaults lie before the first settings
 		if err := json.Unmarshal(data, &profile); err != nil {
@@ -69,16 +71,16 @@ func (a *App) loadPlayer(ctx context.Context) error {
 	if c := a.now.Load(); c != nil {
 		generation = c.generation + 1
 	}
-	a.now.Store(&current{profile, play.NewEngine(p), generation, before, summaryKey(profile)})
-	a.judge.wake()
+	a.now.Store(&current{profile, judge.NewEngine(p), generation, before, summaryKey(profile)})
+	a.judging.wake()
 	return nil
 }
 
 // summaryKey names a player by what the sums come from, the model's own values
 // included.
-func summaryKey(p play.Profile) string {
+func summaryKey(p player.Profile) string {
 	h := fnv.New64a()
-	fmt.Fprintf(h, "%+v %v", p, play.Defaults())
+	fmt.Fprintf(h, "%+v %v", p, propose.Defaults())
 	return strconv.FormatUint(h.Sum64(), 36)
 }
 
@@ -103,7 +105,7 @@ type playerForm struct {
 	Token      string `form:"csrf_token"`
 }
 
-func formOf(p play.Profile) playerForm {
+func formOf(p player.Profile) playerForm {
 	num := func(x float64) string {
 		if x == 0 {
 			return ""
@@ -116,8 +118,8 @@ func formOf(p play.Profile) playerForm {
 		BendString: whole(p.BendString), BendFret: whole(p.BendFret), Way: p.Way, Angle: p.Angle, Boxes: p.Boxes, Strict: p.Strict}
 }
 
-func (f playerForm) profile() (play.Profile, error) {
-	p := play.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges), LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes, Strict: f.Strict}
+func (f playerForm) profile() (player.Profile, error) {
+	p := player.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges), LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes, Strict: f.Strict}
 	for _, n := range []struct {
 		what, text string
 		real       *float64
@@ -128,7 +130,7 @@ func (f playerForm) profile() (play.Profile, error) {
 		{"index at fret", f.HoldFrom, nil, &p.HoldFrom}, {"little finger at fret", f.HoldTo, nil, &p.HoldTo},
 		{"bend on string", f.BendString, nil, &p.BendString}, {"bend at fret", f.BendFret, nil, &p.BendFret},
 	} {
-		x, err := play.Number(n.what, n.text)
+		x, err := player.Number(n.what, n.text)
 		switch {
 		case err != nil:
 			return p, err
@@ -211,7 +213,7 @@ func (a *App) setPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
 }
 
-func (a *App) savePlayer(ctx context.Context, p play.Profile) error {
+func (a *App) savePlayer(ctx context.Context, p player.Profile) error {
 	if p == a.now.Load().profile {
 		return nil
 	}
@@ -223,7 +225,7 @@ func (a *App) savePlayer(ctx context.Context, p play.Profile) error {
 }
 
 func (a *App) resetPlayer(w http.ResponseWriter, r *http.Request) {
-	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, play.DefaultProfile()) })
+	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, player.DefaultProfile()) })
 }
 
 func (a *App) undoPlayer(w http.ResponseWriter, r *http.Request) {
@@ -245,7 +247,7 @@ func (a *App) changePlayer(w http.ResponseWriter, r *http.Request, change func(c
 
 func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, error) {
 	c := playing(ctx)
-	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == play.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
+	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == player.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
 	g := c.engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.engine.Player.Hand)
@@ -253,7 +255,7 @@ func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, err
 	if err != nil {
 		return nil, err
 	}
-	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(play.Flows)], counts.Of[int(play.Tight)], counts.Of[int(play.Breaks)])
+	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(judge.Flows)], counts.Of[int(judge.Tight)], counts.Of[int(judge.Breaks)])
 	if counts.Judged < counts.All {
 		v.Summary += fmt.Sprintf("; %d of %d are judged, the rest follows", counts.Judged, counts.All)
 	}
@@ -297,11 +299,11 @@ func (a *App) playerLicks(ctx context.Context, before *current) ([]playerLick, e
 	return out, nil
 }
 
-func ceilingWord(r *play.Report) string {
+func ceilingWord(r *judge.Report) string {
 	switch {
 	case r.Ceiling > 0:
 		return fmt.Sprint(r.Ceiling.Whole())
-	case r.Verdict == play.Breaks:
+	case r.Verdict == judge.Breaks:
 		return "at no tempo"
 	}
 	return "at any tempo"
@@ -325,7 +327,7 @@ func meaningsOf(c *current) map[string]string {
 	m["way"] = "How strokes that you leave open are proposed."
 	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)
 	m["boxes"] = "Which box number Tones says first."
-	m["strict"] = map[play.Strictness]string{play.Easy: "Bends without a target are not mentioned.", play.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", play.Every: "Even a curl must lead toward a chosen tone."}[p.Strict]
+	m["strict"] = map[player.Strictness]string{player.Easy: "Bends without a target are not mentioned.", player.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", player.Every: "Even a curl must lead toward a chosen tone."}[p.Strict]
 	if push, ok := bend.Solve(g, neck.Place{String: 1, Fret: 12}, 2); ok {
 		m["gauges"] += fmt.Sprintf(" A full bend at fret 12 on string 1 takes %.1f N.", push.Force)
 	}

@@ -10,10 +10,11 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -30,8 +31,8 @@ type askForm struct {
 	Upto  int    `form:"upto"`
 }
 
-func (f askForm) ask(l lick.Lick) (play.Ask, error) {
-	a := play.Ask{Place: f.Place, Best: maxOffered}
+func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
+	a := propose.Ask{Place: f.Place, Best: maxOffered}
 	if f.Way != "" {
 		way, err := pick.ParseWay(f.Way)
 		if err != nil {
@@ -39,8 +40,8 @@ func (f askForm) ask(l lick.Lick) (play.Ask, error) {
 		}
 		a.Way = way
 	}
-	if f.Place && len(l.Notes) > play.MaxFreePlaces {
-		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", play.MaxFreePlaces, len(l.Notes))
+	if f.Place && len(l.Notes) > propose.MaxFreePlaces {
+		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces, len(l.Notes))
 	}
 	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
 		a.Notes = append(a.Notes, i-1)
@@ -96,7 +97,7 @@ func (a *App) offerView(ctx context.Context, e store.Entry, f askForm) (*offerVi
 	}
 	first := &proposals[0].Lick
 	for i, p := range proposals {
-		o := offer{Index: i, Use: play.HandsID(p.Lick), Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
+		o := offer{Index: i, Use: judge.HandsID(p.Lick), Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
 		if p.BestPossible > 0 {
 			o.Best = fmt.Sprint(p.BestPossible.Whole())
 		}
@@ -124,7 +125,7 @@ func (a *App) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick
 		return nil, err
 	}
 	for k, p := range proposals {
-		if play.HandsID(p.Lick) != f.Value {
+		if judge.HandsID(p.Lick) != f.Value {
 			continue
 		}
 		if k > 0 {
@@ -146,7 +147,7 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	l, err := a.turnedLick(r.Context(), e, f)
-	var before, after *play.Report
+	var before, after *judge.Report
 	if err == nil {
 		before, err = a.report(r.Context(), e)
 	}
@@ -160,7 +161,7 @@ func (a *App) turned(w http.ResponseWriter, r *http.Request) {
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.askForm, Turn: f.Value, Title: turnTitle(f.Value)}
 	for i, x := range []struct {
 		title string
-		r     *play.Report
+		r     *judge.Report
 	}{{"As it is", before}, {v.Title, after}} {
 		o := offer{Index: i, Title: x.title, Word: sentenceWord(x.r.Verdict), Class: x.r.Verdict.String(), Ceiling: ceilingWord(x.r), Why: sentenceCase(changesWords(x.r)) + ".", Hands: draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck)}
 		if x.r.BestPossible > 0 {
@@ -246,7 +247,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 			if err != nil {
 				return err
 			}
-			r, err := play.Restring(ctx, e, l, w)
+			r, err := propose.Restring(ctx, e, l, w)
 			out = r.After.Lick
 			return err
 		}
@@ -266,7 +267,7 @@ func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (ou
 
 // handed is a line with the hands that are recommended.
 func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
-	list, err := play.Hands(ctx, engineOf(ctx), l, play.Ask{})
+	list, err := propose.Hands(ctx, engineOf(ctx), l, propose.Ask{})
 	if err != nil || len(list) == 0 {
 		return l, err
 	}

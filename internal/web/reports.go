@@ -5,8 +5,9 @@ import (
 	"fmt"
 	"slices"
 
+	"ornamen/core/judge"
 	"ornamen/core/kept"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 	"ornamen/internal/store"
 )
 
@@ -27,16 +28,16 @@ const longLine = 256
 
 // reports keeps judgements, and what was offered for them, by revision and player.
 type reports struct {
-	plain  *kept.Kept[judged, *play.Report]
-	mended *kept.Kept[judged, *play.Report]
-	offers *kept.Kept[string, []play.Proposal]
+	plain  *kept.Kept[judged, *judge.Report]
+	mended *kept.Kept[judged, *judge.Report]
+	offers *kept.Kept[string, []propose.Proposal]
 }
 
 func newReports() reports {
 	return reports{
 		plain:  kept.New[judged](keptReports, reportBytes),
 		mended: kept.New[judged](keptReports, reportBytes),
-		offers: kept.New[string](keptOffers, func(list []play.Proposal) int {
+		offers: kept.New[string](keptOffers, func(list []propose.Proposal) int {
 			n := 0
 			for _, p := range list {
 				n += reportBytes(p.Report)
@@ -47,7 +48,7 @@ func newReports() reports {
 }
 
 // reportBytes is about how much memory a report takes.
-func reportBytes(r *play.Report) int {
+func reportBytes(r *judge.Report) int {
 	n := 1000 + 1000*len(r.Notes)
 	for _, f := range r.Findings {
 		n += 500 + len(f.Fixes)*500*len(r.Notes)
@@ -56,13 +57,13 @@ func reportBytes(r *play.Report) int {
 }
 
 // report judges a lick, or remembers the judgement of its revision.
-func (a *App) report(ctx context.Context, e store.Entry) (*play.Report, error) {
+func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
 	key := judged{c.generation, e.Revision}
 	if r, ok := a.reports.plain.Get(key); ok {
 		return r, nil
 	}
-	var r *play.Report
+	var r *judge.Report
 	judge := func(ctx context.Context) (err error) {
 		r, err = c.engine.Check(ctx, e.Lick)
 		return err
@@ -82,7 +83,7 @@ func (a *App) report(ctx context.Context, e store.Entry) (*play.Report, error) {
 
 // mended is the report of an entry with its fixes tried, which takes a while. The
 // report that is kept without them is not touched.
-func (a *App) mended(ctx context.Context, e store.Entry) (*play.Report, error) {
+func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
 	key := judged{c.generation, e.Revision}
 	if r, ok := a.reports.mended.Get(key); ok {
@@ -102,7 +103,7 @@ func (a *App) mended(ctx context.Context, e store.Entry) (*play.Report, error) {
 }
 
 // proposed is what is proposed for an entry, which takes a while.
-func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]play.Proposal, error) {
+func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose.Proposal, error) {
 	ask, err := f.ask(e.Lick)
 	if err != nil {
 		return nil, invalid{err}
@@ -112,9 +113,9 @@ func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]play.Pr
 	if list, ok := a.reports.offers.Get(key); ok {
 		return list, nil
 	}
-	var list []play.Proposal
+	var list []propose.Proposal
 	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = play.Hands(ctx, c.engine, e.Lick, ask)
+		list, err = propose.Hands(ctx, c.engine, e.Lick, ask)
 		return err
 	})
 	if err != nil {

@@ -15,7 +15,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
@@ -139,7 +139,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 		w, err := chosen(list, f)
 		return w.Lick, err
 	case "restring":
-		r, err := play.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
+		r, err := propose.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
 		return r.After.Lick, err
 	}
 	turned, err := turn.Turn(g, grown.Lick, f.Show, 0, 0)
@@ -150,15 +150,15 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 }
 
 // waysOf are the ways to play a run, each cell twice among them.
-func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]play.WayToPlay, error) {
-	list, err := play.Ways(ctx, engineOf(ctx), grown.Lick)
+func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]propose.WayToPlay, error) {
+	list, err := propose.Ways(ctx, engineOf(ctx), grown.Lick)
 	if err != nil || len(grown.Lick.Notes) > maxEvened {
 		return list, err
 	}
 	w, ok, err := run.Evened(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
 	if ok {
 		list = append(list, w)
-		slices.SortStableFunc(list, func(a, b play.WayToPlay) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
+		slices.SortStableFunc(list, func(a, b propose.WayToPlay) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
 	}
 	return list, err
 }
@@ -169,7 +169,7 @@ const maxEvened = 256
 // chosen is the way that the form names: by its row of the table, else the best
 // of the picking that the recipe asks for, else the best that plays the cell as
 // it is written, once and with its own slurs.
-func chosen(list []play.WayToPlay, f runsForm) (play.WayToPlay, error) {
+func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 	asked := f.Recipe.Pick
 	if asked == string(pick.Free) {
 		asked = "as it falls"
@@ -185,7 +185,7 @@ func chosen(list []play.WayToPlay, f runsForm) (play.WayToPlay, error) {
 	if f.Use == "" && len(list) > 0 {
 		return list[0], nil
 	}
-	return play.WayToPlay{}, errors.New("that way to play it is none of this run's")
+	return propose.WayToPlay{}, errors.New("that way to play it is none of this run's")
 }
 
 func restringWay(ctx context.Context, f runsForm) pick.Way {

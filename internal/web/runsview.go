@@ -8,11 +8,12 @@ import (
 	"net/http"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
-	"ornamen/core/play"
+	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/shape"
 	"ornamen/internal/web/draw"
@@ -149,7 +150,7 @@ type savedRecipe struct {
 	choice
 }
 
-func (v *runsPage) rows(f runsForm, list []play.WayToPlay, use play.WayToPlay) {
+func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToPlay) {
 	f.Show = ""
 	for i, w := range list {
 		to := f
@@ -175,7 +176,7 @@ func countOfWord(n int, word string) string {
 }
 
 // changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
-func changesWords(r *play.Report) string {
+func changesWords(r *judge.Report) string {
 	parts := r.Changes.Words()
 	if len(parts) == 0 {
 		return "one string"
@@ -190,7 +191,7 @@ func changesWords(r *play.Report) string {
 	return s
 }
 
-func (v *runsPage) drawRun(grown *run.Run, use play.WayToPlay) {
+func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	var cells []draw.RunCell
 	n := 0
 	// With every cell twice the drawing shows the run as the recipe grows it.
@@ -241,12 +242,12 @@ func learnWords(r run.Recipe, notes int) string {
 	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
 }
 
-func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use play.WayToPlay) (*compareView, error) {
+func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use propose.WayToPlay) (*compareView, error) {
 	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards", "mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show]}
 	before, after := use.Lick, lick.Lick{}
 	var err error
 	if f.Show == "restring" {
-		r, err := play.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
+		r, err := propose.Restring(ctx, engineOf(ctx), grown.Lick, restringWay(ctx, f))
 		if err != nil {
 			return nil, err
 		}

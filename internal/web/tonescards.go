@@ -6,9 +6,10 @@ import (
 	"net/http"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/music"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/player"
 	"ornamen/core/shape"
 	"ornamen/internal/web/draw"
 )
@@ -107,7 +108,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 // mostSpots is how many places the table shows.
 const mostSpots = 6
 
-func (v *tonesPage) spots(player *play.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
+func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return
 	}
@@ -151,7 +152,7 @@ type recolourPage struct {
 
 type verdictView struct{ Word, Class, Line string }
 
-func verdictOf(r *play.Report) verdictView {
+func verdictOf(r *judge.Report) verdictView {
 	return verdictView{sentenceWord(r.Verdict), r.Verdict.String(), verdictLine(r.Lick, r)}
 }
 
@@ -173,7 +174,7 @@ func (a *App) recolourPreview(w http.ResponseWriter, r *http.Request) {
 	}
 	f.Rev = e.Revision
 	before, err := a.report(r.Context(), e)
-	var after *play.Report
+	var after *judge.Report
 	if err == nil {
 		after, err = engineOf(r.Context()).Check(r.Context(), got.Lick)
 	}

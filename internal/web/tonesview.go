@@ -7,9 +7,9 @@ import (
 	"strings"
 
 	"ornamen/core/hand"
+	"ornamen/core/judge"
 	"ornamen/core/music"
 	"ornamen/core/neck"
-	"ornamen/core/play"
 	"ornamen/core/shape"
 	"ornamen/internal/store"
 )
@@ -265,7 +265,7 @@ func boxWords(pos shape.Position, first string) string {
 }
 
 // words says what position this is and what is special about the shape.
-func (v *tonesPage) words(e *play.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
+func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
 	pos := shape.PositionOf(g, p, layout, placed)
 	parts := []string{fmt.Sprintf("from fret %d on string %d", placed[0].Place.Fret, placed[0].Place.String)}
 	if pos.Minor > 0 {
@@ -293,7 +293,7 @@ func (v *tonesPage) words(e *play.Engine, boxes string, g neck.Guitar, p music.P
 
 // outsideColours says how the colour notes beyond the shape's frets are reached,
 // up and down apart.
-func outsideColours(e *play.Engine, g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
+func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
 	lo, hi := neck.MaxFrets, 0
 	for _, t := range placed {
 		if t.Tone.Role != music.Colour {

@@ -6,8 +6,8 @@ import (
 	"net/http"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -82,7 +82,7 @@ func (a *App) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*ver
 		}
 	}
 	licks := map[uint]lick.Lick{}
-	reports := map[uint]*play.Report{}
+	reports := map[uint]*judge.Report{}
 	read := func(id uint) error {
 		if _, ok := licks[id]; ok {
 			return nil
@@ -125,7 +125,7 @@ func (a *App) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*ver
 	return v, nil
 }
 
-func versionOf(id uint, r *play.Report, with *lick.Lick, head bool) versionView {
+func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView {
 	o := offer{Word: sentenceWord(r.Verdict), Class: r.Verdict.String(), Ceiling: ceilingWord(r), Hands: draw.HandsSVG(r.Lick, with, r.Bottleneck)}
 	return versionView{id, o, head}
 }

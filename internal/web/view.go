@@ -9,10 +9,10 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
-	"ornamen/core/play"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -33,7 +33,7 @@ type benchView struct {
 	ID       uint
 	Revision uint
 	Lick     lick.Lick
-	Report   *play.Report
+	Report   *judge.Report
 	Caret    caret
 	CanUndo  bool
 	CanRedo  bool
@@ -213,9 +213,9 @@ func (v *benchView) judgement() {
 	}
 }
 
-func findingOf(i int, f play.Finding) findingView {
+func findingOf(i int, f judge.Finding) findingView {
 	fv := findingView{Code: f.Code, Severity: f.Severity.String(), Title: f.Title, Text: f.Text, Notes: findingNotes(f), Meant: f.Meant,
-		CanMean: f.Severity == play.Flows}
+		CanMean: f.Severity == judge.Flows}
 	for k, n := range f.Notes {
 		if k > 0 {
 			fv.NoteList += " "
@@ -335,7 +335,7 @@ func (v *benchView) selection() *draw.Selection {
 		return nil
 	}
 	n := v.Report.Notes[i]
-	s := &draw.Selection{Place: v.Lick.Notes[i].Place(), Now: n.Frame, Way: n.Way, Bad: n.Severity == play.Breaks}
+	s := &draw.Selection{Place: v.Lick.Notes[i].Place(), Now: n.Frame, Way: n.Way, Bad: n.Severity == judge.Breaks}
 	if from := n.Worst().From; from >= 0 && from != i {
 		s.From, s.HasFrom, s.Before = v.Lick.Notes[from].Place(), true, v.Report.Notes[from].Frame
 	} else if i > 0 {
@@ -404,11 +404,11 @@ const maxAhead = 16
 func shortString(l lick.Lick, s int) string { return l.StringName(s) }
 
 // commonHave is the time that every move has, 0 when they differ.
-func commonHave(r *play.Report) float64 {
+func commonHave(r *judge.Report) float64 {
 	have := 0.0
 	for _, n := range r.Notes {
 		for _, l := range n.Loads {
-			if l.Side != play.Fretting {
+			if l.Side != judge.Fretting {
 				continue
 			}
 			if have > 0 && math.Abs(l.Have-have) > 0.5 {

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/play"
 )
 
 func titleOf(l lick.Lick) string {
@@ -63,7 +63,7 @@ func countOf(l lick.Lick) string {
 }
 
 // findingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else.
-func findingNotes(f play.Finding) string {
+func findingNotes(f judge.Finding) string {
 	if len(f.Notes) == 2 && f.Unit != "ms" && !f.Always {
 		return fmt.Sprintf("%d, %d", f.Notes[0], f.Notes[1])
 	}
@@ -90,14 +90,14 @@ func noteNumbers(notes []int) string {
 }
 
 // fineLine says in one sentence what is in order.
-func fineLine(r *play.Report) string {
+func fineLine(r *judge.Report) string {
 	bad, moves := 0, 0
 	for _, n := range r.Notes {
 		if len(n.Loads) == 0 {
 			continue
 		}
 		moves++
-		if n.Severity > play.Flows {
+		if n.Severity > judge.Flows {
 			bad++
 		}
 	}
@@ -128,17 +128,17 @@ func fineLine(r *play.Report) string {
 }
 
 // whyNot explains a verdict that holds at any tempo.
-func verdictLine(l lick.Lick, r *play.Report) string {
+func verdictLine(l lick.Lick, r *judge.Report) string {
 	switch {
 	case len(l.Notes) == 0:
 		return "Put the first note down: click the neck, or type a fret in the ledger."
-	case r.Ceiling > 0 && r.Verdict == play.Breaks && float64(r.Ceiling) >= r.Tempo:
+	case r.Ceiling > 0 && r.Verdict == judge.Breaks && float64(r.Ceiling) >= r.Tempo:
 		return fmt.Sprintf("Every move is clean up to %d.", r.Ceiling.Whole())
 	case r.Ceiling > 0 && len(r.Bottleneck) > 1:
 		return fmt.Sprintf("Clean up to %d; %s sets it.", r.Ceiling.Whole(), noteNumbers(r.Bottleneck))
 	case r.Ceiling > 0:
 		return fmt.Sprintf("Clean up to %d; note %s sets it.", r.Ceiling.Whole(), noteNumbers(r.Bottleneck))
-	case r.Verdict == play.Breaks:
+	case r.Verdict == judge.Breaks:
 		return "Not at any tempo, as it stands."
 	}
 	return "Nothing moves, so there is no ceiling."

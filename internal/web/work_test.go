@@ -217,7 +217,7 @@ func BenchmarkManyLicks(b *testing.B) {
 		if n.Judged == n.All {
 			break
 		}
-		c.app.judge.wake()
+		c.app.judging.wake()
 		time.Sleep(50 * time.Millisecond)
 	}
 	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag", "/?tag=tag+7"}, {"worst", "/?sort=worst"}} {

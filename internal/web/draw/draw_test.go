@@ -8,10 +8,11 @@ import (
 	"testing"
 
 	"ornamen/core/hand"
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
-	"ornamen/core/play"
+	"ornamen/core/player"
 )
 
 // drawing is an SVG read back: its elements with their attributes and text.
@@ -80,7 +81,7 @@ func labelled(t *testing.T, name string, d drawing) {
 }
 
 // report judges a short line: a slide, a pair, a bend and a held note.
-func report(t *testing.T) *play.Report {
+func report(t *testing.T) *judge.Report {
 	t.Helper()
 	l := lick.New()
 	step := lick.NewTime(1, 16)
@@ -92,7 +93,7 @@ func report(t *testing.T) *play.Report {
 	if err := l.Validate(); err != nil {
 		t.Fatal(err)
 	}
-	r, err := play.NewEngine(play.DefaultPlayer()).Check(t.Context(), l)
+	r, err := judge.NewEngine(player.DefaultPlayer()).Check(t.Context(), l)
 	if err != nil {
 		t.Fatal(err)
 	}

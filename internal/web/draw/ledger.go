@@ -7,9 +7,9 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
-	"ornamen/core/play"
 )
 
 // Cell is one note of a ledger column.
@@ -28,7 +28,7 @@ type Cell struct {
 	BendTo                       string
 	Vibrato, Mute, Accent, Bar   bool
 	SlideIn                      string
-	Severity                     play.Severity
+	Severity                     judge.Severity
 	Load                         float64
 	Have                         float64
 	Possible                     bool
@@ -379,14 +379,14 @@ func (c *canvas) load(ln Lane, x float64, cells []Cell) {
 	}
 	bar := full * math.Min(worst.Load, 1.35)
 	c.rect(x-16, base-bar, 32, bar, "load "+worst.Severity.String(), append(hatched(worst.Severity), "rx", 2.0)...)
-	if worst.Severity > play.Flows && worst.Load > 0.85 {
+	if worst.Severity > judge.Flows && worst.Load > 0.85 {
 		c.text(x, base-bar-4, "loadno "+worst.Severity.String(), fmt.Sprintf("%.0f", math.Floor(worst.Load*100+1e-6)))
 	}
 }
 
 // hatched fills what is tight with stripes; Defs has the pattern.
-func hatched(s play.Severity) []any {
-	if s == play.Tight {
+func hatched(s judge.Severity) []any {
+	if s == judge.Tight {
 		return []any{"fill", "url(#hatch)"}
 	}
 	return nil

@@ -5,9 +5,9 @@ import (
 	"html/template"
 	"strconv"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
-	"ornamen/core/play"
 )
 
 // Sizes of a run drawn with its cells.
@@ -32,7 +32,7 @@ var changeWords = map[pick.Change]string{pick.Outside: "out", pick.Inside: "in",
 
 // RunSVG draws a run on the strings it uses, its cells bracketed, with fingers,
 // strokes and string changes under it.
-func RunSVG(r *play.Report, cells []RunCell, names []string) template.HTML {
+func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 	var c canvas
 	l := r.Lick
 	cols := l.Columns()
@@ -92,7 +92,7 @@ func RunSVG(r *play.Report, cells []RunCell, names []string) template.HTML {
 	return c.svg(width, changes+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)), "width", width, "height", changes+10)
 }
 
-func (c *canvas) runNote(r *play.Report, i int, x float64, y func(int) float64, held bool, step float64) {
+func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64, held bool, step float64) {
 	n := r.Lick.Notes[i]
 	class := "small"
 	if n.Accent {
@@ -100,7 +100,7 @@ func (c *canvas) runNote(r *play.Report, i int, x float64, y func(int) float64, 
 	}
 	if held {
 		class += " neck-of-it"
-		if r.Verdict == play.Breaks {
+		if r.Verdict == judge.Breaks {
 			class += " breaks"
 		}
 	}

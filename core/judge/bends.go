@@ -1,0 +1,211 @@
+package judge
+
+import (
+	"math"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// bendState is what a note's bend and vibrato ask for.
+type bendState struct {
+	push     bend.Push
+	holds    neck.Newtons // what the fingers there hold with ease
+	helpers  int
+	toThick  bool
+	room     neck.MM // from the string to the edge it is pushed toward
+	target   music.Tone
+	need     float64 // ms of the bend, 0 without one
+	have     float64 // ms it may take
+	load     float64 // the larger of bend and vibrato
+	severity Severity
+	never    bool // at no tempo
+	solved   bool
+}
+
+// bendLoads measures every bend and vibrato.
+func (j *Judgement) bendLoads() {
+	j.bends = make([]bendState, len(j.Written.Notes))
+	for i, n := range j.Written.Notes {
+		length := j.Written.Milliseconds(n.At, n.End())
+		if n.Bend != nil {
+			b := j.bend(i, n, length)
+			j.bends[i] = b
+			switch {
+			case b.need > 0:
+				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never})
+			case b.never:
+				j.add(i, Load{Bending, 0, length, 0, i, false})
+			}
+		}
+		if n.Vibrato != nil {
+			need := bend.VibratoTime
+			j.bends[i].load = max(j.bends[i].load, need/length)
+			j.add(i, Load{Shaking, need, length, need / length, i, true})
+		}
+	}
+}
+
+func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
+	b := bendState{severity: Flows}
+	if n.Fret < 1 {
+		return bendState{severity: Breaks, never: true}
+	}
+	if p, ok := j.Written.Palette(); ok {
+		b.target = p.At(j.Written.Pitch(i) + music.Pitch(math.Ceil(n.Bend.Semitones)))
+	}
+	b.push, b.solved = bend.Solve(j.Guitar, n.Place(), n.Bend.Semitones)
+	if !b.solved {
+		return bendState{severity: Breaks, never: true}
+	}
+	b.toThick = pushesToThick(n, len(j.Guitar.Tuning))
+	b.room = j.Guitar.Room(n.String, j.Guitar.Press(n.Fret), b.toThick)
+	b.helpers = j.helpers(i, n)
+	b.holds = j.player.Bends.Of(int(n.Finger), b.helpers)
+	b.need, b.have = bend.Time(b.push.Way, n.Bend.Release()), length
+	if n.Bend.Pre() {
+		b.need, b.have = j.prebend(i, b.push.Way, n.Bend.Release(), length)
+	}
+	if b.need > 0 {
+		b.load = b.need / b.have
+	}
+	b.severity = loadSeverity(b.load)
+	switch {
+	case b.push.Way+bend.EdgeSpare > b.room, b.push.Force > b.holds*bend.Breaking:
+		b.severity, b.never = Breaks, true
+	case b.push.Force > b.holds:
+		b.severity = max(b.severity, Tight)
+	}
+	return b
+}
+
+// prebend is what a bend made before the string sounds needs and has: the push
+// falls into the time since the note before it, the release into the note. The
+// heavier of the two counts.
+func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (need, have float64) {
+	push := bend.Time(way, false)
+	if c := j.ColumnOf[i]; c > 0 || j.Written.Loop {
+		need, have = push, j.Hand[c].Have
+	}
+	if release && (need == 0 || push/length > need/have) {
+		return push, length
+	}
+	return need, have
+}
+
+// pushesToThick is the player's direction, or the usual one: the thinner half
+// of the strings goes toward the thick ones, the others the other way (common
+// practice).
+func pushesToThick(n lick.Note, strings int) bool {
+	if n.Bend.Push != "" {
+		return n.Bend.Push == "thick"
+	}
+	return 2*n.String <= strings
+}
+
+// helpers counts the fingers behind the bending one that are free to help: the
+// ones named, or for a full step and more all that stand behind it.
+func (j *Judgement) helpers(i int, n lick.Note) int {
+	if !n.Finger.Fretting() {
+		return 0
+	}
+	busy := j.busy(i)
+	if len(n.Bend.With) > 0 {
+		count := 0
+		for _, f := range n.Bend.With {
+			if f < n.Finger && !busy[f] {
+				count++
+			}
+		}
+		return count
+	}
+	if n.Bend.Semitones < 2 {
+		return 0
+	}
+	count := 0
+	for f := lick.Index; f < n.Finger; f++ {
+		if !busy[f] {
+			count++
+		}
+	}
+	return count
+}
+
+// busy are the fingers that hold another note while note i sounds, or lie as a bar.
+func (j *Judgement) busy(i int) map[lick.Finger]bool {
+	n := j.Written.Notes[i]
+	busy := map[lick.Finger]bool{}
+	c := j.ColumnOf[i]
+	// Of the notes before it, those that still ring are held touches.
+	for _, k := range j.touches[c] {
+		if o := j.Written.Notes[k]; k != i && o.String != n.String && o.Fret > 0 {
+			busy[o.Finger] = true
+		}
+	}
+	for k := j.Columns[c][1]; k < len(j.Written.Notes) && j.Written.Notes[k].At.Before(n.End()); k++ {
+		if o := j.Written.Notes[k]; o.String != n.String && o.Fret > 0 {
+			busy[o.Finger] = true
+		}
+	}
+	// A bar that the player laid before and after stays down in between.
+	for f := range j.barAt(i, -1) {
+		if j.barAt(i, 1)[f] {
+			busy[f] = true
+		}
+	}
+	return busy
+}
+
+// barAt are the fingers that lie flat in the next column before (−1) or after
+// (1) note i's.
+func (j *Judgement) barAt(i, by int) map[lick.Finger]bool {
+	c := j.ColumnOf[i] + by
+	flat := map[lick.Finger]bool{}
+	if c < 0 || c >= len(j.Columns) {
+		return flat
+	}
+	for k := j.Columns[c][0]; k < j.Columns[c][1]; k++ {
+		if o := j.Written.Notes[k]; o.Bar && o.Finger.Fretting() && o.Finger != j.Written.Notes[i].Finger {
+			flat[o.Finger] = true
+		}
+	}
+	return flat
+}
+
+// strongEnough is the set of fingers that hold a bend with all that can stand
+// behind them: those that hold it with ease, or, where none does or any is to
+// count, those that hold it at all. Where none holds it the set is empty, which
+// asks for nothing.
+func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
+	push, ok := bend.Solve(ln.Guitar, n.Place(), n.Bend.Semitones)
+	if !ok {
+		return 0
+	}
+	var ease, all hand.Fingers
+	for f := lick.Index; f <= lick.Little; f++ {
+		helpers := 0
+		if len(n.Bend.With) > 0 {
+			for _, h := range n.Bend.With {
+				if h < f {
+					helpers++
+				}
+			}
+		} else if n.Bend.Semitones >= 2 {
+			helpers = int(f - lick.Index)
+		}
+		holds := ln.bends.Of(int(f), helpers)
+		if push.Force <= holds {
+			ease |= hand.Only(f)
+		}
+		if push.Force <= holds*bend.Breaking {
+			all |= hand.Only(f)
+		}
+	}
+	if any || ease == 0 {
+		return all
+	}
+	return ease
+}

@@ -1,0 +1,302 @@
+package judge
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// candidate is a fix before it is tried.
+type candidate struct {
+	text  string
+	edits func(at noteAt) []lick.Edit
+	scope scope
+}
+
+// noteAt finds a note of the line in the copy that an edit is tried on, which may
+// hold only a part of it.
+type noteAt func(note int) int
+
+// scope is how far an edit reaches.
+type scope int
+
+const (
+	around  scope = iota // the notes of the finding and what lies around them
+	strokes              // the strokes of the whole line
+	figure               // both hands of the whole line
+)
+
+// candidates lists what players try for a finding, likely ones first.
+func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
+	if len(f.Notes) == 0 {
+		return nil
+	}
+	i := f.Notes[len(f.Notes)-1] - 1
+	from := i
+	if len(f.Notes) > 1 {
+		from = f.Notes[len(f.Notes)-2] - 1
+	}
+	b := candidateList{l: l, r: r, g: g, i: i, from: from}
+	switch f.Code {
+	case "stroke-repeats", "change-inside", "change-against", "sweep-turns", "stroke-fast", "pair-needs-fingers":
+		b.strokes()
+		b.slurs()
+	case "bend-heavy", "bend-weak", "bend-off-edge", "bend-late", "bend-open-string":
+		b.bends()
+		b.otherStrings()
+	case "vibrato-short":
+		b.add("Without the vibrato", func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetVibrato{Note: at(i)}} })
+	default:
+		b.fingers()
+		b.bars()
+		b.slurs()
+		b.strokes()
+		b.otherStrings()
+		b.otherPlace()
+	}
+	return b.out
+}
+
+type candidateList struct {
+	l       lick.Lick
+	r       *Report
+	g       neck.Guitar
+	i, from int
+	out     []candidate
+}
+
+// add tries edits of single notes.
+func (b *candidateList) add(text string, edits func(at noteAt) []lick.Edit) {
+	b.out = append(b.out, candidate{text: text, edits: edits})
+}
+
+// addWhole tries edits of the whole line.
+func (b *candidateList) addWhole(s scope, text string, edits ...lick.Edit) {
+	b.out = append(b.out, candidate{text, func(noteAt) []lick.Edit { return edits }, s})
+}
+
+func (b *candidateList) fingers() {
+	for _, i := range []int{b.i, b.from} {
+		if b.l.Notes[i].Fret == 0 {
+			if b.l.Notes[i].Finger != lick.NoFinger {
+				b.add(fmt.Sprintf("No finger on note %d", i+1), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i)}} })
+			}
+			continue
+		}
+		for f := lick.Index; f <= lick.Little; f++ {
+			if f != b.r.Lick.Notes[i].Finger {
+				b.add(fmt.Sprintf("Finger %s on note %d", f, i+1), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i), Finger: f}} })
+			}
+		}
+	}
+	if b.i != b.from {
+		b.add("Leave both fingers open", b.openFingers)
+	}
+}
+
+func (b *candidateList) openFingers(at noteAt) []lick.Edit {
+	return []lick.Edit{lick.SetFinger{Note: at(b.i)}, lick.SetFinger{Note: at(b.from)}}
+}
+
+// bars lays one finger flat over both notes where they share a fret.
+func (b *candidateList) bars() {
+	x, y := b.l.Notes[b.from], b.l.Notes[b.i]
+	if b.i == b.from || x.Fret != y.Fret || x.Fret == 0 || x.String == y.String {
+		return
+	}
+	f := b.r.Lick.Notes[b.from].Finger
+	if !f.Fretting() {
+		return
+	}
+	b.add(fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1), func(at noteAt) []lick.Edit {
+		edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
+		for _, i := range []int{b.from, b.i} {
+			if !b.l.Notes[i].Bar {
+				edits = append(edits, lick.Toggle{Note: at(i), Mark: "bar"})
+			}
+		}
+		return edits
+	})
+}
+
+// longestFigure is how many notes may move to other strings together as a fix.
+const LongestFigure = 32
+
+// otherPlace takes the whole figure to the next strings: the same pitches, the
+// hands left open but for slurs.
+func (b *candidateList) otherPlace() {
+	for _, by := range []int{1, -1} {
+		word := "thicker"
+		if by < 0 {
+			word = "thinner"
+		}
+		if len(b.l.Notes) <= LongestFigure {
+			b.addWhole(figure, "The whole figure one string "+word, nextStrings{b.g, by})
+		}
+	}
+}
+
+// nextStrings moves every note to the neighbouring string at the same pitch.
+type nextStrings struct {
+	guitar neck.Guitar
+	by     int
+}
+
+func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		at := neck.Place{String: n.String + e.by}
+		if at.String < 1 || at.String > len(e.guitar.Tuning) {
+			return l, errors.New("there is no string beyond")
+		}
+		at.Fret = int(e.guitar.Pitch(n.Place()) - e.guitar.Tuning[at.String-1])
+		if !e.guitar.Has(at) || at.Fret == 0 || n.Fret == 0 {
+			return l, errors.New("the figure does not lie there")
+		}
+		n.String, n.Fret = at.String, at.Fret
+		if n.Finger.Fretting() {
+			n.Finger = lick.NoFinger
+			n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "finger" })
+		}
+	}
+	out.Sort()
+	return out, out.Validate()
+}
+
+func (nextStrings) What() string { return "the figure elsewhere" }
+
+func (b *candidateList) strokes() {
+	n := b.r.Lick.Notes[b.i]
+	if n.Stroke == lick.Down || n.Stroke == lick.Up {
+		b.add(fmt.Sprintf("%s on note %d", sentenceStroke(Other(n.Stroke)), b.i+1), func(at noteAt) []lick.Edit {
+			return []lick.Edit{lick.SetStroke{Note: at(b.i), Stroke: Other(n.Stroke)}}
+		})
+	}
+	for i, m := range b.r.Lick.Notes {
+		if m.Stroke == lick.Down || m.Stroke == lick.Up {
+			b.addWhole(strokes, "Start on "+AnA(Other(m.Stroke)), freeStrokes{}, lick.SetStroke{Note: i, Stroke: Other(m.Stroke)})
+			break
+		}
+	}
+	b.addWhole(strokes, "Pick it in turn, strokes open", openStrokes{})
+}
+
+func sentenceStroke(s lick.Stroke) string {
+	if s == lick.Up {
+		return "Upstroke"
+	}
+	return "Downstroke"
+}
+
+// freeStrokes leaves the strokes open that the player has not locked.
+type freeStrokes struct{}
+
+func (freeStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, false), nil }
+
+func (freeStrokes) What() string { return "strokes open" }
+
+// openStrokes leaves every stroke of the pick open, locks too.
+type openStrokes struct{}
+
+func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, true), nil }
+
+func (openStrokes) What() string { return "strokes open" }
+
+func (b *candidateList) slurs() {
+	n, i := b.l.Notes[b.i], b.i
+	slur := func(s lick.Slur) func(noteAt) []lick.Edit {
+		return func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetSlur{Note: at(i), Slur: s}} }
+	}
+	if n.Slur != "" {
+		b.add(fmt.Sprintf("Pick note %d", i+1), slur(""))
+	}
+	j := b.l.Before(i)
+	if j < 0 {
+		return
+	}
+	m := b.l.Notes[j]
+	free := func(s lick.Slur) func(noteAt) []lick.Edit {
+		return func(at noteAt) []lick.Edit {
+			return []lick.Edit{lick.SetFinger{Note: at(i)}, lick.SetFinger{Note: at(j)}, lick.SetSlur{Note: at(i), Slur: s}}
+		}
+	}
+	switch {
+	case n.Fret > m.Fret && n.Slur != lick.Hammer:
+		b.add(fmt.Sprintf("Hammer note %d", i+1), slur(lick.Hammer))
+	case n.Fret < m.Fret && n.Slur != lick.Pull:
+		b.add(fmt.Sprintf("Pull to note %d", i+1), slur(lick.Pull))
+	}
+	if n.Fret != m.Fret && n.Fret > 0 && m.Fret > 0 {
+		if n.Slur != lick.Slide {
+			b.add(fmt.Sprintf("Slide to note %d", i+1), free(lick.Slide))
+		}
+		if n.Slur != lick.Shift {
+			b.add(fmt.Sprintf("Shift silently to note %d", i+1), free(lick.Shift))
+		}
+	}
+}
+
+func (b *candidateList) otherStrings() {
+	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
+		if p.String != b.l.Notes[b.i].String {
+			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), b.l.StringName(p.String)),
+				func(at noteAt) []lick.Edit {
+					return []lick.Edit{lick.SetSlur{Note: at(b.i)}, lick.SetFinger{Note: at(b.i)}, lick.Move{Note: at(b.i), Place: p}}
+				})
+		}
+	}
+}
+
+func fretWord(f int) string {
+	if f == 0 {
+		return "the open string"
+	}
+	return fmt.Sprintf("fret %d", f)
+}
+
+func (b *candidateList) bends() {
+	n := b.l.Notes[b.i]
+	if n.Bend == nil {
+		return
+	}
+	with := func(change func(x *lick.Bend), more ...lick.Finger) func(noteAt) []lick.Edit {
+		return func(at noteAt) []lick.Edit {
+			x := *n.Bend
+			change(&x)
+			out := []lick.Edit{lick.SetBend{Note: at(b.i), Bend: &x}}
+			for _, f := range more {
+				out = append(out, lick.SetFinger{Note: at(b.i), Finger: f})
+			}
+			return out
+		}
+	}
+	if n.Bend.Release() {
+		b.add("Without the release", with(func(x *lick.Bend) {
+			x.Shape = map[string]string{"bend-release": "bend", "prebend-release": "prebend"}[x.Shape]
+		}))
+	}
+	push := "thick"
+	if pushesToThick(n, len(b.l.Tuning)) {
+		push = "thin"
+	}
+	b.add("Push it toward the "+push+" strings", with(func(x *lick.Bend) { x.Push = push }))
+	for f := lick.Middle; f <= lick.Little; f++ {
+		if f > b.r.Lick.Notes[b.i].Finger {
+			b.add(fmt.Sprintf("Finger %s with the others behind it", f),
+				with(func(x *lick.Bend) { x.With = nil }, f))
+		}
+	}
+	if p, ok := b.l.Palette(); ok {
+		for _, semi := range []float64{1, 2} {
+			if semi < n.Bend.Semitones && p.At(b.l.Pitch(b.i)+music.Pitch(semi)).Role != music.Outside {
+				b.add("A "+BendWord(semi)+" bend instead", with(func(x *lick.Bend) { x.Semitones = semi }))
+			}
+		}
+	}
+	b.add("Twice as long", func(at noteAt) []lick.Edit { return []lick.Edit{lick.Length{Note: at(b.i), Len: n.Len.Times(2)}} })
+}

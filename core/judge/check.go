@@ -1,0 +1,332 @@
+package judge
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/load"
+	"ornamen/core/pick"
+	"ornamen/core/player"
+)
+
+// Check judges a lick at its tempo. Fingers and strokes that are not decided
+// are filled in as the player's habits propose them; places, slurs and rhythm
+// are kept. Fixes are left to Mend. The error is the context's.
+func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
+	t := Task{e, ctx}
+	j := t.checked(l)
+	if err := t.Done(); err != nil {
+		return nil, err
+	}
+	return j.Alone(), nil
+}
+
+func (e Task) checked(l lick.Lick) *Judgement {
+	m := e.Hand(e.Guitar(l))
+	j := e.Measure(l, m)
+	j.BestPossible = e.Best(j, m)
+	return j
+}
+
+// report is the judgement's report on its own, so that keeping it does not keep the
+// tables of the search.
+func (j *Judgement) Alone() *Report {
+	r := j.Report
+	return &r
+}
+
+// measure fills in and judges a lick.
+func (e Task) Measure(l lick.Lick, m *hand.Model) *Judgement {
+	j := e.judge(e.Fill(l, m, e.Player.Way), m)
+	for i := range j.Notes {
+		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
+		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
+	}
+	e.Rules(j)
+	return j
+}
+
+// rules runs the rules, unless the search was stopped: then there are no hands to
+// look at.
+func (e Task) Rules(j *Judgement) {
+	if e.Ctx.Err() == nil {
+		j.found()
+	}
+}
+
+// found runs the rules. The verdict is never better than the worst finding, and
+// what cannot be done at any tempo has no ceiling, whichever rule says so.
+func (j *Judgement) found() {
+	j.Findings = find(j)
+	for _, f := range j.Findings {
+		if len(f.Notes) > 0 {
+			last := &j.Notes[f.Notes[len(f.Notes)-1]-1]
+			last.Severity = max(last.Severity, f.Severity)
+		}
+		j.Verdict = max(j.Verdict, f.Severity)
+		if f.Always && f.Severity == Breaks {
+			j.Ceiling, j.Bottleneck = 0, []int{}
+		}
+	}
+}
+
+// judgement is a report with what its rules need to look at.
+type Judgement struct {
+	Report
+	*Line
+	player *player.Player
+	handed hand.Path
+	pickd  pick.Path
+	bends  []bendState
+}
+
+// fill decides the open fingers and strokes.
+func (e Task) Fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+	open := func(n lick.Note) bool {
+		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
+	}
+	if !slices.ContainsFunc(l.Notes, open) {
+		return l
+	}
+	return e.FillWithin(l, m, way, load.Slack).Lick
+}
+
+// filled is a line with both hands decided.
+type Filled struct {
+	Lick     lick.Lick
+	Bound    float64 // least possible largest load, +Inf when some step cannot be done
+	Breaches int     // of the way
+}
+
+// fillWithin is fill with each hand's largest load within slack of its own bound.
+func (e Task) FillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
+	f := Filled{Lick: l.Clone()}
+	ln := e.LayOut(f.Lick, false)
+	f.Bound = e.Fingers(&f.Lick, ln, m, slack)
+	path := e.Player.Pick.Solve(ln.Pick, l.Loop, way, slack)
+	f.Bound, f.Breaches = max(f.Bound, path.Bound), path.Breaches
+	FillStrokes(&f.Lick, ln, path)
+	return f
+}
+
+// fingers decides the open fingers of a line that is laid out, and gives the least
+// possible largest load, +Inf when some step cannot be done.
+func (e Task) Fingers(l *lick.Lick, ln *Line, m *hand.Model, slack float64) (bound float64) {
+	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
+		if bound, ok := m.Bound(e.Ctx, ln.Hand, l.Loop); ok {
+			return bound
+		}
+		return math.Inf(1)
+	}
+	path := m.Solve(e.Ctx, ln.Hand, l.Loop, slack)
+	for c, notes := range ln.touches {
+		for k, i := range notes {
+			if l.Notes[i].Finger == lick.NoFinger {
+				l.Notes[i].Finger = path.Steps[c].Fingers[k]
+			}
+		}
+		layFlat(l, notes)
+	}
+	if !path.Possible() {
+		return math.Inf(1)
+	}
+	return path.Bound
+}
+
+// layFlat marks the notes of a column that one finger holds together.
+func layFlat(l *lick.Lick, notes []int) {
+	for _, i := range notes {
+		for _, k := range notes {
+			a, b := &l.Notes[i], &l.Notes[k]
+			if i != k && a.Finger.Fretting() && a.Finger == b.Finger && a.Fret == b.Fret {
+				a.Bar, b.Bar = true, true
+			}
+		}
+	}
+}
+
+// judge measures a lick whose hands are decided.
+func (e Task) judge(l lick.Lick, m *hand.Model) *Judgement { return e.JudgeHanded(l, m, nil) }
+
+// judgeHanded is judge with the fretting hand's path, where it is known.
+func (e Task) JudgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *Judgement {
+	ln := e.LayOut(l, false)
+	j := &Judgement{Line: ln, player: &e.Player}
+	if handed == nil {
+		path := m.Frames(e.Ctx, ln.Hand, l.Loop)
+		handed = &path
+	}
+	j.handed = *handed
+	j.pickd = e.Player.Pick.Solve(ln.Pick, l.Loop, pick.Free, 1)
+	j.Lick, j.Tempo, j.Notes = l, l.Tempo, make([]Note, len(l.Notes))
+	j.handLoads()
+	j.pickLoads()
+	j.bendLoads()
+	j.conclude()
+	return j
+}
+
+func (j *Judgement) add(i int, l Load) { j.Notes[i].Loads = append(j.Notes[i].Loads, l) }
+
+func (j *Judgement) handLoads() {
+	for c, s := range j.handed.Steps {
+		j.Reach = max(j.Reach, s.Reach)
+		for k, i := range j.touches[c] {
+			if j.Hand[c].Touches[k].Held {
+				continue
+			}
+			n := &j.Notes[i]
+			n.Frame, n.Kind, n.Way = s.Frame, s.Kind, s.Way
+			if j.Hand[c].Touches[k].Place.Fret > 0 {
+				n.Strain = s.Strain
+			}
+			possible := s.Possible && j.SlurOf[i].Code == ""
+			if s.Kind != hand.Start && k == s.Part || !possible {
+				j.add(i, Load{Fretting, s.Need, j.Hand[c].Have, s.Load, j.previous(c), possible})
+			}
+		}
+	}
+}
+
+// previous is the last note of the column before c, round the loop.
+func (ln *Line) previous(c int) int {
+	if c == 0 {
+		if !ln.Written.Loop {
+			return -1
+		}
+		c = len(ln.Columns)
+	}
+	return ln.Columns[c-1][1] - 1
+}
+
+func (j *Judgement) pickLoads() {
+	for p, s := range j.pickd.Steps {
+		switch s.Change {
+		case pick.Inside:
+			j.Changes.Inside++
+		case pick.Outside:
+			j.Changes.Outside++
+		case pick.Sweep:
+			j.Changes.Sweep++
+		case pick.Against:
+			j.Changes.Against++
+		}
+		from := p - 1
+		if p == 0 && j.Written.Loop {
+			from = len(j.pickd.Steps) - 1
+		}
+		j.Strokes++
+		for _, i := range j.strokes[p] {
+			j.Notes[i].Change, j.Notes[i].Exit = s.Change, s.Exit
+			if s.Need > 0 && from >= 0 {
+				notes := j.strokes[from]
+				j.add(i, Load{Picking, s.Need, j.Pick[p].Have, s.Load, notes[len(notes)-1], true})
+			}
+		}
+	}
+	for _, n := range j.Written.Notes {
+		if n.Slur.Slurred() {
+			j.Slurs++
+		}
+	}
+	j.Exits = exits(j.pickd.Steps)
+}
+
+func exits(steps []pick.Step) string {
+	var down, up bool
+	for _, s := range steps {
+		down, up = down || s.Exit == lick.Down, up || s.Exit == lick.Up
+	}
+	switch {
+	case down && up:
+		return "mixed"
+	case down:
+		return "down"
+	case up:
+		return "up"
+	}
+	return "none"
+}
+
+// conclude draws verdict, ceiling and bottleneck from the loads.
+func (j *Judgement) conclude() {
+	worst, possible := Load{From: -1}, true
+	at, others := -1, 0.0 // others: the largest load that is not the fretting hand's
+	for i := range j.Notes {
+		n := &j.Notes[i]
+		slices.SortStableFunc(n.Loads, func(a, b Load) int {
+			if a.Possible != b.Possible {
+				return boolOrder(a.Possible) - boolOrder(b.Possible)
+			}
+			return cmp.Compare(b.Load, a.Load)
+		})
+		for _, x := range n.Loads {
+			if x.Side != Fretting {
+				others = max(others, x.Load)
+			}
+		}
+		w := n.Worst()
+		n.Severity = loadSeverity(w.Load)
+		if n.Strain > load.Strain {
+			n.Severity = max(n.Severity, Tight)
+		}
+		if b := j.bends[i]; b.severity > n.Severity {
+			n.Severity = b.severity
+		}
+		if !w.Possible {
+			n.Severity = Breaks
+		}
+		possible = possible && w.Possible && !j.bends[i].never
+		j.Verdict = max(j.Verdict, n.Severity)
+		if w.Load > worst.Load {
+			worst, at = w, i
+		}
+	}
+	j.Bottleneck = []int{}
+	if !possible {
+		j.Verdict = Breaks
+		return
+	}
+	// The ceiling is that of the best frames, where the ones that are shown stand at
+	// more ease.
+	j.Ceiling = CeilingOf(j.Tempo, max(min(worst.Load, j.handed.Bound), others))
+	if at >= 0 {
+		if worst.From >= 0 && worst.From != at {
+			j.Bottleneck = append(j.Bottleneck, worst.From+1)
+		}
+		j.Bottleneck = append(j.Bottleneck, at+1)
+	}
+}
+
+func boolOrder(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// bestPossible is the ceiling that the best fingers and strokes would reach.
+func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
+	free := e.LayOut(j.Written, true)
+	bound, ok := m.Bound(e.Ctx, free.Hand, j.Written.Loop)
+	if !ok {
+		return 0
+	}
+	for i := range j.Notes {
+		if j.SlurOf[i].Code != "" || j.bends[i].never || j.Written.Notes[i].Fret > j.Guitar.Frets {
+			return 0
+		}
+	}
+	bound = max(bound, e.Player.Pick.Solve(free.Pick, j.Written.Loop, pick.Free, 1).Bound)
+	for _, b := range j.bends {
+		bound = max(bound, b.load)
+	}
+	return CeilingOf(j.Tempo, max(bound, 0))
+}
+
+// round1 keeps one decimal, as the reports print.
+func round1(x float64) float64 { return math.Round(x*10) / 10 }

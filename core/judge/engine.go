@@ -1,0 +1,79 @@
+// Package judge judges a line with both hands together: what every move needs
+// and has, the tempo up to which it is clean, what breaks and why.
+package judge
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"sync"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/player"
+)
+
+// Engine judges licks for one player. It keeps the moves it has computed, and
+// is safe for concurrent use.
+type Engine struct {
+	Player player.Player
+	models *models
+}
+
+// models keeps the hand on the instruments that were judged last.
+type models struct {
+	mu   sync.Mutex
+	list []*hand.Model // the last used first
+}
+
+// maxModels is on how many instruments (numbers of strings) an engine keeps its
+// hand: each may keep some 100 MB of moves.
+const maxModels = 2
+
+// NewEngine prepares an engine; its tables fill as licks are judged.
+func NewEngine(p player.Player) *Engine { return &Engine{p, &models{}} }
+
+// task is one question asked of an engine. When its context ends its searches stop
+// at once with answers that mean nothing, so whoever asked looks at the context
+// before the answer: see done.
+type Task struct {
+	*Engine
+	Ctx context.Context
+}
+
+// Ask asks the engine a question until the context ends.
+func (e *Engine) Ask(ctx context.Context) Task { return Task{e, ctx} }
+
+// As is the engine for the same hand with other habits; what was measured is shared.
+func (e *Engine) As(p player.Player) *Engine { return &Engine{p, e.models} }
+
+// done is why the task must not be answered, or nil.
+func (t Task) Done() error {
+	if err := context.Cause(t.Ctx); err != nil {
+		return fmt.Errorf("stopped: %w", err)
+	}
+	return nil
+}
+
+// guitar is the player's guitar, tuned and strung as the lick asks.
+func (e *Engine) Guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
+
+// Hand is the player's hand on a guitar, its moves kept. Tuning does not matter to it,
+// the number of strings does.
+func (e *Engine) Hand(g neck.Guitar) *hand.Model {
+	e.models.mu.Lock()
+	defer e.models.mu.Unlock()
+	list := e.models.list
+	i := slices.IndexFunc(list, func(m *hand.Model) bool { return len(m.Guitar.Tuning) == len(g.Tuning) })
+	var m *hand.Model
+	if i >= 0 {
+		m = list[i]
+		list = slices.Delete(list, i, i+1)
+	} else {
+		m = hand.NewModel(e.Player.Hand, g)
+	}
+	list = slices.Insert(list, 0, m)
+	e.models.list = slices.Clip(list[:min(len(list), maxModels)])
+	return m
+}

@@ -1,0 +1,434 @@
+package judge
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"hash/fnv"
+	"slices"
+	"strconv"
+	"sync"
+
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/load"
+	"ornamen/core/pick"
+)
+
+// Limits of what Mend does (model defaults): a screen shows few fixes, and the
+// cost must not grow with the square of a line.
+const (
+	maxFixes       = 3  // a finding offers
+	mendedFindings = 10 // have fixes tried, the worst ones
+	triedFixes     = 20 // edits are tried for one finding
+	mendWindow     = 3  // columns before and after an edit whose open hands are found again
+)
+
+// rises is by how much a ceiling must rise for a fix to be worth offering.
+const rises = 1.01
+
+// Mend tries edits for the findings of a report that are tight or break, the worst
+// ones first: each is applied to a copy and judged again, and offered only if the
+// finding's break is gone or the ceiling rises, each effect once for the whole
+// line. The hands outside a window around the edit stay as the report has them, and
+// so do their bounds from both ends of the line (hand.Laid): the ceiling that a fix
+// names is exactly that of its lick. What was left out is said in LeftOut. The
+// report must be Check's of l; the error is the context's.
+func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
+	md := newMender(Task{e, ctx}, l, r)
+	var worst []*Finding
+	left := 0
+	for i := range r.Findings {
+		switch f := &r.Findings[i]; {
+		case f.Severity == Flows || f.Musical || f.Meant:
+		case len(worst) == mendedFindings:
+			left++
+		default:
+			worst = append(worst, f)
+		}
+	}
+	helpful := make([][]Fix, len(worst))
+	var wg sync.WaitGroup
+	for i, f := range worst {
+		list := md.candidates(*f)
+		wg.Go(func() { helpful[i] = md.fixes(*f, list) })
+	}
+	wg.Wait()
+	if err := md.Done(); err != nil {
+		return err
+	}
+	offered := map[string]bool{} // effects, so that none is offered twice
+	for i, f := range worst {
+		f.Fixes = []Fix{}
+		for _, fix := range helpful[i] {
+			if len(f.Fixes) < maxFixes && !offered[fix.ID] {
+				offered[fix.ID] = true
+				f.Fixes = append(f.Fixes, fix)
+			}
+		}
+	}
+	if left > 0 {
+		r.LeftOut = fmt.Sprintf("Fixes were tried for the %d worst of %d findings.", len(worst), len(worst)+left)
+	}
+	return nil
+}
+
+// mender tries fixes for one line.
+type mender struct {
+	Task
+	hand    *hand.Model
+	lick    lick.Lick // as the player has it
+	report  *Report   // of it, with its hands decided
+	line    *Line     // the decided line
+	laid    *hand.Laid
+	picking float64         // the picking hand's largest load
+	tried   map[string]bool // whole-line edits that were tried
+	all     func() window   // the whole line as a part
+}
+
+func newMender(t Task, l lick.Lick, r *Report) *mender {
+	md := &mender{Task: t, hand: t.Hand(t.Guitar(l)), lick: l, report: r, tried: map[string]bool{}}
+	md.line = t.LayOut(r.Lick, false)
+	md.laid = md.hand.Lay(t.Ctx, md.line.Hand, l.Loop)
+	md.picking = t.picked(md.line)
+	md.all = sync.OnceValue(func() window { return md.part(0, len(md.line.Columns), 0) })
+	return md
+}
+
+// picked is the least possible largest load of the picking hand with the strokes as
+// they are.
+func (e Task) picked(ln *Line) float64 {
+	return e.Player.Pick.Solve(ln.Pick, ln.Written.Loop, pick.Free, 1).Bound
+}
+
+// candidates are the edits that are tried for a finding; what changes the whole line
+// is tried for the first finding that asks for it.
+func (md *mender) candidates(f Finding) []candidate {
+	var out []candidate
+	for _, c := range candidates(md.lick, md.report, f, md.line.Guitar) {
+		if c.scope == around || !md.tried[c.text] {
+			md.tried[c.text] = md.tried[c.text] || c.scope != around
+			out = append(out, c)
+		}
+	}
+	return out[:min(len(out), triedFixes)]
+}
+
+// fixes are those of the candidates that help. What changes one move comes before
+// what changes the line.
+func (md *mender) fixes(f Finding, list []candidate) []Fix {
+	var out []Fix
+	w := md.window(f)
+	for _, c := range list {
+		if md.Ctx.Err() != nil {
+			break
+		}
+		if fix, ok := md.try(c, w, f); ok {
+			out = append(out, fix)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Fix) int {
+		return cmp.Or(cmp.Compare(a.scope, b.scope), cmp.Compare(b.Ceiling, a.Ceiling))
+	})
+	return out
+}
+
+// window is the part of the line that a fix of one finding works on.
+type window struct {
+	lick     lick.Lick // its notes alone, decided
+	first    int       // index of its first note in the line
+	from, to int       // columns of the line that may change
+	skip     int       // columns of the part before from, which are there for what rings on
+	breaks   int       // findings of the part that break
+}
+
+// at finds a note of the line in the part.
+func (w window) at(note int) int { return note - w.first }
+
+// window cuts the part around a finding out. A loop, and a finding whose notes lie
+// far apart, take the whole line.
+func (md *mender) window(f Finding) window {
+	n := len(md.line.Columns)
+	lo, hi := md.line.ColumnOf[slices.Min(f.Notes)-1], md.line.ColumnOf[slices.Max(f.Notes)-1]
+	if md.lick.Loop || hi-lo > 4*mendWindow {
+		return md.all()
+	}
+	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
+	w := md.part(from, to, 1)
+	for skip := 2; w.skip < from && !md.same(w); skip *= 2 {
+		w = md.part(from, to, skip)
+	}
+	return w
+}
+
+func (md *mender) part(from, to, skip int) window {
+	cols := md.line.Columns
+	w := window{from: from, to: to, skip: min(skip, from)}
+	begin, end := from-w.skip, min(len(cols), to+1)
+	w.first = cols[begin][0]
+	w.lick = md.report.Lick
+	w.lick.Notes = w.lick.Notes[w.first:cols[end-1][1]]
+	w.lick.Loop = w.lick.Loop && begin == 0 && end == len(cols)
+	w.breaks = breaks(&md.judged(w.lick).Report)
+	return w
+}
+
+// same says whether the part, laid out alone, asks of the hand what it does within
+// the line: nothing from further back rings into it.
+func (md *mender) same(w window) bool {
+	return slices.EqualFunc(w.changed(md.LayOut(w.lick, false)), md.line.Hand[w.from:w.to], func(a, b hand.Event) bool {
+		return slices.Equal(a.Touches, b.Touches)
+	})
+}
+
+// changed are the events of the columns that may change, of the part laid out.
+func (w window) changed(part *Line) []hand.Event { return part.Hand[w.skip:][:w.to-w.from] }
+
+func (md *mender) judged(l lick.Lick) *Judgement {
+	j := md.judge(l, md.hand)
+	md.Rules(j)
+	return j
+}
+
+// try applies a candidate to a copy and judges it as far as it takes to know
+// whether it helps: first the fretting hand around the edit, with any fingers;
+// then the fingers that are found; then both hands and the rules.
+func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
+	if c.scope != around {
+		w = md.all()
+	}
+	part, err := lick.All{Edits: c.edits(w.at)}.Apply(md.reopened(w, c.scope))
+	if err != nil {
+		return Fix{}, false
+	}
+	ln := md.LayOut(part, false)
+	eased := c.scope == around && md.eases(w, ln, f)
+	if !eased && c.scope == around && !md.holdsBottleneck(w) {
+		return Fix{}, false
+	}
+	bound, ok := md.laid.With(md.Ctx, w.from, w.to, w.changed(ln))
+	if !ok || !eased && !md.faster(bound) {
+		return Fix{}, false
+	}
+	md.Fingers(&part, ln, md.hand, load.Slack)
+	bound, ok = md.laid.With(md.Ctx, w.from, w.to, w.changed(md.LayOut(part, false)))
+	if !ok || !eased && !md.faster(bound) {
+		return Fix{}, false
+	}
+	whole, picking := md.spliced(part, w)
+	for k := range part.Notes {
+		part.Notes[k].Stroke = whole.Notes[w.first+k].Stroke
+	}
+	ceiling := md.ceiling(whole, bound, picking)
+	if was := md.report.Ceiling; c.scope != around && was > 0 && ceiling <= was*rises {
+		return Fix{}, false // the whole line is changed for a higher ceiling only
+	}
+	after := md.judged(part)
+	if !md.helps(&after.Report, ceiling, w, f) {
+		return Fix{}, false
+	}
+	small := lick.All{Edits: c.edits(func(i int) int { return i }), Why: c.text}
+	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small, scope: c.scope}, true
+}
+
+// reopened is the part with those fingers open again that the player left open
+// near the edit.
+func (md *mender) reopened(w window, s scope) lick.Lick {
+	out := w.lick.Clone()
+	if s == strokes {
+		return out
+	}
+	for k := range out.Notes {
+		c := md.line.ColumnOf[w.first+k]
+		if c >= w.from && c < w.to && md.lick.Notes[w.first+k].Finger == lick.NoFinger {
+			out.Notes[k].Finger = lick.NoFinger
+		}
+	}
+	return out
+}
+
+// faster says whether a largest load of the fretting hand leaves room for a ceiling
+// that is worth offering.
+func (md *mender) faster(bound float64) bool {
+	was := md.report.Ceiling
+	return was <= 0 || CeilingOf(md.lick.Tempo, bound) > was*rises
+}
+
+// holdsBottleneck says whether the move that sets the ceiling lies in the window.
+func (md *mender) holdsBottleneck(w window) bool {
+	return len(md.report.Bottleneck) == 0 || slices.ContainsFunc(md.report.Bottleneck, func(n int) bool {
+		c := md.line.ColumnOf[n-1]
+		return c >= w.from && c < w.to
+	})
+}
+
+// eases says whether an edit that is laid out may end the finding's break: the move
+// into its last note, taken alone, flows with some fingers.
+func (md *mender) eases(w window, ln *Line, f Finding) bool {
+	if f.Severity < Breaks {
+		return false
+	}
+	c := md.line.ColumnOf[f.Notes[len(f.Notes)-1]-1] - (w.from - w.skip)
+	if f.Unit != "ms" || c < 1 {
+		return true
+	}
+	least, ok := md.hand.Bound(md.Ctx, ln.Hand[c-1:c+1], false)
+	return ok && least <= load.Breaks+1e-9
+}
+
+// spliced is the whole line with the part in its place and the strokes found again
+// that the player left open, and the largest load of the picking hand.
+func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
+	whole := part
+	whole.Loop = md.lick.Loop
+	notes := md.report.Lick.Clone().Notes
+	shift := lick.Time{}
+	if end := w.first + len(part.Notes); end < len(notes) && len(part.Notes) > 0 {
+		// A longer note moves what follows.
+		shift = part.Notes[len(part.Notes)-1].At.Sub(notes[end-1].At)
+	}
+	whole.Notes = slices.Concat(notes[:w.first], part.Clone().Notes, notes[w.first+len(part.Notes):])
+	for i := w.first + len(part.Notes); i < len(notes); i++ {
+		whole.Notes[i].At = whole.Notes[i].At.Add(shift)
+	}
+	if slices.EqualFunc(whole.Notes[w.first:w.first+len(part.Notes)], notes[w.first:w.first+len(part.Notes)], samePicking) {
+		return whole, md.picking
+	}
+	for i := range whole.Notes {
+		// Strokes hang together along the whole line.
+		if md.lick.Notes[i].Stroke == "" && !whole.Notes[i].Locked("stroke") {
+			whole.Notes[i].Stroke = ""
+		}
+	}
+	ln := md.LayOut(whole, false)
+	path := md.Player.Pick.Solve(ln.Pick, whole.Loop, md.Player.Way, load.Slack)
+	FillStrokes(&whole, ln, path)
+	return whole, md.picked(md.LayOut(whole, false))
+}
+
+// samePicking says whether two notes ask the same of the picking hand.
+func samePicking(a, b lick.Note) bool {
+	return a.At == b.At && a.String == b.String && a.Stroke == b.Stroke && a.Slur.Slurred() == b.Slur.Slurred() && a.Rake == b.Rake
+}
+
+// ceiling is the tempo up to which the whole line is clean, 0 where none is.
+func (md *mender) ceiling(whole lick.Lick, fretting, picking float64) Ceiling {
+	j := &Judgement{Line: md.LayOut(whole, false), player: &md.Player}
+	j.Notes = make([]Note, len(whole.Notes))
+	j.bendLoads()
+	worst := max(fretting, picking)
+	for i, b := range j.bends {
+		if b.never || j.SlurOf[i].Code != "" || whole.Notes[i].Fret > j.Guitar.Frets {
+			return 0
+		}
+		for _, x := range j.Notes[i].Loads {
+			worst = max(worst, x.Load)
+		}
+	}
+	return CeilingOf(whole.Tempo, worst)
+}
+
+// helps says whether the copy is better: the ceiling rises, or the break of the
+// finding is gone and no other has come.
+func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) bool {
+	was, now := md.report.Ceiling, breaks(after)
+	if was > 0 && ceiling > was*rises {
+		return now <= w.breaks
+	}
+	if was > 0 && ceiling <= 0 {
+		return false // the copy cannot be played
+	}
+	gone := !slices.ContainsFunc(after.Findings, func(g Finding) bool {
+		return g.Severity >= f.Severity && slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n+w.first) })
+	})
+	return gone && f.Severity == Breaks && now < w.breaks
+}
+
+func breaks(r *Report) int {
+	n := 0
+	for _, f := range r.Findings {
+		if f.Severity == Breaks {
+			n++
+		}
+	}
+	return n
+}
+
+// Take is the edit that gives a lick exactly the hands a fix or a proposal showed:
+// the small edit where the open hands come out the same by themselves, so that they
+// follow every later edit, else all of them written down.
+func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, small lick.Edit) (lick.Edit, error) {
+	if small == nil {
+		return shown, nil
+	}
+	after, err := small.Apply(l)
+	if err != nil {
+		return shown, nil
+	}
+	t := Task{e, ctx}
+	filled := t.Fill(after, e.Hand(e.Guitar(after)), e.Player.Way)
+	if err := t.Done(); err != nil {
+		return nil, err
+	}
+	if HandsID(filled) == HandsID(shown.Lick) {
+		return small, nil
+	}
+	return shown, nil
+}
+
+// HandsID names what both hands do in a line, whoever set it: licks with the same
+// notes and hands share it.
+func HandsID(l lick.Lick) string {
+	h := fnv.New64a()
+	h.Write([]byte(HandsKey(l)))
+	return strconv.FormatUint(h.Sum64(), 36)
+}
+
+// handsKey is what both hands do, whoever set it.
+func HandsKey(l lick.Lick) string {
+	b := make([]byte, 0, 32*len(l.Notes))
+	for _, n := range l.Notes {
+		b = append(b, n.At.String()...)
+		b = append(b, ' ')
+		b = append(b, n.Len.String()...)
+		b = append(b, byte(n.String), byte(n.Fret), byte(n.Finger))
+		b = append(b, n.Stroke...)
+		b = append(b, ' ')
+		b = append(b, n.Slur...)
+		for k, on := range []bool{n.Bar, n.Rake, n.Mute, n.Vibrato != nil} {
+			if on {
+				b = append(b, "=r~v"[k])
+			}
+		}
+		if n.Bend != nil {
+			b = fmt.Appendf(b, "%v", *n.Bend)
+		}
+		b = append(b, ';')
+	}
+	return string(b)
+}
+
+// withoutStrokes leaves the pick's strokes open, with all their locks too.
+func withoutStrokes(l lick.Lick, all bool) lick.Lick {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked("stroke") && !all {
+			continue
+		}
+		n.Stroke = ""
+		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
+	}
+	return out
+}
+
+// fillStrokes writes a path's strokes into the notes that have none.
+func FillStrokes(l *lick.Lick, ln *Line, path pick.Path) {
+	for p, notes := range ln.strokes {
+		for k, i := range notes {
+			if l.Notes[i].Stroke == "" {
+				l.Notes[i].Stroke = path.Steps[p].Strokes[k]
+			}
+		}
+	}
+}

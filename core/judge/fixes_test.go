@@ -1,0 +1,125 @@
+package judge
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/testline"
+)
+
+// triedFor is everything that is tried for any finding of a line.
+func triedFor(l lick.Lick) (out []candidate) {
+	r := check(usual, l)
+	for _, f := range r.Findings {
+		out = append(out, candidates(l, r, f, usual.Guitar(l))...)
+	}
+	return out
+}
+
+// A figure of one fret over two strings may be barred: both notes take one finger
+// that lies flat.
+func TestBarFix(t *testing.T) {
+	l := testline.Build(t, 260, "2:5/f1 1:5/f1 2:5 1:5")
+	for _, c := range triedFor(l) {
+		if !strings.HasPrefix(c.text, "Bar fret 5") {
+			continue
+		}
+		got := l
+		var err error
+		for _, e := range c.edits(func(i int) int { return i }) {
+			if got, err = e.Apply(got); err != nil {
+				t.Fatal(err)
+			}
+		}
+		bars := 0
+		for _, n := range got.Notes {
+			if n.Bar {
+				bars++
+			}
+		}
+		if bars != 2 {
+			t.Errorf("%d notes are barred", bars)
+		}
+		return
+	}
+	t.Errorf("no bar is tried")
+}
+
+// A stretch low on the neck is offered where the frets are narrower: the same
+// pitches one string over (common practice: move the figure up the neck).
+func TestFigureElsewhere(t *testing.T) {
+	l := testline.Build(t, 60, "2:1/f1 3/f2/h 5/f4/h 1/f1/p")
+	written := string(l.Encode())
+	edit := nextStrings{usual.Guitar(l), 1}
+	got, err := edit.Apply(l)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, n := range got.Notes {
+		if got.Pitch(i) != l.Pitch(i) || n.String != 3 || n.Slur != l.Notes[i].Slur || n.Locked("finger") {
+			t.Errorf("note %d: %+v", i+1, n)
+		}
+	}
+	before, after := check(usual, l), check(usual, got)
+	if before.Verdict == Flows || after.Verdict != Flows {
+		t.Errorf("%s at the first fret, %s at the fifth", before.Verdict, after.Verdict)
+	}
+	if _, err := (nextStrings{usual.Guitar(l), -1}).Apply(l); err == nil {
+		t.Error("the figure is moved below the nut")
+	}
+	if _, err := (nextStrings{usual.Guitar(l), 1}).Apply(testline.Build(t, 60, "6:5 7")); err == nil {
+		t.Error("the figure is moved beyond the last string")
+	}
+	if written != string(l.Encode()) || edit.What() == "" {
+		t.Error("the edit changes what it was made on, or says nothing")
+	}
+}
+
+// Every fix that is offered was tried: it carries the mended lick, whose ceiling is
+// the one it names, and the finding's break is gone or the ceiling is higher.
+func TestOfferedFixesHold(t *testing.T) {
+	for _, text := range []string{"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h", "2:1/f1 3/f2/h 5/f4/h 1/f1/p", "5:5 7 4:5 7 3:5/D 7/D 5/D", "3:7/f1/b2*1/4 2:5", "2:5/f1 1:8/f1 2:5/f1 1:8/f1"} {
+		l := testline.Build(t, 140, text)
+		r := check(usual, l)
+		mend(usual, l, r)
+		for _, f := range r.Findings {
+			for k, x := range f.Fixes {
+				after := check(usual, x.Edit.Lick)
+				if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9*float64(x.Ceiling) {
+					t.Errorf("%s, %q: says %v, checked %v", text, x.Text, x.Ceiling, after.Ceiling)
+				}
+				if !(after.Ceiling > r.Ceiling) && !(breaks(after) < breaks(r)) {
+					t.Errorf("%s, %q helps nothing: %v before, %v after", text, x.Text, r.Ceiling, after.Ceiling)
+				}
+				if k > 0 && x.scope == f.Fixes[k-1].scope && x.Ceiling > f.Fixes[k-1].Ceiling {
+					t.Errorf("%s: the fixes are not in order", text)
+				}
+			}
+		}
+	}
+}
+
+// Of a line where everything breaks the worst findings get fixes, and it is said that
+// the others did not.
+func TestFixesAreLimited(t *testing.T) {
+	l := testline.Wild(128)
+	r := check(usual, l)
+	mend(usual, l, r)
+	if !strings.Contains(r.LeftOut, "10 worst") {
+		t.Errorf("%q", r.LeftOut)
+	}
+	offered := map[string]bool{}
+	for i, f := range r.Findings {
+		if i >= mendedFindings+5 && len(f.Fixes) > 0 {
+			t.Errorf("finding %d has fixes", i)
+		}
+		for _, x := range f.Fixes {
+			if offered[x.ID] {
+				t.Errorf("%q is offered twice", x.Text)
+			}
+			offered[x.ID] = true
+		}
+	}
+}

@@ -1,0 +1,192 @@
+package judge
+
+import (
+	"fmt"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// line is a lick laid out for the two hands.
+type Line struct {
+	Written  lick.Lick
+	Guitar   neck.Guitar
+	bends    bend.Strength
+	Columns  [][2]int     // notes that start together
+	ColumnOf []int        // one a note
+	Hand     []hand.Event // one a column
+	touches  [][]int      // the note of each touch
+	Pick     []pick.Event // one a picked column
+	Picked   []int        // the column of each
+	strokes  [][]int      // the note of each picked string
+	SlurOf   []SlurState  // one a note
+}
+
+// slurState says from which note a slur comes, and what is wrong with it.
+type SlurState struct {
+	From int // index of the note it comes from, −1 if none
+	Code string
+	why  string
+}
+
+// layOut turns a lick into what each hand does. Free takes the player's fingers
+// and strokes away.
+func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
+	ln := &Line{Written: l, Guitar: e.Guitar(l), bends: e.Player.Bends, Columns: l.Columns(), SlurOf: make([]SlurState, len(l.Notes))}
+	for c, col := range ln.Columns {
+		for i := col[0]; i < col[1]; i++ {
+			ln.ColumnOf = append(ln.ColumnOf, c)
+			ln.SlurOf[i] = ln.slur(c, i)
+		}
+	}
+	lastPick := -1
+	for c := range ln.Columns {
+		ln.layHand(c, free)
+		ln.layPick(c, free, &lastPick)
+	}
+	if l.Loop && len(ln.Columns) > 0 {
+		turn := l.Milliseconds(ln.Start(len(ln.Columns)-1), l.End()) + l.Milliseconds(lick.Time{}, ln.Start(0))
+		ln.Hand[0].Have = turn
+		if n := len(ln.Picked); n > 0 {
+			ln.Pick[0].Have = l.Milliseconds(ln.Start(ln.Picked[n-1]), l.End()) + l.Milliseconds(lick.Time{}, ln.Start(ln.Picked[0]))
+		}
+	}
+	return ln
+}
+
+func (ln *Line) Start(column int) lick.Time { return ln.Written.Notes[ln.Columns[column][0]].At }
+
+// since is the time in ms from one column to a later one.
+func (ln *Line) since(from, to int) float64 {
+	return ln.Written.Milliseconds(ln.Start(from), ln.Start(to))
+}
+
+func (ln *Line) layHand(c int, free bool) {
+	col := ln.Columns[c]
+	var e hand.Event
+	var notes []int
+	if c > 0 {
+		e.Have = ln.since(c-1, c)
+		for _, i := range ln.touches[c-1] {
+			if n := ln.Written.Notes[i]; n.Fret > 0 && ln.Start(c).Before(n.End()) {
+				t := ln.Touch(i, free)
+				t.Held, t.Slur = true, ""
+				e.Touches, notes = append(e.Touches, t), append(notes, i)
+			}
+		}
+	}
+	for i := col[0]; i < col[1]; i++ {
+		e.Touches, notes = append(e.Touches, ln.Touch(i, free)), append(notes, i)
+	}
+	ln.Hand, ln.touches = append(ln.Hand, e), append(ln.touches, notes)
+}
+
+func (ln *Line) Touch(i int, free bool) hand.Touch {
+	n := ln.Written.Notes[i]
+	t := hand.Touch{Place: n.Place(), Finger: n.Finger, Slur: n.Slur, Bar: n.Bar}
+	if free && n.Finger != lick.Thumb || n.Finger == lick.Open && n.Fret > 0 {
+		t.Finger = lick.NoFinger
+	}
+	if ln.SlurOf[i].Code != "" {
+		t.Slur = ""
+	}
+	if n.Bend != nil && t.Finger == lick.NoFinger {
+		t.Only = ln.strongEnough(n, free)
+	}
+	return t
+}
+
+func (ln *Line) layPick(c int, free bool, last *int) {
+	var e pick.Event
+	var notes []int
+	for i := ln.Columns[c][0]; i < ln.Columns[c][1]; i++ {
+		n := ln.Written.Notes[i]
+		if n.Slur.Slurred() {
+			continue
+		}
+		p := pick.Note{String: n.String, Stroke: n.Stroke, Rake: n.Rake}
+		if free {
+			p.Stroke = ""
+			if n.Stroke != lick.Down && n.Stroke != lick.Up {
+				p.Finger = n.Stroke
+			}
+		}
+		if n.Rake && p.Stroke == "" {
+			p.Stroke = lick.Down // a rake comes from the thick strings (common practice)
+		}
+		e.Notes, notes = append(e.Notes, p), append(notes, i)
+	}
+	if len(notes) == 0 {
+		return
+	}
+	if *last >= 0 {
+		e.Have = ln.since(*last, c)
+	}
+	e.Fresh = ln.Written.Position(ln.Start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c))
+	*last = c
+	ln.Pick, ln.Picked, ln.strokes = append(ln.Pick, e), append(ln.Picked, c), append(ln.strokes, notes)
+}
+
+// restBefore says whether nothing sounds just before a column.
+func (ln *Line) restBefore(c int) bool {
+	// The last ones first: as a rule the note just before still sounds.
+	for i := ln.Columns[c][0] - 1; i >= 0; i-- {
+		n := &ln.Written.Notes[i]
+		if !n.End().Before(ln.Start(c)) {
+			return false
+		}
+	}
+	return c > 0
+}
+
+// slur finds where note i's slur comes from and whether it can sound.
+func (ln *Line) slur(c, i int) SlurState {
+	n := ln.Written.Notes[i]
+	if n.Slur == "" {
+		return SlurState{From: -1}
+	}
+	from := ln.source(c, i)
+	if from < 0 {
+		return SlurState{-1, "slur-changes-string", fmt.Sprintf("Nothing sounds on string %d just before it, so there is nothing to %s from.", n.String, n.Slur)}
+	}
+	f := ln.Written.Notes[from]
+	switch {
+	case n.Slur == lick.Hammer && n.Fret <= f.Fret:
+		return SlurState{from, "hammer-falls", fmt.Sprintf("A hammer goes up the string, this goes from fret %d to %d.", f.Fret, n.Fret)}
+	case n.Slur == lick.Pull && n.Fret >= f.Fret:
+		return SlurState{from, "pull-rises", fmt.Sprintf("A pull goes down the string, this goes from fret %d to %d.", f.Fret, n.Fret)}
+	case (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || f.Fret == 0):
+		return SlurState{from, "slide-changes-finger", "An open string has no finger that could slide."}
+	}
+	return SlurState{From: from}
+}
+
+// source is the note on note i's string that sounds until it or started just
+// before it, or −1.
+func (ln *Line) source(c, i int) int {
+	if c == 0 {
+		if ln.Written.Loop {
+			return ln.onString(len(ln.Columns)-1, ln.Written.Notes[i].String)
+		}
+		return -1
+	}
+	if j := ln.onString(c-1, ln.Written.Notes[i].String); j >= 0 {
+		return j
+	}
+	if j := ln.Written.Before(i); j >= 0 && ln.Written.Notes[j].End().Cmp(ln.Written.Notes[i].At) == 0 {
+		return j
+	}
+	return -1
+}
+
+func (ln *Line) onString(c, str int) int {
+	for i := ln.Columns[c][0]; i < ln.Columns[c][1]; i++ {
+		if ln.Written.Notes[i].String == str {
+			return i
+		}
+	}
+	return -1
+}

@@ -1,0 +1,131 @@
+package judge
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+)
+
+// rule finds one sort of trouble. A new rule is a new type and a new entry in
+// the list.
+type rule interface {
+	code() string
+	find(j *Judgement) []Finding
+}
+
+// rules is every judgement that is made.
+var rules = []rule{
+	slurRule{"slur-changes-string"}, slurRule{"hammer-falls"}, slurRule{"pull-rises"}, slurRule{"slide-changes-finger"},
+	slurSameFinger{}, slideChangesFinger{}, fingersCross{}, reachRule{}, strainRule{}, barConflict{},
+	beyondNeck{}, openStringFinger{},
+	fingerJump{}, shiftRule{}, fingerFast{}, crowded{},
+	strokeRepeats{}, changeInside{}, changeAgainst{}, sweepTurns{}, strokeFast{}, exitsMixed{}, pairNeedsFingers{},
+	bendOpenString{}, bendOffEdge{}, bendHeavy{}, bendWeak{}, bendLate{}, bendAimless{}, vibratoShort{},
+	noteOutside{},
+}
+
+// find runs every rule: worst first, then in playing order.
+func find(j *Judgement) []Finding {
+	out := []Finding{}
+	for _, r := range rules {
+		for _, f := range r.find(j) {
+			f.Code = r.code()
+			if f.Fixes == nil {
+				f.Fixes = []Fix{}
+			}
+			f.Need, f.Have = round1(f.Need), round1(f.Have)
+			out = append(out, f)
+		}
+	}
+	j.nameTurn(out)
+	for i := range out {
+		out[i].Meant = j.meant(out[i])
+	}
+	slices.SortStableFunc(out, func(a, b Finding) int {
+		if c := cmp.Compare(b.Severity, a.Severity); c != 0 {
+			return c
+		}
+		if c := cmp.Compare(excess(b), excess(a)); c != 0 {
+			return c
+		}
+		return slices.Compare(a.Notes, b.Notes)
+	})
+	return out
+}
+
+// excess orders findings of one severity: what holds at any tempo first, then
+// by how far need lies above have.
+func excess(f Finding) float64 {
+	switch {
+	case f.Always:
+		return math.Inf(1)
+	case f.Have > 0:
+		return f.Need / f.Have
+	}
+	return 0
+}
+
+// meant says whether the player marked the last note of the finding as meant.
+func (j *Judgement) meant(f Finding) bool {
+	return slices.ContainsFunc(f.Notes, func(n int) bool { return j.Written.Notes[n-1].Means(f.Code) })
+}
+
+// nameTurn gives findings about the way from the end of a loop to its start
+// their own code.
+func (j *Judgement) nameTurn(fs []Finding) {
+	if !j.Written.Loop {
+		return
+	}
+	for i, f := range fs {
+		if len(f.Notes) == 2 && f.Notes[0] > f.Notes[1] && f.Unit == "ms" && f.Severity > Flows {
+			fs[i].Code = "loop-turn"
+			fs[i].Title = "the turn of the loop: " + f.Title
+		}
+	}
+}
+
+// move builds the finding of a load that is tight or breaks.
+func (j *Judgement) move(i int, l Load, title, text string) Finding {
+	f := Finding{Severity: loadSeverity(l.Load), Need: l.Need, Have: l.Have, Unit: "ms", Title: title}
+	if l.From >= 0 && l.From != i {
+		f.Notes = append(f.Notes, l.From+1)
+	}
+	f.Notes = append(f.Notes, i+1)
+	f.Text = fmt.Sprintf("%s: needs %.0f ms, has %.0f.", text, l.Need, l.Have)
+	return f
+}
+
+// loads calls f for every note's load of one side that is possible.
+func (j *Judgement) loads(side Side, f func(i int, l Load)) {
+	for i, n := range j.Notes {
+		for _, l := range n.Loads {
+			if l.Side == side && l.Possible {
+				f(i, l)
+			}
+		}
+	}
+}
+
+// always builds a finding that holds at any tempo.
+func always(sev Severity, title, text string, notes ...int) Finding {
+	f := Finding{Severity: sev, Title: title, Text: text + " This holds at any tempo.", Always: true}
+	for _, i := range notes {
+		if i >= 0 {
+			f.Notes = append(f.Notes, i+1)
+		}
+	}
+	return f
+}
+
+// where names a note's place: "fret 9 on B".
+func (j *Judgement) where(i int) string {
+	n := j.Written.Notes[i]
+	if n.Fret == 0 {
+		return "the open " + j.stringName(n.String)
+	}
+	return fmt.Sprintf("fret %d on %s", n.Fret, j.stringName(n.String))
+}
+
+// stringName names a string by its tone, with low or high where two share it.
+func (j *Judgement) stringName(s int) string { return j.Written.StringName(s) }

@@ -1,0 +1,164 @@
+package judge
+
+import (
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+)
+
+// pickLoad calls f for every picked move that is tight or breaks, with its step.
+func (j *Judgement) pickLoad(f func(i int, l Load, s pick.Step)) {
+	for p, s := range j.pickd.Steps {
+		i := j.strokes[p][0]
+		for _, l := range j.Notes[i].Loads {
+			if l.Side == Picking && loadSeverity(l.Load) > Flows {
+				f(i, l, s)
+			}
+		}
+	}
+}
+
+func strokeWord(s lick.Stroke) string {
+	switch s {
+	case lick.Down:
+		return "downstroke"
+	case lick.Up:
+		return "upstroke"
+	}
+	return "finger " + string(s)
+}
+
+// again says whether the step repeats the stroke before it on its string.
+func again(j *Judgement, i int, l Load, s pick.Step) bool {
+	return s.Change == pick.NoChange && l.From >= 0 && j.Written.Notes[l.From].Stroke == j.Written.Notes[i].Stroke
+}
+
+type strokeRepeats struct{}
+
+func (strokeRepeats) code() string { return "stroke-repeats" }
+
+func (strokeRepeats) find(j *Judgement) (out []Finding) {
+	j.pickLoad(func(i int, l Load, s pick.Step) {
+		if again(j, i, l, s) {
+			k := strokeWord(j.Written.Notes[i].Stroke)
+			out = append(out, j.move(i, l, "the same stroke again", fmt.Sprintf("Two %ss in a row on %s", k, j.stringName(j.Written.Notes[i].String))))
+		}
+	})
+	return out
+}
+
+// changeFinding reports a string change of one kind.
+func (j *Judgement) changeFinding(want pick.Change, title string) (out []Finding) {
+	j.pickLoad(func(i int, l Load, s pick.Step) {
+		if s.Change == want {
+			out = append(out, j.move(i, l, title, fmt.Sprintf("After the %s on %s, then %s on %s",
+				strokeWord(j.Written.Notes[l.From].Stroke), j.stringName(j.Written.Notes[l.From].String),
+				strokeWord(j.Written.Notes[i].Stroke), j.stringName(j.Written.Notes[i].String))))
+		}
+	})
+	return out
+}
+
+type changeInside struct{}
+
+func (changeInside) code() string { return "change-inside" }
+func (changeInside) find(j *Judgement) []Finding {
+	return j.changeFinding(pick.Inside, "an inside change")
+}
+
+type changeAgainst struct{}
+
+func (changeAgainst) code() string { return "change-against" }
+func (changeAgainst) find(j *Judgement) []Finding {
+	return j.changeFinding(pick.Against, "against the stroke")
+}
+
+// sweepTurns is a sweep that skips strings on its way.
+type sweepTurns struct{}
+
+func (sweepTurns) code() string { return "sweep-turns" }
+
+func (sweepTurns) find(j *Judgement) []Finding {
+	return j.changeFinding(pick.Sweep, "the sweep is too fast")
+}
+
+// strokeFast is picking that is simply too quick.
+type strokeFast struct{}
+
+func (strokeFast) code() string { return "stroke-fast" }
+
+func (strokeFast) find(j *Judgement) (out []Finding) {
+	j.pickLoad(func(i int, l Load, s pick.Step) {
+		if s.Change == pick.Outside || s.Change == pick.NoChange && !again(j, i, l, s) {
+			out = append(out, j.move(i, l, "picked too fast", fmt.Sprintf("A picked %s on %s", strokeWord(j.Written.Notes[i].Stroke), j.stringName(j.Written.Notes[i].String))))
+		}
+	})
+	return out
+}
+
+// exitsMixed says that one pick angle does not serve every change.
+type exitsMixed struct{}
+
+func (exitsMixed) code() string { return "exits-mixed" }
+
+func (exitsMixed) find(j *Judgement) []Finding {
+	if j.Exits != "mixed" {
+		return nil
+	}
+	f := Finding{Severity: Flows, Title: "both exits"}
+	odd := lick.Up
+	if j.pickd.Angle == pick.LeavesUp {
+		odd = lick.Down
+	}
+	total := 0
+	for p, s := range j.pickd.Steps {
+		if s.Exit != "" {
+			total++
+		}
+		if s.Exit == odd {
+			f.Notes = append(f.Notes, j.strokes[p][0]+1)
+		}
+	}
+	slices.Sort(f.Notes)
+	f.Text = fmt.Sprintf("%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
+		len(f.Notes), total, AnA(odd), AnA(Other(odd)))
+	return []Finding{f}
+}
+
+func AnA(s lick.Stroke) string {
+	if s == lick.Up {
+		return "an upstroke"
+	}
+	return "a downstroke"
+}
+
+func Other(s lick.Stroke) lick.Stroke {
+	if s == lick.Up {
+		return lick.Down
+	}
+	return lick.Up
+}
+
+// pairNeedsFingers is one stroke asked of strings that do not touch.
+type pairNeedsFingers struct{}
+
+func (pairNeedsFingers) code() string { return "pair-needs-fingers" }
+
+func (pairNeedsFingers) find(j *Judgement) (out []Finding) {
+	for p, e := range j.Pick {
+		if pick.Touching(e.Notes) {
+			continue
+		}
+		used := map[lick.Stroke]bool{}
+		for _, i := range j.strokes[p] {
+			used[j.Written.Notes[i].Stroke] = true
+		}
+		if len(used) < len(e.Notes) {
+			out = append(out, always(Breaks, "one stroke for strings apart",
+				"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger.", j.strokes[p]...))
+		}
+	}
+	return out
+}

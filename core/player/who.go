@@ -1,0 +1,51 @@
+// Package player says who plays: guitar, hand and habits, as the model takes them and as
+// settings that a screen shows and a file keeps.
+package player
+
+import (
+	"fmt"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// Player is who plays: hand, habits and guitar.
+type Player struct {
+	Guitar neck.Guitar
+	Hand   hand.Hand
+	Pick   pick.Player
+	Way    pick.Way // the habit for strokes that are not decided
+	Bends  bend.Strength
+	Strict Strictness
+}
+
+// Strictness is how much the player cares about bends without a target.
+type Strictness string
+
+// The strictnesses: nothing is said, curls may go anywhere, or even a curl must
+// lead toward a chosen tone.
+const (
+	Easy  Strictness = "easy"
+	Usual Strictness = "usual"
+	Every Strictness = "strict"
+)
+
+// ParseStrictness reads one by name.
+func ParseStrictness(s string) (Strictness, error) {
+	switch x := Strictness(s); x {
+	case Easy, Usual, Every:
+		return x, nil
+	}
+	return "", fmt.Errorf("strictness %q is none: use easy, usual, strict", s)
+}
+
+// DefaultPlayer is a medium hand that picks in alternation on the standard
+// guitar (model default).
+func DefaultPlayer() Player {
+	return Player{
+		Guitar: neck.Standard(), Hand: hand.Medium(),
+		Pick: pick.Player{Angle: pick.Either, Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual,
+	}
+}

@@ -1,0 +1,486 @@
+package propose
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+
+	"ornamen/core/hand"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// joint searches places, fretting hand and strokes at once: a layer a column, an
+// option for each row of places its notes may take, a cell for each option with
+// what the pick did last, and in it the least cost to the end for every posture
+// of the hand. The two hands meet only through the places, so that each hand's
+// tables serve as they are.
+type joint struct {
+	ctx    context.Context
+	hand   *hand.Model
+	pick   pick.Player
+	way    pick.Way
+	line   *judge.Line
+	layers []layer
+	memos  []pick.Choice
+	memoAt map[string]int
+	angle  pick.Angle
+	within int      // breaches of the way that are allowed
+	clean  pick.Way // the way whose unclean changes are counted, or empty
+	work   int      // moves that were weighed
+	found  float64  // the cost of the places found last
+}
+
+// maxWork is how many moves a search over free places may weigh: some seconds. A
+// loop is searched once for every state it may begin in, so that a long one with
+// all its places free would take minutes.
+const maxWork = 500e6
+
+// measuring is how many moves it is worth to measure one that is not kept. A long line
+// of notes far apart has more moves than are kept, and measures them again and again.
+const measuring = 5
+
+// ErrTooFree says that a search over free places was given up.
+var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")
+
+// stopped says whether the search is given up: its answers mean nothing then.
+func (j *joint) stopped() bool { return j.work > maxWork || j.ctx.Err() != nil }
+
+type layerTimes struct{ have, pickHave float64 }
+
+type layer struct {
+	layerTimes
+	fresh   bool  // an upstroke minds: the line starts there on a beat
+	notes   []int // held ones first
+	held    int
+	options []option // the one at the given places first, if it is one
+	cells   []cell
+}
+
+type option struct {
+	places  []neck.Place // one a note of the layer
+	grip    *hand.Grip
+	choices []int // memos, when something is picked
+}
+
+// cell is a state of the pick at an option.
+type cell struct{ option, memo, breaches int }
+
+// noMemo is the pick before its first stroke.
+const noMemo = -1
+
+// widestSpan is how many frets any frame spans at most.
+const widestSpan = 7
+
+// newJoint lays out the columns with every place that is free.
+func (e question) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
+	j := &joint{ctx: e.Ctx, hand: m, pick: e.Player.Pick, way: way, line: e.LayOut(l, false), memoAt: map[string]int{}}
+	free := j.freePlaces()
+	var before []int
+	for c, col := range j.line.Columns {
+		y := layer{}
+		for _, i := range before {
+			if j.line.Start(c).Before(l.Notes[i].End()) {
+				y.notes = append(y.notes, i)
+			}
+		}
+		y.held = len(y.notes)
+		for i := col[0]; i < col[1]; i++ {
+			y.notes = append(y.notes, i)
+		}
+		before = y.notes
+		y.have = j.line.Hand[c].Have
+		if p := slices.Index(j.line.Picked, c); p >= 0 {
+			y.pickHave, y.fresh = j.line.Pick[p].Have, j.line.Pick[p].Fresh
+		}
+		if j.ctx.Err() == nil {
+			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
+		}
+		j.layers = append(j.layers, y)
+	}
+	j.rotate()
+	return j
+}
+
+// rotate lets a loop begin at a picked column, so that every state knows what
+// the pick did last.
+func (j *joint) rotate() {
+	if !j.line.Written.Loop || len(j.line.Picked) == 0 {
+		return
+	}
+	at := j.line.Picked[0]
+	j.layers = slices.Concat(j.layers[at:], j.layers[:at])
+}
+
+// freePlaces lists where each note may be played: the same pitch wherever the
+// player has not set the place. A bend, a bar, the thumb, a dead note and a slur
+// that cannot sound belong to their string.
+func (j *joint) freePlaces() [][]neck.Place {
+	ln := j.line
+	fixed := make([]bool, len(ln.Written.Notes))
+	for c, col := range ln.Columns {
+		for i := col[0]; i < col[1]; i++ {
+			n := ln.Written.Notes[i]
+			fixed[i] = fixed[i] || n.Locked("string") || n.Locked("fret") || n.Bend != nil || n.Bar || n.Mute || n.Finger == lick.Thumb || ln.SlurOf[i].Code != ""
+			if s := ln.SlurOf[i].From; s >= 0 && (c == 0 || s < ln.Columns[c-1][0] || ln.SlurOf[i].Code != "") {
+				// It comes from further back, or round the loop.
+				fixed[i], fixed[s] = true, true
+			}
+		}
+	}
+	// A line without open strings gets none.
+	open := slices.ContainsFunc(ln.Written.Notes, func(n lick.Note) bool { return n.Fret == 0 })
+	out := make([][]neck.Place, len(fixed))
+	for i, n := range ln.Written.Notes {
+		given := n.Place()
+		if fixed[i] {
+			out[i] = []neck.Place{given}
+			continue
+		}
+		for _, p := range ln.Guitar.Places(ln.Written.Pitch(i)) {
+			if suits(n, p) && (p.Fret > 0 || n.Fret == 0 || open) {
+				out[i] = append(out[i], p)
+			}
+		}
+		if len(out[i]) == 0 {
+			out[i] = []neck.Place{given}
+		}
+		slices.SortStableFunc(out[i], func(a, b neck.Place) int { return cmp.Compare(away(a, given), away(b, given)) })
+	}
+	return out
+}
+
+func away(p, from neck.Place) int {
+	if p == from {
+		return -1
+	}
+	return max(p.Fret-from.Fret, from.Fret-p.Fret)
+}
+
+// suits says whether what the note asks for can be done at a place.
+func suits(n lick.Note, p neck.Place) bool {
+	switch {
+	case n.Finger.Fretting() && p.Fret == 0, n.Finger == lick.Open && p.Fret > 0, n.Vibrato != nil && p.Fret == 0:
+		return false
+	case n.SlideIn != nil:
+		return p.Fret > 0 && (n.SlideIn.From == "above" || p.Fret > n.SlideIn.Frets)
+	}
+	return true
+}
+
+// addOptions tries every row of places on strings of their own that some hand
+// can hold.
+func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
+	k := len(places)
+	if k < len(y.notes) {
+		for _, p := range free[y.notes[k]] {
+			if fitsWith(places, p) {
+				j.addOptions(y, free, append(places, p))
+			}
+		}
+		return
+	}
+	var touches []hand.Touch
+	var picks []pick.Note
+	for k, i := range y.notes {
+		n := j.line.Written.Notes[i]
+		if k < y.held && places[k].Fret == 0 {
+			continue // an open string that rings on asks nothing of the hand
+		}
+		t := j.line.Touch(i, false)
+		t.Place = places[k]
+		if k < y.held {
+			t.Held, t.Slur = true, ""
+		} else if !n.Slur.Slurred() {
+			picks = append(picks, pick.Note{String: places[k].String, Stroke: n.Stroke})
+		}
+		touches = append(touches, t)
+	}
+	grip, ok := j.hand.Grip(touches)
+	if !ok {
+		return
+	}
+	o := option{places: slices.Clone(places), grip: grip}
+	if len(picks) > 0 {
+		slices.SortStableFunc(picks, func(a, b pick.Note) int { return cmp.Compare(b.String, a.String) })
+		for _, c := range pick.Choices(picks) {
+			o.choices = append(o.choices, j.memo(c))
+		}
+	}
+	y.options = append(y.options, o)
+}
+
+func fitsWith(places []neck.Place, p neck.Place) bool {
+	for _, q := range places {
+		if q.String == p.String || p.Fret > 0 && q.Fret > 0 && (p.Fret-q.Fret > widestSpan || q.Fret-p.Fret > widestSpan) {
+			return false
+		}
+	}
+	return true
+}
+
+// memo numbers what the pick may have done last.
+func (j *joint) memo(c pick.Choice) int {
+	key := fmt.Sprint(c)
+	k, ok := j.memoAt[key]
+	if !ok {
+		k = len(j.memos)
+		j.memoAt[key], j.memos = k, append(j.memos, c)
+	}
+	return k
+}
+
+// follows says whether option b of layer y can come after option a of layer x:
+// held notes stay, slurs keep their string.
+func (j *joint) follows(x *layer, a int, y *layer, b int) bool {
+	for k, i := range y.notes {
+		p := y.options[b].places[k]
+		from := -1
+		if k < y.held {
+			from = i
+		} else if s := j.line.SlurOf[i]; s.Code == "" {
+			from = s.From
+		}
+		if from < 0 {
+			continue
+		}
+		at := slices.Index(x.notes, from)
+		if at < 0 {
+			continue // both stand where they were given
+		}
+		q := x.options[a].places[at]
+		if k < y.held && p != q || p.String != q.String {
+			return false
+		}
+		slur := j.line.Written.Notes[i].Slur
+		if k >= y.held && (slur == lick.Slide || slur == lick.Shift) && (p.Fret == 0 || q.Fret == 0) {
+			return false
+		}
+	}
+	return true
+}
+
+// addCells lists, layer by layer, the states that can be reached.
+func (j *joint) addCells() {
+	for l := range j.layers {
+		y := &j.layers[l]
+		y.cells = nil
+		if j.stopped() {
+			continue
+		}
+		seen := map[cell]bool{}
+		add := func(c cell) {
+			if c.breaches <= j.within && !seen[c] {
+				seen[c] = true
+				y.cells = append(y.cells, c)
+			}
+		}
+		for o := range y.options {
+			if l == 0 {
+				for _, m := range y.options[o].next(noMemo) {
+					add(cell{o, m, 0})
+				}
+				continue
+			}
+			x := &j.layers[l-1]
+			ok := make([]bool, len(x.options))
+			for a := range x.options {
+				ok[a] = j.follows(x, a, y, o)
+			}
+			for _, c := range x.cells {
+				if !ok[c.option] {
+					continue
+				}
+				for _, m := range y.options[o].next(c.memo) {
+					add(cell{o, m, c.breaches + j.breach(c.memo, m, y.picked())})
+				}
+			}
+		}
+	}
+}
+
+func (y *layer) picked() bool {
+	return y.pickHave > 0 || len(y.options) > 0 && len(y.options[0].choices) > 0
+}
+
+// next lists the memos after an option: one for each choice, or what it was.
+func (o *option) next(memo int) []int {
+	if len(o.choices) > 0 {
+		return o.choices
+	}
+	return []int{memo}
+}
+
+func (j *joint) breach(from, to int, picked bool) int {
+	if picked && from != noMemo && j.way.Breach(j.memos[from], j.memos[to]) {
+		return 1
+	}
+	return 0
+}
+
+// pickLoad is the load of the step between two cells.
+func (j *joint) pickLoad(from, to cell, picked bool, have float64) float64 {
+	if !picked || from.memo == noMemo {
+		return 0
+	}
+	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, j.angle)
+}
+
+// pickMS is the effort in ms of a stroke with a load.
+func (j *joint) pickMS(load, have float64) float64 {
+	ms := load * have
+	if j.pick.Speed > 0 {
+		ms *= j.pick.Speed
+	}
+	return ms
+}
+
+// beside is what the step to a cell costs beside its effort, in a search for the least.
+func (j *joint) beside(k hand.Cost, c, d cell, y *layer) float64 {
+	if !k.Sums() {
+		return 0
+	}
+	return j.penalty(c, d, y.picked()) + j.begun(y, d)
+}
+
+// begun is what the places and the first stroke of a cell cost.
+func (j *joint) begun(y *layer, d cell) float64 {
+	cost := j.moved(y, d.option)
+	if !y.fresh || d.memo == noMemo {
+		return cost
+	}
+	up := pick.Begin(j.memos[d.memo])
+	if up > 0 && j.clean != "" {
+		up = startFirst
+	}
+	return cost + up
+}
+
+// movedNote is what a note away from its written place costs, in effort: as much as a
+// shift of the hand (model default).
+const movedNote = 4.0
+
+// A restringing moves the fewest notes before anything else counts, and then begins
+// with a downstroke on a beat.
+const (
+	startFirst = 1e4
+	movedFirst = 1e6
+)
+
+// moved is what the places of an option cost.
+func (j *joint) moved(y *layer, option int) (cost float64) {
+	for k, i := range y.notes[y.held:] {
+		if y.options[option].places[y.held+k] != j.line.Written.Notes[i].Place() {
+			if j.clean != "" {
+				cost += movedFirst
+			} else {
+				cost += movedNote
+			}
+		}
+	}
+	return cost
+}
+
+// steps says whether cell c can come before cell d of a layer.
+func (j *joint) steps(c, d cell, picked bool) bool {
+	if !picked {
+		return c.memo == d.memo && c.breaches == d.breaches
+	}
+	return c.breaches+j.breach(c.memo, d.memo, true) == d.breaches
+}
+
+// costs is the least cost to the end, by layer, cell and posture.
+type costs [][][]float64
+
+// toGo works the costs out from the last layer's back to the first.
+func (j *joint) toGo(k hand.Cost, end [][]float64) costs {
+	v := make(costs, len(j.layers))
+	v[len(v)-1] = end
+	for l := len(v) - 2; l >= 0; l-- {
+		x, y := &j.layers[l], &j.layers[l+1]
+		v[l] = j.blank(x)
+		if j.stopped() {
+			continue
+		}
+		j.relax(k, x, y, y.layerTimes, v[l+1], v[l], func(c, d cell) bool { return j.steps(c, d, y.picked()) })
+	}
+	return v
+}
+
+// blank is a layer's costs before anything is known.
+func (j *joint) blank(y *layer) [][]float64 {
+	out := make([][]float64, len(y.cells))
+	for i, c := range y.cells {
+		out[i] = infinite(j.hand.Size(y.options[c.option].grip))
+	}
+	return out
+}
+
+func infinite(n int) []float64 {
+	s := make([]float64, n)
+	for i := range s {
+		s[i] = math.Inf(1)
+	}
+	return s
+}
+
+func finite(s []float64) bool {
+	return slices.ContainsFunc(s, func(x float64) bool { return !math.IsInf(x, 1) })
+}
+
+// relax lowers the costs of layer x by the ways on to layer y. The hand's moves
+// are weighed once for each option of x and cell of y, then every stroke before.
+func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
+	way := map[[2]int]bool{}
+	for b, d := range y.cells {
+		if j.stopped() {
+			return
+		}
+		if !finite(rest[b]) {
+			continue
+		}
+		to := y.options[d.option].grip
+		for a := range x.options {
+			key := [2]int{a, d.option}
+			ok, known := way[key]
+			from := x.options[a].grip
+			if !known {
+				ok = k.Join(j.hand.LeastLoad(from, to, t.have), 0, 0) < math.Inf(1) && j.follows(x, a, y, d.option)
+				way[key] = ok
+			}
+			if !ok {
+				continue
+			}
+			var r []float64
+			for i, c := range x.cells {
+				if c.option != a || !steps(c, d) {
+					continue
+				}
+				p := j.pickLoad(c, d, y.picked(), t.pickHave)
+				if math.IsInf(k.Join(p, 0, 0), 1) {
+					continue
+				}
+				if r == nil {
+					r = infinite(j.hand.Size(from))
+					weight := 1
+					if j.hand.Relax(k, from, to, t.have, rest[b], r) {
+						weight = measuring
+					}
+					j.work += weight * j.hand.Size(from) * j.hand.Size(to)
+				}
+				extra := j.beside(k, c, d, y)
+				ms := j.pickMS(p, t.pickHave)
+				for h, cost := range r {
+					if cost < out[i][h] {
+						out[i][h] = min(out[i][h], k.Join(p, ms, cost)+extra)
+					}
+				}
+			}
+		}
+	}
+}

@@ -1,0 +1,137 @@
+package propose
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/load"
+	"ornamen/core/pick"
+	"ornamen/core/testline"
+)
+
+// hands writes fingers, strokes and slurs of a line in a row.
+func hands(l lick.Lick) (fingers, strokes string) {
+	for _, n := range l.Notes {
+		fingers += n.Finger.String()
+		switch {
+		case n.Slur != "":
+			strokes += string(n.Slur)[:1]
+		case n.Stroke == "":
+			strokes += "-"
+		default:
+			strokes += strings.ToUpper(string(n.Stroke)[:1])
+		}
+	}
+	return fingers, strokes
+}
+
+// minor is natural minor, three a string, going up.
+const minor = "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10"
+
+func TestProposeWays(t *testing.T) {
+	for _, c := range []struct {
+		line             string
+		way              pick.Way
+		fingers, strokes string
+	}{
+		// Common practice, with a pick that leaves on down: scales of three a string, and their economy, alternate
+		// and legato versions.
+		{minor, pick.Alternate, "134134124124124124", "DUDUDUDUDUDUDUDUDU"},
+		{minor, pick.Economy, "134134124124124124", "DUDDUDDUDDUDDUDDUD"},
+		{minor, pick.Legato, "134134124124124124", "DhhDhhDhhDhhDhhDhh"},
+		{"4:9 7 5 5:8 7 5 6:8 7 5", pick.Economy, "421431431", "UDUUDUUDU"},
+		{"4:9 7 5 5:8 7 5", pick.Legato, "421431", "UppUpp"},
+		// Major, three a string; the blues box with its passing tone; a sweep over a
+		// bar at one fret; pulls down the pentatonic box.
+		{"6:5 7 9 5:5 7 9 4:6 7 9 3:6 7 9 2:7 9 10 1:7 9 10", pick.Economy, "124124124124134134", "DUDDUDDUDDUDDUDDUD"},
+		{"6:5 8 5:5 6 7 4:5 7 3:5 7 8 2:5 8 1:5 8", pick.Alternate, "14123131341414", "DUDUDUDUDUDUDU"},
+		{"3:5 2:5 1:5 8 5 2:5 3:5", pick.Economy, "1114111", "DDDUDUU"},
+		{"1:8 5 2:8 5 3:7 5 4:7 5", pick.Legato, "41413131", "UpUpUpUp"},
+		// Minor pentatonic box at 5, two a string.
+		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", pick.Alternate, "141313131414", "UDUDUDUDUDUD"},
+		// Four on a string take a slide.
+		{"5:3 5 7 9 4:5 7 9", pick.Legato, "1224124", "DhshDhh"},
+		// Locks stay.
+		{"6:5/f2 7 8 5:5/U 7 8", pick.Alternate, "234134", "DUDUDU"},
+	} {
+		l := testline.Build(t, 100, c.line)
+		for i := range l.Notes {
+			if l.Notes[i].Finger != lick.NoFinger {
+				l.Notes[i].Lock = append(l.Notes[i].Lock, "finger")
+			}
+			if l.Notes[i].Stroke != "" {
+				l.Notes[i].Lock = append(l.Notes[i].Lock, "stroke")
+			}
+		}
+		got := propose(usual, l, Ask{Way: c.way, Angle: pick.LeavesDown})
+		if len(got) != 1 {
+			t.Fatalf("%s: %d proposals, asked for one", c.line, len(got))
+		}
+		if f, s := hands(got[0].Lick); f != c.fingers || s != c.strokes {
+			t.Errorf("%s, %s: %s %s, want %s %s", c.line, c.way, f, s, c.fingers, c.strokes)
+		}
+	}
+}
+
+// The best few differ, the recommended one comes first and one reaches the bound.
+func TestProposeBestFew(t *testing.T) {
+	for _, text := range []string{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "1:12 8 2:10 3:9 7 5", "5:3 5 7 9 4:5 7 9 3:7", "6:0 5:7 4:9+3:9 1:12"} {
+		l := testline.Build(t, 120, text)
+		for _, ask := range []Ask{{Best: 6}, {Best: 6, Place: true}, {Best: 4, Way: pick.Legato}, {Best: 2}} {
+			got := propose(usual, l, ask)
+			reached, seen := false, map[string]bool{}
+			for i, p := range got {
+				if p.Ceiling > p.BestPossible*(1+1e-9) {
+					t.Errorf("%s: ceiling %v beats the best possible %v", text, p.Ceiling, p.BestPossible)
+				}
+				if i > 1 && p.Ceiling > got[i-1].Ceiling && i < len(got)-1 {
+					t.Errorf("%s: alternatives are not in order of their ceilings", text)
+				}
+				reached = reached || p.Ceiling >= p.BestPossible*(1-1e-9)
+				if key := judge.HandsKey(p.Lick); seen[key] {
+					t.Errorf("%s: two proposals are the same", text)
+				} else {
+					seen[key] = true
+				}
+				if !strings.HasSuffix(p.Why, ".") || len(p.Why) < 20 {
+					t.Errorf("%s: why %q", text, p.Why)
+				}
+			}
+			if !reached {
+				t.Errorf("%s: no proposal reaches the bound", text)
+			}
+			if got[0].Ceiling < got[0].BestPossible/load.Slack*(1-1e-9) {
+				t.Errorf("%s: the recommended one reaches %v of %v", text, got[0].Ceiling, got[0].BestPossible)
+			}
+		}
+	}
+}
+
+// A selection changes nothing outside it.
+func TestProposeSelection(t *testing.T) {
+	l := testline.Build(t, 100, "6:5/f2/U 7/f4/D 8/f4 5:5 7 8")
+	got := propose(usual, l, Ask{Notes: []int{3, 4, 5}})[0].Lick
+	if f, s := hands(got); f != "244134" || s[:2] != "UD" {
+		t.Errorf("%s %s: the notes outside the selection changed", f, s)
+	}
+}
+
+// A bend is proposed for a finger that holds it, and one index alone does not.
+func TestProposedFingerHoldsTheBend(t *testing.T) {
+	l := testline.Build(t, 60, "3:5/b2*1/4 2:5")
+	got := propose(usual, l, Ask{})[0]
+	if f := got.Lick.Notes[0].Finger; f < lick.Middle {
+		t.Errorf("finger %s is proposed for a full bend", f)
+	}
+	if got.Report.Verdict == judge.Breaks {
+		t.Errorf("breaks: %v", codes(got.Report))
+	}
+}
+
+func TestProposeNothing(t *testing.T) {
+	if got := propose(usual, lick.New(), Ask{Best: 3}); got == nil || len(got) != 0 {
+		t.Errorf("an empty lick has %v", got)
+	}
+}

@@ -1,0 +1,185 @@
+package propose
+
+import (
+	"context"
+	"errors"
+	"math"
+
+	"ornamen/core/hand"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/load"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+)
+
+// Restrung is a line on other strings beside the original, both with hands.
+type Restrung struct {
+	Before, After Proposal
+	Clean         [2]int // changes that do not come out clean, before and after
+}
+
+// How far a note may move when a line is restrung: to the neighbouring string, and
+// so many frets along (model default). What gets this much harder is not taken.
+const (
+	restringFrets = 6
+	restringCost  = 1.1
+)
+
+// Restring plays the same pitches with some of them on the neighbouring string, so
+// that a way of picking comes out clean: for economy every change sweeps, for
+// alternate every change leaves the strings on the same stroke. The fewest
+// changes that do not come first, then the least sum of load⁴.
+func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (Restrung, error) {
+	t := question{e.Ask(ctx)}
+	out, err := t.restrung(l, way)
+	if stopped := t.Done(); stopped != nil {
+		return Restrung{}, stopped
+	}
+	return out, err
+}
+
+func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
+	var out Restrung
+	if len(l.Notes) < 2 {
+		return out, errors.New("a line needs two notes to be restrung")
+	}
+	if len(l.Notes) > MaxFreePlaces {
+		return out, errors.New("the line is too long to be restrung")
+	}
+	p := e.newProposer(l, Ask{Way: way})
+	before := p.FillWithin(p.base, p.hand, way, load.Slack)
+	p.written, p.bound = p.base, before.Bound
+	p.add(before.Lick, before.Bound, "As written.", way)
+	out.Before = p.out[0]
+	out.Clean[0] = e.unclean(before.Lick, way)
+	limit := math.Inf(1)
+	if !math.IsInf(before.Bound, 1) {
+		limit = max(before.Bound*restringCost, load.Tight)
+	}
+	j := e.newJoint(p.base, p.hand, way)
+	j.near()
+	j.clean = way
+	j.within = before.Breaches
+	places, ok := j.easiest(p, limit)
+	if j.work > maxWork {
+		return out, ErrTooFree
+	}
+	if !ok {
+		out.After, out.Clean[1] = out.Before, out.Clean[0]
+		return out, nil
+	}
+	after := p.FillWithin(atPlaces(p.base, places), p.hand, way, load.Slack)
+	out.Clean[1] = e.unclean(after.Lick, way)
+	if out.Clean[1] >= out.Clean[0] {
+		out.After, out.Clean[1] = out.Before, out.Clean[0]
+		return out, nil
+	}
+	q := e.newProposer(l, Ask{Way: way})
+	q.written = p.base
+	q.add(after.Lick, after.Bound, "Restrung.", way)
+	out.After = q.out[0]
+	return out, nil
+}
+
+// unclean counts the changes of a decided line that do not come out clean. An
+// alternate line is judged by the angle that serves most of its changes.
+func (e question) unclean(l lick.Lick, way pick.Way) int {
+	path := e.Player.Pick.Solve(e.LayOut(l, false).Pick, l.Loop, pick.Free, 1)
+	exits := map[lick.Stroke]int{}
+	others := 0
+	for _, s := range path.Steps {
+		if s.Exit != "" {
+			exits[s.Exit]++
+		}
+		if s.Change != pick.NoChange && s.Change != pick.Sweep {
+			others++
+		}
+	}
+	if way == pick.Alternate {
+		return min(exits[lick.Down], exits[lick.Up])
+	}
+	return others
+}
+
+// near keeps the places close to the written ones.
+func (j *joint) near() {
+	for l := range j.layers {
+		y := &j.layers[l]
+		kept := y.options[:0]
+		for _, o := range y.options {
+			ok := true
+			for k, i := range y.notes {
+				ok = ok && closeTo(o.places[k], j.line.Written.Notes[i].Place())
+			}
+			if ok {
+				kept = append(kept, o)
+			}
+		}
+		y.options = kept
+	}
+}
+
+func closeTo(p, from neck.Place) bool {
+	ds, df := p.String-from.String, p.Fret-from.Fret
+	return p == from || ds >= -1 && ds <= 1 && df >= -restringFrets && df <= restringFrets && p.Fret > 0
+}
+
+// uncleanCost outweighs every effort of the longest line.
+const uncleanCost = 1e10
+
+// easiestRounds bounds how often a restringing is made easier.
+const easiestRounds = 12
+
+// easiest is cleanest, then of as few notes moved the places of the least load: the
+// search is repeated below the load it came to, as long as that costs nothing.
+func (j *joint) easiest(p *proposer, limit float64) (places []neck.Place, ok bool) {
+	rank := math.Inf(1)
+	for range easiestRounds {
+		next, found := j.cleanest(limit)
+		if !found || math.Floor(j.found/startFirst) > rank {
+			break
+		}
+		places, ok, rank = next, true, math.Floor(j.found/startFirst)
+		if len(p.base.Notes) > judge.LongestFigure {
+			break
+		}
+		limit = min(limit, p.boundOf(atPlaces(p.base, places), p.way)) * (1 - 1e-6)
+	}
+	return places, ok
+}
+
+// cleanest finds the places with the fewest unclean changes, no load above limit.
+func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
+	for _, y := range j.layers {
+		if len(y.options) == 0 {
+			return nil, false
+		}
+	}
+	j.addCells()
+	least, options := math.Inf(1), []int(nil)
+	for _, j.angle = range []pick.Angle{pick.LeavesDown, pick.LeavesUp} {
+		if v, o := j.search(hand.LeastEffort(limit), true); v < least*(1-1e-12) {
+			least, options = v, o
+		}
+	}
+	if options == nil {
+		return nil, false
+	}
+	j.found = least
+	return j.placesOf(options), true
+}
+
+// penalty is what an unclean change costs beside its load.
+func (j *joint) penalty(from, to cell, picked bool) float64 {
+	if j.clean == "" || !picked || from.memo == noMemo {
+		return 0
+	}
+	s := j.pick.Between(j.memos[from.memo], j.memos[to.memo], j.angle)
+	switch {
+	case j.clean == pick.Alternate && s.Exit != "" && pick.Angle(s.Exit) != j.angle,
+		j.clean != pick.Alternate && s.Change != pick.NoChange && s.Change != pick.Sweep:
+		return uncleanCost
+	}
+	return 0
+}

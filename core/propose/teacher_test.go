@@ -1,0 +1,83 @@
+package propose
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/pick"
+	"ornamen/core/testline"
+)
+
+// What most players and teachers would write (common practice): fingers of single
+// notes and of notes together, one word a column.
+func TestTeachersFingers(t *testing.T) {
+	for _, c := range []struct{ name, line, want string }{
+		{"a lone note", "2:5", "1"},
+		{"four times the same", "2:5 5 5 5", "1 1 1 1"},
+		{"one fret over four strings", "1:5 2:5 3:5 4:5", "1 1 1 1"},
+		{"a minor arpeggio", "3:7 2:6 1:5 10 5 2:6 3:7", "3 2 1 4 1 2 3"},
+		{"power chords", "6:3+5:5 6:5+5:7 6:8+5:10", "13 13 13"},
+		{"one finger flat", "4:5+3:5+2:5+1:5", "1111"},
+		{"close grip", "4:2+3:2+2:2", "123|111"},
+		{"two and two", "4:11+3:11+2:12+1:12", "1122|1134"},
+		{"a bar of two", "2:5+1:5", "11"},
+	} {
+		l := testline.Build(t, 80, c.line)
+		got := propose(usual, l, Ask{})[0]
+		var words []string
+		for _, col := range got.Lick.Columns() {
+			w := ""
+			for i := col[0]; i < col[1]; i++ {
+				w += got.Lick.Notes[i].Finger.String()
+			}
+			words = append(words, w)
+		}
+		s := strings.Join(words, " ")
+		ok := false
+		for _, want := range strings.Split(c.want, "|") {
+			ok = ok || s == want
+		}
+		if !ok {
+			t.Errorf("%s, %s: %s, want %s", c.name, c.line, s, c.want)
+		}
+	}
+}
+
+// Nothing is tight by a finger that merely hovers (common practice).
+func TestNoHoveringStrain(t *testing.T) {
+	for _, c := range []struct {
+		line  string
+		tempo float64
+	}{{"3:5/f1*1/1 8/f1*1/1 5/f1*1/1", 30}, {"3:12/f3*1/8 9/f1*1/8 2:10/f4*1/8", 40}} {
+		if r := check(usual, testline.Build(t, c.tempo, c.line)); r.Verdict != judge.Flows {
+			t.Errorf("%s at %g: %s, %v", c.line, c.tempo, r.Verdict, codes(r))
+		}
+	}
+}
+
+// Restringing moves the fewest notes, begins with a downstroke and sweeps every
+// change: a pentatonic line for economy picking.
+func TestRestringMovesTheFewest(t *testing.T) {
+	l := testline.Build(t, 100, "5:7 10 4:7 9 3:7 9 2:8 10 1:7 12")
+	r, err := restring(usual, l, pick.Economy)
+	if err != nil {
+		t.Fatal(err)
+	}
+	moved := 0
+	for i, n := range r.After.Lick.Notes {
+		if n.Place() != l.Notes[i].Place() {
+			moved++
+		}
+	}
+	if moved != 2 {
+		t.Errorf("%d notes moved, two are enough", moved)
+	}
+	if first := r.After.Lick.Notes[0].Stroke; first != lick.Down {
+		t.Errorf("begins with %s", first)
+	}
+	if r.Clean[1] != 0 {
+		t.Errorf("%d changes do not sweep", r.Clean[1])
+	}
+}

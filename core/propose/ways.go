@@ -1,0 +1,233 @@
+package propose
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+	"sync"
+
+	"ornamen/core/hand"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/load"
+	"ornamen/core/pick"
+)
+
+// WayToPlay is one way to pick a line, with hands and strokes decided.
+type WayToPlay struct {
+	Name    string        `json:"way"`
+	Ceiling judge.Ceiling `json:"ceiling"`
+	Held    string        `json:"held_back_by"` // the bottleneck in a few words
+	Why     string        `json:"why"`
+	Report  *judge.Report `json:"report"`
+	Lick    lick.Lick     `json:"lick"`
+}
+
+// wayAsked is a way before it is tried.
+type wayAsked struct {
+	name  string
+	way   pick.Way
+	start lick.Stroke // of the first picked note, empty for either
+}
+
+var waysAsked = []wayAsked{
+	{"alternate, from down", pick.Alternate, lick.Down},
+	{"alternate, from up", pick.Alternate, lick.Up},
+	{"economy, from down", pick.Economy, lick.Down},
+	{"economy, from up", pick.Economy, lick.Up},
+	{"as it falls, sweeps where they help", pick.Free, ""},
+	{"legato, the first of a string picked", pick.Legato, ""},
+}
+
+// OwnPattern is the name of the way whose strokes the line brings with it.
+const OwnPattern = "the cell's own pattern"
+
+// Ways judges the ways to pick a line, the highest ceiling first. The fingers
+// that are locked are kept; the strokes are each way's own, but for the pattern
+// that the line fixes. Ways that come to the same strokes are shown once. The
+// error is the context's.
+func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error) {
+	t := question{e.Ask(ctx)}
+	out := t.ways(l)
+	if err := t.Done(); err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+func (e question) ways(l lick.Lick) []WayToPlay {
+	out := []WayToPlay{}
+	if len(l.Notes) == 0 {
+		return out
+	}
+	m := e.Hand(e.Guitar(l))
+	base := openHands(l)
+	open := openStrokesOf(base)
+	var own, slurred fingered
+	var wg sync.WaitGroup
+	wg.Go(func() { own = e.fingered(open, m) })
+	wg.Go(func() {
+		p := &proposer{question: e, hand: m, way: pick.Legato}
+		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
+			slurred = e.fingered(s, m)
+		}
+	})
+	wg.Wait()
+	trials := e.trials(base, own, slurred)
+	judged := make([]*judge.Judgement, len(trials))
+	for i, t := range trials {
+		wg.Go(func() {
+			judged[i] = e.JudgeHanded(t.lick, m, &t.hand.path)
+			e.Rules(judged[i])
+		})
+	}
+	wg.Wait()
+	best := e.Best(judged[0], m)
+	for i, t := range trials {
+		r := judged[i].Alone()
+		r.BestPossible = best
+		out = append(out, WayToPlay{Name: t.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: t.lick})
+	}
+	slices.SortStableFunc(out, func(a, b WayToPlay) int { return cmp.Compare(rank(b), rank(a)) })
+	return out
+}
+
+// fingered is a line with its fingers decided and its strokes open, and the path
+// of the fretting hand that plays it, which every way of picking shares.
+type fingered struct {
+	lick lick.Lick
+	path hand.Path
+}
+
+func (e question) fingered(l lick.Lick, m *hand.Model) fingered {
+	f := fingered{lick: l.Clone()}
+	e.Fingers(&f.lick, e.LayOut(f.lick, false), m, load.Slack)
+	f.path = m.Frames(e.Ctx, e.LayOut(f.lick, false).Hand, l.Loop)
+	return f
+}
+
+// trial is one way with its strokes decided.
+type trial struct {
+	name string
+	lick lick.Lick
+	hand *fingered
+}
+
+// trials lists the ways, those at the line's own slurs first; ways that come to
+// the same strokes are listed once.
+func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
+	var out []trial
+	seen := map[string]bool{}
+	add := func(w wayAsked, from lick.Lick, h *fingered) {
+		t := trial{w.name, e.strokesOf(from, w), h}
+		if key := judge.HandsKey(t.lick); !seen[key] {
+			seen[key] = true
+			out = append(out, t)
+		}
+	}
+	if !slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
+		add(wayAsked{"fingers, as written", pick.Free, ""}, own.lick, &own)
+		return out
+	}
+	if slices.ContainsFunc(base.Notes, func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }) {
+		pattern := own.lick.Clone()
+		for i := range pattern.Notes {
+			pattern.Notes[i].Stroke = base.Notes[i].Stroke
+		}
+		add(wayAsked{OwnPattern, pick.Free, ""}, pattern, &own)
+	}
+	for _, w := range waysAsked {
+		if w.way != pick.Legato {
+			add(w, own.lick, &own)
+		} else if len(slurred.lick.Notes) > 0 {
+			add(w, slurred.lick, &slurred)
+		}
+	}
+	return out
+}
+
+// rank puts a way without any ceiling that flows first and one that breaks last.
+func rank(w WayToPlay) float64 {
+	switch {
+	case w.Ceiling > 0:
+		return float64(w.Ceiling)
+	case w.Report.Verdict == judge.Breaks:
+		return 0
+	}
+	return 1e9
+}
+
+// openStrokesOf takes the strokes of the pick away, locks too.
+func openStrokesOf(l lick.Lick) lick.Lick {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if n.Stroke == lick.Down || n.Stroke == lick.Up {
+			n.Stroke = ""
+		}
+		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
+	}
+	return out
+}
+
+// strokesOf fills in the strokes of a way.
+func (e question) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
+	out := l.Clone()
+	ln := e.LayOut(out, false)
+	if w.start != "" && len(ln.Pick) > 0 {
+		first := &ln.Pick[0]
+		first.Notes = slices.Clone(first.Notes)
+		for k := range first.Notes {
+			if first.Notes[k].Stroke == "" {
+				first.Notes[k].Stroke = w.start
+			}
+		}
+	}
+	path := e.Player.Pick.Solve(ln.Pick, l.Loop, w.way, load.Slack)
+	judge.FillStrokes(&out, ln, path)
+	return out
+}
+
+// heldBack names the bottleneck: "inside, 6 → 7".
+func heldBack(r *judge.Report) string {
+	if len(r.Bottleneck) == 0 {
+		if r.Verdict == judge.Breaks {
+			return firstBreak(r)
+		}
+		return ""
+	}
+	i := r.Bottleneck[len(r.Bottleneck)-1] - 1
+	n := r.Notes[i]
+	what := string(n.Kind)
+	switch w := n.Worst(); {
+	case w.Side == judge.Picking && n.Change != pick.NoChange:
+		what = string(n.Change)
+	case w.Side == judge.Picking:
+		what = "stroke"
+	case w.Side == judge.Bending, w.Side == judge.Shaking:
+		what = string(w.Side)
+	case n.Kind == hand.Place:
+		what = "finger"
+	case n.Kind == hand.Move:
+		what = "shift"
+	}
+	if len(r.Bottleneck) < 2 {
+		return fmt.Sprintf("%s, note %d", what, i+1)
+	}
+	return fmt.Sprintf("%s, %d → %d", what, r.Bottleneck[0], i+1)
+}
+
+// pickSentence says what the picking hand does.
+func pickSentence(r *judge.Report) string {
+	s := judge.Count(r.Strokes, "stroke")
+	if r.Slurs > 0 {
+		s += ", " + judge.Count(r.Slurs, "slur")
+	}
+	c := r.Changes
+	if c == (judge.Changes{}) {
+		return s + " on one string."
+	}
+	words := pickWords(r, pick.Way(s))
+	return words + "."
+}
