@@ -2,12 +2,9 @@ package hand
 
 import (
 	"context"
-	"math"
 	"slices"
 
-	"ornamen/core/lick"
 	"ornamen/core/load"
-	"ornamen/core/neck"
 )
 
 // Solve finds the hand for a line: of the paths whose largest load is within slack
@@ -63,136 +60,12 @@ func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack floa
 // it where its time is uneven (model default).
 const evenSlack = 1.3
 
-// inEvenTime is the path of the same line with its notes evenly spaced, where uneven
-// time can still be played so: a line has one fingering, straight or swung. It is nil
-// for a line that is even anyway, and where the time does not allow it.
-func (c *chain) inEvenTime(events []Event, loop bool, bound, slack float64) []int {
-	even, same := slices.Clone(events), true
-	for i := range even {
-		if i > 1 && even[i].Have != even[1].Have {
-			same = false
-		}
-	}
-	if same {
-		return nil
-	}
-	for i := range even {
-		even[i].Have = 1
-	}
-	e := c.m.newChain(c.ctx, even, loop)
-	if len(e.nodes) != len(c.nodes) || c.ctx.Err() != nil {
-		return nil
-	}
-	// In even time the load is the need: a limit of one does not matter to it.
-	picks := e.teacher(e.bound()*slack, true)
-	if c.heaviest(picks) > load.Limit(bound, slack*evenSlack)*(1+1e-9) {
-		return nil
-	}
-	return picks
-}
-
-// heaviest is the largest load of a path.
-func (c *chain) heaviest(picks []int) float64 {
-	worst := c.opens
-	if c.leadIn > 0 {
-		s := &c.m.stances[c.nodes[0].stand[picks[0]].stance]
-		worst = max(worst, (c.m.scale(c.leadIn)+c.m.scale(s.standing))/c.leadBy)
-	}
-	for a := range c.links {
-		worst = max(worst, c.links[a].weighed().load(picks[a], picks[a+1]))
-	}
-	if c.close != nil {
-		worst = max(worst, c.close.weighed().load(picks[len(picks)-1], picks[0]))
-	}
-	return worst
-}
-
-// maxRounds bounds how often the usual fingers are looked for.
-const maxRounds = 6
-
-// teacher picks the path of least effort with no load above the limit: without
-// strain where there is such a path, and with one fingering for every place.
-func (c *chain) teacher(limit float64, figures bool) []int {
-	if easy, ok := c.unstrained(); ok {
-		if picks, found := easy.best(limit, nil); found {
-			return easy.settled(picks, limit, figures)
-		}
-	}
-	picks, _ := c.best(limit, nil)
-	return c.settled(picks, limit, figures)
-}
-
-// settled repeats the search with what the path before makes dearer: the fingers that
-// hop over a string, and those that are not its places' usual ones.
-func (c *chain) settled(picks []int, limit float64, figures bool) []int {
-	if !figures {
-		return picks
-	}
-	if far := c.hops(picks); far != nil {
-		if next, found := c.best(limit, far); found {
-			picks = next
-		}
-	}
-	for range maxRounds {
-		if c.ctx.Err() != nil {
-			break
-		}
-		next, found := c.best(limit, c.departures(c.usual(picks), c.hops(picks)))
-		if !found || slices.Equal(next, picks) {
-			break
-		}
-		picks = next
-	}
-	return picks
-}
-
-// unstrained is the chain with its unstrained postures alone; ok is false where an
-// event has none.
-func (c *chain) unstrained() (*chain, bool) {
-	easy := *c
-	easy.nodes = slices.Clone(c.nodes)
-	for k := range easy.nodes {
-		n := &easy.nodes[k]
-		kept := make([]int, 0, len(n.allowed))
-		for _, j := range n.allowed {
-			if !c.m.stances[n.stand[j].stance].strained() {
-				kept = append(kept, j)
-			}
-		}
-		if len(kept) == 0 {
-			return nil, false
-		}
-		n.allowed = kept
-	}
-	return &easy, true
-}
-
 // Bound is the least possible largest load of the line; ok is false where some
 // step of it cannot be done at any tempo. For the context see Solve.
 func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound float64, ok bool) {
 	c := m.newChain(ctx, events, loop)
 	ok = !slices.ContainsFunc(c.nodes, func(n node) bool { return n.broken }) && !c.lost
 	return c.bound(), ok
-}
-
-// cost is what the search adds up along a chain: the largest load, or the sum of
-// effort where no load may lie above the limit.
-type cost struct {
-	sum   bool
-	limit float64
-}
-
-func minimax() cost { return cost{limit: never} }
-
-func leastEffort(limit float64) cost { return cost{sum: true, limit: limit*(1+1e-9) + 1e-12} }
-
-// add is the cost of a move, with its load and its effort in ms, and of what comes
-// after it.
-func (k cost) add(load, ms, rest float64) float64 {
-	if k.sum {
-		return effort(ms) + rest
-	}
-	return max(load, rest)
 }
 
 // toGo is, for every posture of every node, the least cost of the rest of the
@@ -210,13 +83,6 @@ func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
 		c.links[a].weighed().relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], of(extra, a+1), rest[a])
 	}
 	return rest
-}
-
-func of(extra [][]float64, k int) []float64 {
-	if extra == nil {
-		return nil
-	}
-	return extra[k]
 }
 
 // relax finds for each posture i the cheapest way on. It is where the search
@@ -268,30 +134,6 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 		}
 		out[i] = best
 	}
-}
-
-// ended is what lies after a posture.
-type ended struct {
-	rest float64
-	at   int
-}
-
-// nothing is what most lines' postures pay.
-var nothing = make([]float64, 512)
-
-func zeros(n int) []float64 {
-	if n <= len(nothing) {
-		return nothing[:n]
-	}
-	return make([]float64, n)
-}
-
-func filled(n int) []float64 {
-	s := make([]float64, n)
-	for i := range s {
-		s[i] = never
-	}
-	return s
 }
 
 // ends is the cost after the last node: nothing, or in a loop the turn back to
@@ -472,124 +314,3 @@ func (c *chain) lowest(k int, value []float64) int {
 
 // lowerFingers says whether a posture takes lower fingers than another.
 func lowerFingers(a, b posture) bool { return slices.Compare(a.fingers[:], b.fingers[:]) < 0 }
-
-func compare(a, b float64) int {
-	switch {
-	case a < b:
-		return -1
-	case a > b:
-		return 1
-	}
-	return 0
-}
-
-// describe fills in the steps of the picked path.
-func (c *chain) describe(path *Path, events []Event, loop bool, picks []int) {
-	at := make([]int, len(events)) // node of an event, plus one
-	for k := range c.nodes {
-		at[c.nodes[k].event] = k + 1
-	}
-	var frame Frame
-	for i, e := range events {
-		s := &path.Steps[i]
-		s.Possible, s.Kind = true, Start
-		s.Fingers = make([]lick.Finger, len(e.Touches))
-		if at[i] == 0 {
-			c.describeOpen(s, e, i > 0 || loop)
-			s.Frame = frame
-			continue
-		}
-		k := at[i] - 1
-		c.describeNode(s, k, picks)
-		frame = s.Frame
-	}
-	if loop && len(c.nodes) > 0 {
-		// The hand comes back to leading open strings from the end.
-		for i := 0; i < c.nodes[0].event; i++ {
-			path.Steps[i].Frame = frame
-		}
-	}
-}
-
-func (c *chain) describeOpen(s *Step, e Event, moves bool) {
-	for j, t := range e.Touches {
-		switch {
-		case t.Finger == lick.Thumb:
-			s.Fingers[j] = lick.Thumb
-		case t.Place.Fret == 0:
-			s.Fingers[j] = lick.Open
-		default:
-			s.Possible = false // no stance reaches it
-		}
-		if moves {
-			s.Kind, s.Need = ToOpen, max(s.Need, c.m.scale(c.m.toOpen(t)))
-		}
-	}
-	if moves {
-		s.Load = s.Need / e.Have
-	}
-}
-
-func (c *chain) describeNode(s *Step, k int, picks []int) {
-	n := &c.nodes[k]
-	q := n.stand[picks[k]]
-	b := &c.m.stances[q.stance]
-	s.Frame, s.Strain, s.Possible = b.frame, b.strain, !n.broken
-	for j, t := range n.touches {
-		switch {
-		case t.fretted():
-			s.Fingers[j] = lick.Index + lick.Finger(q.fingers[j])
-		case t.Place.Fret == 0:
-			s.Fingers[j] = lick.Open
-		case t.Finger == lick.Thumb && !n.broken:
-			s.Fingers[j] = lick.Thumb
-		}
-	}
-	l, from := c.into(k)
-	if l == nil {
-		if k == 0 && c.leadIn > 0 {
-			s.Kind, s.Need = Move, c.m.scale(c.leadIn)+c.m.scale(b.standing)
-			s.Load = s.Need / c.leadBy
-		}
-		s.Reach = c.m.reach(nil, posture{}, n.touches, q)
-		return
-	}
-	a := &c.nodes[from]
-	p := a.stand[picks[from]]
-	s.Need, s.Kind, s.Part = c.m.transition(a.touches, p, l.touches, q, l.viaOpen)
-	s.Load = s.Need / l.have
-	s.Way = neck.MM(math.Abs(float64(b.centre - c.m.stances[p.stance].centre)))
-	if l.viaOpen {
-		s.Reach = c.m.reach(nil, p, n.touches, q)
-	} else {
-		s.Reach = c.m.reach(a.touches, p, n.touches, q)
-	}
-}
-
-// into is the link that leads into node k and the node it comes from.
-func (c *chain) into(k int) (*link, int) {
-	if k > 0 {
-		return &c.links[k-1], k - 1
-	}
-	return c.close, len(c.nodes) - 1
-}
-
-// reach is the widest distance between two fingers that are in use at once:
-// those of one event, and those still standing from the event before it.
-func (m *Model) reach(x []Touch, p posture, y []Touch, q posture) neck.MM {
-	lo, hi := neck.MM(never), neck.MM(0)
-	span := func(t Touch) {
-		lo, hi = min(lo, m.Guitar.Press(t.Place.Fret)), max(hi, m.Guitar.Press(t.Place.Fret))
-	}
-	for _, t := range y {
-		if t.fretted() {
-			span(t)
-		}
-	}
-	for i, t := range x {
-		if f := p.fingers[i]; f != noFinger && m.stances[q.stance].frame[f] == t.Place.Fret {
-			span(t)
-		}
-	}
-	return max(0, hi-lo)
-}

@@ -4,9 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"hash/fnv"
 	"slices"
-	"strconv"
 	"sync"
 
 	"ornamen/core/hand"
@@ -133,57 +131,6 @@ func (md *mender) fixes(f Finding, list []candidate) []Fix {
 	return out
 }
 
-// window is the part of the line that a fix of one finding works on.
-type window struct {
-	lick     lick.Lick // its notes alone, decided
-	first    int       // index of its first note in the line
-	from, to int       // columns of the line that may change
-	skip     int       // columns of the part before from, which are there for what rings on
-	breaks   int       // findings of the part that break
-}
-
-// at finds a note of the line in the part.
-func (w window) at(note int) int { return note - w.first }
-
-// window cuts the part around a finding out. A loop, and a finding whose notes lie
-// far apart, take the whole line.
-func (md *mender) window(f Finding) window {
-	n := len(md.line.Columns)
-	lo, hi := md.line.ColumnOf[slices.Min(f.Notes)-1], md.line.ColumnOf[slices.Max(f.Notes)-1]
-	if md.lick.Loop || hi-lo > 4*mendWindow {
-		return md.all()
-	}
-	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
-	w := md.part(from, to, 1)
-	for skip := 2; w.skip < from && !md.same(w); skip *= 2 {
-		w = md.part(from, to, skip)
-	}
-	return w
-}
-
-func (md *mender) part(from, to, skip int) window {
-	cols := md.line.Columns
-	w := window{from: from, to: to, skip: min(skip, from)}
-	begin, end := from-w.skip, min(len(cols), to+1)
-	w.first = cols[begin][0]
-	w.lick = md.report.Lick
-	w.lick.Notes = w.lick.Notes[w.first:cols[end-1][1]]
-	w.lick.Loop = w.lick.Loop && begin == 0 && end == len(cols)
-	w.breaks = breaks(&md.judged(w.lick).Report)
-	return w
-}
-
-// same says whether the part, laid out alone, asks of the hand what it does within
-// the line: nothing from further back rings into it.
-func (md *mender) same(w window) bool {
-	return slices.EqualFunc(w.changed(md.LayOut(w.lick, false)), md.line.Hand[w.from:w.to], func(a, b hand.Event) bool {
-		return slices.Equal(a.Touches, b.Touches)
-	})
-}
-
-// changed are the events of the columns that may change, of the part laid out.
-func (w window) changed(part *Line) []hand.Event { return part.Hand[w.skip:][:w.to-w.from] }
-
 func (md *mender) judged(l lick.Lick) *Judgement {
 	j := md.judge(l, md.hand)
 	md.Rules(j)
@@ -231,22 +178,6 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small, scope: c.scope}, true
 }
 
-// reopened is the part with those fingers open again that the player left open
-// near the edit.
-func (md *mender) reopened(w window, s scope) lick.Lick {
-	out := w.lick.Clone()
-	if s == strokes {
-		return out
-	}
-	for k := range out.Notes {
-		c := md.line.ColumnOf[w.first+k]
-		if c >= w.from && c < w.to && md.lick.Notes[w.first+k].Finger == lick.NoFinger {
-			out.Notes[k].Finger = lick.NoFinger
-		}
-	}
-	return out
-}
-
 // faster says whether a largest load of the fretting hand leaves room for a ceiling
 // that is worth offering.
 func (md *mender) faster(bound float64) bool {
@@ -274,41 +205,6 @@ func (md *mender) eases(w window, ln *Line, f Finding) bool {
 	}
 	least, ok := md.hand.Bound(md.Ctx, ln.Hand[c-1:c+1], false)
 	return ok && least <= load.Breaks+1e-9
-}
-
-// spliced is the whole line with the part in its place and the strokes found again
-// that the player left open, and the largest load of the picking hand.
-func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
-	whole := part
-	whole.Loop = md.lick.Loop
-	notes := md.report.Lick.Clone().Notes
-	shift := lick.Time{}
-	if end := w.first + len(part.Notes); end < len(notes) && len(part.Notes) > 0 {
-		// A longer note moves what follows.
-		shift = part.Notes[len(part.Notes)-1].At.Sub(notes[end-1].At)
-	}
-	whole.Notes = slices.Concat(notes[:w.first], part.Clone().Notes, notes[w.first+len(part.Notes):])
-	for i := w.first + len(part.Notes); i < len(notes); i++ {
-		whole.Notes[i].At = whole.Notes[i].At.Add(shift)
-	}
-	if slices.EqualFunc(whole.Notes[w.first:w.first+len(part.Notes)], notes[w.first:w.first+len(part.Notes)], samePicking) {
-		return whole, md.picking
-	}
-	for i := range whole.Notes {
-		// Strokes hang together along the whole line.
-		if md.lick.Notes[i].Stroke == "" && !whole.Notes[i].Locked("stroke") {
-			whole.Notes[i].Stroke = ""
-		}
-	}
-	ln := md.LayOut(whole, false)
-	path := md.Player.Pick.Solve(ln.Pick, whole.Loop, md.Player.Way, load.Slack)
-	FillStrokes(&whole, ln, path)
-	return whole, md.picked(md.LayOut(whole, false))
-}
-
-// samePicking says whether two notes ask the same of the picking hand.
-func samePicking(a, b lick.Note) bool {
-	return a.At == b.At && a.String == b.String && a.Stroke == b.Stroke && a.Slur.Slurred() == b.Slur.Slurred() && a.Rake == b.Rake
 }
 
 // ceiling is the tempo up to which the whole line is clean, 0 where none is.
@@ -352,83 +248,4 @@ func breaks(r *Report) int {
 		}
 	}
 	return n
-}
-
-// Take is the edit that gives a lick exactly the hands a fix or a proposal showed:
-// the small edit where the open hands come out the same by themselves, so that they
-// follow every later edit, else all of them written down.
-func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, small lick.Edit) (lick.Edit, error) {
-	if small == nil {
-		return shown, nil
-	}
-	after, err := small.Apply(l)
-	if err != nil {
-		return shown, nil
-	}
-	t := Task{e, ctx}
-	filled := t.Fill(after, e.Hand(e.Guitar(after)), e.Player.Way)
-	if err := t.Done(); err != nil {
-		return nil, err
-	}
-	if HandsID(filled) == HandsID(shown.Lick) {
-		return small, nil
-	}
-	return shown, nil
-}
-
-// HandsID names what both hands do in a line, whoever set it: licks with the same
-// notes and hands share it.
-func HandsID(l lick.Lick) string {
-	h := fnv.New64a()
-	h.Write([]byte(HandsKey(l)))
-	return strconv.FormatUint(h.Sum64(), 36)
-}
-
-// handsKey is what both hands do, whoever set it.
-func HandsKey(l lick.Lick) string {
-	b := make([]byte, 0, 32*len(l.Notes))
-	for _, n := range l.Notes {
-		b = append(b, n.At.String()...)
-		b = append(b, ' ')
-		b = append(b, n.Len.String()...)
-		b = append(b, byte(n.String), byte(n.Fret), byte(n.Finger))
-		b = append(b, n.Stroke...)
-		b = append(b, ' ')
-		b = append(b, n.Slur...)
-		for k, on := range []bool{n.Bar, n.Rake, n.Mute, n.Vibrato != nil} {
-			if on {
-				b = append(b, "=r~v"[k])
-			}
-		}
-		if n.Bend != nil {
-			b = fmt.Appendf(b, "%v", *n.Bend)
-		}
-		b = append(b, ';')
-	}
-	return string(b)
-}
-
-// withoutStrokes leaves the pick's strokes open, with all their locks too.
-func withoutStrokes(l lick.Lick, all bool) lick.Lick {
-	out := l.Clone()
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked("stroke") && !all {
-			continue
-		}
-		n.Stroke = ""
-		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
-	}
-	return out
-}
-
-// fillStrokes writes a path's strokes into the notes that have none.
-func FillStrokes(l *lick.Lick, ln *Line, path pick.Path) {
-	for p, notes := range ln.strokes {
-		for k, i := range notes {
-			if l.Notes[i].Stroke == "" {
-				l.Notes[i].Stroke = path.Steps[p].Strokes[k]
-			}
-		}
-	}
 }

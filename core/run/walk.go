@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/shape"
@@ -177,47 +176,6 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	return out, nil
 }
 
-// chordRungs finds the root of each chord on the ladder, each the nearest beyond
-// the one before.
-func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) {
-	var out []int
-	at := first
-	for _, d := range p.chordDegrees(down) {
-		found := -1
-		for i := range l.Steps {
-			k := at + i
-			if down {
-				k = at - i
-			}
-			if k >= 0 && k < len(l.Steps) && l.Steps[k][0].Tone.Degree.Semitones() == d.Semitones() {
-				found = k
-				break
-			}
-		}
-		if found < 0 {
-			break
-		}
-		out, at = append(out, found), found
-	}
-	if len(out) == 0 {
-		return nil, phrase.Wrong(p.chordDegrees(down)[0].String(), "no root of that chord lies in the layout from there")
-	}
-	return out, nil
-}
-
-// chordDegrees are the roots of the chords: as named, or every tone of the
-// scale; downward in the other order where none are named.
-func (p *plan) chordDegrees(down bool) []music.Degree {
-	if p.chords != nil {
-		return p.chords
-	}
-	out := slices.Clone(p.palette.Scale.Degrees)
-	if down {
-		slices.Reverse(out)
-	}
-	return out
-}
-
 // walkStrings moves the window over the strings.
 func (p *plan) walkStrings(first window) (walk, error) {
 	at := func(from int, down bool) []station {
@@ -307,83 +265,4 @@ func onto(l *shape.Ladder, st station) station {
 		return rung{l, st.p}
 	}
 	return st
-}
-
-// walkScales lays each scale out over the same root in turn.
-func (p *plan) walkScales(first station, down bool) (walk, error) {
-	var out []station
-	for _, s := range p.scales {
-		palette, err := music.NewPalette(p.palette.Tonic.String(), s, list(p.Add), list(p.Drop))
-		if err != nil {
-			return walk{}, err
-		}
-		layout := p.layout
-		if p.Layout == "" {
-			layout = shape.Default(palette.Scale)
-		}
-		l, err := shape.NewLadder(p.guitar, palette, layout, p.at, down)
-		if err != nil {
-			return walk{}, fmt.Errorf("%s: %w", s, err)
-		}
-		out = append(out, onto(l, first))
-	}
-	return walk{out, reversed(out)}, nil
-}
-
-// walkChords puts the chord's root on one string, each next one beyond the last.
-func (p *plan) walkChords(down bool) (walk, error) {
-	if p.move.kind == "octave" || p.move.kind == "stay" {
-		at, name, err := p.chordRoot(p.chordDegrees(false)[0], p.at.Fret, false)
-		if err != nil {
-			return walk{}, err
-		}
-		first := over{p, at, name, p.strings()}
-		if p.move.kind == "octave" {
-			return p.walkOctaves(first, down), nil
-		}
-		return walk{[]station{first}, reversed([]station{first})}, nil
-	}
-	var out []station
-	fret := p.at.Fret
-	for i, d := range p.chordDegrees(false) {
-		at, name, err := p.chordRoot(d, fret, i > 0 && p.chords != nil)
-		if err != nil {
-			break
-		}
-		out = append(out, over{p, at, name, p.strings()})
-		fret = at.Fret
-	}
-	if len(out) == 0 {
-		return walk{}, phrase.Wrong(p.at.Notation(), "no chord's root lies on that string")
-	}
-	if down && p.chords == nil {
-		// The key's own chords go down the way they went up, from the highest that fits.
-		out = slices.DeleteFunc(out, func(st station) bool { ok, err := fits(st, p.cell(0)); return !ok && err == nil })
-		slices.Reverse(out)
-	}
-	return walk{out, reversed(out)}, nil
-}
-
-// chordRoot finds a chord's root on the starting string: at a fret or above it,
-// or, for chords that are named, the nearest.
-func (p *plan) chordRoot(d music.Degree, fret int, nearest bool) (neck.Place, music.Name, error) {
-	name := d.Over(p.palette.Tonic)
-	s := p.at.String
-	lowest := ((name.Class()-p.guitar.Tuning[s-1].Class())%12 + 12) % 12
-	best, found := neck.Place{}, false
-	for f := lowest; f <= p.guitar.Frets; f += 12 {
-		at := neck.Place{String: s, Fret: f}
-		switch {
-		case nearest:
-			if !found || max(f-fret, fret-f) < max(best.Fret-fret, fret-best.Fret) {
-				best, found = at, true
-			}
-		case f >= fret && !found:
-			best, found = at, true
-		}
-	}
-	if !found {
-		return best, name, beyond{name.Pretty()}
-	}
-	return best, name, nil
 }

@@ -43,6 +43,15 @@ type App struct {
 	handler http.Handler
 }
 
+// A screen is what its pages need beside what all pages share.
+type (
+	benchScreen    struct{ *App }
+	notebookScreen struct{ *App }
+	tonesScreen    struct{ *App }
+	runsScreen     struct{ *App }
+	playerScreen   struct{ *App }
+)
+
 // New prepares the application for the notebook's player. What it does in the
 // background ends with the context.
 func New(ctx context.Context, s *store.Store) (*App, error) {
@@ -81,43 +90,44 @@ func (a *App) routes() http.Handler {
 		panic(err) // the folder is embedded
 	}
 	r.Handle("/assets/*", files)
+	bench, notebook, tones, runs, player := benchScreen{a}, notebookScreen{a}, tonesScreen{a}, runsScreen{a}, playerScreen{a}
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
-		r.Get("/", a.notebook)
-		r.Get("/judged", a.judgedSoFar)
-		r.Get("/player", a.player)
-		r.Post("/player", a.setPlayer)
-		r.Post("/player/reset", a.resetPlayer)
-		r.Post("/player/undo", a.undoPlayer)
-		r.Get("/tones", a.tones)
-		r.Post("/tones/lick", a.buildLick)
-		r.Post("/tones/saved", a.savePalette)
-		r.Post("/tones/saved/{id}/forget", a.forgetPalette)
-		r.Get("/runs", a.runs)
-		r.Post("/runs/lick", a.runToBench)
-		r.Post("/runs/saved", a.saveRecipe)
-		r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
-		r.Post("/licks", a.newLick)
-		r.Post("/licks/import", a.importLick)
-		r.Get("/notebook.zip", a.exportAll)
+		r.Get("/", notebook.notebook)
+		r.Get("/judged", notebook.judgedSoFar)
+		r.Get("/player", player.player)
+		r.Post("/player", player.setPlayer)
+		r.Post("/player/reset", player.resetPlayer)
+		r.Post("/player/undo", player.undoPlayer)
+		r.Get("/tones", tones.tones)
+		r.Post("/tones/lick", tones.buildLick)
+		r.Post("/tones/saved", tones.savePalette)
+		r.Post("/tones/saved/{id}/forget", tones.forgetPalette)
+		r.Get("/runs", runs.runs)
+		r.Post("/runs/lick", runs.runToBench)
+		r.Post("/runs/saved", runs.saveRecipe)
+		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
+		r.Post("/licks", notebook.newLick)
+		r.Post("/licks/import", notebook.importLick)
+		r.Get("/notebook.zip", notebook.exportAll)
 		r.Route("/licks/{id}", func(r chi.Router) {
-			r.Get("/", a.bench)
-			r.Get("/at", a.benchAt)
-			r.Get("/mend", a.mend)
-			r.Get("/hands", a.offers)
-			r.Get("/recipe", a.findRecipe)
-			r.Get("/turned", a.turned)
-			r.Get("/versions", a.versions)
-			r.Get("/recolour", a.recolourPreview)
-			r.Post("/recolour", a.recolour)
-			r.Post("/edit", a.edit)
-			r.Post("/undo", a.undo)
-			r.Post("/redo", a.redo)
-			r.Post("/keep", a.keep)
-			r.Post("/copy", a.copyLick)
-			r.Post("/delete", a.deleteLick)
-			r.Post("/restore", a.restoreLick)
-			r.Get("/export/{format}", a.export)
+			r.Get("/", bench.bench)
+			r.Get("/at", bench.benchAt)
+			r.Get("/mend", bench.mend)
+			r.Get("/hands", bench.offers)
+			r.Get("/recipe", runs.findRecipe)
+			r.Get("/turned", bench.turned)
+			r.Get("/versions", bench.versions)
+			r.Get("/recolour", tones.recolourPreview)
+			r.Post("/recolour", tones.recolour)
+			r.Post("/edit", bench.edit)
+			r.Post("/undo", bench.undo)
+			r.Post("/redo", bench.redo)
+			r.Post("/keep", bench.keep)
+			r.Post("/copy", notebook.copyLick)
+			r.Post("/delete", notebook.deleteLick)
+			r.Post("/restore", notebook.restoreLick)
+			r.Get("/export/{format}", bench.export)
 		})
 	})
 	return r

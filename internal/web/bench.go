@@ -3,8 +3,6 @@ package web
 import (
 	"bytes"
 	"cmp"
-	"context"
-	"errors"
 	"fmt"
 	"log"
 	"mime"
@@ -20,7 +18,7 @@ import (
 	"ornamen/internal/store"
 )
 
-func (a *App) bench(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return
@@ -75,7 +73,7 @@ func (p benchPage) Part(name string) part {
 var partNames = []string{"title", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge", "foot", "state"}
 
 // parts draws the fragments.
-func (a *App) parts(v *benchView) ([]part, error) {
+func (a benchScreen) parts(v *benchView) ([]part, error) {
 	out := make([]part, len(partNames))
 	for i, name := range partNames {
 		var b bytes.Buffer
@@ -100,7 +98,7 @@ type benchForm struct {
 }
 
 // answerBench sends the fragments that the browser does not have yet.
-func (a *App) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
+func (a benchScreen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
 	v, err := a.benchView(r.Context(), e, c)
 	if err != nil {
 		a.fail(w, r, err)
@@ -129,7 +127,7 @@ func (a *App) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry,
 	}
 }
 
-func (a *App) benchAt(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) benchAt(w http.ResponseWriter, r *http.Request) {
 	var f benchForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
@@ -142,7 +140,7 @@ func (a *App) benchAt(w http.ResponseWriter, r *http.Request) {
 
 // benchRequest reads which lick is meant and the form; what is wrong with either is
 // answered.
-func (a *App) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f benchForm, ok bool) {
+func (a benchScreen) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f benchForm, ok bool) {
 	n, err := id(r)
 	if err == nil {
 		err = a.decode(r, &f)
@@ -155,7 +153,7 @@ func (a *App) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f be
 
 // benchLook reads the lick and the form of a request that changes nothing; what is
 // wrong with either is answered.
-func (a *App) benchLook(w http.ResponseWriter, r *http.Request) (e store.Entry, f benchForm, ok bool) {
+func (a benchScreen) benchLook(w http.ResponseWriter, r *http.Request) (e store.Entry, f benchForm, ok bool) {
 	if e, ok = a.entry(w, r); !ok {
 		return e, f, false
 	}
@@ -166,7 +164,7 @@ func (a *App) benchLook(w http.ResponseWriter, r *http.Request) (e store.Entry, 
 	return e, f, true
 }
 
-func (a *App) edit(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
 		return
@@ -194,31 +192,6 @@ func (a *App) edit(w http.ResponseWriter, r *http.Request) {
 	a.answerBench(w, r, e, follow(f, base, next), f.Have)
 }
 
-// commit saves a lick that was edited on a revision and ends the work on older
-// ones.
-func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
-	e, err := a.store.Commit(ctx, id, base, l, what)
-	if err == nil {
-		a.touched(id)
-	}
-	return e, err
-}
-
-// touched says that a lick has another newest revision.
-func (a *App) touched(id uint) {
-	a.work.Newer(id)
-	a.judging.wake()
-}
-
-// add puts a new lick into the notebook.
-func (a *App) add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
-	e, err := a.store.Add(ctx, l, what)
-	if err == nil {
-		a.judging.wake()
-	}
-	return e, err
-}
-
 // follow moves the caret along with an edit.
 func follow(f benchForm, base, next lick.Lick) caret {
 	c := f.caret
@@ -240,23 +213,8 @@ func follow(f benchForm, base, next lick.Lick) caret {
 	return c
 }
 
-// failStale answers a write on an old revision: both versions are kept, and the
-// player chooses.
-func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err error) {
-	var stale *store.StaleError
-	if !errors.As(err, &stale) {
-		a.fail(w, r, err)
-		return
-	}
-	n := notice{Text: sentence(stale.Error()), Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
-	if stale.Kept > 0 {
-		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id), Rev: stale.Head, Value: stale.Kept})
-	}
-	a.sayWith(w, r, http.StatusConflict, n)
-}
-
 // keep makes a version that was kept aside the newest.
-func (a *App) keep(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) keep(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
 		return
@@ -278,10 +236,10 @@ func (a *App) keep(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
 }
 
-func (a *App) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Undo) }
-func (a *App) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
+func (a benchScreen) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Undo) }
+func (a benchScreen) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
 
-func (a *App) travel(w http.ResponseWriter, r *http.Request, move mover) {
+func (a benchScreen) travel(w http.ResponseWriter, r *http.Request, move mover) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
 		return
@@ -296,7 +254,7 @@ func (a *App) travel(w http.ResponseWriter, r *http.Request, move mover) {
 }
 
 // mend tries fixes for the findings and sends the findings with them.
-func (a *App) mend(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return
@@ -322,7 +280,7 @@ func (a *App) mend(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
 }
 
-func (a *App) export(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return

@@ -16,7 +16,7 @@ import (
 )
 
 // editOf turns a request into an edit of the lick it was made on.
-func (a *App) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+func (a benchScreen) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	l := base.Lick
 	if e, ok, err := settingOf(f, l); ok || err != nil {
 		return e, err
@@ -211,7 +211,7 @@ func stringEdit(g neck.Guitar, f benchForm, l lick.Lick, i int) (lick.Edit, erro
 }
 
 // fixEdit takes a fix of the judgement by its name: exactly what was shown.
-func (a *App) fixEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+func (a benchScreen) fixEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	r, err := a.mended(ctx, base)
 	if err != nil {
 		return nil, err

@@ -151,7 +151,7 @@ func packRow(d rowData) []byte {
 
 // judgedSoFar answers a page that shows licks without a judgement yet: how far it
 // is, and the rows again when there is news.
-func (a *App) judgedSoFar(w http.ResponseWriter, r *http.Request) {
+func (a notebookScreen) judgedSoFar(w http.ResponseWriter, r *http.Request) {
 	var f notebookForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)

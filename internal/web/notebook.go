@@ -1,27 +1,18 @@
 package web
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"html/template"
-	"io"
-	"log"
-	"mime/multipart"
 	"net/http"
 	"net/url"
-	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
 	"time"
 
 	"ornamen/core/judge"
-	"ornamen/core/lick"
-	"ornamen/format"
-	"ornamen/internal/archive"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -76,7 +67,7 @@ type rowView struct {
 	New                   bool
 }
 
-func (a *App) notebook(w http.ResponseWriter, r *http.Request) {
+func (a notebookScreen) notebook(w http.ResponseWriter, r *http.Request) {
 	var f notebookForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
@@ -108,7 +99,7 @@ func (f notebookForm) query(player string) store.Query {
 	return store.Query{Find: f.Find, Tag: f.Tag, Order: store.Order(f.Sort), Player: player, Limit: pageRows, Offset: max(0, f.From)}
 }
 
-func (a *App) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
+func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
 	v := notebookView{Form: f}
 	key := playing(ctx).key
 	rows, err := a.store.List(ctx, f.query(key))
@@ -177,7 +168,7 @@ func (a *App) overview(ctx context.Context) (store.Counts, []string, error) {
 
 // judgeShown judges the rows of a page that are not judged yet, as far as a blink
 // goes; the rest follows in the background. News says that some were.
-func (a *App) judgeShown(ctx context.Context, rows []store.Row) (news bool, err error) {
+func (a notebookScreen) judgeShown(ctx context.Context, rows []store.Row) (news bool, err error) {
 	budget := pageBudget
 	if len(rows) < pageRows {
 		budget = fewBudget
@@ -200,7 +191,7 @@ func (a *App) judgeShown(ctx context.Context, rows []store.Row) (news bool, err 
 }
 
 // row is a lick as the notebook shows it.
-func (a *App) row(ctx context.Context, r store.Row) (rowView, error) {
+func (a notebookScreen) row(ctx context.Context, r store.Row) (rowView, error) {
 	row := rowView{ID: r.ID, Title: r.Title, Verdict: "unjudged", Word: "…", Reason: "being judged"}
 	if strings.TrimSpace(row.Title) == "" {
 		row.Title = "Untitled"
@@ -319,159 +310,4 @@ func summary(c store.Counts) string {
 		return s
 	}
 	return s + ": " + strings.Join(parts, ", ")
-}
-
-// newLick makes an empty lick and opens it on the bench.
-func (a *App) newLick(w http.ResponseWriter, r *http.Request) {
-	l := lick.New()
-	l.Tuning = slices.Clone(engineOf(r.Context()).Player.Guitar.Tuning)
-	l.Title = "New lick"
-	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
-	e, err := a.add(r.Context(), l, "made")
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
-}
-
-func (a *App) importLick(w http.ResponseWriter, r *http.Request) {
-	f, head, err := r.FormFile("file")
-	if err != nil {
-		var tooLarge *http.MaxBytesError
-		if errors.As(err, &tooLarge) {
-			a.fail(w, r, err)
-			return
-		}
-		a.fail(w, r, invalid{errors.New("choose a lick file or a text tab to import")})
-		return
-	}
-	defer f.Close()
-	if strings.HasSuffix(strings.ToLower(head.Filename), ".zip") {
-		a.importAll(w, r, f, head)
-		return
-	}
-	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
-	if len(data) > lick.MaxBytes {
-		err = &http.MaxBytesError{Limit: lick.MaxBytes}
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	l, err := readFile(head.Filename, data)
-	if err != nil {
-		a.fail(w, r, invalid{fmt.Errorf("%s was not imported: %w", cut(filepath.Base(head.Filename)), err)})
-		return
-	}
-	e, err := a.add(r.Context(), l, "imported from "+cut(filepath.Base(head.Filename)))
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
-}
-
-// importAll adds a whole notebook that went out as a zip.
-func (a *App) importAll(w http.ResponseWriter, r *http.Request, f multipart.File, head *multipart.FileHeader) {
-	name := cut(filepath.Base(head.Filename))
-	if _, err := archive.Read(r.Context(), f, head.Size, a.store); err != nil {
-		a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))
-		return
-	}
-	a.judging.wake()
-	http.Redirect(w, r, "/", http.StatusSeeOther)
-}
-
-// exportAll hands the whole notebook over as a zip of plain files.
-func (a *App) exportAll(w http.ResponseWriter, r *http.Request) {
-	var b bytes.Buffer
-	err := a.work.Do(r.Context(), 0, func(ctx context.Context) error {
-		_, err := archive.Write(ctx, &b, a.store)
-		return err
-	})
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", `attachment; filename="ornamen-notebook.zip"`)
-	if _, err := w.Write(b.Bytes()); err != nil {
-		log.Printf("export: %v", err)
-	}
-}
-
-// readFile reads a lick by what its name says, else by how it begins.
-func readFile(name string, data []byte) (lick.Lick, error) {
-	l, err := format.Detect(name, data).Read(data)
-	if err == nil && l.Title == "" {
-		l.Title = cut(strings.TrimSuffix(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)), ".lick"))
-	}
-	return l, err
-}
-
-// cut keeps a name from outside short.
-func cut(s string) string {
-	if r := []rune(s); len(r) > 60 {
-		return string(r[:60]) + "…"
-	}
-	return s
-}
-
-func (a *App) copyLick(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
-	}
-	e.Lick.Title = cutTo(titleOf(e.Lick)+", copy", 200)
-	added, err := a.add(r.Context(), e.Lick, fmt.Sprintf("copied from lick %d", e.ID))
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, fmt.Sprintf("/?show=%d", added.ID), http.StatusSeeOther)
-}
-
-func cutTo(s string, n int) string {
-	if r := []rune(s); len(r) > n {
-		return string(r[:n])
-	}
-	return s
-}
-
-func (a *App) deleteLick(w http.ResponseWriter, r *http.Request) {
-	n, err := id(r)
-	if err == nil {
-		err = a.store.Delete(r.Context(), n)
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, fmt.Sprintf("/?gone=%d", n), http.StatusSeeOther)
-}
-
-func (a *App) restoreLick(w http.ResponseWriter, r *http.Request) {
-	n, err := id(r)
-	if err == nil {
-		err = a.store.Restore(r.Context(), n)
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, fmt.Sprintf("/?show=%d", n), http.StatusSeeOther)
-}
-
-// entry finds the lick of the address, or answers why not.
-func (a *App) entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
-	n, err := id(r)
-	if err == nil {
-		var e store.Entry
-		if e, err = a.store.Get(r.Context(), n); err == nil {
-			return e, true
-		}
-	}
-	a.fail(w, r, err)
-	return store.Entry{}, false
 }

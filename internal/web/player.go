@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"hash/fnv"
 	"html/template"
 	"net/http"
 	"strconv"
@@ -15,74 +14,9 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/player"
-	"ornamen/core/propose"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
-
-// current is the player that every lick is judged by now.
-type current struct {
-	profile    player.Profile
-	engine     *judge.Engine
-	generation uint64 // counts changes, so that no report of an earlier player is shown
-	before     int    // settings that undo can go back to
-	key        string // names the player in the notebook's summaries
-}
-
-type playerKey struct{}
-
-// withPlayer gives a request the player of the moment it came, so that all of its
-// answer is judged by the same one.
-func (a *App) withPlayer(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		next.ServeHTTP(w, r.WithContext(a.asNow(r.Context())))
-	})
-}
-
-// asNow is a context with the player as it is now.
-func (a *App) asNow(ctx context.Context) context.Context {
-	return context.WithValue(ctx, playerKey{}, a.now.Load())
-}
-
-// playing is the player of a request.
-func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*current) }
-
-// engineOf is the engine of a request's player.
-func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
-
-// loadPlayer reads the player from the notebook, or takes the defaults.
-func (a *App) loadPlayer(ctx context.Context) error {
-	data, before, err := a.store.Player(ctx)
-	if err != nil {
-		return err
-	}
-	profile := player.DefaultProfile()
-	if data != nil {
-		before++ // the defaults lie before the first settings
-		if err := json.Unmarshal(data, &profile); err != nil {
-			return fmt.Errorf("the player in the notebook cannot be read: %w", err)
-		}
-	}
-	p, err := profile.Player()
-	if err != nil {
-		return fmt.Errorf("the player in the notebook: %w", err)
-	}
-	var generation uint64
-	if c := a.now.Load(); c != nil {
-		generation = c.generation + 1
-	}
-	a.now.Store(&current{profile, judge.NewEngine(p), generation, before, summaryKey(profile)})
-	a.judging.wake()
-	return nil
-}
-
-// summaryKey names a player by what the sums come from, the model's own values
-// included.
-func summaryKey(p player.Profile) string {
-	h := fnv.New64a()
-	fmt.Fprintf(h, "%+v %v", p, propose.Defaults())
-	return strconv.FormatUint(h.Sum64(), 36)
-}
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
 type playerForm struct {
@@ -173,7 +107,7 @@ type playerLick struct {
 	Changed            bool
 }
 
-func (a *App) player(w http.ResponseWriter, r *http.Request) {
+func (a playerScreen) player(w http.ResponseWriter, r *http.Request) {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
 		a.fail(w, r, err)
@@ -183,7 +117,7 @@ func (a *App) player(w http.ResponseWriter, r *http.Request) {
 }
 
 // answerPlayer sends the screen after a change, with what each lick was before.
-func (a *App) answerPlayer(w http.ResponseWriter, r *http.Request, before *current) {
+func (a playerScreen) answerPlayer(w http.ResponseWriter, r *http.Request, before *current) {
 	v, err := a.playerPage(r.Context(), before)
 	if err != nil {
 		a.fail(w, r, err)
@@ -196,7 +130,7 @@ func (a *App) answerPlayer(w http.ResponseWriter, r *http.Request, before *curre
 	a.render(w, r, http.StatusOK, "player-partial", page{Data: v})
 }
 
-func (a *App) setPlayer(w http.ResponseWriter, r *http.Request) {
+func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	var f playerForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
@@ -213,7 +147,7 @@ func (a *App) setPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
 }
 
-func (a *App) savePlayer(ctx context.Context, p player.Profile) error {
+func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
 	if p == a.now.Load().profile {
 		return nil
 	}
@@ -224,15 +158,15 @@ func (a *App) savePlayer(ctx context.Context, p player.Profile) error {
 	return a.store.SavePlayer(ctx, data)
 }
 
-func (a *App) resetPlayer(w http.ResponseWriter, r *http.Request) {
+func (a playerScreen) resetPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, player.DefaultProfile()) })
 }
 
-func (a *App) undoPlayer(w http.ResponseWriter, r *http.Request) {
+func (a playerScreen) undoPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, a.store.UndoPlayer)
 }
 
-func (a *App) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
+func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
 	before := a.now.Load()
 	err := change(r.Context())
 	if err == nil {
@@ -245,7 +179,7 @@ func (a *App) changePlayer(w http.ResponseWriter, r *http.Request, change func(c
 	a.answerPlayer(w, r.WithContext(a.asNow(r.Context())), before)
 }
 
-func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, error) {
+func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerPage, error) {
 	c := playing(ctx)
 	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == player.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
 	g := c.engine.Player.Guitar
@@ -267,7 +201,7 @@ func (a *App) playerPage(ctx context.Context, before *current) (*playerPage, err
 const playerRows = 12
 
 // playerLicks are the licks touched last, with what they were for the player before.
-func (a *App) playerLicks(ctx context.Context, before *current) ([]playerLick, error) {
+func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playerLick, error) {
 	rows, err := a.store.List(ctx, store.Query{Player: playing(ctx).key, Limit: playerRows})
 	if err != nil {
 		return nil, err

@@ -73,7 +73,7 @@ type offer struct {
 }
 
 // offers answers with the best few hands for the line.
-func (a *App) offers(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.benchLook(w, r)
 	if !ok {
 		return
@@ -86,7 +86,7 @@ func (a *App) offers(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
-func (a *App) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
+func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
 	}
@@ -119,7 +119,7 @@ func (a *App) offerView(ctx context.Context, e store.Entry, f askForm) (*offerVi
 // takeEdit takes the proposal that the request names: exactly the hands that were
 // shown. Where the open hands come out the same by themselves they stay open, so
 // that they follow every later edit.
-func (a *App) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+func (a benchScreen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	proposals, err := a.proposed(ctx, base, f.askForm)
 	if err != nil {
 		return nil, err
@@ -137,7 +137,7 @@ func (a *App) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick
 }
 
 // turned answers with a part of the line turned, or restrung, beside what it is.
-func (a *App) turned(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.benchLook(w, r)
 	if !ok {
 		return
@@ -184,7 +184,7 @@ func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed 
 }
 
 // otherParts answers with other bends or other tails side by side.
-func (a *App) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
+func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
 	parts := partsFor(engineOf(r.Context()).Player.Guitar, e.Lick, f.Value, f.Note)
 	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
 	if f.Value == "tail" {
@@ -236,7 +236,7 @@ func turnTitle(how string) string {
 }
 
 // turnedLick turns the selected notes and finds their hands again.
-func (a *App) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
+func (a benchScreen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
 	l, e := base.Lick, engineOf(ctx)
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
 		return partLick(e.Player.Guitar, l, f.Value)
@@ -274,7 +274,7 @@ func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
 	return list[0].Lick, nil
 }
 
-func (a *App) turnEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
+func (a benchScreen) turnEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	turned, err := a.turnedLick(ctx, base, f)
 	return lick.Replace{Lick: turned, Why: strings.ToLower(turnTitle(f.Value))}, err
 }

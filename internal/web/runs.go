@@ -91,7 +91,7 @@ func (f runsForm) with(name, value string) string {
 	return f.address()
 }
 
-func (a *App) runs(w http.ResponseWriter, r *http.Request) {
+func (a runsScreen) runs(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
 		a.fail(w, r, err)
@@ -116,7 +116,7 @@ func (a *App) runs(w http.ResponseWriter, r *http.Request) {
 
 // runLick is the line that the form has come to: the recipe grown, played the
 // chosen way, restrung or turned.
-func (a *App) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
+func (a runsScreen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
 	g := engineOf(ctx).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
 	if err != nil {
@@ -200,7 +200,7 @@ func restringWay(ctx context.Context, f runsForm) pick.Way {
 
 // runToBench puts the run on the bench: as a new lick, or, when it came from one,
 // grown again without losing what was locked there.
-func (a *App) runToBench(w http.ResponseWriter, r *http.Request) {
+func (a runsScreen) runToBench(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
 		a.fail(w, r, err)
@@ -226,7 +226,7 @@ func (a *App) runToBench(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 }
 
-func (a *App) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
+func (a runsScreen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 	base, err := a.store.At(r.Context(), f.Lick, f.Rev)
 	if err != nil {
 		a.fail(w, r, err)
@@ -246,7 +246,7 @@ func (a *App) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 
 // findRecipe looks for the recipe that a written lick follows and says it, with
 // the way to adopt it.
-func (a *App) findRecipe(w http.ResponseWriter, r *http.Request) {
+func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return
@@ -286,7 +286,7 @@ func adopt(e store.Entry, r run.Recipe) string {
 // maxRecipeName is how long the name of a saved recipe may be.
 const maxRecipeName = 40
 
-func (a *App) saveRecipe(w http.ResponseWriter, r *http.Request) {
+func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
 		a.fail(w, r, err)
@@ -308,6 +308,6 @@ func (a *App) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, f.address(), http.StatusSeeOther)
 }
 
-func (a *App) forgetRecipe(w http.ResponseWriter, r *http.Request) {
+func (a runsScreen) forgetRecipe(w http.ResponseWriter, r *http.Request) {
 	a.forget(w, r, a.store.ForgetRecipe, "/runs")
 }

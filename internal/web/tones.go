@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -77,7 +76,7 @@ func (f tonesForm) palette() (music.Palette, error) {
 	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 }
 
-func (a *App) tones(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 	var f tonesForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
@@ -99,7 +98,7 @@ func (a *App) tones(w http.ResponseWriter, r *http.Request) {
 
 // layoutFor reads the form's layout and start. What cannot be laid out from the
 // start it had moves to the nearest start that works.
-func (a *App) layoutFor(f *tonesForm, g neck.Guitar, p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
+func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar, p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
 	layout := shape.Default(p.Scale)
 	var err error
 	if f.Layout != "" {
@@ -181,7 +180,7 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 
 // buildLick makes a lick from the palette and opens it; its first note stands
 // where the shape starts.
-func (a *App) buildLick(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 	var f tonesForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
@@ -223,7 +222,7 @@ func (f tonesForm) key(p music.Palette) lick.Key {
 	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: words(f.Add), Drop: words(f.Drop)}
 }
 
-func (a *App) savePalette(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 	var f struct {
 		tonesForm
 		Name string `form:"name"`
@@ -249,21 +248,8 @@ func (a *App) savePalette(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, f.address(), http.StatusSeeOther)
 }
 
-func (a *App) forgetPalette(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) forgetPalette(w http.ResponseWriter, r *http.Request) {
 	a.forget(w, r, a.store.ForgetPalette, "/tones")
-}
-
-// forget takes away what the address numbers, and goes back to its screen.
-func (a *App) forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) {
-	n, err := id(r)
-	if err == nil {
-		err = take(r.Context(), n)
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	http.Redirect(w, r, back, http.StatusSeeOther)
 }
 
 // recolourForm asks for a lick in other tones.
@@ -311,7 +297,7 @@ func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
 }
 
 // recolour takes the recoloured lick in: as one edit, or as a new lick.
-func (a *App) recolour(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err != nil {
 		a.fail(w, r, err)

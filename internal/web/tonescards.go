@@ -157,7 +157,7 @@ func verdictOf(r *judge.Report) verdictView {
 }
 
 // recolourPreview shows a lick in other tones before it is taken.
-func (a *App) recolourPreview(w http.ResponseWriter, r *http.Request) {
+func (a tonesScreen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return

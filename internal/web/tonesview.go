@@ -62,7 +62,7 @@ type spotRow struct {
 	On                              bool
 }
 
-func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
+func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	p, err := f.palette()
 	if err != nil {
 		return nil, err
@@ -106,7 +106,7 @@ func (a *App) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 const recolourLicks = 20
 
 // tonesStore reads what the notebook adds: licks to recolour, saved tones.
-func (a *App) tonesStore(r *http.Request, v *tonesPage) error {
+func (a tonesScreen) tonesStore(r *http.Request, v *tonesPage) error {
 	licks, err := a.store.List(r.Context(), store.Query{Limit: recolourLicks})
 	if err != nil {
 		return err

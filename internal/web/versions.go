@@ -45,7 +45,7 @@ type versionsForm struct {
 	B uint `form:"b"` // with this one; the newest where none is named
 }
 
-func (a *App) versions(w http.ResponseWriter, r *http.Request) {
+func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return
@@ -63,7 +63,7 @@ func (a *App) versions(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "versions", page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
 }
 
-func (a *App) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
+func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
 	list, err := a.store.Versions(r.Context(), e.ID, shownVersions)
 	if err != nil {
 		return nil, err

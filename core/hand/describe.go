@@ -1,0 +1,119 @@
+package hand
+
+import (
+	"math"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// describe fills in the steps of the picked path.
+func (c *chain) describe(path *Path, events []Event, loop bool, picks []int) {
+	at := make([]int, len(events)) // node of an event, plus one
+	for k := range c.nodes {
+		at[c.nodes[k].event] = k + 1
+	}
+	var frame Frame
+	for i, e := range events {
+		s := &path.Steps[i]
+		s.Possible, s.Kind = true, Start
+		s.Fingers = make([]lick.Finger, len(e.Touches))
+		if at[i] == 0 {
+			c.describeOpen(s, e, i > 0 || loop)
+			s.Frame = frame
+			continue
+		}
+		k := at[i] - 1
+		c.describeNode(s, k, picks)
+		frame = s.Frame
+	}
+	if loop && len(c.nodes) > 0 {
+		// The hand comes back to leading open strings from the end.
+		for i := 0; i < c.nodes[0].event; i++ {
+			path.Steps[i].Frame = frame
+		}
+	}
+}
+
+func (c *chain) describeOpen(s *Step, e Event, moves bool) {
+	for j, t := range e.Touches {
+		switch {
+		case t.Finger == lick.Thumb:
+			s.Fingers[j] = lick.Thumb
+		case t.Place.Fret == 0:
+			s.Fingers[j] = lick.Open
+		default:
+			s.Possible = false // no stance reaches it
+		}
+		if moves {
+			s.Kind, s.Need = ToOpen, max(s.Need, c.m.scale(c.m.toOpen(t)))
+		}
+	}
+	if moves {
+		s.Load = s.Need / e.Have
+	}
+}
+
+func (c *chain) describeNode(s *Step, k int, picks []int) {
+	n := &c.nodes[k]
+	q := n.stand[picks[k]]
+	b := &c.m.stances[q.stance]
+	s.Frame, s.Strain, s.Possible = b.frame, b.strain, !n.broken
+	for j, t := range n.touches {
+		switch {
+		case t.fretted():
+			s.Fingers[j] = lick.Index + lick.Finger(q.fingers[j])
+		case t.Place.Fret == 0:
+			s.Fingers[j] = lick.Open
+		case t.Finger == lick.Thumb && !n.broken:
+			s.Fingers[j] = lick.Thumb
+		}
+	}
+	l, from := c.into(k)
+	if l == nil {
+		if k == 0 && c.leadIn > 0 {
+			s.Kind, s.Need = Move, c.m.scale(c.leadIn)+c.m.scale(b.standing)
+			s.Load = s.Need / c.leadBy
+		}
+		s.Reach = c.m.reach(nil, posture{}, n.touches, q)
+		return
+	}
+	a := &c.nodes[from]
+	p := a.stand[picks[from]]
+	s.Need, s.Kind, s.Part = c.m.transition(a.touches, p, l.touches, q, l.viaOpen)
+	s.Load = s.Need / l.have
+	s.Way = neck.MM(math.Abs(float64(b.centre - c.m.stances[p.stance].centre)))
+	if l.viaOpen {
+		s.Reach = c.m.reach(nil, p, n.touches, q)
+	} else {
+		s.Reach = c.m.reach(a.touches, p, n.touches, q)
+	}
+}
+
+// into is the link that leads into node k and the node it comes from.
+func (c *chain) into(k int) (*link, int) {
+	if k > 0 {
+		return &c.links[k-1], k - 1
+	}
+	return c.close, len(c.nodes) - 1
+}
+
+// reach is the widest distance between two fingers that are in use at once:
+// those of one event, and those still standing from the event before it.
+func (m *Model) reach(x []Touch, p posture, y []Touch, q posture) neck.MM {
+	lo, hi := neck.MM(never), neck.MM(0)
+	span := func(t Touch) {
+		lo, hi = min(lo, m.Guitar.Press(t.Place.Fret)), max(hi, m.Guitar.Press(t.Place.Fret))
+	}
+	for _, t := range y {
+		if t.fretted() {
+			span(t)
+		}
+	}
+	for i, t := range x {
+		if f := p.fingers[i]; f != noFinger && m.stances[q.stance].frame[f] == t.Place.Fret {
+			span(t)
+		}
+	}
+	return max(0, hi-lo)
+}

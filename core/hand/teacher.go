@@ -1,0 +1,111 @@
+package hand
+
+import (
+	"slices"
+
+	"ornamen/core/load"
+)
+
+// inEvenTime is the path of the same line with its notes evenly spaced, where uneven
+// time can still be played so: a line has one fingering, straight or swung. It is nil
+// for a line that is even anyway, and where the time does not allow it.
+func (c *chain) inEvenTime(events []Event, loop bool, bound, slack float64) []int {
+	even, same := slices.Clone(events), true
+	for i := range even {
+		if i > 1 && even[i].Have != even[1].Have {
+			same = false
+		}
+	}
+	if same {
+		return nil
+	}
+	for i := range even {
+		even[i].Have = 1
+	}
+	e := c.m.newChain(c.ctx, even, loop)
+	if len(e.nodes) != len(c.nodes) || c.ctx.Err() != nil {
+		return nil
+	}
+	// In even time the load is the need: a limit of one does not matter to it.
+	picks := e.teacher(e.bound()*slack, true)
+	if c.heaviest(picks) > load.Limit(bound, slack*evenSlack)*(1+1e-9) {
+		return nil
+	}
+	return picks
+}
+
+// heaviest is the largest load of a path.
+func (c *chain) heaviest(picks []int) float64 {
+	worst := c.opens
+	if c.leadIn > 0 {
+		s := &c.m.stances[c.nodes[0].stand[picks[0]].stance]
+		worst = max(worst, (c.m.scale(c.leadIn)+c.m.scale(s.standing))/c.leadBy)
+	}
+	for a := range c.links {
+		worst = max(worst, c.links[a].weighed().load(picks[a], picks[a+1]))
+	}
+	if c.close != nil {
+		worst = max(worst, c.close.weighed().load(picks[len(picks)-1], picks[0]))
+	}
+	return worst
+}
+
+// maxRounds bounds how often the usual fingers are looked for.
+const maxRounds = 6
+
+// teacher picks the path of least effort with no load above the limit: without
+// strain where there is such a path, and with one fingering for every place.
+func (c *chain) teacher(limit float64, figures bool) []int {
+	if easy, ok := c.unstrained(); ok {
+		if picks, found := easy.best(limit, nil); found {
+			return easy.settled(picks, limit, figures)
+		}
+	}
+	picks, _ := c.best(limit, nil)
+	return c.settled(picks, limit, figures)
+}
+
+// settled repeats the search with what the path before makes dearer: the fingers that
+// hop over a string, and those that are not its places' usual ones.
+func (c *chain) settled(picks []int, limit float64, figures bool) []int {
+	if !figures {
+		return picks
+	}
+	if far := c.hops(picks); far != nil {
+		if next, found := c.best(limit, far); found {
+			picks = next
+		}
+	}
+	for range maxRounds {
+		if c.ctx.Err() != nil {
+			break
+		}
+		next, found := c.best(limit, c.departures(c.usual(picks), c.hops(picks)))
+		if !found || slices.Equal(next, picks) {
+			break
+		}
+		picks = next
+	}
+	return picks
+}
+
+// unstrained is the chain with its unstrained postures alone; ok is false where an
+// event has none.
+func (c *chain) unstrained() (*chain, bool) {
+	easy := *c
+	easy.nodes = slices.Clone(c.nodes)
+	for k := range easy.nodes {
+		n := &easy.nodes[k]
+		kept := make([]int, 0, len(n.allowed))
+		for _, j := range n.allowed {
+			if !c.m.stances[n.stand[j].stance].strained() {
+				kept = append(kept, j)
+			}
+		}
+		if len(kept) == 0 {
+			return nil, false
+		}
+		n.allowed = kept
+	}
+	return &easy, true
+}

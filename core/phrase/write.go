@@ -1,0 +1,89 @@
+package phrase
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+)
+
+// String writes the phrase as ParsePhrase reads it.
+func (p Phrase) String() string {
+	var b strings.Builder
+	switch {
+	case p.Kind == Chord && p.Strings != nil:
+		b.WriteString("chord@" + strings.Trim(strings.ReplaceAll(fmt.Sprint(p.Strings), " ", ","), "[]") + ": ")
+	case p.Kind != Tones:
+		b.WriteString(string(p.Kind) + ": ")
+	}
+	for i, c := range p.Cells {
+		if i > 0 {
+			b.WriteString(" | ")
+		}
+		b.WriteString(CellText(p.Kind, c))
+	}
+	return b.String()
+}
+
+func CellText(k Kind, steps []Step) string {
+	out := make([]string, len(steps))
+	for i, s := range steps {
+		out[i] = s.Text(k)
+	}
+	return strings.Join(out, " ")
+}
+
+func (s Step) Text(k Kind) string {
+	switch {
+	case s.Rest:
+		return "."
+	case s.Hold:
+		return "-"
+	}
+	before := map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[s.Stroke]
+	mark := map[string]string{"below": "<", "above": `\`}[s.In]
+	for c, slur := range slurs {
+		if slur == s.Slur {
+			mark += string(c)
+		}
+	}
+	after := ""
+	if b := s.Bend; b != nil {
+		after = "^" + b.To.Text(k)
+		for _, a := range amounts {
+			if a.semitones == b.Semitones {
+				after = "^" + a.word
+			}
+		}
+		if b.Release {
+			after += "_"
+		}
+	}
+	after += strings.Repeat("~", s.Vibrato)
+	if s.Accent {
+		after += ">"
+	}
+	names := make([]string, len(s.Tones))
+	for i, t := range s.Tones {
+		names[i] = t.Text(k)
+	}
+	if len(names) == 1 {
+		return before + mark + names[0] + after
+	}
+	return before + mark + "(" + strings.Join(names, " ") + ")" + after
+}
+
+func (t Tone) Text(k Kind) string {
+	switch k {
+	case Strings:
+		return string(rune('a'+t.String)) + strconv.Itoa(t.N)
+	case Chord:
+		s := t.Degree.String()
+		if t.Octave < 0 {
+			return s + strings.Repeat(",", -t.Octave)
+		}
+		return s + strings.Repeat("'", t.Octave)
+	}
+	return strconv.Itoa(t.N)
+}

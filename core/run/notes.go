@@ -1,0 +1,73 @@
+package run
+
+import (
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/phrase"
+)
+
+func taken(places []neck.Place, str int) bool {
+	return slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == str })
+}
+
+// elsewhere finds the same pitch on a string that is free, near the tones that
+// sound with it.
+func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, ok bool) {
+	for _, p := range b.guitar.Places(b.guitar.Pitch(at)) {
+		near := !taken(with, p.String)
+		for _, w := range with {
+			near = near && p.Fret-w.Fret <= chordSpan && w.Fret-p.Fret <= chordSpan
+		}
+		if near && (!ok || neck.Apart(p, with[0]) < neck.Apart(best, with[0])) {
+			best, ok = p, true
+		}
+	}
+	return best, ok
+}
+
+// slur sets how the note is reached from the one before it, where it lies on the
+// same string and elsewhere on it; a hammer that would fall becomes a pull.
+func (b *builder) slur(n *lick.Note, s phrase.Step, f sounded) {
+	slur := s.Slur
+	for _, i := range b.column {
+		m := b.lick.Notes[i]
+		if m.String != n.String || m.Fret == n.Fret || m.End().Cmp(n.At) != 0 {
+			continue
+		}
+		switch {
+		case slur == "" && f.slideFrom == m.Fret && f.slideFrom > 0 && n.Fret > 0:
+			n.Slur = lick.Slide
+		default:
+			n.Slur = slur.Between(m.Fret, n.Fret)
+		}
+	}
+	if n.Slur.Slurred() && n.Stroke != "" {
+		n.Stroke, n.Lock = "", nil
+	}
+}
+
+func (b *builder) bend(n *lick.Note, st station, s phrase.Step, index int, before []neck.Place) error {
+	semitones := s.Bend.Semitones
+	if semitones == 0 {
+		to, err := st.find(s.Bend.To, index, before)
+		if err != nil {
+			return err
+		}
+		semitones = float64(b.guitar.Pitch(to[0].place) - b.guitar.Pitch(n.Place()))
+	}
+	word := s.Text(b.phrase.Kind)
+	switch {
+	case semitones < 0.5 || semitones > 4:
+		return phrase.Wrong(word, fmt.Sprintf("a bend rises by up to 4 half steps, this one by %g", semitones))
+	case n.Fret == 0:
+		return phrase.Wrong(word, "it falls on an open string, which cannot be bent")
+	}
+	n.Bend = &lick.Bend{Semitones: semitones, Shape: "bend"}
+	if s.Bend.Release {
+		n.Bend.Shape = "bend-release"
+	}
+	return nil
+}

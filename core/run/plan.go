@@ -1,0 +1,251 @@
+package run
+
+import (
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/phrase"
+	"ornamen/core/pick"
+	"ornamen/core/shape"
+)
+
+// plan is a recipe read and checked.
+type plan struct {
+	Recipe
+	guitar  neck.Guitar
+	palette music.Palette
+	layout  shape.Layout
+	at      neck.Place
+	phrase  phrase.Phrase
+	tail    *phrase.Phrase
+	pivot   *music.Degree
+	move    move
+	lengths []lick.Time
+	land    *landing
+	offset  lick.Time
+	chords  []music.Degree
+	scales  []string
+	pick    pick.Way
+}
+
+type landing struct {
+	degree music.Degree
+	beat   int // 0: wherever it falls
+}
+
+// move says how a cell goes on.
+type move struct {
+	kind string // tones, string, octave, position, chord, scale, stay
+	by   int
+}
+
+// plan reads every word of the recipe; an error names the word.
+func (r Recipe) plan(g neck.Guitar) (*plan, error) {
+	if r.Tuning != "" {
+		tuning, err := neck.ParseTuning(r.Tuning)
+		if err != nil {
+			return nil, err
+		}
+		g = g.WithTuning(tuning)
+	}
+	p := &plan{Recipe: r, guitar: g}
+	for _, read := range []func() error{p.readTones, p.readCell, p.readMove, p.readRhythm, p.readEnd, p.readLimits} {
+		if err := read(); err != nil {
+			return nil, err
+		}
+	}
+	return p, nil
+}
+
+func list(s string) []string {
+	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' })
+}
+
+func (p *plan) readTones() (err error) {
+	if strings.TrimSpace(p.Key) == "" {
+		return errors.New(`name a key, such as "C# minor pentatonic"`)
+	}
+	if p.palette, err = music.ParseKey(p.Key, list(p.Add), list(p.Drop)); err != nil {
+		return err
+	}
+	p.layout = shape.Default(p.palette.Scale)
+	if p.Layout != "" {
+		if p.layout, err = shape.ParseLayout(p.Layout); err != nil {
+			return err
+		}
+	}
+	p.at = shape.Start(p.guitar, p.palette, p.layout)
+	if p.At != "" {
+		if p.at, err = neck.ParsePlace(p.At); err != nil {
+			return err
+		}
+		if !p.guitar.Has(p.at) {
+			return phrase.Wrong(p.At, fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets))
+		}
+	}
+	for _, s := range strings.Split(p.Scales, ",") {
+		if s = strings.TrimSpace(s); s == "" {
+			continue
+		}
+		if _, err := music.ParseScale(s); err != nil {
+			return err
+		}
+		p.scales = append(p.scales, s)
+	}
+	for _, w := range list(p.Chords) {
+		d, err := music.ParseDegree(w)
+		if err != nil {
+			return err
+		}
+		p.chords = append(p.chords, d)
+	}
+	return nil
+}
+
+func (p *plan) readCell() (err error) {
+	if strings.TrimSpace(p.Cell) == "" {
+		return errors.New(`name a cell, such as "1 2 3 4"`)
+	}
+	if p.phrase, err = phrase.ParsePhrase(p.Cell); err != nil {
+		return err
+	}
+	if p.Tail != "" {
+		t, err := phrase.ParsePhrase(p.Tail)
+		if err != nil {
+			return err
+		}
+		p.tail = &t
+	}
+	if p.Pivot != "" {
+		d, err := music.ParseDegree(p.Pivot)
+		if err != nil {
+			return err
+		}
+		if p.tail == nil || p.tail.Kind != phrase.Chord {
+			return phrase.Wrong(p.Pivot, "a pivot leads into a tail of chord: steps")
+		}
+		p.pivot = &d
+	}
+	return nil
+}
+
+func (p *plan) readMove() error {
+	word, by, more := strings.Cut(strings.TrimSpace(p.Move), ":")
+	n, err := strconv.Atoi(word)
+	switch {
+	case word == "":
+		p.move = usualMove[p.phrase.Kind]
+	case err == nil && !more:
+		if n < 1 || n > phrase.MaxTone {
+			return phrase.Wrong(p.Move, fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
+		}
+		p.move = move{"tones", n}
+	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" || word == "stay"):
+		p.move = move{word, 1}
+		if more {
+			if p.move.by, err = strconv.Atoi(by); err != nil || p.move.by < 1 || p.move.by > neck.MaxStrings {
+				return phrase.Wrong(p.Move, "string:2 moves two strings over")
+			}
+		}
+	default:
+		return phrase.Wrong(p.Move, "a move is a number of tones, string, octave, position, chord, scale or stay")
+	}
+	if p.move.kind == "scale" && len(p.scales) == 0 {
+		return errors.New(`the move to the next scale needs scales, such as "natural minor, dorian"`)
+	}
+	if p.phrase.Kind == phrase.Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
+		return phrase.Wrong(p.Move, "a cell of chord: steps moves by chord or octave, or stays")
+	}
+	return oneOf("dir", &p.Dir, "up", "down", "updown", "downup")
+}
+
+func oneOf(name string, value *string, allowed ...string) error {
+	if *value == "" {
+		*value = allowed[0]
+	}
+	for _, a := range allowed {
+		if *value == a {
+			return nil
+		}
+	}
+	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
+}
+
+func (p *plan) readRhythm() error {
+	words := list(p.Count)
+	if len(words) == 0 {
+		words = []string{"16"}
+	}
+	for _, w := range words {
+		t, ok := counts[w]
+		if !ok {
+			return phrase.Wrong(w, "count is "+strings.Join(CountWords, ", "))
+		}
+		p.lengths = append(p.lengths, t)
+	}
+	if err := oneOf("feel", &p.Feel, "straight", "shuffle"); err != nil {
+		return err
+	}
+	if err := oneOf("turn", &p.Turn, "once", "twice"); err != nil {
+		return err
+	}
+	if p.Displace != "" {
+		t, err := lick.ParseTime(p.Displace)
+		if err != nil || t.Before(lick.Time{}) || lick.NewTime(4, 1).Before(t) {
+			return phrase.Wrong(p.Displace, "displace is a fraction of a whole note, such as 1/4")
+		}
+		p.offset = t
+	}
+	return nil
+}
+
+func (p *plan) readEnd() (err error) {
+	if p.Land != "" {
+		word, beat, ok := strings.Cut(p.Land, "@")
+		l := landing{}
+		if l.degree, err = music.ParseDegree(word); err != nil {
+			return err
+		}
+		if ok {
+			if l.beat, err = strconv.Atoi(beat); err != nil || l.beat < 1 || l.beat > 4 {
+				return phrase.Wrong(p.Land, "after @ stands the beat, 1 to 4")
+			}
+		}
+		p.land = &l
+	}
+	p.pick = pick.Alternate
+	if p.Pick != "" {
+		p.pick, err = pick.ParseWay(p.Pick)
+	}
+	return err
+}
+
+func (p *plan) readLimits() error {
+	for _, n := range []struct {
+		name  string
+		value int
+		most  int
+	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent, maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, phrase.MaxSteps}} {
+		if n.value < 0 || n.value > n.most {
+			return phrase.Wrong(strconv.Itoa(n.value), fmt.Sprintf("%s is 1 to %d", n.name, n.most))
+		}
+	}
+	if p.Times > 0 && p.Bars > 0 {
+		return errors.New("times and bars both say how long the run is; name one")
+	}
+	if p.Tempo != 0 && !(p.Tempo >= lick.MinTempo && p.Tempo <= lick.MaxTempo) {
+		return phrase.Wrong(strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo)))
+	}
+	for i, c := range p.phrase.Cells {
+		if p.Rotate > len(c) {
+			return phrase.Wrong(strconv.Itoa(p.Rotate), fmt.Sprintf("rotate: cell %d has %d steps", i+1, len(c)))
+		}
+	}
+	p.Repeat = max(1, p.Repeat)
+	return nil
+}

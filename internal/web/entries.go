@@ -1,0 +1,77 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+)
+
+// commit saves a lick that was edited on a revision and ends the work on older
+// ones.
+func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
+	e, err := a.store.Commit(ctx, id, base, l, what)
+	if err == nil {
+		a.touched(id)
+	}
+	return e, err
+}
+
+// touched says that a lick has another newest revision.
+func (a *App) touched(id uint) {
+	a.work.Newer(id)
+	a.judging.wake()
+}
+
+// add puts a new lick into the notebook.
+func (a *App) add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
+	e, err := a.store.Add(ctx, l, what)
+	if err == nil {
+		a.judging.wake()
+	}
+	return e, err
+}
+
+// failStale answers a write on an old revision: both versions are kept, and the
+// player chooses.
+func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err error) {
+	var stale *store.StaleError
+	if !errors.As(err, &stale) {
+		a.fail(w, r, err)
+		return
+	}
+	n := notice{Text: sentence(stale.Error()), Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
+	if stale.Kept > 0 {
+		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id), Rev: stale.Head, Value: stale.Kept})
+	}
+	a.sayWith(w, r, http.StatusConflict, n)
+}
+
+// entry finds the lick of the address, or answers why not.
+func (a *App) entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
+	n, err := id(r)
+	if err == nil {
+		var e store.Entry
+		if e, err = a.store.Get(r.Context(), n); err == nil {
+			return e, true
+		}
+	}
+	a.fail(w, r, err)
+	return store.Entry{}, false
+}
+
+// forget takes away what the address numbers, and goes back to its screen.
+func (a *App) forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) {
+	n, err := id(r)
+	if err == nil {
+		err = take(r.Context(), n)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, back, http.StatusSeeOther)
+}

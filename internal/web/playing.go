@@ -1,0 +1,78 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"hash/fnv"
+	"net/http"
+	"strconv"
+
+	"ornamen/core/judge"
+	"ornamen/core/player"
+	"ornamen/core/propose"
+)
+
+// withPlayer gives a request the player of the moment it came, so that all of its
+// answer is judged by the same one.
+func (a *App) withPlayer(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		next.ServeHTTP(w, r.WithContext(a.asNow(r.Context())))
+	})
+}
+
+// asNow is a context with the player as it is now.
+func (a *App) asNow(ctx context.Context) context.Context {
+	return context.WithValue(ctx, playerKey{}, a.now.Load())
+}
+
+// loadPlayer reads the player from the notebook, or takes the defaults.
+func (a *App) loadPlayer(ctx context.Context) error {
+	data, before, err := a.store.Player(ctx)
+	if err != nil {
+		return err
+	}
+	profile := player.DefaultProfile()
+	if data != nil {
+		before++ // the defaults lie before the first settings
+		if err := json.Unmarshal(data, &profile); err != nil {
+			return fmt.Errorf("the player in the notebook cannot be read: %w", err)
+		}
+	}
+	p, err := profile.Player()
+	if err != nil {
+		return fmt.Errorf("the player in the notebook: %w", err)
+	}
+	var generation uint64
+	if c := a.now.Load(); c != nil {
+		generation = c.generation + 1
+	}
+	a.now.Store(&current{profile, judge.NewEngine(p), generation, before, summaryKey(profile)})
+	a.judging.wake()
+	return nil
+}
+
+// current is the player that every lick is judged by now.
+type current struct {
+	profile    player.Profile
+	engine     *judge.Engine
+	generation uint64 // counts changes, so that no report of an earlier player is shown
+	before     int    // settings that undo can go back to
+	key        string // names the player in the notebook's summaries
+}
+
+type playerKey struct{}
+
+// playing is the player of a request.
+func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*current) }
+
+// engineOf is the engine of a request's player.
+func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
+
+// summaryKey names a player by what the sums come from, the model's own values
+// included.
+func summaryKey(p player.Profile) string {
+	h := fnv.New64a()
+	fmt.Fprintf(h, "%+v %v", p, propose.Defaults())
+	return strconv.FormatUint(h.Sum64(), 36)
+}
