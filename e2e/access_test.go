@@ -32,7 +32,8 @@ func TestScreensAreAccessible(t *testing.T) {
 		{"hands", "/licks/12", func(p *tab) {
 			p.ready()
 			p.click("[data-hands]")
-			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity ` +
+				`== 1`)
 		}},
 	} {
 		p.go_(s.path)
@@ -40,7 +41,13 @@ func TestScreensAreAccessible(t *testing.T) {
 			s.prepare(p)
 		}
 		eval[bool](p, axe+"; true")
-		eval[bool](p, `(axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']}).then(r => { window.axeFound = JSON.stringify(r.violations.map(v => ({id: v.id, impact: v.impact, nodes: v.nodes.map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '').slice(0, 160))}))) }), true)`)
+		eval[bool](
+			p,
+			`(axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']}).then(r => { `+
+				`window.axeFound = JSON.stringify(r.violations.map(v => ({id: v.id, impact: v.impact, nodes: `+
+				`v.nodes.map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '').slice(0, 160))}))) }), `+
+				`true)`,
+		)
 		p.wait(`window.axeFound`)
 		var found []struct {
 			ID, Impact string
@@ -50,7 +57,8 @@ func TestScreensAreAccessible(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, f := range found {
-			t.Errorf("%s: %s (%s), %d places:\n  %s", s.name, f.ID, f.Impact, len(f.Nodes), strings.Join(f.Nodes[:min(4, len(f.Nodes))], "\n  "))
+			t.Errorf("%s: %s (%s), %d places:\n  %s", s.name, f.ID, f.Impact, len(f.Nodes),
+				strings.Join(f.Nodes[:min(4, len(f.Nodes))], "\n  "))
 		}
 	}
 }

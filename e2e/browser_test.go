@@ -44,9 +44,17 @@ func TestMain(m *testing.M) {
 		fmt.Fprintln(os.Stderr, "e2e: Chromium is missing; make test installs it")
 		os.Exit(1)
 	}
-	opts := []chromedp.ExecAllocatorOption{chromedp.ExecPath(path), chromedp.Headless, chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
-		chromedp.Flag("hide-scrollbars", true)}
-	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update", "disable-sync", "force-prefers-reduced-motion", "disable-gpu-compositing", "disable-software-rasterizer", "in-process-gpu", "disable-extensions", "disable-site-isolation-trials", "disable-dev-shm-usage"} {
+	opts := []chromedp.ExecAllocatorOption{
+		chromedp.ExecPath(path),
+		chromedp.Headless,
+		chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.NoFirstRun,
+		chromedp.WindowSize(1280, 800),
+		chromedp.Flag("hide-scrollbars", true),
+	}
+	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update",
+		"disable-sync", "force-prefers-reduced-motion", "disable-gpu-compositing", "disable-software-rasterizer", "in-process-gpu", "disable-extensions", "disable-site-isolation-trials", "disable-dev-shm-usage"} {
 		opts = append(opts, chromedp.Flag(f, true))
 	}
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
@@ -160,7 +168,8 @@ func (a *app) open(path string) *tab {
 				return
 			}
 			// Refusals that a test provokes are answered with 4xx and logged.
-			if (m.Type == "error" || m.IsException() || strings.Contains(m.Text, "Security Policy")) && !strings.Contains(m.Text, "the server responded with a status of 4") {
+			if (m.Type == "error" || m.IsException() || strings.Contains(m.Text, "Security Policy")) &&
+				!strings.Contains(m.Text, "the server responded with a status of 4") {
 				mu.Lock()
 				complaints = append(complaints, m.Text)
 				mu.Unlock()
@@ -253,7 +262,9 @@ func (t *tab) wait(js string) {
 		}
 		if time.Now().After(deadline) {
 			t.shot(filepath.Join(os.TempDir(), "ornamen-e2e-"+strings.ReplaceAll(t.t.Name(), "/", "-")+".png"))
-			t.t.Fatalf("the page never came to: %s\nnotice: %s\nverdict: %s", js, eval[string](t, `document.querySelector('#notice')?.innerText ?? ''`), eval[string](t, `document.querySelector('.verdict')?.innerText ?? ''`))
+			t.t.Fatalf("the page never came to: %s\nnotice: %s\nverdict: %s", js,
+				eval[string](t, `document.querySelector('#notice')?.innerText ?? ''`),
+				eval[string](t, `document.querySelector('.verdict')?.innerText ?? ''`))
 		}
 		time.Sleep(25 * time.Millisecond)
 	}
@@ -297,5 +308,6 @@ func (t *tab) frets() string {
 // fingers are the fingers as the ledger shows them.
 func (t *tab) fingers() string {
 	t.t.Helper()
-	return eval[string](t, `[...document.querySelectorAll('svg.ledger .col')].map(c => c.querySelector('.value').textContent).join(' ')`)
+	return eval[string](t,
+		`[...document.querySelectorAll('svg.ledger .col')].map(c => c.querySelector('.value').textContent).join(' ')`)
 }

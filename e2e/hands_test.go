@@ -22,13 +22,22 @@ func TestProposeHands(t *testing.T) {
 	}
 	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 	p.click(`[data-ask-way=economy]`)
-	p.wait(`document.querySelector('[data-ask-way=economy].on') && document.querySelector('.offer .because').innerText.includes('economy')`)
+	p.wait(
+		`document.querySelector('[data-ask-way=economy].on') && document.querySelector('.offer ` +
+			`.because').innerText.includes('economy')`,
+	)
 	strokes := p.strokes()
 	p.click(`.offer [data-take]`)
 	p.wait(`!document.querySelector('#hands.show')`)
-	p.wait(`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => e.getAttribute('d').includes('l')).join('') != '` + strokes + `'`)
+	p.wait(
+		`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => ` +
+			`e.getAttribute('d').includes('l')).join('') != '` + strokes + `'`,
+	)
 	p.ctrl("z")
-	p.wait(`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => e.getAttribute('d').includes('l')).join('') == '` + strokes + `'`)
+	p.wait(
+		`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => ` +
+			`e.getAttribute('d').includes('l')).join('') == '` + strokes + `'`,
+	)
 	if got := p.fingers(); got != before {
 		t.Errorf("after undo the fingers are %s, not %s", got, before)
 	}
@@ -45,5 +54,6 @@ func TestProposeHands(t *testing.T) {
 // strokes are the strokes that the ledger draws, true for up.
 func (t *tab) strokes() string {
 	t.t.Helper()
-	return eval[string](t, `[...document.querySelectorAll('svg.ledger path.stroke')].map(e => e.getAttribute('d').includes('l')).join('')`)
+	return eval[string](t,
+		`[...document.querySelectorAll('svg.ledger path.stroke')].map(e => e.getAttribute('d').includes('l')).join('')`)
 }

@@ -44,7 +44,10 @@ func TestRunsByKeyboardAlone(t *testing.T) {
 	p.wait(`document.querySelector('.word-menu.show [data-run="cell"]')`)
 	tabTo(p, `[data-run="cell"]`)
 	write(p, "1 3 2 1")
-	p.wait(`document.querySelector('[data-word="cell"]').innerText == '1 3 2 1' && !document.querySelector('.word-menu.show')`)
+	p.wait(
+		`document.querySelector('[data-word="cell"]').innerText == '1 3 2 1' && ` +
+			`!document.querySelector('.word-menu.show')`,
+	)
 	p.keys("3")
 	p.wait(`document.querySelector('.waystable tr.on kbd').innerText == '3'`)
 	tabTo(p, `.runactions .btn-primary`)

@@ -74,7 +74,11 @@ func TestLickFromNothingByKeyboard(t *testing.T) {
 	}
 	// Faster: the crossed fingers break.
 	p.click("#count-pill")
-	eval[bool](p, `(() => { const i = document.querySelector('[data-edit=tempo]'); i.value = 240; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	eval[bool](
+		p,
+		`(() => { const i = document.querySelector('[data-edit=tempo]'); i.value = 240; i.dispatchEvent(new `+
+			`Event('change', {bubbles: true})); return true })()`,
+	)
 	p.wait(`document.querySelector('.verdict .word').innerText == 'Breaks'`)
 	p.keys(kb.Escape)
 	p.do(chromedp.Focus(chromedp.CSS("#ledger")))
@@ -108,7 +112,11 @@ func TestPointer(t *testing.T) {
 	p.ready()
 	place := func(where string, n int, mods ...chromedp.Modifier) {
 		t.Helper()
-		box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-place="`+where+`"]').getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2] })()`)
+		box := eval[[]float64](
+			p,
+			`(() => { const b = document.querySelector('[data-place="`+where+`"]').getBoundingClientRect(); return `+
+				`[b.x + b.width / 2, b.y + b.height / 2] })()`,
+		)
 		p.do(chromedp.MouseClickXY(box[0], box[1], chromedp.ButtonModifiers(mods...)))
 		p.waitNotes(n)
 	}
@@ -129,8 +137,16 @@ func TestPointer(t *testing.T) {
 	p.wait(`!document.querySelector('.pill .added')`)
 	p.keys(kb.Escape)
 	// A pull by the foot's button.
-	eval[bool](p, `(() => { const s = document.querySelector('svg.ledger').getBoundingClientRect(); window.at = [s.x + 72, s.y]; return true })()`)
-	y := eval[float64](p, `(() => { const l = document.querySelector('svg.ledger').dataset.lanes.split(' ').find(l => l.startsWith('slur')).split(':'); return +l[2] + l[3] / 2 })()`)
+	eval[bool](
+		p,
+		`(() => { const s = document.querySelector('svg.ledger').getBoundingClientRect(); window.at = [s.x + 72, `+
+			`s.y]; return true })()`,
+	)
+	y := eval[float64](
+		p,
+		`(() => { const l = document.querySelector('svg.ledger').dataset.lanes.split(' ').find(l => `+
+			`l.startsWith('slur')).split(':'); return +l[2] + l[3] / 2 })()`,
+	)
 	at := eval[[]float64](p, `window.at`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]+y))
 	p.wait(`!document.querySelector('.lanekeys[data-lane=slur]').hidden`)
@@ -145,7 +161,11 @@ func TestMistakes(t *testing.T) {
 	p.ready()
 	before := p.frets()
 	p.click("#tones-pill")
-	eval[bool](p, `(() => { const i = document.querySelector('[data-edit=scale]'); i.value = 'dorain'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	eval[bool](
+		p,
+		`(() => { const i = document.querySelector('[data-edit=scale]'); i.value = 'dorain'; i.dispatchEvent(new `+
+			`Event('change', {bubbles: true})); return true })()`,
+	)
 	p.wait(`document.querySelector('#notice').innerText.includes('nearest is dorian')`)
 	if got := p.frets(); got != before {
 		t.Errorf("a mistake changed the line: %s", got)

@@ -14,7 +14,11 @@ func word(p *tab, field, value string) {
 	p.t.Helper()
 	p.click(`.sentence [data-word="` + field + `"]`)
 	p.wait(`document.querySelector('.word-menu.show [data-run="` + field + `"]')`)
-	eval[bool](p, `(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	eval[bool](
+		p,
+		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = `+
+			`'`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
+	)
 }
 
 // A player says a run as a sentence, is told what does not fit, chooses a way to
@@ -38,7 +42,11 @@ func TestRuns(t *testing.T) {
 	p.wait(`document.querySelector('#notice').innerText.includes('room for')`)
 	// Another way to play it.
 	p.do(chromedp.ScrollIntoView(chromedp.CSS(`.waystable`)))
-	eval[bool](p, `[...document.querySelectorAll('.waystable tr')].find(r => r.innerText.includes('Economy, from down')).querySelector('a').click() ?? true`)
+	eval[bool](
+		p,
+		`[...document.querySelectorAll('.waystable tr')].find(r => r.innerText.includes('Economy, from `+
+			`down')).querySelector('a').click() ?? true`,
+	)
 	p.wait(`document.querySelector('.waystable tr.on').innerText.includes('Economy, from down')`)
 	p.keys("1")
 	p.wait(`document.querySelector('.waystable tr.on kbd').innerText == '1'`)
@@ -73,7 +81,8 @@ func TestRecipesOfTheDemo(t *testing.T) {
 	p := demoApp(t).open("/runs")
 	p.click("[data-recipes]")
 	p.wait(`document.querySelector('.recipes-menu.show')`)
-	paths := eval[[]string](p, `[...document.querySelectorAll('.recipes-menu .saved a')].map(a => a.getAttribute('href'))`)
+	paths := eval[[]string](p,
+		`[...document.querySelectorAll('.recipes-menu .saved a')].map(a => a.getAttribute('href'))`)
 	if len(paths) != len(demo.Recipes) {
 		t.Fatalf("%d recipes in the menu, want %d", len(paths), len(demo.Recipes))
 	}
@@ -122,5 +131,8 @@ func TestTurnOnTheBench(t *testing.T) {
 	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 	was := p.text("svg.ledger g.col .bendword")
 	p.click(`[data-useturn]`)
-	p.wait(`!document.querySelector('#hands.show') && document.querySelector('svg.ledger g.col .bendword').textContent != '` + was + `'`)
+	p.wait(
+		`!document.querySelector('#hands.show') && document.querySelector('svg.ledger g.col .bendword').textContent ` +
+			`!= '` + was + `'`,
+	)
 }

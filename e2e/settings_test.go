@@ -36,7 +36,11 @@ func TestPlayerSettings(t *testing.T) {
 	// Tapping the beat at 100 a minute.
 	p.do(chromedp.ScrollIntoView(chromedp.CSS(`[data-tap=sixteenths]`)))
 	for range 6 {
-		eval[bool](p, `document.querySelector('[data-tap=sixteenths]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`)
+		eval[bool](
+			p,
+			`document.querySelector('[data-tap=sixteenths]').dispatchEvent(new PointerEvent('pointerdown', `+
+				`{bubbles: true}))`,
+		)
 		time.Sleep(600 * time.Millisecond)
 	}
 	p.wait(`document.querySelector('#player-form').innerText.includes('A stroke takes 1')`)
@@ -45,10 +49,17 @@ func TestPlayerSettings(t *testing.T) {
 	}
 	// The bench follows: a left-handed neck has its nut at the right.
 	p.click(`[name=left]`)
-	p.wait(`document.querySelector('[name=left]').checked && !document.querySelector('[data-player="/player/undo"]').disabled`)
+	p.wait(
+		`document.querySelector('[name=left]').checked && ` +
+			`!document.querySelector('[data-player="/player/undo"]').disabled`,
+	)
 	p.go_("/licks/12")
 	p.ready()
-	if !eval[bool](p, `(() => { const n = [...document.querySelectorAll('.neck .fretno')].map(t => [+t.textContent, +t.getAttribute('x')]); return n[0][1] > n.at(-1)[1] == n[0][0] < n.at(-1)[0]; })()`) {
+	if !eval[bool](
+		p,
+		`(() => { const n = [...document.querySelectorAll('.neck .fretno')].map(t => [+t.textContent, `+
+			`+t.getAttribute('x')]); return n[0][1] > n.at(-1)[1] == n[0][0] < n.at(-1)[0]; })()`,
+	) {
 		t.Error("the bench draws a right-handed neck")
 	}
 	p.go_("/player")
@@ -58,5 +69,8 @@ func TestPlayerSettings(t *testing.T) {
 	p.click(`[data-player="/player/undo"]`)
 	p.wait(`!document.querySelector('[name=left]').checked`)
 	p.click(`[data-player="/player/reset"]`)
-	p.wait(`document.querySelector('#player-line').innerText.startsWith('Medium hand') && document.querySelector('[name=sixteenths]').value == ''`)
+	p.wait(
+		`document.querySelector('#player-line').innerText.startsWith('Medium hand') && ` +
+			`document.querySelector('[name=sixteenths]').value == ''`,
+	)
 }

@@ -35,7 +35,11 @@ var shots = []struct {
 		p.wait(`document.querySelector('.differences')`)
 	}},
 	{"runs", "/runs", nil},
-	{"runs-restrung", "/runs?key=C%23+natural+minor&layout=3nps&at=6:9&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring", nil},
+	{
+		"runs-restrung",
+		"/runs?key=C%23+natural+minor&layout=3nps&at=6:9&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring",
+		nil,
+	},
 	{"hands", "/licks/10", func(p *tab) {
 		p.ready()
 		p.click("[data-hands]")

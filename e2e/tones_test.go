@@ -29,13 +29,16 @@ func TestTones(t *testing.T) {
 	p.wait(`document.querySelector('.tablebox')?.innerText.includes('9 → ♭3')`)
 	p.click(`.card-plain a[href*="bends=full"]`)
 	p.wait(`document.querySelector('.tablebox')?.innerText.includes('4 → 5')`)
-	row := eval[string](p, `[...document.querySelectorAll('.tablebox tbody tr')].find(r => r.innerText.startsWith('G 7')).innerText`)
+	row := eval[string](p,
+		`[...document.querySelectorAll('.tablebox tbody tr')].find(r => r.innerText.startsWith('G 7')).innerText`)
 	if !strings.Contains(row, "common") || !strings.Contains(row, "7.2 N") || !strings.Contains(row, "4 + 3") {
 		t.Errorf("the bend at G 7: %q", row)
 	}
 	// One box up, and back by the browser's own way.
 	p.click(`.whereline a[href*="at=6%3A8"]`)
-	p.wait(`document.querySelector('.whereline').innerText.includes('box 2 from the minor root, 1 from the major root')`)
+	p.wait(
+		`document.querySelector('.whereline').innerText.includes('box 2 from the minor root, 1 from the major root')`,
+	)
 	p.click(`.layouts a[href*="joined"]`)
 	p.wait(`document.querySelector('.whereline').innerText.includes('Slide finger')`)
 	// What is not possible is said and changes nothing.
@@ -63,7 +66,11 @@ func TestRecolourALick(t *testing.T) {
 	p := demoApp(t).open("/tones?tonic=C%23&scale=dorian")
 	p.click(`.tones-head .dropdown:nth-of-type(2) [data-bs-toggle]`)
 	p.wait(`document.querySelector('.recolour-menu.show')`)
-	eval[bool](p, `[...document.querySelectorAll('.recolour-menu button')].find(b => b.innerText == 'Quarry steps').click() ?? true`)
+	eval[bool](
+		p,
+		`[...document.querySelectorAll('.recolour-menu button')].find(b => b.innerText == 'Quarry steps').click() `+
+			`?? true`,
+	)
 	p.wait(`document.querySelector('.recolour')`)
 	if s := p.text(".recolour h2:last-of-type"); s == "" {
 		t.Error("nothing is said of the change")

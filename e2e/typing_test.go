@@ -35,7 +35,23 @@ func slowed(t *testing.T, a *app, wait time.Duration) *app {
 // slow typing gives.
 func TestTypingAhead(t *testing.T) {
 	t.Parallel()
-	keys := []string{"5", "8", kb.ArrowDown, "5", "8", kb.ArrowDown, "5", "7", kb.ArrowLeft, kb.ArrowDown, "9", kb.End, "6", kb.ArrowLeft, "-"}
+	keys := []string{
+		"5",
+		"8",
+		kb.ArrowDown,
+		"5",
+		"8",
+		kb.ArrowDown,
+		"5",
+		"7",
+		kb.ArrowLeft,
+		kb.ArrowDown,
+		"9",
+		kb.End,
+		"6",
+		kb.ArrowLeft,
+		"-",
+	}
 	type typed struct{ frets, fingers string }
 	play := func(a *app, between time.Duration) typed {
 		p := a.open("/")
@@ -104,7 +120,8 @@ func TestNarrow(t *testing.T) {
 	p := a.open("/")
 	for _, width := range []int64{390, 1024} {
 		p.do(chromedp.EmulateViewport(width, 800))
-		for _, path := range []string{"/", "/licks/12", "/licks/10", "/tones", "/runs", "/player", "/licks/12/versions", "/licks/10/recolour?tonic=C%23&scale=dorian"} {
+		for _, path := range []string{"/", "/licks/12", "/licks/10", "/tones", "/runs", "/player", "/licks/12/versions",
+			"/licks/10/recolour?tonic=C%23&scale=dorian"} {
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)
 			if path == "/licks/12" {

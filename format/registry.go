@@ -25,7 +25,15 @@ type Format struct {
 // formats is every format there is.
 var formats = []Format{
 	{"json", "Lick file", ".lick.json", "application/json", "all of a lick", lick.Parse, lick.Lick.Encode},
-	{"tab", "Text tab", ".tab", "text/plain; charset=utf-8", "places, rhythm, hands, slurs and bends", DecodeTab, EncodeTab},
+	{
+		"tab",
+		"Text tab",
+		".tab",
+		"text/plain; charset=utf-8",
+		"places, rhythm, hands, slurs and bends",
+		DecodeTab,
+		EncodeTab,
+	},
 }
 
 // Formats lists the formats.

@@ -101,7 +101,8 @@ func tabColumns(l lick.Lick) []tabColumn {
 		for i := col[0]; i < col[1]; i++ {
 			n := l.Notes[i]
 			c.cells[n.String] = cell(l, i)
-			fingers, strokes, lens = append(fingers, orDot(n.Finger.String())), append(strokes, orDot(strokeSign[n.Stroke])), append(lens, n.Len.String())
+			fingers, strokes, lens = append(fingers,
+				orDot(n.Finger.String())), append(strokes, orDot(strokeSign[n.Stroke])), append(lens, n.Len.String())
 		}
 		c.finger, c.stroke, c.len = join(fingers), join(strokes), join(lens)
 		step := l.Notes[col[0]].Len
@@ -136,7 +137,14 @@ func orDot(s string) string {
 	return s
 }
 
-var strokeSign = map[lick.Stroke]string{lick.Down: "D", lick.Up: "U", lick.PThumb: "p", lick.PIndex: "i", lick.PMid: "m", lick.PRing: "a"}
+var strokeSign = map[lick.Stroke]string{
+	lick.Down:   "D",
+	lick.Up:     "U",
+	lick.PThumb: "p",
+	lick.PIndex: "i",
+	lick.PMid:   "m",
+	lick.PRing:  "a",
+}
 
 var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift: "S"}
 

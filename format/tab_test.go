@@ -82,7 +82,12 @@ func TestTabRefusals(t *testing.T) {
 
 func FuzzDecodeTab(f *testing.F) {
 	f.Add([]byte("e|--5h7--|\nB|-------|\nG|-------|\nD|-------|\nA|-------|\nE|-------|\n"))
-	f.Add([]byte("Tuning: E4 B3 G3 D3 A2 E2\n  count  1\n     E|5b7r5~~>|\n     B|--------|\n     G|--------|\n     D|--------|\n     A|--------|\n     E|--------|\nfinger  3\nstroke  D\nlength  1/8@1/4\n"))
+	f.Add(
+		[]byte(
+			"Tuning: E4 B3 G3 D3 A2 E2\n  count  1\n     E|5b7r5~~>|\n     B|--------|\n     G|--------|\n     " +
+				"D|--------|\n     A|--------|\n     E|--------|\nfinger  3\nstroke  D\nlength  1/8@1/4\n",
+		),
+	)
 	f.Fuzz(func(t *testing.T, data []byte) {
 		l, err := DecodeTab(data)
 		if err != nil {

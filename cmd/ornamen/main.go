@@ -36,21 +36,101 @@ type env struct {
 }
 
 var commands = []command{
-	{"serve", "serve [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]", "Opens your own notebook in the browser.", serve},
-	{"demo", "demo [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]", "Opens the demo notebook in a fresh file.", demoServe},
-	{"tones", `tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--json]`, "Lays a palette of tones out on the neck, with the bends it offers.", tones},
-	{"propose", "propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] [--best N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Finds fingers and strokes for a line, around what is locked.", proposeCommand},
-	{"run", `run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at STRING:FRET] [--move M] [--times N] [--bars N] [--dir up|down|updown|downup] [--turn once|twice] [--repeat N] [--start N] [--rotate N] [--count 4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--displace 1/4] [--chords "1 4 5"] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--json|--tab]`, "Grows a line from a recipe.", runCommand},
-	{"ways", "ways FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Lists the ways to pick a line with their ceilings.", ways},
-	{"restring", "restring FILE [--pick alternate|economy|legato|free] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
-	{"recipe", "recipe FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Finds the shortest recipe of a written line.", recipe},
-	{"turn", "turn FILE --how backwards|mirror|rotate:N|octave|-octave [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Turns a line round and finds its hands again.", turnCommand},
-	{"check", "check FILE [--tempo N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]", "Judges a line at its tempo; exits with 1 when it breaks.", check},
-	{"recolour", `recolour FILE --to "C# dorian" [--move nearest|same|octave] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]`, "Moves a line to other tones.", recolour},
-	{"convert", "convert IN OUT [--tuning T] [--chords C] (.json or .tab, by file name)", "Writes a line in another format.", convert},
+	{
+		"serve",
+		"serve [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]",
+		"Opens your own notebook in the browser.",
+		serve,
+	},
+	{
+		"demo",
+		"demo [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]",
+		"Opens the demo notebook in a fresh file.",
+		demoServe,
+	},
+	{
+		"tones",
+		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--instrument ` +
+			`NAME] [--tuning T] [--hand small|medium|large] [--json]`,
+		"Lays a palette of tones out on the neck, with the bends it offers.",
+		tones,
+	},
+	{
+		"propose",
+		"propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] [--best N] " +
+			"[--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		"Finds fingers and strokes for a line, around what is locked.",
+		proposeCommand,
+	},
+	{
+		"run",
+		`run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at STRING:FRET] [--move ` +
+			`M] [--times N] [--bars N] [--dir up|down|updown|downup] [--turn once|twice] [--repeat N] [--start N] ` +
+			`[--rotate N] [--count 4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--displace ` +
+			`1/4] [--chords "1 4 5"] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land ` +
+			`DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] [--instrument NAME] ` +
+			`[--tuning T] [--hand small|medium|large] [--json|--tab]`,
+		"Grows a line from a recipe.",
+		runCommand,
+	},
+	{
+		"ways",
+		"ways FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		"Lists the ways to pick a line with their ceilings.",
+		ways,
+	},
+	{
+		"restring",
+		"restring FILE [--pick alternate|economy|legato|free] [--instrument NAME] [--tuning T] [--hand " +
+			"small|medium|large] [--chords C] [--json]",
+		"Moves notes to neighbouring strings so that the way of picking comes out clean.",
+		restring,
+	},
+	{
+		"recipe",
+		"recipe FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		"Finds the shortest recipe of a written line.",
+		recipe,
+	},
+	{
+		"turn",
+		"turn FILE --how backwards|mirror|rotate:N|octave|-octave [--instrument NAME] [--tuning T] [--hand " +
+			"small|medium|large] [--chords C] [--json]",
+		"Turns a line round and finds its hands again.",
+		turnCommand,
+	},
+	{
+		"check",
+		"check FILE [--tempo N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		"Judges a line at its tempo; exits with 1 when it breaks.",
+		check,
+	},
+	{
+		"recolour",
+		`recolour FILE --to "C# dorian" [--move nearest|same|octave] [--instrument NAME] [--tuning T] [--hand ` +
+			`small|medium|large] [--chords C] [--json]`,
+		"Moves a line to other tones.",
+		recolour,
+	},
+	{
+		"convert",
+		"convert IN OUT [--tuning T] [--chords C] (.json or .tab, by file name)",
+		"Writes a line in another format.",
+		convert,
+	},
 	{"backup", "backup FILE [--db FILE]", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
-	{"restore", "restore FILE [--db FILE]", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
-	{"export", "export FILE.zip [--db FILE]", "Writes the whole notebook as plain files in a zip: licks with their versions, tones, recipes, player.", exportAll},
+	{
+		"restore",
+		"restore FILE [--db FILE]",
+		"Puts a backup in the notebook's place and keeps what was there beside it.",
+		restore,
+	},
+	{
+		"export",
+		"export FILE.zip [--db FILE]",
+		"Writes the whole notebook as plain files in a zip: licks with their versions, tones, recipes, player.",
+		exportAll,
+	},
 	{"import", "import FILE.zip [--db FILE]", "Adds what an export holds to the notebook.", importAll},
 }
 

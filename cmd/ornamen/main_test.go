@@ -43,7 +43,9 @@ func demoFile(t *testing.T, title string) string {
 func TestCheck(t *testing.T) {
 	path := demoFile(t, "Lantern turnaround")
 	status, out, _ := call("check", path)
-	if status != 1 || !strings.Contains(out, "Breaks at 112") || !strings.Contains(out, "finger-jump          12 → 13") || !strings.Contains(out, "fix: Finger 3 on note 13") {
+	if status != 1 || !strings.Contains(out, "Breaks at 112") ||
+		!strings.Contains(out, "finger-jump          12 → 13") ||
+		!strings.Contains(out, "fix: Finger 3 on note 13") {
 		t.Errorf("status %d\n%s", status, out)
 	}
 	status, out, _ = call("check", path, "--tempo", "60", "--json")
@@ -90,7 +92,8 @@ func TestConvert(t *testing.T) {
 }
 
 func TestTones(t *testing.T) {
-	status, out, _ := call("tones", "--key", "C# minor pentatonic", "--add", "9,b5", "--layout", "box", "--at", "6:9", "--json")
+	status, out, _ := call("tones", "--key", "C# minor pentatonic", "--add", "9,b5", "--layout", "box", "--at", "6:9",
+		"--json")
 	var r struct {
 		Tones []struct {
 			String, Fret       int
@@ -111,7 +114,12 @@ func TestTones(t *testing.T) {
 	for _, tone := range r.Tones {
 		if tone.String == 3 && tone.Fret == 11 {
 			b := tone.Bends[1]
-			if tone.Note != "F#4" || tone.Degree != "4" || tone.Role != "scale" || tone.Finger == 0 || b.To != "5" || b.Note != "G#4" || b.Semitones != 2 || b.Rating != "common" || b.Push != "thick" || len(b.Hear) != 2 {
+			if tone.Note != "F#4" || tone.Degree != "4" || tone.Role != "scale" || tone.Finger == 0 || b.To != "5" ||
+				b.Note != "G#4" ||
+				b.Semitones != 2 ||
+				b.Rating != "common" ||
+				b.Push != "thick" ||
+				len(b.Hear) != 2 {
 				t.Errorf("%+v", tone)
 			}
 			return
@@ -132,11 +140,18 @@ func TestRefusals(t *testing.T) {
 	}
 	good := demoFile(t, "Quarry steps")
 	for _, args := range [][]string{
-		{}, {"dance"}, {"check"}, {"check", "missing.json"}, {"check", dir}, {"check", good, good}, {"check", good, "--tempo", "1"}, {"check", good, "--tempo", "fast"},
-		{"check", good, "--hand", "huge"}, {"check", good, "--colour"}, {"check", file("cut.json", "{")}, {"check", file("deep.json", strings.Repeat("[", 10<<20))}, {"check", file("a.txt", "x")},
-		{"convert", good}, {"convert", good, "out.mid"}, {"convert", good, filepath.Join(dir, "no", "out.tab")}, {"tones"}, {"tones", "--key", "H minor"}, {"tones", "--key", "A dorain"},
-		{"tones", "--key", "A blues", "--add", "x"}, {"tones", "--key", "A blues", "--drop", "1"}, {"tones", "--key", "A blues", "--at", "6"}, {"tones", "--key", "A blues", "--at", "6:6"},
-		{"tones", "--key", "A blues", "--at", "9:1"}, {"tones", "--key", "A blues", "--layout", "spiral"}, {"tones", "--key", "A whole tone", "--layout", "box"}, {"tones", "--key", "A major", "--layout", "pairs:3:6"}, {"tones", "--key", "A major", "--layout", "string:9"}, {"recolour", good}, {"recolour", good, "--to", "C# dorain"}, {"recolour", good, "--to", "C# dorian", "--move", "far"}, {"tones", "stray"},
+		{}, {"dance"}, {"check"}, {"check", "missing.json"}, {"check", dir}, {"check", good, good}, {"check", good,
+			"--tempo", "1"}, {"check", good, "--tempo", "fast"},
+		{"check", good, "--hand", "huge"}, {"check", good, "--colour"}, {"check", file("cut.json", "{")}, {"check",
+			file("deep.json", strings.Repeat("[", 10<<20))}, {"check", file("a.txt", "x")},
+		{"convert", good}, {"convert", good, "out.mid"}, {"convert", good, filepath.Join(dir, "no", "out.tab")},
+		{"tones"}, {"tones", "--key", "H minor"}, {"tones", "--key", "A dorain"},
+		{"tones", "--key", "A blues", "--add", "x"}, {"tones", "--key", "A blues", "--drop", "1"}, {"tones", "--key",
+			"A blues", "--at", "6"}, {"tones", "--key", "A blues", "--at", "6:6"},
+		{"tones", "--key", "A blues", "--at", "9:1"}, {"tones", "--key", "A blues", "--layout", "spiral"}, {"tones",
+			"--key", "A whole tone", "--layout", "box"}, {"tones", "--key", "A major", "--layout", "pairs:3:6"},
+		{"tones", "--key", "A major", "--layout", "string:9"}, {"recolour", good}, {"recolour", good, "--to",
+			"C# dorain"}, {"recolour", good, "--to", "C# dorian", "--move", "far"}, {"tones", "stray"},
 		{"serve", "--addr", "nowhere:x:y"}, {"serve", "stray"},
 	} {
 		status, out, e := call(args...)
@@ -172,7 +187,8 @@ func TestPropose(t *testing.T) {
 			}
 		}
 	}
-	for _, bad := range [][]string{{"--pick", "windmill"}, {"--angle", "sideways"}, {"--best", "0"}, {"--hand", "tiny"}, {"--places"}} {
+	for _, bad := range [][]string{{"--pick", "windmill"}, {"--angle", "sideways"}, {"--best", "0"}, {"--hand", "tiny"},
+		{"--places"}} {
 		status, out, stderr := call(append([]string{"propose", path}, bad...)...)
 		if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 {
 			t.Errorf("%v: status %d, %q, %q", bad, status, out, stderr)

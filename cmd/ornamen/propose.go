@@ -88,6 +88,7 @@ func printHands(e env, l lick.Lick) {
 			}
 			fmt.Fprintf(&stroke, "%-7s", word)
 		}
-		fmt.Fprintf(e.out, "   place  %s\n   finger %s\n   stroke %s\n", strings.TrimRight(place.String(), " "), strings.TrimRight(finger.String(), " "), strings.TrimRight(stroke.String(), " "))
+		fmt.Fprintf(e.out, "   place  %s\n   finger %s\n   stroke %s\n", strings.TrimRight(place.String(), " "),
+			strings.TrimRight(finger.String(), " "), strings.TrimRight(stroke.String(), " "))
 	}
 }

@@ -17,7 +17,10 @@ var update = flag.Bool("update", false, "write docs/model.md anew")
 // docs/model.md is written from the code: go test ./cmd/ornamen -update
 func TestModelPage(t *testing.T) {
 	var b bytes.Buffer
-	b.WriteString("# What the model assumes\n\nWritten from the code by a test. A model default is ours, an assumption for an intermediate player that the player's own measurements replace.\n")
+	b.WriteString(
+		"# What the model assumes\n\nWritten from the code by a test. A model default is ours, an assumption for an " +
+			"intermediate player that the player's own measurements replace.\n",
+	)
 	for _, part := range propose.Defaults() {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {

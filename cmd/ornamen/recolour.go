@@ -62,7 +62,8 @@ func recolour(ctx context.Context, e env, args []string) error {
 		if c.Changed {
 			mark = "  changed"
 		}
-		fmt.Fprintf(e.out, "%-4d %-4s %-6s → %-4s %s%s\n", c.Note, c.Before, c.From.Notation(), c.After, c.To.Notation(), mark)
+		fmt.Fprintf(e.out, "%-4d %-4s %-6s → %-4s %s%s\n", c.Note, c.Before, c.From.Notation(), c.After,
+			c.To.Notation(), mark)
 	}
 	return nil
 }

@@ -61,7 +61,8 @@ func runCommand(ctx context.Context, e env, args []string) error {
 		rhythm := grown.RhythmOf()
 		fmt.Fprintf(e.out, "%d notes, %s", rhythm.Notes, plural(rhythm.Bars, "bar"))
 		if rhythm.MeetCells > 1 {
-			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", plural(rhythm.MeetCells, "cell"), plural(rhythm.MeetBeats, "beat"))
+			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", plural(rhythm.MeetCells, "cell"),
+				plural(rhythm.MeetBeats, "beat"))
 		}
 		if rhythm.PickupFrom != "" {
 			fmt.Fprintf(e.out, "; starts on %s", rhythm.PickupFrom)

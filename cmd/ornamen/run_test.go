@@ -38,10 +38,14 @@ func TestRunCommand(t *testing.T) {
 			t.Errorf("note %d has no hands", i+1)
 		}
 	}
-	if status, out, _ := call("run", "--key", "C# natural minor", "--cell", "3 2 1 4", "--times", "2", "--tab"); status != 0 || !strings.Contains(out, "E|12") {
+	if status, out, _ := call("run", "--key", "C# natural minor", "--cell", "3 2 1 4", "--times", "2",
+		"--tab"); status != 0 ||
+		!strings.Contains(out, "E|12") {
 		t.Errorf("tab: %d\n%s", status, out)
 	}
-	if status, out, _ := call("run", "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3"); status != 0 || !strings.Contains(out, "10 cells") || !strings.Contains(out, "meet the beat") {
+	if status, out, _ := call("run", "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3"); status != 0 ||
+		!strings.Contains(out, "10 cells") ||
+		!strings.Contains(out, "meet the beat") {
 		t.Errorf("%d\n%s", status, out)
 	}
 	// The recipe of what was grown is the recipe it was grown from.
@@ -50,7 +54,8 @@ func TestRunCommand(t *testing.T) {
 		Recipe string
 		Covers []int
 	}
-	if err := json.Unmarshal([]byte(out), &r); err != nil || status != 0 || len(r.Covers) != 2 || r.Covers[1] != 33 || !strings.Contains(r.Recipe, `--cell "3 2 1 4"`) {
+	if err := json.Unmarshal([]byte(out), &r); err != nil || status != 0 || len(r.Covers) != 2 || r.Covers[1] != 33 ||
+		!strings.Contains(r.Recipe, `--cell "3 2 1 4"`) {
 		t.Errorf("%d %v %s", status, err, out)
 	}
 	if status, out, _ := call("recipe", path); status != 0 || !strings.HasPrefix(out, "--key") {
@@ -74,7 +79,8 @@ func TestWaysCommand(t *testing.T) {
 			t.Errorf("%s: %v", w.Way, err)
 		}
 	}
-	if status, out, _ := call("ways", path); status != 0 || !strings.Contains(out, "each cell twice") || !strings.Contains(out, "Held back by") {
+	if status, out, _ := call("ways", path); status != 0 || !strings.Contains(out, "each cell twice") ||
+		!strings.Contains(out, "Held back by") {
 		t.Errorf("%d\n%s", status, out)
 	}
 }
@@ -98,7 +104,8 @@ func TestRestringAndTurnCommands(t *testing.T) {
 	if moved == 0 {
 		t.Error("nothing is restrung")
 	}
-	if status, out, _ := call("restring", path, "--pick", "economy"); status != 0 || !strings.Contains(out, "restrung: 0 changes not clean") {
+	if status, out, _ := call("restring", path, "--pick", "economy"); status != 0 ||
+		!strings.Contains(out, "restrung: 0 changes not clean") {
 		t.Errorf("%d\n%s", status, out)
 	}
 	status, out, _ = call("turn", path, "--how", "backwards", "--json")
@@ -106,7 +113,8 @@ func TestRestringAndTurnCommands(t *testing.T) {
 	if err != nil || status != 0 || back.Pitch(0) != l.Pitch(len(l.Notes)-1) || back.Recipe != "" {
 		t.Errorf("%d %v", status, err)
 	}
-	if status, out, _ := call("turn", path, "--how", "rotate:5"); status != 0 || !strings.Contains(out, "rotate:5: clean up to") {
+	if status, out, _ := call("turn", path, "--how", "rotate:5"); status != 0 ||
+		!strings.Contains(out, "rotate:5: clean up to") {
 		t.Errorf("%d\n%s", status, out)
 	}
 }
@@ -115,9 +123,13 @@ func TestRestringAndTurnCommands(t *testing.T) {
 func TestNewCommandsRefuse(t *testing.T) {
 	path, _ := grownFile(t, "--key", "A minor pentatonic", "--cell", "1 2 3")
 	for _, args := range [][]string{
-		{"run"}, {"run", "--key", "A dorian"}, {"run", "--key", "A dorian", "--cell", "1 q"}, {"run", "--key", "A dorian", "--cell", "1", "--times", "x"},
-		{"run", "--key", "A dorian", "--cell", "1", "--json", "--tab"}, {"run", "--key", "A dorian", "--cell", "1", "--count", "17"}, {"run", "--key", "A dorian", "--cell", "1", "--at", "nowhere"},
-		{"ways"}, {"ways", "nothing.json"}, {"restring", path, "--pick", "windmill"}, {"recipe"}, {"turn", path}, {"turn", path, "--how", "over"}, {"turn", path, "--how", "rotate:0"}, {"turn", path, "--how", "octave", "--twice"},
+		{"run"}, {"run", "--key", "A dorian"}, {"run", "--key", "A dorian", "--cell", "1 q"}, {"run", "--key",
+			"A dorian", "--cell", "1", "--times", "x"},
+		{"run", "--key", "A dorian", "--cell", "1", "--json", "--tab"}, {"run", "--key", "A dorian", "--cell", "1",
+			"--count", "17"}, {"run", "--key", "A dorian", "--cell", "1", "--at", "nowhere"},
+		{"ways"}, {"ways", "nothing.json"}, {"restring", path, "--pick", "windmill"}, {"recipe"}, {"turn", path},
+		{"turn", path, "--how", "over"}, {"turn", path, "--how", "rotate:0"}, {"turn", path, "--how", "octave",
+			"--twice"},
 	} {
 		status, out, stderr := call(args...)
 		if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 || strings.Contains(stderr, "goroutine") {
@@ -128,7 +140,8 @@ func TestNewCommandsRefuse(t *testing.T) {
 
 // Every command knows instruments, tunings, hands and chords.
 func TestInstrumentsAndChords(t *testing.T) {
-	path, l := grownFile(t, "--instrument", "bass4", "--key", "E minor pentatonic", "--at", "4:12", "--cell", "1 2 3", "--times", "4")
+	path, l := grownFile(t, "--instrument", "bass4", "--key", "E minor pentatonic", "--at", "4:12", "--cell", "1 2 3",
+		"--times", "4")
 	if len(l.Tuning) != 4 || l.Tuning[3] != 28 {
 		t.Errorf("tuned %v", l.Tuning)
 	}
@@ -137,18 +150,22 @@ func TestInstrumentsAndChords(t *testing.T) {
 	}
 	tuned := filepath.Join(t.TempDir(), "tuned.lick.json")
 	guitar, _ := grownFile(t, "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3", "--times", "4")
-	if status, _, e := call("convert", guitar, tuned, "--tuning", "D4 A3 F3 C3 G2 D2", "--chords", "Am7 | D9 . E7#9 ."); status != 0 {
+	if status, _, e := call("convert", guitar, tuned, "--tuning", "D4 A3 F3 C3 G2 D2", "--chords",
+		"Am7 | D9 . E7#9 ."); status != 0 {
 		t.Fatal(e)
 	}
 	data, err := os.ReadFile(tuned)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got, err := lick.Parse(data); err != nil || got.Tuning[0] != 62 || len(got.Chords) != 3 || got.Chords[2].Name != "E7#9" {
+	if got, err := lick.Parse(data); err != nil || got.Tuning[0] != 62 || len(got.Chords) != 3 ||
+		got.Chords[2].Name != "E7#9" {
 		t.Errorf("%v %v", got.Chords, err)
 	}
-	for _, bad := range [][]string{{"--instrument", "lute"}, {"--tuning", "E4"}, {"--tuning", "x y z u v w"}, {"--chords", "Cwonky"}, {"--hand", "huge"}} {
-		if status, out, e := call(append([]string{"check", guitar}, bad...)...); status != 2 || out != "" || strings.Count(e, "\n") != 1 {
+	for _, bad := range [][]string{{"--instrument", "lute"}, {"--tuning", "E4"}, {"--tuning", "x y z u v w"},
+		{"--chords", "Cwonky"}, {"--hand", "huge"}} {
+		if status, out, e := call(append([]string{"check", guitar}, bad...)...); status != 2 || out != "" ||
+			strings.Count(e, "\n") != 1 {
 			t.Errorf("%v: %d %q %q", bad, status, out, e)
 		}
 	}

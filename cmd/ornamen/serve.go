@@ -77,7 +77,9 @@ func (o serving) open(ctx context.Context, e env, fill bool) error {
 	}
 	defer ln.Close()
 	if tcp, ok := ln.Addr().(*net.TCPAddr); ok && !tcp.IP.IsLoopback() {
-		fmt.Fprintf(e.err, "ornamen: anyone who reaches %s can read and change this notebook; 127.0.0.1 keeps it to this machine\n", ln.Addr())
+		fmt.Fprintf(e.err,
+			"ornamen: anyone who reaches %s can read and change this notebook; 127.0.0.1 keeps it to this machine\n",
+			ln.Addr())
 	}
 	s, err := store.Open(*o.db, time.Now)
 	if err != nil {

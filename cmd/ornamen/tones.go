@@ -105,7 +105,14 @@ func printTonesJSON(e env, placed []shape.Placed) error {
 		Tones []toneJSON `json:"tones"`
 	}{Tones: []toneJSON{}}
 	for _, t := range placed {
-		j := toneJSON{String: t.Place.String, Fret: t.Place.Fret, Note: t.Tone.Name.WithOctave(t.Pitch), Degree: t.Tone.Degree.String(), Role: t.Tone.Role.String(), Bends: []bendJSON{}}
+		j := toneJSON{
+			String: t.Place.String,
+			Fret:   t.Place.Fret,
+			Note:   t.Tone.Name.WithOctave(t.Pitch),
+			Degree: t.Tone.Degree.String(),
+			Role:   t.Tone.Role.String(),
+			Bends:  []bendJSON{},
+		}
 		if n, err := strconv.Atoi(t.Finger.String()); err == nil {
 			j.Finger = &n
 		}
@@ -118,8 +125,17 @@ func printTonesJSON(e env, placed []shape.Placed) error {
 }
 
 func bendOf(b shape.Bend) bendJSON {
-	j := bendJSON{To: b.To.Degree.String(), Note: b.To.Name.WithOctave(b.Pitch), Semitones: b.Semitones, PushMM: tenth(float64(b.Push.Way)),
-		ForceN: tenth(float64(b.Push.Force)), Fingers: b.Fingers, Rating: string(b.Rating), Push: "thin", Hear: []placeJSON{}}
+	j := bendJSON{
+		To:        b.To.Degree.String(),
+		Note:      b.To.Name.WithOctave(b.Pitch),
+		Semitones: b.Semitones,
+		PushMM:    tenth(float64(b.Push.Way)),
+		ForceN:    tenth(float64(b.Push.Force)),
+		Fingers:   b.Fingers,
+		Rating:    string(b.Rating),
+		Push:      "thin",
+		Hear:      []placeJSON{},
+	}
 	if b.ToThick {
 		j.Push = "thick"
 	}
@@ -142,10 +158,15 @@ func printTones(e env, p music.Palette, placed []shape.Placed) {
 		var bends []string
 		for _, b := range t.Bends {
 			if b.Rating == shape.Common || b.Rating == shape.Usable {
-				bends = append(bends, fmt.Sprintf("%d to %s (%.1f mm, %.1f N, %s)", b.Semitones, b.To.Degree.Pretty(), b.Push.Way, b.Push.Force, b.Rating))
+				bends = append(
+					bends,
+					fmt.Sprintf("%d to %s (%.1f mm, %.1f N, %s)", b.Semitones, b.To.Degree.Pretty(), b.Push.Way,
+						b.Push.Force, b.Rating),
+				)
 			}
 		}
-		fmt.Fprintf(e.out, "%-6d %-4d %-5s %-6s %-7s %-6s %s\n", t.Place.String, t.Place.Fret, t.Tone.Name.PrettyWithOctave(t.Pitch),
-			t.Tone.Degree.Pretty(), t.Tone.Role, t.Finger, strings.Join(bends, "; "))
+		fmt.Fprintf(e.out, "%-6d %-4d %-5s %-6s %-7s %-6s %s\n", t.Place.String, t.Place.Fret,
+			t.Tone.Name.PrettyWithOctave(t.Pitch), t.Tone.Degree.Pretty(), t.Tone.Role, t.Finger,
+			strings.Join(bends, "; "))
 	}
 }

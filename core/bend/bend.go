@@ -61,7 +61,9 @@ func newString(g neck.Guitar, p neck.Place) pushed {
 	gauge := g.Strings[p.String-1]
 	return pushed{
 		x: float64(g.FretX(p.Fret)) / 1000, length: float64(g.Scale) / 1000,
-		tension: float64(gauge.Tension(g.Tuning[p.String-1], g.Scale)), mass: gauge.UnitMass(), stiffness: gauge.Stiffness(),
+		tension: float64(
+			gauge.Tension(g.Tuning[p.String-1], g.Scale),
+		), mass: gauge.UnitMass(), stiffness: gauge.Stiffness(),
 	}
 }
 

@@ -18,14 +18,19 @@ func TestBendsGrow(t *testing.T) {
 				t.Fatalf("string %d, %v semitones: no way", str, semitones)
 			}
 			if p.Way <= last.Way || p.Force <= last.Force {
-				t.Errorf("string %d: %v semitones take %v mm and %v N, less than before", str, semitones, p.Way, p.Force)
+				t.Errorf("string %d: %v semitones take %v mm and %v N, less than before", str, semitones, p.Way,
+					p.Force)
 			}
 			last = p
 		}
 		low, _ := Solve(g, neck.Place{String: str, Fret: 1}, 2)
 		mid, _ := Solve(g, neck.Place{String: str, Fret: 12}, 2)
 		if r := low.Force / mid.Force; r < 1.7 || r > 2.4 {
-			t.Errorf("string %d: a full bend at the first fret takes %.2f times the force at the twelfth, about twice is common practice", str, r)
+			t.Errorf(
+				"string %d: a full bend at the first fret takes %.2f times the force at the twelfth, about twice is "+
+					"common practice",
+				str, r,
+			)
 		}
 	}
 	light, heavy := g, g

@@ -109,8 +109,10 @@ func (f *finder) tones() bool {
 		return true
 	}
 	first := f.line.Pitch(0)
-	for _, name := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian", "mixolydian", "harmonic minor", "melodic minor", "phrygian", "lydian"} {
-		for _, root := range []int{first.Class(), f.line.Pitch(len(f.line.Notes) - 1).Class(), 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11} {
+	for _, name := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
+		"mixolydian", "harmonic minor", "melodic minor", "phrygian", "lydian"} {
+		for _, root := range []int{first.Class(), f.line.Pitch(len(f.line.Notes) - 1).Class(), 0, 1, 2, 3, 4, 5, 6, 7,
+			8, 9, 10, 11} {
 			p, err := music.NewPalette(music.NameOf(root).String(), name, nil, nil)
 			if err != nil {
 				continue
@@ -214,7 +216,8 @@ func (f *finder) verify(t try) (Found, bool) {
 		w := want[i]
 		n.At, w.At = n.At.Sub(begin), w.At.Sub(start)
 		last := i == len(got)-1 || n.At.Cmp(got[len(got)-1].At.Sub(begin)) == 0
-		if n.At.Cmp(w.At) != 0 || n.Place() != w.Place() || n.Accent != w.Accent || !sameBend(n.Bend, w.Bend) || (n.Vibrato == nil) != (w.Vibrato == nil) {
+		if n.At.Cmp(w.At) != 0 || n.Place() != w.Place() || n.Accent != w.Accent || !sameBend(n.Bend, w.Bend) ||
+			(n.Vibrato == nil) != (w.Vibrato == nil) {
 			return Found{}, false
 		}
 		if n.Slur != w.Slur && !(i == 0 && !whole) {

@@ -223,7 +223,8 @@ func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
 
 // addTries adds a recipe with and without a start, a number of cells and what
 // follows the last whole cell.
-func (f *finder) addTries(c candidate, r run.Recipe, from, to, cells, length, start int, tail func(to int) ([]phrase.Step, bool)) {
+func (f *finder) addTries(c candidate, r run.Recipe, from, to, cells, length, start int,
+	tail func(to int) ([]phrase.Step, bool)) {
 	end := from + cells*length
 	if r.Move != "stay" {
 		bare := r

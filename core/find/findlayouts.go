@@ -39,7 +39,13 @@ func (f *finder) ladders() []candidate {
 		if err != nil {
 			return
 		}
-		c := candidate{Ladder: l, layout: layout, at: at.Notation(), step: map[neck.Place]int{}, row: map[neck.Place][2]int{}}
+		c := candidate{
+			Ladder: l,
+			layout: layout,
+			at:     at.Notation(),
+			step:   map[neck.Place]int{},
+			row:    map[neck.Place][2]int{},
+		}
 		for i, s := range l.Steps {
 			for _, t := range s {
 				c.step[t.Place] = i
@@ -78,7 +84,8 @@ func (f *finder) ladders() []candidate {
 	}
 	if thick == thin {
 		for fret := 0; fret <= f.guitar.Frets; fret++ {
-			if at := (neck.Place{String: thick, Fret: fret}); f.palette.At(f.guitar.Pitch(at)).Role != music.Outside && fret <= low.Fret {
+			if at := (neck.Place{String: thick, Fret: fret}); f.palette.At(f.guitar.Pitch(at)).Role != music.Outside &&
+				fret <= low.Fret {
 				add(fmt.Sprintf("string:%d", thick), at, len(f.line.Notes))
 			}
 		}
@@ -112,7 +119,8 @@ func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, 
 		a, b := it.notes[0], it.notes[1]
 		for interval := 2; interval <= 10; interval++ {
 			for fret := 0; fret <= low.Fret; fret++ {
-				add(fmt.Sprintf("pairs:%d,%d:%d", max(a.String, b.String), min(a.String, b.String), interval), neck.Place{String: max(a.String, b.String), Fret: fret}, must)
+				add(fmt.Sprintf("pairs:%d,%d:%d", max(a.String, b.String), min(a.String, b.String), interval),
+					neck.Place{String: max(a.String, b.String), Fret: fret}, must)
 			}
 		}
 		return

@@ -20,7 +20,12 @@ import (
 // bends, bars, thumbs, rakes, voices, loops, frets beyond the neck.
 func wildLick(rng *rand.Rand) lick.Lick {
 	l := lick.New()
-	tunings := [][]music.Pitch{neck.StandardTuning(), append(neck.StandardTuning(), 35), {67, 62, 57, 50}, {64, 59, 55, 50, 45, 40, 35, 30, 25}}
+	tunings := [][]music.Pitch{
+		neck.StandardTuning(),
+		append(neck.StandardTuning(), 35),
+		{67, 62, 57, 50},
+		{64, 59, 55, 50, 45, 40, 35, 30, 25},
+	}
 	l.Tuning = tunings[rng.IntN(len(tunings))]
 	l.Tempo, l.Loop = float64(10+rng.IntN(391)), rng.IntN(3) == 0
 	if rng.IntN(2) == 0 {
@@ -49,7 +54,10 @@ func wildLick(rng *rand.Rand) lick.Lick {
 			n.Stroke = []lick.Stroke{"", "", lick.Down, lick.Up, lick.PThumb, lick.PIndex}[rng.IntN(6)]
 			n.Slur = []lick.Slur{"", "", lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(6)]
 			if rng.IntN(4) == 0 {
-				n.Bend = &lick.Bend{Semitones: []float64{0.5, 1, 2, 3, 4}[rng.IntN(5)], Shape: []string{"bend", "bend-release", "prebend", "prebend-release"}[rng.IntN(4)]}
+				n.Bend = &lick.Bend{
+					Semitones: []float64{0.5, 1, 2, 3, 4}[rng.IntN(5)],
+					Shape:     []string{"bend", "bend-release", "prebend", "prebend-release"}[rng.IntN(4)],
+				}
 				if rng.IntN(3) == 0 {
 					n.Bend.With = []lick.Finger{lick.Index}
 				}
@@ -110,7 +118,11 @@ func TestNothingPanics(t *testing.T) {
 				check("fix "+x.Text, x.Edit.Lick)
 			}
 		}
-		ask := propose.Ask{Best: 4, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
+		ask := propose.Ask{
+			Best:  4,
+			Place: rng.IntN(2) == 0,
+			Way:   []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)],
+		}
 		list, err := propose.Hands(ctx, e, l, ask)
 		if err != nil && !errors.Is(err, propose.ErrTooFree) {
 			t.Fatal(err)
@@ -134,7 +146,8 @@ func TestNothingPanics(t *testing.T) {
 			}
 		}
 		for i := range l.Notes {
-			for _, b := range append(turn.OtherBends(e.Player.Guitar, l, i), turn.OtherTails(e.Player.Guitar, l, i)...) {
+			for _, b := range append(turn.OtherBends(e.Player.Guitar, l, i), turn.OtherTails(e.Player.Guitar, l,
+				i)...) {
 				check(b.What, b.Lick)
 			}
 		}

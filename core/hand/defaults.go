@@ -13,12 +13,25 @@ func Defaults() []defaults.Row {
 	var rows []defaults.Row
 	for i, name := range []string{"1–2", "1–3", "1–4", "2–3", "2–4", "3–4"} {
 		p := Pair(i)
-		rows = append(rows,
-			defaults.Row{Name: fmt.Sprintf("reach of fingers %s, comfortable", name), Value: float64(m.Comfort[p]), Unit: "mm", From: defaults.Model},
-			defaults.Row{Name: fmt.Sprintf("reach of fingers %s, limit", name), Value: float64(m.Limit[p]), Unit: "mm", From: defaults.Model})
+		rows = append(
+			rows,
+			defaults.Row{
+				Name:  fmt.Sprintf("reach of fingers %s, comfortable", name),
+				Value: float64(m.Comfort[p]),
+				Unit:  "mm",
+				From:  defaults.Model,
+			},
+			defaults.Row{
+				Name:  fmt.Sprintf("reach of fingers %s, limit", name),
+				Value: float64(m.Limit[p]),
+				Unit:  "mm",
+				From:  defaults.Model,
+			},
+		)
 	}
 	for _, s := range sizes {
-		rows = append(rows, defaults.Row{Name: "reach of a " + s.name + " hand, times", Value: float64(s.scale), From: defaults.Model})
+		rows = append(rows,
+			defaults.Row{Name: "reach of a " + s.name + " hand, times", Value: float64(s.scale), From: defaults.Model})
 	}
 	const langolf = "Langolf, Chaffin and Foulke 1976, from memory"
 	for _, r := range []defaults.Row{

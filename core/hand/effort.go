@@ -100,7 +100,14 @@ const jumpless int8 = -2
 
 func (w weighed) toilRow(i int) toilRow {
 	t, width := w.toils(w.m), len(w.to)
-	r := toilRow{need: w.need[i*width : (i+1)*width], add: t.add, to: w.to, speed: w.m.speed(), stance: -1, finger: jumpless}
+	r := toilRow{
+		need:   w.need[i*width : (i+1)*width],
+		add:    t.add,
+		to:     w.to,
+		speed:  w.m.speed(),
+		stance: -1,
+		finger: jumpless,
+	}
 	switch {
 	case w.from != nil:
 		r.stance = w.from[i].stance
@@ -211,7 +218,8 @@ func (c *chain) keys(k int, t Touch) []placeKey {
 func (c *chain) hops(picks []int) (out [][]float64) {
 	for k := range c.nodes {
 		for _, o := range []int{k - 2, k + 2} {
-			if o < 0 || o >= len(c.nodes) || c.nodes[o].event-c.nodes[k].event != o-k || len(c.nodes[k].touches) > 1 || len(c.nodes[o].touches) > 1 {
+			if o < 0 || o >= len(c.nodes) || c.nodes[o].event-c.nodes[k].event != o-k || len(c.nodes[k].touches) > 1 ||
+				len(c.nodes[o].touches) > 1 {
 				continue
 			}
 			n, far := &c.nodes[k], &c.nodes[o]

@@ -29,7 +29,9 @@ func randomEvents(rng *rand.Rand, n, frets int) []Event {
 				before := events[i-1].Touches[0].Place
 				t.Place.String = before.String
 				t.Slur = []lick.Slur{lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(4)]
-				if t.Slur == lick.Hammer && t.Place.Fret <= before.Fret || t.Slur == lick.Pull && t.Place.Fret >= before.Fret || before.Fret == 0 {
+				if t.Slur == lick.Hammer && t.Place.Fret <= before.Fret ||
+					t.Slur == lick.Pull && t.Place.Fret >= before.Fret ||
+					before.Fret == 0 {
 					t.Slur = ""
 				}
 			}
@@ -113,7 +115,8 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 	if i == len(x.events) {
 		if x.loop && last >= 0 {
 			e := x.events[first]
-			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, start, first > 0 || last < len(x.events)-1)
+			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, start,
+				first > 0 || last < len(x.events)-1)
 			worst, sum = max(worst, need/e.Have), sum+more
 			if worst > x.limit {
 				return
@@ -148,7 +151,8 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 			x.try(i+1, i, i, q, q, worst, sum+begin, false)
 		default:
 			need := placeFinger + b.standing
-			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(q))/100, 4), true)
+			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(q))/100, 4),
+				true)
 		}
 	}
 }
@@ -194,7 +198,14 @@ func checkExact(t *testing.T, m *Model, events []Event, loop bool) int {
 	if !p.Possible() || math.Abs(p.Bound-x.bound) > 1e-9 {
 		t.Fatalf("%v loop %v: bound %v (possible %v), exhaustive %v", events, loop, p.Bound, p.Possible(), x.bound)
 	}
-	y := &exhaustive{m: m, events: events, loop: loop, bound: -1, sum: never, limit: load.Limit(p.Bound, load.Slack) * (1 + 1e-9)}
+	y := &exhaustive{
+		m:      m,
+		events: events,
+		loop:   loop,
+		bound:  -1,
+		sum:    never,
+		limit:  load.Limit(p.Bound, load.Slack) * (1 + 1e-9),
+	}
 	// Without strain where there is a way.
 	y.easy = true
 	y.try(0, -1, 0, posture{}, posture{}, 0, 0, false)
@@ -244,7 +255,8 @@ func sumOf(m *Model, events []Event, p Path, loop bool) float64 {
 		}
 	}
 	if loop && last >= 0 {
-		_, more := x.effortOf(events[last].Touches, stand(last), events[first].Touches, stand(first), first > 0 || last < len(events)-1)
+		_, more := x.effortOf(events[last].Touches, stand(last), events[first].Touches, stand(first),
+			first > 0 || last < len(events)-1)
 		sum += more
 	}
 	return sum
@@ -273,13 +285,17 @@ func (m *Model) mayStand(touches []Touch) (out []posture) {
 func TestFirstFret(t *testing.T) {
 	m := NewModel(Medium(), neck.Standard())
 	for f := lick.Index; f <= lick.Little; f++ {
-		events := []Event{{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}, Finger: f}}, Have: 200}, {Touches: []Touch{{Place: neck.Place{String: 1, Fret: 1}, Finger: f}}, Have: 200}}
+		events := []Event{
+			{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}, Finger: f}}, Have: 200},
+			{Touches: []Touch{{Place: neck.Place{String: 1, Fret: 1}, Finger: f}}, Have: 200},
+		}
 		p := m.Solve(context.Background(), events, false, 1)
 		if !p.Possible() || p.Steps[0].Frame[f-lick.Index] != 1 {
 			t.Errorf("finger %s: %+v", f, p.Steps)
 		}
 	}
-	open := m.Solve(context.Background(), []Event{{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}}}, Have: 200}}, false, 1)
+	open := m.Solve(context.Background(),
+		[]Event{{Touches: []Touch{{Place: neck.Place{String: 2, Fret: 1}}}, Have: 200}}, false, 1)
 	if open.Steps[0].Frame[0] < 1 {
 		t.Errorf("a hand that may choose stands behind the first fret: %v", open.Steps[0].Frame)
 	}

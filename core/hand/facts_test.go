@@ -62,8 +62,10 @@ func TestUsualFingerings(t *testing.T) {
 		{"one finger a fret, 1 3 4 on the thickest string", "6:1 3 4", "1 3 4"},
 		{"minor pentatonic box at 5", "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
 		{"the box above it", "6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
-		{"natural minor, three a string, going up", "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
-		{"natural minor, three a string, going down", "1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5", "4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
+		{"natural minor, three a string, going up", "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10",
+			"1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
+		{"natural minor, three a string, going down", "1:10 8 7 2:10 8 6 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5",
+			"4 2 1 4 2 1 4 2 1 4 2 1 4 3 1 4 3 1"},
 		{"major in an area", "6:8 10 5:7 8 10 4:7 9 10 3:7 9 10 2:8 10 1:7 8", "2 4 1 2 4 1 3 4 1 3 4 2 4 1 2"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -88,7 +90,8 @@ func TestStretches(t *testing.T) {
 		}
 		return events
 	}
-	low := hands["medium"].Solve(context.Background(), fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little), false, load.Slack)
+	low := hands["medium"].Solve(context.Background(), fixed(line(t, "1:1 3 5"), lick.Index, lick.Middle, lick.Little),
+		false, load.Slack)
 	for _, s := range low.Steps {
 		t.Log(s)
 	}

@@ -52,7 +52,8 @@ func generalGraph(m *Model, events []Event, limit float64, easy bool) *simple.We
 				}
 			default:
 				for k, p := range ps[last] {
-					if need, more := x.effortOf(events[last].Touches, p, e.Touches, q, i > last+1); need/e.Have <= limit {
+					if need, more := x.effortOf(events[last].Touches, p, e.Touches, q,
+						i > last+1); need/e.Have <= limit {
 						edge(base[last]+k, base[i]+j, more)
 					}
 				}

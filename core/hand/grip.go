@@ -183,7 +183,12 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 	}
 	key := appendKey([]byte("open/"), touches)
 	return m.keep(string(key), func() *matrix {
-		mx := &matrix{to: to.stand, y: to.touches, viaOpen: true, need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
+		mx := &matrix{
+			to:      to.stand,
+			y:       to.touches,
+			viaOpen: true,
+			need:    make([]float64, 0, (len(m.stances)+1)*len(to.stand)),
+		}
 		wait, hammer := 0.0, 0.0
 		for _, t := range to.touches {
 			if t.Slur == lick.Hammer {
@@ -197,7 +202,8 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 			if single {
 				logs := m.hops(i, touches[0].Place.Fret, to.stand)
 				for j, q := range to.stand {
-					mx.need = append(mx.need, m.scale(placeFinger+wristSlope*logs[j]+hammer+m.stances[q.stance].standing))
+					mx.need = append(mx.need,
+						m.scale(placeFinger+wristSlope*logs[j]+hammer+m.stances[q.stance].standing))
 				}
 				continue
 			}

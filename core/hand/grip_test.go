@@ -111,7 +111,9 @@ func TestGripsAreTheTable(t *testing.T) {
 				if !same(out[i], want) {
 					t.Fatalf("%+v → %+v: relaxed to %v, want %v", from.touches, to.touches, out[i], want)
 				}
-				if j, got := m.Follow(k, from, to, have, i, rest); !same(got, want) || got < never && !same(k.Join(needOf(m, from, i, to, j)/have, toilOf(m, from, i, to, j), rest[j]), got) {
+				if j, got := m.Follow(k, from, to, have, i, rest); !same(got, want) ||
+					got < never &&
+						!same(k.Join(needOf(m, from, i, to, j)/have, toilOf(m, from, i, to, j), rest[j]), got) {
 					t.Fatalf("%+v → %+v: followed to %v, want %v", from.touches, to.touches, got, want)
 				}
 			}
@@ -168,6 +170,9 @@ func TestSpan(t *testing.T) {
 		}
 	}
 	if ease, most := Medium().Span(g, 1); ease != 4 || most != 5 {
-		t.Errorf("from the first fret %d with ease and %d at most; a medium hand covers four frets there (common practice)", ease, most)
+		t.Errorf(
+			"from the first fret %d with ease and %d at most; a medium hand covers four frets there (common practice)",
+			ease, most,
+		)
 	}
 }

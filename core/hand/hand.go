@@ -159,7 +159,10 @@ func (h Hand) Widest(g neck.Guitar, f Frame) (pair [2]lick.Finger, reach, comfor
 			p := pairOf[a][b]
 			r := g.Press(f[b]) - g.Press(f[a])
 			if s := float64((r - h.Comfort[p]) / (h.Limit[p] - h.Comfort[p])); s > worst {
-				worst, pair, reach, comfort = s, [2]lick.Finger{lick.Index + lick.Finger(a), lick.Index + lick.Finger(b)}, r, h.Comfort[p]
+				worst, pair, reach, comfort = s, [2]lick.Finger{
+					lick.Index + lick.Finger(a),
+					lick.Index + lick.Finger(b),
+				}, r, h.Comfort[p]
 			}
 		}
 	}

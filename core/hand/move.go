@@ -63,10 +63,12 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 	case ta.Place.Fret == tb.Place.Fret && strings == 1:
 		return rollBase + fitts(shift, w, fingerSlope), Roll
 	}
-	return max(jumpFinger+fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope), jumpHand+fitts(shift, w, wristSlope)), Jump
+	return max(jumpFinger+fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope),
+		jumpHand+fitts(shift, w, wristSlope)), Jump
 }
 
-func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, shift, w neck.MM, strings int) (float64, Kind) {
+func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, shift, w neck.MM,
+	strings int) (float64, Kind) {
 	need := placeFinger + pairCost[pairOf[fa][fb]] + farString*float64(max(0, strings-1))
 	if ta.Place.Fret == tb.Place.Fret && (fa-fb == 1 || fb-fa == 1) {
 		need += sameFret
@@ -94,7 +96,8 @@ func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *
 // transition is the need in ms of going from posture p of event x to posture q
 // of event y: the largest of its parts and the standing cost of the new stance.
 // kind and part name the part that sets it, by its place in y.
-func (m *Model) transition(x []Touch, p posture, y []Touch, q posture, viaOpen bool) (need float64, kind Kind, part int) {
+func (m *Model) transition(x []Touch, p posture, y []Touch, q posture,
+	viaOpen bool) (need float64, kind Kind, part int) {
 	a, b := &m.stances[p.stance], &m.stances[q.stance]
 	worst, comesDown := 0.0, false
 	kind = Hold

@@ -167,7 +167,11 @@ func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sa
 		again = sameFingerNeed{base: rollBase, slope: fingerSlope}
 	default:
 		w := m.Guitar.Cell(tb.Place.Fret)
-		again = sameFingerNeed{base: jumpHand, slope: wristSlope, finger: jumpFinger + fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope)}
+		again = sameFingerNeed{
+			base:   jumpHand,
+			slope:  wristSlope,
+			finger: jumpFinger + fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope),
+		}
 	}
 	return base, again
 }

@@ -229,7 +229,15 @@ const sketched = 6
 // sketch is an upper bound of the bound, +Inf when it finds none: the same search
 // among the few postures of an event that cost least to stand in.
 func (c *chain) sketch() float64 {
-	few := chain{ctx: c.ctx, m: c.m, nodes: slices.Clone(c.nodes), links: c.links, close: c.close, leadIn: c.leadIn, leadBy: c.leadBy}
+	few := chain{
+		ctx:    c.ctx,
+		m:      c.m,
+		nodes:  slices.Clone(c.nodes),
+		links:  c.links,
+		close:  c.close,
+		leadIn: c.leadIn,
+		leadBy: c.leadBy,
+	}
 	for k := range few.nodes {
 		n := &few.nodes[k]
 		if len(n.allowed) > 4*sketched {

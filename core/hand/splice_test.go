@@ -33,7 +33,8 @@ func TestSplicedBoundIsExact(t *testing.T) {
 				continue // what is let go to judge the rest may differ
 			}
 			if compared++; !ok || !same(got, want) {
-				t.Fatalf("events %d to %d of %d changed, loop %v: bound %v (%v), worked out whole %v\n%v", from, to, n, loop, got, ok, want, changed)
+				t.Fatalf("events %d to %d of %d changed, loop %v: bound %v (%v), worked out whole %v\n%v", from, to, n,
+					loop, got, ok, want, changed)
 			}
 		}
 	}

@@ -83,13 +83,15 @@ func (b *candidateList) fingers() {
 	for _, i := range []int{b.i, b.from} {
 		if b.l.Notes[i].Fret == 0 {
 			if b.l.Notes[i].Finger != lick.NoFinger {
-				b.add(fmt.Sprintf("No finger on note %d", i+1), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i)}} })
+				b.add(fmt.Sprintf("No finger on note %d", i+1),
+					func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i)}} })
 			}
 			continue
 		}
 		for f := lick.Index; f <= lick.Little; f++ {
 			if f != b.r.Lick.Notes[i].Finger {
-				b.add(fmt.Sprintf("Finger %s on note %d", f, i+1), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i), Finger: f}} })
+				b.add(fmt.Sprintf("Finger %s on note %d", f, i+1),
+					func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i), Finger: f}} })
 			}
 		}
 	}
@@ -112,15 +114,18 @@ func (b *candidateList) bars() {
 	if !f.Fretting() {
 		return
 	}
-	b.add(fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1), func(at noteAt) []lick.Edit {
-		edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
-		for _, i := range []int{b.from, b.i} {
-			if !b.l.Notes[i].Bar {
-				edits = append(edits, lick.Toggle{Note: at(i), Mark: "bar"})
+	b.add(
+		fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1),
+		func(at noteAt) []lick.Edit {
+			edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
+			for _, i := range []int{b.from, b.i} {
+				if !b.l.Notes[i].Bar {
+					edits = append(edits, lick.Toggle{Note: at(i), Mark: "bar"})
+				}
 			}
-		}
-		return edits
-	})
+			return edits
+		},
+	)
 }
 
 // longestFigure is how many notes may move to other strings together as a fix.
@@ -179,7 +184,8 @@ func (b *candidateList) strokes() {
 	}
 	for i, m := range b.r.Lick.Notes {
 		if m.Stroke == lick.Down || m.Stroke == lick.Up {
-			b.addWhole(strokes, "Start on "+AnA(Other(m.Stroke)), freeStrokes{}, lick.SetStroke{Note: i, Stroke: Other(m.Stroke)})
+			b.addWhole(strokes, "Start on "+AnA(Other(m.Stroke)), freeStrokes{},
+				lick.SetStroke{Note: i, Stroke: Other(m.Stroke)})
 			break
 		}
 	}
@@ -222,7 +228,11 @@ func (b *candidateList) slurs() {
 	m := b.l.Notes[j]
 	free := func(s lick.Slur) func(noteAt) []lick.Edit {
 		return func(at noteAt) []lick.Edit {
-			return []lick.Edit{lick.SetFinger{Note: at(i)}, lick.SetFinger{Note: at(j)}, lick.SetSlur{Note: at(i), Slur: s}}
+			return []lick.Edit{
+				lick.SetFinger{Note: at(i)},
+				lick.SetFinger{Note: at(j)},
+				lick.SetSlur{Note: at(i), Slur: s},
+			}
 		}
 	}
 	switch {
@@ -246,7 +256,11 @@ func (b *candidateList) otherStrings() {
 		if p.String != b.l.Notes[b.i].String {
 			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), b.l.StringName(p.String)),
 				func(at noteAt) []lick.Edit {
-					return []lick.Edit{lick.SetSlur{Note: at(b.i)}, lick.SetFinger{Note: at(b.i)}, lick.Move{Note: at(b.i), Place: p}}
+					return []lick.Edit{
+						lick.SetSlur{Note: at(b.i)},
+						lick.SetFinger{Note: at(b.i)},
+						lick.Move{Note: at(b.i), Place: p},
+					}
 				})
 		}
 	}
@@ -298,5 +312,6 @@ func (b *candidateList) bends() {
 			}
 		}
 	}
-	b.add("Twice as long", func(at noteAt) []lick.Edit { return []lick.Edit{lick.Length{Note: at(b.i), Len: n.Len.Times(2)}} })
+	b.add("Twice as long",
+		func(at noteAt) []lick.Edit { return []lick.Edit{lick.Length{Note: at(b.i), Len: n.Len.Times(2)}} })
 }

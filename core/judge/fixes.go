@@ -175,7 +175,14 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 		return Fix{}, false
 	}
 	small := lick.All{Edits: c.edits(func(i int) int { return i }), Why: c.text}
-	return Fix{ID: HandsID(whole), Text: c.text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: c.text}, small: small, scope: c.scope}, true
+	return Fix{
+		ID:      HandsID(whole),
+		Text:    c.text,
+		Ceiling: ceiling,
+		Edit:    lick.Replace{Lick: whole, Why: c.text},
+		small:   small,
+		scope:   c.scope,
+	}, true
 }
 
 // faster says whether a largest load of the fretting hand leaves room for a ceiling
@@ -235,7 +242,8 @@ func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) boo
 		return false // the copy cannot be played
 	}
 	gone := !slices.ContainsFunc(after.Findings, func(g Finding) bool {
-		return g.Severity >= f.Severity && slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n+w.first) })
+		return g.Severity >= f.Severity &&
+			slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n+w.first) })
 	})
 	return gone && f.Severity == Breaks && now < w.breaks
 }

@@ -80,7 +80,8 @@ func TestFigureElsewhere(t *testing.T) {
 // Every fix that is offered was tried: it carries the mended lick, whose ceiling is
 // the one it names, and the finding's break is gone or the ceiling is higher.
 func TestOfferedFixesHold(t *testing.T) {
-	for _, text := range []string{"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h", "2:1/f1 3/f2/h 5/f4/h 1/f1/p", "5:5 7 4:5 7 3:5/D 7/D 5/D", "3:7/f1/b2*1/4 2:5", "2:5/f1 1:8/f1 2:5/f1 1:8/f1"} {
+	for _, text := range []string{"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h", "2:1/f1 3/f2/h 5/f4/h 1/f1/p",
+		"5:5 7 4:5 7 3:5/D 7/D 5/D", "3:7/f1/b2*1/4 2:5", "2:5/f1 1:8/f1 2:5/f1 1:8/f1"} {
 		l := testline.Build(t, 140, text)
 		r := check(usual, l)
 		mend(usual, l, r)

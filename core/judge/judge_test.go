@@ -35,37 +35,69 @@ func TestRules(t *testing.T) {
 		without  lick.Lick // the same line, mended
 		anyTempo bool
 	}{
-		{"slur over strings", testline.Build(t, 90, "1:5 2:7/h"), "slur-changes-string breaks", []int{2}, testline.Build(t, 90, "1:5 2:7"), true},
-		{"hammer down", testline.Build(t, 90, "1:7 5/h"), "hammer-falls breaks", []int{1, 2}, testline.Build(t, 90, "1:7 5/p"), true},
-		{"pull up", testline.Build(t, 90, "1:5 7/p"), "pull-rises breaks", []int{1, 2}, testline.Build(t, 90, "1:5 7/h"), true},
-		{"one finger hammers", testline.Build(t, 90, "1:5/f1 7/h/f1"), "slur-same-finger breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
-		{"slide with two fingers", testline.Build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/s/f1"), true},
-		{"crossed fingers", testline.Build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2}, testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
-		{"too wide", testline.Build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, testline.Build(t, 90, "1:3/f1 6/h/f4"), true},
-		{"strained", testline.Build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, testline.Build(t, 60, "1:12/f1 14/f2 16/h/f4"), true},
-		{"one finger, two frets", testline.Build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2}, testline.Build(t, 90, "3:5/f1+2:7/f3"), true},
-		{"one finger, two strings", testline.Build(t, 90, "3:5/f1+1:5/f1"), "bar-conflict breaks", []int{1, 2}, testline.Build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
-		{"jump", testline.Build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, testline.Build(t, 120, "2:9/f1 1:12/f3"), false},
-		{"shift", testline.Build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, testline.Build(t, 60, "1:5/f1 1:12/f2"), false},
-		{"fast fingers", testline.Build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, testline.Build(t, 100, "1:5/f1 8/h/f4"), false},
-		{"crowded", testline.Build(t, 60, "1:19 20 21"), "crowded flows", []int{1, 2, 3}, testline.Build(t, 60, "1:9 10 11"), false},
-		{"stroke again", testline.Build(t, 110, "1:5/D 5/D"), "stroke-repeats breaks", []int{1, 2}, testline.Build(t, 110, "1:5/D 5/U"), false},
-		{"inside", testline.Build(t, 140, "2:5/U 1:5/D"), "change-inside tight", []int{1, 2}, testline.Build(t, 120, "2:5/D 1:5/U"), false},
-		{"against", testline.Build(t, 120, "2:5/U 1:5/U"), "change-against breaks", []int{1, 2}, testline.Build(t, 120, "2:5/D 1:5/D"), false},
-		{"a skipping sweep", testline.Build(t, 140, "3:5/D 1:5/D"), "sweep-turns breaks", []int{1, 2}, testline.Build(t, 140, "2:5/D 1:5/D"), false},
-		{"picked too fast", testline.Build(t, 190, "1:0/D 0/U"), "stroke-fast breaks", []int{1, 2}, testline.Build(t, 140, "1:0/D 0/U"), false},
-		{"mixed exits", testline.Build(t, 60, "2:5/D 1:5/U 2:5/D"), "exits-mixed flows", nil, testline.Build(t, 60, "2:5/D 1:5/U 1:5/D 2:5/U"), false},
-		{"one stroke apart", testline.Build(t, 60, "3:8/D+1:8/D"), "pair-needs-fingers breaks", []int{1, 2}, testline.Build(t, 60, "3:8/D+1:8/m"), true},
-		{"beyond the neck", testline.Build(t, 60, "1:23"), "beyond-neck breaks", []int{1}, testline.Build(t, 60, "1:22"), true},
-		{"no finger", testline.Build(t, 60, "1:5/f0"), "open-string-finger breaks", []int{1}, testline.Build(t, 60, "1:5/f1"), true},
-		{"open string bent", testline.Build(t, 60, "1:0/b2*1/4"), "bend-open-string breaks", []int{1}, testline.Build(t, 60, "1:5/b2*1/4"), true},
-		{"off the edge", testline.Build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"weak", testline.Build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"heavy", testline.Build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
-		{"late", testline.Build(t, 170, "3:7/f3/b2"), "bend-late breaks", []int{1}, testline.Build(t, 120, "3:7/f3/b2*1/4"), false},
-		{"aimless", testline.InKey(testline.Build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"), "bend-aimless flows", []int{1}, testline.InKey(testline.Build(t, 60, "3:7/f3/b2*1/4"), "A", "minor pentatonic"), false},
-		{"short vibrato", testline.Build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, testline.Build(t, 120, "3:7/v*1/2"), false},
-		{"outside", testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows", []int{2}, testline.InKey(testline.Build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
+		{"slur over strings", testline.Build(t, 90, "1:5 2:7/h"), "slur-changes-string breaks", []int{2},
+			testline.Build(t, 90, "1:5 2:7"), true},
+		{"hammer down", testline.Build(t, 90, "1:7 5/h"), "hammer-falls breaks", []int{1, 2}, testline.Build(t, 90,
+			"1:7 5/p"), true},
+		{"pull up", testline.Build(t, 90, "1:5 7/p"), "pull-rises breaks", []int{1, 2}, testline.Build(t, 90,
+			"1:5 7/h"), true},
+		{"one finger hammers", testline.Build(t, 90, "1:5/f1 7/h/f1"), "slur-same-finger breaks", []int{1, 2},
+			testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"slide with two fingers", testline.Build(t, 90, "1:5/f1 7/s/f3"), "slide-changes-finger breaks", []int{1, 2},
+			testline.Build(t, 90, "1:5/f1 7/s/f1"), true},
+		{"crossed fingers", testline.Build(t, 90, "1:5/f3 7/h/f1"), "fingers-cross breaks", []int{1, 2},
+			testline.Build(t, 90, "1:5/f1 7/h/f3"), true},
+		{"too wide", testline.Build(t, 90, "1:3/f1 9/h/f4"), "reach breaks", []int{1, 2}, testline.Build(t, 90,
+			"1:3/f1 6/h/f4"), true},
+		{"strained", testline.Build(t, 60, "1:1/f1 3/f2/h 5/h/f4 1/f1/p"), "reach tight", nil, testline.Build(t, 60,
+			"1:12/f1 14/f2 16/h/f4"), true},
+		{"one finger, two frets", testline.Build(t, 90, "3:5/f1+2:7/f1"), "bar-conflict breaks", []int{1, 2},
+			testline.Build(t, 90, "3:5/f1+2:7/f3"), true},
+		{"one finger, two strings", testline.Build(t, 90, "3:5/f1+1:5/f1"), "bar-conflict breaks", []int{1, 2},
+			testline.Build(t, 90, "3:5/f1/B+2:5/f1/B"), true},
+		{"jump", testline.Build(t, 120, "2:9/f1 1:12/f1"), "finger-jump breaks", []int{1, 2}, testline.Build(t, 120,
+			"2:9/f1 1:12/f3"), false},
+		{"shift", testline.Build(t, 110, "1:5/f1 1:12/f2"), "shift breaks", []int{1, 2}, testline.Build(t, 60,
+			"1:5/f1 1:12/f2"), false},
+		{"fast fingers", testline.Build(t, 200, "1:5/f1 8/h/f4"), "finger-fast breaks", []int{1, 2}, testline.Build(t,
+			100, "1:5/f1 8/h/f4"), false},
+		{"crowded", testline.Build(t, 60, "1:19 20 21"), "crowded flows", []int{1, 2, 3}, testline.Build(t, 60,
+			"1:9 10 11"), false},
+		{"stroke again", testline.Build(t, 110, "1:5/D 5/D"), "stroke-repeats breaks", []int{1, 2}, testline.Build(t,
+			110, "1:5/D 5/U"), false},
+		{"inside", testline.Build(t, 140, "2:5/U 1:5/D"), "change-inside tight", []int{1, 2}, testline.Build(t, 120,
+			"2:5/D 1:5/U"), false},
+		{"against", testline.Build(t, 120, "2:5/U 1:5/U"), "change-against breaks", []int{1, 2}, testline.Build(t, 120,
+			"2:5/D 1:5/D"), false},
+		{"a skipping sweep", testline.Build(t, 140, "3:5/D 1:5/D"), "sweep-turns breaks", []int{1, 2}, testline.Build(t,
+			140, "2:5/D 1:5/D"), false},
+		{"picked too fast", testline.Build(t, 190, "1:0/D 0/U"), "stroke-fast breaks", []int{1, 2}, testline.Build(t,
+			140, "1:0/D 0/U"), false},
+		{"mixed exits", testline.Build(t, 60, "2:5/D 1:5/U 2:5/D"), "exits-mixed flows", nil, testline.Build(t, 60,
+			"2:5/D 1:5/U 1:5/D 2:5/U"), false},
+		{"one stroke apart", testline.Build(t, 60, "3:8/D+1:8/D"), "pair-needs-fingers breaks", []int{1, 2},
+			testline.Build(t, 60, "3:8/D+1:8/m"), true},
+		{"beyond the neck", testline.Build(t, 60, "1:23"), "beyond-neck breaks", []int{1}, testline.Build(t, 60,
+			"1:22"), true},
+		{"no finger", testline.Build(t, 60, "1:5/f0"), "open-string-finger breaks", []int{1}, testline.Build(t, 60,
+			"1:5/f1"), true},
+		{"open string bent", testline.Build(t, 60, "1:0/b2*1/4"), "bend-open-string breaks", []int{1}, testline.Build(t,
+			60, "1:5/b2*1/4"), true},
+		{"off the edge", testline.Build(t, 60, "1:12/f3/b2thin*1/4"), "bend-off-edge breaks", []int{1},
+			testline.Build(t, 60, "1:12/f3/b2*1/4"), true},
+		{"weak", testline.Build(t, 60, "1:1/f1/b2*1/4"), "bend-weak breaks", []int{1}, testline.Build(t, 60,
+			"1:12/f3/b2*1/4"), true},
+		{"heavy", testline.Build(t, 60, "1:2/f3/b2*1/4"), "bend-heavy tight", []int{1}, testline.Build(t, 60,
+			"1:12/f3/b2*1/4"), true},
+		{"late", testline.Build(t, 170, "3:7/f3/b2"), "bend-late breaks", []int{1}, testline.Build(t, 120,
+			"3:7/f3/b2*1/4"), false},
+		{"aimless", testline.InKey(testline.Build(t, 60, "3:7/f3/b1*1/4"), "A", "minor pentatonic"),
+			"bend-aimless flows", []int{1}, testline.InKey(testline.Build(t, 60, "3:7/f3/b2*1/4"), "A",
+				"minor pentatonic"), false},
+		{"short vibrato", testline.Build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, testline.Build(t, 120,
+			"3:7/v*1/2"), false},
+		{"outside", testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows",
+			[]int{2}, testline.InKey(testline.Build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
 	} {
 		r := check(usual, c.l)
 		i := slices.Index(codes(r), c.want)
@@ -98,7 +130,11 @@ func TestEveryRuleIsTested(t *testing.T) {
 	for _, r := range rules {
 		src[r.code()] = true
 	}
-	for _, code := range strings.Fields("slur-changes-string hammer-falls pull-rises slur-same-finger slide-changes-finger fingers-cross reach finger-jump shift crowded open-string-finger beyond-neck bar-conflict bend-aimless bend-weak bend-off-edge bend-heavy bend-open-string bend-late vibrato-short stroke-repeats change-inside change-against exits-mixed sweep-turns pair-needs-fingers stroke-fast note-outside finger-fast") {
+	for _, code := range strings.Fields("slur-changes-string hammer-falls pull-rises slur-same-finger " +
+		"slide-changes-finger fingers-cross reach finger-jump shift crowded open-string-finger beyond-neck " +
+		"bar-conflict bend-aimless bend-weak bend-off-edge bend-heavy bend-open-string bend-late vibrato-short " +
+		"stroke-repeats change-inside change-against exits-mixed sweep-turns pair-needs-fingers stroke-fast " +
+		"note-outside finger-fast") {
 		if !src[code] {
 			t.Errorf("no rule finds %s", code)
 		}
@@ -112,7 +148,8 @@ func TestEveryRuleIsTested(t *testing.T) {
 // Common practice, entered as fingers: the usual shapes flow at a moderate tempo.
 func TestUsualFingersFlow(t *testing.T) {
 	for _, c := range []struct{ line, fingers string }{
-		{"1:5 6 7 8", "1 2 3 4"}, {"1:5 7 8", "1 3 4"}, {"1:5 7 9", "1 2 4"}, {"1:5 6 8", "1 2 4"}, {"1:12 14 16", "1 2 4"}, {"6:1 3 4", "1 3 4"},
+		{"1:5 6 7 8", "1 2 3 4"}, {"1:5 7 8", "1 3 4"}, {"1:5 7 9", "1 2 4"}, {"1:5 6 8", "1 2 4"}, {"1:12 14 16",
+			"1 2 4"}, {"6:1 3 4", "1 3 4"},
 		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", "1 4 1 3 1 3 1 3 1 4 1 4"},
 		{"6:8 10 5:7 10 4:7 10 3:7 9 2:8 10 1:8 10", "2 4 1 4 1 4 1 3 2 4 2 4"},
 		{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10", "1 3 4 1 3 4 1 2 4 1 2 4 1 2 4 1 2 4"},
@@ -158,7 +195,8 @@ func TestCeiling(t *testing.T) {
 		}
 	}
 	for _, still := range []string{"", "1:5", "3:5+2:5"} {
-		if r := check(usual, testline.Build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 || len(r.Bottleneck) != 0 {
+		if r := check(usual, testline.Build(t, 100, still)); r.Verdict != Flows || r.Ceiling != 0 ||
+			len(r.Bottleneck) != 0 {
 			t.Errorf("%q: %s, ceiling %v, bottleneck %v", still, r.Verdict, r.Ceiling, r.Bottleneck)
 		}
 	}
@@ -175,7 +213,8 @@ func TestJSON(t *testing.T) {
 	if err := json.Unmarshal(data, &back); err != nil {
 		t.Fatal(err)
 	}
-	for _, k := range strings.Fields("verdict tempo ceiling best_possible bottleneck reach_mm strokes slurs changes exits findings") {
+	for _, k := range strings.Fields("verdict tempo ceiling best_possible bottleneck reach_mm strokes slurs changes " +
+		"exits findings") {
 		if _, ok := back[k]; !ok {
 			t.Errorf("%s is missing", k)
 		}
@@ -184,7 +223,11 @@ func TestJSON(t *testing.T) {
 		t.Errorf("%s", data)
 	}
 	empty, err := json.Marshal(check(usual, lick.New()))
-	if err != nil || strings.Contains(strings.ReplaceAll(strings.ReplaceAll(string(empty), `"ceiling":null`, ""), `"best_possible":null`, ""), "null") {
+	if err != nil ||
+		strings.Contains(
+			strings.ReplaceAll(strings.ReplaceAll(string(empty), `"ceiling":null`, ""), `"best_possible":null`, ""),
+			"null",
+		) {
 		t.Errorf("a list is null: %s", empty)
 	}
 }
@@ -217,7 +260,8 @@ func TestMeant(t *testing.T) {
 // one that checking its lick gives.
 func TestFixesHelp(t *testing.T) {
 	for _, c := range []struct{ line, want string }{
-		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"}, {"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
+		{"2:9/f1 1:12/f1", "Finger"}, {"1:7 5/h", "Pull"}, {"1:5 7/p", "Hammer"}, {"1:5/D 5/D", "Upstroke"},
+		{"1:5/f1 7/h/f1", "Finger"}, {"3:7/f3/b2", "Twice as long"}, {"2:23", "Note 1 at"},
 	} {
 		l := testline.Build(t, 120, c.line)
 		if strings.Contains(c.line, "/b") {

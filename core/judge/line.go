@@ -35,7 +35,13 @@ type SlurState struct {
 // layOut turns a lick into what each hand does. Free takes the player's fingers
 // and strokes away.
 func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
-	ln := &Line{Written: l, Guitar: e.Guitar(l), bends: e.Player.Bends, Columns: l.Columns(), SlurOf: make([]SlurState, len(l.Notes))}
+	ln := &Line{
+		Written: l,
+		Guitar:  e.Guitar(l),
+		bends:   e.Player.Bends,
+		Columns: l.Columns(),
+		SlurOf:  make([]SlurState, len(l.Notes)),
+	}
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			ln.ColumnOf = append(ln.ColumnOf, c)
@@ -51,7 +57,8 @@ func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 		turn := l.Milliseconds(ln.Start(len(ln.Columns)-1), l.End()) + l.Milliseconds(lick.Time{}, ln.Start(0))
 		ln.Hand[0].Have = turn
 		if n := len(ln.Picked); n > 0 {
-			ln.Pick[0].Have = l.Milliseconds(ln.Start(ln.Picked[n-1]), l.End()) + l.Milliseconds(lick.Time{}, ln.Start(ln.Picked[0]))
+			ln.Pick[0].Have = l.Milliseconds(ln.Start(ln.Picked[n-1]),
+				l.End()) + l.Milliseconds(lick.Time{}, ln.Start(ln.Picked[0]))
 		}
 	}
 	return ln
@@ -150,14 +157,27 @@ func (ln *Line) slur(c, i int) SlurState {
 	}
 	from := ln.source(c, i)
 	if from < 0 {
-		return SlurState{-1, "slur-changes-string", fmt.Sprintf("Nothing sounds on string %d just before it, so there is nothing to %s from.", n.String, n.Slur)}
+		return SlurState{
+			-1,
+			"slur-changes-string",
+			fmt.Sprintf("Nothing sounds on string %d just before it, so there is nothing to %s from.", n.String,
+				n.Slur),
+		}
 	}
 	f := ln.Written.Notes[from]
 	switch {
 	case n.Slur == lick.Hammer && n.Fret <= f.Fret:
-		return SlurState{from, "hammer-falls", fmt.Sprintf("A hammer goes up the string, this goes from fret %d to %d.", f.Fret, n.Fret)}
+		return SlurState{
+			from,
+			"hammer-falls",
+			fmt.Sprintf("A hammer goes up the string, this goes from fret %d to %d.", f.Fret, n.Fret),
+		}
 	case n.Slur == lick.Pull && n.Fret >= f.Fret:
-		return SlurState{from, "pull-rises", fmt.Sprintf("A pull goes down the string, this goes from fret %d to %d.", f.Fret, n.Fret)}
+		return SlurState{
+			from,
+			"pull-rises",
+			fmt.Sprintf("A pull goes down the string, this goes from fret %d to %d.", f.Fret, n.Fret),
+		}
 	case (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || f.Fret == 0):
 		return SlurState{from, "slide-changes-finger", "An open string has no finger that could slide."}
 	}

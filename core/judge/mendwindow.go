@@ -90,7 +90,8 @@ func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
 	for i := w.first + len(part.Notes); i < len(notes); i++ {
 		whole.Notes[i].At = whole.Notes[i].At.Add(shift)
 	}
-	if slices.EqualFunc(whole.Notes[w.first:w.first+len(part.Notes)], notes[w.first:w.first+len(part.Notes)], samePicking) {
+	if slices.EqualFunc(whole.Notes[w.first:w.first+len(part.Notes)], notes[w.first:w.first+len(part.Notes)],
+		samePicking) {
 		return whole, md.picking
 	}
 	for i := range whole.Notes {
@@ -107,5 +108,6 @@ func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
 
 // samePicking says whether two notes ask the same of the picking hand.
 func samePicking(a, b lick.Note) bool {
-	return a.At == b.At && a.String == b.String && a.Stroke == b.Stroke && a.Slur.Slurred() == b.Slur.Slurred() && a.Rake == b.Rake
+	return a.At == b.At && a.String == b.String && a.Stroke == b.Stroke && a.Slur.Slurred() == b.Slur.Slurred() &&
+		a.Rake == b.Rake
 }

@@ -15,7 +15,9 @@ func TestDefaultProfileIsTheDefaultPlayer(t *testing.T) {
 		t.Fatal(err)
 	}
 	l := testline.Build(t, 120, "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10")
-	if a, b := check(NewEngine(got), l), check(usual, l); a.Ceiling != b.Ceiling || got.Hand != player.DefaultPlayer().Hand || got.Bends != player.DefaultPlayer().Bends {
+	if a, b := check(NewEngine(got), l), check(usual, l); a.Ceiling != b.Ceiling ||
+		got.Hand != player.DefaultPlayer().Hand ||
+		got.Bends != player.DefaultPlayer().Bends {
 		t.Errorf("ceilings %v and %v", a.Ceiling, b.Ceiling)
 	}
 }

@@ -43,9 +43,11 @@ func (bendOpenString) find(j *Judgement) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		switch {
 		case n.Fret == 0:
-			out = append(out, always(Breaks, "an open string is bent", "There is no finger on an open string to push it.", i))
+			out = append(out,
+				always(Breaks, "an open string is bent", "There is no finger on an open string to push it.", i))
 		case !b.solved:
-			out = append(out, always(Breaks, "the bend cannot be made", "No push of this string reaches that pitch.", i))
+			out = append(out,
+				always(Breaks, "the bend cannot be made", "No push of this string reaches that pitch.", i))
 		}
 	})
 	return out
@@ -60,7 +62,12 @@ func (bendOffEdge) find(j *Judgement) (out []Finding) {
 		if !b.solved || b.push.Way+bend.EdgeSpare <= b.room {
 			return
 		}
-		f := always(Breaks, "off the edge", fmt.Sprintf("The bend pushes %s %.1f mm, but the edge of the fretboard is %.1f mm away on that side.", j.stringName(n.String), b.push.Way, b.room), i)
+		f := always(
+			Breaks, "off the edge",
+			fmt.Sprintf("The bend pushes %s %.1f mm, but the edge of the fretboard is %.1f mm away on that side.",
+				j.stringName(n.String), b.push.Way, b.room),
+			i,
+		)
 		f.Need, f.Have, f.Unit = float64(b.push.Way+bend.EdgeSpare), float64(b.room), "mm"
 		out = append(out, f)
 	})
@@ -115,7 +122,11 @@ func (bendLate) find(j *Judgement) (out []Finding) {
 	j.loads(Bending, func(i int, l Load) {
 		if loadSeverity(l.Load) > Flows {
 			n := j.Written.Notes[i]
-			out = append(out, j.move(i, l, "the bend comes late", fmt.Sprintf("A %s bend of %.1f mm", BendWord(n.Bend.Semitones), j.bends[i].push.Way)))
+			out = append(
+				out,
+				j.move(i, l, "the bend comes late",
+					fmt.Sprintf("A %s bend of %.1f mm", BendWord(n.Bend.Semitones), j.bends[i].push.Way)),
+			)
 		}
 	})
 	return out
@@ -138,7 +149,8 @@ func (bendAimless) find(j *Judgement) (out []Finding) {
 			return
 		}
 		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a bend without a target", Musical: true,
-			Text: fmt.Sprintf("It goes to %s, the %s, which is not among the tones of %s.", b.target.Name.Pretty(), b.target.Degree.Pretty(), p.Pretty())})
+			Text: fmt.Sprintf("It goes to %s, the %s, which is not among the tones of %s.", b.target.Name.Pretty(),
+				b.target.Degree.Pretty(), p.Pretty())})
 	})
 	return out
 }
@@ -174,7 +186,8 @@ func (noteOutside) find(j *Judgement) (out []Finding) {
 			continue
 		}
 		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a tone outside", Musical: true,
-			Text: fmt.Sprintf("%s, the %s, is not among the tones of %s and does not lead into one by a half step.", t.Name.Pretty(), t.Degree.Pretty(), p.Pretty())})
+			Text: fmt.Sprintf("%s, the %s, is not among the tones of %s and does not lead into one by a half step.",
+				t.Name.Pretty(), t.Degree.Pretty(), p.Pretty())})
 	}
 	return out
 }

@@ -48,8 +48,12 @@ func (slurSameFinger) code() string { return "slur-same-finger" }
 func (slurSameFinger) find(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && n.Finger == m.Finger {
-			out = append(out, always(Breaks, "one finger for a "+string(n.Slur),
-				fmt.Sprintf("A %s needs two fingers, here the %s does both; slide, or take another finger.", n.Slur, n.Finger.Word()), from, i))
+			out = append(out, always(
+				Breaks, "one finger for a "+string(n.Slur),
+				fmt.Sprintf("A %s needs two fingers, here the %s does both; slide, or take another finger.", n.Slur,
+					n.Finger.Word()),
+				from, i,
+			))
 		}
 	})
 	return out
@@ -62,8 +66,12 @@ func (slideChangesFinger) code() string { return "slide-changes-finger" }
 func (slideChangesFinger) find(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if !hammerOrPull(n.Slur) && n.Finger != m.Finger {
-			out = append(out, always(Breaks, "the slide changes finger",
-				fmt.Sprintf("The finger that slides stays down: note %d has the %s, note %d the %s.", from+1, m.Finger.Word(), i+1, n.Finger.Word()), from, i))
+			out = append(out, always(
+				Breaks, "the slide changes finger",
+				fmt.Sprintf("The finger that slides stays down: note %d has the %s, note %d the %s.", from+1,
+					m.Finger.Word(), i+1, n.Finger.Word()),
+				from, i,
+			))
 		}
 	})
 	return out
@@ -71,7 +79,8 @@ func (slideChangesFinger) find(j *Judgement) (out []Finding) {
 
 // crosses says whether two fingers of one hand stand the wrong way round.
 func crosses(n, m lick.Note) bool {
-	return n.Finger.Fretting() && m.Finger.Fretting() && n.Finger != m.Finger && n.Fret != m.Fret && (n.Finger > m.Finger) != (n.Fret > m.Fret)
+	return n.Finger.Fretting() && m.Finger.Fretting() && n.Finger != m.Finger && n.Fret != m.Fret &&
+		(n.Finger > m.Finger) != (n.Fret > m.Fret)
 }
 
 type fingersCross struct{}
@@ -81,14 +90,22 @@ func (fingersCross) code() string { return "fingers-cross" }
 func (fingersCross) find(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && crosses(n, m) {
-			out = append(out, always(Breaks, "fingers cross",
-				fmt.Sprintf("Finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger, n.Fret), from, i))
+			out = append(out, always(
+				Breaks, "fingers cross",
+				fmt.Sprintf("Finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger,
+					n.Fret),
+				from, i,
+			))
 		}
 	})
 	j.stuckColumns(func(a, b int, n, m lick.Note) {
 		if crosses(n, m) {
-			out = append(out, always(Breaks, "fingers cross",
-				fmt.Sprintf("They sound together, but finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger, n.Fret), a, b))
+			out = append(out, always(
+				Breaks, "fingers cross",
+				fmt.Sprintf("They sound together, but finger %s at fret %d and finger %s at fret %d would cross.",
+					m.Finger, m.Fret, n.Finger, n.Fret),
+				a, b,
+			))
 		}
 	})
 	return out
@@ -147,12 +164,28 @@ func (reachRule) find(j *Judgement) (out []Finding) {
 		}
 		need := j.Guitar.Press(max(n.Fret, m.Fret)) - j.Guitar.Press(min(n.Fret, m.Fret))
 		if need <= limit {
-			out = append(out, always(Breaks, "out of reach", fmt.Sprintf("Fingers %s and %s reach frets %d and %d, but not together with the fingers around them.",
-				lo, hi, min(n.Fret, m.Fret), max(n.Fret, m.Fret)), a, b))
+			out = append(
+				out,
+				always(
+					Breaks, "out of reach",
+					fmt.Sprintf(
+						"Fingers %s and %s reach frets %d and %d, but not together with the fingers around them.", lo,
+						hi, min(n.Fret, m.Fret), max(n.Fret, m.Fret),
+					),
+					a, b,
+				),
+			)
 			return
 		}
-		f := always(Breaks, "out of reach", fmt.Sprintf("Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around them; this hand reaches %.0f.",
-			lo, hi, need, min(n.Fret, m.Fret), max(n.Fret, m.Fret), limit), a, b)
+		f := always(
+			Breaks, "out of reach",
+			fmt.Sprintf(
+				"Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around "+
+					"them; this hand reaches %.0f.",
+				lo, hi, need, min(n.Fret, m.Fret), max(n.Fret, m.Fret), limit,
+			),
+			a, b,
+		)
 		f.Need, f.Have, f.Unit = float64(need), float64(limit), "mm"
 		out = append(out, f)
 	}
@@ -165,7 +198,8 @@ func (reachRule) find(j *Judgement) (out []Finding) {
 		if n.Finger != m.Finger && !crosses(n, m) {
 			report(a, b, n, m)
 		} else if n.Finger == m.Finger && !n.Finger.Fretting() {
-			out = append(out, always(Breaks, "out of reach", fmt.Sprintf("No hand stance holds fret %d and fret %d together.", m.Fret, n.Fret), a, b))
+			out = append(out, always(Breaks, "out of reach",
+				fmt.Sprintf("No hand stance holds fret %d and fret %d together.", m.Fret, n.Fret), a, b))
 		}
 	})
 	return out
@@ -192,8 +226,17 @@ func (strainRule) find(j *Judgement) (out []Finding) {
 		}
 		told = s.Frame
 		pair, need, have := j.player.Hand.Widest(j.Guitar, s.Frame)
-		f := Finding{Severity: Tight, Notes: j.numbers(c), Need: float64(need), Have: float64(have), Unit: "mm", Always: true, Title: "a wide stretch"}
-		f.Text = fmt.Sprintf("Fingers %s and %s stand %s mm apart; up to %s is comfortable. This holds at any tempo.", pair[0], pair[1], apart(need, have), apart(have, need))
+		f := Finding{
+			Severity: Tight,
+			Notes:    j.numbers(c),
+			Need:     float64(need),
+			Have:     float64(have),
+			Unit:     "mm",
+			Always:   true,
+			Title:    "a wide stretch",
+		}
+		f.Text = fmt.Sprintf("Fingers %s and %s stand %s mm apart; up to %s is comfortable. This holds at any tempo.",
+			pair[0], pair[1], apart(need, have), apart(have, need))
 		out = append(out, f)
 	}
 	return out
@@ -223,7 +266,11 @@ func (beyondNeck) code() string { return "beyond-neck" }
 func (beyondNeck) find(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		if n.Fret > j.Guitar.Frets {
-			out = append(out, always(Breaks, "beyond the neck", fmt.Sprintf("Fret %d is not there: this guitar has %d.", n.Fret, j.Guitar.Frets), i))
+			out = append(
+				out,
+				always(Breaks, "beyond the neck",
+					fmt.Sprintf("Fret %d is not there: this guitar has %d.", n.Fret, j.Guitar.Frets), i),
+			)
 		}
 	}
 	return out
@@ -237,100 +284,18 @@ func (openStringFinger) find(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		switch {
 		case n.Fret > 0 && n.Finger == lick.Open:
-			out = append(out, always(Breaks, "no finger there", fmt.Sprintf("Fret %d needs a finger; 0 is for open strings.", n.Fret), i))
+			out = append(
+				out,
+				always(Breaks, "no finger there", fmt.Sprintf("Fret %d needs a finger; 0 is for open strings.", n.Fret),
+					i),
+			)
 		case n.Fret == 0 && (n.Finger.Fretting() || n.Finger == lick.Thumb):
-			out = append(out, always(Tight, "a finger on an open string", fmt.Sprintf("An open string takes no finger, here it has the %s.", n.Finger.Word()), i))
+			out = append(
+				out,
+				always(Tight, "a finger on an open string",
+					fmt.Sprintf("An open string takes no finger, here it has the %s.", n.Finger.Word()), i),
+			)
 		}
 	}
 	return out
-}
-
-// jumpWarning is the load from which a jump is worth a word although it flows
-// (model default): it is the classic stumble.
-const JumpWarning = 0.6
-
-type fingerJump struct{}
-
-func (fingerJump) code() string { return "finger-jump" }
-
-func (fingerJump) find(j *Judgement) (out []Finding) {
-	j.loads(Fretting, func(i int, l Load) {
-		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > JumpWarning {
-			n := j.Written.Notes[i]
-			out = append(out, j.move(i, l, "the "+n.Finger.Word()+" jumps",
-				fmt.Sprintf("From %s to %s with finger %s", j.where(j.sameFinger(i, l.From)), j.where(i), n.Finger)))
-		}
-	})
-	return out
-}
-
-// sameFinger is the note of from's column that the finger of note i played.
-func (j *Judgement) sameFinger(i, from int) int {
-	for k, n := range j.Written.Notes[:from+1] {
-		if n.At.Cmp(j.Written.Notes[from].At) == 0 && n.Finger == j.Written.Notes[i].Finger {
-			return k
-		}
-	}
-	return from
-}
-
-type shiftRule struct{}
-
-func (shiftRule) code() string { return "shift" }
-
-func (shiftRule) find(j *Judgement) (out []Finding) {
-	j.loads(Fretting, func(i int, l Load) {
-		switch k := j.Notes[i].Kind; k {
-		case hand.Move, hand.Slide, hand.Shift, hand.Grips:
-			if loadSeverity(l.Load) == Flows || l.From < 0 {
-				return
-			}
-			title := map[hand.Kind]string{hand.Move: "the hand shifts", hand.Slide: "a fast slide", hand.Shift: "a silent shift",
-				hand.Grips: "the grip moves"}[k]
-			way := fmt.Sprintf("The hand moves %.0f mm", j.Notes[i].Way)
-			if j.Notes[i].Way < 0.5 {
-				way = "Every finger lets go" // and the hand comes down where it was
-			}
-			out = append(out, j.move(i, l, title, fmt.Sprintf("%s, from %s to %s", way, j.where(l.From), j.where(i))))
-		}
-	})
-	return out
-}
-
-// fingerFast is a move of the fingers that is simply too quick.
-type fingerFast struct{}
-
-func (fingerFast) code() string { return "finger-fast" }
-
-func (fingerFast) find(j *Judgement) (out []Finding) {
-	words := map[hand.Kind]string{hand.Place: "the next finger", hand.Hammer: "the hammer", hand.Pull: "the pull", hand.Roll: "the roll",
-		hand.Bar: "the bar", hand.Same: "the same finger again", hand.ToOpen: "the open string", hand.Hold: "the hold"}
-	j.loads(Fretting, func(i int, l Load) {
-		if what, ok := words[j.Notes[i].Kind]; ok && loadSeverity(l.Load) > Flows {
-			out = append(out, j.move(i, l, what+" comes fast", fmt.Sprintf("Finger %s at %s", j.Written.Notes[i].Finger, j.where(i))))
-		}
-	})
-	return out
-}
-
-// crowded says where fingertips are wider than the frets.
-type crowded struct{}
-
-func (crowded) code() string { return "crowded" }
-
-func (crowded) find(j *Judgement) (out []Finding) {
-	f := Finding{Severity: Flows, Have: float64(hand.Fingertip), Unit: "mm", Title: "fingertips crowd"}
-	narrow := hand.Fingertip
-	for i, n := range j.Written.Notes {
-		if cell := j.Guitar.Cell(n.Fret); n.Fret > 0 && n.Fret <= j.Guitar.Frets && cell < hand.Fingertip {
-			f.Notes = append(f.Notes, i+1)
-			narrow = min(narrow, cell)
-		}
-	}
-	if len(f.Notes) == 0 {
-		return nil
-	}
-	f.Need, f.Have = float64(hand.Fingertip), float64(narrow)
-	f.Text = fmt.Sprintf("Frets here are %.1f mm wide, a fingertip needs about %.0f: neighbouring fingers make room for each other.", narrow, hand.Fingertip)
-	return []Finding{f}
 }

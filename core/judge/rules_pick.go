@@ -43,7 +43,11 @@ func (strokeRepeats) find(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if again(j, i, l, s) {
 			k := strokeWord(j.Written.Notes[i].Stroke)
-			out = append(out, j.move(i, l, "the same stroke again", fmt.Sprintf("Two %ss in a row on %s", k, j.stringName(j.Written.Notes[i].String))))
+			out = append(
+				out,
+				j.move(i, l, "the same stroke again",
+					fmt.Sprintf("Two %ss in a row on %s", k, j.stringName(j.Written.Notes[i].String))),
+			)
 		}
 	})
 	return out
@@ -92,7 +96,14 @@ func (strokeFast) code() string { return "stroke-fast" }
 func (strokeFast) find(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if s.Change == pick.Outside || s.Change == pick.NoChange && !again(j, i, l, s) {
-			out = append(out, j.move(i, l, "picked too fast", fmt.Sprintf("A picked %s on %s", strokeWord(j.Written.Notes[i].Stroke), j.stringName(j.Written.Notes[i].String))))
+			out = append(
+				out,
+				j.move(
+					i, l, "picked too fast",
+					fmt.Sprintf("A picked %s on %s", strokeWord(j.Written.Notes[i].Stroke),
+						j.stringName(j.Written.Notes[i].String)),
+				),
+			)
 		}
 	})
 	return out
@@ -122,8 +133,10 @@ func (exitsMixed) find(j *Judgement) []Finding {
 		}
 	}
 	slices.Sort(f.Notes)
-	f.Text = fmt.Sprintf("%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
-		len(f.Notes), total, AnA(odd), AnA(Other(odd)))
+	f.Text = fmt.Sprintf(
+		"%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
+		len(f.Notes), total, AnA(odd), AnA(Other(odd)),
+	)
 	return []Finding{f}
 }
 
@@ -156,8 +169,11 @@ func (pairNeedsFingers) find(j *Judgement) (out []Finding) {
 			used[j.Written.Notes[i].Stroke] = true
 		}
 		if len(used) < len(e.Notes) {
-			out = append(out, always(Breaks, "one stroke for strings apart",
-				"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger.", j.strokes[p]...))
+			out = append(out, always(
+				Breaks,
+				"one stroke for strings apart",
+				"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger.",
+				j.strokes[p]...))
 		}
 	}
 	return out

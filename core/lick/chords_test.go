@@ -95,9 +95,14 @@ func TestDiff(t *testing.T) {
 		a.Notes = append(a.Notes, Note{At: NewTime(int64(i), 8), Len: NewTime(1, 8), String: 1, Fret: 5, Finger: Index})
 	}
 	b := a.Clone()
-	b.Notes[0].Fret, b.Notes[1].Finger, b.Notes[2].Bend = 7, Ring, &Bend{Semitones: 2, Shape: "bend", With: []Finger{Middle}}
+	b.Notes[0].Fret, b.Notes[1].Finger, b.Notes[2].Bend = 7, Ring, &Bend{
+		Semitones: 2,
+		Shape:     "bend",
+		With:      []Finger{Middle},
+	}
 	d := Diff(a, b)
-	if len(d.Places) != 1 || d.Places[0] != 0 || len(d.Hands) != 1 || d.Hands[0] != 1 || len(d.Marks) != 1 || d.Marks[0] != 2 {
+	if len(d.Places) != 1 || d.Places[0] != 0 || len(d.Hands) != 1 || d.Hands[0] != 1 || len(d.Marks) != 1 ||
+		d.Marks[0] != 2 {
 		t.Errorf("%+v", d)
 	}
 	if d := Diff(b, b.Clone()); len(d.Places)+len(d.Hands)+len(d.Marks) > 0 {
@@ -134,7 +139,8 @@ func TestStrictFile(t *testing.T) {
 	if _, err := Parse([]byte("\xef\xbb\xbf" + good)); err != nil {
 		t.Errorf("with a byte order mark: %v", err)
 	}
-	for _, bad := range []string{strings.Replace(good, `"fret":5`, `"fret":5,"fret":6`, 1), strings.Replace(good, `"fret"`, `"Fret"`, 1), strings.Replace(good, `"notes"`, `"version":1,"notes"`, 1)} {
+	for _, bad := range []string{strings.Replace(good, `"fret":5`, `"fret":5,"fret":6`, 1), strings.Replace(good,
+		`"fret"`, `"Fret"`, 1), strings.Replace(good, `"notes"`, `"version":1,"notes"`, 1)} {
 		if _, err := Parse([]byte(bad)); err == nil {
 			t.Errorf("read: %s", bad)
 		}

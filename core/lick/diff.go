@@ -39,5 +39,7 @@ func sameMarks(x, y Note) bool {
 func same[T comparable](a, b *T) bool { return a == b || a != nil && b != nil && *a == *b }
 
 func sameBend(a, b *Bend) bool {
-	return a == b || a != nil && b != nil && a.Semitones == b.Semitones && a.Shape == b.Shape && a.Push == b.Push && slices.Equal(a.With, b.With)
+	return a == b ||
+		a != nil && b != nil && a.Semitones == b.Semitones && a.Shape == b.Shape && a.Push == b.Push &&
+			slices.Equal(a.With, b.With)
 }

@@ -224,7 +224,8 @@ func (e Setting) What() string {
 	for _, p := range []struct {
 		set  bool
 		name string
-	}{{e.Title != nil, "title"}, {e.Tags != nil, "tags"}, {e.Key != nil, "tones"}, {e.Tempo != nil, "tempo"}, {e.Meter != nil, "meter"},
+	}{{e.Title != nil, "title"}, {e.Tags != nil, "tags"}, {e.Key != nil, "tones"}, {e.Tempo != nil, "tempo"},
+		{e.Meter != nil, "meter"},
 		{e.Feel != nil, "feel"}, {e.Pickup != nil, "pick-up"}, {e.Loop != nil, "loop"}} {
 		if p.set {
 			parts = append(parts, p.name)

@@ -33,29 +33,52 @@ func TestEveryEdit(t *testing.T) {
 		what string
 		want func(l Lick) bool
 	}{
-		{Move{Note: 1, Place: neck.Place{String: 2, Fret: 3}}, "note 2", func(l Lick) bool { return l.Notes[1].String == 2 && l.Notes[1].Fret == 3 }},
+		{Move{Note: 1, Place: neck.Place{String: 2, Fret: 3}}, "note 2",
+			func(l Lick) bool { return l.Notes[1].String == 2 && l.Notes[1].Fret == 3 }},
 		{Insert{After: 1, Place: neck.Place{String: 1, Fret: 9}, Len: NewTime(1, 8)}, "note", func(l Lick) bool {
 			return len(l.Notes) == 5 && l.Notes[2].Fret == 9 && l.Notes[3].At.String() == "3/8"
 		}},
-		{Add{Note: 0, Place: neck.Place{String: 2, Fret: 5}}, "note", func(l Lick) bool { return len(l.Notes) == 5 && l.Notes[1].At.IsZero() }},
-		{Remove{Note: 0}, "note 1", func(l Lick) bool { return len(l.Notes) == 3 && l.Notes[0].Fret == 7 && l.Notes[0].At.IsZero() }},
+		{Add{Note: 0, Place: neck.Place{String: 2, Fret: 5}}, "note", func(l Lick) bool {
+			return len(l.Notes) == 5 &&
+				l.Notes[1].At.IsZero()
+		}},
+		{Remove{Note: 0}, "note 1", func(l Lick) bool {
+			return len(l.Notes) == 3 && l.Notes[0].Fret == 7 &&
+				l.Notes[0].At.IsZero()
+		}},
 		{Length{Note: 0, Len: NewTime(1, 4)}, "note 1", func(l Lick) bool { return l.Notes[1].At.String() == "1/4" }},
 		{Rest{Note: 1}, "rest", func(l Lick) bool { return l.Notes[1].At.String() == "1/4" && l.Notes[0].At.IsZero() }},
 		{Swap{Note: 0}, "note", func(l Lick) bool { return l.Notes[0].Fret == 7 && l.Notes[1].Fret == 5 }},
-		{SetFinger{Note: 0, Finger: Ring}, "finger", func(l Lick) bool { return l.Notes[0].Finger == Ring && l.Notes[0].Locked("finger") }},
-		{SetStroke{Note: 0, Stroke: Up}, "note 1", func(l Lick) bool { return l.Notes[0].Stroke == Up && l.Notes[0].Locked("stroke") }},
-		{SetSlur{Note: 1, Slur: Hammer}, "hammer to note 2", func(l Lick) bool { return l.Notes[1].Slur == Hammer && l.Notes[1].Locked("slur") }},
+		{SetFinger{Note: 0, Finger: Ring}, "finger", func(l Lick) bool {
+			return l.Notes[0].Finger == Ring &&
+				l.Notes[0].Locked("finger")
+		}},
+		{SetStroke{Note: 0, Stroke: Up}, "note 1", func(l Lick) bool {
+			return l.Notes[0].Stroke == Up &&
+				l.Notes[0].Locked("stroke")
+		}},
+		{SetSlur{Note: 1, Slur: Hammer}, "hammer to note 2", func(l Lick) bool {
+			return l.Notes[1].Slur == Hammer &&
+				l.Notes[1].Locked("slur")
+		}},
 		{SetSlur{Note: 1}, "note 2 picked", func(l Lick) bool { return l.Notes[1].Slur == "" }},
-		{SetBend{Note: 2, Bend: &Bend{Semitones: 2, Shape: "bend"}}, "note 3 bent", func(l Lick) bool { return l.Notes[2].Bend.Semitones == 2 && l.Notes[2].Locked("bend") }},
+		{SetBend{Note: 2, Bend: &Bend{Semitones: 2, Shape: "bend"}}, "note 3 bent",
+			func(l Lick) bool { return l.Notes[2].Bend.Semitones == 2 && l.Notes[2].Locked("bend") }},
 		{SetBend{Note: 2}, "note 3 not bent", func(l Lick) bool { return l.Notes[2].Bend == nil }},
-		{SetVibrato{Note: 2, Vibrato: &Vibrato{Width: "wide", Speed: "slow"}}, "vibrato on note 3", func(l Lick) bool { return l.Notes[2].Vibrato != nil }},
-		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: "below"}}, "slide into note 3", func(l Lick) bool { return l.Notes[2].SlideIn.Frets == 2 }},
+		{SetVibrato{Note: 2, Vibrato: &Vibrato{Width: "wide", Speed: "slow"}}, "vibrato on note 3",
+			func(l Lick) bool { return l.Notes[2].Vibrato != nil }},
+		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: "below"}}, "slide into note 3",
+			func(l Lick) bool { return l.Notes[2].SlideIn.Frets == 2 }},
 		{Toggle{Note: 0, Mark: "accent"}, "accent on note 1", func(l Lick) bool { return l.Notes[0].Accent }},
 		{Toggle{Note: 0, Mark: "rake"}, "rake on note 1", func(l Lick) bool { return l.Notes[0].Rake }},
-		{SetMeant{Note: 0, Code: "note-outside", Meant: true}, "meant", func(l Lick) bool { return l.Notes[0].Means("note-outside") }},
-		{Setting{Title: ptr("Stile"), Tempo: ptr(72.0), Loop: ptr(true)}, "title, tempo, loop", func(l Lick) bool { return l.Title == "Stile" && l.Tempo == 72 && l.Loop }},
-		{Setting{Key: &Key{Tonic: "A", Scale: "dorian"}, Meter: &Meter{3, 4}, Feel: ptr(Shuffle), Pickup: ptr(NewTime(1, 8)), Tags: &[]string{"a"}}, "tones", func(l Lick) bool {
-			return l.Key.Scale == "dorian" && l.Meter == Meter{3, 4} && l.Feel == Shuffle && l.Pickup.String() == "1/8" && len(l.Tags) == 1
+		{SetMeant{Note: 0, Code: "note-outside", Meant: true}, "meant",
+			func(l Lick) bool { return l.Notes[0].Means("note-outside") }},
+		{Setting{Title: ptr("Stile"), Tempo: ptr(72.0), Loop: ptr(true)}, "title, tempo, loop",
+			func(l Lick) bool { return l.Title == "Stile" && l.Tempo == 72 && l.Loop }},
+		{Setting{Key: &Key{Tonic: "A", Scale: "dorian"}, Meter: &Meter{3, 4}, Feel: ptr(Shuffle), Pickup: ptr(NewTime(1,
+			8)), Tags: &[]string{"a"}}, "tones", func(l Lick) bool {
+			return l.Key.Scale == "dorian" && l.Meter == Meter{3, 4} && l.Feel == Shuffle &&
+				l.Pickup.String() == "1/8" && len(l.Tags) == 1
 		}},
 		{OpenHands{}, "hands", func(l Lick) bool { return l.Notes[0].Finger == NoFinger }},
 		{Replace{Lick: New(), Why: "other hands"}, "other hands", func(l Lick) bool { return len(l.Notes) == 0 }},
@@ -86,12 +109,18 @@ func TestEveryEdit(t *testing.T) {
 // What an edit cannot do is one sentence, and the lick comes back as it was.
 func TestEditsRefuse(t *testing.T) {
 	for _, e := range []Edit{
-		Move{Note: 9, Place: neck.Place{String: 1, Fret: 1}}, Move{Note: 0, Place: neck.Place{String: 9, Fret: 1}}, Move{Note: 0, Place: neck.Place{String: 1, Fret: 99}},
-		Insert{After: 0, Place: neck.Place{String: 0, Fret: 1}, Len: NewTime(1, 8)}, Insert{After: 0, Place: neck.Place{String: 1, Fret: 1}},
-		Remove{Note: -1}, Length{Note: 0}, SetFinger{Note: 4}, SetStroke{Note: 0, Stroke: "sideways"}, SetSlur{Note: 0, Slur: "glue"},
-		SetBend{Note: 0, Bend: &Bend{Semitones: 7, Shape: "bend"}}, SetBend{Note: 0, Bend: &Bend{Semitones: 1, Shape: "bow"}}, SetVibrato{Note: 0, Vibrato: &Vibrato{Width: "huge", Speed: "slow"}},
-		SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 40, From: "below"}}, SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 1, From: "beside"}}, Toggle{Note: 0, Mark: "glitter"},
-		Setting{Tempo: ptr(1000.0)}, Setting{Meter: &Meter{0, 4}}, Setting{Feel: ptr(Feel("swing"))}, Setting{Key: &Key{Tonic: "H", Scale: "major"}},
+		Move{Note: 9, Place: neck.Place{String: 1, Fret: 1}}, Move{Note: 0, Place: neck.Place{String: 9, Fret: 1}},
+		Move{Note: 0, Place: neck.Place{String: 1, Fret: 99}},
+		Insert{After: 0, Place: neck.Place{String: 0, Fret: 1}, Len: NewTime(1, 8)}, Insert{After: 0,
+			Place: neck.Place{String: 1, Fret: 1}},
+		Remove{Note: -1}, Length{Note: 0}, SetFinger{Note: 4}, SetStroke{Note: 0, Stroke: "sideways"}, SetSlur{Note: 0,
+			Slur: "glue"},
+		SetBend{Note: 0, Bend: &Bend{Semitones: 7, Shape: "bend"}}, SetBend{Note: 0, Bend: &Bend{Semitones: 1,
+			Shape: "bow"}}, SetVibrato{Note: 0, Vibrato: &Vibrato{Width: "huge", Speed: "slow"}},
+		SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 40, From: "below"}}, SetSlideIn{Note: 0,
+			SlideIn: &SlideIn{Frets: 1, From: "beside"}}, Toggle{Note: 0, Mark: "glitter"},
+		Setting{Tempo: ptr(1000.0)}, Setting{Meter: &Meter{0, 4}}, Setting{Feel: ptr(Feel("swing"))},
+		Setting{Key: &Key{Tonic: "H", Scale: "major"}},
 		Swap{Note: 3},
 	} {
 		l := four(t)
@@ -121,10 +150,14 @@ func TestEditsKeepTheLickValid(t *testing.T) {
 			i := rng.IntN(len(l.Notes) + 2)
 			place := neck.Place{String: 1 + rng.IntN(7), Fret: rng.IntN(40)}
 			e := []Edit{
-				Move{Note: i, Place: place}, Insert{After: i, Place: place, Len: NewTime(1, int64(4+rng.IntN(13)))}, Add{Note: i, Place: place}, Remove{Note: i},
-				Length{Note: i, Len: NewTime(int64(1+rng.IntN(3)), 8)}, Rest{Note: i, Close: rng.IntN(2) == 0}, Swap{Note: i, Earlier: rng.IntN(2) == 0},
-				SetFinger{Note: i, Finger: Finger(rng.IntN(7))}, SetStroke{Note: i, Stroke: []Stroke{"", Down, Up, PMid}[rng.IntN(4)]}, SetSlur{Note: i, Slur: []Slur{"", Hammer, Pull, Slide, Shift}[rng.IntN(5)]},
-				SetBend{Note: i, Bend: &Bend{Semitones: float64(rng.IntN(6)), Shape: "bend"}}, Toggle{Note: i, Mark: "bar"}, Setting{Tempo: ptr(float64(rng.IntN(500)))}, OpenHands{},
+				Move{Note: i, Place: place}, Insert{After: i, Place: place, Len: NewTime(1, int64(4+rng.IntN(13)))},
+				Add{Note: i, Place: place}, Remove{Note: i},
+				Length{Note: i, Len: NewTime(int64(1+rng.IntN(3)), 8)}, Rest{Note: i, Close: rng.IntN(2) == 0},
+				Swap{Note: i, Earlier: rng.IntN(2) == 0},
+				SetFinger{Note: i, Finger: Finger(rng.IntN(7))}, SetStroke{Note: i, Stroke: []Stroke{"", Down, Up,
+					PMid}[rng.IntN(4)]}, SetSlur{Note: i, Slur: []Slur{"", Hammer, Pull, Slide, Shift}[rng.IntN(5)]},
+				SetBend{Note: i, Bend: &Bend{Semitones: float64(rng.IntN(6)), Shape: "bend"}}, Toggle{Note: i,
+					Mark: "bar"}, Setting{Tempo: ptr(float64(rng.IntN(500)))}, OpenHands{},
 			}[rng.IntN(14)]
 			next, err := e.Apply(l)
 			if err != nil {

@@ -123,7 +123,8 @@ func Parse(data []byte) (Lick, error) {
 	case head.Version == nil || *head.Version < 1:
 		return Lick{}, fmt.Errorf("\"version\" must be %d", Version)
 	case *head.Version > Version:
-		return Lick{}, fmt.Errorf("the file has version %d; this program reads up to version %d", *head.Version, Version)
+		return Lick{}, fmt.Errorf("the file has version %d; this program reads up to version %d", *head.Version,
+			Version)
 	case head.Notes == nil:
 		return Lick{}, errors.New("\"notes\" is missing")
 	}

@@ -41,7 +41,8 @@ func TestEveryFieldComesBack(t *testing.T) {
 	if !bytes.Equal(first, again.Encode()) {
 		t.Errorf("written and read again:\n%s\n%s", first, again.Encode())
 	}
-	for _, word := range []string{`"bend-release"`, `"with":[2]`, `"meant":["note-outside"]`, `"slide_in":{"frets":1,"from":"below"}`, `"bar":true`, `"finger":0`, `"finger":"T"`, `"voice":"bass"`, `"mute":true`, `"rake":true`, `"accent":true`, `"pickup": "1/8"`, `"loop": true`, `"b5@down"`, `"name":"C#m7"`, `"recipe"`, `"lock":["finger"]`, `"width":"wide"`} {
+	for _, word := range []string{`"bend-release"`, `"with":[2]`, `"meant":["note-outside"]`,
+		`"slide_in":{"frets":1,"from":"below"}`, `"bar":true`, `"finger":0`, `"finger":"T"`, `"voice":"bass"`, `"mute":true`, `"rake":true`, `"accent":true`, `"pickup": "1/8"`, `"loop": true`, `"b5@down"`, `"name":"C#m7"`, `"recipe"`, `"lock":["finger"]`, `"width":"wide"`} {
 		if !bytes.Contains(first, []byte(word)) {
 			t.Errorf("%s was lost", word)
 		}
@@ -56,7 +57,8 @@ func TestDefaults(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if l.Tempo != 100 || l.Meter != (Meter{4, 4}) || l.Feel != Straight || len(l.Tuning) != 6 || l.Loop || l.Key.Tonic != "" {
+	if l.Tempo != 100 || l.Meter != (Meter{4, 4}) || l.Feel != Straight || len(l.Tuning) != 6 || l.Loop ||
+		l.Key.Tonic != "" {
 		t.Errorf("%+v", l)
 	}
 }
@@ -64,7 +66,8 @@ func TestDefaults(t *testing.T) {
 // Each mistake gives one sentence that says what and, in a note, which note.
 func TestRefusals(t *testing.T) {
 	note := func(fields string) string {
-		return `{"format":"ornamen-lick","version":1,"notes":[{"at":"0","len":"1/8","string":1,"fret":5},{` + fields + `}]}`
+		return `{"format":"ornamen-lick","version":1,"notes":[{"at":"0","len":"1/8","string":1,"fret":5},{` + fields +
+			`}]}`
 	}
 	ok := `"at":"1/8","len":"1/8","string":2,"fret":5`
 	head := func(fields string) string {
@@ -120,10 +123,13 @@ func TestRefusals(t *testing.T) {
 		{note(ok + `,"voice":"alto"`), "voice"},
 		{note(ok + `,"lock":["tempo"]`), "lock"},
 		{note(ok + `,"fingr":1`), `note 2: unknown field "fingr"`},
-		{note(`"at":"1/16","len":"1/8","string":1,"fret":7`), "note 2: it starts on string 1 before note 1 there has ended"},
+		{note(`"at":"1/16","len":"1/8","string":1,"fret":7`),
+			"note 2: it starts on string 1 before note 1 there has ended"},
 	} {
 		_, err := Parse([]byte(c.file))
-		if err == nil || !strings.Contains(err.Error(), c.says) && !(c.says == "makes sense" && strings.Contains(err.Error(), "making sense")) {
+		if err == nil ||
+			!strings.Contains(err.Error(), c.says) &&
+				!(c.says == "makes sense" && strings.Contains(err.Error(), "making sense")) {
 			t.Errorf("%.80s…: %v, want %q", c.file, err, c.says)
 		}
 		if err != nil && strings.Contains(err.Error(), "\n") {
@@ -163,7 +169,8 @@ func TestPosition(t *testing.T) {
 		at    Time
 		bar   int64
 		count string
-	}{{Time{}, 0, "&"}, {NewTime(1, 8), 0, "4"}, {NewTime(3, 8), 1, "1"}, {NewTime(7, 16), 1, "e"}, {NewTime(11, 8), 2, "1"}} {
+	}{{Time{}, 0, "&"}, {NewTime(1, 8), 0, "4"}, {NewTime(3, 8), 1, "1"}, {NewTime(7, 16), 1, "e"}, {NewTime(11, 8), 2,
+		"1"}} {
 		p := l.Position(c.at)
 		if got := p.Count(l.Meter); p.Bar != c.bar || got != c.count {
 			t.Errorf("%s lies in bar %d on %s, want %d on %s", c.at, p.Bar, got, c.bar, c.count)
@@ -192,7 +199,8 @@ func sample(t *testing.T) Lick {
 	l := New()
 	for i, f := range []int{5, 8, 5, 7} {
 		var err error
-		if l, err = (Insert{After: len(l.Notes) - 1, Place: neck.Place{String: 1 + i/2, Fret: f}, Len: NewTime(1, 8)}).Apply(l); err != nil {
+		if l, err = (Insert{After: len(l.Notes) - 1, Place: neck.Place{String: 1 + i/2, Fret: f}, Len: NewTime(1,
+			8)}).Apply(l); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -233,8 +241,10 @@ func TestEdits(t *testing.T) {
 			t.Fatalf("%s changed its argument", c.edit.What())
 		}
 	}
-	for _, e := range []Edit{Move{9, neck.Place{String: 1, Fret: 1}}, Move{0, neck.Place{String: 9, Fret: 1}}, Add{0, neck.Place{String: 1, Fret: 9}}, Swap{0, true}, Swap{3, false},
-		Rest{1, true}, Length{0, Time{}}, Toggle{0, "wobble"}, Insert{7, neck.Place{String: 1, Fret: 1}, NewTime(1, 8)}, SetStroke{0, "sideways"}} {
+	for _, e := range []Edit{Move{9, neck.Place{String: 1, Fret: 1}}, Move{0, neck.Place{String: 9, Fret: 1}}, Add{0,
+		neck.Place{String: 1, Fret: 9}}, Swap{0, true}, Swap{3, false},
+		Rest{1, true}, Length{0, Time{}}, Toggle{0, "wobble"}, Insert{7, neck.Place{String: 1, Fret: 1}, NewTime(1,
+			8)}, SetStroke{0, "sideways"}} {
 		if got, err := e.Apply(l); err == nil || string(got.Encode()) != before {
 			t.Errorf("%s: %v, and the lick it gives is not the old one", e.What(), err)
 		}

@@ -39,7 +39,9 @@ func ParseTime(s string) (Time, error) {
 		den, err = parsePart(d)
 	}
 	if err != nil || den == 0 {
-		return Time{}, fmt.Errorf("%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000", clip(s))
+		return Time{}, fmt.Errorf(
+			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000", clip(s),
+		)
 	}
 	return NewTime(num, den), nil
 }

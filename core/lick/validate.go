@@ -39,7 +39,8 @@ func (l Lick) Validate() error {
 	case len(l.Tags) > maxTags:
 		return fmt.Errorf("a lick has at most %d tags", maxTags)
 	case len(l.Tuning) < neck.MinStrings || len(l.Tuning) > neck.MaxStrings:
-		return fmt.Errorf("the tuning must name %d to %d strings, not %d", neck.MinStrings, neck.MaxStrings, len(l.Tuning))
+		return fmt.Errorf("the tuning must name %d to %d strings, not %d", neck.MinStrings, neck.MaxStrings,
+			len(l.Tuning))
 	case !(l.Tempo >= MinTempo && l.Tempo <= MaxTempo):
 		return fmt.Errorf("the tempo must be %d to %d", MinTempo, MaxTempo)
 	case l.Feel != Straight && l.Feel != Shuffle:

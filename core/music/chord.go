@@ -29,7 +29,13 @@ type Chord struct {
 // with it is in its row.
 var qualities = []quality{
 	{"maj", 0, 0, 0, false}, {"min", -1, 0, -1, false}, {"dim", -1, -1, -2, false}, {"aug", 0, 1, -1, false},
-	{"M", 0, 0, 0, false}, {"Δ", 0, 0, 0, true}, {"ø", -1, -1, -1, true}, {"°", -1, -1, -2, false}, {"o", -1, -1, -2, false},
+	{
+		"M",
+		0,
+		0,
+		0,
+		false,
+	}, {"Δ", 0, 0, 0, true}, {"ø", -1, -1, -1, true}, {"°", -1, -1, -2, false}, {"o", -1, -1, -2, false},
 	{"m", -1, 0, -1, false}, {"-", -1, 0, -1, false}, {"+", 0, 1, -1, false}, {"", 0, 0, -1, false},
 }
 

@@ -9,10 +9,14 @@ import (
 // Chord signs and their tones (common practice).
 func TestChords(t *testing.T) {
 	for _, c := range []struct{ chord, tones string }{
-		{"C", "1 3 5"}, {"C#m7", "1 b3 5 b7"}, {"Ebmaj7", "1 3 5 7"}, {"A7", "1 3 5 b7"}, {"Bm7b5", "1 b3 b5 b7"}, {"F#dim", "1 b3 b5"}, {"Gaug", "1 3 #5"}, {"Dsus4", "1 4 5"}, {"E6", "1 3 5 6"},
-		{"C7sus4", "1 4 5 b7"}, {"Cadd9", "1 3 5 9"}, {"C13", "1 3 5 b7 9 13"}, {"Am11", "1 b3 5 b7 9 11"}, {"E7#9", "1 3 5 b7 #9"}, {"C/E", "1 3 5"}, {"G5", "1 5"},
-		{"Csus2", "1 2 5"}, {"B♭m7♭5", "1 b3 b5 b7"}, {"Cmaj9", "1 3 5 7 9"}, {"Dmmaj7", "1 b3 5 7"}, {"F#°7", "1 b3 b5 bb7"}, {"A7b9", "1 3 5 b7 b9"}, {"A7(b13)", "1 3 5 b7 b13"},
-		{"Gm6", "1 b3 5 6"}, {"C6/9", "1 3 5 6 9"}, {"C6/9/E", "1 3 5 6 9"}, {"Am7/G", "1 b3 5 b7"}, {"C+7", "1 3 #5 b7"}, {"CΔ", "1 3 5 7"}, {"Cø", "1 b3 b5 b7"}, {"C11", "1 5 b7 9 11"}, {"D7#5", "1 3 #5 b7"},
+		{"C", "1 3 5"}, {"C#m7", "1 b3 5 b7"}, {"Ebmaj7", "1 3 5 7"}, {"A7", "1 3 5 b7"}, {"Bm7b5", "1 b3 b5 b7"},
+		{"F#dim", "1 b3 b5"}, {"Gaug", "1 3 #5"}, {"Dsus4", "1 4 5"}, {"E6", "1 3 5 6"},
+		{"C7sus4", "1 4 5 b7"}, {"Cadd9", "1 3 5 9"}, {"C13", "1 3 5 b7 9 13"}, {"Am11", "1 b3 5 b7 9 11"}, {"E7#9",
+			"1 3 5 b7 #9"}, {"C/E", "1 3 5"}, {"G5", "1 5"},
+		{"Csus2", "1 2 5"}, {"B♭m7♭5", "1 b3 b5 b7"}, {"Cmaj9", "1 3 5 7 9"}, {"Dmmaj7", "1 b3 5 7"}, {"F#°7",
+			"1 b3 b5 bb7"}, {"A7b9", "1 3 5 b7 b9"}, {"A7(b13)", "1 3 5 b7 b13"},
+		{"Gm6", "1 b3 5 6"}, {"C6/9", "1 3 5 6 9"}, {"C6/9/E", "1 3 5 6 9"}, {"Am7/G", "1 b3 5 b7"}, {"C+7",
+			"1 3 #5 b7"}, {"CΔ", "1 3 5 7"}, {"Cø", "1 b3 b5 b7"}, {"C11", "1 5 b7 9 11"}, {"D7#5", "1 3 #5 b7"},
 	} {
 		got, err := ParseChord(c.chord)
 		if err != nil {
@@ -27,7 +31,8 @@ func TestChords(t *testing.T) {
 			t.Errorf("%s: %s, want %s", c.chord, s, c.tones)
 		}
 	}
-	for _, bad := range []string{"", "H7", "Cwonky", "m7", "C7#", "Cadd", "Cadd5", "C7b7", "C/", "C/H", "Csus3", "Cmaj7maj", "Cno1", "C14", "Cb99", "E7###9"} {
+	for _, bad := range []string{"", "H7", "Cwonky", "m7", "C7#", "Cadd", "Cadd5", "C7b7", "C/", "C/H", "Csus3",
+		"Cmaj7maj", "Cno1", "C14", "Cb99", "E7###9"} {
 		if _, err := ParseChord(bad); err == nil {
 			t.Errorf("%q is a chord", bad)
 		}

@@ -37,7 +37,8 @@ func TestScalesAgainstLibrary(t *testing.T) {
 		for i, tone := range p.Tones {
 			names = append(names, tone.Name.String())
 			if i < len(r.Classes) && tone.Name.Class() != r.Classes[i] {
-				t.Errorf("%s %s: %s has class %d, want %d", r.Tonic, r.Scale, tone.Name, tone.Name.Class(), r.Classes[i])
+				t.Errorf("%s %s: %s has class %d, want %d", r.Tonic, r.Scale, tone.Name, tone.Name.Class(),
+					r.Classes[i])
 			}
 		}
 		if got, want := strings.Join(names, " "), strings.Join(r.Notes, " "); got != want {
@@ -57,7 +58,8 @@ func TestPitch(t *testing.T) {
 		name string
 		midi Pitch
 		hz   float64
-	}{{"A4", 69, 440}, {"C4", 60, 261.6256}, {"E2", 40, 82.4069}, {"E4", 64, 329.6276}, {"B#3", 60, 261.6256}, {"Cb4", 59, 246.9417}, {"C-1", 0, 8.1758}, {"G9", 127, 12543.8540}} {
+	}{{"A4", 69, 440}, {"C4", 60, 261.6256}, {"E2", 40, 82.4069}, {"E4", 64, 329.6276}, {"B#3", 60, 261.6256}, {"Cb4",
+		59, 246.9417}, {"C-1", 0, 8.1758}, {"G9", 127, 12543.8540}} {
 		p, err := ParsePitch(c.name)
 		if err != nil || p != c.midi {
 			t.Errorf("%s is %d (%v), want %d", c.name, p, err, c.midi)
@@ -79,7 +81,8 @@ func TestPitch(t *testing.T) {
 // In a key each letter is used in its order: ♭5 of A is E♭, never D♯ (common practice).
 func TestDegreeSpelling(t *testing.T) {
 	for _, c := range []struct{ root, degree, want string }{
-		{"A", "b5", "Eb"}, {"A", "#4", "D#"}, {"C#", "9", "D#"}, {"C#", "b3", "E"}, {"F#", "7", "E#"}, {"Gb", "4", "Cb"}, {"Ab", "b7", "Gb"}, {"B", "3", "D#"}, {"Eb", "b5", "Bbb"}, {"C", "13", "A"},
+		{"A", "b5", "Eb"}, {"A", "#4", "D#"}, {"C#", "9", "D#"}, {"C#", "b3", "E"}, {"F#", "7", "E#"}, {"Gb", "4",
+			"Cb"}, {"Ab", "b7", "Gb"}, {"B", "3", "D#"}, {"Eb", "b5", "Bbb"}, {"C", "13", "A"},
 	} {
 		root, _ := ParseName(c.root)
 		d, err := ParseDegree(c.degree)
@@ -107,7 +110,9 @@ func TestPalette(t *testing.T) {
 	for _, tone := range p.Tones {
 		got = append(got, tone.Degree.String()+":"+tone.Role.String()+":"+tone.Hold.String())
 	}
-	if want := "1:root: 9:colour: b3:scale: 3:colour:2 b5:colour:down 5:scale: b7:scale: 7:colour:below"; strings.Join(got, " ") != want {
+	if want := "1:root: 9:colour: b3:scale: 3:colour:2 b5:colour:down 5:scale: b7:scale: 7:colour:below"; strings.Join(
+		got, " ",
+	) != want {
 		t.Errorf("%s\nwant %s", strings.Join(got, " "), want)
 	}
 	if tone := p.At(54); tone.Role != Outside || tone.Degree.String() != "4" {

@@ -99,7 +99,8 @@ func ParseScale(s string) (Scale, error) {
 	if key == "" {
 		return Scale{}, fmt.Errorf("the scale is missing: name one, such as minor pentatonic")
 	}
-	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s, nearest(key, spoken()))
+	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s,
+		nearest(key, spoken()))
 }
 
 // spoken lists every name a scale goes by.

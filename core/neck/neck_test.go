@@ -50,11 +50,13 @@ func TestTension(t *testing.T) {
 
 func TestStringsAndRoom(t *testing.T) {
 	g := Standard()
-	if !near(float64(g.StringY(6, 0)), 35.5, 1e-9) || !near(float64(g.StringY(6, g.Scale)), 52.5, 1e-9) || g.StringY(1, 300) != 0 {
+	if !near(float64(g.StringY(6, 0)), 35.5, 1e-9) || !near(float64(g.StringY(6, g.Scale)), 52.5, 1e-9) ||
+		g.StringY(1, 300) != 0 {
 		t.Error("the spread is not 35.5 mm at the nut and 52.5 at the bridge")
 	}
 	x := g.FretX(12)
-	if a, b := g.Room(1, x, true)+g.Room(1, x, false), g.StringY(6, x)+2*g.EdgeRoom; !near(float64(a), float64(b), 1e-9) {
+	if a, b := g.Room(1, x, true)+g.Room(1, x, false), g.StringY(6, x)+2*g.EdgeRoom; !near(float64(a), float64(b),
+		1e-9) {
 		t.Errorf("room on both sides of string 1: %v, the board is %v wide", a, b)
 	}
 	if g.Room(6, x, true) != g.EdgeRoom || g.Room(1, x, false) != g.EdgeRoom {

@@ -30,8 +30,10 @@ func TestPhraseComesBack(t *testing.T) {
 // What is not understood is pointed at.
 func TestPhraseErrorsPoint(t *testing.T) {
 	for _, c := range []struct{ text, word string }{
-		{"1 2 x 4", "x"}, {"", ""}, {"1 | ", ""}, {"notes: 1", "notes"}, {"strings: a1 2", "2"}, {"strings: a0", "a0"}, {"chord: 1 14", "14"},
-		{"1 2^ 3", "2^"}, {"1 2~~~", "2~~~"}, {"(1 3", "(1 3"}, {"(1 x) 2", "(1 x)"}, {"- 1", "-"}, {". .", ". ."}, {"(1 3)^full", "(1 3)^full"}, {"tones@3: 1", "tones@3"}, {"1000", "1000"},
+		{"1 2 x 4", "x"}, {"", ""}, {"1 | ", ""}, {"notes: 1", "notes"}, {"strings: a1 2", "2"}, {"strings: a0", "a0"},
+		{"chord: 1 14", "14"},
+		{"1 2^ 3", "2^"}, {"1 2~~~", "2~~~"}, {"(1 3", "(1 3"}, {"(1 x) 2", "(1 x)"}, {"- 1", "-"}, {". .", ". ."},
+		{"(1 3)^full", "(1 3)^full"}, {"tones@3: 1", "tones@3"}, {"1000", "1000"},
 	} {
 		_, err := phrase.ParsePhrase(c.text)
 		var w *phrase.WordError

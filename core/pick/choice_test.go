@@ -18,9 +18,12 @@ func TestChoices(t *testing.T) {
 	}{
 		{"a free note", []Note{{String: 3}}, [][]lick.Stroke{{lick.Down}, {lick.Up}}},
 		{"a set note", []Note{{String: 3, Stroke: lick.Up}}, [][]lick.Stroke{{lick.Up}}},
-		{"neighbours, one stroke", []Note{{String: 3}, {String: 2}}, [][]lick.Stroke{{lick.Down, lick.Down}, {lick.Up, lick.Up}}},
-		{"strings apart, hybrid", []Note{{String: 3}, {String: 1}}, [][]lick.Stroke{{lick.Down, lick.PMid}, {lick.Up, lick.PMid}}},
-		{"written for a finger", []Note{{String: 3, Finger: lick.PIndex}}, [][]lick.Stroke{{lick.Down}, {lick.Up}, {lick.PIndex}}},
+		{"neighbours, one stroke", []Note{{String: 3}, {String: 2}}, [][]lick.Stroke{{lick.Down, lick.Down}, {lick.Up,
+			lick.Up}}},
+		{"strings apart, hybrid", []Note{{String: 3}, {String: 1}}, [][]lick.Stroke{{lick.Down, lick.PMid}, {lick.Up,
+			lick.PMid}}},
+		{"written for a finger", []Note{{String: 3, Finger: lick.PIndex}}, [][]lick.Stroke{{lick.Down}, {lick.Up},
+			{lick.PIndex}}},
 	} {
 		got := Choices(c.notes)
 		if len(got) != len(c.want) {
@@ -67,7 +70,8 @@ func TestNeedsBetweenChoices(t *testing.T) {
 	} {
 		s := pl.Between(c.x, c.y, LeavesDown)
 		if s.Need != c.need || s.Change != c.change || s.Exit != c.exit {
-			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.Change, s.Exit, c.need, c.change, c.exit)
+			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.Change, s.Exit, c.need, c.change,
+				c.exit)
 		}
 		if load := pl.Load(c.x, c.y, 200, LeavesDown); math.Abs(load-c.need/200) > 1e-12 {
 			t.Errorf("%s: load %v", c.name, load)
@@ -87,10 +91,14 @@ func TestBreaches(t *testing.T) {
 		x, y Choice
 		want bool
 	}{
-		{Alternate, single(3, lick.Down), single(3, lick.Up), false}, {Alternate, single(3, lick.Down), single(2, lick.Down), true},
-		{Economy, single(3, lick.Down), single(2, lick.Down), false}, {Economy, single(3, lick.Down), single(2, lick.Up), true},
-		{Economy, single(2, lick.Down), single(3, lick.Up), false}, {Economy, single(2, lick.Down), single(3, lick.Down), true},
-		{Free, single(3, lick.Down), single(3, lick.Down), false}, {Legato, single(3, lick.Up), single(3, lick.Up), false},
+		{Alternate, single(3, lick.Down), single(3, lick.Up), false}, {Alternate, single(3, lick.Down), single(2,
+			lick.Down), true},
+		{Economy, single(3, lick.Down), single(2, lick.Down), false}, {Economy, single(3, lick.Down), single(2,
+			lick.Up), true},
+		{Economy, single(2, lick.Down), single(3, lick.Up), false}, {Economy, single(2, lick.Down), single(3,
+			lick.Down), true},
+		{Free, single(3, lick.Down), single(3, lick.Down), false}, {Legato, single(3, lick.Up), single(3, lick.Up),
+			false},
 		{Alternate, single(3, lick.PIndex), single(3, lick.PIndex), false},
 	} {
 		if got := c.way.Breach(c.x, c.y); got != c.want {

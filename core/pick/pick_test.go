@@ -108,7 +108,11 @@ func TestAlternateAroundLocks(t *testing.T) {
 	if got := strokes(either.Solve(line("1 1 1U 1 1"), false, Alternate, load.Slack)); got != "UDUDU" {
 		t.Error(got)
 	}
-	if got := strokes(either.Solve(line("1D 1 1 1D"), false, Alternate, load.Slack)); strings.Count(got, "DD")+strings.Count(got, "UU") != 1 {
+	if got := strokes(either.Solve(line("1D 1 1 1D"), false, Alternate, load.Slack)); strings.Count(got,
+		"DD")+strings.Count(
+		got,
+		"UU",
+	) != 1 {
 		t.Errorf("%s breaks the turn more than once", got)
 	}
 }
@@ -183,7 +187,10 @@ func exhaustive(events []Event, loop bool) float64 {
 
 // A rake takes the time of its sweep.
 func TestRakeTakesTime(t *testing.T) {
-	plain := []Event{{Notes: []Note{{String: 3, Stroke: lick.Down}}}, {Notes: []Note{{String: 2, Stroke: lick.Up}}, Have: 300}}
+	plain := []Event{
+		{Notes: []Note{{String: 3, Stroke: lick.Down}}},
+		{Notes: []Note{{String: 2, Stroke: lick.Up}}, Have: 300},
+	}
 	raked := []Event{plain[0], {Notes: []Note{{String: 2, Stroke: lick.Up, Rake: true}}, Have: 300}}
 	pl := Player{Angle: LeavesDown}
 	a, b := pl.Solve(plain, false, Free, 1), pl.Solve(raked, false, Free, 1)

@@ -103,7 +103,10 @@ func hammerCeiling(pl Player) float64 {
 	sixteenth := 1.0 // ms: a load is how much longer the hand needs
 	var events []hand.Event
 	for i, fret := range []int{hammerFret, hammerFret + 1, hammerFret + 3} {
-		t := hand.Touch{Place: neck.Place{String: hammerString, Fret: fret}, Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i]}
+		t := hand.Touch{
+			Place:  neck.Place{String: hammerString, Fret: fret},
+			Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i],
+		}
 		if i > 0 {
 			t.Slur = lick.Hammer
 		}
@@ -134,7 +137,10 @@ func (p Profile) guitar() (neck.Guitar, error) {
 	}
 	for i, s := range g.Strings {
 		if t := s.Tension(tuning[i], g.Scale); t < minTension || t > maxTension {
-			return g, fmt.Errorf("string %d at %s would carry %.0f N with that gauge and scale length; strings carry %.0f to %.0f", i+1, strings.Fields(p.Tuning)[i], t, minTension, maxTension)
+			return g, fmt.Errorf(
+				"string %d at %s would carry %.0f N with that gauge and scale length; strings carry %.0f to %.0f", i+1,
+				strings.Fields(p.Tuning)[i], t, minTension, maxTension,
+			)
 		}
 	}
 	return g, nil
@@ -146,12 +152,14 @@ func (p Profile) hand(g neck.Guitar) (hand.Hand, error) {
 		return h, err
 	}
 	if p.HoldFrom < 1 || p.HoldTo <= p.HoldFrom || p.HoldTo > g.Frets {
-		return h, fmt.Errorf("a hold goes from a lower to a higher fret of this neck, not from %d to %d", p.HoldFrom, p.HoldTo)
+		return h, fmt.Errorf("a hold goes from a lower to a higher fret of this neck, not from %d to %d", p.HoldFrom,
+			p.HoldTo)
 	}
 	scale := (g.Press(p.HoldTo) - g.Press(p.HoldFrom)) / hand.Medium().Comfort[hand.P14]
 	if scale < minReach || scale > maxReach {
-		return h, fmt.Errorf("a hold from fret %d to %d spans %.0f mm; comfortable holds span %.0f to %.0f", p.HoldFrom, p.HoldTo,
-			g.Press(p.HoldTo)-g.Press(p.HoldFrom), minReach*hand.Medium().Comfort[hand.P14], maxReach*hand.Medium().Comfort[hand.P14])
+		return h, fmt.Errorf("a hold from fret %d to %d spans %.0f mm; comfortable holds span %.0f to %.0f", p.HoldFrom,
+			p.HoldTo, g.Press(p.HoldTo)-g.Press(p.HoldFrom), minReach*hand.Medium().Comfort[hand.P14],
+			maxReach*hand.Medium().Comfort[hand.P14])
 	}
 	h = hand.Medium().Scaled(scale)
 	h.Name = "measured"
@@ -188,7 +196,10 @@ func (p Profile) strength(g neck.Guitar) (bend.Strength, error) {
 	push, ok := bend.Solve(g, at, 2)
 	by := push.Force / s.Three
 	if !ok || by < minForce || by > maxForce {
-		return s, fmt.Errorf("a full bend on string %d at fret %d takes %.0f N; a bend that feels good takes %.0f to %.0f", p.BendString, p.BendFret, push.Force, minForce*s.Three, maxForce*s.Three)
+		return s, fmt.Errorf(
+			"a full bend on string %d at fret %d takes %.0f N; a bend that feels good takes %.0f to %.0f", p.BendString,
+			p.BendFret, push.Force, minForce*s.Three, maxForce*s.Three,
+		)
 	}
 	return s.Scaled(by), nil
 }

@@ -45,7 +45,8 @@ func (p *proposer) otherFingers() {
 			l := p.base.Clone()
 			l.Notes[i].Finger = f
 			if got := p.decide(l, p.way, load.Slack); got.Notes[i].Finger == f {
-				p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)), p.way)
+				p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)),
+					p.way)
 			}
 		}
 	}
@@ -155,7 +156,8 @@ func handWords(r *judge.Report) string {
 	for _, k := range []struct {
 		kind hand.Kind
 		word string
-	}{{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"}, {hand.Grips, "moved grip"}, {hand.Roll, "roll"}} {
+	}{{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"}, {hand.Grips,
+		"moved grip"}, {hand.Roll, "roll"}} {
 		if n := kinds[k.kind]; n > 0 {
 			parts = append(parts, judge.Count(n, k.word))
 		}
@@ -188,7 +190,8 @@ func pickWords(r *judge.Report, way pick.Way) string {
 func moved(a, b lick.Lick) int {
 	n := 0
 	for _, x := range b.Notes {
-		if !slices.ContainsFunc(a.Notes, func(y lick.Note) bool { return y.At.Cmp(x.At) == 0 && y.Place() == x.Place() }) {
+		if !slices.ContainsFunc(a.Notes,
+			func(y lick.Note) bool { return y.At.Cmp(x.At) == 0 && y.Place() == x.Place() }) {
 			n++
 		}
 	}
@@ -203,7 +206,8 @@ func (p *proposer) against(l lick.Lick) string {
 	was, r := p.out[0].Report, p.Measure(l, p.hand).Alone()
 	var parts []string
 	if at, need := hardestOf(was), hardestOf(r); at.need > 0 && need.need > 0 {
-		parts = append(parts, fmt.Sprintf("the hardest move is %s and needs %.0f of %.0f ms", need.where, need.need, need.have))
+		parts = append(parts,
+			fmt.Sprintf("the hardest move is %s and needs %.0f of %.0f ms", need.where, need.need, need.have))
 	}
 	if diff := r.Reach - was.Reach; diff > 1 || diff < -1 {
 		parts = append(parts, fmt.Sprintf("reach %.0f instead of %.0f mm", r.Reach, was.Reach))
@@ -256,7 +260,8 @@ func slidesOf(l lick.Lick) string {
 			continue
 		}
 		if j := l.Before(i); j >= 0 {
-			parts = append(parts, fmt.Sprintf("finger %s from %d to %d on note %d", n.Finger, l.Notes[j].Fret, n.Fret, i+1))
+			parts = append(parts,
+				fmt.Sprintf("finger %s from %d to %d on note %d", n.Finger, l.Notes[j].Fret, n.Fret, i+1))
 		}
 	}
 	if len(parts) > 2 {

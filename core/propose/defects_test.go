@@ -112,13 +112,15 @@ func TestTooManyFreePlaces(t *testing.T) {
 func TestTakenIsShown(t *testing.T) {
 	legato := judge.NewEngine(func() player.Player { p := player.DefaultPlayer(); p.Way = pick.Legato; return p }())
 	for _, e := range []*judge.Engine{usual, legato} {
-		for _, text := range []string{"3:5 7 9 7 5 2:6 8 10", "6:3+2:5 1:7 2:8", "3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h"} {
+		for _, text := range []string{"3:5 7 9 7 5 2:6 8 10", "6:3+2:5 1:7 2:8",
+			"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h"} {
 			l := testline.Build(t, 130, text)
 			if len(l.Columns()) < len(l.Notes) {
 				l.Notes[0].Stroke, l.Notes[1].Stroke = lick.PThumb, lick.PMid
 			}
 			for k, p := range propose(e, l, Ask{Best: 3}) {
-				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick}, map[bool]lick.Edit{true: lick.OpenHands{}, false: nil}[k == 0])
+				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick},
+					map[bool]lick.Edit{true: lick.OpenHands{}, false: nil}[k == 0])
 				if err != nil {
 					t.Fatal(err)
 				}

@@ -45,7 +45,10 @@ const maxWork = 500e6
 const measuring = 5
 
 // ErrTooFree says that a search over free places was given up.
-var ErrTooFree = errors.New("with so many places free this line takes too long to search; set some of its strings, select fewer notes, or take the loop off")
+var ErrTooFree = errors.New(
+	"with so many places free this line takes too long to search; set some of its strings, select fewer notes, or " +
+		"take the loop off",
+)
 
 // stopped says whether the search is given up: its answers mean nothing then.
 func (j *joint) stopped() bool { return j.work > maxWork || j.ctx.Err() != nil }

@@ -79,7 +79,8 @@ func everywhere(e *judge.Engine, p *proposer, l lick.Lick) (breaches int, bound 
 			ln := e.LayOut(c, false)
 			fretting, ok := p.hand.Bound(context.Background(), ln.Hand, c.Loop)
 			picking := p.Player.Pick.Solve(ln.Pick, c.Loop, p.way, 1)
-			if v := max(fretting, picking.Bound); ok && (picking.Breaches < breaches || picking.Breaches == breaches && v < bound) {
+			if v := max(fretting, picking.Bound); ok &&
+				(picking.Breaches < breaches || picking.Breaches == breaches && v < bound) {
 				breaches, bound = picking.Breaches, v
 			}
 			return
@@ -158,7 +159,9 @@ func TestFreePlacesAreExact(t *testing.T) {
 func freePlaces(t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gains *int) int {
 	t.Helper()
 	way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
-	p := asked(e).newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+	p := asked(
+		e,
+	).newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
 	given := p.FillWithin(p.base, p.hand, way, 1)
 	res, ok := p.newJoint(p.base, p.hand, way).solve(given.Bound, given.Breaches)
 	b, bound := everywhere(p.Engine, p, p.base)

@@ -19,7 +19,9 @@ func (j *joint) freePlaces() [][]neck.Place {
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			n := ln.Written.Notes[i]
-			fixed[i] = fixed[i] || n.Locked("string") || n.Locked("fret") || n.Bend != nil || n.Bar || n.Mute || n.Finger == lick.Thumb || ln.SlurOf[i].Code != ""
+			fixed[i] = fixed[i] || n.Locked("string") || n.Locked("fret") || n.Bend != nil || n.Bar || n.Mute ||
+				n.Finger == lick.Thumb ||
+				ln.SlurOf[i].Code != ""
 			if s := ln.SlurOf[i].From; s >= 0 && (c == 0 || s < ln.Columns[c-1][0] || ln.SlurOf[i].Code != "") {
 				// It comes from further back, or round the loop.
 				fixed[i], fixed[s] = true, true
@@ -110,7 +112,8 @@ func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
 
 func fitsWith(places []neck.Place, p neck.Place) bool {
 	for _, q := range places {
-		if q.String == p.String || p.Fret > 0 && q.Fret > 0 && (p.Fret-q.Fret > widestSpan || q.Fret-p.Fret > widestSpan) {
+		if q.String == p.String ||
+			p.Fret > 0 && q.Fret > 0 && (p.Fret-q.Fret > widestSpan || q.Fret-p.Fret > widestSpan) {
 			return false
 		}
 	}

@@ -33,7 +33,8 @@ func groups(l lick.Lick) []group {
 	var out []group
 	for c := 0; c < len(cols); {
 		g := group{c, c + 1}
-		for single(c) && g.to < len(cols) && single(g.to) && l.Notes[cols[g.to][0]].String == l.Notes[cols[c][0]].String {
+		for single(c) && g.to < len(cols) && single(g.to) &&
+			l.Notes[cols[g.to][0]].String == l.Notes[cols[c][0]].String {
 			g.to++
 		}
 		if g.to-g.from > 1 {

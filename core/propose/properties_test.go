@@ -47,7 +47,8 @@ func TestCheckProperties(t *testing.T) {
 		}
 		fast := check(e, l)
 		for i, n := range l.Notes {
-			if n.Finger != lick.NoFinger && fast.Lick.Notes[i].Finger != n.Finger || n.Stroke != "" && fast.Lick.Notes[i].Stroke != n.Stroke {
+			if n.Finger != lick.NoFinger && fast.Lick.Notes[i].Finger != n.Finger ||
+				n.Stroke != "" && fast.Lick.Notes[i].Stroke != n.Stroke {
 				t.Errorf("note %d lost what was set\n%s", i+1, l.Encode())
 			}
 		}
@@ -72,13 +73,16 @@ func TestLocksAreKept(t *testing.T) {
 			}
 			for _, n := range l.Notes {
 				k := slices.IndexFunc(p.Lick.Notes, func(m lick.Note) bool {
-					return m.At == n.At && p.Lick.Tuning[m.String-1]+music.Pitch(m.Fret) == l.Tuning[n.String-1]+music.Pitch(n.Fret)
+					return m.At == n.At &&
+						p.Lick.Tuning[m.String-1]+music.Pitch(m.Fret) == l.Tuning[n.String-1]+music.Pitch(n.Fret)
 				})
 				if k < 0 {
 					t.Fatalf("%s: the note at %v is gone\n%s", p.Why, n.At, l.Encode())
 				}
 				m := p.Lick.Notes[k]
-				if n.Locked("finger") && m.Finger != n.Finger || n.Locked("stroke") && m.Stroke != n.Stroke || n.Locked("string") && m.String != n.String || n.Slur != "" && m.Slur != n.Slur {
+				if n.Locked("finger") && m.Finger != n.Finger || n.Locked("stroke") && m.Stroke != n.Stroke ||
+					n.Locked("string") && m.String != n.String ||
+					n.Slur != "" && m.Slur != n.Slur {
 					t.Fatalf("%s: %+v became %+v", p.Why, n, m)
 				}
 			}

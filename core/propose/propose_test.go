@@ -77,7 +77,8 @@ func TestProposeWays(t *testing.T) {
 
 // The best few differ, the recommended one comes first and one reaches the bound.
 func TestProposeBestFew(t *testing.T) {
-	for _, text := range []string{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "1:12 8 2:10 3:9 7 5", "5:3 5 7 9 4:5 7 9 3:7", "6:0 5:7 4:9+3:9 1:12"} {
+	for _, text := range []string{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "1:12 8 2:10 3:9 7 5", "5:3 5 7 9 4:5 7 9 3:7",
+		"6:0 5:7 4:9+3:9 1:12"} {
 		l := testline.Build(t, 120, text)
 		for _, ask := range []Ask{{Best: 6}, {Best: 6, Place: true}, {Best: 4, Way: pick.Legato}, {Best: 2}} {
 			got := propose(usual, l, ask)

@@ -69,7 +69,8 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	wg.Go(func() { own = e.fingered(open, m) })
 	wg.Go(func() {
 		p := &proposer{question: e, hand: m, way: pick.Legato}
-		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes, func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
+		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes,
+			func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
 			slurred = e.fingered(s, m)
 		}
 	})
@@ -87,7 +88,17 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	for i, t := range trials {
 		r := judged[i].Alone()
 		r.BestPossible = best
-		out = append(out, WayToPlay{Name: t.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: pickSentence(r), Report: r, Lick: t.lick})
+		out = append(
+			out,
+			WayToPlay{
+				Name:    t.name,
+				Ceiling: r.Ceiling,
+				Held:    heldBack(r),
+				Why:     pickSentence(r),
+				Report:  r,
+				Lick:    t.lick,
+			},
+		)
 	}
 	slices.SortStableFunc(out, func(a, b WayToPlay) int { return cmp.Compare(rank(b), rank(a)) })
 	return out

@@ -48,7 +48,10 @@ func TestBarsCutBeforeTheyCount(t *testing.T) {
 // sounds the same tones on the same strings.
 func TestRotatedChordStrings(t *testing.T) {
 	places := func(rotate int) (out []string) {
-		grown, err := run.Grow(run.Recipe{Key: "C major", At: "5:3", Cell: "chord@5,4,3: 1 5 1'", Move: "stay", Times: 3, Rotate: rotate}, neck.Standard())
+		grown, err := run.Grow(
+			run.Recipe{Key: "C major", At: "5:3", Cell: "chord@5,4,3: 1 5 1'", Move: "stay", Times: 3, Rotate: rotate},
+			neck.Standard(),
+		)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -68,7 +71,8 @@ func TestRotatedChordStrings(t *testing.T) {
 
 // A bend's target is looked for on the string of the note that is bent.
 func TestBendTargetString(t *testing.T) {
-	grown, err := run.Grow(run.Recipe{Key: "A minor", At: "4:7", Cell: "chord@4,3,2: 1 b3 4^5", Move: "stay"}, neck.Standard())
+	grown, err := run.Grow(run.Recipe{Key: "A minor", At: "4:7", Cell: "chord@4,3,2: 1 b3 4^5", Move: "stay"},
+		neck.Standard())
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -98,7 +98,8 @@ func (b *builder) landing() error {
 	if !ok {
 		return phrase.Wrong(b.Land, "that degree does not lie on this neck")
 	}
-	b.lick.Notes = append(b.lick.Notes, lick.Note{At: b.at, Len: lick.NewTime(1, int64(b.lick.Meter.Unit)), String: to.String, Fret: to.Fret})
+	b.lick.Notes = append(b.lick.Notes,
+		lick.Note{At: b.at, Len: lick.NewTime(1, int64(b.lick.Meter.Unit)), String: to.String, Fret: to.Fret})
 	b.run.Landing = len(b.lick.Notes)
 	if b.land.beat > 0 {
 		beat := lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit))
@@ -122,7 +123,9 @@ func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
 		return max(d, -d)
 	}
 	var best *shape.Placed
-	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != phrase.Chord && b.move.kind != "position" && b.move.kind != "octave" {
+	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != phrase.Chord &&
+		b.move.kind != "position" &&
+		b.move.kind != "octave" {
 		for i, t := range placed {
 			if t.Pitch.Class() != class {
 				continue

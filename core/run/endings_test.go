@@ -16,16 +16,21 @@ func TestEndings(t *testing.T) {
 	for _, c := range []struct{ recipe, want string }{
 		// From the last cell's start, whichever way the run went.
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 3 --tail "2 1 0"`, "6:5 8 | 8 5:5 | 5 7 | 7 5 6:8"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "2 1" --dir down --times 2 --tail "1 0 -1"`, "1:8 5 | 5 2:8 | 8 5 3:7"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "2 1" --dir down --times 2 --tail "1 0 -1"`,
+			"1:8 5 | 5 2:8 | 8 5 3:7"},
 		// Up with a silent shift on the same string.
-		{`--key "A natural minor" --layout string:3 --at 3:2 --cell "1 2" --times 2 --tail "2 S3 4"`, "3:2 4 | 4 5 | 5 7s 9"},
+		{`--key "A natural minor" --layout string:3 --at 3:2 --cell "1 2" --times 2 --tail "2 S3 4"`,
+			"3:2 4 | 4 5 | 5 7s 9"},
 		// A tail of strings after a cell of strings.
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2" --times 2 --tail "strings: b1 b2"`, "6:5 8 | 5:5 7 | 4:5 7"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2" --times 2 --tail "strings: b1 b2"`,
+			"6:5 8 | 5:5 7 | 4:5 7"},
 		// A tail of another kind begins where the last note is.
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --tail "strings: a2 a1"`, "6:5 8 5:5 | 6:8 5:5 7 | 7 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --tail "strings: a2 a1"`,
+			"6:5 8 5:5 | 6:8 5:5 7 | 7 5"},
 		{`--key "C major" --at 5:3 --cell "1 2 3" --times 1 --tail "chord: 1 3 5"`, "5:3 5 7 | 7 10 4:9"},
 		// The landing comes last of all, nearest to the last note.
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "1 0" --land 1`, "6:5 8 | 8 5:5 | 6:8 5 | = 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 2 --tail "1 0" --land 1`,
+			"6:5 8 | 8 5:5 | 6:8 5 | = 5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --land 5`, "6:5 8 5:5 | 6:8 5:5 7 | = 7"},
 	} {
 		if got := written(grow(t, c.recipe)); got != c.want {

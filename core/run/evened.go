@@ -12,7 +12,8 @@ import (
 // Evened is a run with every cell played twice and picked in alternation, so that
 // an odd number of strokes on a string becomes an even one; ok is false where
 // the run is played so already or has no room. The error is the context's.
-func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe, g neck.Guitar) (w propose.WayToPlay, ok bool, err error) {
+func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe,
+	g neck.Guitar) (w propose.WayToPlay, ok bool, err error) {
 	if r.Repeat > 1 || r.Bars > 0 {
 		return w, false, nil
 	}
@@ -29,7 +30,8 @@ func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe, g neck.
 		return w, false, err
 	}
 	for i, x := range all {
-		if (x.Name == "alternate, from down" || x.Name == "alternate, from up") && (best < 0 || x.Ceiling > all[best].Ceiling) {
+		if (x.Name == "alternate, from down" || x.Name == "alternate, from up") &&
+			(best < 0 || x.Ceiling > all[best].Ceiling) {
 			best = i
 		}
 	}

@@ -134,7 +134,8 @@ func (b *builder) cells() error {
 		return fmt.Errorf("the layout has room for %s, not for %d bars", countWord(played, "cell"), b.Bars)
 	}
 	if b.Times > 0 && played < b.Times {
-		return phrase.Wrong(fmt.Sprint(b.Times), fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell")))
+		return phrase.Wrong(fmt.Sprint(b.Times),
+			fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell")))
 	}
 	if played == 0 {
 		return b.noRoom(nil)
@@ -302,7 +303,8 @@ func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 }
 
 // step adds the notes of one step that sound together.
-func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place, length lick.Time) ([]neck.Place, error) {
+func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place,
+	length lick.Time) ([]neck.Place, error) {
 	var places []neck.Place
 	var column []int
 	for k, t := range s.Tones {
@@ -314,7 +316,8 @@ func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place
 			if taken(places, f.place.String) {
 				var ok bool
 				if f.place, ok = b.elsewhere(f.place, places); !ok {
-					return nil, phrase.Wrong(s.Text(b.phrase.Kind), "two of its tones fall on one string, and no other string near has one")
+					return nil, phrase.Wrong(s.Text(b.phrase.Kind),
+						"two of its tones fall on one string, and no other string near has one")
 				}
 			}
 			n := lick.Note{At: b.at, Len: length, String: f.place.String, Fret: f.place.Fret, Accent: s.Accent}

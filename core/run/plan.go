@@ -85,7 +85,8 @@ func (p *plan) readTones() (err error) {
 			return err
 		}
 		if !p.guitar.Has(p.at) {
-			return phrase.Wrong(p.At, fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets))
+			return phrase.Wrong(p.At,
+				fmt.Sprintf("this neck has %d strings and %d frets", len(p.guitar.Tuning), p.guitar.Frets))
 		}
 	}
 	for _, s := range strings.Split(p.Scales, ",") {
@@ -142,10 +143,12 @@ func (p *plan) readMove() error {
 		p.move = usualMove[p.phrase.Kind]
 	case err == nil && !more:
 		if n < 1 || n > phrase.MaxTone {
-			return phrase.Wrong(p.Move, fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
+			return phrase.Wrong(p.Move,
+				fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
 		}
 		p.move = move{"tones", n}
-	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" || word == "stay"):
+	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" ||
+		word == "stay"):
 		p.move = move{word, 1}
 		if more {
 			if p.move.by, err = strconv.Atoi(by); err != nil || p.move.by < 1 || p.move.by > neck.MaxStrings {
@@ -230,7 +233,8 @@ func (p *plan) readLimits() error {
 		name  string
 		value int
 		most  int
-	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent, maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, phrase.MaxSteps}} {
+	}{{"times", p.Times, maxTimes}, {"repeat", p.Repeat, maxRepeat}, {"bars", p.Bars, maxBars}, {"accent", p.Accent,
+		maxTimes}, {"start", p.Start, maxTimes}, {"rotate", p.Rotate, phrase.MaxSteps}} {
 		if n.value < 0 || n.value > n.most {
 			return phrase.Wrong(strconv.Itoa(n.value), fmt.Sprintf("%s is 1 to %d", n.name, n.most))
 		}
@@ -239,7 +243,8 @@ func (p *plan) readLimits() error {
 		return errors.New("times and bars both say how long the run is; name one")
 	}
 	if p.Tempo != 0 && !(p.Tempo >= lick.MinTempo && p.Tempo <= lick.MaxTempo) {
-		return phrase.Wrong(strconv.FormatFloat(p.Tempo, 'f', -1, 64), fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo)))
+		return phrase.Wrong(strconv.FormatFloat(p.Tempo, 'f', -1, 64),
+			fmt.Sprintf("tempo is %g to %g", float64(lick.MinTempo), float64(lick.MaxTempo)))
 	}
 	for i, c := range p.phrase.Cells {
 		if p.Rotate > len(c) {

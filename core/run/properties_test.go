@@ -20,7 +20,11 @@ import (
 // randomRecipe makes a recipe that may or may not fit the neck.
 func randomRecipe(rng *rand.Rand) run.Recipe {
 	pick := func(words ...string) string { return words[rng.IntN(len(words))] }
-	r := run.Recipe{Key: pick("A", "C#", "Eb", "F#", "Bb", "G") + " " + pick("minor pentatonic", "major pentatonic", "natural minor", "major", "dorian", "blues", "harmonic minor")}
+	r := run.Recipe{
+		Key: pick("A", "C#", "Eb", "F#", "Bb",
+			"G") + " " + pick("minor pentatonic", "major pentatonic", "natural minor", "major", "dorian", "blues",
+			"harmonic minor"),
+	}
 	r.Layout = pick("", "", "box", "3nps", "string:2", "counts:3,1,3,1,2", "frets:5-9", "joined", "strings:3,2")
 	if rng.IntN(3) == 0 {
 		r.Add = pick("9", "b5", "b5@down", "7@up")
@@ -170,7 +174,8 @@ func TestRegrowKeepsLocks(t *testing.T) {
 		t.Fatal(err)
 	}
 	n := again.Lick.Notes[1]
-	if n.Finger != lick.Ring || !n.Locked("finger") || again.Lick.Title != "Mine" || again.Lick.Tempo != 77 || len(again.Lick.Notes) != 19 {
+	if n.Finger != lick.Ring || !n.Locked("finger") || again.Lick.Title != "Mine" || again.Lick.Tempo != 77 ||
+		len(again.Lick.Notes) != 19 {
 		t.Errorf("%+v, %q at %v, %d notes", n, again.Lick.Title, again.Lick.Tempo, len(again.Lick.Notes))
 	}
 }
@@ -180,15 +185,27 @@ func FuzzRecipe(f *testing.F) {
 	f.Add(`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --dir updown --land 1@1`)
 	f.Add(`--key "C major" --cell "chord@5,4,2: 1 5 3'" --chords "1 4 5"`)
 	// Every option together, in its ways.
-	f.Add(`--key "A minor pentatonic" --add b5@down,9 --drop 4 --layout box --at 6:5 --cell "2 h3 | <1^half_~ (1 3)> . -" --move string:2 --bars 3 --dir downup --turn twice --repeat 2 --start 2 --rotate 2 --count 8,16t --accent 3 --feel shuffle --displace 1/8 --tail "1 2" --land 1@3 --pick economy --tempo 90 --tuning "D4 A3 G3 D3 A2 D2"`)
-	f.Add(`--key "C natural minor" --layout 3nps --at 6:8 --cell "chord@5,4,3: 1 Db3^full 5'~~" --move octave --times 9 --dir updown --chords "1 4 5" --rotate 3 --tail "chord: 3 2 1" --pivot 3 --land 5 --count 16q`)
-	f.Add(`--key "E phrygian" --layout counts:3,2,3 --cell "strings: Da1 ha2 Ub1 \\b2" --move scale --scales "phrygian, dorian" --times 4 --add 7@up --count 16s`)
+	f.Add(
+		`--key "A minor pentatonic" --add b5@down,9 --drop 4 --layout box --at 6:5 --cell "2 h3 | <1^half_~ (1 3)> ` +
+			`. -" --move string:2 --bars 3 --dir downup --turn twice --repeat 2 --start 2 --rotate 2 --count 8,16t ` +
+			`--accent 3 --feel shuffle --displace 1/8 --tail "1 2" --land 1@3 --pick economy --tempo 90 ` +
+			`--tuning "D4 A3 G3 D3 A2 D2"`,
+	)
+	f.Add(
+		`--key "C natural minor" --layout 3nps --at 6:8 --cell "chord@5,4,3: 1 Db3^full 5'~~" --move octave --times ` +
+			`9 --dir updown --chords "1 4 5" --rotate 3 --tail "chord: 3 2 1" --pivot 3 --land 5 --count 16q`,
+	)
+	f.Add(
+		`--key "E phrygian" --layout counts:3,2,3 --cell "strings: Da1 ha2 Ub1 \\b2" --move scale --scales ` +
+			`"phrygian, dorian" --times 4 --add 7@up --count 16s`,
+	)
 	f.Fuzz(func(t *testing.T, s string) {
 		r, err := run.Parse(s)
 		if err != nil {
 			return
 		}
-		if grown, err := run.Grow(r, neck.Standard()); err == nil && len(grown.Lick.Notes) > run.MaxNotes+neck.MaxStrings {
+		if grown, err := run.Grow(r, neck.Standard()); err == nil &&
+			len(grown.Lick.Notes) > run.MaxNotes+neck.MaxStrings {
 			t.Errorf("%s grows %d notes", s, len(grown.Lick.Notes))
 		}
 	})

@@ -61,11 +61,15 @@ type option struct {
 
 func (r *Recipe) options() []option {
 	return []option{
-		{name: "key", text: &r.Key}, {name: "add", text: &r.Add}, {name: "drop", text: &r.Drop}, {name: "layout", text: &r.Layout}, {name: "at", text: &r.At},
-		{name: "cell", text: &r.Cell}, {name: "move", text: &r.Move}, {name: "times", num: &r.Times}, {name: "bars", num: &r.Bars}, {name: "dir", text: &r.Dir}, {name: "turn", text: &r.Turn},
+		{name: "key", text: &r.Key}, {name: "add", text: &r.Add}, {name: "drop", text: &r.Drop},
+		{name: "layout", text: &r.Layout}, {name: "at", text: &r.At},
+		{name: "cell", text: &r.Cell}, {name: "move", text: &r.Move}, {name: "times", num: &r.Times},
+		{name: "bars", num: &r.Bars}, {name: "dir", text: &r.Dir}, {name: "turn", text: &r.Turn},
 		{name: "repeat", num: &r.Repeat}, {name: "start", num: &r.Start}, {name: "rotate", num: &r.Rotate},
-		{name: "count", text: &r.Count}, {name: "accent", num: &r.Accent}, {name: "feel", text: &r.Feel}, {name: "displace", text: &r.Displace},
-		{name: "chords", text: &r.Chords}, {name: "scales", text: &r.Scales}, {name: "tail", text: &r.Tail}, {name: "pivot", text: &r.Pivot}, {name: "land", text: &r.Land},
+		{name: "count", text: &r.Count}, {name: "accent", num: &r.Accent}, {name: "feel", text: &r.Feel},
+		{name: "displace", text: &r.Displace},
+		{name: "chords", text: &r.Chords}, {name: "scales", text: &r.Scales}, {name: "tail", text: &r.Tail},
+		{name: "pivot", text: &r.Pivot}, {name: "land", text: &r.Land},
 		{name: "pick", text: &r.Pick}, {name: "tempo", real: &r.Tempo}, {name: "tuning", text: &r.Tuning},
 	}
 }
@@ -181,7 +185,9 @@ func StepLength(count string) lick.Time { return counts[count] }
 var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 
 // usualMove is what a cell does when nothing is said.
-var usualMove = map[phrase.Kind]move{phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1}, phrase.Chord: {"chord", 1}}
+var usualMove = map[phrase.Kind]move{
+	phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1}, phrase.Chord: {"chord", 1},
+}
 
 // Names lists the arguments in the order they are written.
 func Names() []string {

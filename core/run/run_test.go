@@ -40,11 +40,15 @@ func grow(t *testing.T, line string) *run.Run {
 // practice).
 func TestRuns(t *testing.T) {
 	for _, c := range []struct{ recipe, want string }{
-		{`--key "C# natural minor" --at 6:9 --cell "3 2 1 4" --times 3 --land 4`, "6:12 11 9 5:9 | 9 6:12 11 5:11 | 11 9 6:12 5:12 | = 9"},
+		{`--key "C# natural minor" --at 6:9 --cell "3 2 1 4" --times 3 --land 4`,
+			"6:12 11 9 5:9 | 9 6:12 11 5:11 | 11 9 6:12 5:12 | = 9"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 3`, "6:5 8 5:5 | 6:8 5:5 7 | 5 7 4:5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "3 2 1" --dir down --times 2`, "1:8 5 2:8 | 1:5 2:8 5"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown`, "6:5 | 8 | 5:5 | 7 | 4:5 | 7 | 3:5 | 7 | 2:5 | 8 | 1:5 | 8 | 5 | 2:8 | 5 | 3:7 | 5 | 4:7 | 5 | 5:7 | 5 | 6:8 | 5"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown --turn twice --times 6`, "6:5 | 8 | 5:5 | 5 | 6:8 | 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown`,
+			"6:5 | 8 | 5:5 | 7 | 4:5 | 7 | 3:5 | 7 | 2:5 | 8 | 1:5 | 8 | 5 | 2:8 | 5 | 3:7 | 5 | 4:7 | 5 | 5:7 | 5 " +
+				"| 6:8 | 5"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir updown --turn twice --times 6`,
+			"6:5 | 8 | 5:5 | 5 | 6:8 | 5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1" --dir downup --times 4`, "1:8 | 5 | 2:8 | 1:5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --move 2 --times 3`, "6:5 8 | 5:5 7 | 4:5 7"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --repeat 2 --times 4`, "6:5 8 | 5 8 | 8 5:5 | 6:8 5:5"},
@@ -55,12 +59,16 @@ func TestRuns(t *testing.T) {
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 h2" --move string --times 3`, "6:5 8h | 5:5 7h | 4:5 7h"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --move stay --times 2`, "6:5 8 | 5 8"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move octave`, "6:5 8 5:5 | 4:7 10 3:7 | 2:10 13 1:10"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move position --times 3`, "6:5 8 5:5 | 6:8 10 5:7 | 6:10 12 5:10"},
-		{`--key "A natural minor" --at 6:5 --cell "1 2 3" --move scale --scales "natural minor, dorian, phrygian"`, "6:5 7 8 | 5 7 8 | 5 6 8"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --times 2`, "6:5D 8h 5:5U 7D 5p 6:8U | 5:5D 7h 4:5U 7D 5p 5:7U"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move position --times 3`,
+			"6:5 8 5:5 | 6:8 10 5:7 | 6:10 12 5:10"},
+		{`--key "A natural minor" --at 6:5 --cell "1 2 3" --move scale --scales "natural minor, dorian, phrygian"`,
+			"6:5 7 8 | 5 7 8 | 5 6 8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --times 2`,
+			"6:5D 8h 5:5U 7D 5p 6:8U | 5:5D 7h 4:5U 7D 5p 5:7U"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2 b1" --dir down --times 2`, "1:5 8 2:5 | 5 8 3:5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 b1" --move string:2`, "6:5 5:5 | 4:5 3:5 | 2:5 1:5"},
-		{`--key "A natural minor" --layout counts:4,3,4,3 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --times 2`, "6:5 7h 8h 10s 5:7 8h 10h | 7 8h 10h 4:7 9h 10h 12s"},
+		{`--key "A natural minor" --layout counts:4,3,4,3 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ` +
+			`ha2 ha3 b1 hb2 hb3 sb4" --times 2`, "6:5 7h 8h 10s 5:7 8h 10h | 7 8h 10h 4:7 9h 10h 12s"},
 		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
 		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | 5:10 4:12 2:12"},
 		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 +1:8 3:10 +1:9"},
@@ -89,14 +97,19 @@ func TestRunRhythm(t *testing.T) {
 		t.Error("it does not land on the root")
 	}
 	if x := r.RhythmOf(); x.MeetCells != 4 || x.MeetBeats != 3 {
-		t.Errorf("threes in sixteenths meet the beat after four cells and three beats, not %d and %d", x.MeetCells, x.MeetBeats)
+		t.Errorf("threes in sixteenths meet the beat after four cells and three beats, not %d and %d", x.MeetCells,
+			x.MeetBeats)
 	}
-	r = grow(t, `--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3"`)
+	r = grow(t,
+		`--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3"`)
 	if got := r.RhythmOf().Aloud; got != "four and three" {
 		t.Errorf("sevens on 4 and 3 are counted %q", got)
 	}
 	r = grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 - 2 ." --count 8 --accent 2 --times 2`)
-	if n := r.Lick.Notes; n[0].Len.String() != "1/4" || n[1].At.String() != "1/4" || n[2].At.String() != "1/2" || !n[0].Accent || n[1].Accent || !n[2].Accent {
+	if n := r.Lick.Notes; n[0].Len.String() != "1/4" || n[1].At.String() != "1/4" || n[2].At.String() != "1/2" ||
+		!n[0].Accent ||
+		n[1].Accent ||
+		!n[2].Accent {
 		t.Errorf("holds, rests and accents: %+v", n)
 	}
 	r = grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2" --count 8,16 --displace 1/4 --bars 1`)
@@ -104,7 +117,8 @@ func TestRunRhythm(t *testing.T) {
 		t.Errorf("displaced by a beat: first at %v, second at %v, end %v", n[0].At, n[1].At, r.Lick.End())
 	}
 	r = grow(t, `--key "A minor pentatonic" --at 3:7 --layout box --cell "1^full_ 1^2 1^half~~" --times 1`)
-	if n := r.Lick.Notes; n[0].Bend.Semitones != 2 || n[0].Bend.Shape != "bend-release" || n[1].Bend.Semitones != 2 || n[2].Vibrato == nil {
+	if n := r.Lick.Notes; n[0].Bend.Semitones != 2 || n[0].Bend.Shape != "bend-release" || n[1].Bend.Semitones != 2 ||
+		n[2].Vibrato == nil {
 		t.Errorf("bends: %+v", n)
 	}
 }

@@ -96,7 +96,8 @@ func (p *plan) noRoom(err error) error {
 	if err != nil {
 		return err
 	}
-	return phrase.Wrong(phrase.CellText(p.phrase.Kind, p.cell(0)), fmt.Sprintf("the layout %s from %s does not hold it", p.layout.Name(), p.at.Notation()))
+	return phrase.Wrong(phrase.CellText(p.phrase.Kind, p.cell(0)),
+		fmt.Sprintf("the layout %s from %s does not hold it", p.layout.Name(), p.at.Notation()))
 }
 
 // cell is the cell played at the k-th station, rotated as asked.

@@ -11,7 +11,15 @@ import (
 )
 
 // countNames name the counts in words.
-var countNames = map[string]string{"4": "quarters", "8": "eighths", "8t": "eighth triplets", "16": "sixteenths", "16t": "sextuplets", "16q": "quintuplets", "16s": "septuplets"}
+var countNames = map[string]string{
+	"4":   "quarters",
+	"8":   "eighths",
+	"8t":  "eighth triplets",
+	"16":  "sixteenths",
+	"16t": "sextuplets",
+	"16q": "quintuplets",
+	"16s": "septuplets",
+}
 
 // CountName is a count in words.
 func CountName(word string) string {
@@ -61,7 +69,8 @@ func MoveName(move string, kind phrase.Kind) string {
 
 // DirName is a direction in words.
 func DirName(dir string) string {
-	return map[string]string{"": "up", "up": "up", "down": "down", "updown": "up and down", "downup": "down and up"}[dir]
+	return map[string]string{"": "up", "up": "up", "down": "down", "updown": "up and down",
+		"downup": "down and up"}[dir]
 }
 
 // LayoutName is a layout in words.
@@ -90,7 +99,10 @@ func LayoutName(layout string) string {
 		return "joined by slides"
 	case "pairs":
 		strs, interval, _ := strings.Cut(rest, ":")
-		return map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves", "10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(strs, ",", " and ")
+		return map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves",
+			"10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(
+			strs, ",", " and ",
+		)
 	}
 	return "your own places"
 }
@@ -121,9 +133,11 @@ func (r Recipe) Short(run *Run) string {
 		return r.String()
 	}
 	layout := LayoutName(r.Layout)
-	s := fmt.Sprintf("%s %s, one cell of %s", strings.SplitN(r.Title(), ",", 2)[0], layout, countWord(len(p.Cells[0]), "step"))
+	s := fmt.Sprintf("%s %s, one cell of %s", strings.SplitN(r.Title(), ",", 2)[0], layout,
+		countWord(len(p.Cells[0]), "step"))
 	if len(p.Cells) > 1 {
-		s = fmt.Sprintf("%s %s, %s taking turns", strings.SplitN(r.Title(), ",", 2)[0], layout, countWord(len(p.Cells), "cell"))
+		s = fmt.Sprintf("%s %s, %s taking turns", strings.SplitN(r.Title(), ",", 2)[0], layout,
+			countWord(len(p.Cells), "cell"))
 	}
 	cells := 0
 	for _, c := range run.Cells {

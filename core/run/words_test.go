@@ -14,11 +14,15 @@ import (
 // The short form says scale, shape, cell and moves in one line.
 func TestShortForm(t *testing.T) {
 	for _, c := range []struct{ recipe, want string }{
-		{`--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 8`, "C♯ natural minor three a string, one cell of 4 steps, moved up one tone: 8 cells"},
-		{`--key "A minor pentatonic" --layout box --at 6:5 --cell "strings: a1 a2 b1 | a2 a1 b2" --times 2`, "A minor pentatonic in a box, 2 cells taking turns, moved up one string over: 2 cells"},
+		{`--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 8`,
+			"C♯ natural minor three a string, one cell of 4 steps, moved up one tone: 8 cells"},
+		{`--key "A minor pentatonic" --layout box --at 6:5 --cell "strings: a1 a2 b1 | a2 a1 b2" --times 2`,
+			"A minor pentatonic in a box, 2 cells taking turns, moved up one string over: 2 cells"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --move stay --times 2`, "one cell of 2 steps, played twice"},
-		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:6 --cell "1 2" --times 1`, "sixths on strings 3 and 1, one cell of 2 steps, moved up one tone: 1 cell"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move octave --dir down --layout box`, "moved down an octave on"},
+		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:6 --cell "1 2" --times 1`,
+			"sixths on strings 3 and 1, one cell of 2 steps, moved up one tone: 1 cell"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --move octave --dir down --layout box`,
+			"moved down an octave on"},
 	} {
 		r, err := run.Parse(c.recipe)
 		if err != nil {
@@ -40,7 +44,8 @@ func TestWordsForEverything(t *testing.T) {
 	if got := run.CountName("8,16"); got != "eighths and sixteenths" {
 		t.Errorf("mixed counts are called %q", got)
 	}
-	for move, want := range map[string]string{"": "one tone", "1": "one tone", "3": "3 tones", "string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position", "chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
+	for move, want := range map[string]string{"": "one tone", "1": "one tone", "3": "3 tones",
+		"string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position", "chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
 		if got := run.MoveName(move, phrase.Tones); got != want {
 			t.Errorf("move %q is called %q", move, got)
 		}
@@ -48,7 +53,10 @@ func TestWordsForEverything(t *testing.T) {
 	if got := run.MoveName("", phrase.Chord); got != "to the next chord" {
 		t.Errorf("chord cells move %q", got)
 	}
-	for layout, want := range map[string]string{"box": "in a box", "3nps": "three a string", "counts:4,3": "4 3 a string", "string:2": "on string 2", "strings:3,2": "on strings 3 and 2", "frets:5-9": "on frets 5 to 9", "arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides", "pairs:3,1:3": "thirds on strings 3 and 1", "places:6:5": "your own places"} {
+	for layout, want := range map[string]string{"box": "in a box", "3nps": "three a string",
+		"counts:4,3": "4 3 a string", "string:2": "on string 2", "strings:3,2": "on strings 3 and " +
+			"2", "frets:5-9": "on frets 5 to " +
+			"9", "arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides", "pairs:3,1:3": "thirds on strings 3 and 1", "places:6:5": "your own places"} {
 		if got := run.LayoutName(layout); got != want {
 			t.Errorf("layout %s is called %q, want %q", layout, got, want)
 		}
@@ -62,7 +70,14 @@ func TestWordsForEverything(t *testing.T) {
 
 // Arguments are set and read one by one; what is none is refused.
 func TestRecipeArguments(t *testing.T) {
-	values := map[string]string{"key": "A blues", "times": "4", "tempo": "92.5", "cell": "1 2", "bars": "", "turn": "twice"}
+	values := map[string]string{
+		"key":   "A blues",
+		"times": "4",
+		"tempo": "92.5",
+		"cell":  "1 2",
+		"bars":  "",
+		"turn":  "twice",
+	}
 	var r run.Recipe
 	for name, v := range values {
 		if err := r.Set(name, v); err != nil {
@@ -85,7 +100,8 @@ func TestRecipeArguments(t *testing.T) {
 			t.Errorf("%s is not written", name)
 		}
 	}
-	for _, c := range []struct{ line, key string }{{`--key "A blues"  --cell 1`, "A blues"}, {`--key 'A blues' --cell 1`, "A blues"}, {`--key=A\ blues`, ""}} {
+	for _, c := range []struct{ line, key string }{{`--key "A blues"  --cell 1`, "A blues"},
+		{`--key 'A blues' --cell 1`, "A blues"}, {`--key=A\ blues`, ""}} {
 		r, err := run.Parse(c.line)
 		if c.key != "" && (err != nil || r.Key != c.key) {
 			t.Errorf("%s: %q, %v", c.line, r.Key, err)
@@ -126,7 +142,8 @@ func TestChordWalks(t *testing.T) {
 		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --dir down --times 3`, "5:14 4:15 | 5:12 4:14 | 5:10 4:12"},
 		{`--key "C major" --at 5:3 --cell "chord: 1 3 5" --move stay --times 2`, "5:3 4:2 5 | 5:3 4:2 5"},
 		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --move octave`, "5:3 4:5 | 3:5 2:8"},
-		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --chords "1 4 5 1"`, "5:3 4:5 | 5:8 4:10 | 5:10 4:12 | 5:15 4:17"},
+		{`--key "C major" --at 5:3 --cell "chord@5,4: 1 5" --chords "1 4 5 1"`,
+			"5:3 4:5 | 5:8 4:10 | 5:10 4:12 | 5:15 4:17"},
 	} {
 		r, err := run.Parse(c.recipe)
 		if err != nil {

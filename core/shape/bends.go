@@ -63,7 +63,8 @@ func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Pl
 		if push.Way+bend.EdgeSpare > room {
 			b.Rating = OffEdge
 		}
-		for _, h := range []neck.Place{{String: t.Place.String, Fret: t.Place.Fret + semi}, {String: t.Place.String - 1, Fret: hearNext(g, t.Place.String-1, b.Pitch)}} {
+		for _, h := range []neck.Place{{String: t.Place.String, Fret: t.Place.Fret + semi}, {String: t.Place.String - 1,
+			Fret: hearNext(g, t.Place.String-1, b.Pitch)}} {
 			if g.Has(h) {
 				b.Hear = append(b.Hear, h)
 			}

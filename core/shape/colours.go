@@ -22,7 +22,8 @@ func addColours(b board, scale []Placed) []Placed {
 	out := slices.Clone(scale)
 	for pitch := music.Pitch(0); pitch <= music.MaxPitch; pitch++ {
 		t := p.At(pitch)
-		if t.Role == music.Outside || ladder[pitch.Class()] != nil || taken[pitch] || !holds(t.Hold, pitch, lowestRoot) {
+		if t.Role == music.Outside || ladder[pitch.Class()] != nil || taken[pitch] ||
+			!holds(t.Hold, pitch, lowestRoot) {
 			continue
 		}
 		if place, ok := box.colourPlace(g, pitch); ok {

@@ -74,7 +74,15 @@ func Slides(placed []Placed) []Join {
 	var out []Join
 	for _, t := range placed {
 		if t.Slide > 0 {
-			out = append(out, Join{Finger: t.Finger.String(), From: neck.Place{String: t.Place.String, Fret: t.Slide}, To: t.Place, Lands: t.Tone})
+			out = append(
+				out,
+				Join{
+					Finger: t.Finger.String(),
+					From:   neck.Place{String: t.Place.String, Fret: t.Slide},
+					To:     t.Place,
+					Lands:  t.Tone,
+				},
+			)
 		}
 	}
 	return out
@@ -97,7 +105,8 @@ func (spread) everyTone() bool { return true }
 func (spread) lay(b board) ([]Placed, error) {
 	root, ok := b.tone(b.at)
 	if !ok || root.Tone.Role != music.Root {
-		return nil, fmt.Errorf("a spread arpeggio starts on a root; on string %d they lie at other frets than %d", b.at.String, b.at.Fret)
+		return nil, fmt.Errorf("a spread arpeggio starts on a root; on string %d they lie at other frets than %d",
+			b.at.String, b.at.Fret)
 	}
 	out := []Placed{root}
 	str := b.at.String

@@ -49,7 +49,8 @@ func (c counts) lay(b board) ([]Placed, error) {
 		return nil, err
 	}
 	if len(c.row) > b.at.String {
-		return nil, fmt.Errorf("there are %d strings from string %d on, but %d counts", b.at.String, b.at.String, len(c.row))
+		return nil, fmt.Errorf("there are %d strings from string %d on, but %d counts", b.at.String, b.at.String,
+			len(c.row))
 	}
 	var out []Placed
 	pitch := b.guitar.Pitch(b.at)
@@ -64,7 +65,8 @@ func (c counts) lay(b board) ([]Placed, error) {
 		for range n {
 			p := neck.Place{String: s, Fret: int(pitch - b.guitar.Tuning[s-1])}
 			if !b.guitar.Has(p) {
-				return nil, fmt.Errorf("laid out from %s, string %d would need fret %d; this neck has 0 to %d", b.at.Notation(), s, p.Fret, b.guitar.Frets)
+				return nil, fmt.Errorf("laid out from %s, string %d would need fret %d; this neck has 0 to %d",
+					b.at.Notation(), s, p.Fret, b.guitar.Frets)
 			}
 			t, _ := b.tone(p)
 			out = append(out, t)
@@ -85,7 +87,8 @@ func (box) everyTone() bool { return false }
 func (box) lay(b board) ([]Placed, error) {
 	core := coreTones(b.palette)
 	if core == nil {
-		return nil, fmt.Errorf("boxes need a pentatonic inside the scale, and %s has none; use 3nps or counts", b.palette.Scale.Name)
+		return nil, fmt.Errorf("boxes need a pentatonic inside the scale, and %s has none; use 3nps or counts",
+			b.palette.Scale.Name)
 	}
 	full := b.ladder
 	if err := b.needTone(); err != nil {
@@ -248,7 +251,8 @@ func lowestRoot(b board, from, to int, strs []int) music.Pitch {
 			continue
 		}
 		for f := from; f <= to; f++ {
-			if t, ok := b.tone(neck.Place{String: s, Fret: f}); ok && t.Tone.Role == music.Root && (lowest < 0 || t.Pitch < lowest) {
+			if t, ok := b.tone(neck.Place{String: s, Fret: f}); ok && t.Tone.Role == music.Root &&
+				(lowest < 0 || t.Pitch < lowest) {
 				lowest = t.Pitch
 			}
 		}

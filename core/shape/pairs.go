@@ -35,7 +35,17 @@ func (p pairs) thickest() int   { return p.low }
 
 // usualSize is how many half steps an interval may have where the scale has no
 // seven steps to count by.
-var usualSize = map[int][2]int{2: {1, 2}, 3: {3, 4}, 4: {5, 6}, 5: {6, 7}, 6: {8, 9}, 7: {10, 11}, 8: {12, 12}, 9: {13, 14}, 10: {15, 16}}
+var usualSize = map[int][2]int{
+	2:  {1, 2},
+	3:  {3, 4},
+	4:  {5, 6},
+	5:  {6, 7},
+	6:  {8, 9},
+	7:  {10, 11},
+	8:  {12, 12},
+	9:  {13, 14},
+	10: {15, 16},
+}
 
 func (p pairs) lay(b board) ([]Placed, error) {
 	if p.low > len(b.guitar.Tuning) {

@@ -49,7 +49,9 @@ type NoteChange struct {
 func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Recoloured, error) {
 	from, ok := l.Palette()
 	if !ok {
-		return Recoloured{}, errors.New("the lick has no key, so there is nothing to recolour from; choose its tones first")
+		return Recoloured{}, errors.New(
+			"the lick has no key, so there is nothing to recolour from; choose its tones first",
+		)
 	}
 	r := recolouring{from: from, to: to, shift: keyShift(from, to, manner)}
 	out := l.Clone()
@@ -62,11 +64,20 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 		next := r.pitch(l, i)
 		place, ok := r.place(g, *n, next, manner, lo, hi)
 		if !ok {
-			return Recoloured{}, fmt.Errorf("note %d would be %s, which does not lie on this neck; try another way or octave", i+1, to.At(next).Name.PrettyWithOctave(next))
+			return Recoloured{}, fmt.Errorf(
+				"note %d would be %s, which does not lie on this neck; try another way or octave", i+1,
+				to.At(next).Name.PrettyWithOctave(next),
+			)
 		}
 		was, is := from.At(pitch), to.At(next)
-		res.Changes[i] = NoteChange{Note: i + 1, Before: was.Degree.Pretty(), After: is.Degree.Pretty(), From: n.Place(), To: place,
-			Changed: was.Degree.Semitones() != is.Degree.Semitones()}
+		res.Changes[i] = NoteChange{
+			Note:    i + 1,
+			Before:  was.Degree.Pretty(),
+			After:   is.Degree.Pretty(),
+			From:    n.Place(),
+			To:      place,
+			Changed: was.Degree.Semitones() != is.Degree.Semitones(),
+		}
 		if n.Bend != nil && n.Bend.Semitones >= 1 {
 			r.bend(n, pitch, next)
 		}
@@ -143,7 +154,8 @@ func (r recolouring) mapped(p music.Pitch) music.Pitch {
 
 // place finds where the new pitch goes: on its string along with the key, or
 // within the old frets.
-func (r recolouring) place(g neck.Guitar, n lick.Note, pitch music.Pitch, manner Manner, lo, hi int) (neck.Place, bool) {
+func (r recolouring) place(g neck.Guitar, n lick.Note, pitch music.Pitch, manner Manner,
+	lo, hi int) (neck.Place, bool) {
 	same := neck.Place{String: n.String, Fret: int(pitch - g.Tuning[n.String-1])}
 	if manner != SamePlace || r.shift == 0 {
 		if g.Has(same) {

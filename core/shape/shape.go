@@ -114,7 +114,8 @@ func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 // tones come in rising order, or as the layout plays them.
 func Lay(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) ([]Placed, error) {
 	if !g.Has(at) {
-		return nil, fmt.Errorf("%s is not on this neck: it has %d strings and %d frets", at.Notation(), len(g.Tuning), g.Frets)
+		return nil, fmt.Errorf("%s is not on this neck: it has %d strings and %d frets", at.Notation(), len(g.Tuning),
+			g.Frets)
 	}
 	b := board{guitar: g, palette: p, at: at, ladder: map[int]*music.Tone{}}
 	for i, t := range p.Tones {
@@ -162,7 +163,8 @@ func (b board) needTone() error {
 	if b.ladder[b.guitar.Pitch(b.at).Class()] != nil {
 		return nil
 	}
-	return fmt.Errorf("%s is %s, no tone of %s; on string %d they lie at %s", b.at.Notation(), b.palette.At(b.guitar.Pitch(b.at)).Name.Pretty(), b.palette.Pretty(), b.at.String, b.frets(b.at.String))
+	return fmt.Errorf("%s is %s, no tone of %s; on string %d they lie at %s", b.at.Notation(),
+		b.palette.At(b.guitar.Pitch(b.at)).Name.Pretty(), b.palette.Pretty(), b.at.String, b.frets(b.at.String))
 }
 
 // frets lists where the ladder's tones lie on a string.

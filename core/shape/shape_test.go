@@ -7,7 +7,6 @@ import (
 
 	"ornamen/core/bend"
 	"ornamen/core/hand"
-	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 )
@@ -131,11 +130,51 @@ var standardShapes = []struct {
 	key, layout string
 	rows        []string
 }{
-	{"A minor pentatonic", "box", []string{"5 8, 5 7, 5 7, 5 7, 5 8, 5 8", "8 10, 7 10, 7 10, 7 9, 8 10, 8 10", "10 12, 10 12, 10 12, 9 12, 10 13, 10 12", "12 15, 12 15, 12 14, 12 14, 13 15, 12 15", "15 17, 15 17, 14 17, 14 17, 15 17, 15 17"}},
-	{"C major pentatonic", "box", []string{"8 10, 7 10, 7 10, 7 9, 8 10, 8 10", "10 12, 10 12, 10 12, 9 12, 10 13, 10 12", "12 15, 12 15, 12 14, 12 14, 13 15, 12 15", "15 17, 15 17, 14 17, 14 17, 15 17, 15 17", "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"}},
-	{"C major", "box", []string{"7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10", "10 12 13, 10 12, 9 10 12, 9 10 12, 10 12 13, 10 12 13", "12 13 15, 12 14 15, 12 14 15, 12 14, 12 13 15, 12 13 15", "5 7 8, 5 7 8, 5 7, 4 5 7, 5 6 8, 5 7 8"}},
-	{"C major", "3nps", []string{"8 10 12, 8 10 12, 9 10 12, 9 10 12, 10 12 13, 10 12 13", "10 12 13, 10 12 14, 10 12 14, 10 12 14, 12 13 15, 12 13 15", "12 13 15, 12 14 15, 12 14 15, 12 14 16, 13 15 17, 13 15 17", "1 3 5, 2 3 5, 2 3 5, 2 4 5, 3 5 6, 3 5 7",
-		"3 5 7, 3 5 7, 3 5 7, 4 5 7, 5 6 8, 5 7 8", "5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10", "7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10 12, 8 10 12"}},
+	{
+		"A minor pentatonic",
+		"box",
+		[]string{
+			"5 8, 5 7, 5 7, 5 7, 5 8, 5 8",
+			"8 10, 7 10, 7 10, 7 9, 8 10, 8 10",
+			"10 12, 10 12, 10 12, 9 12, 10 13, 10 12",
+			"12 15, 12 15, 12 14, 12 14, 13 15, 12 15",
+			"15 17, 15 17, 14 17, 14 17, 15 17, 15 17",
+		},
+	},
+	{
+		"C major pentatonic",
+		"box",
+		[]string{
+			"8 10, 7 10, 7 10, 7 9, 8 10, 8 10",
+			"10 12, 10 12, 10 12, 9 12, 10 13, 10 12",
+			"12 15, 12 15, 12 14, 12 14, 13 15, 12 15",
+			"15 17, 15 17, 14 17, 14 17, 15 17, 15 17",
+			"5 8, 5 7, 5 7, 5 7, 5 8, 5 8",
+		},
+	},
+	{
+		"C major",
+		"box",
+		[]string{
+			"7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10",
+			"10 12 13, 10 12, 9 10 12, 9 10 12, 10 12 13, 10 12 13",
+			"12 13 15, 12 14 15, 12 14 15, 12 14, 12 13 15, 12 13 15",
+			"5 7 8, 5 7 8, 5 7, 4 5 7, 5 6 8, 5 7 8",
+		},
+	},
+	{
+		"C major",
+		"3nps",
+		[]string{
+			"8 10 12, 8 10 12, 9 10 12, 9 10 12, 10 12 13, 10 12 13",
+			"10 12 13, 10 12 14, 10 12 14, 10 12 14, 12 13 15, 12 13 15",
+			"12 13 15, 12 14 15, 12 14 15, 12 14 16, 13 15 17, 13 15 17",
+			"1 3 5, 2 3 5, 2 3 5, 2 4 5, 3 5 6, 3 5 7",
+			"3 5 7, 3 5 7, 3 5 7, 4 5 7, 5 6 8, 5 7 8",
+			"5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10",
+			"7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10 12, 8 10 12",
+		},
+	},
 	{"A natural minor", "3nps", []string{"5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10"}},
 }
 
@@ -212,8 +251,11 @@ func TestPositions(t *testing.T) {
 		root         int
 		shape        string
 	}{
-		{"A minor pentatonic", "6:5", 1, 5, 6, "E"}, {"A minor pentatonic", "6:8", 2, 1, 4, "D"}, {"A minor pentatonic", "6:10", 3, 2, 5, "C"}, {"A minor pentatonic", "6:12", 4, 3, 5, "A"}, {"A minor pentatonic", "6:15", 5, 4, 6, "G"},
-		{"C major pentatonic", "6:8", 2, 1, 6, "E"}, {"C major pentatonic", "6:5", 1, 5, 6, "G"}, {"A blues", "6:5", 1, 5, 6, "E"}, {"C major", "6:8", 2, 1, 6, "E"},
+		{"A minor pentatonic", "6:5", 1, 5, 6, "E"}, {"A minor pentatonic", "6:8", 2, 1, 4, "D"}, {"A minor pentatonic",
+			"6:10", 3, 2, 5, "C"}, {"A minor pentatonic", "6:12", 4, 3, 5, "A"}, {"A minor pentatonic", "6:15", 5, 4, 6,
+			"G"},
+		{"C major pentatonic", "6:8", 2, 1, 6, "E"}, {"C major pentatonic", "6:5", 1, 5, 6, "G"}, {"A blues", "6:5", 1,
+			5, 6, "E"}, {"C major", "6:8", 2, 1, 6, "E"},
 	} {
 		p, _ := music.ParseKey(c.key, nil, nil)
 		got := PositionOf(neck.Standard(), p, box{}, lay(t, c.key, "box", c.at))
@@ -285,7 +327,8 @@ func TestSymmetry(t *testing.T) {
 // crowded; in between lies the sweet spot (common practice).
 func TestSweetSpot(t *testing.T) {
 	p, _ := music.ParseKey("A minor pentatonic", nil, nil)
-	spots := Spots(neck.Standard(), hand.Medium(), bend.DefaultStrength(), p, box{}, neck.Place{String: 6, Fret: 5}, true)
+	spots := Spots(neck.Standard(), hand.Medium(), bend.DefaultStrength(), p, box{}, neck.Place{String: 6, Fret: 5},
+		true)
 	if len(spots) < 12 {
 		t.Fatalf("%d places", len(spots))
 	}
@@ -305,107 +348,5 @@ func TestSweetSpot(t *testing.T) {
 	}
 	if least+1 < 10 || least+1 > 14 || force[0] < 1.9*force[least] {
 		t.Errorf("least force at fret %d, %.1f N; at the first %.1f", least+1, force[least], force[0])
-	}
-}
-
-func TestRecolour(t *testing.T) {
-	l := lick.New()
-	l.Key = lick.Key{Tonic: "A", Scale: "natural minor"}
-	for _, f := range []neck.Place{{String: 3, Fret: 2}, {String: 3, Fret: 4}, {String: 3, Fret: 5}, {String: 2, Fret: 6}, {String: 2, Fret: 8}} {
-		var err error
-		if l, err = (lick.Insert{After: len(l.Notes) - 1, Place: f, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
-			t.Fatal(err)
-		}
-	}
-	l.Notes[2].Slur = lick.Hammer
-	l.Notes[4].Bend = &lick.Bend{Semitones: 2, Shape: "bend"}
-	degrees := func(r Recoloured) string {
-		var out []string
-		for _, c := range r.Changes {
-			out = append(out, c.After)
-		}
-		return strings.Join(out, " ")
-	}
-	places := func(r Recoloured) string {
-		var out []string
-		for _, n := range r.Lick.Notes {
-			out = append(out, n.Place().Notation())
-		}
-		return strings.Join(out, " ")
-	}
-	for _, c := range []struct {
-		to             string
-		manner         Manner
-		degree, places string
-	}{
-		{"A dorian", NearestPlace, "1 2 ♭3 6 ♭7", "3:2 3:4 3:5 2:7 2:8"},
-		{"A major", NearestPlace, "1 2 3 6 7", "3:2 3:4 3:6 2:7 2:9"},
-		{"A phrygian", NearestPlace, "1 ♭2 ♭3 ♭6 ♭7", "3:2 3:3 3:5 2:6 2:8"},
-		{"C natural minor", NearestPlace, "1 2 ♭3 ♭6 ♭7", "3:5 3:7 3:8 2:9 2:11"},
-		{"A natural minor", OctaveUp, "1 2 ♭3 ♭6 ♭7", "3:14 3:16 3:17 2:18 2:20"},
-	} {
-		p, err := music.ParseKey(c.to, nil, nil)
-		if err != nil {
-			t.Fatal(err)
-		}
-		r, err := Recolour(l, neck.Standard(), p, c.manner)
-		if err != nil {
-			t.Fatalf("%s: %v", c.to, err)
-		}
-		if degrees(r) != c.degree || places(r) != c.places {
-			t.Errorf("%s %s: %s at %s, want %s at %s", c.to, c.manner, degrees(r), places(r), c.degree, c.places)
-		}
-		if err := r.Lick.Validate(); err != nil {
-			t.Errorf("%s: %v", c.to, err)
-		}
-		// The bend still goes to the root.
-		last := len(r.Lick.Notes) - 1
-		if to := r.Lick.Pitch(last) + music.Pitch(r.Lick.Notes[last].Bend.Semitones); p.At(to).Role != music.Root {
-			t.Errorf("%s: the bend goes to %s", c.to, to)
-		}
-	}
-	// In the same frets the line stays near where it was.
-	far, _ := music.ParseKey("D natural minor", nil, nil)
-	if r, err := Recolour(l, neck.Standard(), far, SamePlace); err != nil {
-		t.Error(err)
-	} else {
-		for _, n := range r.Lick.Notes {
-			if n.Fret > 10 {
-				t.Errorf("kept in frets 2 to 8 a note lies at %s", n.Place().Notation())
-			}
-		}
-	}
-	if _, err := Recolour(lick.New(), neck.Standard(), music.Palette{}, NearestPlace); err == nil {
-		t.Error("a lick without a key was recoloured")
-	}
-}
-
-// Recoloured there and back a line in the same number of tones is the same.
-func TestRecolourBack(t *testing.T) {
-	l := lick.New()
-	l.Key = lick.Key{Tonic: "A", Scale: "dorian"}
-	for f := range 12 {
-		place := neck.Place{String: 1 + f%3, Fret: 5 + (f*5)%7}
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(f), 8), Len: lick.NewTime(1, 8), String: place.String, Fret: place.Fret})
-	}
-	there, _ := music.ParseKey("A phrygian", nil, nil)
-	back, _ := music.ParseKey("A dorian", nil, nil)
-	for i := range l.Notes {
-		if back.At(l.Pitch(i)).Role == music.Outside {
-			l.Notes[i].Fret++
-		}
-	}
-	a, err := Recolour(l, neck.Standard(), there, NearestPlace)
-	if err != nil {
-		t.Fatal(err)
-	}
-	b, err := Recolour(a.Lick, neck.Standard(), back, NearestPlace)
-	if err != nil {
-		t.Fatal(err)
-	}
-	for i := range l.Notes {
-		if b.Lick.Pitch(i) != l.Pitch(i) {
-			t.Errorf("note %d comes back as %s, was %s", i+1, b.Lick.Pitch(i), l.Pitch(i))
-		}
 	}
 }

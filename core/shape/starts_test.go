@@ -10,7 +10,8 @@ import (
 func TestDefaultsAndStarts(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range []struct{ key, layout, at string }{
-		{"A minor pentatonic", "box", "6:5"}, {"A blues", "box", "6:5"}, {"C# natural minor", "3nps", "6:9"}, {"E minor", "3nps", "6:0"}, {"D# dorian", "3nps", "6:11"},
+		{"A minor pentatonic", "box", "6:5"}, {"A blues", "box", "6:5"}, {"C# natural minor", "3nps", "6:9"},
+		{"E minor", "3nps", "6:0"}, {"D# dorian", "3nps", "6:11"},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {
@@ -70,7 +71,8 @@ func TestManners(t *testing.T) {
 	if _, err := ParseManner("far"); err == nil {
 		t.Error("far passes")
 	}
-	if (Spot{}).Words() != "easy" || (Spot{Reasons: []string{"heavy bends", "a wide stretch"}}).Words() != "heavy bends, a wide stretch" {
+	if (Spot{}).Words() != "easy" ||
+		(Spot{Reasons: []string{"heavy bends", "a wide stretch"}}).Words() != "heavy bends, a wide stretch" {
 		t.Error("a spot says something else")
 	}
 }

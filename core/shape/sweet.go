@@ -34,7 +34,8 @@ const (
 // Spots ranks the places of a layout, the best first: in this key every position
 // along the neck, or with every key the one shape that starts at a place, moved
 // through all keys with its palette.
-func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout Layout, at neck.Place, everyKey bool) []Spot {
+func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout Layout, at neck.Place,
+	everyKey bool) []Spot {
 	keys := []music.Name{p.Tonic}
 	if everyKey {
 		keys = nil

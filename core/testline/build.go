@@ -95,7 +95,8 @@ func Wild(n int) lick.Lick {
 	l.Tempo = 200
 	step := lick.NewTime(1, 16)
 	for i := range n {
-		l.Notes = append(l.Notes, lick.Note{At: step.Times(int64(i)), Len: step, String: 1 + rng.IntN(6), Fret: 3 + rng.IntN(8)})
+		l.Notes = append(l.Notes,
+			lick.Note{At: step.Times(int64(i)), Len: step, String: 1 + rng.IntN(6), Fret: 3 + rng.IntN(8)})
 	}
 	return l
 }

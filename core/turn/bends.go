@@ -80,5 +80,6 @@ func bentWords(n lick.Note, from, to music.Tone, at neck.Place, semitones int) s
 	if at == n.Place() {
 		return fmt.Sprintf("A %s bend to the %s", amount, to.Degree.Pretty())
 	}
-	return fmt.Sprintf("The %s at fret %d on string %d, bent %s to the %s", from.Degree.Pretty(), at.Fret, at.String, amount, to.Degree.Pretty())
+	return fmt.Sprintf("The %s at fret %d on string %d, bent %s to the %s", from.Degree.Pretty(), at.Fret, at.String,
+		amount, to.Degree.Pretty())
 }

@@ -41,7 +41,8 @@ func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if chord, ok := chordAt(l, slots[0]); ok {
 		own, err := music.NewPalette(chord.Root.String(), ownPentatonic(chord), nil, nil)
 		if err == nil {
-			add("On in the pentatonic of "+chord.Root.Pretty(), stepsTo(own, chord.Root.Class(), from, -1, len(slots)), false)
+			add("On in the pentatonic of "+chord.Root.Pretty(), stepsTo(own, chord.Root.Class(), from, -1, len(slots)),
+				false)
 		}
 	}
 	return out
@@ -86,7 +87,8 @@ func chordAt(l lick.Lick, at lick.Time) (music.Chord, bool) {
 
 // retailed replaces what follows note i. A tail that climbs stays on its string as
 // long as it goes, the others take the nearest places.
-func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []music.Pitch, climb bool) (lick.Lick, bool) {
+func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []music.Pitch,
+	climb bool) (lick.Lick, bool) {
 	if len(pitches) == 0 {
 		return l, false
 	}
@@ -110,7 +112,8 @@ func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []mu
 		if k+1 < len(pitches) {
 			stop = slots[k+1]
 		}
-		out.Notes = append(out.Notes, lick.Note{At: slots[k], Len: stop.Sub(slots[k]), String: at.String, Fret: at.Fret})
+		out.Notes = append(out.Notes,
+			lick.Note{At: slots[k], Len: stop.Sub(slots[k]), String: at.String, Fret: at.Fret})
 		if last = at; climb {
 			home = at
 		}

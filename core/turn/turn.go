@@ -211,7 +211,8 @@ func (t *turner) octave(by int) error {
 
 func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (best neck.Place, ok bool) {
 	for _, at := range t.guitar.Places(pitch) {
-		if !slices.Contains(taken, at.String) && (!ok || last.String > 0 && neck.Apart(at, last) < neck.Apart(best, last)) {
+		if !slices.Contains(taken, at.String) &&
+			(!ok || last.String > 0 && neck.Apart(at, last) < neck.Apart(best, last)) {
 			best, ok = at, true
 		}
 	}
@@ -298,7 +299,8 @@ func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 	}
 	for i := range out.Notes {
 		n := &out.Notes[i]
-		k := slices.IndexFunc(old.Notes, func(m lick.Note) bool { return m.At.Cmp(n.At) == 0 && m.Place() == n.Place() })
+		k := slices.IndexFunc(old.Notes,
+			func(m lick.Note) bool { return m.At.Cmp(n.At) == 0 && m.Place() == n.Place() })
 		if k < 0 {
 			continue
 		}

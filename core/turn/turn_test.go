@@ -40,7 +40,10 @@ func TestTurn(t *testing.T) {
 
 // A bend keeps its frame and takes on another colour.
 func TestOtherBends(t *testing.T) {
-	grown, err := run.Grow(run.Recipe{Key: "A minor pentatonic", Add: "b5", At: "6:5", Cell: "1^full 2", Start: 6, Times: 1}, neck.Standard())
+	grown, err := run.Grow(
+		run.Recipe{Key: "A minor pentatonic", Add: "b5", At: "6:5", Cell: "1^full 2", Start: 6, Times: 1},
+		neck.Standard(),
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -83,7 +86,8 @@ func TestOtherTails(t *testing.T) {
 	}{{"Walk down", 9, false}, {"Climb", 9, true}, {"On in the pentatonic of D", 2, false}} {
 		x := tails[i]
 		last := len(x.Lick.Notes) - 1
-		if !strings.HasPrefix(x.What, c.what) || x.Lick.Pitch(last).Class() != c.class || (x.Lick.Pitch(last) > x.Lick.Pitch(3)) != c.rises {
+		if !strings.HasPrefix(x.What, c.what) || x.Lick.Pitch(last).Class() != c.class ||
+			(x.Lick.Pitch(last) > x.Lick.Pitch(3)) != c.rises {
 			t.Errorf("%s ends on %v after %v", x.What, x.Lick.Pitch(last), x.Lick.Pitch(3))
 		}
 		if x.Lick.End().Cmp(l.End()) != 0 || x.Lick.Notes[3].Place() != l.Notes[3].Place() {

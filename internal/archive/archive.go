@@ -159,7 +159,8 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 		return 0, err
 	}
 	for _, p := range ps {
-		w.Palettes = append(w.Palettes, store.Palette{Name: p.Name, Tonic: p.Tonic, Scale: p.Scale, Added: p.Added, Dropped: p.Dropped})
+		w.Palettes = append(w.Palettes,
+			store.Palette{Name: p.Name, Tonic: p.Tonic, Scale: p.Scale, Added: p.Added, Dropped: p.Dropped})
 	}
 	for _, r := range rs {
 		w.Recipes = append(w.Recipes, store.Recipe{Name: r.Name, Line: r.Line})

@@ -53,8 +53,10 @@ func TestRoundTrip(t *testing.T) {
 		t.Fatal(err)
 	}
 	gone, _ := from.Add(ctx, titled("gone"), "made")
-	for _, err := range []error{from.Delete(ctx, gone.ID), from.SavePalette(ctx, store.Palette{Name: "dusk", Tonic: "A", Scale: "dorian"}),
-		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SavePlayer(ctx, []byte(`{"size":"small"}`))} {
+	for _, err := range []error{from.Delete(ctx, gone.ID), from.SavePalette(ctx, store.Palette{Name: "dusk", Tonic: "A",
+		Scale: "dorian"}),
+		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SavePlayer(ctx,
+			[]byte(`{"size":"small"}`))} {
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -121,17 +123,26 @@ func TestRefusals(t *testing.T) {
 	note := `{"format":"ornamen-notebook","version":1}`
 	good := string(titled("x").Encode())
 	for name, data := range map[string][]byte{
-		"no zip":         []byte("not a zip"),
-		"another zip":    zipped(t, map[string]string{"readme.txt": "hello"}),
-		"a later one":    zipped(t, map[string]string{"notebook.json": `{"format":"ornamen-notebook","version":9}`}),
-		"no such head":   zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":2,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
-		"a missing file": zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`}),
-		"no lick":        zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": "{}"}),
-		"a loop":         zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","parent":1,"at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
-		"outside":        zipped(t, map[string]string{"notebook.json": note, "licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
-		"a bomb":         zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ", 40<<20)}),
+		"no zip":      []byte("not a zip"),
+		"another zip": zipped(t, map[string]string{"readme.txt": "hello"}),
+		"a later one": zipped(t, map[string]string{"notebook.json": `{"format":"ornamen-notebook","version":9}`}),
+		"no such head": zipped(t, map[string]string{"notebook.json": note,
+			"licks/1/history.json": `{"head":2,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`,
+			"licks/1/a":            good}),
+		"a missing file": zipped(t, map[string]string{"notebook.json": note,
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`}),
+		"no lick": zipped(t, map[string]string{"notebook.json": note,
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`,
+			"licks/1/a":            "{}"}),
+		"a loop": zipped(t, map[string]string{"notebook.json": note,
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","parent":1,"at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
+		"outside": zipped(t, map[string]string{"notebook.json": note,
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
+		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ",
+			40<<20)}),
 	} {
-		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s); err == nil || strings.Contains(err.Error(), "\n") {
+		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s); err == nil ||
+			strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %d licks, %v", name, n, err)
 		}
 	}

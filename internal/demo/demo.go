@@ -18,7 +18,8 @@ var sheets = []sheet{
 		notes: "1:9/f1 12/f4 2:9/f1 12/f4 3:9 11 4:11 14/f1",
 	},
 	{
-		title: "Thumb under snow", tags: "fingers, double stops", key: "E minor pentatonic", add: "b5", tempo: 76, len: "1/8", chords: "Em 1, Em 1",
+		title: "Thumb under snow", tags: "fingers, double stops", key: "E minor pentatonic", add: "b5", tempo: 76,
+		len: "1/8", chords: "Em 1, Em 1",
 		notes: `6:0/@p/bass/1/4+1:3/@m 1:0/@i 6:0/@p/bass/1/4+2:3/@m 2:0/@i 5:2/@p/bass/1/4+1:0/@m 2:3/@i 5:2/@p/bass/1/4+2:0/@m 3:2/@i
 			6:0/@p/bass/1/4+3:3/@m 3:2/p 6:0/@p/bass/1/4+3:0/@m 4:2/@i 6:0/@p/bass/1/2+4:2/@m/1/2`,
 	},
@@ -33,7 +34,8 @@ var sheets = []sheet{
 			2:13/> 1:10 11 13 11 10 2:13 11`,
 	},
 	{
-		title: "Sleet shuffle", tags: "barn set", key: "Bb blues", add: "3", tempo: 108, len: "1/8", feel: lick.Shuffle, pickup: "3/8", chords: "Bb7 1, Eb7 1, Bb7 1",
+		title: "Sleet shuffle", tags: "barn set", key: "Bb blues", add: "3", tempo: 108, len: "1/8", feel: lick.Shuffle,
+		pickup: "3/8", chords: "Bb7 1, Eb7 1, Bb7 1",
 		notes: "3:7 8/h 2:6/> 3:8 2:6 3:8 6/p 4:8 3:6 7/h/f2 2:6/1/4 3:8/./b1 6 4:8 3:6/1/4/v",
 	},
 	{
@@ -45,45 +47,108 @@ var sheets = []sheet{
 		notes: "1:10 8/p 6/p 2:10 8/p 6/p 3:8/U 2:6 8/h 10/h 1:6 8/h",
 	},
 	{
-		title: "Ferry economy", tags: "runs, restrung", key: "C minor pentatonic", tempo: 104, len: "1/16", chords: "Cm7 1",
-		notes: "5:3/D 6/U 8/D 4:5/D 3:3/D 5/U 8/D 2:6/D 1:3/D 6/U 8/1/4/D/v",
+		title: "Ferry economy", tags: "runs, restrung", key: "C minor pentatonic", tempo: 104, len: "1/16",
+		chords: "Cm7 1",
+		notes:  "5:3/D 6/U 8/D 4:5/D 3:3/D 5/U 8/D 2:6/D 1:3/D 6/U 8/1/4/D/v",
 	},
 	{
-		title: "Thaw bends", tags: "bends, barn set", key: "F# minor pentatonic", add: "b5 9", tempo: 84, len: "1/8", chords: "F#m 1, D 1/2, E 1/2",
-		notes: "3:4/r2/1/4 2 4:4 3:4/b1/1/4 2/p 4:4 2:5/b2/1/4 2 3:4 2 4:4/1/4/v",
+		title: "Thaw bends", tags: "bends, barn set", key: "F# minor pentatonic", add: "b5 9", tempo: 84, len: "1/8",
+		chords: "F#m 1, D 1/2, E 1/2",
+		notes:  "3:4/r2/1/4 2 4:4 3:4/b1/1/4 2/p 4:4 2:5/b2/1/4 2 3:4 2 4:4/1/4/v",
 	},
 	{
-		title: "Quarry steps", tags: "warm-up, runs", key: "C# natural minor", tempo: 100, len: "1/16", chords: "C#m7 1, A 1",
-		notes: "6:12/> 11 9 5:9 9/> 6:12 11 5:11 11/> 9 6:12 5:12 12/> 11 9 4:9 9/> 5:12 11 4:11 11/> 9 5:12 4:13 13/> 11 9 3:9 9/> 4:13 11 3:11 11/1/4",
+		title: "Quarry steps", tags: "warm-up, runs", key: "C# natural minor", tempo: 100, len: "1/16",
+		chords: "C#m7 1, A 1",
+		notes: "6:12/> 11 9 5:9 9/> 6:12 11 5:11 11/> 9 6:12 5:12 12/> 11 9 4:9 9/> 5:12 11 4:11 11/> 9 5:12 4:13 " +
+			"13/> 11 9 3:9 9/> 4:13 11 3:11 11/1/4",
 	},
 	{
-		title: "Lantern turnaround, mended", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112, len: "1/16", chords: "C#m7 1",
+		title: "Lantern turnaround, mended", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112,
+		len: "1/16", chords: "C#m7 1",
 		notes: "3:11 1:9 2:12 9/p 3:11 9/p 4:11 9/p 3:8 9/h 11 2:9 1:12/f3 14/h 2:14 12/p",
 	},
 	{
-		title: "Lantern turnaround", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112, len: "1/16", chords: "C#m7 1",
-		notes: "3:11/f3 1:9 2:12 9/p 3:11/f3 9/p 4:11/f3 9/p/f1 3:8 9/h 11/f4 2:9/f1 1:12/f1 14/h 2:14 12/p",
+		title: "Lantern turnaround", tags: "barn set", key: "C# minor pentatonic", add: "9 b5", tempo: 112, len: "1/16",
+		chords: "C#m7 1",
+		notes:  "3:11/f3 1:9 2:12 9/p 3:11/f3 9/p 4:11/f3 9/p/f1 3:8 9/h 11/f4 2:9/f1 1:12/f1 14/h 2:14 12/p",
 	},
 }
 
 // Recipes are the runs of the demo, one of each kind.
 var Recipes = []store.Recipe{
-	{Name: "Quarry ladder", Line: `--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 8 --accent 4 --land 4 --tempo 112`},
-	{Name: "Threes up and down the barn", Line: `--key "F# minor pentatonic" --at 6:2 --cell "1 2 3" --dir updown --count 8t --land 1@1 --tempo 96`},
-	{Name: "Thirds for cold fingers", Line: `--key "Bb major" --at 6:6 --cell "1 3" --count 8 --times 10 --land 1 --tempo 88`},
-	{Name: "Slurred pairs", Line: `--key "C minor pentatonic" --at 6:8 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --count 16t --tempo 84`},
-	{Name: "Four and three", Line: `--key "C natural minor" --layout counts:4,3,4,3,4 --at 6:8 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --count 16s --tempo 60`},
-	{Name: "Every string twice", Line: `--key "Ab major" --layout 3nps --at 6:4 --cell "strings: a1 a2 a3 b1 b2 b3" --count 16t --tempo 80`},
-	{Name: "Down, each cell twice", Line: `--key "Eb major" --layout 3nps --at 6:11 --cell "4 3 2 1" --dir down --repeat 2 --times 16 --tempo 92`},
-	{Name: "Chord by chord", Line: `--key "Eb major" --at 5:6 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --chords "1 2 3 4 5 6" --count 16s --tempo 66`},
-	{Name: "One, four, five", Line: `--key "Bb mixolydian" --at 5:1 --cell "chord: 1 3 5 b7 5 3" --chords "1 4 5" --count 8t --tempo 100`},
-	{Name: "Octaves up the stair", Line: `--key "F# natural minor" --at 6:2 --layout 3nps --cell "1 h2 h3 4 h5 h6" --move octave --count 16t --tempo 66`},
-	{Name: "Along the neck", Line: `--key "C# minor pentatonic" --at 6:4 --cell "1 2 3 4 3 2" --move position --times 4 --count 16t --tempo 90`},
-	{Name: "One figure, four scales", Line: `--key "C natural minor" --at 6:8 --cell "1 2 3 4 5 4 3 2" --move scale --scales "natural minor, dorian, phrygian, harmonic minor" --count 8 --tempo 96`},
-	{Name: "Tin roof sixths", Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "<1 2 3 2" --times 3 --count 8 --tempo 96`},
-	{Name: "A run with a tail", Line: `--key "C# minor pentatonic" --add b5@down --at 6:9 --cell "1 2 3" --times 7 --tail "3 2 1 0 -1" --land 1@1 --tempo 104`},
-	{Name: "Into the third", Line: `--key "F# natural minor" --layout 3nps --at 6:2 --cell "1 2 3 4" --times 5 --tail "chord: 3 5 1' 5" --pivot 3 --tempo 100`},
-	{Name: "Mill wheel, turned", Line: `--key "C# minor pentatonic" --at 6:9 --cell "1 2 3 2" --rotate 2 --move stay --times 4 --displace 1/4 --tempo 104`},
+	{
+		Name: "Quarry ladder",
+		Line: `--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 8 --accent 4 --land 4 ` +
+			`--tempo 112`,
+	},
+	{
+		Name: "Threes up and down the barn",
+		Line: `--key "F# minor pentatonic" --at 6:2 --cell "1 2 3" --dir updown --count 8t --land 1@1 --tempo 96`,
+	},
+	{
+		Name: "Thirds for cold fingers",
+		Line: `--key "Bb major" --at 6:6 --cell "1 3" --count 8 --times 10 --land 1 --tempo 88`,
+	},
+	{
+		Name: "Slurred pairs",
+		Line: `--key "C minor pentatonic" --at 6:8 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --count 16t --tempo 84`,
+	},
+	{
+		Name: "Four and three",
+		Line: `--key "C natural minor" --layout counts:4,3,4,3,4 --at 6:8 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 ` +
+			`hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --count 16s --tempo 60`,
+	},
+	{
+		Name: "Every string twice",
+		Line: `--key "Ab major" --layout 3nps --at 6:4 --cell "strings: a1 a2 a3 b1 b2 b3" --count 16t --tempo 80`,
+	},
+	{
+		Name: "Down, each cell twice",
+		Line: `--key "Eb major" --layout 3nps --at 6:11 --cell "4 3 2 1" --dir down --repeat 2 --times 16 --tempo 92`,
+	},
+	{
+		Name: "Chord by chord",
+		Line: `--key "Eb major" --at 5:6 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --chords "1 2 3 4 5 6" ` +
+			`--count 16s --tempo 66`,
+	},
+	{
+		Name: "One, four, five",
+		Line: `--key "Bb mixolydian" --at 5:1 --cell "chord: 1 3 5 b7 5 3" --chords "1 4 5" --count 8t --tempo 100`,
+	},
+	{
+		Name: "Octaves up the stair",
+		Line: `--key "F# natural minor" --at 6:2 --layout 3nps --cell "1 h2 h3 4 h5 h6" --move octave --count 16t ` +
+			`--tempo 66`,
+	},
+	{
+		Name: "Along the neck",
+		Line: `--key "C# minor pentatonic" --at 6:4 --cell "1 2 3 4 3 2" --move position --times 4 --count 16t ` +
+			`--tempo 90`,
+	},
+	{
+		Name: "One figure, four scales",
+		Line: `--key "C natural minor" --at 6:8 --cell "1 2 3 4 5 4 3 2" --move scale --scales "natural minor, ` +
+			`dorian, phrygian, harmonic minor" --count 8 --tempo 96`,
+	},
+	{
+		Name: "Tin roof sixths",
+		Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "<1 2 3 2" --times 3 --count 8 --tempo 96`,
+	},
+	{
+		Name: "A run with a tail",
+		Line: `--key "C# minor pentatonic" --add b5@down --at 6:9 --cell "1 2 3" --times 7 --tail "3 2 1 0 -1" ` +
+			`--land 1@1 --tempo 104`,
+	},
+	{
+		Name: "Into the third",
+		Line: `--key "F# natural minor" --layout 3nps --at 6:2 --cell "1 2 3 4" --times 5 --tail "chord: 3 5 1' 5" ` +
+			`--pivot 3 --tempo 100`,
+	},
+	{
+		Name: "Mill wheel, turned",
+		Line: `--key "C# minor pentatonic" --at 6:9 --cell "1 2 3 2" --rotate 2 --move stay --times 4 --displace ` +
+			`1/4 --tempo 104`,
+	},
 }
 
 // Licks builds the demo licks.

@@ -101,7 +101,8 @@ func TestRecipes(t *testing.T) {
 			t.Errorf("%s: %v", r.Name, err)
 			continue
 		}
-		if w, err := propose.Ways(t.Context(), engine, grown.Lick); err != nil || len(w) == 0 || w[0].Report.Verdict == judge.Breaks {
+		if w, err := propose.Ways(t.Context(), engine, grown.Lick); err != nil || len(w) == 0 ||
+			w[0].Report.Verdict == judge.Breaks {
 			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
 		}
 	}

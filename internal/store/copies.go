@@ -177,14 +177,18 @@ var gzipped = []byte{0x1f, 0x8b}
 func (s *Store) pack(ctx context.Context) error {
 	for ctx.Err() == nil {
 		var rs []Revision
-		err := s.db.WithContext(ctx).Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC) AS age FROM revisions)
-			WHERE age > ? AND substr(data, 1, 2) <> x'1f8b' LIMIT ?`, unpackedTail, packBatch).Scan(&rs).Error
+		err := s.db.WithContext(ctx).
+			Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC) AS age FROM revisions)
+			WHERE age > ? AND substr(data, 1, 2) <> x'1f8b' LIMIT ?`, unpackedTail, packBatch).
+			Scan(&rs).
+			Error
 		if err != nil || len(rs) == 0 {
 			return plain(err)
 		}
 		err = s.write(ctx, func(tx *gorm.DB) error {
 			for _, r := range rs {
-				if err := tx.Exec("UPDATE revisions SET data = ? WHERE id = ?", packed(r.Data), r.ID).Error; err != nil {
+				if err := tx.Exec("UPDATE revisions SET data = ? WHERE id = ?", packed(r.Data),
+					r.ID).Error; err != nil {
 					return err
 				}
 			}

@@ -14,15 +14,19 @@ import (
 var (
 	ErrNotFound = errors.New("not in the notebook")
 	ErrFull     = errors.New("the disk is full, so nothing was saved; make room and try again")
-	ErrIO       = errors.New("the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on")
+	ErrIO       = errors.New(
+		"the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on",
+	)
 	ErrReadOnly = errors.New("the notebook's file cannot be written, so nothing was saved; it can be read")
 	ErrBusy     = errors.New("another program is using the notebook; nothing was saved, try again")
 	ErrOpen     = errors.New("the notebook is open in another Ornamen; stop that one, or name another file with --db")
-	ErrGone     = errors.New("the notebook's file was moved, replaced or deleted while Ornamen runs, so nothing was saved")
-	ErrDamaged  = errors.New("the notebook's file is damaged")
-	ErrNewer    = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
-	ErrNoUndo   = errors.New("there is nothing to undo")
-	ErrNoRedo   = errors.New("there is nothing to redo")
+	ErrGone     = errors.New(
+		"the notebook's file was moved, replaced or deleted while Ornamen runs, so nothing was saved",
+	)
+	ErrDamaged = errors.New("the notebook's file is damaged")
+	ErrNewer   = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
+	ErrNoUndo  = errors.New("there is nothing to undo")
+	ErrNoRedo  = errors.New("there is nothing to redo")
 )
 
 // StaleError is a write made on a revision that is no longer the newest. The
@@ -59,8 +63,17 @@ func plain(err error) error {
 	case !errors.As(err, &e):
 		return err
 	}
-	known := map[int]error{sqlite3.SQLITE_FULL: ErrFull, sqlite3.SQLITE_IOERR: ErrIO, sqlite3.SQLITE_CANTOPEN: ErrIO, sqlite3.SQLITE_READONLY: ErrReadOnly,
-		sqlite3.SQLITE_PERM: ErrReadOnly, sqlite3.SQLITE_BUSY: ErrBusy, sqlite3.SQLITE_LOCKED: ErrBusy, sqlite3.SQLITE_CORRUPT: ErrDamaged, sqlite3.SQLITE_NOTADB: ErrDamaged}
+	known := map[int]error{
+		sqlite3.SQLITE_FULL:     ErrFull,
+		sqlite3.SQLITE_IOERR:    ErrIO,
+		sqlite3.SQLITE_CANTOPEN: ErrIO,
+		sqlite3.SQLITE_READONLY: ErrReadOnly,
+		sqlite3.SQLITE_PERM:     ErrReadOnly,
+		sqlite3.SQLITE_BUSY:     ErrBusy,
+		sqlite3.SQLITE_LOCKED:   ErrBusy,
+		sqlite3.SQLITE_CORRUPT:  ErrDamaged,
+		sqlite3.SQLITE_NOTADB:   ErrDamaged,
+	}
 	if as, ok := known[e.Code()&0xff]; ok {
 		return fmt.Errorf("%w (%v)", as, err)
 	}

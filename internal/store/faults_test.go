@@ -151,13 +151,16 @@ func TestUpgradeFromEverySchema(t *testing.T) {
 		}
 		l := titled("From the Barn")
 		l.Tags = []string{"warm-up"}
-		for _, q := range []string{"INSERT INTO licks (title, head_id, created_at, updated_at) VALUES ('From the Barn', 1, '2026-01-01', '2026-01-01')",
-			"INSERT INTO licks (title, head_id, created_at, updated_at, deleted_at) VALUES ('gone', 2, '2026-01-01', '2026-01-01', '2026-01-02')"} {
+		for _, q := range []string{"INSERT INTO licks (title, head_id, created_at, updated_at) VALUES ('From the " +
+			"Barn', 1, '2026-01-01', '2026-01-01')",
+			"INSERT INTO licks (title, head_id, created_at, updated_at, deleted_at) VALUES ('gone', 2, " +
+				"'2026-01-01', '2026-01-01', '2026-01-02')"} {
 			if err := old.db.Exec(q).Error; err != nil {
 				t.Fatal(err)
 			}
 		}
-		if err := old.db.Exec("INSERT INTO revisions (lick_id, data, what, created_at) VALUES (1, ?, 'made', '2026-01-01'), (2, 'broken', 'made', '2026-01-01')", l.Encode()).Error; err != nil {
+		if err := old.db.Exec("INSERT INTO revisions (lick_id, data, what, created_at) VALUES (1, ?, 'made', "+
+			"'2026-01-01'), (2, 'broken', 'made', '2026-01-01')", l.Encode()).Error; err != nil {
 			t.Fatal(err)
 		}
 		old.Close()
@@ -226,7 +229,8 @@ func TestDamageAndRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, err = Open(path, time.Now)
-	if !errors.Is(err, ErrDamaged) || !strings.Contains(err.Error(), "ornamen restore") || !strings.Contains(err.Error(), daily[0]) {
+	if !errors.Is(err, ErrDamaged) || !strings.Contains(err.Error(), "ornamen restore") ||
+		!strings.Contains(err.Error(), daily[0]) {
 		t.Fatalf("a damaged file: %v", err)
 	}
 	kept, err := Restore(daily[0], path, time.Now)

@@ -46,7 +46,8 @@ type Row struct {
 // index writes what a lick is found by.
 func index(tx *gorm.DB, id uint, l lick.Lick) error {
 	words := strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale}, l.Tags...), "\n")
-	if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(words), folded(l.Title), id).Error; err != nil {
+	if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(words), folded(l.Title),
+		id).Error; err != nil {
 		return err
 	}
 	if err := tx.Exec("DELETE FROM tags WHERE lick_id = ?", id).Error; err != nil {
@@ -77,7 +78,8 @@ func (s *Store) matching(ctx context.Context, q Query) *gorm.DB {
 	return db
 }
 
-const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.revision_id = licks.head_id AND summaries.player = ?"
+const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.revision_id = " +
+	"licks.head_id AND summaries.player = ?"
 
 // List gives one page of the notebook.
 func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
@@ -96,7 +98,8 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 		Notes      int
 	}
 	err := s.matching(ctx, q).Joins(joinSummaries, q.Player).
-		Select("licks.id, licks.head_id, licks.title, licks.updated_at, summaries.revision_id AS judged, summaries.severity, summaries.margin, summaries.notes").
+		Select("licks.id, licks.head_id, licks.title, licks.updated_at, summaries.revision_id AS judged, " +
+			"summaries.severity, summaries.margin, summaries.notes").
 		Order(order).Limit(q.Limit).Offset(q.Offset).Scan(&found).Error
 	if err != nil {
 		return nil, fmt.Errorf("list licks: %w", plain(err))
@@ -113,7 +116,15 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 	for i, f := range found {
 		out[i] = Row{ID: f.ID, Revision: f.HeadID, Title: f.Title, Touched: f.UpdatedAt}
 		if f.Judged != nil {
-			out[i].Summary = &Summary{LickID: f.ID, RevisionID: f.HeadID, Player: q.Player, Severity: f.Severity, Margin: f.Margin, Notes: f.Notes, Data: data[f.ID]}
+			out[i].Summary = &Summary{
+				LickID:     f.ID,
+				RevisionID: f.HeadID,
+				Player:     q.Player,
+				Severity:   f.Severity,
+				Margin:     f.Margin,
+				Notes:      f.Notes,
+				Data:       data[f.ID],
+			}
 		}
 	}
 	return out, nil
@@ -150,8 +161,12 @@ func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 		Empty    bool
 		N        int
 	}
-	err := s.matching(ctx, q).Joins(joinSummaries, q.Player).Select("summaries.severity, summaries.notes = 0 AS empty, COUNT(*) AS n").
-		Group("summaries.severity, summaries.notes = 0").Scan(&rows).Error
+	err := s.matching(ctx, q).
+		Joins(joinSummaries, q.Player).
+		Select("summaries.severity, summaries.notes = 0 AS empty, COUNT(*) AS n").
+		Group("summaries.severity, summaries.notes = 0").
+		Scan(&rows).
+		Error
 	if err != nil {
 		return c, fmt.Errorf("count licks: %w", plain(err))
 	}
@@ -171,8 +186,11 @@ func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 // Tags lists the tags in use by name, at most so many: those of most licks.
 func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
 	var names []string
-	err := s.db.WithContext(ctx).Raw(`SELECT tag FROM tags JOIN licks ON licks.id = tags.lick_id AND licks.deleted_at IS NULL
-		GROUP BY tag ORDER BY COUNT(*) DESC, tag LIMIT ?`, most).Scan(&names).Error
+	err := s.db.WithContext(ctx).
+		Raw(`SELECT tag FROM tags JOIN licks ON licks.id = tags.lick_id AND licks.deleted_at IS NULL
+		GROUP BY tag ORDER BY COUNT(*) DESC, tag LIMIT ?`, most).
+		Scan(&names).
+		Error
 	if err != nil {
 		return nil, fmt.Errorf("list tags: %w", plain(err))
 	}
@@ -185,7 +203,8 @@ func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
 func (s *Store) Unjudged(ctx context.Context, player string, most int) ([]Row, error) {
 	var found []Lick
 	err := s.matching(ctx, Query{}).Joins(joinSummaries, player).Where("summaries.lick_id IS NULL").
-		Select("licks.id, licks.head_id, licks.title, licks.updated_at").Order("licks.updated_at DESC, licks.id DESC").Limit(most).Scan(&found).Error
+		Select("licks.id, licks.head_id, licks.title, licks.updated_at").
+		Order("licks.updated_at DESC, licks.id DESC").Limit(most).Scan(&found).Error
 	if err != nil {
 		return nil, fmt.Errorf("list licks to judge: %w", plain(err))
 	}
@@ -203,11 +222,14 @@ func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 	}
 	return s.write(ctx, func(tx *gorm.DB) error {
 		for _, x := range list {
-			if err := tx.Exec("INSERT OR REPLACE INTO rows (lick_id, data) VALUES (?, ?)", x.LickID, x.Data).Error; err != nil {
+			if err := tx.Exec("INSERT OR REPLACE INTO rows (lick_id, data) VALUES (?, ?)", x.LickID,
+				x.Data).Error; err != nil {
 				return err
 			}
 		}
-		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}}, UpdateAll: true}).CreateInBatches(list, 100).Error
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}}, UpdateAll: true}).
+			CreateInBatches(list, 100).
+			Error
 	})
 }
 

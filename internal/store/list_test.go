@@ -21,7 +21,8 @@ func ids(rows []Row) (out []uint) {
 func TestList(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
 	for i, l := range []lick.Lick{
-		{Title: "Owl steps", Tags: []string{"warm-up", "barn"}, Key: lick.Key{Tonic: "C#", Scale: "minor pentatonic", Add: []string{"9"}}},
+		{Title: "Owl steps", Tags: []string{"warm-up", "barn"}, Key: lick.Key{Tonic: "C#", Scale: "minor pentatonic",
+			Add: []string{"9"}}},
 		{Title: "bell 100%", Tags: []string{"barn"}, Key: lick.Key{Tonic: "Eb", Scale: "dorian"}},
 		{Title: "Ash", Tags: nil},
 	} {
@@ -64,7 +65,8 @@ func TestList(t *testing.T) {
 	if len(list) != 3 {
 		t.Fatalf("%d to judge", len(list))
 	}
-	if err := s.Summarise(ctx, []Summary{{LickID: 1, RevisionID: list[2].Revision, Player: "p", Severity: 1, Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, Player: "p", Severity: 2, Margin: 0.5, Notes: 4, Data: []byte("b")}}); err != nil {
+	if err := s.Summarise(ctx, []Summary{{LickID: 1, RevisionID: list[2].Revision, Player: "p", Severity: 1,
+		Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, Player: "p", Severity: 2, Margin: 0.5, Notes: 4, Data: []byte("b")}}); err != nil {
 		t.Fatal(err)
 	}
 	worst, _ := s.List(ctx, Query{Order: WorstFirst, Player: "p", Limit: 9})
@@ -100,7 +102,8 @@ func BenchmarkNotebook(b *testing.B) {
 	const n = 10000
 	l := lick.New()
 	for i := range 32 {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1 + i%3, Fret: 5 + i%4})
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1 + i%3, Fret: 5 + i%4})
 	}
 	for i := range n {
 		l.Title, l.Tags = fmt.Sprintf("Lick %d", i), []string{fmt.Sprintf("tag %d", i%20)}
@@ -108,14 +111,16 @@ func BenchmarkNotebook(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if err := s.Summarise(ctx, []Summary{{LickID: e.ID, RevisionID: e.Revision, Player: "p", Severity: i % 3, Margin: float64(i), Notes: 32, Data: make([]byte, 1500)}}); err != nil {
+		if err := s.Summarise(ctx, []Summary{{LickID: e.ID, RevisionID: e.Revision, Player: "p", Severity: i % 3,
+			Margin: float64(i), Notes: 32, Data: make([]byte, 1500)}}); err != nil {
 			b.Fatal(err)
 		}
 	}
 	for _, c := range []struct {
 		name string
 		q    Query
-	}{{"page", Query{}}, {"last", Query{Offset: n - 50}}, {"search", Query{Find: "lick 77"}}, {"tag", Query{Tag: "tag 7"}}, {"title", Query{Order: ByTitle}}, {"worst", Query{Order: WorstFirst}}} {
+	}{{"page", Query{}}, {"last", Query{Offset: n - 50}}, {"search", Query{Find: "lick 77"}}, {"tag",
+		Query{Tag: "tag 7"}}, {"title", Query{Order: ByTitle}}, {"worst", Query{Order: WorstFirst}}} {
 		c.q.Limit, c.q.Player = 50, "p"
 		b.Run(c.name, func(b *testing.B) {
 			for b.Loop() {

@@ -21,14 +21,19 @@ var migrations = []*gormigrate.Migration{
 		`CREATE TABLE revisions (id INTEGER PRIMARY KEY AUTOINCREMENT, lick_id INTEGER NOT NULL REFERENCES licks(id),
 			parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL, aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
 		`CREATE INDEX idx_revisions_lick_id ON revisions(lick_id)`,
-		`CREATE INDEX idx_revisions_parent_id ON revisions(parent_id)`)},
+		`CREATE INDEX idx_revisions_parent_id ON revisions(parent_id)`,
+	)},
 	{ID: "0002-palettes", Migrate: statements(
 		`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
-			added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`)},
+			added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`,
+	)},
 	{ID: "0003-players", Migrate: statements(
-		`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`)},
+		`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, data BLOB NOT NULL, created_at DATETIME NOT NULL)`,
+	)},
 	{ID: "0004-recipes", Migrate: statements(
-		`CREATE TABLE recipes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, created_at DATETIME NOT NULL)`)},
+		`CREATE TABLE recipes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, ` +
+			`created_at DATETIME NOT NULL)`,
+	)},
 	{ID: "0005-finding", Migrate: func(tx *gorm.DB) error {
 		// A lick is found by its words and tags, and its judgement is kept.
 		err := statements(
@@ -36,11 +41,13 @@ var migrations = []*gormigrate.Migration{
 			`ALTER TABLE licks ADD COLUMN sorted TEXT NOT NULL DEFAULT ''`,
 			`CREATE INDEX idx_licks_updated ON licks(updated_at DESC, id DESC) WHERE deleted_at IS NULL`,
 			`CREATE INDEX idx_licks_sorted ON licks(sorted, id) WHERE deleted_at IS NULL`,
-			`CREATE TABLE tags (lick_id INTEGER NOT NULL REFERENCES licks(id), tag TEXT NOT NULL, PRIMARY KEY (tag, lick_id)) WITHOUT ROWID`,
+			`CREATE TABLE tags (lick_id INTEGER NOT NULL REFERENCES licks(id), tag TEXT NOT NULL, PRIMARY KEY (tag, `+
+				`lick_id)) WITHOUT ROWID`,
 			`CREATE INDEX idx_tags_lick_id ON tags(lick_id)`,
 			`CREATE TABLE summaries (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), revision_id INTEGER NOT NULL, player TEXT NOT NULL,
 				severity INTEGER NOT NULL, margin REAL NOT NULL, notes INTEGER NOT NULL)`,
-			`CREATE TABLE rows (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), data BLOB NOT NULL)`)(tx)
+			`CREATE TABLE rows (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), data BLOB NOT NULL)`,
+		)(tx)
 		if err != nil {
 			return err
 		}

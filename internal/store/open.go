@@ -119,7 +119,16 @@ func bare(err error) error {
 func (s *Store) open() error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.
-	q := url.Values{"_txlock": {"immediate"}, "_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)", "cache_size(-8000)"}}
+	q := url.Values{
+		"_txlock": {"immediate"},
+		"_pragma": {
+			"journal_mode(WAL)",
+			"synchronous(FULL)",
+			"foreign_keys(1)",
+			"busy_timeout(5000)",
+			"cache_size(-8000)",
+		},
+	}
 	if s.ReadOnly {
 		q = url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)", "cache_size(-8000)"}}
 		if !writable(filepath.Dir(s.path)) {
@@ -170,7 +179,8 @@ func (s *Store) intact() error {
 	}
 	advice := "there is no copy beside it"
 	if copies := s.Copies(); len(copies) > 0 {
-		advice = fmt.Sprintf("put the last good copy back with: ornamen restore %q --db %q", copies[len(copies)-1], s.path)
+		advice = fmt.Sprintf("put the last good copy back with: ornamen restore %q --db %q", copies[len(copies)-1],
+			s.path)
 	}
 	return fmt.Errorf("%w (%s); %s", ErrDamaged, strings.TrimPrefix(why, ErrDamaged.Error()+" "), advice)
 }

@@ -20,7 +20,10 @@ func (s *Store) Palettes(ctx context.Context) ([]Palette, error) {
 // SavePalette keeps a palette by its name; one of the same name is replaced.
 func (s *Store) SavePalette(ctx context.Context, p Palette) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}}, DoUpdates: clause.AssignmentColumns([]string{"tonic", "scale", "added", "dropped"})}).Create(&p).Error
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
+			DoUpdates: clause.AssignmentColumns([]string{"tonic", "scale", "added", "dropped"})}).
+			Create(&p).
+			Error
 	})
 }
 

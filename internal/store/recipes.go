@@ -29,7 +29,10 @@ func (s *Store) Recipes(ctx context.Context) ([]Recipe, error) {
 // SaveRecipe keeps a recipe by its name; one of the same name is replaced.
 func (s *Store) SaveRecipe(ctx context.Context, r Recipe) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}}, DoUpdates: clause.AssignmentColumns([]string{"line"})}).Create(&r).Error
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
+			DoUpdates: clause.AssignmentColumns([]string{"line"})}).
+			Create(&r).
+			Error
 	})
 }
 

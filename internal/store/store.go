@@ -54,7 +54,14 @@ func entry(db *gorm.DB, l Lick) (Entry, error) {
 		return Entry{}, err
 	}
 	_, err = child(db, r.ID)
-	return Entry{ID: l.ID, Revision: r.ID, Lick: content, Touched: l.UpdatedAt, CanUndo: r.ParentID != nil, CanRedo: err == nil}, nil
+	return Entry{
+		ID:       l.ID,
+		Revision: r.ID,
+		Lick:     content,
+		Touched:  l.UpdatedAt,
+		CanUndo:  r.ParentID != nil,
+		CanRedo:  err == nil,
+	}, nil
 }
 
 // At reads a lick as it was at a revision.
@@ -77,7 +84,8 @@ func revision(db *gorm.DB, id, rev uint) (Revision, error) {
 // child is the newest revision made on rev that is part of the chain.
 func child(db *gorm.DB, rev uint) (Revision, error) {
 	var rs []Revision
-	if err := db.Where("parent_id = ? AND aside = ?", rev, false).Order("id DESC").Limit(1).Find(&rs).Error; err != nil {
+	if err := db.Where("parent_id = ? AND aside = ?", rev,
+		false).Order("id DESC").Limit(1).Find(&rs).Error; err != nil {
 		return Revision{}, plain(err)
 	}
 	if len(rs) == 0 {
@@ -170,7 +178,8 @@ func (s *Store) Redo(ctx context.Context, id, base uint) (Entry, error) {
 	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) { return child(tx, r.ID) })
 }
 
-func (s *Store) moveHead(ctx context.Context, id, base uint, to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
+func (s *Store) moveHead(ctx context.Context, id, base uint,
+	to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
 		var row Lick

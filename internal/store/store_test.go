@@ -257,7 +257,8 @@ func TestFullDisk(t *testing.T) {
 	}
 	big := titled("big")
 	for i := range 2000 {
-		big.Notes = append(big.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1, Fret: 5})
+		big.Notes = append(big.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1, Fret: 5})
 	}
 	if _, err := s.Commit(ctx, e.ID, e.Revision, big, "edit"); !errors.Is(err, ErrFull) {
 		t.Errorf("a full disk gives %v", err)

@@ -23,7 +23,8 @@ func (s *Store) Versions(ctx context.Context, id uint, most int) ([]Version, err
 		return nil, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
 	var rs []Revision
-	if err := db.Select("id", "what", "created_at", "aside").Where("lick_id = ?", id).Order("id DESC").Limit(most).Find(&rs).Error; err != nil {
+	if err := db.Select("id", "what", "created_at", "aside").Where("lick_id = ?",
+		id).Order("id DESC").Limit(most).Find(&rs).Error; err != nil {
 		return nil, fmt.Errorf("versions of lick %d: %w", id, plain(err))
 	}
 	out := make([]Version, len(rs))

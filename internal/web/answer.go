@@ -54,7 +54,8 @@ func (e invalid) Unwrap() error { return e.error }
 func mistake(err error) error {
 	var stale *store.StaleError
 	var unread *store.UnreadableError
-	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping, store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
+	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping,
+		store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
 		if errors.Is(err, own) {
 			return err
 		}
@@ -88,7 +89,12 @@ func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.As(err, &unread):
 		a.sayWith(w, r, http.StatusInternalServerError, notice{Text: sentence(unread.Error()), Actions: []action{
 			{Label: "Its versions", Link: fmt.Sprintf("/licks/%d/versions", unread.Lick)},
-			{Label: "Go back to the version before", Post: fmt.Sprintf("/licks/%d/undo", unread.Lick), Rev: unread.Revision, Value: unread.Revision}}})
+			{
+				Label: "Go back to the version before",
+				Post:  fmt.Sprintf("/licks/%d/undo", unread.Lick),
+				Rev:   unread.Revision,
+				Value: unread.Revision,
+			}}})
 	case storeStatus(err) != 0:
 		a.say(w, r, storeStatus(err), sentence(storeSentence(err)))
 	default:
@@ -105,8 +111,14 @@ var storeFaults = []struct {
 	err    error
 	status int
 }{
-	{store.ErrFull, http.StatusInsufficientStorage}, {store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
-	{store.ErrGone, http.StatusGone}, {store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
+	{
+		store.ErrFull,
+		http.StatusInsufficientStorage,
+	}, {store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
+	{
+		store.ErrGone,
+		http.StatusGone,
+	}, {store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
 func storeStatus(err error) int {

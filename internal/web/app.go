@@ -90,7 +90,17 @@ func (a *App) routes() http.Handler {
 		panic(err) // the folder is embedded
 	}
 	r.Handle("/assets/*", files)
-	bench, notebook, tones, runs, player := benchScreen{a}, notebookScreen{a}, tonesScreen{a}, runsScreen{a}, playerScreen{a}
+	bench, notebook, tones, runs, player := benchScreen{
+		a,
+	}, notebookScreen{
+		a,
+	}, tonesScreen{
+		a,
+	}, runsScreen{
+		a,
+	}, playerScreen{
+		a,
+	}
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
 		r.Get("/", notebook.notebook)
@@ -138,7 +148,9 @@ func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.Serv
 
 // LogTo writes a line for every request from now on.
 func (a *App) LogTo(w io.Writer) {
-	a.handler = middleware.RequestLogger(&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true})(a.handler)
+	a.handler = middleware.RequestLogger(
+		&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true},
+	)(a.handler)
 }
 
 // Timeouts of the server.
@@ -192,7 +204,8 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 func (a *App) playerLine() string {
 	p := a.now.Load().engine.Player
 	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
-	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
+	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale),
+		float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
 }
 
 // prettySigns turns # and b after a note letter into music signs.

@@ -50,7 +50,8 @@ func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	a.render(w, r, http.StatusOK, "bench", page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
+	a.render(w, r, http.StatusOK, "bench",
+		page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
 }
 
 // benchPage is the bench with its parts drawn.
@@ -70,7 +71,19 @@ func (p benchPage) Part(name string) part {
 }
 
 // partNames are the fragments of the bench, each a template.
-var partNames = []string{"title", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge", "foot", "state"}
+var partNames = []string{
+	"title",
+	"tonespill",
+	"tones",
+	"countpill",
+	"setting",
+	"history",
+	"neck",
+	"ledger",
+	"judge",
+	"foot",
+	"state",
+}
 
 // parts draws the fragments.
 func (a benchScreen) parts(v *benchView) ([]part, error) {
@@ -291,7 +304,9 @@ func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	w.Header().Set("Content-Type", f.Kind)
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
+	w.Header().
+		Set("Content-Disposition", mime.FormatMediaType("attachment",
+			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
 	if _, err := w.Write(f.Write(e.Lick)); err != nil {
 		log.Printf("export: %v", err)
 	}

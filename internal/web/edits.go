@@ -239,7 +239,8 @@ func settingOf(f benchForm, l lick.Lick) (lick.Edit, bool, error) {
 	case "tempo":
 		t, err := strconv.ParseFloat(value, 64)
 		if err != nil {
-			return nil, true, fmt.Errorf("%q is no tempo: write a number from %d to %d", cut(value), lick.MinTempo, lick.MaxTempo)
+			return nil, true, fmt.Errorf("%q is no tempo: write a number from %d to %d", cut(value), lick.MinTempo,
+				lick.MaxTempo)
 		}
 		s.Tempo = &t
 	case "meter":
@@ -300,7 +301,8 @@ func keyOf(do, value string, l lick.Lick) (lick.Key, error) {
 		k.Scale = sc.Name
 		has := func(s string) bool {
 			d, err := music.ParseDegree(strings.Split(s, "@")[0])
-			return err == nil && slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() })
+			return err == nil &&
+				slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() })
 		}
 		k.Add = slices.DeleteFunc(k.Add, has)
 		k.Drop = slices.DeleteFunc(k.Drop, func(s string) bool { return !has(s) })

@@ -19,8 +19,14 @@ func TestEveryBenchEdit(t *testing.T) {
 		want      func(l lick.Lick) bool
 	}{
 		{"place", "", []string{"to", "3:9"}, func(l lick.Lick) bool { return l.Notes[0].Place().Notation() == "3:9" }},
-		{"add", "", []string{"to", "2:5"}, func(l lick.Lick) bool { return len(l.Notes) == 9 && l.Notes[1].At.IsZero() }},
-		{"place", "", []string{"to", "1:5", "note", "9"}, func(l lick.Lick) bool { return len(l.Notes) == 9 && l.Notes[8].Fret == 5 }},
+		{"add", "", []string{"to", "2:5"}, func(l lick.Lick) bool {
+			return len(l.Notes) == 9 &&
+				l.Notes[1].At.IsZero()
+		}},
+		{"place", "", []string{"to", "1:5", "note", "9"}, func(l lick.Lick) bool {
+			return len(l.Notes) == 9 &&
+				l.Notes[8].Fret == 5
+		}},
 		{"insert", "", nil, func(l lick.Lick) bool { return len(l.Notes) == 9 }},
 		{"remove", "", nil, func(l lick.Lick) bool { return len(l.Notes) == 7 }},
 		{"later", "", nil, func(l lick.Lick) bool { return l.Notes[1].Fret == 8 }},
@@ -76,8 +82,10 @@ func TestBenchRefuses(t *testing.T) {
 	c := newClient(t, boxLine(t, 8))
 	before, _ := c.store.Get(context.Background(), c.id)
 	for _, x := range [][]string{
-		{"place", "", "to", "9:9"}, {"place", "", "to", "here"}, {"finger", "7"}, {"stroke", "sideways"}, {"slur", "glue"}, {"bend", "9"}, {"length", "0"}, {"length", "x"},
-		{"tempo", "fast"}, {"tempo", "4000"}, {"meter", "7"}, {"scale", "dorain"}, {"tonic", "H"}, {"mark", "glitter"}, {"dance", ""}, {"finger", "1", "note", "99"}, {"fix", "9.9"}, {"tone", "x"}, {"turn", "over"},
+		{"place", "", "to", "9:9"}, {"place", "", "to", "here"}, {"finger", "7"}, {"stroke", "sideways"}, {"slur",
+			"glue"}, {"bend", "9"}, {"length", "0"}, {"length", "x"},
+		{"tempo", "fast"}, {"tempo", "4000"}, {"meter", "7"}, {"scale", "dorain"}, {"tonic", "H"}, {"mark", "glitter"},
+		{"dance", ""}, {"finger", "1", "note", "99"}, {"fix", "9.9"}, {"tone", "x"}, {"turn", "over"},
 	} {
 		res, body := c.edit(x[0], x[1], x[2:]...)
 		if res.StatusCode != 422 || !strings.Contains(body, "notice") {

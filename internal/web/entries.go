@@ -43,9 +43,20 @@ func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err err
 		a.fail(w, r, err)
 		return
 	}
-	n := notice{Text: sentence(stale.Error()), Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
+	n := notice{
+		Text:    sentence(stale.Error()),
+		Actions: []action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}},
+	}
 	if stale.Kept > 0 {
-		n.Actions = append(n.Actions, action{Label: "Take mine instead", Post: fmt.Sprintf("/licks/%d/keep", id), Rev: stale.Head, Value: stale.Kept})
+		n.Actions = append(
+			n.Actions,
+			action{
+				Label: "Take mine instead",
+				Post:  fmt.Sprintf("/licks/%d/keep", id),
+				Rev:   stale.Head,
+				Value: stale.Kept,
+			},
+		)
 	}
 	a.sayWith(w, r, http.StatusConflict, n)
 }

@@ -70,7 +70,8 @@ func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 }
 
 // importAll adds a whole notebook that went out as a zip.
-func (a notebookScreen) importAll(w http.ResponseWriter, r *http.Request, f multipart.File, head *multipart.FileHeader) {
+func (a notebookScreen) importAll(w http.ResponseWriter, r *http.Request, f multipart.File,
+	head *multipart.FileHeader) {
 	name := cut(filepath.Base(head.Filename))
 	if _, err := archive.Read(r.Context(), f, head.Size, a.store); err != nil {
 		a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))

@@ -33,17 +33,80 @@ type key struct {
 type keyRow struct{ digit, label, do, value string }
 
 var (
-	countKeys = []keyRow{{"1", "1/4", "length", "1/4"}, {"2", "1/8", "length", "1/8"}, {"3", "1/12 triplet", "length", "1/12"}, {"4", "1/16", "length", "1/16"},
-		{"5", "1/24", "length", "1/24"}, {"6", "1/2", "length", "1/2"}, {"7", "3/16 dotted", "length", "3/16"}, {"8", "1/32", "length", "1/32"},
-		{"9", "close the rest", "unrest", ""}, {"0", "rest before", "rest", ""}}
-	fingerKeys = []keyRow{{"1", "index", "finger", "1"}, {"2", "middle", "finger", "2"}, {"3", "ring", "finger", "3"}, {"4", "little", "finger", "4"},
-		{"5", "thumb", "finger", "T"}, {"6", "bar", "mark", "bar"}, {"0", "propose", "finger", ""}}
-	strokeKeys = []keyRow{{"1", "down", "stroke", "down"}, {"2", "up", "stroke", "up"}, {"3", "p", "stroke", "p"}, {"4", "i", "stroke", "i"}, {"5", "m", "stroke", "m"},
-		{"6", "a", "stroke", "a"}, {"7", "accent", "mark", "accent"}, {"8", "dead", "mark", "mute"}, {"9", "rake", "mark", "rake"}, {"0", "propose", "stroke", ""}}
-	slurKeys = []keyRow{{"1", "hammer", "slur", "hammer"}, {"2", "pull", "slur", "pull"}, {"3", "slide", "slur", "slide"}, {"4", "shift", "slur", "shift"},
-		{"5", "in from below", "slidein", "below"}, {"6", "in from above", "slidein", "above"}, {"0", "pick it", "slur", ""}}
-	bendKeys = []keyRow{{"1", "half", "bend", "1"}, {"2", "full", "bend", "2"}, {"3", "one and a half", "bend", "3"}, {"4", "curl", "bend", "0.5"}, {"5", "double", "bend", "4"},
-		{"6", "release", "bendshape", "release"}, {"7", "bent before", "bendshape", "pre"}, {"8", "vibrato", "vibrato", ""}, {"9", "other way", "push", ""}, {"0", "none", "bend", ""}}
+	countKeys = []keyRow{
+		{"1", "1/4", "length", "1/4"},
+		{"2", "1/8", "length", "1/8"},
+		{"3", "1/12 triplet", "length", "1/12"},
+		{"4", "1/16", "length", "1/16"},
+		{
+			"5",
+			"1/24",
+			"length",
+			"1/24",
+		},
+		{"6", "1/2", "length", "1/2"},
+		{"7", "3/16 dotted", "length", "3/16"},
+		{"8", "1/32", "length", "1/32"},
+		{"9", "close the rest", "unrest", ""},
+		{"0", "rest before", "rest", ""},
+	}
+	fingerKeys = []keyRow{
+		{"1", "index", "finger", "1"},
+		{"2", "middle", "finger", "2"},
+		{"3", "ring", "finger", "3"},
+		{"4", "little", "finger", "4"},
+		{"5", "thumb", "finger", "T"},
+		{"6", "bar", "mark", "bar"},
+		{"0", "propose", "finger", ""},
+	}
+	strokeKeys = []keyRow{
+		{"1", "down", "stroke", "down"},
+		{"2", "up", "stroke", "up"},
+		{"3", "p", "stroke", "p"},
+		{"4", "i", "stroke", "i"},
+		{"5", "m", "stroke", "m"},
+		{
+			"6",
+			"a",
+			"stroke",
+			"a",
+		},
+		{"7", "accent", "mark", "accent"},
+		{"8", "dead", "mark", "mute"},
+		{"9", "rake", "mark", "rake"},
+		{"0", "propose", "stroke", ""},
+	}
+	slurKeys = []keyRow{
+		{"1", "hammer", "slur", "hammer"},
+		{"2", "pull", "slur", "pull"},
+		{"3", "slide", "slur", "slide"},
+		{"4", "shift", "slur", "shift"},
+		{
+			"5",
+			"in from below",
+			"slidein",
+			"below",
+		},
+		{"6", "in from above", "slidein", "above"},
+		{"0", "pick it", "slur", ""},
+	}
+	bendKeys = []keyRow{
+		{"1", "half", "bend", "1"},
+		{"2", "full", "bend", "2"},
+		{"3", "one and a half", "bend", "3"},
+		{"4", "curl", "bend", "0.5"},
+		{"5", "double", "bend", "4"},
+		{
+			"6",
+			"release",
+			"bendshape",
+			"release",
+		},
+		{"7", "bent before", "bendshape", "pre"},
+		{"8", "vibrato", "vibrato", ""},
+		{"9", "other way", "push", ""},
+		{"0", "none", "bend", ""},
+	}
 )
 
 func footOf(v *benchView) footView {
@@ -70,14 +133,19 @@ func footOf(v *benchView) footView {
 	f.Title += " · " + strings.Join(parts, ", ")
 	f.Detail = handsLine(n, filled, rn)
 	f.Lanes = []laneKeys{
-		{Lane: "count", Title: "Length", Keys: fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() })},
+		{
+			Lane:  "count",
+			Title: "Length",
+			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() }),
+		},
 		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
 			return k.do == "mark" && n.Bar || k.do == "finger" && k.value == n.Finger.String() && n.Locked("finger")
 		})},
 		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
-			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] || k.value != "" && k.value == string(n.Stroke) && n.Locked("stroke")
+			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] ||
+				k.value != "" && k.value == string(n.Stroke) && n.Locked("stroke")
 		})},
 		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
 			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == n.SlideIn.From)
@@ -94,7 +162,8 @@ func nextKeys(v *benchView) laneKeys {
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
 	for _, k := range countKeys {
 		if k.do == "length" {
-			lk.Keys = append(lk.Keys, key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value, On: k.value == now})
+			lk.Keys = append(lk.Keys,
+				key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value, On: k.value == now})
 		}
 	}
 	return lk
@@ -132,7 +201,16 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 		if k == 9 {
 			break
 		}
-		lk.Keys = append(lk.Keys, key{Digit: fmt.Sprint(k + 1), Label: t.Degree.Pretty(), Do: "degree", Value: t.Degree.String(), On: t.Degree == now})
+		lk.Keys = append(
+			lk.Keys,
+			key{
+				Digit: fmt.Sprint(k + 1),
+				Label: t.Degree.Pretty(),
+				Do:    "degree",
+				Value: t.Degree.String(),
+				On:    t.Degree == now,
+			},
+		)
 	}
 	return lk
 }
@@ -144,7 +222,16 @@ func meantKeys(v *benchView, i int) laneKeys {
 		if f.Severity != judge.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
 			continue
 		}
-		lk.Keys = append(lk.Keys, key{Digit: fmt.Sprint(len(lk.Keys) + 1), Label: f.Title + ": I mean it", Do: "meant", Value: f.Code, On: f.Meant})
+		lk.Keys = append(
+			lk.Keys,
+			key{
+				Digit: fmt.Sprint(len(lk.Keys) + 1),
+				Label: f.Title + ": I mean it",
+				Do:    "meant",
+				Value: f.Code,
+				On:    f.Meant,
+			},
+		)
 	}
 	if len(lk.Keys) == 0 {
 		lk.Hint = "nothing to decide here"

@@ -13,7 +13,8 @@ import (
 )
 
 // policy lets a page load only what the application ships.
-const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
+	"connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
 
 // secure sets the headers that every answer carries.
 func secure(next http.Handler) http.Handler {
@@ -79,7 +80,8 @@ func (a *App) guard(next http.Handler) http.Handler {
 	h.SetIsTLSFunc(func(r *http.Request) bool { return r.TLS != nil })
 	h.SetBaseCookie(http.Cookie{Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
 	h.SetFailureHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		a.say(w, r, http.StatusForbidden, "This form is out of date or did not come from Ornamen; reload the page and try again.")
+		a.say(w, r, http.StatusForbidden,
+			"This form is out of date or did not come from Ornamen; reload the page and try again.")
 	}))
 	return h
 }

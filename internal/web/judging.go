@@ -109,7 +109,9 @@ func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	l, err := a.store.At(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError
 	if errors.As(err, &unread) {
-		s.Severity, s.Data = int(judge.Breaks), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
+		s.Severity, s.Data = int(
+			judge.Breaks,
+		), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
 		return s, nil
 	}
 	if err != nil {

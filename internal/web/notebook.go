@@ -96,7 +96,14 @@ func (v notebookView) benchID() uint {
 }
 
 func (f notebookForm) query(player string) store.Query {
-	return store.Query{Find: f.Find, Tag: f.Tag, Order: store.Order(f.Sort), Player: player, Limit: pageRows, Offset: max(0, f.From)}
+	return store.Query{
+		Find:   f.Find,
+		Tag:    f.Tag,
+		Order:  store.Order(f.Sort),
+		Player: player,
+		Limit:  pageRows,
+		Offset: max(0, f.From),
+	}
 }
 
 func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
@@ -136,7 +143,10 @@ func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (noteb
 		v.Again = "/judged" + strings.TrimPrefix(f.link(), "/")
 	}
 	if f.Gone > 0 {
-		v.Notice = &notice{Text: "The lick is deleted.", Actions: []action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}}}
+		v.Notice = &notice{
+			Text:    "The lick is deleted.",
+			Actions: []action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}},
+		}
 	}
 	return v, nil
 }

@@ -92,7 +92,17 @@ func TestCopyDeleteRestore(t *testing.T) {
 // A new lick takes the player's tuning.
 func TestNewLickTakesTheTuning(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	form := url.Values{"tuning": {"E4 B3 G3 D3 A2 D2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"24"}, "size": {"medium"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+	form := url.Values{
+		"tuning": {"E4 B3 G3 D3 A2 D2"},
+		"gauges": {"10 13 17 26w 36w 46w"},
+		"scale":  {"648"},
+		"frets":  {"24"},
+		"size":   {"medium"},
+		"way":    {"alternate"},
+		"angle":  {"either"},
+		"boxes":  {"minor"},
+		"strict": {"usual"},
+	}
 	if res, body := c.post("/player", form, c.token); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}

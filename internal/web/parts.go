@@ -24,7 +24,10 @@ func newPart(name string, b []byte) part {
 
 // Open is the element around the part; the browser sends its hash back.
 func (p part) Open() template.HTML {
-	return template.HTML(`<div id="bench-` + p.Name + `" class="part part-` + p.Name + `" data-part="` + p.Name + `" data-hash="` + p.Hash + `">`)
+	return template.HTML(
+		`<div id="bench-` + p.Name + `" class="part part-` + p.Name + `" data-part="` + p.Name + `" data-hash="` +
+			p.Hash + `">`,
+	)
 }
 
 // writePartial writes the part as an htmx partial that morphs the old one.

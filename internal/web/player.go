@@ -47,13 +47,37 @@ func formOf(p player.Profile) playerForm {
 		return strconv.FormatFloat(x, 'f', -1, 64)
 	}
 	whole := func(n int) string { return num(float64(n)) }
-	return playerForm{Tuning: p.Tuning, Scale: num(p.Scale), Frets: whole(p.Frets), Gauges: p.Gauges, Left: p.LeftHanded,
-		Size: p.Size, Sixteenths: num(p.Sixteenths), Hammering: num(p.Hammering), HoldFrom: whole(p.HoldFrom), HoldTo: whole(p.HoldTo),
-		BendString: whole(p.BendString), BendFret: whole(p.BendFret), Way: p.Way, Angle: p.Angle, Boxes: p.Boxes, Strict: p.Strict}
+	return playerForm{
+		Tuning:     p.Tuning,
+		Scale:      num(p.Scale),
+		Frets:      whole(p.Frets),
+		Gauges:     p.Gauges,
+		Left:       p.LeftHanded,
+		Size:       p.Size,
+		Sixteenths: num(p.Sixteenths),
+		Hammering:  num(p.Hammering),
+		HoldFrom:   whole(p.HoldFrom),
+		HoldTo:     whole(p.HoldTo),
+		BendString: whole(p.BendString),
+		BendFret:   whole(p.BendFret),
+		Way:        p.Way,
+		Angle:      p.Angle,
+		Boxes:      p.Boxes,
+		Strict:     p.Strict,
+	}
 }
 
 func (f playerForm) profile() (player.Profile, error) {
-	p := player.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges), LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes, Strict: f.Strict}
+	p := player.Profile{
+		Tuning:     strings.TrimSpace(f.Tuning),
+		Gauges:     strings.TrimSpace(f.Gauges),
+		LeftHanded: f.Left,
+		Size:       f.Size,
+		Way:        f.Way,
+		Angle:      f.Angle,
+		Boxes:      f.Boxes,
+		Strict:     f.Strict,
+	}
 	for _, n := range []struct {
 		what, text string
 		real       *float64
@@ -181,7 +205,13 @@ func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, chang
 
 func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerPage, error) {
 	c := playing(ctx)
-	v := &playerPage{Form: formOf(c.profile), CanUndo: c.before > 0, Default: c.profile == player.DefaultProfile(), Means: meaningsOf(c), Line: a.playerLine()}
+	v := &playerPage{
+		Form:    formOf(c.profile),
+		CanUndo: c.before > 0,
+		Default: c.profile == player.DefaultProfile(),
+		Means:   meaningsOf(c),
+		Line:    a.playerLine(),
+	}
 	g := c.engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.engine.Player.Hand)
@@ -189,7 +219,8 @@ func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerP
 	if err != nil {
 		return nil, err
 	}
-	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(judge.Flows)], counts.Of[int(judge.Tight)], counts.Of[int(judge.Breaks)])
+	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(judge.Flows)], counts.Of[int(judge.Tight)],
+		counts.Of[int(judge.Breaks)])
 	if counts.Judged < counts.All {
 		v.Summary += fmt.Sprintf("; %d of %d are judged, the rest follows", counts.Judged, counts.All)
 	}
@@ -216,7 +247,14 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 		if err != nil {
 			return nil, err
 		}
-		row := playerLick{ID: e.ID, Title: titleOf(e.Lick), Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Tempo: fmt.Sprintf("%g", e.Lick.Tempo), Now: ceilingWord(rep)}
+		row := playerLick{
+			ID:    e.ID,
+			Title: titleOf(e.Lick),
+			Word:  sentenceWord(rep.Verdict),
+			Class: rep.Verdict.String(),
+			Tempo: fmt.Sprintf("%g", e.Lick.Tempo),
+			Now:   ceilingWord(rep),
+		}
 		if before != nil && before.generation != playing(ctx).generation {
 			was, ok := a.reports.plain.Get(judged{before.generation, e.Revision})
 			if !ok {
@@ -249,7 +287,8 @@ func meaningsOf(c *current) map[string]string {
 	g := p.Guitar
 	m := map[string]string{}
 	m["scale"] = fmt.Sprintf("Fret 1 is %.0f mm wide, fret 12 is %.0f.", g.Cell(1), g.Cell(12))
-	thin, thick := g.Strings[0].Tension(g.Tuning[0], g.Scale), g.Strings[len(g.Strings)-1].Tension(g.Tuning[len(g.Tuning)-1], g.Scale)
+	thin, thick := g.Strings[0].Tension(g.Tuning[0],
+		g.Scale), g.Strings[len(g.Strings)-1].Tension(g.Tuning[len(g.Tuning)-1], g.Scale)
 	m["gauges"] = fmt.Sprintf("String 1 carries %.0f N, the thickest %.0f: the force of every bend.", thin, thick)
 	m["frets"] = "What lies beyond the neck, and which places are free."
 	m["tuning"] = "New licks start with it; a lick keeps its own."
@@ -261,7 +300,9 @@ func meaningsOf(c *current) map[string]string {
 	m["way"] = "How strokes that you leave open are proposed."
 	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)
 	m["boxes"] = "Which box number Tones says first."
-	m["strict"] = map[player.Strictness]string{player.Easy: "Bends without a target are not mentioned.", player.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", player.Every: "Even a curl must lead toward a chosen tone."}[p.Strict]
+	m["strict"] = map[player.Strictness]string{player.Easy: "Bends without a target are not mentioned.",
+		player.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", player.Every: "Even a curl must " +
+			"lead toward a chosen tone."}[p.Strict]
 	if push, ok := bend.Solve(g, neck.Place{String: 1, Fret: 12}, 2); ok {
 		m["gauges"] += fmt.Sprintf(" A full bend at fret 12 on string 1 takes %.1f N.", push.Force)
 	}

@@ -41,7 +41,8 @@ func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
 		a.Way = way
 	}
 	if f.Place && len(l.Notes) > propose.MaxFreePlaces {
-		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces, len(l.Notes))
+		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces,
+			len(l.Notes))
 	}
 	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
 		a.Notes = append(a.Notes, i-1)
@@ -97,7 +98,15 @@ func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*
 	}
 	first := &proposals[0].Lick
 	for i, p := range proposals {
-		o := offer{Index: i, Use: judge.HandsID(p.Lick), Title: "Recommended", Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(), Why: p.Why, Ceiling: ceilingWord(p.Report)}
+		o := offer{
+			Index:   i,
+			Use:     judge.HandsID(p.Lick),
+			Title:   "Recommended",
+			Word:    sentenceWord(p.Report.Verdict),
+			Class:   p.Report.Verdict.String(),
+			Why:     p.Why,
+			Ceiling: ceilingWord(p.Report),
+		}
 		if p.BestPossible > 0 {
 			o.Best = fmt.Sprint(p.BestPossible.Whole())
 		}
@@ -163,7 +172,15 @@ func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 		title string
 		r     *judge.Report
 	}{{"As it is", before}, {v.Title, after}} {
-		o := offer{Index: i, Title: x.title, Word: sentenceWord(x.r.Verdict), Class: x.r.Verdict.String(), Ceiling: ceilingWord(x.r), Why: sentenceCase(changesWords(x.r)) + ".", Hands: draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck)}
+		o := offer{
+			Index:   i,
+			Title:   x.title,
+			Word:    sentenceWord(x.r.Verdict),
+			Class:   x.r.Verdict.String(),
+			Ceiling: ceilingWord(x.r),
+			Why:     sentenceCase(changesWords(x.r)) + ".",
+			Hands:   draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck),
+		}
 		if x.r.BestPossible > 0 {
 			o.Best = fmt.Sprint(x.r.BestPossible.Whole())
 		}
@@ -192,10 +209,23 @@ func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.
 	}
 	switch {
 	case len(parts) == 0 && f.Value == "tail":
-		a.fail(w, r, invalid{errors.New("there is no other tail from here; stand on a note with others after it, in a lick with its tones chosen")})
+		a.fail(
+			w, r,
+			invalid{
+				errors.New(
+					"there is no other tail from here; stand on a note with others after it, in a lick with its " +
+						"tones chosen",
+				),
+			},
+		)
 		return
 	case len(parts) == 0:
-		a.fail(w, r, invalid{errors.New("there is no bend under the caret that could be another; the lick needs its tones chosen")})
+		a.fail(
+			w, r,
+			invalid{
+				errors.New("there is no bend under the caret that could be another; the lick needs its tones chosen"),
+			},
+		)
 		return
 	}
 	var err error
@@ -204,7 +234,19 @@ func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.
 		if err = cmp.Or(err, e); err != nil {
 			return
 		}
-		v.Offers = append(v.Offers, offer{Index: k, Title: title, Word: sentenceWord(rep.Verdict), Class: rep.Verdict.String(), Ceiling: ceilingWord(rep), Why: verdictLine(l, rep), Hands: draw.HandsSVG(rep.Lick, nil, rep.Bottleneck), Use: fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k)})
+		v.Offers = append(
+			v.Offers,
+			offer{
+				Index:   k,
+				Title:   title,
+				Word:    sentenceWord(rep.Verdict),
+				Class:   rep.Verdict.String(),
+				Ceiling: ceilingWord(rep),
+				Why:     verdictLine(l, rep),
+				Hands:   draw.HandsSVG(rep.Lick, nil, rep.Bottleneck),
+				Use:     fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k),
+			},
+		)
 	}
 	add(0, "As it is", e.Lick)
 	for k, b := range parts[:min(maxParts, len(parts))] {
@@ -232,7 +274,8 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 
 func turnTitle(how string) string {
 	word, _, _ := strings.Cut(how, ":")
-	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere", "octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend", "tail": "Another tail"}[word]
+	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere",
+		"octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend", "tail": "Another tail"}[word]
 }
 
 // turnedLick turns the selected notes and finds their hands again.

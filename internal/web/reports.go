@@ -95,7 +95,10 @@ func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) 
 	}
 	m := *r
 	m.Findings = slices.Clone(r.Findings)
-	if err := a.work.Do(ctx, e.ID, func(ctx context.Context) error { return c.engine.Mend(ctx, e.Lick, &m) }); err != nil {
+	if err := a.work.Do(ctx, e.ID, func(ctx context.Context) error {
+		return c.engine.Mend(ctx, e.Lick,
+			&m)
+	}); err != nil {
 		return nil, err
 	}
 	a.reports.mended.Put(key, &m)

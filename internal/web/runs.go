@@ -32,7 +32,16 @@ type runsForm struct {
 
 // usualRun is what a player sees who comes without a recipe.
 func usualRun() run.Recipe {
-	return run.Recipe{Key: "C# natural minor", Layout: "3nps", At: "6:9", Cell: "3 2 1 4", Times: 8, Land: "4", Accent: 4, Tempo: 112}
+	return run.Recipe{
+		Key:    "C# natural minor",
+		Layout: "3nps",
+		At:     "6:9",
+		Cell:   "3 2 1 4",
+		Times:  8,
+		Land:   "4",
+		Accent: 4,
+		Tempo:  112,
+	}
 }
 
 func readRuns(r *http.Request) (runsForm, error) {
@@ -178,7 +187,8 @@ func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 		switch {
 		case f.Use != "" && w.Name == f.Use,
 			f.Use == "" && asked != "" && strings.HasPrefix(w.Name, asked),
-			f.Use == "" && asked == "" && !strings.HasPrefix(w.Name, "legato") && !strings.HasPrefix(w.Name, "each cell"):
+			f.Use == "" && asked == "" && !strings.HasPrefix(w.Name, "legato") && !strings.HasPrefix(w.Name,
+				"each cell"):
 			return w, nil
 		}
 	}
@@ -253,7 +263,13 @@ func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	}
 	if e.Lick.Recipe != "" {
 		if known, err := run.Parse(e.Lick.Recipe); err == nil {
-			a.sayWith(w, r, http.StatusOK, notice{Text: "It was grown from " + e.Lick.Recipe, Actions: []action{{Label: "Change the recipe", Link: adopt(e, known)}}})
+			a.sayWith(
+				w, r, http.StatusOK,
+				notice{
+					Text:    "It was grown from " + e.Lick.Recipe,
+					Actions: []action{{Label: "Change the recipe", Link: adopt(e, known)}},
+				},
+			)
 			return
 		}
 	}
@@ -268,12 +284,25 @@ func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	}
 	switch {
 	case !ok:
-		a.sayWith(w, r, http.StatusOK, notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
+		a.sayWith(w, r, http.StatusOK,
+			notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
 	case found.To-found.From+1 == len(e.Lick.Notes):
-		a.sayWith(w, r, http.StatusOK, notice{Text: "The whole line follows " + found.Recipe.String(), Actions: []action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}}})
+		a.sayWith(
+			w, r, http.StatusOK,
+			notice{
+				Text:    "The whole line follows " + found.Recipe.String(),
+				Actions: []action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}},
+			},
+		)
 	default:
-		a.sayWith(w, r, http.StatusOK, notice{Text: fmt.Sprintf("Notes %d to %d of %d follow %s", found.From, found.To, len(e.Lick.Notes), found.Recipe),
-			Actions: []action{{Label: "Open it in Runs", Link: runsForm{Recipe: found.Recipe}.address()}}})
+		a.sayWith(
+			w, r, http.StatusOK,
+			notice{
+				Text: fmt.Sprintf("Notes %d to %d of %d follow %s", found.From, found.To, len(e.Lick.Notes),
+					found.Recipe),
+				Actions: []action{{Label: "Open it in Runs", Link: runsForm{Recipe: found.Recipe}.address()}},
+			},
+		)
 	}
 }
 

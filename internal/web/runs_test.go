@@ -32,7 +32,8 @@ func TestScreensRefuse(t *testing.T) {
 		{"no such step", at("/runs", "key", "A dorian", "cell", "1 z"), 422, "&#34;z&#34;"},
 		{"no room", at("/runs", "key", "A minor pentatonic", "cell", "1", "times", "90"), 422, "room for"},
 		{"no number", at("/runs", "key", "A dorian", "cell", "1", "times", "many"), 422, "whole number"},
-		{"too long", at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"), 422, "more than 2048"},
+		{"too long", at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"), 422,
+			"more than 2048"},
 		{"unknown lick", at("/runs", "key", "A dorian", "cell", "1", "lick", "999"), 404, "notebook"},
 		{"no such turn", at(lickPath+"/turned", "value", "sideways"), 422, "backwards, mirror"},
 		{"turn beyond", at(lickPath+"/turned", "value", "rotate:99"), 422, "rotate"},
@@ -45,7 +46,8 @@ func TestScreensRefuse(t *testing.T) {
 	} {
 		res, body := c.get(x.path)
 		if res.StatusCode != x.status || !strings.Contains(body, x.want) {
-			t.Errorf("%s: %d, want %d with %q\n%s", x.name, res.StatusCode, x.status, x.want, body[:min(len(body), 900)])
+			t.Errorf("%s: %d, want %d with %q\n%s", x.name, res.StatusCode, x.status, x.want,
+				body[:min(len(body), 900)])
 		}
 		if strings.Contains(body, "<script>alert") || strings.Contains(body, "panic") {
 			t.Errorf("%s: markup or a trace comes through", x.name)
@@ -60,7 +62,14 @@ func TestScreensRefuse(t *testing.T) {
 // lick again without losing what was locked.
 func TestRunToBenchAndBack(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	form := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3"}, "times": {"4"}, "csrf_token": {c.token}, "use": {"alternate, from up"}}
+	form := url.Values{
+		"key":        {"A minor pentatonic"},
+		"at":         {"6:5"},
+		"cell":       {"1 2 3"},
+		"times":      {"4"},
+		"csrf_token": {c.token},
+		"use":        {"alternate, from up"},
+	}
 	res, _ := c.post("/runs/lick", form, c.token)
 	all, err := c.licks()
 	if err != nil || len(all) != 2 {
@@ -181,7 +190,17 @@ func TestOffersAreTaken(t *testing.T) {
 // The player's settings change every verdict, are refused in words, and go back.
 func TestPlayerSettings(t *testing.T) {
 	c := newClient(t, boxLine(t, 12))
-	usual := url.Values{"tuning": {"E4 B3 G3 D3 A2 E2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"22"}, "size": {"medium"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+	usual := url.Values{
+		"tuning": {"E4 B3 G3 D3 A2 E2"},
+		"gauges": {"10 13 17 26w 36w 46w"},
+		"scale":  {"648"},
+		"frets":  {"22"},
+		"size":   {"medium"},
+		"way":    {"alternate"},
+		"angle":  {"either"},
+		"boxes":  {"minor"},
+		"strict": {"usual"},
+	}
 	with := func(name, value string) url.Values {
 		v := url.Values{}
 		for k, x := range usual {
@@ -197,7 +216,8 @@ func TestPlayerSettings(t *testing.T) {
 	if _, page := c.get("/player"); !strings.Contains(page, `name="sixteenths" inputmode="decimal" value="90"`) {
 		t.Error("the measurement is not kept")
 	}
-	for _, bad := range [][2]string{{"scale", "tall"}, {"frets", "2"}, {"frets", "21.5"}, {"gauges", "10"}, {"tuning", "E4 E4"}, {"size", "giant"}, {"hold_from", "x"}, {"sixteenths", "-1"}, {"angle", "sideways"}} {
+	for _, bad := range [][2]string{{"scale", "tall"}, {"frets", "2"}, {"frets", "21.5"}, {"gauges", "10"}, {"tuning",
+		"E4 E4"}, {"size", "giant"}, {"hold_from", "x"}, {"sixteenths", "-1"}, {"angle", "sideways"}} {
 		res, body := c.post("/player", with(bad[0], bad[1]), c.token)
 		if res.StatusCode != 422 || !strings.Contains(body, "notice") {
 			t.Errorf("%s %q: %d", bad[0], bad[1], res.StatusCode)

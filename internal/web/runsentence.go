@@ -32,31 +32,80 @@ func (v *runsPage) sentence(g neck.Guitar) {
 	keyChoices := func() []choice {
 		tonic, _, _ := strings.Cut(r.Key, " ")
 		var out []choice
-		for _, s := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian", "mixolydian", "harmonic minor"} {
+		for _, s := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
+			"mixolydian", "harmonic minor"} {
 			out = append(out, choice{s, f.with("key", tonic+" "+s), r.Key == tonic+" "+s})
 		}
 		return out
 	}
-	added := word("add", "no added tones", "Degrees, such as 9 or b5@down", options("add", "none", "", "9", "9", "♭5 on the way down", "b5@down", "7 below the root", "7@below")...)
+	added := word(
+		"add",
+		"no added tones",
+		"Degrees, such as 9 or b5@down",
+		options("add", "none", "", "9", "9", "♭5 on the way down", "b5@down", "7 below the root", "7@below")...)
 	added.Copper = true
 	if r.Add != "" {
 		added.Text = prettyDegrees(r.Add)
 	}
-	add(plain("From"), word("key", key, "Root and scale, or root and degrees", keyChoices()...), plain("with"), added, plain(","))
-	add(word("layout", layoutWord(r), "A layout, such as counts:3,1,3 or strings:2,1", options("layout", "as usual", "", "in a box", "box", "three a string", "3nps", "on one string", "string:2", "an arpeggio", "arp", "joined by slides", "joined", "sixths", "pairs:3,1:6")...))
+	add(plain("From"), word("key", key, "Root and scale, or root and degrees", keyChoices()...), plain("with"), added,
+		plain(","))
+	add(
+		word(
+			"layout",
+			layoutWord(r),
+			"A layout, such as counts:3,1,3 or strings:2,1",
+			options("layout", "as usual", "", "in a box", "box", "three a string", "3nps", "on one string", "string:2",
+				"an arpeggio", "arp", "joined by slides", "joined", "sixths", "pairs:3,1:6")...),
+	)
 	add(plain("from"), word("at", placeWord(r, g), "STRING:FRET, as in 6:9", v.starts(g)...), plain(", play the cell"))
-	add(word("cell", p.String(), "tones 3 2 1 4, strings: a1 ha2 b1, or chord: 1 5 3'", options("cell", "1 2 3", "1 2 3", "1 2 3 4", "1 2 3 4", "3 2 1 4", "3 2 1 4", "1 3 2 1", "1 3 2 1", "thirds: 1 3", "1 3", "two strings: a1 ha2 b1", "strings: a1 ha2 b1", "over chords: 1 5 3' 2' 1'", "chord: 1 5 3' 2' 1'")...), plain(", move"))
-	add(word("dir", run.DirName(r.Dir), "", options("dir", "up", "", "down", "down", "up and down", "updown", "down and up", "downup")...))
-	add(word("move", run.MoveName(r.Move, p.Kind), "A number of tones, or string:2", options("move", "as usual", "", "one tone", "1", "two tones", "2", "one string over", "string", "an octave on", "octave", "to the next position", "position", "to the next chord", "chord", "nowhere", "stay")...))
-	length := word("times", "as far as it goes", "How many cells", options("times", "as far as it goes", "", "4 times", "4", "8 times", "8", "12 times", "12")...)
+	add(
+		word(
+			"cell",
+			p.String(),
+			"tones 3 2 1 4, strings: a1 ha2 b1, or chord: 1 5 3'",
+			options("cell", "1 2 3", "1 2 3", "1 2 3 4", "1 2 3 4", "3 2 1 4", "3 2 1 4", "1 3 2 1", "1 3 2 1",
+				"thirds: 1 3", "1 3", "two strings: a1 ha2 b1", "strings: a1 ha2 b1", "over chords: 1 5 3' 2' 1'",
+				"chord: 1 5 3' 2' 1'")...),
+		plain(", move"),
+	)
+	add(
+		word(
+			"dir",
+			run.DirName(r.Dir),
+			"",
+			options("dir", "up", "", "down", "down", "up and down", "updown", "down and up", "downup")...),
+	)
+	add(
+		word(
+			"move",
+			run.MoveName(r.Move, p.Kind),
+			"A number of tones, or string:2",
+			options("move", "as usual", "", "one tone", "1", "two tones", "2", "one string over", "string",
+				"an octave on", "octave", "to the next position", "position", "to the next chord", "chord", "nowhere",
+				"stay")...),
+	)
+	length := word(
+		"times",
+		"as far as it goes",
+		"How many cells",
+		options("times", "as far as it goes", "", "4 times", "4", "8 times", "8", "12 times", "12")...)
 	if r.Times > 0 {
 		length.Text = fmt.Sprintf("%d times", r.Times)
 	}
 	if r.Bars > 0 {
-		length = word("bars", countOfWord(r.Bars, "bar")+" long", "How many bars", options("bars", "without", "", "1 bar", "1", "2 bars", "2", "4 bars", "4")...)
+		length = word(
+			"bars",
+			countOfWord(r.Bars, "bar")+" long",
+			"How many bars",
+			options("bars", "without", "", "1 bar", "1", "2 bars", "2", "4 bars", "4")...)
 	}
 	add(plain("each time,"), length, plain(", and land on"))
-	land := word("land", "nothing", "A degree, and its beat: 1@1", options("land", "nothing", "", "the root on 1", "1@1", "the root", "1", "the fifth on 1", "5@1", "the third on 3", "3@3")...)
+	land := word(
+		"land",
+		"nothing",
+		"A degree, and its beat: 1@1",
+		options("land", "nothing", "", "the root on 1", "1@1", "the root", "1", "the fifth on 1", "5@1",
+			"the third on 3", "3@3")...)
 	if r.Land != "" {
 		d, beat, at := strings.Cut(r.Land, "@")
 		land.Text = prettyDegrees(d)
@@ -65,16 +114,34 @@ func (v *runsPage) sentence(g neck.Guitar) {
 		}
 	}
 	add(land, plain(". Count"))
-	add(word("count", run.CountName(r.Count), "4 8 8t 16 16t 16q 16s, or several: 8,16", options("count", "eighths", "8", "eighth triplets", "8t", "sixteenths", "16", "quintuplets", "16q", "sextuplets", "16t", "septuplets", "16s")...), plain("at"))
+	add(
+		word(
+			"count",
+			run.CountName(r.Count),
+			"4 8 8t 16 16t 16q 16s, or several: 8,16",
+			options("count", "eighths", "8", "eighth triplets", "8t", "sixteenths", "16", "quintuplets", "16q",
+				"sextuplets", "16t", "septuplets", "16s")...),
+		plain("at"),
+	)
 	add(word("tempo", fmt.Sprintf("%g", r.Tempo), "Quarters a minute"), plain(", accent"))
-	accent := word("accent", "as the cell says", "Every so many notes", options("accent", "as the cell says", "", "every 3", "3", "every 4", "4", "every 6", "6", "every 7", "7")...)
+	accent := word(
+		"accent",
+		"as the cell says",
+		"Every so many notes",
+		options("accent", "as the cell says", "", "every 3", "3", "every 4", "4", "every 6", "6", "every 7", "7")...)
 	if r.Accent > 0 {
 		accent.Text = fmt.Sprintf("every %d", r.Accent)
 	}
 	add(accent, plain(", pick it"))
-	picked := word("pick", "the cleanest way", "", options("pick", "the cleanest way", "", "in alternation", "alternate", "in economy", "economy", "legato", "legato", "as it falls", "free")...)
+	picked := word(
+		"pick",
+		"the cleanest way",
+		"",
+		options("pick", "the cleanest way", "", "in alternation", "alternate", "in economy", "economy", "legato",
+			"legato", "as it falls", "free")...)
 	if r.Pick != "" {
-		picked.Text = map[string]string{"alternate": "in alternation", "economy": "in economy", "legato": "legato", "free": "as it falls"}[r.Pick]
+		picked.Text = map[string]string{"alternate": "in alternation", "economy": "in economy", "legato": "legato",
+			"free": "as it falls"}[r.Pick]
 	}
 	add(picked, plain("."))
 	v.extras(word)
@@ -106,7 +173,12 @@ func (v *runsPage) extras(word func(field, text, hint string, choices ...choice)
 		if x.said == "" {
 			continue
 		}
-		v.Sentence = append(v.Sentence, word(x.field, sentenceCase(fmt.Sprintf(x.said, value)), x.hint, choice{Name: "without", Link: v.Form.with(x.field, "")}), sentencePart{Plain: "."})
+		v.Sentence = append(
+			v.Sentence,
+			word(x.field, sentenceCase(fmt.Sprintf(x.said, value)), x.hint,
+				choice{Name: "without", Link: v.Form.with(x.field, "")}),
+			sentencePart{Plain: "."},
+		)
 	}
 }
 
@@ -132,7 +204,14 @@ func (v *runsPage) starts(g neck.Guitar) []choice {
 		start := neck.Place{String: at.String, Fret: fret}
 		if _, err := shape.Lay(g, p, layout, start); err == nil {
 			t := p.At(g.Pitch(start))
-			out = append(out, choice{fmt.Sprintf("fret %d, the %s", fret, t.Degree.Pretty()), v.Form.with("at", start.Notation()), r.At == start.Notation()})
+			out = append(
+				out,
+				choice{
+					fmt.Sprintf("fret %d, the %s", fret, t.Degree.Pretty()),
+					v.Form.with("at", start.Notation()),
+					r.At == start.Notation(),
+				},
+			)
 		}
 	}
 	return out

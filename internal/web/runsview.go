@@ -117,7 +117,8 @@ func (a runsScreen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown
 			return err
 		}
 	}
-	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"}, {"Mirror", "mirror"}, {"An octave on", "octave"}, {"An octave down", "-octave"}} {
+	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"}, {"Mirror",
+		"mirror"}, {"An octave on", "octave"}, {"An octave down", "-octave"}} {
 		to := f
 		to.Show = x.show
 		if f.Show == x.show {
@@ -136,7 +137,8 @@ func (a runsScreen) stock(ctx context.Context, v *runsPage) error {
 	}
 	for _, s := range saved {
 		if known, err := run.Parse(s.Line); err == nil {
-			v.Stock = append(v.Stock, savedRecipe{s.ID, choice{s.Name, runsForm{Recipe: known}.address(), known == v.Form.Recipe}})
+			v.Stock = append(v.Stock,
+				savedRecipe{s.ID, choice{s.Name, runsForm{Recipe: known}.address(), known == v.Form.Recipe}})
 		}
 	}
 	return nil
@@ -153,7 +155,14 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	for i, w := range list {
 		to := f
 		to.Use = w.Name
-		row := wayRow{Digit: i + 1, Name: sentenceCase(w.Name), Ceiling: ceilingWord(w.Report), Held: w.Held, On: w.Name == use.Name, Link: to.address()}
+		row := wayRow{
+			Digit:   i + 1,
+			Name:    sentenceCase(w.Name),
+			Ceiling: ceilingWord(w.Report),
+			Held:    w.Held,
+			On:      w.Name == use.Name,
+			Link:    to.address(),
+		}
 		row.Strokes = countOfWord(w.Report.Strokes, "stroke")
 		if w.Report.Slurs > 0 {
 			row.Strokes += ", " + countOfWord(w.Report.Slurs, "slur")
@@ -214,13 +223,18 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	}
 	v.Run = draw.RunSVG(r, cells, names)
 	x := grown.RhythmOf()
-	v.Count = fmt.Sprintf("%s, %s: %s.", countOfWord(x.Notes, "note"), countOfWord(x.Bars, "bar"), learnWords(v.Form.Recipe, x.Notes))
+	v.Count = fmt.Sprintf("%s, %s: %s.", countOfWord(x.Notes, "note"), countOfWord(x.Bars, "bar"),
+		learnWords(v.Form.Recipe, x.Notes))
 	var notes []string
 	if x.Aloud != "" && strings.Contains(x.Aloud, " and ") {
 		notes = append(notes, "Count each cell "+x.Aloud+".")
 	}
 	if x.MeetCells > 1 {
-		notes = append(notes, fmt.Sprintf("Cell and beat meet again after %s, %s.", countOfWord(x.MeetCells, "cell"), countOfWord(x.MeetBeats, "beat")))
+		notes = append(
+			notes,
+			fmt.Sprintf("Cell and beat meet again after %s, %s.", countOfWord(x.MeetCells, "cell"),
+				countOfWord(x.MeetBeats, "beat")),
+		)
 	}
 	if x.PickupFrom != "" {
 		notes = append(notes, "The pick-up starts on "+x.PickupFrom+".")
@@ -240,8 +254,12 @@ func learnWords(r run.Recipe, notes int) string {
 	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
 }
 
-func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar, use propose.WayToPlay) (*compareView, error) {
-	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards", "mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show]}
+func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
+	use propose.WayToPlay) (*compareView, error) {
+	c := &compareView{
+		Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards",
+			"mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show],
+	}
 	before, after := use.Lick, lick.Lick{}
 	var err error
 	if f.Show == "restring" {

@@ -52,7 +52,8 @@ func (f tonesForm) usual() tonesForm {
 // address writes the form as a link, leaving out what is usual.
 func (f tonesForm) address() string {
 	q := url.Values{}
-	for k, v := range map[string]string{"tonic": f.Tonic, "scale": f.Scale, "add": f.Add, "drop": f.Drop, "beside": f.Beside, "chord": f.Chord, "layout": f.Layout, "at": f.At,
+	for k, v := range map[string]string{"tonic": f.Tonic, "scale": f.Scale, "add": f.Add, "drop": f.Drop,
+		"beside": f.Beside, "chord": f.Chord, "layout": f.Layout, "at": f.At,
 		"labels": f.Labels, "bends": f.Bends, "keys": f.Keys, "low": f.Low, "side": f.Side} {
 		if v != "" {
 			q.Set(k, v)
@@ -98,7 +99,8 @@ func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 
 // layoutFor reads the form's layout and start. What cannot be laid out from the
 // start it had moves to the nearest start that works.
-func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar, p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
+func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar,
+	p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
 	layout := shape.Default(p.Scale)
 	var err error
 	if f.Layout != "" {
@@ -241,7 +243,8 @@ func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	if err := a.store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add, Dropped: f.Drop}); err != nil {
+	if err := a.store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add,
+		Dropped: f.Drop}); err != nil {
 		a.fail(w, r, err)
 		return
 	}

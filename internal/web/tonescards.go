@@ -16,7 +16,15 @@ import (
 
 // draw draws the neck with the shape on it, and the force along it.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
-	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LowOnTop: f.Low == "top", LeftHanded: f.leftHanded(g), Label: "The whole neck with " + v.Title}
+	n := draw.Neck{
+		Guitar:     g,
+		From:       0,
+		To:         g.Frets,
+		Width:      1232,
+		LowOnTop:   f.Low == "top",
+		LeftHanded: f.leftHanded(g),
+		Label:      "The whole neck with " + v.Title,
+	}
 	lo, hi := neck.MaxFrets, 0
 	in := map[neck.Place]bool{}
 	for _, t := range placed {
@@ -86,9 +94,16 @@ func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) 
 }
 
 func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
-	row := bendRow{Place: fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret), From: t.Tone.Degree.Pretty(), To: b.To.Degree.Pretty(),
-		Push: fmt.Sprintf("%.1f mm", b.Push.Way), Force: fmt.Sprintf("%.1f N", b.Push.Force), Rating: string(b.Rating),
-		Class: strings.ReplaceAll(string(b.Rating), " ", "-"), Bar: draw.MeterSVG(float64(b.Push.Force)/24, "force")}
+	row := bendRow{
+		Place:  fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret),
+		From:   t.Tone.Degree.Pretty(),
+		To:     b.To.Degree.Pretty(),
+		Push:   fmt.Sprintf("%.1f mm", b.Push.Way),
+		Force:  fmt.Sprintf("%.1f N", b.Push.Force),
+		Rating: string(b.Rating),
+		Class:  strings.ReplaceAll(string(b.Rating), " ", "-"),
+		Bar:    draw.MeterSVG(float64(b.Push.Force)/24, "force"),
+	}
 	row.Fingers = t.Finger.String()
 	for k := 1; k < b.Fingers; k++ {
 		row.Fingers += fmt.Sprintf(" + %d", int(t.Finger)-k)
@@ -124,7 +139,14 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 		if s.Force > 0 {
 			numbers = fmt.Sprintf("%.1f N · %s", s.Force, numbers)
 		}
-		row := spotRow{From: fmt.Sprintf("fret %d", s.At.Fret), Key: "on " + s.Degree.Pretty(), Numbers: numbers, Words: s.Words(), Bar: draw.MeterSVG(1/(1+s.Score), "spot"), On: s.At == at && s.Key == p.Tonic}
+		row := spotRow{
+			From:    fmt.Sprintf("fret %d", s.At.Fret),
+			Key:     "on " + s.Degree.Pretty(),
+			Numbers: numbers,
+			Words:   s.Words(),
+			Bar:     draw.MeterSVG(1/(1+s.Score), "spot"),
+			On:      s.At == at && s.Key == p.Tonic,
+		}
 		if v.Form.Keys == "any" {
 			row.Key = s.Key.Pretty()
 			if s.Key == p.Tonic {
@@ -182,8 +204,17 @@ func (a tonesScreen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: titleOf(e.Lick), From: e.Lick.TonesText(), To: got.Lick.TonesText(), Rows: got.Changes,
-		Before: verdictOf(before), After: verdictOf(after)}
+	v := recolourPage{
+		Form:     f,
+		ID:       e.ID,
+		Revision: e.Revision,
+		Title:    titleOf(e.Lick),
+		From:     e.Lick.TonesText(),
+		To:       got.Lick.TonesText(),
+		Rows:     got.Changes,
+		Before:   verdictOf(before),
+		After:    verdictOf(after),
+	}
 	var changed []int
 	for _, c := range got.Changes {
 		if c.Changed {
@@ -192,9 +223,13 @@ func (a tonesScreen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 	}
 	v.Changed = len(changed)
 	v.Line, v.NewLine = draw.LineSVG(e.Lick, changed, false), draw.LineSVG(got.Lick, changed, false)
-	for _, m := range []struct{ name, move string }{{"the shortest way", "nearest"}, {"the same frets", "same"}, {"an octave up", "octave"}} {
-		q := fmt.Sprintf("/licks/%d/recolour?tonic=%s&scale=%s&add=%s&drop=%s&move=%s", e.ID, template.URLQueryEscaper(f.Tonic), template.URLQueryEscaper(f.Scale), template.URLQueryEscaper(f.Add), template.URLQueryEscaper(f.Drop), m.move)
+	for _, m := range []struct{ name, move string }{{"the shortest way", "nearest"}, {"the same frets", "same"},
+		{"an octave up", "octave"}} {
+		q := fmt.Sprintf("/licks/%d/recolour?tonic=%s&scale=%s&add=%s&drop=%s&move=%s", e.ID,
+			template.URLQueryEscaper(f.Tonic), template.URLQueryEscaper(f.Scale), template.URLQueryEscaper(f.Add),
+			template.URLQueryEscaper(f.Drop), m.move)
 		v.Moves = append(v.Moves, choice{m.name, q, f.Move == m.move || f.Move == "" && m.move == "nearest"})
 	}
-	a.render(w, r, http.StatusOK, "recolour", page{Title: "Recolour " + v.Title + " to " + p.Pretty(), Where: "tones", BenchID: e.ID, Data: v})
+	a.render(w, r, http.StatusOK, "recolour",
+		page{Title: "Recolour " + v.Title + " to " + p.Pretty(), Where: "tones", BenchID: e.ID, Data: v})
 }

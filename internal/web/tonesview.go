@@ -79,7 +79,13 @@ func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error)
 			return nil, err
 		}
 	}
-	f.At, f.Labels, f.Bends, f.Keys = at.Notation(), oneOf(f.Labels, "degrees", "notes", "fingers", "frets", "none"), oneOf(f.Bends, "full", "half", "any"), oneOf(f.Keys, "this", "any")
+	f.At, f.Labels, f.Bends, f.Keys = at.Notation(), oneOf(f.Labels, "degrees", "notes", "fingers", "frets",
+		"none"), oneOf(
+		f.Bends,
+		"full",
+		"half",
+		"any",
+	), oneOf(f.Keys, "this", "any")
 	up := shape.Finger(e.Hand(g), placed)
 	shape.AddBends(g, e.Player.Bends, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
@@ -117,7 +123,19 @@ func (a tonesScreen) tonesStore(r *http.Request, v *tonesPage) error {
 	}
 	saved, err := a.store.Palettes(r.Context())
 	for _, s := range saved {
-		v.Saved = append(v.Saved, savedPalette{s.ID, s.Name, v.Form.with(func(f *tonesForm) { f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped, "" })})
+		v.Saved = append(
+			v.Saved,
+			savedPalette{
+				s.ID,
+				s.Name,
+				v.Form.with(
+					func(f *tonesForm) {
+						f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped,
+							""
+					},
+				),
+			},
+		)
 	}
 	return err
 }
@@ -199,11 +217,16 @@ func reasonOfColour(p music.Palette, t music.Tone, chord string) string {
 
 // schools are the layouts in players' words.
 var schools = []struct{ name, layout string }{
-	{"boxes", "box"}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread", "spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
+	{
+		"boxes",
+		"box",
+	}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread",
+		"spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
 	{"joined up the neck", "joined"},
 }
 
-func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place, placed []shape.Placed) {
+func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place,
+	placed []shape.Placed) {
 	now := layout.Name()
 	kind := strings.SplitN(now, ":", 2)[0]
 	for _, s := range schools {
@@ -219,7 +242,14 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 	for _, t := range placed {
 		own = append(own, t.Place.Notation())
 	}
-	v.Layouts = append(v.Layouts, choice{"my own", f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }), kind == "places"})
+	v.Layouts = append(
+		v.Layouts,
+		choice{
+			"my own",
+			f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }),
+			kind == "places",
+		},
+	)
 	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
 		v.Labels = append(v.Labels, choice{l, f.with(func(f *tonesForm) { f.Labels = l }), f.Labels == l})
 	}
@@ -235,7 +265,10 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		other = "right"
 	}
 	leftHanded := choice{"left-handed", f.with(func(f *tonesForm) { f.Side = other }), left}
-	v.Looks = []choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }), leftHanded}
+	v.Looks = []choice{
+		flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }),
+		leftHanded,
+	}
 	for _, b := range []string{"half", "full", "any"} {
 		v.Amounts = append(v.Amounts, choice{b, f.with(func(f *tonesForm) { f.Bends = b }), f.Bends == b})
 	}
@@ -249,7 +282,8 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		for fret := at.Fret + d.by; fret >= 0 && fret <= g.Frets; fret += d.by {
 			start := neck.Place{String: at.String, Fret: fret}
 			if _, err := shape.Lay(g, p, layout, start); err == nil {
-				v.Steps = append(v.Steps, choice{Name: d.name, Link: f.with(func(f *tonesForm) { f.At = start.Notation() })})
+				v.Steps = append(v.Steps,
+					choice{Name: d.name, Link: f.with(func(f *tonesForm) { f.At = start.Notation() })})
 				break
 			}
 		}
@@ -265,7 +299,8 @@ func boxWords(pos shape.Position, first string) string {
 }
 
 // words says what position this is and what is special about the shape.
-func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed, up hand.Path) {
+func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout,
+	placed []shape.Placed, up hand.Path) {
 	pos := shape.PositionOf(g, p, layout, placed)
 	parts := []string{fmt.Sprintf("from fret %d on string %d", placed[0].Place.Fret, placed[0].Place.String)}
 	if pos.Minor > 0 {
@@ -285,7 +320,11 @@ func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.
 		said = append(said, sentence(s))
 	}
 	for _, j := range shape.Slides(placed) {
-		said = append(said, fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger, j.From.String, j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()))
+		said = append(
+			said,
+			fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger, j.From.String,
+				j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()),
+		)
 	}
 	said = append(said, outsideColours(e, g, layout, placed, up)...)
 	v.Shape = strings.Join(said, " ")
@@ -318,8 +357,12 @@ func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed 
 			back = shape.Finger(e.Hand(g), down)
 		}
 		k := len(placed) - 1 - i
-		out = append(out, fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.", t.Tone.Degree.Pretty(), t.Place.Fret,
-			t.Finger, reachWord(up.Steps[i]), down[k].Finger, reachWord(back.Steps[k])))
+		out = append(
+			out,
+			fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.",
+				t.Tone.Degree.Pretty(), t.Place.Fret, t.Finger, reachWord(up.Steps[i]), down[k].Finger,
+				reachWord(back.Steps[k])),
+		)
 	}
 	return out
 }

@@ -60,7 +60,8 @@ func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	a.render(w, r, http.StatusOK, "versions", page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
+	a.render(w, r, http.StatusOK, "versions",
+		page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
 }
 
 func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
@@ -108,7 +109,14 @@ func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm
 				ceiling = ceilingWord(reports[x.ID])
 			}
 		}
-		row := versionRow{Name: sentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"), Ceiling: ceiling, On: x.ID == f.A, Head: x.Head, Aside: x.Aside}
+		row := versionRow{
+			Name:    sentenceCase(x.What),
+			When:    x.CreatedAt.Format("2 Jan 15:04"),
+			Ceiling: ceiling,
+			On:      x.ID == f.A,
+			Head:    x.Head,
+			Aside:   x.Aside,
+		}
 		row.Link = fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B)
 		v.List = append(v.List, row)
 	}
@@ -126,7 +134,12 @@ func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm
 }
 
 func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView {
-	o := offer{Word: sentenceWord(r.Verdict), Class: r.Verdict.String(), Ceiling: ceilingWord(r), Hands: draw.HandsSVG(r.Lick, with, r.Bottleneck)}
+	o := offer{
+		Word:    sentenceWord(r.Verdict),
+		Class:   r.Verdict.String(),
+		Ceiling: ceilingWord(r),
+		Hands:   draw.HandsSVG(r.Lick, with, r.Bottleneck),
+	}
 	return versionView{id, o, head}
 }
 

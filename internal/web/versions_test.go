@@ -24,7 +24,8 @@ func TestVersions(t *testing.T) {
 		t.Errorf("%d versions are listed, want 3", n)
 	}
 	now, _ := c.store.Get(context.Background(), c.id)
-	if res, _ := c.post(fmt.Sprintf("/licks/%d/keep", c.id), map[string][]string{"rev": {fmt.Sprint(now.Revision)}, "value": {fmt.Sprint(first.Revision)}}, c.token); res.StatusCode >= 400 {
+	if res, _ := c.post(fmt.Sprintf("/licks/%d/keep", c.id), map[string][]string{"rev": {fmt.Sprint(now.Revision)},
+		"value": {fmt.Sprint(first.Revision)}}, c.token); res.StatusCode >= 400 {
 		t.Fatal(res.StatusCode)
 	}
 	taken, _ := c.store.Get(context.Background(), c.id)
@@ -37,7 +38,8 @@ func TestVersions(t *testing.T) {
 		}
 	}
 	// A lick that was never edited has one version.
-	if _, body := c.get(path + fmt.Sprintf("?a=%d&b=%d", first.Revision, first.Revision)); !strings.Contains(body, "only this version") {
+	if _, body := c.get(path + fmt.Sprintf("?a=%d&b=%d", first.Revision, first.Revision)); !strings.Contains(body,
+		"only this version") {
 		t.Error("one version alone is not said")
 	}
 }

@@ -102,8 +102,19 @@ func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*be
 	if err != nil {
 		return nil, err
 	}
-	v := &benchView{ID: e.ID, Revision: e.Revision, Lick: l, Report: r, Caret: normal(c, l), CanUndo: e.CanUndo, CanRedo: e.CanRedo,
-		Title: titleOf(l), Count: countOf(l), Tempo: fmt.Sprintf("%g", l.Tempo), Tags: joinTags(l.Tags)}
+	v := &benchView{
+		ID:       e.ID,
+		Revision: e.Revision,
+		Lick:     l,
+		Report:   r,
+		Caret:    normal(c, l),
+		CanUndo:  e.CanUndo,
+		CanRedo:  e.CanRedo,
+		Title:    titleOf(l),
+		Count:    countOf(l),
+		Tempo:    fmt.Sprintf("%g", l.Tempo),
+		Tags:     joinTags(l.Tags),
+	}
 	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
 		v.Caret.Next = ""
 	}
@@ -169,7 +180,12 @@ func railOf(p music.Palette) []railTone {
 	var rail []railTone
 	for semi := range 12 {
 		t := p.At(music.Pitch(60 + p.Tonic.Class() + semi))
-		rt := railTone{Degree: t.Degree.Pretty(), Name: t.Name.Pretty(), Role: t.Role.String(), Value: t.Degree.String()}
+		rt := railTone{
+			Degree: t.Degree.Pretty(),
+			Name:   t.Name.Pretty(),
+			Role:   t.Role.String(),
+			Value:  t.Degree.String(),
+		}
 		switch t.Role {
 		case music.Root:
 			rt.Ask = "the root"
@@ -211,8 +227,15 @@ func (v *benchView) judgement() {
 }
 
 func findingOf(i int, f judge.Finding) findingView {
-	fv := findingView{Code: f.Code, Severity: f.Severity.String(), Title: f.Title, Text: f.Text, Notes: findingNotes(f), Meant: f.Meant,
-		CanMean: f.Severity == judge.Flows}
+	fv := findingView{
+		Code:     f.Code,
+		Severity: f.Severity.String(),
+		Title:    f.Title,
+		Text:     f.Text,
+		Notes:    findingNotes(f),
+		Meant:    f.Meant,
+		CanMean:  f.Severity == judge.Flows,
+	}
 	for k, n := range f.Notes {
 		if k > 0 {
 			fv.NoteList += " "
@@ -223,7 +246,8 @@ func findingOf(i int, f judge.Finding) findingView {
 		fv.First = f.Notes[len(f.Notes)-1]
 	}
 	for _, x := range f.Fixes {
-		fv.Fixes = append(fv.Fixes, fixView{Text: x.Text, Ceiling: x.Ceiling.Whole(), Ref: x.ID, Upto: x.Ceiling.String()})
+		fv.Fixes = append(fv.Fixes,
+			fixView{Text: x.Text, Ceiling: x.Ceiling.Whole(), Ref: x.ID, Upto: x.Ceiling.String()})
 	}
 	return fv
 }

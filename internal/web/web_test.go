@@ -159,10 +159,20 @@ func boxLine(t testing.TB, n int) lick.Lick {
 	l := lick.New()
 	l.Title = "Box"
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
-	shape := []neck.Place{{String: 1, Fret: 8}, {String: 1, Fret: 5}, {String: 2, Fret: 8}, {String: 2, Fret: 5}, {String: 3, Fret: 7}, {String: 3, Fret: 5}, {String: 4, Fret: 7}, {String: 3, Fret: 5}}
+	shape := []neck.Place{
+		{String: 1, Fret: 8},
+		{String: 1, Fret: 5},
+		{String: 2, Fret: 8},
+		{String: 2, Fret: 5},
+		{String: 3, Fret: 7},
+		{String: 3, Fret: 5},
+		{String: 4, Fret: 7},
+		{String: 3, Fret: 5},
+	}
 	for i := range n {
 		var err error
-		if l, err = (lick.Insert{After: i - 1, Place: shape[i%len(shape)], Len: lick.NewTime(1, 16)}).Apply(l); err != nil {
+		if l, err = (lick.Insert{After: i - 1, Place: shape[i%len(shape)], Len: lick.NewTime(1,
+			16)}).Apply(l); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -184,42 +194,63 @@ func TestBadInput(t *testing.T) {
 		says   string
 	}{
 		{"no token", func() (int, string) {
-			return ask(c.post(at+"/edit", url.Values{"rev": {rev}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}, ""))
+			return ask(c.post(at+"/edit", url.Values{"rev": {rev}, "do": {"finger"}, "value": {"2"}, "note": {"1"}},
+				""))
 		}, 403, "reload the page"},
 		{"unknown lick", func() (int, string) { return ask(c.get("/licks/999")) }, 404, "not in the notebook"},
 		{"a word for a number", func() (int, string) { return ask(c.get("/licks/abc")) }, 404, "not in the notebook"},
 		{"unknown page", func() (int, string) { return ask(c.get("/nowhere")) }, 404, "not in the notebook"},
 		{"unknown format", func() (int, string) { return ask(c.get(at + "/export/gif")) }, 404, "not in the notebook"},
 		{"unknown revision", func() (int, string) {
-			return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}, c.token))
+			return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}},
+				c.token))
 		}, 404, "not in the notebook"},
-		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422, "Rev: &#34;x&#34; does not belong"},
+		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422,
+			"Rev: &#34;x&#34; does not belong"},
 		{"finger 9", func() (int, string) { return ask(c.edit("finger", "9")) }, 422, "use 0 to 4 or T"},
 		{"fret 99", func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) }, 422, "fret 99 is none"},
 		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},
 		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "is no place"},
-		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422, "no note under the caret"},
+		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422,
+			"no note under the caret"},
 		{"tempo 9999", func() (int, string) { return ask(c.edit("tempo", "9999")) }, 422, "tempo must be 10 to 400"},
 		{"tempo of letters", func() (int, string) { return ask(c.edit("tempo", "fast")) }, 422, "is no tempo"},
 		{"tempo NaN", func() (int, string) { return ask(c.edit("tempo", "NaN")) }, 422, "tempo must be"},
-		{"a long title", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 201))) }, 422, "longer than 200"},
+		{"a long title", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 201))) }, 422,
+			"longer than 200"},
 		{"a scale of none", func() (int, string) { return ask(c.edit("scale", "dorain")) }, 422, "nearest is dorian"},
 		{"nothing known", func() (int, string) { return ask(c.edit("dance", "")) }, 422, "nothing that can be done"},
 		{"a fix that is gone", func() (int, string) { return ask(c.edit("fix", "7.7")) }, 422, "no longer there"},
-		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 100<<10))) }, 413, "too large"},
-		{"nothing to undo", func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}}, c.token)) }, 409, "nothing to undo"},
-		{"half a file", func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) }, 422, "the file is cut off"},
-		{"10 MB of brackets", func() (int, string) { return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20))) }, 422, "not a lick file"},
+		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 100<<10))) }, 413,
+			"too large"},
+		{"nothing to undo", func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}}, c.token)) },
+			409, "nothing to undo"},
+		{"half a file", func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) }, 422,
+			"the file is cut off"},
+		{"10 MB of brackets", func() (int, string) {
+			return ask(c.upload("a.json", bytes.Repeat([]byte("["),
+				10<<20)))
+		}, 422, "not a lick file"},
 		{"20 MB", func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) }, 413, "too large"},
-		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422, "no tab here"},
-		{"tones of no scale", func() (int, string) { return ask(c.get("/tones?scale=dorain")) }, 422, "nearest is dorian"},
+		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422,
+			"no tab here"},
+		{"tones of no scale", func() (int, string) { return ask(c.get("/tones?scale=dorain")) }, 422,
+			"nearest is dorian"},
 		{"tones of no layout", func() (int, string) { return ask(c.get("/tones?layout=spiral")) }, 422, "use box"},
-		{"tones beyond the neck", func() (int, string) { return ask(c.get("/tones?layout=frets:30-34")) }, 422, "beyond this neck"},
+		{"tones beyond the neck", func() (int, string) { return ask(c.get("/tones?layout=frets:30-34")) }, 422,
+			"beyond this neck"},
 		{"tones of no degree", func() (int, string) { return ask(c.get("/tones?add=x")) }, 422, "not a degree"},
 		{"tones over no chord", func() (int, string) { return ask(c.get("/tones?chord=Hm")) }, 422, "not a note name"},
-		{"a nameless palette", func() (int, string) { return ask(c.post("/tones/saved", url.Values{"name": {" "}}, c.token)) }, 422, "Give the tones a name"},
-		{"a palette that is not there", func() (int, string) { return ask(c.post("/tones/saved/9/forget", nil, c.token)) }, 404, "not in the notebook"},
-		{"recoloured to nothing", func() (int, string) { return ask(c.get(at + "/recolour?tonic=A&scale=x")) }, 422, "not a scale"},
+		{"a nameless palette", func() (int, string) {
+			return ask(c.post("/tones/saved", url.Values{"name": {" "}},
+				c.token))
+		}, 422, "Give the tones a name"},
+		{"a palette that is not there", func() (int, string) {
+			return ask(c.post("/tones/saved/9/forget", nil,
+				c.token))
+		}, 404, "not in the notebook"},
+		{"recoloured to nothing", func() (int, string) { return ask(c.get(at + "/recolour?tonic=A&scale=x")) }, 422,
+			"not a scale"},
 		{"recoloured off the neck", func() (int, string) {
 			return ask(c.get(at + "/recolour?tonic=E&scale=minor+pentatonic&move=sideways"))
 		}, 422, "no way to move"},
@@ -247,13 +278,16 @@ func TestMarkup(t *testing.T) {
 	c := newClient(t, l)
 	for _, path := range []string{"/", fmt.Sprintf("/licks/%d", c.id)} {
 		res, body := c.get(path)
-		if strings.Contains(body, "<script>alert") || strings.Contains(body, "<img src=x") || strings.Contains(body, "<u>") {
+		if strings.Contains(body, "<script>alert") || strings.Contains(body, "<img src=x") ||
+			strings.Contains(body, "<u>") {
 			t.Errorf("%s runs the title", path)
 		}
-		if csp := res.Header.Get("Content-Security-Policy"); !strings.Contains(csp, "default-src 'none'") || strings.Contains(csp, "unsafe") {
+		if csp := res.Header.Get("Content-Security-Policy"); !strings.Contains(csp, "default-src 'none'") ||
+			strings.Contains(csp, "unsafe") {
 			t.Errorf("%s: policy %q", path, csp)
 		}
-		if regexp.MustCompile(`\sstyle=|\son[a-z]+=|<style`).MatchString(strings.ReplaceAll(body, " onerror=alert(2)", "")) {
+		if regexp.MustCompile(`\sstyle=|\son[a-z]+=|<style`).
+			MatchString(strings.ReplaceAll(body, " onerror=alert(2)", "")) {
 			t.Errorf("%s holds inline style or script", path)
 		}
 		if m := regexp.MustCompile(`(src|href)="(https?:)?//`).FindString(body); m != "" {
@@ -285,7 +319,8 @@ func TestOnlyWhatChanged(t *testing.T) {
 }
 
 func TestOnlyItsOwnName(t *testing.T) {
-	h := onlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080}, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
+	h := onlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080},
+		http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
 	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200, "evil.example": 421, "evil.example:8080": 421} {
 		req := httptest.NewRequest("GET", "/", nil)
 		req.Host = host

@@ -31,7 +31,8 @@ func longLick(n int) lick.Lick {
 	l := lick.New()
 	l.Tempo = 200
 	for i := range n {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1 + (i*7)%6, Fret: 3 + (i*5)%9})
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 1 + (i*7)%6, Fret: 3 + (i*5)%9})
 	}
 	return l
 }
@@ -142,8 +143,10 @@ func TestOwnPagesOnly(t *testing.T) {
 		site, mode, method string
 		want               int
 	}{
-		{"cross-site", "no-cors", "GET", 403}, {"cross-site", "cors", "GET", 403}, {"same-site", "no-cors", "GET", 403}, {"cross-site", "navigate", "POST", 403},
-		{"cross-site", "navigate", "GET", 200}, {"same-origin", "cors", "GET", 200}, {"none", "navigate", "GET", 200}, {"", "", "GET", 200},
+		{"cross-site", "no-cors", "GET", 403}, {"cross-site", "cors", "GET", 403}, {"same-site", "no-cors", "GET", 403},
+		{"cross-site", "navigate", "POST", 403},
+		{"cross-site", "navigate", "GET", 200}, {"same-origin", "cors", "GET", 200}, {"none", "navigate", "GET", 200},
+		{"", "", "GET", 200},
 	} {
 		r, err := http.NewRequestWithContext(t.Context(), k.method, c.url+"/", nil)
 		if err != nil {
@@ -177,7 +180,8 @@ func TestUnreadableLick(t *testing.T) {
 	if res, body := c.get("/"); res.StatusCode != 200 || !strings.Contains(body, "cannot be read") {
 		t.Errorf("%d", res.StatusCode)
 	}
-	if res, body := c.get("/licks/1"); res.StatusCode != 500 || !strings.Contains(body, "other versions can") || !strings.Contains(body, "/licks/1/versions") {
+	if res, body := c.get("/licks/1"); res.StatusCode != 500 || !strings.Contains(body, "other versions can") ||
+		!strings.Contains(body, "/licks/1/versions") {
 		t.Errorf("%d %s", res.StatusCode, body)
 	}
 }
@@ -186,7 +190,13 @@ func TestUnreadableLick(t *testing.T) {
 // kept.
 func TestRegrowNamesItsRevision(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	form := map[string][]string{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3"}, "times": {"4"}, "csrf_token": {c.token}}
+	form := map[string][]string{
+		"key":        {"A minor pentatonic"},
+		"at":         {"6:5"},
+		"cell":       {"1 2 3"},
+		"times":      {"4"},
+		"csrf_token": {c.token},
+	}
 	c.post("/runs/lick", form, c.token)
 	all, err := c.licks()
 	if err != nil {
@@ -196,8 +206,15 @@ func TestRegrowNamesItsRevision(t *testing.T) {
 	if _, err := c.store.Commit(t.Context(), e.ID, e.Revision, e.Lick, "an edit of another tab"); err != nil {
 		t.Fatal(err)
 	}
-	form["lick"], form["rev"], form["times"] = []string{fmt.Sprint(e.ID)}, []string{fmt.Sprint(e.Revision)}, []string{"6"}
-	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode != 409 || !strings.Contains(body, "both versions are kept") {
+	form["lick"], form["rev"], form["times"] = []string{
+		fmt.Sprint(e.ID),
+	}, []string{
+		fmt.Sprint(e.Revision),
+	}, []string{
+		"6",
+	}
+	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode != 409 ||
+		!strings.Contains(body, "both versions are kept") {
 		t.Errorf("%d %s", res.StatusCode, body)
 	}
 }
@@ -220,7 +237,8 @@ func BenchmarkManyLicks(b *testing.B) {
 		c.app.judging.wake()
 		time.Sleep(50 * time.Millisecond)
 	}
-	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag", "/?tag=tag+7"}, {"worst", "/?sort=worst"}} {
+	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag",
+		"/?tag=tag+7"}, {"worst", "/?sort=worst"}} {
 		b.Run(page.name, func(b *testing.B) {
 			bytes := 0
 			for b.Loop() {
@@ -233,7 +251,17 @@ func BenchmarkManyLicks(b *testing.B) {
 	b.Run("player", func(b *testing.B) {
 		size := []string{"small", "large"}
 		for i := 0; b.Loop(); i++ {
-			form := url.Values{"tuning": {"E4 B3 G3 D3 A2 E2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"22"}, "size": {size[i%2]}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+			form := url.Values{
+				"tuning": {"E4 B3 G3 D3 A2 E2"},
+				"gauges": {"10 13 17 26w 36w 46w"},
+				"scale":  {"648"},
+				"frets":  {"22"},
+				"size":   {size[i%2]},
+				"way":    {"alternate"},
+				"angle":  {"either"},
+				"boxes":  {"minor"},
+				"strict": {"usual"},
+			}
 			if res, body := c.post("/player", form, c.token); res.StatusCode >= 400 {
 				b.Fatal(body)
 			}
@@ -250,7 +278,8 @@ func many(n int) (w store.Whole) {
 		l := longLick(32)
 		l.Title, l.Tags = fmt.Sprintf("Lick %d", i), []string{fmt.Sprintf("tag %d", i%20)}
 		l.Tempo = float64(60 + i%100)
-		w.Chains = append(w.Chains, store.Chain{Head: 1, Past: []store.Past{{Data: l.Encode(), What: "made", At: time.Now()}}})
+		w.Chains = append(w.Chains,
+			store.Chain{Head: 1, Past: []store.Past{{Data: l.Encode(), What: "made", At: time.Now()}}})
 	}
 	return w
 }

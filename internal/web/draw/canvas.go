@@ -76,7 +76,11 @@ func (c *canvas) title(s string) {
 // svg wraps the drawing, size pixels large, with a label for screen readers.
 func (c *canvas) svg(w, h float64, class, label string, more ...any) template.HTML {
 	var out canvas
-	out.open("svg", append([]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", "img", "aria-label", label}, more...)...)
+	out.open(
+		"svg",
+		append(
+			[]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", "img", "aria-label", label},
+			more...)...)
 	out.WriteString(c.String())
 	out.close("svg")
 	return template.HTML(out.String()) // every value above is escaped

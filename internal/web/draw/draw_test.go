@@ -85,7 +85,9 @@ func report(t *testing.T) *judge.Report {
 	t.Helper()
 	l := lick.New()
 	step := lick.NewTime(1, 16)
-	for i, n := range []lick.Note{{String: 3, Fret: 5}, {String: 3, Fret: 7, Slur: lick.Slide}, {String: 2, Fret: 5}, {String: 2, Fret: 8, Slur: lick.Hammer}, {String: 3, Fret: 7, Bend: &lick.Bend{Semitones: 2, Shape: "bend"}, Accent: true}} {
+	for i, n := range []lick.Note{{String: 3, Fret: 5}, {String: 3, Fret: 7, Slur: lick.Slide}, {String: 2, Fret: 5},
+		{String: 2, Fret: 8, Slur: lick.Hammer}, {String: 3, Fret: 7, Bend: &lick.Bend{Semitones: 2, Shape: "bend"},
+			Accent: true}} {
 		n.At, n.Len = step.Times(int64(i)), step
 		l.Notes = append(l.Notes, n)
 	}
@@ -102,7 +104,11 @@ func report(t *testing.T) *judge.Report {
 
 func TestRunDrawing(t *testing.T) {
 	r := report(t)
-	d := parse(t, RunSVG(r, []RunCell{{0, 2, "1", false}, {2, 4, "2", false}, {4, 5, `<b>"land"</b>`, true}}, []string{"E", "B", "G", "D", "A", "E"}))
+	d := parse(
+		t,
+		RunSVG(r, []RunCell{{0, 2, "1", false}, {2, 4, "2", false}, {4, 5, `<b>"land"</b>`, true}},
+			[]string{"E", "B", "G", "D", "A", "E"}),
+	)
 	labelled(t, "the run", d)
 	if got := d.class("bracketname").texts(); got != `1 2 <b>"land"</b>` {
 		t.Errorf("brackets are named %q", got)
@@ -116,7 +122,8 @@ func TestRunDrawing(t *testing.T) {
 	if got := d.class("handfinger"); len(got) != 5 {
 		t.Errorf("%d fingers", len(got))
 	}
-	if len(d.class("slide")) != 1 || len(d.class("arc")) != 1 || len(d.class("bend")) != 1 || len(d.class("accent")) != 1 {
+	if len(d.class("slide")) != 1 || len(d.class("arc")) != 1 || len(d.class("bend")) != 1 ||
+		len(d.class("accent")) != 1 {
 		t.Error("slide, arc, bend or accent is not drawn")
 	}
 }
@@ -159,7 +166,22 @@ func TestReachDrawing(t *testing.T) {
 // The neck is true to scale: the frets lie where the luthiers' rule puts them.
 func TestNeckIsToScale(t *testing.T) {
 	g := neck.Standard()
-	d := parse(t, NeckSVG(Neck{Guitar: g, From: 0, To: 13, Marks: []Mark{{Place: neck.Place{String: 3, Fret: 7}, Label: "4", Notes: []int{1}}, {Place: neck.Place{String: 2, Fret: 5}, Label: "1", Role: music.Root}, {Place: neck.Place{String: 1, Fret: 5}, Label: "9", Role: music.Colour}, {Place: neck.Place{String: 1, Fret: 6}, Label: "b2", Role: music.Outside, Notes: []int{2}}}}))
+	d := parse(
+		t,
+		NeckSVG(
+			Neck{
+				Guitar: g,
+				From:   0,
+				To:     13,
+				Marks: []Mark{
+					{Place: neck.Place{String: 3, Fret: 7}, Label: "4", Notes: []int{1}},
+					{Place: neck.Place{String: 2, Fret: 5}, Label: "1", Role: music.Root},
+					{Place: neck.Place{String: 1, Fret: 5}, Label: "9", Role: music.Colour},
+					{Place: neck.Place{String: 1, Fret: 6}, Label: "b2", Role: music.Outside, Notes: []int{2}},
+				},
+			},
+		),
+	)
 	labelled(t, "the neck", d)
 	if len(d.class("plain")) != 3 || len(d.class("wound")) != 3 {
 		t.Error("strings are not drawn by their gauges")
@@ -201,12 +223,15 @@ func TestDrawingsEscape(t *testing.T) {
 	evil := `"><script>alert(1)</script>`
 	g := neck.Standard()
 	for name, h := range map[string]template.HTML{
-		"neck":   NeckSVG(Neck{Guitar: g, To: 12, Label: evil, Marks: []Mark{{Place: neck.Place{String: 1, Fret: 5}, Label: evil, Notes: []int{1}}}}),
-		"ledger": LedgerSVG(Ledger{Strings: []string{evil, "B"}, Columns: []Column{{Count: evil, Length: evil, RestFor: evil, Cells: []Cell{{Number: 1, String: 1, Fret: 5, Degree: evil, Finger: evil, BendTo: evil, SlurFrom: -1, Bend: &lick.Bend{Semitones: 2, Shape: "bend"}}}}}}),
-		"names":  NamesSVG(Ledger{Strings: []string{evil, "B"}}),
-		"force":  ForceSVG(Neck{Guitar: g, To: 12, Area: [2]int{3, 6}}, []neck.Newtons{20, 18, 16, 14}, evil),
-		"bar":    BarSVG(100, 120, 140, 158),
-		"meter":  MeterSVG(0.5, evil),
+		"neck": NeckSVG(Neck{Guitar: g, To: 12, Label: evil, Marks: []Mark{{Place: neck.Place{String: 1, Fret: 5},
+			Label: evil, Notes: []int{1}}}}),
+		"ledger": LedgerSVG(Ledger{Strings: []string{evil, "B"}, Columns: []Column{{Count: evil, Length: evil,
+			RestFor: evil, Cells: []Cell{{Number: 1, String: 1, Fret: 5, Degree: evil, Finger: evil, BendTo: evil,
+				SlurFrom: -1, Bend: &lick.Bend{Semitones: 2, Shape: "bend"}}}}}}),
+		"names": NamesSVG(Ledger{Strings: []string{evil, "B"}}),
+		"force": ForceSVG(Neck{Guitar: g, To: 12, Area: [2]int{3, 6}}, []neck.Newtons{20, 18, 16, 14}, evil),
+		"bar":   BarSVG(100, 120, 140, 158),
+		"meter": MeterSVG(0.5, evil),
 	} {
 		d := parse(t, h)
 		labelled(t, name, d)

@@ -35,7 +35,8 @@ func ForceSVG(n Neck, force []neck.Newtons, here string) template.HTML {
 		return ""
 	}
 	first, last := strings.Fields(line[0])[0], strings.Fields(line[len(line)-1])[0]
-	c.el("path", "class", "forcearea", "d", "M"+first+" "+num(base)+"L"+strings.Join(line, "L")+"L"+last+" "+num(base)+"Z")
+	c.el("path", "class", "forcearea", "d",
+		"M"+first+" "+num(base)+"L"+strings.Join(line, "L")+"L"+last+" "+num(base)+"Z")
 	c.el("path", "class", "forceline", "d", "M"+strings.Join(line, "L"))
 	const name = "full bend, thinnest string"
 	label := fmt.Sprintf("Force of a full bend: %.0f newtons at fret 1", force[0])

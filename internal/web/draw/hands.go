@@ -48,7 +48,11 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 			c.rect(x-bw/2, y(n.String)-8, bw, 16, "behind")
 			c.text(x, y(n.String)+5, class, f)
 			if n.Slur != "" && k > 0 {
-				c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq%s -7 %s 0", num(x-handsStep+8), num(y(n.String)-8), num(handsStep/2-8), num(handsStep-16)))
+				c.el(
+					"path", "class", "arc", "d",
+					fmt.Sprintf("M%s %sq%s -7 %s 0", num(x-handsStep+8), num(y(n.String)-8), num(handsStep/2-8),
+						num(handsStep-16)),
+				)
 			}
 			fingerClass, strokeClass := "handfinger", false
 			if m, ok := sameNote(l, n, with); ok {

@@ -3,7 +3,6 @@ package draw
 import (
 	"fmt"
 	"html/template"
-	"math"
 	"strconv"
 	"strings"
 
@@ -76,7 +75,8 @@ func Lanes(strings int) []Lane {
 	for s := 1; s <= strings; s++ {
 		lanes = append(lanes, Lane{Name: "place", H: stringHeight, String: s})
 	}
-	for _, l := range []Lane{{Name: "degree", Title: "Degree"}, {Name: "finger", Title: "Finger"}, {Name: "stroke", Title: "Stroke"}, {Name: "slur", Title: "Slur"}, {Name: "bend", Title: "Bend"}} {
+	for _, l := range []Lane{{Name: "degree", Title: "Degree"}, {Name: "finger", Title: "Finger"}, {Name: "stroke",
+		Title: "Stroke"}, {Name: "slur", Title: "Slur"}, {Name: "bend", Title: "Bend"}} {
 		l.H = laneHeight
 		lanes = append(lanes, l)
 	}
@@ -253,7 +253,8 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 			}
 			c.line(x0+13, y, x-13, y, "slide"+dash)
 		} else {
-			c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x0+2), num(y-9), num((x0+x)/2), num(y-20), num(x-2), num(y-9)))
+			c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x0+2), num(y-9), num((x0+x)/2),
+				num(y-20), num(x-2), num(y-9)))
 		}
 	}
 	if cell.Bend != nil {
@@ -278,7 +279,8 @@ func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 		c.el("path", "class", "lozenge", "d", lozenge(x, y, size))
 	case music.Outside:
 		if cell.Degree != "" {
-			c.el("path", "class", "triangle", "d", fmt.Sprintf("M%s %sl%s %sh-%sZ", num(x), num(y-size-1), num(size), num(size*1.7), num(2*size)))
+			c.el("path", "class", "triangle", "d",
+				fmt.Sprintf("M%s %sl%s %sh-%sZ", num(x), num(y-size-1), num(size), num(size*1.7), num(2*size)))
 		}
 	case music.Root:
 		if cell.Degree != "" {
@@ -357,39 +359,6 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 	case cell.Bar:
 		c.text(x, y+5, "word", "bar")
 	}
-}
-
-// load draws how much of the time there is the note's move needs.
-func (c *canvas) load(ln Lane, x float64, cells []Cell) {
-	worst := cells[0]
-	for _, cell := range cells[1:] {
-		if cell.Severity > worst.Severity || cell.Severity == worst.Severity && cell.Load > worst.Load {
-			worst = cell
-		}
-	}
-	base := ln.Y + ln.H - 4
-	full := base - fullY(ln)
-	if !worst.Possible {
-		c.rect(x-16, base-full*1.3, 32, full*1.3, "load breaks", "rx", 2.0)
-		c.text(x, base-full*1.3-4, "loadno breaks", "never")
-		return
-	}
-	if worst.Load <= 0 {
-		return
-	}
-	bar := full * math.Min(worst.Load, 1.35)
-	c.rect(x-16, base-bar, 32, bar, "load "+worst.Severity.String(), append(hatched(worst.Severity), "rx", 2.0)...)
-	if worst.Severity > judge.Flows && worst.Load > 0.85 {
-		c.text(x, base-bar-4, "loadno "+worst.Severity.String(), fmt.Sprintf("%.0f", math.Floor(worst.Load*100+1e-6)))
-	}
-}
-
-// hatched fills what is tight with stripes; Defs has the pattern.
-func hatched(s judge.Severity) []any {
-	if s == judge.Tight {
-		return []any{"fill", "url(#hatch)"}
-	}
-	return nil
 }
 
 // Defs are the fills that every drawing of a page shares.

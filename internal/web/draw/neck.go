@@ -194,7 +194,8 @@ func (c *canvas) board(s scaler, h float64) {
 			class = "wound"
 		}
 		y := s.y(i + 1)
-		c.el("line", "x1", s.side(s.left), "y1", y, "x2", s.side(s.n.width()), "y2", y, "class", class, "stroke-width", 0.8+float64(g.Inches)*55)
+		c.el("line", "x1", s.side(s.left), "y1", y, "x2", s.side(s.n.width()), "y2", y, "class", class, "stroke-width",
+			0.8+float64(g.Inches)*55)
 	}
 }
 
@@ -232,7 +233,8 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 	case music.Colour:
 		c.el("path", "d", lozenge(x, y, r+3))
 	default:
-		c.el("path", "d", fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(x), num(y-r-1), num(x+r+1), num(y+r-3), num(x-r-1), num(y+r-3)))
+		c.el("path", "d",
+			fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(x), num(y-r-1), num(x+r+1), num(y+r-3), num(x-r-1), num(y+r-3)))
 		y += 2
 	}
 	c.text(x, y+5, "label", label)
@@ -255,7 +257,8 @@ func (c *canvas) dot(x, y float64, m Mark) {
 }
 
 func lozenge(x, y, r float64) string {
-	return fmt.Sprintf("M%s %sL%s %sL%s %sL%s %sZ", num(x), num(y-r), num(x+r), num(y), num(x), num(y+r), num(x-r), num(y))
+	return fmt.Sprintf("M%s %sL%s %sL%s %sL%s %sZ", num(x), num(y-r), num(x+r), num(y), num(x), num(y+r), num(x-r),
+		num(y))
 }
 
 func placeTitle(m Mark) string {
@@ -288,10 +291,15 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	cx, cy := (x1+x2)/2, (y1+y2)/2-lift
 	sx, sy := toward(x1, y1, cx, cy, markRadius+3)
 	ex, ey := toward(x2, y2, cx, cy, markRadius+9)
-	c.el("path", "class", "way"+class, "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(sx), num(sy), num(cx), num(cy), num(ex), num(ey)))
+	c.el("path", "class", "way"+class, "d",
+		fmt.Sprintf("M%s %sQ%s %s %s %s", num(sx), num(sy), num(cx), num(cy), num(ex), num(ey)))
 	tx, ty := toward(x2, y2, cx, cy, markRadius+4)
 	nx, ny := (ey-ty)/5*5.5, (tx-ex)/5*5.5
-	c.el("path", "class", "wayhead"+class, "d", fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(tx), num(ty), num(ex+nx+(ex-tx)), num(ey+ny+(ey-ty)), num(ex-nx+(ex-tx)), num(ey-ny+(ey-ty))))
+	c.el(
+		"path", "class", "wayhead"+class, "d",
+		fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(tx), num(ty), num(ex+nx+(ex-tx)), num(ey+ny+(ey-ty)), num(ex-nx+(ex-tx)),
+			num(ey-ny+(ey-ty))),
+	)
 }
 
 // toward is the point r from (x, y) on the way to (tx, ty).

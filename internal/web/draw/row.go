@@ -37,7 +37,8 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	for k := 1; k < shown; k++ {
 		a, b := l.Notes[cols[k-1][0]], l.Notes[cols[k][0]]
 		x1, y1, x2, y2 := x(k-1), y(a.String), x(k), y(b.String)
-		threads += fmt.Sprintf("M%.0f %.0fL%.0f %.0f", x1+(x2-x1)*0.38, y1+(y2-y1)*0.38, x1+(x2-x1)*0.62, y1+(y2-y1)*0.62)
+		threads += fmt.Sprintf("M%.0f %.0fL%.0f %.0f", x1+(x2-x1)*0.38, y1+(y2-y1)*0.38, x1+(x2-x1)*0.62,
+			y1+(y2-y1)*0.62)
 	}
 	c.el("path", "d", threads, "class", "thread")
 	marked := map[int]bool{}

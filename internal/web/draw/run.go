@@ -28,7 +28,12 @@ type RunCell struct {
 	Last     bool // the tail or the landing
 }
 
-var changeWords = map[pick.Change]string{pick.Outside: "out", pick.Inside: "in", pick.Sweep: "sweep", pick.Against: "against"}
+var changeWords = map[pick.Change]string{
+	pick.Outside: "out",
+	pick.Inside:  "in",
+	pick.Sweep:   "sweep",
+	pick.Against: "against",
+}
 
 // RunSVG draws a run on the strings it uses, its cells bracketed, with fingers,
 // strokes and string changes under it.
@@ -89,7 +94,8 @@ func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 			}
 		}
 	}
-	return c.svg(width, changes+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)), "width", width, "height", changes+10)
+	return c.svg(width, changes+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)),
+		"width", width, "height", changes+10)
 }
 
 func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64, held bool, step float64) {
@@ -112,7 +118,8 @@ func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64,
 	case n.Slur == lick.Slide || n.Slur == lick.Shift:
 		c.line(x-step+10, y(n.String)-4, x-10, y(n.String)-10, "slide")
 	case n.Slur != "":
-		c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq%s -8 %s 0", num(x-step+8), num(y(n.String)-9), num(step/2-8), num(step-16)))
+		c.el("path", "class", "arc", "d",
+			fmt.Sprintf("M%s %sq%s -8 %s 0", num(x-step+8), num(y(n.String)-9), num(step/2-8), num(step-16)))
 	}
 	if n.Bend != nil {
 		c.el("path", "class", "bend", "d", fmt.Sprintf("M%s %sq6 0 8 -10", num(x+8), num(y(n.String)-2)))

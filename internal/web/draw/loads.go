@@ -1,0 +1,41 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+
+	"ornamen/core/judge"
+)
+
+// load draws how much of the time there is the note's move needs.
+func (c *canvas) load(ln Lane, x float64, cells []Cell) {
+	worst := cells[0]
+	for _, cell := range cells[1:] {
+		if cell.Severity > worst.Severity || cell.Severity == worst.Severity && cell.Load > worst.Load {
+			worst = cell
+		}
+	}
+	base := ln.Y + ln.H - 4
+	full := base - fullY(ln)
+	if !worst.Possible {
+		c.rect(x-16, base-full*1.3, 32, full*1.3, "load breaks", "rx", 2.0)
+		c.text(x, base-full*1.3-4, "loadno breaks", "never")
+		return
+	}
+	if worst.Load <= 0 {
+		return
+	}
+	bar := full * math.Min(worst.Load, 1.35)
+	c.rect(x-16, base-bar, 32, bar, "load "+worst.Severity.String(), append(hatched(worst.Severity), "rx", 2.0)...)
+	if worst.Severity > judge.Flows && worst.Load > 0.85 {
+		c.text(x, base-bar-4, "loadno "+worst.Severity.String(), fmt.Sprintf("%.0f", math.Floor(worst.Load*100+1e-6)))
+	}
+}
+
+// hatched fills what is tight with stripes; Defs has the pattern.
+func hatched(s judge.Severity) []any {
+	if s == judge.Tight {
+		return []any{"fill", "url(#hatch)"}
+	}
+	return nil
+}
