@@ -1,5 +1,8 @@
 // Package judge judges a line with both hands together: what every move needs
 // and has, the tempo up to which it is clean, what breaks and why.
+//
+// It is larger than other rooms because every finding has its rule here, beside the
+// others it is weighed against; a rule is found by its code in one of rules_*.go.
 package judge
 
 import (

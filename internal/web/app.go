@@ -1,5 +1,8 @@
 // Package web is the application in the browser: chi routes, view models and
 // templates. Rules of the trade live in core, drawings in draw.
+//
+// It is larger than other rooms because it holds all screens. Each has a type of its own
+// and files named after it; what they share is small (answer, guard, entries, playing).
 package web
 
 import (
