@@ -292,14 +292,14 @@ func (r *tabReader) note(n *lick.Note, parts []string) (err error) {
 }
 
 func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
-	b := &lick.Bend{Shape: "bend"}
+	b := &lick.Bend{Shape: lick.BendUp}
 	switch {
 	case pre && release:
-		b.Shape = "prebend-release"
+		b.Shape = lick.PrebendReleased
 	case pre:
-		b.Shape = "prebend"
+		b.Shape = lick.Prebend
 	case release:
-		b.Shape = "bend-release"
+		b.Shape = lick.BendRelease
 	}
 	if to == "c" {
 		b.Semitones = 0.5

@@ -56,7 +56,7 @@ func wildLick(rng *rand.Rand) lick.Lick {
 			if rng.IntN(4) == 0 {
 				n.Bend = &lick.Bend{
 					Semitones: []float64{0.5, 1, 2, 3, 4}[rng.IntN(5)],
-					Shape:     []string{"bend", "bend-release", "prebend", "prebend-release"}[rng.IntN(4)],
+					Shape:     lick.BendShapes()[rng.IntN(4)],
 				}
 				if rng.IntN(3) == 0 {
 					n.Bend.With = []lick.Finger{lick.Index}

@@ -61,7 +61,7 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	if !b.solved {
 		return bendState{severity: Breaks, never: true}
 	}
-	b.toThick = pushesToThick(n, len(j.Guitar.Tuning))
+	b.toThick = n.Bend.Way(n.String, len(j.Guitar.Tuning)) == lick.ToThick
 	b.room = j.Guitar.Room(n.String, j.Guitar.Press(n.Fret), b.toThick)
 	b.helpers = j.helpers(i, n)
 	b.holds = j.player.Bends.Of(int(n.Finger), b.helpers)
@@ -94,16 +94,6 @@ func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (n
 		return push, length
 	}
 	return need, have
-}
-
-// pushesToThick is the player's direction, or the usual one: the thinner half
-// of the strings goes toward the thick ones, the others the other way (common
-// practice).
-func pushesToThick(n lick.Note, strings int) bool {
-	if n.Bend.Push != "" {
-		return n.Bend.Push == "thick"
-	}
-	return 2*n.String <= strings
 }
 
 // helpers counts the fingers behind the bending one that are free to help: the

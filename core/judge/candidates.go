@@ -291,14 +291,11 @@ func (b *candidateList) bends() {
 	}
 	if n.Bend.Release() {
 		b.add("Without the release", with(func(x *lick.Bend) {
-			x.Shape = map[string]string{"bend-release": "bend", "prebend-release": "prebend"}[x.Shape]
+			x.Shape = lick.ShapeOf(x.Pre(), false)
 		}))
 	}
-	push := "thick"
-	if pushesToThick(n, len(b.l.Tuning)) {
-		push = "thin"
-	}
-	b.add("Push it toward the "+push+" strings", with(func(x *lick.Bend) { x.Push = push }))
+	push := n.Bend.Way(n.String, len(b.l.Tuning)).Other()
+	b.add("Push it toward the "+string(push)+" strings", with(func(x *lick.Bend) { x.Push = push }))
 	for f := lick.Middle; f <= lick.Little; f++ {
 		if f > b.r.Lick.Notes[b.i].Finger {
 			b.add(fmt.Sprintf("Finger %s with the others behind it", f),

@@ -136,20 +136,6 @@ func (s Slur) Between(from, to int) Slur {
 	return s
 }
 
-// Bend is a push of the string to a target.
-type Bend struct {
-	Semitones float64  `json:"semitones"` // 0.5 (curl), 1, 2, 3 or 4
-	Shape     string   `json:"shape"`     // bend, bend-release, prebend, prebend-release
-	Push      string   `json:"push,omitempty"`
-	With      []Finger `json:"with,omitempty"` // helpers behind the bending finger
-}
-
-// Release says whether the bend comes down again within the note.
-func (b Bend) Release() bool { return b.Shape == "bend-release" || b.Shape == "prebend-release" }
-
-// Pre says whether the string is bent before it sounds.
-func (b Bend) Pre() bool { return b.Shape == "prebend" || b.Shape == "prebend-release" }
-
 // Vibrato has a width (narrow, wide) and a speed (slow, fast).
 type Vibrato struct {
 	Width string `json:"width"`

@@ -25,7 +25,6 @@ const (
 
 var (
 	bendAmounts = []float64{0.5, 1, 2, 3, 4}
-	bendShapes  = []string{"bend", "bend-release", "prebend", "prebend-release"}
 	lockFields  = []string{"string", "fret", "finger", "stroke", "slur", "bend", "vibrato", "len"}
 )
 
@@ -92,12 +91,6 @@ func (c Chord) validate() error {
 }
 
 func (l Lick) validateNote(n Note) error {
-	oneOf := func(field, v string, allowed ...string) error {
-		if slices.Contains(allowed, v) {
-			return nil
-		}
-		return fmt.Errorf("%s %q is none: use %s", field, clip(v), strings.Join(allowed, ", "))
-	}
 	switch {
 	case n.String < 1 || n.String > len(l.Tuning):
 		return fmt.Errorf("string %d is none: use 1 to %d", n.String, len(l.Tuning))
@@ -131,11 +124,11 @@ func (l Lick) validateNote(n Note) error {
 		if !slices.Contains(bendAmounts, b.Semitones) {
 			return fmt.Errorf("a bend of %g half steps is none: use 0.5, 1, 2, 3 or 4", b.Semitones)
 		}
-		if err := oneOf("bend shape", b.Shape, bendShapes...); err != nil {
+		if err := oneOf("bend shape", b.Shape, BendShapes()...); err != nil {
 			return err
 		}
 		if b.Push != "" {
-			if err := oneOf("push", b.Push, "thick", "thin"); err != nil {
+			if err := oneOf("push", b.Push, ToThick, ToThin); err != nil {
 				return err
 			}
 		}
@@ -209,3 +202,15 @@ func (n Note) compare(m Note) int {
 
 // Sort puts the notes in playing order.
 func (l *Lick) Sort() { slices.SortStableFunc(l.Notes, Note.compare) }
+
+// oneOf refuses a word that is not among the allowed ones.
+func oneOf[W ~string](field string, word W, allowed ...W) error {
+	if slices.Contains(allowed, word) {
+		return nil
+	}
+	names := make([]string, len(allowed))
+	for i, w := range allowed {
+		names[i] = string(w)
+	}
+	return fmt.Errorf("%s %q is none: use %s", field, clip(string(word)), strings.Join(names, ", "))
+}

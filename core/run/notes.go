@@ -65,9 +65,9 @@ func (b *builder) bend(n *lick.Note, st station, s phrase.Step, index int, befor
 	case n.Fret == 0:
 		return phrase.Wrong(word, "it falls on an open string, which cannot be bent")
 	}
-	n.Bend = &lick.Bend{Semitones: semitones, Shape: "bend"}
+	n.Bend = &lick.Bend{Semitones: semitones, Shape: lick.BendUp}
 	if s.Bend.Release {
-		n.Bend.Shape = "bend-release"
+		n.Bend.Shape = lick.BendRelease
 	}
 	return nil
 }

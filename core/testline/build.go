@@ -69,12 +69,12 @@ func mark(t testing.TB, n *lick.Note, m string) {
 		}
 		n.Finger, n.Lock = f, []string{"finger"}
 	case m[0] == 'b' || m[0] == 'r':
-		b := &lick.Bend{Shape: map[byte]string{'b': "bend", 'r': "bend-release"}[m[0]], Semitones: float64(m[1] - '0')}
+		b := &lick.Bend{Shape: map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]], Semitones: float64(m[1] - '0')}
 		if m[1] == 'c' {
 			b.Semitones = 0.5
 		}
 		if strings.HasSuffix(m, "thin") {
-			b.Push = "thin"
+			b.Push = lick.ToThin
 		}
 		n.Bend = b
 	default:

@@ -124,7 +124,7 @@ func n0(n *lick.Note, w string, at *lick.Time) error {
 			}
 			n.Lock = append(n.Lock, "finger")
 		case m[0] == 'b' || m[0] == 'r':
-			b := lick.Bend{Shape: map[byte]string{'b': "bend", 'r': "bend-release"}[m[0]]}
+			b := lick.Bend{Shape: map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]]}
 			if b.Semitones, err = strconv.ParseFloat(m[1:], 64); err != nil {
 				return err
 			}

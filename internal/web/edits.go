@@ -126,7 +126,7 @@ func bendEdit(f benchForm, n lick.Note, i, strings int) (lick.Edit, error) {
 	if f.Do == "bend" && f.Value == "" {
 		return lick.SetBend{Note: i}, nil
 	}
-	b := lick.Bend{Shape: "bend"}
+	b := lick.Bend{Shape: lick.BendUp}
 	if n.Bend != nil {
 		b = *n.Bend
 	}
@@ -141,38 +141,14 @@ func bendEdit(f benchForm, n lick.Note, i, strings int) (lick.Edit, error) {
 		if n.Bend == nil {
 			return nil, errors.New("bend the note first")
 		}
-		b.Shape = toggleShape(b, f.Value)
+		b.Shape = lick.ShapeOf(b.Pre() != (f.Value == "pre"), b.Release() != (f.Value != "pre"))
 	case "push":
 		if n.Bend == nil {
 			return nil, errors.New("bend the note first")
 		}
-		b.Push = otherWay(b.Push, 2*n.String <= strings)
+		b.Push = b.Way(n.String, strings).Other()
 	}
 	return lick.SetBend{Note: i, Bend: &b}, nil
-}
-
-func toggleShape(b lick.Bend, what string) string {
-	pre, release := b.Pre(), b.Release()
-	if what == "pre" {
-		pre = !pre
-	} else {
-		release = !release
-	}
-	s := "bend"
-	if pre {
-		s = "prebend"
-	}
-	if release {
-		s += "-release"
-	}
-	return s
-}
-
-func otherWay(push string, usuallyThick bool) string {
-	if push == "thick" || push == "" && usuallyThick {
-		return "thin"
-	}
-	return "thick"
 }
 
 // degreeEdit moves a note to the nearest place of a chosen tone.
@@ -307,37 +283,7 @@ func keyOf(do, value string, l lick.Lick) (lick.Key, error) {
 		k.Add = slices.DeleteFunc(k.Add, has)
 		k.Drop = slices.DeleteFunc(k.Drop, func(s string) bool { return !has(s) })
 	case "tone":
-		return toggleTone(k, value)
-	}
-	return k, nil
-}
-
-// toggleTone adds an outside tone, takes a colour away, drops a scale tone or
-// brings it back.
-func toggleTone(k lick.Key, value string) (lick.Key, error) {
-	d, err := music.ParseDegree(value)
-	if err != nil {
-		return k, err
-	}
-	same := func(s string) bool {
-		o, err := music.ParseDegree(strings.Split(s, "@")[0])
-		return err == nil && o.Semitones() == d.Semitones()
-	}
-	switch {
-	case slices.ContainsFunc(k.Add, same):
-		k.Add = slices.DeleteFunc(k.Add, same)
-	case slices.ContainsFunc(k.Drop, same):
-		k.Drop = slices.DeleteFunc(k.Drop, same)
-	default:
-		sc, err := music.ParseScale(k.Scale)
-		if err != nil {
-			return k, err
-		}
-		if slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() }) {
-			k.Drop = append(k.Drop, d.String())
-		} else {
-			k.Add = append(k.Add, d.String())
-		}
+		return k.Toggle(value)
 	}
 	return k, nil
 }

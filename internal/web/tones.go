@@ -346,7 +346,7 @@ func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 
 // toggled adds or drops a tone of the form, as the bench does.
 func (f tonesForm) toggled(p music.Palette, degree string) string {
-	k, err := toggleTone(lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: words(f.Add), Drop: words(f.Drop)}, degree)
+	k, err := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: words(f.Add), Drop: words(f.Drop)}.Toggle(degree)
 	if err != nil {
 		return f.address()
 	}
