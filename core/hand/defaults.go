@@ -70,6 +70,10 @@ func Defaults() []defaults.Row {
 		{Name: "effort: one finger goes to another place", Value: jumpAgain, Unit: "ms"},
 		{Name: "effort: each fret a gap opens beyond one", Value: openGap, Unit: "ms"},
 		{Name: "effort: each closed gap", Value: closedGap, Unit: "ms"},
+		{Name: "effort: a bend by the index", Value: bendByIndex, Unit: "ms"},
+		{Name: "effort: a bend by the middle finger", Value: bendByMiddle, Unit: "ms"},
+		{Name: "effort: a bend by the little finger", Value: bendByLittle, Unit: "ms"},
+		{Name: "effort: the index a fret left of the first one", Value: behindNut, Unit: "ms"},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
 		{Name: "effort: a finger hops two strings within two notes", Value: stringHop, Unit: "moves of 100 ms"},
 	} {

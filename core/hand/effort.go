@@ -17,6 +17,14 @@ const (
 
 	barEffort = 8.0 // a finger is laid flat
 
+	// A bend is the ring finger's, then the little one's; the other two bend where
+	// nothing else serves (common practice).
+	bendByIndex  = 30.0
+	bendByMiddle = 18.0
+	bendByLittle = 6.0
+	// behindNut is what each fret asks that the index hovers left of the first one.
+	behindNut = 12.0
+
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
 	departure = 6.0
@@ -30,7 +38,7 @@ const (
 // strained frames are looked at only where no others will do.
 func (s *stance) strained() bool { return s.strain > load.Strain }
 
-// spread is what the gaps of a frame add.
+// spread is what the gaps of a frame add, and the nut in its way.
 func spread(f Frame) (ms float64) {
 	for i := range 3 {
 		switch gap := f[i+1] - f[i]; {
@@ -40,7 +48,18 @@ func spread(f Frame) (ms float64) {
 			ms += openGap * float64(gap-1)
 		}
 	}
-	return ms
+	return ms + behindNut*float64(max(0, 1-f[0]))
+}
+
+// asks is what a posture asks in effort beside its frame: fingers laid flat, and bends
+// by others than the ring finger.
+func asks(touches []Touch, q posture) (ms float64) {
+	for i, t := range touches {
+		if t.Bent {
+			ms += [4]float64{bendByIndex, bendByMiddle, 0, bendByLittle}[max(0, q.fingers[i])]
+		}
+	}
+	return ms + barEffort*float64(bars(touches, q))
 }
 
 // effort of a move of so many ms: (ms/100)⁴, so that one hard move weighs more than
@@ -53,7 +72,7 @@ func effort(ms float64) float64 {
 
 // toils is what the moves of a matrix ask in effort, beside their need.
 type toils struct {
-	add   []float64 // ms, by posture moved to: its frame's spread and flat fingers
+	add   []float64 // ms, by posture moved to: its frame's spread and what it asks beside
 	jumps []bool    // row by row like the needs; nil where postures tell, or none jumps
 	jumpy bool      // the same finger again jumps
 }
@@ -65,7 +84,7 @@ func (mx *matrix) toils(m *Model) *toils {
 		t := &mx.toil
 		t.add = make([]float64, len(mx.to))
 		for j, q := range mx.to {
-			t.add[j] = m.stances[q.stance].spread + barEffort*float64(bars(mx.y, q))
+			t.add[j] = m.stances[q.stance].spread + asks(mx.y, q)
 		}
 		if len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held {
 			t.jumpy = !mx.viaOpen && jumps(mx.x[0], mx.y[0])

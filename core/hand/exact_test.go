@@ -24,6 +24,8 @@ func randomEvents(rng *rand.Rand, n, frets int) []Event {
 			t.Place.Fret = 0
 		case 1, 2, 3:
 			t.Finger = lick.Index + lick.Finger(rng.IntN(4))
+		case 5:
+			t.Bent = true
 		case 4:
 			if i > 0 {
 				before := events[i-1].Touches[0].Place
@@ -67,7 +69,7 @@ type exhaustive struct {
 func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, viaOpen bool) (need, sum float64) {
 	need, kind, _ := x.m.transition(from, p, to, q, viaOpen)
 	a, b := x.m.stances[p.stance], x.m.stances[q.stance]
-	ms := need*x.m.Hand.Speed + spreadOf(b.frame) + flatOf(q)
+	ms := need*x.m.Hand.Speed + spreadOf(b.frame) + flatOf(to, q)
 	if a.frame != b.frame {
 		ms += frameChange
 	}
@@ -77,8 +79,20 @@ func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, vi
 	return need, math.Pow(ms/100, 4)
 }
 
-// flatOf is what fingers laid flat over several strings add to an effort.
-func flatOf(q posture) (ms float64) {
+// flatOf is what fingers laid flat over several strings add to an effort, and bends by
+// others than the ring finger.
+func flatOf(touches []Touch, q posture) (ms float64) {
+	for i, t := range touches {
+		switch {
+		case !t.Bent:
+		case q.fingers[i] == 0:
+			ms += bendByIndex
+		case q.fingers[i] == 1:
+			ms += bendByMiddle
+		case q.fingers[i] == 3:
+			ms += bendByLittle
+		}
+	}
 	for f := range int8(4) {
 		n := 0
 		for _, g := range q.fingers {
@@ -104,6 +118,9 @@ func spreadOf(f Frame) (ms float64) {
 		case 3:
 			ms += 2 * openGap
 		}
+	}
+	if f[0] < 1 {
+		ms += behindNut * float64(1-f[0])
 	}
 	return ms
 }
@@ -138,7 +155,7 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 		if x.easy && b.strain > load.Strain {
 			continue
 		}
-		begin := math.Pow((b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
+		begin := math.Pow((b.standing+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4)
 		switch {
 		case last >= 0:
 			need, more := x.effortOf(x.events[last].Touches, held, e.Touches, q, i > last+1)
@@ -151,7 +168,7 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 			x.try(i+1, i, i, q, q, worst, sum+begin, false)
 		default:
 			need := placeFinger + b.standing
-			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(q))/100, 4),
+			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4),
 				true)
 		}
 	}
@@ -246,9 +263,9 @@ func sumOf(m *Model, events []Event, p Path, loop bool) float64 {
 			_, more := x.effortOf(events[last].Touches, stand(last), e.Touches, q, i > last+1)
 			sum += more
 		case !loop && i == 0:
-			sum += math.Pow((b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
+			sum += math.Pow((b.standing+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4)
 		case !loop:
-			sum += math.Pow((placeFinger+b.standing+spreadOf(b.frame)+flatOf(q))/100, 4)
+			sum += math.Pow((placeFinger+b.standing+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4)
 		}
 		if last = i; first < 0 {
 			first = i

@@ -45,10 +45,10 @@ func generalGraph(m *Model, events []Event, limit float64, easy bool) *simple.We
 			}
 			switch {
 			case i == first && i == 0:
-				edge(0, base[i]+j, math.Pow((b.standing+spreadOf(b.frame)+flatOf(q))/100, 4))
+				edge(0, base[i]+j, math.Pow((b.standing+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4))
 			case i == first:
 				if load := (placeFinger + b.standing) / e.Have; load <= limit {
-					edge(0, base[i]+j, math.Pow((placeFinger+b.standing+spreadOf(b.frame)+flatOf(q))/100, 4))
+					edge(0, base[i]+j, math.Pow((placeFinger+b.standing+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4))
 				}
 			default:
 				for k, p := range ps[last] {

@@ -225,7 +225,7 @@ func (m *Model) Begin(g *Grip, i int) float64 {
 		return 0
 	}
 	s := &m.stances[g.stand[i].stance]
-	return effort(s.standing + s.spread + barEffort*float64(bars(g.touches, g.stand[i])))
+	return effort(s.standing + s.spread + asks(g.touches, g.stand[i]))
 }
 
 // Follow finds, from posture i of from, the posture of to with the least cost of

@@ -55,7 +55,7 @@ func toilOf(m *Model, from *Grip, i int, to *Grip, j int) float64 {
 		return need
 	}
 	b := m.stances[to.stand[j].stance]
-	ms := need + spreadOf(b.frame) + flatOf(to.stand[j])
+	ms := need + spreadOf(b.frame) + flatOf(to.touches, to.stand[j])
 	switch {
 	case !from.Open():
 		_, kind, _ := m.transition(from.touches, from.stand[i], to.touches, to.stand[j], false)

@@ -123,6 +123,9 @@ func appendKey(key []byte, touches []Touch) []byte {
 		if !t.fretted() {
 			flags |= 4
 		}
+		if t.Bent {
+			flags |= 8
+		}
 		key = append(key, byte(t.Place.String), flags)
 		key = binary.AppendUvarint(key, uint64(t.Place.Fret))
 		key = append(key, t.Slur...)

@@ -102,6 +102,7 @@ type Touch struct {
 	Slur   lick.Slur   // how it is reached from the touch before it on its string
 	Bar    bool        // the player laid this finger flat
 	Held   bool        // it sounds on from an earlier event
+	Bent   bool        // its string is pushed
 }
 
 // Fingers is a set of fretting fingers.

@@ -160,7 +160,7 @@ func (c *chain) ends(k cost, f int, extra [][]float64) []float64 {
 func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
 	q := c.nodes[0].stand[f]
 	s := &c.m.stances[q.stance]
-	flat := barEffort * float64(bars(c.nodes[0].touches, q))
+	asked := asks(c.nodes[0].touches, q)
 	departs := 0.0
 	if extra != nil {
 		departs = extra[0][f]
@@ -173,9 +173,9 @@ func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
 		if load > k.limit {
 			return never
 		}
-		return k.add(load, c.leadIn+s.standing+s.spread+flat, departs)
+		return k.add(load, c.leadIn+s.standing+s.spread+asked, departs)
 	case sum:
-		return effort(s.standing+s.spread+flat) + departs
+		return effort(s.standing+s.spread+asked) + departs
 	}
 	return 0
 }

@@ -97,7 +97,8 @@ func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (n
 }
 
 // helpers counts the fingers behind the bending one that are free to help: the
-// ones named, or for a full step and more all that stand behind it.
+// ones named, or for a full step and more all that stand behind it: no more
+// than there are frets for them.
 func (j *Judgement) helpers(i int, n lick.Note) int {
 	if !n.Finger.Fretting() {
 		return 0
@@ -121,7 +122,7 @@ func (j *Judgement) helpers(i int, n lick.Note) int {
 			count++
 		}
 	}
-	return count
+	return min(count, n.Fret)
 }
 
 // busy are the fingers that hold another note while note i sounds, or lie as a bar.
@@ -184,7 +185,7 @@ func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 				}
 			}
 		} else if n.Bend.Semitones >= 2 {
-			helpers = int(f - lick.Index)
+			helpers = min(int(f-lick.Index), n.Fret)
 		}
 		holds := ln.bends.Of(int(f), helpers)
 		if push.Force <= holds {

@@ -254,12 +254,22 @@ func fixed(e Event) bool {
 }
 
 // options lists the ways to pick an event around what is set, a downstroke
-// first. Strings that do not touch take the pick on the thickest and fingers on
-// the others (hybrid).
+// first. Strings that touch take one stroke. Those that do not take the pick on the
+// thickest, going down, and fingers on the others (hybrid; common practice).
 func options(e Event) []state {
 	hybrid := !Touching(e.Notes)
+	strokes := []lick.Stroke{lick.Down, lick.Up}
+	for _, n := range e.Notes {
+		if n.Stroke == lick.Down || n.Stroke == lick.Up {
+			strokes = []lick.Stroke{n.Stroke}
+			break
+		}
+	}
+	if hybrid {
+		strokes = strokes[:1]
+	}
 	var out []state
-	for _, k := range []lick.Stroke{lick.Down, lick.Up} {
+	for _, k := range strokes {
 		s := make(state, len(e.Notes))
 		used, differs := 0, false
 		for i, n := range e.Notes {

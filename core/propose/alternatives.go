@@ -88,17 +88,30 @@ func (p *proposer) otherWays() {
 			}
 		}
 	}
-	for i, n := range p.out[0].Lick.Notes {
-		if n.Stroke != lick.Down && n.Stroke != lick.Up {
-			continue
+	p.otherStart()
+}
+
+// otherStart begins on the other stroke, where that is worth a word: the line gets
+// faster by it.
+func (p *proposer) otherStart() {
+	first := p.LayOut(p.out[0].Lick, false)
+	if len(first.Pick) == 0 || !pick.Touching(first.Pick[0].Notes) {
+		return // pick and fingers together: the pick goes down
+	}
+	l := p.base.Clone()
+	stroke := lick.Stroke("")
+	col := first.Columns[first.Picked[0]]
+	for i := col[0]; i < col[1]; i++ {
+		n := p.out[0].Lick.Notes[i]
+		if n.Stroke != lick.Down && n.Stroke != lick.Up || p.base.Notes[i].Stroke != "" {
+			return
 		}
-		if p.base.Notes[i].Stroke == "" {
-			l := p.base.Clone()
-			l.Notes[i].Stroke = judge.Other(n.Stroke)
-			got := p.decide(l, p.way, load.Slack)
-			p.add(got, p.bound, "Starts on "+judge.AnA(judge.Other(n.Stroke))+": "+p.against(got), p.way)
-		}
-		break
+		stroke = judge.Other(n.Stroke)
+		l.Notes[i].Stroke = stroke
+	}
+	got := p.decide(l, p.way, load.Slack)
+	if r := p.Measure(got, p.hand); r.Ceiling > p.out[0].Ceiling {
+		p.add(got, p.bound, "Starts on "+judge.AnA(stroke)+": "+p.against(got), p.way)
 	}
 }
 

@@ -186,7 +186,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 func (e question) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
 	out := l.Clone()
 	ln := e.LayOut(out, false)
-	if w.start != "" && len(ln.Pick) > 0 {
+	if w.start != "" && len(ln.Pick) > 0 && pick.Touching(ln.Pick[0].Notes) {
 		first := &ln.Pick[0]
 		first.Notes = slices.Clone(first.Notes)
 		for k := range first.Notes {
