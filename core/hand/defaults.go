@@ -74,6 +74,7 @@ func Defaults() []defaults.Row {
 		{Name: "effort: a bend by the middle finger", Value: bendByMiddle, Unit: "ms"},
 		{Name: "effort: a bend by the little finger", Value: bendByLittle, Unit: "ms"},
 		{Name: "effort: the index a fret left of the first one", Value: behindNut, Unit: "ms"},
+		{Name: "octaves and pairs: by shape where that costs up to a factor of", Value: shapeSlack},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
 		{Name: "effort: a finger hops two strings within two notes", Value: stringHop, Unit: "moves of 100 ms"},
 	} {

@@ -107,7 +107,7 @@ func (m *Model) transition(x []Touch, p posture, y []Touch, q posture,
 	}
 	for j, tb := range y {
 		comesDown = comesDown || tb.fretted() && !tb.Held
-		need, k := m.into(x, p, a, tb, q.fingers[j], b, viaOpen)
+		need, k := m.into(x, p, a, tb, q.fingers[j], b, viaOpen, len(y) > 1)
 		if need > worst {
 			worst, kind, part = need, k, j
 		}
@@ -142,8 +142,10 @@ func block(x []Touch, p posture, y []Touch, q posture) bool {
 }
 
 // into finds where finger fb comes from: its own last touch; else, of the
-// fingers that were down, the one it follows most easily.
-func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
+// fingers that were down, the one it follows most easily. From grip to grip a finger that
+// keeps its string stays on it and guides the hand.
+func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stance,
+	viaOpen, grip bool) (float64, Kind) {
 	if !tb.fretted() {
 		return m.toOpen(tb), ToOpen
 	}
@@ -167,6 +169,10 @@ func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stan
 		}
 		need, k := m.part(ta, fa, a, tb, fb, b, viaOpen)
 		if fa == fb && !slurred && !viaOpen {
+			if k == Jump && grip && len(x) > 1 && ta.Place.String == tb.Place.String {
+				w := m.Guitar.Cell(tb.Place.Fret)
+				return slideBase + fitts(m.Guitar.Way(ta.Place, tb.Place), w, wristSlope), Grips
+			}
 			return need, k
 		}
 		if need < best {

@@ -47,6 +47,9 @@ func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack floa
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
 	if len(c.nodes) > 0 && figures {
+		picks = c.byShape(load.Limit(path.Bound, slack*shapeSlack))
+	}
+	if len(c.nodes) > 0 && figures && picks == nil {
 		picks = c.inEvenTime(events, loop, path.Bound, slack)
 	}
 	if len(c.nodes) > 0 && picks == nil {

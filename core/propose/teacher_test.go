@@ -23,6 +23,16 @@ func TestTeachersFingers(t *testing.T) {
 		{"close grip", "4:2+3:2+2:2", "123|111"},
 		{"two and two", "4:11+3:11+2:12+1:12", "1122|1134"},
 		{"a bar of two", "2:5+1:5", "11"},
+		{"octaves", "6:5 4:7 6:7 4:9", "1 3 1 3"},
+		{"octaves along the neck", "6:3*1/8 4:5*1/8 6:5*1/8 4:7*1/8 6:7*1/8 4:9*1/8", "1 3 1 3 1 3"},
+		{"octaves over three frets", "4:5 2:8 4:7 2:10", "1 4 1 4"},
+		{"thirds on strings 2 and 1", "2:5+1:3 2:6+1:5 2:8+1:7 2:10+1:8", "31 21 21 31"},
+		{"thirds on strings 3 and 2", "3:5+2:5 3:7+2:6 3:9+2:8", "11 21 21"},
+		{"sixths over a string", "4:5+2:5 4:7+2:7 4:9+2:8", "23 23 21"},
+		{"a lone full bend", "3:7/b2", "3"},
+		{"a full bend at the first fret", "3:1/b2", "2"},
+		{"legato up", "3:5 6/h 7/h 8/h", "1 2 3 4"},
+		{"legato down", "3:8 7/p 6/p 5/p", "4 3 2 1"},
 	} {
 		l := testline.Build(t, 80, c.line)
 		got := propose(usual, l, Ask{})[0]
