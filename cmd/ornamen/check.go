@@ -63,8 +63,15 @@ func printReport(e env, r *judge.Report) {
 	case r.Verdict == judge.Breaks:
 		fmt.Fprintln(e.out, "no tempo will do")
 	}
-	for _, f := range r.Findings {
+	for _, f := range judge.Grouped(r.Findings) {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)
+		if len(f.Others) > 0 {
+			var also []string
+			for _, o := range f.Others {
+				also = append(also, arrow(o.Notes))
+			}
+			fmt.Fprintf(e.out, "        also %s\n", strings.Join(also, ", "))
+		}
 		for _, x := range f.Fixes {
 			fmt.Fprintf(e.out, "        fix: %s, %s\n", x.Text, x.Ceiling)
 		}

@@ -34,17 +34,7 @@ const rises = 1.01
 // report must be Check's of l; the error is the context's.
 func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	md := newMender(Task{e, ctx}, l, r)
-	var worst []*Finding
-	left := 0
-	for i := range r.Findings {
-		switch f := &r.Findings[i]; {
-		case f.Severity == Flows || f.Musical || f.Meant:
-		case len(worst) == mendedFindings:
-			left++
-		default:
-			worst = append(worst, f)
-		}
-	}
+	worst, left := worstOfEach(r.Findings)
 	helpful := make([][]Fix, len(worst))
 	var wg sync.WaitGroup
 	for i, f := range worst {
@@ -66,9 +56,32 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 		}
 	}
 	if left > 0 {
-		r.LeftOut = fmt.Sprintf("Fixes were tried for the %d worst of %d findings.", len(worst), len(worst)+left)
+		r.LeftOut = fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.",
+			len(worst), len(worst)+left)
 	}
 	return nil
+}
+
+// worstOfEach lists the findings that fixes are tried for: the worst of every kind, then
+// the others, worst first, up to the limit; left counts those beyond it.
+func worstOfEach(findings []Finding) (worst []*Finding, left int) {
+	var again []*Finding
+	seen := map[string]bool{}
+	for i := range findings {
+		f := &findings[i]
+		if f.Severity == Flows || f.Musical || f.Meant {
+			continue
+		}
+		if seen[f.Code] {
+			again = append(again, f)
+			continue
+		}
+		seen[f.Code] = true
+		worst = append(worst, f)
+	}
+	worst = append(worst, again...)
+	left = max(0, len(worst)-mendedFindings)
+	return worst[:len(worst)-left], left
 }
 
 // mender tries fixes for one line.

@@ -108,19 +108,62 @@ func TestFixesAreLimited(t *testing.T) {
 	l := testline.Wild(128)
 	r := check(usual, l)
 	mend(usual, l, r)
-	if !strings.Contains(r.LeftOut, "10 worst") {
+	if !strings.HasPrefix(r.LeftOut, "Fixes were tried for 10 of ") {
 		t.Errorf("%q", r.LeftOut)
 	}
 	offered := map[string]bool{}
-	for i, f := range r.Findings {
-		if i >= mendedFindings+5 && len(f.Fixes) > 0 {
-			t.Errorf("finding %d has fixes", i)
+	mended := 0
+	for _, f := range r.Findings {
+		if len(f.Fixes) > 0 {
+			mended++
 		}
 		for _, x := range f.Fixes {
 			if offered[x.ID] {
 				t.Errorf("%q is offered twice", x.Text)
 			}
 			offered[x.ID] = true
+		}
+	}
+	if mended > mendedFindings {
+		t.Errorf("%d findings have fixes", mended)
+	}
+}
+
+// What is found again and again is one group, with its worst first and all its notes.
+func TestGrouped(t *testing.T) {
+	l := testline.Build(t, 170, "6:9 11 12 5:9 11 12 4:9 11 13 3:9 11 13 2:10 12 14 1:11 12 14")
+	r := check(usual, l)
+	mend(usual, l, r)
+	groups := Grouped(r.Findings)
+	if len(r.Findings) < 20 || len(groups) > 5 {
+		t.Fatalf("%d findings in %d groups", len(r.Findings), len(groups))
+	}
+	seen, notes := map[string]bool{}, 0
+	for _, g := range groups {
+		notes += 1 + len(g.Others)
+		if seen[g.Code] {
+			t.Errorf("%s stands in two groups", g.Code)
+		}
+		seen[g.Code] = true
+		for _, f := range g.Others {
+			if f.Code != g.Code || f.Severity > g.Severity {
+				t.Errorf("%s %s lies under %s %s", f.Code, f.Severity, g.Code, g.Severity)
+			}
+		}
+	}
+	if notes != len(r.Findings) {
+		t.Errorf("%d of %d findings are in a group", notes, len(r.Findings))
+	}
+	offered := map[string]bool{}
+	for _, g := range groups {
+		if g.Severity == Breaks && len(g.Fixes) == 0 && g.Code == groups[0].Code {
+			t.Errorf("no fix for the worst, %s", g.Code)
+		}
+		for _, x := range g.Fixes {
+			if offered[x.Text] {
+				t.Errorf("%q is offered twice", x.Text)
+			}
+			offered[x.Text] = true
 		}
 	}
 }

@@ -281,15 +281,8 @@ func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	v.Found, v.Mended, v.LeftOut = nil, true, rep.LeftOut
-	first := true
-	for i, f := range rep.Findings {
-		fv := findingOf(i, f)
-		if first && len(fv.Fixes) > 0 {
-			fv.Fixes[0].Main, first = true, false
-		}
-		v.Found = append(v.Found, fv)
-	}
+	v.Mended, v.LeftOut = true, rep.LeftOut
+	v.found(rep.Findings)
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
 }
 

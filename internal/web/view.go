@@ -46,6 +46,7 @@ type benchView struct {
 	Bar     template.HTML
 	Scale   []tempoLabel
 	Found   []findingView
+	More    []findingView
 	Mended  bool   // fixes have been tried
 	LeftOut string // what a limit left out
 	Neck    template.HTML
@@ -62,6 +63,7 @@ type tempoLabel struct{ Class, Text string }
 type findingView struct {
 	Code, Severity, Title, Text, Notes string
 	NoteList                           string
+	Also                               string // where else: "also 9 → 10, 15 → 16 and 4 more"
 	First                              int
 	Meant                              bool
 	CanMean                            bool
@@ -221,27 +223,46 @@ func (v *benchView) judgement() {
 	if r.BestPossible > 0 {
 		v.Scale = append(v.Scale, tempoLabel{"best", fmt.Sprintf("%d best possible", r.BestPossible.Whole())})
 	}
-	for i, f := range r.Findings {
-		v.Found = append(v.Found, findingOf(i, f))
+	v.found(r.Findings)
+}
+
+// cards is how many findings are shown at once; the rest are a click away.
+const cards = 5
+
+// found shows what was found, one card a kind of trouble.
+func (v *benchView) found(list []judge.Finding) {
+	v.Found, v.More = nil, nil
+	main := true
+	for _, g := range judge.Grouped(list) {
+		fv := findingOf(g)
+		if main && len(fv.Fixes) > 0 {
+			fv.Fixes[0].Main, main = true, false
+		}
+		if len(v.Found) < cards {
+			v.Found = append(v.Found, fv)
+		} else {
+			v.More = append(v.More, fv)
+		}
 	}
 }
 
-func findingOf(i int, f judge.Finding) findingView {
+func findingOf(f judge.Group) findingView {
 	fv := findingView{
 		Code:     f.Code,
 		Severity: f.Severity.String(),
 		Title:    f.Title,
 		Text:     f.Text,
-		Notes:    findingNotes(f),
+		Notes:    findingNotes(f.Finding),
 		Meant:    f.Meant,
 		CanMean:  f.Severity == judge.Flows,
 	}
-	for k, n := range f.Notes {
+	for k, n := range f.AllNotes() {
 		if k > 0 {
 			fv.NoteList += " "
 		}
 		fv.NoteList += strconv.Itoa(n)
 	}
+	fv.Also = alsoAt(f.Others)
 	if len(f.Notes) > 0 {
 		fv.First = f.Notes[len(f.Notes)-1]
 	}

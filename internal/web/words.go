@@ -76,6 +76,23 @@ func findingNotes(f judge.Finding) string {
 	return noteNumbers(f.Notes)
 }
 
+// alsoAt says where else something is found.
+func alsoAt(others []judge.Finding) string {
+	const few = 4
+	if len(others) == 0 {
+		return ""
+	}
+	var out []string
+	for _, f := range others[:min(len(others), few)] {
+		out = append(out, findingNotes(f))
+	}
+	s := "also " + strings.Join(out, ", ")
+	if len(others) > few {
+		s += fmt.Sprintf(" and %d more", len(others)-few)
+	}
+	return s
+}
+
 // noteNumbers writes notes: "12 → 13", "4", "4, 7 and 3 more".
 func noteNumbers(notes []int) string {
 	switch len(notes) {
