@@ -50,7 +50,33 @@ func (strokeRepeats) find(j *Judgement) (out []Finding) {
 			)
 		}
 	})
+	if f, ok := j.seamRepeats(); ok && !slices.ContainsFunc(out, func(g Finding) bool { return slices.Equal(g.Notes, f.Notes) }) {
+		out = append(out, f)
+	}
 	return out
+}
+
+// seamRepeats names the one stroke that a loop repeats where it turns, because it has an
+// odd number of them.
+func (j *Judgement) seamRepeats() (Finding, bool) {
+	n := len(j.pickd.Steps)
+	if !j.Written.Loop || n < 3 || n%2 == 0 {
+		return Finding{}, false
+	}
+	stroke := func(p int) lick.Stroke { return j.Written.Notes[j.strokes[p][0]].Stroke }
+	for p := 1; p < n; p++ {
+		if stroke(p) == stroke(p-1) {
+			return Finding{}, false
+		}
+	}
+	last, first := j.strokes[n-1][0], j.strokes[0][0]
+	if stroke(n-1) != stroke(0) {
+		return Finding{}, false
+	}
+	return Finding{
+		Severity: Flows, Notes: []int{last + 1, first + 1}, Title: "the loop repeats a stroke",
+		Text: fmt.Sprintf("%d strokes: the loop turns on two %ss in a row.", n, strokeWord(stroke(0))),
+	}, true
 }
 
 // changeFinding reports a string change of one kind.

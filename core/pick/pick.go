@@ -145,7 +145,7 @@ type Path struct {
 	Steps    []Step
 	Bound    float64 // least possible largest load
 	Angle    Angle   // the angle it was judged with, down or up
-	Breaches int     // changes that had to leave the way around the player's strokes
+	Breaches int     // steps that had to leave the way, as they count: see InnerBreach
 }
 
 // stroke states: one stroke for each note of the event.

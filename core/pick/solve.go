@@ -44,14 +44,18 @@ func effort(ms float64) float64 {
 	return ms * ms
 }
 
-// What else a teacher minds, in effort (model defaults): an upstroke where the line
-// starts on a beat; a change that leaves the way elsewhere than at a loop's seam.
+// upStart is what a teacher minds, in effort, where the line starts on a beat with an
+// upstroke (model default).
+const upStart = 50.0
+
+// A step that leaves the way counts less at a loop's seam than inside the line: a loop of
+// an odd number of strokes repeats one where it turns, and nowhere else.
 const (
-	upStart   = 50.0
-	wayBroken = 5.0
+	SeamBreach  = 1
+	InnerBreach = 2
 )
 
-// value orders picking: fewest breaches of the way, least largest load, least sum.
+// value orders picking: fewest breaches of the way as they count, least largest load, least sum.
 type value struct {
 	breaches int
 	load     float64
@@ -209,9 +213,9 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 		v.sum += s.begin(j, l)
 	}
 	if !(y.Fresh && j > 0) && s.way.breaches(x, p, y, q) {
-		v.breaches++
+		v.breaches += SeamBreach
 		if j > 0 {
-			v.sum += wayBroken
+			v.breaches += InnerBreach - SeamBreach
 		}
 	}
 	return v, true

@@ -192,7 +192,7 @@ func (j *joint) addCells() {
 					continue
 				}
 				for _, m := range y.options[o].next(c.memo) {
-					add(cell{o, m, c.breaches + j.breach(c.memo, m, y.picked())})
+					add(cell{o, m, c.breaches + j.breach(c.memo, m, y)})
 				}
 			}
 		}
@@ -211,11 +211,17 @@ func (o *option) next(memo int) []int {
 	return []int{memo}
 }
 
-func (j *joint) breach(from, to int, picked bool) int {
-	if picked && from != noMemo && j.way.Breach(j.memos[from], j.memos[to]) {
-		return 1
+// breach is what a step inside the line counts that leaves the way.
+func (j *joint) breach(from, to int, y *layer) int {
+	if y.picked() && !y.fresh && j.leaves(from, to) {
+		return pick.InnerBreach
 	}
 	return 0
+}
+
+// leaves says whether a step between two memos leaves the way.
+func (j *joint) leaves(from, to int) bool {
+	return from != noMemo && j.way.Breach(j.memos[from], j.memos[to])
 }
 
 // pickLoad is the load of the step between two cells.
@@ -268,11 +274,11 @@ const (
 )
 
 // steps says whether cell c can come before cell d of a layer.
-func (j *joint) steps(c, d cell, picked bool) bool {
-	if !picked {
+func (j *joint) steps(c, d cell, y *layer) bool {
+	if !y.picked() {
 		return c.memo == d.memo && c.breaches == d.breaches
 	}
-	return c.breaches+j.breach(c.memo, d.memo, true) == d.breaches
+	return c.breaches+j.breach(c.memo, d.memo, y) == d.breaches
 }
 
 // costs is the least cost to the end, by layer, cell and posture.
@@ -288,7 +294,7 @@ func (j *joint) toGo(k hand.Cost, end [][]float64) costs {
 		if j.stopped() {
 			continue
 		}
-		j.relax(k, x, y, y.layerTimes, v[l+1], v[l], func(c, d cell) bool { return j.steps(c, d, y.picked()) })
+		j.relax(k, x, y, y.layerTimes, v[l+1], v[l], func(c, d cell) bool { return j.steps(c, d, y) })
 	}
 	return v
 }

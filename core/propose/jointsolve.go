@@ -177,7 +177,11 @@ func fill(to []float64, at []int, x float64) {
 // closes says whether a loop may go from its last layer's cell c to its first
 // layer's cell d.
 func (j *joint) closes(c, d cell) bool {
-	return c.breaches+j.breach(c.memo, d.memo, j.layers[0].picked()) <= j.within
+	count := c.breaches
+	if j.layers[0].picked() && j.leaves(c.memo, d.memo) {
+		count += pick.SeamBreach
+	}
+	return count <= j.within
 }
 
 // turnTo is the cost of closing a loop at one state of the first layer.
@@ -224,7 +228,7 @@ func (j *joint) trace(k hand.Cost, v costs, s state) []int {
 		c := x.cells[s.cell]
 		next, least := state{}, math.Inf(1)
 		for b, d := range y.cells {
-			if !j.steps(c, d, y.picked()) || !j.follows(x, c.option, y, d.option) {
+			if !j.steps(c, d, y) || !j.follows(x, c.option, y, d.option) {
 				continue
 			}
 			p, cost := j.hand.Follow(k, x.options[c.option].grip, y.options[d.option].grip, y.have, s.posture, v[l][b])

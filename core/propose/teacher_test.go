@@ -1,6 +1,8 @@
 package propose
 
 import (
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -89,5 +91,40 @@ func TestRestringMovesTheFewest(t *testing.T) {
 	}
 	if r.Clean[1] != 0 {
 		t.Errorf("%d changes do not sweep", r.Clean[1])
+	}
+}
+
+// Alternate is alternate: a stroke comes twice only where a loop of an odd number of them
+// turns, and then that is named (common practice).
+func TestAlternateIsAlternate(t *testing.T) {
+	rng := rand.New(rand.NewPCG(4, 4))
+	seams := 0
+	for k := range nightly(60) {
+		l := lick.New()
+		l.Tempo, l.Loop = 80, k%2 == 0
+		for i := range 5 + rng.IntN(8) {
+			l.Notes = append(l.Notes, lick.Note{
+				At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 1 + rng.IntN(6), Fret: 5 + rng.IntN(5),
+			})
+		}
+		for _, p := range propose(usual, l, Ask{Way: pick.Alternate, Best: 2}) {
+			n := p.Lick.Notes
+			for i := 1; i < len(n); i++ {
+				if n[i].Stroke == n[i-1].Stroke {
+					t.Fatalf("line %d: notes %d and %d both take %s", k, i, i+1, n[i].Stroke)
+				}
+			}
+			if l.Loop && n[0].Stroke == n[len(n)-1].Stroke {
+				seams++
+				if !slices.ContainsFunc(p.Report.Findings, func(f judge.Finding) bool {
+					return slices.Equal(f.Notes, []int{len(n), 1})
+				}) {
+					t.Errorf("line %d: the turn repeats a stroke and nothing says so", k)
+				}
+			}
+		}
+	}
+	if seams == 0 {
+		t.Error("no loop of an odd number of strokes was tried")
 	}
 }

@@ -49,6 +49,7 @@ type benchView struct {
 	More    []findingView
 	Mended  bool   // fixes have been tried
 	LeftOut string // what a limit left out
+	NoFix   bool   // nothing that was tried helps
 	Neck    template.HTML
 	Tips    template.HTML
 	Way     string
@@ -63,7 +64,7 @@ type tempoLabel struct{ Class, Text string }
 type findingView struct {
 	Code, Severity, Title, Text, Notes string
 	NoteList                           string
-	Also                               string // where else: "also 9 → 10, 15 → 16 and 4 more"
+	Also                               string // where else: "Also 9 → 10, 15 → 16 and 4 more."
 	First                              int
 	Meant                              bool
 	CanMean                            bool
@@ -244,6 +245,7 @@ func (v *benchView) found(list []judge.Finding) {
 			v.More = append(v.More, fv)
 		}
 	}
+	v.NoFix = v.Mended && main && v.Report.Verdict > judge.Flows
 }
 
 func findingOf(f judge.Group) findingView {

@@ -86,11 +86,11 @@ func alsoAt(others []judge.Finding) string {
 	for _, f := range others[:min(len(others), few)] {
 		out = append(out, findingNotes(f))
 	}
-	s := "also " + strings.Join(out, ", ")
+	s := "Also " + strings.Join(out, ", ")
 	if len(others) > few {
 		s += fmt.Sprintf(" and %d more", len(others)-few)
 	}
-	return s
+	return s + "."
 }
 
 // noteNumbers writes notes: "12 → 13", "4", "4, 7 and 3 more".
