@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -12,9 +13,10 @@ import (
 
 // candidate is a fix before it is tried.
 type candidate struct {
-	text  string
-	edits func(at noteAt) []lick.Edit
-	scope scope
+	text   string
+	edits  func(at noteAt) []lick.Edit
+	scope  scope
+	family string // of several in one family one is enough
 }
 
 // noteAt finds a note of the line in the copy that an edit is tried on, which may
@@ -57,6 +59,9 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		b.strokes()
 		b.otherStrings()
 		b.otherPlace()
+		if f.Code == "reach" {
+			b.upTheNeck()
+		}
 	}
 	return b.out
 }
@@ -76,7 +81,7 @@ func (b *candidateList) add(text string, edits func(at noteAt) []lick.Edit) {
 
 // addWhole tries edits of the whole line.
 func (b *candidateList) addWhole(s scope, text string, edits ...lick.Edit) {
-	b.out = append(b.out, candidate{text, func(noteAt) []lick.Edit { return edits }, s})
+	b.out = append(b.out, candidate{text: text, edits: func(noteAt) []lick.Edit { return edits }, scope: s})
 }
 
 func (b *candidateList) fingers() {
@@ -144,6 +149,67 @@ func (b *candidateList) otherPlace() {
 		}
 	}
 }
+
+// upFrets are how far a figure is taken up the neck, where the frets lie closer; the
+// first that helps is enough.
+var upFrets = []int{5, 2, 7}
+
+// upTheNeck takes the figure to higher frets, in the key that it then is in.
+func (b *candidateList) upTheNeck() {
+	if len(b.l.Notes) > LongestFigure {
+		return
+	}
+	for _, by := range upFrets {
+		e := higher{b.g, by}
+		text := fmt.Sprintf("%s frets up", strings.ToUpper(numberWords[by][:1])+numberWords[by][1:])
+		if k := e.key(b.l.Key); k.Tonic != "" {
+			text += fmt.Sprintf(", in %s %s", k.Tonic, k.Scale)
+		}
+		b.addWhole(figure, text, e)
+		b.out[len(b.out)-1].family = "up the neck"
+	}
+}
+
+var numberWords = map[int]string{2: "two", 5: "five", 7: "seven"}
+
+// higher moves every note up the neck, and key and chords with it.
+type higher struct {
+	guitar neck.Guitar
+	by     int
+}
+
+func (e higher) key(k lick.Key) lick.Key {
+	p, ok := lick.Lick{Key: k}.Palette()
+	if !ok {
+		return k
+	}
+	minor := slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Number == 3 && t.Degree.Alter < 0 })
+	k.Tonic = music.UsualName(p.Tonic.Class()+e.by, minor).String()
+	return k
+}
+
+// Apply implements lick.Edit.
+func (e higher) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		n.Fret += e.by
+		if n.Fret == e.by || !e.guitar.Has(n.Place()) {
+			return l, errors.New("the figure does not lie there")
+		}
+	}
+	out.Key = e.key(l.Key)
+	for i, c := range out.Chords {
+		if chord, err := music.ParseChord(c.Name); err == nil {
+			out.Chords[i].Name = chord.Up(e.by)
+		}
+	}
+	out.Recipe = ""
+	return out, out.Validate()
+}
+
+// What implements lick.Edit.
+func (e higher) What() string { return fmt.Sprintf("%s frets up", numberWords[e.by]) }
 
 // nextStrings moves every note to the neighbouring string at the same pitch.
 type nextStrings struct {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 	"sync"
 
 	"ornamen/core/hand"
@@ -130,12 +131,16 @@ func (md *mender) candidates(f Finding) []candidate {
 func (md *mender) fixes(f Finding, list []candidate) []Fix {
 	var out []Fix
 	w := md.window(f)
+	found := map[string]bool{}
 	for _, c := range list {
 		if md.Ctx.Err() != nil {
 			break
 		}
+		if c.family != "" && found[c.family] {
+			continue
+		}
 		if fix, ok := md.try(c, w, f); ok {
-			out = append(out, fix)
+			out, found[c.family] = append(out, fix), true
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Fix) int {
@@ -188,14 +193,51 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 		return Fix{}, false
 	}
 	small := lick.All{Edits: c.edits(func(i int) int { return i }), Why: c.text}
+	text := c.text
+	if c.scope == around {
+		text += md.beside(small, whole)
+	}
 	return Fix{
 		ID:      HandsID(whole),
-		Text:    c.text,
+		Text:    text,
 		Ceiling: ceiling,
-		Edit:    lick.Replace{Lick: whole, Why: c.text},
+		Edit:    lick.Replace{Lick: whole, Why: text},
 		small:   small,
 		scope:   c.scope,
 	}, true
+}
+
+// fewFingers is how many fingers a fix names that change beside what it is about.
+const fewFingers = 2
+
+// beside says what a fix changes beside its own edit, in the hands that the player left
+// open: fingers around it, and strokes.
+func (md *mender) beside(edit lick.Edit, whole lick.Lick) string {
+	own, err := edit.Apply(md.report.Lick.Clone())
+	if err != nil || len(own.Notes) != len(whole.Notes) {
+		return ""
+	}
+	var fingers []string
+	strokes := 0
+	for i, n := range whole.Notes {
+		if m := own.Notes[i]; m.Finger != lick.NoFinger && n.Finger != m.Finger {
+			fingers = append(fingers, fmt.Sprintf("%s on note %d", n.Finger, i+1))
+		}
+		if m := own.Notes[i]; m.Stroke != "" && n.Stroke != "" && n.Stroke != m.Stroke {
+			strokes++
+		}
+	}
+	text := ""
+	switch {
+	case len(fingers) > fewFingers:
+		text = fmt.Sprintf(", with %d other fingers", len(fingers))
+	case len(fingers) > 0:
+		text = ", with " + strings.Join(fingers, " and ")
+	}
+	if strokes > 0 {
+		text += ", " + Count(strokes, "stroke") + " turned"
+	}
+	return text
 }
 
 // faster says whether a largest load of the fretting hand leaves room for a ceiling

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/player"
 	"ornamen/core/testline"
 )
 
@@ -162,5 +163,71 @@ func TestGrouped(t *testing.T) {
 			}
 			offered[x.Text] = true
 		}
+	}
+}
+
+// A hand that is too small for a figure gets the same figure further up, where the frets
+// lie closer, with the key it then is in.
+func TestSmallHandGoesUp(t *testing.T) {
+	small := player.DefaultProfile()
+	small.Size = "small"
+	who, err := small.Player()
+	if err != nil {
+		t.Fatal(err)
+	}
+	e := NewEngine(who)
+	l := testline.InKey(testline.Build(t, 60, "6:1/f1+5:5/f4 6:3/f1+5:7/f4"), "A", "natural minor")
+	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7/E"}}
+	r := check(e, l)
+	mend(e, l, r)
+	for _, f := range r.Findings {
+		for _, x := range f.Fixes {
+			if x.Text != "Five frets up, in D natural minor" {
+				continue
+			}
+			got := x.Edit.Lick
+			if after := check(e, got); after.Verdict == Breaks || math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9 {
+				t.Errorf("%s, %v, was to be %v", after.Verdict, after.Ceiling, x.Ceiling)
+			}
+			if got.Key.Tonic != "D" || got.Chords[0].Name != "Dm7/A" || got.Notes[0].Fret != 6 {
+				t.Errorf("%+v %+v", got.Key, got.Chords)
+			}
+			return
+		}
+	}
+	t.Errorf("no way out: %v", codes(r))
+}
+
+// A fix names every finger that it changes.
+func TestFixSaysAllThatChanges(t *testing.T) {
+	tried := 0
+	for _, line := range []string{"2:9/f1 1:12/f1 14 12 2:12 9", "3:9/f1 2:9/f2 1:12 10 2:12 10", "1:7 5/h 8 5/h 2:8 5"} {
+		l := testline.Build(t, 200, line)
+		r := check(usual, l)
+		mend(usual, l, r)
+		for _, f := range r.Findings {
+			for _, x := range f.Fixes {
+				if x.scope != around {
+					continue
+				}
+				tried++
+				own, err := x.Small().Apply(r.Lick.Clone())
+				if err != nil {
+					t.Fatal(err)
+				}
+				others := 0
+				for i, n := range x.Edit.Lick.Notes {
+					if own.Notes[i].Finger != lick.NoFinger && n.Finger != own.Notes[i].Finger {
+						others++
+					}
+				}
+				if (others > 0) != strings.Contains(x.Text, ", with ") {
+					t.Errorf("%s, %q changes %d other fingers", line, x.Text, others)
+				}
+			}
+		}
+	}
+	if tried < 4 {
+		t.Errorf("only %d fixes were looked at", tried)
 	}
 }

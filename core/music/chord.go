@@ -28,15 +28,19 @@ type Chord struct {
 // qualities are the triads; the longer words first. A seventh that the word brings
 // with it is in its row.
 var qualities = []quality{
-	{"maj", 0, 0, 0, false}, {"min", -1, 0, -1, false}, {"dim", -1, -1, -2, false}, {"aug", 0, 1, -1, false},
-	{
-		"M",
-		0,
-		0,
-		0,
-		false,
-	}, {"Δ", 0, 0, 0, true}, {"ø", -1, -1, -1, true}, {"°", -1, -1, -2, false}, {"o", -1, -1, -2, false},
-	{"m", -1, 0, -1, false}, {"-", -1, 0, -1, false}, {"+", 0, 1, -1, false}, {"", 0, 0, -1, false},
+	{"maj", 0, 0, 0, false},
+	{"min", -1, 0, -1, false},
+	{"dim", -1, -1, -2, false},
+	{"aug", 0, 1, -1, false},
+	{"M", 0, 0, 0, false},
+	{"Δ", 0, 0, 0, true},
+	{"ø", -1, -1, -1, true},
+	{"°", -1, -1, -2, false},
+	{"o", -1, -1, -2, false},
+	{"m", -1, 0, -1, false},
+	{"-", -1, 0, -1, false},
+	{"+", 0, 1, -1, false},
+	{"", 0, 0, -1, false},
 }
 
 // quality is what a word makes of third, fifth and seventh, in half steps from the
@@ -207,4 +211,17 @@ func (c Chord) Over(n Name) (degree Degree, inChord bool) {
 		d.Number = 9
 	}
 	return d, false
+}
+
+// Up is the chord's sign so many half steps higher, its roots by their usual names.
+func (c Chord) Up(halfSteps int) string {
+	root, sign, err := scanName(c.Name)
+	if err != nil {
+		return c.Name
+	}
+	minor := slices.ContainsFunc(c.Degrees, func(d Degree) bool { return d.Number == 3 && d.Alter < 0 })
+	if c.Bass != nil {
+		sign = sign[:strings.LastIndex(sign, "/")] + "/" + UsualName(c.Bass.Class()+halfSteps, minor).String()
+	}
+	return UsualName(root.Class()+halfSteps, minor).String() + sign
 }

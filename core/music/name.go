@@ -101,6 +101,16 @@ func NameOf(class int) Name {
 	return Name{}
 }
 
+// UsualName spells a pitch class as the key of it is called most: C# minor but Db major.
+func UsualName(class int, minor bool) Name {
+	n := NameOf(class)
+	if n.Alter == 0 || n.Letter == NameOf(6).Letter || minor && n.Class() != 10 && n.Class() != 3 {
+		return n
+	}
+	up := NameOf(n.Class() + 1)
+	return Name{up.Letter, -1}
+}
+
 func accidentals(alter int, sharp, flat string) string {
 	if alter < 0 {
 		return strings.Repeat(flat, -alter)

@@ -169,7 +169,7 @@ func TestOwnPagesOnly(t *testing.T) {
 // the version before.
 func TestUnreadableLick(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	db, err := sql.Open("sqlite", c.db)
+	db, err := sql.Open("sqlite", c.db+"?_pragma=busy_timeout(10000)")
 	if err != nil {
 		t.Fatal(err)
 	}
