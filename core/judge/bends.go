@@ -14,7 +14,7 @@ import (
 type bendState struct {
 	push     bend.Push
 	holds    neck.Newtons // what the fingers there hold with ease
-	helpers  int
+	helpers  []lick.Finger
 	toThick  bool
 	room     neck.MM // from the string to the edge it is pushed toward
 	target   music.Tone
@@ -33,7 +33,7 @@ func (j *Judgement) bendLoads() {
 		length := j.Written.Milliseconds(n.At, n.End())
 		if n.Bend != nil {
 			b := j.bend(i, n, length)
-			j.bends[i] = b
+			j.bends[i], j.Notes[i].Helpers = b, b.helpers
 			switch {
 			case b.need > 0:
 				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never})
@@ -42,7 +42,7 @@ func (j *Judgement) bendLoads() {
 			}
 		}
 		if n.Vibrato != nil {
-			need := bend.VibratoTime
+			need := bend.VibratoTime + j.bends[i].need // the string must be up before it shakes
 			j.bends[i].load = max(j.bends[i].load, need/length)
 			j.add(i, Load{Shaking, need, length, need / length, i, true})
 		}
@@ -64,7 +64,7 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	b.toThick = n.Bend.Way(n.String, len(j.Guitar.Tuning)) == lick.ToThick
 	b.room = j.Guitar.Room(n.String, j.Guitar.Press(n.Fret), b.toThick)
 	b.helpers = j.helpers(i, n)
-	b.holds = j.player.Bends.Of(int(n.Finger), b.helpers)
+	b.holds = j.player.Bends.Of(int(n.Finger), len(b.helpers))
 	b.need, b.have = bend.Time(b.push.Way, n.Bend.Release()), length
 	if n.Bend.Pre() {
 		b.need, b.have = j.prebend(i, b.push.Way, n.Bend.Release(), length)
@@ -96,33 +96,31 @@ func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (n
 	return need, have
 }
 
-// helpers counts the fingers behind the bending one that are free to help: the
-// ones named, or for a full step and more all that stand behind it: no more
-// than there are frets for them.
-func (j *Judgement) helpers(i int, n lick.Note) int {
+// maxHelpers is how many fingers stand behind the bending one where nothing else is said
+// (model default).
+const maxHelpers = 2
+
+// helpers are the fingers behind the bending one that help it, the nearest first: those
+// that are named, or for a full step and more as many as are free and find a fret there.
+func (j *Judgement) helpers(i int, n lick.Note) (out []lick.Finger) {
 	if !n.Finger.Fretting() {
-		return 0
+		return nil
 	}
 	busy := j.busy(i)
-	if len(n.Bend.With) > 0 {
-		count := 0
-		for _, f := range n.Bend.With {
-			if f < n.Finger && !busy[f] {
-				count++
-			}
+	for _, f := range n.Bend.With {
+		if f < n.Finger && !busy[f] {
+			out = append(out, f)
 		}
-		return count
 	}
-	if n.Bend.Semitones < 2 {
-		return 0
+	if len(n.Bend.With) > 0 || n.Bend.Semitones < 2 {
+		return out
 	}
-	count := 0
-	for f := lick.Index; f < n.Finger; f++ {
+	for f := n.Finger - 1; f >= lick.Index && len(out) < min(maxHelpers, n.Fret); f-- {
 		if !busy[f] {
-			count++
+			out = append(out, f)
 		}
 	}
-	return min(count, n.Fret)
+	return out
 }
 
 // busy are the fingers that hold another note while note i sounds, or lie as a bar.
@@ -185,7 +183,7 @@ func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 				}
 			}
 		} else if n.Bend.Semitones >= 2 {
-			helpers = min(int(f-lick.Index), n.Fret)
+			helpers = min(int(f-lick.Index), n.Fret, maxHelpers)
 		}
 		holds := ln.bends.Of(int(f), helpers)
 		if push.Force <= holds {

@@ -2,9 +2,12 @@ package judge
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
+	"ornamen/core/bend"
+	"ornamen/core/lick"
 	"ornamen/core/player"
 	"ornamen/core/testline"
 )
@@ -140,5 +143,33 @@ func TestStrictness(t *testing.T) {
 		if n != c.want {
 			t.Errorf("%s: %d aimless bends, want %d", c.strict, n, c.want)
 		}
+	}
+}
+
+// Behind the bending finger stand those that are free, two at most, the nearest first, or
+// those that the player names. A bend that is shaken too needs the time of both.
+func TestHelpersOfABend(t *testing.T) {
+	for _, c := range []struct {
+		line string
+		with []lick.Finger
+		want []lick.Finger
+	}{
+		{"3:9/f3/b2", nil, []lick.Finger{lick.Middle, lick.Index}},
+		{"3:9/f4/b2", nil, []lick.Finger{lick.Ring, lick.Middle}},
+		{"3:9/f3/b2", []lick.Finger{lick.Middle}, []lick.Finger{lick.Middle}},
+		{"3:9/f3/b1", nil, nil},
+		{"3:1/f2/b2", nil, []lick.Finger{lick.Index}},
+		{"3:9/f3/b2+1:7/f1", nil, []lick.Finger{lick.Middle}},
+	} {
+		l := testline.Build(t, 60, c.line)
+		l.Notes[0].Bend.With = c.with
+		if got := check(usual, l).Notes[0].Helpers; !slices.Equal(got, c.want) {
+			t.Errorf("%s with %v: helped by %v, want %v", c.line, c.with, got, c.want)
+		}
+	}
+	bent, both := check(usual, testline.Build(t, 60, "3:9/f3/b2*1/4")), check(usual, testline.Build(t, 60, "3:9/f3/b2/v*1/4"))
+	need := loadOf(bent, 0, Bending).Need
+	if got := loadOf(both, 0, Shaking).Need; math.Abs(got-need-bend.VibratoTime) > 1e-9 {
+		t.Errorf("bent and shaken needs %v, the bend alone %v", got, need)
 	}
 }

@@ -68,7 +68,8 @@ type Load struct {
 type Note struct {
 	Loads    []Load // the worst first; empty where nothing moves
 	Severity Severity
-	Strain   float64 // of the frame it is played in, 0 to 1
+	Helpers  []lick.Finger // behind the finger that bends it, the nearest first
+	Strain   float64       // of the frame it is played in, 0 to 1
 	Frame    hand.Frame
 	Kind     hand.Kind
 	Way      neck.MM // how far the hand moves into it

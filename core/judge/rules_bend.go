@@ -77,7 +77,7 @@ func (bendOffEdge) find(j *Judgement) (out []Finding) {
 // bendForce reports a bend whose force is over the strength there.
 func bendForce(j *Judgement, helped bool, title string) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
-		if !b.solved || b.push.Force <= b.holds || (b.helpers > 0) != helped {
+		if !b.solved || b.push.Force <= b.holds || (len(b.helpers) > 0) != helped {
 			return
 		}
 		sev := Tight
@@ -85,7 +85,7 @@ func bendForce(j *Judgement, helped bool, title string) (out []Finding) {
 			sev = Breaks
 		}
 		f := always(sev, title, fmt.Sprintf("A %s bend at %s takes %.1f N; the %s with %s holds %.1f.",
-			BendWord(n.Bend.Semitones), j.where(i), b.push.Force, n.Finger.Word(), helperWord(b.helpers), b.holds), i)
+			BendWord(n.Bend.Semitones), j.where(i), b.push.Force, n.Finger.Word(), helperWord(len(b.helpers)), b.holds), i)
 		f.Need, f.Have, f.Unit = float64(b.push.Force), float64(b.holds), "N"
 		out = append(out, f)
 	})

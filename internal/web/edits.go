@@ -102,7 +102,7 @@ func noteEdit(g neck.Guitar, f benchForm, l lick.Lick, i int) (lick.Edit, error)
 		return degreeEdit(g, f, l, i)
 	case "otherstring":
 		return stringEdit(g, f, l, i)
-	case "bend", "bendshape", "push", "vibrato":
+	case "bend", "bendshape", "push", "helpers", "vibrato":
 		return bendEdit(f, n, i, len(l.Tuning))
 	}
 	return nil, fmt.Errorf("%q is nothing that can be done here", cut(f.Do))
@@ -116,7 +116,7 @@ func fingerEdit(i int, value string) (lick.Edit, error) {
 	return lick.SetFinger{Note: i, Finger: finger}, err
 }
 
-func bendEdit(f benchForm, n lick.Note, i, strings int) (lick.Edit, error) {
+func bendEdit(f benchForm, n lick.Note, i, tuned int) (lick.Edit, error) {
 	if f.Do == "vibrato" {
 		if n.Vibrato != nil {
 			return lick.SetVibrato{Note: i}, nil
@@ -146,7 +146,19 @@ func bendEdit(f benchForm, n lick.Note, i, strings int) (lick.Edit, error) {
 		if n.Bend == nil {
 			return nil, errors.New("bend the note first")
 		}
-		b.Push = b.Way(n.String, strings).Other()
+		b.Push = b.Way(n.String, tuned).Other()
+	case "helpers":
+		if n.Bend == nil {
+			return nil, errors.New("bend the note first")
+		}
+		b.With = nil
+		for _, w := range strings.Fields(f.Value) {
+			finger, err := lick.ParseFinger(w)
+			if err != nil {
+				return nil, err
+			}
+			b.With = append(b.With, finger)
+		}
 	}
 	return lick.SetBend{Note: i, Bend: &b}, nil
 }

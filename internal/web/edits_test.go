@@ -97,3 +97,29 @@ func TestBenchRefuses(t *testing.T) {
 		t.Error("a refusal made a revision")
 	}
 }
+
+// The fingers that help a bend are named one by one and left open again.
+func TestHelpers(t *testing.T) {
+	l := boxLine(t, 2)
+	l.Notes[0].Fret, l.Notes[0].String = 9, 3
+	l.Notes[0].Finger, l.Notes[0].Lock = lick.Ring, []string{"finger"}
+	c := newClient(t, l)
+	if res, body := c.edit("helpers", "2"); res.StatusCode != 422 || !strings.Contains(body, "Bend the note first") {
+		t.Errorf("a note that is not bent: %d %s", res.StatusCode, body)
+	}
+	for _, k := range []struct{ do, value, shown string }{
+		{"bend", "2", "helped by any free: 2 and 1"}, {"helpers", "2", "helped by 2"}, {"helpers", "2 1", "helped by 2 and 1"},
+		{"helpers", "", "helped by any free: 2 and 1"},
+	} {
+		if res, body := c.edit(k.do, k.value); res.StatusCode != 200 || !strings.Contains(body, k.shown) {
+			t.Errorf("%s %q: %d, not %q", k.do, k.value, res.StatusCode, k.shown)
+		}
+		e, err := c.store.Get(t.Context(), c.id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if k.do == "helpers" && len(e.Lick.Notes[0].Bend.With) != len(strings.Fields(k.value)) {
+			t.Errorf("%q gives %v", k.value, e.Lick.Notes[0].Bend.With)
+		}
+	}
+}

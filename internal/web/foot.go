@@ -150,7 +150,7 @@ func footOf(v *benchView) footView {
 		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
 			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == n.SlideIn.From)
 		})},
-		{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })},
+		bendLane(n, filled, rn),
 		meantKeys(v, i),
 	}
 	return f
@@ -167,6 +167,45 @@ func nextKeys(v *benchView) laneKeys {
 		}
 	}
 	return lk
+}
+
+// bendLane lists the keys of the bend lane; W goes through the fingers that may help.
+func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
+	lane := laneKeys{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
+	if n.Bend == nil || n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
+		return lane
+	}
+	label := "helped by " + fingerList(rn.Helpers)
+	if len(n.Bend.With) == 0 {
+		label = "helped by any free: " + fingerList(rn.Helpers)
+	}
+	lane.Keys = append(lane.Keys, key{Digit: "W", Label: label, Do: "helpers", Value: nextHelpers(n.Bend.With, filled.Finger),
+		On: len(n.Bend.With) > 0})
+	return lane
+}
+
+// nextHelpers names one finger more behind the bending one than now, the nearest first;
+// after all of them it is left open again.
+func nextHelpers(now []lick.Finger, bending lick.Finger) string {
+	if len(now) >= int(bending-lick.Index) {
+		return ""
+	}
+	var words []string
+	for f := bending - 1; len(words) <= len(now); f-- {
+		words = append(words, f.String())
+	}
+	return strings.Join(words, " ")
+}
+
+func fingerList(fingers []lick.Finger) string {
+	if len(fingers) == 0 {
+		return "none"
+	}
+	var words []string
+	for _, f := range fingers {
+		words = append(words, f.String())
+	}
+	return strings.Join(words, " and ")
 }
 
 func bendKeyOn(n lick.Note, k keyRow) bool {
@@ -258,6 +297,9 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 		parts = append(parts, string(n.Slur))
 	case filled.Stroke != "":
 		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked("stroke"))))
+	}
+	if len(rn.Helpers) > 0 {
+		parts = append(parts, "bent with "+fingerList(rn.Helpers)+" behind it "+by(len(n.Bend.With) > 0))
 	}
 	if w := rn.Worst(); w.Need > 0 {
 		parts = append(parts, fmt.Sprintf("needs %.0f of %.0f ms", w.Need, w.Have))

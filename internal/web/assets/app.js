@@ -386,7 +386,7 @@ function startBench() {
     const digit = digitOf(e);
     const acts = {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
-      h: hands, H: hands, k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), Escape: () => { caret.anchor = 0; draw(); },
+      h: hands, H: hands, k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { caret.anchor = 0; draw(); },
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
