@@ -175,7 +175,12 @@ func restring(ctx context.Context, e env, args []string) error {
 		return nil
 	}
 	fmt.Fprintf(e.out, "restrung: %s not clean, %s\n", plural(r.Clean[1], "change"), r.After.Ceiling)
+	fmt.Fprintln(e.out, r.After.Why)
 	printHands(e, r.After.Lick)
+	for _, o := range r.Others {
+		fmt.Fprintf(e.out, "or, %s: %s\n", o.Ceiling, o.Why)
+		printHands(e, o.Lick)
+	}
 	return nil
 }
 

@@ -1,9 +1,13 @@
 package propose
 
 import (
+	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"ornamen/core/hand"
 	"ornamen/core/judge"
@@ -16,7 +20,8 @@ import (
 // Restrung is a line on other strings beside the original, both with hands.
 type Restrung struct {
 	Before, After Proposal
-	Clean         [2]int // changes that do not come out clean, before and after
+	Others        []Proposal // on other strings again, as clean as After
+	Clean         [2]int     // changes that do not come out clean, before and after
 }
 
 // How far a note may move when a line is restrung: to the neighbouring string, and
@@ -77,9 +82,89 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	}
 	q := e.newProposer(l, Ask{Way: way})
 	q.written = p.base
-	q.add(after.Lick, after.Bound, "Restrung.", way)
-	out.After = q.out[0]
+	add := func(f judge.Filled) { q.add(f.Lick, f.Bound, movedWords(p.base, f.Lick), way) }
+	add(after)
+	if len(l.Notes) <= judge.LongestFigure {
+		for _, f := range e.otherStrings(p, places, limit, before.Breaches) {
+			if e.unclean(f.Lick, way) <= out.Clean[1] && moved(p.base, f.Lick) <= moved(p.base, after.Lick)+1 {
+				add(f)
+			}
+		}
+	}
+	// Of those that move as few notes and are as fast, the one that keeps the beginning
+	// as it was written the longest.
+	first := q.out[0]
+	slices.SortStableFunc(q.out, func(a, b Proposal) int {
+		return cmp.Compare(keptFrom(p.base, b, first), keptFrom(p.base, a, first))
+	})
+	out.After, out.Others = q.out[0], q.out[1:min(len(q.out), 1+otherRestrings)]
 	return out, nil
+}
+
+// keptFrom is how many notes of the beginning stay where they were, of a restringing that
+// is as good as the best one; 0 for others.
+func keptFrom(base lick.Lick, p, best Proposal) int {
+	if moved(base, p.Lick) > moved(base, best.Lick) || p.Ceiling < best.Ceiling*(1-1e-9) {
+		return 0
+	}
+	n := 0
+	for n < len(base.Notes) && p.Lick.Notes[n].Place() == base.Notes[n].Place() {
+		n++
+	}
+	return n
+}
+
+// otherRestrings is how many more ways to restring a line stand beside the best.
+const otherRestrings = 2
+
+// otherStrings restrings a line again and again, each time without one of the moves that
+// the best restringing makes.
+func (e question) otherStrings(p *proposer, best []neck.Place, limit float64, breaches int) (out []judge.Filled) {
+	for i, at := range best {
+		if at == p.base.Notes[i].Place() {
+			continue
+		}
+		j := e.newJoint(p.base, p.hand, p.way)
+		j.near()
+		j.clean, j.within = p.way, breaches
+		j.forbid(i, at)
+		if places, ok := j.easiest(p, limit); ok {
+			out = append(out, p.FillWithin(atPlaces(p.base, places), p.hand, p.way, load.Slack))
+		}
+	}
+	return out
+}
+
+// forbid takes a place away from a note.
+func (j *joint) forbid(note int, at neck.Place) {
+	for l := range j.layers {
+		y := &j.layers[l]
+		k := slices.Index(y.notes, note)
+		if k < 0 {
+			continue
+		}
+		y.options = slices.DeleteFunc(y.options, func(o option) bool { return o.places[k] == at })
+	}
+}
+
+// movedWords says which notes lie elsewhere: "Note 3 on 5:12, note 7 on 3:12.".
+func movedWords(a, b lick.Lick) string {
+	var words []string
+	for i, n := range a.Notes {
+		k := -1
+		for x, m := range b.Notes {
+			if m.At == n.At && b.Pitch(x) == a.Pitch(i) {
+				k = x
+			}
+		}
+		if k >= 0 && b.Notes[k].Place() != n.Place() {
+			words = append(words, fmt.Sprintf("note %d on %s", i+1, b.Notes[k].Place().Notation()))
+		}
+	}
+	if len(words) == 0 {
+		return "As written."
+	}
+	return "N" + strings.Join(words, ", ")[1:] + "."
 }
 
 // unclean counts the changes of a decided line that do not come out clean. An

@@ -92,6 +92,15 @@ func TestRestringMovesTheFewest(t *testing.T) {
 	if r.Clean[1] != 0 {
 		t.Errorf("%d changes do not sweep", r.Clean[1])
 	}
+	if r.After.Why != "Note 3 on 5:12, note 7 on 3:12." {
+		t.Error(r.After.Why)
+	}
+	if _, strokes := hands(r.After.Lick); strokes != "DUDDDUDDDU" {
+		t.Error(strokes)
+	}
+	if len(r.Others) == 0 {
+		t.Error("no other restringing stands beside it")
+	}
 }
 
 // Alternate is alternate: a stroke comes twice only where a loop of an odd number of them

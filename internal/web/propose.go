@@ -155,6 +155,10 @@ func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 		a.otherParts(w, r, e, f)
 		return
 	}
+	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
+		a.restrings(w, r, e, f, way)
+		return
+	}
 	l, err := a.turnedLick(r.Context(), e, f)
 	var before, after *judge.Report
 	if err == nil {
@@ -183,6 +187,68 @@ func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 		}
 		if x.r.BestPossible > 0 {
 			o.Best = fmt.Sprint(x.r.BestPossible.Whole())
+		}
+		v.Offers = append(v.Offers, o)
+	}
+	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
+}
+
+// restrung restrings an entry for a way of picking.
+func (a benchScreen) restrung(ctx context.Context, e store.Entry, way string) (r propose.Restrung, err error) {
+	w, err := pick.ParseWay(way)
+	if err != nil {
+		return r, err
+	}
+	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
+		r, err = propose.Restring(ctx, engineOf(ctx), e.Lick, w)
+		return err
+	})
+	return r, err
+}
+
+// restrungLick takes one of the restringings: "economy", or "economy:1" for another.
+func (a benchScreen) restrungLick(ctx context.Context, e store.Entry, value string) (lick.Lick, error) {
+	way, number, other := strings.Cut(value, ":")
+	r, err := a.restrung(ctx, e, way)
+	if err != nil || !other {
+		return r.After.Lick, err
+	}
+	k, err := strconv.Atoi(number)
+	if err != nil || k < 1 || k > len(r.Others) {
+		return e.Lick, errors.New("there is no such restringing any more; look again")
+	}
+	return r.Others[k-1].Lick, nil
+}
+
+// restrings answers with the line on other strings, several side by side.
+func (a benchScreen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm, way string) {
+	found, err := a.restrung(r.Context(), e, way)
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.askForm, Turn: f.Value, Title: turnTitle(f.Value)}
+	list := []propose.Proposal{found.Before}
+	if found.Clean[1] < found.Clean[0] {
+		list = append(append(list, found.After), found.Others...)
+	}
+	for i, p := range list {
+		o := offer{
+			Index: i, Title: v.Title, Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(),
+			Ceiling: ceilingWord(p.Report), Why: p.Why + " " + sentenceCase(changesWords(p.Report)) + ".",
+			Hands: draw.HandsSVG(p.Report.Lick, nil, p.Report.Bottleneck),
+		}
+		switch {
+		case i == 0:
+			o.Title, o.Why = "As it is", sentenceCase(changesWords(p.Report))+"."
+			if len(list) == 1 {
+				o.Why += " No neighbouring strings make it cleaner."
+			}
+		case i > 1:
+			o.Title, o.Use = "Or", fmt.Sprintf("restring:%s:%d", way, i-1)
+		}
+		if p.Report.BestPossible > 0 {
+			o.Best = fmt.Sprint(p.Report.BestPossible.Whole())
 		}
 		v.Offers = append(v.Offers, o)
 	}
@@ -284,16 +350,10 @@ func (a benchScreen) turnedLick(ctx context.Context, base store.Entry, f benchFo
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
 		return partLick(e.Player.Guitar, l, f.Value)
 	}
+	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
+		return a.restrungLick(ctx, base, way)
+	}
 	err = a.work.Do(ctx, base.ID, func(ctx context.Context) error {
-		if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
-			w, err := pick.ParseWay(way)
-			if err != nil {
-				return err
-			}
-			r, err := propose.Restring(ctx, e, l, w)
-			out = r.After.Lick
-			return err
-		}
 		from, to := 0, 0
 		if f.From > 0 {
 			from, to = f.From-1, min(f.Upto, len(l.Notes))
