@@ -70,8 +70,8 @@ func hardest(r *judge.Report) []int {
 
 // otherSlides puts a slide that legato needs elsewhere in its group.
 func (p *proposer) otherSlides() {
-	for _, s := range p.slides {
-		l := s.apply(p.base)
+	for _, moves := range p.slides {
+		l := elsewhere(p.base, moves)
 		got := p.decide(l, p.way, load.Slack)
 		bound := p.boundOf(l, p.way)
 		p.add(got, bound, "The slide elsewhere: "+slidesOf(got)+"; "+p.against(got), p.way)

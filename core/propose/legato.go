@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -20,6 +21,7 @@ func (p *proposer) legato(l lick.Lick) lick.Lick {
 	for _, g := range groups(l) {
 		p.slurGroup(&out, g)
 	}
+	p.slideAlike(&out)
 	return out
 }
 
@@ -101,10 +103,10 @@ const (
 )
 
 // slideIn turns one added slur into the slide that makes the group easiest, if
-// it then weighs clearly less than load, and keeps the other slides.
+// it then weighs clearly less than load, and keeps what other slides would do.
 func (p *proposer) slideIn(out *lick.Lick, added []int, g group, load float64) bool {
-	best, least := -1, load/slideGain
-	var works []int
+	s := slid{group: g, best: -1, works: map[int]int{}, loads: map[int]float64{}}
+	least := load / slideGain
 	for _, i := range added {
 		j := out.Before(i)
 		if out.Notes[i].Fret == 0 || j < 0 || out.Notes[j].Fret == 0 {
@@ -113,32 +115,114 @@ func (p *proposer) slideIn(out *lick.Lick, added []int, g group, load float64) b
 		was := out.Notes[i].Slur
 		out.Notes[i].Slur = lick.Slide
 		if l, broken := p.groupLoad(*out, g); broken < 0 && l < load/slideGain {
-			works = append(works, i)
+			step := i - p.columns[g.from][0]
+			s.works[step], s.loads[step] = i, l
 			if l < least*(1-1e-9) {
-				best, least = i, l
+				s.best, least = step, l
 			}
 		}
 		out.Notes[i].Slur = was
 	}
-	if best < 0 {
+	if s.best < 0 {
 		return false
 	}
-	for _, i := range works {
-		if i != best {
-			p.slides = append(p.slides, slideAt{best, i})
+	out.Notes[s.works[s.best]].Slur = lick.Slide
+	p.slid = append(p.slid, s)
+	return true
+}
+
+// slid is a group that takes a slide, and the notes that may be slid into, by how many
+// steps they lie from its first.
+type slid struct {
+	group group
+	best  int
+	works map[int]int
+	loads map[int]float64 // by step
+}
+
+// slideAlike lets groups of one size and direction slide at the same step, so that the
+// hand does one thing on every string, at a step that does in all of them. Any other such
+// step is an alternative for all.
+func (p *proposer) slideAlike(out *lick.Lick) {
+	like := map[[2]int][]slid{}
+	var order [][2]int
+	for _, s := range p.slid {
+		first, last := p.columns[s.group.from][0], p.columns[s.group.to-1][0]
+		key := [2]int{s.group.to - s.group.from, cmp.Compare(out.Notes[last].Fret, out.Notes[first].Fret)}
+		if like[key] == nil {
+			order = append(order, key)
+		}
+		like[key] = append(like[key], s)
+	}
+	for _, key := range order {
+		all := like[key]
+		steps := inAll(all)
+		if len(steps) == 0 {
+			continue
+		}
+		chosen := steps[0]
+		for _, s := range all {
+			move(out, s.works[s.best], s.works[chosen])
+		}
+		for _, step := range steps[1:] {
+			var moves []slideAt
+			for _, s := range all {
+				moves = append(moves, slideAt{s.works[chosen], s.works[step]})
+			}
+			p.slides = append(p.slides, moves)
 		}
 	}
-	out.Notes[best].Slur = lick.Slide
-	return true
+}
+
+// inAll lists the steps at which every one of the groups may slide: the last one first
+// and the first one next, as most players do it (common practice), but for those that
+// are clearly harder than the easiest.
+func inAll(all []slid) []int {
+	var steps []int
+	worst := map[int]float64{}
+	least, last := math.Inf(1), all[0].group.to-all[0].group.from-1
+	for step := range all[0].works {
+		if slices.ContainsFunc(all, func(s slid) bool { _, ok := s.works[step]; return !ok }) {
+			continue
+		}
+		steps = append(steps, step)
+		for _, s := range all {
+			worst[step] = max(worst[step], s.loads[step])
+		}
+		least = min(least, worst[step])
+	}
+	place := func(step int) int {
+		switch {
+		case worst[step] > least*slideGain:
+			return 3
+		case step == last:
+			return 0
+		case step == 1:
+			return 1
+		}
+		return 2
+	}
+	slices.SortFunc(steps, func(a, b int) int { return cmp.Or(cmp.Compare(place(a), place(b)), cmp.Compare(a, b)) })
+	return steps
 }
 
 // slideAt puts a group's slide elsewhere: on note to instead of note from.
 type slideAt struct{ from, to int }
 
-func (s slideAt) apply(l lick.Lick) lick.Lick {
+func move(l *lick.Lick, from, to int) {
+	if from == to {
+		return
+	}
+	setSlur(l, from, l.Before(from))
+	l.Notes[to].Slur = lick.Slide
+}
+
+// elsewhere is the line with its slides at other steps.
+func elsewhere(l lick.Lick, moves []slideAt) lick.Lick {
 	out := l.Clone()
-	setSlur(&out, s.from, out.Before(s.from))
-	out.Notes[s.to].Slur = lick.Slide
+	for _, m := range moves {
+		move(&out, m.from, m.to)
+	}
 	return out
 }
 

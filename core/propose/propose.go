@@ -86,7 +86,8 @@ type proposer struct {
 	written lick.Lick              // the base at the places it came with
 	columns [][2]int               // of the line that legato works on
 	groups  map[string]groupResult // that legato has measured
-	slides  []slideAt              // other slides that legato could take
+	slid    []slid                 // groups that legato slides in
+	slides  [][]slideAt            // other slides that legato could take
 }
 
 func (e question) newProposer(l lick.Lick, a Ask) *proposer {

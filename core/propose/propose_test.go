@@ -52,7 +52,7 @@ func TestProposeWays(t *testing.T) {
 		// Minor pentatonic box at 5, two a string.
 		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", pick.Alternate, "141313131414", "UDUDUDUDUDUD"},
 		// Four on a string take a slide.
-		{"5:3 5 7 9 4:5 7 9", pick.Legato, "1224124", "DhshDhh"},
+		{"5:3 5 7 9 4:5 7 9", pick.Legato, "1244124", "DhhsDhh"},
 		// Locks stay.
 		{"6:5/f2 7 8 5:5/U 7 8", pick.Alternate, "234134", "DUDUDU"},
 	} {

@@ -137,3 +137,21 @@ func TestAlternateIsAlternate(t *testing.T) {
 		t.Error("no loop of an odd number of strokes was tried")
 	}
 }
+
+// Four tones on several strings take one slide, the same on each: F# natural minor, 4 3 4 3
+// 4 a string, by the little finger's, and by the index's as the alternative (common
+// practice).
+func TestOneSlideForAll(t *testing.T) {
+	l := testline.Build(t, 60, "5:5 7 9 11 4:7 9 11 3:7 9 11 13 2:10 12 14 1:10 12 14 16")
+	var got []string
+	for _, p := range propose(usual, l, Ask{Way: pick.Legato, Best: 4}) {
+		fingers, _ := hands(p.Lick)
+		got = append(got, fingers[:4]+" "+fingers[7:11]+" "+fingers[14:])
+		if p.Ceiling <= 0 {
+			t.Errorf("%s has no ceiling", fingers)
+		}
+	}
+	if len(got) == 0 || got[0] != "1244 1244 1244" || !slices.Contains(got, "1124 1124 1124") {
+		t.Errorf("%q", got)
+	}
+}
