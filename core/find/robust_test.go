@@ -13,6 +13,7 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/player"
 	"ornamen/core/propose"
+	"ornamen/core/testline"
 	"ornamen/core/turn"
 )
 
@@ -92,7 +93,7 @@ func TestNothingPanics(t *testing.T) {
 	engines := []*judge.Engine{judge.NewEngine(player.DefaultPlayer()), judge.NewEngine(small)}
 	rng := rand.New(rand.NewPCG(77, 1))
 	valid := 0
-	for range 1600 {
+	for range testline.Nightly(600) {
 		l := wildLick(rng)
 		if l.Validate() != nil {
 			continue

@@ -4,12 +4,12 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
-	"os"
 	"testing"
 
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/neck"
+	"ornamen/core/testline"
 )
 
 // randomEvents makes a short line with slurs, open strings, pairs, bars, held
@@ -183,21 +183,13 @@ func TestExact(t *testing.T) {
 	for _, c := range []struct {
 		g            neck.Guitar
 		lines, notes int
-	}{{short, nightly(800), 3}, {short, nightly(40), 4}, {neck.Standard(), nightly(40), 3}} {
+	}{{short, testline.Nightly(800), 3}, {short, testline.Nightly(40), 4}, {neck.Standard(), testline.Nightly(40), 3}} {
 		m := NewModel(Medium(), c.g)
 		rng := rand.New(rand.NewPCG(3, 5))
 		for checked := 0; checked < c.lines; {
 			checked += checkExact(t, m, randomEvents(rng, 2+rng.IntN(c.notes-1), c.g.Frets), rng.IntN(4) == 0)
 		}
 	}
-}
-
-// nightly is five times n where the tests have the night: make test-all.
-func nightly(n int) int {
-	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
-		return 5 * n
-	}
-	return n
 }
 
 // checkExact compares one line; it counts 1 if any hand can play it.

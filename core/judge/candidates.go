@@ -43,6 +43,10 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		from = f.Notes[len(f.Notes)-2] - 1
 	}
 	b := candidateList{l: l, r: r, g: g, i: i, from: from}
+	if f.Severity == Flows {
+		b.fingers()
+		return b.out
+	}
 	switch f.Code {
 	case "stroke-repeats", "change-inside", "change-against", "sweep-turns", "stroke-fast", "pair-needs-fingers":
 		b.strokes()

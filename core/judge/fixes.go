@@ -70,7 +70,7 @@ func worstOfEach(findings []Finding) (worst []*Finding, left int) {
 	seen := map[string]bool{}
 	for i := range findings {
 		f := &findings[i]
-		if f.Severity == Flows || f.Musical || f.Meant {
+		if f.Severity == Flows && f.Code != (fingerJump{}).code() || f.Musical || f.Meant {
 			continue
 		}
 		if seen[f.Code] {
@@ -167,7 +167,7 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 		return Fix{}, false
 	}
 	ln := md.LayOut(part, false)
-	eased := c.scope == around && md.eases(w, ln, f)
+	eased := c.scope == around && (f.Severity == Flows || md.eases(w, ln, f))
 	if !eased && c.scope == around && !md.holdsBottleneck(w) {
 		return Fix{}, false
 	}
@@ -297,11 +297,18 @@ func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) boo
 		return false // the copy cannot be played
 	}
 	gone := !slices.ContainsFunc(after.Findings, func(g Finding) bool {
-		return g.Severity >= f.Severity &&
+		return g.Severity >= f.Severity && (f.Severity > Flows || g.Code == f.Code) &&
 			slices.ContainsFunc(g.Notes, func(n int) bool { return slices.Contains(f.Notes, n+w.first) })
 	})
+	if f.Severity == Flows {
+		// A remark is answered where that costs next to nothing.
+		return gone && now <= w.breaks && ceiling >= was*remarkCost
+	}
 	return gone && f.Severity == Breaks && now < w.breaks
 }
+
+// remarkCost is the part of a ceiling that is left where a fix answers a remark.
+const remarkCost = 0.97
 
 func breaks(r *Report) int {
 	n := 0

@@ -231,3 +231,29 @@ func TestFixSaysAllThatChanges(t *testing.T) {
 		t.Errorf("only %d fixes were looked at", tried)
 	}
 }
+
+// Where the index hops one fret over to the next string it is said, without a verdict, and
+// another finger is offered (common practice).
+func TestIndexHop(t *testing.T) {
+	l := testline.Build(t, 60, "2:9/f1*1/8 3:8/f1*1/8 3:9*1/8 2:9*1/8")
+	r := check(usual, l)
+	mend(usual, l, r)
+	for _, f := range r.Findings {
+		if f.Title != "the index hops" {
+			continue
+		}
+		if f.Severity != Flows || r.Verdict != Flows {
+			t.Errorf("%s, the line %s", f.Severity, r.Verdict)
+		}
+		if len(f.Fixes) == 0 {
+			t.Fatal("nothing is offered for it")
+		}
+		for _, g := range check(usual, f.Fixes[0].Edit.Lick).Findings {
+			if g.Title == f.Title {
+				t.Errorf("%s leaves the hop", f.Fixes[0].Text)
+			}
+		}
+		return
+	}
+	t.Errorf("no word about it: %v", codes(r))
+}

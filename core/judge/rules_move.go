@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"ornamen/core/hand"
+	"ornamen/core/lick"
 )
 
 // jumpWarning is the load from which a jump is worth a word although it flows
@@ -20,9 +21,26 @@ func (fingerJump) find(j *Judgement) (out []Finding) {
 			n := j.Written.Notes[i]
 			out = append(out, j.move(i, l, "the "+n.Finger.Word()+" jumps",
 				fmt.Sprintf("From %s to %s with finger %s", j.where(j.sameFinger(i, l.From)), j.where(i), n.Finger)))
+		} else if j.hops(i, l) {
+			out = append(out, Finding{
+				Severity: Flows, Notes: []int{l.From + 1, i + 1}, Title: "the index hops",
+				Text: fmt.Sprintf("From %s to %s with the index both times: a place where players stumble.",
+					j.where(l.From), j.where(i)),
+			})
 		}
 	})
 	return out
+}
+
+// hops says whether the index goes one fret over to the next string, which is slow
+// enough here and yet a stumble that players warn of (common practice).
+func (j *Judgement) hops(i int, l Load) bool {
+	if j.Notes[i].Kind != hand.Jump || l.From < 0 || j.Written.Notes[i].Finger != lick.Index {
+		return false
+	}
+	n, m := j.Written.Notes[i], j.Written.Notes[l.From]
+	strings, frets := n.String-m.String, n.Fret-m.Fret
+	return m.Finger == lick.Index && strings*strings == 1 && frets*frets == 1
 }
 
 // sameFinger is the note of from's column that the finger of note i played.

@@ -2,7 +2,6 @@ package propose
 
 import (
 	"math/rand/v2"
-	"os"
 	"slices"
 	"testing"
 
@@ -12,25 +11,18 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/pick"
 	"ornamen/core/player"
+	"ornamen/core/testline"
 )
 
 // randomLicks calls f with valid random lines until n are done.
 func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 	rng := rand.New(rand.NewPCG(21, 7))
-	for n = nightly(n); n > 0; {
+	for n = testline.Nightly(n); n > 0; {
 		if l := randomLick(rng, 3+rng.IntN(8), 20); l.Validate() == nil {
 			f(rng, l)
 			n--
 		}
 	}
-}
-
-// nightly is five times n where the tests have the night: make test-all.
-func nightly(n int) int {
-	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
-		return 5 * n
-	}
-	return n
 }
 
 // A check keeps what is set, no fingering beats the best possible, and slowing

@@ -62,7 +62,7 @@ var asks = map[string]func(context.Context, lick.Lick) error{
 // without a fault.
 func TestStopped(t *testing.T) {
 	for _, loop := range []bool{false, true} {
-		l := testline.Wild(7)
+		l := testline.Wild(5)
 		l.Loop = loop
 		for name, ask := range asks {
 			whole := fused(math.MaxInt64)
@@ -71,7 +71,7 @@ func TestStopped(t *testing.T) {
 			}
 			moments := math.MaxInt64 - whole.left.Load()
 			for after := range moments {
-				if step := moments / 12; step > 0 && after > 3 && after%step != 0 && after < moments-2 {
+				if step := moments / 8; step > 0 && after > 3 && after%step != 0 && after < moments-2 {
 					continue
 				}
 				if err := ask(fused(after), l); !errors.Is(err, context.Canceled) {

@@ -2,6 +2,7 @@
 package testline
 
 import (
+	"os"
 	"strings"
 	"testing"
 
@@ -81,4 +82,13 @@ func Written(l lick.Lick, marks map[int]string) string {
 		b.WriteString(map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[n.Stroke])
 	}
 	return strings.TrimSpace(b.String())
+}
+
+// Nightly is how many random lines a search is tried on: so many by day, five times as
+// many in the night's run.
+func Nightly(n int) int {
+	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
+		return 5 * n
+	}
+	return n
 }
