@@ -221,7 +221,7 @@ func (md *mender) beside(edit lick.Edit, whole lick.Lick) string {
 	strokes := 0
 	for i, n := range whole.Notes {
 		if m := own.Notes[i]; m.Finger != lick.NoFinger && n.Finger != m.Finger {
-			fingers = append(fingers, fmt.Sprintf("%s on note %d", n.Finger, i+1))
+			fingers = append(fingers, fmt.Sprintf("finger %s on note %d", n.Finger, i+1))
 		}
 		if m := own.Notes[i]; m.Stroke != "" && n.Stroke != "" && n.Stroke != m.Stroke {
 			strokes++

@@ -140,7 +140,7 @@ func TestFreePlacesAreExact(t *testing.T) {
 	for _, c := range []struct {
 		player       player.Player
 		lines, notes int
-	}{{short, testline.Nightly(600), 4}, {player.DefaultPlayer(), testline.Nightly(12), 3}} {
+	}{{short, testline.Nightly(300), 4}, {player.DefaultPlayer(), testline.Nightly(8), 3}} {
 		e := judge.NewEngine(c.player)
 		rng := rand.New(rand.NewPCG(8, 3))
 		for checked := 0; checked < c.lines; {

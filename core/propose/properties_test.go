@@ -29,7 +29,7 @@ func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 // down never worsens a verdict.
 func TestCheckProperties(t *testing.T) {
 	e := judge.NewEngine(player.DefaultPlayer())
-	randomLicks(60, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(40, func(rng *rand.Rand, l lick.Lick) {
 		if rng.IntN(4) == 0 { // a line for the fingers
 			for i := range l.Notes {
 				if !l.Notes[i].Slur.Slurred() && rng.IntN(3) > 0 {
@@ -57,7 +57,7 @@ func TestCheckProperties(t *testing.T) {
 
 func TestLocksAreKept(t *testing.T) {
 	e := judge.NewEngine(player.DefaultPlayer())
-	randomLicks(24, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(14, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Best: 6, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
 		for _, p := range propose(e, l, ask) {
 			if err := p.Lick.Validate(); err != nil {
@@ -85,7 +85,7 @@ func TestLocksAreKept(t *testing.T) {
 // Taking a lock away never lowers what is possible.
 func TestUnlockingNeverLowersTheBest(t *testing.T) {
 	e := judge.NewEngine(player.DefaultPlayer())
-	randomLicks(30, func(rng *rand.Rand, l lick.Lick) {
+	randomLicks(18, func(rng *rand.Rand, l lick.Lick) {
 		ask := Ask{Way: pick.Free, Place: rng.IntN(3) == 0}
 		locked := propose(e, l, ask)[0].BestPossible
 		open := l.Clone()
@@ -107,7 +107,7 @@ func TestLargerHandNeverBreaksWhatASmallerPlays(t *testing.T) {
 		p.Hand, _ = hand.Named(size)
 		engines = append(engines, judge.NewEngine(p))
 	}
-	randomLicks(30, func(_ *rand.Rand, l lick.Lick) {
+	randomLicks(18, func(_ *rand.Rand, l lick.Lick) {
 		before := check(engines[0], l)
 		for _, e := range engines[1:] {
 			r := check(e, l)

@@ -108,7 +108,7 @@ func TestRestringMovesTheFewest(t *testing.T) {
 func TestAlternateIsAlternate(t *testing.T) {
 	rng := rand.New(rand.NewPCG(4, 4))
 	seams := 0
-	for k := range testline.Nightly(60) {
+	for k := range testline.Nightly(40) {
 		l := lick.New()
 		l.Tempo, l.Loop = 80, k%2 == 0
 		for i := range 5 + rng.IntN(8) {
