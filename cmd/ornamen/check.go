@@ -19,11 +19,7 @@ func check(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	p, err := o.player()
-	if err != nil {
-		return err
-	}
-	l, err := o.read(rest[0])
+	p, l, err := o.playerAnd(rest[0])
 	if err != nil {
 		return err
 	}

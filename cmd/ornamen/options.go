@@ -45,6 +45,15 @@ func (o options) player() (player.Player, error) {
 	return p, err
 }
 
+// playerAnd is who plays, and the lick file that is named.
+func (o options) playerAnd(name string) (p player.Player, l lick.Lick, err error) {
+	if p, err = o.player(); err != nil {
+		return p, l, err
+	}
+	l, err = o.read(name)
+	return p, l, err
+}
+
 // read reads a lick file and gives it the tuning and the chords that were asked for;
 // the frets stay.
 func (o options) read(name string) (lick.Lick, error) {

@@ -91,11 +91,7 @@ func ways(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, err := o.player()
-	if err != nil {
-		return err
-	}
-	l, err := o.read(rest[0])
+	player, l, err := o.playerAnd(rest[0])
 	if err != nil {
 		return err
 	}
@@ -153,11 +149,7 @@ func restring(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, err := o.player()
-	if err != nil {
-		return err
-	}
-	l, err := o.read(rest[0])
+	player, l, err := o.playerAnd(rest[0])
 	if err != nil {
 		return err
 	}
@@ -192,11 +184,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, err := o.player()
-	if err != nil {
-		return err
-	}
-	l, err := o.read(rest[0])
+	player, l, err := o.playerAnd(rest[0])
 	if err != nil {
 		return err
 	}
@@ -236,11 +224,7 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	if *how == "" {
 		return errors.New("say how with --how: backwards, mirror, rotate:N, octave or -octave")
 	}
-	player, err := o.player()
-	if err != nil {
-		return err
-	}
-	l, err := o.read(rest[0])
+	player, l, err := o.playerAnd(rest[0])
 	if err != nil {
 		return err
 	}

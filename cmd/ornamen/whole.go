@@ -27,12 +27,18 @@ func notebookArgs(fs *flag.FlagSet, named *string, args []string, what string) (
 	return rest[0], db, err
 }
 
-func backup(ctx context.Context, e env, args []string) error {
-	file, db, err := onNotebook(args, "the file to write")
+// toRead is a file's name and the notebook, opened to be read.
+func toRead(args []string, what string) (file string, s *store.Store, err error) {
+	file, db, err := onNotebook(args, what)
 	if err != nil {
-		return err
+		return "", nil, err
 	}
-	s, err := store.OpenToRead(db)
+	s, err = store.OpenToRead(db)
+	return file, s, err
+}
+
+func backup(ctx context.Context, e env, args []string) error {
+	file, s, err := toRead(args, "the file to write")
 	if err != nil {
 		return err
 	}
@@ -61,11 +67,7 @@ func restore(_ context.Context, e env, args []string) error {
 }
 
 func exportAll(ctx context.Context, e env, args []string) error {
-	file, db, err := onNotebook(args, "the zip to write")
-	if err != nil {
-		return err
-	}
-	s, err := store.OpenToRead(db)
+	file, s, err := toRead(args, "the zip to write")
 	if err != nil {
 		return err
 	}
