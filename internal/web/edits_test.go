@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 )
 
 // Everything that the bench can do to a note does it, as one edit that can be
@@ -108,7 +109,8 @@ func TestHelpers(t *testing.T) {
 		t.Errorf("a note that is not bent: %d %s", res.StatusCode, body)
 	}
 	for _, k := range []struct{ do, value, shown string }{
-		{"bend", "2", "helped by any free: 2 and 1"}, {"helpers", "2", "helped by 2"}, {"helpers", "2 1", "helped by 2 and 1"},
+		{"bend", "2", "helped by any free: 2 and 1"}, {"helpers", "2", "helped by 2"}, {"helpers", "2 1",
+			"helped by 2 and 1"},
 		{"helpers", "", "helped by any free: 2 and 1"},
 	} {
 		if res, body := c.edit(k.do, k.value); res.StatusCode != 200 || !strings.Contains(body, k.shown) {
@@ -121,5 +123,36 @@ func TestHelpers(t *testing.T) {
 		if k.do == "helpers" && len(e.Lick.Notes[0].Bend.With) != len(strings.Fields(k.value)) {
 			t.Errorf("%q gives %v", k.value, e.Lick.Notes[0].Bend.With)
 		}
+	}
+}
+
+// Of several restringings side by side each is taken as it was shown.
+func TestRestringings(t *testing.T) {
+	l := lick.New()
+	for i, at := range []neck.Place{{String: 5, Fret: 7}, {String: 5, Fret: 10}, {String: 4, Fret: 7}, {String: 4,
+		Fret: 9},
+		{String: 3, Fret: 7}, {String: 3, Fret: 9}, {String: 2, Fret: 8}, {String: 2, Fret: 10}, {String: 1,
+			Fret: 7}, {String: 1, Fret: 12}} {
+		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: at.String,
+			Fret: at.Fret})
+	}
+	c := newClient(t, l)
+	_, body := c.get(fmt.Sprintf("/licks/%d/turned?value=restring:economy", c.id))
+	if !strings.Contains(body, "Note 3 on 5:12, note 7 on 3:12.") || !strings.Contains(body,
+		`data-useturn="restring:economy:1"`) {
+		t.Fatal(body)
+	}
+	if res, _ := c.edit("turn", "restring:economy:9"); res.StatusCode != 422 {
+		t.Errorf("one that was not shown: %d", res.StatusCode)
+	}
+	if res, body := c.edit("turn", "restring:economy:1"); res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	e, err := c.store.Get(t.Context(), c.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if at := e.Lick.Notes[1].Place(); at != (neck.Place{String: 4, Fret: 5}) {
+		t.Errorf("note 2 lies on %s", at.Notation())
 	}
 }
