@@ -109,7 +109,8 @@ func Parse(line string) (Recipe, error) {
 	return r, err
 }
 
-// split cuts a line into words; quotes hold one together.
+// split cuts a line into words; quotes hold one together. Libraries for a shell's words
+// take the backslash away, which here is a mark of the phrase ("\3" comes from above).
 func split(line string) ([]string, error) {
 	var out []string
 	var word strings.Builder

@@ -44,7 +44,8 @@ func ownPagesOnly(next http.Handler) http.Handler {
 	})
 }
 
-// recoverer keeps a fault in one request from ending the others.
+// recoverer keeps a fault in one request from ending the others. The router's own would
+// answer with an empty page; a player gets a sentence.
 func recoverer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		defer func() {
