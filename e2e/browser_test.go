@@ -54,7 +54,8 @@ func TestMain(m *testing.M) {
 		chromedp.Flag("hide-scrollbars", true),
 	}
 	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update",
-		"disable-sync", "force-prefers-reduced-motion", "disable-gpu-compositing", "disable-software-rasterizer", "in-process-gpu", "disable-extensions", "disable-site-isolation-trials", "disable-dev-shm-usage"} {
+		"disable-sync", "force-prefers-reduced-motion", "disable-gpu-compositing", "disable-software-rasterizer",
+		"in-process-gpu", "disable-extensions", "disable-site-isolation-trials", "disable-dev-shm-usage"} {
 		opts = append(opts, chromedp.Flag(f, true))
 	}
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)

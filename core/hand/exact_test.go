@@ -168,8 +168,8 @@ func (x *exhaustive) try(i, last, first int, held posture, start posture, worst,
 			x.try(i+1, i, i, q, q, worst, sum+begin, false)
 		default:
 			need := placeFinger + b.standing
-			x.try(i+1, i, i, q, q, max(worst, need/e.Have), sum+math.Pow((need+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4),
-				true)
+			x.try(i+1, i, i, q, q, max(worst, need/e.Have),
+				sum+math.Pow((need+spreadOf(b.frame)+flatOf(e.Touches, q))/100, 4), true)
 		}
 	}
 }

@@ -12,7 +12,7 @@ const (
 	maxGap12, maxGap23, maxGap34 = 3, 2, 2
 	minSpan                      = 2
 	hover                        = 3 // frets beyond the last one that an idle finger may stand over
-	behind                       = 2 // frets before the first one, where the player's own finger leaves the others no fret
+	behind                       = 2 // frets before the first one, for hovering fingers
 )
 
 // stance is a frame with what it costs to stand in it.

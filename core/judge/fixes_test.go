@@ -201,7 +201,8 @@ func TestSmallHandGoesUp(t *testing.T) {
 // A fix names every finger that it changes.
 func TestFixSaysAllThatChanges(t *testing.T) {
 	tried := 0
-	for _, line := range []string{"2:9/f1 1:12/f1 14 12 2:12 9", "3:9/f1 2:9/f2 1:12 10 2:12 10", "1:7 5/h 8 5/h 2:8 5"} {
+	for _, line := range []string{"2:9/f1 1:12/f1 14 12 2:12 9", "3:9/f1 2:9/f2 1:12 10 2:12 10",
+		"1:7 5/h 8 5/h 2:8 5"} {
 		l := testline.Build(t, 200, line)
 		r := check(usual, l)
 		mend(usual, l, r)

@@ -135,7 +135,8 @@ func TestHelpersOfABend(t *testing.T) {
 			t.Errorf("%s with %v: helped by %v, want %v", c.line, c.with, got, c.want)
 		}
 	}
-	bent, both := check(usual, testline.Build(t, 60, "3:9/f3/b2*1/4")), check(usual, testline.Build(t, 60, "3:9/f3/b2/v*1/4"))
+	bent, both := check(usual,
+		testline.Build(t, 60, "3:9/f3/b2*1/4")), check(usual, testline.Build(t, 60, "3:9/f3/b2/v*1/4"))
 	need := loadOf(bent, 0, Bending).Need
 	if got := loadOf(both, 0, Shaking).Need; math.Abs(got-need-bend.VibratoTime) > 1e-9 {
 		t.Errorf("bent and shaken needs %v, the bend alone %v", got, need)

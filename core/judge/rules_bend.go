@@ -85,7 +85,8 @@ func bendForce(j *Judgement, helped bool, title string) (out []Finding) {
 			sev = Breaks
 		}
 		f := always(sev, title, fmt.Sprintf("A %s bend at %s takes %.1f N; the %s with %s holds %.1f.",
-			BendWord(n.Bend.Semitones), j.where(i), b.push.Force, n.Finger.Word(), helperWord(len(b.helpers)), b.holds), i)
+			BendWord(n.Bend.Semitones), j.where(i), b.push.Force, n.Finger.Word(), helperWord(len(b.helpers)),
+			b.holds), i)
 		f.Need, f.Have, f.Unit = float64(b.push.Force), float64(b.holds), "N"
 		out = append(out, f)
 	})

@@ -50,7 +50,8 @@ func (strokeRepeats) find(j *Judgement) (out []Finding) {
 			)
 		}
 	})
-	if f, ok := j.seamRepeats(); ok && !slices.ContainsFunc(out, func(g Finding) bool { return slices.Equal(g.Notes, f.Notes) }) {
+	if f, ok := j.seamRepeats(); ok &&
+		!slices.ContainsFunc(out, func(g Finding) bool { return slices.Equal(g.Notes, f.Notes) }) {
 		out = append(out, f)
 	}
 	return out

@@ -53,7 +53,8 @@ func ParseInstrument(name string) (Instrument, error) {
 		if err != nil {
 			return Instrument{}, err
 		}
-		g.Tuning, g.Strings, g.Scale, g.Frets, g.NutSpread, g.BridgeSpread = tuning, gauges, x.scale, x.frets, x.nut, x.bridge
+		g.Tuning, g.Strings, g.Scale, g.Frets = tuning, gauges, x.scale, x.frets
+		g.NutSpread, g.BridgeSpread = x.nut, x.bridge
 		return Instrument{x.name, g, x.fingers}, g.Validate()
 	}
 	return Instrument{}, fmt.Errorf("instrument %q is none: use %s", name, strings.Join(InstrumentNames(), ", "))

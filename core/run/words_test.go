@@ -45,7 +45,8 @@ func TestWordsForEverything(t *testing.T) {
 		t.Errorf("mixed counts are called %q", got)
 	}
 	for move, want := range map[string]string{"": "one tone", "1": "one tone", "3": "3 tones",
-		"string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position", "chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
+		"string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position",
+		"chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
 		if got := run.MoveName(move, phrase.Tones); got != want {
 			t.Errorf("move %q is called %q", move, got)
 		}
@@ -54,9 +55,9 @@ func TestWordsForEverything(t *testing.T) {
 		t.Errorf("chord cells move %q", got)
 	}
 	for layout, want := range map[string]string{"box": "in a box", "3nps": "three a string",
-		"counts:4,3": "4 3 a string", "string:2": "on string 2", "strings:3,2": "on strings 3 and " +
-			"2", "frets:5-9": "on frets 5 to " +
-			"9", "arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides", "pairs:3,1:3": "thirds on strings 3 and 1", "places:6:5": "your own places"} {
+		"counts:4,3": "4 3 a string", "string:2": "on string 2", "strings:3,2": "on strings 3 and 2",
+		"frets:5-9": "on frets 5 to 9", "arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides",
+		"pairs:3,1:3": "thirds on strings 3 and 1", "places:6:5": "your own places"} {
 		if got := run.LayoutName(layout); got != want {
 			t.Errorf("layout %s is called %q, want %q", layout, got, want)
 		}

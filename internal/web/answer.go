@@ -55,7 +55,8 @@ func mistake(err error) error {
 	var stale *store.StaleError
 	var unread *store.UnreadableError
 	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping,
-		store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone, store.ErrDamaged} {
+		store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone,
+		store.ErrDamaged} {
 		if errors.Is(err, own) {
 			return err
 		}

@@ -151,7 +151,11 @@ func nextKeys(v *benchView) laneKeys {
 
 // bendLane lists the keys of the bend lane; W goes through the fingers that may help.
 func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
-	lane := laneKeys{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
+	lane := laneKeys{
+		Lane:  "bend",
+		Title: "Bend",
+		Keys:  fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) }),
+	}
 	if n.Bend == nil || n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
 		return lane
 	}
@@ -159,8 +163,11 @@ func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
 	if len(n.Bend.With) == 0 {
 		label = "helped by any free: " + fingerList(rn.Helpers)
 	}
-	lane.Keys = append(lane.Keys, key{Digit: "W", Label: label, Do: "helpers", Value: nextHelpers(n.Bend.With, filled.Finger),
-		On: len(n.Bend.With) > 0})
+	lane.Keys = append(
+		lane.Keys,
+		key{Digit: "W", Label: label, Do: "helpers", Value: nextHelpers(n.Bend.With, filled.Finger),
+			On: len(n.Bend.With) > 0},
+	)
 	return lane
 }
 

@@ -217,7 +217,8 @@ func (a notebookScreen) row(ctx context.Context, r store.Row) (rowView, error) {
 		if err := json.Unmarshal(r.Summary.Data, &d); err != nil {
 			return row, fmt.Errorf("row of lick %d: %w", r.ID, err)
 		}
-		row.Verdict, row.Word, row.Reason, row.Ceiling = judge.Severity(r.Summary.Severity).String(), d.Word, d.Reason, d.Upto
+		row.Verdict, row.Word = judge.Severity(r.Summary.Severity).String(), d.Word
+		row.Reason, row.Ceiling = d.Reason, d.Upto
 		if d.Tempo > 0 {
 			row.Bar = draw.BarSVG(d.Ceiling, d.Tempo, 0, 158)
 		}

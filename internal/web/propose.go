@@ -330,7 +330,8 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 func turnTitle(how string) string {
 	word, _, _ := strings.Cut(how, ":")
 	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere",
-		"octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend", "tail": "Another tail"}[word]
+		"octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend",
+		"tail": "Another tail"}[word]
 }
 
 // turnedLick turns the selected notes and finds their hands again.
