@@ -62,3 +62,32 @@ func TestRunsByKeyboardAlone(t *testing.T) {
 		t.Error("the ledger does not have the keyboard again")
 	}
 }
+
+// A bend and the fingers that help it, and a mistake, by keys alone: the mistake is said
+// in a sentence and nothing changes.
+func TestBendByKeyboard(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/9")
+	p.ready()
+	p.keys(kb.Home)
+	shown := func() bool {
+		return eval[bool](p, `document.querySelector('.lanekeys[data-lane=bend]')?.hidden === false`)
+	}
+	for k := 0; k < 20 && !shown(); k++ {
+		p.keys(kb.ArrowDown)
+	}
+	p.wait(`document.querySelector('.lanekeys[data-lane=bend]:not([hidden]) [data-digit=W]')?.innerText.includes('any free')`)
+	p.keys("w")
+	p.wait(`document.querySelector('[data-digit=W]').innerText == 'W helped by 2'`)
+	p.keys("w")
+	p.wait(`document.querySelector('[data-digit=W]').innerText == 'W helped by 2 and 1'`)
+	p.keys("w")
+	p.wait(`document.querySelector('[data-digit=W]').innerText.includes('any free')`)
+	// Note 2 is not bent: a release of nothing is refused.
+	rev := eval[string](p, `document.querySelector('#state').dataset.rev`)
+	p.keys(kb.ArrowRight, "6")
+	p.wait(`document.querySelector('#notice').innerText.includes('Bend the note first')`)
+	if got := eval[string](p, `document.querySelector('#state').dataset.rev`); got != rev {
+		t.Errorf("a mistake made revision %s", got)
+	}
+}

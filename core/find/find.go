@@ -72,6 +72,19 @@ func (a item) like(b item) bool {
 }
 
 // finder holds the line as steps of equal length.
+//
+// It guesses and proves. Guess: a cell of every length is laid beside itself, over the
+// ladder of every layout that holds the line, along the strings, two strings over, along
+// the neck, over the chords; where the repeats agree, the first cell and its move are
+// written as a recipe and kept as a try with the notes it may cover. Prove: the tries,
+// those that cover most and are shortest first, are grown, and the first that gives the
+// written line back note for note is the answer. So nothing is found that is not true,
+// and a guess too many costs time alone. Cost: about layouts · n² comparisons of notes
+// for n steps, then one growing a try.
+//
+// Worked example: 6:5 6:8 5:5 | 6:8 5:5 5:7 lie on steps 0 1 2 | 1 2 3 of the A minor
+// pentatonic box at 6:5: every step of the second cell lies one higher, so the cell is
+// "1 2 3" and its move one tone.
 type finder struct {
 	ctx     context.Context // once it is done the tries that are missing do not matter
 	guitar  neck.Guitar

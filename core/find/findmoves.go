@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/phrase"
 )
@@ -95,6 +96,23 @@ func (f *finder) stringsOn(c candidate) {
 	f.octaveCells(c)
 }
 
+// again says whether cell number cell, of so many items, repeats the one before it: the
+// same rests, holds and marks, and every note related to its forerunner as asked.
+func (f *finder) again(length, cell int, related func(before, now lick.Note) bool) bool {
+	for i := range length {
+		a, b := f.items[(cell-1)*length+i], f.items[cell*length+i]
+		if !a.like(b) {
+			return false
+		}
+		for k := range a.notes {
+			if !related(a.notes[k], b.notes[k]) {
+				return false
+			}
+		}
+	}
+	return true
+}
+
 // octaveCells looks for a cell repeated two strings over, an octave up or down.
 func (f *finder) octaveCells(c candidate) {
 	n := len(f.items)
@@ -102,19 +120,10 @@ func (f *finder) octaveCells(c candidate) {
 		for _, up := range []int{1, -1} {
 			cells := 1
 			for ; (cells+1)*length <= n; cells++ {
-				same := true
-				for i := range length {
-					a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
-					if !a.like(b) {
-						same = false
-						break
-					}
-					for k := range a.notes {
-						to, ok := f.guitar.Octaves(a.notes[k].Place(), up)
-						same = same && ok && to == b.notes[k].Place()
-					}
-				}
-				if !same {
+				if !f.again(length, cells, func(a, b lick.Note) bool {
+					to, ok := f.guitar.Octaves(a.Place(), up)
+					return ok && to == b.Place()
+				}) {
 					break
 				}
 			}
@@ -132,21 +141,15 @@ func (f *finder) positions(c candidate) {
 	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
 		cells, by := 1, 0
 		for ; (cells+1)*length <= n; cells++ {
-			same, up := true, 0
-			for i := range length {
-				a, b := f.items[(cells-1)*length+i], f.items[cells*length+i]
-				if !a.like(b) {
-					same = false
-					break
+			up := 0
+			same := f.again(length, cells, func(a, b lick.Note) bool {
+				d := cmp.Compare(b.Fret, a.Fret)
+				ok := a.String == b.String && (up == 0 || d == 0 || d == up)
+				if d != 0 {
+					up = d
 				}
-				for k := range a.notes {
-					d := cmp.Compare(b.notes[k].Fret, a.notes[k].Fret)
-					same = same && a.notes[k].String == b.notes[k].String && (up == 0 || d == 0 || d == up)
-					if d != 0 {
-						up = d
-					}
-				}
-			}
+				return ok
+			})
 			if !same || up == 0 || by != 0 && up != by {
 				break
 			}

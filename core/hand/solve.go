@@ -91,6 +91,11 @@ func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
 // relax finds for each posture i the cheapest way on. It is where the search
 // spends its time: the cheapest ends are tried first, so that a row ends as soon
 // as what lies after a move alone costs more than the best so far.
+//
+// Invariant: rest[j] is the least cost after posture j; afterwards out[i] is the least
+// cost from posture i on, +Inf where every way on has a load above the limit. Cost: at
+// most |from|·|to| moves. For the largest load a row also ends at its own least need,
+// below which no end can bring it.
 func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {

@@ -286,7 +286,7 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked("stroke"))))
 	}
 	if len(rn.Helpers) > 0 {
-		parts = append(parts, "bent with "+fingerList(rn.Helpers)+" behind it "+by(len(n.Bend.With) > 0))
+		parts = append(parts, "bent with "+fingerList(rn.Helpers)+" behind it, "+by(len(n.Bend.With) > 0))
 	}
 	if w := rn.Worst(); w.Need > 0 {
 		parts = append(parts, fmt.Sprintf("needs %.0f of %.0f ms", w.Need, w.Have))

@@ -345,7 +345,7 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 	switch {
 	case cell.Bend != nil:
 		w := map[float64]string{0.5: "curl", 1: "half", 2: "full", 3: "1½", 4: "two"}[cell.Bend.Semitones]
-		c.text(x, y-3, "word bendword", w)
+		c.text(x, y-1, "word bendword", w)
 		to := ""
 		if cell.BendTo != "" {
 			to = "→" + cell.BendTo
@@ -353,7 +353,7 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 		if cell.Bend.Release() {
 			to += "↓"
 		}
-		c.text(x, y+10, "word bendword small", to)
+		c.text(x, y+11, "word bendword small", to)
 	case cell.Vibrato:
 		c.text(x, y+5, "word bendword", "vib")
 	case cell.Bar:
