@@ -26,9 +26,8 @@ import (
 // of the first layer is exact for the whole line, which the tests check against every
 // row of places tried one by one.
 //
-// Cost: layers · cells² · postures² moves at most, in practice a hundredth of it,
-// because a pair of options whose quick bound (hand.LeastLoad) lies above the limit is
-// never weighed. A loop is searched once for every state it may begin in, best promise
+// Cost: layers · cells² · postures² moves at most; a pair of options whose quick bound
+// (hand.Model.LeastLoad) lies above the limit is never weighed. A loop is searched once for every state it may begin in, best promise
 // first, until no other start can be better.
 type joint struct {
 	ctx    context.Context
