@@ -27,8 +27,9 @@ import (
 // row of places tried one by one.
 //
 // Cost: layers · cells² · postures² moves at most; a pair of options whose quick bound
-// (hand.Model.LeastLoad) lies above the limit is never weighed. A loop is searched once for every state it may begin in, best promise
-// first, until no other start can be better.
+// (hand.Model.LeastLoad) lies above the limit is never weighed. A loop is searched once
+// for every state it may begin in, best promise first, until no other start can be
+// better.
 type joint struct {
 	ctx    context.Context
 	hand   *hand.Model
