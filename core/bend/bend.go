@@ -1,5 +1,3 @@
-// Package bend is the physics of a pushed string: how far, how hard, how long,
-// and whether it stays on the fretboard.
 package bend
 
 import (
@@ -57,6 +55,8 @@ type pushed struct {
 	x, length, tension, mass, stiffness float64
 }
 
+// newString is the string pressed at a place, in SI units: its rest length is the scale,
+// its tension and mass follow from gauge and tuning.
 func newString(g neck.Guitar, p neck.Place) pushed {
 	gauge := g.Strings[p.String-1]
 	return pushed{
@@ -67,8 +67,10 @@ func newString(g neck.Guitar, p neck.Place) pushed {
 	}
 }
 
+// state is what a pushed string sounds (Hz) and how hard it pushes back (N).
 type state struct{ hertz, force float64 }
 
+// at is the string pushed d metres sideways; the formulas stand with Solve.
 func (s pushed) at(d float64) state {
 	back, front := math.Hypot(s.x, d), math.Hypot(s.length-s.x, d)
 	strain := (back+front)/s.length - 1

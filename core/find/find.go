@@ -1,4 +1,3 @@
-// Package find looks for the recipe that a written line follows.
 package find
 
 import (
@@ -10,6 +9,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/phrase"
 	"ornamen/core/run"
 )
 
@@ -22,8 +22,9 @@ type Found struct {
 
 // Find looks for the shortest recipe that gives a written line back note for
 // note: places, times, slurs, bends and accents. Where none covers the whole
-// line, the one that covers most of it is found; ok is false where no cell is
-// played twice, or where the line has more than MaxNotes notes or steps that are
+// line, the one that covers most of it is found; where no cell is played twice, the line
+// itself as one statement of a cell, if it lies under the hand. ok is false where it does
+// not, or where the line has more than MaxNotes notes or steps that are
 // mostly silence. The error is the context's.
 func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool, err error) {
 	g = g.WithTuning(l.Tuning)
@@ -31,7 +32,8 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 	if f == nil {
 		return best, false, nil
 	}
-	for _, lad := range f.ladders() {
+	ladders := f.ladders()
+	for _, lad := range ladders {
 		if ctx.Err() != nil {
 			break
 		}
@@ -40,23 +42,83 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 		f.positions(lad)
 	}
 	f.chords()
-	// The most notes first, then the shortest: the first that holds is the one.
+	best, ok, err = f.first()
+	if err != nil || ok && !f.chance(best) {
+		return best, ok, err
+	}
+	// Nothing to speak of is played twice: the line may be one statement of a cell.
+	f.tries = nil
+	for _, lad := range ladders {
+		f.itself(lad)
+	}
+	if one, is, err := f.first(); is || err != nil {
+		return one, is, err
+	}
+	return best, ok, nil
+}
+
+// first is the try that holds and covers most, of those the shortest.
+func (f *finder) first() (best Found, ok bool, err error) {
 	slices.SortStableFunc(f.tries, func(a, b try) int {
 		return cmp.Or(cmp.Compare(b.covers, a.covers), cmp.Compare(len(a.text), len(b.text)))
 	})
 	for _, t := range f.tries {
-		if err := context.Cause(ctx); err != nil {
+		if err := context.Cause(f.ctx); err != nil {
 			return best, false, fmt.Errorf("stopped: %w", err)
 		}
 		if found, yes := f.verify(t); yes {
 			return found, true, nil
 		}
 	}
-	if err := context.Cause(ctx); err != nil {
+	if err := context.Cause(f.ctx); err != nil {
 		return best, false, fmt.Errorf("stopped: %w", err)
 	}
 	return best, false, nil
 }
+
+// chance says whether a recipe covers so little of the line that it may be there by chance:
+// less than four fifths of it, or a part of it by a cell of one step.
+func (f *finder) chance(x Found) bool {
+	covers, all := x.To-x.From+1, len(f.line.Notes)
+	p, err := phrase.ParsePhrase(x.Recipe.Cell)
+	single := err == nil && len(p.Cells) == 1 && len(p.Cells[0]) == 1
+	return covers < all && (5*covers < 4*all || single)
+}
+
+// Parts looks for the recipes that a line is joined of: the one of Find, then what it leaves
+// before and after itself, as long as there are a few notes to look at. They are in playing
+// order and do not overlap. The error is the context's.
+func Parts(ctx context.Context, g neck.Guitar, l lick.Lick) ([]Found, error) {
+	f, ok, err := Find(ctx, g, l)
+	if err != nil || !ok {
+		return nil, err
+	}
+	var out []Found
+	for _, side := range []struct{ from, to int }{{0, f.From - 1}, {f.From - 1, f.To}, {f.To, len(l.Notes)}} {
+		if side.from == f.From-1 && side.to == f.To {
+			out = append(out, f)
+			continue
+		}
+		if side.to-side.from < fewNotes {
+			continue
+		}
+		part := l.Clone()
+		part.Notes, part.Parts, part.Pickup = part.Notes[side.from:side.to], nil, lick.Time{}
+		part.Key, part.Keys = l.KeyAt(part.Notes[0].At), nil
+		more, err := Parts(ctx, g, part)
+		if err != nil {
+			return nil, err
+		}
+		for _, m := range more {
+			m.From, m.To = m.From+side.from, m.To+side.from
+			out = append(out, m)
+		}
+	}
+	return out, nil
+}
+
+// fewNotes is how many notes a part has at least that is looked for.
+const fewNotes = 4
 
 // item is one step of the written line: notes that sound together, a hold or a
 // rest.
@@ -162,6 +224,10 @@ func (f *finder) steps() bool {
 // silence is how many steps a note of a line that has a recipe may take on average.
 const silence = 16
 
+// cutInto writes the columns as steps of one unit: notes, the holds after them and the
+// rests between. ok is false where a time or a length is no whole number of units, where
+// notes that sound together differ in length, or where most of it would be silence. The
+// last column may ring on as long as it likes.
 func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 	// A cell may hold and rest, but a line of silence is no run.
 	most := int64(silence * (len(cols) + silence))
@@ -246,6 +312,8 @@ func (f *finder) verify(t try) (Found, bool) {
 	return Found{t.recipe, first + 1, first + len(want)}, true
 }
 
+// sameBend compares what a recipe can say of a bend: how far, and whether it starts bent
+// or comes down.
 func sameBend(a, b *lick.Bend) bool {
 	if a == nil || b == nil {
 		return a == b

@@ -51,10 +51,29 @@ var handEntered = []struct {
 	{"", "6:5 8 5:5 6:8 5:5 7 5:5 7 4:5", 0},
 	{"A natural minor", "6:5 7h 8h 10s 5:7 8h 10h 7 8h 10h 12s 4:9 10h 12h", 14},
 	{"C# minor pentatonic", "6:9 12 5:9 11 4:9 11 3:9 11 2:9 12 1:9 12 9*1/4", 0},
+	// Overlapping shapes.
+	{"A minor pentatonic", "1:15 12 2:15 3:17 14 2:15 13 3:14 4:17 14 3:14 12 4:14 5:17 15 4:14 12 5:15 6:17 15", 0},
+	{"A minor pentatonic", "6:5 8 10 5:10 7 5 5 7 10 4:10 7 5 5 7 10 3:9 7 5 5 7 9 2:10 8 5", 0},
+	// One cell up, another down.
+	{"A minor pentatonic", "6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 4:5 5:7 4:5 5:7 5 7 5 6:8 5:5 6:8 6:5 6:8", 0},
+	{"C major", "6:8 10 12 5:8 10 12 4:9 10 12 3:9 10 12 12 9 10 4:12 9 10 5:12 8 10 6:12 8 10", 0},
+	// Loops and cells that come back.
+	{"A minor pentatonic", "3:5 7h 5p 4:7 3:5 7h 5p 4:7 3:5 7h 5p 4:7", 0},
+	{"E minor pentatonic", "2:15 1:12 15 12 2:15 12 2:15 1:12 15 12 2:15 12", 0},
+	{"G major", "6:3 5 7 5 5:3 5 7 5 4:4 5 7 5 3:4 5 7 5", 0},
+	{"A natural minor", "3:5 7h 9s 7 9h 7s 5 7h 9s 7 9h 7s", 0},
+	{"A natural minor", "4:5 7h 9s 3:7 9 4:7 9h 7s 3:5 7", 0},
+	// One statement of a cell.
+	{"A minor pentatonic", "3:5 7 2:5 8 1:5 8 5", 0},
+	{"A natural minor", "5:7 8 5 4:7 5 3:5 7 4", 0},
+	{"C# minor pentatonic", "3:11 1:9 2:12 9 3:11 9 4:11", 0},
+	// Joined: the longer part.
+	{"A minor pentatonic", "6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 1:8 5 2:8 5", 12},
+	{"A minor pentatonic", "1:8 2:8 3:7 6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7", 12},
 }
 
 func TestFindHandEntered(t *testing.T) {
-	if len(handEntered) < 30 {
+	if len(handEntered) < 45 {
 		t.Fatalf("only %d lines", len(handEntered))
 	}
 	g := neck.Standard()
@@ -168,5 +187,70 @@ func TestSilenceHasNoRecipe(t *testing.T) {
 	}).AllocedBytesPerOp()
 	if allocated > 20<<20 {
 		t.Errorf("it takes %d MB", allocated>>20)
+	}
+}
+
+// Overlapping shapes: two strings that hold one pitch each keep their place (common
+// practice, the lines of the trade).
+func TestOverlappingShapes(t *testing.T) {
+	g := neck.Standard()
+	for _, c := range []struct{ recipe, line string }{
+		{`--key "D minor pentatonic" --layout frets:5-10 --cell "strings: a1 a2 b1 b2 a2 b1 b2 b3"`,
+			"6:5 8 5:5 8 6:8 5:5 8 10 5 8 4:5 7 5:8 4:5 7 10 5 7 3:5 7 4:7 3:5 7 10 5 7 2:6 8 3:7 2:6 8 10 " +
+				"6 8 1:5 8 2:8 1:5 8 10"},
+		{`--key "A minor pentatonic" --layout frets:12-17 --cell "strings: a2 a1 b2 c3 c2" --dir down`,
+			"1:15 12 2:15 3:17 14 2:15 13 3:14 4:17 14 3:14 12 4:14 5:17 15 4:14 12 5:15 6:17 15"},
+		{`--key "A minor pentatonic" --layout boxes:1+2 --cell "strings: a1 a2 a3 b3 b2 b1"`,
+			"6:5 8 10 5:10 7 5 5 7 10 4:10 7 5 5 7 10 3:9 7 5 5 7 9 2:10 8 5 5 8 10 1:10 8 5"},
+	} {
+		r, err := run.Parse(c.recipe)
+		if err != nil {
+			t.Fatal(err)
+		}
+		grown, err := run.Grow(r, g)
+		if err != nil {
+			t.Errorf("%s: %v", c.recipe, err)
+			continue
+		}
+		want := testline.Read(t, r.Key, c.line)
+		if len(grown.Lick.Notes) != len(want.Notes) {
+			t.Errorf("%s: %d notes, want %d", c.recipe, len(grown.Lick.Notes), len(want.Notes))
+			continue
+		}
+		for i, n := range grown.Lick.Notes {
+			if n.Place() != want.Notes[i].Place() {
+				t.Errorf("%s: note %d at %v, want %v", c.recipe, i+1, n.Place(), want.Notes[i].Place())
+				break
+			}
+		}
+		if f, ok, _ := find.Find(t.Context(), g, want); !ok || f.From != 1 || f.To != len(want.Notes) {
+			t.Errorf("%s is found as %d-%d %s", c.recipe, f.From, f.To, f.Recipe)
+		} else {
+			t.Logf("%s", f.Recipe)
+		}
+	}
+}
+
+// A line that is joined of two runs is found as both.
+func TestFindParts(t *testing.T) {
+	l := testline.Read(t, "A minor pentatonic",
+		"6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 1:8 5 2:8 1:5 2:8 5 8 5 3:7 2:5 3:7 5")
+	parts, err := find.Parts(t.Context(), neck.Standard(), l)
+	if err != nil || len(parts) != 2 || parts[0].From != 1 || parts[0].To != 12 || parts[1].From != 13 || parts[1].To != 24 {
+		t.Errorf("%v: %+v", err, parts)
+	}
+}
+
+// All the lines entered by hand, one after the other.
+func BenchmarkFindHandEntered(b *testing.B) {
+	g := neck.Standard()
+	var lines []lick.Lick
+	for _, c := range handEntered {
+		lines = append(lines, testline.Read(b, c.key, c.text))
+	}
+	for b.Loop() {
+		for _, l := range lines {
+			find.Find(b.Context(), g, l)
+		}
 	}
 }

@@ -46,6 +46,7 @@ func (f *finder) tonesOn(c candidate) {
 		f.tonesTry(c, at, from, to, length, by)
 	})
 	f.turns(c, at)
+	f.downCells(c, at)
 }
 
 // group reads notes that sound together as steps of the ladder.
@@ -140,7 +141,7 @@ func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]phrase.Ste
 func (f *finder) marks(it item) phrase.Step {
 	n := it.notes[0]
 	s := phrase.Step{Slur: n.Slur, Accent: n.Accent}
-	if n.Locked("stroke") && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
+	if n.Locked(lick.FieldStroke) && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
 		s.Stroke = n.Stroke
 	}
 	if n.Bend != nil && (n.Bend.Semitones <= 2 && n.Bend.Semitones != 4) {
@@ -148,7 +149,7 @@ func (f *finder) marks(it item) phrase.Step {
 	}
 	if n.Vibrato != nil {
 		s.Vibrato = 1
-		if n.Vibrato.Width == "wide" {
+		if n.Vibrato.Width == lick.Wide {
 			s.Vibrato = 2
 		}
 	}
@@ -172,6 +173,7 @@ func (f *finder) addMarks(cell []phrase.Step, from, to int) {
 // base is the recipe of a candidate.
 func (f *finder) base(c candidate) run.Recipe {
 	r := run.Recipe{Key: f.key, Layout: c.layout, At: c.at}
+	r.Loop = f.line.Loop
 	r.Add, r.Drop = strings.Join(f.line.Key.Add, ","), strings.Join(f.line.Key.Drop, ",")
 	if f.count != "16" {
 		r.Count = f.count
@@ -255,6 +257,7 @@ func shortTail(steps, length, cells int) bool {
 	return steps > 0 && steps <= max(length, 4) && 2*steps <= length*cells
 }
 
+// phraseKind is what the steps of a written cell name.
 func phraseKind(cell string) phrase.Kind {
 	p, err := phrase.ParsePhrase(cell)
 	if err != nil {
@@ -277,6 +280,7 @@ func (f *finder) addLanding(r run.Recipe, from, end, at int) {
 	f.add(r, from, at+1)
 }
 
+// add keeps a try once, with how many notes it may cover.
 func (f *finder) add(r run.Recipe, from, to int) {
 	notes := 0
 	for _, it := range f.items[from:to] {
@@ -286,7 +290,34 @@ func (f *finder) add(r run.Recipe, from, to int) {
 	if key := fmt.Sprint(from, to, text); !f.seen[key] {
 		f.seen[key] = true
 		f.tries = append(f.tries, try{r, from, to, notes, text})
+		if m, ok := mirrored(r); ok {
+			f.tries = append(f.tries, try{m, from, to, notes, m.String()})
+		}
 	}
+}
+
+// mirrored is the recipe whose cell is the first half of this one, answered by its mirror:
+// worth a try where both halves take the same steps, a slide among them.
+func mirrored(r run.Recipe) (run.Recipe, bool) {
+	p, err := phrase.ParsePhrase(r.Cell)
+	if err != nil || p.Kind == phrase.Chord || len(p.Cells) != 1 || r.DownCell != "" || r.Rotate > 1 {
+		return r, false
+	}
+	cell := p.Cells[0]
+	half, slid := len(cell)/2, false
+	for i := range half {
+		a, b := cell[i], cell[half+i]
+		if len(a.Tones) != len(b.Tones) || i > 0 && a.Slur != b.Slur || a.Stroke != b.Stroke || a.Accent != b.Accent {
+			return r, false
+		}
+		slid = slid || i > 0 && (a.Slur == lick.Slide || a.Slur == lick.Shift)
+	}
+	if !slid || len(cell)%2 != 0 {
+		return r, false
+	}
+	r.Cell = phrase.Phrase{Kind: p.Kind, Cells: [][]phrase.Step{cell[:half]}}.String()
+	r.Mirror = true
+	return r, true
 }
 
 // turns looks for cells that go up and come down again, or the other way.

@@ -58,7 +58,7 @@ func (f *finder) ladders() []candidate {
 		}
 		held := 0
 		for _, n := range f.line.Notes {
-			if _, ok := c.step[n.Place()]; ok {
+			if _, ok := c.row[n.Place()]; ok {
 				held++
 			}
 		}
@@ -105,8 +105,20 @@ func (f *finder) ladders() []candidate {
 	for _, n := range f.line.Notes {
 		lo, hi = min(lo, n.Fret), max(hi, n.Fret)
 	}
-	add(fmt.Sprintf("frets:%d-%d", lo, hi), low, half)
-	add(f.ownPlaces(), low, len(f.line.Notes))
+	if thick > thin && thick-thin <= 2 {
+		layout := "strings:" + strconv.Itoa(thick)
+		for s := thick - 1; s >= thin; s-- {
+			layout += "," + strconv.Itoa(s)
+		}
+		if lay, err := shape.ParseLayout(layout); err == nil {
+			add(layout, shape.Start(f.guitar, f.palette, lay), len(f.line.Notes))
+			add(layout, neck.Place{String: thick, Fret: lo}, len(f.line.Notes))
+		}
+	}
+	add(fmt.Sprintf("frets:%d-%d", lo, hi), neck.Place{String: len(f.guitar.Tuning), Fret: lo}, half)
+	if own, at := f.ownPlaces(); own != "" {
+		add(own, at, len(f.line.Notes))
+	}
 	return out
 }
 
@@ -154,7 +166,7 @@ func (f *finder) ownCounts() (row string, at neck.Place, ok bool) {
 }
 
 // ownPlaces is the line's own selection of places.
-func (f *finder) ownPlaces() string {
+func (f *finder) ownPlaces() (layout string, first neck.Place) {
 	seen := map[neck.Place]bool{}
 	var words []string
 	for _, n := range f.line.Notes {
@@ -165,8 +177,9 @@ func (f *finder) ownPlaces() string {
 	}
 	// A selection helps only where the line comes back to its places.
 	if len(words) > 40 || 3*len(words) > 2*len(f.line.Notes) {
-		return ""
+		return "", first
 	}
 	slices.Sort(words)
-	return "places:" + strings.Join(words, ",")
+	first, _ = neck.ParsePlace(words[0]) // it was written just now
+	return "places:" + strings.Join(words, ","), first
 }

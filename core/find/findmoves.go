@@ -279,5 +279,5 @@ func chordTone(p music.Palette, root music.Name, semitones int) (phrase.Tone, bo
 		}
 	}
 	d := music.ChromaticDegree(semitones)
-	return phrase.Tone{Degree: d, Octave: octave}, d.Alter != 0
+	return phrase.Tone{Degree: d, Octave: octave, Plain: d.Alter == 0}, true
 }

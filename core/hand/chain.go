@@ -28,6 +28,8 @@ type link struct {
 	viaOpen bool
 }
 
+// newLink names the moves from one node's touches to the next one's, in the time there is;
+// viaOpen says that open strings sound between the two.
 func (m *Model) newLink(from, to []Touch, have float64, viaOpen bool) link {
 	return link{m: m, key: moveKey(from, to, viaOpen), from: from, touches: to, have: have, viaOpen: viaOpen}
 }
@@ -111,6 +113,10 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 	return c
 }
 
+// newNode lists the postures that may play the touches of event i; ok is false where
+// nothing of it is fretted. Where no hand stands so, fretted touches are let go from the
+// last on until one does, and the node is marked broken; so it is where no posture keeps
+// the fingers that are set.
 func (m *Model) newNode(i int, touches []Touch) (node, bool) {
 	n := node{event: i, touches: touches}
 	if !(Event{Touches: touches}).fretted() {
@@ -174,6 +180,7 @@ func (c *chain) connect(from, to int, have float64, viaOpen bool, reach []int) (
 	return l, next
 }
 
+// reachable are those of to that some posture of from can move to.
 func (w weighed) reachable(from, to []int) []int {
 	var out []int
 	for _, j := range to {
@@ -187,6 +194,7 @@ func (w weighed) reachable(from, to []int) []int {
 	return out
 }
 
+// plainTouches are the places alone, without what is asked of them.
 func plainTouches(touches []Touch) []Touch {
 	out := slices.Clone(touches)
 	for i := range out {
@@ -195,6 +203,7 @@ func plainTouches(touches []Touch) []Touch {
 	return out
 }
 
+// closeLoop adds the move from the last node back to the first one.
 func (c *chain) closeLoop(events []Event, viaOpen bool, reach []int) {
 	n := len(c.nodes)
 	l, _ := c.connect(n-1, 0, events[c.nodes[0].event].Have, viaOpen, reach)

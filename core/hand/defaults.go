@@ -42,7 +42,7 @@ func Defaults() []defaults.Row {
 		{Name: "hammer, more", Value: hammerExtra, Unit: "ms"},
 		{Name: "pull, more", Value: pullExtra, Unit: "ms"},
 		{Name: "roll", Value: rollBase, Unit: "ms"},
-		{Name: "same finger under a bar", Value: barBase, Unit: "ms"},
+		{Name: "same finger under a barre", Value: barreBase, Unit: "ms"},
 		{Name: "jump, by the finger", Value: jumpFinger, Unit: "ms"},
 		{Name: "jump, by the hand", Value: jumpHand, Unit: "ms"},
 		{Name: "slide", Value: slideBase, Unit: "ms"},
@@ -70,13 +70,18 @@ func Defaults() []defaults.Row {
 		{Name: "effort: one finger goes to another place", Value: jumpAgain, Unit: "ms"},
 		{Name: "effort: each fret a gap opens beyond one", Value: openGap, Unit: "ms"},
 		{Name: "effort: each closed gap", Value: closedGap, Unit: "ms"},
+		{Name: "effort: a barre", Value: barreEffort, Unit: "ms"},
+		{Name: "… by ring or little finger, more", Value: barreHigh, Unit: "ms"},
 		{Name: "effort: a bend by the index", Value: bendByIndex, Unit: "ms"},
 		{Name: "effort: a bend by the middle finger", Value: bendByMiddle, Unit: "ms"},
 		{Name: "effort: a bend by the little finger", Value: bendByLittle, Unit: "ms"},
+		{Name: "effort: a bend by ring or little finger where the habit is the other", Value: bendOther, Unit: "ms"},
 		{Name: "effort: the index a fret left of the first one", Value: behindNut, Unit: "ms"},
 		{Name: "octaves and pairs: by shape where that costs up to a factor of", Value: shapeSlack},
+		{Name: "along one string: by positions where that costs up to a factor of", Value: alongSlack},
+		{Name: "… a position's frets from its lowest to its highest", Value: alongSpan},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
-		{Name: "effort: a finger hops two strings within two notes", Value: stringHop, Unit: "moves of 100 ms"},
+		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, within two notes", Value: leap, Unit: "moves of 100 ms"},
 	} {
 		if r.From == "" {
 			r.From = defaults.Model

@@ -35,6 +35,8 @@ func (c *chain) describe(path *Path, events []Event, loop bool, picks []int) {
 	}
 }
 
+// describeOpen fills the step of an event of open strings: the hand stays, the finger
+// before lets go.
 func (c *chain) describeOpen(s *Step, e Event, moves bool) {
 	for j, t := range e.Touches {
 		switch {
@@ -54,6 +56,8 @@ func (c *chain) describeOpen(s *Step, e Event, moves bool) {
 	}
 }
 
+// describeNode fills the step of a fretted event: fingers, frame, strain and the move into
+// it.
 func (c *chain) describeNode(s *Step, k int, picks []int) {
 	n := &c.nodes[k]
 	q := n.stand[picks[k]]

@@ -1,6 +1,11 @@
 package hand
 
-import "ornamen/core/load"
+import (
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/load"
+)
 
 // Need says how fast a move can be and makes loads, ceilings and verdicts. Effort says
 // which of the good enough hands a teacher would write, and chooses among them alone:
@@ -11,26 +16,33 @@ import "ornamen/core/load"
 // the fingers most players write).
 const (
 	frameChange = 15.0 // the hand takes another frame
-	jumpAgain   = 30.0 // one finger goes to another place without slide, roll or bar
+	jumpAgain   = 30.0 // one finger goes to another place without slide, roll or barre
 	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
 	closedGap   = 6.0  // each closed gap of it
 
-	barEffort = 8.0 // a finger is laid flat
+	// A barre is the index's, or the middle finger's beside one, sooner than another's (common
+	// practice).
+	barreEffort = 8.0  // a finger is laid flat
+	barreHigh   = 12.0 // more where it is the ring or the little one
 
 	// A bend is the ring finger's, then the little one's; the other two bend where
 	// nothing else serves (common practice).
 	bendByIndex  = 30.0
 	bendByMiddle = 18.0
 	bendByLittle = 6.0
+	// bendOther is what the other of ring and little finger asks where the player has the
+	// habit of bending with one of them.
+	bendOther = 150.0
 	// behindNut is what each fret asks that the index hovers left of the first one.
 	behindNut = 12.0
 
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
-	departure = 6.0
-	// stringHop is what it pays where its finger was two strings or more away a note
-	// before the last one: a finger that the moves from note to note do not see hop.
-	stringHop = 2.0
+	departure = 4.0
+	// leap is what it pays where its finger was on another string a note before the last one,
+	// two strings away, or at another fret of the next one and goes back there: the moves from
+	// note to note do not see it jump.
+	leap = 2.0
 
 	effortUnit = 100.0 // ms at which a move has an effort of one
 )
@@ -53,13 +65,25 @@ func spread(f Frame) (ms float64) {
 
 // asks is what a posture asks in effort beside its frame: fingers laid flat, and bends
 // by others than the ring finger.
-func asks(touches []Touch, q posture) (ms float64) {
+func (m *Model) asks(touches []Touch, q posture) (ms float64) {
 	for i, t := range touches {
 		if t.Bent {
-			ms += [4]float64{bendByIndex, bendByMiddle, 0, bendByLittle}[max(0, q.fingers[i])]
+			ms += m.bendAsks[max(0, q.fingers[i])]
 		}
 	}
-	return ms + barEffort*float64(bars(touches, q))
+	return ms + flatAsks(touches, q)
+}
+
+// bendAsks are the efforts of a bend by each finger, as the hand has the habit.
+func bendAsks(h Hand) [4]float64 {
+	ring, little := 0.0, bendByLittle
+	switch h.Bender {
+	case lick.Ring:
+		little = bendOther
+	case lick.Little:
+		ring, little = bendOther, 0
+	}
+	return [4]float64{bendByIndex, bendByMiddle, ring, little}
 }
 
 // effort of a move of so many ms: (ms/100)⁴, so that one hard move weighs more than
@@ -73,6 +97,7 @@ func effort(ms float64) float64 {
 // toils is what the moves of a matrix ask in effort, beside their need.
 type toils struct {
 	add   []float64 // ms, by posture moved to: its frame's spread and what it asks beside
+	least float64   // of add
 	jumps []bool    // row by row like the needs; nil where postures tell, or none jumps
 	jumpy bool      // the same finger again jumps
 }
@@ -84,7 +109,10 @@ func (mx *matrix) toils(m *Model) *toils {
 		t := &mx.toil
 		t.add = make([]float64, len(mx.to))
 		for j, q := range mx.to {
-			t.add[j] = m.stances[q.stance].spread + asks(mx.y, q)
+			t.add[j] = m.stances[q.stance].spread + m.asks(mx.y, q)
+		}
+		if len(t.add) > 0 {
+			t.least = slices.Min(t.add)
 		}
 		if len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held {
 			t.jumpy = !mx.viaOpen && jumps(mx.x[0], mx.y[0])
@@ -110,13 +138,18 @@ type toilRow struct {
 	need, add []float64
 	to        []posture
 	speed     float64
-	stance    int    // moved from; -1 for a hand that comes from nowhere
-	finger    int8   // that jumps when it plays again; jumpless for none
-	jumps     []bool // or nil
+	stance    int     // moved from; -1 for a hand that comes from nowhere
+	finger    int8    // that jumps when it plays again; jumpless for none
+	jumps     []bool  // or nil
+	floor     float64 // the least of add
 }
 
+// jumpless marks a row of moves in which no finger can jump, so that nothing has to be
+// looked up.
 const jumpless int8 = -2
 
+// toilRow is the effort of every move out of posture i, worked out once and kept with its
+// matrix.
 func (w weighed) toilRow(i int) toilRow {
 	t, width := w.toils(w.m), len(w.to)
 	r := toilRow{
@@ -124,6 +157,7 @@ func (w weighed) toilRow(i int) toilRow {
 		add:    t.add,
 		to:     w.to,
 		speed:  w.m.speed(),
+		floor:  t.least,
 		stance: -1,
 		finger: jumpless,
 	}
@@ -155,24 +189,26 @@ func (r *toilRow) ms(j int) float64 {
 	return ms
 }
 
-// bars counts the fingers that lie flat over several strings.
-func bars(touches []Touch, q posture) (n int) {
+// flatAsks is what the fingers ask that lie flat over several strings.
+func flatAsks(touches []Touch, q posture) (ms float64) {
 	var on [4]int
 	for i := range touches {
 		if f := q.fingers[i]; f != noFinger {
 			if on[f]++; on[f] == 2 {
-				n++
+				if ms += barreEffort; f >= 2 {
+					ms += barreHigh
+				}
 			}
 		}
 	}
-	return n
+	return ms
 }
 
 // jumps says whether one finger that plays both touches jumps.
 func jumps(x, y Touch) bool {
 	strings := x.Place.String - y.Place.String
 	return x.Place != y.Place && y.Slur == "" && x.fretted() && y.fretted() &&
-		!(x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Bar && y.Bar))
+		!(x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Barre && y.Barre))
 }
 
 // usual is the finger that each place has most often in the picked path; the lower
@@ -233,7 +269,7 @@ func (c *chain) keys(k int, t Touch) []placeKey {
 }
 
 // hops is what each posture of each node pays for a finger that the picked path has on
-// a string far away two notes before or after; nil where there is none.
+// another string two notes before or after, out of its reach; nil where there is none.
 func (c *chain) hops(picks []int) (out [][]float64) {
 	for k := range c.nodes {
 		for _, o := range []int{k - 2, k + 2} {
@@ -243,11 +279,16 @@ func (c *chain) hops(picks []int) (out [][]float64) {
 			}
 			n, far := &c.nodes[k], &c.nodes[o]
 			f := far.stand[picks[o]].fingers[0]
-			if d := n.touches[0].Place.String - far.touches[0].Place.String; f == noFinger || d > -2 && d < 2 {
+			at, was := n.touches[0].Place, far.touches[0].Place
+			if near := at.String-was.String > -2 && at.String-was.String < 2; f == noFinger || near &&
+				(at.String == was.String || at.Fret == was.Fret || !c.sameAround(k, picks)) {
 				continue
 			}
 			if mid := (k + o) / 2; c.nodes[mid].stand[picks[mid]].fingers[0] == f {
 				continue // it rolls
+			}
+			if n.touches[0].Bent || far.touches[0].Bent {
+				continue // a bend is the stronger finger's, wherever it was before
 			}
 			if out == nil {
 				out = make([][]float64, len(c.nodes))
@@ -257,12 +298,23 @@ func (c *chain) hops(picks []int) (out [][]float64) {
 			}
 			for j, p := range n.stand {
 				if p.fingers[0] == f {
-					out[k][j] += stringHop
+					out[k][j] += leap
 				}
 			}
 		}
 	}
 	return out
+}
+
+// sameAround says whether the notes two before and two after node k are one place under one
+// finger of the picked path: what plays node k goes there and back.
+func (c *chain) sameAround(k int, picks []int) bool {
+	if k < 2 || k+2 >= len(c.nodes) {
+		return false
+	}
+	a, b := &c.nodes[k-2], &c.nodes[k+2]
+	return len(a.touches) == 1 && len(b.touches) == 1 && a.touches[0].Place == b.touches[0].Place &&
+		a.stand[picks[k-2]].fingers[0] == b.stand[picks[k+2]].fingers[0]
 }
 
 // departures is what each posture of each node pays for the notes that depart from
@@ -274,12 +326,19 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 		if out[k] = make([]float64, len(n.stand)); beside != nil {
 			copy(out[k], beside[k])
 		}
-		for j, p := range n.stand {
-			for i, t := range n.touches {
-				for _, key := range c.keys(k, t) {
-					if f := p.fingers[i]; f != noFinger && f != usual[key] {
-						out[k][j] += departure
+		for i, t := range n.touches {
+			var pays [4]float64 // by finger
+			for _, key := range c.keys(k, t) {
+				is := usual[key]
+				for f := range pays {
+					if int8(f) != is {
+						pays[f] += departure
 					}
+				}
+			}
+			for j := range n.stand {
+				if f := n.stand[j].fingers[i]; f != noFinger {
+					out[k][j] += pays[f]
 				}
 			}
 		}

@@ -45,8 +45,8 @@ func randomEvents(rng *rand.Rand, n, frets int) []Event {
 			held.Held, held.Slur = true, ""
 			events[i].Touches = append(events[i].Touches, held)
 		case rng.IntN(6) == 0:
-			second := Touch{Place: neck.Place{String: 4, Fret: base + rng.IntN(3)}, Bar: rng.IntN(2) == 0}
-			events[i].Touches[0].Bar = second.Bar
+			second := Touch{Place: neck.Place{String: 4, Fret: base + rng.IntN(3)}, Barre: rng.IntN(2) == 0}
+			events[i].Touches[0].Barre = second.Barre
 			events[i].Touches = append(events[i].Touches, second)
 		}
 	}
@@ -101,7 +101,10 @@ func flatOf(touches []Touch, q posture) (ms float64) {
 			}
 		}
 		if n > 1 {
-			ms += barEffort
+			ms += barreEffort
+			if f >= 2 {
+				ms += barreHigh
+			}
 		}
 	}
 	return ms

@@ -34,6 +34,7 @@ func (m *Model) Grip(touches []Touch) (g *Grip, ok bool) {
 	return g, len(g.allowed) > 0
 }
 
+// widen makes the grip's bounds hold one more place of the hand.
 func (g *Grip) widen(c neck.MM) { g.lo, g.hi = min(g.lo, c), max(g.hi, c) }
 
 // Open says whether the event leaves the hand where it is.
@@ -134,6 +135,8 @@ func within(allowed []int, rest []float64) []int {
 	return out
 }
 
+// relaxToOpen is Relax into a layer of open strings: the hand stays where it is, the need
+// is that of letting go.
 func (m *Model) relaxToOpen(k Cost, from, to *Grip, have float64, rest, out []float64) {
 	need := m.openNeed(to)
 	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, need*m.speed(), rest[stance])) }
@@ -157,6 +160,8 @@ func (m *Model) openNeed(to *Grip) float64 {
 	return need
 }
 
+// relaxFromOpen is Relax out of a layer of open strings: from every stance in which the
+// hand may have stayed, or from one that has not come down yet.
 func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float64) {
 	to2 := within(to.allowed, rest)
 	if len(to2) == 0 {
@@ -225,7 +230,7 @@ func (m *Model) Begin(g *Grip, i int) float64 {
 		return 0
 	}
 	s := &m.stances[g.stand[i].stance]
-	return effort(s.standing + s.spread + asks(g.touches, g.stand[i]))
+	return effort(s.standing + s.spread + m.asks(g.touches, g.stand[i]))
 }
 
 // Follow finds, from posture i of from, the posture of to with the least cost of

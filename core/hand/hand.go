@@ -1,17 +1,3 @@
-// Package hand is the fretting hand: what it reaches, what each move of it
-// needs in milliseconds, and the frames and fingers that need least.
-//
-// A frame is the fret that each of four fingers stands over. A posture is a frame with
-// the fingers that press in one event. Every pair of postures of neighbouring events has
-// a need in ms (Move kinds: place, shift, jump, roll, bar, slide); need over the time
-// there is gives a load. The search first finds the least possible largest load of the
-// line (minimax over a layered graph, O(events·postures²), cut short where no better
-// end is left), then, among all lines within the slack of it, the one of least effort,
-// which is additive and so found exactly by the same passes. The example of Model.Bound
-// shows both ends of it.
-//
-// It is a little larger than other rooms because the quick forms of the search (single
-// notes, grips, spliced lines) stand beside the plain one that they are proved against.
 package hand
 
 import (
@@ -46,6 +32,8 @@ type Hand struct {
 	Comfort [6]neck.MM // by Pair: reach that is comfortable
 	Limit   [6]neck.MM // by Pair: reach that is the limit
 	Speed   float64    // needs are divided by it; 1 is the model's player
+
+	Bender lick.Finger // that bends where several could, a habit; NoFinger is what is usual
 }
 
 // Medium is the default hand (model default).
@@ -99,7 +87,7 @@ const (
 	hammerExtra  = 10.0
 	pullExtra    = 15.0
 	rollBase     = 95.0
-	barBase      = 55.0
+	barreBase    = 55.0
 	jumpFinger   = 95.0
 	jumpHand     = 110.0
 	slideBase    = 25.0

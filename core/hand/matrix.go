@@ -114,7 +114,7 @@ func (m *Model) keep(key string, make func() *matrix) *matrix {
 func appendKey(key []byte, touches []Touch) []byte {
 	for _, t := range touches {
 		flags := byte(0)
-		if t.Bar {
+		if t.Barre {
 			flags |= 1
 		}
 		if t.Held {

@@ -37,11 +37,13 @@ type Model struct {
 	moves   *kept.Kept[string, *matrix]
 	stands  *kept.Kept[string, []posture]
 	logs    logTables
+
+	bendAsks [4]float64 // effort in ms of a bend, by finger
 }
 
 // NewModel prepares the frames of a hand on a guitar.
 func NewModel(h Hand, g neck.Guitar) *Model {
-	m := &Model{Hand: h, Guitar: g, moves: kept.New[string](keptMoves, (*matrix).bytes),
+	m := &Model{Hand: h, Guitar: g, bendAsks: bendAsks(h), moves: kept.New[string](keptMoves, (*matrix).bytes),
 		stands: kept.New[string](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })}
 	last := g.Frets + hover
 	for fret := 1 - behind; fret <= last; fret++ {
@@ -62,6 +64,8 @@ func NewModel(h Hand, g neck.Guitar) *Model {
 	return m
 }
 
+// addStance keeps a frame that every pair of fingers reaches, with its strain, its centre,
+// and under which fret of which finger it is found.
 func (m *Model) addStance(f Frame) {
 	s := stance{frame: f, strain: m.strain(f), narrow: f[3]-f[0] < minSpan}
 	if s.strain > 1 {
@@ -100,7 +104,7 @@ type Touch struct {
 	Finger lick.Finger // NoFinger leaves it free
 	Only   Fingers     // the fingers a free touch may take; none means all
 	Slur   lick.Slur   // how it is reached from the touch before it on its string
-	Bar    bool        // the player laid this finger flat
+	Barre  bool        // the player laid this finger flat
 	Held   bool        // it sounds on from an earlier event
 	Bent   bool        // its string is pushed
 }
@@ -121,6 +125,7 @@ type Event struct {
 	Have    float64
 }
 
+// fretted says whether the hand has anything to press.
 func (e Event) fretted() bool {
 	for _, t := range e.Touches {
 		if t.fretted() {
@@ -140,7 +145,7 @@ const (
 	Move   Kind = "move"  // another finger, the hand shifts
 	Same   Kind = "same"  // same finger, same place
 	Roll   Kind = "roll"
-	Bar    Kind = "bar"
+	Barre  Kind = "bar"
 	Jump   Kind = "jump"
 	Slide  Kind = "slide"
 	Shift  Kind = "shift"

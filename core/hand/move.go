@@ -17,6 +17,7 @@ type posture struct {
 // maxTouches is how many notes may sound at once.
 const maxTouches = neck.MaxStrings
 
+// noFinger is a finger that a posture does not use.
 const noFinger int8 = -1
 
 // never is the need of what no hand can do.
@@ -58,8 +59,8 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 		return need, Slide
 	case ta.Place == tb.Place:
 		return fitts(shift, w, fingerSlope), Same
-	case ta.Bar && tb.Bar && ta.Place.Fret == tb.Place.Fret:
-		return barBase, Bar
+	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
+		return barreBase, Barre
 	case ta.Place.Fret == tb.Place.Fret && strings == 1:
 		return rollBase + fitts(shift, w, fingerSlope), Roll
 	}
@@ -67,6 +68,12 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 		jumpHand+fitts(shift, w, wristSlope)), Jump
 }
 
+// otherFinger is the need in ms of a move from one finger to another one: the base of
+// placing a finger, what this pair of fingers and the strings between cost, and Fitts' law
+// over the way of the hand. A finger that already stands over the fret in frame b moves
+// with the finger's slope; one that does not lets go and moves with the wrist's. A hammer
+// can only come from a finger that stands ready, a pull only to one that lies below
+// already.
 func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, shift, w neck.MM,
 	strings int) (float64, Kind) {
 	need := placeFinger + pairCost[pairOf[fa][fb]] + farString*float64(max(0, strings-1))
@@ -182,6 +189,7 @@ func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stan
 	return best, kind
 }
 
+// toOpen is the need of sounding an open string: a finger lifts or pulls, the hand stays.
 func (m *Model) toOpen(t Touch) float64 {
 	if t.Held {
 		return 0
@@ -250,7 +258,7 @@ func (m *Model) postures(touches []Touch) []posture {
 
 // assign gives the touches from i on their fingers in every way that stance
 // allows: a finger plays the fret it stands over, two notes share one only
-// under a bar, and on one fret the lower finger takes the thicker string.
+// under a barre, and on one fret the lower finger takes the thicker string.
 func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []posture {
 	if i == len(touches) {
 		return append(out, p)
@@ -270,11 +278,11 @@ func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []postu
 	return out
 }
 
-// barred says whether one finger laid flat may hold two touches of one fret: as the
+// laidFlat says whether one finger laid flat may hold two touches of one fret: as the
 // player set it, or because they lie on neighbouring strings, or with notes between
 // them at its fret or beyond.
-func barred(touches []Touch, i, j int) bool {
-	if touches[i].Bar && touches[j].Bar {
+func laidFlat(touches []Touch, i, j int) bool {
+	if touches[i].Barre && touches[j].Barre {
 		return true
 	}
 	lo, hi := touches[i].Place.String, touches[j].Place.String
@@ -290,6 +298,8 @@ func barred(touches []Touch, i, j int) bool {
 	return held == hi-lo-1
 }
 
+// fits says whether finger f may take touch i beside the fingers that posture p has given
+// to the touches before it.
 func fits(touches []Touch, p posture, i int, f int8) bool {
 	for j := range i {
 		g := p.fingers[j]
@@ -298,7 +308,7 @@ func fits(touches []Touch, p posture, i int, f int8) bool {
 		}
 		thicker := touches[j].Place.String > touches[i].Place.String
 		switch {
-		case g == f && !barred(touches, i, j):
+		case g == f && !laidFlat(touches, i, j):
 			return false
 		case g != f && (g < f) != thicker:
 			return false

@@ -115,6 +115,8 @@ type end struct {
 	standing float64
 }
 
+// ends are the postures in which a single note may be reached, with what of each does not
+// depend on the hand before.
 func (m *Model) ends(ta Touch, to []posture) []end {
 	out := make([]end, len(to))
 	for j := range to {
@@ -132,9 +134,10 @@ func (m *Model) ends(ta Touch, to []posture) []end {
 type sameFingerNeed struct {
 	base, slope float64 // base + slope·log
 	finger      float64 // a jump needs at least this
-	fixed       bool    // a bar: base alone
+	fixed       bool    // a barre: base alone
 }
 
+// need is the finger's own move in ms, log the Fitts term of its way.
 func (s sameFingerNeed) need(log float64) float64 {
 	if s.fixed {
 		return s.base
@@ -161,8 +164,8 @@ func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sa
 		again = sameFingerNeed{base: never, fixed: true}
 	case ta.Place == tb.Place:
 		again = sameFingerNeed{slope: fingerSlope}
-	case ta.Bar && tb.Bar && ta.Place.Fret == tb.Place.Fret:
-		again = sameFingerNeed{base: barBase, fixed: true}
+	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
+		again = sameFingerNeed{base: barreBase, fixed: true}
 	case ta.Place.Fret == tb.Place.Fret && gap == 1:
 		again = sameFingerNeed{base: rollBase, slope: fingerSlope}
 	default:

@@ -13,10 +13,10 @@ func TestSingleIsTheTable(t *testing.T) {
 	m := NewModel(Medium(), neck.Standard())
 	rng := rand.New(rand.NewPCG(1, 9))
 	for range 200 {
-		a := Touch{Place: neck.Place{String: 1 + rng.IntN(6), Fret: 1 + rng.IntN(22)}, Bar: rng.IntN(3) == 0}
+		a := Touch{Place: neck.Place{String: 1 + rng.IntN(6), Fret: 1 + rng.IntN(22)}, Barre: rng.IntN(3) == 0}
 		b := Touch{
 			Place: neck.Place{String: a.Place.String + rng.IntN(3) - 1, Fret: max(1, a.Place.Fret+rng.IntN(9)-4)},
-			Bar:   rng.IntN(2) == 0,
+			Barre: rng.IntN(2) == 0,
 		}
 		b.Slur = []lick.Slur{"", "", lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(6)]
 		x, y := []Touch{a}, []Touch{b}

@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"cmp"
 	"context"
 	"slices"
 
@@ -42,12 +43,17 @@ func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 	return path
 }
 
+// solve is Solve; figures asks for the same fingers wherever a figure comes back.
 func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack float64, figures bool) Path {
 	c := m.newChain(ctx, events, loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
-	if len(c.nodes) > 0 && figures {
+	// With no slack the bound itself is asked for, whatever it takes.
+	if len(c.nodes) > 0 && figures && slack > 1 {
 		picks = c.byShape(load.Limit(path.Bound, slack*shapeSlack))
+	}
+	if len(c.nodes) > 0 && figures && slack > 1 && picks == nil {
+		picks = c.byPosition(path.Bound * slack * alongSlack)
 	}
 	if len(c.nodes) > 0 && figures && picks == nil {
 		picks = c.inEvenTime(events, loop, path.Bound, slack)
@@ -95,7 +101,8 @@ func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
 // Invariant: rest[j] is the least cost after posture j; afterwards out[i] is the least
 // cost from posture i on, +Inf where every way on has a load above the limit. Cost: at
 // most |from|·|to| moves. For the largest load a row also ends at its own least need,
-// below which no end can bring it.
+// below which no end can bring it, and at the floor, below which no path comes; then out[i]
+// may be any load up to the floor.
 func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {
@@ -103,7 +110,7 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 			ends = append(ends, ended{r, j})
 		}
 	}
-	slices.SortFunc(ends, func(a, b ended) int { return compare(a.rest, b.rest) })
+	slices.SortFunc(ends, func(a, b ended) int { return cmp.Compare(a.rest, b.rest) })
 	inverse, width := 1/w.have, len(w.to)
 	if len(ends) == 0 {
 		return
@@ -121,8 +128,9 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 		best := out[i]
 		if k.sum {
 			toil := w.toilRow(i)
+			floor := effort(least[i]*toil.speed + toil.floor) // no move from i asks less
 			for _, e := range ends {
-				if e.rest >= best {
+				if e.rest+floor >= best {
 					break
 				}
 				if row[e.at]*inverse <= k.limit {
@@ -133,7 +141,7 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 			continue
 		}
 		for _, e := range ends {
-			if max(e.rest, bar) >= best {
+			if max(e.rest, bar) >= best || best <= k.floor {
 				break
 			}
 			if c := max(row[e.at]*inverse, e.rest); c < best && c <= k.limit {
@@ -168,7 +176,7 @@ func (c *chain) ends(k cost, f int, extra [][]float64) []float64 {
 func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
 	q := c.nodes[0].stand[f]
 	s := &c.m.stances[q.stance]
-	asked := asks(c.nodes[0].touches, q)
+	asked := c.m.asks(c.nodes[0].touches, q)
 	departs := 0.0
 	if extra != nil {
 		departs = extra[0][f]
@@ -208,7 +216,7 @@ func (c *chain) first(k cost, sum bool, extra [][]float64) (pick int, value floa
 		pick = c.lowest(0, total)
 		return pick, total[pick], free
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return compare(total[a], total[b]) })
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
 	pick, value, rest = order[0], never, free
 	for _, f := range order {
 		if total[f] >= value || c.ctx.Err() != nil {
@@ -227,16 +235,40 @@ func (c *chain) bound() float64 {
 	if len(c.nodes) == 0 {
 		return c.opens
 	}
-	_, value, _ := c.first(Minimax(c.sketch()), false, nil)
-	return max(value, c.opens)
+	floor := c.floor()
+	value, whole := c.sketch(floor)
+	if !whole {
+		k := Minimax(value)
+		k.floor = floor
+		_, value, _ = c.first(k, false, nil)
+	}
+	return max(value, c.opens, floor)
+}
+
+// floor is a lower bound of the bound: the largest of the least loads that the moves of each
+// link have.
+func (c *chain) floor() (floor float64) {
+	for a := range c.links {
+		w := c.links[a].weighed()
+		rows, least := w.rowLeast(), never
+		for _, i := range c.nodes[a].allowed {
+			least = min(least, rows[i])
+		}
+		if least < never {
+			floor = max(floor, least/w.have)
+		}
+	}
+	return floor
 }
 
 // sketched is how many postures a finger a quick first look takes.
 const sketched = 6
 
 // sketch is an upper bound of the bound, +Inf when it finds none: the same search
-// among the few postures of an event that cost least to stand in.
-func (c *chain) sketch() float64 {
+// among the few postures of an event that cost least to stand in. It is the bound itself
+// where no event has more than those, as when its finger is set: whole says so.
+func (c *chain) sketch(floor float64) (value float64, whole bool) {
+	whole = true
 	few := chain{
 		ctx:    c.ctx,
 		m:      c.m,
@@ -249,11 +281,13 @@ func (c *chain) sketch() float64 {
 	for k := range few.nodes {
 		n := &few.nodes[k]
 		if len(n.allowed) > 4*sketched {
-			n.allowed = c.m.easiest(n.touches, n.stand, n.allowed)
+			n.allowed, whole = c.m.easiest(n.touches, n.stand, n.allowed), false
 		}
 	}
-	_, value, _ := few.first(minimax(), false, nil)
-	return value
+	k := minimax()
+	k.floor = floor
+	_, value, _ = few.first(k, false, nil)
+	return value, whole
 }
 
 // easiest keeps, for each finger on the first fretted touch, the postures that

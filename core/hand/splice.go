@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"cmp"
 	"context"
 	"math"
 	"slices"
@@ -62,7 +63,7 @@ func (m *Model) opensOf(e Event) (worst float64) {
 // the postures before.
 func (w weighed) push(before []float64, from, to []int) []float64 {
 	order := slices.Clone(from)
-	slices.SortFunc(order, func(a, b int) int { return compare(before[a], before[b]) })
+	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(before[a], before[b]) })
 	out := filled(len(w.to))
 	inverse, width := 1/w.have, len(w.to)
 	for _, i := range order {

@@ -66,27 +66,46 @@ func (c *chain) teacher(limit float64, figures bool) []int {
 }
 
 // settled repeats the search with what the path before makes dearer: the fingers that
-// hop over a string, and those that are not its places' usual ones.
+// hop over a string, and those that are not its places' usual ones. A path that avoids what
+// another one did may do the same elsewhere, so that of all that were seen the one is taken
+// that asks least when its own hops and departures are counted.
 func (c *chain) settled(picks []int, limit float64, figures bool) []int {
 	if !figures {
 		return picks
 	}
-	if far := c.hops(picks); far != nil {
+	far := c.hops(picks)
+	if far != nil {
 		if next, found := c.best(limit, far); found {
-			picks = next
+			picks, far = next, c.hops(next)
 		}
 	}
+	best, least := picks, never
 	for range maxRounds {
 		if c.ctx.Err() != nil {
 			break
 		}
-		next, found := c.best(limit, c.departures(c.usual(picks), c.hops(picks)))
+		dear := c.departures(c.usual(picks), far)
+		if t := c.effortOf(picks) + asked(dear, picks); t < least*(1-slight) {
+			best, least = picks, t
+		}
+		next, found := c.best(limit, dear)
 		if !found || slices.Equal(next, picks) {
 			break
 		}
-		picks = next
+		picks, far = next, c.hops(next)
 	}
-	return picks
+	return best
+}
+
+// slight is the rounding that two equal sums may differ by.
+const slight = 1e-9
+
+// asked is what a path pays of a table.
+func asked(dear [][]float64, picks []int) (sum float64) {
+	for k := range dear {
+		sum += dear[k][picks[k]]
+	}
+	return sum
 }
 
 // unstrained is the chain with its unstrained postures alone; ok is false where an

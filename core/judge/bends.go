@@ -36,25 +36,31 @@ func (j *Judgement) bendLoads() {
 			j.bends[i], j.Notes[i].Helpers = b, b.helpers
 			switch {
 			case b.need > 0:
-				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never})
+				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never, b.shares(n, length)})
 			case b.never:
-				j.add(i, Load{Bending, 0, length, 0, i, false})
+				j.add(i, Load{Side: Bending, Have: length, From: i})
 			}
 		}
 		if n.Vibrato != nil {
 			need := bend.VibratoTime + j.bends[i].need // the string must be up before it shakes
 			j.bends[i].load = max(j.bends[i].load, need/length)
-			j.add(i, Load{Shaking, need, length, need / length, i, true})
+			var shares []Share
+			if b := j.bends[i].need; b > 0 {
+				shares = []Share{{"bend", b}, {"vibrato", bend.VibratoTime}}
+			}
+			j.add(i, Load{Shaking, need, length, need / length, i, true, shares})
 		}
 	}
 }
 
+// bend measures one bend: the push that it takes, the room there is on that side, the
+// finger and its helpers, and what they hold. length is the note's in ms.
 func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	b := bendState{severity: Flows}
 	if n.Fret < 1 {
 		return bendState{severity: Breaks, never: true}
 	}
-	if p, ok := j.Written.Palette(); ok {
+	if p, ok := j.Written.PaletteAt(n.At); ok {
 		b.target = p.At(j.Written.Pitch(i) + music.Pitch(math.Ceil(n.Bend.Semitones)))
 	}
 	b.push, b.solved = bend.Solve(j.Guitar, n.Place(), n.Bend.Semitones)
@@ -63,7 +69,7 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	}
 	b.toThick = n.Bend.Way(n.String, len(j.Guitar.Tuning)) == lick.ToThick
 	b.room = j.Guitar.Room(n.String, j.Guitar.Press(n.Fret), b.toThick)
-	b.helpers = j.helpers(i, n)
+	b.helpers = j.helpers(i, n, b.push)
 	b.holds = j.player.Bends.Of(int(n.Finger), len(b.helpers))
 	b.need, b.have = bend.Time(b.push.Way, n.Bend.Release()), length
 	if n.Bend.Pre() {
@@ -82,6 +88,26 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	return b
 }
 
+// shares are the parts of a bend in its time: push, hold and release within the note, or
+// the push before it.
+func (b bendState) shares(n lick.Note, length float64) (out []Share) {
+	push := bend.Time(b.push.Way, false)
+	within := 0.0
+	if !n.Bend.Pre() {
+		out, within = append(out, Share{"push", push}), push
+	} else if b.have != length {
+		return []Share{{"push before it", push}}
+	}
+	if n.Bend.Release() {
+		within += push
+	}
+	out = append(out, Share{"hold", max(0, length-within)})
+	if n.Bend.Release() {
+		out = append(out, Share{"release", push})
+	}
+	return out
+}
+
 // prebend is what a bend made before the string sounds needs and has: the push
 // falls into the time since the note before it, the release into the note. The
 // heavier of the two counts.
@@ -96,13 +122,9 @@ func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (n
 	return need, have
 }
 
-// maxHelpers is how many fingers stand behind the bending one where nothing else is said
-// (model default).
-const maxHelpers = 2
-
 // helpers are the fingers behind the bending one that help it, the nearest first: those
-// that are named, or for a full step and more as many as are free and find a fret there.
-func (j *Judgement) helpers(i int, n lick.Note) (out []lick.Finger) {
+// that are named, or for a full step and more those that the player's habit puts there.
+func (j *Judgement) helpers(i int, n lick.Note, push bend.Push) (out []lick.Finger) {
 	if !n.Finger.Fretting() {
 		return nil
 	}
@@ -112,18 +134,14 @@ func (j *Judgement) helpers(i int, n lick.Note) (out []lick.Finger) {
 			out = append(out, f)
 		}
 	}
-	if len(n.Bend.With) > 0 || n.Bend.Semitones < 2 {
+	if len(n.Bend.With) > 0 {
 		return out
 	}
-	for f := n.Finger - 1; f >= lick.Index && len(out) < min(maxHelpers, n.Fret); f-- {
-		if !busy[f] {
-			out = append(out, f)
-		}
-	}
-	return out
+	return j.helping.Helpers(n.Finger, n.Bend.Semitones, n.Fret, push, j.player.Bends,
+		func(f lick.Finger) bool { return !busy[f] })
 }
 
-// busy are the fingers that hold another note while note i sounds, or lie as a bar.
+// busy are the fingers that hold another note while note i sounds, or lie as a barre.
 func (j *Judgement) busy(i int) map[lick.Finger]bool {
 	n := j.Written.Notes[i]
 	busy := map[lick.Finger]bool{}
@@ -139,7 +157,7 @@ func (j *Judgement) busy(i int) map[lick.Finger]bool {
 			busy[o.Finger] = true
 		}
 	}
-	// A bar that the player laid before and after stays down in between.
+	// A barre that the player laid before and after stays down in between.
 	for f := range j.barAt(i, -1) {
 		if j.barAt(i, 1)[f] {
 			busy[f] = true
@@ -157,7 +175,7 @@ func (j *Judgement) barAt(i, by int) map[lick.Finger]bool {
 		return flat
 	}
 	for k := j.Columns[c][0]; k < j.Columns[c][1]; k++ {
-		if o := j.Written.Notes[k]; o.Bar && o.Finger.Fretting() && o.Finger != j.Written.Notes[i].Finger {
+		if o := j.Written.Notes[k]; o.Barre && o.Finger.Fretting() && o.Finger != j.Written.Notes[i].Finger {
 			flat[o.Finger] = true
 		}
 	}
@@ -182,8 +200,9 @@ func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 					helpers++
 				}
 			}
-		} else if n.Bend.Semitones >= 2 {
-			helpers = min(int(f-lick.Index), n.Fret, maxHelpers)
+		} else {
+			helpers = len(ln.helping.Helpers(f, n.Bend.Semitones, n.Fret, push, ln.bends,
+				func(lick.Finger) bool { return true }))
 		}
 		holds := ln.bends.Of(int(f), helpers)
 		if push.Force <= holds {

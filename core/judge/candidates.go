@@ -1,9 +1,7 @@
 package judge
 
 import (
-	"errors"
 	"fmt"
-	"slices"
 	"strings"
 
 	"ornamen/core/lick"
@@ -48,28 +46,30 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		return b.out
 	}
 	switch f.Code {
-	case "stroke-repeats", "change-inside", "change-against", "sweep-turns", "stroke-fast", "pair-needs-fingers":
+	case StrokeRepeats, ChangeInside, ChangeAgainst, SweepTurns, StrokeFast, PairNeedsFingers:
 		b.strokes()
 		b.slurs()
-	case "bend-heavy", "bend-weak", "bend-off-edge", "bend-late", "bend-open-string":
+	case BendHeavy, BendWeak, BendOffEdge, BendLate, BendOpenString:
 		b.bends()
 		b.otherStrings()
-	case "vibrato-short":
+	case VibratoShort:
 		b.add("Without the vibrato", func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetVibrato{Note: at(i)}} })
 	default:
 		b.fingers()
-		b.bars()
+		b.barres()
 		b.slurs()
 		b.strokes()
 		b.otherStrings()
 		b.otherPlace()
-		if f.Code == "reach" {
+		if f.Code == Reach {
 			b.upTheNeck()
 		}
 	}
 	return b.out
 }
 
+// candidateList collects what could mend one finding: note i, and the note from which the
+// move comes. Nothing here is known to help; fixes.go tries each.
 type candidateList struct {
 	l       lick.Lick
 	r       *Report
@@ -88,6 +88,7 @@ func (b *candidateList) addWhole(s scope, text string, edits ...lick.Edit) {
 	b.out = append(b.out, candidate{text: text, edits: func(noteAt) []lick.Edit { return edits }, scope: s})
 }
 
+// fingers tries every other finger on either of the two notes, and leaving both open.
 func (b *candidateList) fingers() {
 	for _, i := range []int{b.i, b.from} {
 		if b.l.Notes[i].Fret == 0 {
@@ -109,12 +110,13 @@ func (b *candidateList) fingers() {
 	}
 }
 
+// openFingers lets go of both fingers, so that the search finds them anew.
 func (b *candidateList) openFingers(at noteAt) []lick.Edit {
 	return []lick.Edit{lick.SetFinger{Note: at(b.i)}, lick.SetFinger{Note: at(b.from)}}
 }
 
-// bars lays one finger flat over both notes where they share a fret.
-func (b *candidateList) bars() {
+// barres lays one finger flat over both notes where they share a fret.
+func (b *candidateList) barres() {
 	x, y := b.l.Notes[b.from], b.l.Notes[b.i]
 	if b.i == b.from || x.Fret != y.Fret || x.Fret == 0 || x.String == y.String {
 		return
@@ -124,12 +126,12 @@ func (b *candidateList) bars() {
 		return
 	}
 	b.add(
-		fmt.Sprintf("Bar fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1),
+		fmt.Sprintf("Lay a barre at fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1),
 		func(at noteAt) []lick.Edit {
 			edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
 			for _, i := range []int{b.from, b.i} {
-				if !b.l.Notes[i].Bar {
-					edits = append(edits, lick.Toggle{Note: at(i), Mark: "bar"})
+				if !b.l.Notes[i].Barre {
+					edits = append(edits, lick.Toggle{Note: at(i), Mark: lick.MarkBarre})
 				}
 			}
 			return edits
@@ -137,7 +139,7 @@ func (b *candidateList) bars() {
 	)
 }
 
-// longestFigure is how many notes may move to other strings together as a fix.
+// LongestFigure is how many notes may move to other strings together as a fix.
 const LongestFigure = 32
 
 // otherPlace takes the whole figure to the next strings: the same pitches, the
@@ -174,77 +176,8 @@ func (b *candidateList) upTheNeck() {
 	}
 }
 
-var numberWords = map[int]string{2: "two", 5: "five", 7: "seven"}
-
-// higher moves every note up the neck, and key and chords with it.
-type higher struct {
-	guitar neck.Guitar
-	by     int
-}
-
-func (e higher) key(k lick.Key) lick.Key {
-	p, ok := lick.Lick{Key: k}.Palette()
-	if !ok {
-		return k
-	}
-	minor := slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Number == 3 && t.Degree.Alter < 0 })
-	k.Tonic = music.UsualName(p.Tonic.Class()+e.by, minor).String()
-	return k
-}
-
-// Apply implements lick.Edit.
-func (e higher) Apply(l lick.Lick) (lick.Lick, error) {
-	out := l.Clone()
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		n.Fret += e.by
-		if n.Fret == e.by || !e.guitar.Has(n.Place()) {
-			return l, errors.New("the figure does not lie there")
-		}
-	}
-	out.Key = e.key(l.Key)
-	for i, c := range out.Chords {
-		if chord, err := music.ParseChord(c.Name); err == nil {
-			out.Chords[i].Name = chord.Up(e.by)
-		}
-	}
-	out.Recipe = ""
-	return out, out.Validate()
-}
-
-// What implements lick.Edit.
-func (e higher) What() string { return fmt.Sprintf("%s frets up", numberWords[e.by]) }
-
-// nextStrings moves every note to the neighbouring string at the same pitch.
-type nextStrings struct {
-	guitar neck.Guitar
-	by     int
-}
-
-func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
-	out := l.Clone()
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		at := neck.Place{String: n.String + e.by}
-		if at.String < 1 || at.String > len(e.guitar.Tuning) {
-			return l, errors.New("there is no string beyond")
-		}
-		at.Fret = int(e.guitar.Pitch(n.Place()) - e.guitar.Tuning[at.String-1])
-		if !e.guitar.Has(at) || at.Fret == 0 || n.Fret == 0 {
-			return l, errors.New("the figure does not lie there")
-		}
-		n.String, n.Fret = at.String, at.Fret
-		if n.Finger.Fretting() {
-			n.Finger = lick.NoFinger
-			n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "finger" })
-		}
-	}
-	out.Sort()
-	return out, out.Validate()
-}
-
-func (nextStrings) What() string { return "the figure elsewhere" }
-
+// strokes tries the other stroke on the note, the other stroke at the start with the rest
+// found anew, and every stroke found anew.
 func (b *candidateList) strokes() {
 	n := b.r.Lick.Notes[b.i]
 	if n.Stroke == lick.Down || n.Stroke == lick.Up {
@@ -262,6 +195,7 @@ func (b *candidateList) strokes() {
 	b.addWhole(strokes, "Pick it in turn, strokes open", openStrokes{})
 }
 
+// sentenceStroke names a stroke at the head of a sentence.
 func sentenceStroke(s lick.Stroke) string {
 	if s == lick.Up {
 		return "Upstroke"
@@ -269,20 +203,8 @@ func sentenceStroke(s lick.Stroke) string {
 	return "Downstroke"
 }
 
-// freeStrokes leaves the strokes open that the player has not locked.
-type freeStrokes struct{}
-
-func (freeStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, false), nil }
-
-func (freeStrokes) What() string { return "strokes open" }
-
-// openStrokes leaves every stroke of the pick open, locks too.
-type openStrokes struct{}
-
-func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, true), nil }
-
-func (openStrokes) What() string { return "strokes open" }
-
+// slurs tries what else could lead into the note: a stroke, the hammer or pull that its
+// frets allow, a slide or a silent shift with one finger for both.
 func (b *candidateList) slurs() {
 	n, i := b.l.Notes[b.i], b.i
 	slur := func(s lick.Slur) func(noteAt) []lick.Edit {
@@ -321,6 +243,7 @@ func (b *candidateList) slurs() {
 	}
 }
 
+// otherStrings tries the same pitch on every other string that has it.
 func (b *candidateList) otherStrings() {
 	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
 		if p.String != b.l.Notes[b.i].String {
@@ -336,6 +259,7 @@ func (b *candidateList) otherStrings() {
 	}
 }
 
+// fretWord names a fret in a sentence.
 func fretWord(f int) string {
 	if f == 0 {
 		return "the open string"
@@ -343,6 +267,9 @@ func fretWord(f int) string {
 	return fmt.Sprintf("fret %d", f)
 }
 
+// bends tries what makes a bend lighter or quicker: no release, the other direction, a
+// finger with more of the others behind it, a smaller bend that still leads to a chosen
+// tone, and the target itself.
 func (b *candidateList) bends() {
 	n := b.l.Notes[b.i]
 	if n.Bend == nil {

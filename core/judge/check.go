@@ -25,6 +25,8 @@ func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
 	return j.Alone(), nil
 }
 
+// checked fills a lick's hands in around what is locked and judges the result, without
+// fixes.
 func (e Task) checked(l lick.Lick) *Judgement {
 	m := e.Hand(e.Guitar(l))
 	j := e.Measure(l, m)
@@ -32,14 +34,14 @@ func (e Task) checked(l lick.Lick) *Judgement {
 	return j
 }
 
-// report is the judgement's report on its own, so that keeping it does not keep the
+// Alone is the judgement's report on its own, so that keeping it does not keep the
 // tables of the search.
 func (j *Judgement) Alone() *Report {
 	r := j.Report
 	return &r
 }
 
-// measure fills in and judges a lick.
+// Measure fills in and judges a lick.
 func (e Task) Measure(l lick.Lick, m *hand.Model) *Judgement {
 	j := e.judge(e.Fill(l, m, e.Player.Way), m)
 	for i := range j.Notes {
@@ -50,7 +52,7 @@ func (e Task) Measure(l lick.Lick, m *hand.Model) *Judgement {
 	return j
 }
 
-// rules runs the rules, unless the search was stopped: then there are no hands to
+// Rules runs the rules, unless the search was stopped: then there are no hands to
 // look at.
 func (e Task) Rules(j *Judgement) {
 	if e.Ctx.Err() == nil {
@@ -74,7 +76,7 @@ func (j *Judgement) found() {
 	}
 }
 
-// judgement is a report with what its rules need to look at.
+// Judgement is a report with what its rules need to look at.
 type Judgement struct {
 	Report
 	*Line
@@ -84,7 +86,7 @@ type Judgement struct {
 	bends  []bendState
 }
 
-// fill decides the open fingers and strokes.
+// Fill decides the open fingers and strokes.
 func (e Task) Fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 	open := func(n lick.Note) bool {
 		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
@@ -95,14 +97,14 @@ func (e Task) Fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 	return e.FillWithin(l, m, way, load.Slack).Lick
 }
 
-// filled is a line with both hands decided.
+// Filled is a line with both hands decided.
 type Filled struct {
 	Lick     lick.Lick
 	Bound    float64 // least possible largest load, +Inf when some step cannot be done
 	Breaches int     // of the way
 }
 
-// fillWithin is fill with each hand's largest load within slack of its own bound.
+// FillWithin is fill with each hand's largest load within slack of its own bound.
 func (e Task) FillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
 	f := Filled{Lick: l.Clone()}
 	ln := e.LayOut(f.Lick, false)
@@ -113,7 +115,7 @@ func (e Task) FillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64
 	return f
 }
 
-// fingers decides the open fingers of a line that is laid out, and gives the least
+// Fingers decides the open fingers of a line that is laid out, and gives the least
 // possible largest load, +Inf when some step cannot be done.
 func (e Task) Fingers(l *lick.Lick, ln *Line, m *hand.Model, slack float64) (bound float64) {
 	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
@@ -143,7 +145,7 @@ func layFlat(l *lick.Lick, notes []int) {
 		for _, k := range notes {
 			a, b := &l.Notes[i], &l.Notes[k]
 			if i != k && a.Finger.Fretting() && a.Finger == b.Finger && a.Fret == b.Fret {
-				a.Bar, b.Bar = true, true
+				a.Barre, b.Barre = true, true
 			}
 		}
 	}
@@ -152,7 +154,7 @@ func layFlat(l *lick.Lick, notes []int) {
 // judge measures a lick whose hands are decided.
 func (e Task) judge(l lick.Lick, m *hand.Model) *Judgement { return e.JudgeHanded(l, m, nil) }
 
-// judgeHanded is judge with the fretting hand's path, where it is known.
+// JudgeHanded is judge with the fretting hand's path, where it is known.
 func (e Task) JudgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *Judgement {
 	ln := e.LayOut(l, false)
 	j := &Judgement{Line: ln, player: &e.Player}
@@ -166,12 +168,19 @@ func (e Task) JudgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *Judgem
 	j.handLoads()
 	j.pickLoads()
 	j.bendLoads()
+	j.Barres = j.barres()
+	for i := range j.Notes {
+		j.Notes[i].Leads = j.leads(i)
+	}
 	j.conclude()
 	return j
 }
 
+// add notes one more load of note i.
 func (j *Judgement) add(i int, l Load) { j.Notes[i].Loads = append(j.Notes[i].Loads, l) }
 
+// handLoads turns the steps of the fretting hand into loads of notes. The step of a column
+// is that of its notes that move; held ones have none.
 func (j *Judgement) handLoads() {
 	for c, s := range j.handed.Steps {
 		j.Reach = max(j.Reach, s.Reach)
@@ -186,7 +195,7 @@ func (j *Judgement) handLoads() {
 			}
 			possible := s.Possible && j.SlurOf[i].Code == ""
 			if s.Kind != hand.Start && k == s.Part || !possible {
-				j.add(i, Load{Fretting, s.Need, j.Hand[c].Have, s.Load, j.previous(c), possible})
+				j.add(i, Load{Fretting, s.Need, j.Hand[c].Have, s.Load, j.previous(c), possible, nil})
 			}
 		}
 	}
@@ -203,6 +212,7 @@ func (ln *Line) previous(c int) int {
 	return ln.Columns[c-1][1] - 1
 }
 
+// pickLoads turns the strokes into loads of the notes they sound.
 func (j *Judgement) pickLoads() {
 	for p, s := range j.pickd.Steps {
 		switch s.Change {
@@ -224,7 +234,7 @@ func (j *Judgement) pickLoads() {
 			j.Notes[i].Change, j.Notes[i].Exit = s.Change, s.Exit
 			if s.Need > 0 && from >= 0 {
 				notes := j.strokes[from]
-				j.add(i, Load{Picking, s.Need, j.Pick[p].Have, s.Load, notes[len(notes)-1], true})
+				j.add(i, Load{Picking, s.Need, j.Pick[p].Have, s.Load, notes[len(notes)-1], true, nil})
 			}
 		}
 	}
@@ -236,6 +246,8 @@ func (j *Judgement) pickLoads() {
 	j.Exits = exits(j.pickd.Steps)
 }
 
+// exits says after which stroke the string changes leave the strings: down, up, mixed, or
+// none where no change leaves.
 func exits(steps []pick.Step) string {
 	var down, up bool
 	for _, s := range steps {
@@ -302,6 +314,7 @@ func (j *Judgement) conclude() {
 	}
 }
 
+// boolOrder puts false first.
 func boolOrder(b bool) int {
 	if b {
 		return 1
@@ -309,7 +322,7 @@ func boolOrder(b bool) int {
 	return 0
 }
 
-// bestPossible is the ceiling that the best fingers and strokes would reach.
+// Best is the ceiling that the best fingers and strokes would reach.
 func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
 	free := e.LayOut(j.Written, true)
 	bound, ok := m.Bound(e.Ctx, free.Hand, j.Written.Loop)

@@ -1,8 +1,3 @@
-// Package judge judges a line with both hands together: what every move needs
-// and has, the tempo up to which it is clean, what breaks and why.
-//
-// It is larger than other rooms because every finding has its rule here, beside the
-// others it is weighed against; a rule is found by its code in one of rules_*.go.
 package judge
 
 import (
@@ -37,9 +32,9 @@ const maxModels = 2
 // NewEngine prepares an engine; its tables fill as licks are judged.
 func NewEngine(p player.Player) *Engine { return &Engine{p, &models{}} }
 
-// task is one question asked of an engine. When its context ends its searches stop
+// Task is one question asked of an engine. When its context ends its searches stop
 // at once with answers that mean nothing, so whoever asked looks at the context
-// before the answer: see done.
+// before the answer: see Done.
 type Task struct {
 	*Engine
 	Ctx context.Context
@@ -51,7 +46,7 @@ func (e *Engine) Ask(ctx context.Context) Task { return Task{e, ctx} }
 // As is the engine for the same hand with other habits; what was measured is shared.
 func (e *Engine) As(p player.Player) *Engine { return &Engine{p, e.models} }
 
-// done is why the task must not be answered, or nil.
+// Done is why the task must not be answered, or nil.
 func (t Task) Done() error {
 	if err := context.Cause(t.Ctx); err != nil {
 		return fmt.Errorf("stopped: %w", err)
@@ -59,7 +54,7 @@ func (t Task) Done() error {
 	return nil
 }
 
-// guitar is the player's guitar, tuned and strung as the lick asks.
+// Guitar is the player's guitar, tuned and strung as the lick asks.
 func (e *Engine) Guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
 
 // Hand is the player's hand on a guitar, its moves kept. Tuning does not matter to it,

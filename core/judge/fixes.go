@@ -56,6 +56,16 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 			}
 		}
 	}
+	for i := range r.Findings {
+		f := &r.Findings[i]
+		if f.Code != NoteOutside || f.Meant {
+			continue
+		}
+		if fix, ok := addTone(l, r, f.Notes[0]-1); ok && !offered[fix.ID] {
+			offered[fix.ID] = true
+			f.Fixes = append(f.Fixes, fix)
+		}
+	}
 	if left > 0 {
 		r.LeftOut = fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.",
 			len(worst), len(worst)+left)
@@ -67,10 +77,10 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 // the others, worst first, up to the limit; left counts those beyond it.
 func worstOfEach(findings []Finding) (worst []*Finding, left int) {
 	var again []*Finding
-	seen := map[string]bool{}
+	seen := map[lick.Code]bool{}
 	for i := range findings {
 		f := &findings[i]
-		if f.Severity == Flows && f.Code != (fingerJump{}).code() || f.Musical || f.Meant {
+		if f.Severity == Flows && f.Code != FingerJump || f.Musical || f.Meant {
 			continue
 		}
 		if seen[f.Code] {
@@ -98,6 +108,7 @@ type mender struct {
 	all     func() window   // the whole line as a part
 }
 
+// newMender prepares to mend a lick whose report is known.
 func newMender(t Task, l lick.Lick, r *Report) *mender {
 	md := &mender{Task: t, hand: t.Hand(t.Guitar(l)), lick: l, report: r, tried: map[string]bool{}}
 	md.line = t.LayOut(r.Lick, false)
@@ -149,6 +160,7 @@ func (md *mender) fixes(f Finding, list []candidate) []Fix {
 	return out
 }
 
+// judged judges a whole changed line, its hands filled in as the check does.
 func (md *mender) judged(l lick.Lick) *Judgement {
 	j := md.judge(l, md.hand)
 	md.Rules(j)
@@ -310,6 +322,7 @@ func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) boo
 // remarkCost is the part of a ceiling that is left where a fix answers a remark.
 const remarkCost = 0.97
 
+// breaks counts the findings that break.
 func breaks(r *Report) int {
 	n := 0
 	for _, f := range r.Findings {

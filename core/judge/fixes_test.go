@@ -24,7 +24,7 @@ func triedFor(l lick.Lick) (out []candidate) {
 func TestBarFix(t *testing.T) {
 	l := testline.Build(t, 260, "2:5/f1 1:5/f1 2:5 1:5")
 	for _, c := range triedFor(l) {
-		if !strings.HasPrefix(c.text, "Bar fret 5") {
+		if !strings.HasPrefix(c.text, "Lay a barre at fret 5") {
 			continue
 		}
 		got := l
@@ -36,7 +36,7 @@ func TestBarFix(t *testing.T) {
 		}
 		bars := 0
 		for _, n := range got.Notes {
-			if n.Bar {
+			if n.Barre {
 				bars++
 			}
 		}
@@ -59,7 +59,7 @@ func TestFigureElsewhere(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i, n := range got.Notes {
-		if got.Pitch(i) != l.Pitch(i) || n.String != 3 || n.Slur != l.Notes[i].Slur || n.Locked("finger") {
+		if got.Pitch(i) != l.Pitch(i) || n.String != 3 || n.Slur != l.Notes[i].Slur || n.Locked(lick.FieldFinger) {
 			t.Errorf("note %d: %+v", i+1, n)
 		}
 	}
@@ -139,7 +139,7 @@ func TestGrouped(t *testing.T) {
 	if len(r.Findings) < 12 || len(groups) > 5 {
 		t.Fatalf("%d findings in %d groups", len(r.Findings), len(groups))
 	}
-	seen, notes := map[string]bool{}, 0
+	seen, notes := map[lick.Code]bool{}, 0
 	for _, g := range groups {
 		notes += 1 + len(g.Others)
 		if seen[g.Code] {

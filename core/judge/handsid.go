@@ -41,7 +41,7 @@ func HandsID(l lick.Lick) string {
 	return strconv.FormatUint(h.Sum64(), 36)
 }
 
-// handsKey is what both hands do, whoever set it.
+// HandsKey is what both hands do, whoever set it.
 func HandsKey(l lick.Lick) string {
 	b := make([]byte, 0, 32*len(l.Notes))
 	for _, n := range l.Notes {
@@ -52,7 +52,7 @@ func HandsKey(l lick.Lick) string {
 		b = append(b, n.Stroke...)
 		b = append(b, ' ')
 		b = append(b, n.Slur...)
-		for k, on := range []bool{n.Bar, n.Rake, n.Mute, n.Vibrato != nil} {
+		for k, on := range []bool{n.Barre, n.Rake, n.Mute, n.Vibrato != nil} {
 			if on {
 				b = append(b, "=r~v"[k])
 			}
@@ -70,16 +70,16 @@ func withoutStrokes(l lick.Lick, all bool) lick.Lick {
 	out := l.Clone()
 	for i := range out.Notes {
 		n := &out.Notes[i]
-		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked("stroke") && !all {
+		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked(lick.FieldStroke) && !all {
 			continue
 		}
 		n.Stroke = ""
-		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
+		n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldStroke })
 	}
 	return out
 }
 
-// fillStrokes writes a path's strokes into the notes that have none.
+// FillStrokes writes a path's strokes into the notes that have none.
 func FillStrokes(l *lick.Lick, ln *Line, path pick.Path) {
 	for p, notes := range ln.strokes {
 		for k, i := range notes {

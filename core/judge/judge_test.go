@@ -20,7 +20,7 @@ var usual = NewEngine(player.DefaultPlayer())
 func codes(r *Report) []string {
 	var out []string
 	for _, f := range r.Findings {
-		out = append(out, f.Code+" "+f.Severity.String())
+		out = append(out, string(f.Code)+" "+f.Severity.String())
 	}
 	return out
 }
@@ -117,7 +117,7 @@ func TestRules(t *testing.T) {
 		}
 		code := strings.Fields(c.want)[0]
 		for _, g := range check(usual, c.without).Findings {
-			if g.Code == code {
+			if string(g.Code) == code {
 				t.Errorf("%s: the mended line still has %s on %v: %s", c.name, g.Code, g.Notes, g.Text)
 			}
 		}
@@ -128,7 +128,7 @@ func TestRules(t *testing.T) {
 func TestEveryRuleIsTested(t *testing.T) {
 	src := map[string]bool{}
 	for _, r := range rules {
-		src[r.code()] = true
+		src[string(r.code)] = true
 	}
 	for _, code := range strings.Fields("slur-changes-string hammer-falls pull-rises slur-same-finger " +
 		"slide-changes-finger fingers-cross reach finger-jump shift crowded open-string-finger beyond-neck " +
@@ -249,7 +249,7 @@ func TestLoopTurn(t *testing.T) {
 
 func TestMeant(t *testing.T) {
 	l := testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic")
-	l.Notes[1].Meant = []string{"note-outside"}
+	l.Notes[1].Meant = []lick.Code{"note-outside"}
 	r := check(usual, l)
 	if len(r.Findings) != 1 || !r.Findings[0].Meant || r.Verdict != Flows {
 		t.Errorf("%+v", r.Findings)

@@ -2,19 +2,23 @@ package judge
 
 import (
 	"fmt"
+	"slices"
 
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/player"
 )
 
-// line is a lick laid out for the two hands.
+// Line is a lick laid out for the two hands.
 type Line struct {
 	Written  lick.Lick
 	Guitar   neck.Guitar
 	bends    bend.Strength
+	helping  player.Helping
+	thumbed  bool         // the picking thumb has a bass voice
 	Columns  [][2]int     // notes that start together
 	ColumnOf []int        // one a note
 	Hand     []hand.Event // one a column
@@ -25,23 +29,28 @@ type Line struct {
 	SlurOf   []SlurState  // one a note
 }
 
-// slurState says from which note a slur comes, and what is wrong with it.
+// SlurState says from which note a slur comes, and what is wrong with it.
 type SlurState struct {
 	From int // index of the note it comes from, −1 if none
-	Code string
+	Code lick.Code
 	why  string
 }
 
-// layOut turns a lick into what each hand does. Free takes the player's fingers
+// LayOut turns a lick into what each hand does. Free takes the player's fingers
 // and strokes away.
 func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 	ln := &Line{
 		Written: l,
 		Guitar:  e.Guitar(l),
 		bends:   e.Player.Bends,
+		helping: e.Player.Helping,
 		Columns: l.Columns(),
 		SlurOf:  make([]SlurState, len(l.Notes)),
 	}
+	ln.thumbed = slices.ContainsFunc(l.Notes,
+		func(n lick.Note) bool {
+			return n.Voice == lick.VoiceBass && n.Stroke != lick.Down && n.Stroke != lick.Up
+		})
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			ln.ColumnOf = append(ln.ColumnOf, c)
@@ -64,6 +73,7 @@ func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 	return ln
 }
 
+// Start is when a column of notes begins.
 func (ln *Line) Start(column int) lick.Time { return ln.Written.Notes[ln.Columns[column][0]].At }
 
 // since is the time in ms from one column to a later one.
@@ -71,6 +81,8 @@ func (ln *Line) since(from, to int) float64 {
 	return ln.Written.Milliseconds(ln.Start(from), ln.Start(to))
 }
 
+// layHand makes the event of a column for the fretting hand. free leaves the fingers open
+// even where they are written.
 func (ln *Line) layHand(c int, free bool) {
 	col := ln.Columns[c]
 	var e hand.Event
@@ -91,9 +103,11 @@ func (ln *Line) layHand(c int, free bool) {
 	ln.Hand, ln.touches = append(ln.Hand, e), append(ln.touches, notes)
 }
 
+// Touch is what note i asks of the fretting hand: its place, its finger if it is decided,
+// and what leads into it. A slur that cannot sound asks for nothing.
 func (ln *Line) Touch(i int, free bool) hand.Touch {
 	n := ln.Written.Notes[i]
-	t := hand.Touch{Place: n.Place(), Finger: n.Finger, Slur: n.Slur, Bar: n.Bar, Bent: n.Bend != nil && n.Fret > 0}
+	t := hand.Touch{Place: n.Place(), Finger: n.Finger, Slur: n.Slur, Barre: n.Barre, Bent: n.Bend != nil && n.Fret > 0}
 	if free && n.Finger != lick.Thumb || n.Finger == lick.Open && n.Fret > 0 {
 		t.Finger = lick.NoFinger
 	}
@@ -106,6 +120,33 @@ func (ln *Line) Touch(i int, free bool) hand.Touch {
 	return t
 }
 
+// Thumbed says whether the picking thumb has a bass voice, so that there is no pick.
+func (ln *Line) Thumbed() bool { return ln.thumbed }
+
+// PickNote is what note i asks of the picking hand. Free takes its stroke away, but leaves
+// the bass to the thumb.
+func (ln *Line) PickNote(i int, free bool) pick.Note {
+	n := ln.Written.Notes[i]
+	p := pick.Note{String: n.String, Stroke: n.Stroke, Rake: n.Rake}
+	if free {
+		p.Stroke = ""
+		if n.Stroke != lick.Down && n.Stroke != lick.Up {
+			p.Finger = n.Stroke
+		}
+	}
+	switch {
+	case ln.thumbed && n.Voice == lick.VoiceBass && p.Stroke == "":
+		p.Stroke = lick.PThumb
+	case ln.thumbed:
+		p.Line = n.Voice != lick.VoiceBass
+	case n.Rake && p.Stroke == "":
+		p.Stroke = lick.Down // a rake comes from the thick strings (common practice)
+	}
+	return p
+}
+
+// layPick makes the event of a column for the picking hand, where a note of it is picked;
+// last is the column of the event before.
 func (ln *Line) layPick(c int, free bool, last *int) {
 	var e pick.Event
 	var notes []int
@@ -114,17 +155,7 @@ func (ln *Line) layPick(c int, free bool, last *int) {
 		if n.Slur.Slurred() {
 			continue
 		}
-		p := pick.Note{String: n.String, Stroke: n.Stroke, Rake: n.Rake}
-		if free {
-			p.Stroke = ""
-			if n.Stroke != lick.Down && n.Stroke != lick.Up {
-				p.Finger = n.Stroke
-			}
-		}
-		if n.Rake && p.Stroke == "" {
-			p.Stroke = lick.Down // a rake comes from the thick strings (common practice)
-		}
-		e.Notes, notes = append(e.Notes, p), append(notes, i)
+		e.Notes, notes = append(e.Notes, ln.PickNote(i, free)), append(notes, i)
 	}
 	if len(notes) == 0 {
 		return
@@ -159,7 +190,7 @@ func (ln *Line) slur(c, i int) SlurState {
 	if from < 0 {
 		return SlurState{
 			-1,
-			"slur-changes-string",
+			SlurChangesString,
 			fmt.Sprintf("Nothing sounds on string %d just before it, so there is nothing to %s from.", n.String,
 				n.Slur),
 		}
@@ -169,17 +200,17 @@ func (ln *Line) slur(c, i int) SlurState {
 	case n.Slur == lick.Hammer && n.Fret <= f.Fret:
 		return SlurState{
 			from,
-			"hammer-falls",
+			HammerFalls,
 			fmt.Sprintf("A hammer goes up the string, this goes from fret %d to %d.", f.Fret, n.Fret),
 		}
 	case n.Slur == lick.Pull && n.Fret >= f.Fret:
 		return SlurState{
 			from,
-			"pull-rises",
+			PullRises,
 			fmt.Sprintf("A pull goes down the string, this goes from fret %d to %d.", f.Fret, n.Fret),
 		}
 	case (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || f.Fret == 0):
-		return SlurState{from, "slide-changes-finger", "An open string has no finger that could slide."}
+		return SlurState{from, SlideChangesFinger, "An open string has no finger that could slide."}
 	}
 	return SlurState{From: from}
 }
@@ -202,6 +233,7 @@ func (ln *Line) source(c, i int) int {
 	return -1
 }
 
+// onString is the note of a column on a string, or −1.
 func (ln *Line) onString(c, str int) int {
 	for i := ln.Columns[c][0]; i < ln.Columns[c][1]; i++ {
 		if ln.Written.Notes[i].String == str {

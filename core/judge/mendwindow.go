@@ -36,6 +36,8 @@ func (md *mender) window(f Finding) window {
 	return w
 }
 
+// part is the columns [from, to) of the line, judged alone from skip columns earlier on.
+// Fixes of a finding are compared there, which is quicker than in the whole line.
 func (md *mender) part(from, to, skip int) window {
 	cols := md.line.Columns
 	w := window{from: from, to: to, skip: min(skip, from)}
@@ -96,7 +98,7 @@ func (md *mender) spliced(part lick.Lick, w window) (lick.Lick, float64) {
 	}
 	for i := range whole.Notes {
 		// Strokes hang together along the whole line.
-		if md.lick.Notes[i].Stroke == "" && !whole.Notes[i].Locked("stroke") {
+		if md.lick.Notes[i].Stroke == "" && !whole.Notes[i].Locked(lick.FieldStroke) {
 			whole.Notes[i].Stroke = ""
 		}
 	}

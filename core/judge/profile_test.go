@@ -81,13 +81,13 @@ func TestBarIsNoHelper(t *testing.T) {
 	free := check(usual, testline.Build(t, 60, "2:3/f1*1/4 3:4/f2/b2*1/4 2:3/f1*1/4"))
 	bar := check(usual, testline.Build(t, 60, "2:3/f1/B*1/4 3:4/f2/b2*1/4 2:3/f1/B*1/4"))
 	if has(free, "bend-weak") || !has(bar, "bend-weak") && !has(bar, "bend-heavy") {
-		t.Errorf("with the index free: %v; laid as a bar: %v", codes(free), codes(bar))
+		t.Errorf("with the index free: %v; laid as a barre: %v", codes(free), codes(bar))
 	}
 }
 
 func has(r *Report, code string) bool {
 	for _, f := range r.Findings {
-		if f.Code == code {
+		if string(f.Code) == code {
 			return true
 		}
 	}

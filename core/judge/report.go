@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"strings"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
@@ -35,7 +36,7 @@ func (c Ceiling) String() string {
 // Whole is the ceiling in whole quarters a minute, rounded down.
 func (c Ceiling) Whole() int { return int(float64(c) + 1e-6) }
 
-// ceilingOf is exact because every need is constant.
+// CeilingOf is exact because every need is constant.
 func CeilingOf(tempo, load float64) Ceiling {
 	if load <= 0 || math.IsInf(load, 1) {
 		return 0
@@ -62,6 +63,23 @@ type Load struct {
 	Load     float64
 	From     int  // index of the note it comes from, −1 if none
 	Possible bool // false: at no tempo
+	Shares   []Share
+}
+
+// Share is one part of a load in the order in which it comes: a push, its hold, its
+// release, a vibrato. Only bends and vibratos have parts; the hold is what is left.
+type Share struct {
+	Name string
+	Need float64 // ms
+}
+
+// Words lists the shares: "push 146 ms, hold 104 ms".
+func (l Load) Words() string {
+	var out []string
+	for _, s := range l.Shares {
+		out = append(out, fmt.Sprintf("%s %.0f ms", s.Name, s.Need))
+	}
+	return strings.Join(out, ", ")
 }
 
 // Note is what the judgement says of one note.
@@ -75,6 +93,7 @@ type Note struct {
 	Way      neck.MM // how far the hand moves into it
 	Change   pick.Change
 	Exit     lick.Stroke
+	Leads    string // what a tone outside leads to, in a few words
 	// Proposed are the fields that the player had left open.
 	ProposedFinger, ProposedStroke bool
 }
@@ -103,18 +122,18 @@ func (f Fix) Small() lick.Edit { return f.small }
 
 // Finding is one judgement with the notes it is about.
 type Finding struct {
-	Code     string   `json:"code"`
-	Severity Severity `json:"severity"`
-	Notes    []int    `json:"notes"` // from 1, in playing order
-	Need     float64  `json:"need"`
-	Have     float64  `json:"have"`
-	Unit     string   `json:"unit"`
-	Title    string   `json:"-"` // two or three words
-	Text     string   `json:"text"`
-	Fixes    []Fix    `json:"fixes"`
-	Meant    bool     `json:"meant,omitempty"` // the player wants it so
-	Always   bool     `json:"any_tempo,omitempty"`
-	Musical  bool     `json:"-"` // never changes the verdict
+	Code     lick.Code `json:"code"`
+	Severity Severity  `json:"severity"`
+	Notes    []int     `json:"notes"` // from 1, in playing order
+	Need     float64   `json:"need"`
+	Have     float64   `json:"have"`
+	Unit     string    `json:"unit"`
+	Title    string    `json:"-"` // two or three words
+	Text     string    `json:"text"`
+	Fixes    []Fix     `json:"fixes"`
+	Meant    bool      `json:"meant,omitempty"` // the player wants it so
+	Always   bool      `json:"any_tempo,omitempty"`
+	Musical  bool      `json:"-"` // never changes the verdict
 }
 
 // Changes counts the string changes.
@@ -154,6 +173,7 @@ type Report struct {
 	Slurs        int       `json:"slurs"`
 	Changes      Changes   `json:"changes"`
 	Exits        string    `json:"exits"`
+	Barres       []Barre   `json:"barres,omitempty"`
 	Findings     []Finding `json:"findings"`
 	LeftOut      string    `json:"left_out,omitempty"` // what a limit left out, in a sentence
 
@@ -163,7 +183,7 @@ type Report struct {
 	Lick  lick.Lick `json:"-"`
 }
 
-// count is a number of things in words.
+// Count is a number of things in words.
 func Count(n int, word string) string {
 	if n == 1 {
 		return "1 " + word

@@ -5,24 +5,33 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"ornamen/core/lick"
 )
 
-// rule finds one sort of trouble. A new rule is a new type and a new entry in
-// the list.
-type rule interface {
-	code() string
-	find(j *Judgement) []Finding
+// rule finds one sort of trouble: a function that looks at the judged line and says in
+// words what it sees, under a code of its own. It may look at everything, changes nothing,
+// and does not know the other rules.
+//
+// A new finding is a code in codes.go, a function in the rules_*.go file of its hand, a row
+// here, and a row in the table of TestRules.
+type rule struct {
+	code lick.Code
+	find func(j *Judgement) []Finding
 }
 
-// rules is every judgement that is made.
+// rules is every judgement that is made, in the order in which equals are listed.
 var rules = []rule{
-	slurRule{"slur-changes-string"}, slurRule{"hammer-falls"}, slurRule{"pull-rises"}, slurRule{"slide-changes-finger"},
-	slurSameFinger{}, slideChangesFinger{}, fingersCross{}, reachRule{}, strainRule{}, barConflict{},
-	beyondNeck{}, openStringFinger{},
-	fingerJump{}, shiftRule{}, fingerFast{}, crowded{},
-	strokeRepeats{}, changeInside{}, changeAgainst{}, sweepTurns{}, strokeFast{}, exitsMixed{}, pairNeedsFingers{},
-	bendOpenString{}, bendOffEdge{}, bendHeavy{}, bendWeak{}, bendLate{}, bendAimless{}, vibratoShort{},
-	noteOutside{},
+	slurFault(SlurChangesString), slurFault(HammerFalls), slurFault(PullRises), slurFault(SlideChangesFinger),
+	{SlurSameFinger, slurSameFinger}, {SlideChangesFinger, slideChangesFinger}, {FingersCross, fingersCross},
+	{Reach, reachRule}, {Reach, strainRule}, {BarreConflict, barreConflict},
+	{BeyondNeck, beyondNeck}, {OpenStringFinger, openStringFinger},
+	{FingerJump, fingerJump}, {Shift, shiftRule}, {FingerFast, fingerFast}, {Crowded, crowded},
+	{StrokeRepeats, strokeRepeats}, {ChangeInside, changeInside}, {ChangeAgainst, changeAgainst}, {SweepTurns, sweepTurns},
+	{StrokeFast, strokeFast}, {ExitsMixed, exitsMixed}, {PairNeedsFingers, pairNeedsFingers},
+	{BendOpenString, bendOpenString}, {BendOffEdge, bendOffEdge}, {BendHeavy, bendHeavy}, {BendWeak, bendWeak},
+	{BendLate, bendLate}, {BendAimless, bendAimless}, {VibratoShort, vibratoShort},
+	{NoteOutside, noteOutside},
 }
 
 // find runs every rule: worst first, then in playing order.
@@ -30,7 +39,7 @@ func find(j *Judgement) []Finding {
 	out := []Finding{}
 	for _, r := range rules {
 		for _, f := range r.find(j) {
-			f.Code = r.code()
+			f.Code = r.code
 			if f.Fixes == nil {
 				f.Fixes = []Fix{}
 			}
@@ -79,7 +88,7 @@ func (j *Judgement) nameTurn(fs []Finding) {
 	}
 	for i, f := range fs {
 		if len(f.Notes) == 2 && f.Notes[0] > f.Notes[1] && f.Unit == "ms" && f.Severity > Flows {
-			fs[i].Code = "loop-turn"
+			fs[i].Code = LoopTurn
 			fs[i].Title = "the turn of the loop: " + f.Title
 		}
 	}

@@ -35,11 +35,9 @@ func BendWord(semitones float64) string {
 	return fmt.Sprintf("%g half steps", semitones)
 }
 
-type bendOpenString struct{}
-
-func (bendOpenString) code() string { return "bend-open-string" }
-
-func (bendOpenString) find(j *Judgement) (out []Finding) {
+// bendOpenString: nothing pushes an open string, and no push reaches every pitch; see
+// bend.Solve.
+func bendOpenString(j *Judgement) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		switch {
 		case n.Fret == 0:
@@ -53,11 +51,9 @@ func (bendOpenString) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-type bendOffEdge struct{}
-
-func (bendOffEdge) code() string { return "bend-off-edge" }
-
-func (bendOffEdge) find(j *Judgement) (out []Finding) {
+// bendOffEdge: the string would leave the fretboard on the side to which it is pushed,
+// bend.EdgeSpare kept free. Lengths in mm at the fret of the push.
+func bendOffEdge(j *Judgement) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		if !b.solved || b.push.Way+bend.EdgeSpare <= b.room {
 			return
@@ -93,6 +89,7 @@ func bendForce(j *Judgement, helped bool, title string) (out []Finding) {
 	return out
 }
 
+// helperWord counts the fingers behind the one that bends.
 func helperWord(n int) string {
 	switch n {
 	case 0:
@@ -103,30 +100,23 @@ func helperWord(n int) string {
 	return fmt.Sprintf("%d helpers", n)
 }
 
-// bendHeavy is too much force even with helpers.
-type bendHeavy struct{}
+// bendHeavy is too much force even with helpers. Forces in newtons at the fingertip; over
+// bend.Breaking times the strength it breaks.
+func bendHeavy(j *Judgement) []Finding { return bendForce(j, true, "a heavy bend") }
 
-func (bendHeavy) code() string                { return "bend-heavy" }
-func (bendHeavy) find(j *Judgement) []Finding { return bendForce(j, true, "a heavy bend") }
+// bendWeak is a bend that a finger must hold alone, because the others are busy, lie
+// behind it or are not asked: the fix is a helper.
+func bendWeak(j *Judgement) []Finding { return bendForce(j, false, "a finger alone") }
 
-// bendWeak is a bend that a finger must hold alone.
-type bendWeak struct{}
-
-func (bendWeak) code() string                { return "bend-weak" }
-func (bendWeak) find(j *Judgement) []Finding { return bendForce(j, false, "a finger alone") }
-
-type bendLate struct{}
-
-func (bendLate) code() string { return "bend-late" }
-
-func (bendLate) find(j *Judgement) (out []Finding) {
+// bendLate: the push, its hold and its release do not fit into the note.
+func bendLate(j *Judgement) (out []Finding) {
 	j.loads(Bending, func(i int, l Load) {
 		if loadSeverity(l.Load) > Flows {
 			n := j.Written.Notes[i]
 			out = append(
 				out,
 				j.move(i, l, "the bend comes late",
-					fmt.Sprintf("A %s bend of %.1f mm", BendWord(n.Bend.Semitones), j.bends[i].push.Way)),
+					fmt.Sprintf("A %s bend of %.1f mm, %s", BendWord(n.Bend.Semitones), j.bends[i].push.Way, l.Words())),
 			)
 		}
 	})
@@ -136,17 +126,13 @@ func (bendLate) find(j *Judgement) (out []Finding) {
 // bendAimless is a bend to a tone that was not chosen. A curl is a colour and
 // needs no target, unless the player is strict: then the half step it leads
 // toward must be one.
-type bendAimless struct{}
-
-func (bendAimless) code() string { return "bend-aimless" }
-
-func (bendAimless) find(j *Judgement) (out []Finding) {
-	p, ok := j.Written.Palette()
-	if !ok || j.player.Strict == player.Easy {
+func bendAimless(j *Judgement) (out []Finding) {
+	if j.player.Strict == player.Easy {
 		return nil
 	}
 	j.bent(func(i int, n lick.Note, b bendState) {
-		if n.Bend.Semitones < 1 && j.player.Strict != player.Every || b.target.Role != music.Outside {
+		p, ok := j.Written.PaletteAt(n.At)
+		if !ok || n.Bend.Semitones < 1 && j.player.Strict != player.Every || b.target.Role != music.Outside {
 			return
 		}
 		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a bend without a target", Musical: true,
@@ -156,52 +142,13 @@ func (bendAimless) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-type vibratoShort struct{}
-
-func (vibratoShort) code() string { return "vibrato-short" }
-
-func (vibratoShort) find(j *Judgement) (out []Finding) {
+// vibratoShort: a vibrato needs a note of bend.VibratoTime to be heard as one, after its
+// bend where it has both.
+func vibratoShort(j *Judgement) (out []Finding) {
 	j.loads(Shaking, func(i int, l Load) {
 		if loadSeverity(l.Load) > Flows {
 			out = append(out, j.move(i, l, "too short for vibrato", "A vibrato wants a long note"))
 		}
 	})
 	return out
-}
-
-// noteOutside is a tone neither of the scale nor chosen as colour, unless it
-// leads by a half step into one: an approach, or an enclosure of up to four
-// notes (common practice).
-type noteOutside struct{}
-
-func (noteOutside) code() string { return "note-outside" }
-
-func (noteOutside) find(j *Judgement) (out []Finding) {
-	p, ok := j.Written.Palette()
-	if !ok {
-		return nil
-	}
-	for i, n := range j.Written.Notes {
-		t := p.At(j.Written.Pitch(i))
-		if t.Role != music.Outside || n.Mute || j.approaches(p, i) {
-			continue
-		}
-		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a tone outside", Musical: true,
-			Text: fmt.Sprintf("%s, the %s, is not among the tones of %s and does not lead into one by a half step.",
-				t.Name.Pretty(), t.Degree.Pretty(), p.Pretty())})
-	}
-	return out
-}
-
-const enclosure = 4
-
-func (j *Judgement) approaches(p music.Palette, i int) bool {
-	for k := i + 1; k < len(j.Written.Notes) && k < i+enclosure; k++ {
-		d := j.Written.Pitch(k) - j.Written.Pitch(i)
-		if p.At(j.Written.Pitch(k)).Role != music.Outside {
-			return d == 1 || d == -1
-		}
-	}
-	b := j.Written.Notes[i].Bend
-	return b != nil && p.At(j.Written.Pitch(i)+music.Pitch(b.Semitones)).Role != music.Outside
 }

@@ -11,20 +11,20 @@ import (
 	"ornamen/core/neck"
 )
 
+// noteLetter writes a pitch as a player calls it, without its octave.
 func noteLetter(p int) string { return music.NameOf(music.Pitch(p).Class()).Pretty() }
 
-// slurRule reports what layOut found wrong with a slur.
-type slurRule struct{ name string }
-
-func (r slurRule) code() string { return r.name }
-
-func (r slurRule) find(j *Judgement) (out []Finding) {
-	for i, s := range j.SlurOf {
-		if s.Code == r.name {
-			out = append(out, always(Breaks, "the "+string(j.Written.Notes[i].Slur)+" cannot sound", s.why, s.From, i))
+// slurFault reports what LayOut found wrong with a slur under one code: the frets or the
+// strings do not allow it, whatever the hand.
+func slurFault(code lick.Code) rule {
+	return rule{code, func(j *Judgement) (out []Finding) {
+		for i, s := range j.SlurOf {
+			if s.Code == code {
+				out = append(out, always(Breaks, "the "+string(j.Written.Notes[i].Slur)+" cannot sound", s.why, s.From, i))
+			}
 		}
-	}
-	return out
+		return out
+	}}
 }
 
 // impossible calls f for every slur that is right by its frets, with the note
@@ -39,13 +39,13 @@ func (j *Judgement) impossible(f func(i, from int, n, m lick.Note)) {
 	}
 }
 
+// hammerOrPull says whether the fretting hand alone makes the note sound, with another
+// finger than the one before it.
 func hammerOrPull(s lick.Slur) bool { return s == lick.Hammer || s == lick.Pull }
 
-type slurSameFinger struct{}
-
-func (slurSameFinger) code() string { return "slur-same-finger" }
-
-func (slurSameFinger) find(j *Judgement) (out []Finding) {
+// slurSameFinger: a hammer needs a second finger to strike, a pull one that already lies
+// below. One finger can do neither, at any tempo; what it can do is slide.
+func slurSameFinger(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && n.Finger == m.Finger {
 			out = append(out, always(
@@ -59,11 +59,9 @@ func (slurSameFinger) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-type slideChangesFinger struct{}
-
-func (slideChangesFinger) code() string { return "slide-changes-finger" }
-
-func (slideChangesFinger) find(j *Judgement) (out []Finding) {
+// slideChangesFinger: a slide or a silent shift keeps its finger on the string, so both of
+// its notes have the same one.
+func slideChangesFinger(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if !hammerOrPull(n.Slur) && n.Finger != m.Finger {
 			out = append(out, always(
@@ -83,11 +81,10 @@ func crosses(n, m lick.Note) bool {
 		(n.Finger > m.Finger) != (n.Fret > m.Fret)
 }
 
-type fingersCross struct{}
-
-func (fingersCross) code() string { return "fingers-cross" }
-
-func (fingersCross) find(j *Judgement) (out []Finding) {
+// fingersCross: the index side of the hand lies toward the nut, so a higher finger at a
+// lower fret crosses another one. It is told of slurs, where both are on one string, and
+// of notes that sound together; in a line of picked notes the hand has moved.
+func fingersCross(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && crosses(n, m) {
 			out = append(out, always(
@@ -129,30 +126,26 @@ func (j *Judgement) stuckColumns(f func(a, b int, n, m lick.Note)) {
 	}
 }
 
-type barConflict struct{}
-
-func (barConflict) code() string { return "bar-conflict" }
-
-func (barConflict) find(j *Judgement) (out []Finding) {
+// barreConflict: notes that sound together under one finger need one fret, and more than
+// one string under a finger needs it to lie flat.
+func barreConflict(j *Judgement) (out []Finding) {
 	j.stuckColumns(func(a, b int, n, m lick.Note) {
 		switch {
 		case n.Finger == m.Finger && n.Finger.Fretting() && n.Fret != m.Fret:
 			out = append(out, always(Breaks, "one finger on two frets",
 				fmt.Sprintf("Finger %s cannot hold frets %d and %d at once.", n.Finger, m.Fret, n.Fret), a, b))
-		case n.Finger == m.Finger && n.Finger.Fretting() && !(n.Bar && m.Bar):
+		case n.Finger == m.Finger && n.Finger.Fretting() && !(n.Barre && m.Barre):
 			out = append(out, always(Breaks, "one finger on two strings",
-				fmt.Sprintf("Finger %s holds two strings at fret %d only as a bar.", n.Finger, n.Fret), a, b))
+				fmt.Sprintf("Finger %s holds two strings at fret %d only as a barre.", n.Finger, n.Fret), a, b))
 		}
 	})
 	return out
 }
 
-// reachRule is what no stance of this hand spans.
-type reachRule struct{}
-
-func (reachRule) code() string { return "reach" }
-
-func (reachRule) find(j *Judgement) (out []Finding) {
+// reachRule is what no stance of this hand spans: the distance of two fret presses in mm
+// over what the pair of fingers reaches, or a pair that reaches it and yet leaves no room
+// to the fingers around it.
+func reachRule(j *Judgement) (out []Finding) {
 	report := func(a, b int, n, m lick.Note) {
 		lo, hi := m.Finger, n.Finger
 		if m.Fret > n.Fret {
@@ -205,12 +198,10 @@ func (reachRule) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-// strainRule is a stance beyond what is comfortable.
-type strainRule struct{}
-
-func (strainRule) code() string { return "reach" }
-
-func (strainRule) find(j *Judgement) (out []Finding) {
+// strainRule is a stance beyond what is comfortable: between comfort and limit of its
+// widest pair by more than load.Strain. A stance that is kept is told once, with all of
+// its notes.
+func strainRule(j *Judgement) (out []Finding) {
 	var told hand.Frame // the stance of the last finding, while it stays
 	for c, s := range j.handed.Steps {
 		if s.Frame != told {
@@ -259,11 +250,9 @@ func (ln *Line) numbers(c int) []int {
 	return out
 }
 
-type beyondNeck struct{}
-
-func (beyondNeck) code() string { return "beyond-neck" }
-
-func (beyondNeck) find(j *Judgement) (out []Finding) {
+// beyondNeck: a fret that this guitar does not have. The lick is kept as it is, as it may
+// have been written for another one.
+func beyondNeck(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		if n.Fret > j.Guitar.Frets {
 			out = append(
@@ -276,11 +265,9 @@ func (beyondNeck) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-type openStringFinger struct{}
-
-func (openStringFinger) code() string { return "open-string-finger" }
-
-func (openStringFinger) find(j *Judgement) (out []Finding) {
+// openStringFinger: a fretted note with finger 0 cannot sound, a finger on an open string
+// says only that something is left over from an edit.
+func openStringFinger(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		switch {
 		case n.Fret > 0 && n.Finger == lick.Open:

@@ -7,15 +7,14 @@ import (
 	"ornamen/core/lick"
 )
 
-// jumpWarning is the load from which a jump is worth a word although it flows
+// JumpWarning is the load from which a jump is worth a word although it flows
 // (model default): it is the classic stumble.
 const JumpWarning = 0.6
 
-type fingerJump struct{}
-
-func (fingerJump) code() string { return "finger-jump" }
-
-func (fingerJump) find(j *Judgement) (out []Finding) {
+// fingerJump: one finger leaves its string for another one at another fret and cannot roll
+// or lie flat. It is told from JumpWarning on, before it is tight; where it is slower, a
+// hop of the index alone is still worth a remark.
+func fingerJump(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > JumpWarning {
 			n := j.Written.Notes[i]
@@ -53,11 +52,9 @@ func (j *Judgement) sameFinger(i, from int) int {
 	return from
 }
 
-type shiftRule struct{}
-
-func (shiftRule) code() string { return "shift" }
-
-func (shiftRule) find(j *Judgement) (out []Finding) {
+// shiftRule: the hand goes to another place, by shift, slide or as a whole grip. The way
+// is that of the hand, in mm along the neck.
+func shiftRule(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		switch k := j.Notes[i].Kind; k {
 		case hand.Move, hand.Slide, hand.Shift, hand.Grips:
@@ -77,18 +74,15 @@ func (shiftRule) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-// fingerFast is a move of the fingers that is simply too quick.
-type fingerFast struct{}
-
-func (fingerFast) code() string { return "finger-fast" }
-
-func (fingerFast) find(j *Judgement) (out []Finding) {
+// fingerFast is a move of the fingers that is simply too quick: the hand stands where it
+// should and no finger jumps.
+func fingerFast(j *Judgement) (out []Finding) {
 	words := map[hand.Kind]string{
 		hand.Place:  "the next finger",
 		hand.Hammer: "the hammer",
 		hand.Pull:   "the pull",
 		hand.Roll:   "the roll",
-		hand.Bar:    "the bar",
+		hand.Barre:  "the barre",
 		hand.Same:   "the same finger again",
 		hand.ToOpen: "the open string",
 		hand.Hold:   "the hold",
@@ -102,12 +96,9 @@ func (fingerFast) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-// crowded says where fingertips are wider than the frets.
-type crowded struct{}
-
-func (crowded) code() string { return "crowded" }
-
-func (crowded) find(j *Judgement) (out []Finding) {
+// crowded says where fingertips are wider than the frets. It never makes a line tight:
+// players move the finger that is done out of the way.
+func crowded(j *Judgement) (out []Finding) {
 	f := Finding{Severity: Flows, Have: float64(hand.Fingertip), Unit: "mm", Title: "fingertips crowd"}
 	narrow := hand.Fingertip
 	for i, n := range j.Written.Notes {

@@ -20,6 +20,7 @@ func (j *Judgement) pickLoad(f func(i int, l Load, s pick.Step)) {
 	}
 }
 
+// strokeWord names a stroke in a sentence; the picking hand's fingers go by their letters.
 func strokeWord(s lick.Stroke) string {
 	switch s {
 	case lick.Down:
@@ -35,11 +36,9 @@ func again(j *Judgement, i int, l Load, s pick.Step) bool {
 	return s.Change == pick.NoChange && l.From >= 0 && j.Written.Notes[l.From].Stroke == j.Written.Notes[i].Stroke
 }
 
-type strokeRepeats struct{}
-
-func (strokeRepeats) code() string { return "stroke-repeats" }
-
-func (strokeRepeats) find(j *Judgement) (out []Finding) {
+// strokeRepeats: two strokes in one direction on one string, with an idle way back between
+// them; and the one that a loop of an odd number of strokes repeats at its turn.
+func strokeRepeats(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if again(j, i, l, s) {
 			k := strokeWord(j.Written.Notes[i].Stroke)
@@ -92,35 +91,26 @@ func (j *Judgement) changeFinding(want pick.Change, title string) (out []Finding
 	return out
 }
 
-type changeInside struct{}
-
-func (changeInside) code() string { return "change-inside" }
-func (changeInside) find(j *Judgement) []Finding {
+// changeInside: the pick goes to the next string through the gap between the two, the
+// shorter way and the one that catches (common practice).
+func changeInside(j *Judgement) []Finding {
 	return j.changeFinding(pick.Inside, "an inside change")
 }
 
-type changeAgainst struct{}
-
-func (changeAgainst) code() string { return "change-against" }
-func (changeAgainst) find(j *Judgement) []Finding {
+// changeAgainst: the next string lies where the pick comes from, so that it must go back
+// over the string first.
+func changeAgainst(j *Judgement) []Finding {
 	return j.changeFinding(pick.Against, "against the stroke")
 }
 
-// sweepTurns is a sweep that skips strings on its way.
-type sweepTurns struct{}
-
-func (sweepTurns) code() string { return "sweep-turns" }
-
-func (sweepTurns) find(j *Judgement) []Finding {
+// sweepTurns is a sweep that has no time for the strings on its way.
+func sweepTurns(j *Judgement) []Finding {
 	return j.changeFinding(pick.Sweep, "the sweep is too fast")
 }
 
-// strokeFast is picking that is simply too quick.
-type strokeFast struct{}
-
-func (strokeFast) code() string { return "stroke-fast" }
-
-func (strokeFast) find(j *Judgement) (out []Finding) {
+// strokeFast is picking that is simply too quick: no change stands in the way, or an
+// outside one.
+func strokeFast(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if s.Change == pick.Outside || s.Change == pick.NoChange && !again(j, i, l, s) {
 			out = append(
@@ -136,12 +126,10 @@ func (strokeFast) find(j *Judgement) (out []Finding) {
 	return out
 }
 
-// exitsMixed says that one pick angle does not serve every change.
-type exitsMixed struct{}
-
-func (exitsMixed) code() string { return "exits-mixed" }
-
-func (exitsMixed) find(j *Judgement) []Finding {
+// exitsMixed says that one pick angle does not serve every change: some leave the strings
+// on a downstroke and some on an upstroke. Notes are those of the rarer kind for the angle
+// that is taken.
+func exitsMixed(j *Judgement) []Finding {
 	if j.Exits != "mixed" {
 		return nil
 	}
@@ -167,6 +155,7 @@ func (exitsMixed) find(j *Judgement) []Finding {
 	return []Finding{f}
 }
 
+// AnA is a stroke of the pick with its article.
 func AnA(s lick.Stroke) string {
 	if s == lick.Up {
 		return "an upstroke"
@@ -174,6 +163,7 @@ func AnA(s lick.Stroke) string {
 	return "a downstroke"
 }
 
+// Other is the opposite stroke of the pick.
 func Other(s lick.Stroke) lick.Stroke {
 	if s == lick.Up {
 		return lick.Down
@@ -181,12 +171,9 @@ func Other(s lick.Stroke) lick.Stroke {
 	return lick.Up
 }
 
-// pairNeedsFingers is one stroke asked of strings that do not touch.
-type pairNeedsFingers struct{}
-
-func (pairNeedsFingers) code() string { return "pair-needs-fingers" }
-
-func (pairNeedsFingers) find(j *Judgement) (out []Finding) {
+// pairNeedsFingers is one stroke asked of strings that do not touch: the string between
+// would sound too.
+func pairNeedsFingers(j *Judgement) (out []Finding) {
 	for p, e := range j.Pick {
 		if pick.Touching(e.Notes) {
 			continue

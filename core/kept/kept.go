@@ -18,6 +18,7 @@ type Kept[K comparable, V any] struct {
 	size  func(V) int
 }
 
+// sized is a value with the bytes it counts for.
 type sized[V any] struct {
 	value V
 	bytes int

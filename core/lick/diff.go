@@ -31,13 +31,16 @@ func Diff(a, b Lick) Difference {
 	return d
 }
 
+// sameMarks compares what a note has beside its place, time and hands.
 func sameMarks(x, y Note) bool {
 	return same(x.Vibrato, y.Vibrato) && same(x.SlideIn, y.SlideIn) && sameBend(x.Bend, y.Bend) &&
-		x.Accent == y.Accent && x.Mute == y.Mute && x.Rake == y.Rake && x.Bar == y.Bar
+		x.Accent == y.Accent && x.Mute == y.Mute && x.Rake == y.Rake && x.Barre == y.Barre
 }
 
+// same compares what two pointers point at; nil equals nil alone.
 func same[T comparable](a, b *T) bool { return a == b || a != nil && b != nil && *a == *b }
 
+// sameBend compares bends with their helpers, in order.
 func sameBend(a, b *Bend) bool {
 	return a == b ||
 		a != nil && b != nil && a.Semitones == b.Semitones && a.Shape == b.Shape && a.Push == b.Push &&

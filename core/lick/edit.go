@@ -38,15 +38,7 @@ func revise(l Lick, f func(l *Lick) error) (Lick, error) {
 }
 
 // set locks or unlocks a field.
-func (n *Note) set(field string, locked bool) {
-	has := n.Locked(field)
-	switch {
-	case locked && !has:
-		n.Lock = append(n.Lock, field)
-	case !locked && has:
-		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == field })
-	}
-}
+func (n *Note) set(field Field, locked bool) { n.Lock = n.Lock.With(field, locked) }
 
 // column is the range of notes that start with note i.
 func (l Lick) column(i int) (from, to int) {
@@ -75,10 +67,13 @@ func (l Lick) step(i int) Time {
 
 // shift moves every note from index i on by d, and the chords with them.
 func (l *Lick) shift(i int, d Time) {
-	if len(l.Chords) > 0 {
+	if len(l.Chords)+len(l.Keys) > 0 {
 		at := l.End()
 		if i < len(l.Notes) {
 			at = l.Notes[i].At
+		}
+		if len(l.Keys) > 0 {
+			l.shiftKeys(at, d)
 		}
 		if d.Before(Time{}) {
 			at = at.Add(d)
@@ -101,9 +96,9 @@ type Move struct {
 func (e Move) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		n.String, n.Fret = e.Place.String, e.Place.Fret
-		if !n.Locked("finger") || n.Fret == 0 {
+		if !n.Locked(FieldFinger) || n.Fret == 0 {
 			n.Finger = NoFinger
-			n.set("finger", false)
+			n.set(FieldFinger, false)
 		}
 		return nil
 	})
@@ -133,6 +128,7 @@ func (e Insert) Apply(l Lick) (Lick, error) {
 			at, next = l.Notes[from].At.Add(l.step(e.After)), to
 		}
 		l.shift(next, e.Len)
+		l.inserted(next, 1)
 		l.Notes = slices.Insert(l.Notes, next, Note{At: at, Len: e.Len, String: e.Place.String, Fret: e.Place.Fret})
 		return nil
 	})
@@ -156,7 +152,14 @@ func (e Add) Apply(l Lick) (Lick, error) {
 				return fmt.Errorf("note %d is on string %d already", from+i+1, m.String)
 			}
 		}
-		l.Notes = append(l.Notes, Note{At: n.At, Len: n.Len, String: e.Place.String, Fret: e.Place.Fret})
+		at := n.At
+		l.inserted(e.Note+1, 1) // within the part of the note that it sounds with
+		for i := range l.Parts {
+			if l.Parts[i].To == e.Note+1 {
+				l.Parts[i].To++
+			}
+		}
+		l.Notes = append(l.Notes, Note{At: at, Len: l.Notes[e.Note].Len, String: e.Place.String, Fret: e.Place.Fret})
 		return nil
 	})
 }
@@ -174,6 +177,7 @@ func (e Remove) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
 		step := l.step(e.Note)
+		l.removed(e.Note)
 		l.Notes = slices.Delete(l.Notes, e.Note, e.Note+1)
 		if to-from == 1 {
 			l.shift(from, Time{}.Sub(step))

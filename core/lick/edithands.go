@@ -16,7 +16,7 @@ type SetFinger struct {
 func (e SetFinger) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		n.Finger = e.Finger
-		n.set("finger", e.Finger != NoFinger)
+		n.set(FieldFinger, e.Finger != NoFinger)
 		return nil
 	})
 }
@@ -41,10 +41,10 @@ func (e SetStroke) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		if e.Stroke != "" && n.Slur.Slurred() {
 			n.Slur = ""
-			n.set("slur", false)
+			n.set(FieldSlur, false)
 		}
 		n.Stroke = e.Stroke
-		n.set("stroke", e.Stroke != "")
+		n.set(FieldStroke, e.Stroke != "")
 		return nil
 	})
 }
@@ -67,10 +67,10 @@ type SetSlur struct {
 func (e SetSlur) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		n.Slur = e.Slur
-		n.set("slur", e.Slur != "")
+		n.set(FieldSlur, e.Slur != "")
 		if e.Slur.Slurred() {
 			n.Stroke = ""
-			n.set("stroke", false)
+			n.set(FieldStroke, false)
 		}
 		return nil
 	})
@@ -94,7 +94,7 @@ type SetBend struct {
 func (e SetBend) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		n.Bend = e.Bend
-		n.set("bend", e.Bend != nil)
+		n.set(FieldBend, e.Bend != nil)
 		return nil
 	})
 }
@@ -117,7 +117,7 @@ type SetVibrato struct {
 func (e SetVibrato) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		n.Vibrato = e.Vibrato
-		n.set("vibrato", e.Vibrato != nil)
+		n.set(FieldVibrato, e.Vibrato != nil)
 		return nil
 	})
 }
@@ -142,19 +142,19 @@ func (e SetSlideIn) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e SetSlideIn) What() string { return fmt.Sprintf("slide into note %d", e.Note+1) }
 
-// Toggle turns one of a note's marks on or off: accent, mute, rake or bar.
+// Toggle turns one of a note's marks on or off: accent, mute, rake or barre.
 type Toggle struct {
 	Note int
-	Mark string
+	Mark Mark
 }
 
 // Apply implements Edit.
 func (e Toggle) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
-		marks := map[string]*bool{"accent": &n.Accent, "mute": &n.Mute, "rake": &n.Rake, "bar": &n.Bar}
+		marks := map[Mark]*bool{MarkAccent: &n.Accent, MarkMute: &n.Mute, MarkRake: &n.Rake, MarkBarre: &n.Barre}
 		m, ok := marks[e.Mark]
 		if !ok {
-			return fmt.Errorf("mark %q is none: use accent, mute, rake or bar", clip(e.Mark))
+			return fmt.Errorf("mark %q is none: use accent, mute, rake or bar", clip(string(e.Mark)))
 		}
 		*m = !*m
 		return nil
@@ -167,14 +167,14 @@ func (e Toggle) What() string { return fmt.Sprintf("%s on note %d", e.Mark, e.No
 // SetMeant marks a finding of a note as wanted, or takes the mark away.
 type SetMeant struct {
 	Note  int
-	Code  string
+	Code  Code
 	Meant bool
 }
 
 // Apply implements Edit.
 func (e SetMeant) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
-		n.Meant = slices.DeleteFunc(n.Meant, func(c string) bool { return c == e.Code })
+		n.Meant = slices.DeleteFunc(n.Meant, func(c Code) bool { return c == e.Code })
 		if e.Meant {
 			n.Meant = append(n.Meant, e.Code)
 		}
@@ -212,6 +212,7 @@ func (e Setting) Apply(l Lick) (Lick, error) {
 	})
 }
 
+// assign sets a field of the lick where the edit names a value.
 func assign[T any](to *T, from *T) {
 	if from != nil {
 		*to = *from
@@ -277,10 +278,10 @@ func (OpenHands) Apply(l Lick) (Lick, error) {
 	return revise(l, func(l *Lick) error {
 		for i := range l.Notes {
 			n := &l.Notes[i]
-			if !n.Locked("finger") {
+			if !n.Locked(FieldFinger) {
 				n.Finger = NoFinger
 			}
-			if !n.Locked("stroke") {
+			if !n.Locked(FieldStroke) {
 				n.Stroke = ""
 			}
 		}

@@ -51,23 +51,23 @@ func TestEveryEdit(t *testing.T) {
 		{Swap{Note: 0}, "note", func(l Lick) bool { return l.Notes[0].Fret == 7 && l.Notes[1].Fret == 5 }},
 		{SetFinger{Note: 0, Finger: Ring}, "finger", func(l Lick) bool {
 			return l.Notes[0].Finger == Ring &&
-				l.Notes[0].Locked("finger")
+				l.Notes[0].Locked(FieldFinger)
 		}},
 		{SetStroke{Note: 0, Stroke: Up}, "note 1", func(l Lick) bool {
 			return l.Notes[0].Stroke == Up &&
-				l.Notes[0].Locked("stroke")
+				l.Notes[0].Locked(FieldStroke)
 		}},
 		{SetSlur{Note: 1, Slur: Hammer}, "hammer to note 2", func(l Lick) bool {
 			return l.Notes[1].Slur == Hammer &&
-				l.Notes[1].Locked("slur")
+				l.Notes[1].Locked(FieldSlur)
 		}},
 		{SetSlur{Note: 1}, "note 2 picked", func(l Lick) bool { return l.Notes[1].Slur == "" }},
 		{SetBend{Note: 2, Bend: &Bend{Semitones: 2, Shape: "bend"}}, "note 3 bent",
-			func(l Lick) bool { return l.Notes[2].Bend.Semitones == 2 && l.Notes[2].Locked("bend") }},
+			func(l Lick) bool { return l.Notes[2].Bend.Semitones == 2 && l.Notes[2].Locked(FieldBend) }},
 		{SetBend{Note: 2}, "note 3 not bent", func(l Lick) bool { return l.Notes[2].Bend == nil }},
-		{SetVibrato{Note: 2, Vibrato: &Vibrato{Width: "wide", Speed: "slow"}}, "vibrato on note 3",
+		{SetVibrato{Note: 2, Vibrato: &Vibrato{Width: Wide, Speed: Slow}}, "vibrato on note 3",
 			func(l Lick) bool { return l.Notes[2].Vibrato != nil }},
-		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: "below"}}, "slide into note 3",
+		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: FromBelow}}, "slide into note 3",
 			func(l Lick) bool { return l.Notes[2].SlideIn.Frets == 2 }},
 		{Toggle{Note: 0, Mark: "accent"}, "accent on note 1", func(l Lick) bool { return l.Notes[0].Accent }},
 		{Toggle{Note: 0, Mark: "rake"}, "rake on note 1", func(l Lick) bool { return l.Notes[0].Rake }},
@@ -116,8 +116,8 @@ func TestEditsRefuse(t *testing.T) {
 		Remove{Note: -1}, Length{Note: 0}, SetFinger{Note: 4}, SetStroke{Note: 0, Stroke: "sideways"}, SetSlur{Note: 0,
 			Slur: "glue"},
 		SetBend{Note: 0, Bend: &Bend{Semitones: 7, Shape: "bend"}}, SetBend{Note: 0, Bend: &Bend{Semitones: 1,
-			Shape: "bow"}}, SetVibrato{Note: 0, Vibrato: &Vibrato{Width: "huge", Speed: "slow"}},
-		SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 40, From: "below"}}, SetSlideIn{Note: 0,
+			Shape: "bow"}}, SetVibrato{Note: 0, Vibrato: &Vibrato{Width: "huge", Speed: Slow}},
+		SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 40, From: FromBelow}}, SetSlideIn{Note: 0,
 			SlideIn: &SlideIn{Frets: 1, From: "beside"}}, Toggle{Note: 0, Mark: "glitter"},
 		Setting{Tempo: ptr(1000.0)}, Setting{Meter: &Meter{0, 4}}, Setting{Feel: ptr(Feel("swing"))},
 		Setting{Key: &Key{Tonic: "H", Scale: "major"}},

@@ -21,6 +21,7 @@ const (
 // MaxBytes is the largest lick file that is read.
 const MaxBytes = 16 << 20
 
+// fileKey is the key as the file has it.
 type fileKey struct {
 	Tonic string   `json:"tonic"`
 	Scale string   `json:"scale"`
@@ -28,12 +29,31 @@ type fileKey struct {
 	Drop  []string `json:"drop"`
 }
 
+// fileSpan is a key from a time on; its time is a fraction of a whole note.
+type fileSpan struct {
+	At    Time     `json:"at"`
+	Tonic string   `json:"tonic"`
+	Scale string   `json:"scale"`
+	Add   []string `json:"add"`
+	Drop  []string `json:"drop"`
+}
+
+// filePart is a part by its first and last note, counted from 1.
+type filePart struct {
+	Notes  [2]int `json:"notes"`
+	Recipe string `json:"recipe"`
+}
+
+// fileChord is one chord as the file has it; its time and length are fractions of a whole
+// note.
 type fileChord struct {
 	At   Time   `json:"at"`
 	Len  Time   `json:"len"`
 	Name string `json:"name"`
 }
 
+// file is the whole lick file. Notes and chords stay raw until each is read alone, so that
+// an error can say which one it is in.
 type file struct {
 	Format  string            `json:"format"`
 	Version int               `json:"version"`
@@ -48,6 +68,8 @@ type file struct {
 	Loop    bool              `json:"loop"`
 	Chords  []json.RawMessage `json:"chords"`
 	Recipe  string            `json:"recipe"`
+	Keys    []fileSpan        `json:"keys"`
+	Parts   []filePart        `json:"parts"`
 	Notes   []json.RawMessage `json:"notes"`
 }
 
@@ -143,6 +165,8 @@ func Parse(data []byte) (Lick, error) {
 	return l, nil
 }
 
+// lick turns the file's parts into a lick; an error names the chord or the note it lies
+// in.
 func (f file) lick() (Lick, error) {
 	l := New()
 	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe
@@ -182,6 +206,12 @@ func (f file) lick() (Lick, error) {
 		}
 		l.Chords = append(l.Chords, Chord(c))
 	}
+	for _, s := range f.Keys {
+		l.Keys = append(l.Keys, KeySpan{s.At, Key{s.Tonic, s.Scale, s.Add, s.Drop}})
+	}
+	for _, p := range f.Parts {
+		l.Parts = append(l.Parts, Part{p.Notes[0] - 1, p.Notes[1], p.Recipe})
+	}
 	if len(f.Notes) > MaxNotes {
 		return l, fmt.Errorf("the lick has %d notes; at most %d are read", len(f.Notes), MaxNotes)
 	}
@@ -195,6 +225,8 @@ func (f file) lick() (Lick, error) {
 	return l, nil
 }
 
+// parseNote reads one note strictly. Where it sounds and how long cannot be left out,
+// everything else can.
 func parseNote(raw json.RawMessage) (Note, error) {
 	var need struct {
 		At, Len, String, Fret *json.RawMessage
@@ -265,6 +297,8 @@ func ParseMeter(s string) (Meter, error) {
 	return m, nil
 }
 
+// valid says whether the meter can be written and counted: 1 to 32 beats of a power of
+// two.
 func (m Meter) valid() bool {
 	return m.Beats >= 1 && m.Beats <= 32 && m.Unit >= 1 && m.Unit <= 32 && m.Unit&(m.Unit-1) == 0
 }
@@ -334,6 +368,20 @@ func (l Lick) Encode() []byte {
 	if l.Recipe != "" {
 		field("recipe", l.Recipe)
 	}
+	if len(l.Keys) > 0 {
+		spans := make([]fileSpan, len(l.Keys))
+		for i, s := range l.Keys {
+			spans[i] = fileSpan{s.At, s.Key.Tonic, s.Key.Scale, orEmpty(s.Key.Add), orEmpty(s.Key.Drop)}
+		}
+		field("keys", spans)
+	}
+	if len(l.Parts) > 0 {
+		parts := make([]filePart, len(l.Parts))
+		for i, p := range l.Parts {
+			parts[i] = filePart{[2]int{p.From + 1, p.To}, p.Recipe}
+		}
+		field("parts", parts)
+	}
 	b.WriteString("  \"notes\": [")
 	for i, n := range l.Notes {
 		if i > 0 {
@@ -359,6 +407,7 @@ func compact(v any) []byte {
 	return bytes.TrimRight(b.Bytes(), "\n")
 }
 
+// orEmpty writes a list that has nothing in it as [], not null.
 func orEmpty[T any](s []T) []T {
 	if s == nil {
 		return []T{}

@@ -1,6 +1,3 @@
-// Package lick is the line itself: notes with exact times, what each hand does
-// on them, and what the player has set. It reads and writes the lick file and
-// changes a lick only by edits.
 package lick
 
 import (
@@ -24,7 +21,9 @@ type Lick struct {
 	Pickup Time // the part that lies before bar 1
 	Loop   bool // the end leads back to the start
 	Chords []Chord
-	Recipe string // arguments of the run that made it, if one did
+	Recipe string    // arguments of the run that made it, if one did
+	Keys   []KeySpan // other tones, each from its time on
+	Parts  []Part    // grown by recipes of their own
 	Notes  []Note
 }
 
@@ -138,14 +137,14 @@ func (s Slur) Between(from, to int) Slur {
 
 // Vibrato has a width (narrow, wide) and a speed (slow, fast).
 type Vibrato struct {
-	Width string `json:"width"`
-	Speed string `json:"speed"`
+	Width Width `json:"width"`
+	Speed Speed `json:"speed"`
 }
 
 // SlideIn reaches a note from a fret or two away.
 type SlideIn struct {
-	Frets int    `json:"frets"`
-	From  string `json:"from"` // below or above
+	Frets int  `json:"frets"`
+	From  From `json:"from"`
 }
 
 // Note is one note of the line.
@@ -162,11 +161,11 @@ type Note struct {
 	Mute    bool     `json:"mute,omitempty"` // a dead note
 	Rake    bool     `json:"rake,omitempty"` // muted strings swept before it
 	SlideIn *SlideIn `json:"slide_in,omitempty"`
-	Bar     bool     `json:"bar,omitempty"` // this finger lies flat with the notes around it
+	Barre   bool     `json:"bar,omitempty"` // this finger lies flat with the notes around it
 	Accent  bool     `json:"accent,omitempty"`
-	Voice   string   `json:"voice,omitempty"` // "" or "line", or "bass"
-	Meant   []string `json:"meant,omitempty"` // finding codes wanted as they are
-	Lock    []string `json:"lock,omitempty"`  // fields the player has set
+	Voice   Voice    `json:"voice,omitempty"`
+	Meant   []Code   `json:"meant,omitempty"` // finding codes wanted as they are
+	Lock    LockSet  `json:"lock,omitempty"`  // fields the player has set
 }
 
 // End is when the note stops.
@@ -176,10 +175,10 @@ func (n Note) End() Time { return n.At.Add(n.Len) }
 func (n Note) Place() neck.Place { return neck.Place{String: n.String, Fret: n.Fret} }
 
 // Locked says whether the player has set the field.
-func (n Note) Locked(field string) bool { return slices.Contains(n.Lock, field) }
+func (n Note) Locked(f Field) bool { return n.Lock.Has(f) }
 
 // Means says whether the player wants the finding as it is.
-func (n Note) Means(code string) bool { return slices.Contains(n.Meant, code) }
+func (n Note) Means(code Code) bool { return slices.Contains(n.Meant, code) }
 
 // Palette is the chosen tones; ok is false when the lick has no key.
 func (l Lick) Palette() (p music.Palette, ok bool) {
@@ -262,6 +261,7 @@ func (l Lick) Before(i int) int {
 func (l Lick) Clone() Lick {
 	l.Tags, l.Tuning, l.Chords = slices.Clone(l.Tags), slices.Clone(l.Tuning), slices.Clone(l.Chords)
 	l.Key.Add, l.Key.Drop = slices.Clone(l.Key.Add), slices.Clone(l.Key.Drop)
+	l.Keys, l.Parts = slices.Clone(l.Keys), slices.Clone(l.Parts)
 	l.Notes = slices.Clone(l.Notes)
 	for i := range l.Notes {
 		n := &l.Notes[i]

@@ -267,7 +267,7 @@ func TestLocks(t *testing.T) {
 		t.Error("a locked field was opened")
 	}
 	apply(SetSlur{1, Hammer})
-	if n := l.Notes[1]; n.Stroke != "" || n.Locked("stroke") || !n.Locked("slur") {
+	if n := l.Notes[1]; n.Stroke != "" || n.Locked(FieldStroke) || !n.Locked(FieldSlur) {
 		t.Error("a hammered note keeps its stroke")
 	}
 	apply(SetStroke{1, Down})
@@ -279,7 +279,7 @@ func TestLocks(t *testing.T) {
 		t.Error("moving a note takes its locked finger away")
 	}
 	apply(Move{1, neck.Place{String: 1, Fret: 0}})
-	if l.Notes[1].Finger != NoFinger || l.Notes[1].Locked("finger") {
+	if l.Notes[1].Finger != NoFinger || l.Notes[1].Locked(FieldFinger) {
 		t.Error("an open string keeps a finger")
 	}
 }

@@ -1,6 +1,10 @@
 package lick
 
-import "strconv"
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
 
 // Position is where a time lies against the bars.
 type Position struct {
@@ -43,4 +47,59 @@ func (p Position) Count(m Meter) string {
 		}
 	}
 	return "."
+}
+
+// SayBeat names a time by its beat, as players say it: "1", "the & of 3", "the e of 2".
+func (l Lick) SayBeat(at Time) string {
+	p := l.Position(at)
+	switch word := p.Count(l.Meter); word {
+	case "e", "&", "a":
+		return fmt.Sprintf("the %s of %d", word, p.Beat)
+	default:
+		return fmt.Sprintf("beat %d", p.Beat)
+	}
+}
+
+// ParseBeat reads a place in the bar: 3, 3&, 3e, 3a, or the same in words, "the & of 3". It
+// is a time from the bar's beginning. An error is one sentence.
+func ParseBeat(s string, m Meter) (Time, error) {
+	words := strings.Fields(strings.ToLower(s))
+	word, part := "", ""
+	for _, w := range words {
+		switch w {
+		case "the", "of", "beat":
+		case "and", "+":
+			part += "&"
+		case "&", "e", "a":
+			part += w
+		default:
+			word += w
+		}
+	}
+	number := strings.TrimRight(word, "&+ea")
+	part += strings.ReplaceAll(word[len(number):], "+", "&")
+	beat, err := strconv.Atoi(number)
+	quarter, known := map[string]int64{"": 0, "e": 1, "&": 2, "a": 3}[part]
+	if err != nil || !known || beat < 1 || beat > m.Beats {
+		return Time{}, fmt.Errorf("a beat is written 3, 3e, 3& or 3a, from 1 to %d", m.Beats)
+	}
+	return NewTime(4*int64(beat-1)+quarter, 4*int64(m.Unit)), nil
+}
+
+// Say names a length in words where players have one, "an eighth", "3 sixteenths"; another is
+// said by its fraction, "5/24 of a whole note".
+func (t Time) Say() string {
+	num, den := t.Parts()
+	names := map[int64]string{1: "whole note", 2: "half", 4: "quarter", 8: "eighth", 16: "sixteenth",
+		32: "thirty-second"}
+	name, ok := names[den]
+	switch {
+	case ok && num == 1 && den == 8:
+		return "an eighth"
+	case ok && num == 1:
+		return "a " + name
+	case ok && den > 1 && num < 8:
+		return fmt.Sprintf("%d %ss", num, name)
+	}
+	return t.String() + " of a whole note"
 }

@@ -43,6 +43,7 @@ func (l Lick) letter(class int) string {
 // flats are the five tones between the letters.
 var flats = map[int]music.Name{}
 
+// init names the tones between the letters, which strings are called by with flats.
 func init() {
 	for _, w := range []string{"Db", "Eb", "Gb", "Ab", "Bb"} {
 		n, err := music.ParseName(w)

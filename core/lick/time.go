@@ -46,6 +46,7 @@ func ParseTime(s string) (Time, error) {
 	return NewTime(num, den), nil
 }
 
+// parsePart reads one side of a fraction; more than fits is refused, not cut off.
 func parsePart(s string) (int64, error) {
 	if s == "" || s[0] < '0' || s[0] > '9' {
 		return 0, strconv.ErrSyntax
@@ -162,6 +163,7 @@ func (t *Time) UnmarshalText(b []byte) (err error) {
 	return err
 }
 
+// mul multiplies, ok false where the product does not fit.
 func mul(a, b int64) (int64, bool) {
 	hi, lo := bits.Mul64(uint64(abs(a)), uint64(abs(b)))
 	if hi != 0 || lo > 1<<62 {
@@ -173,6 +175,7 @@ func mul(a, b int64) (int64, bool) {
 	return int64(lo), true
 }
 
+// abs is the absolute value; times never hold the least integer, which has none.
 func abs(a int64) int64 {
 	if a < 0 {
 		return -a
@@ -180,6 +183,7 @@ func abs(a int64) int64 {
 	return a
 }
 
+// gcd is the greatest common divisor (Euclid).
 func gcd(a, b int64) int64 {
 	for b != 0 {
 		a, b = b, a%b

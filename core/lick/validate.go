@@ -25,7 +25,6 @@ const (
 
 var (
 	bendAmounts = []float64{0.5, 1, 2, 3, 4}
-	lockFields  = []string{"string", "fret", "finger", "stroke", "slur", "bend", "vibrato", "len"}
 )
 
 // Validate says in one sentence what the format does not allow. Notes are
@@ -65,6 +64,9 @@ func (l Lick) Validate() error {
 			return fmt.Errorf("key: %w", err)
 		}
 	}
+	if err := l.validateSpans(); err != nil {
+		return err
+	}
 	for i, c := range l.Chords {
 		if err := c.validate(); err != nil {
 			return fmt.Errorf("chord %d: %w", i+1, err)
@@ -78,6 +80,7 @@ func (l Lick) Validate() error {
 	return l.validateOverlap()
 }
 
+// validate says in one sentence what is wrong with a chord.
 func (c Chord) validate() error {
 	switch {
 	case !c.At.Valid() || !c.Len.Valid() || c.Len.IsZero():
@@ -90,6 +93,8 @@ func (c Chord) validate() error {
 	return nil
 }
 
+// validateNote says in one sentence what is wrong with a note taken alone, without its
+// number.
 func (l Lick) validateNote(n Note) error {
 	switch {
 	case n.String < 1 || n.String > len(l.Tuning):
@@ -117,8 +122,8 @@ func (l Lick) validateNote(n Note) error {
 			return err
 		}
 	}
-	if err := oneOf("voice", n.Voice, "", "bass"); err != nil {
-		return fmt.Errorf("voice %q is none: use line or bass", clip(n.Voice))
+	if err := oneOf("voice", n.Voice, "", VoiceBass); err != nil {
+		return fmt.Errorf("voice %q is none: use line or bass", clip(string(n.Voice)))
 	}
 	if b := n.Bend; b != nil {
 		if !slices.Contains(bendAmounts, b.Semitones) {
@@ -142,10 +147,10 @@ func (l Lick) validateNote(n Note) error {
 		}
 	}
 	if v := n.Vibrato; v != nil {
-		if err := oneOf("vibrato width", v.Width, "narrow", "wide"); err != nil {
+		if err := oneOf("vibrato width", v.Width, Narrow, Wide); err != nil {
 			return err
 		}
-		if err := oneOf("vibrato speed", v.Speed, "slow", "fast"); err != nil {
+		if err := oneOf("vibrato speed", v.Speed, Slow, Fast); err != nil {
 			return err
 		}
 	}
@@ -153,7 +158,7 @@ func (l Lick) validateNote(n Note) error {
 		if s.Frets < 1 || s.Frets > 12 {
 			return fmt.Errorf("a slide in from %d frets away is none: use 1 to 12", s.Frets)
 		}
-		if err := oneOf("slide in from", s.From, "below", "above"); err != nil {
+		if err := oneOf("slide in from", s.From, FromBelow, FromAbove); err != nil {
 			return err
 		}
 	}
@@ -170,6 +175,7 @@ func (l Lick) validateNote(n Note) error {
 	return nil
 }
 
+// validateOverlap refuses two notes that sound at once on one string.
 func (l Lick) validateOverlap() error {
 	order := l.order()
 	last := map[int]int{} // string → note that sounded last
@@ -193,6 +199,7 @@ func (l Lick) order() []int {
 	return idx
 }
 
+// compare is playing order: by time, thick strings first.
 func (n Note) compare(m Note) int {
 	if c := n.At.Cmp(m.At); c != 0 {
 		return c

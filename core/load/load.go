@@ -1,6 +1,3 @@
-// Package load is what both hands are measured in: need over have. It holds the
-// lines between flows, tight and breaks, and how far a proposal may stray from
-// the best possible one.
 package load
 
 // The verdict of a load (model default): tight over the first, broken over the

@@ -85,6 +85,8 @@ func plainSign(s string) string {
 // chordBuilder collects the tones: how much each degree is altered.
 type chordBuilder struct{ tones map[int]int }
 
+// read takes the words of a chord's name off one after the other; what is left over is no
+// chord.
 func (b chordBuilder) read(s string) error {
 	if s == "5" {
 		b.tones[5] = 0
@@ -214,6 +216,22 @@ func (c Chord) Over(n Name) (degree Degree, inChord bool) {
 	return d, false
 }
 
+// Clashes says whether a tone lies a half step above a tone of the chord and is none of its
+// own, which is harsh unless it is meant: the ♭9 and the major 7 over a seventh chord, the 4
+// over a major one (common practice). above is the tone of the chord.
+func (c Chord) Clashes(n Name) (above Degree, ok bool) {
+	if _, in := c.Over(n); in {
+		return above, false
+	}
+	semi := mod(n.Class()-c.Root.Class(), 12)
+	for _, d := range c.Degrees {
+		if mod(d.Semitones()+1, 12) == semi {
+			return d, true
+		}
+	}
+	return above, false
+}
+
 // Up is the chord's sign so many half steps higher, its roots by their usual names.
 func (c Chord) Up(halfSteps int) string {
 	root, sign, err := scanName(c.Name)
@@ -221,8 +239,35 @@ func (c Chord) Up(halfSteps int) string {
 		return c.Name
 	}
 	minor := slices.ContainsFunc(c.Degrees, func(d Degree) bool { return d.Number == 3 && d.Alter < 0 })
+	to := UsualName(root.Class()+halfSteps, minor)
 	if c.Bass != nil {
-		sign = sign[:strings.LastIndex(sign, "/")] + "/" + UsualName(c.Bass.Class()+halfSteps, minor).String()
+		// The bass keeps its letter's distance from the root: a third stays a third.
+		bass := Name{Letter: (to.Letter + c.Bass.Letter - root.Letter + 7) % 7}
+		bass.Alter = mod(c.Bass.Class()+halfSteps-bass.Class()+6, 12) - 6
+		sign = sign[:strings.LastIndex(sign, "/")] + "/" + bass.String()
 	}
-	return UsualName(root.Class()+halfSteps, minor).String() + sign
+	return to.String() + sign
+}
+
+// arpeggio is the chord's tones as a scale: by name where it has one, else by degrees.
+func (c Chord) arpeggio() string {
+	words := make([]string, len(c.Degrees))
+	for i, d := range c.Degrees {
+		words[i] = d.String()
+	}
+	text := strings.Join(words, " ")
+	for _, r := range scaleTable {
+		if sameTones(r.degrees, text) {
+			return r.name
+		}
+	}
+	return text
+}
+
+// sameTones compares two rows of degrees, whatever their order.
+func sameTones(a, b string) bool {
+	x, y := strings.Fields(a), strings.Fields(b)
+	slices.Sort(x)
+	slices.Sort(y)
+	return slices.Equal(x, y)
 }

@@ -12,6 +12,7 @@ type Degree struct {
 	Alter  int
 }
 
+// majorSteps are the half steps of the major scale, on which degrees are counted.
 var majorSteps = [7]int{0, 2, 4, 5, 7, 9, 11}
 
 // ParseDegree reads "1", "b3", "♯4", "9".
@@ -27,6 +28,7 @@ func ParseDegree(s string) (Degree, error) {
 // Semitones is the height over the root within one octave, 0 to 11.
 func (d Degree) Semitones() int { return mod(majorSteps[d.step()]+d.Alter, 12) }
 
+// step is the degree within the octave, from 0.
 func (d Degree) step() int { return (d.Number - 1) % 7 }
 
 // String writes the degree in plain letters: "b5".

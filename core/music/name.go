@@ -87,6 +87,8 @@ func (n Name) PrettyWithOctave(p Pitch) string {
 	return n.Pretty() + strconv.Itoa(n.octave(p))
 }
 
+// octave is the number of the octave in which the pitch is written with this name: B♯
+// belongs to the one below.
 func (n Name) octave(p Pitch) int {
 	return (int(p)-letterClass[n.Letter]-n.Alter)/12 - 1
 }
@@ -111,6 +113,7 @@ func UsualName(class int, minor bool) Name {
 	return Name{up.Letter, -1}
 }
 
+// accidentals writes so many flats (below 0) or sharps.
 func accidentals(alter int, sharp, flat string) string {
 	if alter < 0 {
 		return strings.Repeat(flat, -alter)

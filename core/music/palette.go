@@ -79,15 +79,23 @@ func NewPalette(tonic, scale string, add, drop []string) (Palette, error) {
 }
 
 // ParseKey reads "TONIC SCALE", such as "C# minor pentatonic".
+// A chord by its sign ("Am7", "Cmaj9") is its arpeggio.
 func ParseKey(key string, add, drop []string) (Palette, error) {
-	tonic, scale, _ := strings.Cut(strings.TrimSpace(key), " ")
+	tonic, scale, more := strings.Cut(strings.TrimSpace(key), " ")
+	if _, err := ParseName(tonic); err != nil && !more {
+		if c, chordErr := ParseChord(tonic); chordErr == nil && c.Bass == nil {
+			return NewPalette(c.Root.String(), c.arpeggio(), add, drop)
+		}
+	}
 	return NewPalette(tonic, scale, add, drop)
 }
 
+// index finds the tone that sounds as the degree does, or −1.
 func (p *Palette) index(d Degree) int {
 	return slices.IndexFunc(p.Tones, func(t Tone) bool { return t.Degree.Semitones() == d.Semitones() })
 }
 
+// drop takes a degree out; the root and what is not there cannot be dropped.
 func (p *Palette) drop(s string) error {
 	d, err := ParseDegree(strings.TrimSpace(s))
 	if err != nil {
@@ -104,6 +112,7 @@ func (p *Palette) drop(s string) error {
 	return nil
 }
 
+// add puts a tone in as a colour, with where it is held to if it says so.
 func (p *Palette) add(s string) error {
 	word, hold, _ := strings.Cut(strings.TrimSpace(s), "@")
 	d, err := ParseDegree(word)
@@ -115,14 +124,18 @@ func (p *Palette) add(s string) error {
 		return err
 	}
 	if i := p.index(d); i >= 0 {
-		// A tone that is there already only takes the hold.
-		p.Tones[i].Hold = t.Hold
+		// A tone that is there already only takes the hold; one that comes below the lowest
+		// root as well is there anyway.
+		if t.Hold.Only != "below" {
+			p.Tones[i].Hold = t.Hold
+		}
 		return nil
 	}
 	p.Tones = append(p.Tones, t)
 	return nil
 }
 
+// parseHold reads what stands after @: up, down, below or the number of an octave.
 func parseHold(whole, hold string) (Hold, error) {
 	if hold == "" && !strings.Contains(whole, "@") {
 		return Hold{}, nil
@@ -199,4 +212,9 @@ func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 		}
 	}
 	return 0, false
+}
+
+// Minor says whether the third is a minor one, as keys are spelled by it.
+func (p Palette) Minor() bool {
+	return slices.ContainsFunc(p.Tones, func(t Tone) bool { return t.Degree.Number == 3 && t.Degree.Alter < 0 })
 }

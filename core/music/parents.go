@@ -6,6 +6,7 @@ const firstArpeggio = "major triad"
 // IsArpeggio says whether a scale of the table is one of the arpeggios.
 func IsArpeggio(name string) bool { return indexOf(name) >= indexOf(firstArpeggio) }
 
+// indexOf is the scale's row in the table, or −1.
 func indexOf(name string) int {
 	for i, r := range scaleTable {
 		if r.name == name {
@@ -38,6 +39,7 @@ func (p Palette) Parents(d Degree) []string {
 	return out
 }
 
+// has says whether the scale holds the degree as it sounds.
 func (s Scale) has(d Degree) bool {
 	for _, t := range s.Degrees {
 		if t.Semitones() == d.Semitones() {

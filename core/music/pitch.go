@@ -48,4 +48,5 @@ func ParsePitch(s string) (Pitch, error) {
 // String names the pitch with sharps and its octave: "C#4".
 func (p Pitch) String() string { return NameOf(p.Class()).WithOctave(p) }
 
+// mod is the remainder that is never negative.
 func mod(a, n int) int { return ((a % n) + n) % n }

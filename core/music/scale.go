@@ -12,6 +12,7 @@ type Scale struct {
 	Degrees []Degree
 }
 
+// scaleRow is one scale of the table: its names, the usual one first, and its degrees.
 type scaleRow struct {
 	name, degrees string
 	also          []string
@@ -59,8 +60,10 @@ var scaleTable = []scaleRow{
 	{"major ninth", "1 9 3 5 7", nil},
 }
 
+// scaleIndex finds a scale by any of its names.
 var scaleIndex = buildScales()
 
+// buildScales reads the table; a row that cannot be read is a fault of ours.
 func buildScales() map[string]Scale {
 	m := map[string]Scale{}
 	for _, r := range scaleTable {
@@ -84,6 +87,18 @@ func ScaleNames() []string {
 		names[i] = r.name
 	}
 	return names
+}
+
+// Arpeggio says whether the scale is a chord's tones rather than steps to walk on: it has no
+// second and no fourth within the octave but in place of the third.
+func (s Scale) Arpeggio() bool {
+	steps := 0
+	for _, d := range s.Degrees {
+		if d.Number == 2 || d.Number == 4 && s.has(Degree{Number: 5}) && len(s.Degrees) > 3 {
+			steps++
+		}
+	}
+	return steps == 0 && len(s.Degrees) < 7
 }
 
 // ParseScale reads a scale by name ("natural minor"), or by a row of degrees
@@ -112,6 +127,7 @@ func spoken() []string {
 	return names
 }
 
+// customScale reads a scale that is written as its degrees.
 func customScale(s string) (Scale, error) {
 	fields := strings.FieldsFunc(s, func(r rune) bool { return r == ' ' || r == ',' || r == '\t' })
 	sc := Scale{Name: strings.Join(fields, " ")}

@@ -1,6 +1,3 @@
-// Package neck is the guitar in millimetres: tuning, frets, strings and their
-// room. Lengths are measured from the nut toward the bridge (x) and across the
-// fretboard from string 1 toward the thickest string (y).
 package neck
 
 import (

@@ -24,6 +24,7 @@ func ParsePlace(s string) (Place, error) {
 	return Place{String: a, Fret: b}, nil
 }
 
+// clipped shortens what a message quotes.
 func clipped(s string) string {
 	if r := []rune(s); len(r) > 40 {
 		return string(r[:40]) + "…"

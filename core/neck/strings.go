@@ -94,6 +94,7 @@ func (s Gauge) UnitMass() float64 {
 // Stiffness is E·A of the core in newtons: the force for a strain of one.
 func (s Gauge) Stiffness() float64 { return steelModulus * s.CoreArea() }
 
+// metres is the diameter.
 func (s Gauge) metres() float64 { return float64(s.Inches) * mmPerInch / 1000 }
 
 // Tension is T = μ·(2·L·f)² (Mersenne's law) of the open string.

@@ -1,5 +1,3 @@
-// Package phrase reads and writes the notation of cells: steps of a ladder, places on
-// strings or degrees over chords, with their slurs, bends, holds and rests.
 package phrase
 
 import (
@@ -26,7 +24,7 @@ const (
 // Phrase is one cell, or several that take turns.
 type Phrase struct {
 	Kind    Kind
-	Strings []int // chord: the string of each step, if given
+	Strings []int // chord: the string of each tone, if given
 	Cells   [][]Step
 }
 
@@ -36,6 +34,7 @@ type Tone struct {
 	String int          // strings: 0 is the cell's first string, in the run's direction
 	Degree music.Degree // chord
 	Octave int          // chord: octaves up
+	Plain  bool         // chord: the degree of the major scale, whatever the key gives (n2)
 }
 
 // Step is one step of a cell.
@@ -43,8 +42,8 @@ type Step struct {
 	Rest, Hold bool
 	Stroke     lick.Stroke // fixed, or empty
 	Slur       lick.Slur
-	In         string // "below" or "above": slid into from a half step away
-	Tones      []Tone // more than one sound together
+	In         lick.From // slid into from a half step away
+	Tones      []Tone    // more than one sound together
 	Bend       *Bend
 	Vibrato    int // 0, 1 narrow, 2 wide
 	Accent     bool
@@ -63,13 +62,14 @@ type WordError struct {
 	Why  string
 }
 
-// Error is one sentence.
-// Wrong is the error that a word cannot be read, and why.
+// Wrong is the error that a word of a phrase or a recipe cannot be read, and why; its type
+// is *WordError.
 func Wrong(word, why string) error { return &WordError{word, why} }
 
+// Error is one sentence: the word, and what is wrong with it.
 func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why) }
 
-// maxSteps bounds a phrase.
+// MaxSteps bounds a phrase, rests and holds counted.
 const MaxSteps = 256
 
 // ParsePhrase reads the notation. An error points at its word.
@@ -109,6 +109,7 @@ func ParsePhrase(text string) (Phrase, error) {
 	return p, p.check()
 }
 
+// parseCell reads the steps between two bars.
 func (p Phrase) parseCell(cell string) ([]Step, error) {
 	var steps []Step
 	for _, w := range words(cell) {
@@ -150,6 +151,7 @@ type amount struct {
 	semitones float64
 }
 
+// expects says what a step of this kind looks like.
 func (p Phrase) expects() string {
 	switch p.Kind {
 	case Strings:
@@ -173,9 +175,9 @@ func (p Phrase) parseStep(w string) (s Step, err error) {
 		s.Stroke, rest = k, rest[1:]
 	}
 	if strings.HasPrefix(rest, "<") {
-		s.In, rest = "below", rest[1:]
+		s.In, rest = lick.FromBelow, rest[1:]
 	} else if strings.HasPrefix(rest, `\`) {
-		s.In, rest = "above", rest[1:]
+		s.In, rest = lick.FromAbove, rest[1:]
 	}
 	// h2 is the second tone of string h, ha2 hammers string a.
 	if rest != "" {
@@ -225,6 +227,7 @@ func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
 	return tones, rest, group && len(tones) > 0
 }
 
+// parseBend reads what follows ^: an amount by its word or a tone, and _ for a release.
 func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
 	b := &Bend{}
 	found := false
@@ -243,9 +246,10 @@ func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
 	return b, rest, true
 }
 
+// isDigit says whether the byte is a decimal digit.
 func isDigit(c byte) bool { return c >= '0' && c <= '9' }
 
-// maxTone bounds how far a step may lie from the cell's start.
+// MaxTone bounds how far a step may lie from the cell's start, in tones.
 const MaxTone = 99
 
 // parseTone reads the tone off the front of a word.
@@ -259,8 +263,9 @@ func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
 		t.N, rest, ok = number(w[1:])
 		return t, rest, ok && t.N >= 1
 	case Chord:
+		w, t.Plain = strings.CutPrefix(w, "n")
 		i := 0
-		for i < len(w) && (w[i] == 'b' || w[i] == '#') {
+		for i < len(w) && !t.Plain && (w[i] == 'b' || w[i] == '#') {
 			i++
 		}
 		end := i
@@ -286,6 +291,7 @@ func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
 	return t, rest, ok
 }
 
+// number reads a whole number off the front of a word, three digits at most.
 func number(w string) (n int, rest string, ok bool) {
 	i := 0
 	if strings.HasPrefix(w, "-") {
@@ -308,9 +314,7 @@ func (p Phrase) check() error {
 			if s.Hold && i == 0 {
 				return Wrong("-", "a hold needs a tone before it")
 			}
-			if len(s.Tones) > 0 {
-				own++
-			}
+			own += len(s.Tones)
 		}
 		if own == 0 {
 			return Wrong(CellText(p.Kind, c), "a cell needs a tone")
@@ -318,7 +322,7 @@ func (p Phrase) check() error {
 		sounding = own
 	}
 	if p.Strings != nil && (len(p.Cells) != 1 || sounding != len(p.Strings)) {
-		return fmt.Errorf("chord@ names %d strings for %d steps", len(p.Strings), sounding)
+		return fmt.Errorf("chord@ names %d strings for %d tones", len(p.Strings), sounding)
 	}
 	return nil
 }

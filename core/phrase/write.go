@@ -26,6 +26,7 @@ func (p Phrase) String() string {
 	return b.String()
 }
 
+// CellText writes the steps of one cell as ParsePhrase reads them.
 func CellText(k Kind, steps []Step) string {
 	out := make([]string, len(steps))
 	for i, s := range steps {
@@ -34,6 +35,7 @@ func CellText(k Kind, steps []Step) string {
 	return strings.Join(out, " ")
 }
 
+// Text writes a step: stroke, slide in, slur, tones, bend, vibrato, accent, in that order.
 func (s Step) Text(k Kind) string {
 	switch {
 	case s.Rest:
@@ -42,7 +44,7 @@ func (s Step) Text(k Kind) string {
 		return "-"
 	}
 	before := map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[s.Stroke]
-	mark := map[string]string{"below": "<", "above": `\`}[s.In]
+	mark := map[lick.From]string{lick.FromBelow: "<", lick.FromAbove: `\`}[s.In]
 	for c, slur := range slurs {
 		if slur == s.Slur {
 			mark += string(c)
@@ -74,12 +76,16 @@ func (s Step) Text(k Kind) string {
 	return before + mark + "(" + strings.Join(names, " ") + ")" + after
 }
 
+// Text writes a tone by the kind of its phrase.
 func (t Tone) Text(k Kind) string {
 	switch k {
 	case Strings:
 		return string(rune('a'+t.String)) + strconv.Itoa(t.N)
 	case Chord:
 		s := t.Degree.String()
+		if t.Plain {
+			s = "n" + s
+		}
 		if t.Octave < 0 {
 			return s + strings.Repeat(",", -t.Octave)
 		}

@@ -17,6 +17,8 @@ func Defaults() []defaults.Row {
 		{Name: "a rake before the note", Value: rakeNeed, Unit: "ms"},
 		{Name: "fingers in turn", Value: fingerNeed, Unit: "ms"},
 		{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},
+		{Name: "effort: a finger passes over another one", Value: crossEffort, Unit: "ms"},
+		{Name: "effort: the ring finger", Value: ringEffort, Unit: "ms"},
 	}
 	for i := range rows {
 		rows[i].From = defaults.Model

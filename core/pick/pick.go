@@ -1,5 +1,3 @@
-// Package pick is the picking hand: strokes, string changes, the way the pick
-// leaves the strings, and the strokes that need least.
 package pick
 
 import (
@@ -70,6 +68,7 @@ func ParseAngle(s string) (Angle, error) {
 	return "", fmt.Errorf("angle %q is none: use %s", s, join(angles))
 }
 
+// join lists words for a message.
 func join[T ~string](words []T) string {
 	s := make([]string, len(words))
 	for i, w := range words {
@@ -90,6 +89,7 @@ type Note struct {
 	Stroke lick.Stroke // empty leaves it free
 	Finger lick.Stroke // a free note may be played by this finger of the picking hand too
 	Rake   bool        // muted strings are swept before it
+	Line   bool        // the thumb has the bass: this note is the fingers'
 }
 
 // Event is what is picked at one time, thick strings first. Have is the time in
@@ -151,6 +151,8 @@ type Path struct {
 // stroke states: one stroke for each note of the event.
 type state []lick.Stroke
 
+// pick is the stroke that the pick made last; ok is false where it has made none or
+// fingers play.
 func (s state) pick() (lick.Stroke, bool) {
 	for _, k := range s {
 		if isPick(k) {
@@ -160,10 +162,14 @@ func (s state) pick() (lick.Stroke, bool) {
 	return "", false
 }
 
+// isPick says whether the stroke is one of the pick.
 func isPick(s lick.Stroke) bool { return s == lick.Down || s == lick.Up }
 
 // enter and leave are the strings on which a stroke meets and leaves the event.
 func enter(e Event, s state, stroke lick.Stroke) int { return edge(e, s, stroke == lick.Down) }
+
+// leave is the string of the event from which the pick goes on: a downstroke ends on its
+// thinnest one, an upstroke on its thickest one.
 func leave(e Event, s state, stroke lick.Stroke) int { return edge(e, s, stroke == lick.Up) }
 
 // edge is the thickest or thinnest string that the pick itself plays.
@@ -211,6 +217,8 @@ func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 	return st
 }
 
+// pickNeed is what a stroke needs in ms after the one before, from string to string at a
+// pick angle, and notes in st how the change goes.
 func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, st *Step) float64 {
 	if from == to {
 		if before == after {

@@ -2,6 +2,7 @@ package pick
 
 import (
 	"math"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/load"
@@ -62,8 +63,10 @@ type value struct {
 	sum      float64
 }
 
+// slightly is the rounding that two equal sums may differ by.
 const slightly = 1e-12
 
+// less compares in order: breaches, largest load, effort.
 func (v value) less(w value) bool {
 	switch {
 	case v.breaches != w.breaches:
@@ -124,6 +127,8 @@ type search struct {
 	bySum  bool
 }
 
+// before is the index of the event before event i, −1 for none; in a loop the last one
+// stands before the first.
 func (s *search) before(i int) int {
 	if i == 0 && s.loop {
 		return len(s.events) - 1
@@ -144,6 +149,8 @@ func (s *search) run() ([]int, value) {
 	return bestPicks, best
 }
 
+// better says whether v is to be taken over w: the least load is looked for, or the least
+// effort below a limit.
 func (s *search) better(v, w value) bool {
 	if s.bySum {
 		v.load, w.load = 0, 0
@@ -201,6 +208,8 @@ func (s *search) from(first int) ([]int, value, bool) {
 	return picks, best, found
 }
 
+// step is the value of a path that goes on with state l at event i; ok is false where a
+// load would lie above the limit.
 func (s *search) step(v value, i, k, j, l int) (value, bool) {
 	x, p, y, q := s.events[i], s.states[i][k], s.events[j], s.states[j][l]
 	st := s.pl.move(x, p, y, q, s.angle)
@@ -212,7 +221,7 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 	if s.pl.Speed > 0 {
 		need *= s.pl.Speed
 	}
-	v.sum += effort(need)
+	v.sum += effort(need + fingerToil(x, p, y, q))
 	if j > 0 {
 		v.sum += s.begin(j, l)
 	}
@@ -252,6 +261,7 @@ func (w Way) breaches(x Event, p state, y Event, q state) bool {
 	return false
 }
 
+// fixed says whether the strokes of an event are all decided.
 func fixed(e Event) bool {
 	for _, n := range e.Notes {
 		if n.Stroke == "" {
@@ -265,6 +275,9 @@ func fixed(e Event) bool {
 // first. Strings that touch take one stroke. Those that do not take the pick on the
 // thickest, going down, and fingers on the others (hybrid; common practice).
 func options(e Event) []state {
+	if slices.ContainsFunc(e.Notes, func(n Note) bool { return n.Line }) {
+		return byFingers(e)
+	}
 	hybrid := !Touching(e.Notes)
 	strokes := []lick.Stroke{lick.Down, lick.Up}
 	for _, n := range e.Notes {

@@ -34,12 +34,16 @@ type Profile struct {
 	Angle  string `json:"angle"`
 	Boxes  string `json:"boxes"`  // box numbers from the minor or the major root
 	Strict string `json:"strict"` // about bends without a target
+
+	BendFinger string `json:"bend_finger"` // that bends where several could: ring, little, or empty
+	Helpers    string `json:"helpers"`     // behind it: many, few, flat; empty is many
 }
 
 // DefaultProfile is DefaultPlayer as settings.
 func DefaultProfile() Profile {
 	return Profile{Tuning: "E4 B3 G3 D3 A2 E2", Scale: 648, Frets: 22, Gauges: "10 13 17 26w 36w 46w",
-		Size: "medium", Way: string(pick.Alternate), Angle: string(pick.Either), Boxes: "minor", Strict: string(Usual)}
+		Size: "medium", Way: string(pick.Alternate), Angle: string(pick.Either), Boxes: "minor", Strict: string(Usual),
+		Helpers: string(HelpMany)}
 }
 
 // Limits of what is measured: beyond them a number is a slip, not a hand.
@@ -89,6 +93,7 @@ func (p Profile) Player() (Player, error) {
 // sixteenthTempo is the tempo at which a sixteenth lasts so many ms.
 func sixteenthTempo(ms float64) float64 { return 15000 / ms }
 
+// tapped refuses a tempo that no hand taps.
 func tapped(what string, tempo float64) error {
 	if !(tempo >= minTapped && tempo <= maxTapped) {
 		return fmt.Errorf("%s at %g is no tempo a hand plays: use %g to %g", what, tempo, minTapped, maxTapped)
@@ -116,6 +121,7 @@ func hammerCeiling(pl Player) float64 {
 	return sixteenthTempo(bound * sixteenth)
 }
 
+// guitar is the profile's instrument: a preset, and what is set beside it.
 func (p Profile) guitar() (neck.Guitar, error) {
 	g := neck.Standard()
 	tuning, err := neck.ParseTuning(p.Tuning)
@@ -146,6 +152,7 @@ func (p Profile) guitar() (neck.Guitar, error) {
 	return g, nil
 }
 
+// hand is the profile's fretting hand: a size, or the lengths that were measured.
 func (p Profile) hand(g neck.Guitar) (hand.Hand, error) {
 	h, err := hand.Named(p.Size)
 	if err != nil || p.HoldFrom == 0 && p.HoldTo == 0 {
@@ -166,6 +173,7 @@ func (p Profile) hand(g neck.Guitar) (hand.Hand, error) {
 	return h, nil
 }
 
+// habits reads how the player picks, bends and what counts as outside.
 func (p Profile) habits(pl *Player) (err error) {
 	if pl.Way, err = pick.ParseWay(p.Way); err != nil {
 		return err
@@ -174,6 +182,9 @@ func (p Profile) habits(pl *Player) (err error) {
 		return err
 	}
 	if pl.Strict, err = ParseStrictness(p.Strict); err != nil {
+		return err
+	}
+	if err := pl.Bend(p.BendFinger, p.Helpers); err != nil {
 		return err
 	}
 	if p.Boxes != "minor" && p.Boxes != "major" {

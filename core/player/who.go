@@ -1,5 +1,3 @@
-// Package player says who plays: guitar, hand and habits, as the model takes them and as
-// settings that a screen shows and a file keeps.
 package player
 
 import (
@@ -19,6 +17,8 @@ type Player struct {
 	Way    pick.Way // the habit for strokes that are not decided
 	Bends  bend.Strength
 	Strict Strictness
+
+	Helping Helping // fingers behind the one that bends
 }
 
 // Strictness is how much the player cares about bends without a target.
@@ -49,6 +49,6 @@ func DefaultPlayer() Player {
 		Pick: pick.Player{
 			Angle: pick.Either,
 			Speed: 1,
-		}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual,
+		}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany,
 	}
 }

@@ -30,10 +30,12 @@ func (p *proposer) reachBound() {
 }
 
 // otherFingers tries other fingers on the two notes of the hardest move of the
-// fretting hand.
+// fretting hand. The best of them on the note it leads to answers, under the recommended
+// hands, what a player would ask there: why not the other finger?
 func (p *proposer) otherFingers() {
 	r := p.out[0].Report
-	for _, i := range hardest(r) {
+	for k, i := range hardest(r) {
+		var next *judge.Report
 		was := r.Lick.Notes[i].Finger
 		if p.base.Notes[i].Finger != lick.NoFinger || !was.Fretting() {
 			continue
@@ -44,12 +46,33 @@ func (p *proposer) otherFingers() {
 			}
 			l := p.base.Clone()
 			l.Notes[i].Finger = f
-			if got := p.decide(l, p.way, load.Slack); got.Notes[i].Finger == f {
-				p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)),
-					p.way)
+			got := p.decide(l, p.way, load.Slack)
+			if p.Ctx.Err() != nil || got.Notes[i].Finger != f {
+				continue
 			}
+			if x := p.Measure(got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
+				next = x
+			}
+			p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)),
+				p.way)
+		}
+		if k == 0 && next != nil {
+			p.out[0].Why += " " + whyNot(p.out[0].Report, next, i)
 		}
 	}
+}
+
+// whyNot says what the next best finger on note i would come to.
+func whyNot(r, next *judge.Report, i int) string {
+	f := next.Lick.Notes[i].Finger
+	switch was, is := r.Ceiling.Whole(), next.Ceiling.Whole(); {
+	case is < was:
+		return fmt.Sprintf("Finger %s on note %d would hold it back: %s.", f, i+1, next.Ceiling)
+	case is > was:
+		return fmt.Sprintf("Finger %s on note %d would be faster, %s, for more effort: %s.", f, i+1, next.Ceiling,
+			handWords(next))
+	}
+	return fmt.Sprintf("Finger %s on note %d would do as well up to there, for more effort: %s.", f, i+1, handWords(next))
 }
 
 // hardest is the fretting hand's heaviest move that can be done.
@@ -120,6 +143,7 @@ func (p *proposer) boundOf(l lick.Lick, way pick.Way) float64 {
 	return p.FillWithin(l, p.hand, way, 1).Bound
 }
 
+// sentenceWay names a way of picking at the head of a sentence.
 func sentenceWay(w pick.Way) string {
 	if w == pick.Free {
 		return "Strokes as they fall"
@@ -146,6 +170,7 @@ func (p *proposer) explain(prop Proposal, way pick.Way) string {
 	return text + "."
 }
 
+// firstBreak is the sentence of the worst finding that breaks.
 func firstBreak(r *judge.Report) string {
 	for _, f := range r.Findings {
 		if f.Severity == judge.Breaks {
@@ -155,6 +180,7 @@ func firstBreak(r *judge.Report) string {
 	return "see what breaks."
 }
 
+// handWords counts what the fretting hand does beside placing fingers.
 func handWords(r *judge.Report) string {
 	kinds := map[hand.Kind]int{}
 	seen := hand.Frame{}
@@ -184,8 +210,13 @@ func handWords(r *judge.Report) string {
 	return strings.Join(parts, ", ") + fmt.Sprintf(", reach %.0f mm at the widest", r.Reach)
 }
 
+// pickWords counts the string changes of a way, and after which stroke they leave.
 func pickWords(r *judge.Report, way pick.Way) string {
 	parts := r.Changes.Words()
+	picked := func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }
+	if !slices.ContainsFunc(r.Lick.Notes, picked) {
+		return "thumb and fingers"
+	}
 	if len(parts) == 0 {
 		return string(way) + " on one string"
 	}
@@ -244,11 +275,14 @@ func (p *proposer) wayOf(r *judge.Report) pick.Way {
 	}
 }
 
+// hardestMove is the move that sets the ceiling: which notes, what it needs and has, in
+// ms.
 type hardestMove struct {
 	where      string
 	need, have float64
 }
 
+// hardestOf finds it; where nothing moves its need is 0.
 func hardestOf(r *judge.Report) hardestMove {
 	worst, out := 0.0, hardestMove{}
 	for i, n := range r.Notes {

@@ -91,7 +91,7 @@ func TestTurnMeant(t *testing.T) {
 		return judge.Finding{}
 	}
 	f := find()
-	l.Notes[f.Notes[len(f.Notes)-1]-1].Meant = []string{"loop-turn"}
+	l.Notes[f.Notes[len(f.Notes)-1]-1].Meant = []lick.Code{judge.LoopTurn}
 	if !find().Meant {
 		t.Error("the turn of the loop cannot be meant")
 	}

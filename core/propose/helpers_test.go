@@ -53,7 +53,7 @@ var usual = judge.NewEngine(player.DefaultPlayer())
 func codes(r *judge.Report) []string {
 	var out []string
 	for _, f := range r.Findings {
-		out = append(out, f.Code+" "+f.Severity.String())
+		out = append(out, string(f.Code)+" "+f.Severity.String())
 	}
 	return out
 }

@@ -64,8 +64,10 @@ var ErrTooFree = errors.New(
 // stopped says whether the search is given up: its answers mean nothing then.
 func (j *joint) stopped() bool { return j.work > maxWork || j.ctx.Err() != nil }
 
+// layerTimes is the time in ms that each hand has to come to a layer.
 type layerTimes struct{ have, pickHave float64 }
 
+// layer is one column of the line with every way to place it.
 type layer struct {
 	layerTimes
 	fresh   bool  // an upstroke minds: the line starts there on a beat
@@ -75,6 +77,8 @@ type layer struct {
 	cells   []cell
 }
 
+// option is one row of places that a column may take, with the hand's grips there and the
+// strokes that can sound it.
 type option struct {
 	places  []neck.Place // one a note of the layer
 	grip    *hand.Grip
@@ -211,6 +215,7 @@ func (j *joint) addCells() {
 	}
 }
 
+// picked says whether the pick does anything in the layer.
 func (y *layer) picked() bool {
 	return y.pickHave > 0 || len(y.options) > 0 && len(y.options[0].choices) > 0
 }
@@ -320,6 +325,7 @@ func (j *joint) blank(y *layer) [][]float64 {
 	return out
 }
 
+// infinite is a row of costs that nothing has reached.
 func infinite(n int) []float64 {
 	s := make([]float64, n)
 	for i := range s {
@@ -328,6 +334,7 @@ func infinite(n int) []float64 {
 	return s
 }
 
+// finite says whether something has.
 func finite(s []float64) bool {
 	return slices.ContainsFunc(s, func(x float64) bool { return !math.IsInf(x, 1) })
 }

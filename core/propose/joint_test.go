@@ -31,12 +31,12 @@ func randomLick(rng *rand.Rand, n, frets int) lick.Lick {
 		switch rng.IntN(6) {
 		case 0:
 			if note.Fret > 0 {
-				note.Finger, note.Lock = lick.Index+lick.Finger(rng.IntN(4)), []string{"finger"}
+				note.Finger, note.Lock = lick.Index+lick.Finger(rng.IntN(4)), lick.LockSet{lick.FieldFinger}
 			}
 		case 1:
-			note.Stroke, note.Lock = []lick.Stroke{lick.Down, lick.Up}[rng.IntN(2)], []string{"stroke"}
+			note.Stroke, note.Lock = []lick.Stroke{lick.Down, lick.Up}[rng.IntN(2)], lick.LockSet{lick.FieldStroke}
 		case 2:
-			note.Lock = []string{"string"}
+			note.Lock = lick.LockSet{lick.FieldString}
 		case 3:
 			if i > 0 {
 				before := l.Notes[len(l.Notes)-1]
@@ -86,7 +86,7 @@ func everywhere(e *judge.Engine, p *proposer, l lick.Lick) (breaches int, bound 
 			return
 		}
 		n := m.Notes[i]
-		if n.Locked("string") || given.SlurOf[i].Code != "" || bound0(given, i) {
+		if n.Locked(lick.FieldString) || given.SlurOf[i].Code != "" || bound0(given, i) {
 			try(i+1, m)
 			return
 		}

@@ -11,7 +11,7 @@ import (
 )
 
 // freePlaces lists where each note may be played: the same pitch wherever the
-// player has not set the place. A bend, a bar, the thumb, a dead note and a slur
+// player has not set the place. A bend, a barre, the thumb, a dead note and a slur
 // that cannot sound belong to their string.
 func (j *joint) freePlaces() [][]neck.Place {
 	ln := j.line
@@ -19,7 +19,7 @@ func (j *joint) freePlaces() [][]neck.Place {
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			n := ln.Written.Notes[i]
-			fixed[i] = fixed[i] || n.Locked("string") || n.Locked("fret") || n.Bend != nil || n.Bar || n.Mute ||
+			fixed[i] = fixed[i] || n.Locked(lick.FieldString) || n.Locked(lick.FieldFret) || n.Bend != nil || n.Barre || n.Mute ||
 				n.Finger == lick.Thumb ||
 				ln.SlurOf[i].Code != ""
 			if s := ln.SlurOf[i].From; s >= 0 && (c == 0 || s < ln.Columns[c-1][0] || ln.SlurOf[i].Code != "") {
@@ -50,6 +50,7 @@ func (j *joint) freePlaces() [][]neck.Place {
 	return out
 }
 
+// away orders places by how far along the neck they lie from a given one, that one first.
 func away(p, from neck.Place) int {
 	if p == from {
 		return -1
@@ -63,7 +64,7 @@ func suits(n lick.Note, p neck.Place) bool {
 	case n.Finger.Fretting() && p.Fret == 0, n.Finger == lick.Open && p.Fret > 0, n.Vibrato != nil && p.Fret == 0:
 		return false
 	case n.SlideIn != nil:
-		return p.Fret > 0 && (n.SlideIn.From == "above" || p.Fret > n.SlideIn.Frets)
+		return p.Fret > 0 && (n.SlideIn.From == lick.FromAbove || p.Fret > n.SlideIn.Frets)
 	}
 	return true
 }
@@ -92,7 +93,9 @@ func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
 		if k < y.held {
 			t.Held, t.Slur = true, ""
 		} else if !n.Slur.Slurred() {
-			picks = append(picks, pick.Note{String: places[k].String, Stroke: n.Stroke})
+			p := j.line.PickNote(i, false)
+			p.String = places[k].String
+			picks = append(picks, p)
 		}
 		touches = append(touches, t)
 	}
@@ -110,6 +113,8 @@ func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
 	y.options = append(y.options, o)
 }
 
+// fitsWith says whether a place may sound together with others: on a string of its own,
+// and no farther from them than any frame spans.
 func fitsWith(places []neck.Place, p neck.Place) bool {
 	for _, q := range places {
 		if q.String == p.String ||

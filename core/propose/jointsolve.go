@@ -58,6 +58,8 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 	return res, false
 }
 
+// leastSum are the places of least effort with no load above the limit, of both pick
+// angles the better one; nil where the search was stopped.
 func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range angles {
@@ -164,10 +166,13 @@ func (j *joint) tellApart(k hand.Cost, starts []start) {
 	sortStarts(starts)
 }
 
+// sortStarts puts the most promising start first; equals stay in order, so that the same
+// line gives the same places again.
 func sortStarts(s []start) {
 	slices.SortStableFunc(s, func(a, b start) int { return cmp.Compare(a.total, b.total) })
 }
 
+// fill sets some entries of a row.
 func fill(to []float64, at []int, x float64) {
 	for _, i := range at {
 		to[i] = x
@@ -193,6 +198,8 @@ func (j *joint) turnTo(k hand.Cost, s state) [][]float64 {
 	return end
 }
 
+// start is a state that a loop may begin in, with the least that a way through it can
+// cost.
 type start struct {
 	state
 	total float64

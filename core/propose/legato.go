@@ -47,12 +47,16 @@ func groups(l lick.Lick) []group {
 	return out
 }
 
+// slurGroup slurs the notes of a string that follow one another, from the second on:
+// hammers up, pulls down. What the player has locked or muted stays picked. A group that
+// the hand cannot play so, or that has many tones, tries one of its slurs as a slide;
+// where that does not help, the note that stands in the way is picked again.
 func (p *proposer) slurGroup(out *lick.Lick, g group) {
 	cols := p.columns
 	var added []int
 	for c := g.from + 1; c < g.to; c++ {
 		i := cols[c][0]
-		if n := out.Notes[i]; n.Slur != "" || n.Locked("slur") || n.Locked("stroke") || n.Mute {
+		if n := out.Notes[i]; n.Slur != "" || n.Locked(lick.FieldSlur) || n.Locked(lick.FieldStroke) || n.Mute {
 			continue
 		}
 		if setSlur(out, i, cols[c-1][0]) {
@@ -81,6 +85,8 @@ func (p *proposer) slurGroup(out *lick.Lick, g group) {
 	}
 }
 
+// setSlur leads into note i from a note of its string as the frets allow; false where the
+// fret repeats.
 func setSlur(l *lick.Lick, i, from int) bool {
 	n := &l.Notes[i]
 	switch before := l.Notes[from]; {
@@ -209,6 +215,7 @@ func inAll(all []slid) []int {
 // slideAt puts a group's slide elsewhere: on note to instead of note from.
 type slideAt struct{ from, to int }
 
+// move takes a group's slide from one note to another.
 func move(l *lick.Lick, from, to int) {
 	if from == to {
 		return
@@ -254,6 +261,8 @@ func (p *proposer) groupLoad(l lick.Lick, g group) (load float64, broken int) {
 	return known.load, from + known.broken
 }
 
+// groupResult is what a group of notes costs alone: its largest load, and its first column
+// that cannot be done, −1 for none.
 type groupResult struct {
 	load   float64
 	broken int

@@ -26,7 +26,7 @@ func TestLegato(t *testing.T) {
 		l := testline.Build(t, 100, c.line)
 		for i := range l.Notes {
 			if l.Notes[i].Stroke != "" {
-				l.Notes[i].Lock = []string{"stroke"}
+				l.Notes[i].Lock = lick.LockSet{lick.FieldStroke}
 			}
 		}
 		p := asked(usual).newProposer(l, Ask{Way: pick.Legato})

@@ -1,5 +1,3 @@
-// Package propose finds ways to play a line: both hands around what is locked, other
-// fingers, places, ways of picking and legato, each with what it is good for.
 package propose
 
 import (
@@ -40,12 +38,12 @@ const worthMoving = 1.03
 // MaxFreePlaces is how many notes a line may have when its places are free too.
 const MaxFreePlaces = 2048
 
-// Hands decides the hands of a line around what is locked. The first proposal
-// is the recommended one: each hand within six per cent of its own bound, then
-// the least sum of load⁴. The others differ from it on the moves around the
-// bottleneck, in the way of picking or in the places, the highest ceiling first,
-// with the one that reaches the bound among them. The error is
-// the context's, or ErrTooFree.
+// Hands decides the hands of a line around what is locked. The first proposal is the
+// recommended one: with each hand's largest load within load.Slack of its least possible,
+// the least effort (see hand.Solve and pick.Solve). The others differ from it on the moves
+// around the bottleneck, in the way of picking or in the places, the highest ceiling
+// first, with the one that reaches the bound among them. The error is the context's, or
+// ErrTooFree.
 func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
 		return []Proposal{}, nil
@@ -53,7 +51,7 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal
 	p := question{e.Ask(ctx)}.newProposer(l, a)
 	steps := []func(){p.recommend}
 	if a.Best > 1 {
-		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
+		steps = append(steps, p.reachBound, p.oneFingering, p.otherFingers, p.otherSlides, p.otherWays)
 	}
 	for _, step := range steps {
 		if p.err == nil && p.Ctx.Err() == nil {
@@ -80,6 +78,7 @@ type proposer struct {
 	out   []Proposal
 	err   error
 	worth bool      // other places are worth moving to
+	cells string    // the hands that play every cell alike; empty where the recommended do
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
@@ -90,6 +89,8 @@ type proposer struct {
 	slides  [][]slideAt            // other slides that legato could take
 }
 
+// newProposer prepares the line for what is asked: hands open but for what is locked, and
+// for a selection the hands of all other notes fixed as they are filled in now.
 func (e question) newProposer(l lick.Lick, a Ask) *proposer {
 	player := e.Player
 	way := cmp.Or(a.Way, player.Way)
@@ -109,10 +110,10 @@ func openHands(l lick.Lick) lick.Lick {
 	out := l.Clone()
 	for i := range out.Notes {
 		n := &out.Notes[i]
-		if !n.Locked("finger") && n.Finger != lick.Thumb {
+		if !n.Locked(lick.FieldFinger) && n.Finger != lick.Thumb {
 			n.Finger = lick.NoFinger
 		}
-		if !n.Locked("stroke") && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
+		if !n.Locked(lick.FieldStroke) && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
 			n.Stroke = ""
 		}
 	}
@@ -124,7 +125,7 @@ func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 	for i := range open.Notes {
 		if !slices.Contains(notes, i) {
 			open.Notes[i].Finger, open.Notes[i].Stroke = filled.Notes[i].Finger, filled.Notes[i].Stroke
-			for _, f := range []string{"string", "fret"} {
+			for _, f := range []lick.Field{lick.FieldString, lick.FieldFret} {
 				if !open.Notes[i].Locked(f) {
 					open.Notes[i].Lock = append(open.Notes[i].Lock, f)
 				}
@@ -230,6 +231,11 @@ func (p *proposer) best(n int) []Proposal {
 		if k := slices.IndexFunc(p.out, p.reaches); k >= 0 {
 			out[len(out)-1] = p.out[k]
 		}
+	}
+	// One fingering for the cell is what a player asks for: it is never left out.
+	alike := func(o Proposal) bool { return judge.HandsKey(o.Lick) == p.cells }
+	if k := slices.IndexFunc(p.out, alike); p.cells != "" && n > 2 && k > 0 && !slices.ContainsFunc(out, alike) {
+		out = slices.Insert(slices.Clone(out[:len(out)-1]), 1, p.out[k])
 	}
 	return out
 }

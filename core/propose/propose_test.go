@@ -59,10 +59,10 @@ func TestProposeWays(t *testing.T) {
 		l := testline.Build(t, 100, c.line)
 		for i := range l.Notes {
 			if l.Notes[i].Finger != lick.NoFinger {
-				l.Notes[i].Lock = append(l.Notes[i].Lock, "finger")
+				l.Notes[i].Lock = append(l.Notes[i].Lock, lick.FieldFinger)
 			}
 			if l.Notes[i].Stroke != "" {
-				l.Notes[i].Lock = append(l.Notes[i].Lock, "stroke")
+				l.Notes[i].Lock = append(l.Notes[i].Lock, lick.FieldStroke)
 			}
 		}
 		got := propose(usual, l, Ask{Way: c.way, Angle: pick.LeavesDown})

@@ -44,6 +44,10 @@ func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (
 	return out, err
 }
 
+// restrung is Restring, whatever becomes of the context. Of the places near the written
+// ones it looks first for the fewest changes that are not clean for the way of picking,
+// then for the fewest notes moved, then for the least load, which may not lie above what
+// the line asks as written by more than restringCost.
 func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	var out Restrung
 	if len(l.Notes) < 2 {
@@ -205,6 +209,8 @@ func (j *joint) near() {
 	}
 }
 
+// closeTo says whether a note may be restrung from a place to p: the same place, or a
+// fretted one on a neighbouring string.
 func closeTo(p, from neck.Place) bool {
 	ds, df := p.String-from.String, p.Fret-from.Fret
 	return p == from || ds >= -1 && ds <= 1 && df >= -restringFrets && df <= restringFrets && p.Fret > 0

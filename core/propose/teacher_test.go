@@ -33,6 +33,9 @@ func TestTeachersFingers(t *testing.T) {
 		{"sixths over a string", "4:5+2:5 4:7+2:7 4:9+2:8", "23 23 21"},
 		{"a lone full bend", "3:7/b2", "3"},
 		{"a full bend at the first fret", "3:1/b2", "2"},
+		{"along one string", "1:2 4 5 7 9 11 12 14", "1 3 4 1 3 1 2 4|1 3 4 1 3 4 1 3|1 3 4 1 2 4 1 3"},
+		{"down one string", "3:14 12 11 9 7 5 4 2", "4 2 1 3 1 4 3 1|4 2 1 4 2 1 3 1|4 2 1 4 3 1 3 1"},
+		{"a pentatonic along one string", "2:5 8 10 12 15 17", "1 4 1 3 1 3|1 3 1 3 1 3"},
 		{"legato up", "3:5 6/h 7/h 8/h", "1 2 3 4"},
 		{"legato down", "3:8 7/p 6/p 5/p", "4 3 2 1"},
 	} {
@@ -53,6 +56,35 @@ func TestTeachersFingers(t *testing.T) {
 		}
 		if !ok {
 			t.Errorf("%s, %s: %s, want %s", c.name, c.line, s, c.want)
+		}
+	}
+}
+
+// With a bass voice on the thumb the line above is the fingers', in turn, never the pick's
+// (common practice): i m on one string, i m a over the strings.
+func TestThumbBass(t *testing.T) {
+	for _, c := range []struct{ line, want string }{
+		{"6:3*1/8 2:5 5 8 5 8", "p i m i m i"},
+		{"6:3 4:5 3:4 2:3 6:3 2:3 3:4 4:5", "p i m a p a m i"},
+		{"6:3+2:8 2:8 5 3:7 5", "p+i m i m i|p+m i m i m|p+i m i m i|p+m i m m i"},
+	} {
+		l := testline.Build(t, 80, c.line)
+		for i := range l.Notes {
+			if l.Notes[i].String == 6 {
+				l.Notes[i].Voice = lick.VoiceBass
+			}
+		}
+		got := propose(usual, l, Ask{})[0]
+		var words []string
+		for _, col := range got.Lick.Columns() {
+			var w []string
+			for _, n := range got.Lick.Notes[col[0]:col[1]] {
+				w = append(w, string(n.Stroke))
+			}
+			words = append(words, strings.Join(w, "+"))
+		}
+		if s := strings.Join(words, " "); !slices.Contains(strings.Split(c.want, "|"), s) {
+			t.Errorf("%s: %s, want %s", c.line, s, c.want)
 		}
 	}
 }

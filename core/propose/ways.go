@@ -22,6 +22,9 @@ type WayToPlay struct {
 	Why     string        `json:"why"`
 	Report  *judge.Report `json:"report"`
 	Lick    lick.Lick     `json:"lick"`
+
+	Way   pick.Way    `json:"-"` // that was asked for
+	Start lick.Stroke `json:"-"` // of the first picked note, empty where either may be
 }
 
 // wayAsked is a way before it is tried.
@@ -31,6 +34,7 @@ type wayAsked struct {
 	start lick.Stroke // of the first picked note, empty for either
 }
 
+// waysAsked are the ways that every line is tried in.
 var waysAsked = []wayAsked{
 	{"alternate, from down", pick.Alternate, lick.Down},
 	{"alternate, from up", pick.Alternate, lick.Up},
@@ -56,6 +60,9 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 	return out, nil
 }
 
+// ways is Ways, whatever becomes of the context. The fretting hand is found once for the
+// line as it is slurred and once for it in legato; only the picks differ between the
+// others, so that they are judged side by side.
 func (e question) ways(l lick.Lick) []WayToPlay {
 	out := []WayToPlay{}
 	if len(l.Notes) == 0 {
@@ -97,6 +104,8 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 				Why:     pickSentence(r),
 				Report:  r,
 				Lick:    t.lick,
+				Way:     t.way,
+				Start:   t.start,
 			},
 		)
 	}
@@ -111,6 +120,7 @@ type fingered struct {
 	path hand.Path
 }
 
+// fingered decides the fingers of a line and leaves its strokes open.
 func (e question) fingered(l lick.Lick, m *hand.Model) fingered {
 	f := fingered{lick: l.Clone()}
 	e.Fingers(&f.lick, e.LayOut(f.lick, false), m, load.Slack)
@@ -120,7 +130,7 @@ func (e question) fingered(l lick.Lick, m *hand.Model) fingered {
 
 // trial is one way with its strokes decided.
 type trial struct {
-	name string
+	wayAsked
 	lick lick.Lick
 	hand *fingered
 }
@@ -131,11 +141,15 @@ func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
 	add := func(w wayAsked, from lick.Lick, h *fingered) {
-		t := trial{w.name, e.strokesOf(from, w), h}
+		t := trial{w, e.strokesOf(from, w), h}
 		if key := judge.HandsKey(t.lick); !seen[key] {
 			seen[key] = true
 			out = append(out, t)
 		}
+	}
+	if e.LayOut(own.lick, false).Thumbed() {
+		add(wayAsked{"thumb and fingers", pick.Free, ""}, own.lick, &own)
+		return out
 	}
 	if !slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
 		add(wayAsked{"fingers, as written", pick.Free, ""}, own.lick, &own)
@@ -177,7 +191,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 		if n.Stroke == lick.Down || n.Stroke == lick.Up {
 			n.Stroke = ""
 		}
-		n.Lock = slices.DeleteFunc(n.Lock, func(f string) bool { return f == "stroke" })
+		n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldStroke })
 	}
 	return out
 }

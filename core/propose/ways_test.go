@@ -45,7 +45,7 @@ func TestOwnPattern(t *testing.T) {
 	l := testline.Build(t, 100, "6:5/D 8/h 5:5/U 7/D 5/p 6:8/U")
 	for i := range l.Notes {
 		if l.Notes[i].Stroke != "" {
-			l.Notes[i].Lock = []string{"stroke"}
+			l.Notes[i].Lock = lick.LockSet{lick.FieldStroke}
 		}
 	}
 	for _, w := range waysOf(usual, l) {

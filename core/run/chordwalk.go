@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
@@ -26,6 +27,9 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 				found = k
 				break
 			}
+		}
+		if found < 0 && p.chords != nil && len(out) > 0 {
+			return nil, phrase.Wrong(d.String(), "no root of that chord lies in the layout beyond the one before it")
 		}
 		if found < 0 {
 			break
@@ -68,7 +72,8 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 		if err != nil {
 			return walk{}, fmt.Errorf("%s: %w", s, err)
 		}
-		out = append(out, onto(l, first))
+		key := lick.Key{Tonic: palette.Tonic.String(), Scale: palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
+		out = append(out, inScale{onto(l, first), key})
 	}
 	return walk{out, reversed(out)}, nil
 }
@@ -93,7 +98,11 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		if err != nil {
 			break
 		}
-		out = append(out, over{p, at, name, p.strings()})
+		var st station = over{p, at, name, p.strings()}
+		if p.Follow == "chord" {
+			st = inScale{st, lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}}
+		}
+		out = append(out, st)
 		fret = at.Fret
 	}
 	if len(out) == 0 {
@@ -130,3 +139,57 @@ func (p *plan) chordRoot(d music.Degree, fret int, nearest bool) (neck.Place, mu
 	}
 	return best, name, nil
 }
+
+// onRoot is the chosen tones on another root: what a chord that is followed has as its own.
+func (p *plan) onRoot(root music.Name) (music.Palette, error) {
+	return music.NewPalette(root.String(), p.palette.Scale.Name, list(p.Add), list(p.Drop))
+}
+
+// walkFollowing lays the chord's own tones out for each chord, begun on the chord's root (of
+// pairs, the one whose upper tone it is), each beyond the one before along the neck.
+func (p *plan) walkFollowing(down bool) (walk, error) {
+	var out []station
+	fret := p.at.Fret
+	for _, d := range p.chordDegrees(down) {
+		own, err := p.onRoot(d.Over(p.palette.Tonic))
+		if err != nil {
+			return walk{}, err
+		}
+		st, at, ok := p.rootStation(own, fret, down)
+		if !ok {
+			return walk{}, phrase.Wrong(d.String(), "no root of that chord lies on the layout beyond the one before it")
+		}
+		key := lick.Key{Tonic: own.Tonic.String(), Scale: own.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
+		out, fret = append(out, inScale{st, key}), at
+	}
+	return walk{out, reversed(out)}, nil
+}
+
+// rootStation is the step of the palette's layout that is its root, at a fret or beyond it
+// on the way; at is the fret of its upper tone.
+func (p *plan) rootStation(own music.Palette, fret int, down bool) (st station, at int, ok bool) {
+	for f := 0; f <= p.guitar.Frets && !ok; f++ {
+		l, err := shape.NewLadder(p.guitar, own, p.layout, neck.Place{String: p.at.String, Fret: f}, down)
+		if err != nil {
+			continue
+		}
+		for i := range l.Steps {
+			k := i
+			if down {
+				k = len(l.Steps) - 1 - i
+			}
+			top := l.Steps[k][len(l.Steps[k])-1]
+			beyond := top.Place.Fret >= fret-nearRoot
+			if down {
+				beyond = top.Place.Fret <= fret+nearRoot
+			}
+			if top.Tone.Role == music.Root && beyond {
+				return rung{l, k}, top.Place.Fret, true
+			}
+		}
+	}
+	return nil, 0, false
+}
+
+// nearRoot is how many frets on the near side of the start a pair's upper tone may lie.
+const nearRoot = 2

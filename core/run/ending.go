@@ -1,7 +1,6 @@
 package run
 
 import (
-	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
@@ -36,6 +35,9 @@ func (b *builder) tailCell() error {
 	return nil
 }
 
+// tailStation is where a tail of another kind than the cell is played: over the chord that
+// the run's last note belongs to, on the last note's string, or with the last note as tone
+// 1.
 func (b *builder) tailStation(last neck.Place) (station, error) {
 	if b.tail.Kind == phrase.Chord {
 		degree := music.Degree{Number: 1}
@@ -85,59 +87,4 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 		}
 	}
 	return nil, phrase.Wrong(d.String(), "the run's last note is that degree of no chord of the key")
-}
-
-// landing adds the note that the run ends on; what lies before its bar becomes
-// the pick-up.
-func (b *builder) landing() error {
-	if b.land == nil || len(b.lick.Notes) == 0 {
-		return nil
-	}
-	last := b.lick.Notes[len(b.lick.Notes)-1].Place()
-	to, ok := b.landingPlace(last)
-	if !ok {
-		return phrase.Wrong(b.Land, "that degree does not lie on this neck")
-	}
-	b.lick.Notes = append(b.lick.Notes,
-		lick.Note{At: b.at, Len: lick.NewTime(1, int64(b.lick.Meter.Unit)), String: to.String, Fret: to.Fret})
-	b.run.Landing = len(b.lick.Notes)
-	if b.land.beat > 0 {
-		beat := lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit))
-		// Modulo the bar, so that the landing falls on its beat of a later bar.
-		bars, rest := b.at.Sub(beat).Div(b.lick.Meter.Bar())
-		if rest.Before(lick.Time{}) || bars < 0 {
-			rest = rest.Add(b.lick.Meter.Bar())
-			_, rest = rest.Div(b.lick.Meter.Bar())
-		}
-		b.lick.Pickup = rest
-	}
-	return nil
-}
-
-// landingPlace is the degree nearest to the last note, in the layout if it has it
-// there.
-func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
-	class := b.land.degree.Over(b.palette.Tonic).Class()
-	away := func(p music.Pitch) music.Pitch {
-		d := p - b.guitar.Pitch(last)
-		return max(d, -d)
-	}
-	var best *shape.Placed
-	if placed, err := shape.Lay(b.guitar, b.palette, b.layout, b.at0()); err == nil && b.phrase.Kind != phrase.Chord &&
-		b.move.kind != "position" &&
-		b.move.kind != "octave" {
-		for i, t := range placed {
-			if t.Pitch.Class() != class {
-				continue
-			}
-			if best == nil || away(t.Pitch) < away(best.Pitch) {
-				best = &placed[i]
-			}
-		}
-	}
-	nearest, ok := shape.Nearest(b.guitar, class, last)
-	if best != nil && away(best.Pitch) <= away(b.guitar.Pitch(nearest)) {
-		return best.Place, true
-	}
-	return nearest, ok
 }

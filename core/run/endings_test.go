@@ -57,14 +57,48 @@ func TestImpossibleEndings(t *testing.T) {
 	}
 }
 
+// A start beat gives the number of notes, and the number of notes says how early or late the
+// landing is (common practice).
+func TestStartBeat(t *testing.T) {
+	for _, c := range []struct {
+		args   string
+		notes  int // before the landing
+		remark string
+	}{
+		{`--count 8 --from "3&" --land 1@1 --bars 1`, 11, "From the & of 3, landing on 1: 11 eighths and the landing."},
+		{`--count 8 --from "the & of 3" --land 1@1 --bars 1`, 11, ""},
+		{`--count 8 --from 2 --land 1@3 --bars 1`, 18, "From beat 2, landing on 3: 18 eighths"},
+		{`--count 8 --from 3& --land 1@1`, 27, "27 eighths"},
+		{`--count 8 --from 3& --land 1@1 --times 2`, 6, "From the & of 3 it lands 3 eighths late: on the & of 2, not on 1."},
+		{`--count 16 --from 4a --land 1@2 --times 2`, 6, "it lands a sixteenth late: on the e of 2, not on 2."},
+		{`--count 16 --displace 1/4 --land 1@3 --times 1`, 3, "it lands a sixteenth early: on the a of 2, not on 3."},
+	} {
+		r := grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" `+c.args)
+		if r.Landing-1 != c.notes {
+			t.Errorf("%s: %d notes and the landing, want %d", c.args, r.Landing-1, c.notes)
+		}
+		if all := strings.Join(r.Remarks, " "); !strings.Contains(all, c.remark) {
+			t.Errorf("%s: %q, want %q", c.args, all, c.remark)
+		}
+	}
+	for _, bad := range []string{"5", "0", "x", "3i", "3&&", ""} {
+		if _, err := run.Parse(`--key "A minor" --cell "1 2" --displace 1/4 --from "` + bad + `"`); err == nil && bad != "" {
+			t.Errorf("from %q is taken", bad)
+		}
+		if _, err := run.Parse(`--key "A minor" --cell "1 2" --from "` + bad + `"`); err == nil && bad != "" {
+			t.Errorf("from %q is taken", bad)
+		}
+	}
+}
+
 // The landing falls on its beat, and what lies before the bar is the pick-up.
 func TestLandings(t *testing.T) {
 	for _, c := range []struct {
 		land, pickup, from string
 		count              string
 	}{
-		{"1@1", "3/8", "the and of 3", "16"}, // six sixteenths before the bar
-		{"1@3", "7/8", "the and of 1", "16"},
+		{"1@1", "3/8", "the & of 3", "16"}, // six sixteenths before the bar
+		{"1@3", "7/8", "the & of 1", "16"},
 		{"1@1", "3/4", "beat 2", "8"},
 		{"1@1", "1/4", "beat 4", "16t"},
 	} {

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/pick"
+	"ornamen/core/shape"
 )
 
 // Run is a grown line.
@@ -17,6 +18,7 @@ type Run struct {
 	Cells   []Played  // in playing order, the tail among them
 	Landing int       // the note that lands, from 1; 0 for none
 	Way     pick.Way  // asked for, or alternate
+	Remarks []string  // why it stops where it does, in sentences
 }
 
 // Played is one cell as it was played: notes [From, To), counted from 0.
@@ -66,16 +68,18 @@ type builder struct {
 	last   station   // where the last cell was played
 }
 
+// setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself,
+// so that the lick can be grown again.
 func (b *builder) setting() {
 	p := b.palette
 	b.lick.Key = lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: list(b.Add), Drop: list(b.Drop)}
 	b.lick.Recipe = b.Recipe.asGiven().String()
-	b.lick.Feel = lick.Feel(b.Feel)
+	b.lick.Feel, b.lick.Loop = lick.Feel(b.Feel), b.Loop
 	if b.Tempo > 0 {
 		b.lick.Tempo = b.Tempo
 	}
 	b.lick.Title = b.Recipe.Title()
-	b.at = b.offset
+	b.at, b.lick.Pickup = b.offset, b.lead
 }
 
 // asGiven drops what is a default.
@@ -92,6 +96,9 @@ func (r Recipe) asGiven() Recipe {
 	if r.Repeat == 1 {
 		r.Repeat = 0
 	}
+	if r.Follow == "key" {
+		r.Follow = ""
+	}
 	return r
 }
 
@@ -107,13 +114,16 @@ func (b *builder) cells() error {
 	if limit == 0 {
 		limit = maxTimes
 	}
-	end := b.lick.Meter.Bar().Times(int64(b.Bars)).Add(b.offset)
+	end := b.lick.Meter.Bar().Times(int64(b.Bars)).Add(b.offset).Add(b.lead)
+	if b.From != "" && b.land != nil && b.land.beat > 1 {
+		end = end.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit)))
+	}
 	b.end = end
 	played := 0
 	for _, leg := range legs {
 		b.down = leg.down
 		for k, st := range leg.stations {
-			for range b.Repeat {
+			for again, first := b.Repeat, true; again > 0; again-- {
 				if played == limit {
 					return nil
 				}
@@ -121,12 +131,23 @@ func (b *builder) cells() error {
 					b.cut(end)
 					return nil
 				}
-				cell := b.cell(leg.first + k)
+				if s, ok := st.(inScale); ok {
+					b.tones(s.key)
+				}
+				cell := b.cellOf(leg.first+k, leg.down)
 				if err := b.play(st, cell, false); err != nil {
 					return err
 				}
+				if b.Mirror {
+					if err := b.mirror(st, cell); err != nil {
+						return err
+					}
+				}
 				b.last = st
-				played++
+				if played++; b.Even && played > 1 && first && odd(b.lick, b.run.Cells[len(b.run.Cells)-1]) {
+					again++
+				}
+				first = false
 			}
 		}
 	}
@@ -140,10 +161,64 @@ func (b *builder) cells() error {
 	if played == 0 {
 		return b.noRoom(nil)
 	}
-	b.cut(end)
+	if b.Bars > 0 {
+		b.cut(end)
+	}
 	return nil
 }
 
+// mirror answers the cell just played with its mirror: it begins where the cell's slides have
+// brought the hand and leads back to where the cell began, so that the two go round as a
+// loop. A cell without slides is answered a tone lower.
+func (b *builder) mirror(st station, cell []phrase.Step) error {
+	notes := func(from int) (out []*lick.Note) {
+		for i := from; i < len(b.lick.Notes); i++ {
+			out = append(out, &b.lick.Notes[i])
+		}
+		return out
+	}
+	p, _ := b.lick.PaletteAt(b.at)
+	higher, slid := shape.Slid(b.guitar, p, notes(b.run.Cells[len(b.run.Cells)-1].From))
+	if !slid {
+		higher = -1
+	}
+	from := len(b.lick.Notes)
+	if err := b.play(st, cell, false); err != nil {
+		return err
+	}
+	if err := shape.Mirror(b.guitar, p, notes(from), higher); err != nil {
+		return fmt.Errorf("the run has no room for the mirror: %w", err)
+	}
+	return nil
+}
+
+// tones has the lick's tones be those of a scale from here on.
+func (b *builder) tones(k lick.Key) {
+	switch {
+	case len(b.lick.Notes) == 0:
+		b.lick.Key = k
+	case b.lick.KeyAt(b.at).Scale != k.Scale || b.lick.KeyAt(b.at).Tonic != k.Tonic:
+		b.lick.Keys = append(b.lick.Keys, lick.KeySpan{At: b.at, Key: k})
+	}
+}
+
+// odd says whether a cell lies on one string and picks an odd number of notes there: played
+// twice, the string's count is even. A cell over several strings leaves each of them as
+// often as it comes back, so that playing it again would not help.
+func odd(l lick.Lick, c Played) bool {
+	picked := 0
+	for _, n := range l.Notes[c.From:c.To] {
+		if n.String != l.Notes[c.From].String {
+			return false
+		}
+		if !n.Slur.Slurred() {
+			picked++
+		}
+	}
+	return picked%2 == 1
+}
+
+// countWord counts things in a sentence.
 func countWord(n int, word string) string {
 	if n == 1 {
 		return "1 " + word
@@ -151,11 +226,8 @@ func countWord(n int, word string) string {
 	return fmt.Sprintf("%d %ss", n, word)
 }
 
-// cut takes away what lies beyond the bars asked for.
+// cut takes away what lies beyond a time.
 func (b *builder) cut(end lick.Time) {
-	if b.Bars == 0 {
-		return
-	}
 	for n := len(b.lick.Notes); n > 0 && !b.lick.Notes[n-1].At.Before(end); n-- {
 		b.lick.Notes = b.lick.Notes[:n-1]
 	}
@@ -191,10 +263,11 @@ func (b *builder) legs() ([]leg, error) {
 		w.stations = slices.Repeat(w.stations, b.stays())
 		return []leg{{w.stations, down, 0}}, nil
 	}
-	there, err := b.room(w.stations, 0)
+	there, err := b.room(w.stations, 0, down)
 	if err != nil {
 		return nil, err
 	}
+	b.remark(w.stations, there)
 	if b.Dir == "up" || b.Dir == "down" {
 		return []leg{{there, down, 0}}, nil
 	}
@@ -207,7 +280,7 @@ func (b *builder) legs() ([]leg, error) {
 	if b.Turn == "once" && len(back) > 0 {
 		back = back[1:]
 	}
-	if back, err = b.room(back, count); err != nil {
+	if back, err = b.room(back, count, !down); err != nil {
 		return nil, err
 	}
 	legs = append(legs, leg{back, !down, count})
@@ -225,6 +298,29 @@ func (b *builder) legs() ([]leg, error) {
 		legs = append(legs, next)
 	}
 	return legs, nil
+}
+
+// remark says why a run without a length stops where it does, where that is not simply the
+// end of its layout: the neck ends first, or a chord or a scale has no room for the cell.
+func (b *builder) remark(stations, there []station) {
+	if b.Times > 0 || b.Bars > 0 {
+		return
+	}
+	if n := len(there); n < len(stations) && (b.chords != nil || b.scales != nil) {
+		b.remarks("It stops after %s: %s has no room for the cell there.", countWord(n, "cell"), b.over(n))
+		return
+	}
+	if l := ladderOf(stations[0]); l != nil && l.Short != nil {
+		b.remarks("It stops where the neck does: %v.", l.Short)
+	}
+}
+
+// over names what the cell number k is played over.
+func (b *builder) over(k int) string {
+	if b.chords != nil {
+		return "the chord on " + b.chords[k%len(b.chords)].Pretty()
+	}
+	return b.scales[k%len(b.scales)]
 }
 
 // maxLegs bounds how often a run turns round.
@@ -255,9 +351,9 @@ func (b *builder) turnAfter() int {
 }
 
 // room keeps the stations up to the first that does not hold its cell.
-func (b *builder) room(stations []station, first int) ([]station, error) {
+func (b *builder) room(stations []station, first int, down bool) ([]station, error) {
 	for k, st := range stations {
-		ok, err := fits(st, b.cell(first+k))
+		ok, err := fits(st, b.cellOf(first+k, down))
 		if err != nil {
 			return nil, err
 		}
@@ -290,7 +386,7 @@ func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 			}
 			before = append(before, places...)
 			before = before[max(0, len(before)-neck.MaxStrings):]
-			index++
+			index += len(s.Tones)
 		}
 		b.at = b.at.Add(length)
 		// What lies beyond the bars asked for is cut.
@@ -308,7 +404,7 @@ func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place
 	var places []neck.Place
 	var column []int
 	for k, t := range s.Tones {
-		found, err := st.find(t, index, append(slices.Clone(before), places...))
+		found, err := st.find(t, index+k, append(slices.Clone(before), places...))
 		if err != nil {
 			return nil, err
 		}
@@ -322,10 +418,10 @@ func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place
 			}
 			n := lick.Note{At: b.at, Len: length, String: f.place.String, Fret: f.place.Fret, Accent: s.Accent}
 			if s.Stroke != "" {
-				n.Stroke, n.Lock = s.Stroke, []string{"stroke"}
+				n.Stroke, n.Lock = s.Stroke, lick.LockSet{lick.FieldStroke}
 			}
 			if s.Vibrato > 0 && f.place.Fret > 0 {
-				n.Vibrato = &lick.Vibrato{Width: [...]string{"narrow", "wide"}[s.Vibrato-1], Speed: "slow"}
+				n.Vibrato = &lick.Vibrato{Width: [...]lick.Width{lick.Narrow, lick.Wide}[s.Vibrato-1], Speed: lick.Slow}
 			}
 			if s.In != "" && f.place.Fret > 1 {
 				n.SlideIn = &lick.SlideIn{Frets: 1, From: s.In}

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/phrase"
 )
 
+// taken says whether one of the places lies on the string.
 func taken(places []neck.Place, str int) bool {
 	return slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == str })
 }
@@ -49,6 +50,8 @@ func (b *builder) slur(n *lick.Note, s phrase.Step, f sounded) {
 	}
 }
 
+// bend gives the note the bend of its step: an amount, or the way to a tone that the
+// station knows.
 func (b *builder) bend(n *lick.Note, st station, s phrase.Step, index int, before []neck.Place) error {
 	semitones := s.Bend.Semitones
 	if semitones == 0 {

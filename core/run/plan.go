@@ -22,17 +22,20 @@ type plan struct {
 	layout  shape.Layout
 	at      neck.Place
 	phrase  phrase.Phrase
+	down    *phrase.Phrase // the cell of the way down
 	tail    *phrase.Phrase
 	pivot   *music.Degree
 	move    move
 	lengths []lick.Time
 	land    *landing
-	offset  lick.Time
+	offset  lick.Time // silence before the first note
+	lead    lick.Time // the pick-up of a run that begins on a beat
 	chords  []music.Degree
 	scales  []string
 	pick    pick.Way
 }
 
+// landing is the note a run ends on.
 type landing struct {
 	degree music.Degree
 	beat   int // 0: wherever it falls
@@ -62,10 +65,12 @@ func (r Recipe) plan(g neck.Guitar) (*plan, error) {
 	return p, nil
 }
 
+// list cuts a word list at commas and spaces.
 func list(s string) []string {
 	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' })
 }
 
+// readTones reads key, layout, place, scales and chords.
 func (p *plan) readTones() (err error) {
 	if strings.TrimSpace(p.Key) == "" {
 		return errors.New(`name a key, such as "C# minor pentatonic"`)
@@ -108,12 +113,23 @@ func (p *plan) readTones() (err error) {
 	return nil
 }
 
+// readCell reads the cell, the tail and its pivot.
 func (p *plan) readCell() (err error) {
 	if strings.TrimSpace(p.Cell) == "" {
 		return errors.New(`name a cell, such as "1 2 3 4"`)
 	}
 	if p.phrase, err = phrase.ParsePhrase(p.Cell); err != nil {
 		return err
+	}
+	if p.DownCell != "" {
+		d, err := phrase.ParsePhrase(p.DownCell)
+		if err != nil {
+			return err
+		}
+		if d.Kind != p.phrase.Kind {
+			return phrase.Wrong(p.DownCell, "the cell of the way down names the same sort of steps as the other one")
+		}
+		p.down = &d
 	}
 	if p.Tail != "" {
 		t, err := phrase.ParsePhrase(p.Tail)
@@ -135,6 +151,8 @@ func (p *plan) readCell() (err error) {
 	return nil
 }
 
+// readMove reads how the cell goes on, its kind's usual way where nothing is said, and the
+// direction.
 func (p *plan) readMove() error {
 	word, by, more := strings.Cut(strings.TrimSpace(p.Move), ":")
 	n, err := strconv.Atoi(word)
@@ -164,9 +182,13 @@ func (p *plan) readMove() error {
 	if p.phrase.Kind == phrase.Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
 		return phrase.Wrong(p.Move, "a cell of chord: steps moves by chord or octave, or stays")
 	}
+	if err := oneOf("follow", &p.Follow, "key", "chord"); err != nil {
+		return err
+	}
 	return oneOf("dir", &p.Dir, "up", "down", "updown", "downup")
 }
 
+// oneOf reads a word that has few values; the first one is the default.
 func oneOf(name string, value *string, allowed ...string) error {
 	if *value == "" {
 		*value = allowed[0]
@@ -179,6 +201,8 @@ func oneOf(name string, value *string, allowed ...string) error {
 	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
 }
 
+// readRhythm reads the lengths of the steps, the feel, how the turn is played and the
+// displacement.
 func (p *plan) readRhythm() error {
 	words := list(p.Count)
 	if len(words) == 0 {
@@ -204,9 +228,23 @@ func (p *plan) readRhythm() error {
 		}
 		p.offset = t
 	}
+	if p.From != "" {
+		if p.Displace != "" {
+			return errors.New("from and displace both say where the run begins; name one")
+		}
+		meter := lick.New().Meter
+		t, err := lick.ParseBeat(p.From, meter)
+		if err != nil {
+			return phrase.Wrong(p.From, err.Error())
+		}
+		if !t.IsZero() {
+			p.lead = meter.Bar().Sub(t)
+		}
+	}
 	return nil
 }
 
+// readEnd reads the landing and the way of picking.
 func (p *plan) readEnd() (err error) {
 	if p.Land != "" {
 		word, beat, ok := strings.Cut(p.Land, "@")
@@ -228,6 +266,7 @@ func (p *plan) readEnd() (err error) {
 	return err
 }
 
+// readLimits refuses numbers that no run has, and two ways of saying how long it is.
 func (p *plan) readLimits() error {
 	for _, n := range []struct {
 		name  string

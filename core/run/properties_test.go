@@ -167,14 +167,14 @@ func TestRegrowKeepsLocks(t *testing.T) {
 	}
 	l := grown.Lick
 	l.Title, l.Tempo = "Mine", 77
-	l.Notes[1].Finger, l.Notes[1].Lock = lick.Ring, []string{"finger"}
+	l.Notes[1].Finger, l.Notes[1].Lock = lick.Ring, lick.LockSet{lick.FieldFinger}
 	r.Times, r.Land = 6, "1"
 	again, err := turn.Regrow(l, r, g)
 	if err != nil {
 		t.Fatal(err)
 	}
 	n := again.Lick.Notes[1]
-	if n.Finger != lick.Ring || !n.Locked("finger") || again.Lick.Title != "Mine" || again.Lick.Tempo != 77 ||
+	if n.Finger != lick.Ring || !n.Locked(lick.FieldFinger) || again.Lick.Title != "Mine" || again.Lick.Tempo != 77 ||
 		len(again.Lick.Notes) != 19 {
 		t.Errorf("%+v, %q at %v, %d notes", n, again.Lick.Title, again.Lick.Tempo, len(again.Lick.Notes))
 	}

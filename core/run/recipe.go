@@ -1,5 +1,3 @@
-// Package run grows lines from cells: the recipe that says how a cell moves over a
-// layout, and the line it makes.
 package run
 
 import (
@@ -24,10 +22,15 @@ type Recipe struct {
 	Move           string // a number of tones, string, string:2, octave, position, chord, scale, stay
 	Times          int    // cells played, 0: as far as the layout does
 	Dir            string // up, down, updown, downup
+	DownCell       string // played on the way down instead of the cell
+	Mirror         bool   // each cell is answered by its mirror, which leads back to where it began
+	Loop           bool   // the end leads back to the start
 	Repeat         int    // how often a cell is played before it moves
+	Even           bool   // a cell with an odd count on a string is played twice, the first one aside
 	Count          string // 4 8 8t 16 16t 16q 16s, or several that take turns: "16,16,8"
 	Accent         int    // every so many notes, 0: as the cell says
 	Chords         string // degrees of the key, "1 4 5"
+	Follow         string // key, chord: whose tones are played over a chord
 	Scales         string // "natural minor, dorian"
 	Land           string // DEGREE or DEGREE@BEAT
 	Start          int    // tone of the layout to begin on, from 1
@@ -37,6 +40,7 @@ type Recipe struct {
 	Feel           string
 	Tail           string // a cell played once at the end
 	Pivot          string // the tail's degree that the run's last note is
+	From           string // the beat on which the run begins: 3&
 	Displace       string // a fraction of a whole note by which the run starts later
 	Pick           string
 	Tempo          float64
@@ -57,18 +61,24 @@ type option struct {
 	text *string
 	num  *int
 	real *float64
+	flag *bool
 }
 
+// options lists the arguments in the order in which they are written. A new argument is
+// one row here and its field; the command line, the files and the forms read this list.
 func (r *Recipe) options() []option {
 	return []option{
 		{name: "key", text: &r.Key}, {name: "add", text: &r.Add}, {name: "drop", text: &r.Drop},
 		{name: "layout", text: &r.Layout}, {name: "at", text: &r.At},
 		{name: "cell", text: &r.Cell}, {name: "move", text: &r.Move}, {name: "times", num: &r.Times},
-		{name: "bars", num: &r.Bars}, {name: "dir", text: &r.Dir}, {name: "turn", text: &r.Turn},
-		{name: "repeat", num: &r.Repeat}, {name: "start", num: &r.Start}, {name: "rotate", num: &r.Rotate},
+		{name: "bars", num: &r.Bars}, {name: "dir", text: &r.Dir}, {name: "down-cell", text: &r.DownCell},
+		{name: "mirror", flag: &r.Mirror}, {name: "turn", text: &r.Turn}, {name: "loop", flag: &r.Loop},
+		{name: "repeat", num: &r.Repeat}, {name: "even", flag: &r.Even}, {name: "start", num: &r.Start},
+		{name: "rotate", num: &r.Rotate},
 		{name: "count", text: &r.Count}, {name: "accent", num: &r.Accent}, {name: "feel", text: &r.Feel},
-		{name: "displace", text: &r.Displace},
-		{name: "chords", text: &r.Chords}, {name: "scales", text: &r.Scales}, {name: "tail", text: &r.Tail},
+		{name: "from", text: &r.From}, {name: "displace", text: &r.Displace},
+		{name: "chords", text: &r.Chords}, {name: "follow", text: &r.Follow}, {name: "scales", text: &r.Scales},
+		{name: "tail", text: &r.Tail},
 		{name: "pivot", text: &r.Pivot}, {name: "land", text: &r.Land},
 		{name: "pick", text: &r.Pick}, {name: "tempo", real: &r.Tempo}, {name: "tuning", text: &r.Tuning},
 	}
@@ -82,6 +92,8 @@ func (r *Recipe) Bind(fs *flag.FlagSet) {
 			fs.StringVar(o.text, o.name, "", "")
 		case o.num != nil:
 			fs.IntVar(o.num, o.name, 0, "")
+		case o.flag != nil:
+			fs.BoolVar(o.flag, o.name, false, "")
 		default:
 			fs.Float64Var(o.real, o.name, 0, "")
 		}
@@ -151,6 +163,10 @@ func (r Recipe) String() string {
 	for _, o := range r.options() {
 		text := ""
 		switch {
+		case o.flag != nil:
+			if *o.flag {
+				b.WriteString(strings.Repeat(" ", min(1, b.Len())) + "--" + o.name)
+			}
 		case o.text != nil:
 			text = *o.text
 		case o.num != nil && *o.num != 0:
@@ -209,6 +225,8 @@ func (r *Recipe) Set(name, value string) error {
 		switch {
 		case o.text != nil:
 			*o.text = value
+		case o.flag != nil:
+			*o.flag = value != ""
 		case value == "":
 			if o.num != nil {
 				*o.num = 0
@@ -238,6 +256,8 @@ func (r Recipe) Get(name string) string {
 	for _, o := range r.options() {
 		switch {
 		case o.name != name:
+		case o.flag != nil && *o.flag:
+			return "yes"
 		case o.text != nil:
 			return *o.text
 		case o.num != nil && *o.num != 0:

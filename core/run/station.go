@@ -3,6 +3,7 @@ package run
 import (
 	"fmt"
 
+	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
@@ -25,8 +26,10 @@ type station interface {
 // beyond says that a tone lies outside what the layout holds.
 type beyond struct{ tone string }
 
+// Error is one sentence that names the tone.
 func (e beyond) Error() string { return fmt.Sprintf("%s is beyond the layout there", e.tone) }
 
+// soundedOf are the places of a ladder's step.
 func soundedOf(step []shape.Placed) []sounded {
 	out := make([]sounded, len(step))
 	for i, t := range step {
@@ -41,6 +44,7 @@ type rung struct {
 	p int
 }
 
+// find counts from the rung: 1 is the rung itself, 0 the step below it.
 func (r rung) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := r.p + t.N - 1
 	if i < 0 || i >= len(r.Steps) {
@@ -57,6 +61,8 @@ type window struct {
 	down  bool
 }
 
+// find counts strings from the window's first one in the run's direction, and tones from
+// the lowest of that string.
 func (w window) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := w.first + t.String
 	if w.down {
@@ -68,6 +74,12 @@ func (w window) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	return soundedOf(w.ByString[i][t.N-1 : t.N]), nil
 }
 
+// inScale is a station in a scale of its own, whose tones the line has while it is there.
+type inScale struct {
+	station
+	key lick.Key
+}
+
 // octaves is a station with the same fingering some octaves away: two strings
 // over for each.
 type octaves struct {
@@ -76,6 +88,7 @@ type octaves struct {
 	up   int
 }
 
+// find looks in the first octave and takes what it finds as many octaves on.
 func (o octaves) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
 	found, err := o.station.find(t, index, o.plan.shiftAll(before, -o.up))
 	if err != nil {
@@ -91,6 +104,7 @@ func (o octaves) find(t phrase.Tone, index int, before []neck.Place) ([]sounded,
 	return found, nil
 }
 
+// shiftAll takes places octaves away and leaves out those that fall off the neck.
 func (p *plan) shiftAll(at []neck.Place, octaves int) []neck.Place {
 	out := make([]neck.Place, 0, len(at))
 	for _, a := range at {
@@ -110,10 +124,16 @@ type over struct {
 	strings []int
 }
 
+// find is the degree over the chord's root: on the string that the cell names for this
+// step, else at the cheapest place by its distance from the hand's frets around the root
+// and from the tone before.
 func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
-	semitones, err := o.plan.overRoot(o.name, t.Degree)
-	if err != nil {
-		return nil, err
+	semitones := t.Degree.Semitones()
+	if !t.Plain {
+		var err error
+		if semitones, err = o.plan.overRoot(o.name, t.Degree); err != nil {
+			return nil, err
+		}
 	}
 	g := o.plan.guitar
 	pitch := g.Pitch(o.root) + music.Pitch(semitones+12*t.Octave)
@@ -158,8 +178,8 @@ func fits(st station, cell []phrase.Step) (bool, error) {
 	index := 0
 	var before []neck.Place
 	for _, s := range cell {
-		for _, t := range s.Tones {
-			found, err := st.find(t, index, before)
+		for k, t := range s.Tones {
+			found, err := st.find(t, index+k, before)
 			if _, out := err.(beyond); out {
 				return false, nil
 			}
@@ -168,9 +188,7 @@ func fits(st station, cell []phrase.Step) (bool, error) {
 			}
 			before = append(before, found[0].place)
 		}
-		if len(s.Tones) > 0 {
-			index++
-		}
+		index += len(s.Tones)
 		if s.Bend != nil && s.Bend.Semitones == 0 {
 			if _, err := st.find(s.Bend.To, min(index, 0), before); err != nil {
 				if _, out := err.(beyond); out {
@@ -185,7 +203,14 @@ func fits(st station, cell []phrase.Step) (bool, error) {
 
 // overRoot is the height of a degree over a chord's root.
 func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
-	if n, ok := p.palette.Over(root, d); ok {
+	palette := p.palette
+	if p.Follow == "chord" {
+		var err error
+		if palette, err = p.onRoot(root); err != nil {
+			return 0, err
+		}
+	}
+	if n, ok := palette.Over(root, d); ok {
 		return n, nil
 	}
 	return 0, phrase.Wrong(
@@ -193,4 +218,19 @@ func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
 		fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(),
 			d, root.Pretty()),
 	)
+}
+
+// ladderOf is the ladder under a station, nil where there is none.
+func ladderOf(st station) *shape.Ladder {
+	switch st := st.(type) {
+	case rung:
+		return st.Ladder
+	case window:
+		return st.Ladder
+	case octaves:
+		return ladderOf(st.station)
+	case inScale:
+		return ladderOf(st.station)
+	}
+	return nil
 }

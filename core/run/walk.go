@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/shape"
 )
@@ -30,6 +29,9 @@ func (p *plan) walk(down bool) (walk, error) {
 	if p.phrase.Kind == phrase.Chord {
 		return p.walkChords(down)
 	}
+	if p.move.kind == "chord" && p.Follow == "chord" {
+		return p.walkFollowing(down)
+	}
 	l, err := shape.NewLadder(p.guitar, p.palette, p.layout, p.at, down)
 	if err != nil {
 		return walk{}, err
@@ -45,7 +47,7 @@ func (p *plan) walk(down bool) (walk, error) {
 	case "octave":
 		return p.walkOctaves(first, down), nil
 	case "position":
-		return p.walkPositions(l, first, down)
+		return p.walkPositions(first, down)
 	case "scale":
 		return p.walkScales(first, down)
 	}
@@ -64,7 +66,7 @@ func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 		n = len(l.ByString)
 		at = func(i int) station { return window{l, i, down} }
 	}
-	cell := p.cell(0)
+	cell := p.cellOf(0, down)
 	if p.Start > 0 {
 		if p.Start > n {
 			return nil, phrase.Wrong(fmt.Sprint(p.Start), fmt.Sprintf("start: the layout has %d", n))
@@ -100,9 +102,16 @@ func (p *plan) noRoom(err error) error {
 		fmt.Sprintf("the layout %s from %s does not hold it", p.layout.Name(), p.at.Notation()))
 }
 
-// cell is the cell played at the k-th station, rotated as asked.
-func (p *plan) cell(k int) []phrase.Step {
-	c := p.phrase.Cells[k%len(p.phrase.Cells)]
+// cell is the cell played at the k-th station of a run that goes up.
+func (p *plan) cell(k int) []phrase.Step { return p.cellOf(k, false) }
+
+// cellOf is the cell played at the k-th station, on the way up or down, rotated as asked.
+func (p *plan) cellOf(k int, down bool) []phrase.Step {
+	cells := p.phrase.Cells
+	if down && p.down != nil {
+		cells = p.down.Cells
+	}
+	c := cells[k%len(cells)]
 	if p.Rotate > 1 {
 		return slices.Concat(c[p.Rotate-1:], c[:p.Rotate-1])
 	}
@@ -116,9 +125,7 @@ func (p *plan) strings() []int {
 	}
 	k := 0
 	for _, s := range p.phrase.Cells[0][:p.Rotate-1] {
-		if len(s.Tones) > 0 {
-			k++
-		}
+		k += len(s.Tones)
 	}
 	return slices.Concat(p.phrase.Strings[k:], p.phrase.Strings[:k])
 }
@@ -197,11 +204,15 @@ func (p *plan) walkStrings(first window) (walk, error) {
 		return walk{}, phrase.Wrong("chord", "a cell of strings: steps moves by string, octave or position, or stays")
 	}
 	if p.move.kind == "tones" {
-		return p.walkPositions(first.Ladder, first, first.down)
+		return p.walkPositions(first, first.down)
 	}
 	stations := at(first.first, first.down)
 	wide := 0
-	for _, c := range p.phrase.Cells {
+	cells := p.phrase.Cells
+	if p.down != nil {
+		cells = p.down.Cells // the way back is laid out for the cell that comes back
+	}
+	for _, c := range cells {
 		for _, s := range c {
 			for _, t := range s.Tones {
 				wide = max(wide, t.String)
@@ -235,26 +246,22 @@ func (p *plan) walkOctaves(first station, down bool) walk {
 }
 
 // walkPositions lays the tones out again at every next place along the neck.
-func (p *plan) walkPositions(l *shape.Ladder, first station, down bool) (walk, error) {
+func (p *plan) walkPositions(first station, down bool) (walk, error) {
 	out := []station{first}
-	skip := 1
+	by := 1
 	if p.move.kind == "tones" {
-		skip = p.move.by
+		by = p.move.by
 	}
-	step, n := 1, 0
 	if down {
-		step = -1
+		by = -by
 	}
-	for fret := p.at.Fret + step; fret >= 0 && fret <= p.guitar.Frets; fret += step {
-		next, err := shape.NewLadder(p.guitar, p.palette, p.layout, neck.Place{String: p.at.String, Fret: fret}, down)
-		if err != nil {
-			continue
+	for steps := by; ; steps += by {
+		next, ok := shape.LadderAlong(p.guitar, p.palette, p.layout, p.at, steps, down)
+		if !ok {
+			return walk{out, reversed(out)}, nil
 		}
-		if n++; n%skip == 0 {
-			out = append(out, onto(next, first))
-		}
+		out = append(out, onto(next, first))
 	}
-	return walk{out, reversed(out)}, nil
 }
 
 // onto is the same station on another ladder.

@@ -81,6 +81,8 @@ func LayoutName(layout string) string {
 		return "as usual"
 	case "box":
 		return "in a box"
+	case "boxes":
+		return "in boxes " + strings.ReplaceAll(rest, "+", " and ")
 	case "3nps":
 		return "three a string"
 	case "counts":
@@ -145,12 +147,16 @@ func (r Recipe) Short(run *Run) string {
 			cells++
 		}
 	}
+	if r.Mirror {
+		s, cells = s+" and its mirror", cells/2
+	}
 	if r.Move == "stay" {
 		return fmt.Sprintf("%s, played %s", s, times(cells))
 	}
 	return fmt.Sprintf("%s, moved %s %s: %s", s, DirName(r.Dir), MoveName(r.Move, p.Kind), countWord(cells, "cell"))
 }
 
+// times says how often.
 func times(n int) string {
 	switch n {
 	case 1:
@@ -167,8 +173,8 @@ type Rhythm struct {
 	Bars       int    // that it takes, begun ones whole
 	MeetCells  int    // after so many cells a cell starts on a beat again, 0: never in this run
 	MeetBeats  int    // and so many beats
-	Aloud      string // what to count on a cell: "four and three"
-	PickupFrom string // where the pick-up starts: "the and of 3"
+	Aloud      string // what to count on a cell of several groups: "four and three"; empty where there is one
+	PickupFrom string // where the pick-up starts: "the & of 3"
 }
 
 // RhythmOf looks at a grown run.
@@ -198,19 +204,12 @@ func (r *Run) RhythmOf() Rhythm {
 		out.Aloud = aloud(l, r.Cells[0])
 	}
 	if !l.Pickup.IsZero() && len(l.Notes) > 0 {
-		pos := l.Position(l.Notes[0].At)
-		switch word := pos.Count(l.Meter); word {
-		case "&":
-			out.PickupFrom = fmt.Sprintf("the and of %d", pos.Beat)
-		case "e", "a":
-			out.PickupFrom = fmt.Sprintf("the %s of %d", word, pos.Beat)
-		default:
-			out.PickupFrom = fmt.Sprintf("beat %d", pos.Beat)
-		}
+		out.PickupFrom = l.SayBeat(l.Notes[0].At)
 	}
 	return out
 }
 
+// numberWords are the numbers that are counted aloud.
 var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"}
 
 // aloud counts a cell by the notes on each string, which is how the hand feels
@@ -249,6 +248,9 @@ func aloud(l lick.Lick, c Played) string {
 		if g < len(numberWords) {
 			words[i] = numberWords[g]
 		}
+	}
+	if len(words) < 2 {
+		return ""
 	}
 	return strings.Join(words, " and ")
 }

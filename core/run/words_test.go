@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"ornamen/core/judge"
+	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/player"
@@ -124,8 +125,19 @@ func TestEvened(t *testing.T) {
 		t.Fatal(err)
 	}
 	w, ok, _ := run.Evened(t.Context(), e, grown.Lick, r, g)
-	if !ok || len(w.Lick.Notes) != 24 || !strings.HasPrefix(w.Name, "each cell twice, alternate") {
+	// The first string once, the later ones twice, beginning down.
+	if !ok || len(w.Lick.Notes) != 21 || w.Name != run.EvenedName || w.Lick.Notes[0].Stroke != lick.Down {
 		t.Fatalf("%v %q %d notes", ok, w.Name, len(w.Lick.Notes))
+	}
+	if w.Report.Changes.Inside > 0 || w.Report.Changes.Outside != 3 {
+		t.Errorf("the changes are %+v", w.Report.Changes)
+	}
+	again, err := run.Parse(w.Lick.Recipe)
+	if err != nil || !again.Even {
+		t.Fatalf("%s: %v", w.Lick.Recipe, err)
+	}
+	if back, err := run.Grow(again, g); err != nil || len(back.Lick.Notes) != 21 {
+		t.Errorf("its recipe gives %v notes: %v", back, err)
 	}
 	// Six strokes a string: every change leaves on the same stroke.
 	if w.Report.Exits == "mixed" {
@@ -134,6 +146,12 @@ func TestEvened(t *testing.T) {
 	r.Repeat = 2
 	if _, ok, _ := run.Evened(t.Context(), e, grown.Lick, r, g); ok {
 		t.Error("a run of repeats is evened again")
+	}
+	r.Repeat, r.Cell = 0, "strings: a1 a2"
+	if even, err := run.Grow(r, g); err != nil {
+		t.Fatal(err)
+	} else if _, ok, _ := run.Evened(t.Context(), e, even.Lick, r, g); ok {
+		t.Error("a run of even counts is evened")
 	}
 }
 

@@ -1,7 +1,10 @@
 package shape
 
 import (
+	"slices"
+
 	"ornamen/core/bend"
+	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 )
@@ -25,6 +28,7 @@ type Rating string
 const (
 	Common  Rating = "common"
 	Usable  Rating = "usable"
+	Wide    Rating = "wide" // a step and a half or two, where the fingers hold it
 	Hard    Rating = "hard"
 	OffEdge Rating = "off the edge"
 )
@@ -39,6 +43,7 @@ func AddBends(g neck.Guitar, s bend.Strength, p music.Palette, placed []Placed) 
 	}
 }
 
+// bendsOf finds the bends of tone i, by rising size.
 func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Placed, i int) []Bend {
 	t := placed[i]
 	var out []Bend
@@ -51,7 +56,7 @@ func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Pl
 		b := Bend{To: target, Pitch: t.Pitch + music.Pitch(semi), Semitones: semi, Push: push}
 		b.ToThick = 2*t.Place.String <= len(g.Tuning)
 		room := g.Room(t.Place.String, g.Press(t.Place.Fret), b.ToThick)
-		b.Rating = rate(placed, i, b)
+		b.Rating = rate(g, placed, i, b)
 		helpers := max(0, int(t.Finger)-1)
 		if !t.Finger.Fretting() {
 			helpers = 0
@@ -74,6 +79,7 @@ func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Pl
 	return out
 }
 
+// hearNext is the fret of a pitch on a string, −1 where there is no such string.
 func hearNext(g neck.Guitar, str int, pitch music.Pitch) int {
 	if str < 1 {
 		return -1
@@ -81,28 +87,34 @@ func hearNext(g neck.Guitar, str int, pitch music.Pitch) int {
 	return int(pitch - g.Tuning[str-1])
 }
 
-// rate is common for a full step from the upper of two tones on a string and
-// for a half step to the next scale tone (common practice), else usable.
-func rate(placed []Placed, i int, b Bend) Rating {
+// rate says how usual a bend is (common practice), forces aside. Common are bends of a
+// plain string by a finger that has others behind it: a half step to the next tone of the
+// scale or to a colour note, a full step from the upper of two tones on a string, and one to
+// root, fourth or fifth from any but the lowest tone where there are more. What
+// reaches farther is wide, whatever its target; the rest is usable.
+func rate(g neck.Guitar, placed []Placed, i int, b Bend) Rating {
 	t := placed[i]
-	if b.Semitones == 1 && t.Tone.Role != music.Colour && b.To.Role != music.Colour {
+	switch {
+	case b.Semitones > 2:
+		return Wide
+	case g.Strings[t.Place.String-1].Wound || t.Finger == lick.Index || t.Tone.Role == music.Colour:
+		return Usable
+	case b.Semitones == 1:
 		return Common
-	}
-	if b.Semitones != 2 || t.Tone.Role == music.Colour {
+	case b.To.Role == music.Colour:
 		return Usable
 	}
-	below := 0
+	below, above := 0, 0
 	for _, o := range placed {
 		if o.Place.String == t.Place.String && o.Tone.Role != music.Colour {
 			if o.Place.Fret > t.Place.Fret {
-				return Usable
-			}
-			if o.Place.Fret < t.Place.Fret {
+				above++
+			} else if o.Place.Fret < t.Place.Fret {
 				below++
 			}
 		}
 	}
-	if below == 1 {
+	if below == 1 && above == 0 || below > 0 && slices.Contains([]int{1, 4, 5}, b.To.Degree.Number) {
 		return Common
 	}
 	return Usable

@@ -54,6 +54,7 @@ type bounds struct {
 	string              map[int][2]int
 }
 
+// boundsOf measures a shape.
 func boundsOf(scale []Placed) bounds {
 	b := bounds{lo: neck.MaxFrets + 1, thin: neck.MaxStrings + 1, string: map[int][2]int{}}
 	for _, t := range scale {

@@ -14,9 +14,11 @@ import (
 // is taken (common practice: a join lands on a tone of the chord).
 type joined struct{}
 
+// Name implements Layout.
 func (joined) Name() string    { return "joined" }
 func (joined) everyTone() bool { return false }
 
+// lay tries both ways to begin and keeps the one whose slides land better.
 func (joined) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err
@@ -96,12 +98,16 @@ type Join struct {
 }
 
 // spread opens an arpeggio: root, fifth and seventh, then the ninth and the
-// third an octave up, each on a thinner string (common practice).
+// third an octave up, each on a thinner string, or on the same one where that keeps it
+// closer to the hand (common practice).
 type spread struct{}
 
+// Name implements Layout.
 func (spread) Name() string    { return "spread" }
 func (spread) everyTone() bool { return true }
 
+// lay starts on the root at the given place and takes each further tone on a thinner
+// string.
 func (spread) lay(b board) ([]Placed, error) {
 	root, ok := b.tone(b.at)
 	if !ok || root.Tone.Role != music.Root {
@@ -118,7 +124,11 @@ func (spread) lay(b board) ([]Placed, error) {
 			pitch := root.Pitch + music.Pitch(t.Degree.Semitones()+12*want.octave)
 			best, away := neck.Place{}, 1<<30
 			for _, p := range b.guitar.Places(pitch) {
-				if d := abs(p.Fret - b.at.Fret); p.String < str && d < away {
+				d := 2 * abs(p.Fret-b.at.Fret)
+				if p.String == str {
+					d++ // of two as close, the one on a string of its own
+				}
+				if p.String <= str && d < away {
 					best, away = p, d
 				}
 			}

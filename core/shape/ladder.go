@@ -8,51 +8,80 @@ import (
 	"ornamen/core/neck"
 )
 
-// Ladder is a layout as steps: the tones of one step sound together.
+// Ladder is a layout as steps: the tones of one step sound together. A pitch that two strings
+// hold is one step; by string it stands on both, so that shapes may overlap.
 type Ladder struct {
 	Steps    [][]Placed
 	ByString [][]Placed // thick strings first
+	Short    error      // why the neck ends before the layout does, nil where it holds all
 }
 
 // NewLadder lays a palette's tones out from a place for one direction.
 func NewLadder(g neck.Guitar, palette music.Palette, layout Layout, at neck.Place, down bool) (*Ladder, error) {
-	placed, err := Lay(g, palette, layout, at)
+	placed, short, err := layOut(g, palette, layout, at)
 	if err != nil {
 		return nil, err
 	}
-	l := &Ladder{}
+	l := &Ladder{Short: short}
+	on := map[int][]Placed{}
 	for _, t := range placed {
 		if only := t.Tone.Hold.Only; only == "up" && down || only == "down" && !down {
 			continue
 		}
+		on[t.Place.String] = append(on[t.Place.String], t)
 		n := len(l.Steps)
 		switch {
 		case n > 0 && l.Steps[n-1][0].Step == t.Step:
 			l.Steps[n-1] = append(l.Steps[n-1], t)
 		case n > 0 && l.Steps[n-1][0].Pitch == t.Pitch:
-			// The same pitch on another string: one of them is enough for a ladder.
+			// The same pitch on another string: one of them is enough for a ladder of tones.
 		default:
 			l.Steps = append(l.Steps, []Placed{t})
 		}
 	}
 	for s := len(g.Tuning); s >= 1; s-- {
-		var on []Placed
-		for _, step := range l.Steps {
-			for _, t := range step {
-				if t.Place.String == s {
-					on = append(on, t)
-				}
-			}
-		}
-		if len(on) > 0 {
-			slices.SortFunc(on, func(a, b Placed) int { return a.Place.Fret - b.Place.Fret })
-			l.ByString = append(l.ByString, on)
+		if len(on[s]) > 0 {
+			slices.SortFunc(on[s], func(a, b Placed) int { return a.Place.Fret - b.Place.Fret })
+			l.ByString = append(l.ByString, on[s])
 		}
 	}
 	if len(l.Steps) == 0 {
 		return nil, errors.New("no tone is left to play there")
 	}
 	return l, nil
+}
+
+// LadderAlong lays the layout out so many places farther along the neck, up or down: from the
+// next tones of the starting string at which it can begin. ok is false where the neck ends
+// first.
+func LadderAlong(g neck.Guitar, palette music.Palette, layout Layout, at neck.Place, steps int,
+	down bool) (l *Ladder, ok bool) {
+	b := newBoard(g, palette, layout)
+	b.at = at
+	if own, is := layout.(interface {
+		moved(b board, steps int) (Layout, neck.Place, bool)
+	}); is {
+		to, at, ok := own.moved(b, steps)
+		if !ok {
+			return nil, false
+		}
+		l, err := NewLadder(g, palette, to, at, down)
+		return l, err == nil
+	}
+	by := 1
+	if steps < 0 {
+		by, steps = -1, -steps
+	}
+	for at.Fret += by; g.Has(at); at.Fret += by {
+		l, err := NewLadder(g, palette, layout, at, down)
+		if err != nil {
+			continue
+		}
+		if steps--; steps == 0 {
+			return l, true
+		}
+	}
+	return nil, false
 }
 
 // Match is the step of this ladder where step i of another lies. Tone 1 of a cell may

@@ -1,7 +1,6 @@
 package shape
 
 import (
-	"errors"
 	"fmt"
 	"slices"
 	"strconv"
@@ -18,11 +17,13 @@ type counts struct {
 	row  []int
 }
 
+// readCounts reads "3,1,3".
 func readCounts(rest string) (Layout, error) {
 	row, err := readNumbers(rest, 0, 12)
 	return counts{row: row}, err
 }
 
+// readNumbers reads numbers between two bounds, commas between them.
 func readNumbers(s string, least, most int) ([]int, error) {
 	var out []int
 	for _, w := range strings.Split(s, ",") {
@@ -35,6 +36,7 @@ func readNumbers(s string, least, most int) ([]int, error) {
 	return out, nil
 }
 
+// Name implements Layout.
 func (c counts) Name() string {
 	if c.row == nil {
 		return strconv.Itoa(c.each) + "nps"
@@ -44,6 +46,8 @@ func (c counts) Name() string {
 
 func (c counts) everyTone() bool { return false }
 
+// lay climbs the ladder from the given tone and goes on to the next string after each
+// count. It refuses what the neck has no fret for and names it.
 func (c counts) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err
@@ -65,8 +69,9 @@ func (c counts) lay(b board) ([]Placed, error) {
 		for range n {
 			p := neck.Place{String: s, Fret: int(pitch - b.guitar.Tuning[s-1])}
 			if !b.guitar.Has(p) {
-				return nil, fmt.Errorf("laid out from %s, string %d would need fret %d; this neck has 0 to %d",
+				*b.short = fmt.Errorf("laid out from %s, string %d would need fret %d; this neck has 0 to %d",
 					b.at.Notation(), s, p.Fret, b.guitar.Frets)
+				return slices.DeleteFunc(out, func(t Placed) bool { return t.Place.String == s }), nil
 			}
 			t, _ := b.tone(p)
 			out = append(out, t)
@@ -81,9 +86,12 @@ func (c counts) lay(b board) ([]Placed, error) {
 // tones that is the area around one of the five chord shapes.
 type box struct{}
 
+// Name implements Layout.
 func (box) Name() string    { return "box" }
 func (box) everyTone() bool { return false }
 
+// lay places the pentatonic inside the scale two a string, then the other tones within its
+// frets.
 func (box) lay(b board) ([]Placed, error) {
 	core := coreTones(b.palette)
 	if core == nil {
@@ -160,113 +168,15 @@ func coreTones(p music.Palette) map[int]bool {
 	return nil
 }
 
-// oneString lays every tone on one string, up to the end of the neck.
-type oneString struct{ str int }
-
-func readString(rest string) (Layout, error) {
-	n, err := readNumbers(rest, 1, neck.MaxStrings)
-	if err == nil && len(n) != 1 {
-		err = errors.New("it takes one string")
-	}
-	if err != nil {
-		return nil, err
-	}
-	return oneString{n[0]}, nil
-}
-
-func (o oneString) Name() string    { return fmt.Sprintf("string:%d", o.str) }
-func (o oneString) everyTone() bool { return true }
-func (o oneString) thickest() int   { return o.str }
-
-func (o oneString) lay(b board) ([]Placed, error) {
-	return area{from: b.at.Fret, to: b.guitar.Frets, strings: []int{o.str}}.lay(b)
-}
-
-// area lays every tone within some frets. Strings empty means all.
-type area struct {
-	from, to int
-	strings  []int
-	name     string
-}
-
-func readFrets(rest string) (Layout, error) {
-	lo, hi, _ := strings.Cut(rest, "-")
-	a, err1 := strconv.Atoi(lo)
-	b, err2 := strconv.Atoi(hi)
-	if err1 != nil || err2 != nil || a < 0 || b < a || b > neck.MaxFrets {
-		return nil, fmt.Errorf("%q are no frets", rest)
-	}
-	return area{from: a, to: b}, nil
-}
-
-// readStrings lays every tone on some strings, the whole neck long.
-func readStrings(rest string) (Layout, error) {
-	n, err := readNumbers(rest, 1, neck.MaxStrings)
-	return area{to: neck.MaxFrets, strings: n, name: "strings:" + rest}, err
-}
-
-func (a area) Name() string {
-	if a.name != "" {
-		return a.name
-	}
-	return fmt.Sprintf("frets:%d-%d", a.from, a.to)
-}
-
-func (a area) everyTone() bool { return true }
-
-// lay takes each pitch once, on the thinnest string that has it: there its fret
-// is lowest and the hand need not stretch. String sets and one string show all.
-func (a area) lay(b board) ([]Placed, error) {
-	var out []Placed
-	for _, s := range a.strings {
-		if s > len(b.guitar.Tuning) {
-			return nil, fmt.Errorf("there is no string %d", s)
-		}
-	}
-	if a.from > b.guitar.Frets {
-		return nil, fmt.Errorf("fret %d is beyond this neck, which has %d", a.from, b.guitar.Frets)
-	}
-	taken := map[music.Pitch]bool{}
-	lowest := lowestRoot(b, a.from, min(a.to, b.guitar.Frets), a.strings)
-	for s := 1; s <= len(b.guitar.Tuning); s++ {
-		if a.strings != nil && !slices.Contains(a.strings, s) {
-			continue
-		}
-		for f := a.from; f <= min(a.to, b.guitar.Frets); f++ {
-			t, ok := b.tone(neck.Place{String: s, Fret: f})
-			if !ok || a.strings == nil && taken[t.Pitch] || !holds(t.Tone.Hold, t.Pitch, lowest) {
-				continue
-			}
-			taken[t.Pitch] = true
-			out = append(out, t)
-		}
-	}
-	return out, nil
-}
-
-func lowestRoot(b board, from, to int, strs []int) music.Pitch {
-	lowest := music.Pitch(-1)
-	for s := 1; s <= len(b.guitar.Tuning); s++ {
-		if strs != nil && !slices.Contains(strs, s) {
-			continue
-		}
-		for f := from; f <= to; f++ {
-			if t, ok := b.tone(neck.Place{String: s, Fret: f}); ok && t.Tone.Role == music.Root &&
-				(lowest < 0 || t.Pitch < lowest) {
-				lowest = t.Pitch
-			}
-		}
-	}
-	return lowest
-}
-
 // arp lays every kept tone from one fret below the start to three above, on the
 // starting string and the thinner ones: room for the leading tone.
 type arp struct{}
 
+// Name implements Layout.
 func (arp) Name() string    { return "arp" }
 func (arp) everyTone() bool { return true }
 
+// lay takes every pitch once, on the string where its fret is lowest.
 func (arp) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err
@@ -275,7 +185,7 @@ func (arp) lay(b board) ([]Placed, error) {
 	for s := 1; s <= b.at.String; s++ {
 		strs = append(strs, s)
 	}
-	all, err := area{from: max(0, b.at.Fret-1), to: b.at.Fret + 3, strings: strs}.lay(b)
+	all, err := everyPlace(b, max(0, b.at.Fret-1), b.at.Fret+3, strs)
 	if err != nil {
 		return nil, err
 	}
@@ -286,48 +196,6 @@ func (arp) lay(b board) ([]Placed, error) {
 			taken[t.Pitch] = true
 			out = append(out, t)
 		}
-	}
-	return out, nil
-}
-
-// places is the player's own selection.
-type places struct{ list []neck.Place }
-
-func readPlaces(rest string) (Layout, error) {
-	var p places
-	for _, w := range strings.Split(rest, ",") {
-		at, err := neck.ParsePlace(w)
-		if err != nil {
-			return nil, err
-		}
-		if !slices.Contains(p.list, at) {
-			p.list = append(p.list, at)
-		}
-	}
-	return p, nil
-}
-
-func (p places) Name() string {
-	words := make([]string, len(p.list))
-	for i, at := range p.list {
-		words[i] = at.Notation()
-	}
-	return "places:" + strings.Join(words, ",")
-}
-
-func (p places) everyTone() bool { return true }
-
-func (p places) lay(b board) ([]Placed, error) {
-	var out []Placed
-	for _, at := range p.list {
-		if !b.guitar.Has(at) {
-			return nil, fmt.Errorf("%s is not on this neck", at.Notation())
-		}
-		t, ok := b.tone(at)
-		if !ok {
-			t = Placed{Place: at, Pitch: b.guitar.Pitch(at), Tone: b.palette.At(b.guitar.Pitch(at))}
-		}
-		out = append(out, t)
 	}
 	return out, nil
 }

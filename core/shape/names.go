@@ -48,43 +48,17 @@ func PositionOf(g neck.Guitar, p music.Palette, layout Layout, placed []Placed) 
 	}
 	pos.Degree = lowest.Tone.Degree.Pretty()
 	if isBox {
-		pos.Minor, pos.Major = boxNumbers(p, lowest.Tone)
+		pos.Minor, pos.Major = boxNumbers(p, lowest.Tone, lowest.Place.String, len(g.Tuning))
 		pos.ChordShape = chordShape(g, placed)
 	}
 	return pos
-}
-
-// boxNumbers counts the pentatonic tones from the minor root and from the major
-// root (the minor pentatonic's ♭3, the major pentatonic's 6 lie on the other's
-// root) up to the one a box starts on.
-func boxNumbers(p music.Palette, first music.Tone) (minor, major int) {
-	core := coreTones(p)
-	var semis []int
-	for s := range core {
-		semis = append(semis, s)
-	}
-	sort.Ints(semis)
-	at := slices.Index(semis, first.Degree.Semitones())
-	if at < 0 || len(semis) != 5 {
-		return 0, 0
-	}
-	from := func(root int) int {
-		k := slices.Index(semis, root)
-		if k < 0 {
-			return 0
-		}
-		return (at-k+len(semis))%len(semis) + 1
-	}
-	if slices.Contains(semis, 3) {
-		return from(0), from(3)
-	}
-	return from(9), from(0)
 }
 
 // openShapes are the strings of the two lowest roots of the five movable chord
 // shapes of the open position (common practice, six strings).
 var openShapes = map[[2]int]string{{6, 4}: "E", {4, 2}: "D", {5, 2}: "C", {5, 3}: "A", {6, 3}: "G"}
 
+// chordShape names the open chord whose roots lie on the same strings, on six strings.
 func chordShape(g neck.Guitar, placed []Placed) string {
 	if len(g.Tuning) != 6 {
 		return ""

@@ -22,6 +22,7 @@ func Nearest(g neck.Guitar, class int, from neck.Place) (best neck.Place, ok boo
 	return best, ok
 }
 
+// abs is the absolute value.
 func abs(n int) int {
 	if n < 0 {
 		return -n

@@ -16,6 +16,7 @@ type pairs struct {
 	interval  int // 3 for thirds, 6 for sixths
 }
 
+// readPairs reads "3,1:6": two strings and the interval between them.
 func readPairs(rest string) (Layout, error) {
 	strs, interval, ok := strings.Cut(rest, ":")
 	n, err := readNumbers(strs, 1, neck.MaxStrings)
@@ -29,9 +30,14 @@ func readPairs(rest string) (Layout, error) {
 	return pairs{low: max(n[0], n[1]), high: min(n[0], n[1]), interval: i}, nil
 }
 
+// Name implements Layout.
 func (p pairs) Name() string    { return fmt.Sprintf("pairs:%d,%d:%d", p.low, p.high, p.interval) }
 func (p pairs) everyTone() bool { return false }
-func (p pairs) thickest() int   { return p.low }
+
+// start is the lowest root on the thicker string.
+func (p pairs) start(b board) neck.Place {
+	return LowestRoot(b.guitar, b.palette, min(p.low, len(b.guitar.Tuning)))
+}
 
 // usualSize is how many half steps an interval may have where the scale has no
 // seven steps to count by.
@@ -47,6 +53,8 @@ var usualSize = map[int][2]int{
 	10: {15, 16},
 }
 
+// lay climbs the upper string from the start on and puts the lower tone of each pair
+// beside it. The two are one step.
 func (p pairs) lay(b board) ([]Placed, error) {
 	if p.low > len(b.guitar.Tuning) {
 		return nil, fmt.Errorf("there is no string %d", p.low)

@@ -3,6 +3,8 @@ package shape
 import (
 	"errors"
 	"fmt"
+	"slices"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -56,6 +58,7 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 	r := recolouring{from: from, to: to, shift: keyShift(from, to, manner)}
 	out := l.Clone()
 	out.Key = KeyOf(to)
+	r.around(&out)
 	res := Recoloured{Changes: make([]NoteChange, len(l.Notes))}
 	lo, hi := window(l)
 	for i := range out.Notes {
@@ -82,12 +85,12 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 			r.bend(n, pitch, next)
 		}
 		n.String, n.Fret = place.String, place.Fret
-		if !n.Locked("finger") || n.Fret == 0 {
+		if !n.Locked(lick.FieldFinger) || n.Fret == 0 {
 			n.Finger = lick.NoFinger
 		}
 	}
 	fixSlurs(&out)
-	out.Recipe = ""
+	out.ForgetRecipes()
 	checked, err := lick.Parse(out.Encode())
 	if err != nil {
 		return Recoloured{}, fmt.Errorf("recoloured, %w", err)
@@ -96,11 +99,49 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 	return res, nil
 }
 
+// around moves the chords and the tones by span along with the key.
+func (r recolouring) around(l *lick.Lick) {
+	by := (r.shift + 24) % 12
+	if by == 0 {
+		return
+	}
+	for i, c := range l.Chords {
+		if chord, err := music.ParseChord(c.Name); err == nil {
+			l.Chords[i].Name = chord.Up(by)
+		}
+	}
+	for i, k := range l.Keys {
+		if p, ok := (lick.Lick{Key: k.Key}).Palette(); ok {
+			l.Keys[i].Key.Tonic = music.UsualName(p.Tonic.Class()+by, p.Minor()).String()
+		}
+	}
+}
+
+// ToKey reads "C# dorian" as the tones to recolour a lick to: those that were added stay,
+// where the new scale has them not already.
+func ToKey(l lick.Lick, text string) (music.Palette, error) {
+	p, err := music.ParseKey(text, nil, nil)
+	if err != nil {
+		return p, err
+	}
+	var add []string
+	for _, w := range l.Key.Add {
+		word, _, _ := strings.Cut(w, "@")
+		d, err := music.ParseDegree(word)
+		if err == nil && !slices.ContainsFunc(p.Tones,
+			func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) {
+			add = append(add, w)
+		}
+	}
+	return music.ParseKey(text, add, nil)
+}
+
 // KeyOf writes a palette as a lick's key.
 func KeyOf(p music.Palette) lick.Key {
 	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: holdTexts(p), Drop: dropTexts(p)}
 }
 
+// recolouring is the way from one palette to another.
 type recolouring struct {
 	from, to music.Palette
 	shift    int // half steps from the old root to the new one

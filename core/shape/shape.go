@@ -1,8 +1,7 @@
-// Package shape lays chosen tones on the neck: which string and fret each tone
-// takes, the finger that plays it, the bends it offers, and where it lies best.
 package shape
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -34,6 +33,18 @@ type board struct {
 	palette music.Palette
 	ladder  map[int]*music.Tone // the tones it runs over, by pitch class
 	at      neck.Place
+	short   *error // why the neck ends before the layout does, set by lay
+}
+
+// newBoard is a neck with the tones that a layout runs over.
+func newBoard(g neck.Guitar, p music.Palette, layout Layout) board {
+	b := board{guitar: g, palette: p, ladder: map[int]*music.Tone{}, short: new(error)}
+	for i, t := range p.Tones {
+		if layout.everyTone() || t.Role != music.Colour {
+			b.ladder[t.Name.Class()] = &p.Tones[i]
+		}
+	}
+	return b
 }
 
 // Layout is a way to lay tones on the neck: a school.
@@ -53,6 +64,7 @@ var layouts = []struct {
 	read         func(rest string) (Layout, error)
 }{
 	{"box", "box", func(string) (Layout, error) { return box{}, nil }},
+	{"boxes", "boxes:1+2", readBoxes},
 	{"3nps", "3nps", func(string) (Layout, error) { return counts{each: 3}, nil }},
 	{"counts", "counts:3,1,3", readCounts},
 	{"string", "string:3", readString},
@@ -85,9 +97,12 @@ func ParseLayout(s string) (Layout, error) {
 	return nil, fmt.Errorf("layout %q is none: use %s", s, strings.Join(forms, ", "))
 }
 
-// Default is the usual layout for a scale: boxes for up to six tones, three
-// notes a string for seven and more.
+// Default is the usual layout for a scale: an arpeggio for a chord's tones, boxes for up
+// to six tones, three notes a string for seven and more.
 func Default(s music.Scale) Layout {
+	if s.Arpeggio() {
+		return arp{}
+	}
 	if len(s.Degrees) <= 6 {
 		return box{}
 	}
@@ -102,8 +117,8 @@ func LowestRoot(g neck.Guitar, p music.Palette, str int) neck.Place {
 
 // Start is where a layout begins when the player names no place.
 func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
-	if on, ok := l.(interface{ thickest() int }); ok && on.thickest() <= len(g.Tuning) {
-		return LowestRoot(g, p, on.thickest())
+	if own, ok := l.(interface{ start(b board) neck.Place }); ok {
+		return own.start(newBoard(g, p, l))
 	}
 	return LowestRoot(g, p, len(g.Tuning))
 }
@@ -113,39 +128,49 @@ func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 // frets of the shape if it can be, else one fret below, else one above. The
 // tones come in rising order, or as the layout plays them.
 func Lay(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) ([]Placed, error) {
-	if !g.Has(at) {
-		return nil, fmt.Errorf("%s is not on this neck: it has %d strings and %d frets", at.Notation(), len(g.Tuning),
-			g.Frets)
-	}
-	b := board{guitar: g, palette: p, at: at, ladder: map[int]*music.Tone{}}
-	for i, t := range p.Tones {
-		if layout.everyTone() || t.Role != music.Colour {
-			b.ladder[t.Name.Class()] = &p.Tones[i]
-		}
-	}
-	placed, err := layout.lay(b)
-	if err != nil {
+	placed, short, err := layOut(g, p, layout, at)
+	if err = cmp.Or(err, short); err != nil {
 		return nil, err
 	}
+	return placed, nil
+}
+
+// layOut is Lay for those who can do with less: where the neck ends before the layout does
+// it gives the strings that it holds, and why there are no more.
+func layOut(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) (placed []Placed, short, err error) {
+	if !g.Has(at) {
+		return nil, nil, fmt.Errorf("%s is not on this neck: it has %d strings and %d frets", at.Notation(), len(g.Tuning),
+			g.Frets)
+	}
+	b := newBoard(g, p, layout)
+	b.at = at
+	placed, err = layout.lay(b)
+	if err != nil {
+		return nil, nil, err
+	}
 	if len(placed) == 0 {
-		return nil, errors.New("this layout holds no tone there")
+		return nil, nil, cmp.Or(*b.short, errors.New("this layout holds no tone there"))
 	}
 	if keepsOrder(layout) {
-		return placed, nil
+		return placed, *b.short, nil
 	}
 	if !layout.everyTone() {
 		placed = addColours(b, placed)
 	}
+	// Of two places of one pitch the first is the one that a ladder of tones takes: within
+	// a few frets the one where the hand need not stretch, along the neck the one it comes
+	// from.
+	along := 1
+	if _, ok := layout.(alongStrings); ok {
+		along = -1
+	}
 	slices.SortFunc(placed, func(a, b Placed) int {
-		if a.Pitch != b.Pitch {
-			return int(a.Pitch - b.Pitch)
-		}
-		return b.Place.String - a.Place.String
+		return cmp.Or(cmp.Compare(a.Pitch, b.Pitch), along*cmp.Compare(a.Place.String, b.Place.String))
 	})
 	for i := range placed {
 		placed[i].Step = i
 	}
-	return placed, nil
+	return placed, *b.short, nil
 }
 
 // keepsOrder says whether a layout plays its tones in an order of its own and
@@ -199,15 +224,29 @@ func (b board) next(pitch music.Pitch) music.Pitch {
 // is long enough that no move comes near to breaking.
 const evenTime = 1000
 
-// Finger gives the shape its fingers, played up once.
+// Finger gives the shape its fingers, played up once: by pitch, or string by string where it
+// has a pitch twice.
 func Finger(m *hand.Model, placed []Placed) hand.Path {
 	var events []hand.Event
-	for i, t := range placed {
+	order := make([]int, len(placed))
+	twice := false
+	for i := range placed {
+		order[i] = i
+		twice = twice || i > 0 && placed[i].Pitch == placed[i-1].Pitch
+	}
+	if twice {
+		slices.SortStableFunc(order, func(a, b int) int {
+			x, y := placed[a].Place, placed[b].Place
+			return cmp.Or(cmp.Compare(y.String, x.String), cmp.Compare(x.Fret, y.Fret))
+		})
+	}
+	for i, k := range order {
+		t := placed[k]
 		touch := hand.Touch{Place: t.Place}
 		if t.Slide > 0 {
 			touch.Slur = lick.Slide
 		}
-		if i > 0 && placed[i-1].Step == t.Step {
+		if i > 0 && placed[order[i-1]].Step == t.Step {
 			last := &events[len(events)-1]
 			last.Touches = append(last.Touches, touch)
 			continue
@@ -218,7 +257,7 @@ func Finger(m *hand.Model, placed []Placed) hand.Path {
 	i := 0
 	for _, s := range path.Steps {
 		for _, f := range s.Fingers {
-			placed[i].Finger = f
+			placed[order[i]].Finger = f
 			i++
 		}
 	}

@@ -269,7 +269,7 @@ func TestOtherLayouts(t *testing.T) {
 	for _, c := range []struct{ key, layout, at, want string }{
 		{"A minor pentatonic", "string:3", "3:2", "2 5 7 9 12 14 17 19 21"},
 		{"A minor pentatonic", "frets:5-8", "6:5", "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
-		{"C major", "frets:7-10", "6:8", "7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10"},
+		{"C major", "frets:7-10", "6:7", "7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10"},
 		{"A minor triad", "arp", "6:5", "5 8, 7, 7, 5, 5, 5 8"},
 		{"A minor pentatonic", "counts:3,1,3,1,2", "6:5", "5 8 10, 7, 5 7 10, 7, 5 8"},
 		{"E mixolydian", "pairs:3,1:6", "3:9", "9 11 13 14 16 18 19 21, 9 10 12 14 16 17 19 21"},

@@ -2,6 +2,7 @@ package shape
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 	"strings"
 
@@ -60,6 +61,13 @@ func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout 
 			if err != nil {
 				continue
 			}
+			if Long(layout) {
+				// What goes on along the neck is judged by what lies under the hand.
+				if f+longArea > g.Frets {
+					continue
+				}
+				placed = slices.DeleteFunc(placed, func(t Placed) bool { return t.Place.Fret > f+longArea })
+			}
 			out = append(out, judgeSpot(g, h, s, q, placed, at))
 		}
 	}
@@ -81,6 +89,7 @@ func keyName(tonic music.Name, class int) music.Name {
 	return n
 }
 
+// scaleText writes a scale as its degrees.
 func scaleText(s music.Scale) string {
 	words := make([]string, len(s.Degrees))
 	for i, d := range s.Degrees {
@@ -89,6 +98,7 @@ func scaleText(s music.Scale) string {
 	return strings.Join(words, " ")
 }
 
+// holdTexts writes the added tones with where they are held to.
 func holdTexts(p music.Palette) []string {
 	var out []string
 	for _, t := range p.Tones {
@@ -99,6 +109,7 @@ func holdTexts(p music.Palette) []string {
 	return out
 }
 
+// dropTexts writes the degrees that the palette leaves out of its scale.
 func dropTexts(p music.Palette) []string {
 	var out []string
 	for _, d := range p.Scale.Degrees {
@@ -113,6 +124,7 @@ func dropTexts(p music.Palette) []string {
 	return out
 }
 
+// judgeSpot measures what a shape asks at one place; see the weights above.
 func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, placed []Placed, at neck.Place) Spot {
 	spot := Spot{At: at, Key: p.Tonic, Degree: p.At(g.Pitch(at)).Degree, Narrow: neck.MM(1e9)}
 	edge := false
@@ -126,7 +138,7 @@ func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, pla
 			spot.Narrow = min(spot.Narrow, g.Cell(t.Place.Fret))
 		}
 		b := Bend{Semitones: 2, To: p.At(t.Pitch + 2)}
-		if b.To.Role == music.Outside || rate(placed, i, b) != Common {
+		if b.To.Role == music.Outside || rate(g, placed, i, b) != Common {
 			continue
 		}
 		if push, ok := bend.Solve(g, t.Place, 2); ok {

@@ -49,6 +49,7 @@ func Build(t testing.TB, tempo float64, text string) lick.Lick {
 	return out
 }
 
+// mark sets one mark of a note; what it does not know fails the test.
 func mark(t testing.TB, n *lick.Note, m string) {
 	t.Helper()
 	slurs := map[string]lick.Slur{"h": lick.Hammer, "p": lick.Pull, "s": lick.Slide, "S": lick.Shift}
@@ -59,15 +60,15 @@ func mark(t testing.TB, n *lick.Note, m string) {
 	case strokes[m] != "":
 		n.Stroke = strokes[m]
 	case m == "B":
-		n.Bar = true
+		n.Barre = true
 	case m == "v":
-		n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
+		n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
 	case m[0] == 'f':
 		f, err := lick.ParseFinger(m[1:])
 		if err != nil {
 			t.Fatal(err)
 		}
-		n.Finger, n.Lock = f, []string{"finger"}
+		n.Finger, n.Lock = f, lick.LockSet{lick.FieldFinger}
 	case m[0] == 'b' || m[0] == 'r':
 		b := &lick.Bend{
 			Shape:     map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]],
@@ -85,6 +86,7 @@ func mark(t testing.TB, n *lick.Note, m string) {
 	}
 }
 
+// InKey is the line with chosen tones.
 func InKey(l lick.Lick, tonic, scale string) lick.Lick {
 	l.Key = lick.Key{Tonic: tonic, Scale: scale}
 	return l

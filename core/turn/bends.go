@@ -1,7 +1,9 @@
 package turn
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -18,20 +20,26 @@ type Changed struct {
 const bendFrets = 1
 
 // OtherBends lists what else the bend of note i (counted from 0) could be in the
-// same frame: another amount that leads to a chosen tone, or the bend of another
-// tone on the same or a neighbouring string. Nothing is listed where the note is
-// not bent or the lick has no tones.
+// same frame: another amount, or the bend of another tone on the same or a neighbouring
+// string. Usual targets come first: full steps before halves before one and a half, root,
+// fourth and fifth before the others; a tone outside is offered from the same place, as the
+// colour it brings. The bend changes wherever the line repeats it. Nothing is listed where
+// the note is not bent or the lick has no tones.
 func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if i < 0 || i >= len(l.Notes) || l.Notes[i].Bend == nil {
 		return nil
 	}
-	p, ok := l.Palette()
+	p, ok := l.PaletteAt(l.Notes[i].At)
 	if !ok {
 		return nil
 	}
 	g = g.WithTuning(l.Tuning)
 	n := l.Notes[i]
-	var out []Changed
+	type ranked struct {
+		Changed
+		rank int
+	}
+	var list []ranked
 	for ds := -1; ds <= 1; ds++ {
 		for df := -bendFrets; df <= bendFrets; df++ {
 			at := neck.Place{String: n.String + ds, Fret: n.Fret + df}
@@ -40,41 +48,70 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 			}
 			for _, semitones := range []int{1, 2, 3} {
 				target := p.At(g.Pitch(at) + music.Pitch(semitones))
-				if target.Role == music.Outside || at == n.Place() && float64(semitones) == n.Bend.Semitones {
+				outside := target.Role == music.Outside
+				if outside && at != n.Place() || at == n.Place() && float64(semitones) == n.Bend.Semitones {
 					continue
 				}
-				if changed, ok := rebent(l, i, at, semitones); ok {
-					out = append(out, Changed{bentWords(n, p.At(g.Pitch(at)), target, at, semitones), changed})
+				changed, ok := rebent(l, i, at, semitones)
+				if !ok {
+					continue
 				}
+				words := bentWords(n, p.At(g.Pitch(at)), target, at, semitones)
+				if outside {
+					words += ", a colour from outside"
+				}
+				list = append(list, ranked{Changed{words, changed}, bendRank(n, target, at, semitones)})
 			}
 		}
+	}
+	slices.SortStableFunc(list, func(a, b ranked) int { return cmp.Compare(a.rank, b.rank) })
+	out := make([]Changed, len(list))
+	for k, x := range list {
+		out[k] = x.Changed
 	}
 	return out
 }
 
-// rebent moves and bends the note, its hands left open; ok is false where another
-// note is in the way.
+// bendRank orders other bends, the usual ones first (common practice).
+func bendRank(n lick.Note, target music.Tone, at neck.Place, semitones int) int {
+	rank := [...]int{0, 10, 0, 40}[semitones]
+	switch {
+	case target.Role == music.Outside:
+		rank += 100
+	case !slices.Contains([]int{1, 4, 5}, target.Degree.Number):
+		rank += 4
+	}
+	if at != n.Place() {
+		rank += 2 * neck.Apart(at, n.Place())
+	}
+	return rank
+}
+
+// rebent moves and bends the note, its hands left open, and with it every note that repeats
+// it; ok is false where another note is in the way.
 func rebent(l lick.Lick, i int, at neck.Place, semitones int) (lick.Lick, bool) {
 	out := l.Clone()
-	n := &out.Notes[i]
-	if n.Place() != at {
-		n.String, n.Fret, n.Slur = at.String, at.Fret, ""
-		n.Finger, n.Bend.Push, n.Bend.With = lick.NoFinger, "", nil
-	}
-	n.Bend.Semitones = float64(semitones)
-	n.Lock = []string{"bend"}
-	out.Recipe = ""
-	out.Sort()
+	was := l.Notes[i]
 	for k := range out.Notes {
-		if j := out.Before(k); out.Notes[k].Slur != "" && j >= 0 {
-			out.Notes[k].Slur = out.Notes[k].Slur.Between(out.Notes[j].Fret, out.Notes[k].Fret)
-		} else if j < 0 && !out.Loop {
-			out.Notes[k].Slur = ""
+		n := &out.Notes[k]
+		if n.Place() != was.Place() || n.Bend == nil || n.Bend.Semitones != was.Bend.Semitones ||
+			n.Bend.Shape != was.Bend.Shape {
+			continue
 		}
+		if n.Place() != at {
+			n.String, n.Fret, n.Slur = at.String, at.Fret, ""
+			n.Finger, n.Bend.Push, n.Bend.With = lick.NoFinger, "", nil
+		}
+		n.Bend.Semitones = float64(semitones)
+		n.Lock = lick.LockSet{lick.FieldBend}
 	}
+	out.ForgetRecipes()
+	out.Sort()
+	fitSlurs(&out)
 	return out, out.Validate() == nil
 }
 
+// bentWords says what the other bend is: from which tone, how far, to which one.
 func bentWords(n lick.Note, from, to music.Tone, at neck.Place, semitones int) string {
 	amount := [...]string{"", "half", "full", "one and a half"}[semitones]
 	if at == n.Place() {

@@ -13,9 +13,9 @@ func TestCarry(t *testing.T) {
 		Stroke:  lick.Up,
 		Slur:    lick.Hammer,
 		Bend:    &lick.Bend{Semitones: 1, Shape: "bend"},
-		Vibrato: &lick.Vibrato{Width: "wide", Speed: "slow"},
-		Lock:    []string{"finger", "bend", "vibrato"},
-		Meant:   []string{"note-outside"},
+		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow},
+		Lock:    lick.LockSet{lick.FieldFinger, lick.FieldBend, lick.FieldVibrato},
+		Meant:   []lick.Code{"note-outside"},
 	}
 	var n lick.Note
 	carry(&n, old)
@@ -24,10 +24,10 @@ func TestCarry(t *testing.T) {
 		len(n.Meant) != 1 {
 		t.Errorf("%+v", n)
 	}
-	old.Lock = []string{"slur", "stroke"}
+	old.Lock = lick.LockSet{lick.FieldSlur, lick.FieldStroke}
 	n = lick.Note{Stroke: lick.Down}
 	carry(&n, old)
-	if n.Slur != lick.Hammer || n.Stroke != "" || !n.Locked("slur") || n.Locked("stroke") {
+	if n.Slur != lick.Hammer || n.Stroke != "" || !n.Locked(lick.FieldSlur) || n.Locked(lick.FieldStroke) {
 		t.Errorf("a slurred note is picked: %+v", n)
 	}
 }

@@ -8,15 +8,19 @@ import (
 	"ornamen/core/neck"
 )
 
-// OtherTails lists other ends for a line after note i (counted from 0): walked
-// down to the root, climbed to the upper root with a shift, or gone on in the
-// pentatonic of the chord that sounds there, in the place nearest to the hand.
-// The new notes take the times of those they replace; where a tail needs fewer,
-// its last note rings on. Nothing is listed at the end of a line or where the lick
-// has no tones.
+// OtherTails lists other ends for a line after note i (counted from 0): walked down to the
+// root, climbed to the upper one with a shift, or gone on up or down in the pentatonic of
+// the chord that sounds there, in the place nearest to the hand. The root is the chord's,
+// where one sounds, else the key's. Every end is walked to tone by tone: the new notes take
+// the times of those they replace and, where the way is longer or nothing follows, go on in
+// the last one's; where it is shorter, the last note rings on. Nothing is listed where the
+// lick has no tones.
 func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
-	p, ok := l.Palette()
-	if !ok || i < 0 || i >= len(l.Notes) {
+	if i < 0 || i >= len(l.Notes) {
+		return nil
+	}
+	p, ok := l.PaletteAt(l.Notes[i].At)
+	if !ok {
 		return nil
 	}
 	g = g.WithTuning(l.Tuning)
@@ -26,8 +30,14 @@ func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
 			slots = append(slots, at)
 		}
 	}
-	if len(slots) == 0 {
-		return nil
+	first := l.Notes[i].End()
+	if len(slots) > 0 {
+		first = slots[0]
+	}
+	chord, over := chordAt(l, first)
+	root, name := p.Tonic.Class(), "the root"
+	if over {
+		root, name = chord.Root.Class(), "the root of "+chord.Root.Pretty()
 	}
 	var out []Changed
 	add := func(what string, pitches []music.Pitch, climb bool) {
@@ -36,32 +46,28 @@ func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
 		}
 	}
 	from := g.Pitch(l.Notes[i].Place())
-	add("Walk down to the root", stepsTo(p, p.Tonic.Class(), from, -1, len(slots)), false)
-	add("Climb to the upper root", stepsTo(p, p.Tonic.Class(), from, 1, len(slots)), true)
-	if chord, ok := chordAt(l, slots[0]); ok {
-		own, err := music.NewPalette(chord.Root.String(), ownPentatonic(chord), nil, nil)
-		if err == nil {
-			add("On in the pentatonic of "+chord.Root.Pretty(), stepsTo(own, chord.Root.Class(), from, -1, len(slots)),
-				false)
-		}
+	add("Walk down to "+name, stepsTo(p, root, from, -1), false)
+	add("Climb to the upper root", stepsTo(p, root, from, 1), true)
+	if own, err := music.NewPalette(chord.Root.String(), ownPentatonic(chord), nil, nil); over && err == nil {
+		add("On in the pentatonic of "+chord.Root.Pretty()+", down", stepsTo(own, root, from, -1), false)
+		add("On in the pentatonic of "+chord.Root.Pretty()+", up", stepsTo(own, root, from, 1), false)
 	}
 	return out
 }
 
-// stepsTo walks through a palette to the next root that takes at least two steps,
-// the last n steps of the way where it is longer.
-func stepsTo(p music.Palette, root int, from music.Pitch, by, n int) []music.Pitch {
+// stepsTo walks through a palette to the next root that takes at least two steps.
+func stepsTo(p music.Palette, root int, from music.Pitch, by int) []music.Pitch {
 	var out []music.Pitch
 	for pitch := from + music.Pitch(by); pitch > 0 && pitch < music.MaxPitch; pitch += music.Pitch(by) {
-		if p.At(pitch).Role == music.Outside {
+		if p.At(pitch).Role == music.Outside && pitch.Class() != root {
 			continue
 		}
 		out = append(out, pitch)
-		if pitch.Class() == root && (len(out) > 1 || n == 1) {
-			break
+		if pitch.Class() == root && len(out) > 1 {
+			return out
 		}
 	}
-	return out[max(0, len(out)-n):]
+	return nil
 }
 
 // ownPentatonic is minor over a chord with a minor third, else major.
@@ -94,7 +100,18 @@ func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []mu
 	}
 	out := l.Clone()
 	end := l.End()
-	out.Recipe = ""
+	slots = slices.Clone(slots)
+	step := l.Notes[i].Len
+	if n := len(slots); n > 0 {
+		step = end.Sub(slots[n-1])
+	} else {
+		slots, end = append(slots, l.Notes[i].End()), l.Notes[i].End().Add(step)
+	}
+	for len(slots) < len(pitches) { // the way is longer than what it replaces
+		slots = append(slots, end)
+		end = end.Add(step)
+	}
+	out.ForgetRecipes()
 	out.Notes = slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return l.Notes[i].At.Before(n.At) })
 	for k := range out.Notes {
 		if n := &out.Notes[k]; slots[0].Before(n.End()) {

@@ -1,5 +1,3 @@
-// Package turn changes what is written without writing it anew: backwards, mirrored,
-// rotated, an octave away; another bend for a note, another tail for a line.
 package turn
 
 import (
@@ -14,10 +12,12 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/run"
+	"ornamen/core/shape"
 )
 
 // Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror,
-// rotate:N, octave or -octave. Slurs are turned with the notes; fingers and
+// rotate:N, octave or -octave, string:N (the same frets so many strings thicker) or
+// degree:N (the same figure so many tones up). Slurs are turned with the notes; fingers and
 // strokes of the part are left open, to be found again. The recipe no longer
 // holds.
 func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, error) {
@@ -42,12 +42,22 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 			return l, phrase.Wrong(how, fmt.Sprintf("rotate:N names a note from 1 to %d", len(t.columns)))
 		}
 		t.rotate(k - 1)
+	case "string", "degree":
+		k, convErr := strconv.Atoi(n)
+		if convErr != nil || k == 0 || k < -12 || k > 12 {
+			return l, phrase.Wrong(how, "string:1 is the next thicker string, string:-1 the next thinner, degree:1 a tone up")
+		}
+		if word == "string" {
+			err = t.nextString(k)
+		} else {
+			err = t.degrees(k)
+		}
 	case "octave":
 		err = t.octave(1)
 	case "-octave":
 		err = t.octave(-1)
 	default:
-		return l, phrase.Wrong(how, "a line is turned backwards, mirror, rotate:N, octave or -octave")
+		return l, phrase.Wrong(how, "a line is turned backwards, mirror, rotate:N, octave, -octave, string:N or degree:N")
 	}
 	if err != nil {
 		return l, err
@@ -55,6 +65,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	return t.put()
 }
 
+// turner holds the part of a line that is turned, cut into columns, and what stays.
 type turner struct {
 	guitar  neck.Guitar
 	lick    lick.Lick
@@ -84,6 +95,7 @@ func (t *turner) take(from, to int) {
 	t.start = t.columns[0][0].At
 }
 
+// openFinger lets go of a finger, but for the thumb, which is how a line is meant.
 func openFinger(f lick.Finger) lick.Finger {
 	if f == lick.Thumb {
 		return f
@@ -91,6 +103,7 @@ func openFinger(f lick.Finger) lick.Finger {
 	return lick.NoFinger
 }
 
+// openStroke lets go of a stroke of the pick; fingers of the picking hand stay.
 func openStroke(s lick.Stroke) lick.Stroke {
 	if s == lick.Down || s == lick.Up {
 		return ""
@@ -101,27 +114,30 @@ func openStroke(s lick.Stroke) lick.Stroke {
 // put lays the part down again and lets go of slurs that cannot sound.
 func (t *turner) put() (lick.Lick, error) {
 	out := t.lick
-	out.Recipe = ""
+	out.ForgetRecipes()
 	out.Notes = t.rest
 	for _, c := range t.columns {
 		out.Notes = append(out.Notes, c...)
 	}
 	out.Sort()
-	for i := range out.Notes {
-		n := &out.Notes[i]
+	fitSlurs(&out)
+	return out, out.Validate()
+}
+
+// fitSlurs lets go of slurs that cannot sound and turns those round that lead the other way.
+func fitSlurs(l *lick.Lick) {
+	for i := range l.Notes {
+		n := &l.Notes[i]
 		if n.Slur == "" {
 			continue
 		}
-		j := out.Before(i)
-		if j < 0 && !out.Loop {
+		switch j := l.Before(i); {
+		case j >= 0:
+			n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
+		case !l.Loop:
 			n.Slur = ""
-			continue
-		}
-		if j >= 0 {
-			n.Slur = n.Slur.Between(out.Notes[j].Fret, n.Fret)
 		}
 	}
-	return out, out.Validate()
 }
 
 // backwards mirrors the part in time: what led from a note to the next leads back.
@@ -209,6 +225,7 @@ func (t *turner) octave(by int) error {
 	return nil
 }
 
+// nearestPlace is the place of a pitch nearest to the last one, on a string that is free.
 func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (best neck.Place, ok bool) {
 	for _, at := range t.guitar.Places(pitch) {
 		if !slices.Contains(taken, at.String) &&
@@ -219,69 +236,60 @@ func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (
 	return best, ok
 }
 
-// mirror keeps the contour and turns every slide round: the hand goes down where
-// it went up. A line without slides goes a place lower.
+// mirror keeps the contour and turns every slide round. A line without slides goes a place
+// lower.
 func (t *turner) mirror() error {
 	p, ok := t.lick.Palette()
 	if !ok {
 		return errors.New("the mirror needs the tones of the lick; choose its key first")
 	}
-	lower, slid := 1, false
-	for _, c := range t.columns[1:] {
-		slid = slid || c[0].Slur == lick.Slide || c[0].Slur == lick.Shift
+	var notes []*lick.Note
+	for k := range t.columns {
+		for i := range t.columns[k] {
+			notes = append(notes, &t.columns[k][i])
+		}
 	}
-	if slid {
-		lower = 0
+	higher := -1
+	if _, slid := shape.Slid(t.guitar, p, notes); slid {
+		higher = 0
 	}
-	before := map[int]int{} // the fret last played on a string
+	return shape.Mirror(t.guitar, p, notes, higher)
+}
+
+// nextString keeps the frets and goes so many strings over: the same movement of the hand,
+// another colour.
+func (t *turner) nextString(by int) error {
 	for k := range t.columns {
 		for i := range t.columns[k] {
 			n := &t.columns[k][i]
-			if from, was := before[n.String]; was && i == 0 && (n.Slur == lick.Slide || n.Slur == lick.Shift) {
-				lower += 2 * t.stepsBetween(p, n.String, from, n.Fret)
+			if n.String += by; n.String < 1 || n.String > len(t.guitar.Tuning) {
+				return errors.New("the line has no string beyond to go to")
 			}
-			before[n.String] = n.Fret
-			fret, ok := t.stepDown(p, n.String, n.Fret, lower)
-			if !ok {
-				return fmt.Errorf("a place lower, note %s of this line is not on the neck", n.Place().Notation())
-			}
-			n.Fret = fret
 		}
 	}
 	return nil
 }
 
-// stepsBetween counts palette tones from one fret of a string to another.
-func (t *turner) stepsBetween(p music.Palette, s, from, to int) int {
-	sign := 1
-	if from > to {
-		from, to, sign = to, from, -1
-	}
-	n := 0
-	for f := from + 1; f <= to; f++ {
-		if p.At(t.guitar.Pitch(neck.Place{String: s, Fret: f})).Role != music.Outside {
-			n++
+// degrees keeps the figure and moves each note as many chosen tones along its string.
+func (t *turner) degrees(by int) error {
+	for k := range t.columns {
+		for i := range t.columns[k] {
+			n := &t.columns[k][i]
+			p, ok := t.lick.PaletteAt(n.At)
+			if !ok {
+				return errors.New("other degrees need the tones of the lick; choose its key first")
+			}
+			fret, ok := shape.Along(t.guitar, p, n.Place(), by)
+			if !ok {
+				return fmt.Errorf("so many tones on, note %s of this line is not on the neck", n.Place().Notation())
+			}
+			n.Fret = fret
+			if n.Fret == 0 {
+				n.Bend, n.Vibrato = nil, nil
+			}
 		}
 	}
-	return sign * n
-}
-
-// stepDown goes so many palette tones down a string, up where steps is negative.
-func (t *turner) stepDown(p music.Palette, s, fret, steps int) (int, bool) {
-	by := -1
-	if steps < 0 {
-		by, steps = 1, -steps
-	}
-	for steps > 0 {
-		fret += by
-		if fret < 0 || fret > t.guitar.Frets {
-			return 0, false
-		}
-		if p.At(t.guitar.Pitch(neck.Place{String: s, Fret: fret})).Role != music.Outside {
-			steps--
-		}
-	}
-	return fret, true
+	return nil
 }
 
 // Regrow makes the line of a changed recipe and carries over what the player had
@@ -313,21 +321,21 @@ func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 func carry(n *lick.Note, old lick.Note) {
 	for _, f := range old.Lock {
 		switch f {
-		case "finger":
+		case lick.FieldFinger:
 			n.Finger = old.Finger
-		case "stroke":
+		case lick.FieldStroke:
 			if n.Slur.Slurred() {
 				continue
 			}
 			n.Stroke = old.Stroke
-		case "slur":
+		case lick.FieldSlur:
 			n.Slur = old.Slur
 			if n.Slur.Slurred() {
 				n.Stroke = ""
 			}
-		case "bend":
+		case lick.FieldBend:
 			n.Bend = old.Bend
-		case "vibrato":
+		case lick.FieldVibrato:
 			n.Vibrato = old.Vibrato
 		default:
 			continue

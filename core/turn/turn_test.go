@@ -50,20 +50,31 @@ func TestOtherBends(t *testing.T) {
 	l := grown.Lick
 	l.Notes[0].Bend = &lick.Bend{Semitones: 2, Shape: "bend-release"}
 	bends := turn.OtherBends(neck.Standard(), l, 0)
-	found := map[string]bool{}
+	found, last := map[string]bool{}, false
 	for _, b := range bends {
 		if err := b.Lick.Validate(); err != nil {
 			t.Fatalf("%s: %v", b.What, err)
 		}
 		n := b.Lick.Notes[0]
 		p, _ := b.Lick.Palette()
-		if n.Bend == nil || p.At(b.Lick.Pitch(0)+music.Pitch(n.Bend.Semitones)).Role == music.Outside {
-			t.Errorf("%s leads outside", b.What)
+		outside := p.At(b.Lick.Pitch(0)+music.Pitch(n.Bend.Semitones)).Role == music.Outside
+		if n.Bend == nil || outside != strings.HasSuffix(b.What, "a colour from outside") || last && !outside {
+			t.Errorf("%s leads outside, or comes after one that does", b.What)
 		}
+		last = last || outside
 		found[b.What] = true
 	}
 	if len(bends) < 3 {
 		t.Errorf("only %v", found)
+	}
+	// A figure that comes back is bent the other way every time.
+	again := testline.Read(t, "A minor pentatonic", "3:7 5 7 2:5")
+	for _, k := range []int{0, 2} {
+		again.Notes[k].Bend = &lick.Bend{Semitones: 2, Shape: "bend"}
+	}
+	both := turn.OtherBends(neck.Standard(), again, 2)[0].Lick
+	if both.Notes[0].Bend.Semitones != both.Notes[2].Bend.Semitones || both.Notes[0].Place() != both.Notes[2].Place() {
+		t.Errorf("one of two is changed: %+v %+v", both.Notes[0].Bend, both.Notes[2].Bend)
 	}
 	if got := turn.OtherBends(neck.Standard(), l, 1); got != nil {
 		t.Errorf("a note without a bend has %d other ones", len(got))
@@ -76,25 +87,65 @@ func TestOtherTails(t *testing.T) {
 	l := testline.Read(t, "A natural minor", "3:5 7 2:5 6 8 1:5 3:5 7")
 	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Dm"}}
 	tails := turn.OtherTails(neck.Standard(), l, 3)
-	if len(tails) != 3 {
+	if len(tails) != 4 {
 		t.Fatalf("%d tails", len(tails))
 	}
 	for i, c := range []struct {
 		what  string
 		class int
 		rises bool
-	}{{"Walk down", 9, false}, {"Climb", 9, true}, {"On in the pentatonic of D", 2, false}} {
+	}{{"Walk down to the root of D", 2, false}, {"Climb", 2, true},
+		{"On in the pentatonic of D, down", 2, false}, {"On in the pentatonic of D, up", 2, true}} {
 		x := tails[i]
 		last := len(x.Lick.Notes) - 1
 		if !strings.HasPrefix(x.What, c.what) || x.Lick.Pitch(last).Class() != c.class ||
 			(x.Lick.Pitch(last) > x.Lick.Pitch(3)) != c.rises {
 			t.Errorf("%s ends on %v after %v", x.What, x.Lick.Pitch(last), x.Lick.Pitch(3))
 		}
-		if x.Lick.End().Cmp(l.End()) != 0 || x.Lick.Notes[3].Place() != l.Notes[3].Place() {
+		if x.Lick.End().Before(l.End()) || x.Lick.Notes[3].Place() != l.Notes[3].Place() {
 			t.Errorf("%s ends at %v, not at %v", x.What, x.Lick.End(), l.End())
 		}
+		// Walked to, not leapt to: each step is one of a scale of five or seven tones.
+		for k := 4; k <= last; k++ {
+			if d := x.Lick.Pitch(k) - x.Lick.Pitch(k-1); d > 4 || d < -4 {
+				t.Errorf("%s leaps %d half steps into note %d", x.What, d, k+1)
+			}
+		}
 	}
-	if got := turn.OtherTails(neck.Standard(), l, len(l.Notes)-1); got != nil {
-		t.Errorf("after the last note there are %d tails", len(got))
+	// Over Em in C a walk down ends on E, and there is one after the last note as well.
+	c := testline.Read(t, "C major", "3:5 7 2:5 6")
+	c.Chords = []lick.Chord{{Len: lick.NewTime(2, 1), Name: "Em"}}
+	for _, i := range []int{1, 3} {
+		x := turn.OtherTails(neck.Standard(), c, i)[0].Lick
+		if x.Pitch(len(x.Notes)-1).Class() != 4 {
+			t.Errorf("after note %d the walk ends on %v", i+1, x.Pitch(len(x.Notes)-1))
+		}
+	}
+}
+
+// The same frets on the next string, and the same figure on other degrees (common practice).
+func TestElsewhere(t *testing.T) {
+	l := testline.Read(t, "A natural minor", "3:5 7h 2:5 6h")
+	for _, c := range []struct{ how, want string }{
+		{"string:1", "4:5 4:7 3:5 3:6"}, {"string:-1", "2:5 2:7 1:5 1:6"}, {"degree:1", "3:7 3:9 2:6 2:8"},
+		{"degree:-1", "3:4 3:5 2:3 2:5"},
+	} {
+		x, err := turn.Turn(neck.Standard(), l, c.how, 0, 0)
+		if err != nil {
+			t.Errorf("%s: %v", c.how, err)
+			continue
+		}
+		var got []string
+		for _, n := range x.Notes {
+			got = append(got, n.Place().Notation())
+		}
+		if s := strings.Join(got, " "); s != c.want || x.Notes[1].Slur != lick.Hammer {
+			t.Errorf("%s: %s, want %s", c.how, s, c.want)
+		}
+	}
+	for _, how := range []string{"string:4", "string:x", "degree:0", "degree:-9"} {
+		if _, err := turn.Turn(neck.Standard(), l, how, 0, 0); err == nil {
+			t.Errorf("%s passes", how)
+		}
 	}
 }

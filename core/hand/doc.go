@@ -1,0 +1,49 @@
+// Package hand is the fretting hand: what it reaches, what each move of it needs in
+// milliseconds, and the frames and fingers that need least.
+//
+// # Frames, postures, moves
+//
+// A frame is the fret that each of four fingers stands over. It exists where every pair of
+// fingers reaches its distance in mm; between comfort and limit it is strained. A posture
+// is a frame with the fingers that press in one event. Every pair of postures of
+// neighbouring events has a need in ms and a Kind (place, move, jump, roll, barre, slide
+// and so on): the base of the kind, what pair of fingers and strings add, and Fitts' law t
+// = b·log2(1 + D/W) over the way D with the room W to land in (Fitts 1954; slopes after
+// Langolf, Chaffin and Foulke 1976, from memory). Need over the time there is, is the
+// load.
+//
+// # Two measures
+//
+// Need decides what breaks and is independent of who would like it. Effort decides what is
+// recommended among what is good enough: it adds what a player minds whatever the tempo,
+// such as a frame that is left, a finger that goes elsewhere, a gap that opens. Both are
+// in ms. Effort is a sum over moves, so the same search finds its least value exactly, and
+// since it does not know the tempo, a line keeps its fingers straight, swung, slow and
+// fast.
+//
+// # The search
+//
+// The line is a layered graph: a layer an event, a vertex a posture, an edge a move. First
+// the least possible largest load is found (minimax), then, among all paths with no load
+// above it times a slack, the one of least effort.
+//
+// Invariant: after layer k every posture holds the least cost of all paths to it (the
+// principle of optimality; Bellman 1957, from memory). Cost: O(events·postures²); a single
+// note has some hundred postures. It is cut short in three ways, each proved against the
+// plain form by tests: a row of moves is left as soon as its least need can win no more;
+// the moves between single notes come from a few terms instead of one by one (single.go);
+// a line of which few events have changed is joined to what is known of the rest
+// (splice.go). Matrices of moves are kept between calls, bounded in bytes.
+//
+// # One figure, one fingering
+//
+// A figure that comes back keeps its fingers. Three passes see to it, each a whole search
+// with what departs from the pattern made dearer: shapes of two notes that guitarists play
+// as one (shapes.go), the line in even time (teacher.go), the usual finger of each place.
+//
+// Adding a kind of move is a Kind, its base in cost and its case in move.go; whatever is
+// assumed has a row in defaults.go and so in docs/model.md.
+//
+// It is a little larger than other rooms because the quick forms of the search stand
+// beside the plain one that they are proved against.
+package hand

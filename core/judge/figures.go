@@ -1,0 +1,104 @@
+package judge
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// higher moves every note up the neck, and key and chords with it.
+type higher struct {
+	guitar neck.Guitar
+	by     int
+}
+
+// key is the key that the figure is then in, spelled as it is usually written.
+func (e higher) key(k lick.Key) lick.Key {
+	p, ok := lick.Lick{Key: k}.Palette()
+	if !ok {
+		return k
+	}
+	k.Tonic = music.UsualName(p.Tonic.Class()+e.by, p.Minor()).String()
+	return k
+}
+
+// Apply implements lick.Edit.
+func (e higher) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		n.Fret += e.by
+		if n.Fret == e.by || !e.guitar.Has(n.Place()) {
+			return l, errors.New("the figure does not lie there")
+		}
+	}
+	out.Key = e.key(l.Key)
+	for i, c := range out.Chords {
+		if chord, err := music.ParseChord(c.Name); err == nil {
+			out.Chords[i].Name = chord.Up(e.by)
+		}
+	}
+	out.ForgetRecipes()
+	return out, out.Validate()
+}
+
+// What implements lick.Edit.
+func (e higher) What() string { return fmt.Sprintf("%s frets up", numberWords[e.by]) }
+
+// nextStrings moves every note to the neighbouring string at the same pitch.
+type nextStrings struct {
+	guitar neck.Guitar
+	by     int
+}
+
+// Apply implements lick.Edit. A figure with an open string stays where it is: only that
+// string sounds so.
+func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		at := neck.Place{String: n.String + e.by}
+		if at.String < 1 || at.String > len(e.guitar.Tuning) {
+			return l, errors.New("there is no string beyond")
+		}
+		at.Fret = int(e.guitar.Pitch(n.Place()) - e.guitar.Tuning[at.String-1])
+		if !e.guitar.Has(at) || at.Fret == 0 || n.Fret == 0 {
+			return l, errors.New("the figure does not lie there")
+		}
+		n.String, n.Fret = at.String, at.Fret
+		if n.Finger.Fretting() {
+			n.Finger = lick.NoFinger
+			n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldFinger })
+		}
+	}
+	out.Sort()
+	return out, out.Validate()
+}
+
+// What implements lick.Edit.
+func (nextStrings) What() string { return "the figure elsewhere" }
+
+// freeStrokes leaves the strokes open that the player has not locked.
+type freeStrokes struct{}
+
+// Apply implements lick.Edit.
+func (freeStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, false), nil }
+
+// What implements lick.Edit.
+func (freeStrokes) What() string { return "strokes open" }
+
+// openStrokes leaves every stroke of the pick open, locks too.
+type openStrokes struct{}
+
+// Apply implements lick.Edit.
+func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, true), nil }
+
+// What implements lick.Edit.
+func (openStrokes) What() string { return "strokes open" }
+
+// numberWords are the numbers of upFrets.
+var numberWords = map[int]string{2: "two", 5: "five", 7: "seven"}

@@ -1,0 +1,88 @@
+package shape
+
+import (
+	"fmt"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Along goes so many chosen tones up a string, down where by is negative. ok is false where
+// the neck ends first.
+func Along(g neck.Guitar, p music.Palette, at neck.Place, by int) (fret int, ok bool) {
+	way := 1
+	if by < 0 {
+		way, by = -1, -by
+	}
+	for fret = at.Fret; by > 0; {
+		if fret += way; fret < 0 || fret > g.Frets {
+			return 0, false
+		}
+		if p.At(g.Pitch(neck.Place{String: at.String, Fret: fret})).Role != music.Outside {
+			by--
+		}
+	}
+	return fret, true
+}
+
+// Between counts the chosen tones from a place to a fret of its string, negative on the way
+// down.
+func Between(g neck.Guitar, p music.Palette, from neck.Place, fret int) int {
+	low, high, sign := from.Fret, fret, 1
+	if low > high {
+		low, high, sign = high, low, -1
+	}
+	n := 0
+	for f := low + 1; f <= high; f++ {
+		if p.At(g.Pitch(neck.Place{String: from.String, Fret: f})).Role != music.Outside {
+			n++
+		}
+	}
+	return sign * n
+}
+
+// Mirror keeps the contour of notes in playing order and turns every slide round: the hand
+// goes down where it went up. The first note begins so many chosen tones higher. An error
+// names the note that is not on the neck.
+//
+// Worked example: on a string with the tones 5 7 8, 5 7h 8s mirrored from one tone higher is
+// 7 8h 7s: played one after the other the two are a loop.
+func Mirror(g neck.Guitar, p music.Palette, notes []*lick.Note, higher int) error {
+	before := map[int]int{} // the fret last played on a string
+	for i, n := range notes {
+		if from, was := before[n.String]; was && slides(notes, i) {
+			higher -= 2 * Between(g, p, neck.Place{String: n.String, Fret: from}, n.Fret)
+		}
+		before[n.String] = n.Fret
+		fret, ok := Along(g, p, n.Place(), higher)
+		if !ok {
+			return fmt.Errorf("mirrored, note %s of this line is not on the neck", n.Place().Notation())
+		}
+		n.Fret = fret
+		if fret == 0 {
+			n.Bend, n.Vibrato = nil, nil
+		}
+	}
+	return nil
+}
+
+// Slid is how many chosen tones up the slides of a line carry the hand; ok is false for a
+// line without a slide.
+func Slid(g neck.Guitar, p music.Palette, notes []*lick.Note) (by int, ok bool) {
+	before := map[int]int{}
+	for i, n := range notes {
+		if from, was := before[n.String]; was && slides(notes, i) {
+			by, ok = by+Between(g, p, neck.Place{String: n.String, Fret: from}, n.Fret), true
+		}
+		before[n.String] = n.Fret
+	}
+	return by, ok
+}
+
+// slides says whether note i carries the hand along: of notes that sound together the first
+// one speaks for all.
+func slides(notes []*lick.Note, i int) bool {
+	n := notes[i]
+	return (n.Slur == lick.Slide || n.Slur == lick.Shift) && (i == 0 || notes[i-1].At.Cmp(n.At) != 0)
+}

@@ -1,0 +1,102 @@
+package turn
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/run"
+)
+
+func grown(t *testing.T, recipe string) lick.Lick {
+	t.Helper()
+	r, err := run.Parse(recipe)
+	if err != nil {
+		t.Fatal(err)
+	}
+	g, err := run.Grow(r, neck.Standard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return g.Lick
+}
+
+func places(l lick.Lick) string {
+	var w []string
+	for _, n := range l.Notes {
+		w = append(w, n.Place().Notation())
+	}
+	return strings.Join(w, " ")
+}
+
+// Two runs joined: the rhythm goes on, tones, chords and recipes keep their place, and each
+// part can be grown again by itself.
+func TestJoin(t *testing.T) {
+	a := grown(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 4`)
+	a.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7"}}
+	b := grown(t, `--key "A natural minor" --layout 3nps --at 6:5 --start 4 --cell "1 2 3 4" --times 3 --count 8`)
+	b.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Dm7"}}
+	l, err := Join(a, b, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(l.Notes) != 24 || places(l) != places(a)+" "+places(b) {
+		t.Fatalf("%s", places(l))
+	}
+	if at := l.Notes[12].At; at.Cmp(lick.NewTime(12, 16)) != 0 || l.Notes[12].Len.Cmp(lick.NewTime(1, 8)) != 0 {
+		t.Errorf("the second part begins at %s", at)
+	}
+	if len(l.Keys) != 1 || l.Keys[0].At.Cmp(lick.NewTime(12, 16)) != 0 || l.Keys[0].Key.Scale != "natural minor" {
+		t.Errorf("tones by span: %+v", l.Keys)
+	}
+	if len(l.Chords) != 2 || l.Chords[0].Len.Cmp(lick.NewTime(3, 4)) != 0 || l.Chords[1].At.Cmp(lick.NewTime(3, 4)) != 0 {
+		t.Errorf("chords: %+v", l.Chords)
+	}
+	if len(l.Parts) != 2 || l.Parts[0].To != 12 || l.Parts[1].To != 24 || l.Parts[1].Recipe != b.Recipe {
+		t.Fatalf("parts: %+v", l.Parts)
+	}
+	// The first part grown longer: the second one moves along and stays as it is.
+	r, _ := run.Parse(a.Recipe)
+	r.Times = 5
+	longer, err := RegrowPart(l, 0, r, neck.Standard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(longer.Notes) != 27 || !strings.HasSuffix(places(longer), places(b)) || longer.Parts[1].From != 15 ||
+		longer.Notes[15].At.Cmp(lick.NewTime(15, 16)) != 0 || len(longer.Keys) != 1 ||
+		longer.Keys[0].At.Cmp(lick.NewTime(15, 16)) != 0 {
+		t.Errorf("longer: %s, %+v, %+v", places(longer), longer.Parts, longer.Keys)
+	}
+	// The second part changed alone.
+	r, _ = run.Parse(b.Recipe)
+	r.Cell = "4 3 2 1"
+	turned, err := RegrowPart(l, 1, r, neck.Standard())
+	if err != nil || !strings.HasPrefix(places(turned), places(a)) || len(turned.Notes) != 24 ||
+		turned.Parts[0].Recipe != a.Recipe || !strings.Contains(turned.Parts[1].Recipe, "4 3 2 1") {
+		t.Errorf("turned: %v %s %+v", err, places(turned), turned.Parts)
+	}
+	// In place of note 7: what followed there is left out, the part before keeps its recipe.
+	cut, err := Join(a, b, 7)
+	if err != nil || len(cut.Notes) != 18 || cut.Parts[0].To != 6 || cut.Parts[0].Recipe != a.Recipe {
+		t.Errorf("cut: %v %+v", err, cut.Parts)
+	}
+	again, err := RegrowPart(cut, 1, r, neck.Standard())
+	if err != nil || len(again.Notes) != 18 || len(again.Parts) != 2 || again.Parts[0].To != 6 {
+		t.Errorf("cut and grown: %v %+v", err, again.Parts)
+	}
+	for _, bad := range []struct {
+		a, b lick.Lick
+		at   int
+		says string
+	}{{a, b, 13, "no note 13"}, {a, lick.New(), 0, "no notes"}, {a, b, -1, "no note -1"}} {
+		if _, err := Join(bad.a, bad.b, bad.at); err == nil || !strings.Contains(err.Error(), bad.says) {
+			t.Errorf("%v, want %q", err, bad.says)
+		}
+	}
+	low := b.Clone()
+	low.Tuning[5]--
+	if _, err := Join(a, low, 0); err == nil {
+		t.Error("licks in two tunings are joined")
+	}
+}
