@@ -1,0 +1,185 @@
+package sound
+
+import (
+	"math"
+
+	"ornamen/core/music"
+)
+
+// chordStrings is how many strings hold the chords.
+const chordStrings = 3
+
+// bandOf are the gestures of bass and chords in a round; first is the number of the bass's
+// string.
+func bandOf(p *plan, o Options, first int) (out []gesture) {
+	for _, c := range p.chords {
+		if o.Band {
+			out = append(out, bassOf(p, c, first)...)
+		}
+		if o.Chords {
+			for k, pitch := range voicing(c.chord) {
+				out = append(out,
+					gesture{at: c.at + samples(0.012*float64(k)), string: first + 1 + k, pitch: float64(pitch),
+						length: float64(c.end-c.at) / Rate, level: 0.5})
+			}
+		}
+	}
+	return out
+}
+
+// bassOf is the root under a chord, on its first beat and every other one.
+func bassOf(p *plan, c held, voice int) (out []gesture) {
+	root := c.chord.Root.Class()
+	if c.chord.Bass != nil {
+		root = c.chord.Bass.Class()
+	}
+	pitch := 28 + (root-28%12+12)%12 // from E1 on
+	n := 0
+	for _, b := range p.beats {
+		if b.off || b.at < c.at || b.at >= c.end {
+			continue
+		}
+		if n%2 == 0 {
+			out = append(out, gesture{at: b.at, string: voice, pitch: float64(pitch), length: 0.5, level: 1})
+		}
+		n++
+	}
+	if n == 0 {
+		out = append(out, gesture{at: c.at, string: voice, pitch: float64(pitch), length: 0.5, level: 1})
+	}
+	return append(out, gesture{at: c.end - 1, kind: stopped, string: voice})
+}
+
+// voicing holds a chord on strings 4, 3 and 2 of a guitar, within four frets: the place on
+// the neck, below the tenth fret, where third and seventh are there and the most of the rest.
+func voicing(c music.Chord) (pitches []int) {
+	tones := map[int]int{c.Root.Class(): 2}
+	for _, d := range c.Degrees {
+		worth := 1
+		switch d.Number {
+		case 3, 7:
+			worth = 5
+		case 5:
+			worth = 2
+		}
+		tones[(c.Root.Class()+d.Semitones())%12] = worth
+	}
+	best := -1
+	for low := range 9 {
+		var at []int
+		got := map[int]bool{}
+		value := 0
+		for _, open := range []int{50, 55, 59} {
+			pick, worth := -1, -1
+			for f := low; f < low+4; f++ {
+				class := (open + f) % 12
+				if w, is := tones[class]; is {
+					if got[class] {
+						w = 0
+					}
+					if w > worth {
+						pick, worth = open+f, w
+					}
+				}
+			}
+			if pick >= 0 {
+				at, value = append(at, pick), value+worth
+				got[pick%12] = true
+			}
+		}
+		if value > best {
+			best, pitches = value, at
+		}
+	}
+	return pitches
+}
+
+// strike begins what a beat brings: a click, drums.
+func (p *Player) strike(b beat) {
+	counting := p.round < 0
+	if (counting || p.options.Click) && !b.off {
+		p.drums.click(b.first, p.levels.Click)
+	}
+	if counting || !p.options.Band {
+		return
+	}
+	loud := p.levels.Band
+	p.drums.hat = 0.12 * loud
+	if b.off {
+		p.drums.hat *= 0.6
+	}
+	switch {
+	case b.off:
+	case b.back:
+		p.drums.snare = 0.5 * loud
+	default:
+		p.drums.kick, p.drums.kickAt = 0.9*loud, 0
+	}
+}
+
+// drums are a kick, a snare, a hat and the click: each a level that fades.
+type drums struct {
+	kick, snare, hat float64
+	kickAt           float64 // phase
+	tick, tickAt     float64
+	tickHertz        float64
+	random           uint32
+	last             float64
+}
+
+// click begins a click, the first of a bar higher.
+func (d *drums) click(first bool, loud float64) {
+	d.tick, d.tickAt, d.tickHertz = 0.6*loud, 0, 1000
+	if first {
+		d.tickHertz = 1500
+	}
+}
+
+// next is the drums' next sample.
+func (d *drums) next() (x float64) {
+	if d.kick > 1e-4 {
+		d.kickAt += 2 * math.Pi * (45 + 110*d.kick*d.kick) / Rate
+		x += d.kick * math.Sin(d.kickAt)
+		d.kick *= 0.99965
+	}
+	if d.snare > 1e-4 || d.hat > 1e-4 {
+		d.random = d.random*1664525 + 1013904223
+		noise := float64(int32(d.random)) / (1 << 31)
+		x += d.snare * noise * 0.6
+		x += d.hat * (noise - d.last) // what rustles high
+		d.last = noise
+		d.snare *= 0.9994
+		d.hat *= 0.9985
+	}
+	if d.tick > 1e-4 {
+		d.tickAt += 2 * math.Pi * d.tickHertz / Rate
+		x += d.tick * math.Sin(d.tickAt)
+		d.tick *= 0.997
+	}
+	return x
+}
+
+// amp is the sound after the strings: as clean as they are, or driven, with the edges taken
+// off above.
+type amp struct {
+	drive float64
+	last  float64
+}
+
+// newAmp is an amplifier driven from 0 to 1.
+func newAmp(drive float64) amp {
+	drive = max(0, min(1, drive))
+	return amp{drive: drive}
+}
+
+// through is the next sample after the amplifier.
+func (a *amp) through(x float64) float64 {
+	if a.drive == 0 {
+		return x
+	}
+	gain := 1 + 14*a.drive
+	y := math.Tanh(gain*x) / math.Tanh(gain*0.35) * 0.35
+	const edge = 0.42 // about 4 kHz
+	a.last += edge * (y - a.last)
+	return a.last
+}

@@ -1,0 +1,303 @@
+package sound
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Options say what is heard and how; the zero value is the line alone, once, at its tempo.
+type Options struct {
+	Tempo    float64 // 0: the lick's
+	From, To int     // notes [From, To) alone, from 0; To 0 is the end
+	Rounds   int     // how often, 0 for once
+	Lead     bool    // a loop that is under way: the end of the round before rings into the first one
+	CountIn  bool    // a bar of clicks before it
+	Click    bool    // on every beat
+	Band     bool    // bass and drums
+	Chords   bool    // the chords held
+	Target   bool    // the tone that a bend leads to is heard before the line
+	Drive    float64 // 0 clean to 1
+	PickAt   float64 // where the pick strikes, from the bridge, as a part of the string; 0 is 0.14
+	// How loud line, band and click are; nil is as usual.
+	Levels *Levels
+}
+
+// Levels are loudnesses from 0 to 1.
+type Levels struct{ Line, Band, Click float64 }
+
+// usualLevels are those that no one has set.
+var usualLevels = Levels{Line: 0.8, Band: 0.5, Click: 0.5}
+
+// kind is what happens to a string.
+type kind int8
+
+const (
+	picked kind = iota
+	struck      // by the finger: a hammer or a pull
+	slid        // goes on sounding
+	dead
+	stopped
+)
+
+// gesture is one thing that happens to a string, at a sample.
+type gesture struct {
+	at     int64
+	kind   kind
+	string int     // voice of the player
+	pitch  float64 // MIDI number
+	length float64 // s, of the note
+	level  float64
+	course course
+}
+
+// Lit is when a note sounds, in seconds from the beginning of the sound.
+type Lit struct {
+	Note int     `json:"note"` // from 1
+	At   float64 `json:"at"`
+	Len  float64 `json:"len"`
+}
+
+// plan is a round of the line, and what comes before it.
+type plan struct {
+	gestures []gesture // of one round, by time
+	round    int64     // samples
+	lead     int64     // samples before the first round: count-in, target
+	before   []gesture // in the lead
+	beats    []beat    // of one round
+	counts   []beat    // in the lead
+	chords   []held
+	lit      []Lit
+}
+
+// beat is a beat of the bar.
+type beat struct {
+	at    int64
+	first bool // of its bar
+	off   bool // the off-beat eighth
+	back  bool // beat 2 or 4
+}
+
+// held is a chord with its time in the round.
+type held struct {
+	at, end int64
+	chord   music.Chord
+}
+
+// samples is a time in seconds as samples.
+func samples(s float64) int64 { return int64(math.Round(s * Rate)) }
+
+// How a line is played, in s (model defaults).
+const (
+	glideTime = 0.06  // a slide's way before it arrives
+	rakeStep  = 0.025 // from one dead string to the next
+)
+
+// newPlan reads the lick as gestures.
+func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
+	if o.Tempo > 0 {
+		l.Tempo = o.Tempo
+	}
+	p := &plan{}
+	from, to := o.From, o.To
+	if to <= 0 || to > len(l.Notes) {
+		to = len(l.Notes)
+	}
+	from = max(0, min(from, to))
+	notes := l.Notes[from:to]
+	if len(notes) == 0 {
+		return p
+	}
+	times := l.Timeline()
+	start, end := times[from].At, 0.0
+	if from == 0 {
+		start = 0
+	}
+	for i := from; i < to; i++ {
+		end = max(end, times[i].At+times[i].Len)
+	}
+	if whole := to == len(l.Notes) && from == 0; whole && l.Loop {
+		end = max(end, l.Milliseconds(lick.Time{}, l.End())/1000)
+	}
+	p.round = samples(end - start)
+	for i := from; i < to; i++ {
+		p.lit = append(p.lit, Lit{Note: i + 1, At: times[i].At - start, Len: times[i].Len})
+		p.gestures = append(p.gestures, gesturesOf(g, l, i, times, start)...)
+	}
+	slices.SortStableFunc(p.gestures, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
+	p.bars(l, start)
+	p.changes(l, start)
+	p.leadIn(g, l, o, notes)
+	return p
+}
+
+// gesturesOf are what note i makes its string do: what leads into it, its beginning, its end
+// where nothing follows on the string at once.
+func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start float64) (out []gesture) {
+	n, t := l.Notes[i], times[i]
+	s := n.String - 1
+	at, length := t.At-start, ringing(l, i, times)
+	x := gesture{at: samples(at), string: s, pitch: float64(l.Pitch(i)), length: length, level: 1,
+		course: courseOf(g, n, length)}
+	if n.Accent {
+		x.level = 1.35
+	}
+	before := l.Before(i)
+	slurred := before >= 0 && l.Notes[before].End().Cmp(n.At) == 0 && n.Slur.Slurred()
+	switch {
+	case n.Mute:
+		x.kind = dead
+	case slurred && n.Slur == lick.Slide:
+		// The way begins in the note before, so that the slide arrives in time.
+		x.kind = slid
+		way := min(glideTime, times[before].Len/2)
+		x.at -= samples(way)
+		x.course.from, x.course.glide = x.course.from+100*float64(l.Pitch(before)-l.Pitch(i)), way
+		shift(&x.course, way)
+		x.length += way
+	case slurred:
+		x.kind, x.level = struck, 0.55*x.level
+	}
+	if n.Rake {
+		out = append(out, rake(l, n, x.at)...)
+	}
+	out = append(out, x)
+	if !followed(l, i) {
+		out = append(out, gesture{at: samples(at + length), kind: stopped, string: s})
+	}
+	return out
+}
+
+// shift has what the course does in its note begin so much later.
+func shift(c *course, by float64) {
+	if b := c.bend; b != nil {
+		c.bend = func(at float64) float64 { return b(max(0, at-by)) }
+	}
+	c.since += by
+}
+
+// ringing is how long note i sounds, in s: to its end, or where the finger lies flat to the
+// end of what it holds.
+func ringing(l lick.Lick, i int, times []lick.Sounding) float64 {
+	end := times[i].At + times[i].Len
+	if !l.Notes[i].Barre {
+		return times[i].Len
+	}
+	for k := i + 1; k < len(l.Notes) && l.Notes[k].Barre; k++ {
+		if l.Notes[k].String == l.Notes[i].String {
+			end = max(end, min(times[k].At, times[k].At))
+			break
+		}
+		end = max(end, times[k].At+times[k].Len)
+	}
+	return end - times[i].At
+}
+
+// followed says whether the next note on the string begins before note i has ended.
+func followed(l lick.Lick, i int) bool {
+	for k := i + 1; k < len(l.Notes); k++ {
+		if l.Notes[k].String == l.Notes[i].String {
+			return !l.Notes[i].End().Before(l.Notes[k].At)
+		}
+	}
+	return false
+}
+
+// rake is the muted strings that a stroke brushes before it.
+func rake(l lick.Lick, n lick.Note, at int64) (out []gesture) {
+	for k := 2; k >= 1; k-- {
+		s := n.String - 1 + k
+		if n.Stroke == lick.Up {
+			s = n.String - 1 - k
+		}
+		if s < 0 || s >= len(l.Tuning) {
+			continue
+		}
+		out = append(out, gesture{at: at - samples(rakeStep*float64(k)), kind: dead, string: s,
+			pitch: float64(l.Tuning[s]) + 5, level: 0.5})
+	}
+	return out
+}
+
+// bars lists the beats of the round.
+func (p *plan) bars(l lick.Lick, start float64) {
+	unit := lick.NewTime(1, int64(l.Meter.Unit))
+	half := lick.NewTime(1, 2*int64(l.Meter.Unit))
+	at := l.Pickup.Sub(l.Meter.Bar().Times(1 + wholeBars(l)))
+	end := l.End()
+	for n := 0; at.Before(end); n++ {
+		for _, off := range []bool{false, true} {
+			t := at
+			if off {
+				t = at.Add(half)
+			}
+			when := samples(l.Milliseconds(lick.Time{}, t)/1000 - start)
+			if when >= 0 && when < p.round {
+				beatOf := n % l.Meter.Beats
+				p.beats = append(p.beats, beat{at: when, first: beatOf == 0 && !off, off: off, back: beatOf%2 == 1 && !off})
+			}
+		}
+		at = at.Add(unit)
+	}
+}
+
+// wholeBars is how many bars a pick-up takes beyond its last.
+func wholeBars(l lick.Lick) int64 {
+	n, _ := l.Pickup.Div(l.Meter.Bar())
+	return n
+}
+
+// changes lists the chords of the round; a line without any stands on its root.
+func (p *plan) changes(l lick.Lick, start float64) {
+	for _, c := range l.Chords {
+		chord, err := music.ParseChord(c.Name)
+		if err != nil {
+			continue
+		}
+		at := max(0, samples(l.Milliseconds(lick.Time{}, c.At)/1000-start))
+		end := min(p.round, samples(l.Milliseconds(lick.Time{}, c.At.Add(c.Len))/1000-start))
+		if at < end {
+			p.chords = append(p.chords, held{at, end, chord})
+		}
+	}
+	if tones, ok := l.Palette(); len(p.chords) == 0 && ok {
+		chord, err := music.ParseChord(tones.Tonic.String() + "5")
+		if err == nil {
+			p.chords = append(p.chords, held{0, p.round, chord})
+		}
+	}
+}
+
+// leadIn is what is heard before the first round: the tone that the first bend leads to, a
+// bar of clicks.
+func (p *plan) leadIn(g neck.Guitar, l lick.Lick, o Options, notes []lick.Note) {
+	quarter := l.Milliseconds(lick.Time{}, lick.NewTime(1, int64(l.Meter.Unit))) / 1000
+	if o.Target {
+		for i, n := range notes {
+			if n.Bend == nil {
+				continue
+			}
+			pitch := float64(l.Tuning[n.String-1]) + float64(notes[i].Fret) + n.Bend.Semitones
+			p.before = append(p.before, gesture{at: p.lead, string: n.String - 1, pitch: pitch, length: 2 * quarter, level: 1},
+				gesture{at: p.lead + samples(2*quarter), kind: stopped, string: n.String - 1})
+			p.lead += samples(2.5 * quarter)
+			break
+		}
+	}
+	if o.CountIn {
+		// A bar, and what the pick-up leaves of its own.
+		bar := quarter * float64(l.Meter.Beats)
+		count := bar
+		if _, up := l.Pickup.Div(l.Meter.Bar()); !up.IsZero() && o.From == 0 {
+			count += bar - l.Milliseconds(lick.Time{}, up)/1000
+		}
+		for k := 0; float64(k)*quarter < count-1e-6; k++ {
+			p.counts = append(p.counts, beat{at: p.lead + samples(quarter*float64(k)), first: k%l.Meter.Beats == 0})
+		}
+		p.lead += samples(count)
+	}
+}

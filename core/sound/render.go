@@ -1,0 +1,331 @@
+package sound
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// Player renders a line from its beginning to its end. It is read by one goroutine.
+type Player struct {
+	plan    *plan
+	options Options
+	levels  Levels
+	strings []voice
+	drums   drums
+	amp     amp
+	round   int   // that is played, from 0; −1 in the lead
+	at      int64 // in it
+	rounds  int
+	queue   []gesture // of the round
+	band    []gesture // bass and chords of the round
+	beats   []beat
+	ready   []float32 // rendered and not read yet
+	buffer  [control]float32
+}
+
+// voice is one string with what it plays.
+type voice struct {
+	line
+	now    gesture
+	since  int64 // samples since the gesture
+	silent bool
+	buffer []float64 // of its pluck
+	high   bool      // a plain string
+}
+
+// control is how many samples pass between two looks at a course.
+const control = 32
+
+// NewPlayer plans a line on a guitar. The player's strings are the lick's, then the bass,
+// then three for the chords.
+func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
+	g = g.WithTuning(l.Tuning)
+	p := &Player{plan: newPlan(g, l, o), options: o, levels: usualLevels, rounds: max(1, o.Rounds), round: -1}
+	if o.Levels != nil {
+		p.levels = *o.Levels
+	}
+	p.strings = make([]voice, len(g.Tuning)+1+chordStrings)
+	for i := range p.strings {
+		v := &p.strings[i]
+		v.silent, v.damping, v.loss, v.rustling = true, 1, 1, uint32(i+1)*2654435761
+		v.high = i < len(g.Strings) && !g.Strings[i].Wound
+	}
+	p.amp = newAmp(o.Drive)
+	p.band = bandOf(p.plan, o, len(g.Tuning))
+	p.drums.random = 1
+	p.begin()
+	if o.Lead && p.plan.round > 0 {
+		p.warm()
+	}
+	return p
+}
+
+// warm plays the end of a round unheard, so that what rings into a loop's beginning is there.
+func (p *Player) warm() {
+	p.nextRound()
+	for p.at < p.plan.round {
+		p.fill(p.plan.round)
+	}
+	p.ready, p.round = nil, -1
+	p.nextRound()
+}
+
+// begin lays out the lead.
+func (p *Player) begin() {
+	p.at = 0
+	p.queue, p.beats = slices.Clone(p.plan.before), p.plan.counts
+	if p.plan.lead == 0 {
+		p.nextRound()
+	}
+}
+
+// nextRound lays out the next round.
+func (p *Player) nextRound() {
+	p.round++
+	p.at = 0
+	p.queue = append(slices.Clone(p.plan.gestures), p.band...)
+	slices.SortStableFunc(p.queue, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
+	p.beats = p.plan.beats
+}
+
+// Len is how many samples there are in all.
+func (p *Player) Len() int64 {
+	if p.options.Lead {
+		return p.plan.round * int64(p.rounds)
+	}
+	n := p.plan.lead + p.plan.round*int64(p.rounds)
+	if n > 0 {
+		n += samples(tail)
+	}
+	return n
+}
+
+// tail is how long the end may ring, in s.
+const tail = 0.6
+
+// Round is how long once through the line is, in seconds, and Begins when its first round
+// does.
+func (p *Player) Round() float64 { return float64(p.plan.round) / Rate }
+
+// Begins is when the first round begins, in seconds.
+func (p *Player) Begins() float64 {
+	if p.options.Lead {
+		return 0
+	}
+	return float64(p.plan.lead) / Rate
+}
+
+// Notes are when the notes of a round sound, from its beginning.
+func (p *Player) Notes() []Lit { return p.plan.lit }
+
+// Read renders the next samples, between −1 and 1, and says how many; 0 is the end. They are
+// made a block at a time, so that they do not depend on how they are read.
+func (p *Player) Read(out []float32) int {
+	n := 0
+	for n < len(out) {
+		if len(p.ready) == 0 && !p.more() {
+			break
+		}
+		k := copy(out[n:], p.ready)
+		p.ready = p.ready[k:]
+		n += k
+	}
+	return n
+}
+
+// more renders the next block; false at the end.
+func (p *Player) more() bool {
+	for {
+		length := p.plan.round
+		switch {
+		case p.round < 0:
+			length = p.plan.lead
+		case p.round >= p.rounds:
+			length = samples(tail)
+		}
+		if p.at < length {
+			p.fill(length)
+			return true
+		}
+		switch {
+		case p.round >= p.rounds, p.plan.round == 0, p.round == p.rounds-1 && p.options.Lead:
+			return false
+		case p.round == p.rounds-1:
+			p.round++
+			p.at, p.queue, p.beats = 0, p.stops(), nil
+		default:
+			p.nextRound()
+		}
+	}
+}
+
+// stops ends every string that the end of the line leaves sounding.
+func (p *Player) stops() (out []gesture) {
+	for i := range p.strings {
+		out = append(out, gesture{at: samples(0.15), kind: stopped, string: i})
+	}
+	return out
+}
+
+// fill renders as far as something happens, the part ends or the courses have to be looked at
+// again.
+func (p *Player) fill(length int64) {
+	for len(p.queue) > 0 && p.queue[0].at <= p.at {
+		p.strings[p.queue[0].string].take(p.queue[0], p.options.PickAt)
+		p.queue = p.queue[1:]
+	}
+	for len(p.beats) > 0 && p.beats[0].at <= p.at {
+		p.strike(p.beats[0])
+		p.beats = p.beats[1:]
+	}
+	n := min(control, length-p.at)
+	if len(p.queue) > 0 {
+		n = min(n, p.queue[0].at-p.at)
+	}
+	if len(p.beats) > 0 {
+		n = min(n, p.beats[0].at-p.at)
+	}
+	p.ready = p.buffer[:n]
+	p.block(p.ready)
+	p.at += n
+}
+
+// block renders a few samples during which nothing begins.
+func (p *Player) block(out []float32) {
+	guitar := len(p.strings) - 1 - chordStrings
+	var line, band [control]float64
+	for i := range p.strings {
+		v := &p.strings[i]
+		if v.silent {
+			continue
+		}
+		v.follow(len(out))
+		into := &line
+		if i >= guitar {
+			into = &band
+		}
+		loud := 0.0
+		for k := range out {
+			y := v.next()
+			into[k] += y
+			loud = max(loud, math.Abs(y))
+		}
+		v.since += int64(len(out))
+		if loud < 1e-5 && len(v.drive) == 0 && v.since > Rate/10 {
+			v.silent = true
+			clear(v.loop[:])
+			v.last = 0
+		}
+	}
+	for k := range out {
+		x := p.amp.through(line[k])*p.levels.Line + band[k]*p.levels.Band + p.drums.next()
+		out[k] = float32(limit(x))
+	}
+}
+
+// limit bends what is too loud so that nothing is ever cut off.
+func limit(x float64) float64 {
+	const knee = 0.7
+	switch {
+	case x > knee:
+		return knee + (1-knee)*math.Tanh((x-knee)/(1-knee))
+	case x < -knee:
+		return -knee - (1-knee)*math.Tanh((-x-knee)/(1-knee))
+	}
+	return x
+}
+
+// hertz is the frequency of a MIDI number, A4 = 440 Hz (ISO 16).
+func hertz(pitch float64) float64 { return 440 * math.Exp2((pitch-69)/12) }
+
+// take has the string do what a gesture says.
+func (v *voice) take(x gesture, pickAt float64) {
+	if pickAt <= 0 {
+		pickAt = 0.14
+	}
+	if x.kind == stopped {
+		if v.period > 0 {
+			v.damping = fading(stopTime, Rate/v.period)
+		}
+		return
+	}
+	v.now, v.since = x, 0
+	f := hertz(x.pitch + x.course.cents(0)/100)
+	v.bright, v.damping = 0.22, 1
+	if !v.high {
+		v.bright = 0.34
+	}
+	v.bright *= min(1, math.Pow(330/f, 1.6)) // a high note passes the filter more often
+	// How long a note takes to fade by 60 dB, in s: low ones longer.
+	v.loss = fading(max(1.2, 5-0.05*(x.pitch-40)), f)
+	dull := 0.35
+	if !v.high {
+		dull = 0.55
+	}
+	// High notes fade sooner: they begin a little louder.
+	level := pluckLevel * x.level * math.Pow(f/110, 0.06)
+	switch x.kind {
+	case slid:
+		v.silent = false
+		if v.period == 0 {
+			v.tune(f, 0)
+		}
+		return
+	case dead:
+		v.damping = fading(deadTime, f)
+		v.tune(f, 0)
+		v.thump = 0.5 * x.level
+		v.put(pluck(f, 0.12*x.level, pickAt, 1, v.buffer))
+	case struck:
+		v.quiet(0.35)
+		v.tune(f, 0)
+		v.put(pluck(f, level, 0.3, dull+0.3, v.buffer))
+	default:
+		v.quiet(0.02)
+		v.tune(f, 0)
+		v.thump = 0.05 * x.level
+		v.put(pluck(f, level, pickAt, dull, v.buffer))
+	}
+	v.silent = false
+}
+
+// pluckLevel is the loudness of a picked note at 110 Hz, root mean square.
+const pluckLevel = 0.17
+
+// put sets what is put into the string.
+func (v *voice) put(drive []float64) { v.buffer, v.drive = drive, drive }
+
+// quiet takes most of what the string does away, as the finger or pick that comes onto it.
+func (v *voice) quiet(left float64) {
+	for i := range v.loop {
+		v.loop[i] *= left
+	}
+	v.last *= left
+}
+
+// How soon a string is still that a finger stops, or that is struck dead, in s (model
+// defaults).
+const (
+	stopTime = 0.06
+	deadTime = 0.05
+)
+
+// fading is what a pass leaves of a tone that fades by 60 dB in so many seconds.
+func fading(seconds, f float64) float64 { return math.Pow(0.001, 1/(f*seconds)) }
+
+// follow tunes the string to where the course will be after so many samples.
+func (v *voice) follow(n int) {
+	at := float64(v.since) / Rate
+	if v.since > 0 && v.now.course.settled(at, v.now.length) {
+		if v.by != 0 {
+			v.tune(hertz(v.now.pitch), 0)
+		}
+		return
+	}
+	f := hertz(v.now.pitch + v.now.course.cents(at+float64(n)/Rate)/100)
+	v.tune(f, n)
+}
