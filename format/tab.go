@@ -1,5 +1,3 @@
-// Package format turns licks into other formats and back: bytes in, core types
-// out.
 package format
 
 import (
@@ -13,8 +11,8 @@ import (
 
 // Tab is text tablature: a few header lines, then systems of string lines,
 // thin string on top, with the count above them and fingers, strokes and
-// lengths below. What tablature has no sign for (locks, bars, push directions,
-// voices) is left out.
+// lengths below. What tablature has no sign for (locks, barres, helpers, push, voices and
+// the like) stands in a line for each note that has any, after the systems: see tabnotes.go.
 //
 // Signs: h hammer, p pull, / \ slide, S silent shift, 11b13 bent to the pitch
 // of fret 13, 11b13r11 and released, pb bent before it sounds, 11bc a curl,
@@ -23,8 +21,7 @@ import (
 // tabWidth is where a system is broken into a new one, in characters.
 const tabWidth = 92
 
-// EncodeTab writes the lick as text tab. DecodeTab reads it back with the same
-// places, times, slurs, bends, fingers and strokes.
+// EncodeTab writes the lick as text tab. DecodeTab reads it back as it was.
 func EncodeTab(l lick.Lick) []byte {
 	var b bytes.Buffer
 	header(&b, l)
@@ -40,11 +37,17 @@ func EncodeTab(l lick.Lick) []byte {
 		writeSystem(&b, l, labels, cols[start:end])
 		start = end
 	}
+	noteLines(&b, l)
 	return b.Bytes()
 }
 
+// header writes what stands above the strings: title, tempo, meter, key and tuning, each
+// as "name: value".
 func header(b *bytes.Buffer, l lick.Lick) {
-	fmt.Fprintf(b, "Title: %s\n", strings.Join(strings.Fields(l.Title), " "))
+	fmt.Fprintf(b, "Title: %s\n", quoted(l.Title))
+	for _, t := range l.Tags {
+		fmt.Fprintf(b, "Tag: %s\n", quoted(t))
+	}
 	if l.Key.Tonic != "" {
 		fmt.Fprintf(b, "Key: %s %s\n", l.Key.Tonic, l.Key.Scale)
 		if len(l.Key.Add) > 0 {
@@ -53,6 +56,19 @@ func header(b *bytes.Buffer, l lick.Lick) {
 		if len(l.Key.Drop) > 0 {
 			fmt.Fprintf(b, "Dropped: %s\n", strings.Join(l.Key.Drop, " "))
 		}
+	}
+	for _, k := range l.Keys {
+		fmt.Fprintf(b, "Key from %s: %s %s", k.At, k.Key.Tonic, k.Key.Scale)
+		if len(k.Key.Add) > 0 {
+			fmt.Fprintf(b, "; added %s", strings.Join(k.Key.Add, " "))
+		}
+		if len(k.Key.Drop) > 0 {
+			fmt.Fprintf(b, "; dropped %s", strings.Join(k.Key.Drop, " "))
+		}
+		b.WriteByte('\n')
+	}
+	for _, c := range l.Chords {
+		fmt.Fprintf(b, "Chord: %s %s %s\n", c.At, c.Len, quoted(c.Name))
 	}
 	fmt.Fprintf(b, "Tempo: %g\nMeter: %s\nFeel: %s\n", l.Tempo, l.Meter, l.Feel)
 	if !l.Pickup.IsZero() {
@@ -66,6 +82,12 @@ func header(b *bytes.Buffer, l lick.Lick) {
 		names[i] = p.String()
 	}
 	fmt.Fprintf(b, "Tuning: %s\n", strings.Join(names, " "))
+	if l.Recipe != "" {
+		fmt.Fprintf(b, "Recipe: %s\n", quoted(l.Recipe))
+	}
+	for _, p := range l.Parts {
+		fmt.Fprintf(b, "Part %d-%d: %s\n", p.From+1, p.To, quoted(p.Recipe))
+	}
 }
 
 // tabColumn is one time of the line as text: a cell a string, and the rows
@@ -76,6 +98,7 @@ type tabColumn struct {
 	bar                        bool // a bar line stands before it
 }
 
+// width is how many characters the column takes.
 func (c tabColumn) width() int {
 	w := max(len(c.count), len(c.finger), len(c.stroke), len(c.len))
 	for _, s := range c.cells {
@@ -87,6 +110,7 @@ func (c tabColumn) width() int {
 	return w + 1
 }
 
+// tabColumns writes every column's cells, without their places on the page.
 func tabColumns(l lick.Lick) []tabColumn {
 	var out []tabColumn
 	cols := l.Columns()
@@ -130,6 +154,7 @@ func join(values []string) string {
 	return values[0]
 }
 
+// orDot keeps an empty word's place.
 func orDot(s string) string {
 	if s == "" {
 		return "."
@@ -137,6 +162,7 @@ func orDot(s string) string {
 	return s
 }
 
+// strokeSign are the strokes as the row under the tab has them.
 var strokeSign = map[lick.Stroke]string{
 	lick.Down:   "D",
 	lick.Up:     "U",
@@ -146,8 +172,11 @@ var strokeSign = map[lick.Stroke]string{
 	lick.PRing:  "a",
 }
 
+// slurSign are the slurs that stand before a fret; a slide is written by its direction.
 var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift: "S"}
 
+// cell writes one note as it stands on its string: what leads into it, the fret, the bend
+// and the marks after.
 func cell(l lick.Lick, i int) string {
 	n := l.Notes[i]
 	s := slurSign[n.Slur]
@@ -176,7 +205,7 @@ func cell(l lick.Lick, i int) string {
 	}
 	if v := n.Vibrato; v != nil {
 		s += "~"
-		if v.Width == "wide" {
+		if v.Width == lick.Wide {
 			s += "~"
 		}
 	}
@@ -195,8 +224,11 @@ func rowLabels(l lick.Lick) []string {
 	return out
 }
 
+// labelWidth is how many characters stand before the first bar line of a row.
 const labelWidth = 7
 
+// writeSystem writes some columns as one block: counts, strings, fingers, strokes,
+// lengths.
 func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []tabColumn) {
 	row := func(name string, sep, fill string, text func(c tabColumn) string) {
 		var r strings.Builder

@@ -9,70 +9,120 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
-	"ornamen/core/music"
 	"ornamen/core/neck"
 )
 
-// DecodeTab reads text tab: its own, and plain tablature of string lines, thin
-// string on top. Without a length row every time is an eighth.
-func DecodeTab(data []byte) (lick.Lick, error) {
+// DecodeTab reads text tab: its own, and plain tablature by other hands: string lines with
+// either string on top, words and wrapped systems around them. Without a length row every
+// time is an eighth. The remarks say in a sentence each what was read in another way than it
+// was written, or not at all; what does not line up is an error with its line and column.
+func DecodeTab(data []byte) (l lick.Lick, remarks []string, err error) {
 	if len(data) > lick.MaxBytes {
-		return lick.Lick{}, errors.New("the tab is too large")
+		return l, nil, errors.New("the tab is too large")
 	}
-	r := tabReader{l: lick.New(), lastOn: map[int]int{}}
+	r := tabReader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
 	lines := strings.Split(strings.ReplaceAll(string(data), "\r\n", "\n"), "\n")
 	for i := 0; i < len(lines); {
 		end := i
-		for end < len(lines) && stringLine.MatchString(lines[end]) {
+		for end < len(lines) && isStringLine(lines[end]) {
 			end++
 		}
 		if end-i < neck.MinStrings {
-			if err := r.header(lines[i]); err != nil {
-				return lick.Lick{}, fmt.Errorf("line %d: %w", i+1, err)
+			if err := r.header(lines[i], i+1); err != nil {
+				return l, nil, fmt.Errorf("line %d: %w", i+1, err)
 			}
 			i++
 			continue
 		}
 		if err := r.system(lines, i, end); err != nil {
-			return lick.Lick{}, err
+			return l, nil, err
 		}
 		i = end
 	}
 	if len(r.l.Notes) == 0 {
-		return lick.Lick{}, errors.New("there is no tab here: it needs a line for each string, such as E|--5--7--|")
+		return l, nil, errors.New("there is no tab here: it needs a line for each string, such as E|--5--7--|")
+	}
+	for i, text := range r.words {
+		if i > len(r.l.Notes) {
+			return l, nil, fmt.Errorf("there is no note %d", i)
+		}
+		if err := readNoteLine(&r.l.Notes[i-1], text); err != nil {
+			return l, nil, fmt.Errorf("note %d: %w", i, err)
+		}
 	}
 	// Reading the file back checks all that a lick file must keep.
-	return lick.Parse(r.l.Encode())
+	l, err = lick.Parse(r.l.Encode())
+	return l, r.remarks, err
 }
 
-// stringLine is a label, a bar line and dashes with signs between them.
-var stringLine = regexp.MustCompile(`^\s*[A-Ga-g]?[#b]?[0-9]?\s*\|[-0-9hpbrcxS/\\~>|. ()]*-[-0-9hpbrcxS/\\~>|. ()]*$`)
+// label is what stands before a string line: a note name, perhaps with its octave.
+var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
 
-// sign is one note of a string line: a slur, perhaps x, the fret, what follows.
-var sign = regexp.MustCompile(`([hpS/\\]?)(x?)(\d+)(?:(p?)b(\d+|c)(r\d*)?)?(~{0,2})(>?)|x`)
+// isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
+// but signs, or dashes that make up a good part of it.
+func isStringLine(line string) bool {
+	m := label.FindString(line)
+	body := strings.TrimRight(line[len(m):], " ")
+	dashes := strings.Count(body, "-")
+	plain, known := 0, true
+	for _, c := range body {
+		if strings.ContainsRune("-|0123456789 ", c) {
+			plain++
+		}
+		known = known && strings.ContainsRune("-|0123456789 hpbrcxtvS/\\~^<>().=*:", c)
+	}
+	return m != "" && dashes > 0 && (known || 2*plain >= len(body) && 4*dashes >= len(body))
+}
 
+// tabReader gathers a lick from blocks of rows.
 type tabReader struct {
-	l      lick.Lick
-	at     lick.Time
-	lastOn map[int]int // string → last note
-	tuned  bool
+	l       lick.Lick
+	at      lick.Time
+	lastOn  map[int]int // string → last note
+	tuned   bool
+	upside  bool           // the thick string is on top
+	own     bool           // it has a length row, as we write it
+	words   map[int]string // of notes, by their number
+	remarks []string
 }
 
-func (r *tabReader) header(line string) (err error) {
+// remark says once what is not as it was written.
+func (r *tabReader) remark(format string, args ...any) {
+	if s := fmt.Sprintf(format, args...); !slices.Contains(r.remarks, s) && len(r.remarks) < maxRemarks {
+		r.remarks = append(r.remarks, s)
+	}
+}
+
+// maxRemarks is how many are kept; more say the same of a file that is no tab.
+const maxRemarks = 40
+
+// header reads a line above the strings; one that names nothing known is text of its own.
+func (r *tabReader) header(line string, number int) (err error) {
 	name, value, ok := strings.Cut(line, ":")
 	if !ok {
+		if played.MatchString(line) {
+			r.remark("line %d: %q is not read.", number, strings.TrimSpace(line))
+		}
 		return nil
 	}
 	value = strings.TrimSpace(value)
-	switch strings.TrimSpace(name) {
+	name = strings.TrimSpace(name)
+	if word, rest, ok := strings.Cut(name, " "); ok {
+		return r.numbered(word, rest, value)
+	}
+	switch name {
 	case "Title":
-		r.l.Title = value
+		r.l.Title = unquoted(value)
+	case "Tag":
+		r.l.Tags = append(r.l.Tags, unquoted(value))
 	case "Key":
 		r.l.Key.Tonic, r.l.Key.Scale, _ = strings.Cut(value, " ")
 	case "Added":
 		r.l.Key.Add = strings.Fields(value)
 	case "Dropped":
 		r.l.Key.Drop = strings.Fields(value)
+	case "Chord":
+		return r.chord(value)
 	case "Tempo":
 		r.l.Tempo, err = strconv.ParseFloat(value, 64)
 		if err != nil {
@@ -86,40 +136,105 @@ func (r *tabReader) header(line string) (err error) {
 		r.l.Pickup, err = lick.ParseTime(value)
 	case "Loop":
 		r.l.Loop = value == "yes"
+	case "Recipe":
+		r.l.Recipe = unquoted(value)
 	case "Tuning":
-		r.l.Tuning, r.tuned = nil, true
-		for _, w := range strings.Fields(value) {
-			p, err := music.ParsePitch(w)
-			if err != nil {
-				return err
-			}
-			r.l.Tuning = append(r.l.Tuning, p)
-		}
+		r.l.Tuning, err = neck.ParseTuning(value)
+		r.tuned = err == nil
 	}
 	return err
+}
+
+// played is a line of words that says how the strings below or above it are played.
+var played = regexp.MustCompile(`(?i)^\s*(p\.?m\.?|let ring|palm mute)\b|^\s*[pP]\.?[mM]\.?-`)
+
+// chord reads "AT LEN NAME".
+func (r *tabReader) chord(value string) error {
+	words := strings.SplitN(value, " ", 3)
+	if len(words) < 3 {
+		return fmt.Errorf("a chord is written with its time, its length and its name, not %q", value)
+	}
+	at, err := lick.ParseTime(words[0])
+	if err != nil {
+		return err
+	}
+	length, err := lick.ParseTime(words[1])
+	if err != nil {
+		return err
+	}
+	r.l.Chords = append(r.l.Chords, lick.Chord{At: at, Len: length, Name: unquoted(words[2])})
+	return nil
+}
+
+// numbered reads the lines whose name has a number: a note's words, a part, a span of tones.
+// Anything else is words around the tab.
+func (r *tabReader) numbered(word, rest, value string) error {
+	switch word {
+	case "Note":
+		if n, err := strconv.Atoi(rest); err == nil && n > 0 {
+			r.words[n] = value
+		}
+	case "Part":
+		var p lick.Part
+		if _, err := fmt.Sscanf(rest, "%d-%d", &p.From, &p.To); err == nil {
+			p.From, p.Recipe = p.From-1, unquoted(value)
+			r.l.Parts = append(r.l.Parts, p)
+		}
+	case "Key":
+		from, ok := strings.CutPrefix(rest, "from ")
+		if !ok {
+			return nil
+		}
+		at, err := lick.ParseTime(from)
+		if err != nil {
+			return err
+		}
+		var k lick.Key
+		for i, part := range strings.Split(value, "; ") {
+			added, isAdded := strings.CutPrefix(part, "added ")
+			dropped, isDropped := strings.CutPrefix(part, "dropped ")
+			switch {
+			case i == 0:
+				k.Tonic, k.Scale, _ = strings.Cut(part, " ")
+			case isAdded:
+				k.Add = strings.Fields(added)
+			case isDropped:
+				k.Drop = strings.Fields(dropped)
+			}
+		}
+		r.l.Keys = append(r.l.Keys, lick.KeySpan{At: at, Key: k})
+	}
+	return nil
 }
 
 // mark is a sign found at a column of text.
 type mark struct {
 	col, str int
-	parts    []string
+	sign     tabSign
 }
 
+// system reads the rows [from, to) of one block of strings, with the rows around it that
+// belong to it.
 func (r *tabReader) system(lines []string, from, to int) error {
-	if n := to - from; n != len(r.l.Tuning) {
-		if r.tuned {
-			return fmt.Errorf("line %d: there are %d string lines, but the tuning has %d", from+1, n, len(r.l.Tuning))
-		}
-		if n != 6 {
-			return fmt.Errorf("line %d: %d string lines need a Tuning line above them, thin string first", from+1, n)
-		}
+	if err := r.tune(lines[from:to], from); err != nil {
+		return err
+	}
+	if err := linedUp(lines, from, to); err != nil {
+		return err
 	}
 	var marks []mark
 	for i := from; i < to; i++ {
+		str := i - from + 1
+		if r.upside {
+			str = to - i
+		}
 		body := strings.IndexByte(lines[i], '|')
-		text := strings.Repeat(" ", body) + lines[i][body:]
-		for _, m := range sign.FindAllStringSubmatchIndex(text, -1) {
-			marks = append(marks, mark{col: m[0], str: i - from + 1, parts: groups(text, m)})
+		found, left := signsOf(lines[i], body)
+		for _, s := range found {
+			marks = append(marks, mark{col: s.col, str: str, sign: s})
+		}
+		for _, c := range left {
+			r.remark("line %d, column %d: %q is not read.", i+1, c+1, lines[i][c:c+1])
 		}
 	}
 	rows := map[string]string{}
@@ -127,10 +242,10 @@ func (r *tabReader) system(lines []string, from, to int) error {
 		name, _, _ := strings.Cut(strings.TrimSpace(lines[i]), " ")
 		rows[name] = lines[i]
 	}
-	if rows["length"] == "" {
+	if r.own = rows["length"] != ""; !r.own {
 		// Tab by other hands lines up the frets, ours the signs before them.
 		for i := range marks {
-			marks[i].col += len(marks[i].parts[1]) + len(marks[i].parts[2])
+			marks[i].col = marks[i].sign.fretCol
 		}
 	}
 	slices.SortStableFunc(marks, func(a, b mark) int { return a.col - b.col })
@@ -147,14 +262,23 @@ func (r *tabReader) system(lines []string, from, to int) error {
 	return nil
 }
 
-func groups(text string, m []int) []string {
-	out := make([]string, len(m)/2)
-	for g := range out {
-		if m[2*g] >= 0 {
-			out[g] = text[m[2*g]:m[2*g+1]]
+// linedUp refuses a block whose rows have their bar lines, or their ends, in different
+// columns.
+func linedUp(lines []string, from, to int) error {
+	first := strings.TrimRight(lines[from], " ")
+	start := strings.IndexByte(first, '|')
+	for i := from + 1; i < to; i++ {
+		line := strings.TrimRight(lines[i], " ")
+		shift := strings.IndexByte(line, '|') - start // labels may differ in width
+		for c := start; c < max(len(first), len(line)-shift); c++ {
+			a, b := c < len(first) && first[c] == '|', c+shift < len(line) && line[c+shift] == '|'
+			if a != b || (c < len(first)) != (c+shift < len(line)) {
+				return fmt.Errorf("line %d, column %d: this string line does not line up with line %d", i+1,
+					min(c+shift, len(line))+1, from+1)
+			}
 		}
 	}
-	return out
+	return nil
 }
 
 // wordAt is the word of a row that starts at a column.
@@ -180,6 +304,8 @@ func values(word string, n int) ([]string, error) {
 	return v, nil
 }
 
+// column adds the notes that stand in one column, with their row of fingers, strokes and
+// lengths.
 func (r *tabReader) column(marks []mark, rows map[string]string) error {
 	// Rows give a chord's values from the thick string up.
 	slices.SortStableFunc(marks, func(a, b mark) int { return b.str - a.str })
@@ -197,7 +323,7 @@ func (r *tabReader) column(marks []mark, rows map[string]string) error {
 	}
 	for k, m := range marks {
 		n := lick.Note{At: r.at, Len: lens[k], String: m.str}
-		if err := r.note(&n, m.parts); err != nil {
+		if err := r.note(&n, m.sign); err != nil {
 			return err
 		}
 		if f := fingers[k]; f != "" && f != "." {
@@ -220,6 +346,7 @@ func (r *tabReader) column(marks []mark, rows map[string]string) error {
 	return nil
 }
 
+// lengths reads the length of a column, or one for each of its notes.
 func (r *tabReader) lengths(word string, n int) (lens []lick.Time, step lick.Time, err error) {
 	if word == "" {
 		word = "1/8"
@@ -247,68 +374,4 @@ func (r *tabReader) lengths(word string, n int) (lens []lick.Time, step lick.Tim
 	}
 	step, err = lick.ParseTime(after)
 	return lens, step, err
-}
-
-func (r *tabReader) note(n *lick.Note, parts []string) (err error) {
-	if parts[0] == "x" {
-		n.Mute = true
-		return nil
-	}
-	if len(parts[3]) > 3 {
-		return fmt.Errorf("fret %s… is none", parts[3][:3])
-	}
-	n.Fret, _ = strconv.Atoi(parts[3])
-	n.Mute, n.Accent = parts[2] == "x", parts[8] == ">"
-	_, has := r.lastOn[n.String]
-	switch parts[1] {
-	case "h":
-		n.Slur = lick.Hammer
-	case "p":
-		n.Slur = lick.Pull
-	case "S":
-		n.Slur = lick.Shift
-	case "/", `\`:
-		switch {
-		case has:
-			n.Slur = lick.Slide
-		case parts[1] == "/":
-			n.SlideIn = &lick.SlideIn{Frets: 1, From: "below"}
-		default:
-			n.SlideIn = &lick.SlideIn{Frets: 1, From: "above"}
-		}
-	}
-	if to := parts[5]; to != "" {
-		if n.Bend, err = bendTo(n.Fret, to, parts[4] == "p", parts[6] != ""); err != nil {
-			return err
-		}
-	}
-	if v := parts[7]; v != "" {
-		n.Vibrato = &lick.Vibrato{Width: "narrow", Speed: "slow"}
-		if v == "~~" {
-			n.Vibrato.Width = "wide"
-		}
-	}
-	return nil
-}
-
-func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
-	b := &lick.Bend{Shape: lick.BendUp}
-	switch {
-	case pre && release:
-		b.Shape = lick.PrebendReleased
-	case pre:
-		b.Shape = lick.Prebend
-	case release:
-		b.Shape = lick.BendRelease
-	}
-	if to == "c" {
-		b.Semitones = 0.5
-		return b, nil
-	}
-	target, err := strconv.Atoi(to)
-	if err != nil || target <= fret || target > fret+4 {
-		return nil, fmt.Errorf("a bend from fret %d to %s is none: it goes one to four frets up", fret, to)
-	}
-	b.Semitones = float64(target - fret)
-	return b, nil
 }

@@ -1,0 +1,185 @@
+package format
+
+import (
+	"encoding/binary"
+	"fmt"
+	"math"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/sound"
+)
+
+// A Standard MIDI File 1.0 of format 1: a track of tempo and meter, one of the line. Every
+// string has a channel of its own, as its bends are its own; what MIDI has no event for
+// (tuning, pick-up, feel, loop) stands as text that this package reads again.
+
+// division is how many ticks a quarter has: all that a lick is usually counted in fits.
+const division = 6720
+
+// What a MIDI file says in numbers.
+const (
+	guitarProgram = 27 // clean electric guitar, counted from 0
+	bendRange     = 12 // half steps each way, declared by RPN 0
+	wheelMiddle   = 8192
+	bendStep      = 0.012 // s between two positions of the wheel
+	velocity      = 84
+	accented      = 112
+	slurred       = 64
+)
+
+// midiText begins a text event of ours.
+const midiText = "Ornamen "
+
+// event is one MIDI event at a tick; order keeps what falls together in its order.
+type event struct {
+	tick  int64
+	order int // ends before wheels before beginnings
+	data  []byte
+}
+
+// ticks are a time in ticks, rounded.
+func ticks(t lick.Time) int64 {
+	num, den := t.Parts()
+	return int64(math.Round(4 * division * float64(num) / float64(den)))
+}
+
+// EncodeMIDI writes a lick as a Standard MIDI File.
+func EncodeMIDI(l lick.Lick) []byte {
+	out := []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02")
+	out = binary.BigEndian.AppendUint16(out, division)
+	out = append(out, midiTrack(settingEvents(l))...)
+	return append(out, midiTrack(lineEvents(l))...)
+}
+
+// settingEvents are title, tempo, meter, and what only text can say.
+func settingEvents(l lick.Lick) []event {
+	tempo := uint32(math.Round(60e6 / l.Tempo))
+	unit := byte(0)
+	for 1<<unit < l.Meter.Unit {
+		unit++
+	}
+	out := []event{
+		{data: meta(0x03, l.Title)},
+		{data: append([]byte{0xff, 0x51, 3}, byte(tempo>>16), byte(tempo>>8), byte(tempo))},
+		{data: []byte{0xff, 0x58, 4, byte(l.Meter.Beats), unit, 24, 8}},
+		{data: meta(0x01, midiText+"tuning: "+neck.TuningText(l.Tuning))},
+	}
+	if !l.Pickup.IsZero() {
+		out = append(out, event{data: meta(0x01, midiText+"pick-up: "+l.Pickup.String())})
+	}
+	if l.Feel == lick.Shuffle {
+		out = append(out, event{data: meta(0x01, midiText+"feel: shuffle")})
+	}
+	if l.Loop {
+		out = append(out, event{data: meta(0x01, midiText+"loop: yes")})
+	}
+	if l.Key.Tonic != "" {
+		out = append(out, event{data: meta(0x01, midiText+"key: "+l.Key.Tonic+" "+l.Key.Scale)})
+	}
+	for _, c := range l.Chords {
+		out = append(out, event{tick: ticks(c.At), data: meta(0x06, c.Name)})
+	}
+	return out
+}
+
+// meta is a text event of a kind.
+func meta(kind byte, text string) []byte {
+	return append(appendLength([]byte{0xff, kind}, int64(len(text))), text...)
+}
+
+// lineEvents are the notes with their bends.
+func lineEvents(l lick.Lick) []event {
+	g := neck.Standard().WithTuning(l.Tuning)
+	out := []event{{data: meta(0x03, "Line")}}
+	for s := range l.Tuning {
+		c := channel(s + 1)
+		out = append(out, event{data: []byte{0xc0 | c, guitarProgram}})
+		for _, x := range [][2]byte{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
+			out = append(out, event{data: []byte{0xb0 | c, x[0], x[1]}})
+		}
+	}
+	seconds := l.Timeline()
+	for i, n := range l.Notes {
+		c, pitch := channel(n.String), byte(max(0, min(127, int(l.Pitch(i)))))
+		loud := byte(velocity)
+		switch {
+		case n.Accent:
+			loud = accented
+		case n.Slur.Slurred():
+			loud = slurred
+		}
+		at, end := ticks(n.At), max(ticks(n.At)+1, ticks(n.End()))
+		if cents, bent := sound.Course(g, n, seconds[i].Len); bent {
+			out = append(out, wheels(c, at, end, seconds[i].Len, cents)...)
+		}
+		if s := n.SlideIn; s != nil {
+			text := fmt.Sprintf("%sslide-in: %d %d %s", midiText, n.String, s.Frets, s.From)
+			out = append(out, event{at, 1, meta(0x01, text)})
+		}
+		out = append(out, event{at, 2, []byte{0x90 | c, pitch, loud}}, event{end, 0, []byte{0x80 | c, pitch, 0}})
+	}
+	return out
+}
+
+// channel is a string's, from 0; the drums' own channel is left out.
+func channel(str int) byte {
+	c := byte(str - 1)
+	if c >= 9 {
+		c++
+	}
+	return c & 15
+}
+
+// wheels are the positions of the pitch wheel along a note, and back at its end.
+func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64) []event {
+	var out []event
+	last := -1
+	steps := max(1, int(seconds/bendStep))
+	for k := range steps {
+		t := seconds * float64(k) / float64(steps)
+		v := max(0, min(16383, wheelMiddle+int(math.Round(cents(t)/100/bendRange*8191))))
+		if v == last {
+			continue
+		}
+		last = v
+		out = append(out, event{at + int64(float64(end-at)*float64(k)/float64(steps)), 1,
+			[]byte{0xe0 | c, byte(v & 127), byte(v >> 7)}})
+	}
+	return append(out, event{end, 0, []byte{0xe0 | c, 0, 64}})
+}
+
+// midiTrack writes events as a track.
+func midiTrack(events []event) []byte {
+	slices.SortStableFunc(events, func(a, b event) int {
+		if a.tick != b.tick {
+			return int(max(-1, min(1, a.tick-b.tick)))
+		}
+		return a.order - b.order
+	})
+	var body []byte
+	at := int64(0)
+	for _, e := range events {
+		body = append(appendLength(body, e.tick-at), e.data...)
+		at = e.tick
+	}
+	body = append(body, 0, 0xff, 0x2f, 0)
+	out := binary.BigEndian.AppendUint32([]byte("MTrk"), uint32(len(body)))
+	return append(out, body...)
+}
+
+// appendLength writes a number in groups of seven bits, the last one without its top bit.
+func appendLength(b []byte, n int64) []byte {
+	var groups []byte
+	for groups = append(groups, byte(n&127)); n > 127; {
+		n >>= 7
+		groups = append(groups, byte(n&127)|128)
+	}
+	slices.Reverse(groups)
+	return append(b, groups...)
+}
+
+// pitchOf is a MIDI number as a pitch.
+func pitchOf(n byte) music.Pitch { return music.Pitch(n) }

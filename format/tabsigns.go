@@ -1,0 +1,214 @@
+package format
+
+import (
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// tabSign is one note of a string line: what leads into it, its fret, what follows.
+type tabSign struct {
+	col, fretCol int // in the line, from 0
+	before       string
+	mute         bool
+	dead         bool // x alone
+	fret         string
+	around       string // "(" for a note in brackets, "<" for a harmonic
+	pre, bent    bool
+	to           string // fret that it is bent to, c for a curl, empty where none is said
+	release      bool
+	vibrato      string
+	accent       bool
+}
+
+// sign matches one note: h p S / \ t or b before it, perhaps some dashes away; x; the fret,
+// perhaps in brackets; a bend b or ^, to a fret if one is said; r and perhaps a fret; vibrato;
+// accent. A lone x is a dead note.
+var sign = regexp.MustCompile(`(?:([hpS/\\t])-{0,3})?(?:([(<])(\d+)([)>])|(x?)(\d+))` +
+	`(?:(p?)([b^])(?:\((\d+)\)|(\d+|c))?(r(?:\(?\d+\)?)?)?)?(~{0,2}|v)(>?)|x`)
+
+// signsOf finds the notes of a line from its first bar line on, and the columns of what is
+// neither a note nor filling.
+func signsOf(line string, body int) (out []tabSign, left []int) {
+	text := strings.Repeat(" ", body) + line[body:]
+	used := make([]bool, len(text))
+	for _, m := range sign.FindAllStringSubmatchIndex(text, -1) {
+		g := func(k int) string {
+			if m[2*k] < 0 {
+				return ""
+			}
+			return text[m[2*k]:m[2*k+1]]
+		}
+		for i := m[0]; i < m[1]; i++ {
+			used[i] = true
+		}
+		s := tabSign{col: m[0], fretCol: m[0]}
+		if g(3)+g(6) == "" {
+			s.dead = true
+			out = append(out, s)
+			continue
+		}
+		s.before, s.around, s.fret = g(1), g(2), g(3)+g(6)
+		s.mute = g(5) == "x"
+		s.fretCol = max(m[6], m[12])
+		s.pre, s.bent, s.to, s.release = g(7) == "p", g(8) != "", g(9)+g(10), g(11) != ""
+		s.vibrato, s.accent = g(12), g(13) == ">"
+		out = append(out, s)
+	}
+	for i := range text {
+		if !used[i] && !strings.ContainsRune("-| =:*.", rune(text[i])) {
+			left = append(left, i)
+		}
+	}
+	return out, left
+}
+
+// note reads one note's signs; what was taken for something else is remarked.
+func (r *tabReader) note(n *lick.Note, s tabSign) (err error) {
+	if s.dead {
+		n.Mute = true
+		return nil
+	}
+	if len(s.fret) > 3 {
+		return fmt.Errorf("fret %s… is none", s.fret[:3])
+	}
+	n.Fret, _ = strconv.Atoi(s.fret)
+	n.Mute, n.Accent = s.mute, s.accent
+	switch s.around {
+	case "(":
+		r.remark("A fret in brackets is read as a plain note.")
+	case "<":
+		r.remark("A harmonic is read as a plain note at its fret.")
+	}
+	r.leadIn(n, s.before)
+	if s.bent {
+		if n.Bend, err = bendTo(n.Fret, s.to, s.pre, s.release); err != nil {
+			return err
+		}
+		if s.to == "" {
+			r.remark("A bend that does not say how far is read as a full step.")
+		}
+	}
+	if v := s.vibrato; v != "" {
+		n.Vibrato = &lick.Vibrato{Width: lick.Narrow, Speed: lick.Slow}
+		if v == "~~" {
+			n.Vibrato.Width = lick.Wide
+		}
+	}
+	return nil
+}
+
+// leadIn reads the sign before a note. A slide from nowhere comes from a fret away.
+func (r *tabReader) leadIn(n *lick.Note, before string) {
+	last, has := r.lastOn[n.String]
+	switch before {
+	case "h":
+		n.Slur = lick.Hammer
+	case "p":
+		n.Slur = lick.Pull
+	case "S":
+		n.Slur = lick.Shift
+	case "t":
+		r.remark("A tapped note is read as a plain one.")
+	case "/", `\`:
+		switch {
+		case has && (r.own || r.l.Notes[last].Fret != n.Fret):
+			n.Slur = lick.Slide
+		case before == "/":
+			n.SlideIn = &lick.SlideIn{Frets: 1, From: lick.FromBelow}
+		default:
+			n.SlideIn = &lick.SlideIn{Frets: 1, From: lick.FromAbove}
+		}
+	}
+}
+
+// bendTo is a bend to the pitch of another fret of the string, a full step where none is
+// said.
+func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
+	b := &lick.Bend{Shape: lick.ShapeOf(pre, release), Semitones: 2}
+	switch to {
+	case "":
+		return b, nil
+	case "c":
+		b.Semitones = 0.5
+		return b, nil
+	}
+	target, err := strconv.Atoi(to)
+	if err != nil || target <= fret || target > fret+4 {
+		return nil, fmt.Errorf("a bend from fret %d to %s is none: it goes one to four frets up", fret, to)
+	}
+	b.Semitones = float64(target - fret)
+	return b, nil
+}
+
+// tune takes the tuning from the labels of a block, where no line above has said it: each
+// label the note nearest to that of the usual instrument with so many strings. It finds out
+// which string is on top, too.
+func (r *tabReader) tune(rows []string, line int) error {
+	n := len(rows)
+	if r.tuned {
+		if n != len(r.l.Tuning) {
+			return fmt.Errorf("line %d: there are %d string lines, but the tuning has %d", line+1, n, len(r.l.Tuning))
+		}
+		r.upside = r.upside || n > 0 && labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false)
+		return nil
+	}
+	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[n]
+	if name == "" {
+		return fmt.Errorf("line %d: %d string lines need a Tuning line above them, thin string first", line+1, n)
+	}
+	usual, err := neck.ParseInstrument(name)
+	if err != nil {
+		return err
+	}
+	r.l.Tuning, r.tuned = usual.Guitar.Tuning, true
+	if labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false) {
+		r.upside = true
+		return nil
+	}
+	var own []music.Pitch
+	for i, row := range rows {
+		text := label.FindStringSubmatch(row)[1]
+		if text == "" {
+			return nil // not every string is named: the usual tuning
+		}
+		p, err := music.ParseName(strings.ToUpper(text[:1]) + text[1:])
+		if err != nil {
+			return nil
+		}
+		by := (p.Class() - r.l.Tuning[i].Class() + 18) % 12
+		own = append(own, r.l.Tuning[i]+music.Pitch(by-6))
+	}
+	for i := 1; i < n; i++ {
+		if own[i] >= own[i-1] {
+			return nil // labels that make no tuning
+		}
+	}
+	r.l.Tuning = own
+	return nil
+}
+
+// labelled says whether the rows' labels are the strings' names, from the top or from the
+// bottom.
+func labelled(rows []string, tuning []music.Pitch, upside bool) bool {
+	for i, row := range rows {
+		k := i
+		if upside {
+			k = len(rows) - 1 - i
+		}
+		text := label.FindStringSubmatch(row)[1]
+		if text == "" {
+			return false
+		}
+		p, err := music.ParseName(strings.ToUpper(text[:1]) + text[1:])
+		if err != nil || p.Class() != tuning[k].Class() {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,17 @@
+package format
+
+import (
+	"bytes"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/sound"
+)
+
+// EncodeWAV is a lick as it sounds on a guitar of its tuning, once through.
+func EncodeWAV(l lick.Lick) []byte {
+	var b bytes.Buffer
+	// A buffer takes all that is written.
+	_ = sound.WriteWAV(&b, sound.NewPlayer(neck.Standard().WithTuning(l.Tuning), l, sound.Options{}))
+	return b.Bytes()
+}
