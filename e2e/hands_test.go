@@ -12,7 +12,7 @@ import (
 // a selection, and undoes it.
 func TestProposeHands(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/10")
+	p := demoApp(t).open("/licks/11")
 	p.ready()
 	before := p.fingers()
 	p.keys(kb.Home, "h")

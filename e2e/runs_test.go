@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -107,7 +108,7 @@ func TestRecipesOfTheDemo(t *testing.T) {
 // A written line is turned in part, seen beside what it was, and its recipe found.
 func TestTurnOnTheBench(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/10")
+	p := demoApp(t).open("/licks/11")
 	p.ready()
 	before := p.frets()
 	p.click(`[data-turnmenu]`)
@@ -123,11 +124,11 @@ func TestTurnOnTheBench(t *testing.T) {
 	p.click(`[data-findrecipe]`)
 	p.wait(`document.querySelector('#notice').innerText.includes('--cell')`)
 	// Another bend in the same frame.
-	p.go_("/licks/9?note=1&lane=bend")
+	p.go_("/licks/10?note=1&lane=bend")
 	p.ready()
 	p.click(`[data-turnmenu]`)
 	p.click(`[data-turn=bend]`)
-	p.wait(`document.querySelectorAll('.offer').length > 2`)
+	p.wait(`document.querySelectorAll('.offer').length > 1`)
 	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 	was := p.text("svg.ledger g.col .bendword")
 	p.click(`[data-useturn]`)
@@ -135,4 +136,39 @@ func TestTurnOnTheBench(t *testing.T) {
 		`!document.querySelector('#hands.show') && document.querySelector('svg.ledger g.col .bendword').textContent ` +
 			`!= '` + was + `'`,
 	)
+}
+
+// By letters alone: another cell for the way down and a tail in the sentence, the run to the
+// bench, there another end from a note and a cell to go on with.
+func TestRunsByLetters(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/runs?key=A+minor+pentatonic&at=6:5&cell=1+2+3&dir=updown&times=8")
+	p.wait(`document.querySelectorAll('.bracketname').length == 8`)
+	say := func(letter, field, value string) {
+		p.keys(letter)
+		p.wait(`document.activeElement?.dataset?.run == '` + field + `'`)
+		write(p, value)
+		p.wait(`document.querySelector('.sentence [data-word="` + field + `"]')?.innerText.includes('` + value + `')`)
+	}
+	say("d", "down-cell", "2 1")
+	say("t", "tail", "1 0")
+	p.wait(`document.querySelectorAll('.bracketname').length == 9`)
+	p.keys("b")
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	before := eval[int](p, `+document.querySelector('#state').dataset.total`)
+	if before != 5*3+3*2+2 {
+		t.Fatalf("%d notes on the bench", before)
+	}
+	p.keys("a")
+	p.wait(`document.activeElement?.dataset?.edit == 'append'`)
+	write(p, "1 2 3")
+	p.wait(`+document.querySelector('#state').dataset.total != ` + strconv.Itoa(before))
+	p.ready()
+	p.keys("e")
+	p.wait(`document.querySelectorAll('#hands.show .offer').length > 1`)
+	rev := eval[string](p, `document.querySelector('#state').dataset.rev`)
+	p.keys("2")
+	p.wait(`document.querySelector('#state').dataset.rev != '` + rev + `'`)
+	p.wait(`!document.querySelector('.modal.show')`)
 }

@@ -10,10 +10,12 @@ import (
 	"ornamen/core/lick"
 )
 
+// check judges a lick file; a line that breaks ends with status 1, so that a script can
+// ask.
 func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "")
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to check")
 	if err != nil {
@@ -51,6 +53,8 @@ func check(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
+// printReport writes the judgement as text: the verdict first, findings of one kind
+// together.
 func printReport(e env, r *judge.Report) {
 	fmt.Fprintf(e.out, "%s at %g\n", strings.ToUpper(r.Verdict.String()[:1])+r.Verdict.String()[1:], r.Tempo)
 	switch {

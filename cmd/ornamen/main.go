@@ -35,6 +35,12 @@ type env struct {
 	out, err io.Writer
 }
 
+// who is what every command knows that makes, judges or draws a line.
+const who = "[--instrument NAME] [--tuning T] [--hand small|medium|large] [--bend-finger ring|little] " +
+	"[--helpers many|few|flat]"
+
+// commands are what the program does, in the order in which help lists them. A new one is
+// one row and a file of its name.
 var commands = []command{
 	{
 		"serve",
@@ -50,71 +56,104 @@ var commands = []command{
 	},
 	{
 		"tones",
-		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--instrument ` +
-			`NAME] [--tuning T] [--hand small|medium|large] [--json]`,
+		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] ` + who + ` [--json]`,
 		"Lays a palette of tones out on the neck, with the bends it offers.",
 		tones,
 	},
 	{
 		"propose",
-		"propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] [--best N] " +
-			"[--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		`propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] ` +
+			`[--best N] ` + who + ` [--chords C] [--json]`,
 		"Finds fingers and strokes for a line, around what is locked.",
 		proposeCommand,
 	},
 	{
 		"run",
-		`run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at STRING:FRET] [--move ` +
-			`M] [--times N] [--bars N] [--dir up|down|updown|downup] [--turn once|twice] [--repeat N] [--start N] ` +
-			`[--rotate N] [--count 4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--displace ` +
-			`1/4] [--chords "1 4 5"] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land ` +
-			`DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] [--instrument NAME] ` +
-			`[--tuning T] [--hand small|medium|large] [--json|--tab]`,
+		`run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at ` +
+			`STRING:FRET] [--move M] [--times N] [--bars N] [--dir up|down|updown|downup] [--down-cell C] ` +
+			`[--mirror] [--loop] [--turn once|twice] [--repeat N] [--even] [--start N] [--rotate N] [--count ` +
+			`4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--from BEAT] [--displace 1/4] [--chords "1 ` +
+			`4 5"] [--follow key|chord] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land ` +
+			`DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] ` + who + ` [--json|--tab]`,
 		"Grows a line from a recipe.",
 		runCommand,
 	},
 	{
 		"ways",
-		"ways FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		`ways FILE ` + who + ` [--chords C] [--json]`,
 		"Lists the ways to pick a line with their ceilings.",
 		ways,
 	},
 	{
 		"restring",
-		"restring FILE [--pick alternate|economy|legato|free] [--instrument NAME] [--tuning T] [--hand " +
-			"small|medium|large] [--chords C] [--json]",
+		`restring FILE [--pick alternate|economy|legato|free] ` + who + ` [--chords C] [--json]`,
 		"Moves notes to neighbouring strings so that the way of picking comes out clean.",
 		restring,
 	},
 	{
 		"recipe",
-		"recipe FILE [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		`recipe FILE ` + who + ` [--chords C] [--json]`,
 		"Finds the shortest recipe of a written line.",
 		recipe,
 	},
 	{
 		"turn",
-		"turn FILE --how backwards|mirror|rotate:N|octave|-octave [--instrument NAME] [--tuning T] [--hand " +
-			"small|medium|large] [--chords C] [--json]",
+		`turn FILE --how backwards|mirror|rotate:N|octave|-octave|string:N|degree:N ` + who + ` [--chords C] [--json]`,
 		"Turns a line round and finds its hands again.",
 		turnCommand,
 	},
 	{
+		"join",
+		`join A [B] [--run RECIPE] [--cell CELL] [--at NOTE] ` + who + ` [--json]`,
+		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
+		join,
+	},
+	{
+		"edit",
+		`edit FILE "[NOTE] DO [VALUE]"... ` + who + ` [--chords C] [--json]`,
+		"Changes a line by the words of the bench, one edit after the other: \"3 finger 2\", \"tempo 120\".",
+		editCommand,
+	},
+	{
+		"mend",
+		`mend FILE [--take N] ` + who + ` [--chords C] [--json]`,
+		"Lists the fixes of a line's findings, or takes one of them.",
+		mendCommand,
+	},
+	{
+		"bends",
+		`bends FILE --note N [--take K] ` + who + ` [--chords C] [--json]`,
+		"Lists what else the bend of a note could be, or takes one of them.",
+		bendsCommand,
+	},
+	{
+		"tails",
+		`tails FILE [--note N] [--take K] ` + who + ` [--chords C] [--json]`,
+		"Lists other ends of a line after a note, or takes one of them.",
+		tailsCommand,
+	},
+	{
 		"check",
-		"check FILE [--tempo N] [--instrument NAME] [--tuning T] [--hand small|medium|large] [--chords C] [--json]",
+		`check FILE [--tempo N] ` + who + ` [--chords C] [--json]`,
 		"Judges a line at its tempo; exits with 1 when it breaks.",
 		check,
 	},
 	{
+		"play",
+		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--band] [--hold] [--target] ` +
+			`[--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
+		"Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
+		play,
+	},
+	{
 		"recolour",
-		`recolour FILE --to "C# dorian" [--move nearest|same|octave] [--instrument NAME] [--tuning T] [--hand ` +
-			`small|medium|large] [--chords C] [--json]`,
+		`recolour FILE --to "C# dorian" [--move nearest|same|octave] ` + who + ` [--chords C] [--json]`,
 		"Moves a line to other tones.",
 		recolour,
 	},
 	{
 		"convert",
-		"convert IN OUT [--tuning T] [--chords C] (.json or .tab, by file name)",
+		"convert IN OUT [--tuning T] [--chords C] (.json .tab .mid .musicxml .mxl; OUT also .svg .html .wav)",
 		"Writes a line in another format.",
 		convert,
 	},
@@ -127,22 +166,32 @@ var commands = []command{
 	},
 	{
 		"export",
-		"export FILE.zip [--db FILE]",
-		"Writes the whole notebook as plain files in a zip: licks with their versions, tones, recipes, player.",
-		exportAll,
+		"export FILE [--lick LICK] [--version N] [--db FILE]",
+		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, recipes, player.",
+		exportCommand,
 	},
-	{"import", "import FILE.zip [--db FILE]", "Adds what an export holds to the notebook.", importAll},
+	{"import", "import FILE [--db FILE]", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
+	{"licks", "licks [--find WORDS] [--db FILE] [--json]", "Lists the licks of the notebook.", licks},
+	{
+		"versions",
+		"versions LICK [--take N] [--db FILE] [--json]",
+		"Lists the versions of a lick, named by its number or title, or goes back to one of them.",
+		versions,
+	},
 }
 
 // errBreaks ends check on a lick that breaks; nothing more is printed.
 var errBreaks = errors.New("the lick breaks")
 
+// main ends with the status of execute; Ctrl-C ends the context once, a second time the
+// process.
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	os.Exit(execute(ctx, env{os.Stdout, os.Stderr}, os.Args[1:]))
 }
 
+// execute runs one command and says on standard error, in one line, why it could not.
 func execute(ctx context.Context, e env, args []string) int {
 	if len(args) == 0 || args[0] == "help" || args[0] == "--help" || args[0] == "-h" {
 		w := e.out
@@ -196,6 +245,7 @@ type fault struct {
 	stack   []byte
 }
 
+// Error is the sentence for the player; the status is told apart.
 func (f fault) Error() string {
 	return fmt.Sprintf("ornamen %s: a fault of the program, not of what was asked: %v\n%s", f.command, f.what, f.stack)
 }
@@ -228,6 +278,7 @@ func version() string {
 	return v + changed + ", " + info.GoVersion
 }
 
+// names lists the commands.
 func names() []string {
 	out := make([]string, len(commands))
 	for i, c := range commands {
@@ -236,10 +287,11 @@ func names() []string {
 	return out
 }
 
+// oneLine is an error without its line breaks.
 func oneLine(err error) string { return strings.Join(strings.Fields(err.Error()), " ") }
 
 // parse reads flags wherever they stand among the arguments and returns the
-// rest, of which there must be want.
+// rest, of which there must be want, or at least so many where want is negative.
 func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, error) {
 	fs.SetOutput(io.Discard)
 	fs.Usage = func() {}
@@ -253,7 +305,7 @@ func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, er
 			rest, args = append(rest, args[0]), args[1:]
 		}
 	}
-	if len(rest) != want {
+	if len(rest) != want && (want >= 0 || len(rest) < -want) {
 		if want == 0 {
 			return nil, fmt.Errorf("%q does not belong here", strings.Join(rest, " "))
 		}
@@ -262,4 +314,5 @@ func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, er
 	return rest, nil
 }
 
+// newFlags is a set of flags that prints nothing by itself.
 func newFlags() *flag.FlagSet { return flag.NewFlagSet("", flag.ContinueOnError) }

@@ -144,7 +144,7 @@ func TestRefusals(t *testing.T) {
 			"--tempo", "1"}, {"check", good, "--tempo", "fast"},
 		{"check", good, "--hand", "huge"}, {"check", good, "--colour"}, {"check", file("cut.json", "{")}, {"check",
 			file("deep.json", strings.Repeat("[", 10<<20))}, {"check", file("a.txt", "x")},
-		{"convert", good}, {"convert", good, "out.mid"}, {"convert", good, filepath.Join(dir, "no", "out.tab")},
+		{"convert", good}, {"convert", good, "out.doc"}, {"convert", good, filepath.Join(dir, "no", "out.tab")},
 		{"tones"}, {"tones", "--key", "H minor"}, {"tones", "--key", "A dorain"},
 		{"tones", "--key", "A blues", "--add", "x"}, {"tones", "--key", "A blues", "--drop", "1"}, {"tones", "--key",
 			"A blues", "--at", "6"}, {"tones", "--key", "A blues", "--at", "6:6"},

@@ -2,6 +2,7 @@ package main
 
 import (
 	"flag"
+	"fmt"
 	"strings"
 
 	"ornamen/core/hand"
@@ -12,11 +13,18 @@ import (
 
 // options are what every command knows that makes, judges or draws a lick: the
 // instrument, its tuning, the hand, the chords under the line.
-type options struct{ instrument, tuning, hand, chords *string }
+type options struct {
+	env                                               env
+	instrument, tuning, hand, bender, helpers, chords *string
+}
 
 // optionsOf adds them to a command's flags. A run names its chords itself.
-func optionsOf(fs *flag.FlagSet, chords bool) options {
-	o := options{instrument: fs.String("instrument", "guitar", ""), hand: fs.String("hand", "medium", "")}
+func optionsOf(e env, fs *flag.FlagSet, chords bool) options {
+	o := options{
+		env:        e,
+		instrument: fs.String("instrument", "guitar", ""), hand: fs.String("hand", "medium", ""),
+		bender: fs.String("bend-finger", "", ""), helpers: fs.String("helpers", "", ""),
+	}
 	if fs.Lookup("tuning") == nil {
 		o.tuning = fs.String("tuning", "", "")
 	}
@@ -41,8 +49,10 @@ func (o options) player() (player.Player, error) {
 		}
 		p.Guitar = p.Guitar.WithTuning(tuning)
 	}
-	p.Hand, err = hand.Named(*o.hand)
-	return p, err
+	if p.Hand, err = hand.Named(*o.hand); err != nil {
+		return p, err
+	}
+	return p, p.Bend(*o.bender, *o.helpers)
 }
 
 // playerAnd is who plays, and the lick file that is named.
@@ -57,11 +67,14 @@ func (o options) playerAnd(name string) (p player.Player, l lick.Lick, err error
 // read reads a lick file and gives it the tuning and the chords that were asked for;
 // the frets stay.
 func (o options) read(name string) (lick.Lick, error) {
-	l, err := read(name)
+	l, remarks, err := read(name)
 	if err != nil {
 		return l, err
 	}
-	if *o.tuning != "" {
+	for _, s := range remarks {
+		fmt.Fprintf(o.env.err, "%s: %s\n", name, s)
+	}
+	if o.tuning != nil && *o.tuning != "" {
 		if l.Tuning, err = neck.ParseTuning(*o.tuning); err != nil {
 			return l, err
 		}
@@ -69,7 +82,7 @@ func (o options) read(name string) (lick.Lick, error) {
 			return l, err
 		}
 	}
-	if strings.TrimSpace(*o.chords) != "" {
+	if o.chords != nil && strings.TrimSpace(*o.chords) != "" {
 		chords, err := lick.ParseChords(*o.chords, l.Meter, l.Pickup)
 		if err != nil {
 			return l, err

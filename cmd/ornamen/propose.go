@@ -15,13 +15,15 @@ import (
 // defaultBest is how many proposals are printed when none is asked for.
 const defaultBest = 3
 
+// proposeCommand fills in the hands of a lick and writes the best as tab, or all that were
+// asked for as JSON.
 func proposeCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", "", "")
 	angle := fs.String("angle", "", "")
 	place := fs.Bool("place", false, "")
 	best := fs.Int("best", defaultBest, "")
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to propose hands for")
 	if err != nil {

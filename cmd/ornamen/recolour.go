@@ -5,15 +5,16 @@ import (
 	"fmt"
 
 	"ornamen/core/judge"
-	"ornamen/core/music"
 	"ornamen/core/shape"
 )
 
+// recolour moves a lick to other tones and writes what became of each note, or the new
+// lick file.
 func recolour(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")
 	asJSON := fs.Bool("json", false, "")
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	rest, err := parse(fs, args, 1, "the lick file to recolour")
 	if err != nil {
 		return err
@@ -25,7 +26,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	p, err := music.ParseKey(*to, nil, nil)
+	p, err := shape.ToKey(l, *to)
 	if err != nil {
 		return err
 	}

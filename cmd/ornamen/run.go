@@ -17,17 +17,19 @@ import (
 	"ornamen/format"
 )
 
+// printJSON writes a value indented, as every command's --json does.
 func printJSON(e env, v any) error {
 	enc := json.NewEncoder(e.out)
 	enc.SetEscapeHTML(false)
 	return enc.Encode(v)
 }
 
+// runCommand grows a run from its recipe and proposes its hands.
 func runCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	var r run.Recipe
 	r.Bind(fs)
-	o := optionsOf(fs, false)
+	o := optionsOf(e, fs, false)
 	asJSON, asTab := fs.Bool("json", false, ""), fs.Bool("tab", false, "")
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
@@ -64,10 +66,13 @@ func runCommand(ctx context.Context, e env, args []string) error {
 			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", plural(rhythm.MeetCells, "cell"),
 				plural(rhythm.MeetBeats, "beat"))
 		}
-		if rhythm.PickupFrom != "" {
-			fmt.Fprintf(e.out, "; starts on %s", rhythm.PickupFrom)
+		if rhythm.PickupFrom != "" && r.From == "" {
+			fmt.Fprintf(e.out, "; starts on %s: %s and the landing", rhythm.PickupFrom, plural(rhythm.Notes-1, "note"))
 		}
 		fmt.Fprintln(e.out)
+		for _, s := range grown.Remarks {
+			fmt.Fprintln(e.out, s)
+		}
 		if len(filled) > 0 && filled[0].Ceiling > 0 {
 			fmt.Fprintf(e.out, "clean up to %d\n", filled[0].Ceiling.Whole())
 		}
@@ -76,6 +81,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	return err
 }
 
+// plural counts things.
 func plural(n int, word string) string {
 	if n == 1 {
 		return "1 " + word
@@ -83,9 +89,10 @@ func plural(n int, word string) string {
 	return fmt.Sprintf("%d %ss", n, word)
 }
 
+// ways lists the ways to pick a lick with their ceilings.
 func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
 	if err != nil {
@@ -121,24 +128,17 @@ func ways(ctx context.Context, e env, args []string) error {
 
 // waysOf lists the ways to play a line; for a run, with its repeats evened too.
 func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToPlay, error) {
-	list, err := propose.Ways(ctx, e, l)
-	if err != nil || l.Recipe == "" {
-		return list, err
+	if r, err := run.Parse(l.Recipe); err == nil && l.Recipe != "" {
+		return run.Ways(ctx, e, l, r, e.Player.Guitar.WithTuning(l.Tuning))
 	}
-	r, err := run.Parse(l.Recipe)
-	if err != nil {
-		return list, nil // written by a later version, say
-	}
-	w, ok, err := run.Evened(ctx, e, l, r, e.Player.Guitar.WithTuning(l.Tuning))
-	if ok {
-		list = append(list, w)
-	}
-	return list, err
+	return propose.Ways(ctx, e, l)
 }
 
+// restring plays some notes on the neighbouring string so that every change comes out
+// clean.
 func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	way := fs.String("pick", string(pick.Alternate), "")
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to restring")
@@ -176,9 +176,10 @@ func restring(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
+// recipe finds the recipe behind a written line.
 func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
 	if err != nil {
@@ -188,33 +189,50 @@ func recipe(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	found, ok, err := find.Find(ctx, player.Guitar, l)
+	parts, err := find.Parts(ctx, player.Guitar, l)
 	if err != nil {
 		return err
 	}
-	out := struct {
-		Recipe string `json:"recipe"`
-		Covers []int  `json:"covers"`
-	}{"", []int{}}
-	if ok {
-		out.Recipe, out.Covers = found.Recipe.String(), []int{found.From, found.To}
+	out := foundJSON{Covers: []int{}, Parts: []foundPart{}}
+	for _, p := range parts {
+		part := foundPart{p.Recipe.String(), []int{p.From, p.To}}
+		if len(out.Covers) == 0 || p.To-p.From > out.Covers[1]-out.Covers[0] {
+			out.Recipe, out.Covers = part.Recipe, part.Covers
+		}
+		out.Parts = append(out.Parts, part)
 	}
 	switch {
 	case *asJSON:
 		return printJSON(e, out)
-	case !ok:
+	case len(parts) == 0:
 		fmt.Fprintln(e.out, "no cell in it is played twice")
-	case found.To-found.From+1 == len(l.Notes):
+	case parts[0].To-parts[0].From+1 == len(l.Notes):
 		fmt.Fprintln(e.out, out.Recipe)
 	default:
-		fmt.Fprintf(e.out, "notes %d to %d of %d: %s\n", found.From, found.To, len(l.Notes), out.Recipe)
+		for _, p := range parts {
+			fmt.Fprintf(e.out, "notes %d to %d of %d: %s\n", p.From, p.To, len(l.Notes), p.Recipe)
+		}
 	}
 	return nil
 }
 
+// foundJSON is the recipe that covers most of a line, and each of those that it is joined of.
+type foundJSON struct {
+	Recipe string      `json:"recipe"`
+	Covers []int       `json:"covers"`
+	Parts  []foundPart `json:"parts"`
+}
+
+// foundPart is one of them with the notes that it covers.
+type foundPart struct {
+	Recipe string `json:"recipe"`
+	Covers []int  `json:"covers"`
+}
+
+// turnCommand turns a line and finds its slurs and hands again.
 func turnCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	o := optionsOf(fs, true)
+	o := optionsOf(e, fs, true)
 	how := fs.String("how", "", "")
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, 1, "the lick file to turn")

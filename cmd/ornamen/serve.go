@@ -16,6 +16,7 @@ import (
 	"ornamen/internal/web"
 )
 
+// serve opens the player's own notebook and answers pages until the context ends.
 func serve(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := servingFlags(fs)
@@ -30,6 +31,7 @@ func serve(ctx context.Context, e env, args []string) error {
 	return o.open(ctx, e, false)
 }
 
+// demoServe does the same with a notebook of invented licks in a file that goes with it.
 func demoServe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := servingFlags(fs)
@@ -50,6 +52,7 @@ func demoServe(ctx context.Context, e env, args []string) error {
 // serving is how a notebook is opened in the browser.
 type serving struct{ addr, db, log *string }
 
+// servingFlags adds what both have in common.
 func servingFlags(fs *flag.FlagSet) serving {
 	return serving{fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", ""), fs.String("log", "", "")}
 }
@@ -70,6 +73,7 @@ func notebookFile(named string) (string, error) {
 	return filepath.Join(dir, "notebook.db"), nil
 }
 
+// open opens the notebook, fills it if it is a demo and empty, and serves.
 func (o serving) open(ctx context.Context, e env, fill bool) error {
 	ln, err := net.Listen("tcp", *o.addr)
 	if err != nil {
@@ -129,6 +133,7 @@ func housekeep(ctx context.Context, s *store.Store) {
 	}
 }
 
+// unwrapNet is what went wrong with an address, without the operation's name.
 func unwrapNet(err error) error {
 	var op *net.OpError
 	if errors.As(err, &op) {

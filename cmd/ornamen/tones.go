@@ -14,6 +14,7 @@ import (
 	"ornamen/core/shape"
 )
 
+// toneJSON is one tone on the neck as --json writes it.
 type toneJSON struct {
 	String int        `json:"string"`
 	Fret   int        `json:"fret"`
@@ -24,11 +25,13 @@ type toneJSON struct {
 	Bends  []bendJSON `json:"bends"`
 }
 
+// placeJSON is a place to hear a bend's target at.
 type placeJSON struct {
 	String int `json:"string"`
 	Fret   int `json:"fret"`
 }
 
+// bendJSON is one bend: lengths in mm, force in newtons.
 type bendJSON struct {
 	To        string      `json:"to"`
 	Note      string      `json:"note"`
@@ -41,13 +44,14 @@ type bendJSON struct {
 	Hear      []placeJSON `json:"hear"`
 }
 
+// tones lays a palette out and lists what each place offers.
 func tones(_ context.Context, e env, args []string) error {
 	fs := newFlags()
 	key := fs.String("key", "", "")
 	add, drop := fs.String("add", "", ""), fs.String("drop", "", "")
 	layout, at := fs.String("layout", "", ""), fs.String("at", "", "")
 	asJSON := fs.Bool("json", false, "")
-	o := optionsOf(fs, false)
+	o := optionsOf(e, fs, false)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
@@ -100,6 +104,7 @@ func list(s string) []string {
 	return out
 }
 
+// printTonesJSON writes the layout as JSON, lowest tone first.
 func printTonesJSON(e env, placed []shape.Placed) error {
 	out := struct {
 		Tones []toneJSON `json:"tones"`
@@ -124,6 +129,7 @@ func printTonesJSON(e env, placed []shape.Placed) error {
 	return json.NewEncoder(e.out).Encode(out)
 }
 
+// bendOf rounds a bend for printing.
 func bendOf(b shape.Bend) bendJSON {
 	j := bendJSON{
 		To:        b.To.Degree.String(),
@@ -145,8 +151,10 @@ func bendOf(b shape.Bend) bendJSON {
 	return j
 }
 
+// tenth rounds to one decimal.
 func tenth(x float64) float64 { return math.Round(x*10) / 10 }
 
+// printTones writes the layout as rows of strings, the thin one on top.
 func printTones(e env, p music.Palette, placed []shape.Placed) {
 	title := p.Pretty()
 	for _, c := range p.Colours() {
@@ -157,7 +165,7 @@ func printTones(e env, p music.Palette, placed []shape.Placed) {
 	for _, t := range placed {
 		var bends []string
 		for _, b := range t.Bends {
-			if b.Rating == shape.Common || b.Rating == shape.Usable {
+			if b.Rating == shape.Common || b.Rating == shape.Usable || b.Rating == shape.Wide {
 				bends = append(
 					bends,
 					fmt.Sprintf("%d to %s (%.1f mm, %.1f N, %s)", b.Semitones, b.To.Degree.Pretty(), b.Push.Way,

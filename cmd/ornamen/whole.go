@@ -6,6 +6,8 @@ import (
 	"flag"
 	"fmt"
 	"os"
+	"path/filepath"
+	"strings"
 	"time"
 
 	"ornamen/internal/archive"
@@ -18,6 +20,7 @@ func onNotebook(args []string, what string) (file, db string, err error) {
 	return notebookArgs(fs, fs.String("db", "", ""), args, what)
 }
 
+// notebookArgs reads the one file that these commands name, and which notebook is meant.
 func notebookArgs(fs *flag.FlagSet, named *string, args []string, what string) (file, db string, err error) {
 	rest, err := parse(fs, args, 1, what)
 	if err != nil {
@@ -37,6 +40,7 @@ func toRead(args []string, what string) (file string, s *store.Store, err error)
 	return file, s, err
 }
 
+// backup copies the whole notebook into one file while it may be in use.
 func backup(ctx context.Context, e env, args []string) error {
 	file, s, err := toRead(args, "the file to write")
 	if err != nil {
@@ -50,6 +54,7 @@ func backup(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
+// restore puts a copy in the notebook's place and keeps what was there beside it.
 func restore(_ context.Context, e env, args []string) error {
 	file, db, err := onNotebook(args, "the backup to put back")
 	if err != nil {
@@ -66,12 +71,23 @@ func restore(_ context.Context, e env, args []string) error {
 	return nil
 }
 
-func exportAll(ctx context.Context, e env, args []string) error {
-	file, s, err := toRead(args, "the zip to write")
+// exportCommand writes one lick of the notebook as a file, or the notebook as a zip of plain
+// files.
+func exportCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	named, version := fs.String("lick", "", ""), fs.Uint("version", 0, "")
+	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to write")
+	if err != nil {
+		return err
+	}
+	s, err := store.OpenToRead(db)
 	if err != nil {
 		return err
 	}
 	defer s.Close()
+	if *named != "" {
+		return exportLick(ctx, e, s, file, *named, *version)
+	}
 	var b bytes.Buffer
 	n, err := archive.Write(ctx, &b, s)
 	if err != nil {
@@ -84,10 +100,15 @@ func exportAll(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-func importAll(ctx context.Context, e env, args []string) error {
-	file, db, err := onNotebook(args, "the zip to read")
+// importCommand adds a lick file to the notebook, or everything of such a zip, or nothing of
+// it.
+func importCommand(ctx context.Context, e env, args []string) error {
+	file, db, err := onNotebook(args, "the file to read")
 	if err != nil {
 		return err
+	}
+	if !strings.EqualFold(filepath.Ext(file), ".zip") {
+		return importLick(ctx, e, file, db)
 	}
 	f, err := os.Open(file)
 	if err != nil {

@@ -1,6 +1,3 @@
-// Package archive carries a whole notebook as plain files in a zip: a folder a lick
-// with a lick file for every version and history.json that says how they hang
-// together; palettes.json, recipes.json and player.json beside them.
 package archive
 
 import (
@@ -26,18 +23,22 @@ const (
 	maxTotal = 1 << 30
 )
 
+// formatName and formatVersion stand in every archive's head.
 const formatName, formatVersion = "ornamen-notebook", 1
 
+// head says what the archive is and by which version it was written.
 type head struct {
 	Format  string `json:"format"`
 	Version int    `json:"version"`
 }
 
+// history is the chain of one lick: its versions in order, and which one is shown.
 type history struct {
 	Head     int       `json:"head"` // number of the version that is shown
 	Versions []version `json:"versions"`
 }
 
+// version is one version of a lick: its file in the archive and what made it.
 type version struct {
 	File   string    `json:"file"`
 	What   string    `json:"what"`
@@ -46,6 +47,7 @@ type version struct {
 	At     time.Time `json:"at"`
 }
 
+// palette is a palette kept by name.
 type palette struct {
 	Name    string `json:"name"`
 	Tonic   string `json:"tonic"`
@@ -54,6 +56,7 @@ type palette struct {
 	Dropped string `json:"dropped,omitempty"`
 }
 
+// recipe is a recipe kept by name.
 type recipe struct {
 	Name string `json:"name"`
 	Line string `json:"line"`
@@ -176,11 +179,13 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	return len(w.Chains), s.AddAll(ctx, w)
 }
 
+// unpacker reads the archive's files, bounded in number and size.
 type unpacker struct {
 	files map[string]*zip.File
 	left  int64
 }
 
+// bytes is a file's content; one that is too long is refused.
 func (u *unpacker) bytes(name string) ([]byte, error) {
 	f := u.files[name]
 	if f == nil {
@@ -201,6 +206,7 @@ func (u *unpacker) bytes(name string) ([]byte, error) {
 	return data, nil
 }
 
+// json reads a file strictly into v.
 func (u *unpacker) json(name string, v any) error {
 	data, err := u.bytes(name)
 	if err != nil {
@@ -214,6 +220,7 @@ func (u *unpacker) json(name string, v any) error {
 	return nil
 }
 
+// maybe is json for a file that may be missing.
 func (u *unpacker) maybe(name string, v any) error {
 	if u.files[name] == nil {
 		return nil

@@ -6,6 +6,9 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/run"
+	"ornamen/core/turn"
 )
 
 // sheet is one demo lick in short form.
@@ -18,6 +21,7 @@ type sheet struct {
 	loop                  bool
 	chords                string // "C#m7 1, A 1/2"
 	notes                 string
+	runs                  []string // or recipes of runs, joined into one line
 }
 
 // build reads the short form: string:fret, the string kept until the next one;
@@ -28,6 +32,9 @@ type sheet struct {
 //	1/8      length         .   a rest of the length before it
 //	@p @i @m @a  fingers of the picking hand, locked    bass  the lower voice
 func (s sheet) build() (lick.Lick, error) {
+	if s.runs != nil {
+		return s.joined()
+	}
 	l := lick.New()
 	l.Title, l.Tempo, l.Loop = s.title, s.tempo, s.loop
 	l.Tags = strings.Split(s.tags, ", ")
@@ -74,6 +81,27 @@ func (s sheet) build() (lick.Lick, error) {
 	return lick.Parse(l.Encode())
 }
 
+// joined grows the runs and lets each follow the one before.
+func (s sheet) joined() (lick.Lick, error) {
+	l := lick.New()
+	l.Title, l.Tempo, l.Tags = s.title, s.tempo, strings.Split(s.tags, ", ")
+	for _, line := range s.runs {
+		r, err := run.Parse(line)
+		if err != nil {
+			return l, fmt.Errorf("%s: %w", s.title, err)
+		}
+		grown, err := run.Grow(r, neck.Standard())
+		if err != nil {
+			return l, fmt.Errorf("%s: %w", s.title, err)
+		}
+		if l, err = turn.Join(l, grown.Lick, 0); err != nil {
+			return l, fmt.Errorf("%s: %w", s.title, err)
+		}
+	}
+	return lick.Parse(l.Encode())
+}
+
+// addChords puts the sheet's changes under the line.
 func (s sheet) addChords(l *lick.Lick) error {
 	var at lick.Time
 	for _, c := range strings.Split(s.chords, ", ") {
@@ -104,15 +132,15 @@ func n0(n *lick.Note, w string, at *lick.Time) error {
 		m, marks, _ = strings.Cut(marks, "/")
 		switch {
 		case slurs[m] != "":
-			n.Slur, n.Lock = slurs[m], append(n.Lock, "slur")
+			n.Slur, n.Lock = slurs[m], append(n.Lock, lick.FieldSlur)
 		case m == "D" || m == "U":
-			n.Stroke, n.Lock = map[string]lick.Stroke{"D": lick.Down, "U": lick.Up}[m], append(n.Lock, "stroke")
+			n.Stroke, n.Lock = map[string]lick.Stroke{"D": lick.Down, "U": lick.Up}[m], append(n.Lock, lick.FieldStroke)
 		case m[0] == '@':
-			n.Stroke, n.Lock = lick.Stroke(m[1:]), append(n.Lock, "stroke")
+			n.Stroke, n.Lock = lick.Stroke(m[1:]), append(n.Lock, lick.FieldStroke)
 		case m == "bass":
-			n.Voice = m
+			n.Voice = lick.VoiceBass
 		case m == "v":
-			n.Vibrato = &lick.Vibrato{Width: "wide", Speed: "slow"}
+			n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
 		case m == ">":
 			n.Accent = true
 		case m == ".":
@@ -122,13 +150,13 @@ func n0(n *lick.Note, w string, at *lick.Time) error {
 			if n.Finger, err = lick.ParseFinger(m[1:]); err != nil {
 				return err
 			}
-			n.Lock = append(n.Lock, "finger")
+			n.Lock = append(n.Lock, lick.FieldFinger)
 		case m[0] == 'b' || m[0] == 'r':
 			b := lick.Bend{Shape: map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]]}
 			if b.Semitones, err = strconv.ParseFloat(m[1:], 64); err != nil {
 				return err
 			}
-			n.Bend, n.Lock = &b, append(n.Lock, "bend")
+			n.Bend, n.Lock = &b, append(n.Lock, lick.FieldBend)
 		default:
 			// A length: its denominator stands behind the next slash.
 			den, rest, _ := strings.Cut(marks, "/")

@@ -1,6 +1,3 @@
-// Package demo is the notebook that ships with the application: Ines Halloran,
-// lead guitarist of the trio Quarry Lantern, prepares the Midwinter Barn set.
-// All of it is invented.
 package demo
 
 import (
@@ -13,6 +10,14 @@ import (
 
 // sheets are the licks, the last one on top of the notebook.
 var sheets = []sheet{
+	{
+		title: "Up the silo and down", tags: "runs, joined", tempo: 72,
+		runs: []string{
+			`--key "G minor pentatonic" --at 6:3 --cell "1 2 3" --times 8 --count 16t --tempo 72`,
+			`--key "G minor pentatonic" --at 6:3 --cell "1 2 1 0" --move stay --times 2 --start 11`,
+			`--key "G minor pentatonic" --layout box --at 6:3 --cell "strings: a2 pa1" --dir down --count 16t`,
+		},
+	},
 	{
 		title: "Mill wheel", tags: "warm-up, loops", key: "C# minor pentatonic", tempo: 104, len: "1/16", loop: true,
 		notes: "1:9/f1 12/f4 2:9/f1 12/f4 3:9 11 4:11 14/f1",
@@ -113,7 +118,7 @@ var Recipes = []store.Recipe{
 	},
 	{
 		Name: "One, four, five",
-		Line: `--key "Bb mixolydian" --at 5:1 --cell "chord: 1 3 5 b7 5 3" --chords "1 4 5" --count 8t --tempo 100`,
+		Line: `--key "Bb mixolydian" --at 6:6 --cell "chord: 1 3 5 b7 5 3" --chords "1 4 5" --count 8t --tempo 100`,
 	},
 	{
 		Name: "Octaves up the stair",
@@ -133,6 +138,30 @@ var Recipes = []store.Recipe{
 	{
 		Name: "Tin roof sixths",
 		Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "<1 2 3 2" --times 3 --count 8 --tempo 96`,
+	},
+	{
+		Name: "Two boxes, overlapping",
+		Line: `--key "D minor pentatonic" --layout frets:5-10 --cell "strings: a1 a2 b1 b2 a2 b1 b2 b3" --tempo 92`,
+	},
+	{
+		Name: "Three a string over two boxes",
+		Line: `--key "A minor pentatonic" --layout boxes:1+2 --at 6:5 --cell "strings: a1 a2 a3 b3 b2 b1" ` +
+			`--count 16t --tempo 70`,
+	},
+	{
+		Name: "Sixths through the chords",
+		Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "1 2 3" --move chord --chords "1 4 5" ` +
+			`--follow chord --count 8 --tempo 96`,
+	},
+	{
+		Name: "Up one way, down another",
+		Line: `--key "F# minor pentatonic" --at 6:2 --cell "1 2 3" --down-cell "2 1" --dir updown --count 8t ` +
+			`--tempo 120`,
+	},
+	{
+		Name: "Loft loop, mirrored",
+		Line: `--key "A natural minor" --layout 3nps --at 4:5 --cell "strings: a1 ha2 sa3 b2 b3" --move stay ` +
+			`--mirror --loop --times 1 --tempo 104`,
 	},
 	{
 		Name: "A run with a tail",

@@ -2,10 +2,12 @@ package demo
 
 import (
 	"bytes"
+	"slices"
 	"strings"
 	"testing"
 
 	"ornamen/core/judge"
+	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/propose"
@@ -37,7 +39,7 @@ func TestLicks(t *testing.T) {
 	}
 }
 
-// What tab can say comes back: places, times, slurs, bends, fingers, strokes.
+// Every demo lick comes back from text tab as it was.
 func TestDemoComesBack(t *testing.T) {
 	licks, err := Licks()
 	if err != nil {
@@ -45,18 +47,13 @@ func TestDemoComesBack(t *testing.T) {
 	}
 	for _, l := range licks {
 		text := format.EncodeTab(l)
-		back, err := format.DecodeTab(text)
+		back, _, err := format.DecodeTab(text)
 		if err != nil {
 			t.Errorf("%s: %v\n%s", l.Title, err, text)
 			continue
 		}
-		want := l.Clone()
-		want.Tags, want.Chords, back.Tags = nil, nil, nil
-		for i := range want.Notes {
-			want.Notes[i].Lock, want.Notes[i].Voice = nil, ""
-		}
-		if !bytes.Equal(want.Encode(), back.Encode()) {
-			t.Errorf("%s:\n%s\ncame back as\n%s\nwant\n%s", l.Title, text, back.Encode(), want.Encode())
+		if !bytes.Equal(l.Encode(), back.Encode()) {
+			t.Errorf("%s:\n%s\ncame back as\n%s\nwant\n%s", l.Title, text, back.Encode(), l.Encode())
 		}
 		if again := format.EncodeTab(back); !bytes.Equal(text, again) {
 			t.Errorf("%s is written differently the second time:\n%s\n%s", l.Title, text, again)
@@ -71,11 +68,12 @@ func TestLoopTurnBreaks(t *testing.T) {
 		t.Fatal(err)
 	}
 	engine := judge.NewEngine(player.DefaultPlayer())
-	r, err := engine.Check(t.Context(), licks[0])
+	wheel := licks[slices.IndexFunc(licks, func(l lick.Lick) bool { return l.Title == "Mill wheel" })]
+	r, err := engine.Check(t.Context(), wheel)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := engine.Mend(t.Context(), licks[0], r); err != nil {
+	if err := engine.Mend(t.Context(), wheel, r); err != nil {
 		t.Fatal(err)
 	}
 	f := r.Findings[0]
@@ -84,6 +82,33 @@ func TestLoopTurnBreaks(t *testing.T) {
 	}
 	if got, err := engine.Check(t.Context(), f.Fixes[0].Edit.Lick); err != nil || got.Verdict == judge.Breaks {
 		t.Errorf("mended by %q it still breaks", f.Fixes[0].Text)
+	}
+}
+
+// The joined line keeps the recipes of its parts, and each gives its notes back.
+func TestJoinedLine(t *testing.T) {
+	licks, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := licks[slices.IndexFunc(licks, func(l lick.Lick) bool { return len(l.Parts) > 0 })]
+	if len(l.Parts) != 3 || l.Parts[2].To != len(l.Notes) {
+		t.Fatalf("parts %v of %d notes", l.Parts, len(l.Notes))
+	}
+	for _, p := range l.Parts {
+		r, err := run.Parse(p.Recipe)
+		if err != nil {
+			t.Fatal(err)
+		}
+		grown, err := run.Grow(r, neck.Standard())
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, n := range grown.Lick.Notes {
+			if w := l.Notes[p.From+i]; n.Place() != w.Place() || n.Slur != w.Slur {
+				t.Errorf("%s: note %d is %v, in the line %v", p.Recipe, i+1, n.Place(), w.Place())
+			}
+		}
 	}
 }
 

@@ -1,6 +1,3 @@
-// Package jobs runs what takes longer than a blink: a few jobs at a time, each ended
-// when its page goes, when what it works on has a newer revision, and when the
-// server stops.
 package jobs
 
 import (
@@ -29,6 +26,7 @@ type Jobs struct {
 	stopped bool
 }
 
+// job is one piece of work that can be ended.
 type job struct {
 	lick uint // 0 for none
 	end  context.CancelCauseFunc
@@ -79,6 +77,8 @@ func (w *Jobs) Stop() {
 	w.endAll(ErrStopping, func(*job) bool { return true })
 }
 
+// endAll ends the jobs that are meant, with the reason that they see as their context's
+// cause.
 func (w *Jobs) endAll(why error, which func(*job) bool) {
 	w.mu.Lock()
 	defer w.mu.Unlock()

@@ -101,6 +101,7 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	})
 }
 
+// addChain writes a lick with all of its versions, keys of rows made anew.
 func addChain(tx *gorm.DB, c Chain) error {
 	head, err := lick.Parse(c.Past[c.Head-1].Data)
 	if err != nil {

@@ -19,6 +19,7 @@ import (
 // keptDaily is how many daily copies are kept.
 const keptDaily = 7
 
+// stamp is a time as a part of a file's name; such names sort by time.
 func (s *Store) stamp() string { return s.now().UTC().Format("20060102-150405.000") }
 
 // Backup writes the whole notebook as one file, which must not be there yet.
@@ -52,6 +53,7 @@ func (s *Store) copyTo(ctx context.Context, to string) error {
 	return bare(os.Rename(name, to))
 }
 
+// synced has the system write a file out, so that it outlasts a loss of power.
 func synced(name string) error {
 	f, err := os.OpenFile(name, os.O_RDWR, 0)
 	if err != nil {
@@ -172,8 +174,11 @@ const (
 	packBatch    = 200
 )
 
+// gzipped is how packed content begins.
 var gzipped = []byte{0x1f, 0x8b}
 
+// pack packs versions that are stored plain, some at a time so that edits are not kept
+// waiting.
 func (s *Store) pack(ctx context.Context) error {
 	for ctx.Err() == nil {
 		var rs []Revision
@@ -201,6 +206,7 @@ func (s *Store) pack(ctx context.Context) error {
 	return ctx.Err()
 }
 
+// packed is content as it is stored.
 func packed(data []byte) []byte {
 	var b bytes.Buffer
 	w := gzip.NewWriter(&b)
@@ -212,6 +218,7 @@ func packed(data []byte) []byte {
 // maxRevision bounds what a packed revision may unpack to.
 const maxRevision = 64 << 20
 
+// unpacked is content as it was written, packed or plain.
 func unpacked(data []byte) ([]byte, error) {
 	if !bytes.HasPrefix(data, gzipped) {
 		return data, nil

@@ -33,6 +33,7 @@ var (
 // write is kept beside the chain as revision Kept.
 type StaleError struct{ Head, Kept uint }
 
+// Error is one sentence for the player.
 func (e *StaleError) Error() string {
 	return "this lick was changed elsewhere in the meantime; both versions are kept"
 }
@@ -44,10 +45,12 @@ type UnreadableError struct {
 	Err            error
 }
 
+// Error is one sentence that names what cannot be read.
 func (e *UnreadableError) Error() string {
 	return fmt.Sprintf("this version of the lick cannot be read (%v); its other versions can", e.Err)
 }
 
+// Unwrap gives the cause.
 func (e *UnreadableError) Unwrap() error { return e.Err }
 
 // plain turns SQLite's result codes into errors that callers know.

@@ -78,6 +78,8 @@ func (s *Store) matching(ctx context.Context, q Query) *gorm.DB {
 	return db
 }
 
+// joinSummaries puts what a row shows beside each lick, if it was worked out for the
+// version that is shown.
 const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.revision_id = " +
 	"licks.head_id AND summaries.player = ?"
 

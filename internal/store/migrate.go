@@ -71,6 +71,7 @@ var migrations = []*gormigrate.Migration{
 	}},
 }
 
+// statements is a migration that runs SQL one after the other.
 func statements(list ...string) gormigrate.MigrateFunc {
 	return func(tx *gorm.DB) error {
 		for _, q := range list {

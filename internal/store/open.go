@@ -116,6 +116,7 @@ func bare(err error) error {
 	return err
 }
 
+// open opens the database file with the settings that every connection needs.
 func (s *Store) open() error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.

@@ -1,5 +1,3 @@
-// Package store keeps the notebook in SQLite through GORM: every lick as a
-// chain of revisions.
 package store
 
 import (
@@ -22,6 +20,7 @@ type Entry struct {
 	CanRedo  bool
 }
 
+// decode reads a revision's lick file; one that cannot be read is named with its lick.
 func decode(r Revision) (lick.Lick, error) {
 	data, err := unpacked(r.Data)
 	if err != nil {
@@ -44,6 +43,7 @@ func (s *Store) Get(ctx context.Context, id uint) (Entry, error) {
 	return entry(db, l)
 }
 
+// entry is a lick with the revision that is shown.
 func entry(db *gorm.DB, l Lick) (Entry, error) {
 	r, err := revision(db, l.ID, l.HeadID)
 	if err != nil {
@@ -73,6 +73,7 @@ func (s *Store) At(ctx context.Context, id, rev uint) (lick.Lick, error) {
 	return decode(r)
 }
 
+// revision finds one revision of a lick.
 func revision(db *gorm.DB, id, rev uint) (Revision, error) {
 	var r Revision
 	if err := db.Where("lick_id = ?", id).Take(&r, rev).Error; err != nil {
@@ -178,6 +179,8 @@ func (s *Store) Redo(ctx context.Context, id, base uint) (Entry, error) {
 	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) { return child(tx, r.ID) })
 }
 
+// moveHead shows another revision of a lick, if base is still the one shown; else the
+// error is a *StaleError and nothing changes.
 func (s *Store) moveHead(ctx context.Context, id, base uint,
 	to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
 	var out Entry

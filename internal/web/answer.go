@@ -47,6 +47,7 @@ func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name st
 // invalid marks an error as the player's input: its text is the sentence.
 type invalid struct{ error }
 
+// Unwrap gives the cause.
 func (e invalid) Unwrap() error { return e.error }
 
 // mistake marks an error as the player's input unless it is one of ours: a request
@@ -122,6 +123,7 @@ var storeFaults = []struct {
 	}, {store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
+// storeStatus is the HTTP status of what the store refuses.
 func storeStatus(err error) int {
 	for _, f := range storeFaults {
 		if errors.Is(err, f.err) {
@@ -166,6 +168,8 @@ func (a *App) say(w http.ResponseWriter, r *http.Request, status int, text strin
 	a.sayWith(w, r, status, notice{Text: text})
 }
 
+// sayWith answers with a notice alone; on a page that htmx asked for it appears in its
+// place and the rest stays.
 func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
 	if status >= http.StatusBadRequest {
 		n.Status = status

@@ -1,8 +1,3 @@
-// Package web is the application in the browser: chi routes, view models and
-// templates. Rules of the trade live in core, drawings in draw.
-//
-// It is larger than other rooms because it holds all screens. Each has a type of its own
-// and files named after it; what they share is small (answer, guard, entries, playing).
 package web
 
 import (
@@ -25,6 +20,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-playground/form/v4"
 
+	"ornamen/format"
 	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -68,6 +64,8 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		"player":  a.playerLine,
 		"signs":   prettySigns,
 		"choices": func(words ...string) []string { return words },
+		"formats": format.Formats,
+		"digit":   func(i int) int { return i + 1 },
 	}).ParseFS(files, "templates/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("web: templates: %w", err)
@@ -77,6 +75,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	return a, nil
 }
 
+// routes says which address is whose. What changes something is a POST with a form token.
 func (a *App) routes() http.Handler {
 	r := chi.NewRouter()
 	r.Use(recoverer, secure, ownPagesOnly, limitBody)
@@ -93,17 +92,8 @@ func (a *App) routes() http.Handler {
 		panic(err) // the folder is embedded
 	}
 	r.Handle("/assets/*", files)
-	bench, notebook, tones, runs, player := benchScreen{
-		a,
-	}, notebookScreen{
-		a,
-	}, tonesScreen{
-		a,
-	}, runsScreen{
-		a,
-	}, playerScreen{
-		a,
-	}
+	bench, notebook, tones := benchScreen{a}, notebookScreen{a}, tonesScreen{a}
+	runs, player := runsScreen{a}, playerScreen{a}
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
 		r.Get("/", notebook.notebook)
@@ -117,6 +107,8 @@ func (a *App) routes() http.Handler {
 		r.Post("/tones/saved", tones.savePalette)
 		r.Post("/tones/saved/{id}/forget", tones.forgetPalette)
 		r.Get("/runs", runs.runs)
+		r.Get("/runs/sound.wav", runs.runSound)
+		r.Get("/runs/sounding", runs.runTimes)
 		r.Post("/runs/lick", runs.runToBench)
 		r.Post("/runs/saved", runs.saveRecipe)
 		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
@@ -126,6 +118,8 @@ func (a *App) routes() http.Handler {
 		r.Route("/licks/{id}", func(r chi.Router) {
 			r.Get("/", bench.bench)
 			r.Get("/at", bench.benchAt)
+			r.Get("/sound.wav", bench.soundFile)
+			r.Get("/sounding", bench.soundTimes)
 			r.Get("/mend", bench.mend)
 			r.Get("/hands", bench.offers)
 			r.Get("/recipe", runs.findRecipe)
@@ -134,6 +128,7 @@ func (a *App) routes() http.Handler {
 			r.Get("/recolour", tones.recolourPreview)
 			r.Post("/recolour", tones.recolour)
 			r.Post("/edit", bench.edit)
+			r.Post("/parts", runs.keepParts)
 			r.Post("/undo", bench.undo)
 			r.Post("/redo", bench.redo)
 			r.Post("/keep", bench.keep)

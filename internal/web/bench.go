@@ -18,6 +18,7 @@ import (
 	"ornamen/internal/store"
 )
 
+// bench is the page of one lick.
 func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -140,6 +141,7 @@ func (a benchScreen) answerBench(w http.ResponseWriter, r *http.Request, e store
 	}
 }
 
+// benchAt answers a caret that has moved: the fragments that depend on it.
 func (a benchScreen) benchAt(w http.ResponseWriter, r *http.Request) {
 	var f benchForm
 	if err := a.decode(r, &f); err != nil {
@@ -177,6 +179,9 @@ func (a benchScreen) benchLook(w http.ResponseWriter, r *http.Request) (e store.
 	return e, f, true
 }
 
+// edit makes one edit, a key press or a click, and answers with the fragments that it
+// changed. An edit that was made on an older revision is refused, and the page takes the
+// newer one.
 func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
@@ -249,9 +254,13 @@ func (a benchScreen) keep(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
 }
 
+// undo goes one revision back.
 func (a benchScreen) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Undo) }
+
+// redo goes one revision on.
 func (a benchScreen) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
 
+// travel moves along the revisions and answers as an edit does.
 func (a benchScreen) travel(w http.ResponseWriter, r *http.Request, move mover) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
@@ -286,6 +295,7 @@ func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
 }
 
+// export hands the lick over as a file of a format.
 func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -296,11 +306,20 @@ func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, store.ErrNotFound)
 		return
 	}
+	l := e.Lick
+	if f.Read == nil { // for the eye and the ear: with the hands that are open found
+		rep, err := a.report(r.Context(), e)
+		if err != nil {
+			a.fail(w, r, err)
+			return
+		}
+		l = rep.Lick
+	}
 	w.Header().Set("Content-Type", f.Kind)
 	w.Header().
 		Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
-	if _, err := w.Write(f.Write(e.Lick)); err != nil {
+	if _, err := w.Write(f.Write(l)); err != nil {
 		log.Printf("export: %v", err)
 	}
 }

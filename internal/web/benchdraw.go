@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/edit"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -59,13 +60,15 @@ func (v *benchView) around(g neck.Guitar) (from, to int) {
 	return from, to
 }
 
+// drawNeck draws the neck with the tones that were chosen, the notes of the lick, and the
+// hand at the caret.
 func (v *benchView) drawNeck(g neck.Guitar) {
 	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
 	if !v.Caret.Whole {
 		v.Caret.Win = fmt.Sprintf("%d-%d", n.From, n.To)
 	}
-	p, hasKey := v.Lick.Palette()
+	p, hasKey := v.tonesHere()
 	played := map[neck.Place][]int{}
 	var order []neck.Place
 	for i, note := range v.Lick.Notes {
@@ -105,6 +108,7 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 	v.Neck, v.Tips = draw.NeckSVG(n), draw.TipsSVG(n)
 }
 
+// selection is what Shift and the arrows have marked, nil for one note.
 func (v *benchView) selection() *draw.Selection {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
@@ -120,6 +124,16 @@ func (v *benchView) selection() *draw.Selection {
 	return s
 }
 
+// tonesHere are the tones that hold at the caret.
+func (v *benchView) tonesHere() (music.Palette, bool) {
+	var at lick.Time
+	if i := v.Caret.Note - 1; i >= 0 && i < len(v.Lick.Notes) {
+		at = v.Lick.Notes[i].At
+	}
+	return v.Lick.PaletteAt(at)
+}
+
+// drawLedger draws the line as columns of facts.
 func (v *benchView) drawLedger() {
 	l := v.Lick
 	led := draw.Ledger{}
@@ -133,10 +147,10 @@ func (v *benchView) drawLedger() {
 			columnOf[i] = k
 		}
 	}
-	p, hasKey := l.Palette()
 	length, lastBar, end := lick.Time{}, int64(math.MinInt64), lick.Time{}
 	for k, c := range cols {
 		n := l.Notes[c[0]]
+		p, hasKey := l.PaletteAt(n.At)
 		pos := l.Position(n.At)
 		col := draw.Column{Count: pos.Count(l.Meter), BarStart: pos.Bar != lastBar && k > 0, Beat: pos.Off.IsZero()}
 		lastBar = pos.Bar
@@ -155,6 +169,7 @@ func (v *benchView) drawLedger() {
 		}
 		led.Columns = append(led.Columns, col)
 	}
+	led.Barres = v.Report.Barres
 	led.Have = commonHave(v.Report)
 	led.Next, led.Ahead = v.ahead()
 	v.Names, v.Ledger = draw.NamesSVG(led), draw.LedgerSVG(led)
@@ -164,7 +179,7 @@ func (v *benchView) drawLedger() {
 // bar, the counts of what is left of it to write in.
 func (v *benchView) ahead() (next string, counts []string) {
 	l := v.Lick
-	step := nextLength(l, v.Caret.Next)
+	step := edit.NextLength(l, v.Caret.Next)
 	at := l.End()
 	for bar := l.Meter.Bar(); at.Before(bar) && len(counts) < maxAhead; at = at.Add(step) {
 		pos := l.Position(at)
@@ -193,16 +208,17 @@ func commonHave(r *judge.Report) float64 {
 	return have
 }
 
+// cell gathers what one note shows, set or proposed.
 func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) draw.Cell {
 	l, r := v.Lick, v.Report
 	n, filled, rn := l.Notes[i], r.Lick.Notes[i], r.Notes[i]
 	w := rn.Worst()
 	c := draw.Cell{
 		Number: i + 1, String: n.String, Fret: n.Fret, Role: music.ScaleTone,
-		Finger: filled.Finger.String(), FingerLocked: n.Locked("finger"), FingerProposed: !n.Locked("finger"),
-		Stroke: filled.Stroke, StrokeLocked: n.Locked("stroke"), StrokeProposed: !n.Locked("stroke"),
-		Slur: n.Slur, SlurFrom: -1, Bend: n.Bend, Vibrato: n.Vibrato != nil, Mute: n.Mute, Accent: n.Accent, Bar: n.Bar,
-		Severity: rn.Severity, Load: w.Load, Have: w.Have, Possible: w.Possible,
+		Finger: filled.Finger.String(), FingerLocked: n.Locked(lick.FieldFinger), FingerProposed: !n.Locked(lick.FieldFinger),
+		Stroke: filled.Stroke, StrokeLocked: n.Locked(lick.FieldStroke), StrokeProposed: !n.Locked(lick.FieldStroke),
+		Slur: n.Slur, SlurFrom: -1, Bend: n.Bend, Vibrato: n.Vibrato != nil, Mute: n.Mute, Accent: n.Accent, Barre: n.Barre,
+		Severity: rn.Severity, Load: w.Load, Have: w.Have, Possible: w.Possible, Shares: w.Shares,
 	}
 	if n.Slur != "" {
 		if j := l.Before(i); j >= 0 {
@@ -210,7 +226,7 @@ func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) dr
 		}
 	}
 	if n.SlideIn != nil {
-		c.SlideIn = n.SlideIn.From
+		c.SlideIn = string(n.SlideIn.From)
 	}
 	if hasKey {
 		t := p.At(l.Pitch(i))

@@ -40,7 +40,7 @@ func TestEveryBenchEdit(t *testing.T) {
 		{"slur", "hammer", []string{"note", "2"}, func(l lick.Lick) bool { return l.Notes[1].Slur == lick.Hammer }},
 		{"slidein", "below", nil, func(l lick.Lick) bool { return l.Notes[0].SlideIn != nil }},
 		{"mark", "accent", nil, func(l lick.Lick) bool { return l.Notes[0].Accent }},
-		{"mark", "bar", nil, func(l lick.Lick) bool { return l.Notes[0].Bar }},
+		{"mark", "bar", nil, func(l lick.Lick) bool { return l.Notes[0].Barre }},
 		{"meant", "note-outside", nil, func(l lick.Lick) bool { return l.Notes[0].Means("note-outside") }},
 		{"bend", "2", nil, func(l lick.Lick) bool { return l.Notes[0].Bend != nil && l.Notes[0].Bend.Semitones == 2 }},
 		{"vibrato", "", nil, func(l lick.Lick) bool { return l.Notes[0].Vibrato != nil }},
@@ -103,7 +103,7 @@ func TestBenchRefuses(t *testing.T) {
 func TestHelpers(t *testing.T) {
 	l := boxLine(t, 2)
 	l.Notes[0].Fret, l.Notes[0].String = 9, 3
-	l.Notes[0].Finger, l.Notes[0].Lock = lick.Ring, []string{"finger"}
+	l.Notes[0].Finger, l.Notes[0].Lock = lick.Ring, lick.LockSet{lick.FieldFinger}
 	c := newClient(t, l)
 	if res, body := c.edit("helpers", "2"); res.StatusCode != 422 || !strings.Contains(body, "Bend the note first") {
 		t.Errorf("a note that is not bent: %d %s", res.StatusCode, body)

@@ -32,6 +32,8 @@ func (a notebookScreen) newLick(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 }
 
+// importLick takes files of any format that can be read, each as a new lick, and says
+// which could not.
 func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 	f, head, err := r.FormFile("file")
 	if err != nil {
@@ -56,7 +58,7 @@ func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	l, err := readFile(head.Filename, data)
+	l, remarks, err := readFile(head.Filename, data)
 	if err != nil {
 		a.fail(w, r, invalid{fmt.Errorf("%s was not imported: %w", cut(filepath.Base(head.Filename)), err)})
 		return
@@ -66,7 +68,15 @@ func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+	link := fmt.Sprintf("/licks/%d", e.ID)
+	if len(remarks) > 0 {
+		a.sayWith(w, r, http.StatusOK, notice{
+			Text:    "It is in the notebook, but not all of it is as it was written. " + strings.Join(remarks, " "),
+			Actions: []action{{Label: "Open it", Link: link}},
+		})
+		return
+	}
+	http.Redirect(w, r, link, http.StatusSeeOther)
 }
 
 // importAll adds a whole notebook that went out as a zip.
@@ -99,13 +109,14 @@ func (a notebookScreen) exportAll(w http.ResponseWriter, r *http.Request) {
 	}
 }
 
-// readFile reads a lick by what its name says, else by how it begins.
-func readFile(name string, data []byte) (lick.Lick, error) {
-	l, err := format.Detect(name, data).Read(data)
+// readFile reads a lick by what its name says, else by how it begins, with remarks on what
+// was read otherwise than it stands there.
+func readFile(name string, data []byte) (lick.Lick, []string, error) {
+	l, remarks, err := format.Import(name, data)
 	if err == nil && l.Title == "" {
 		l.Title = cut(strings.TrimSuffix(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)), ".lick"))
 	}
-	return l, err
+	return l, remarks, err
 }
 
 // cut keeps a name from outside short.
@@ -116,6 +127,7 @@ func cut(s string) string {
 	return s
 }
 
+// copyLick makes a new lick of the version that is shown.
 func (a notebookScreen) copyLick(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -130,6 +142,7 @@ func (a notebookScreen) copyLick(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/?show=%d", added.ID), http.StatusSeeOther)
 }
 
+// cutTo shortens a title to so many characters.
 func cutTo(s string, n int) string {
 	if r := []rune(s); len(r) > n {
 		return string(r[:n])
@@ -137,6 +150,7 @@ func cutTo(s string, n int) string {
 	return s
 }
 
+// deleteLick puts a lick aside; the notice brings it back.
 func (a notebookScreen) deleteLick(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err == nil {
@@ -149,6 +163,7 @@ func (a notebookScreen) deleteLick(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/?gone=%d", n), http.StatusSeeOther)
 }
 
+// restoreLick brings a deleted lick back.
 func (a notebookScreen) restoreLick(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err == nil {

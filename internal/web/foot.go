@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/edit"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -51,7 +52,7 @@ var (
 		{"3", "ring", "finger", "3"},
 		{"4", "little", "finger", "4"},
 		{"5", "thumb", "finger", "T"},
-		{"6", "bar", "mark", "bar"},
+		{"6", "barre", "mark", "bar"},
 		{"0", "propose", "finger", ""},
 	}
 	strokeKeys = []keyRow{
@@ -89,6 +90,7 @@ var (
 	}
 )
 
+// footOf lists the keys of the lane in which the caret stands.
 func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
@@ -99,12 +101,15 @@ func footOf(v *benchView) footView {
 	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
 	var parts []string
 	pitch := v.Lick.Pitch(i)
-	p, hasKey := v.Lick.Palette()
+	p, hasKey := v.Lick.PaletteAt(n.At)
 	if hasKey {
 		t := p.At(pitch)
 		parts = append(parts, t.Name.PrettyWithOctave(pitch), t.Degree.Pretty())
 		if t.Role == music.Colour || t.Role == music.Outside {
 			parts = append(parts, t.Role.String())
+		}
+		if rn.Leads != "" {
+			parts = append(parts, rn.Leads)
 		}
 	} else {
 		parts = append(parts, music.NameOf(pitch.Class()).PrettyWithOctave(pitch))
@@ -121,14 +126,14 @@ func footOf(v *benchView) footView {
 		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
-			return k.do == "mark" && n.Bar || k.do == "finger" && k.value == n.Finger.String() && n.Locked("finger")
+			return k.do == "mark" && n.Barre || k.do == "finger" && k.value == n.Finger.String() && n.Locked(lick.FieldFinger)
 		})},
 		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
 			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] ||
-				k.value != "" && k.value == string(n.Stroke) && n.Locked("stroke")
+				k.value != "" && k.value == string(n.Stroke) && n.Locked(lick.FieldStroke)
 		})},
 		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
-			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == n.SlideIn.From)
+			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == string(n.SlideIn.From))
 		})},
 		bendLane(n, filled, rn),
 		meantKeys(v, i),
@@ -138,7 +143,7 @@ func footOf(v *benchView) footView {
 
 // nextKeys are the lengths that the next note may have.
 func nextKeys(v *benchView) laneKeys {
-	now := nextLength(v.Lick, v.Caret.Next).String()
+	now := edit.NextLength(v.Lick, v.Caret.Next).String()
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
 	for _, k := range countKeys {
 		if k.do == "length" {
@@ -184,6 +189,7 @@ func nextHelpers(now []lick.Finger, bending lick.Finger) string {
 	return strings.Join(words, " ")
 }
 
+// fingerList names fingers in a sentence.
 func fingerList(fingers []lick.Finger) string {
 	if len(fingers) == 0 {
 		return "none"
@@ -195,6 +201,7 @@ func fingerList(fingers []lick.Finger) string {
 	return strings.Join(words, " and ")
 }
 
+// bendKeyOn says whether the note's bend is what a key sets.
 func bendKeyOn(n lick.Note, k keyRow) bool {
 	switch k.do {
 	case "vibrato":
@@ -207,6 +214,7 @@ func bendKeyOn(n lick.Note, k keyRow) bool {
 	return false
 }
 
+// fixedKeys are the keys that a lane always has.
 func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 	out := make([]key, len(rows))
 	for i, r := range rows {
@@ -254,7 +262,7 @@ func meantKeys(v *benchView, i int) laneKeys {
 				Digit: fmt.Sprint(len(lk.Keys) + 1),
 				Label: f.Title + ": I mean it",
 				Do:    "meant",
-				Value: f.Code,
+				Value: string(f.Code),
 				On:    f.Meant,
 			},
 		)
@@ -275,7 +283,7 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 		return "proposed"
 	}
 	if n.Fret > 0 {
-		parts = append(parts, fmt.Sprintf("finger %s %s", orNone(filled.Finger.String()), by(n.Locked("finger"))))
+		parts = append(parts, fmt.Sprintf("finger %s %s", orNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))))
 	} else {
 		parts = append(parts, "open string")
 	}
@@ -283,17 +291,21 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 	case n.Slur.Slurred():
 		parts = append(parts, string(n.Slur))
 	case filled.Stroke != "":
-		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked("stroke"))))
+		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked(lick.FieldStroke))))
 	}
 	if len(rn.Helpers) > 0 {
 		parts = append(parts, "bent with "+fingerList(rn.Helpers)+" behind it, "+by(len(n.Bend.With) > 0))
 	}
 	if w := rn.Worst(); w.Need > 0 {
 		parts = append(parts, fmt.Sprintf("needs %.0f of %.0f ms", w.Need, w.Have))
+		if words := w.Words(); words != "" {
+			parts = append(parts, words)
+		}
 	}
 	return strings.Join(parts, " · ")
 }
 
+// orNone says "none" for what is empty.
 func orNone(s string) string {
 	if s == "" {
 		return "none"

@@ -64,6 +64,7 @@ const maxArchive = 256 << 20
 // maxForm is the largest form that is not a file.
 const maxForm = 64 << 10
 
+// limitBody cuts off what is longer than any form of ours.
 func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		limit := int64(maxForm)

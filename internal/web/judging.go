@@ -28,6 +28,8 @@ const (
 	fewBudget  = time.Second // where all that there is stands on one page
 )
 
+// start begins to judge what has no judgement yet, one lick after the other, unless it is
+// at it already.
 func (j *judging) start(ctx context.Context, a *App) {
 	j.woken = make(chan struct{}, 1)
 	j.wake()
@@ -143,6 +145,7 @@ func rowOf(l lick.Lick) rowData {
 	return rowData{Tones: l.TonesText(), Count: countOf(l), Tempo: l.Tempo, Line: string(draw.LineSVG(l, nil, false))}
 }
 
+// packRow writes a row for the store's summary.
 func packRow(d rowData) []byte {
 	b, err := json.Marshal(d)
 	if err != nil {
@@ -154,17 +157,9 @@ func packRow(d rowData) []byte {
 // judgedSoFar answers a page that shows licks without a judgement yet: how far it
 // is, and the rows again when there is news.
 func (a notebookScreen) judgedSoFar(w http.ResponseWriter, r *http.Request) {
-	var f notebookForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
-		return
+	if v, _, ok := a.asked(w, r); ok {
+		a.render(w, r, http.StatusOK, "judged-partial", page{Data: v})
 	}
-	v, err := a.notebookView(r.Context(), f)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	a.render(w, r, http.StatusOK, "judged-partial", page{Data: v})
 }
 
 // progress says how far the judging is, or nothing when it is done.

@@ -34,6 +34,7 @@ const pageRows = 50
 // maxTags is how many tags are offered as filters.
 const maxTags = 30
 
+// notebookView is the page of all licks: some rows, and how they were found.
 type notebookView struct {
 	Form     notebookForm
 	Empty    bool
@@ -47,16 +48,19 @@ type notebookView struct {
 	Notice   *notice
 }
 
+// tagView is a tag to filter by.
 type tagView struct {
 	Name, Link string
 	On         bool
 }
 
+// sortView is an order to choose.
 type sortView struct {
 	Name, Link string
 	On         bool
 }
 
+// rowView is one lick in a row.
 type rowView struct {
 	ID                    uint
 	Title, Tones, Count   string
@@ -67,15 +71,10 @@ type rowView struct {
 	New                   bool
 }
 
+// notebook is the page, or its rows alone where only they are asked for.
 func (a notebookScreen) notebook(w http.ResponseWriter, r *http.Request) {
-	var f notebookForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	v, err := a.notebookView(r.Context(), f)
-	if err != nil {
-		a.fail(w, r, err)
+	v, f, ok := a.asked(w, r)
+	if !ok {
 		return
 	}
 	name := "notebook"
@@ -88,6 +87,20 @@ func (a notebookScreen) notebook(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, name, page{Title: "Notebook", Where: "notebook", BenchID: v.benchID(), Data: v})
 }
 
+// asked is the part of the notebook that the address names; where it cannot be shown the
+// answer is given and ok is false.
+func (a notebookScreen) asked(w http.ResponseWriter, r *http.Request) (v notebookView, f notebookForm, ok bool) {
+	err := a.decode(r, &f)
+	if err == nil {
+		v, err = a.notebookView(r.Context(), f)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+	}
+	return v, f, err == nil
+}
+
+// benchID is the lick that the Bench tab leads to: the first one shown.
 func (v notebookView) benchID() uint {
 	if len(v.Rows) > 0 {
 		return v.Rows[0].ID
@@ -95,6 +108,7 @@ func (v notebookView) benchID() uint {
 	return 0
 }
 
+// query is what the store is asked for.
 func (f notebookForm) query(player string) store.Query {
 	return store.Query{
 		Find:   f.Find,
@@ -106,6 +120,8 @@ func (f notebookForm) query(player string) store.Query {
 	}
 }
 
+// notebookView finds the rows; a lick without a judgement shows what is known, and is
+// judged beside the page.
 func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
 	v := notebookView{Form: f}
 	key := playing(ctx).key
@@ -231,6 +247,7 @@ func (a notebookScreen) row(ctx context.Context, r store.Row) (rowView, error) {
 	return row, nil
 }
 
+// sentenceWord is a verdict at the head of a sentence.
 func sentenceWord(s judge.Severity) string {
 	return map[judge.Severity]string{judge.Flows: "Flows", judge.Tight: "Tight", judge.Breaks: "Breaks"}[s]
 }
@@ -257,6 +274,7 @@ func reasonOf(r *judge.Report) (reason, ceiling string) {
 // The orders of the notebook; the first is the default.
 var sorts = []struct{ key, name string }{{"", "last touched"}, {"worst", "worst first"}, {"title", "title"}}
 
+// link is the page's address with what was chosen.
 func (f notebookForm) link() string {
 	q := url.Values{}
 	for k, v := range map[string]string{"find": f.Find, "tag": f.Tag, "sort": f.Sort} {
@@ -273,6 +291,7 @@ func (f notebookForm) link() string {
 	return "/?" + q.Encode()
 }
 
+// tagViews are the tags, chosen ones marked.
 func tagViews(names []string, f notebookForm) []tagView {
 	f.From = 0
 	all := f
@@ -289,6 +308,7 @@ func tagViews(names []string, f notebookForm) []tagView {
 	return out
 }
 
+// sortViews are the orders, the one in use marked.
 func sortViews(f notebookForm) []sortView {
 	f.From = 0
 	var out []sortView
@@ -300,6 +320,7 @@ func sortViews(f notebookForm) []sortView {
 	return out
 }
 
+// summary counts the notebook in a sentence.
 func summary(c store.Counts) string {
 	if c.All == 0 {
 		return ""

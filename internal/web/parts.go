@@ -18,6 +18,7 @@ type part struct {
 	HTML template.HTML
 }
 
+// newPart is a fragment with its hash, so that one that has not changed is not sent again.
 func newPart(name string, b []byte) part {
 	return part{Name: name, Hash: hashOf(b), HTML: template.HTML(b)} // a template's output
 }

@@ -36,9 +36,12 @@ type playerForm struct {
 	Angle      string `form:"angle"`
 	Boxes      string `form:"boxes"`
 	Strict     string `form:"strict"`
+	BendFinger string `form:"bend_finger"`
+	Helpers    string `form:"helpers"`
 	Token      string `form:"csrf_token"`
 }
 
+// formOf writes a profile into the form's fields.
 func formOf(p player.Profile) playerForm {
 	num := func(x float64) string {
 		if x == 0 {
@@ -64,9 +67,21 @@ func formOf(p player.Profile) playerForm {
 		Angle:      p.Angle,
 		Boxes:      p.Boxes,
 		Strict:     p.Strict,
+		BendFinger: p.BendFinger,
+		Helpers:    string(helping(p.Helpers)),
 	}
 }
 
+// helping is the habit as the form names it.
+func helping(word string) player.Helping {
+	h, err := player.ParseHelping(word)
+	if err != nil {
+		return player.HelpMany // an older file's word that is none
+	}
+	return h
+}
+
+// profile reads the form; an error names the field.
 func (f playerForm) profile() (player.Profile, error) {
 	p := player.Profile{
 		Tuning:     strings.TrimSpace(f.Tuning),
@@ -77,6 +92,8 @@ func (f playerForm) profile() (player.Profile, error) {
 		Angle:      f.Angle,
 		Boxes:      f.Boxes,
 		Strict:     f.Strict,
+		BendFinger: f.BendFinger,
+		Helpers:    f.Helpers,
 	}
 	for _, n := range []struct {
 		what, text string
@@ -131,6 +148,7 @@ type playerLick struct {
 	Changed            bool
 }
 
+// player is the page of guitar, hand and habits.
 func (a playerScreen) player(w http.ResponseWriter, r *http.Request) {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
@@ -154,6 +172,7 @@ func (a playerScreen) answerPlayer(w http.ResponseWriter, r *http.Request, befor
 	a.render(w, r, http.StatusOK, "player-partial", page{Data: v})
 }
 
+// setPlayer takes the form, or refuses it in a sentence and keeps what was.
 func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	var f playerForm
 	if err := a.decode(r, &f); err != nil {
@@ -171,6 +190,7 @@ func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
 }
 
+// savePlayer keeps a profile and has every lick judged anew.
 func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
 	if p == a.now.Load().profile {
 		return nil
@@ -182,14 +202,17 @@ func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
 	return a.store.SavePlayer(ctx, data)
 }
 
+// resetPlayer takes the defaults again.
 func (a playerScreen) resetPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, player.DefaultProfile()) })
 }
 
+// undoPlayer takes back the last change of the profile.
 func (a playerScreen) undoPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, a.store.UndoPlayer)
 }
 
+// changePlayer makes a change and answers with the page and what it did to the ceilings.
 func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
 	before := a.now.Load()
 	err := change(r.Context())
@@ -203,6 +226,7 @@ func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, chang
 	a.answerPlayer(w, r.WithContext(a.asNow(r.Context())), before)
 }
 
+// playerPage gathers the page; before is what was in force until this change.
 func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerPage, error) {
 	c := playing(ctx)
 	v := &playerPage{
@@ -271,6 +295,7 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 	return out, nil
 }
 
+// ceilingWord is a ceiling as a row shows it.
 func ceilingWord(r *judge.Report) string {
 	switch {
 	case r.Ceiling > 0:
@@ -296,6 +321,15 @@ func meaningsOf(c *current) map[string]string {
 	m["size"] = fmt.Sprintf("Index to little finger: %.0f mm with ease, %.0f at most.", ease, most)
 	m["sixteenths"] = fmt.Sprintf("A stroke takes %.0f ms.", 85/p.Pick.Speed)
 	m["hammering"] = fmt.Sprintf("A move takes %.0f %% of the model's time.", 100/p.Hand.Speed)
+	m["bend_finger"] = "The ring finger, unless the little one stands better there."
+	if p.Hand.Bender.Fretting() {
+		m["bend_finger"] = fmt.Sprintf("The %s, wherever it reaches.", p.Hand.Bender.Word())
+	}
+	m["helpers"] = map[player.Helping]string{
+		player.HelpMany: "The more fingers push, the lighter the bend.",
+		player.HelpFew:  "Fingers that are not needed stay where they are.",
+		player.HelpFlat: "The index keeps its strings while two fingers bend behind it.",
+	}[p.Helping]
 	m["bend"] = fmt.Sprintf("One finger holds %.1f N, two %.1f, three %.1f.", p.Bends.One, p.Bends.Two, p.Bends.Three)
 	m["way"] = "How strokes that you leave open are proposed."
 	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)

@@ -61,6 +61,7 @@ type current struct {
 	key        string // names the player in the notebook's summaries
 }
 
+// playerKey is under which a request carries who plays.
 type playerKey struct{}
 
 // playing is the player of a request.

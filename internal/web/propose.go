@@ -31,6 +31,7 @@ type askForm struct {
 	Upto  int    `form:"upto"`
 }
 
+// ask reads what the proposals may change.
 func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
 	a := propose.Ask{Place: f.Place, Best: maxOffered}
 	if f.Way != "" {
@@ -61,6 +62,7 @@ type offerView struct {
 	Title  string
 }
 
+// offer is one proposal as the card shows it.
 type offer struct {
 	Index   int
 	Title   string
@@ -87,6 +89,7 @@ func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
 
+// offerView finds the proposals and what each changes against what is written.
 func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
@@ -327,11 +330,12 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 	return l, fmt.Errorf("there is no such %s any more; look again", words[0])
 }
 
+// turnTitle names a way to turn a line.
 func turnTitle(how string) string {
 	word, _, _ := strings.Cut(how, ":")
 	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere",
 		"octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend",
-		"tail": "Another tail"}[word]
+		"tail": "Another tail", "string": "The same frets elsewhere", "degree": "The same figure elsewhere"}[word]
 }
 
 // turnedLick turns the selected notes and finds their hands again.
@@ -367,6 +371,7 @@ func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
 	return list[0].Lick, nil
 }
 
+// turnEdit is the edit that takes a turned line in.
 func (a benchScreen) turnEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	turned, err := a.turnedLick(ctx, base, f)
 	return lick.Replace{Lick: turned, Why: strings.ToLower(turnTitle(f.Value))}, err

@@ -33,6 +33,7 @@ type reports struct {
 	offers *kept.Kept[string, []propose.Proposal]
 }
 
+// newReports keeps the judgements of the licks that were looked at last.
 func newReports() reports {
 	return reports{
 		plain:  kept.New[judged](keptReports, reportBytes),

@@ -1,17 +1,14 @@
 package web
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
-	"slices"
 	"strconv"
 	"strings"
 
-	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
@@ -26,6 +23,7 @@ type runsForm struct {
 	Recipe run.Recipe
 	Lick   uint   // the lick whose recipe this is, 0 for none
 	Rev    uint   // the revision of it that the recipe was taken from
+	Part   int    // the part of it, from 1; 0 for all of it
 	Use    string // the way to play it that was chosen, empty for the first
 	Show   string // what stands in the table's place: restring, backwards, …
 }
@@ -44,6 +42,7 @@ func usualRun() run.Recipe {
 	}
 }
 
+// readRuns reads the page's address: the recipe, and what is looked at.
 func readRuns(r *http.Request) (runsForm, error) {
 	var f runsForm
 	if err := r.ParseForm(); err != nil {
@@ -64,12 +63,16 @@ func readRuns(r *http.Request) (runsForm, error) {
 	if n, err := strconv.ParseUint(r.Form.Get("rev"), 10, 31); err == nil {
 		f.Rev = uint(n)
 	}
+	if n, err := strconv.Atoi(r.Form.Get("part")); err == nil && n > 0 {
+		f.Part = n
+	}
 	return f, nil
 }
 
 // address writes the form as a link.
 func (f runsForm) address() string { return "/runs?" + f.query().Encode() }
 
+// query writes the address that readRuns reads.
 func (f runsForm) query() url.Values {
 	q := url.Values{}
 	for _, name := range run.Names() {
@@ -80,6 +83,9 @@ func (f runsForm) query() url.Values {
 	if f.Lick > 0 {
 		q.Set("lick", fmt.Sprint(f.Lick))
 		q.Set("rev", fmt.Sprint(f.Rev))
+		if f.Part > 0 {
+			q.Set("part", fmt.Sprint(f.Part))
+		}
 	}
 	if f.Use != "" {
 		q.Set("use", f.Use)
@@ -100,6 +106,7 @@ func (f runsForm) with(name, value string) string {
 	return f.address()
 }
 
+// runs is the page of one recipe; the address is all of its state, so that Back is undo.
 func (a runsScreen) runs(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
@@ -138,6 +145,7 @@ func (a runsScreen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err e
 	return l, err
 }
 
+// shownAs is the run as it is looked at: restrung, turned, an octave away.
 func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (lick.Lick, error) {
 	switch f.Show {
 	case "":
@@ -158,22 +166,10 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 	return handed(ctx, turned)
 }
 
-// waysOf are the ways to play a run, each cell twice among them.
+// waysOf are the ways to play a run, with each string's count made even among them.
 func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]propose.WayToPlay, error) {
-	list, err := propose.Ways(ctx, engineOf(ctx), grown.Lick)
-	if err != nil || len(grown.Lick.Notes) > maxEvened {
-		return list, err
-	}
-	w, ok, err := run.Evened(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
-	if ok {
-		list = append(list, w)
-		slices.SortStableFunc(list, func(a, b propose.WayToPlay) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
-	}
-	return list, err
+	return run.Ways(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
 }
-
-// maxEvened is how long a run may be to be tried with every cell twice.
-const maxEvened = 256
 
 // chosen is the way that the form names: by its row of the table, else the best
 // of the picking that the recipe asks for, else the best that plays the cell as
@@ -187,8 +183,7 @@ func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 		switch {
 		case f.Use != "" && w.Name == f.Use,
 			f.Use == "" && asked != "" && strings.HasPrefix(w.Name, asked),
-			f.Use == "" && asked == "" && !strings.HasPrefix(w.Name, "legato") && !strings.HasPrefix(w.Name,
-				"each cell"):
+			f.Use == "" && asked == "" && !strings.HasPrefix(w.Name, "legato") && w.Name != run.EvenedName:
 			return w, nil
 		}
 	}
@@ -198,6 +193,7 @@ func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 	return propose.WayToPlay{}, errors.New("that way to play it is none of this run's")
 }
 
+// restringWay is the way of picking that a restringing serves.
 func restringWay(ctx context.Context, f runsForm) pick.Way {
 	if way, err := pick.ParseWay(f.Recipe.Pick); err == nil && way != pick.Legato {
 		return way
@@ -222,7 +218,7 @@ func (a runsScreen) runToBench(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if f.Show != "" {
-		l.Recipe = ""
+		l.ForgetRecipes()
 	}
 	if f.Lick > 0 && f.Show == "" {
 		a.regrow(w, r, f)
@@ -236,85 +232,44 @@ func (a runsScreen) runToBench(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 }
 
+// regrow grows a lick of the notebook again from a changed recipe.
 func (a runsScreen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 	base, err := a.store.At(r.Context(), f.Lick, f.Rev)
 	if err != nil {
 		a.fail(w, r, err)
 		return
 	}
-	grown, err := turn.Regrow(base, f.Recipe, engineOf(r.Context()).Player.Guitar.WithTuning(base.Tuning))
+	again, what, err := grownAgain(r.Context(), f, base)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	if _, err := a.commit(r.Context(), f.Lick, f.Rev, grown.Lick, "grown again"); err != nil {
+	if _, err := a.commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
 		a.failStale(w, r, f.Lick, err)
 		return
 	}
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick), http.StatusSeeOther)
 }
 
-// findRecipe looks for the recipe that a written lick follows and says it, with
-// the way to adopt it.
-func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
+// grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
+// what that is called.
+func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, string, error) {
+	g := engineOf(ctx).Player.Guitar.WithTuning(base.Tuning)
+	if f.Part > 0 {
+		again, err := turn.RegrowPart(base, f.Part-1, f.Recipe, g)
+		return again, fmt.Sprintf("part %d grown again", f.Part), err
 	}
-	if e.Lick.Recipe != "" {
-		if known, err := run.Parse(e.Lick.Recipe); err == nil {
-			a.sayWith(
-				w, r, http.StatusOK,
-				notice{
-					Text:    "It was grown from " + e.Lick.Recipe,
-					Actions: []action{{Label: "Change the recipe", Link: adopt(e, known)}},
-				},
-			)
-			return
-		}
-	}
-	var found find.Found
-	err := a.work.Do(r.Context(), e.ID, func(ctx context.Context) (err error) {
-		found, ok, err = find.Find(ctx, engineOf(ctx).Player.Guitar, e.Lick)
-		return err
-	})
+	grown, err := turn.Regrow(base, f.Recipe, g)
 	if err != nil {
-		a.fail(w, r, err)
-		return
+		return base, "", err
 	}
-	switch {
-	case !ok:
-		a.sayWith(w, r, http.StatusOK,
-			notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
-	case found.To-found.From+1 == len(e.Lick.Notes):
-		a.sayWith(
-			w, r, http.StatusOK,
-			notice{
-				Text:    "The whole line follows " + found.Recipe.String(),
-				Actions: []action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}},
-			},
-		)
-	default:
-		a.sayWith(
-			w, r, http.StatusOK,
-			notice{
-				Text: fmt.Sprintf("Notes %d to %d of %d follow %s", found.From, found.To, len(e.Lick.Notes),
-					found.Recipe),
-				Actions: []action{{Label: "Open it in Runs", Link: runsForm{Recipe: found.Recipe}.address()}},
-			},
-		)
-	}
-}
-
-// adopt is the way to change a lick by its recipe.
-func adopt(e store.Entry, r run.Recipe) string {
-	r.Tempo = e.Lick.Tempo
-	return runsForm{Recipe: r, Lick: e.ID, Rev: e.Revision}.address()
+	return grown.Lick, "grown again", nil
 }
 
 // maxRecipeName is how long the name of a saved recipe may be.
 const maxRecipeName = 40
 
+// saveRecipe keeps a recipe by name.
 func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
@@ -337,6 +292,7 @@ func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, f.address(), http.StatusSeeOther)
 }
 
+// forgetRecipe lets one go.
 func (a runsScreen) forgetRecipe(w http.ResponseWriter, r *http.Request) {
 	a.forget(w, r, a.store.ForgetRecipe, "/runs")
 }

@@ -38,7 +38,7 @@ func TestScreensRefuse(t *testing.T) {
 		{"no such turn", at(lickPath+"/turned", "value", "sideways"), 422, "backwards, mirror"},
 		{"turn beyond", at(lickPath+"/turned", "value", "rotate:99"), 422, "rotate"},
 		{"no bend there", at(lickPath+"/turned", "value", "bend", "note", "1"), 422, "no bend"},
-		{"no tail there", at(lickPath+"/turned", "value", "tail", "note", "8"), 422, "no other tail"},
+		{"a tail", at(lickPath+"/turned", "value", "tail", "note", "8"), 200, "Another tail"},
 		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
 		{"no such restring", at(lickPath+"/turned", "value", "restring:windmill"), 422, "alternate"},
 		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
@@ -101,7 +101,7 @@ func TestRunToBenchAndBack(t *testing.T) {
 	if err != nil || len(again.Lick.Notes) != 18 {
 		t.Fatalf("%d notes, %v", len(again.Lick.Notes), err)
 	}
-	if n := again.Lick.Notes[1]; n.Finger != lick.Ring || !n.Locked("finger") {
+	if n := again.Lick.Notes[1]; n.Finger != lick.Ring || !n.Locked(lick.FieldFinger) {
 		t.Errorf("the locked finger is gone: %+v", n)
 	}
 	if r, err := run.Parse(again.Lick.Recipe); err != nil || r.Times != 6 {

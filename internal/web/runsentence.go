@@ -55,7 +55,7 @@ func (v *runsPage) sentence(g neck.Guitar) {
 			layoutWord(r),
 			"A layout, such as counts:3,1,3 or strings:2,1",
 			options("layout", "as usual", "", "in a box", "box", "three a string", "3nps", "on one string", "string:2",
-				"an arpeggio", "arp", "joined by slides", "joined", "sixths", "pairs:3,1:6")...),
+				"an arpeggio", "arp", "joined by slides", "joined", "two boxes", "boxes:1+2", "sixths", "pairs:3,1:6")...),
 	)
 	add(plain("from"), word("at", placeWord(r, g), "STRING:FRET, as in 6:9", v.starts(g)...), plain(", play the cell"))
 	add(
@@ -153,10 +153,16 @@ func (v *runsPage) extras(word func(field, text, hint string, choices ...choice)
 	r := v.Form.Recipe
 	for _, x := range []struct{ field, said, offer, hint string }{
 		{"repeat", "each cell %s times", "play each cell more than once", "How often"},
+		{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1"},
+		{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes"},
+		{"loop", "as a loop", "as a loop", "yes"},
+		{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key"},
+		{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes"},
 		{"turn", "the top place %s", "the top place twice", "once or twice"},
 		{"start", "begin on tone %s", "begin on another tone", "Its number in the layout"},
 		{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step"},
 		{"feel", "%s", "shuffle", "straight or shuffle"},
+		{"from", "beginning on %s", "begin on another beat", "A beat: 3&"},
 		{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4"},
 		{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5"},
 		{"scales", "through %s", "through several scales", "natural minor, dorian"},
@@ -175,11 +181,19 @@ func (v *runsPage) extras(word func(field, text, hint string, choices ...choice)
 		}
 		v.Sentence = append(
 			v.Sentence,
-			word(x.field, sentenceCase(fmt.Sprintf(x.said, value)), x.hint,
+			word(x.field, sentenceCase(said(x.said, value)), x.hint,
 				choice{Name: "without", Link: v.Form.with(x.field, "")}),
 			sentencePart{Plain: "."},
 		)
 	}
+}
+
+// said puts a value into words that have a place for one.
+func said(words, value string) string {
+	if strings.Contains(words, "%s") {
+		return fmt.Sprintf(words, value)
+	}
+	return words
 }
 
 // starts are places where the layout works, along its thickest string.
@@ -217,6 +231,7 @@ func (v *runsPage) starts(g neck.Guitar) []choice {
 	return out
 }
 
+// layoutWord is the shape as the sentence has it.
 func layoutWord(r run.Recipe) string {
 	if r.Layout != "" {
 		return run.LayoutName(r.Layout)
@@ -227,6 +242,7 @@ func layoutWord(r run.Recipe) string {
 	return run.LayoutName("")
 }
 
+// placeWord is where the run starts, as the sentence has it.
 func placeWord(r run.Recipe, g neck.Guitar) string {
 	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))
 	if err != nil {
@@ -250,6 +266,7 @@ func placeWord(r run.Recipe, g neck.Guitar) string {
 	return fmt.Sprintf("fret %d on %s", at.Fret, l.StringName(at.String))
 }
 
+// prettyDegrees writes degrees with their signs.
 func prettyDegrees(s string) string {
 	var out []string
 	for _, w := range words(s) {

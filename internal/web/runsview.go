@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"strings"
 
 	"ornamen/core/judge"
@@ -35,6 +36,16 @@ type runsPage struct {
 	Notes    int
 }
 
+// letter is a key of the Runs screen and the word of the sentence that it opens.
+type letter struct{ Key, Field, Name string }
+
+// Letters are the keys of the screen.
+func (*runsPage) Letters() []letter {
+	return []letter{{"k", "key", "key"}, {"p", "at", "place"}, {"c", "cell", "cell"}, {"d", "down-cell", "coming down"},
+		{"m", "move", "move"}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"l", "land", "landing"},
+		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
+}
+
 // sentencePart is one piece of the recipe as a sentence: plain text, or a word
 // that can be changed.
 type sentencePart struct {
@@ -52,6 +63,7 @@ func (p sentencePart) Tight() bool {
 	return strings.HasPrefix(p.Plain, ",") || strings.HasPrefix(p.Plain, ".")
 }
 
+// wayRow is one way to play the run.
 type wayRow struct {
 	Digit                                 int // the key that takes it
 	Name, Strokes, Changes, Ceiling, Held string
@@ -66,6 +78,8 @@ type compareView struct {
 	Same          bool
 }
 
+// runsView grows the recipe and judges its ways; a word that cannot be read leaves the
+// last run standing and says why.
 func (a runsScreen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	g := engineOf(r.Context()).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
@@ -150,6 +164,7 @@ type savedRecipe struct {
 	choice
 }
 
+// rows lists the ways, the one in use marked.
 func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToPlay) {
 	f.Show = ""
 	for i, w := range list {
@@ -175,6 +190,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	}
 }
 
+// countOfWord counts things, small numbers in words.
 func countOfWord(n int, word string) string {
 	if n == 1 {
 		return "1 " + word
@@ -198,6 +214,7 @@ func changesWords(r *judge.Report) string {
 	return s
 }
 
+// drawRun draws the run in the way that is used, and says how cells and beats lie.
 func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	var cells []draw.RunCell
 	n := 0
@@ -225,8 +242,8 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	x := grown.RhythmOf()
 	v.Count = fmt.Sprintf("%s, %s: %s.", countOfWord(x.Notes, "note"), countOfWord(x.Bars, "bar"),
 		learnWords(v.Form.Recipe, x.Notes))
-	var notes []string
-	if x.Aloud != "" && strings.Contains(x.Aloud, " and ") {
+	notes := slices.Clone(grown.Remarks)
+	if x.Aloud != "" {
 		notes = append(notes, "Count each cell "+x.Aloud+".")
 	}
 	if x.MeetCells > 1 {
@@ -236,12 +253,13 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 				countOfWord(x.MeetBeats, "beat")),
 		)
 	}
-	if x.PickupFrom != "" {
+	if x.PickupFrom != "" && v.Form.Recipe.From == "" {
 		notes = append(notes, "The pick-up starts on "+x.PickupFrom+".")
 	}
 	v.Note = strings.Join(notes, " ")
 }
 
+// learnWords says how many notes have to be learned for how many are played.
 func learnWords(r run.Recipe, notes int) string {
 	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {
@@ -254,6 +272,7 @@ func learnWords(r run.Recipe, notes int) string {
 	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
 }
 
+// compare is the run beside what it would be otherwise.
 func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
 	c := &compareView{

@@ -68,6 +68,7 @@ func (f tonesForm) with(change func(*tonesForm)) string {
 	return f.address()
 }
 
+// words cuts a list at its commas.
 func words(s string) []string {
 	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
 }
@@ -77,6 +78,7 @@ func (f tonesForm) palette() (music.Palette, error) {
 	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 }
 
+// tones is the page of a palette; the address is all of its state.
 func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 	var f tonesForm
 	if err := a.decode(r, &f); err != nil {
@@ -220,10 +222,12 @@ func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String), http.StatusSeeOther)
 }
 
+// key is the palette as a lick has it.
 func (f tonesForm) key(p music.Palette) lick.Key {
 	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: words(f.Add), Drop: words(f.Drop)}
 }
 
+// savePalette keeps a palette by name.
 func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 	var f struct {
 		tonesForm
@@ -251,6 +255,7 @@ func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, f.address(), http.StatusSeeOther)
 }
 
+// forgetPalette lets one go.
 func (a tonesScreen) forgetPalette(w http.ResponseWriter, r *http.Request) {
 	a.forget(w, r, a.store.ForgetPalette, "/tones")
 }
@@ -266,6 +271,7 @@ type recolourForm struct {
 	Rev   uint   `form:"rev"`
 }
 
+// recoloured is a lick in the tones of the form.
 func recoloured(g neck.Guitar, f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
 	p, err := music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 	if err != nil {
@@ -364,6 +370,7 @@ func stringNames(g neck.Guitar) []string {
 	return out
 }
 
+// oneOf is v where it is allowed, else the first that is.
 func oneOf(v string, allowed ...string) string {
 	if slices.Contains(allowed, v) {
 		return v
@@ -371,6 +378,7 @@ func oneOf(v string, allowed ...string) string {
 	return allowed[0]
 }
 
+// itoa writes a whole number.
 func itoa(n int) string { return strconv.Itoa(n) }
 
 // leftHanded says how the neck is drawn.

@@ -66,6 +66,7 @@ func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []s
 	v.Force = draw.ForceSVG(n, shape.ForceAlong(g, 1), here)
 }
 
+// labelOf is what stands on a place: degree, name, finger or interval.
 func labelOf(kind string, t shape.Placed) string {
 	switch kind {
 	case "notes":
@@ -80,6 +81,7 @@ func labelOf(kind string, t shape.Placed) string {
 	return t.Tone.Degree.Pretty()
 }
 
+// bendRows lists every bend that the shape offers.
 func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) {
 	names := stringNames(g)
 	for i := len(placed) - 1; i >= 0; i-- {
@@ -93,6 +95,7 @@ func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) 
 	}
 }
 
+// bendRowOf writes one bend in words.
 func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
 	row := bendRow{
 		Place:  fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret),
@@ -123,6 +126,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 // mostSpots is how many places the table shows.
 const mostSpots = 6
 
+// spots ranks where the shape lies best.
 func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return
@@ -172,8 +176,10 @@ type recolourPage struct {
 	Moves         []choice
 }
 
+// verdictView is a verdict in words.
 type verdictView struct{ Word, Class, Line string }
 
+// verdictOf writes a judgement as a card's verdict.
 func verdictOf(r *judge.Report) verdictView {
 	return verdictView{sentenceWord(r.Verdict), r.Verdict.String(), verdictLine(r.Lick, r)}
 }

@@ -20,6 +20,7 @@ type choice struct {
 	On         bool
 }
 
+// tonesPage is all that the page shows.
 type tonesPage struct {
 	Form    tonesForm
 	BenchID uint
@@ -46,22 +47,26 @@ type tonesPage struct {
 	Saved   []savedPalette
 }
 
+// savedPalette is a palette kept by name.
 type savedPalette struct {
 	ID         uint
 	Name, Link string
 }
 
+// bendRow is one bend in words.
 type bendRow struct {
 	Place, From, To, Push, Force, Fingers, Rating, Class, Hear string
 	Bar                                                        template.HTML
 }
 
+// spotRow is one place along the neck.
 type spotRow struct {
 	From, Key, Numbers, Words, Link string
 	Bar                             template.HTML
 	On                              bool
 }
 
+// tonesView lays the palette out and judges it.
 func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	p, err := f.palette()
 	if err != nil {
@@ -140,6 +145,7 @@ func (a tonesScreen) tonesStore(r *http.Request, v *tonesPage) error {
 	return err
 }
 
+// listWords lists words in a sentence.
 func listWords(w []string) string {
 	if len(w) < 2 {
 		return strings.Join(w, "")
@@ -210,6 +216,9 @@ func reasonOfColour(p music.Palette, t music.Tone, chord string) string {
 		if in {
 			word = "chord tone"
 		}
+		if above, clash := c.Clashes(t.Name); clash {
+			word = fmt.Sprintf("clash: a half step above the %s, harsh unless you mean it", above.Pretty())
+		}
 		s += fmt.Sprintf("; over %s it is the %s, a %s", prettySigns(c.Name), d.Pretty(), word)
 	}
 	return s + "."
@@ -222,9 +231,11 @@ var schools = []struct{ name, layout string }{
 		"box",
 	}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread",
 		"spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
-	{"joined up the neck", "joined"},
+	{"joined up the neck", "joined"}, {"two boxes", "boxes:1+2"},
 }
 
+// choices are the links to what else could be chosen, each the page's address with one
+// thing changed.
 func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place,
 	placed []shape.Placed) {
 	now := layout.Name()
@@ -367,6 +378,7 @@ func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed 
 	return out
 }
 
+// reachWord says what a step of the shape asks of the hand.
 func reachWord(s hand.Step) string {
 	switch {
 	case s.Kind == hand.Move || s.Kind == hand.Jump:

@@ -28,23 +28,27 @@ type versionsPage struct {
 	Same     bool
 }
 
+// versionRow is one version in the list.
 type versionRow struct {
 	Name, When, Ceiling string
 	Link                string
 	On, Head, Aside     bool
 }
 
+// versionView is one of the two that stand side by side.
 type versionView struct {
 	ID uint
 	offer
 	Head bool
 }
 
+// versionsForm says which two.
 type versionsForm struct {
 	A uint `form:"a"` // the version that is compared
 	B uint `form:"b"` // with this one; the newest where none is named
 }
 
+// versions is the page of a lick's versions.
 func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -64,6 +68,7 @@ func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 		page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
 }
 
+// versionsPage compares two of them.
 func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
 	list, err := a.store.Versions(r.Context(), e.ID, shownVersions)
 	if err != nil {
@@ -133,6 +138,7 @@ func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm
 	return v, nil
 }
 
+// versionOf draws one version, what differs from the other one marked.
 func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView {
 	o := offer{
 		Word:    sentenceWord(r.Verdict),
@@ -187,6 +193,7 @@ func numbersOf(notes []int) string {
 	return strings.Join(words, ", ")
 }
 
+// keyText is the key of a version in words.
 func keyText(l lick.Lick) string {
 	if l.Key.Tonic == "" {
 		return ""
@@ -201,6 +208,7 @@ func keyText(l lick.Lick) string {
 	return prettySigns(s)
 }
 
+// yesNo is a mark in words.
 func yesNo(b bool) string {
 	if b {
 		return "loops"

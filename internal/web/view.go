@@ -59,8 +59,10 @@ type benchView struct {
 	Foot    footView
 }
 
+// tempoLabel is a number on the bar of tempos.
 type tempoLabel struct{ Class, Text string }
 
+// findingView is a card of the judgement: a group of findings, its fixes.
 type findingView struct {
 	Code, Severity, Title, Text, Notes string
 	NoteList                           string
@@ -71,6 +73,7 @@ type findingView struct {
 	Fixes                              []fixView
 }
 
+// fixView is one fix that was tried.
 type fixView struct {
 	Text    string
 	Ceiling int
@@ -90,6 +93,7 @@ type tonesView struct {
 	Rail         []railTone
 }
 
+// railTone is one half step of the rail.
 type railTone struct {
 	Degree, Name, Role, Ask string
 	Value                   string // as edits name it
@@ -99,6 +103,7 @@ type railTone struct {
 // tonics are the practical roots, in the order of the keyboard.
 var tonics = []string{"C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"}
 
+// benchView gathers the page of a lick at a caret.
 func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*benchView, error) {
 	l := e.Lick
 	r, err := a.report(ctx, e)
@@ -148,6 +153,7 @@ func normal(c caret, l lick.Lick) caret {
 	return c
 }
 
+// joinTags writes tags as splitTags reads them.
 func joinTags(tags []string) string {
 	s := ""
 	for i, t := range tags {
@@ -159,6 +165,7 @@ func joinTags(tags []string) string {
 	return s
 }
 
+// tonesViewOf is the rail of a lick's tones.
 func tonesViewOf(l lick.Lick) tonesView {
 	v := tonesView{Tonic: l.Key.Tonic, Scale: l.Key.Scale, Tonics: tonics, Scales: music.ScaleNames()}
 	p, ok := l.Palette()
@@ -207,8 +214,10 @@ func railOf(p music.Palette) []railTone {
 	return rail
 }
 
+// barWidth is how wide the bar of tempos is, in units.
 const barWidth = 258.0
 
+// judgement writes verdict, tempos and findings.
 func (v *benchView) judgement() {
 	l, r := v.Lick, v.Report
 	v.Word, v.Line, v.Fine = sentenceWord(r.Verdict), verdictLine(l, r), fineLine(r)
@@ -248,9 +257,10 @@ func (v *benchView) found(list []judge.Finding) {
 	v.NoFix = v.Mended && main && v.Report.Verdict > judge.Flows
 }
 
+// findingOf writes one group of findings.
 func findingOf(f judge.Group) findingView {
 	fv := findingView{
-		Code:     f.Code,
+		Code:     string(f.Code),
 		Severity: f.Severity.String(),
 		Title:    f.Title,
 		Text:     f.Text,

@@ -212,7 +212,7 @@ func TestBadInput(t *testing.T) {
 		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},
 		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "is no place"},
 		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422,
-			"no note under the caret"},
+			"no note 99"},
 		{"tempo 9999", func() (int, string) { return ask(c.edit("tempo", "9999")) }, 422, "tempo must be 10 to 400"},
 		{"tempo of letters", func() (int, string) { return ask(c.edit("tempo", "fast")) }, 422, "is no tempo"},
 		{"tempo NaN", func() (int, string) { return ask(c.edit("tempo", "NaN")) }, 422, "tempo must be"},

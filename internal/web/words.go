@@ -8,6 +8,7 @@ import (
 	"ornamen/core/lick"
 )
 
+// titleOf is a lick's title, or what it is called without one.
 func titleOf(l lick.Lick) string {
 	if strings.TrimSpace(l.Title) == "" {
 		return "Untitled"

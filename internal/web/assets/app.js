@@ -30,6 +30,14 @@ document.addEventListener('keydown', e => {
   if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) { e.preventDefault(); e.target.click(); }
 });
 
+function showNotice(text) {
+  const box = document.createElement('div'), p = document.createElement('p');
+  box.className = 'notice';
+  p.textContent = text;
+  box.append(p);
+  $('#notice').replaceChildren(box);
+}
+
 // Tones and Runs: every control is an address; the server sends the screen back.
 const tones = $('#tones, #runs');
 if (tones) {
@@ -47,6 +55,16 @@ if (tones) {
     if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
     const b = /^[1-9]$/.test(e.key) && $(`.useit[data-digit="${e.key}"]`);
     if (b) { e.preventDefault(); b.click(); }
+    // A letter opens its word of the sentence, or the field where it can be said.
+    const said = $(`[data-letters] [data-letter="${e.key.toLowerCase()}"]`);
+    if (!said) return;
+    e.preventDefault();
+    if (said.dataset.field === 'bench') { $('.runactions form .btn').click(); return; }
+    const word = $(`[data-word="${said.dataset.field}"]`);
+    bootstrap.Dropdown.getOrCreateInstance(word || $('.runword.more')).show();
+    const field = $(`[data-run="${said.dataset.field}"]`);
+    field?.focus();
+    field?.select();
   });
   // A word of the recipe, typed.
   tones.addEventListener('change', e => {
@@ -62,6 +80,19 @@ if (tones) {
   });
   tones.addEventListener('keydown', e => { if (e.key === 'Enter' && e.target.matches('[data-run]')) { e.preventDefault(); e.target.blur(); } });
   tones.addEventListener('shown.bs.dropdown', e => { const i = $('.word-menu.show [data-run]'); if (i && !$('.word-menu.show .more-menu')) { i.focus(); i.select(); } });
+  // The run is heard as it is said now; another one stops it.
+  if (tones.id === 'runs') {
+    const strip = soundStrip($('#transport'), {
+      base: '/runs', prefix: 'sound-',
+      fields: () => { const q = {}; for (const i of $$('.runactions form[action="/runs/lick"] [name]')) if (i.name !== 'csrf_token') q[i.name] = i.value; return q; },
+      pace: p => { const t = +$('[data-word="tempo"]').innerText, c = +($('.waystable tr.on .big')?.innerText || t); return p === '80' ? 0.8 * c : p === 'third' ? t / 3 : t; },
+      lit: () => {}, failed: showNotice,
+    });
+    document.addEventListener('keydown', e => {
+      if (e.target.matches('input, select, textarea, button, a, summary') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
+      if (e.key === ' ') { e.preventDefault(); strip.toggle(); }
+    });
+  }
   tones.addEventListener('submit', e => { if (e.target.matches('[data-tones-form]')) { e.preventDefault(); ask(e.target); } });
 }
 
@@ -155,14 +186,6 @@ function startBench() {
   const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(() => send('GET', '/at', form()), 40); };
 
   document.body.addEventListener('htmx:error', () => { ahead.length = 0; showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'); });
-  function showNotice(text) {
-    const box = document.createElement('div'), p = document.createElement('p');
-    box.className = 'notice';
-    p.textContent = text;
-    box.append(p);
-    $('#notice').replaceChildren(box);
-  }
-
   function follow() {
     const s = state();
     Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true', win: s.window, next: s.next});
@@ -278,7 +301,16 @@ function startBench() {
     apply(b);
     if (b.closest('.judgement')) ledger.focus({preventScroll: true});
   });
-  bench.addEventListener('change', e => { if (e.target.dataset.edit) edit(e.target.dataset.edit, e.target.value); });
+  bench.addEventListener('change', e => {
+    const field = e.target;
+    if (!field.dataset.edit) return;
+    if (field.dataset.edit !== 'append') { edit(field.dataset.edit, field.value); return; }
+    if (!field.value.trim()) return;
+    edit('append', field.value);
+    field.value = '';
+    bootstrap.Dropdown.getOrCreateInstance('#goon').hide();
+    ledger.focus({preventScroll: true});
+  });
   bench.addEventListener('keydown', e => {
     if (e.target.matches('input.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
   });
@@ -304,6 +336,7 @@ function startBench() {
       }
     });
   };
+  const otherPart = what => { flush(); offer('/turned', {value: what, note: caret.note}); };
   function hands() { flush(); ask.way = ask.free = ''; offer(); }
   document.addEventListener('click', e => {
     const b = e.target.closest('[data-hands], [data-ask-way], [data-ask-free], [data-take], [data-turn], [data-useturn], [data-findrecipe]');
@@ -380,13 +413,18 @@ function startBench() {
       key(() => { flush(); send('POST', way, form()); });
       return;
     }
+    // In the hands' dialog a digit takes the offer that stands at that place.
+    const take = $('#hands.show') && !writing && !mod && /^[1-9]$/.test(e.key) && $$('#hands .offer')[e.key - 1]?.querySelector('[data-take], [data-useturn]');
+    if (take) { e.preventDefault(); take.click(); return; }
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
     if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
     if (document.activeElement !== ledger && document.activeElement !== document.body) return;
     const digit = digitOf(e);
     const acts = {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
-      h: hands, H: hands, k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { caret.anchor = 0; draw(); },
+      ' ': () => strip.toggle(), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
+      l: () => strip.press('loop'), m: () => strip.press('click'), g: () => strip.press('band'), f: () => strip.press('chords'),
+      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { caret.anchor = 0; draw(); },
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
@@ -396,6 +434,26 @@ function startBench() {
     if (e.key === 'Enter') { e.preventDefault(); key(() => typed ? flush() : acts.Enter()); return; }
     if (digit && !mod) { e.preventDefault(); key(() => caret.lane === 'place' ? type(digit, together) : value(digit)); return; }
     if (acts[e.key]) { e.preventDefault(); key(acts[e.key]); }
+  });
+
+  // ---- sound ----
+  const strip = soundStrip($('#transport'), {
+    base,
+    fields: () => { const c = chosen(); return {rev: state().rev, ...(c ? {from: c.from, upto: c.upto} : {})}; },
+    pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
+    lit: notes => { light(notes, 'lit'); const k = notes.length ? columnOf(notes[0]) : -1; if (k >= 0) show(k); },
+    failed: showNotice,
+  });
+  // show brings the column that sounds into sight.
+  function show(k) {
+    const scroll = $('.ledger-scroll', ledger), w = +svg().dataset.width, x = k * w;
+    if (x < scroll.scrollLeft || x + 2 * w > scroll.scrollLeft + scroll.clientWidth) scroll.scrollLeft = x - w;
+  }
+  document.addEventListener('click', e => {
+    const b = e.target.closest('[data-hear]');
+    if (!b) return;
+    listening.stop();
+    strip.begin({once: true, fields: b.dataset.hear ? {turn: b.dataset.hear, note: caret.note} : {}});
   });
 
   follow();

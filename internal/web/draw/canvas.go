@@ -1,6 +1,3 @@
-// Package draw makes the application's pictures as SVG, on the server. Colours
-// and fonts are classes that the style sheet knows; the drawings carry titles
-// and labels for screen readers.
 package draw
 
 import (
@@ -22,6 +19,7 @@ func (c *canvas) open(name string, attrs ...any) {
 	c.WriteByte('>')
 }
 
+// close ends an element.
 func (c *canvas) close(name string) {
 	c.WriteString("</")
 	c.WriteString(name)
@@ -36,6 +34,7 @@ func (c *canvas) el(name string, attrs ...any) {
 	c.WriteString("/>")
 }
 
+// attrs writes names and values in turn; numbers have at most two decimals.
 func (c *canvas) attrs(attrs []any) {
 	for i := 0; i+1 < len(attrs); i += 2 {
 		c.WriteByte(' ')
@@ -53,20 +52,24 @@ func (c *canvas) attrs(attrs []any) {
 	}
 }
 
+// text writes a word; what a player has typed is escaped.
 func (c *canvas) text(x, y float64, class, s string) {
 	c.open("text", "x", x, "y", y, "class", class)
 	c.WriteString(html.EscapeString(s))
 	c.close("text")
 }
 
+// line draws from one point to another.
 func (c *canvas) line(x1, y1, x2, y2 float64, class string) {
 	c.el("line", "x1", x1, "y1", y1, "x2", x2, "y2", y2, "class", class)
 }
 
+// rect draws a box.
 func (c *canvas) rect(x, y, w, h float64, class string, more ...any) {
 	c.el("rect", append([]any{"x", x, "y", y, "width", w, "height", h, "class", class}, more...)...)
 }
 
+// title names what it stands in, for a pointer that rests there and for a screen reader.
 func (c *canvas) title(s string) {
 	c.open("title")
 	c.WriteString(html.EscapeString(s))
@@ -86,6 +89,7 @@ func (c *canvas) svg(w, h float64, class, label string, more ...any) template.HT
 	return template.HTML(out.String()) // every value above is escaped
 }
 
+// num writes a coordinate as short as it can be.
 func num(v float64) string {
 	s := strconv.FormatFloat(v, 'f', 1, 64)
 	return strings.TrimSuffix(s, ".0")

@@ -77,6 +77,7 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 	return c.svg(w, h, "hands", label, "width", w, "height", h)
 }
 
+// handStroke draws a stroke sign, marked where it differs from the first proposal's.
 func (c *canvas) handStroke(x, y float64, n lick.Note, differs bool) {
 	class := "stroke"
 	if differs {

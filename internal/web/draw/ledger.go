@@ -25,12 +25,13 @@ type Cell struct {
 	SlurFrom                     int // column the slur comes from, −1 if none
 	Bend                         *lick.Bend
 	BendTo                       string
-	Vibrato, Mute, Accent, Bar   bool
+	Vibrato, Mute, Accent, Barre bool
 	SlideIn                      string
 	Severity                     judge.Severity
 	Load                         float64
 	Have                         float64
 	Possible                     bool
+	Shares                       []judge.Share // of the load, in ms
 }
 
 // Column is one time of the line.
@@ -47,6 +48,7 @@ type Column struct {
 type Ledger struct {
 	Strings []string // names, thin first
 	Columns []Column
+	Barres  []judge.Barre
 	Have    float64  // ms that most moves have, 0 when they differ
 	Next    string   // length of the next note
 	Ahead   []string // counts of the columns that are left to write in
@@ -92,8 +94,10 @@ func Lanes(strings int) []Lane {
 	return lanes
 }
 
+// lanes are the rows of this ledger.
 func (l Ledger) lanes() []Lane { return Lanes(len(l.Strings)) }
 
+// height is how far the lanes reach down.
 func height(lanes []Lane) float64 { last := lanes[len(lanes)-1]; return last.Y + last.H }
 
 // namesWidth is the width of the fixed lane names.
@@ -136,6 +140,9 @@ func LedgerSVG(l Ledger) template.HTML {
 	lanes := l.lanes()
 	w, h := ColumnWidth*float64(len(l.Columns)+max(1, len(l.Ahead))), height(lanes)
 	c.grid(l, lanes, w, h)
+	for _, b := range l.Barres {
+		c.barre(lanes, b)
+	}
 	for k := range l.Columns {
 		c.column(l, lanes, k)
 	}
@@ -155,6 +162,7 @@ func LedgerSVG(l Ledger) template.HTML {
 		"data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width", ColumnWidth)
 }
 
+// grid draws what lies behind the notes: lanes, strings, beats and bars.
 func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 	for _, ln := range lanes {
 		switch {
@@ -190,6 +198,7 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
 }
 
+// column draws one column: its count, its notes, its load.
 func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	col := l.Columns[k]
 	x := (float64(k) + 0.5) * ColumnWidth
@@ -229,8 +238,27 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	c.close("g")
 }
 
+// barre draws how long a finger lies flat: a bracket under the finger lane, and where it
+// lies across its strings.
+func (c *canvas) barre(lanes []Lane, b judge.Barre) {
+	from, to := (float64(b.First)+0.5)*ColumnWidth-17, (float64(b.Last)+0.5)*ColumnWidth+17
+	for _, ln := range lanes {
+		if ln.Name == "finger" {
+			y := ln.Y + ln.H - 3
+			c.el("path", "class", "barre", "d", fmt.Sprintf("M%s %sv3H%sv-3", num(from), num(y-3), num(to)))
+		}
+	}
+	thin, thick := lanes[b.Thin], lanes[b.Thick]
+	c.open("g", "class", "barrespan")
+	c.title(fmt.Sprintf("Finger %s lies flat at fret %d, strings %d to %d", b.Finger, b.Fret, b.Thick, b.Thin))
+	c.rect(from+3, mid(thin)-9, to-from-6, mid(thick)-mid(thin)+18, "flat", "rx", 8.0)
+	c.close("g")
+}
+
+// mid is the middle of a lane.
 func mid(l Lane) float64 { return l.Y + l.H/2 }
 
+// place draws what one note has in one lane.
 func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	y := mid(ln)
 	fret := strconv.Itoa(cell.Fret)
@@ -309,6 +337,7 @@ func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 	}
 }
 
+// strokeSign draws how the note is set going.
 func (c *canvas) strokeSign(x, y float64, cell Cell) {
 	class := "stroke"
 	if cell.StrokeProposed {
@@ -329,8 +358,10 @@ func (c *canvas) strokeSign(x, y float64, cell Cell) {
 	}
 }
 
+// slurWords are short enough for a column.
 var slurWords = map[lick.Slur]string{lick.Hammer: "ham", lick.Pull: "pull", lick.Slide: "slide", lick.Shift: "shift"}
 
+// slurWord writes what leads into the note.
 func (c *canvas) slurWord(x, y float64, cell Cell) {
 	w := slurWords[cell.Slur]
 	if w == "" && cell.SlideIn != "" {
@@ -341,6 +372,7 @@ func (c *canvas) slurWord(x, y float64, cell Cell) {
 	}
 }
 
+// bendWord writes bend, vibrato and mute of the note.
 func (c *canvas) bendWord(x, y float64, cell Cell) {
 	switch {
 	case cell.Bend != nil:
@@ -356,8 +388,8 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 		c.text(x, y+11, "word bendword small", to)
 	case cell.Vibrato:
 		c.text(x, y+5, "word bendword", "vib")
-	case cell.Bar:
-		c.text(x, y+5, "word", "bar")
+	case cell.Barre:
+		c.text(x, y+5, "word", "barre")
 	}
 }
 

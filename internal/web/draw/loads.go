@@ -27,8 +27,28 @@ func (c *canvas) load(ln Lane, x float64, cells []Cell) {
 	}
 	bar := full * math.Min(worst.Load, 1.35)
 	c.rect(x-16, base-bar, 32, bar, "load "+worst.Severity.String(), append(hatched(worst.Severity), "rx", 2.0)...)
+	c.shares(x, base, full, worst)
 	if worst.Severity > judge.Flows && worst.Load > 0.85 {
 		c.text(x, base-bar-4, "loadno "+worst.Severity.String(), fmt.Sprintf("%.0f", math.Floor(worst.Load*100+1e-6)))
+	}
+}
+
+// shares cuts a bend's load where its push ends and its release begins; what is left of
+// the time between them is the hold.
+func (c *canvas) shares(x, base, full float64, cell Cell) {
+	y := base
+	for _, s := range cell.Shares {
+		if s.Name == "hold" {
+			continue
+		}
+		h := full * s.Need / cell.Have
+		if y-h < base-full*1.35 {
+			return
+		}
+		if y < base {
+			c.line(x-16, y, x+16, y, "share")
+		}
+		y -= h
 	}
 }
 

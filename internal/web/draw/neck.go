@@ -36,6 +36,7 @@ type Neck struct {
 	Label      string  // for screen readers; "" means the bench's
 }
 
+// width is the drawing's own width in units; the page scales it.
 func (n Neck) width() float64 {
 	if n.Width > 0 {
 		return n.Width
@@ -71,6 +72,7 @@ type scaler struct {
 	from, to int
 }
 
+// newScaler fits the frets that are shown into the width, to scale.
 func newScaler(n Neck) scaler {
 	s := scaler{n: n, from: max(1, n.From), to: n.To}
 	if n.From <= 0 {
@@ -81,6 +83,7 @@ func newScaler(n Neck) scaler {
 	return s
 }
 
+// wire is where a fret lies.
 func (s scaler) wire(fret int) float64 {
 	return s.side(s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM)
 }
@@ -118,10 +121,12 @@ func (s scaler) cell(fret int) float64 {
 	return (s.wire(fret-1) + s.wire(fret)) / 2
 }
 
+// shows says whether a place lies within what is drawn.
 func (s scaler) shows(p neck.Place) bool {
 	return p.Fret >= s.from && p.Fret <= s.to || p.Fret == 0 && s.left > 0
 }
 
+// stringY is where a string lies, 1 on top.
 func stringY(str int) float64 { return neckTop + neckString*(float64(str)-0.5) }
 
 // dotted are the frets that necks mark on their edge (common practice).
@@ -160,6 +165,7 @@ func NeckSVG(n Neck) template.HTML {
 	return c.svg(n.width(), h, "neck", label)
 }
 
+// board draws frets, inlays and strings.
 func (c *canvas) board(s scaler, h float64) {
 	c.rect(0, 0, s.n.width(), h, "board", "rx", 8.0, "fill", "url(#ebony)")
 	if a := s.n.Area; a[1] > 0 {
@@ -256,11 +262,13 @@ func (c *canvas) dot(x, y float64, m Mark) {
 	}
 }
 
+// lozenge is the outline of a colour note.
 func lozenge(x, y, r float64) string {
 	return fmt.Sprintf("M%s %sL%s %sL%s %sL%s %sZ", num(x), num(y-r), num(x+r), num(y), num(x), num(y+r), num(x-r),
 		num(y))
 }
 
+// placeTitle is what a pointer that rests on a place reads.
 func placeTitle(m Mark) string {
 	t := fmt.Sprintf("string %d, fret %d", m.Place.String, m.Place.Fret)
 	if m.Label != "" {
@@ -346,6 +354,7 @@ func TipsSVG(n Neck) template.HTML {
 	return c.svg(neckWidth, tipsHeight, "tips", label)
 }
 
+// tips draws the four fingertips of a frame to scale.
 func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
 	for i := 0; i < 4; {
 		j := i + 1

@@ -28,6 +28,7 @@ type RunCell struct {
 	Last     bool // the tail or the landing
 }
 
+// changeWords are the string changes as the run shows them.
 var changeWords = map[pick.Change]string{
 	pick.Outside: "out",
 	pick.Inside:  "in",
@@ -98,6 +99,7 @@ func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 		"width", width, "height", changes+10)
 }
 
+// runNote draws a note of the run with what stands under it.
 func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64, held bool, step float64) {
 	n := r.Lick.Notes[i]
 	class := "small"

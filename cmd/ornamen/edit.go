@@ -1,0 +1,192 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+
+	"ornamen/core/edit"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/propose"
+	"ornamen/core/turn"
+)
+
+// editCommand changes a line as the bench does, one edit after the other.
+func editCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	o := optionsOf(e, fs, true)
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, -2, `the lick file and what to do, as in "3 finger 2" or "tempo 120"`)
+	if err != nil {
+		return err
+	}
+	player, l, err := o.playerAnd(rest[0])
+	if err != nil {
+		return err
+	}
+	var said []string
+	for _, line := range rest[1:] {
+		w, err := edit.Parse(line)
+		if err != nil {
+			return fmt.Errorf("%w; it is one of %s", err, strings.Join(dos(), ", "))
+		}
+		ed, err := edit.Read(player.Guitar, l, w)
+		if err == nil {
+			l, err = ed.Apply(l)
+		}
+		if err != nil {
+			return fmt.Errorf("%q: %w", line, err)
+		}
+		said = append(said, ed.What())
+	}
+	return changed(ctx, e, judge.NewEngine(player), l, strings.Join(said, "; "), *asJSON)
+}
+
+// dos names what can be done.
+func dos() []string {
+	out := make([]string, len(edit.Dos))
+	for i, d := range edit.Dos {
+		out[i] = d.Name
+	}
+	return out
+}
+
+// changed writes a line that was changed: the lick file, or what was done, how it is judged
+// and its hands.
+func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what string, asJSON bool) error {
+	if asJSON {
+		_, err := e.out.Write(l.Encode())
+		return err
+	}
+	r, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s: %s, %s\n", what, r.Verdict, r.Ceiling)
+	printHands(e, r.Lick)
+	return nil
+}
+
+// mendCommand lists the fixes of the findings, numbered, or takes one.
+func mendCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	o := optionsOf(e, fs, true)
+	take := fs.Int("take", 0, "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file to mend")
+	if err != nil {
+		return err
+	}
+	player, l, err := o.playerAnd(rest[0])
+	if err != nil {
+		return err
+	}
+	engine := judge.NewEngine(player)
+	r, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	if err := engine.Mend(ctx, l, r); err != nil {
+		return err
+	}
+	var fixes []numbered
+	for _, f := range judge.Grouped(r.Findings) {
+		for _, x := range f.Fixes {
+			mended, err := engine.Take(ctx, l, x.Edit, x.Small())
+			if err != nil {
+				return err
+			}
+			fixes = append(fixes, numbered{
+				fmt.Sprintf("%s (%s %s), %s", x.Text, f.Code, arrow(f.Notes), x.Ceiling), mended.Apply})
+		}
+	}
+	return listed(ctx, e, engine, l, fixes, *take, *asJSON, "nothing is found that a fix would mend")
+}
+
+// bendsCommand lists what else the bend of a note could be.
+func bendsCommand(ctx context.Context, e env, args []string) error {
+	return otherParts(ctx, e, args, turn.OtherBends, "there is no other bend: the note is not bent, or the lick has no tones")
+}
+
+// tailsCommand lists other ends of a line.
+func tailsCommand(ctx context.Context, e env, args []string) error {
+	return otherParts(ctx, e, args, turn.OtherTails, "there is no other tail from there: the lick has no tones")
+}
+
+// otherParts lists what find makes of the line at a note, the last one where none is named,
+// or takes one of them.
+func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar, lick.Lick, int) []turn.Changed,
+	none string) error {
+	fs := newFlags()
+	o := optionsOf(e, fs, true)
+	note, take := fs.Int("note", 0, ""), fs.Int("take", 0, "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, 1, "the lick file")
+	if err != nil {
+		return err
+	}
+	player, l, err := o.playerAnd(rest[0])
+	if err != nil {
+		return err
+	}
+	if *note < 0 || *note > len(l.Notes) {
+		return fmt.Errorf("there is no note %d", *note)
+	}
+	if *note == 0 {
+		*note = len(l.Notes)
+	}
+	engine := judge.NewEngine(player)
+	var parts []numbered
+	for _, p := range find(player.Guitar, l, *note-1) {
+		r, err := engine.Check(ctx, p.Lick)
+		if err != nil {
+			return err
+		}
+		parts = append(parts, numbered{fmt.Sprintf("%s: %s, %s", p.What, r.Verdict, r.Ceiling),
+			func(lick.Lick) (lick.Lick, error) {
+				list, err := propose.Hands(ctx, engine, p.Lick, propose.Ask{})
+				if err != nil {
+					return l, err
+				}
+				return list[0].Lick, nil
+			}})
+	}
+	return listed(ctx, e, engine, l, parts, *take, *asJSON, none)
+}
+
+// numbered is one of several changes that can be taken.
+type numbered struct {
+	text  string
+	apply func(lick.Lick) (lick.Lick, error)
+}
+
+// listed writes the changes, or takes the one that is asked for, counted from 1.
+func listed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, list []numbered, take int, asJSON bool,
+	none string) error {
+	switch {
+	case len(list) == 0:
+		return errors.New(none)
+	case take < 0 || take > len(list):
+		return fmt.Errorf("there are %d to take", len(list))
+	case take > 0:
+		x := list[take-1]
+		taken, err := x.apply(l)
+		if err != nil {
+			return err
+		}
+		return changed(ctx, e, engine, taken, x.text, asJSON)
+	case asJSON:
+		texts := make([]string, len(list))
+		for i, x := range list {
+			texts[i] = x.text
+		}
+		return printJSON(e, texts)
+	}
+	for i, x := range list {
+		fmt.Fprintf(e.out, "%d  %s\n", i+1, x.text)
+	}
+	return nil
+}

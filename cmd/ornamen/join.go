@@ -1,0 +1,87 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/propose"
+	"ornamen/core/run"
+	"ornamen/core/turn"
+)
+
+// join lets one line follow another and says what the seam asks.
+func join(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	o := optionsOf(e, fs, false)
+	at := fs.Int("at", 0, "")
+	recipe, cell := fs.String("run", "", ""), fs.String("cell", "", "")
+	asJSON := fs.Bool("json", false, "")
+	rest, err := parse(fs, args, -1, "the lick file to go on from, and what to go on with")
+	if err != nil {
+		return err
+	}
+	player, a, err := o.playerAnd(rest[0])
+	if err != nil {
+		return err
+	}
+	b, err := second(o, player.Guitar, a, rest[1:], *recipe, *cell, *at)
+	if err != nil {
+		return err
+	}
+	joined, err := turn.Join(a, b, *at)
+	if err != nil {
+		return err
+	}
+	engine := judge.NewEngine(player)
+	proposals, err := propose.Hands(ctx, engine, joined, propose.Ask{})
+	if err != nil {
+		return err
+	}
+	l := proposals[0].Lick
+	if *asJSON {
+		_, err := e.out.Write(l.Encode())
+		return err
+	}
+	seam := len(joined.Notes) - len(b.Notes)
+	fmt.Fprintf(e.out, "%d notes, the second line from note %d on: %s\n", len(l.Notes), seam+1, proposals[0].Ceiling)
+	if left := len(a.Notes) - seam; left > 0 {
+		fmt.Fprintf(e.out, "%s of the first line left out\n", plural(left, "note"))
+	}
+	if seam > 0 && seam < len(l.Notes) {
+		if w := proposals[0].Report.Notes[seam].Worst(); w.Need > 0 {
+			fmt.Fprintf(e.out, "the seam, %d → %d: needs %.0f ms, has %.0f\n", seam, seam+1, w.Need, w.Have)
+		}
+	}
+	printHands(e, l)
+	return nil
+}
+
+// second is what the line goes on with: another file, a run, or a cell of its own tones. One of
+// them is named.
+func second(o options, g neck.Guitar, a lick.Lick, files []string, recipe, cell string, at int) (lick.Lick, error) {
+	switch {
+	case len(files) == 1 && recipe == "" && cell == "":
+		return o.read(files[0])
+	case len(files) == 0 && recipe != "" && cell == "":
+		r, err := run.Parse(recipe)
+		if err != nil {
+			return a, err
+		}
+		grown, err := run.Grow(r, g.WithTuning(a.Tuning))
+		if err != nil {
+			return a, err
+		}
+		return grown.Lick, nil
+	case len(files) == 0 && cell != "" && recipe == "":
+		before := at - 2 // the note that stays, from 0
+		if at == 0 {
+			before = len(a.Notes) - 1
+		}
+		return turn.CellAfter(g, a, cell, before)
+	}
+	return a, errors.New("name one thing to go on with: a second lick file, --run RECIPE or --cell CELL")
+}

@@ -1,0 +1,208 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"time"
+
+	"ornamen/format"
+	"ornamen/internal/store"
+)
+
+// maxListed is how many licks or versions are listed at most.
+const maxListed = 100_000
+
+// lickRow is one lick of the notebook in JSON.
+type lickRow struct {
+	Lick    uint      `json:"lick"`
+	Title   string    `json:"title"`
+	Touched time.Time `json:"touched"`
+}
+
+// licks lists the notebook, the last touched first.
+func licks(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	find, named := fs.String("find", "", ""), fs.String("db", "", "")
+	asJSON := fs.Bool("json", false, "")
+	if _, err := parse(fs, args, 0, ""); err != nil {
+		return err
+	}
+	db, err := notebookFile(*named)
+	if err != nil {
+		return err
+	}
+	s, err := store.OpenToRead(db)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	rows, err := s.List(ctx, store.Query{Find: *find, Limit: maxListed})
+	if err != nil {
+		return err
+	}
+	list := make([]lickRow, len(rows))
+	for i, r := range rows {
+		list[i] = lickRow{r.ID, r.Title, r.Touched}
+	}
+	if *asJSON {
+		return printJSON(e, list)
+	}
+	for _, r := range list {
+		fmt.Fprintf(e.out, "%4d  %s\n", r.Lick, titled(r.Title))
+	}
+	if len(list) == 0 {
+		fmt.Fprintln(e.out, "no licks")
+	}
+	return nil
+}
+
+// titled is a title, or what stands where there is none.
+func titled(s string) string {
+	if s == "" {
+		return "untitled"
+	}
+	return s
+}
+
+// lickNamed finds a lick by its number or its title.
+func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, error) {
+	if n, err := strconv.ParseUint(name, 10, 32); err == nil {
+		return s.Get(ctx, uint(n))
+	}
+	rows, err := s.List(ctx, store.Query{Find: name, Limit: maxListed})
+	if err != nil {
+		return store.Entry{}, err
+	}
+	var found []store.Row
+	for _, r := range rows {
+		if strings.EqualFold(r.Title, strings.TrimSpace(name)) {
+			found = append(found, r)
+		}
+	}
+	switch len(found) {
+	case 0:
+		return store.Entry{}, fmt.Errorf("the notebook has no lick %q", name)
+	case 1:
+		return s.Get(ctx, found[0].ID)
+	}
+	return store.Entry{}, fmt.Errorf("%d licks have the title %q; name one by its number", len(found), name)
+}
+
+// exportLick writes one lick, as it is or as a version was, in the format of the file's name.
+func exportLick(ctx context.Context, e env, s *store.Store, file, name string, version uint) error {
+	out, err := format.ByFile(file)
+	if err != nil {
+		return err
+	}
+	x, err := lickNamed(ctx, s, name)
+	if err != nil {
+		return err
+	}
+	l := x.Lick
+	if version > 0 {
+		if l, err = s.At(ctx, x.ID, version); err != nil {
+			return err
+		}
+	}
+	if err := write(file, out.Write(l)); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s written to %s\n", titled(l.Title), file)
+	return nil
+}
+
+// importLick adds a lick file of any format to the notebook.
+func importLick(ctx context.Context, e env, file, db string) error {
+	l, remarks, err := read(file)
+	if err != nil {
+		return err
+	}
+	for _, r := range remarks {
+		fmt.Fprintf(e.err, "%s: %s\n", file, r)
+	}
+	s, err := store.Open(db, time.Now)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	x, err := s.Add(ctx, l, "imported from "+filepath.Base(file))
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s added as lick %d\n", titled(l.Title), x.ID)
+	return nil
+}
+
+// versionRow is one version of a lick in JSON.
+type versionRow struct {
+	Version uint      `json:"version"`
+	What    string    `json:"what"`
+	Made    time.Time `json:"made"`
+	Shown   bool      `json:"shown"`
+	Aside   bool      `json:"aside,omitempty"`
+}
+
+// versions lists the versions of a lick, the newest first, or goes back to one of them: it
+// becomes the newest, so that nothing is lost.
+func versions(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	take := fs.Uint("take", 0, "")
+	asJSON := fs.Bool("json", false, "")
+	name, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the lick, by its number or title")
+	if err != nil {
+		return err
+	}
+	open := store.OpenToRead
+	if *take > 0 {
+		open = func(path string) (*store.Store, error) { return store.Open(path, time.Now) }
+	}
+	s, err := open(db)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	x, err := lickNamed(ctx, s, name)
+	if err != nil {
+		return err
+	}
+	if *take > 0 {
+		l, err := s.At(ctx, x.ID, *take)
+		if err != nil {
+			return err
+		}
+		if *take == x.Revision {
+			return errors.New("that is the version that is shown")
+		}
+		if _, err := s.Commit(ctx, x.ID, x.Revision, l, fmt.Sprintf("back to version %d", *take)); err != nil {
+			return err
+		}
+		fmt.Fprintf(e.out, "%s is as version %d was\n", titled(l.Title), *take)
+		return nil
+	}
+	found, err := s.Versions(ctx, x.ID, maxListed)
+	if err != nil {
+		return err
+	}
+	list := make([]versionRow, len(found))
+	for i, v := range found {
+		list[i] = versionRow{v.ID, v.What, v.CreatedAt, v.Head, v.Aside}
+	}
+	if *asJSON {
+		return printJSON(e, list)
+	}
+	for _, v := range list {
+		mark := ""
+		switch {
+		case v.Shown:
+			mark = "  (shown)"
+		case v.Aside:
+			mark = "  (kept aside)"
+		}
+		fmt.Fprintf(e.out, "%4d  %s  %s%s\n", v.Version, v.Made.Format("2006-01-02 15:04"), v.What, mark)
+	}
+	return nil
+}

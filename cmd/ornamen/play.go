@@ -1,0 +1,66 @@
+package main
+
+import (
+	"bufio"
+	"context"
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/sound"
+)
+
+// play writes a line as it sounds: a WAV file on standard output.
+func play(_ context.Context, e env, args []string) error {
+	fs := newFlags()
+	o := optionsOf(e, fs, true)
+	tempo, rounds, notes := fs.Float64("tempo", 0, ""), fs.Int("loop", 1, ""), fs.String("notes", "", "")
+	count, click, band := fs.Bool("count-in", false, ""), fs.Bool("click", false, ""), fs.Bool("band", false, "")
+	hold, target, drive := fs.Bool("hold", false, ""), fs.Bool("target", false, ""), fs.Float64("drive", 0, "")
+	rest, err := parse(fs, args, 1, "the lick file to play")
+	if err != nil {
+		return err
+	}
+	player, l, err := o.playerAnd(rest[0])
+	if err != nil {
+		return err
+	}
+	switch {
+	case len(l.Notes) == 0:
+		return errors.New("the lick has no notes")
+	case *tempo != 0 && !(*tempo >= lick.MinTempo && *tempo <= lick.MaxTempo):
+		return fmt.Errorf("tempo is %d to %d", lick.MinTempo, lick.MaxTempo)
+	case *rounds < 1 || *rounds > 1000:
+		return errors.New("loop is 1 to 1000 rounds")
+	case !(*drive >= 0 && *drive <= 1):
+		return errors.New("drive is 0 to 1")
+	}
+	ask := sound.Options{Tempo: *tempo, Rounds: *rounds, CountIn: *count, Click: *click, Band: *band, Chords: *hold,
+		Target: *target, Drive: *drive}
+	if *notes != "" {
+		if ask.From, ask.To, err = span(*notes, len(l.Notes)); err != nil {
+			return err
+		}
+	}
+	w := bufio.NewWriter(e.out)
+	if err := sound.WriteWAV(w, sound.NewPlayer(player.Guitar, l, ask)); err != nil {
+		return fmt.Errorf("the sound cannot be written: %w", err)
+	}
+	return w.Flush()
+}
+
+// span reads "3-8", notes counted from 1, as a range counted from 0.
+func span(s string, notes int) (from, to int, err error) {
+	a, b, ok := strings.Cut(s, "-")
+	if !ok {
+		b = a
+	}
+	from, err1 := strconv.Atoi(a)
+	to, err2 := strconv.Atoi(b)
+	if err1 != nil || err2 != nil || from < 1 || to < from || to > notes {
+		return 0, 0, fmt.Errorf("%q: write notes as 3-8, from 1 to %d", s, notes)
+	}
+	return from - 1, to, nil
+}

@@ -1,0 +1,66 @@
+package e2e
+
+import (
+	"math"
+	"testing"
+)
+
+// lights are the notes that were lit while a line sounded: when they were due and when it was
+// done, by the audio clock.
+type lights []struct{ Note, Due, Lit float64 }
+
+// A player hears a line: it sounds, its notes light up in time, a loop goes round without a
+// gap, goes on while the line is edited, slows down at the next round, and stops.
+func TestListening(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/13")
+	p.ready()
+	p.keys("l", " ")
+	p.wait(`listening.on && listening.log.length > 6`)
+	p.wait(`document.querySelector('svg.ledger g.col.lit')`)
+	for _, x := range eval[lights](p, `listening.log.map(x => ({Note: x.note, Due: x.due, Lit: x.lit}))`) {
+		if late := x.Lit - x.Due; !(math.Abs(late) <= 0.030) {
+			t.Errorf("note %g is lit %.0f ms late", x.Note, 1000*late)
+		}
+	}
+	// An edit while it sounds: the next round has it.
+	p.keys("2")
+	p.wait(`listening.rounds.length > 1`)
+	p.keys("[")
+	p.wait(`(() => { const r = listening.rounds.at(-1); return r[1] - r[0] > 2.2 })()`)
+	rounds := eval[[][]float64](p, `listening.rounds`)
+	for i := 1; i < len(rounds); i++ {
+		if gap := rounds[i][0] - rounds[i-1][1]; math.Abs(gap) > 1e-4 {
+			t.Errorf("round %d begins %.1f ms after the one before it", i+1, 1000*gap)
+		}
+	}
+	p.keys(" ")
+	p.wait(`!listening.on && !document.querySelector('svg.ledger g.col.lit')`)
+	if s := p.text("#transport [data-play]"); s != "Play" {
+		t.Errorf("the button says %q", s)
+	}
+}
+
+// A run is heard before it is a lick, and a turned line before it is taken.
+func TestHeardBeforeTaken(t *testing.T) {
+	t.Parallel()
+	a := demoApp(t)
+	p := a.open("/runs")
+	p.wait(`document.querySelector('svg.run')`)
+	p.keys(" ")
+	p.wait(`listening.on && listening.log.length > 3`)
+	p.click(`#transport [data-play]`)
+	p.wait(`!listening.on`)
+	p.go_("/licks/11")
+	p.ready()
+	before := p.frets()
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-turn=backwards]`)
+	p.wait(`document.querySelectorAll('.offer').length == 2`)
+	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	p.click(`[data-hear=backwards]`)
+	p.wait(`listening.on && listening.log.length > 3`)
+	if p.frets() != before {
+		t.Error("hearing it took it")
+	}
+}

@@ -1,0 +1,145 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"ornamen/core/find"
+	"ornamen/core/lick"
+	"ornamen/core/run"
+	"ornamen/internal/store"
+)
+
+// findRecipe looks for the recipe that a written lick follows and says it, with
+// the way to adopt it.
+func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	if len(e.Lick.Parts) > 0 {
+		a.sayWith(w, r, http.StatusOK, partsNotice(e))
+		return
+	}
+	if e.Lick.Recipe != "" {
+		if known, err := run.Parse(e.Lick.Recipe); err == nil {
+			a.sayWith(
+				w, r, http.StatusOK,
+				notice{
+					Text:    "It was grown from " + e.Lick.Recipe,
+					Actions: []action{{Label: "Change the recipe", Link: adopt(e, known)}},
+				},
+			)
+			return
+		}
+	}
+	parts, err := a.parted(r.Context(), e)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if len(parts) == 0 {
+		a.sayWith(w, r, http.StatusOK,
+			notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
+		return
+	}
+	switch found := parts[0]; {
+	case found.To-found.From+1 == len(e.Lick.Notes):
+		a.sayWith(
+			w, r, http.StatusOK,
+			notice{
+				Text:    "The whole line follows " + found.Recipe.String(),
+				Actions: []action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}},
+			},
+		)
+	default:
+		a.sayWith(w, r, http.StatusOK, foundNotice(e, parts))
+	}
+}
+
+// parted are the recipes that a line is joined of.
+func (a runsScreen) parted(ctx context.Context, e store.Entry) (parts []find.Found, err error) {
+	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
+		parts, err = find.Parts(ctx, engineOf(ctx).Player.Guitar, e.Lick)
+		return err
+	})
+	return parts, err
+}
+
+// foundNotice says which notes follow which recipe, with the way to look at each and to keep
+// them with the lick.
+func foundNotice(e store.Entry, parts []find.Found) notice {
+	var says []string
+	n := notice{Actions: []action{{Label: "Keep them with the lick", Post: fmt.Sprintf("/licks/%d/parts", e.ID),
+		Rev: e.Revision}}}
+	for _, p := range parts {
+		says = append(says, fmt.Sprintf("notes %d to %d of %d follow %s", p.From, p.To, len(e.Lick.Notes), p.Recipe))
+		if len(n.Actions) <= maxPartActions {
+			n.Actions = append(n.Actions, action{Label: fmt.Sprintf("Open %d to %d in Runs", p.From, p.To),
+				Link: runsForm{Recipe: p.Recipe}.address()})
+		}
+	}
+	n.Text = sentenceCase(strings.Join(says, "; ")) + "."
+	return n
+}
+
+// keepParts gives a lick the recipes that its parts follow, so that each can be changed by
+// itself.
+func (a runsScreen) keepParts(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	parts, err := a.parted(r.Context(), e)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	l := e.Lick.Clone()
+	for _, p := range parts {
+		l.Parts = append(l.Parts, lick.Part{From: p.From - 1, To: p.To, Recipe: p.Recipe.String()})
+	}
+	switch {
+	case len(e.Lick.Parts) > 0 || e.Lick.Recipe != "":
+		a.fail(w, r, invalid{errors.New("the lick has its recipes already")})
+		return
+	case len(parts) == 0:
+		a.fail(w, r, invalid{errors.New("no recipe is found in this line")})
+		return
+	}
+	if _, err := a.commit(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {
+		a.failStale(w, r, e.ID, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+}
+
+// maxPartActions is how many parts a notice offers to change.
+const maxPartActions = 6
+
+// partsNotice says of which parts a lick is joined, with the way to change each.
+func partsNotice(e store.Entry) notice {
+	n := notice{Text: fmt.Sprintf("%s of it were grown by recipes.", countOfWord(len(e.Lick.Parts), "part"))}
+	if len(e.Lick.Parts) == 1 {
+		n.Text = "One part of it was grown by a recipe."
+	}
+	for k, p := range e.Lick.Parts {
+		known, err := run.Parse(p.Recipe)
+		if err != nil || len(n.Actions) == maxPartActions {
+			continue // written by a later version, say
+		}
+		known.Tempo = e.Lick.Tempo
+		n.Actions = append(n.Actions, action{Label: fmt.Sprintf("Change notes %d to %d", p.From+1, p.To),
+			Link: runsForm{Recipe: known, Lick: e.ID, Rev: e.Revision, Part: k + 1}.address()})
+	}
+	return n
+}
+
+// adopt is the way to change a lick by its recipe.
+func adopt(e store.Entry, r run.Recipe) string {
+	r.Tempo = e.Lick.Tempo
+	return runsForm{Recipe: r, Lick: e.ID, Rev: e.Revision}.address()
+}

@@ -1,0 +1,227 @@
+package web
+
+import (
+	"cmp"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log"
+	"mime"
+	"net/http"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/sound"
+	"ornamen/internal/store"
+)
+
+// soundForm says what is heard of a lick, and how.
+type soundForm struct {
+	Rev    uint    `form:"rev"`   // 0: the one that is shown
+	Tempo  float64 `form:"tempo"` // 0: the lick's
+	From   int     `form:"from"`  // notes from 1; 0 for all
+	Upto   int     `form:"upto"`
+	Note   int     `form:"note"` // the caret, for bends and tails
+	Rounds int     `form:"rounds"`
+	Lead   bool    `form:"lead"` // a loop under way
+	Count  bool    `form:"count"`
+	Click  bool    `form:"click"`
+	Band   bool    `form:"band"`
+	Chords bool    `form:"chords"`
+	Target bool    `form:"target"`
+	Drive  int     `form:"drive"` // percent, as the loudnesses
+	Line   int     `form:"line"`
+	Beat   int     `form:"beat"`
+	Tick   int     `form:"tick"`
+	Turn   string  `form:"turn"` // heard turned, before it is taken
+	Save   bool    `form:"save"` // as a file
+}
+
+// Limits of what is asked for.
+const (
+	maxRounds  = 32
+	maxSeconds = 20 * 60
+)
+
+// options are the form's as the sound knows them.
+func (f soundForm) options(l lick.Lick) (sound.Options, error) {
+	o := sound.Options{Tempo: f.Tempo, Rounds: max(1, f.Rounds), Lead: f.Lead, CountIn: f.Count, Click: f.Click, Band: f.Band,
+		Chords: f.Chords, Target: f.Target, Drive: percent(f.Drive)}
+	if f.From > 0 && f.Upto >= f.From {
+		o.From, o.To = f.From-1, min(f.Upto, len(l.Notes))
+	}
+	if f.Line+f.Beat+f.Tick > 0 {
+		o.Levels = &sound.Levels{Line: percent(f.Line), Band: percent(f.Beat), Click: percent(f.Tick)}
+	}
+	switch {
+	case f.Tempo != 0 && !(f.Tempo >= lick.MinTempo && f.Tempo <= lick.MaxTempo):
+		return o, fmt.Errorf("a tempo is %d to %d", lick.MinTempo, lick.MaxTempo)
+	case o.Rounds > maxRounds:
+		return o, fmt.Errorf("at most %d rounds are played at once", maxRounds)
+	}
+	return o, nil
+}
+
+// percent is a part of one.
+func percent(n int) float64 { return float64(max(0, min(100, n))) / 100 }
+
+// heard is the lick that is to be heard, turned where that is asked, and its player; ok is
+// false where the answer is given.
+func (a benchScreen) heard(w http.ResponseWriter, r *http.Request) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return nil, l, f, false
+	}
+	err := a.decode(r, &f)
+	if err == nil && f.Rev != 0 && f.Rev != e.Revision {
+		e.Lick, err = a.store.At(r.Context(), e.ID, f.Rev)
+	}
+	if err == nil {
+		p, l, err = a.playing(r.Context(), e, f)
+	}
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return nil, l, f, false
+	}
+	return p, l, f, true
+}
+
+// playing makes the player.
+func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*sound.Player, lick.Lick, error) {
+	l := e.Lick
+	if f.Turn != "" {
+		var err error
+		b := benchForm{Value: f.Turn}
+		b.From, b.Upto, b.Note = f.From, f.Upto, f.Note
+		if l, err = a.turnedLick(ctx, e, b); err != nil {
+			return nil, l, err
+		}
+		f.From, f.Upto = 0, 0
+	}
+	if len(l.Notes) == 0 {
+		return nil, l, fmt.Errorf("there are no notes to hear")
+	}
+	o, err := f.options(l)
+	if err != nil {
+		return nil, l, err
+	}
+	p := sound.NewPlayer(engineOf(ctx).Player.Guitar, l, o)
+	if p.Len() > maxSeconds*sound.Rate {
+		return nil, l, fmt.Errorf("that would sound for %d minutes; at most %d are played at once", p.Len()/sound.Rate/60,
+			maxSeconds/60)
+	}
+	return p, l, nil
+}
+
+// soundFile sends the lick as it sounds, while it is computed.
+func (a benchScreen) soundFile(w http.ResponseWriter, r *http.Request) {
+	p, l, f, ok := a.heard(w, r)
+	if !ok {
+		return
+	}
+	sendWAV(w, r, p, l, f.Save)
+}
+
+// sendWAV streams a player; what follows is not computed once the page has gone.
+func sendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lick, save bool) {
+	w.Header().Set("Content-Type", "audio/wav")
+	w.Header().Set("Cache-Control", "no-store")
+	if save {
+		w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
+			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
+	}
+	if err := sound.WriteWAV(whileThere{w, r.Context()}, p); err != nil && r.Context().Err() == nil {
+		log.Printf("sound: %v", err)
+	}
+}
+
+// whileThere stops writing when the page has gone.
+type whileThere struct {
+	io.Writer
+	ctx context.Context
+}
+
+// Write implements io.Writer.
+func (w whileThere) Write(b []byte) (int, error) {
+	if err := w.ctx.Err(); err != nil {
+		return 0, err
+	}
+	return w.Writer.Write(b)
+}
+
+// sounding says when the notes of a round sound, in seconds, for the lights.
+type sounding struct {
+	Begins float64     `json:"begins"` // of the first round
+	Round  float64     `json:"round"`
+	Tempo  float64     `json:"tempo"`
+	Notes  []sound.Lit `json:"notes"`
+}
+
+// soundTimes answers with them.
+func (a benchScreen) soundTimes(w http.ResponseWriter, r *http.Request) {
+	p, l, f, ok := a.heard(w, r)
+	if !ok {
+		return
+	}
+	sendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+}
+
+// sendTimes writes a player's times as JSON.
+func sendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) {
+	w.Header().Set("Content-Type", "application/json")
+	w.Header().Set("Cache-Control", "no-store")
+	s := sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo, Notes: p.Notes()}
+	if err := json.NewEncoder(w).Encode(s); err != nil {
+		log.Printf("sound: %v", err)
+	}
+}
+
+// runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
+// the address beside the recipe.
+func (a runsScreen) runHeard(w http.ResponseWriter, r *http.Request) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
+	// The recipe's words and the sound's have some names in common: the sound's begin with
+	// "sound-".
+	asked := map[string][]string{}
+	if err := r.ParseForm(); err == nil {
+		for name, values := range r.Form {
+			if own, is := strings.CutPrefix(name, "sound-"); is {
+				asked[own] = values
+				delete(r.Form, name)
+			}
+		}
+	}
+	form, err := readRuns(r)
+	if err == nil {
+		l, err = a.runLick(r.Context(), form)
+	}
+	if err == nil {
+		r.Form = asked
+		err = a.decode(r, &f)
+	}
+	if err == nil {
+		var o sound.Options
+		if o, err = f.options(l); err == nil {
+			p = sound.NewPlayer(engineOf(r.Context()).Player.Guitar, l, o)
+		}
+	}
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return nil, l, f, false
+	}
+	return p, l, f, true
+}
+
+// runSound sends the run as it sounds.
+func (a runsScreen) runSound(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		sendWAV(w, r, p, l, f.Save)
+	}
+}
+
+// runTimes says when its notes sound.
+func (a runsScreen) runTimes(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		sendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	}
+}
