@@ -39,9 +39,9 @@ bench:
 # Half a minute for every parser.
 fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 30s ./core/lick
-	go test -run '^$$' -fuzz FuzzDecodeTab -fuzztime 30s ./format
-	go test -run "^$$" -fuzz FuzzDecodeMusicXML -fuzztime 30s ./format
-	go test -run "^$$" -fuzz FuzzDecodeMIDI -fuzztime 30s ./format
+	go test -run '^$$' -fuzz FuzzDecode -fuzztime 30s ./format/tab
+	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s ./format/musicxml
+	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s ./format/midi
 	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s ./core/music
 	go test -run '^$$' -fuzz FuzzPhrase -fuzztime 30s ./core/phrase
 	go test -run '^$$' -fuzz FuzzRecipe -fuzztime 30s ./core/run

@@ -76,7 +76,10 @@ func TestBendByKeyboard(t *testing.T) {
 	for k := 0; k < 20 && !shown(); k++ {
 		p.keys(kb.ArrowDown)
 	}
-	p.wait(`document.querySelector('.lanekeys[data-lane=bend]:not([hidden]) [data-digit=W]')?.innerText.includes('any free')`)
+	p.wait(
+		`document.querySelector('.lanekeys[data-lane=bend]:not([hidden]) ` +
+			`[data-digit=W]')?.innerText.includes('any free')`,
+	)
 	p.keys("w")
 	p.wait(`document.querySelector('[data-digit=W]').innerText == 'W helped by 2'`)
 	p.keys("w")

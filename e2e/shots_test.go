@@ -37,7 +37,8 @@ var shots = []struct {
 	{"runs", "/runs", nil},
 	{
 		"runs-restrung",
-		"/runs?key=C%23+natural+minor&layout=3nps&at=6:9&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring",
+		"/runs?key=C%23+natural+minor&layout=3nps&at=6:9" +
+			"&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring",
 		nil,
 	},
 	{"hands", "/licks/11", func(p *tab) {

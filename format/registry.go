@@ -8,65 +8,83 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/format/midi"
+	"ornamen/format/musicxml"
+	"ornamen/format/read"
+	"ornamen/format/sheet"
+	"ornamen/format/tab"
 )
 
 // Format is one way to write a lick as a file. A new one is a file of this package
 // and a row of the list.
 type Format struct {
-	Name   string                                                  // as addresses name it: "json"
-	Title  string                                                  // as menus name it
-	Ending string                                                  // of file names, as it is written: ".lick.json"
-	Kind   string                                                  // media type
-	Holds  string                                                  // what comes back as it went out
-	Read   func([]byte) (l lick.Lick, remarks []string, err error) // remarks: what was read otherwise, or not; nil: it is only written
+	Name   string                                      // as addresses name it: "json"
+	Title  string                                      // as menus name it
+	Ending string                                      // of file names, as it is written: ".lick.json"
+	Kind   string                                      // media type
+	Holds  string                                      // what comes back as it went out
+	Read   func([]byte, read.Ask) (read.Result, error) // nil: it is only written
 	Write  func(lick.Lick) []byte
 }
 
+// All is what a format holds that gives every lick back as it was.
+const All = "all of a lick"
+
 // formats is every format there is.
 var formats = []Format{
-	{"json", "Lick file", ".lick.json", "application/json", "all of a lick", readLick, lick.Lick.Encode},
 	{
-		"tab",
-		"Text tab",
-		".tab",
-		"text/plain; charset=utf-8",
-		"all of a lick",
-		DecodeTab,
-		EncodeTab,
+		Name: "json", Title: "Lick file", Ending: ".lick.json", Kind: "application/json", Holds: All,
+		Read: readLick, Write: lick.Lick.Encode,
 	},
 	{
-		"midi",
-		"MIDI",
-		".mid",
-		"audio/midi",
-		"places, times, accents, bends, vibrato; title, tempo, meter, pick-up, feel, loop, key, chords, tuning",
-		DecodeMIDI,
-		EncodeMIDI,
+		Name: "tab", Title: "Text tab", Ending: ".tab", Kind: "text/plain; charset=utf-8", Holds: All,
+		Read: tab.Decode, Write: tab.Encode,
 	},
 	{
-		"musicxml",
-		"MusicXML",
-		".musicxml",
-		"application/vnd.recordare.musicxml+xml",
-		"places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead notes, rakes, barres; title, " +
-			"tempo, meter, pick-up, feel, loop, chords, tuning",
-		DecodeMusicXML,
-		EncodeMusicXML,
+		Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
+		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead notes, rakes, " +
+			"barres; " +
+			"title, tempo, meter, pick-up, feel, loop, chords, tuning",
+		Read: musicxml.Decode, Write: musicxml.Encode,
 	},
-	{"mxl", "MusicXML, packed", ".mxl", "application/vnd.recordare.musicxml", "as MusicXML", DecodeMXL, EncodeMXL},
-	{"svg", "Drawing", ".svg", "image/svg+xml", "what is seen", nil, EncodeSVG},
-	{"page", "Page to print", ".html", "text/html; charset=utf-8", "what is seen", nil, EncodePage},
-	{"wav", "Sound", ".wav", "audio/wav", "what is heard", nil, EncodeWAV},
+	{
+		Name: "mxl", Title: "MusicXML, packed", Ending: ".mxl", Kind: "application/vnd.recordare.musicxml",
+		Holds: "as MusicXML",
+		Read:  musicxml.DecodePacked, Write: musicxml.EncodePacked,
+	},
+	{
+		Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
+		Holds: "places, times, accents, bends, slide-ins, that there is vibrato; title, tempo, meter, pick-up, feel, " +
+			"loop, key, chords, tuning; a bass and drums beside the line",
+		Read: midi.Decode, Write: midi.Encode,
+	},
+	{
+		Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen",
+		Write: sheet.Drawing,
+	},
+	{
+		Name: "page", Title: "Page to print", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen",
+		Write: sheet.Page,
+	},
+	{Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard", Write: encodeWAV},
 }
 
 // readLick reads a lick file, which says all there is or is refused.
-func readLick(data []byte) (lick.Lick, []string, error) {
-	l, err := lick.Parse(data)
-	return l, nil, err
+func readLick(data []byte, _ read.Ask) (r read.Result, err error) {
+	r.Lick, err = lick.Parse(data)
+	return r, err
 }
 
 // Formats lists the formats.
 func Formats() []Format { return slices.Clone(formats) }
+
+// Names are the formats' names.
+func Names() (out []string) {
+	for _, f := range formats {
+		out = append(out, f.Name)
+	}
+	return out
+}
 
 // ByName finds a format as addresses name it.
 func ByName(name string) (Format, bool) {
@@ -107,18 +125,24 @@ func Detect(name string, data []byte) Format {
 	if bytes.HasPrefix(bytes.TrimSpace(data[:min(len(data), 64)]), []byte("{")) {
 		return formats[0]
 	}
-	return formats[1]
+	return formats[1] // text tab
 }
 
 // Import reads a file by its name, else by how it begins. A format that is only written is
 // refused in a sentence.
-func Import(name string, data []byte) (lick.Lick, []string, error) {
+func Import(name string, data []byte, ask read.Ask) (read.Result, error) {
 	f := Detect(name, data)
 	if len(data) > lick.MaxBytes {
-		return lick.Lick{}, nil, fmt.Errorf("the file has more than %d MB", lick.MaxBytes>>20)
+		return read.Result{}, fmt.Errorf("the file has more than %d MB", lick.MaxBytes>>20)
 	}
 	if f.Read == nil {
-		return lick.Lick{}, nil, fmt.Errorf("%s files are only written, not read", strings.ToLower(f.Title))
+		return read.Result{}, fmt.Errorf("%s files are only written, not read", strings.ToLower(f.Title))
 	}
-	return f.Read(data)
+	return f.Read(data, ask)
+}
+
+// TitleOf is what to call an untitled line from a file: the file's name without its ending.
+func TitleOf(file string) string {
+	base := filepath.Base(file)
+	return read.Clip(strings.TrimSuffix(strings.TrimSuffix(base, filepath.Ext(base)), ".lick"), 60)
 }

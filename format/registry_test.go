@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/format/read"
 )
 
 // Every format is found by its name and by its file, and gives a simple line back.
@@ -19,12 +20,13 @@ func TestRegistry(t *testing.T) {
 			t.Errorf("%s is not found by its file: %v", f.Name, err)
 		}
 		if f.Read == nil {
-			if _, _, err := Import("a"+f.Ending, f.Write(l)); err == nil || len(f.Write(l)) == 0 {
+			if _, err := Import("a"+f.Ending, f.Write(l), read.Ask{}); err == nil || len(f.Write(l)) == 0 {
 				t.Errorf("%s is read, or empty", f.Name)
 			}
 			continue
 		}
-		back, _, err := f.Read(f.Write(l))
+		r, err := f.Read(f.Write(l), read.Ask{})
+		back := r.Lick
 		if err != nil || len(back.Notes) != 1 || back.Notes[0].Place() != l.Notes[0].Place() || back.Title != "Barn" {
 			t.Errorf("%s gives back %+v, %v", f.Name, back, err)
 		}

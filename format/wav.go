@@ -8,8 +8,8 @@ import (
 	"ornamen/core/sound"
 )
 
-// EncodeWAV is a lick as it sounds on a guitar of its tuning, once through.
-func EncodeWAV(l lick.Lick) []byte {
+// encodeWAV is a lick as it sounds on a guitar of its tuning, once through.
+func encodeWAV(l lick.Lick) []byte {
 	var b bytes.Buffer
 	// A buffer takes all that is written.
 	_ = sound.WriteWAV(&b, sound.NewPlayer(neck.Standard().WithTuning(l.Tuning), l, sound.Options{}))

@@ -21,7 +21,7 @@ func check(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	p, l, err := o.playerAnd(rest[0])
+	p, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}

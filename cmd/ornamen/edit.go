@@ -23,7 +23,7 @@ func editCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -80,7 +80,7 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -108,7 +108,13 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 
 // bendsCommand lists what else the bend of a note could be.
 func bendsCommand(ctx context.Context, e env, args []string) error {
-	return otherParts(ctx, e, args, turn.OtherBends, "there is no other bend: the note is not bent, or the lick has no tones")
+	return otherParts(
+		ctx,
+		e,
+		args,
+		turn.OtherBends,
+		"there is no other bend: the note is not bent, or the lick has no tones",
+	)
 }
 
 // tailsCommand lists other ends of a line.
@@ -128,7 +134,7 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}

@@ -30,8 +30,30 @@ func printed(t *testing.T, args ...string) (string, lick.Lick) {
 
 // A line is written from nothing by command, bent, ended otherwise and gone on with.
 func TestEditCommands(t *testing.T) {
-	path, _ := printed(t, "run", "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3", "--times", "4", "--json")
-	path, l := printed(t, "edit", path, "12 remove", "add 3:7 1/4", "12 bend 2", "tempo 92", "chords Am7 | D7", "--json")
+	path, _ := printed(
+		t,
+		"run",
+		"--key",
+		"A minor pentatonic",
+		"--at",
+		"6:5",
+		"--cell",
+		"1 2 3",
+		"--times",
+		"4",
+		"--json",
+	)
+	path, l := printed(
+		t,
+		"edit",
+		path,
+		"12 remove",
+		"add 3:7 1/4",
+		"12 bend 2",
+		"tempo 92",
+		"chords Am7 | D7",
+		"--json",
+	)
 	n := l.Notes[11]
 	if len(l.Notes) != 12 || n.Place().Notation() != "3:7" || n.Bend == nil || l.Tempo != 92 || len(l.Chords) != 2 {
 		t.Fatalf("%d notes, the last %+v, tempo %g, chords %v", len(l.Notes), n, l.Tempo, l.Chords)
@@ -40,7 +62,8 @@ func TestEditCommands(t *testing.T) {
 		!strings.HasPrefix(out, "tempo") {
 		t.Errorf("%d %s", status, out)
 	}
-	if status, _, stderr := call("edit", path, "3 wobble"); status != 2 || !strings.Contains(stderr, "one of place, add") {
+	if status, _, stderr := call("edit", path, "3 wobble"); status != 2 ||
+		!strings.Contains(stderr, "one of place, add") {
 		t.Errorf("%d %s", status, stderr)
 	}
 	if status, out, _ := call("bends", path, "--note", "12"); status != 0 || !strings.HasPrefix(out, "1  ") {
@@ -54,7 +77,8 @@ func TestEditCommands(t *testing.T) {
 		t.Errorf("%d %s", status, stderr)
 	}
 	var texts []string
-	if _, out, _ := call("tails", path, "--note", "8", "--json"); json.Unmarshal([]byte(out), &texts) != nil || len(texts) < 3 {
+	if _, out, _ := call("tails", path, "--note", "8", "--json"); json.Unmarshal([]byte(out), &texts) != nil ||
+		len(texts) < 3 {
 		t.Errorf("tails: %s", out)
 	}
 	if _, l := printed(t, "tails", path, "--note", "8", "--take", "1", "--json"); l.Pitch(len(l.Notes)-1).Class() != 9 {
@@ -66,7 +90,10 @@ func TestEditCommands(t *testing.T) {
 	if _, l := printed(t, "join", path, "--cell", "3 2 1", "--json"); len(l.Notes) != 15 {
 		t.Errorf("with a cell the line has %d notes", len(l.Notes))
 	}
-	if _, l := printed(t, "join", path, "--run", `--key "D minor pentatonic" --at 6:10 --cell "1 2" --times 2`, "--json"); len(l.Notes) != 16 {
+	if _, l := printed(t, "join", path, "--run", `--key "D minor pentatonic" --at 6:10 --cell "1 2" --times 2`,
+		"--json"); len(
+		l.Notes,
+	) != 16 {
 		t.Errorf("with a run the line has %d notes", len(l.Notes))
 	}
 	if status, _, _ := call("join", path); status != 2 {
@@ -77,7 +104,8 @@ func TestEditCommands(t *testing.T) {
 // The demo's line that breaks is mended by its first fix.
 func TestMendCommand(t *testing.T) {
 	path := demoFile(t, "Lantern turnaround")
-	if status, out, _ := call("mend", path); status != 0 || !strings.Contains(out, "1  ") || !strings.Contains(out, "(") {
+	if status, out, _ := call("mend", path); status != 0 || !strings.Contains(out, "1  ") ||
+		!strings.Contains(out, "(") {
 		t.Errorf("%d %s", status, out)
 	}
 	mended, _ := printed(t, "mend", path, "--take", "1", "--json")
@@ -103,7 +131,8 @@ func TestNotebookCommands(t *testing.T) {
 	if _, out, _ := call("licks", "--db", db, "--json"); json.Unmarshal([]byte(out), &rows) != nil || len(rows) != 2 {
 		t.Fatalf("licks: %s", out)
 	}
-	if status, out, _ := call("licks", "--db", db, "--find", "no such"); status != 0 || !strings.Contains(out, "no licks") {
+	if status, out, _ := call("licks", "--db", db, "--find", "no such"); status != 0 ||
+		!strings.Contains(out, "no licks") {
 		t.Errorf("%d %s", status, out)
 	}
 	if status, _, stderr := call("export", tab, "--lick", "thaw bends", "--db", db); status != 2 ||
@@ -117,7 +146,8 @@ func TestNotebookCommands(t *testing.T) {
 		t.Errorf("%v %s", err, data)
 	}
 	var list []versionRow
-	if _, out, _ := call("versions", "2", "--db", db, "--json"); json.Unmarshal([]byte(out), &list) != nil || len(list) != 1 {
+	if _, out, _ := call("versions", "2", "--db", db, "--json"); json.Unmarshal([]byte(out), &list) != nil ||
+		len(list) != 1 {
 		t.Fatalf("versions: %s", out)
 	}
 	for _, bad := range [][]string{{"versions", "9", "--db", db}, {"versions", "2", "--take", "99", "--db", db},

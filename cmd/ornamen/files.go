@@ -9,28 +9,43 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/player"
 	"ornamen/format"
+	"ornamen/internal/handover"
 )
 
-// read reads a lick file of any format by its name, with remarks on what of it was read
-// otherwise than it stands there.
-func read(name string) (l lick.Lick, remarks []string, err error) {
-	if _, err := format.ByFile(name); err != nil {
-		return l, nil, err
-	}
+// fileBytes are a file's content, no more than a lick file may have.
+func fileBytes(name string) ([]byte, error) {
 	f, err := os.Open(name)
 	if err != nil {
-		return l, nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
+		return nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
 	}
 	defer f.Close()
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
 	if err != nil {
-		return l, nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
+		return nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
 	}
-	if l, remarks, err = format.Import(name, data); err != nil {
-		return l, nil, fmt.Errorf("%s: %w", name, err)
+	return data, nil
+}
+
+// read reads a lick file of any format by its name, for a player's guitar and hand; what was
+// read otherwise than it stands there is said beside the answer.
+func read(ctx context.Context, e env, p player.Player, name string, line int) (lick.Lick, error) {
+	if _, err := format.ByFile(name); err != nil {
+		return lick.Lick{}, err
 	}
-	return l, remarks, nil
+	data, err := fileBytes(name)
+	if err != nil {
+		return lick.Lick{}, err
+	}
+	r, err := handover.Read(ctx, judge.NewEngine(p), name, data, line)
+	if err != nil {
+		return lick.Lick{}, fmt.Errorf("%s: %w", name, err)
+	}
+	for _, s := range r.Remarks {
+		fmt.Fprintf(e.err, "%s: %s\n", name, s)
+	}
+	return r.Lick, nil
 }
 
 // unwrapPath is what went wrong with a file, without the operation's name.
@@ -71,6 +86,7 @@ func write(name string, data []byte) error {
 func convert(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
+	o.line = fs.Int("line", 0, "")
 	rest, err := parse(fs, args, 2, "the file to read and the file to write")
 	if err != nil {
 		return err
@@ -79,20 +95,13 @@ func convert(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	l, err := o.read(rest[0])
+	p, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
-	if out.Read == nil { // for the eye and the ear: with the hands that are open found
-		player, err := o.player()
-		if err != nil {
-			return err
-		}
-		r, err := judge.NewEngine(player).Check(ctx, l)
-		if err != nil {
-			return err
-		}
-		l = r.Lick
+	data, err := handover.Write(ctx, judge.NewEngine(p), l, out)
+	if err != nil {
+		return err
 	}
-	return write(rest[1], out.Write(l))
+	return write(rest[1], data)
 }

@@ -24,11 +24,11 @@ func join(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, a, err := o.playerAnd(rest[0])
+	player, a, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
-	b, err := second(o, player.Guitar, a, rest[1:], *recipe, *cell, *at)
+	b, err := second(ctx, o, player.Guitar, a, rest[1:], *recipe, *cell, *at)
 	if err != nil {
 		return err
 	}
@@ -62,10 +62,19 @@ func join(ctx context.Context, e env, args []string) error {
 
 // second is what the line goes on with: another file, a run, or a cell of its own tones. One of
 // them is named.
-func second(o options, g neck.Guitar, a lick.Lick, files []string, recipe, cell string, at int) (lick.Lick, error) {
+func second(
+	ctx context.Context,
+	o options,
+	g neck.Guitar,
+	a lick.Lick,
+	files []string,
+	recipe, cell string,
+	at int,
+) (lick.Lick, error) {
 	switch {
 	case len(files) == 1 && recipe == "" && cell == "":
-		return o.read(files[0])
+		_, b, err := o.playerAnd(ctx, files[0])
+		return b, err
 	case len(files) == 0 && recipe != "" && cell == "":
 		r, err := run.Parse(recipe)
 		if err != nil {

@@ -56,7 +56,8 @@ var commands = []command{
 	},
 	{
 		"tones",
-		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] ` + who + ` [--json]`,
+		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] ` +
+			who + ` [--json]`,
 		"Lays a palette of tones out on the neck, with the bends it offers.",
 		tones,
 	},
@@ -72,7 +73,8 @@ var commands = []command{
 		`run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at ` +
 			`STRING:FRET] [--move M] [--times N] [--bars N] [--dir up|down|updown|downup] [--down-cell C] ` +
 			`[--mirror] [--loop] [--turn once|twice] [--repeat N] [--even] [--start N] [--rotate N] [--count ` +
-			`4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--from BEAT] [--displace 1/4] [--chords "1 ` +
+			`4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--from BEAT] [--displace 1/4] ` +
+			`[--chords "1 ` +
 			`4 5"] [--follow key|chord] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land ` +
 			`DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] ` + who + ` [--json|--tab]`,
 		"Grows a line from a recipe.",
@@ -153,7 +155,8 @@ var commands = []command{
 	},
 	{
 		"convert",
-		"convert IN OUT [--tuning T] [--chords C] (.json .tab .mid .musicxml .mxl; OUT also .svg .html .wav)",
+		"convert IN OUT [--line N] [--tuning T] [--chords C] (.json .tab .mid .musicxml .mxl; OUT also .svg " +
+			".html .wav)",
 		"Writes a line in another format.",
 		convert,
 	},
@@ -166,11 +169,17 @@ var commands = []command{
 	},
 	{
 		"export",
-		"export FILE [--lick LICK] [--version N] [--db FILE]",
-		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, recipes, player.",
+		"export FILE [--lick LICK] [--version N] [--as FORMAT] [--tag TAG] [--db FILE]",
+		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+			"recipes, player.",
 		exportCommand,
 	},
-	{"import", "import FILE [--db FILE]", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
+	{
+		"import",
+		"import FILE [--line N] [--db FILE]",
+		"Adds a lick, or all that an export holds, to the notebook.",
+		importCommand,
+	},
 	{"licks", "licks [--find WORDS] [--db FILE] [--json]", "Lists the licks of the notebook.", licks},
 	{
 		"versions",

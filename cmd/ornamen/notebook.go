@@ -4,12 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"path/filepath"
 	"strconv"
 	"strings"
 	"time"
 
-	"ornamen/format"
 	"ornamen/internal/store"
 )
 
@@ -90,51 +88,6 @@ func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, e
 		return s.Get(ctx, found[0].ID)
 	}
 	return store.Entry{}, fmt.Errorf("%d licks have the title %q; name one by its number", len(found), name)
-}
-
-// exportLick writes one lick, as it is or as a version was, in the format of the file's name.
-func exportLick(ctx context.Context, e env, s *store.Store, file, name string, version uint) error {
-	out, err := format.ByFile(file)
-	if err != nil {
-		return err
-	}
-	x, err := lickNamed(ctx, s, name)
-	if err != nil {
-		return err
-	}
-	l := x.Lick
-	if version > 0 {
-		if l, err = s.At(ctx, x.ID, version); err != nil {
-			return err
-		}
-	}
-	if err := write(file, out.Write(l)); err != nil {
-		return err
-	}
-	fmt.Fprintf(e.out, "%s written to %s\n", titled(l.Title), file)
-	return nil
-}
-
-// importLick adds a lick file of any format to the notebook.
-func importLick(ctx context.Context, e env, file, db string) error {
-	l, remarks, err := read(file)
-	if err != nil {
-		return err
-	}
-	for _, r := range remarks {
-		fmt.Fprintf(e.err, "%s: %s\n", file, r)
-	}
-	s, err := store.Open(db, time.Now)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	x, err := s.Add(ctx, l, "imported from "+filepath.Base(file))
-	if err != nil {
-		return err
-	}
-	fmt.Fprintf(e.out, "%s added as lick %d\n", titled(l.Title), x.ID)
-	return nil
 }
 
 // versionRow is one version of a lick in JSON.

@@ -1,8 +1,8 @@
 package main
 
 import (
+	"context"
 	"flag"
-	"fmt"
 	"strings"
 
 	"ornamen/core/hand"
@@ -16,6 +16,7 @@ import (
 type options struct {
 	env                                               env
 	instrument, tuning, hand, bender, helpers, chords *string
+	line                                              *int // of a file that holds several
 }
 
 // optionsOf adds them to a command's flags. A run names its chords itself.
@@ -55,39 +56,34 @@ func (o options) player() (player.Player, error) {
 	return p, p.Bend(*o.bender, *o.helpers)
 }
 
-// playerAnd is who plays, and the lick file that is named.
-func (o options) playerAnd(name string) (p player.Player, l lick.Lick, err error) {
+// playerAnd is who plays, and the lick file that is named, with the tuning and the chords that
+// were asked for; the frets stay.
+func (o options) playerAnd(ctx context.Context, name string) (p player.Player, l lick.Lick, err error) {
 	if p, err = o.player(); err != nil {
 		return p, l, err
 	}
-	l, err = o.read(name)
-	return p, l, err
-}
-
-// read reads a lick file and gives it the tuning and the chords that were asked for;
-// the frets stay.
-func (o options) read(name string) (lick.Lick, error) {
-	l, remarks, err := read(name)
-	if err != nil {
-		return l, err
+	line := 0
+	if o.line != nil {
+		line = *o.line
 	}
-	for _, s := range remarks {
-		fmt.Fprintf(o.env.err, "%s: %s\n", name, s)
+	if l, err = read(ctx, o.env, p, name, line); err != nil {
+		return p, l, err
 	}
 	if o.tuning != nil && *o.tuning != "" {
 		if l.Tuning, err = neck.ParseTuning(*o.tuning); err != nil {
-			return l, err
+			return p, l, err
 		}
 		if err := l.Validate(); err != nil {
-			return l, err
+			return p, l, err
 		}
 	}
 	if o.chords != nil && strings.TrimSpace(*o.chords) != "" {
 		chords, err := lick.ParseChords(*o.chords, l.Meter, l.Pickup)
 		if err != nil {
-			return l, err
+			return p, l, err
 		}
-		return lick.SetChords{Chords: chords}.Apply(l)
+		l, err = lick.SetChords{Chords: chords}.Apply(l)
+		return p, l, err
 	}
-	return l, nil
+	return p, l, nil
 }

@@ -13,7 +13,7 @@ import (
 )
 
 // play writes a line as it sounds: a WAV file on standard output.
-func play(_ context.Context, e env, args []string) error {
+func play(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
 	tempo, rounds, notes := fs.Float64("tempo", 0, ""), fs.Int("loop", 1, ""), fs.String("notes", "", "")
@@ -23,7 +23,7 @@ func play(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}

@@ -24,7 +24,8 @@ func TestPlayCommand(t *testing.T) {
 	if slow := seconds("--tempo", "42"); slow < 1.8*(once-0.6) {
 		t.Errorf("at half the tempo it lasts %.1f s, at its own %.1f", slow, once)
 	}
-	if three := seconds("--loop", "3", "--band", "--hold", "--click", "--count-in", "--drive", "0.5"); three < 3*(once-0.6) {
+	if three := seconds("--loop", "3", "--band", "--hold", "--click", "--count-in", "--drive",
+		"0.5"); three < 3*(once-0.6) {
 		t.Errorf("three rounds last %.1f s", three)
 	}
 	if part := seconds("--notes", "1-2"); part > once/2 {

@@ -43,7 +43,7 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	if *best < 1 || *best > 20 {
 		return fmt.Errorf("--best %d: ask for 1 to 20", *best)
 	}
-	p, l, err := o.playerAnd(rest[0])
+	p, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}

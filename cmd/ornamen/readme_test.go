@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"ornamen/core/propose"
+	"ornamen/format"
 )
 
 var update = flag.Bool("update", false, "write docs/model.md anew")
@@ -51,6 +52,13 @@ func TestReadme(t *testing.T) {
 	for _, c := range commands {
 		if !strings.Contains(readme, "ornamen "+c.usage+"\n") {
 			t.Errorf("README does not show: ornamen %s", c.usage)
+		}
+	}
+	for _, f := range format.Formats() {
+		reads := map[bool]string{true: "no", false: "yes"}[f.Read == nil]
+		row := fmt.Sprintf("| %s | `%s` | %s | %s |\n", f.Title, f.Ending, reads, f.Holds)
+		if !strings.Contains(readme, row) {
+			t.Errorf("README does not show: %s", row)
 		}
 	}
 	shots, err := filepath.Glob(filepath.Join("..", "..", "docs", "screenshots", "*"))

@@ -22,7 +22,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 	if *to == "" {
 		return fmt.Errorf(`name the new tones, as in --to "C# dorian"`)
 	}
-	l, err := o.read(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -31,10 +31,6 @@ func recolour(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	manner, err := shape.ParseManner(*move)
-	if err != nil {
-		return err
-	}
-	player, err := o.player()
 	if err != nil {
 		return err
 	}

@@ -14,7 +14,7 @@ import (
 	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/turn"
-	"ornamen/format"
+	"ornamen/format/tab"
 )
 
 // printJSON writes a value indented, as every command's --json does.
@@ -57,7 +57,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	case *asJSON:
 		_, err = e.out.Write(l.Encode())
 	case *asTab:
-		_, err = e.out.Write(format.EncodeTab(l))
+		_, err = e.out.Write(tab.Encode(l))
 	default:
 		fmt.Fprintln(e.out, r.Short(grown))
 		rhythm := grown.RhythmOf()
@@ -76,7 +76,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 		if len(filled) > 0 && filled[0].Ceiling > 0 {
 			fmt.Fprintf(e.out, "clean up to %d\n", filled[0].Ceiling.Whole())
 		}
-		_, err = e.out.Write(format.EncodeTab(l))
+		_, err = e.out.Write(tab.Encode(l))
 	}
 	return err
 }
@@ -98,7 +98,7 @@ func ways(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -149,7 +149,7 @@ func restring(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -185,7 +185,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -242,7 +242,7 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	if *how == "" {
 		return errors.New("say how with --how: backwards, mirror, rotate:N, octave or -octave")
 	}
-	player, l, err := o.playerAnd(rest[0])
+	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}

@@ -1,16 +1,11 @@
 package main
 
 import (
-	"bytes"
 	"context"
 	"flag"
 	"fmt"
-	"os"
-	"path/filepath"
-	"strings"
 	"time"
 
-	"ornamen/internal/archive"
 	"ornamen/internal/store"
 )
 
@@ -68,66 +63,5 @@ func restore(_ context.Context, e env, args []string) error {
 	if kept != "" {
 		fmt.Fprintln(e.out, "what was there before is kept as", kept)
 	}
-	return nil
-}
-
-// exportCommand writes one lick of the notebook as a file, or the notebook as a zip of plain
-// files.
-func exportCommand(ctx context.Context, e env, args []string) error {
-	fs := newFlags()
-	named, version := fs.String("lick", "", ""), fs.Uint("version", 0, "")
-	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to write")
-	if err != nil {
-		return err
-	}
-	s, err := store.OpenToRead(db)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	if *named != "" {
-		return exportLick(ctx, e, s, file, *named, *version)
-	}
-	var b bytes.Buffer
-	n, err := archive.Write(ctx, &b, s)
-	if err != nil {
-		return err
-	}
-	if err := write(file, b.Bytes()); err != nil {
-		return err
-	}
-	fmt.Fprintf(e.out, "%s written to %s\n", plural(n, "lick"), file)
-	return nil
-}
-
-// importCommand adds a lick file to the notebook, or everything of such a zip, or nothing of
-// it.
-func importCommand(ctx context.Context, e env, args []string) error {
-	file, db, err := onNotebook(args, "the file to read")
-	if err != nil {
-		return err
-	}
-	if !strings.EqualFold(filepath.Ext(file), ".zip") {
-		return importLick(ctx, e, file, db)
-	}
-	f, err := os.Open(file)
-	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
-	}
-	defer f.Close()
-	info, err := f.Stat()
-	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
-	}
-	s, err := store.Open(db, time.Now)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	n, err := archive.Read(ctx, f, info.Size(), s)
-	if err != nil {
-		return fmt.Errorf("%s: %w", file, err)
-	}
-	fmt.Fprintf(e.out, "%s added\n", plural(n, "lick"))
 	return nil
 }

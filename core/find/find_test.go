@@ -236,7 +236,8 @@ func TestFindParts(t *testing.T) {
 	l := testline.Read(t, "A minor pentatonic",
 		"6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 1:8 5 2:8 1:5 2:8 5 8 5 3:7 2:5 3:7 5")
 	parts, err := find.Parts(t.Context(), neck.Standard(), l)
-	if err != nil || len(parts) != 2 || parts[0].From != 1 || parts[0].To != 12 || parts[1].From != 13 || parts[1].To != 24 {
+	if err != nil || len(parts) != 2 || parts[0].From != 1 || parts[0].To != 12 || parts[1].From != 13 ||
+		parts[1].To != 24 {
 		t.Errorf("%v: %+v", err, parts)
 	}
 }

@@ -67,7 +67,10 @@ func wildLick(rng *rand.Rand) lick.Lick {
 				n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}
 			}
 			if rng.IntN(8) == 0 {
-				n.SlideIn = &lick.SlideIn{Frets: 1 + rng.IntN(3), From: []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)]}
+				n.SlideIn = &lick.SlideIn{
+					Frets: 1 + rng.IntN(3),
+					From:  []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)],
+				}
 			}
 			n.Mute, n.Rake, n.Barre, n.Accent = rng.IntN(9) == 0, rng.IntN(9) == 0, rng.IntN(5) == 0, rng.IntN(5) == 0
 			for _, f := range []lick.Field{lick.FieldFinger, lick.FieldStroke, lick.FieldString, lick.FieldSlur} {

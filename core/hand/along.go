@@ -30,21 +30,9 @@ func (c *chain) byPosition(limit float64) []int {
 			from = max(from+1, to-1)
 			continue
 		}
-		least := never
-		var best []node
-		for _, cuts := range c.positions(from, to) {
-			tried := work
-			tried.nodes = slices.Clone(work.nodes)
-			for i, k := range cuts[:len(cuts)-1] {
-				if !tried.stay(k, cuts[i+1]) {
-					panic("a position that was found is none") // positions proved it
-				}
-			}
-			if p, ok := tried.best(limit, nil); ok {
-				if sum := tried.effortOf(p); sum < least {
-					least, best = sum, tried.nodes
-				}
-			}
+		best := work.cutBest(from, to, limit)
+		if best == nil {
+			best = work.cutBest(from+1, to, limit) // the note of the turn stays where it was
 		}
 		if best != nil {
 			work.nodes, found = best, true
@@ -55,6 +43,27 @@ func (c *chain) byPosition(limit float64) []int {
 		return nil
 	}
 	return work.teacher(limit, true)
+}
+
+// cutBest are the chain's nodes with [from, to) held to positions, of all ways to cut it the
+// one of least effort; nil where there is none within the limit.
+func (c *chain) cutBest(from, to int, limit float64) (best []node) {
+	least := never
+	for _, cuts := range c.positions(from, to) {
+		tried := *c
+		tried.nodes = slices.Clone(c.nodes)
+		for i, k := range cuts[:len(cuts)-1] {
+			if !tried.stay(k, cuts[i+1]) {
+				panic("a position that was found is none") // positions proved it, of these very nodes
+			}
+		}
+		if p, ok := tried.best(limit, nil); ok {
+			if sum := tried.effortOf(p); sum < least {
+				least, best = sum, tried.nodes
+			}
+		}
+	}
+	return best
 }
 
 // along is the end of the stretch of single picked notes that begins with node from and

@@ -81,7 +81,8 @@ func Defaults() []defaults.Row {
 		{Name: "along one string: by positions where that costs up to a factor of", Value: alongSlack},
 		{Name: "… a position's frets from its lowest to its highest", Value: alongSpan},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
-		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, within two notes", Value: leap, Unit: "moves of 100 ms"},
+		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, " +
+			"within two notes", Value: leap, Unit: "moves of 100 ms"},
 	} {
 		if r.From == "" {
 			r.From = defaults.Model

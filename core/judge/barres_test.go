@@ -54,7 +54,10 @@ func TestBendingHabits(t *testing.T) {
 			with = append(with, f.String())
 		}
 		for _, b := range r.Barres {
-			flat = append(flat, fmt.Sprintf("%s@%d %d-%d cols %d-%d", b.Finger, b.Fret, b.Thick, b.Thin, b.First, b.Last))
+			flat = append(
+				flat,
+				fmt.Sprintf("%s@%d %d-%d cols %d-%d", b.Finger, b.Fret, b.Thick, b.Thin, b.First, b.Last),
+			)
 		}
 		oneOf := func(got, want string) bool { return strings.Contains("|"+want+"|", "|"+got+"|") }
 		if !oneOf(fingersOf(r.Lick), c.hands) || !oneOf(strings.Join(with, " "), c.with) ||
@@ -70,7 +73,8 @@ func TestBendingHabits(t *testing.T) {
 		t.Error("helpers by a word that is none are taken")
 	}
 	// A half step is one finger's.
-	if r := check(usual, testline.Build(t, 80, "3:7/b1")); len(r.Notes[0].Helpers) != 0 || r.Lick.Notes[0].Finger == lick.NoFinger {
+	if r := check(usual, testline.Build(t, 80, "3:7/b1")); len(r.Notes[0].Helpers) != 0 ||
+		r.Lick.Notes[0].Finger == lick.NoFinger {
 		t.Errorf("a half bend with %v", r.Notes[0].Helpers)
 	}
 }

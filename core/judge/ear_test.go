@@ -18,7 +18,8 @@ func TestByEar(t *testing.T) {
 		finding, fix           string
 	}{
 		{"an approach", "A", "minor pentatonic", "3:4 5", "1: leads into C, the ♭3", "", ""},
-		{"an enclosure", "A", "minor pentatonic", "2:6 4 5", "1: encloses E, the 5, with note 2 2: encloses E, the 5, with note 1", "", ""},
+		{"an enclosure", "A", "minor pentatonic", "2:6 4 5", "1: encloses E, the 5, with note 2 2: encloses E, " +
+			"the 5, with note 1", "", ""},
 		{"an enclosed tone that was not chosen", "C", "minor pentatonic", "2:6 4 5", "",
 			"E, the 3, is not among the tones of C minor pentatonic; notes 1 and 2 enclose it.", "Add 3"},
 		{"outside", "A", "minor pentatonic", "1:5 9 5", "", "does not lead into one", "Add 3"},

@@ -115,8 +115,17 @@ func bendLate(j *Judgement) (out []Finding) {
 			n := j.Written.Notes[i]
 			out = append(
 				out,
-				j.move(i, l, "the bend comes late",
-					fmt.Sprintf("A %s bend of %.1f mm, %s", BendWord(n.Bend.Semitones), j.bends[i].push.Way, l.Words())),
+				j.move(
+					i,
+					l,
+					"the bend comes late",
+					fmt.Sprintf(
+						"A %s bend of %.1f mm, %s",
+						BendWord(n.Bend.Semitones),
+						j.bends[i].push.Way,
+						l.Words(),
+					),
+				),
 			)
 		}
 	})

@@ -27,7 +27,10 @@ func noteOutside(j *Judgement) (out []Finding) {
 		} else {
 			text += " and does not lead into one by a half step."
 		}
-		out = append(out, Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a tone outside", Musical: true, Text: text})
+		out = append(
+			out,
+			Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a tone outside", Musical: true, Text: text},
+		)
 	}
 	return out
 }
@@ -61,7 +64,8 @@ func (j *Judgement) before(i int) int {
 // approaches says whether note i leads by a half step into the next tone of the palette of
 // its voice, or is bent to one.
 func (j *Judgement) approaches(p music.Palette, i int) bool {
-	if b := j.Written.Notes[i].Bend; b != nil && p.At(j.Written.Pitch(i)+music.Pitch(b.Semitones)).Role != music.Outside {
+	if b := j.Written.Notes[i].Bend; b != nil &&
+		p.At(j.Written.Pitch(i)+music.Pitch(b.Semitones)).Role != music.Outside {
 		return true
 	}
 	_, ok := j.leadsInto(p, i)

@@ -20,7 +20,10 @@ func slurFault(code lick.Code) rule {
 	return rule{code, func(j *Judgement) (out []Finding) {
 		for i, s := range j.SlurOf {
 			if s.Code == code {
-				out = append(out, always(Breaks, "the "+string(j.Written.Notes[i].Slur)+" cannot sound", s.why, s.From, i))
+				out = append(
+					out,
+					always(Breaks, "the "+string(j.Written.Notes[i].Slur)+" cannot sound", s.why, s.From, i),
+				)
 			}
 		}
 		return out

@@ -20,9 +20,12 @@ const full = `{
   "notes": [
     {"at": "0", "len": "1/16", "string": 3, "fret": 11, "finger": 3, "stroke": "down",
      "bend": {"semitones": 2, "shape": "bend-release", "push": "thick", "with": [2]}, "lock": ["finger"]},
-    {"at": "1/16", "len": "1/16", "string": 1, "fret": 9, "finger": 1, "stroke": "up", "accent": true, "meant": ["note-outside"]},
-    {"at": "1/8", "len": "1/16", "string": 2, "fret": 12, "finger": 4, "stroke": "down", "slide_in": {"frets": 1, "from": "below"}, "bar": true},
-    {"at": "3/16", "len": "1/16", "string": 2, "fret": 9, "finger": 1, "slur": "pull", "vibrato": {"width": "wide", "speed": "slow"}},
+    {"at": "1/16", "len": "1/16", "string": 1, "fret": 9, "finger": 1, "stroke": "up", "accent": true,
+"meant": ["note-outside"]},
+    {"at": "1/8", "len": "1/16", "string": 2, "fret": 12, "finger": 4, "stroke": "down", "slide_in": {"frets": 1,
+"from": "below"}, "bar": true},
+    {"at": "3/16", "len": "1/16", "string": 2, "fret": 9, "finger": 1, "slur": "pull",
+"vibrato": {"width": "wide", "speed": "slow"}},
     {"at": "1/4", "len": "1/4", "string": 6, "fret": 0, "finger": 0, "stroke": "p", "voice": "bass"},
     {"at": "1/4", "len": "1/16", "string": 4, "fret": 7, "finger": "T", "mute": true, "rake": true, "voice": "line"}
   ]
@@ -42,7 +45,9 @@ func TestEveryFieldComesBack(t *testing.T) {
 		t.Errorf("written and read again:\n%s\n%s", first, again.Encode())
 	}
 	for _, word := range []string{`"bend-release"`, `"with":[2]`, `"meant":["note-outside"]`,
-		`"slide_in":{"frets":1,"from":"below"}`, `"bar":true`, `"finger":0`, `"finger":"T"`, `"voice":"bass"`, `"mute":true`, `"rake":true`, `"accent":true`, `"pickup": "1/8"`, `"loop": true`, `"b5@down"`, `"name":"C#m7"`, `"recipe"`, `"lock":["finger"]`, `"width":"wide"`} {
+		`"slide_in":{"frets":1,"from":"below"}`, `"bar":true`, `"finger":0`, `"finger":"T"`, `"voice":"bass"`,
+		`"mute":true`, `"rake":true`, `"accent":true`, `"pickup": "1/8"`, `"loop": true`, `"b5@down"`,
+		`"name":"C#m7"`, `"recipe"`, `"lock":["finger"]`, `"width":"wide"`} {
 		if !bytes.Contains(first, []byte(word)) {
 			t.Errorf("%s was lost", word)
 		}

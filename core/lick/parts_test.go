@@ -55,7 +55,8 @@ func TestSpansAndParts(t *testing.T) {
 			t.Errorf("%s: %v", c.name, err)
 			continue
 		}
-		if len(got.Parts) != 2 || got.Parts[0] != c.want[0] || got.Parts[1] != c.want[1] || got.Keys[0].At.Cmp(c.at) != 0 {
+		if len(got.Parts) != 2 || got.Parts[0] != c.want[0] || got.Parts[1] != c.want[1] ||
+			got.Keys[0].At.Cmp(c.at) != 0 {
 			t.Errorf("%s: %v and %v, want %v and %v", c.name, got.Parts, got.Keys[0].At, c.want, c.at)
 		}
 	}

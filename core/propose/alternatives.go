@@ -72,7 +72,12 @@ func whyNot(r, next *judge.Report, i int) string {
 		return fmt.Sprintf("Finger %s on note %d would be faster, %s, for more effort: %s.", f, i+1, next.Ceiling,
 			handWords(next))
 	}
-	return fmt.Sprintf("Finger %s on note %d would do as well up to there, for more effort: %s.", f, i+1, handWords(next))
+	return fmt.Sprintf(
+		"Finger %s on note %d would do as well up to there, for more effort: %s.",
+		f,
+		i+1,
+		handWords(next),
+	)
 }
 
 // hardest is the fretting hand's heaviest move that can be done.

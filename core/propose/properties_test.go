@@ -72,7 +72,8 @@ func TestLocksAreKept(t *testing.T) {
 					t.Fatalf("%s: the note at %v is gone\n%s", p.Why, n.At, l.Encode())
 				}
 				m := p.Lick.Notes[k]
-				if n.Locked(lick.FieldFinger) && m.Finger != n.Finger || n.Locked(lick.FieldStroke) && m.Stroke != n.Stroke ||
+				if n.Locked(lick.FieldFinger) && m.Finger != n.Finger ||
+					n.Locked(lick.FieldStroke) && m.Stroke != n.Stroke ||
 					n.Locked(lick.FieldString) && m.String != n.String ||
 					n.Slur != "" && m.Slur != n.Slur {
 					t.Fatalf("%s: %+v became %+v", p.Why, n, m)

@@ -69,7 +69,8 @@ func TestStartBeat(t *testing.T) {
 		{`--count 8 --from "the & of 3" --land 1@1 --bars 1`, 11, ""},
 		{`--count 8 --from 2 --land 1@3 --bars 1`, 18, "From beat 2, landing on 3: 18 eighths"},
 		{`--count 8 --from 3& --land 1@1`, 27, "27 eighths"},
-		{`--count 8 --from 3& --land 1@1 --times 2`, 6, "From the & of 3 it lands 3 eighths late: on the & of 2, not on 1."},
+		{`--count 8 --from 3& --land 1@1 --times 2`, 6, "From the & of 3 it lands 3 eighths late: on the & of " +
+			"2, not on 1."},
 		{`--count 16 --from 4a --land 1@2 --times 2`, 6, "it lands a sixteenth late: on the e of 2, not on 2."},
 		{`--count 16 --displace 1/4 --land 1@3 --times 1`, 3, "it lands a sixteenth early: on the a of 2, not on 3."},
 	} {
@@ -82,7 +83,8 @@ func TestStartBeat(t *testing.T) {
 		}
 	}
 	for _, bad := range []string{"5", "0", "x", "3i", "3&&", ""} {
-		if _, err := run.Parse(`--key "A minor" --cell "1 2" --displace 1/4 --from "` + bad + `"`); err == nil && bad != "" {
+		if _, err := run.Parse(`--key "A minor" --cell "1 2" --displace 1/4 --from "` + bad + `"`); err == nil &&
+			bad != "" {
 			t.Errorf("from %q is taken", bad)
 		}
 		if _, err := run.Parse(`--key "A minor" --cell "1 2" --from "` + bad + `"`); err == nil && bad != "" {

@@ -37,7 +37,8 @@ func placesOf(t *testing.T, recipe string) (string, *run.Run) {
 // chord's own scale from its root and third (common practice).
 func TestFollowing(t *testing.T) {
 	for _, c := range []struct{ recipe, want string }{
-		{`--key "A mixolydian" --layout pairs:3,1:6 --at 3:6 --cell "1 2 3" --move chord --chords "1 4 5" --follow chord`,
+		{`--key "A mixolydian" --layout pairs:3,1:6 --at 3:6 --cell "1 2 3" --move chord --chords "1 4 5" ` +
+			`--follow chord`,
 			"3:6+1:5 3:7+1:7 3:9+1:9 3:11+1:10 3:12+1:12 3:14+1:14 3:13+1:12 3:14+1:14 3:16+1:16"},
 		// Over D in A mixolydian the 3 is F♯ and the 7 C♯, of D's own tones C.
 		{`--key "A mixolydian" --at 5:0 --cell "chord@5,4,3: 1 3 7" --chords "4"`, "5:5 4:4 3:6"},
@@ -74,7 +75,8 @@ func TestDownCellAndLoop(t *testing.T) {
 	for _, c := range []struct{ recipe, want string }{
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --dir updown --times 5 --down-cell "2 1"`,
 			"6:5 6:8 5:5 6:8 5:5 5:7 5:5 5:7 4:5 5:5 6:8 6:8 6:5"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 ha2" --dir updown --down-cell "strings: a2 pa1" --turn twice --times 12`,
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 ha2" --dir updown --down-cell "strings: a2 ` +
+			`pa1" --turn twice --times 12`,
 			"6:5 6:8 5:5 5:7 4:5 4:7 3:5 3:7 2:5 2:8 1:5 1:8 1:8 1:5 2:8 2:5 3:7 3:5 4:7 4:5 5:7 5:5 6:8 6:5"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --dir down --down-cell "3 2 1" --times 2`,
 			"1:8 1:5 2:8 1:5 2:8 2:5"},

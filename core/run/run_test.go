@@ -69,16 +69,23 @@ func TestRuns(t *testing.T) {
 		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 b1" --move string:2`, "6:5 5:5 | 4:5 3:5 | 2:5 1:5"},
 		{`--key "A natural minor" --layout counts:4,3,4,3 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ` +
 			`ha2 ha3 b1 hb2 hb3 sb4" --times 2`, "6:5 7h 8h 10s 5:7 8h 10h | 7 8h 10h 4:7 9h 10h 12s"},
-		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
-		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | 5:10 4:12 2:12"},
-		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 +1:8 3:10 +1:9"},
-		{`--key "C major" --layout pairs:3,1:6 --at 3:0 --cell "1 2" --move chord --chords "1 4 5"`, "3:5 +1:5 3:7 +1:7 | 3:10 +1:10 3:12 +1:12 | 3:12 +1:12 3:14 +1:13"},
+		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 " +
+			"6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
+		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | " +
+			"5:10 4:12 2:12"},
+		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 " +
+			"+1:8 3:10 +1:9"},
+		{`--key "C major" --layout pairs:3,1:6 --at 3:0 --cell "1 2" --move chord --chords "1 4 5"`,
+			"3:5 +1:5 3:7 +1:7 | 3:10 +1:10 3:12 +1:12 | 3:12 +1:12 3:14 +1:13"},
 		{`--key "C major" --at 5:3 --cell "(1 6) (2 5) (3 4)" --times 1`, "5:3 +4:7 5:5 +4:5 5:7 +4:3"},
 		{`--key "C major" --at 5:3 --cell "(1 3 5)" --times 3`, "5:3 +4:2 +3:0 | 5:5 +4:3 +3:2 | 5:7 +4:5 +3:4"},
 		{`--key "A minor pentatonic" --at 6:5 --cell "(1 3) ." --times 2`, "6:5 +5:5 | 6:8 +5:7"},
-		{`--key "A minor pentatonic" --add b5@down --at 6:5 --cell "1" --dir updown --times 7`, "6:5 | 8 | 5:5 | 7 | 6 | 5 | 6:8"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 2 --tail "4 3 2 1"`, "6:5 8 5:5 7 | 6:8 5:5 7 4:5 | 5 5:7 5 6:8"},
-		{`--key "C major" --at 5:3 --cell "1 2 3" --times 2 --tail "chord: 1 3 5" --pivot 3`, "5:3 5 7 | 5 7 4:3 | 5:5 8 4:7"},
+		{`--key "A minor pentatonic" --add b5@down --at 6:5 --cell "1" --dir updown --times 7`, "6:5 | 8 | 5:5 " +
+			"| 7 | 6 | 5 | 6:8"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 2 --tail "4 3 2 1"`, "6:5 8 5:5 7 | 6:8 " +
+			"5:5 7 4:5 | 5 5:7 5 6:8"},
+		{`--key "C major" --at 5:3 --cell "1 2 3" --times 2 --tail "chord: 1 3 5" --pivot 3`, "5:3 5 7 | 5 7 " +
+			"4:3 | 5:5 8 4:7"},
 	} {
 		got := written(grow(t, c.recipe))
 		if c.want != got {

@@ -46,8 +46,9 @@ func TestWordsForEverything(t *testing.T) {
 		t.Errorf("mixed counts are called %q", got)
 	}
 	for move, want := range map[string]string{"": "one tone", "1": "one tone", "3": "3 tones",
-		"string": "one string over", "string:2": "2 strings over", "octave": "an octave on", "position": "to the next position",
-		"chord": "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
+		"string": "one string over", "string:2": "2 strings over", "octave": "an octave on",
+		"position": "to the next position",
+		"chord":    "to the next chord", "scale": "to the next scale", "stay": "nowhere"} {
 		if got := run.MoveName(move, phrase.Tones); got != want {
 			t.Errorf("move %q is called %q", move, got)
 		}

@@ -118,8 +118,14 @@ func TestRecolourAround(t *testing.T) {
 	l := lick.New()
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic", Add: []string{"9", "b5@down"}}
 	l.Keys = []lick.KeySpan{{At: lick.NewTime(1, 8), Key: lick.Key{Tonic: "A", Scale: "dorian"}}}
-	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7"}, {At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "D7/F#"}}
-	l.Notes = []lick.Note{{Len: lick.NewTime(1, 8), String: 3, Fret: 5}, {At: lick.NewTime(1, 8), Len: lick.NewTime(1, 8), String: 3, Fret: 7}}
+	l.Chords = []lick.Chord{
+		{Len: lick.NewTime(1, 1), Name: "Am7"},
+		{At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "D7/F#"},
+	}
+	l.Notes = []lick.Note{
+		{Len: lick.NewTime(1, 8), String: 3, Fret: 5},
+		{At: lick.NewTime(1, 8), Len: lick.NewTime(1, 8), String: 3, Fret: 7},
+	}
 	for _, c := range []struct{ to, chords, span, add string }{
 		{"C minor pentatonic", "Cm7 F7/A", "C", "9 b5@down"},
 		{"C# dorian", "C#m7 F#7/A#", "C#", "b5@down"}, // the scale has the 9

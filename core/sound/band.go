@@ -3,11 +3,63 @@ package sound
 import (
 	"math"
 
+	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/neck"
 )
 
 // chordStrings is how many strings hold the chords.
 const chordStrings = 3
+
+// Drum is one of the band's drums.
+type Drum int8
+
+// The drums; NoDrum is the bass.
+const (
+	NoDrum Drum = iota
+	Kick
+	Snare
+	Hat
+)
+
+// Hit is what the band plays at a time: a drum, or a tone of the bass.
+type Hit struct {
+	At, Len float64 // s from the line's beginning, at its tempo
+	Drum    Drum
+	Pitch   int // of the bass, MIDI number
+}
+
+// Band is what bass and drums play under one round of a lick, in the order of the drums,
+// then the bass.
+func Band(l lick.Lick) (out []Hit) {
+	p := newPlan(neck.Standard().WithTuning(l.Tuning), l, Options{})
+	for _, b := range p.beats {
+		for _, d := range b.drums() {
+			out = append(out, Hit{At: float64(b.at) / Rate, Drum: d})
+		}
+	}
+	for _, c := range p.chords {
+		for _, x := range bassOf(p, c, 0) {
+			if x.kind != stopped {
+				end := min(float64(x.at)/Rate+x.length, float64(c.end)/Rate)
+				out = append(out, Hit{At: float64(x.at) / Rate, Len: end - float64(x.at)/Rate, Pitch: int(x.pitch)})
+			}
+		}
+	}
+	return out
+}
+
+// drums are what a beat brings: a hat on every eighth, the snare on 2 and 4, the kick on the
+// others (common practice).
+func (b beat) drums() []Drum {
+	switch {
+	case b.off:
+		return []Drum{Hat}
+	case b.back:
+		return []Drum{Hat, Snare}
+	}
+	return []Drum{Hat, Kick}
+}
 
 // bandOf are the gestures of bass and chords in a round; first is the number of the bass's
 // string.
@@ -104,16 +156,18 @@ func (p *Player) strike(b beat) {
 		return
 	}
 	loud := p.levels.Band
-	p.drums.hat = 0.12 * loud
-	if b.off {
-		p.drums.hat *= 0.6
-	}
-	switch {
-	case b.off:
-	case b.back:
-		p.drums.snare = 0.5 * loud
-	default:
-		p.drums.kick, p.drums.kickAt = 0.9*loud, 0
+	for _, d := range b.drums() {
+		switch d {
+		case Kick:
+			p.drums.kick, p.drums.kickAt = 0.9*loud, 0
+		case Snare:
+			p.drums.snare = 0.5 * loud
+		case Hat:
+			p.drums.hat = 0.12 * loud
+			if b.off {
+				p.drums.hat *= 0.6
+			}
+		}
 	}
 }
 

@@ -206,7 +206,10 @@ func busy() lick.Lick {
 		lick.Note{String: 4, Fret: 7, Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}})
 	l.Tempo, l.Loop = 120, true
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
-	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7"}, {At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "D9"}}
+	l.Chords = []lick.Chord{
+		{Len: lick.NewTime(1, 1), Name: "Am7"},
+		{At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "D9"},
+	}
 	return l
 }
 
@@ -254,8 +257,11 @@ func TestSeam(t *testing.T) {
 
 // Notes begin when they are said to: the sound rises there.
 func TestOnsets(t *testing.T) {
-	l := one(lick.Note{String: 3, Fret: 5, Len: lick.NewTime(1, 8)}, lick.Note{String: 2, Fret: 5, Len: lick.NewTime(1, 8)},
-		lick.Note{String: 1, Fret: 5, Len: lick.NewTime(1, 8)})
+	l := one(
+		lick.Note{String: 3, Fret: 5, Len: lick.NewTime(1, 8)},
+		lick.Note{String: 2, Fret: 5, Len: lick.NewTime(1, 8)},
+		lick.Note{String: 1, Fret: 5, Len: lick.NewTime(1, 8)},
+	)
 	l.Feel, l.Tempo = lick.Shuffle, 90
 	p := sound.NewPlayer(neck.Standard(), l, sound.Options{CountIn: true})
 	begins := p.Begins()

@@ -25,8 +25,14 @@ func CellAfter(g neck.Guitar, l lick.Lick, cell string, i int) (lick.Lick, error
 	if !ok {
 		return l, errors.New("choose the tones first, so that the cell has some to play")
 	}
-	r := run.Recipe{Key: key.Tonic + " " + key.Scale, Add: strings.Join(key.Add, ","), Drop: strings.Join(key.Drop, ","), Cell: cell,
-		Times: 1, Tuning: neck.TuningText(l.Tuning)}
+	r := run.Recipe{
+		Key:    key.Tonic + " " + key.Scale,
+		Add:    strings.Join(key.Add, ","),
+		Drop:   strings.Join(key.Drop, ","),
+		Cell:   cell,
+		Times:  1,
+		Tuning: neck.TuningText(l.Tuning),
+	}
 	if r.Tuning == neck.TuningText(neck.Standard().Tuning) {
 		r.Tuning = ""
 	}

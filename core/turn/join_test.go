@@ -50,7 +50,8 @@ func TestJoin(t *testing.T) {
 	if len(l.Keys) != 1 || l.Keys[0].At.Cmp(lick.NewTime(12, 16)) != 0 || l.Keys[0].Key.Scale != "natural minor" {
 		t.Errorf("tones by span: %+v", l.Keys)
 	}
-	if len(l.Chords) != 2 || l.Chords[0].Len.Cmp(lick.NewTime(3, 4)) != 0 || l.Chords[1].At.Cmp(lick.NewTime(3, 4)) != 0 {
+	if len(l.Chords) != 2 || l.Chords[0].Len.Cmp(lick.NewTime(3, 4)) != 0 ||
+		l.Chords[1].At.Cmp(lick.NewTime(3, 4)) != 0 {
 		t.Errorf("chords: %+v", l.Chords)
 	}
 	if len(l.Parts) != 2 || l.Parts[0].To != 12 || l.Parts[1].To != 24 || l.Parts[1].Recipe != b.Recipe {

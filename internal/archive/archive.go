@@ -122,6 +122,12 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 	return len(ids), errors.Join(err, z.Close())
 }
 
+// Holds says whether a zip is a notebook that Write wrote; others may hold licks alone.
+func Holds(r io.ReaderAt, size int64) bool {
+	z, err := zip.NewReader(r, size)
+	return err == nil && slices.ContainsFunc(z.File, func(f *zip.File) bool { return f.Name == "notebook.json" })
+}
+
 // Read adds what an archive holds to the notebook, all of it or nothing, and says
 // how many licks came.
 func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks int, err error) {

@@ -135,9 +135,11 @@ func TestRefusals(t *testing.T) {
 			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","at":"2026-01-01T00:00:00Z"}]}`,
 			"licks/1/a":            "{}"}),
 		"a loop": zipped(t, map[string]string{"notebook.json": note,
-			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","parent":1,"at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"a","what":"made","parent":1,` +
+				`"at":"2026-01-01T00:00:00Z"}]}`, "licks/1/a": good}),
 		"outside": zipped(t, map[string]string{"notebook.json": note,
-			"licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made","at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
+			"licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made",` +
+				`"at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
 		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ",
 			40<<20)}),
 	} {

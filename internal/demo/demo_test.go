@@ -12,7 +12,8 @@ import (
 	"ornamen/core/player"
 	"ornamen/core/propose"
 	"ornamen/core/run"
-	"ornamen/format"
+	"ornamen/format/read"
+	"ornamen/format/tab"
 )
 
 // The notebook shows each verdict, a lick that breaks with the lick that mends
@@ -46,8 +47,9 @@ func TestDemoComesBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, l := range licks {
-		text := format.EncodeTab(l)
-		back, _, err := format.DecodeTab(text)
+		text := tab.Encode(l)
+		r, err := tab.Decode(text, read.Ask{})
+		back := r.Lick
 		if err != nil {
 			t.Errorf("%s: %v\n%s", l.Title, err, text)
 			continue
@@ -55,7 +57,7 @@ func TestDemoComesBack(t *testing.T) {
 		if !bytes.Equal(l.Encode(), back.Encode()) {
 			t.Errorf("%s:\n%s\ncame back as\n%s\nwant\n%s", l.Title, text, back.Encode(), l.Encode())
 		}
-		if again := format.EncodeTab(back); !bytes.Equal(text, again) {
+		if again := tab.Encode(back); !bytes.Equal(text, again) {
 			t.Errorf("%s is written differently the second time:\n%s\n%s", l.Title, text, again)
 		}
 	}

@@ -26,6 +26,11 @@ type Chain struct {
 	Past []Past
 }
 
+// NewChain is a lick with one version, made by what its sentence says.
+func NewChain(l lick.Lick, what string, at time.Time) Chain {
+	return Chain{Head: 1, Past: []Past{{Data: l.Encode(), What: what, At: at}}}
+}
+
 // Ids lists the licks of the notebook, the oldest first.
 func (s *Store) Ids(ctx context.Context) ([]uint, error) {
 	var ids []uint

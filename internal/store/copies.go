@@ -183,7 +183,8 @@ func (s *Store) pack(ctx context.Context) error {
 	for ctx.Err() == nil {
 		var rs []Revision
 		err := s.db.WithContext(ctx).
-			Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC) AS age FROM revisions)
+			Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC)
+			AS age FROM revisions)
 			WHERE age > ? AND substr(data, 1, 2) <> x'1f8b' LIMIT ?`, unpackedTail, packBatch).
 			Scan(&rs).
 			Error

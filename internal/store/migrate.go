@@ -15,16 +15,19 @@ import (
 // once it has been released.
 var migrations = []*gormigrate.Migration{
 	{ID: "0001-licks", Migrate: statements(
-		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL, head_id INTEGER NOT NULL DEFAULT 0,
+		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL,
+		head_id INTEGER NOT NULL DEFAULT 0,
 			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
 		`CREATE INDEX idx_licks_deleted_at ON licks(deleted_at)`,
 		`CREATE TABLE revisions (id INTEGER PRIMARY KEY AUTOINCREMENT, lick_id INTEGER NOT NULL REFERENCES licks(id),
-			parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL, aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
+			parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL,
+			aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
 		`CREATE INDEX idx_revisions_lick_id ON revisions(lick_id)`,
 		`CREATE INDEX idx_revisions_parent_id ON revisions(parent_id)`,
 	)},
 	{ID: "0002-palettes", Migrate: statements(
-		`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, tonic TEXT NOT NULL, scale TEXT NOT NULL,
+		`CREATE TABLE palettes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE,
+		tonic TEXT NOT NULL, scale TEXT NOT NULL,
 			added TEXT NOT NULL, dropped TEXT NOT NULL, created_at DATETIME NOT NULL)`,
 	)},
 	{ID: "0003-players", Migrate: statements(
@@ -44,7 +47,8 @@ var migrations = []*gormigrate.Migration{
 			`CREATE TABLE tags (lick_id INTEGER NOT NULL REFERENCES licks(id), tag TEXT NOT NULL, PRIMARY KEY (tag, `+
 				`lick_id)) WITHOUT ROWID`,
 			`CREATE INDEX idx_tags_lick_id ON tags(lick_id)`,
-			`CREATE TABLE summaries (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), revision_id INTEGER NOT NULL, player TEXT NOT NULL,
+			`CREATE TABLE summaries (lick_id INTEGER PRIMARY KEY REFERENCES licks(id),
+			revision_id INTEGER NOT NULL, player TEXT NOT NULL,
 				severity INTEGER NOT NULL, margin REAL NOT NULL, notes INTEGER NOT NULL)`,
 			`CREATE TABLE rows (lick_id INTEGER PRIMARY KEY REFERENCES licks(id), data BLOB NOT NULL)`,
 		)(tx)

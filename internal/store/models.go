@@ -39,7 +39,9 @@ type Summary struct {
 	Severity   int     // of the verdict, the worst highest
 	Margin     float64 // ceiling over tempo, for sorting
 	Notes      int
-	Data       []byte `gorm:"-"` // what the row shows, written by the screen; in a table of its own, so that counting need not read it
+	// What the row shows, written by the screen; in a table of its own, so that counting need
+	// not read it.
+	Data []byte `gorm:"-"`
 }
 
 // Palette is a set of tones saved by name.

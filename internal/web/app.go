@@ -20,6 +20,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-playground/form/v4"
 
+	"ornamen/core/kept"
 	"ornamen/format"
 	"ornamen/internal/jobs"
 	"ornamen/internal/store"
@@ -35,6 +36,7 @@ type App struct {
 	now     atomic.Pointer[current]
 	work    *jobs.Jobs
 	reports reports
+	uploads *kept.Kept[string, upload]
 	judging judging
 	whole   atomic.Pointer[overviewed]
 	pages   *template.Template
@@ -54,7 +56,8 @@ type (
 // New prepares the application for the notebook's player. What it does in the
 // background ends with the context.
 func New(ctx context.Context, s *store.Store) (*App, error) {
-	a := &App{store: s, work: jobs.New(), reports: newReports(), forms: form.NewDecoder()}
+	a := &App{store: s, work: jobs.New(), reports: newReports(), forms: form.NewDecoder(),
+		uploads: kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 })}
 	if err := a.loadPlayer(ctx); err != nil {
 		return nil, err
 	}
@@ -114,6 +117,8 @@ func (a *App) routes() http.Handler {
 		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
 		r.Post("/licks", notebook.newLick)
 		r.Post("/licks/import", notebook.importLick)
+		r.Get("/import/{key}", notebook.preview)
+		r.Post("/import/{key}", notebook.takeUpload)
 		r.Get("/notebook.zip", notebook.exportAll)
 		r.Route("/licks/{id}", func(r chi.Router) {
 			r.Get("/", bench.bench)

@@ -48,8 +48,10 @@ func TestGoOn(t *testing.T) {
 	if !strings.Contains(body, "Change notes 4 to 5") {
 		t.Errorf("the part is not offered: %.300s", body)
 	}
-	for value, says := range map[string]string{"": "Name a lick", "zebra": "No lick is called", "--cell": "Flag needs"} {
-		if resp, body := c.edit("append", value, "note", "99"); resp.StatusCode != 422 || !strings.Contains(body, says) {
+	for value, says := range map[string]string{"": "Name a lick", "zebra": "No lick is called",
+		"--cell": "Flag needs"} {
+		if resp, body := c.edit("append", value, "note", "99"); resp.StatusCode != 422 ||
+			!strings.Contains(body, says) {
 			t.Errorf("%q: %d %.300s", value, resp.StatusCode, body)
 		}
 	}
@@ -77,7 +79,8 @@ func TestFoundPartsAreKept(t *testing.T) {
 	c := newClient(t, l)
 	where := "/licks/" + c.path()
 	_, body := c.get(where + "/recipe")
-	if !strings.Contains(body, "Notes 1 to 12 of 24 follow") || !strings.Contains(body, "notes 13 to 24 of 24 follow") ||
+	if !strings.Contains(body, "Notes 1 to 12 of 24 follow") ||
+		!strings.Contains(body, "notes 13 to 24 of 24 follow") ||
 		!strings.Contains(body, "Open 13 to 24 in Runs") {
 		t.Fatalf("%s", body[strings.Index(body, "<h1"):])
 	}

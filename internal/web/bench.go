@@ -15,6 +15,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/format"
+	"ornamen/internal/handover"
 	"ornamen/internal/store"
 )
 
@@ -306,20 +307,16 @@ func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, store.ErrNotFound)
 		return
 	}
-	l := e.Lick
-	if f.Read == nil { // for the eye and the ear: with the hands that are open found
-		rep, err := a.report(r.Context(), e)
-		if err != nil {
-			a.fail(w, r, err)
-			return
-		}
-		l = rep.Lick
+	data, err := handover.Write(r.Context(), engineOf(r.Context()), e.Lick, f)
+	if err != nil {
+		a.fail(w, r, err)
+		return
 	}
 	w.Header().Set("Content-Type", f.Kind)
 	w.Header().
 		Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
-	if _, err := w.Write(f.Write(l)); err != nil {
+	if _, err := w.Write(data); err != nil {
 		log.Printf("export: %v", err)
 	}
 }

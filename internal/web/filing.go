@@ -7,15 +7,15 @@ import (
 	"fmt"
 	"io"
 	"log"
-	"mime/multipart"
+	"mime"
 	"net/http"
-	"path/filepath"
 	"slices"
-	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/format"
 	"ornamen/internal/archive"
+	"ornamen/internal/handover"
+	"ornamen/internal/store"
 )
 
 // newLick makes an empty lick and opens it on the bench.
@@ -32,69 +32,22 @@ func (a notebookScreen) newLick(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 }
 
-// importLick takes files of any format that can be read, each as a new lick, and says
-// which could not.
-func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
-	f, head, err := r.FormFile("file")
-	if err != nil {
-		var tooLarge *http.MaxBytesError
-		if errors.As(err, &tooLarge) {
-			a.fail(w, r, err)
-			return
-		}
-		a.fail(w, r, invalid{errors.New("choose a lick file or a text tab to import")})
-		return
-	}
-	defer f.Close()
-	if strings.HasSuffix(strings.ToLower(head.Filename), ".zip") {
-		a.importAll(w, r, f, head)
-		return
-	}
-	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
-	if len(data) > lick.MaxBytes {
-		err = &http.MaxBytesError{Limit: lick.MaxBytes}
-	}
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	l, remarks, err := readFile(head.Filename, data)
-	if err != nil {
-		a.fail(w, r, invalid{fmt.Errorf("%s was not imported: %w", cut(filepath.Base(head.Filename)), err)})
-		return
-	}
-	e, err := a.add(r.Context(), l, "imported from "+cut(filepath.Base(head.Filename)))
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	link := fmt.Sprintf("/licks/%d", e.ID)
-	if len(remarks) > 0 {
-		a.sayWith(w, r, http.StatusOK, notice{
-			Text:    "It is in the notebook, but not all of it is as it was written. " + strings.Join(remarks, " "),
-			Actions: []action{{Label: "Open it", Link: link}},
-		})
-		return
-	}
-	http.Redirect(w, r, link, http.StatusSeeOther)
-}
-
-// importAll adds a whole notebook that went out as a zip.
-func (a notebookScreen) importAll(w http.ResponseWriter, r *http.Request, f multipart.File,
-	head *multipart.FileHeader) {
-	name := cut(filepath.Base(head.Filename))
-	if _, err := archive.Read(r.Context(), f, head.Size, a.store); err != nil {
-		a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))
-		return
-	}
-	a.judging.wake()
-	http.Redirect(w, r, "/", http.StatusSeeOther)
-}
-
-// exportAll hands the whole notebook over as a zip of plain files.
+// exportAll hands licks over as a zip: the whole notebook with its versions, or, where a format
+// is named, those of a tag or all as files of that format.
 func (a notebookScreen) exportAll(w http.ResponseWriter, r *http.Request) {
+	var f struct {
+		Tag string `form:"tag"`
+		As  string `form:"as"`
+	}
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
 	var b bytes.Buffer
 	err := a.work.Do(r.Context(), 0, func(ctx context.Context) error {
+		if f.As != "" {
+			return a.packed(ctx, &b, f.As, f.Tag)
+		}
 		_, err := archive.Write(ctx, &b, a.store)
 		return err
 	})
@@ -102,21 +55,45 @@ func (a notebookScreen) exportAll(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
+	name := "ornamen-notebook.zip"
+	if f.As != "" {
+		name = "ornamen-" + f.As + ".zip"
+	}
 	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", `attachment; filename="ornamen-notebook.zip"`)
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
 	if _, err := w.Write(b.Bytes()); err != nil {
 		log.Printf("export: %v", err)
 	}
 }
 
-// readFile reads a lick by what its name says, else by how it begins, with remarks on what
-// was read otherwise than it stands there.
-func readFile(name string, data []byte) (lick.Lick, []string, error) {
-	l, remarks, err := format.Import(name, data)
-	if err == nil && l.Title == "" {
-		l.Title = cut(strings.TrimSuffix(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)), ".lick"))
+// maxHandedOver is how many licks go out in a zip of one format.
+const maxHandedOver = 2000
+
+// packed writes the licks of a tag, or all, as files of a format.
+func (a notebookScreen) packed(ctx context.Context, w io.Writer, as, tag string) error {
+	f, ok := format.ByName(as)
+	if !ok {
+		return invalid{fmt.Errorf("there is no format %q", cut(as))}
 	}
-	return l, remarks, err
+	rows, err := a.store.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxHandedOver + 1})
+	if err != nil {
+		return err
+	}
+	if len(rows) > maxHandedOver {
+		return invalid{fmt.Errorf("at most %d licks go into one zip; choose a tag", maxHandedOver)}
+	}
+	var licks []lick.Lick
+	for _, row := range rows {
+		e, err := a.store.Get(ctx, row.ID)
+		if err != nil {
+			return err
+		}
+		licks = append(licks, e.Lick)
+	}
+	if len(licks) == 0 {
+		return invalid{errors.New("no lick fits, so that there is nothing to hand over")}
+	}
+	return handover.Pack(ctx, engineOf(ctx), w, licks, f)
 }
 
 // cut keeps a name from outside short.

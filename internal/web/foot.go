@@ -126,7 +126,8 @@ func footOf(v *benchView) footView {
 		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
-			return k.do == "mark" && n.Barre || k.do == "finger" && k.value == n.Finger.String() && n.Locked(lick.FieldFinger)
+			return k.do == "mark" && n.Barre ||
+				k.do == "finger" && k.value == n.Finger.String() && n.Locked(lick.FieldFinger)
 		})},
 		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
 			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] ||
@@ -283,7 +284,10 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 		return "proposed"
 	}
 	if n.Fret > 0 {
-		parts = append(parts, fmt.Sprintf("finger %s %s", orNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))))
+		parts = append(
+			parts,
+			fmt.Sprintf("finger %s %s", orNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))),
+		)
 	} else {
 		parts = append(parts, "open string")
 	}

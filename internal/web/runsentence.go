@@ -54,8 +54,25 @@ func (v *runsPage) sentence(g neck.Guitar) {
 			"layout",
 			layoutWord(r),
 			"A layout, such as counts:3,1,3 or strings:2,1",
-			options("layout", "as usual", "", "in a box", "box", "three a string", "3nps", "on one string", "string:2",
-				"an arpeggio", "arp", "joined by slides", "joined", "two boxes", "boxes:1+2", "sixths", "pairs:3,1:6")...),
+			options(
+				"layout",
+				"as usual",
+				"",
+				"in a box",
+				"box",
+				"three a string",
+				"3nps",
+				"on one string",
+				"string:2",
+				"an arpeggio",
+				"arp",
+				"joined by slides",
+				"joined",
+				"two boxes",
+				"boxes:1+2",
+				"sixths",
+				"pairs:3,1:6",
+			)...),
 	)
 	add(plain("from"), word("at", placeWord(r, g), "STRING:FRET, as in 6:9", v.starts(g)...), plain(", play the cell"))
 	add(

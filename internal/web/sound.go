@@ -46,8 +46,17 @@ const (
 
 // options are the form's as the sound knows them.
 func (f soundForm) options(l lick.Lick) (sound.Options, error) {
-	o := sound.Options{Tempo: f.Tempo, Rounds: max(1, f.Rounds), Lead: f.Lead, CountIn: f.Count, Click: f.Click, Band: f.Band,
-		Chords: f.Chords, Target: f.Target, Drive: percent(f.Drive)}
+	o := sound.Options{
+		Tempo:   f.Tempo,
+		Rounds:  max(1, f.Rounds),
+		Lead:    f.Lead,
+		CountIn: f.Count,
+		Click:   f.Click,
+		Band:    f.Band,
+		Chords:  f.Chords,
+		Target:  f.Target,
+		Drive:   percent(f.Drive),
+	}
 	if f.From > 0 && f.Upto >= f.From {
 		o.From, o.To = f.From-1, min(f.Upto, len(l.Notes))
 	}
@@ -68,7 +77,10 @@ func percent(n int) float64 { return float64(max(0, min(100, n))) / 100 }
 
 // heard is the lick that is to be heard, turned where that is asked, and its player; ok is
 // false where the answer is given.
-func (a benchScreen) heard(w http.ResponseWriter, r *http.Request) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
+func (a benchScreen) heard(
+	w http.ResponseWriter,
+	r *http.Request,
+) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
 	e, ok := a.entry(w, r)
 	if !ok {
 		return nil, l, f, false
@@ -108,8 +120,11 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 	}
 	p := sound.NewPlayer(engineOf(ctx).Player.Guitar, l, o)
 	if p.Len() > maxSeconds*sound.Rate {
-		return nil, l, fmt.Errorf("that would sound for %d minutes; at most %d are played at once", p.Len()/sound.Rate/60,
-			maxSeconds/60)
+		return nil, l, fmt.Errorf(
+			"that would sound for %d minutes; at most %d are played at once",
+			p.Len()/sound.Rate/60,
+			maxSeconds/60,
+		)
 	}
 	return p, l, nil
 }
@@ -179,7 +194,10 @@ func sendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) {
 
 // runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
 // the address beside the recipe.
-func (a runsScreen) runHeard(w http.ResponseWriter, r *http.Request) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
+func (a runsScreen) runHeard(
+	w http.ResponseWriter,
+	r *http.Request,
+) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
 	// The recipe's words and the sound's have some names in common: the sound's begin with
 	// "sound-".
 	asked := map[string][]string{}

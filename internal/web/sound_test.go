@@ -21,13 +21,18 @@ func TestSound(t *testing.T) {
 		len(s.Notes) != 8 || s.Begins != 3 || s.Tempo != 80 {
 		t.Errorf("%+v", s)
 	}
-	if resp, _ := c.get(where + "/sound.wav?save=true"); !strings.Contains(resp.Header.Get("Content-Disposition"), "box.wav") {
+	if resp, _ := c.get(where + "/sound.wav?save=true"); !strings.Contains(
+		resp.Header.Get("Content-Disposition"),
+		"box.wav",
+	) {
 		t.Errorf("saved as %v", resp.Header)
 	}
-	if _, body := c.get(where + "/sounding?turn=backwards"); json.Unmarshal([]byte(body), &s) != nil || len(s.Notes) != 8 {
+	if _, body := c.get(where + "/sounding?turn=backwards"); json.Unmarshal([]byte(body), &s) != nil ||
+		len(s.Notes) != 8 {
 		t.Errorf("backwards: %s", body)
 	}
-	for query, says := range map[string]string{"tempo=9000": "tempo is", "rounds=99": "At most 32", "tempo=x": "does not belong",
+	for query, says := range map[string]string{"tempo=9000": "tempo is", "rounds=99": "At most 32",
+		"tempo=x":       "does not belong",
 		"turn=sideways": "backwards, mirror"} {
 		if resp, body := c.get(where + "/sound.wav?" + query); resp.StatusCode != 422 || !strings.Contains(body, says) {
 			t.Errorf("%s: %d %.200s", query, resp.StatusCode, body)
@@ -47,7 +52,8 @@ func TestSound(t *testing.T) {
 		t.Errorf("an empty lick: %d %.200s", resp.StatusCode, body)
 	}
 	// A run, before it is a lick.
-	if resp, body := c.get("/runs/sound.wav?key=A+minor+pentatonic&cell=1+2+3&times=4&sound-tempo=60"); resp.StatusCode != 200 ||
+	if resp, body := c.get("/runs/sound.wav?key=A+minor+pentatonic&cell=1+2+3&times=4" +
+		"&sound-tempo=60"); resp.StatusCode != 200 ||
 		!strings.HasPrefix(body, "RIFF") {
 		t.Errorf("a run: %d %.200s", resp.StatusCode, body)
 	}

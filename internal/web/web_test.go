@@ -301,7 +301,8 @@ func TestOnlyWhatChanged(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	_, first := c.edit("finger", "1")
 	var have []string
-	for _, m := range regexp.MustCompile(`data-part="([a-z]+)" data-hash="([a-z0-9]+)"`).FindAllStringSubmatch(first, -1) {
+	for _, m := range regexp.MustCompile(`data-part="([a-z]+)" `+
+		`data-hash="([a-z0-9]+)"`).FindAllStringSubmatch(first, -1) {
 		have = append(have, m[1]+":"+m[2])
 	}
 	if len(have) != len(partNames) {
@@ -321,7 +322,8 @@ func TestOnlyWhatChanged(t *testing.T) {
 func TestOnlyItsOwnName(t *testing.T) {
 	h := onlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080},
 		http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
-	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200, "evil.example": 421, "evil.example:8080": 421} {
+	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200,
+		"evil.example": 421, "evil.example:8080": 421} {
 		req := httptest.NewRequest("GET", "/", nil)
 		req.Host = host
 		w := httptest.NewRecorder()
@@ -362,7 +364,8 @@ func BenchmarkTones(b *testing.B) {
 	}
 	b.ResetTimer()
 	for i := 0; b.Loop(); i++ {
-		if res, _ := c.get("/tones?scale=minor+pentatonic&add=9,b5&beside=dorian&keys=any&tonic=" + tonics[i%12]); res.StatusCode != 200 {
+		if res, _ := c.get("/tones?scale=minor+pentatonic&add=9,b5&beside=dorian" +
+			"&keys=any&tonic=" + tonics[i%12]); res.StatusCode != 200 {
 			b.Fatal(res.Status)
 		}
 	}

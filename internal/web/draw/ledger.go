@@ -395,6 +395,8 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 
 // Defs are the fills that every drawing of a page shares.
 const Defs = template.HTML(`<svg width="0" height="0" class="defs" aria-hidden="true"><defs>
-<linearGradient id="ebony" x1="0" y1="0" x2="0" y2="1"><stop offset="0" class="ebony-top"/><stop offset="1" class="ebony-end"/></linearGradient>
-<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" class="hatch-back"/><rect width="3" height="6" class="hatch-line"/></pattern>
+<linearGradient id="ebony" x1="0" y1="0" x2="0" y2="1"><stop offset="0" class="ebony-top"/>
+<stop offset="1" class="ebony-end"/></linearGradient>
+<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+<rect width="6" height="6" class="hatch-back"/><rect width="3" height="6" class="hatch-line"/></pattern>
 </defs></svg>`)

@@ -1,4 +1,4 @@
-package format
+package sheet
 
 import (
 	"bytes"
@@ -8,6 +8,7 @@ import (
 	"strconv"
 
 	"ornamen/core/lick"
+	"ornamen/format/read"
 )
 
 // The drawing of a line as tab, for a page or another program: one system under the other.
@@ -22,17 +23,18 @@ const (
 	svgGap     = 22
 )
 
-// EncodeSVG draws a lick: chords and counts above, places with slurs and bends, fingers and
+// Drawing draws a lick: chords and counts above, places with slurs and bends, fingers and
 // strokes below.
-func EncodeSVG(l lick.Lick) []byte {
+func Drawing(l lick.Lick) []byte {
 	s := sheet{lick: l, columns: l.Columns()}
 	systems := max(1, (len(s.columns)+svgColumns-1)/svgColumns)
 	height := svgHead + svgString*(len(l.Tuning)-1) + svgHands
 	wide := svgNames + svgColumn*max(1, min(svgColumns, len(s.columns))) + 8
 	all := systems*(height+svgGap) - svgGap + 8
 	fmt.Fprintf(&s.b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d" `+
-		`font-family="Figtree, Helvetica, Arial, sans-serif" font-size="13" fill="#1d2329" role="img">`, wide, all, wide, all)
-	fmt.Fprintf(&s.b, "<title>%s</title>\n", html.EscapeString(cleared(l.Title)))
+		`font-family="Figtree, Helvetica, Arial, sans-serif" font-size="13" fill="#1d2329" `+
+		`role="img">`, wide, all, wide, all)
+	fmt.Fprintf(&s.b, "<title>%s</title>\n", html.EscapeString(read.Clip(l.Title, read.MaxTitle)))
 	for k := range systems {
 		from := k * svgColumns
 		s.system(from, min(len(s.columns), from+svgColumns), k*(height+svgGap))
@@ -40,9 +42,6 @@ func EncodeSVG(l lick.Lick) []byte {
 	s.b.WriteString("</svg>\n")
 	return s.b.Bytes()
 }
-
-// cleared is text that XML may hold.
-func cleared(s string) string { return clipTo(s, maxTitle) }
 
 // sheet is a drawing under way.
 type sheet struct {
@@ -53,7 +52,14 @@ type sheet struct {
 
 // text writes a word in the middle of a place.
 func (s *sheet) text(x, y float64, more, word string) {
-	fmt.Fprintf(&s.b, `<text x="%s" y="%s" text-anchor="middle"%s>%s</text>`, px(x), px(y), more, html.EscapeString(word))
+	fmt.Fprintf(
+		&s.b,
+		`<text x="%s" y="%s" text-anchor="middle"%s>%s</text>`,
+		px(x),
+		px(y),
+		more,
+		html.EscapeString(word),
+	)
 }
 
 // px is a length without needless digits.
@@ -105,7 +111,13 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Mute {
 			word = "×"
 		}
-		fmt.Fprintf(&s.b, `<rect x="%s" y="%s" width="%d" height="14" fill="#fff"/>`, px(x-float64(4*len(word))-1), px(y-7), 8*len(word)+2)
+		fmt.Fprintf(
+			&s.b,
+			`<rect x="%s" y="%s" width="%d" height="14" fill="#fff"/>`,
+			px(x-float64(4*len(word))-1),
+			px(y-7),
+			8*len(word)+2,
+		)
 		bold := ""
 		if n.Accent {
 			bold = ` font-weight="700"`
@@ -114,8 +126,13 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Slur != "" && joined {
 			fmt.Fprintf(&s.b, `<path d="M%s %sq%d -9 %d 0" stroke="#1d2329" fill="none"/>`, px(x-svgColumn+6), px(y-8),
 				(svgColumn-12)/2, svgColumn-12)
-			s.text(x-svgColumn/2, y-14, ` font-size="9"`, map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Slide: "s",
-				lick.Shift: "S"}[n.Slur])
+			s.text(
+				x-svgColumn/2,
+				y-14,
+				` font-size="9"`,
+				map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Slide: "s",
+					lick.Shift: "S"}[n.Slur],
+			)
 		}
 		if b := n.Bend; b != nil {
 			fmt.Fprintf(&s.b, `<path d="M%s %sq7 0 7 -13" stroke="#9a4f10" fill="none"/>`, px(x+5), px(y-2))
@@ -132,9 +149,19 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	case first.Slur.Slurred():
 		s.text(x, low+42, ` fill="#5f656d"`, "·")
 	case st == lick.Down:
-		fmt.Fprintf(&s.b, `<path d="M%s %sv-8h9v8" stroke="#1d2329" stroke-width="1.6" fill="none"/>`, px(x-4.5), px(low+43))
+		fmt.Fprintf(
+			&s.b,
+			`<path d="M%s %sv-8h9v8" stroke="#1d2329" stroke-width="1.6" fill="none"/>`,
+			px(x-4.5),
+			px(low+43),
+		)
 	case st == lick.Up:
-		fmt.Fprintf(&s.b, `<path d="M%s %sl4 9l4 -9" stroke="#1d2329" stroke-width="1.6" fill="none"/>`, px(x-4), px(low+34))
+		fmt.Fprintf(
+			&s.b,
+			`<path d="M%s %sl4 9l4 -9" stroke="#1d2329" stroke-width="1.6" fill="none"/>`,
+			px(x-4),
+			px(low+34),
+		)
 	case st != "":
 		s.text(x, low+42, "", string(st))
 	}

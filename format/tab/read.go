@@ -1,4 +1,4 @@
-package format
+package tab
 
 import (
 	"errors"
@@ -10,17 +10,18 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/format/read"
 )
 
-// DecodeTab reads text tab: its own, and plain tablature by other hands: string lines with
+// Decode reads text tab: its own, and plain tablature by other hands: string lines with
 // either string on top, words and wrapped systems around them. Without a length row every
 // time is an eighth. The remarks say in a sentence each what was read in another way than it
 // was written, or not at all; what does not line up is an error with its line and column.
-func DecodeTab(data []byte) (l lick.Lick, remarks []string, err error) {
-	if len(data) > lick.MaxBytes {
-		return l, nil, errors.New("the tab is too large")
+func Decode(data []byte, _ read.Ask) (out read.Result, err error) {
+	if len(data) > maxBytes {
+		return out, fmt.Errorf("the text tab has more than %d MB", maxBytes>>20)
 	}
-	r := tabReader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
+	r := reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
 	lines := strings.Split(strings.ReplaceAll(string(data), "\r\n", "\n"), "\n")
 	for i := 0; i < len(lines); {
 		end := i
@@ -29,31 +30,38 @@ func DecodeTab(data []byte) (l lick.Lick, remarks []string, err error) {
 		}
 		if end-i < neck.MinStrings {
 			if err := r.header(lines[i], i+1); err != nil {
-				return l, nil, fmt.Errorf("line %d: %w", i+1, err)
+				return out, fmt.Errorf("line %d: %w", i+1, err)
 			}
 			i++
 			continue
 		}
 		if err := r.system(lines, i, end); err != nil {
-			return l, nil, err
+			return out, err
 		}
 		i = end
 	}
 	if len(r.l.Notes) == 0 {
-		return l, nil, errors.New("there is no tab here: it needs a line for each string, such as E|--5--7--|")
+		return out, errors.New("there is no tab here: it needs a line for each string, such as E|--5--7--|")
 	}
 	for i, text := range r.words {
 		if i > len(r.l.Notes) {
-			return l, nil, fmt.Errorf("there is no note %d", i)
+			return out, fmt.Errorf("there is no note %d", i)
 		}
 		if err := readNoteLine(&r.l.Notes[i-1], text); err != nil {
-			return l, nil, fmt.Errorf("note %d: %w", i, err)
+			return out, fmt.Errorf("note %d: %w", i, err)
 		}
 	}
 	// Reading the file back checks all that a lick file must keep.
-	l, err = lick.Parse(r.l.Encode())
-	return l, r.remarks, err
+	out.Remarks = r.remarks
+	if !r.timed {
+		out.Remark("No lengths are written, so that every time is an eighth.")
+	}
+	return out, out.Finish(r.l, nil)
 }
+
+// maxBytes is the longest text that is read: a line of as many notes as a lick
+// may have takes 3 MB.
+const maxBytes = 4 << 20
 
 // label is what stands before a string line: a note name, perhaps with its octave.
 var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
@@ -74,20 +82,21 @@ func isStringLine(line string) bool {
 	return m != "" && dashes > 0 && (known || 2*plain >= len(body) && 4*dashes >= len(body))
 }
 
-// tabReader gathers a lick from blocks of rows.
-type tabReader struct {
+// reader gathers a lick from blocks of rows.
+type reader struct {
 	l       lick.Lick
 	at      lick.Time
 	lastOn  map[int]int // string → last note
 	tuned   bool
 	upside  bool           // the thick string is on top
 	own     bool           // it has a length row, as we write it
+	timed   bool           // a block of it had one
 	words   map[int]string // of notes, by their number
 	remarks []string
 }
 
 // remark says once what is not as it was written.
-func (r *tabReader) remark(format string, args ...any) {
+func (r *reader) remark(format string, args ...any) {
 	if s := fmt.Sprintf(format, args...); !slices.Contains(r.remarks, s) && len(r.remarks) < maxRemarks {
 		r.remarks = append(r.remarks, s)
 	}
@@ -97,7 +106,7 @@ func (r *tabReader) remark(format string, args ...any) {
 const maxRemarks = 40
 
 // header reads a line above the strings; one that names nothing known is text of its own.
-func (r *tabReader) header(line string, number int) (err error) {
+func (r *reader) header(line string, number int) (err error) {
 	name, value, ok := strings.Cut(line, ":")
 	if !ok {
 		if played.MatchString(line) {
@@ -149,7 +158,7 @@ func (r *tabReader) header(line string, number int) (err error) {
 var played = regexp.MustCompile(`(?i)^\s*(p\.?m\.?|let ring|palm mute)\b|^\s*[pP]\.?[mM]\.?-`)
 
 // chord reads "AT LEN NAME".
-func (r *tabReader) chord(value string) error {
+func (r *reader) chord(value string) error {
 	words := strings.SplitN(value, " ", 3)
 	if len(words) < 3 {
 		return fmt.Errorf("a chord is written with its time, its length and its name, not %q", value)
@@ -168,7 +177,7 @@ func (r *tabReader) chord(value string) error {
 
 // numbered reads the lines whose name has a number: a note's words, a part, a span of tones.
 // Anything else is words around the tab.
-func (r *tabReader) numbered(word, rest, value string) error {
+func (r *reader) numbered(word, rest, value string) error {
 	switch word {
 	case "Note":
 		if n, err := strconv.Atoi(rest); err == nil && n > 0 {
@@ -210,12 +219,12 @@ func (r *tabReader) numbered(word, rest, value string) error {
 // mark is a sign found at a column of text.
 type mark struct {
 	col, str int
-	sign     tabSign
+	sign     playedSign
 }
 
 // system reads the rows [from, to) of one block of strings, with the rows around it that
 // belong to it.
-func (r *tabReader) system(lines []string, from, to int) error {
+func (r *reader) system(lines []string, from, to int) error {
 	if err := r.tune(lines[from:to], from); err != nil {
 		return err
 	}
@@ -242,7 +251,8 @@ func (r *tabReader) system(lines []string, from, to int) error {
 		name, _, _ := strings.Cut(strings.TrimSpace(lines[i]), " ")
 		rows[name] = lines[i]
 	}
-	if r.own = rows["length"] != ""; !r.own {
+	r.own = rows["length"] != ""
+	if r.timed = r.timed || r.own; !r.own {
 		// Tab by other hands lines up the frets, ours the signs before them.
 		for i := range marks {
 			marks[i].col = marks[i].sign.fretCol
@@ -306,7 +316,7 @@ func values(word string, n int) ([]string, error) {
 
 // column adds the notes that stand in one column, with their row of fingers, strokes and
 // lengths.
-func (r *tabReader) column(marks []mark, rows map[string]string) error {
+func (r *reader) column(marks []mark, rows map[string]string) error {
 	// Rows give a chord's values from the thick string up.
 	slices.SortStableFunc(marks, func(a, b mark) int { return b.str - a.str })
 	lens, step, err := r.lengths(wordAt(rows["length"], marks[0].col), len(marks))
@@ -347,7 +357,7 @@ func (r *tabReader) column(marks []mark, rows map[string]string) error {
 }
 
 // lengths reads the length of a column, or one for each of its notes.
-func (r *tabReader) lengths(word string, n int) (lens []lick.Time, step lick.Time, err error) {
+func (r *reader) lengths(word string, n int) (lens []lick.Time, step lick.Time, err error) {
 	if word == "" {
 		word = "1/8"
 	}

@@ -1,4 +1,4 @@
-package format
+package tab
 
 import (
 	"fmt"
@@ -11,8 +11,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// tabSign is one note of a string line: what leads into it, its fret, what follows.
-type tabSign struct {
+// playedSign is one note of a string line: what leads into it, its fret, what follows.
+type playedSign struct {
 	col, fretCol int // in the line, from 0
 	before       string
 	mute         bool
@@ -34,7 +34,7 @@ var sign = regexp.MustCompile(`(?:([hpS/\\t])-{0,3})?(?:([(<])(\d+)([)>])|(x?)(\
 
 // signsOf finds the notes of a line from its first bar line on, and the columns of what is
 // neither a note nor filling.
-func signsOf(line string, body int) (out []tabSign, left []int) {
+func signsOf(line string, body int) (out []playedSign, left []int) {
 	text := strings.Repeat(" ", body) + line[body:]
 	used := make([]bool, len(text))
 	for _, m := range sign.FindAllStringSubmatchIndex(text, -1) {
@@ -47,7 +47,7 @@ func signsOf(line string, body int) (out []tabSign, left []int) {
 		for i := m[0]; i < m[1]; i++ {
 			used[i] = true
 		}
-		s := tabSign{col: m[0], fretCol: m[0]}
+		s := playedSign{col: m[0], fretCol: m[0]}
 		if g(3)+g(6) == "" {
 			s.dead = true
 			out = append(out, s)
@@ -69,7 +69,7 @@ func signsOf(line string, body int) (out []tabSign, left []int) {
 }
 
 // note reads one note's signs; what was taken for something else is remarked.
-func (r *tabReader) note(n *lick.Note, s tabSign) (err error) {
+func (r *reader) note(n *lick.Note, s playedSign) (err error) {
 	if s.dead {
 		n.Mute = true
 		return nil
@@ -104,7 +104,7 @@ func (r *tabReader) note(n *lick.Note, s tabSign) (err error) {
 }
 
 // leadIn reads the sign before a note. A slide from nowhere comes from a fret away.
-func (r *tabReader) leadIn(n *lick.Note, before string) {
+func (r *reader) leadIn(n *lick.Note, before string) {
 	last, has := r.lastOn[n.String]
 	switch before {
 	case "h":
@@ -149,7 +149,7 @@ func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 // tune takes the tuning from the labels of a block, where no line above has said it: each
 // label the note nearest to that of the usual instrument with so many strings. It finds out
 // which string is on top, too.
-func (r *tabReader) tune(rows []string, line int) error {
+func (r *reader) tune(rows []string, line int) error {
 	n := len(rows)
 	if r.tuned {
 		if n != len(r.l.Tuning) {

@@ -1,4 +1,4 @@
-package format
+package tab
 
 import (
 	"bytes"
@@ -18,18 +18,18 @@ import (
 // of fret 13, 11b13r11 and released, pb bent before it sounds, 11bc a curl,
 // ~ and ~~ vibrato, x5 dead, > accent.
 
-// tabWidth is where a system is broken into a new one, in characters.
-const tabWidth = 92
+// pageWidth is where a system is broken into a new one, in characters.
+const pageWidth = 92
 
-// EncodeTab writes the lick as text tab. DecodeTab reads it back as it was.
-func EncodeTab(l lick.Lick) []byte {
+// Encode writes the lick as text tab. Decode reads it back as it was.
+func Encode(l lick.Lick) []byte {
 	var b bytes.Buffer
 	header(&b, l)
-	cols := tabColumns(l)
+	cols := columnsOf(l)
 	labels := rowLabels(l)
 	for start := 0; start < len(cols); {
 		width, end := 0, start
-		for end < len(cols) && (end == start || width+cols[end].width() <= tabWidth) {
+		for end < len(cols) && (end == start || width+cols[end].width() <= pageWidth) {
 			width += cols[end].width()
 			end++
 		}
@@ -90,16 +90,16 @@ func header(b *bytes.Buffer, l lick.Lick) {
 	}
 }
 
-// tabColumn is one time of the line as text: a cell a string, and the rows
+// column is one time of the line as text: a cell a string, and the rows
 // around them.
-type tabColumn struct {
+type column struct {
 	cells                      map[int]string
 	count, finger, stroke, len string
 	bar                        bool // a bar line stands before it
 }
 
 // width is how many characters the column takes.
-func (c tabColumn) width() int {
+func (c column) width() int {
 	w := max(len(c.count), len(c.finger), len(c.stroke), len(c.len))
 	for _, s := range c.cells {
 		w = max(w, len(s))
@@ -110,13 +110,13 @@ func (c tabColumn) width() int {
 	return w + 1
 }
 
-// tabColumns writes every column's cells, without their places on the page.
-func tabColumns(l lick.Lick) []tabColumn {
-	var out []tabColumn
+// columnsOf writes every column's cells, without their places on the page.
+func columnsOf(l lick.Lick) []column {
+	var out []column
 	cols := l.Columns()
 	lastBar := int64(-1)
 	for k, col := range cols {
-		c := tabColumn{cells: map[int]string{}}
+		c := column{cells: map[int]string{}}
 		at := l.Notes[col[0]].At
 		pos := l.Position(at)
 		c.count, c.bar = pos.Count(l.Meter), k > 0 && pos.Bar != lastBar
@@ -229,8 +229,8 @@ const labelWidth = 7
 
 // writeSystem writes some columns as one block: counts, strings, fingers, strokes,
 // lengths.
-func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []tabColumn) {
-	row := func(name string, sep, fill string, text func(c tabColumn) string) {
+func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []column) {
+	row := func(name string, sep, fill string, text func(c column) string) {
 		var r strings.Builder
 		fmt.Fprintf(&r, "%*s%s", labelWidth-1, name, sep)
 		for _, c := range cols {
@@ -250,11 +250,11 @@ func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []tabColumn
 		}
 		b.WriteByte('\n')
 	}
-	row("count", " ", " ", func(c tabColumn) string { return c.count })
+	row("count", " ", " ", func(c column) string { return c.count })
 	for s := range l.Tuning {
-		row(labels[s], "|", "-", func(c tabColumn) string { return c.cells[s+1] })
+		row(labels[s], "|", "-", func(c column) string { return c.cells[s+1] })
 	}
-	row("finger", " ", " ", func(c tabColumn) string { return c.finger })
-	row("stroke", " ", " ", func(c tabColumn) string { return c.stroke })
-	row("length", " ", " ", func(c tabColumn) string { return c.len })
+	row("finger", " ", " ", func(c column) string { return c.finger })
+	row("stroke", " ", " ", func(c column) string { return c.stroke })
+	row("length", " ", " ", func(c column) string { return c.len })
 }

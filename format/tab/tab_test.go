@@ -1,4 +1,4 @@
-package format
+package tab
 
 import (
 	"bytes"
@@ -6,18 +6,22 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/format/read"
 )
 
 func TestHeldRestsAndPickUps(t *testing.T) {
 	l, err := lick.Parse([]byte(`{"format":"ornamen-lick","version":1,"pickup":"1/8","loop":true,"tempo":88.5,"notes":[
-		{"at":"1/8","len":"1/2","string":6,"fret":0,"finger":0,"stroke":"p"},{"at":"1/8","len":"1/8","string":1,"fret":12,"finger":"T","stroke":"a"},
-		{"at":"3/8","len":"1/12","string":2,"fret":10,"mute":true},{"at":"3/4","len":"1/16","string":2,"fret":12,"bend":{"semitones":0.5,"shape":"prebend-release"},"accent":true}]}`))
+		{"at":"1/8","len":"1/2","string":6,"fret":0,"finger":0,"stroke":"p"},{"at":"1/8","len":"1/8","string":1,
+		"fret":12,"finger":"T","stroke":"a"},
+		{"at":"3/8","len":"1/12","string":2,"fret":10,"mute":true},{"at":"3/4","len":"1/16","string":2,"fret":12,
+		"bend":{"semitones":0.5,"shape":"prebend-release"},"accent":true}]}`))
 	if err != nil {
 		t.Fatal(err)
 	}
-	back, _, err := DecodeTab(EncodeTab(l))
+	r, err := Decode(Encode(l), read.Ask{})
+	back := r.Lick
 	if err != nil {
-		t.Fatalf("%v\n%s", err, EncodeTab(l))
+		t.Fatalf("%v\n%s", err, Encode(l))
 	}
 	if !bytes.Equal(l.Encode(), back.Encode()) {
 		t.Errorf("%s\ncame back as\n%s", l.Encode(), back.Encode())
@@ -26,7 +30,7 @@ func TestHeldRestsAndPickUps(t *testing.T) {
 
 // Plain tablature as players write it by hand: no lengths, so all are eighths.
 func TestForeignTab(t *testing.T) {
-	l, _, err := DecodeTab([]byte(`
+	r, err := Decode([]byte(`
 some words about the lick: hello
 
 e|-------------------5--|
@@ -35,7 +39,8 @@ G|-------5h7~-----------|
 D|--5/7-----------------|
 A|----------------------|
 E|----------------------|
-`))
+`), read.Ask{})
+	l := r.Lick
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -75,14 +80,14 @@ func TestTabRefusals(t *testing.T) {
 		{"Tempo: quick\n" + system("E|-5--"), "line 1"},
 		{"Meter: 5\n" + system("E|-5--"), "not a meter"},
 	} {
-		_, _, err := DecodeTab([]byte(c.tab))
+		_, err := Decode([]byte(c.tab), read.Ask{})
 		if err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%q: %v, want %q", c.tab, err, c.says)
 		}
 	}
 }
 
-func FuzzDecodeTab(f *testing.F) {
+func FuzzDecode(f *testing.F) {
 	f.Add([]byte("e|--5h7--|\nB|-------|\nG|-------|\nD|-------|\nA|-------|\nE|-------|\n"))
 	f.Add(
 		[]byte(
@@ -91,11 +96,11 @@ func FuzzDecodeTab(f *testing.F) {
 		),
 	)
 	f.Fuzz(func(t *testing.T, data []byte) {
-		l, _, err := DecodeTab(data)
+		r, err := Decode(data, read.Ask{})
 		if err != nil {
 			return
 		}
-		if err := l.Validate(); err != nil {
+		if err := r.Lick.Validate(); err != nil {
 			t.Fatal(err)
 		}
 	})

@@ -1,4 +1,4 @@
-package format
+package sheet
 
 import (
 	"bytes"
@@ -14,7 +14,8 @@ var page = template.Must(template.New("").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>{{.Title}}</title>
 <style>
 @page { margin: 14mm; }
-body { font: 12pt/1.4 Figtree, Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 186mm; padding: 6mm 0; break-after: page; }
+body { font: 12pt/1.4 Figtree, Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 186mm;
+padding: 6mm 0; break-after: page; }
 h1 { font: 600 24pt Fraunces, Georgia, serif; margin: 0 0 2mm; }
 p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }
 svg { width: 100%; height: auto; margin: 4mm 0; }
@@ -22,16 +23,20 @@ svg { width: 100%; height: auto; margin: 4mm 0; }
 </style></head><body>
 <h1>{{.Title}}</h1>
 <p>{{.Tones}}. {{.Degrees}}</p>
-<p><span class="box">{{.Tempo}} quarters a minute</span><span class="box">{{.Meter}}{{if .Shuffle}}, shuffle{{end}}{{if .Loop}}, a loop{{end}}</span>{{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
+<p><span class="box">{{.Tempo}} quarters a minute</span>
+<span class="box">{{.Meter}}{{if .Shuffle}}, shuffle{{end}}{{if .Loop}}, a loop{{end}}</span>
+{{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
 {{.Line}}
 {{range .Short}}<p>Short form: <code>{{.}}</code></p>{{end}}
-<p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke, a dot is played by the left hand alone. Start at half of the tempo. Pain or burning: stop and rest; lasting pain, numbness or weakness is for a doctor or a qualified therapist. Keep the sound at a safe level.</p>
+<p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke,
+a dot is played by the left hand alone. Start at half of the tempo. Pain or burning: stop and rest; lasting pain,
+numbness or weakness is for a doctor or a qualified therapist. Keep the sound at a safe level.</p>
 </body></html>
 `))
 
-// EncodePage is a lick as a page to print: tones, line with both hands, count, short form,
+// Page is a lick as a page to print: tones, line with both hands, count, short form,
 // cautions.
-func EncodePage(l lick.Lick) []byte {
+func Page(l lick.Lick) []byte {
 	v := struct {
 		Title, Tones, Degrees, Meter, Pickup string
 		Tempo                                float64
@@ -39,7 +44,7 @@ func EncodePage(l lick.Lick) []byte {
 		Line                                 template.HTML
 		Short                                []string
 	}{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
-		Loop: l.Loop, Line: template.HTML(EncodeSVG(l))} // our own drawing, its words escaped
+		Loop: l.Loop, Line: template.HTML(Drawing(l))} // our own drawing, its words escaped
 	if v.Title == "" {
 		v.Title = "A lick"
 	}

@@ -1,4 +1,4 @@
-package format
+package midi
 
 import (
 	"encoding/binary"
@@ -7,14 +7,9 @@ import (
 	"slices"
 
 	"ornamen/core/lick"
-	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
 )
-
-// A Standard MIDI File 1.0 of format 1: a track of tempo and meter, one of the line. Every
-// string has a channel of its own, as its bends are its own; what MIDI has no event for
-// (tuning, pick-up, feel, loop) stands as text that this package reads again.
 
 // division is how many ticks a quarter has: all that a lick is usually counted in fits.
 const division = 6720
@@ -22,6 +17,9 @@ const division = 6720
 // What a MIDI file says in numbers.
 const (
 	guitarProgram = 27 // clean electric guitar, counted from 0
+	bassProgram   = 33 // fingered electric bass
+	drumChannel   = 9
+	bassChannel   = 15
 	bendRange     = 12 // half steps each way, declared by RPN 0
 	wheelMiddle   = 8192
 	bendStep      = 0.012 // s between two positions of the wheel
@@ -30,8 +28,18 @@ const (
 	slurred       = 64
 )
 
-// midiText begins a text event of ours.
-const midiText = "Ornamen "
+// drumKeys are the drums of the General MIDI percussion map (from memory).
+var drumKeys = map[sound.Drum]byte{sound.Kick: 36, sound.Snare: 38, sound.Hat: 42}
+
+// Names of our tracks.
+const (
+	lineTrack  = "Line"
+	bassTrack  = "Bass"
+	drumsTrack = "Drums"
+)
+
+// ownText begins a text event of ours.
+const ownText = "Ornamen "
 
 // event is one MIDI event at a tick; order keeps what falls together in its order.
 type event struct {
@@ -40,18 +48,23 @@ type event struct {
 	data  []byte
 }
 
-// ticks are a time in ticks, rounded.
+// ticks are a written time in ticks, rounded.
 func ticks(t lick.Time) int64 {
 	num, den := t.Parts()
 	return int64(math.Round(4 * division * float64(num) / float64(den)))
 }
 
-// EncodeMIDI writes a lick as a Standard MIDI File.
-func EncodeMIDI(l lick.Lick) []byte {
-	out := []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02")
+// Encode writes a lick as a Standard MIDI File: the line as it is played, swing included, over
+// a bass and drums.
+func Encode(l lick.Lick) []byte {
+	tracks := [][]event{settingEvents(l), lineEvents(l), bassEvents(l), drumEvents(l)}
+	out := []byte("MThd\x00\x00\x00\x06\x00\x01")
+	out = binary.BigEndian.AppendUint16(out, uint16(len(tracks)))
 	out = binary.BigEndian.AppendUint16(out, division)
-	out = append(out, midiTrack(settingEvents(l))...)
-	return append(out, midiTrack(lineEvents(l))...)
+	for _, t := range tracks {
+		out = append(out, trackOf(t)...)
+	}
+	return out
 }
 
 // settingEvents are title, tempo, meter, and what only text can say.
@@ -65,19 +78,19 @@ func settingEvents(l lick.Lick) []event {
 		{data: meta(0x03, l.Title)},
 		{data: append([]byte{0xff, 0x51, 3}, byte(tempo>>16), byte(tempo>>8), byte(tempo))},
 		{data: []byte{0xff, 0x58, 4, byte(l.Meter.Beats), unit, 24, 8}},
-		{data: meta(0x01, midiText+"tuning: "+neck.TuningText(l.Tuning))},
+		{data: meta(0x01, ownText+"tuning: "+neck.TuningText(l.Tuning))},
 	}
 	if !l.Pickup.IsZero() {
-		out = append(out, event{data: meta(0x01, midiText+"pick-up: "+l.Pickup.String())})
+		out = append(out, event{data: meta(0x01, ownText+"pick-up: "+l.Pickup.String())})
 	}
 	if l.Feel == lick.Shuffle {
-		out = append(out, event{data: meta(0x01, midiText+"feel: shuffle")})
+		out = append(out, event{data: meta(0x01, ownText+"feel: shuffle")})
 	}
 	if l.Loop {
-		out = append(out, event{data: meta(0x01, midiText+"loop: yes")})
+		out = append(out, event{data: meta(0x01, ownText+"loop: yes")})
 	}
 	if l.Key.Tonic != "" {
-		out = append(out, event{data: meta(0x01, midiText+"key: "+l.Key.Tonic+" "+l.Key.Scale)})
+		out = append(out, event{data: meta(0x01, ownText+"key: "+l.Key.Tonic+" "+l.Key.Scale)})
 	}
 	for _, c := range l.Chords {
 		out = append(out, event{tick: ticks(c.At), data: meta(0x06, c.Name)})
@@ -93,7 +106,7 @@ func meta(kind byte, text string) []byte {
 // lineEvents are the notes with their bends.
 func lineEvents(l lick.Lick) []event {
 	g := neck.Standard().WithTuning(l.Tuning)
-	out := []event{{data: meta(0x03, "Line")}}
+	out := []event{{data: meta(0x03, lineTrack)}}
 	for s := range l.Tuning {
 		c := channel(s + 1)
 		out = append(out, event{data: []byte{0xc0 | c, guitarProgram}})
@@ -101,7 +114,7 @@ func lineEvents(l lick.Lick) []event {
 			out = append(out, event{data: []byte{0xb0 | c, x[0], x[1]}})
 		}
 	}
-	seconds := l.Timeline()
+	played := l.Timeline()
 	for i, n := range l.Notes {
 		c, pitch := channel(n.String), byte(max(0, min(127, int(l.Pitch(i)))))
 		loud := byte(velocity)
@@ -112,11 +125,18 @@ func lineEvents(l lick.Lick) []event {
 			loud = slurred
 		}
 		at, end := ticks(n.At), max(ticks(n.At)+1, ticks(n.End()))
-		if cents, bent := sound.Course(g, n, seconds[i].Len); bent {
-			out = append(out, wheels(c, at, end, seconds[i].Len, cents)...)
+		if a, e := swung(l, played[i]); a != at || e != end {
+			at, end = a, max(a+1, e)
+			out = append(
+				out,
+				event{at, 1, meta(0x01, fmt.Sprintf("%swritten: %d %s %s", ownText, n.String, n.At, n.Len))},
+			)
+		}
+		if cents, bent := sound.Course(g, n, played[i].Len); bent {
+			out = append(out, wheels(c, at, end, played[i].Len, cents)...)
 		}
 		if s := n.SlideIn; s != nil {
-			text := fmt.Sprintf("%sslide-in: %d %d %s", midiText, n.String, s.Frets, s.From)
+			text := fmt.Sprintf("%sslide-in: %d %d %s", ownText, n.String, s.Frets, s.From)
 			out = append(out, event{at, 1, meta(0x01, text)})
 		}
 		out = append(out, event{at, 2, []byte{0x90 | c, pitch, loud}}, event{end, 0, []byte{0x80 | c, pitch, 0}})
@@ -124,14 +144,41 @@ func lineEvents(l lick.Lick) []event {
 	return out
 }
 
-// channel is a string's, from 0; the drums' own channel is left out.
-func channel(str int) byte {
-	c := byte(str - 1)
-	if c >= 9 {
-		c++
-	}
-	return c & 15
+// swung is a note's beginning and end in ticks as it is played; without a swing they are as
+// written.
+func swung(l lick.Lick, s lick.Sounding) (at, end int64) {
+	tick := func(seconds float64) int64 { return int64(math.Round(seconds * l.Tempo / 60 * division)) }
+	return tick(s.At), tick(s.At + s.Len)
 }
+
+// bassEvents are the band's bass under the line.
+func bassEvents(l lick.Lick) []event {
+	out := []event{{data: meta(0x03, bassTrack)}, {data: []byte{0xc0 | bassChannel, bassProgram}}}
+	for _, h := range sound.Band(l) {
+		if h.Drum == sound.NoDrum {
+			at, end := swung(l, lick.Sounding{At: h.At, Len: h.Len})
+			out = append(out, event{at, 2, []byte{0x90 | bassChannel, byte(h.Pitch), velocity}},
+				event{max(at+1, end), 0, []byte{0x80 | bassChannel, byte(h.Pitch), 0}})
+		}
+	}
+	return out
+}
+
+// drumEvents are the band's drums, each hit a thirty-second long.
+func drumEvents(l lick.Lick) []event {
+	out := []event{{data: meta(0x03, drumsTrack)}}
+	for _, h := range sound.Band(l) {
+		if key, is := drumKeys[h.Drum]; is {
+			at, _ := swung(l, lick.Sounding{At: h.At})
+			out = append(out, event{at, 2, []byte{0x90 | drumChannel, key, velocity}},
+				event{at + division/8, 0, []byte{0x80 | drumChannel, key, 0}})
+		}
+	}
+	return out
+}
+
+// channel is a string's, from 0: nine strings at most, below the drums' own channel.
+func channel(str int) byte { return byte(str - 1) }
 
 // wheels are the positions of the pitch wheel along a note, and back at its end.
 func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64) []event {
@@ -151,8 +198,8 @@ func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64)
 	return append(out, event{end, 0, []byte{0xe0 | c, 0, 64}})
 }
 
-// midiTrack writes events as a track.
-func midiTrack(events []event) []byte {
+// trackOf writes events as a track.
+func trackOf(events []event) []byte {
 	slices.SortStableFunc(events, func(a, b event) int {
 		if a.tick != b.tick {
 			return int(max(-1, min(1, a.tick-b.tick)))
@@ -180,6 +227,3 @@ func appendLength(b []byte, n int64) []byte {
 	slices.Reverse(groups)
 	return append(b, groups...)
 }
-
-// pitchOf is a MIDI number as a pitch.
-func pitchOf(n byte) music.Pitch { return music.Pitch(n) }

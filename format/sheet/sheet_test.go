@@ -1,4 +1,4 @@
-package format
+package sheet
 
 import (
 	"encoding/xml"
@@ -10,6 +10,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/testline"
 )
 
 // wellFormed reads all of a file as XML and gives its text.
@@ -39,23 +40,26 @@ func wellFormed(t *testing.T, data []byte) string {
 func TestDrawings(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 9))
 	for range 60 {
-		l := randomLick(rng)
+		l := testline.Random(rng)
 		l.Title += `</title><script>"x"`
-		wellFormed(t, EncodeSVG(l))
+		wellFormed(t, Drawing(l))
 	}
 	l := lick.New()
 	l.Title, l.Key = "Lantern & co", lick.Key{Tonic: "C#", Scale: "minor pentatonic"}
 	for i, at := range []neck.Place{{String: 3, Fret: 11}, {String: 1, Fret: 9}, {String: 2, Fret: 12}} {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: at.String, Fret: at.Fret,
-			Finger: lick.Ring, Stroke: lick.Down, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendRelease}})
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: at.String, Fret: at.Fret,
+				Finger: lick.Ring, Stroke: lick.Down, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendRelease}},
+		)
 	}
-	text := wellFormed(t, EncodeSVG(l))
+	text := wellFormed(t, Drawing(l))
 	for _, want := range []string{"Lantern & co", "11", "9", "12", "full ↓", "3", "finger"} {
 		if !strings.Contains(text, want) {
 			t.Errorf("%q is not drawn: %s", want, text)
 		}
 	}
-	page := string(EncodePage(l))
+	page := string(Page(l))
 	for _, want := range []string{"<h1>Lantern &amp; co</h1>", "<svg", "♭3 E", "stop and rest", "100 quarters"} {
 		if !strings.Contains(page, want) {
 			t.Errorf("%q is not on the page", want)

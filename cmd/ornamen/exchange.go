@@ -1,0 +1,239 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/player"
+	"ornamen/format"
+	"ornamen/internal/archive"
+	"ornamen/internal/handover"
+	"ornamen/internal/store"
+)
+
+// exportCommand writes one lick of the notebook as a file, all or some of them as a zip of
+// files of one format, or the whole notebook with its versions as a zip.
+func exportCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	named, version := fs.String("lick", "", ""), fs.Uint("version", 0, "")
+	as, tag := fs.String("as", "", ""), fs.String("tag", "", "")
+	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to write")
+	if err != nil {
+		return err
+	}
+	if *tag != "" && *as == "" {
+		return errors.New("name the format of the files too, as in --as musicxml")
+	}
+	s, err := store.OpenToRead(db)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	engine, err := keptEngine(ctx, s)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	switch {
+	case *named != "":
+		return exportLick(ctx, e, s, engine, file, *named, *version)
+	case *as != "":
+		return exportSome(ctx, e, s, engine, file, *as, *tag)
+	}
+	n, err := archive.Write(ctx, &b, s)
+	if err != nil {
+		return err
+	}
+	if err := write(file, b.Bytes()); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s written to %s\n", plural(n, "lick"), file)
+	return nil
+}
+
+// keptEngine judges as the notebook's player plays.
+func keptEngine(ctx context.Context, s *store.Store) (*judge.Engine, error) {
+	data, _, err := s.Player(ctx)
+	if err != nil {
+		return nil, err
+	}
+	profile := player.DefaultProfile()
+	if data != nil {
+		if err := json.Unmarshal(data, &profile); err != nil {
+			return nil, fmt.Errorf("the player in the notebook cannot be read: %w", err)
+		}
+	}
+	p, err := profile.Player()
+	if err != nil {
+		return nil, err
+	}
+	return judge.NewEngine(p), nil
+}
+
+// exportLick writes one lick, as it is or as a version was, in the format of the file's name.
+func exportLick(
+	ctx context.Context,
+	e env,
+	s *store.Store,
+	engine *judge.Engine,
+	file, name string,
+	version uint,
+) error {
+	out, err := format.ByFile(file)
+	if err != nil {
+		return err
+	}
+	x, err := lickNamed(ctx, s, name)
+	if err != nil {
+		return err
+	}
+	l := x.Lick
+	if version > 0 {
+		if l, err = s.At(ctx, x.ID, version); err != nil {
+			return err
+		}
+	}
+	data, err := handover.Write(ctx, engine, l, out)
+	if err != nil {
+		return err
+	}
+	if err := write(file, data); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s written to %s\n", titled(l.Title), file)
+	return nil
+}
+
+// exportSome writes licks as a zip of files of one format: all, or those of a tag.
+func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string) error {
+	f, ok := format.ByName(as)
+	if !ok {
+		return fmt.Errorf("%q is no format; there are %s", as, strings.Join(format.Names(), ", "))
+	}
+	rows, err := s.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxListed})
+	if err != nil {
+		return err
+	}
+	var licks []lick.Lick
+	for _, r := range rows {
+		x, err := s.Get(ctx, r.ID)
+		if err != nil {
+			return err
+		}
+		licks = append(licks, x.Lick)
+	}
+	var b bytes.Buffer
+	if err := handover.Pack(ctx, engine, &b, licks, f); err != nil {
+		return err
+	}
+	if err := write(file, b.Bytes()); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s written to %s\n", plural(len(licks), "lick"), file)
+	return nil
+}
+
+// importCommand adds a lick file of any format to the notebook, everything of a notebook's zip
+// or nothing of it, or what can be read of a zip of lick files.
+func importCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	line := fs.Int("line", 0, "")
+	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to read")
+	if err != nil {
+		return err
+	}
+	if strings.EqualFold(filepath.Ext(file), ".zip") {
+		return importZip(ctx, e, file, db)
+	}
+	data, err := fileBytes(file)
+	if err != nil {
+		return err
+	}
+	if _, err := format.ByFile(file); err != nil {
+		return err
+	}
+	s, err := store.Open(db, time.Now)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	engine, err := keptEngine(ctx, s)
+	if err != nil {
+		return err
+	}
+	r, err := handover.Read(ctx, engine, file, data, *line)
+	if err != nil {
+		return fmt.Errorf("%s: %w", file, err)
+	}
+	for _, s := range r.Remarks {
+		fmt.Fprintf(e.err, "%s: %s\n", file, s)
+	}
+	x, err := s.Add(ctx, r.Lick, "imported from "+filepath.Base(file))
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s added as lick %d\n", titled(r.Lick.Title), x.ID)
+	return nil
+}
+
+// importZip adds a notebook with all its versions, or a zip of lick files.
+func importZip(ctx context.Context, e env, file, db string) error {
+	f, err := os.Open(file)
+	if err != nil {
+		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+	}
+	defer f.Close()
+	info, err := f.Stat()
+	if err != nil {
+		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+	}
+	s, err := store.Open(db, time.Now)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if archive.Holds(f, info.Size()) {
+		n, err := archive.Read(ctx, f, info.Size(), s)
+		if err != nil {
+			return fmt.Errorf("%s: %w", file, err)
+		}
+		fmt.Fprintf(e.out, "%s added\n", plural(n, "lick"))
+		return nil
+	}
+	engine, err := keptEngine(ctx, s)
+	if err != nil {
+		return err
+	}
+	files, err := handover.Unpack(ctx, engine, f, info.Size())
+	if err != nil {
+		return fmt.Errorf("%s: %w", file, err)
+	}
+	var w store.Whole
+	for _, p := range files {
+		if p.Err != nil {
+			fmt.Fprintf(e.err, "%s: not read: %v\n", p.Name, p.Err)
+			continue
+		}
+		for _, s := range p.Remarks {
+			fmt.Fprintf(e.err, "%s: %s\n", p.Name, s)
+		}
+		w.Chains = append(w.Chains, store.NewChain(p.Lick, "imported from "+p.Name, time.Now()))
+	}
+	if len(w.Chains) == 0 {
+		return fmt.Errorf("%s: it holds no file that is a lick", file)
+	}
+	if err := s.AddAll(ctx, w); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s added\n", plural(len(w.Chains), "lick"))
+	return nil
+}

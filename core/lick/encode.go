@@ -1,0 +1,91 @@
+package lick
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+)
+
+// Encode writes the lick file, one note a line. Reading it back gives the same
+// lick.
+func (l Lick) Encode() []byte {
+	var b bytes.Buffer
+	field := func(name string, v any) {
+		fmt.Fprintf(&b, "  %q: %s,\n", name, compact(v))
+	}
+	b.WriteString("{\n")
+	fmt.Fprintf(&b, "  \"format\": %q, \"version\": %d,\n", Format, Version)
+	field("title", l.Title)
+	field("tags", orEmpty(l.Tags))
+	names := make([]string, len(l.Tuning))
+	for i, p := range l.Tuning {
+		names[i] = p.String()
+	}
+	field("tuning", names)
+	if l.Key.Tonic != "" {
+		k := fileKey(l.Key)
+		k.Add, k.Drop = orEmpty(k.Add), orEmpty(k.Drop)
+		field("key", k)
+	}
+	field("meter", l.Meter.String())
+	field("tempo", l.Tempo)
+	field("feel", string(l.Feel))
+	field("pickup", l.Pickup)
+	field("loop", l.Loop)
+	chords := make([]fileChord, len(l.Chords))
+	for i, c := range l.Chords {
+		chords[i] = fileChord(c)
+	}
+	field("chords", chords)
+	if l.Recipe != "" {
+		field("recipe", l.Recipe)
+	}
+	if len(l.Keys) > 0 {
+		spans := make([]fileSpan, len(l.Keys))
+		for i, s := range l.Keys {
+			spans[i] = fileSpan{s.At, s.Key.Tonic, s.Key.Scale, orEmpty(s.Key.Add), orEmpty(s.Key.Drop)}
+		}
+		field("keys", spans)
+	}
+	if len(l.Parts) > 0 {
+		parts := make([]filePart, len(l.Parts))
+		for i, p := range l.Parts {
+			parts[i] = filePart{[2]int{p.From + 1, p.To}, p.Recipe}
+		}
+		field("parts", parts)
+	}
+	b.WriteString("  \"notes\": [")
+	for i, n := range l.Notes {
+		if i > 0 {
+			b.WriteByte(',')
+		}
+		fmt.Fprintf(&b, "\n    %s", compact(n))
+	}
+	if len(l.Notes) > 0 {
+		b.WriteString("\n  ")
+	}
+	b.WriteString("]\n}\n")
+	return b.Bytes()
+}
+
+// compact is JSON of our own types, which cannot fail to encode.
+func compact(v any) []byte {
+	var b bytes.Buffer
+	e := json.NewEncoder(&b)
+	e.SetEscapeHTML(false)
+	if err := e.Encode(v); err != nil {
+		panic("lick: " + err.Error())
+	}
+	return bytes.TrimRight(b.Bytes(), "\n")
+}
+
+// orEmpty writes a list that has nothing in it as [], not null.
+func orEmpty[T any](s []T) []T {
+	if s == nil {
+		return []T{}
+	}
+	return s
+}
+
+// MarshalJSON writes the lick file.
+func (l Lick) MarshalJSON() ([]byte, error) { return l.Encode(), nil }

@@ -1,0 +1,77 @@
+package propose
+
+import (
+	"context"
+	"math"
+	"slices"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+)
+
+// How a long line is laid: so many notes at a time, the last few of those before in their
+// places (model defaults; a stretch of 48 free notes takes well under a second).
+const (
+	layStretch = 48
+	layContext = 6
+)
+
+// Lay lays notes that name no string where both hands have it easiest. chosen are their
+// indices, rising; every other note keeps its place. A line is laid stretch by stretch, each
+// exactly (see joint), with the end of the one before held, so that the time grows with the
+// length alone. A stretch whose places no hand can play, or that has too many of them, stays
+// as it was. The error is the context's.
+func Lay(ctx context.Context, e *judge.Engine, l lick.Lick, chosen []int) (lick.Lick, error) {
+	l = l.Clone()
+	free := make([]bool, len(l.Notes))
+	for _, i := range chosen {
+		free[i] = true
+	}
+	for from := 0; from < len(l.Notes); {
+		to := min(from+layStretch, len(l.Notes))
+		for to < len(l.Notes) && l.Notes[to].At.Cmp(l.Notes[to-1].At) == 0 {
+			to++ // what sounds together is laid together
+		}
+		if slices.Contains(free[from:to], true) {
+			if err := layPart(ctx, e, &l, free, max(0, from-layContext), from, to); err != nil {
+				return l, err
+			}
+		}
+		from = to
+	}
+	l.Sort()
+	return l, l.Validate()
+}
+
+// layPart lays the notes [from, to) behind those from before on.
+func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, before, from, to int) error {
+	part := l.Clone()
+	part.Notes, part.Parts, part.Loop = slices.Clone(part.Notes[before:to]), nil, false
+	start := part.Notes[0].At
+	for i := range part.Notes {
+		n := &part.Notes[i]
+		n.At = n.At.Sub(start)
+		if before+i < from || !free[before+i] {
+			n.Lock = append(slices.Clone(n.Lock), lick.FieldString, lick.FieldFret)
+		}
+	}
+	part.Pickup = lick.Time{}
+	part.Chords, part.Keys = nil, nil
+	p := question{e.Ask(ctx)}.newProposer(part, Ask{Place: true})
+	given := p.Fill(p.base, p.hand, p.way)
+	breaches := len(part.Notes) // places that cannot be played set no limit
+	j := p.newJoint(given, p.hand, p.way)
+	res, ok := j.solve(math.Inf(1), breaches)
+	if err := p.Done(); err != nil {
+		return err
+	}
+	if !ok || j.stopped() || res.calm == nil {
+		return nil
+	}
+	for i, at := range res.calm {
+		if before+i >= from && free[before+i] {
+			l.Notes[before+i].String, l.Notes[before+i].Fret = at.String, at.Fret
+		}
+	}
+	return nil
+}

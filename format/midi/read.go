@@ -1,0 +1,220 @@
+package midi
+
+import (
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/format/read"
+)
+
+// Limits of a MIDI file: more is refused at once.
+const (
+	maxEvents = 200_000
+	maxTracks = 256
+)
+
+// note is a note of a MIDI file with what its wheel did.
+type note struct {
+	channel, pitch, velocity byte
+	at, end                  int64
+	wheel                    []wheelAt
+	begins                   int // the wheel when it began
+}
+
+// wheelAt is a position of the pitch wheel.
+type wheelAt struct {
+	at    int64
+	value int
+}
+
+// file is what a file says.
+type file struct {
+	kind     uint16
+	division int64
+	tempo    float64
+	tempos   int
+	meters   int
+	meter    lick.Meter
+	title    string
+	texts    map[string]string
+	chords   []lick.Chord
+	tracks   []track
+	events   int
+	ranges   [16]float64
+}
+
+// track is one track's notes, with what our own text says of them.
+type track struct {
+	name    string
+	notes   []note
+	slid    map[onString]*lick.SlideIn
+	written map[onString][2]lick.Time // time and length before the swing
+}
+
+// onString is a string at a tick.
+type onString struct {
+	at  int64
+	str int
+}
+
+var errBroken = errors.New("the MIDI file ends in the middle or holds what is no MIDI")
+
+// Decode reads a Standard MIDI File of format 0 or 1: one track as one line, or one channel of
+// a file that has but one track. A file of this package comes back with its strings and frets;
+// notes of others are laid where the hand is, on a grid of thirty-seconds and triplet
+// sixteenths. The remarks say what was chosen, moved or left out.
+func Decode(data []byte, ask read.Ask) (read.Result, error) {
+	f := file{tempo: lick.DefaultTempo, meter: lick.Meter{Beats: 4, Unit: 4}, texts: map[string]string{}}
+	for i := range f.ranges {
+		f.ranges[i] = 2 // half steps, where nothing is declared
+	}
+	if err := f.read(data); err != nil {
+		return read.Result{}, err
+	}
+	l := lick.New()
+	l.Title, l.Meter = read.Clip(f.title, read.MaxTitle), f.meter
+	l.Tempo = math.Round(max(lick.MinTempo, min(lick.MaxTempo, f.tempo))*100) / 100
+	l.Tuning = ask.On().Tuning
+	own := f.setting(&l)
+	tracks := f.lines(own)
+	if len(tracks) == 0 {
+		return read.Result{}, errors.New("the MIDI file holds no notes but the drums'")
+	}
+	var r read.Result
+	for i, t := range tracks {
+		r.Lines = append(r.Lines, read.Line{Name: read.Named(t.name, i+1), Notes: len(t.notes)})
+	}
+	var err error
+	if r.Line, err = ask.Pick(r.Lines); err != nil {
+		return r, err
+	}
+	r.LeftOut()
+	if f.tempos > 1 {
+		r.Remark("The tempo changes in the file; the first one is taken.")
+	}
+	if f.meters > 1 {
+		r.Remark("The meter changes in the file; the first one is taken.")
+	}
+	if own {
+		l.Chords = f.chords
+		if err := f.layOwn(&l, tracks[r.Line]); err != nil {
+			return r, err
+		}
+		return r, r.Finish(l, nil)
+	}
+	f.layForeign(&l, tracks[r.Line], ask.On(), &r)
+	if len(l.Notes) == 0 {
+		return r, errors.New("no note of the line lies on this guitar")
+	}
+	return r, r.Finish(l, l.Notes)
+}
+
+// read reads header and tracks.
+func (f *file) read(data []byte) error {
+	if len(data) < 14 || string(data[:4]) != "MThd" {
+		return errors.New("that is no MIDI file")
+	}
+	f.kind = binary.BigEndian.Uint16(data[8:])
+	n := int(binary.BigEndian.Uint16(data[10:]))
+	f.division = int64(int16(binary.BigEndian.Uint16(data[12:])))
+	size := binary.BigEndian.Uint32(data[4:])
+	switch {
+	case f.kind > 1:
+		return errors.New("a MIDI file of format 2 holds several pieces; save it as format 0 or 1")
+	case f.division <= 0:
+		return errors.New("the MIDI file counts in frames of film, not in beats")
+	case n > maxTracks || size < 6 || int64(size) > int64(len(data)-8):
+		return errBroken
+	}
+	data = data[8+size:]
+	for len(data) >= 8 {
+		size := int64(binary.BigEndian.Uint32(data[4:]))
+		if size > int64(len(data)-8) {
+			return errBroken
+		}
+		if string(data[:4]) == "MTrk" {
+			if len(f.tracks) == maxTracks {
+				return errBroken
+			}
+			if err := f.readTrack(data[8 : 8+size]); err != nil {
+				return err
+			}
+		}
+		data = data[8+size:]
+	}
+	return nil
+}
+
+// lines are the tracks that hold notes other than the drums'. A file of ours has one; a file
+// of one track with several channels has a line for each channel.
+func (f *file) lines(own bool) (out []track) {
+	for _, t := range f.tracks {
+		if own && t.name != lineTrack {
+			continue
+		}
+		byChannel := map[byte][]note{}
+		var channels []byte
+		for _, n := range t.notes {
+			if n.channel == drumChannel {
+				continue
+			}
+			c := n.channel
+			if own || f.kind == 1 {
+				c = 0
+			}
+			if byChannel[c] == nil {
+				channels = append(channels, c)
+			}
+			byChannel[c] = append(byChannel[c], n)
+		}
+		for _, c := range channels {
+			line := t
+			line.notes = byChannel[c]
+			if len(channels) > 1 {
+				line.name = fmt.Sprintf("channel %d", c+1)
+			}
+			out = append(out, line)
+		}
+	}
+	return out
+}
+
+// setting takes what our own text says; own says that the channels are strings.
+func (f *file) setting(l *lick.Lick) (own bool) {
+	if tuning, err := neck.ParseTuning(f.texts["tuning"]); err == nil {
+		l.Tuning, own = tuning, true
+	}
+	if t, err := lick.ParseTime(f.texts["pick-up"]); err == nil {
+		l.Pickup = t
+	}
+	if f.texts["feel"] == "shuffle" {
+		l.Feel = lick.Shuffle
+	}
+	l.Loop = f.texts["loop"] == "yes"
+	if tonic, scale, ok := strings.Cut(f.texts["key"], " "); ok {
+		l.Key = lick.Key{Tonic: tonic, Scale: scale}
+		if _, is := l.Palette(); !is {
+			l.Key = lick.Key{}
+		}
+	}
+	if own {
+		for i := range f.chords {
+			end := f.time(0)
+			if i+1 < len(f.chords) {
+				end = f.chords[i+1].At
+			}
+			if f.chords[i].Len = end.Sub(f.chords[i].At); !(lick.Time{}).Before(f.chords[i].Len) {
+				f.chords[i].Len = l.Meter.Bar()
+			}
+		}
+	}
+	return own
+}
+
+// time is a tick as a fraction of a whole note.
+func (f *file) time(tick int64) lick.Time { return lick.NewTime(tick, 4*f.division) }

@@ -1,0 +1,230 @@
+package musicxml
+
+import "encoding/xml"
+
+// The elements that are written and read; encoding/xml keeps their order, which is the
+// standard's.
+type (
+	xScore struct {
+		XMLName xml.Name `xml:"score-partwise"`
+		Version string   `xml:"version,attr"`
+		Title   string   `xml:"work>work-title,omitempty"`
+		Parts   []xParts `xml:"part-list>score-part"`
+		Part    []xPart  `xml:"part"`
+	}
+	xParts struct {
+		ID   string `xml:"id,attr"`
+		Name string `xml:"part-name"`
+	}
+	xPart struct {
+		ID       string     `xml:"id,attr"`
+		Measures []xMeasure `xml:"measure"`
+	}
+	xMeasure struct {
+		Number   string  `xml:"number,attr"`
+		Implicit string  `xml:"implicit,attr,omitempty"`
+		Items    []xItem `xml:",any"`
+	}
+	// xItem is any element of a measure; those of one kind are set.
+	xItem struct {
+		XMLName    xml.Name
+		Attributes *xAttributes
+		Harmony    *xHarmony
+		Direction  *xDirection
+		Sound      *xSound
+		Note       *xNote
+		Move       int64 // backup and forward
+		Repeat     string
+	}
+	xAttributes struct {
+		Divisions int64    `xml:"divisions,omitempty"`
+		Beats     string   `xml:"time>beats,omitempty"`
+		Unit      string   `xml:"time>beat-type,omitempty"`
+		Sign      string   `xml:"clef>sign,omitempty"`
+		Line      string   `xml:"clef>line,omitempty"`
+		Staff     *xStaff  `xml:"staff-details"`
+		Transpose *xOctave `xml:"transpose"`
+	}
+	xOctave struct {
+		Chromatic int `xml:"chromatic"`
+		Octave    int `xml:"octave-change"`
+	}
+	xStaff struct {
+		Lines  int       `xml:"staff-lines"`
+		Tuning []xTuning `xml:"staff-tuning"`
+	}
+	xTuning struct {
+		Line   int    `xml:"line,attr"`
+		Step   string `xml:"tuning-step"`
+		Alter  int    `xml:"tuning-alter,omitempty"`
+		Octave int    `xml:"tuning-octave"`
+	}
+	xHarmony struct {
+		Step   string `xml:"root>root-step"`
+		Alter  int    `xml:"root>root-alter,omitempty"`
+		Kind   xKind  `xml:"kind"`
+		Bass   *xBass `xml:"bass"`
+		Offset int64  `xml:"offset,omitempty"`
+	}
+	xBass struct {
+		Step  string `xml:"bass-step"`
+		Alter int    `xml:"bass-alter,omitempty"`
+	}
+	xKind struct {
+		Text  string `xml:"text,attr,omitempty"`
+		Value string `xml:",chardata"`
+	}
+	xDirection struct {
+		Unit  string  `xml:"direction-type>metronome>beat-unit"`
+		Tempo string  `xml:"direction-type>metronome>per-minute"`
+		Sound *xSound `xml:"sound"`
+	}
+	xSound struct {
+		Tempo string  `xml:"tempo,attr,omitempty"`
+		Swing *xSwing `xml:"swing"`
+	}
+	xSwing struct {
+		First  int    `xml:"first,omitempty"`
+		Second int    `xml:"second,omitempty"`
+		Type   string `xml:"swing-type,omitempty"`
+	}
+	xNote struct {
+		Chord     *struct{}  `xml:"chord"`
+		Pitch     *xPitch    `xml:"pitch"`
+		Rest      *struct{}  `xml:"rest"`
+		Duration  int64      `xml:"duration"`
+		Ties      []xTie     `xml:"tie"`
+		Voice     string     `xml:"voice,omitempty"`
+		Type      string     `xml:"type,omitempty"`
+		Dots      []struct{} `xml:"dot"`
+		Tuplet    *xTuplet   `xml:"time-modification"`
+		Head      string     `xml:"notehead,omitempty"`
+		Notations *xNotation `xml:"notations"`
+	}
+	xPitch struct {
+		Step   string  `xml:"step"`
+		Alter  float64 `xml:"alter,omitempty"`
+		Octave int     `xml:"octave"`
+	}
+	xTie struct {
+		Type string `xml:"type,attr"`
+	}
+	xTuplet struct {
+		Actual int `xml:"actual-notes"`
+		Normal int `xml:"normal-notes"`
+	}
+	xNotation struct {
+		Tied          []xTie          `xml:"tied"`
+		Slides        []xLine         `xml:"slide"`
+		Ornaments     *xOrnaments     `xml:"ornaments"`
+		Technical     *xTechnical     `xml:"technical"`
+		Articulations *xArticulations `xml:"articulations"`
+	}
+	xLine struct {
+		Type   string `xml:"type,attr"`
+		Number int    `xml:"number,attr,omitempty"`
+	}
+	xOrnaments struct {
+		Wavy []xLine `xml:"wavy-line"`
+	}
+	xArticulations struct {
+		Accent *struct{} `xml:"accent"`
+	}
+	xTechnical struct {
+		Up       *struct{} `xml:"up-bow"`
+		Down     *struct{} `xml:"down-bow"`
+		Finger   string    `xml:"fingering,omitempty"`
+		Pluck    string    `xml:"pluck,omitempty"`
+		Fret     *int      `xml:"fret"`
+		String   int       `xml:"string,omitempty"`
+		Hammers  []xPhase  `xml:"hammer-on"`
+		Pulls    []xPhase  `xml:"pull-off"`
+		Bends    []xBend   `xml:"bend"`
+		Thumb    *struct{} `xml:"thumb-position"`
+		OtherTxt []string  `xml:"other-technical"`
+	}
+	xPhase struct {
+		Type   string `xml:"type,attr"`
+		Number int    `xml:"number,attr,omitempty"`
+		Text   string `xml:",chardata"`
+	}
+	xBend struct {
+		Alter   float64   `xml:"bend-alter"`
+		Pre     *struct{} `xml:"pre-bend"`
+		Release *struct{} `xml:"release"`
+	}
+)
+
+// MarshalXML writes the one element that the item is.
+func (i xItem) MarshalXML(e *xml.Encoder, _ xml.StartElement) error {
+	name := func(s string) xml.StartElement { return xml.StartElement{Name: xml.Name{Local: s}} }
+	switch {
+	case i.Attributes != nil:
+		return e.EncodeElement(i.Attributes, name("attributes"))
+	case i.Harmony != nil:
+		return e.EncodeElement(i.Harmony, name("harmony"))
+	case i.Direction != nil:
+		return e.EncodeElement(i.Direction, name("direction"))
+	case i.Sound != nil:
+		return e.EncodeElement(i.Sound, name("sound"))
+	case i.Note != nil:
+		return e.EncodeElement(i.Note, name("note"))
+	case i.Repeat != "":
+		type repeat struct {
+			Direction string `xml:"direction,attr"`
+		}
+		type barline struct {
+			Location string `xml:"location,attr"`
+			Repeat   repeat `xml:"repeat"`
+		}
+		side := map[string]string{"forward": "left", "backward": "right"}[i.Repeat]
+		return e.EncodeElement(barline{side, repeat{i.Repeat}}, name("barline"))
+	}
+	type move struct {
+		Duration int64 `xml:"duration"`
+	}
+	return e.EncodeElement(move{i.Move}, name(i.XMLName.Local))
+}
+
+// UnmarshalXML reads one element of a measure; what is not known is passed over.
+func (i *xItem) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
+	i.XMLName = start.Name
+	switch start.Name.Local {
+	case "attributes":
+		i.Attributes = &xAttributes{}
+		return d.DecodeElement(i.Attributes, &start)
+	case "harmony":
+		i.Harmony = &xHarmony{}
+		return d.DecodeElement(i.Harmony, &start)
+	case "direction":
+		i.Direction = &xDirection{}
+		return d.DecodeElement(i.Direction, &start)
+	case "sound":
+		i.Sound = &xSound{}
+		return d.DecodeElement(i.Sound, &start)
+	case "note":
+		i.Note = &xNote{}
+		return d.DecodeElement(i.Note, &start)
+	case "backup", "forward":
+		var m struct {
+			Duration int64 `xml:"duration"`
+		}
+		if err := d.DecodeElement(&m, &start); err != nil {
+			return err
+		}
+		i.Move = m.Duration
+		return nil
+	case "barline":
+		var b struct {
+			Repeat struct {
+				Direction string `xml:"direction,attr"`
+			} `xml:"repeat"`
+		}
+		if err := d.DecodeElement(&b, &start); err != nil {
+			return err
+		}
+		i.Repeat = b.Repeat.Direction
+		return nil
+	}
+	return d.Skip()
+}

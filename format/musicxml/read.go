@@ -1,0 +1,307 @@
+package musicxml
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"maps"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/format/read"
+)
+
+// reader reads one part.
+type reader struct {
+	lick      lick.Lick
+	guitar    neck.Guitar
+	divisions int64
+	at        lick.Time // of the bar
+	now, last lick.Time // in it
+	most      lick.Time // of it
+	open      map[[2]int]int
+	transpose music.Pitch
+	near      neck.Place
+	laid      []lick.Note // those whose place was chosen
+	octaves   music.Pitch // by which those were moved
+	left      map[string]int
+}
+
+// Limits of a MusicXML file.
+const (
+	maxNotes    = 20_000
+	maxDivision = 1 << 24
+)
+
+// Decode reads MusicXML: one part as one line. Places that the file names are kept, other
+// notes are laid where the hand is. The remarks say what was chosen and what was left out.
+func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
+	var score xScore
+	d := xml.NewDecoder(bytes.NewReader(data))
+	d.CharsetReader = func(string, io.Reader) (io.Reader, error) {
+		return nil, errors.New("it is not written in UTF-8")
+	}
+	if err := xml.NewTokenDecoder(trimmed{d}).Decode(&score); err != nil {
+		return out, fmt.Errorf("that is no MusicXML of one score: %w", oneLineOf(err))
+	}
+	names := map[string]string{}
+	for _, p := range score.Parts {
+		names[p.ID] = p.Name
+	}
+	var parts []xPart
+	for _, p := range score.Part {
+		if n := p.notes(); n > 0 {
+			parts = append(parts, p)
+			out.Lines = append(out.Lines, read.Line{Name: read.Named(names[p.ID], len(parts)), Notes: n})
+		}
+	}
+	if len(parts) == 0 {
+		return out, errors.New("the score holds no notes")
+	}
+	if out.Line, err = ask.Pick(out.Lines); err != nil {
+		return out, err
+	}
+	out.LeftOut()
+	r := reader{lick: lick.New(), guitar: ask.On(), divisions: 1, open: map[[2]int]int{},
+		near: neck.Place{String: 3, Fret: 5}, left: map[string]int{}}
+	r.lick.Tuning = r.guitar.Tuning
+	r.lick.Title = read.Clip(score.Title, read.MaxTitle)
+	if err := r.part(parts[out.Line]); err != nil {
+		return out, err
+	}
+	if r.octaves != 0 {
+		out.Remark("It lies %s, so that it fits on this guitar.", read.OctavesWord(r.octaves))
+	}
+	for _, what := range slices.Sorted(maps.Keys(r.left)) {
+		out.Remark("Left out: %s.", read.Count(r.left[what], what))
+	}
+	if len(r.lick.Notes) == 0 {
+		return out, errors.New("no note of the part lies on this guitar")
+	}
+	r.chordLengths()
+	return out, out.Finish(r.lick, r.laid)
+}
+
+// trimmed reads XML without the space around words: files break their lines anywhere.
+type trimmed struct{ d *xml.Decoder }
+
+// Token implements xml.TokenReader.
+func (t trimmed) Token() (xml.Token, error) {
+	tok, err := t.d.RawToken()
+	if text, ok := tok.(xml.CharData); ok {
+		return xml.CharData(bytes.TrimSpace(text)), err
+	}
+	return tok, err
+}
+
+// notes counts the notes of a part, without grace notes and what ties prolong.
+func (p xPart) notes() (n int) {
+	for _, m := range p.Measures {
+		for _, i := range m.Items {
+			if x := i.Note; x != nil && x.Pitch != nil && x.Duration > 0 && !x.tied("stop") {
+				n++
+			}
+		}
+	}
+	return n
+}
+
+// part reads all bars of a part, its notes moved by octaves where they would not fit.
+func (r *reader) part(p xPart) error {
+	var pitches []music.Pitch
+	transpose := music.Pitch(0)
+	for _, m := range p.Measures {
+		for _, i := range m.Items {
+			switch {
+			case i.Attributes != nil && i.Attributes.Transpose != nil:
+				transpose = i.Attributes.Transpose.halfSteps()
+			case i.Note != nil && i.Note.Pitch != nil && !i.Note.placed():
+				if p, ok := pitchNamed(i.Note.Pitch.Step, i.Note.Pitch.Alter, i.Note.Pitch.Octave); ok {
+					pitches = append(pitches, p+transpose)
+				}
+			}
+		}
+	}
+	r.octaves = read.Octaves(r.guitar, pitches)
+	for k, m := range p.Measures {
+		if err := r.measure(m, k == 0); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// tied says whether a tie of a kind ("start", "stop") stands at the note.
+func (n xNote) tied(kind string) bool {
+	return slices.ContainsFunc(n.Ties, func(t xTie) bool { return t.Type == kind })
+}
+
+// placed says whether the note names its string and fret.
+func (n xNote) placed() bool {
+	return n.Notations != nil && n.Notations.Technical != nil && n.Notations.Technical.Fret != nil &&
+		n.Notations.Technical.String > 0
+}
+
+// halfSteps is how far the part sounds from where it is written.
+func (o xOctave) halfSteps() music.Pitch {
+	return music.Pitch(max(-36, min(36, o.Chromatic+12*o.Octave)))
+}
+
+// oneLineOf is an error in one line.
+func oneLineOf(err error) error { return errors.New(strings.Join(strings.Fields(err.Error()), " ")) }
+
+// time is so many divisions.
+func (r *reader) time(n int64) lick.Time {
+	return lick.NewTime(max(-1<<40, min(1<<40, n)), 4*r.divisions)
+}
+
+// measure reads a bar.
+func (r *reader) measure(m xMeasure, first bool) error {
+	r.now, r.last, r.most = lick.Time{}, lick.Time{}, lick.Time{}
+	for _, i := range m.Items {
+		switch {
+		case i.Attributes != nil:
+			if err := r.attributes(*i.Attributes); err != nil {
+				return err
+			}
+		case i.Harmony != nil:
+			r.harmony(*i.Harmony)
+		case i.Direction != nil:
+			r.tempo(i.Direction.Tempo)
+			if s := i.Direction.Sound; s != nil {
+				r.sound(*s)
+			}
+		case i.Sound != nil:
+			r.sound(*i.Sound)
+		case i.Note != nil:
+			if err := r.note(*i.Note); err != nil {
+				return err
+			}
+		case i.XMLName.Local == "backup":
+			if r.now = r.now.Sub(r.time(i.Move)); r.now.Before(lick.Time{}) {
+				r.now = lick.Time{}
+			}
+		case i.XMLName.Local == "forward":
+			r.advance(r.time(i.Move))
+		case i.Repeat == "backward":
+			r.lick.Loop = true
+		}
+	}
+	if first && (m.Implicit == "yes" || m.Number == "0") && r.most.Before(r.lick.Meter.Bar()) {
+		r.lick.Pickup = r.most
+	}
+	r.at = r.at.Add(r.most)
+	return nil
+}
+
+// advance moves on in the bar.
+func (r *reader) advance(t lick.Time) {
+	if r.now = r.now.Add(t); r.most.Before(r.now) {
+		r.most = r.now
+	}
+}
+
+// attributes read divisions, meter, tuning, transposition.
+func (r *reader) attributes(a xAttributes) error {
+	if a.Divisions != 0 {
+		if a.Divisions < 0 || a.Divisions > maxDivision {
+			return errors.New("the score counts in divisions that no bar has")
+		}
+		r.divisions = a.Divisions
+	}
+	if a.Beats != "" {
+		if m, err := lick.ParseMeter(a.Beats + "/" + a.Unit); err == nil && r.at.IsZero() {
+			r.lick.Meter = m
+		} else if err != nil || m != r.lick.Meter {
+			r.left["change of meter"]++
+		}
+	}
+	if t := a.Transpose; t != nil {
+		r.transpose = t.halfSteps()
+	}
+	if s := a.Staff; s != nil && len(s.Tuning) >= neck.MinStrings && len(s.Tuning) <= neck.MaxStrings {
+		tuning := make([]music.Pitch, len(s.Tuning))
+		for _, t := range s.Tuning {
+			k := len(tuning) - t.Line
+			p, ok := pitchNamed(t.Step, float64(t.Alter), t.Octave)
+			if !ok || k < 0 || k >= len(tuning) {
+				return nil
+			}
+			tuning[k] = p
+		}
+		r.lick.Tuning, r.guitar = tuning, r.guitar.WithTuning(tuning)
+	}
+	return nil
+}
+
+// pitchNamed is a step with its alteration in an octave.
+func pitchNamed(step string, alter float64, octave int) (music.Pitch, bool) {
+	class, ok := map[string]int{"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}[step]
+	p := class + int(math.Round(alter)) + 12*(octave+1)
+	return music.Pitch(p), ok && math.Abs(alter) <= 3 && p >= 0 && p <= int(music.MaxPitch)
+}
+
+// tempo reads a number of quarters a minute.
+func (r *reader) tempo(s string) {
+	if t, err := strconv.ParseFloat(s, 64); err == nil && t >= lick.MinTempo && t <= lick.MaxTempo &&
+		len(r.lick.Notes) == 0 {
+		r.lick.Tempo = t
+	}
+}
+
+// sound reads tempo and swing.
+func (r *reader) sound(s xSound) {
+	r.tempo(s.Tempo)
+	if s.Swing != nil && s.Swing.First > s.Swing.Second {
+		r.lick.Feel = lick.Shuffle
+	}
+}
+
+// harmony reads a chord's name.
+func (r *reader) harmony(h xHarmony) {
+	root, bass := signed(h.Step, h.Alter), ""
+	if h.Bass != nil {
+		bass = "/" + signed(h.Bass.Step, h.Bass.Alter)
+	}
+	names := []string{root + h.Kind.Text + bass, h.Kind.Text}
+	if h.Kind.Text == "" {
+		names = nil
+	}
+	for sign, kind := range chordKinds {
+		if kind == h.Kind.Value {
+			names = append(names, root+sign+bass)
+		}
+	}
+	i := slices.IndexFunc(names, func(s string) bool { _, err := music.ParseChord(s); return err == nil })
+	if i < 0 {
+		r.left["chord name that is not known"]++
+		return
+	}
+	r.lick.Chords = append(r.lick.Chords, lick.Chord{At: r.at.Add(r.now).Add(r.time(h.Offset)), Name: names[i]})
+}
+
+// signed is a step with its signs.
+func signed(step string, alter int) string {
+	return step + strings.Repeat("#", max(0, min(2, alter))) + strings.Repeat("b", max(0, min(2, -alter)))
+}
+
+// chordLengths has each chord hold until the next one.
+func (r *reader) chordLengths() {
+	cs := r.lick.Chords
+	for i := range cs {
+		end := r.at
+		if i+1 < len(cs) {
+			end = cs[i+1].At
+		}
+		if cs[i].Len = end.Sub(cs[i].At); !(lick.Time{}).Before(cs[i].Len) {
+			cs[i].Len = r.lick.Meter.Bar()
+		}
+	}
+}

@@ -1,0 +1,152 @@
+package musicxml
+
+import (
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/format/read"
+)
+
+// note reads a note or a rest.
+func (r *reader) note(x xNote) error {
+	if x.Duration <= 0 {
+		r.left["grace note"]++
+		return nil
+	}
+	length := r.time(x.Duration)
+	at := r.now
+	if x.Chord != nil {
+		at = r.last
+	} else {
+		r.last = r.now
+		r.advance(length)
+	}
+	if x.Rest != nil || x.Pitch == nil {
+		return nil
+	}
+	if len(r.lick.Notes) == maxNotes {
+		return fmt.Errorf("the score has more than %d notes", maxNotes)
+	}
+	n := lick.Note{At: r.at.Add(at), Len: length, Mute: x.Head == "x"}
+	t := &xTechnical{}
+	if x.Notations != nil && x.Notations.Technical != nil {
+		t = x.Notations.Technical
+	}
+	pitch, ok := pitchNamed(x.Pitch.Step, x.Pitch.Alter, x.Pitch.Octave)
+	if !ok {
+		return errors.New("the score names a pitch that is none")
+	}
+	pitch += r.transpose
+	switch {
+	case t.Fret != nil && t.String >= 1 && t.String <= len(r.lick.Tuning) && *t.Fret >= 0 && *t.Fret <= neck.MaxFrets:
+		n.String, n.Fret = t.String, *t.Fret
+	default:
+		p, ok := read.Near(r.guitar, &r.lick, n, pitch+r.octaves, r.near)
+		if !ok {
+			r.left["note for which no string was free"]++
+			return nil
+		}
+		n.String, n.Fret = p.String, p.Fret
+		r.laid = append(r.laid, n)
+	}
+	r.near = n.Place()
+	key := [2]int{n.String, n.Fret}
+	starts := x.tied("start")
+	if k, open := r.open[key]; x.tied("stop") && open {
+		r.lick.Notes[k].Len = r.lick.Notes[k].Len.Add(length)
+		if !starts {
+			delete(r.open, key)
+		}
+		return nil
+	}
+	r.techniques(&n, x, t)
+	if starts {
+		r.open[key] = len(r.lick.Notes)
+	}
+	r.lick.Notes = append(r.lick.Notes, n)
+	return nil
+}
+
+// techniques reads fingers, strokes, slurs, bends and the like.
+func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
+	if t.Finger != "" {
+		if f, err := lick.ParseFinger(strings.TrimSpace(t.Finger)); err == nil {
+			n.Finger = f
+		}
+	}
+	switch {
+	case t.Down != nil:
+		n.Stroke = lick.Down
+	case t.Up != nil:
+		n.Stroke = lick.Up
+	case strings.Contains(" p i m a ", " "+t.Pluck+" ") && t.Pluck != "":
+		n.Stroke = lick.Stroke(t.Pluck)
+	}
+	stops := func(list []xPhase) bool {
+		for _, p := range list {
+			if p.Type == "stop" {
+				return true
+			}
+		}
+		return false
+	}
+	switch {
+	case stops(t.Hammers):
+		n.Slur = lick.Hammer
+	case stops(t.Pulls):
+		n.Slur = lick.Pull
+	}
+	if x.Notations != nil {
+		for _, s := range x.Notations.Slides {
+			if s.Type == "stop" {
+				n.Slur = lick.Slide
+			}
+		}
+		n.Accent = x.Notations.Articulations != nil && x.Notations.Articulations.Accent != nil
+		if o := x.Notations.Ornaments; o != nil && len(o.Wavy) > 0 && o.Wavy[0].Type == "start" {
+			n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
+		}
+	}
+	for _, b := range t.Bends {
+		switch {
+		case b.Release != nil && n.Bend != nil:
+			n.Bend.Shape = lick.ShapeOf(n.Bend.Pre(), true)
+		case b.Alter >= 0.25 && b.Alter <= 4:
+			n.Bend = &lick.Bend{Semitones: b.Alter, Shape: lick.ShapeOf(b.Pre != nil, false)}
+		}
+	}
+	for _, s := range t.OtherTxt {
+		words := strings.Fields(s)
+		switch {
+		case s == "shift":
+			n.Slur = lick.Shift
+		case s == "barre":
+			n.Barre = true
+		case s == "rake":
+			n.Rake = true
+		case len(words) == 3 && words[0] == "vibrato" && n.Vibrato != nil:
+			n.Vibrato = &lick.Vibrato{Width: lick.Width(words[1]), Speed: lick.Speed(words[2])}
+			if n.Vibrato.Width != lick.Narrow {
+				n.Vibrato.Width = lick.Wide
+			}
+			if n.Vibrato.Speed != lick.Fast {
+				n.Vibrato.Speed = lick.Slow
+			}
+		case len(words) == 3 && words[0] == "slide-in":
+			if frets, err := strconv.Atoi(words[1]); err == nil && frets >= 1 && frets <= 4 &&
+				(words[2] == string(lick.FromAbove) || words[2] == string(lick.FromBelow)) {
+				n.SlideIn = &lick.SlideIn{Frets: frets, From: lick.From(words[2])}
+			}
+		}
+	}
+	if n.Slur.Slurred() {
+		n.Stroke = ""
+	}
+	if n.Fret == 0 {
+		n.Bend, n.Vibrato = nil, nil
+	}
+}

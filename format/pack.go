@@ -1,0 +1,102 @@
+package format
+
+import (
+	"archive/zip"
+	"cmp"
+	"errors"
+	"fmt"
+	"io"
+	"path"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/format/read"
+)
+
+// Limits of a zip of licks: it says little of what it unpacks to.
+const (
+	maxPacked = 2000
+	maxTotal  = 32 << 20
+)
+
+// Pack writes licks into a zip, each as a file of the format under its number and title.
+func Pack(w io.Writer, f Format, licks []lick.Lick) error {
+	z := zip.NewWriter(w)
+	for i, l := range licks {
+		file, err := z.Create(fmt.Sprintf("%03d-%s%s", i+1, cmp.Or(l.FileName(), "lick"), f.Ending))
+		if err != nil {
+			return err
+		}
+		if _, err := file.Write(f.Write(l)); err != nil {
+			return err
+		}
+	}
+	return z.Close()
+}
+
+// Packed is one file of a zip: what it says, or why it was not read.
+type Packed struct {
+	Name string
+	read.Result
+	Err error
+}
+
+// Unpack reads every file of a zip that may be a lick, folders or not. What is too much is
+// refused in a sentence before it is unpacked.
+func Unpack(r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return nil, errors.New("this is no zip file, or a damaged one")
+	}
+	if len(z.File) > maxPacked {
+		return nil, fmt.Errorf("the zip holds more than %d files", maxPacked)
+	}
+	tooMuch := fmt.Errorf("the zip unpacks to more than %d MB", maxTotal>>20)
+	claimed := uint64(0)
+	for _, f := range z.File {
+		if claimed += min(f.UncompressedSize64, maxTotal+1); claimed > maxTotal {
+			return nil, tooMuch
+		}
+	}
+	var out []Packed
+	total := int64(0) // what a zip claims need not be true
+	for _, f := range z.File {
+		base := path.Base(f.Name)
+		if f.FileInfo().IsDir() || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/") {
+			continue
+		}
+		p := Packed{Name: read.Clip(base, 80)}
+		data, err := unpacked(f, min(lick.MaxBytes, maxTotal-total))
+		total += int64(len(data))
+		switch {
+		case total >= maxTotal:
+			return nil, tooMuch
+		case err != nil:
+			p.Err = err
+		default:
+			p.Result, p.Err = Import(base, data, ask)
+		}
+		out = append(out, p)
+	}
+	if len(out) == 0 {
+		return nil, errors.New("the zip holds no file")
+	}
+	return out, nil
+}
+
+// unpacked is a file of a zip, no larger than a limit.
+func unpacked(f *zip.File, limit int64) ([]byte, error) {
+	r, err := f.Open()
+	if err != nil {
+		return nil, errors.New("it cannot be unpacked")
+	}
+	defer r.Close()
+	data, err := io.ReadAll(io.LimitReader(r, limit+1))
+	switch {
+	case int64(len(data)) > limit:
+		return data, errors.New("it is too large")
+	case err != nil:
+		return data, errors.New("it is damaged")
+	}
+	return data, nil
+}

@@ -1,0 +1,185 @@
+// Package read is what the readers of all formats share: what is asked of a file, what comes
+// out of it, and how a pitch that names no string is laid on the neck.
+//
+// A reader gives a valid lick or an error of one sentence. What it chose, moved or left out
+// stands among the remarks, one sentence each, so that nothing is dropped in silence.
+package read
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Ask is what the one who reads has chosen; the zero value chooses nothing.
+type Ask struct {
+	Line   int         // which of the lines that the file holds, from 1; 0 is the one with the most notes
+	Guitar neck.Guitar // for lines that say no tuning; without strings it is the standard one
+}
+
+// On is the guitar to lay a line on.
+func (a Ask) On() neck.Guitar {
+	if len(a.Guitar.Tuning) == 0 {
+		return neck.Standard()
+	}
+	return a.Guitar
+}
+
+// Line is one melody of a file.
+type Line struct {
+	Name  string
+	Notes int
+}
+
+// Pick is which of the lines to read, from 0: the one asked for, else the first of those with
+// the most notes.
+func (a Ask) Pick(lines []Line) (int, error) {
+	if a.Line > len(lines) || a.Line < 0 {
+		return 0, fmt.Errorf("there is no line %d: the file holds %d", a.Line, len(lines))
+	}
+	if a.Line > 0 {
+		return a.Line - 1, nil
+	}
+	best := 0
+	for i, x := range lines {
+		if x.Notes > lines[best].Notes {
+			best = i
+		}
+	}
+	return best, nil
+}
+
+// Result is what a file says.
+type Result struct {
+	Lick    lick.Lick
+	Remarks []string // a sentence each
+	Lines   []Line   // to choose from
+	Line    int      // which was read, from 0
+	Chosen  []int    // notes, from 0, whose place the file does not say
+}
+
+// Finish checks the lick as a lick file is checked, and finds the notes whose place was chosen
+// in it again.
+func (r *Result) Finish(l lick.Lick, chosen []lick.Note) (err error) {
+	if r.Lick, err = lick.Parse(l.Encode()); err != nil {
+		return err
+	}
+	type spot struct {
+		at  lick.Time
+		str int
+	}
+	is := map[spot]bool{}
+	for _, n := range chosen {
+		is[spot{n.At, n.String}] = true
+	}
+	for i, n := range r.Lick.Notes {
+		if is[spot{n.At, n.String}] {
+			r.Chosen = append(r.Chosen, i)
+		}
+	}
+	return nil
+}
+
+// Remark adds a sentence.
+func (r *Result) Remark(format string, args ...any) {
+	r.Remarks = append(r.Remarks, fmt.Sprintf(format, args...))
+}
+
+// LeftOut says which lines of the file were not read.
+func (r *Result) LeftOut() {
+	var others []string
+	for i, x := range r.Lines {
+		if i != r.Line {
+			others = append(others, fmt.Sprintf("%s with %s", x.Name, Count(x.Notes, "note")))
+		}
+	}
+	if len(others) > 0 {
+		r.Remark("The line is %s with %s; left out: %s.", r.Lines[r.Line].Name, Count(r.Lines[r.Line].Notes, "note"),
+			strings.Join(others, ", "))
+	}
+}
+
+// Count is a number of things: "1 note", "3 notes".
+func Count(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// MaxTitle is how many characters of a title are kept.
+const MaxTitle = 200
+
+// Clip shortens text to n characters and takes out what cannot be printed.
+func Clip(s string, n int) string {
+	s = strings.Map(func(r rune) rune {
+		if r < ' ' || r == 0xfffd || r == 0xfffe || r == 0xffff {
+			return -1
+		}
+		return r
+	}, strings.ToValidUTF8(s, ""))
+	if r := []rune(s); len(r) > n {
+		return string(r[:n])
+	}
+	return s
+}
+
+// Named is a line's name, or what stands for none: "the third line".
+func Named(name string, number int) string {
+	if s := strings.TrimSpace(Clip(name, 40)); s != "" {
+		return "“" + s + "”"
+	}
+	return fmt.Sprintf("line %d", number)
+}
+
+// Octaves is by how many half steps, whole octaves and as few as will do, pitches move so that
+// the most of them lie on a guitar.
+func Octaves(g neck.Guitar, pitches []music.Pitch) music.Pitch {
+	best, most := music.Pitch(0), -1
+	for _, by := range []music.Pitch{0, -12, 12, -24, 24, -36, 36} {
+		n := 0
+		for _, p := range pitches {
+			if len(g.Places(p+by)) > 0 {
+				n++
+			}
+		}
+		if n > most {
+			best, most = by, n
+		}
+	}
+	return best
+}
+
+// OctavesWord says such a move: "two octaves lower".
+func OctavesWord(by music.Pitch) string {
+	way := "higher"
+	if by < 0 {
+		by, way = -by, "lower"
+	}
+	return []string{"", "an octave ", "two octaves ", "three octaves "}[by/12] + way
+}
+
+// Near is the place of a pitch nearest to the last one, on a string that no note of the line
+// begins on then; what still sounds there ends, as one string sounds one note.
+func Near(g neck.Guitar, l *lick.Lick, n lick.Note, pitch music.Pitch, last neck.Place) (best neck.Place, ok bool) {
+	recent := l.Notes[max(0, len(l.Notes)-neck.MaxStrings):]
+	for _, p := range g.Places(pitch) {
+		taken := slices.ContainsFunc(
+			recent,
+			func(m lick.Note) bool { return m.String == p.String && !m.At.Before(n.At) },
+		)
+		if !taken && (!ok || neck.Apart(p, last) < neck.Apart(best, last)) {
+			best, ok = p, true
+		}
+	}
+	for i := range recent {
+		if m := &recent[i]; ok && m.String == best.String && n.At.Before(m.End()) {
+			m.Len = n.At.Sub(m.At)
+		}
+	}
+	return best, ok
+}

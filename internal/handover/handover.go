@@ -1,0 +1,109 @@
+package handover
+
+import (
+	"context"
+	"errors"
+	"io"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/propose"
+	"ornamen/format"
+	"ornamen/format/read"
+)
+
+// Read reads a file for a player: as format.Import does, on the player's guitar, with the
+// places that the file does not name found by the engine. The error is a sentence, or the
+// context's.
+func Read(ctx context.Context, e *judge.Engine, name string, data []byte, line int) (read.Result, error) {
+	r, err := format.Import(name, data, ask(e, line))
+	if err != nil {
+		return r, err
+	}
+	return r, lay(ctx, e, &r)
+}
+
+// ask lays what comes in on the player's guitar.
+func ask(e *judge.Engine, line int) read.Ask { return read.Ask{Line: line, Guitar: e.Player.Guitar} }
+
+// lay finds the places that were chosen near the hand anew, and says so.
+func lay(ctx context.Context, e *judge.Engine, r *read.Result) error {
+	if len(r.Chosen) == 0 {
+		return nil
+	}
+	laid, err := propose.Lay(ctx, e, r.Lick, r.Chosen)
+	if err != nil {
+		return err
+	}
+	r.Lick = laid
+	if n := len(r.Chosen); n == len(r.Lick.Notes) {
+		r.Remark("The file names no strings: the places were found for your hand.")
+	} else {
+		r.Remark("For %s the file names no string: those places were found for your hand.", read.Count(n, "note"))
+	}
+	return nil
+}
+
+// maxLaid is how many notes of a zip are laid by the engine; those of the files after stay
+// where they are nearest.
+const maxLaid = 1500
+
+// Unpack reads every lick file of a zip for a player.
+func Unpack(ctx context.Context, e *judge.Engine, r io.ReaderAt, size int64) ([]format.Packed, error) {
+	files, err := format.Unpack(r, size, ask(e, 0))
+	if err != nil {
+		return nil, err
+	}
+	laid := 0
+	for i := range files {
+		f := &files[i]
+		if f.Err != nil || len(f.Chosen) == 0 {
+			continue
+		}
+		if laid += len(f.Chosen); laid > maxLaid {
+			f.Remark("The file names no strings: the places are the nearest to each other.")
+			continue
+		}
+		if err := lay(ctx, e, &f.Result); err != nil {
+			return nil, err
+		}
+	}
+	return files, nil
+}
+
+// Write writes a lick in a format. What is only for the eye or the ear has its open hands
+// found.
+func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) ([]byte, error) {
+	l, err := ready(ctx, e, l, f)
+	if err != nil {
+		return nil, err
+	}
+	return f.Write(l), nil
+}
+
+// Pack writes licks as files of a format into a zip.
+func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, f format.Format) error {
+	if len(licks) == 0 {
+		return errors.New("there is no lick to hand over")
+	}
+	filled := make([]lick.Lick, len(licks))
+	for i, l := range licks {
+		var err error
+		if filled[i], err = ready(ctx, e, l, f); err != nil {
+			return err
+		}
+	}
+	return format.Pack(w, f, filled)
+}
+
+// ready is the lick as the format wants it.
+func ready(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) (lick.Lick, error) {
+	if f.Read != nil || len(l.Notes) == 0 {
+		return l, ctx.Err()
+	}
+	r, err := e.Check(ctx, l)
+	if err != nil {
+		return l, err
+	}
+	return r.Lick, nil
+}
