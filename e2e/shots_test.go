@@ -16,6 +16,13 @@ var shots = []struct {
 }{
 	{"notebook", "/", nil},
 	{"bench", "/licks/13", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+	{"bench-playing", "/licks/13", func(p *tab) {
+		p.ready()
+		p.wait(`document.querySelector('.fix')`)
+		p.keys("g", " ")
+		p.wait(`document.querySelector('g.col.lit:nth-of-type(n+5)')`)
+	}},
+	{"page", "/licks/13/export/page", nil},
 	{"bench-phone", "/licks/13", func(p *tab) {
 		p.do(chromedp.EmulateViewport(390, 844))
 		p.go_("/licks/13")

@@ -3,30 +3,40 @@ package sheet
 import (
 	"bytes"
 	"html/template"
+	"strconv"
 	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
 )
 
+// Style is the page's style sheet. Its fonts are there while Ornamen serves the page; a page
+// that was saved takes what the machine has.
+const Style = `
+@font-face { font-family: Fraunces; font-weight: 100 900; src: url(/assets/vendor/fraunces.woff2) format("woff2"); }
+@font-face { font-family: Figtree; font-weight: 300 900; src: url(/assets/vendor/figtree.woff2) format("woff2"); }
+@font-face { font-family: Accidentals; src: url(/assets/vendor/accidentals.woff2) format("woff2");
+unicode-range: U+266D-266F; }
+@page { margin: 14mm; }
+body { font: 12pt/1.4 Accidentals, Figtree, Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 186mm;
+padding: 6mm 0; break-after: page; }
+h1 { font: 600 24pt Accidentals, Fraunces, Georgia, serif; margin: 0 0 2mm; }
+p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }
+.line svg { width: 100%; height: auto; margin: 4mm 0 1mm; } .shape svg { max-width: 100%; height: auto; }
+.box { border: 0.4mm solid #8d897f; border-radius: 2mm; padding: 2mm 4mm; display: inline-block; margin-right: 4mm; }
+`
+
 // page is the page for the music stand: one lick, readable from a step away, on A4 or letter.
 var page = template.Must(template.New("").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>{{.Title}}</title>
-<style>
-@page { margin: 14mm; }
-body { font: 12pt/1.4 Figtree, Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 186mm;
-padding: 6mm 0; break-after: page; }
-h1 { font: 600 24pt Fraunces, Georgia, serif; margin: 0 0 2mm; }
-p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }
-svg { width: 100%; height: auto; margin: 4mm 0; }
-.box { border: 0.4mm solid #8d897f; border-radius: 2mm; padding: 2mm 4mm; display: inline-block; margin-right: 4mm; }
-</style></head><body>
+<style>{{.Style}}</style></head><body>
 <h1>{{.Title}}</h1>
 <p>{{.Tones}}. {{.Degrees}}</p>
 <p><span class="box">{{.Tempo}} quarters a minute</span>
 <span class="box">{{.Meter}}{{if .Shuffle}}, shuffle{{end}}{{if .Loop}}, a loop{{end}}</span>
 {{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
-{{.Line}}
+<div class="line">{{.Line}}</div>
+{{if .Shape}}<div class="shape">{{.Shape}}</div>{{end}}
 {{range .Short}}<p>Short form: <code>{{.}}</code></p>{{end}}
 <p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke,
 a dot is played by the left hand alone. Start at half of the tempo. Pain or burning: stop and rest; lasting pain,
@@ -41,10 +51,12 @@ func Page(l lick.Lick) []byte {
 		Title, Tones, Degrees, Meter, Pickup string
 		Tempo                                float64
 		Shuffle, Loop                        bool
-		Line                                 template.HTML
+		Line, Shape                          template.HTML
+		Style                                template.CSS
 		Short                                []string
 	}{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
-		Loop: l.Loop, Line: template.HTML(Drawing(l))} // our own drawing, its words escaped
+		Loop: l.Loop, // Our own drawings, their words escaped.
+		Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l)), Style: Style}
 	if v.Title == "" {
 		v.Title = "A lick"
 	}
@@ -60,10 +72,32 @@ func Page(l lick.Lick) []byte {
 	for _, p := range l.Parts {
 		v.Short = append(v.Short, p.Recipe)
 	}
+	if len(v.Short) == 0 && len(l.Notes) > 0 {
+		v.Short = append(v.Short, places(l))
+	}
 	var b bytes.Buffer
 	// A buffer takes all that is written, and the template reads fields that are there.
 	_ = page.Execute(&b, v)
 	return b.Bytes()
+}
+
+// places is the line in short: "3:11 1:9 2:12 9", the string named where it changes.
+func places(l lick.Lick) string {
+	var out []string
+	str := 0
+	for _, c := range l.Columns() {
+		var together []string
+		for _, n := range l.Notes[c[0]:c[1]] {
+			word := strconv.Itoa(n.Fret)
+			if n.String != str || c[1]-c[0] > 1 {
+				word = n.Place().Notation()
+			}
+			str = n.String
+			together = append(together, word)
+		}
+		out = append(out, strings.Join(together, "+"))
+	}
+	return strings.Join(out, " ")
 }
 
 // degreesOf lists the tones with their degrees: "1 A, ♭3 C".

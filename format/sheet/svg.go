@@ -31,10 +31,7 @@ func Drawing(l lick.Lick) []byte {
 	height := svgHead + svgString*(len(l.Tuning)-1) + svgHands
 	wide := svgNames + svgColumn*max(1, min(svgColumns, len(s.columns))) + 8
 	all := systems*(height+svgGap) - svgGap + 8
-	fmt.Fprintf(&s.b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d" `+
-		`font-family="Figtree, Helvetica, Arial, sans-serif" font-size="13" fill="#1d2329" `+
-		`role="img">`, wide, all, wide, all)
-	fmt.Fprintf(&s.b, "<title>%s</title>\n", html.EscapeString(read.Clip(l.Title, read.MaxTitle)))
+	s.open(wide, all, l.Title)
 	for k := range systems {
 		from := k * svgColumns
 		s.system(from, min(len(s.columns), from+svgColumns), k*(height+svgGap))
@@ -48,6 +45,14 @@ type sheet struct {
 	b       bytes.Buffer
 	lick    lick.Lick
 	columns [][2]int
+}
+
+// open begins a drawing of a size.
+func (s *sheet) open(wide, high int, title string) {
+	fmt.Fprintf(&s.b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d" `+
+		`font-family="Accidentals, Figtree, Helvetica, Arial, sans-serif" font-size="13" fill="#1d2329" role="img">`,
+		wide, high, wide, high)
+	fmt.Fprintf(&s.b, "<title>%s</title>\n", html.EscapeString(read.Clip(title, read.MaxTitle)))
 }
 
 // text writes a word in the middle of a place.

@@ -106,6 +106,8 @@ func (a *App) routes() http.Handler {
 		r.Post("/player/reset", player.resetPlayer)
 		r.Post("/player/undo", player.undoPlayer)
 		r.Get("/tones", tones.tones)
+		r.Get("/tones/sound.wav", tones.tonesSound)
+		r.Get("/tones/sounding", tones.tonesSound)
 		r.Post("/tones/lick", tones.buildLick)
 		r.Post("/tones/saved", tones.savePalette)
 		r.Post("/tones/saved/{id}/forget", tones.forgetPalette)
@@ -119,6 +121,8 @@ func (a *App) routes() http.Handler {
 		r.Post("/licks/import", notebook.importLick)
 		r.Get("/import/{key}", notebook.preview)
 		r.Post("/import/{key}", notebook.takeUpload)
+		r.Get("/import/{key}/sound.wav", notebook.uploadSound)
+		r.Get("/import/{key}/sounding", notebook.uploadSound)
 		r.Get("/notebook.zip", notebook.exportAll)
 		r.Route("/licks/{id}", func(r chi.Router) {
 			r.Get("/", bench.bench)

@@ -313,9 +313,13 @@ func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	w.Header().Set("Content-Type", f.Kind)
-	w.Header().
-		Set("Content-Disposition", mime.FormatMediaType("attachment",
-			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
+	how := "attachment"
+	if f.Name == "page" { // it is looked at and printed from the browser
+		how = "inline"
+		w.Header().Set("Content-Security-Policy", pagePolicy)
+	}
+	w.Header().Set("Content-Disposition", mime.FormatMediaType(how,
+		map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
 	if _, err := w.Write(data); err != nil {
 		log.Printf("export: %v", err)
 	}

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"crypto/sha256"
+	"encoding/base64"
 	"fmt"
 	"io/fs"
 	"log"
@@ -9,12 +11,21 @@ import (
 	"runtime/debug"
 	"strings"
 
+	"ornamen/format/sheet"
+
 	"github.com/justinas/nosurf"
 )
 
 // policy lets a page load only what the application ships.
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
 	"connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+
+// pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.
+var pagePolicy = func() string {
+	sum := sha256.Sum256([]byte(sheet.Style))
+	return "default-src 'none'; font-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
+		"'; frame-ancestors 'none'; base-uri 'none'"
+}()
 
 // secure sets the headers that every answer carries.
 func secure(next http.Handler) http.Handler {

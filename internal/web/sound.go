@@ -35,6 +35,9 @@ type soundForm struct {
 	Beat   int     `form:"beat"`
 	Tick   int     `form:"tick"`
 	Turn   string  `form:"turn"` // heard turned, before it is taken
+	Take   string  `form:"take"` // heard with proposed hands, and what was asked for them
+	Way    string  `form:"way"`
+	Free   bool    `form:"free"`
 	Save   bool    `form:"save"` // as a file
 }
 
@@ -110,6 +113,12 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 			return nil, l, err
 		}
 		f.From, f.Upto = 0, 0
+	}
+	if f.Take != "" {
+		var err error
+		if l, err = a.offered(ctx, e, f); err != nil {
+			return nil, l, err
+		}
 	}
 	if len(l.Notes) == 0 {
 		return nil, l, fmt.Errorf("there are no notes to hear")

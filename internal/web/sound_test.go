@@ -3,6 +3,8 @@ package web
 import (
 	"encoding/json"
 	"fmt"
+	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 )
@@ -59,5 +61,37 @@ func TestSound(t *testing.T) {
 	}
 	if resp, _ := c.get("/runs/sounding?key=A+minor+pentatonic&cell=1+2+3&sound-tempo=5"); resp.StatusCode != 422 {
 		t.Errorf("a run at 5: %d", resp.StatusCode)
+	}
+}
+
+// A shape, a bend of it, a file before it is taken in and proposed hands are heard where they
+// stand; what is not there is refused.
+func TestHeardWhereItStands(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	res, _ := c.upload("brook.musicxml", []byte(twoLines))
+	in := res.Request.URL.Path
+	_, page := c.get(fmt.Sprintf("/licks/%d/hands", c.id))
+	take := regexp.MustCompile(`data-heartake="([^"]+)"`).FindStringSubmatch(page)
+	if take == nil {
+		t.Fatalf("no hands to hear: %s", page)
+	}
+	lick := fmt.Sprintf("/licks/%d", c.id)
+	for _, path := range []string{"/tones?tonic=A&scale=minor+pentatonic", "/tones?bend=2:8^2", in + "?line=2",
+		lick + "?take=" + url.QueryEscape(take[1])} {
+		base, q, _ := strings.Cut(path, "?")
+		res, wav := c.get(base + "/sound.wav?" + strings.ReplaceAll(q, "^", "%5E"))
+		if res.StatusCode != 200 || !strings.HasPrefix(wav, "RIFF") || len(wav) < 44100 {
+			t.Errorf("%s: %d, %d bytes", path, res.StatusCode, len(wav))
+		}
+		res, times := c.get(base + "/sounding?" + strings.ReplaceAll(q, "^", "%5E"))
+		if res.StatusCode != 200 || !strings.Contains(times, `"notes":[{"note":1,`) {
+			t.Errorf("%s: %d %s", path, res.StatusCode, times)
+		}
+	}
+	for _, path := range []string{"/tones/sound.wav?bend=2:8", "/tones/sound.wav?bend=9:1%5E2", "/tones/sound.wav?bend=x",
+		"/import/none/sound.wav", lick + "/sound.wav?take=none"} {
+		if res, _ := c.get(path); res.StatusCode != 422 {
+			t.Errorf("%s: %d", path, res.StatusCode)
+		}
 	}
 }

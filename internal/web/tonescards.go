@@ -120,6 +120,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 		hear = append(hear, fmt.Sprintf("%s %d", names[h.String-1], h.Fret))
 	}
 	row.Hear = strings.Join(hear, ", ")
+	row.Sound = fmt.Sprintf("%s^%d", t.Place.Notation(), b.Semitones)
 	return row
 }
 

@@ -35,6 +35,7 @@ type tonesPage struct {
 	Labels  []choice
 	Looks   []choice
 	Steps   []choice // the neighbouring positions
+	Query   string   // the form as an address has it, for the sound
 	Where   string   // the position in words
 	Shape   string   // symmetry, joins, colours outside the shape
 	Neck    template.HTML
@@ -56,6 +57,7 @@ type savedPalette struct {
 // bendRow is one bend in words.
 type bendRow struct {
 	Place, From, To, Push, Force, Fingers, Rating, Class, Hear string
+	Sound                                                      string // "2:8^2", as the sound knows it
 	Bar                                                        template.HTML
 }
 
@@ -94,6 +96,7 @@ func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error)
 	up := shape.Finger(e.Hand(g), placed)
 	shape.AddBends(g, e.Player.Bends, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
+	_, v.Query, _ = strings.Cut(f.address(), "?")
 	var names []string
 	for _, t := range p.Colours() {
 		names = append(names, t.Degree.Pretty())

@@ -38,6 +38,18 @@ function showNotice(text) {
   $('#notice').replaceChildren(box);
 }
 
+// A small thing is heard where it stands: a shape, a bend, a file before it is taken in.
+document.addEventListener('click', e => {
+  const b = e.target.closest('[data-hearat]');
+  if (!b) return;
+  if (listening.on) { listening.stop(); return; }
+  const word = b.textContent;
+  listening.start({
+    base: b.dataset.hearat, params: () => new URLSearchParams(b.dataset.hearq), loop: () => false, lit: () => {},
+    state: s => { b.textContent = s ? 'stop' : word; }, failed: showNotice,
+  });
+});
+
 // Tones and Runs: every control is an address; the server sends the screen back.
 const tones = $('#tones, #runs');
 if (tones) {
@@ -86,7 +98,7 @@ if (tones) {
       base: '/runs', prefix: 'sound-',
       fields: () => { const q = {}; for (const i of $$('.runactions form[action="/runs/lick"] [name]')) if (i.name !== 'csrf_token') q[i.name] = i.value; return q; },
       pace: p => { const t = +$('[data-word="tempo"]').innerText, c = +($('.waystable tr.on .big')?.innerText || t); return p === '80' ? 0.8 * c : p === 'third' ? t / 3 : t; },
-      lit: () => {}, failed: showNotice,
+      lit: notes => { for (const g of $$('.runnote')) g.classList.toggle('lit', notes.includes(+g.dataset.note)); }, failed: showNotice,
     });
     document.addEventListener('keydown', e => {
       if (e.target.matches('input, select, textarea, button, a, summary') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
@@ -453,6 +465,7 @@ function startBench() {
     const b = e.target.closest('[data-hear]');
     if (!b) return;
     listening.stop();
+    if (b.dataset.heartake) { strip.begin({once: true, fields: {take: b.dataset.heartake, way: ask.way, free: ask.free}}); return; }
     strip.begin({once: true, fields: b.dataset.hear ? {turn: b.dataset.hear, note: caret.note} : {}});
   });
 

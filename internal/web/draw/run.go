@@ -112,6 +112,8 @@ func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64,
 			class += " breaks"
 		}
 	}
+	c.open("g", "class", "runnote", "data-note", i+1)
+	defer c.close("g")
 	f := strconv.Itoa(n.Fret)
 	w := 4 + 10*float64(len(f))
 	c.rect(x-w/2, y(n.String)-9, w, 18, "behind")
