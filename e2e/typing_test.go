@@ -131,8 +131,8 @@ func TestNarrow(t *testing.T) {
 				t.Errorf("%s at %d is %d px too wide", path, width, wide)
 			}
 			// What a finger must reach lies within the screen and is not covered.
-			if cut := eval[string](p, `[...document.querySelectorAll('nav a, .titleline button, .heading button,
-			.tones-head button, .judgement .fix, .heading a.btn')].filter(e => {
+			if cut := eval[string](p, `[...document.querySelectorAll('nav a, .titleline button, .heading button, ' +
+				'.tones-head button, .judgement .fix, .heading a.btn')].filter(e => {
 				e.scrollIntoView({block: 'center', behavior: 'instant'});
 				const r = e.getBoundingClientRect();
 				if (!r.width) return false;

@@ -18,7 +18,8 @@ const Style = `
 @font-face { font-family: Accidentals; src: url(/assets/vendor/accidentals.woff2) format("woff2");
 unicode-range: U+266D-266F; }
 @page { margin: 14mm; }
-body { font: 12pt/1.4 Accidentals, Figtree, Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 186mm;
+body { font: 12pt/1.4 Accidentals, Figtree, Helvetica, Arial, sans-serif;
+color: #1d2329; margin: 0 auto; max-width: 186mm;
 padding: 6mm 0; break-after: page; }
 h1 { font: 600 24pt Accidentals, Fraunces, Georgia, serif; margin: 0 0 2mm; }
 p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }

@@ -88,7 +88,8 @@ func TestHeardWhereItStands(t *testing.T) {
 			t.Errorf("%s: %d %s", path, res.StatusCode, times)
 		}
 	}
-	for _, path := range []string{"/tones/sound.wav?bend=2:8", "/tones/sound.wav?bend=9:1%5E2", "/tones/sound.wav?bend=x",
+	for _, path := range []string{"/tones/sound.wav?bend=2:8", "/tones/sound.wav?bend=9:1%5E2",
+		"/tones/sound.wav?bend=x",
 		"/import/none/sound.wav", lick + "/sound.wav?take=none"} {
 		if res, _ := c.get(path); res.StatusCode != 422 {
 			t.Errorf("%s: %d", path, res.StatusCode)

@@ -194,8 +194,10 @@ function startBench() {
     });
     return queue;
   };
-  const edit = (what, value = '', more = {}) => send('POST', '/edit', {...form(), do: what, value, ...more});
-  const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(() => send('GET', '/at', form()), 40); };
+  // A look that waits goes before an edit: its answer would take the edit's sentence away.
+  const edit = (what, value = '', more = {}) => { if (lookTimer) lookNow(); return send('POST', '/edit', {...form(), do: what, value, ...more}); };
+  const lookNow = () => { clearTimeout(lookTimer); lookTimer = 0; send('GET', '/at', form()); };
+  const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(lookNow, 40); };
 
   document.body.addEventListener('htmx:error', () => { ahead.length = 0; showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'); });
   function follow() {
