@@ -26,8 +26,10 @@ var below = map[string][]string{
 	"core/pick":     {"core/defaults", "core/lick", "core/load"},
 	"core/shape":    {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/player":   {"core/bend", "core/hand", "core/lick", "core/neck", "core/pick"},
+	"core/changes":  {"core/lick", "core/music"},
 	"core/judge": {
 		"core/bend",
+		"core/changes",
 		"core/defaults",
 		"core/hand",
 		"core/lick",
@@ -116,7 +118,7 @@ var below = map[string][]string{
 
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{
-	"core/bend", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music", "core/neck",
+	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music", "core/neck",
 	"core/phrase",
 	"core/pick", "core/player", "core/propose", "core/run", "core/shape", "core/sound", "core/turn",
 }
@@ -136,6 +138,7 @@ var computing = []string{
 	"hash/fnv",
 	"io",
 	"math",
+	"regexp",
 	"math/bits",
 	"slices",
 	"sort",

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"ornamen/core/changes"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/load"
@@ -84,6 +85,8 @@ type Judgement struct {
 	handed hand.Path
 	pickd  pick.Path
 	bends  []bendState
+
+	chorded *changes.Report // harmony's memory
 }
 
 // Fill decides the open fingers and strokes.

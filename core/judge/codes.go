@@ -35,4 +35,9 @@ const (
 	StrokeFast         lick.Code = "stroke-fast"
 	NoteOutside        lick.Code = "note-outside"
 	LoopTurn           lick.Code = "loop-turn"
+	LandingEarly       lick.Code = "landing-early"
+	LandingLate        lick.Code = "landing-late"
+	ChordMissed        lick.Code = "chord-missed"
+	ClashCode          lick.Code = "clash"
+	TensionHeld        lick.Code = "tension-held"
 )

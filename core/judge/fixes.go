@@ -66,6 +66,10 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 			f.Fixes = append(f.Fixes, fix)
 		}
 	}
+	md.landings(r)
+	if err := md.Done(); err != nil {
+		return err
+	}
 	if left > 0 {
 		r.LeftOut = fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.",
 			len(worst), len(worst)+left)

@@ -134,7 +134,7 @@ func TestEveryRuleIsTested(t *testing.T) {
 		"slide-changes-finger fingers-cross reach finger-jump shift crowded open-string-finger beyond-neck " +
 		"bar-conflict bend-aimless bend-weak bend-off-edge bend-heavy bend-open-string bend-late vibrato-short " +
 		"stroke-repeats change-inside change-against exits-mixed sweep-turns pair-needs-fingers stroke-fast " +
-		"note-outside finger-fast") {
+		"note-outside finger-fast landing-early landing-late chord-missed clash tension-held") {
 		if !src[code] {
 			t.Errorf("no rule finds %s", code)
 		}

@@ -34,7 +34,8 @@ var rules = []rule{
 	{StrokeFast, strokeFast}, {ExitsMixed, exitsMixed}, {PairNeedsFingers, pairNeedsFingers},
 	{BendOpenString, bendOpenString}, {BendOffEdge, bendOffEdge}, {BendHeavy, bendHeavy}, {BendWeak, bendWeak},
 	{BendLate, bendLate}, {BendAimless, bendAimless}, {VibratoShort, vibratoShort},
-	{NoteOutside, noteOutside},
+	{NoteOutside, noteOutside}, {ClashCode, clashRule}, {TensionHeld, tensionHeld},
+	{LandingEarly, landingEarly}, {LandingLate, landingLate}, {ChordMissed, chordMissed},
 }
 
 // find runs every rule: worst first, then in playing order.

@@ -1,0 +1,91 @@
+package changes
+
+import (
+	"ornamen/core/music"
+)
+
+// Role is what a tone is over a chord.
+type Role string
+
+// The roles, from what is safe to what needs a reason.
+const (
+	Root    Role = "root"
+	Third   Role = "third"
+	Fifth   Role = "fifth"
+	Seventh Role = "seventh"
+	Colour  Role = "colour"
+	Tension Role = "tension"
+	Clash   Role = "clash"
+	Outside Role = "outside"
+)
+
+// Chordal says whether the tone is one that a phrase can land on: root, third, fifth, seventh.
+func (r Role) Chordal() bool { return r == Root || r == Third || r == Fifth || r == Seventh }
+
+// chordRoles are the roles of a chord's own tones by their number; the others, sixths, ninths
+// and suspensions, are colours that the chord itself asks for.
+var chordRoles = map[int]Role{1: Root, 3: Third, 5: Fifth, 7: Seventh}
+
+// Of is a pitch's degree over a chord and its role there. The palette says which tones the
+// line has; without one nothing is outside.
+//
+// The rules are common practice, tried in this order: a tone of the chord has its own role; a
+// tone outside the palette is outside; the ♭3 over a major chord is the blues' colour and the
+// ♯4 over one a Lydian's; over a dominant seventh ♭9 and ♭13 are tensions that pull; what lies
+// a half step above a tone of the chord clashes; what the palette has as colour is one; any
+// other tone of the scale is a tension.
+func Of(c music.Chord, p *music.Palette, pitch music.Pitch) (music.Degree, Role) {
+	name := music.NameOf(pitch.Class())
+	role := music.ScaleTone
+	if p != nil {
+		t := p.At(pitch)
+		name, role = t.Name, t.Role
+	}
+	d, in := c.Over(name)
+	if in {
+		if r, ok := chordRoles[d.Number]; ok {
+			return d, r
+		}
+		return d, Colour
+	}
+	if role == music.Outside {
+		return d, Outside
+	}
+	kind := kindOf(c)
+	_, clashes := c.Clashes(name)
+	switch half := d.Semitones(); {
+	case kind.major && (half == 3 || half == 6 && kind.fifth):
+		return d, Colour
+	case kind.major && kind.flat7 && (half == 1 || half == 8):
+		return d, Tension
+	case clashes:
+		return d, Clash
+	case role == music.Colour:
+		return d, Colour
+	}
+	return d, Tension
+}
+
+// kind is what decides how tones sound over a chord.
+type kind struct{ major, flat7, fifth bool }
+
+// kindOf reads it off the chord's degrees.
+func kindOf(c music.Chord) (k kind) {
+	for _, d := range c.Degrees {
+		switch {
+		case d.Number == 3 && d.Alter == 0:
+			k.major = true
+		case d.Number == 7 && d.Alter == -1:
+			k.flat7 = true
+		case d.Number == 5 && d.Alter == 0:
+			k.fifth = true
+		}
+	}
+	return k
+}
+
+// Above is the chord tone that a clashing note lies a half step above.
+func (r Report) Above(n Note) (d music.Degree, ok bool) {
+	c := r.Chords[n.Chord].Chord
+	return c.Clashes(n.Degree.Over(c.Root))
+}

@@ -1,0 +1,218 @@
+package changes
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+)
+
+// maxBars is how long changes may be with their repeats written out.
+const maxBars = 512
+
+// Parse reads changes as players write them, with bars between signs, for a line's meter,
+// pick-up and tonic (empty: A):
+//
+//	C#m7 | F#7 . G#7 . | C#m7     names; a point goes on, % repeats the bar before
+//	1m7 | 4 | 57 | b6maj7         degrees of the tonic, each with its sign
+//	|: 1m7 | 4 :|                 played twice, :|x3 three times
+//	57 || 1m7 | 4                 what stands before the double bar lies over the pick-up
+//
+// The signs of a bar share it evenly. An error is a sentence that names the sign.
+func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lick.Chord, error) {
+	before, rest, double := strings.Cut(text, "||")
+	if !double {
+		before, rest = "", text
+	}
+	bars, err := repeated(rest)
+	if err != nil {
+		return nil, err
+	}
+	for i, bar := range bars {
+		switch {
+		case bar == "%" && i > 0:
+			bars[i] = bars[i-1]
+		case bar == "%":
+			return nil, errors.New("% repeats the bar before, but none stands before it")
+		default:
+			if bars[i], err = named(bar, tonic); err != nil {
+				return nil, err
+			}
+		}
+	}
+	out, err := lick.ParseChords(strings.Join(bars, " | "), meter, pickup)
+	if err != nil || strings.TrimSpace(before) == "" {
+		return out, err
+	}
+	if pickup.IsZero() {
+		return nil, errors.New("a chord stands before the double bar, but the line has no pick-up")
+	}
+	up, err := overPickup(before, pickup, tonic)
+	return append(up, out...), err
+}
+
+// overPickup spreads signs over the pick-up.
+func overPickup(text string, pickup lick.Time, tonic string) ([]lick.Chord, error) {
+	text, err := named(text, tonic)
+	if err != nil {
+		return nil, err
+	}
+	words := strings.Fields(text)
+	num, den := pickup.Parts()
+	part := lick.NewTime(num, den*int64(len(words)))
+	var out []lick.Chord
+	for k, w := range words {
+		c, err := music.ParseChord(w)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, lick.Chord{At: part.Times(int64(k)), Len: part, Name: c.Name})
+	}
+	return out, nil
+}
+
+// sign is what stands between bars: a bar line, or the begin and the end of a repeat.
+var sign = regexp.MustCompile(`\|:|:\|(?:\s*x([1-9]))?|\|`)
+
+// repeated writes out what stands between repeat signs: the bars in playing order. A repeat
+// that does not say where it begins does so at the beginning.
+func repeated(text string) ([]string, error) {
+	var out []string
+	from, open, last := 0, -1, "" // where the bar begins, the bar at which |: stands, the sign before
+	bar := func(to int, sign string) error {
+		b := strings.TrimSpace(text[from:to])
+		if b != "" {
+			out = append(out, b)
+		} else if last == "|" && sign == "|" {
+			return errors.New("a bar without a chord: write a sign, or . for the one before")
+		}
+		return nil
+	}
+	for _, m := range sign.FindAllStringSubmatchIndex(text, -1) {
+		s := text[m[0]:m[1]]
+		if err := bar(m[0], s); err != nil {
+			return nil, err
+		}
+		switch from, last = m[1], s; {
+		case s == "|:" && open >= 0:
+			return nil, errors.New("a repeat begins inside another one")
+		case s == "|:":
+			open = len(out)
+		case s != "|":
+			times := 2
+			if m[2] >= 0 {
+				times = int(text[m[2]] - '0')
+			}
+			again := slices.Clone(out[max(0, open):])
+			if len(out)+len(again)*(times-1) > maxBars {
+				return nil, fmt.Errorf("the changes are longer than %d bars", maxBars)
+			}
+			for range times - 1 {
+				out = append(out, again...)
+			}
+			open = -1
+		}
+	}
+	if err := bar(len(text), ""); err != nil {
+		return nil, err
+	}
+	switch {
+	case open >= 0:
+		return nil, errors.New("a repeat begins and does not end: write :| where it does")
+	case len(out) == 0:
+		return nil, errors.New("write a chord for each bar, as in C#m7 | F#7 | G#7")
+	}
+	return out, nil
+}
+
+// degreeSign is a degree with a chord's sign on it: "1m7", "b6maj7", "57".
+var degreeSign = regexp.MustCompile(`^([b#♭♯]?)([1-7])(.*)$`)
+
+// named writes the degrees of a bar as names on the tonic. A point and % stay.
+func named(bar, tonic string) (string, error) {
+	words := strings.Fields(bar)
+	for i, w := range words {
+		m := degreeSign.FindStringSubmatch(w)
+		if m == nil {
+			continue
+		}
+		root, err := music.ParseName(cmp.Or(tonic, "A"))
+		if err != nil {
+			return "", err
+		}
+		d, err := music.ParseDegree(strings.NewReplacer("♭", "b", "♯", "#").Replace(m[1]) + m[2])
+		if err != nil {
+			return "", err
+		}
+		words[i] = d.Over(root).String() + m[3]
+		if _, err := music.ParseChord(words[i]); err != nil {
+			return "", fmt.Errorf("%q is no degree with a chord's sign, as 1m7 and b6maj7 are", w)
+		}
+	}
+	return strings.Join(words, " "), nil
+}
+
+// Text writes a line's changes as Parse reads them, in names.
+func Text(l lick.Lick) string {
+	var b strings.Builder
+	bar := l.Meter.Bar()
+	var up []string
+	at := l.Pickup
+	for _, c := range l.Chords {
+		if c.At.Before(l.Pickup) {
+			up = append(up, c.Name)
+		}
+	}
+	if up != nil {
+		b.WriteString(strings.Join(up, " ") + " || ")
+	}
+	end := l.Pickup
+	for _, c := range l.Chords {
+		if e := c.At.Add(c.Len); end.Before(e) {
+			end = e
+		}
+	}
+	for first := true; at.Before(end); at, first = at.Add(bar), false {
+		if !first {
+			b.WriteString(" | ")
+		}
+		b.WriteString(barText(l, at))
+	}
+	return b.String()
+}
+
+// barText writes one bar: its chords where they begin, points where one goes on, in the fewest
+// even parts that hold them.
+func barText(l lick.Lick, at lick.Time) string {
+	bar := l.Meter.Bar()
+	for _, parts := range []int64{1, 2, int64(l.Meter.Beats), 2 * int64(l.Meter.Beats)} {
+		num, den := bar.Parts()
+		part := lick.NewTime(num, den*parts)
+		var words []string
+		placed := 0
+		for k := range parts {
+			word := "."
+			for _, c := range l.Chords {
+				if c.At.Cmp(at.Add(part.Times(k))) == 0 {
+					word, placed = c.Name, placed+1
+				}
+			}
+			words = append(words, word)
+		}
+		inBar := 0
+		for _, c := range l.Chords {
+			if !c.At.Before(at) && c.At.Before(at.Add(bar)) {
+				inBar++
+			}
+		}
+		if placed == inBar {
+			return strings.Join(words, " ")
+		}
+	}
+	return "."
+}
