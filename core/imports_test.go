@@ -26,7 +26,7 @@ var below = map[string][]string{
 	"core/pick":     {"core/defaults", "core/lick", "core/load"},
 	"core/shape":    {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/player":   {"core/bend", "core/hand", "core/lick", "core/neck", "core/pick"},
-	"core/changes":  {"core/lick", "core/music"},
+	"core/changes":  {"core/lick", "core/music", "core/neck"},
 	"core/judge": {
 		"core/bend",
 		"core/changes",
@@ -65,7 +65,7 @@ var below = map[string][]string{
 	},
 	"core/turn":       {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/find":       {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/edit":       {"core/lick", "core/music", "core/neck", "core/shape"},
+	"core/edit":       {"core/changes", "core/lick", "core/music", "core/neck", "core/shape"},
 	"core/sound":      {"core/bend", "core/lick", "core/music", "core/neck"},
 	"core/testline":   {"core/lick", "core/music"},
 	"format/read":     {"core/lick", "core/music", "core/neck"},

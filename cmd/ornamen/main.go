@@ -56,7 +56,7 @@ var commands = []command{
 	},
 	{
 		"tones",
-		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] ` +
+		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--over "A7 | D7"] ` +
 			who + ` [--json]`,
 		"Lays a palette of tones out on the neck, with the bends it offers.",
 		tones,
@@ -146,6 +146,13 @@ var commands = []command{
 			`[--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
 		"Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
 		play,
+	},
+	{
+		"changes",
+		`changes FILE [--over "C#m7 | F#7"] [--follow key|chord] [--move each:degrees|each:shape|later:1/4|` +
+			`double|halve|answer:4|tones:3|bass:steady] ` + who + ` [--json]; changes --forms`,
+		"Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
+		changesCommand,
 	},
 	{
 		"recolour",

@@ -5,6 +5,7 @@ import (
 	"flag"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -78,7 +79,7 @@ func (o options) playerAnd(ctx context.Context, name string) (p player.Player, l
 		}
 	}
 	if o.chords != nil && strings.TrimSpace(*o.chords) != "" {
-		chords, err := lick.ParseChords(*o.chords, l.Meter, l.Pickup)
+		chords, err := changes.Parse(*o.chords, l.Meter, l.Pickup, l.Key.Tonic)
 		if err != nil {
 			return p, l, err
 		}

@@ -50,7 +50,7 @@ func tones(_ context.Context, e env, args []string) error {
 	key := fs.String("key", "", "")
 	add, drop := fs.String("add", "", ""), fs.String("drop", "", "")
 	layout, at := fs.String("layout", "", ""), fs.String("at", "", "")
-	asJSON := fs.Bool("json", false, "")
+	asJSON, over := fs.Bool("json", false, ""), fs.String("over", "", "")
 	o := optionsOf(e, fs, false)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
@@ -61,6 +61,9 @@ func tones(_ context.Context, e env, args []string) error {
 	p, err := music.ParseKey(*key, list(*add), list(*drop))
 	if err != nil {
 		return err
+	}
+	if *over != "" {
+		return tonesOver(e, p, *over, *asJSON)
 	}
 	l := shape.Default(p.Scale)
 	if *layout != "" {

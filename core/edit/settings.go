@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 )
@@ -46,7 +47,7 @@ func settingOf(w Words, l lick.Lick) (lick.Edit, bool, error) {
 		loop := value == "yes"
 		s.Loop = &loop
 	case "chords":
-		chords, err := lick.ParseChords(value, l.Meter, l.Pickup)
+		chords, err := changes.Parse(value, l.Meter, l.Pickup, l.Key.Tonic)
 		return lick.SetChords{Chords: chords}, true, err
 	case "tonic", "scale", "tone":
 		k, err := keyOf(w.Do, value, l)

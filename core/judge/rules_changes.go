@@ -187,3 +187,12 @@ func beats(l lick.Lick, t lick.Time) string {
 	num, den := t.Times(int64(l.Meter.Unit)).Parts()
 	return fmt.Sprintf("%d/%d of a beat", num, den)
 }
+
+// OfChanges says whether the finding is about the chords under the line.
+func (f Finding) OfChanges() bool {
+	switch f.Code {
+	case LandingEarly, LandingLate, ChordMissed, ClashCode, TensionHeld:
+		return true
+	}
+	return false
+}

@@ -1,0 +1,222 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/changes"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/propose"
+)
+
+// changesJSON is what `changes --json` prints.
+type changesJSON struct {
+	Notes    []chordNoteJSON `json:"notes"`
+	Landings []landingJSON   `json:"landings"`
+	Palette  []paletteJSON   `json:"palette"`
+	Findings []judge.Finding `json:"findings"`
+}
+
+// chordNoteJSON is a note over its chord.
+type chordNoteJSON struct {
+	Note   int          `json:"note"`
+	Chord  string       `json:"chord"`
+	Degree string       `json:"degree"`
+	Role   changes.Role `json:"role"`
+}
+
+// landingJSON is a landing; off_by is a fraction of a whole note, negative when early.
+type landingJSON struct {
+	Bar    int64        `json:"bar"`
+	Beat   int64        `json:"beat"`
+	Chord  string       `json:"chord"`
+	Note   int          `json:"note"` // 0 where nothing lands
+	Degree string       `json:"degree"`
+	OffBy  string       `json:"off_by"`
+	Word   changes.Word `json:"word"`
+}
+
+// paletteJSON is a tone of the palette over a chord.
+type paletteJSON struct {
+	Chord  string       `json:"chord"`
+	Degree string       `json:"degree"`
+	Note   string       `json:"note"`
+	Role   changes.Role `json:"role"`
+}
+
+// changesCommand reads a line against the chords under it, or moves it over them.
+func changesCommand(ctx context.Context, e env, args []string) error {
+	fs := newFlags()
+	over, follow := fs.String("over", "", ""), fs.String("follow", "key", "")
+	move, forms := fs.String("move", "", ""), fs.Bool("forms", false, "")
+	asJSON := fs.Bool("json", false, "")
+	o := optionsOf(e, fs, true)
+	if len(args) > 0 && args[0] == "--forms" {
+		for _, f := range changes.Forms() {
+			fmt.Fprintf(e.out, "%-28s %s\n", f.Name, f.Text)
+		}
+		return nil
+	}
+	rest, err := parse(fs, args, 1, "the lick file")
+	if err != nil {
+		return err
+	}
+	_ = forms
+	if *over != "" {
+		*o.chords = *over
+	}
+	if *follow != "key" && *follow != "chord" {
+		return fmt.Errorf("--follow %q is none: use key or chord", *follow)
+	}
+	player, l, err := o.playerAnd(ctx, rest[0])
+	if err != nil {
+		return err
+	}
+	if len(l.Chords) == 0 {
+		return fmt.Errorf(`there are no chords under this line: write some, as in --over "Am7 | D7"`)
+	}
+	engine := judge.NewEngine(player)
+	if *move != "" {
+		moved, said, err := changes.Move(player.Guitar, l, *move)
+		if err != nil {
+			return err
+		}
+		list, err := propose.Hands(ctx, engine, moved, propose.Ask{})
+		if err != nil {
+			return err
+		}
+		if len(list) > 0 {
+			moved = list[0].Lick
+		}
+		if said != "" {
+			fmt.Fprintln(e.err, said)
+		}
+		_, err = e.out.Write(moved.Encode())
+		return err
+	}
+	if *follow == "chord" {
+		l = changes.FollowChords(l)
+	}
+	rep, err := engine.Check(ctx, l)
+	if err != nil {
+		return err
+	}
+	v := changesOf(l, rep)
+	if *asJSON {
+		return printJSON(e, v)
+	}
+	printChanges(e, v)
+	return nil
+}
+
+// changesOf gathers what is printed.
+func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
+	r := changes.Read(l)
+	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Palette: []paletteJSON{},
+		Findings: []judge.Finding{}}
+	for _, n := range r.Notes {
+		x := chordNoteJSON{Note: n.Note + 1, Role: n.Role}
+		if n.Chord >= 0 && n.Role != "" {
+			x.Chord, x.Degree = r.Chords[n.Chord].Name, n.Degree.String()
+		}
+		v.Notes = append(v.Notes, x)
+	}
+	for _, x := range r.Landings {
+		c := r.Chords[x.Chord]
+		p := l.Position(c.At)
+		out := landingJSON{Bar: p.Bar, Beat: p.Beat, Chord: c.Name, OffBy: x.OffBy.String(), Word: x.Word}
+		var degrees []string
+		for _, i := range x.Notes {
+			d, _ := changes.Of(c.Chord, nil, changes.Sounding(l, i))
+			degrees = append(degrees, d.String())
+		}
+		if len(x.Notes) > 0 {
+			out.Note, out.Degree = x.Notes[0]+1, strings.Join(degrees, " ")
+		}
+		v.Landings = append(v.Landings, out)
+	}
+	seen := map[string]bool{}
+	for _, c := range r.Chords {
+		p, ok := l.PaletteAt(c.At)
+		if !ok || seen[c.Name] {
+			continue
+		}
+		seen[c.Name] = true
+		for _, t := range changes.FitOver(p, c.Chord, nil).Tones {
+			v.Palette = append(v.Palette, paletteJSON{c.Name, t.Degree.String(), t.Tone.Name.String(), t.Role})
+		}
+	}
+	for _, f := range rep.Findings {
+		if f.OfChanges() {
+			v.Findings = append(v.Findings, f)
+		}
+	}
+	return v
+}
+
+// printChanges writes landings, findings and notes as text.
+func printChanges(e env, v changesJSON) {
+	for _, x := range v.Landings {
+		what := string(x.Word)
+		if x.OffBy != "0" {
+			what += " by " + strings.TrimPrefix(x.OffBy, "-") + " of a whole note"
+		}
+		if x.Degree != "" {
+			what += ", on the " + x.Degree
+		}
+		fmt.Fprintf(e.out, "bar %d beat %d  %-8s %s\n", x.Bar, x.Beat, x.Chord, what)
+	}
+	for _, f := range v.Findings {
+		fmt.Fprintf(e.out, "%-14s %s\n", f.Code, f.Text)
+	}
+	for _, n := range v.Notes {
+		fmt.Fprintf(e.out, "%4s  %-8s %-4s %s\n", strconv.Itoa(n.Note), n.Chord, n.Degree, n.Role)
+	}
+}
+
+// tonesOver judges a palette over chords.
+func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
+	cs, err := changes.Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, p.Tonic.String())
+	if err != nil {
+		return err
+	}
+	rows := []paletteJSON{}
+	for k, c := range cs {
+		chord, err := music.ParseChord(c.Name)
+		if err != nil {
+			return err
+		}
+		var next *music.Chord
+		if k+1 < len(cs) {
+			if n, err := music.ParseChord(cs[k+1].Name); err == nil {
+				next = &n
+			}
+		}
+		f := changes.FitOver(p, chord, next)
+		for _, t := range f.Tones {
+			rows = append(rows, paletteJSON{c.Name, t.Degree.String(), t.Tone.Name.String(), t.Role})
+		}
+		if asJSON {
+			continue
+		}
+		fmt.Fprintf(e.out, "%s: by itself %s\n", c.Name, strings.Join(f.Scales, ", "))
+		for _, t := range f.Tones {
+			fmt.Fprintf(e.out, "  %-3s %-4s is its %-4s %s\n", t.Tone.Degree, t.Tone.Name, t.Degree, t.Role)
+		}
+		if next != nil && len(f.Shared) > 0 {
+			var names []string
+			for _, t := range f.Shared {
+				names = append(names, t.Name.String())
+			}
+			fmt.Fprintf(e.out, "  shared with %s: %s\n", next.Name, strings.Join(names, " "))
+		}
+	}
+	if asJSON {
+		return printJSON(e, rows)
+	}
+	return nil
+}

@@ -1,0 +1,142 @@
+package changes
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Pattern is what the thumb plays under a line.
+type Pattern string
+
+// The patterns of the thumb, a tone a beat (common practice): roots on 1 and 2, fifths on 3 and
+// 4 with the ♭7 as an answer; root and fifth in turn; or walking through the chord to a half
+// step below the next root.
+const (
+	Steady      Pattern = "steady"
+	Alternating Pattern = "alternating"
+	Walking     Pattern = "walking"
+)
+
+// Patterns lists them.
+func Patterns() []Pattern { return []Pattern{Steady, Alternating, Walking} }
+
+// bassFrets is how far up the neck the thumb's tones lie, and bassStrings on how many of the
+// thickest strings.
+const (
+	bassFrets   = 7
+	bassStrings = 3
+)
+
+// Bass lays a thumb bass under the line: a voice of its own, struck by the thumb, on the three
+// thickest strings, each tone near the one before. The line is struck by the fingers then: i, m
+// and a on strings 3, 2 and 1, i on what lies below. A bass that was there gives way. A line
+// that takes all of those strings is refused.
+func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
+	if !slices.Contains(Patterns(), pattern) {
+		return l, fmt.Errorf("%q is no pattern of the thumb; there are steady, alternating, walking", pattern)
+	}
+	r := Read(l)
+	if len(r.Chords) == 0 {
+		return l, errors.New("there are no chords to lay a bass under: write the changes first")
+	}
+	g = g.WithTuning(l.Tuning)
+	out := l.Clone()
+	out.Notes = slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass })
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if n.Slur.Slurred() || n.Locked(lick.FieldStroke) {
+			continue
+		}
+		n.Stroke = lick.PIndex
+		if n.String <= 2 {
+			n.Stroke = []lick.Stroke{lick.PRing, lick.PMid}[n.String-1]
+		}
+	}
+	line := slices.Clone(out.Notes)
+	beat := lick.NewTime(1, int64(l.Meter.Unit))
+	last := neck.Place{String: len(g.Tuning), Fret: 3}
+	for k, c := range r.Chords {
+		end := c.End
+		if e := l.End(); e.Before(end) {
+			end = e
+		}
+		var next *music.Chord
+		if k+1 < len(r.Chords) {
+			next = &r.Chords[k+1].Chord
+		}
+		total, _ := c.End.Sub(c.At).Div(beat)
+		for n, at := int64(0), c.At; at.Before(end); n, at = n+1, at.Add(beat) {
+			class := bassTone(c.Chord, next, pattern, n, total, int64(l.Meter.Beats))
+			place, ok := bassPlace(g, line, class, at, at.Add(beat), last)
+			if !ok {
+				continue // the line has those strings: the bass leaves the beat out
+			}
+			last = place
+			out.Notes = append(out.Notes, lick.Note{At: at, Len: beat, String: place.String, Fret: place.Fret,
+				Stroke: lick.PThumb, Voice: lick.VoiceBass})
+		}
+	}
+	out.Parts, out.Recipe = nil, ""
+	out.Sort()
+	if !slices.ContainsFunc(out.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass }) {
+		return l, errors.New("the line lies on the thick strings, so that there is no room for a bass")
+	}
+	return out, out.Validate()
+}
+
+// bassTone is the pitch class of the pattern's n-th beat of total over a chord.
+func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar int64) int {
+	root := c.Root.Class()
+	if c.Bass != nil {
+		root = c.Bass.Class()
+	}
+	of := func(number, usual int) int {
+		for _, d := range c.Degrees {
+			if d.Number == number {
+				return (c.Root.Class() + d.Semitones()) % 12
+			}
+		}
+		return (c.Root.Class() + usual) % 12
+	}
+	switch pattern {
+	case Alternating:
+		return []int{root, of(5, 7)}[n%2]
+	case Walking:
+		if next != nil && n == total-1 && total > 1 {
+			return (next.Root.Class() + 11) % 12
+		}
+		return []int{root, of(3, 4), of(5, 7), of(3, 4)}[n%4]
+	}
+	beat := n % max(1, bar)
+	switch {
+	case beat*2 < bar:
+		return root
+	case beat == bar-1 && n == total-1:
+		if kindOf(c).flat7 {
+			return of(7, 10)
+		}
+	}
+	return of(5, 7)
+}
+
+// bassPlace is the place of a tone on the thick strings nearest to the last one, on a string
+// that the line leaves free then.
+func bassPlace(g neck.Guitar, line []lick.Note, class int, from, to lick.Time, last neck.Place) (best neck.Place, ok bool) {
+	for s := len(g.Tuning); s > len(g.Tuning)-bassStrings; s-- {
+		taken := slices.ContainsFunc(line, func(n lick.Note) bool {
+			return n.String == s && n.At.Before(to) && from.Before(n.End())
+		})
+		for f := 0; f <= bassFrets && !taken; f++ {
+			p := neck.Place{String: s, Fret: f}
+			if g.Pitch(p).Class() == class && (!ok || neck.Apart(p, last) < neck.Apart(best, last)) {
+				best, ok = p, true
+			}
+		}
+	}
+	return best, ok
+}

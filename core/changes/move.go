@@ -1,0 +1,263 @@
+package changes
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Manner is how a phrase moves to another chord.
+type Manner string
+
+// The manners: the tones of the chord stay tones of the chord, at the nearest place; or the
+// figure moves along the neck as it is.
+const (
+	SameDegrees Manner = "degrees"
+	SameShape   Manner = "shape"
+)
+
+// EachChord plays what stands over the first chord, pick-up included, over every chord of the
+// changes: blues and its kin follow the chord, not the key (common practice). With the same
+// degrees, a third stays the chord's third, whichever that is; every other tone keeps its
+// distance from the root. What is longer than a chord is cut. Hands are open again.
+func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
+	r := Read(l)
+	if len(r.Chords) < 2 {
+		return l, errors.New("there is no second chord to move it to: write the changes first")
+	}
+	first := r.Chords[0]
+	phrase := slices.DeleteFunc(slices.Clone(l.Notes), func(n lick.Note) bool { return !n.At.Before(first.End) })
+	if len(phrase) == 0 {
+		return l, errors.New("nothing stands over the first chord that could be moved")
+	}
+	out := l.Clone()
+	out.Notes = slices.Clone(phrase)
+	out.Parts, out.Recipe = nil, ""
+	g = g.WithTuning(l.Tuning)
+	for k := 1; k < len(r.Chords); k++ {
+		to := r.Chords[k]
+		by := music.Pitch((to.Chord.Root.Class()-first.Chord.Root.Class()+18)%12 - 6)
+		for _, n := range phrase {
+			if n.At.Before(first.At) {
+				continue // the pick-up leads in once
+			}
+			n.At = n.At.Sub(first.At).Add(to.At)
+			if !n.At.Before(to.End) {
+				continue
+			}
+			if to.End.Before(n.End()) {
+				n.Len = to.End.Sub(n.At)
+			}
+			place, ok := n.Place(), false
+			if how == SameShape {
+				place, ok = shifted(g, n.Place(), by)
+			} else {
+				pitch := g.Pitch(n.Place())
+				want := pitch + by + quality(first.Chord, to.Chord, pitch)
+				place, ok = nearPlace(g, want, n.Place())
+			}
+			if !ok {
+				return l, fmt.Errorf("over %s the figure would leave the neck", to.Name)
+			}
+			set(&n, place)
+			out.Notes = append(out.Notes, n)
+		}
+	}
+	out.Sort()
+	fit(&out)
+	return out, out.Validate()
+}
+
+// quality is by how much a tone of one chord moves to be the same tone of the other: the major
+// third of one and the minor third of the other are both thirds.
+func quality(from, to music.Chord, pitch music.Pitch) music.Pitch {
+	d, in := from.Over(music.NameOf(pitch.Class()))
+	if !in {
+		return 0
+	}
+	for _, x := range to.Degrees {
+		if x.Number == d.Number {
+			return music.Pitch(x.Alter - d.Alter)
+		}
+	}
+	return 0
+}
+
+// shifted is a place so many frets along its string, an octave on where it would leave the
+// neck.
+func shifted(g neck.Guitar, at neck.Place, by music.Pitch) (neck.Place, bool) {
+	for _, f := range []int{at.Fret + int(by), at.Fret + int(by) + 12, at.Fret + int(by) - 12} {
+		if f >= 0 && f <= g.Frets && (f > 0 || at.Fret == 0) {
+			return neck.Place{String: at.String, Fret: f}, true
+		}
+	}
+	return at, false
+}
+
+// nearPlace is the place of a pitch nearest to another place, an octave away where there is
+// none.
+func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
+	for _, by := range []music.Pitch{0, 12, -12} {
+		for _, p := range g.Places(pitch + by) {
+			if !ok || neck.Apart(p, from) < neck.Apart(best, from) {
+				best, ok = p, true
+			}
+		}
+		if ok {
+			return best, true
+		}
+	}
+	return best, false
+}
+
+// fit takes away slurs that no longer sound, and moves one of two notes that came to share a
+// string at one time; one that finds no string goes.
+func fit(l *lick.Lick) {
+	for i := 0; i < len(l.Notes); i++ {
+		clash := false
+		for k := i - 1; k >= 0 && k > i-neck.MaxStrings && !clash; k-- {
+			clash = l.Notes[k].String == l.Notes[i].String && l.Notes[i].At.Before(l.Notes[k].End())
+		}
+		if clash {
+			l.Notes = slices.Delete(l.Notes, i, i+1)
+			i--
+			continue
+		}
+		if b := l.Before(i); l.Notes[i].Slur != "" && (b < 0 || l.Notes[b].End().Cmp(l.Notes[i].At) != 0) {
+			l.Notes[i].Slur = ""
+		}
+	}
+}
+
+// Displace lets the line come so much later over the same chords, or with a time below zero
+// earlier; what would begin before the beginning is refused.
+func Displace(l lick.Lick, by lick.Time) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		if out.Notes[i].At = out.Notes[i].At.Add(by); out.Notes[i].At.Before(lick.Time{}) {
+			return l, errors.New("it would begin before the beginning: give the line a pick-up first")
+		}
+	}
+	out.Parts, out.Recipe = nil, ""
+	return out, out.Validate()
+}
+
+// Stretch plays the line num/den times as long over the same chords: 2/1 in doubled values,
+// 1/2 in halved ones. The pick-up goes with the line.
+func Stretch(l lick.Lick, num, den int64) (lick.Lick, error) {
+	scale := func(t lick.Time) lick.Time {
+		n, d := t.Parts()
+		return lick.NewTime(n*num, d*den)
+	}
+	out := l.Clone()
+	out.Pickup = scale(l.Pickup)
+	moved := out.Pickup.Sub(l.Pickup)
+	for i := range out.Notes {
+		out.Notes[i].At, out.Notes[i].Len = scale(out.Notes[i].At), scale(out.Notes[i].Len)
+	}
+	for i := range out.Chords {
+		if out.Chords[i].At = out.Chords[i].At.Add(moved); out.Chords[i].At.Before(lick.Time{}) {
+			out.Chords[i].Len, out.Chords[i].At = out.Chords[i].Len.Add(out.Chords[i].At), lick.Time{}
+		}
+	}
+	out.Chords = slices.DeleteFunc(out.Chords, func(c lick.Chord) bool { return !lick.Time{}.Before(c.Len) })
+	out.Parts, out.Recipe = nil, ""
+	return out, out.Validate()
+}
+
+// CallAnswer makes call and answer of the line in so many bars: the call is its beginning, up to
+// its first rest or half of its notes, and then silence up to the middle; the answer is the
+// whole line from the middle on. What is said counts the rests.
+func CallAnswer(l lick.Lick, bars int64) (out lick.Lick, said string, err error) {
+	columns := columnsOf(l)
+	if len(columns) < 4 {
+		return l, "", errors.New("call and answer take a line of four notes or more")
+	}
+	half := l.Meter.Bar().Times(bars)
+	num, den := half.Parts()
+	half = lick.NewTime(num, den*2)
+	cut := len(columns) / 2
+	end := func(c int) lick.Time { return l.Notes[columns[c][0]].End() }
+	for c := 1; c < len(columns); c++ {
+		if end(c - 1).Before(l.Notes[columns[c][0]].At) {
+			cut = c
+			break
+		}
+	}
+	first := l.Notes[columns[0][0]].At
+	length := end(len(columns) - 1).Sub(first)
+	if half.Before(length) {
+		return l, "", fmt.Errorf("the line is longer than half of %d bars", bars)
+	}
+	out = l.Clone()
+	out.Notes, out.Parts, out.Recipe, out.Pickup = nil, nil, "", lick.Time{}
+	call := l.Notes[columns[cut-1][len(columns[cut-1])-1]].At
+	for _, n := range l.Notes {
+		if !call.Before(n.At) {
+			c := n
+			c.At = n.At.Sub(first)
+			out.Notes = append(out.Notes, c)
+		}
+	}
+	rest := half.Sub(end(cut - 1).Sub(first))
+	for _, n := range l.Notes {
+		n.At = n.At.Sub(first).Add(half)
+		out.Notes = append(out.Notes, n)
+	}
+	for i := range out.Chords {
+		if out.Chords[i].At = out.Chords[i].At.Sub(l.Pickup); out.Chords[i].At.Before(lick.Time{}) {
+			out.Chords[i].Len, out.Chords[i].At = out.Chords[i].Len.Add(out.Chords[i].At), lick.Time{}
+		}
+	}
+	out.Chords = slices.DeleteFunc(out.Chords, func(c lick.Chord) bool { return !lick.Time{}.Before(c.Len) })
+	out.Sort()
+	fit(&out)
+	last := half.Sub(length)
+	return out, fmt.Sprintf("call: %s and %s of rest; answer: %s and %s of rest", count(cut, "note"), lengthWord(rest),
+		count(len(columns), "note"), lengthWord(last)), out.Validate()
+}
+
+// lengthWord says a length, or that there is none.
+func lengthWord(t lick.Time) string {
+	if t.IsZero() {
+		return "no beat"
+	}
+	return t.Say()
+}
+
+// GuideTones is one tone of each chord, held as long as it lasts: the third, or another of its
+// tones by number, each the nearest to the one before (common practice: the limit "only the
+// third of each chord").
+func GuideTones(g neck.Guitar, l lick.Lick, number int) (lick.Lick, error) {
+	r := Read(l)
+	if len(r.Chords) == 0 {
+		return l, errors.New("there are no chords to take tones from: write the changes first")
+	}
+	g = g.WithTuning(l.Tuning)
+	out := l.Clone()
+	out.Notes, out.Parts, out.Recipe = nil, nil, ""
+	from := neck.Place{String: 3, Fret: 7}
+	if len(l.Notes) > 0 {
+		from = l.Notes[0].Place()
+	}
+	for _, c := range r.Chords {
+		i := slices.IndexFunc(c.Chord.Degrees, func(d music.Degree) bool { return d.Number == number })
+		if i < 0 {
+			return l, fmt.Errorf("%s has no %d", c.Name, number)
+		}
+		class := c.Chord.Degrees[i].Over(c.Chord.Root).Class()
+		near := g.Pitch(from)
+		target := near + music.Pitch((class-near.Class()+18)%12-6)
+		at, ok := nearPlace(g, target, from)
+		if !ok {
+			return l, fmt.Errorf("the %d of %s lies on no string of this guitar", number, c.Name)
+		}
+		out.Notes = append(out.Notes, lick.Note{At: c.At, Len: c.End.Sub(c.At), String: at.String, Fret: at.Fret})
+		from = at
+	}
+	return out, out.Validate()
+}

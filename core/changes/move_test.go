@@ -1,0 +1,177 @@
+package changes
+
+import (
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// A lick of A7 moves to D7 and E7: the same degrees near by, or the same shape five and seven
+// frets on; a minor chord gets its own third (common practice).
+func TestEachChord(t *testing.T) {
+	g := neck.Standard()
+	l := over(t, "A mixolydian", "17 | 47 | 57", "2:10*1/4 3:6*1/4 2:8*1/4 3:7*1/4") // A, C#, G, D
+	moved, err := EachChord(g, l, SameShape)
+	if err != nil || len(moved.Notes) != 12 {
+		t.Fatalf("%v %+v", err, moved.Notes)
+	}
+	for i, n := range moved.Notes[4:8] {
+		if n.Fret != l.Notes[i].Fret+5 || n.String != l.Notes[i].String {
+			t.Errorf("over D7 note %d is %v", i+1, n.Place())
+		}
+	}
+	near, err := EachChord(g, l, SameDegrees)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Read(near)
+	for k := range 3 {
+		for i := range 4 {
+			want := []string{"1", "3", "b7", "4"}[i]
+			if got := r.Notes[4*k+i].Degree.String(); got != want {
+				t.Errorf("over chord %d note %d is the %s, want %s", k+1, i+1, got, want)
+			}
+		}
+	}
+	minor := over(t, "A mixolydian", "17 | 4m7", "2:10*1/2 3:6*1/2")
+	m, err := EachChord(g, minor, SameDegrees)
+	if err != nil || Read(m).Notes[3].Degree.String() != "b3" {
+		t.Errorf("%v: over Dm7 the third is %+v", err, Read(m).Notes)
+	}
+	if _, err := EachChord(g, over(t, "A mixolydian", "17", "2:10*1/2"), SameShape); err == nil {
+		t.Error("one chord is enough to move to")
+	}
+}
+
+// Later, doubled, halved: the times do what is said, the chords stay.
+func TestTimes(t *testing.T) {
+	l := over(t, "A mixolydian", "17 | 47", "2:10*1/8 8*1/8 3:9*1/4")
+	later, err := Displace(l, lick.NewTime(1, 4))
+	if err != nil || later.Notes[0].At.Cmp(lick.NewTime(1, 4)) != 0 || later.Chords[1].At.Cmp(lick.NewTime(1, 1)) != 0 {
+		t.Errorf("%v %+v", err, later)
+	}
+	if _, err := Displace(l, lick.NewTime(-1, 8)); err == nil {
+		t.Error("it begins before the beginning")
+	}
+	long, err := Stretch(l, 2, 1)
+	if err != nil || long.Notes[2].At.Cmp(lick.NewTime(1, 2)) != 0 || long.Notes[2].Len.Cmp(lick.NewTime(1, 2)) != 0 {
+		t.Errorf("%v %+v", err, long.Notes)
+	}
+	if short, err := Stretch(long, 1, 2); err != nil || string(short.Encode()) != string(l.Encode()) {
+		t.Errorf("halved again it is not the same: %v", err)
+	}
+}
+
+// Call and answer in four bars: half of the notes and a rest, then the whole line.
+func TestCallAnswer(t *testing.T) {
+	l := over(t, "A mixolydian", "17 | 17 | 47 | 17", "2:10*1/8 8*1/8 3:9*1/4 7*1/8 9*1/8 2:8*1/4")
+	out, said, err := CallAnswer(l, 4)
+	if err != nil || len(out.Notes) != 9 {
+		t.Fatalf("%v %d %s", err, len(out.Notes), said)
+	}
+	if out.Notes[3].At.Cmp(lick.NewTime(2, 1)) != 0 || !strings.HasPrefix(said, "call: 3 notes and ") ||
+		!strings.Contains(said, "answer: 6 notes") {
+		t.Errorf("the answer begins at %v: %s", out.Notes[3].At, said)
+	}
+	if _, _, err := CallAnswer(l, 1); err == nil {
+		t.Error("it fits into half a bar")
+	}
+	// The third of each chord, and the seventh of one that has none.
+	thirds, err := GuideTones(neck.Standard(), l, 3)
+	if err != nil || len(thirds.Notes) != 3 || thirds.Pitch(0).Class() != 1 || thirds.Pitch(1).Class() != 6 {
+		t.Errorf("%v %+v", err, thirds.Notes)
+	}
+	if _, err := GuideTones(neck.Standard(), over(t, "A major", "1 | 4", "2:10"), 7); err == nil {
+		t.Error("A has a seventh")
+	}
+}
+
+// The thumb plays roots on 1 and 2, fifths on 3 and 4, on thick strings that the line leaves
+// free, and the line is left to the fingers (common practice).
+func TestBass(t *testing.T) {
+	g := neck.Standard()
+	l := over(t, "E minor pentatonic", "1m7 | 4m7", "1:3*1/4 0*1/4 2:3*1/4 0*1/4 2:1*1/4 1:0*1/4 2:3*1/4 1:0*1/4")
+	for pattern, want := range map[Pattern]string{
+		Steady: "E E B D A A E G", Alternating: "E B E B A E A E", Walking: "E G B G# A C E C",
+	} {
+		out, err := Bass(g, l, pattern)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for i, n := range out.Notes {
+			switch {
+			case n.Voice == lick.VoiceBass:
+				got = append(got, music.NameOf(out.Pitch(i).Class()).String())
+				if n.String < 4 || n.Stroke != lick.PThumb {
+					t.Errorf("%s: the thumb plays %v with %s", pattern, n.Place(), n.Stroke)
+				}
+			case n.Stroke != lick.PRing && n.Stroke != lick.PMid:
+				t.Errorf("%s: the line is struck by %q", pattern, n.Stroke)
+			}
+		}
+		if strings.Join(got, " ") != want {
+			t.Errorf("%s: %s, want %s", pattern, strings.Join(got, " "), want)
+		}
+		again, err := Bass(g, out, pattern)
+		if err != nil || string(again.Encode()) != string(out.Encode()) {
+			t.Errorf("%s laid twice is not the same: %v", pattern, err)
+		}
+	}
+	low := over(t, "E minor pentatonic", "1m7", "6:3*1/4+5:2*1/4+4:2*1/4 6:3*3/4+5:2*3/4+4:2*3/4")
+	if _, err := Bass(g, low, Steady); err == nil {
+		t.Error("there is room under a line on the thick strings")
+	}
+	if _, err := Bass(g, l, "boogie"); err == nil {
+		t.Error("boogie is a pattern")
+	}
+}
+
+// Which scale a chord would take, and what a palette shares with it (common practice): a
+// dominant seventh the Mixolydian, a half-diminished one the Locrian.
+func TestFits(t *testing.T) {
+	p, err := music.ParseKey("C major", nil, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for chord, want := range map[string]string{"G7": "mixolydian", "Dm7": "dorian", "Bm7b5": "locrian", "Fmaj7": "lydian",
+		"Am7": "natural minor", "Em7": "phrygian"} {
+		c, err := music.ParseChord(chord)
+		if err != nil {
+			t.Fatal(err)
+		}
+		next, _ := music.ParseChord("Cmaj7")
+		f := FitOver(p, c, &next)
+		if len(f.Scales) == 0 || f.Scales[0] != want || len(f.Tones) != 7 || len(f.Lacks) != 0 {
+			t.Errorf("over %s: %v, lacks %v; want %s", chord, f.Scales, f.Lacks, want)
+		}
+		for _, tone := range f.Shared {
+			if _, in := next.Over(tone.Name); !in {
+				t.Errorf("%s is no tone of both", tone.Name)
+			}
+		}
+	}
+	for _, name := range music.ScaleNames() {
+		if music.IsArpeggio(name) {
+			break
+		}
+		text, tone, ok := Vamp(name)
+		if !ok {
+			t.Errorf("%s has no accompaniment", name)
+			continue
+		}
+		scale, err := music.ParseKey("A "+name, nil, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if scale.At(music.Pitch(69+tone.Semitones())).Role == music.Outside {
+			t.Errorf("%s has no %s", name, tone)
+		}
+		if _, err := Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, "A"); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+}

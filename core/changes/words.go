@@ -1,0 +1,92 @@
+package changes
+
+import (
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+)
+
+// Moves are the words of Move with what each does, in the order in which they are offered.
+func Moves() []struct{ Word, Title string } {
+	return []struct{ Word, Title string }{
+		{"each:degrees", "To each chord, same degrees"}, {"each:shape", "To each chord, same shape"},
+		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"}, {"double", "In doubled values"},
+		{"halve", "In halved values"}, {"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
+		{"tones:3", "Only the third of each chord"}, {"bass:steady", "A thumb bass under it"},
+		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
+	}
+}
+
+// Move does what a word says with a line over its changes: each:degrees or each:shape,
+// later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
+// chord), bass:steady. said tells what is not seen in the line. An error is one sentence.
+func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
+	name, value, _ := strings.Cut(word, ":")
+	switch name {
+	case "each":
+		if m := Manner(value); m == SameDegrees || m == SameShape {
+			out, err = EachChord(g, l, m)
+			return out, "", err
+		}
+	case "later":
+		by, e := lick.ParseTime(strings.TrimPrefix(value, "-"))
+		if e != nil {
+			return l, "", e
+		}
+		if strings.HasPrefix(value, "-") {
+			by = lick.Time{}.Sub(by)
+		}
+		out, err = Displace(l, by)
+		return out, "", err
+	case "double":
+		out, err = Stretch(l, 2, 1)
+		return out, "", err
+	case "halve":
+		out, err = Stretch(l, 1, 2)
+		return out, "", err
+	case "answer":
+		bars, e := strconv.ParseInt(value, 10, 64)
+		if e != nil || bars != 2 && bars != 4 {
+			return l, "", errors.New("call and answer take 2 or 4 bars, as in answer:4")
+		}
+		return CallAnswer(l, bars)
+	case "tones":
+		n, e := strconv.Atoi(value)
+		if e != nil || n < 1 || n > 13 {
+			return l, "", errors.New("name a tone of the chords by its number, as in tones:3")
+		}
+		out, err = GuideTones(g, l, n)
+		return out, "", err
+	case "bass":
+		out, err = Bass(g, l, Pattern(value))
+		return out, "", err
+	}
+	return l, "", fmt.Errorf("%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
+		"double, halve, answer:4, tones:3, bass:steady", word)
+}
+
+// FollowChords has a line judged by each chord's own scale, the nearest to its key, instead of
+// the key's all along: the school that plays the chord, not the key.
+func FollowChords(l lick.Lick) lick.Lick {
+	p, ok := l.Palette()
+	if !ok {
+		return l
+	}
+	out := l.Clone()
+	out.Keys = nil
+	for _, c := range Read(l).Chords {
+		if scales := ScalesFor(c.Chord, p); len(scales) > 0 {
+			key := lick.Key{Tonic: c.Chord.Root.String(), Scale: scales[0]}
+			if c.At.IsZero() {
+				out.Key = key
+			} else {
+				out.Keys = append(out.Keys, lick.KeySpan{At: c.At, Key: key})
+			}
+		}
+	}
+	return out
+}
