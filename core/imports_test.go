@@ -79,8 +79,9 @@ var below = map[string][]string{
 	"internal/store":    {"core/lick"},
 	"internal/jobs":     {},
 	"internal/archive":  {"core/lick", "internal/store"},
-	"internal/demo":     {"core/lick", "core/neck", "core/run", "core/turn", "internal/store"},
+	"internal/demo":     {"core/changes", "core/judge", "core/player", "core/lick", "core/neck", "core/run", "core/turn", "internal/store"},
 	"internal/web/draw": {
+		"core/changes",
 		"core/hand",
 		"core/lick",
 		"core/music",

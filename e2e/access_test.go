@@ -26,10 +26,10 @@ func TestScreensAreAccessible(t *testing.T) {
 		{"runs", "/runs", nil},
 		{"runs restrung", "/runs?key=C%23+natural+minor&cell=3+2+1+4&times=8&pick=economy&show=restring", nil},
 		{"player", "/player", nil},
-		{"versions", "/licks/13/versions", nil},
-		{"recolour", "/licks/11/recolour?tonic=C%23&scale=dorian", nil},
-		{"bench", "/licks/13", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
-		{"hands", "/licks/13", func(p *tab) {
+		{"versions", "/licks/17/versions", nil},
+		{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
+		{"bench", "/licks/17", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+		{"hands", "/licks/17", func(p *tab) {
 			p.ready()
 			p.click("[data-hands]")
 			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity ` +

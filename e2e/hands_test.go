@@ -12,7 +12,7 @@ import (
 // a selection, and undoes it.
 func TestProposeHands(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/11")
+	p := demoApp(t).open("/licks/15")
 	p.ready()
 	before := p.fingers()
 	p.keys(kb.Home, "h")

@@ -67,7 +67,7 @@ func TestRunsByKeyboardAlone(t *testing.T) {
 // in a sentence and nothing changes.
 func TestBendByKeyboard(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/10")
+	p := demoApp(t).open("/licks/14")
 	p.ready()
 	p.keys(kb.Home)
 	shown := func() bool {

@@ -164,7 +164,7 @@ func revision(p *tab) int {
 // What is not possible is said in one sentence and changes nothing.
 func TestMistakes(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/13")
+	p := demoApp(t).open("/licks/17")
 	p.ready()
 	before, rev := p.frets(), revision(p)
 	p.click("#tones-pill")
@@ -187,7 +187,7 @@ func TestMistakes(t *testing.T) {
 func TestTwoTabs(t *testing.T) {
 	t.Parallel()
 	a := demoApp(t)
-	p, q := a.open("/licks/13"), a.open("/licks/13")
+	p, q := a.open("/licks/17"), a.open("/licks/17")
 	p.ready()
 	q.ready()
 	first := revision(p)

@@ -108,7 +108,7 @@ func TestRecipesOfTheDemo(t *testing.T) {
 // A written line is turned in part, seen beside what it was, and its recipe found.
 func TestTurnOnTheBench(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/11")
+	p := demoApp(t).open("/licks/15")
 	p.ready()
 	before := p.frets()
 	p.click(`[data-turnmenu]`)
@@ -124,7 +124,7 @@ func TestTurnOnTheBench(t *testing.T) {
 	p.click(`[data-findrecipe]`)
 	p.wait(`document.querySelector('#notice').innerText.includes('--cell')`)
 	// Another bend in the same frame.
-	p.go_("/licks/10?note=1&lane=bend")
+	p.go_("/licks/14?note=1&lane=bend")
 	p.ready()
 	p.click(`[data-turnmenu]`)
 	p.click(`[data-turn=bend]`)

@@ -53,7 +53,7 @@ func TestPlayerSettings(t *testing.T) {
 		`document.querySelector('[name=left]').checked && ` +
 			`!document.querySelector('[data-player="/player/undo"]').disabled`,
 	)
-	p.go_("/licks/13")
+	p.go_("/licks/17")
 	p.ready()
 	if !eval[bool](
 		p,

@@ -15,30 +15,30 @@ var shots = []struct {
 	prepare    func(*tab)
 }{
 	{"notebook", "/", nil},
-	{"bench", "/licks/13", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
-	{"bench-playing", "/licks/13", func(p *tab) {
+	{"bench", "/licks/17", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
+	{"bench-playing", "/licks/17", func(p *tab) {
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)
 		p.keys("g", " ")
 		p.wait(`document.querySelector('g.col.lit:nth-of-type(n+5)')`)
 	}},
-	{"page", "/licks/13/export/page", nil},
-	{"bench-phone", "/licks/13", func(p *tab) {
+	{"page", "/licks/17/export/page", nil},
+	{"bench-phone", "/licks/17", func(p *tab) {
 		p.do(chromedp.EmulateViewport(390, 844))
-		p.go_("/licks/13")
+		p.go_("/licks/17")
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)
 	}},
 	{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
 	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
-	{"recolour", "/licks/11/recolour?tonic=C%23&scale=dorian", nil},
+	{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
 	{"player", "/player", nil},
-	{"versions", "/licks/13", func(p *tab) {
+	{"versions", "/licks/17", func(p *tab) {
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)
 		p.keys(".")
 		p.wait(`document.querySelector('.verdict .word')?.innerText != 'Breaks'`)
-		p.go_("/licks/13/versions")
+		p.go_("/licks/17/versions")
 		p.wait(`document.querySelector('.differences')`)
 	}},
 	{"runs", "/runs", nil},
@@ -48,7 +48,7 @@ var shots = []struct {
 			"&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring",
 		nil,
 	},
-	{"hands", "/licks/11", func(p *tab) {
+	{"hands", "/licks/15", func(p *tab) {
 		p.ready()
 		p.click("[data-hands]")
 		p.wait(`document.querySelector('.offer')`)
@@ -56,7 +56,7 @@ var shots = []struct {
 		p.wait(`document.querySelector('[data-ask-free].on')`)
 		p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 	}},
-	{"bench-tones", "/licks/10", func(p *tab) {
+	{"bench-tones", "/licks/14", func(p *tab) {
 		p.ready()
 		p.click("#tones-pill")
 		p.wait(`document.querySelector('.tones-menu.show')`)

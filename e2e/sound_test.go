@@ -13,7 +13,7 @@ type lights []struct{ Note, Due, Lit float64 }
 // gap, goes on while the line is edited, slows down at the next round, and stops.
 func TestListening(t *testing.T) {
 	t.Parallel()
-	p := demoApp(t).open("/licks/13")
+	p := demoApp(t).open("/licks/17")
 	p.ready()
 	p.keys("l", " ")
 	p.wait(`listening.on && listening.log.length > 6`)
@@ -51,7 +51,7 @@ func TestHeardBeforeTaken(t *testing.T) {
 	p.wait(`listening.on && listening.log.length > 3`)
 	p.click(`#transport [data-play]`)
 	p.wait(`!listening.on`)
-	p.go_("/licks/11")
+	p.go_("/licks/15")
 	p.ready()
 	before := p.frets()
 	p.click(`[data-turnmenu]`)

@@ -120,11 +120,11 @@ func TestNarrow(t *testing.T) {
 	p := a.open("/")
 	for _, width := range []int64{390, 1024} {
 		p.do(chromedp.EmulateViewport(width, 800))
-		for _, path := range []string{"/", "/licks/13", "/licks/11", "/tones", "/runs", "/player", "/licks/13/versions",
-			"/licks/11/recolour?tonic=C%23&scale=dorian"} {
+		for _, path := range []string{"/", "/licks/17", "/licks/15", "/tones", "/runs", "/player", "/licks/17/versions",
+			"/licks/15/recolour?tonic=C%23&scale=dorian"} {
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)
-			if path == "/licks/13" {
+			if path == "/licks/17" {
 				p.wait(`document.querySelector('.fix')`)
 			}
 			if wide := eval[int](p, `document.documentElement.scrollWidth - innerWidth`); wide > 0 {

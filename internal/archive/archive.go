@@ -56,7 +56,7 @@ type palette struct {
 	Dropped string `json:"dropped,omitempty"`
 }
 
-// recipe is a recipe kept by name.
+// recipe is a recipe, or changes, kept by name.
 type recipe struct {
 	Name string `json:"name"`
 	Line string `json:"line"`
@@ -114,6 +114,13 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		rs = append(rs, recipe{r.Name, r.Line})
 	}
 	putJSON("recipes.json", rs)
+	forms, e := s.AllChanges(ctx)
+	err = errors.Join(err, e)
+	cs := []recipe{}
+	for _, c := range forms {
+		cs = append(cs, recipe{c.Name, c.Line})
+	}
+	putJSON("changes.json", cs)
 	player, _, e := s.Player(ctx)
 	err = errors.Join(err, e)
 	if player != nil {
@@ -163,8 +170,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 		w.Chains = append(w.Chains, c)
 	}
 	var ps []palette
-	var rs []recipe
-	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs)); err != nil {
+	var rs, cs []recipe
+	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs),
+		u.maybe("changes.json", &cs)); err != nil {
 		return 0, err
 	}
 	for _, p := range ps {
@@ -173,6 +181,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	}
 	for _, r := range rs {
 		w.Recipes = append(w.Recipes, store.Recipe{Name: r.Name, Line: r.Line})
+	}
+	for _, c := range cs {
+		w.Changes = append(w.Changes, store.Changes{Name: c.Name, Line: c.Line})
 	}
 	if u.files["player.json"] != nil {
 		if w.Player, err = u.bytes("player.json"); err != nil {

@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/run"
@@ -21,7 +22,10 @@ type sheet struct {
 	loop                  bool
 	chords                string // "C#m7 1, A 1/2"
 	notes                 string
-	runs                  []string // or recipes of runs, joined into one line
+	runs                  []string  // or recipes of runs, joined into one line
+	changes               string    // or a form, or chords in degrees
+	moves                 []string  // what is made of the line over its changes
+	mend                  lick.Code // of the findings the first fix of this code is taken, as a version of its own
 }
 
 // build reads the short form: string:fret, the string kept until the next one;
@@ -33,7 +37,11 @@ type sheet struct {
 //	@p @i @m @a  fingers of the picking hand, locked    bass  the lower voice
 func (s sheet) build() (lick.Lick, error) {
 	if s.runs != nil {
-		return s.joined()
+		l, err := s.joined()
+		if err != nil {
+			return l, err
+		}
+		return s.over(l)
 	}
 	l := lick.New()
 	l.Title, l.Tempo, l.Loop = s.title, s.tempo, s.loop
@@ -77,8 +85,29 @@ func (s sheet) build() (lick.Lick, error) {
 		}
 		at = at.Add(step)
 	}
-	// Reading it back checks and orders it.
-	return lick.Parse(l.Encode())
+	return s.over(l)
+}
+
+// over lays the changes under a line and moves it over them. Reading it back checks and orders
+// it.
+func (s sheet) over(l lick.Lick) (lick.Lick, error) {
+	if s.changes != "" {
+		chords, err := changes.Parse(s.changes, l.Meter, l.Pickup, l.Key.Tonic)
+		if err != nil {
+			return l, fmt.Errorf("%s: %w", s.title, err)
+		}
+		l.Chords = chords
+	}
+	l, err := lick.Parse(l.Encode())
+	for _, m := range s.moves {
+		if err == nil {
+			l, _, err = changes.Move(neck.Standard(), l, m)
+		}
+	}
+	if err != nil {
+		err = fmt.Errorf("%s: %w", s.title, err)
+	}
+	return l, err
 }
 
 // joined grows the runs and lets each follow the one before.

@@ -4,12 +4,42 @@ import (
 	"context"
 	"fmt"
 
+	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/player"
 	"ornamen/internal/store"
 )
 
 // sheets are the licks, the last one on top of the notebook.
 var sheets = []sheet{
+	{
+		title: "Weir blues", tags: "changes", key: "A minor pentatonic", add: "3 6", tempo: 96, len: "1/8",
+		feel: lick.Shuffle, changes: "twelve-bar blues", mend: judge.LandingEarly,
+		notes: `4:7/1/4 3:5 6/h 2:5/1/4 8/1/4 5/1/4 3:7 5/p 4:7/1/2
+			3:5/1/4/./1/8 6/h 2:5/1/4 8/1/4 5/1/4 8/1/4 5 8 7/1/4
+			3:5/1/2/./1/4 7/1/4 2:7/1/4 5/1/4 3:7/1/2
+			4:7/1/4 3:5 6/h 2:5/1/2 8/1/4 5/1/4 3:7 5/p 4:7/1/4
+			2:9/1/4 5/1/4 3:7/1/2 2:7/1/4 5/1/4 3:7 5/p 4:7/1/4
+			3:6/1/4 2:5/1/4 8 5 3:7/1/4 4/1/2 2:5/1/2`,
+	},
+	{
+		title: "Sixths over the weir", tags: "changes, double stops", tempo: 84,
+		runs: []string{
+			`--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "1 2 3 2" --move chord --chords "1 4 5" ` +
+				`--follow chord --count 8 --tempo 84`,
+		},
+		changes: "17 47 | 57",
+	},
+	{
+		title: "Gatepost with a thumb", tags: "changes, fingers", key: "E minor pentatonic", add: "9", tempo: 84, len: "1/4",
+		changes: "1m7 | 4 | 1m7 | b7", moves: []string{"bass:steady"},
+		notes: "1:3 0 2:3 0 2:2 0/1/8 3:2/1/8 1:0 2:3 1:3 0 2:3 1:2 2:3/1/2 1:2/1/2",
+	},
+	{
+		title: "Call from the ferry", tags: "changes", key: "C minor pentatonic", tempo: 88, len: "1/8",
+		changes: "1m7 | 4m7 | 1m7 | 57", moves: []string{"answer:4"},
+		notes: "3:5 8 2:6/1/4 8/1/4 6/1/4 3:8/./1/8 5/p 4:8/1/4 5/3/8",
+	},
 	{
 		title: "Up the silo and down", tags: "runs, joined", tempo: 72,
 		runs: []string{
@@ -207,8 +237,12 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	for _, l := range licks {
-		if _, err := s.Add(ctx, l, "from the demo"); err != nil {
+	for i, l := range licks {
+		e, err := s.Add(ctx, l, "from the demo")
+		if err != nil {
+			return err
+		}
+		if err := mended(ctx, s, e, sheets[i].mend); err != nil {
 			return err
 		}
 	}
@@ -218,4 +252,35 @@ func Fill(ctx context.Context, s *store.Store) error {
 		}
 	}
 	return nil
+}
+
+// mended takes the first fix of a finding, so that the lick has its mistake among its versions.
+func mended(ctx context.Context, s *store.Store, e store.Entry, code lick.Code) error {
+	if code == "" {
+		return nil
+	}
+	engine := judge.NewEngine(player.DefaultPlayer())
+	r, err := engine.Check(ctx, e.Lick)
+	if err == nil {
+		err = engine.Mend(ctx, e.Lick, r)
+	}
+	if err != nil {
+		return err
+	}
+	for _, f := range r.Findings {
+		if f.Code != code || len(f.Fixes) == 0 {
+			continue
+		}
+		edit, err := engine.Take(ctx, e.Lick, f.Fixes[0].Edit, f.Fixes[0].Small())
+		if err != nil {
+			return err
+		}
+		next, err := edit.Apply(e.Lick)
+		if err != nil {
+			return err
+		}
+		_, err = s.Commit(ctx, e.ID, e.Revision, next, edit.What())
+		return err
+	}
+	return fmt.Errorf("%s: nothing mends %s", e.Lick.Title, code)
 }

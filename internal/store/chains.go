@@ -74,6 +74,7 @@ type Whole struct {
 	Chains   []Chain
 	Palettes []Palette
 	Recipes  []Recipe
+	Changes  []Changes
 	Player   []byte // settings, nil for none
 }
 
@@ -95,6 +96,12 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 		for _, r := range w.Recipes {
 			r.ID = 0
 			if err := tx.Where(Recipe{Name: r.Name}).FirstOrCreate(&r).Error; err != nil {
+				return err
+			}
+		}
+		for _, c := range w.Changes {
+			c.ID = 0
+			if err := tx.Where(Changes{Name: c.Name}).FirstOrCreate(&c).Error; err != nil {
 				return err
 			}
 		}

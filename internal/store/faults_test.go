@@ -163,6 +163,11 @@ func TestUpgradeFromEverySchema(t *testing.T) {
 			"'2026-01-01'), (2, 'broken', 'made', '2026-01-01')", l.Encode()).Error; err != nil {
 			t.Fatal(err)
 		}
+		if n >= 5 { // from then on a lick is found by what is written beside it
+			if err := index(old.db, 1, l); err != nil {
+				t.Fatal(err)
+			}
+		}
 		old.Close()
 		s := open(t, path)
 		found, err := s.List(ctx, Query{Find: "barn", Tag: "warm-up", Limit: 5})

@@ -73,6 +73,10 @@ var migrations = []*gormigrate.Migration{
 		}
 		return nil
 	}},
+	{ID: "0006-changes", Migrate: statements(
+		`CREATE TABLE changes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, ` +
+			`created_at DATETIME NOT NULL)`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

@@ -50,6 +50,7 @@ type (
 	notebookScreen struct{ *App }
 	tonesScreen    struct{ *App }
 	runsScreen     struct{ *App }
+	changesScreen  struct{ *App }
 	playerScreen   struct{ *App }
 )
 
@@ -96,7 +97,7 @@ func (a *App) routes() http.Handler {
 	}
 	r.Handle("/assets/*", files)
 	bench, notebook, tones := benchScreen{a}, notebookScreen{a}, tonesScreen{a}
-	runs, player := runsScreen{a}, playerScreen{a}
+	runs, player, over := runsScreen{a}, playerScreen{a}, changesScreen{a}
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
 		r.Get("/", notebook.notebook)
@@ -117,6 +118,8 @@ func (a *App) routes() http.Handler {
 		r.Post("/runs/lick", runs.runToBench)
 		r.Post("/runs/saved", runs.saveRecipe)
 		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
+		r.Get("/changes", over.anyChanges)
+		r.Post("/changes/saved/{id}/forget", over.forgetChanges)
 		r.Post("/licks", notebook.newLick)
 		r.Post("/licks/import", notebook.importLick)
 		r.Get("/import/{key}", notebook.preview)
@@ -134,6 +137,9 @@ func (a *App) routes() http.Handler {
 			r.Get("/recipe", runs.findRecipe)
 			r.Get("/turned", bench.turned)
 			r.Get("/versions", bench.versions)
+			r.Get("/changes", over.changes)
+			r.Post("/changes", over.change)
+			r.Post("/changes/saved", over.saveChanges)
 			r.Get("/recolour", tones.recolourPreview)
 			r.Post("/recolour", tones.recolour)
 			r.Post("/edit", bench.edit)

@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// A player writes changes, sees that the line lands early, takes the fix, moves the lick to
+// every chord and hears it; undo leads back. By keyboard alone, but for the menu.
+func TestChanges(t *testing.T) {
+	t.Parallel()
+	a := demoApp(t)
+	p := a.open("/licks/1/versions")
+	p.wait(`document.querySelector('.history')`)
+	// The demo's blues was early once: its first version is taken back.
+	p.go_("/licks/1/changes")
+	p.wait(`document.querySelector('svg.changes')`)
+	p.ctrl("z")
+	p.wait(`document.querySelector('.landings h2').innerText == 'One landing misses'`)
+	if s := p.text(".landings"); !strings.Contains(s, "lands early") || !strings.Contains(s, "third of D7") {
+		t.Errorf("it says %q", s)
+	}
+	if n := eval[int](p, `document.querySelectorAll('.landing.early').length`); n != 1 {
+		t.Errorf("%d early landings are drawn", n)
+	}
+	p.keys(".")
+	p.wait(`document.querySelector('.landings h2').innerText == 'Every landing arrives'`)
+	chords := func(text string) {
+		p.keys("k")
+		p.wait(`document.activeElement.id == 'chords'`)
+		p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent(text),
+			chromedp.KeyEvent(kb.Enter))
+	}
+	chords("17 | 47")
+	p.wait(`document.querySelector('#chords').value == 'A7 | D7'`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	p.keys(kb.ArrowRight)
+	p.wait(`document.querySelector('.overchord h2').innerText.startsWith('Over D7')`)
+	notes := eval[int](p, `document.querySelectorAll('.over[data-note]').length`)
+	p.click("#movemenu")
+	p.click(`[data-cvalue="each:degrees"]`)
+	p.wait(`document.querySelectorAll('.over[data-note]').length < ` + strconv.Itoa(notes))
+	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(0, 5).map(e => e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
+		t.Errorf("over A7 it plays %s", s)
+	}
+	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(5, 10).map(e => e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
+		t.Errorf("over D7 it plays %s", s)
+	}
+	p.keys("g", " ")
+	p.wait(`listening.on && document.querySelector('.over.lit')`)
+	p.keys(" ")
+	p.wait(`!listening.on`)
+	p.ctrl("z")
+	p.wait(`document.querySelectorAll('.over[data-note]').length == ` + strconv.Itoa(notes))
+	// A chord that is none is refused in a sentence and changes nothing.
+	chords("H7 | A7")
+	p.wait(`document.querySelector('#notice').innerText.includes('H7')`)
+}

@@ -1,0 +1,204 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"ornamen/core/changes"
+	"ornamen/core/lick"
+	"ornamen/core/propose"
+	"ornamen/internal/store"
+)
+
+// changesForm is a request of the Changes screen.
+type changesForm struct {
+	Rev   uint   `form:"rev"`
+	Chord int    `form:"chord"` // that is pointed at, from 1; 0 is the first one
+	Do    string `form:"do"`
+	Value string `form:"value"`
+	Name  string `form:"name"`
+}
+
+// anyChanges opens the screen on the lick that was touched last.
+func (a changesScreen) anyChanges(w http.ResponseWriter, r *http.Request) {
+	rows, err := a.store.List(r.Context(), store.Query{Limit: 1})
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	if len(rows) == 0 {
+		http.Redirect(w, r, "/", http.StatusSeeOther)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID), http.StatusSeeOther)
+}
+
+// changes is the page of a lick over its chords.
+func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f changesForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.answerChanges(w, r, e, f)
+}
+
+// answerChanges sends the page, or to a page that is open its body.
+func (a changesScreen) answerChanges(w http.ResponseWriter, r *http.Request, e store.Entry, f changesForm) {
+	v, err := a.changesView(r.Context(), e, f)
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	name := "changes"
+	if r.Header.Get("HX-Request") != "" {
+		name = "changes-partial"
+	}
+	a.render(w, r, http.StatusOK, name, page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
+}
+
+// change makes one edit: other chords, a move over them, a fix, something meant; or goes one
+// step back or on.
+func (a changesScreen) change(w http.ResponseWriter, r *http.Request) {
+	n, err := id(r)
+	var f changesForm
+	if err == nil {
+		err = a.decode(r, &f)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var e store.Entry
+	switch f.Do {
+	case "undo", "redo":
+		move := a.store.Undo
+		if f.Do == "redo" {
+			move = a.store.Redo
+		}
+		if e, err = move(r.Context(), n, f.Rev); err == nil {
+			a.touched(n)
+		}
+	default:
+		base, err := a.store.At(r.Context(), n, f.Rev)
+		if err != nil {
+			a.fail(w, r, err)
+			return
+		}
+		next, what, err := a.changed(r.Context(), store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
+		if err != nil {
+			a.fail(w, r, mistake(err))
+			return
+		}
+		if e, err = a.commit(r.Context(), n, f.Rev, next, what); err != nil {
+			a.failStale(w, r, n, err)
+			return
+		}
+		a.answerChanges(w, r, e, f)
+		return
+	}
+	if err != nil {
+		a.failStale(w, r, n, err)
+		return
+	}
+	a.answerChanges(w, r, e, f)
+}
+
+// changed is what an edit makes of a lick, and what to call it.
+func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesForm) (lick.Lick, string, error) {
+	l := base.Lick
+	switch f.Do {
+	case "chords":
+		var set lick.SetChords
+		if strings.TrimSpace(f.Value) != "" {
+			cs, err := changes.Parse(f.Value, l.Meter, l.Pickup, l.Key.Tonic)
+			if err != nil {
+				return l, "", err
+			}
+			set.Chords = cs
+		}
+		next, err := set.Apply(l)
+		return next, set.What(), err
+	case "move":
+		moved, said, err := changes.Move(engineOf(ctx).Player.Guitar, l, f.Value)
+		if err != nil {
+			return l, "", err
+		}
+		err = a.work.Do(ctx, base.ID, func(ctx context.Context) error {
+			list, err := propose.Hands(ctx, engineOf(ctx), moved, propose.Ask{})
+			if err == nil && len(list) > 0 {
+				moved = list[0].Lick
+			}
+			return err
+		})
+		what := f.Value
+		for _, m := range changes.Moves() {
+			if m.Word == f.Value {
+				what = strings.ToLower(m.Title)
+			}
+		}
+		if said != "" {
+			what += " (" + said + ")"
+		}
+		return moved, what, err
+	case "fix", "meant":
+		b := benchForm{Do: f.Do, Value: f.Value}
+		if f.Do == "meant" {
+			code, note, _ := strings.Cut(f.Value, ":")
+			if _, err := fmt.Sscan(note, &b.Note); err != nil {
+				return l, "", errors.New("say which note is meant so")
+			}
+			b.Value = code
+		}
+		ed, err := benchScreen{a.App}.editOf(ctx, base, b)
+		if err != nil {
+			return l, "", err
+		}
+		next, err := ed.Apply(l)
+		return next, ed.What(), err
+	}
+	return l, "", fmt.Errorf("%q is nothing that can be done here", cut(f.Do))
+}
+
+// maxChangesName is how long the name of saved changes may be.
+const maxChangesName = 40
+
+// saveChanges keeps changes by name.
+func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.entry(w, r)
+	if !ok {
+		return
+	}
+	var f changesForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	name := strings.TrimSpace(f.Name)
+	text := changes.Text(e.Lick)
+	switch {
+	case len(e.Lick.Chords) == 0:
+		a.fail(w, r, invalid{errors.New("there are no chords to save")})
+		return
+	case name == "" || len([]rune(name)) > maxChangesName:
+		a.fail(w, r, invalid{fmt.Errorf("a name has 1 to %d letters", maxChangesName)})
+		return
+	}
+	if err := a.store.SaveChanges(r.Context(), store.Changes{Name: name, Line: text}); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", e.ID), http.StatusSeeOther)
+}
+
+// forgetChanges lets saved changes go.
+func (a changesScreen) forgetChanges(w http.ResponseWriter, r *http.Request) {
+	a.forget(w, r, a.store.ForgetChanges, "/changes")
+}

@@ -1,0 +1,193 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"strings"
+
+	"ornamen/core/changes"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+)
+
+// changesPage is all that the Changes screen shows.
+type changesPage struct {
+	ID, Rev  uint
+	Title    string
+	Text     string // the changes as they are typed
+	Tempo    float64
+	Clean    int
+	Drawing  template.HTML
+	Legend   []legendRow
+	Verdict  string // "Two landings miss"
+	Class    string // flows, tight: how it is coloured
+	Count    string
+	Found    []findingView
+	Over     string // the chord that is pointed at
+	Tones    []overRow
+	Shared   string
+	Scales   string
+	Lacks    string
+	Moves    []choice
+	Forms    []choice
+	Saved    []savedChanges
+	Vamp     string // an accompaniment that shows the scale
+	VampText string
+	Previous string
+	Next     string
+}
+
+// legendRow explains a mark.
+type legendRow struct{ Role, Word string }
+
+// overRow is a tone of the palette over the chord.
+type overRow struct{ Degree, Name, Over, Words, Role string }
+
+// savedChanges are chords kept by name.
+type savedChanges struct {
+	ID         uint
+	Name, Line string
+}
+
+// roleWords are what the roles are worth, in few words (common practice).
+var roleWords = map[changes.Role]string{
+	changes.Root: "safe", changes.Third: "safe, tells the chord", changes.Fifth: "safe", changes.Seventh: "tells the chord",
+	changes.Colour: "a colour", changes.Tension: "a tension, wants to go on", changes.Clash: "clashes unless it is meant",
+	changes.Outside: "outside",
+}
+
+// changesView reads the lick against its chords.
+func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changesForm) (*changesPage, error) {
+	l := e.Lick
+	rep, err := a.mended(ctx, e)
+	if err != nil {
+		return nil, err
+	}
+	r := changes.Read(l)
+	v := &changesPage{ID: e.ID, Rev: e.Revision, Title: titleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
+		Clean: rep.Ceiling.Whole()}
+	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
+	link := func(k int) string { return fmt.Sprintf("/licks/%d/changes?chord=%d", e.ID, k+1) }
+	if len(r.Chords) > 0 {
+		v.Drawing = draw.ChangesSVG(draw.ChangesView{Lick: l, Report: r, Chosen: chosen, Link: link})
+		if chosen > 0 {
+			v.Previous = link(chosen - 1)
+		}
+		if chosen+1 < len(r.Chords) {
+			v.Next = link(chosen + 1)
+		}
+		v.over(l, r, chosen)
+	}
+	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
+		changes.Clash, changes.Outside} {
+		word := string(role)
+		if role == changes.Third {
+			word = "third, fifth"
+		}
+		v.Legend = append(v.Legend, legendRow{string(role), word})
+	}
+	v.landings(r)
+	for _, g := range judge.Grouped(rep.Findings) {
+		if g.OfChanges() && len(v.Found) < cards {
+			fv := findingOf(g)
+			if len(fv.Fixes) > 0 && len(v.Found) == 0 {
+				fv.Fixes[0].Main = true
+			}
+			v.Found = append(v.Found, fv)
+		}
+	}
+	for _, m := range changes.Moves() {
+		v.Moves = append(v.Moves, choice{m.Title, m.Word, false})
+	}
+	for _, m := range changes.Forms() {
+		v.Forms = append(v.Forms, choice{m.Name, m.Name, false})
+	}
+	saved, err := a.store.AllChanges(ctx)
+	for _, s := range saved {
+		v.Saved = append(v.Saved, savedChanges{s.ID, s.Name, s.Line})
+	}
+	if p, ok := l.Palette(); ok {
+		if text, tone, ok := changes.Vamp(p.Scale.Name); ok {
+			v.VampText = text
+			v.Vamp = fmt.Sprintf("%s sounds by its %s", p.Scale.Name, tone.Pretty())
+		}
+	}
+	return v, err
+}
+
+// landings says how many of the landings arrive.
+func (v *changesPage) landings(r changes.Report) {
+	n := map[changes.Word]int{}
+	for _, x := range r.Landings {
+		n[x.Word]++
+	}
+	miss := n[changes.Early] + n[changes.Late] + n[changes.Missed]
+	v.Class = "flows"
+	switch {
+	case len(r.Chords) == 0:
+		v.Verdict, v.Class = "No chords yet", ""
+	case len(r.Landings) == 0:
+		v.Verdict = "One chord, no change"
+	case miss == 0 && n[changes.OnTime] == 0:
+		v.Verdict = "Nothing lands yet"
+	case miss == 0:
+		v.Verdict = "Every landing arrives"
+	case miss == 1:
+		v.Verdict, v.Class = "One landing misses", "tight"
+	default:
+		v.Verdict, v.Class = fmt.Sprintf("%d landings miss", miss), "tight"
+	}
+	var words []string
+	for _, w := range []changes.Word{changes.OnTime, changes.Early, changes.Late, changes.Missed, changes.Rest} {
+		if n[w] > 0 {
+			word := string(w)
+			if w == changes.Rest {
+				word = "at rest"
+			}
+			words = append(words, fmt.Sprintf("%d %s", n[w], word))
+		}
+	}
+	v.Count = strings.Join(words, ", ")
+}
+
+// over judges the palette over one chord.
+func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
+	c := r.Chords[k]
+	v.Over = c.Name
+	p, ok := l.PaletteAt(c.At)
+	if !ok {
+		return
+	}
+	var next *music.Chord
+	if k+1 < len(r.Chords) {
+		next = &r.Chords[k+1].Chord
+	}
+	f := changes.FitOver(p, c.Chord, next)
+	for _, t := range f.Tones {
+		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),
+			roleWords[t.Role], string(t.Role)})
+	}
+	if next != nil {
+		var names []string
+		for _, t := range f.Shared {
+			names = append(names, t.Name.Pretty())
+		}
+		if v.Shared = "no tone shared with " + next.Name; len(names) > 0 {
+			v.Shared = "shared with " + next.Name + ": " + strings.Join(names, ", ")
+		}
+	}
+	if len(f.Scales) > 0 {
+		v.Scales = "by itself: " + c.Chord.Root.Pretty() + " " + strings.Join(f.Scales, ", ")
+	}
+	var lacks []string
+	for _, d := range f.Lacks {
+		lacks = append(lacks, d.Pretty())
+	}
+	if len(lacks) > 0 {
+		v.Lacks = "the palette lacks its " + strings.Join(lacks, ", ")
+	}
+}
