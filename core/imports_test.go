@@ -79,7 +79,16 @@ var below = map[string][]string{
 	"internal/store":    {"core/lick"},
 	"internal/jobs":     {},
 	"internal/archive":  {"core/lick", "internal/store"},
-	"internal/demo":     {"core/changes", "core/judge", "core/player", "core/lick", "core/neck", "core/run", "core/turn", "internal/store"},
+	"internal/demo": {
+		"core/changes",
+		"core/judge",
+		"core/player",
+		"core/lick",
+		"core/neck",
+		"core/run",
+		"core/turn",
+		"internal/store",
+	},
 	"internal/web/draw": {
 		"core/changes",
 		"core/hand",
@@ -119,7 +128,8 @@ var below = map[string][]string{
 
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{
-	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music", "core/neck",
+	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
+	"core/neck",
 	"core/phrase",
 	"core/pick", "core/player", "core/propose", "core/run", "core/shape", "core/sound", "core/turn",
 }

@@ -44,10 +44,12 @@ func TestChanges(t *testing.T) {
 	p.click("#movemenu")
 	p.click(`[data-cvalue="each:degrees"]`)
 	p.wait(`document.querySelectorAll('.over[data-note]').length < ` + strconv.Itoa(notes))
-	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(0, 5).map(e => e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
+	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(0, 5).map(e => `+
+		`e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
 		t.Errorf("over A7 it plays %s", s)
 	}
-	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(5, 10).map(e => e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
+	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(5, 10).map(e => `+
+		`e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
 		t.Errorf("over D7 it plays %s", s)
 	}
 	p.keys("g", " ")
@@ -59,4 +61,25 @@ func TestChanges(t *testing.T) {
 	// A chord that is none is refused in a sentence and changes nothing.
 	chords("H7 | A7")
 	p.wait(`document.querySelector('#notice').innerText.includes('H7')`)
+}
+
+// On the bench a chord is typed in its lane, over the note at the caret, and let go again.
+func TestChordLane(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/17")
+	p.ready()
+	p.keys(kb.Home)
+	shown := func() bool {
+		return eval[bool](p, `!!document.querySelector('.lanekeys[data-lane=chord]:not([hidden])')`)
+	}
+	for k := 0; k < 14 && !shown(); k++ {
+		p.keys(kb.ArrowUp)
+	}
+	p.keys(kb.ArrowRight, kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
+	p.wait(`document.querySelector('.foot h3').innerText.startsWith('Note 5')`)
+	p.keys("4", "7")
+	p.do(chromedp.KeyEvent(kb.Enter))
+	p.wait(`[...document.querySelectorAll('.chordname')].map(e => e.textContent).join(' ') == 'C♯m7 F♯7'`)
+	p.keys(kb.Delete)
+	p.wait(`[...document.querySelectorAll('.chordname')].map(e => e.textContent).join(' ') == 'C♯m7'`)
 }

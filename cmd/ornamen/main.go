@@ -56,7 +56,8 @@ var commands = []command{
 	},
 	{
 		"tones",
-		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--over "A7 | D7"] ` +
+		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--over "A7 ` +
+			`| D7"] ` +
 			who + ` [--json]`,
 		"Lays a palette of tones out on the neck, with the bends it offers.",
 		tones,

@@ -126,7 +126,13 @@ func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar i
 
 // bassPlace is the place of a tone on the thick strings nearest to the last one, on a string
 // that the line leaves free then.
-func bassPlace(g neck.Guitar, line []lick.Note, class int, from, to lick.Time, last neck.Place) (best neck.Place, ok bool) {
+func bassPlace(
+	g neck.Guitar,
+	line []lick.Note,
+	class int,
+	from, to lick.Time,
+	last neck.Place,
+) (best neck.Place, ok bool) {
 	for s := len(g.Tuning); s > len(g.Tuning)-bassStrings; s-- {
 		taken := slices.ContainsFunc(line, func(n lick.Note) bool {
 			return n.String == s && n.At.Before(to) && from.Before(n.End())

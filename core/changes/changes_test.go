@@ -66,7 +66,8 @@ func TestRoles(t *testing.T) {
 	for _, c := range []struct{ key, chord, tone, want string }{
 		{"A minor pentatonic", "A7", "A", "1 root"}, {"A minor pentatonic", "A7", "C", "b3 colour"},
 		{"A minor pentatonic", "A7", "G", "b7 seventh"}, {"A minor pentatonic", "A7", "D", "4 clash"},
-		{"C major", "Cmaj7", "F", "4 clash"}, {"C major", "Cmaj7", "D", "9 tension"}, {"C major", "Cmaj7", "A", "6 tension"},
+		{"C major", "Cmaj7", "F", "4 clash"}, {"C major", "Cmaj7", "D", "9 tension"}, {"C major", "Cmaj7", "A",
+			"6 tension"},
 		{"C major", "Fmaj7", "B", "b5 colour"}, {"C major", "G7", "C", "4 clash"},
 		{"A natural minor", "Bb", "B", "b2 clash"}, {"A harmonic minor", "E7", "F", "b2 tension"},
 		{"A natural minor", "Am7", "F", "b6 clash"}, {"A natural minor", "Am7", "F#", "6 outside"},
@@ -164,7 +165,8 @@ func TestForms(t *testing.T) {
 func TestMend(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range []struct{ name, line, want string }{
-		{"early by a beat", "2:9*1/4 10*1/4 12*1/8 10*1/8 3:14*1/4", "Start on beat 2 in bar 1; Add one note at its head"},
+		{"early by a beat", "2:9*1/4 10*1/4 12*1/8 10*1/8 3:14*1/4", "Start on beat 2 in bar 1; Add one note at " +
+			"its head"},
 		{"late by a beat", "2:9*1/4 10*1/4 12*1/4 10*1/4 12*1/4 14*1/4",
 			"Drop the first note of the phrase; Note 5 to the 1 of A7, with note 4"},
 	} {

@@ -1,6 +1,10 @@
 package changes
 
 import (
+	"encoding/json"
+	"maps"
+	"os"
+	"slices"
 	"strings"
 	"testing"
 
@@ -137,8 +141,9 @@ func TestFits(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for chord, want := range map[string]string{"G7": "mixolydian", "Dm7": "dorian", "Bm7b5": "locrian", "Fmaj7": "lydian",
-		"Am7": "natural minor", "Em7": "phrygian"} {
+	for chord, want := range map[string]string{"G7": "mixolydian", "Dm7": "dorian", "Bm7b5": "locrian",
+		"Fmaj7": "lydian",
+		"Am7":   "natural minor", "Em7": "phrygian"} {
 		c, err := music.ParseChord(chord)
 		if err != nil {
 			t.Fatal(err)
@@ -172,6 +177,52 @@ func TestFits(t *testing.T) {
 		}
 		if _, err := Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, "A"); err != nil {
 			t.Errorf("%s: %v", name, err)
+		}
+	}
+}
+
+// Which scales hold a chord agrees with a general music-theory library (tonal 6.4.3 of the npm
+// registry; tools/fixtures/chordscales.mjs writes the fixture), and so do the chords' tones.
+func TestAgainstLibrary(t *testing.T) {
+	data, err := os.ReadFile("testdata/chordscales.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var fixture struct {
+		Rows []struct {
+			Chord         string
+			Notes, Scales []string
+		}
+	}
+	if err := json.Unmarshal(data, &fixture); err != nil || len(fixture.Rows) < 10 {
+		t.Fatalf("%v, %d rows", err, len(fixture.Rows))
+	}
+	for _, row := range fixture.Rows {
+		c, err := music.ParseChord(row.Chord)
+		if err != nil {
+			t.Errorf("%s: %v", row.Chord, err)
+			continue
+		}
+		ours, theirs := map[int]bool{}, map[int]bool{}
+		for _, d := range c.Degrees {
+			ours[d.Over(c.Root).Class()] = true
+		}
+		for _, s := range row.Notes {
+			n, err := music.ParseName(s)
+			if err != nil {
+				t.Fatal(err)
+			}
+			theirs[n.Class()] = true
+		}
+		if !maps.Equal(ours, theirs) {
+			t.Errorf("%s: %v, the library has %v", row.Chord, c.Degrees, row.Notes)
+		}
+		got := holding(c)
+		slices.Sort(got)
+		want := slices.Clone(row.Scales)
+		slices.Sort(want)
+		if !slices.Equal(got, want) {
+			t.Errorf("%s lies in %v, by the library in %v", row.Chord, got, want)
 		}
 	}
 }

@@ -61,25 +61,18 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 		have[t.Name.Class()] = true
 	}
 	var out []candidate
-	for _, name := range music.ScaleNames() {
-		if music.IsArpeggio(name) {
-			break
-		}
+	for _, name := range holding(c) {
 		s, err := music.NewPalette(c.Root.String(), name, nil, nil)
-		if err != nil || len(s.Tones) < 5 {
+		if err != nil {
 			continue
 		}
-		in := map[int]bool{}
 		x := candidate{name: name, count: len(s.Tones)}
 		for _, t := range s.Tones {
-			in[t.Name.Class()] = true
 			if have[t.Name.Class()] {
 				x.shared++
 			}
 		}
-		if !slices.ContainsFunc(c.Degrees, func(d music.Degree) bool { return !in[d.Over(c.Root).Class()] }) {
-			out = append(out, x)
-		}
+		out = append(out, x)
 	}
 	slices.SortStableFunc(out, func(a, b candidate) int {
 		// Tones that the palette has not count against a scale.
@@ -90,6 +83,27 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 		names = append(names, x.name)
 	}
 	return names
+}
+
+// holding lists the scales on a chord's root that hold all of its tones.
+func holding(c music.Chord) (out []string) {
+	for _, name := range music.ScaleNames() {
+		if music.IsArpeggio(name) {
+			break
+		}
+		s, err := music.NewPalette(c.Root.String(), name, nil, nil)
+		if err != nil {
+			continue
+		}
+		in := map[int]bool{}
+		for _, t := range s.Tones {
+			in[t.Name.Class()] = true
+		}
+		if !slices.ContainsFunc(c.Degrees, func(d music.Degree) bool { return !in[d.Over(c.Root).Class()] }) {
+			out = append(out, name)
+		}
+	}
+	return out
 }
 
 // vamps are the accompaniments that show each scale's character (common practice): the first

@@ -160,6 +160,16 @@ func named(bar, tonic string) (string, error) {
 	return strings.Join(words, " "), nil
 }
 
+// Sign reads one chord: a name, or a degree of the tonic with its sign.
+func Sign(word, tonic string) (string, error) {
+	text, err := named(strings.TrimSpace(word), tonic)
+	if err != nil {
+		return "", err
+	}
+	c, err := music.ParseChord(text)
+	return c.Name, err
+}
+
 // Text writes a line's changes as Parse reads them, in names.
 func Text(l lick.Lick) string {
 	var b strings.Builder

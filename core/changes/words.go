@@ -15,7 +15,10 @@ func Moves() []struct{ Word, Title string } {
 	return []struct{ Word, Title string }{
 		{"each:degrees", "To each chord, same degrees"}, {"each:shape", "To each chord, same shape"},
 		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"}, {"double", "In doubled values"},
-		{"halve", "In halved values"}, {"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
+		{
+			"halve",
+			"In halved values",
+		}, {"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"}, {"bass:steady", "A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
@@ -65,8 +68,11 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		out, err = Bass(g, l, Pattern(value))
 		return out, "", err
 	}
-	return l, "", fmt.Errorf("%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
-		"double, halve, answer:4, tones:3, bass:steady", word)
+	return l, "", fmt.Errorf(
+		"%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
+			"double, halve, answer:4, tones:3, bass:steady",
+		word,
+	)
 }
 
 // FollowChords has a line judged by each chord's own scale, the nearest to its key, instead of

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -42,7 +43,7 @@ var Dos = []Do{
 		"",
 		true,
 	}, {"helpers", "FINGERS", true}, {"vibrato", "", true}, {"mark", "accent, mute, rake or bar", true},
-	{"meant", "FINDING", true},
+	{"meant", "FINDING", true}, {"chord", "C#m7 or 4m7", true},
 	{"title", "WORDS", false}, {"tags", "WORDS, WORDS", false}, {"tempo", "NUMBER", false}, {"meter", "4/4", false},
 	{"pickup", "LENGTH", false}, {"feel", "straight or shuffle", false}, {"loop", "yes or no", false},
 	{
@@ -163,6 +164,14 @@ func noteEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
 		return lick.SetSlideIn{Note: i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(w.Value)}}, nil
 	case "mark":
 		return lick.Toggle{Note: i, Mark: lick.Mark(w.Value)}, nil
+	case "chord":
+		e := lick.ChordAt{At: l.Notes[i].At}
+		if strings.TrimSpace(w.Value) == "" {
+			return e, nil
+		}
+		var err error
+		e.Name, err = changes.Sign(w.Value, l.Key.Tonic)
+		return e, err
 	case "meant":
 		return lick.SetMeant{Note: i, Code: lick.Code(w.Value), Meant: !n.Means(lick.Code(w.Value))}, nil
 	case "degree":

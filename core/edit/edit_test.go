@@ -46,19 +46,23 @@ func TestEveryDo(t *testing.T) {
 		"helpers":   {"1 2", func(l lick.Lick) bool { return len(l.Notes[1].Bend.With) == 2 }},
 		"vibrato":   {"", func(l lick.Lick) bool { return l.Notes[1].Vibrato != nil }},
 		"mark":      {"accent", func(l lick.Lick) bool { return l.Notes[1].Accent }},
-		"meant":     {"bend-heavy", func(l lick.Lick) bool { return l.Notes[1].Means("bend-heavy") }},
-		"title":     {"Hill road", func(l lick.Lick) bool { return l.Title == "Hill road" }},
-		"tags":      {"a, b, a", func(l lick.Lick) bool { return strings.Join(l.Tags, "+") == "a+b" }},
-		"tempo":     {"112", func(l lick.Lick) bool { return l.Tempo == 112 }},
-		"meter":     {"6/8", func(l lick.Lick) bool { return l.Meter.String() == "6/8" }},
-		"pickup":    {"1/8", func(l lick.Lick) bool { return l.Pickup.String() == "1/8" }},
-		"feel":      {"shuffle", func(l lick.Lick) bool { return l.Feel == lick.Shuffle }},
-		"loop":      {"yes", func(l lick.Lick) bool { return l.Loop }},
-		"tonic":     {"C#", func(l lick.Lick) bool { return l.Key.Tonic == "C#" }},
-		"scale":     {"dorian", func(l lick.Lick) bool { return l.Key.Scale == "dorian" }},
-		"tone":      {"b5", func(l lick.Lick) bool { return len(l.Key.Add) == 1 }},
-		"chords":    {"Am7 | D7", func(l lick.Lick) bool { return len(l.Chords) == 2 && l.Chords[1].Name == "D7" }},
-		"propose":   {"", func(l lick.Lick) bool { return l.Notes[1].Finger == lick.NoFinger }},
+		"chord": {"4m7", func(l lick.Lick) bool {
+			return len(l.Chords) == 1 &&
+				l.Chords[0].At.Cmp(l.Notes[1].At) == 0
+		}},
+		"meant":   {"bend-heavy", func(l lick.Lick) bool { return l.Notes[1].Means("bend-heavy") }},
+		"title":   {"Hill road", func(l lick.Lick) bool { return l.Title == "Hill road" }},
+		"tags":    {"a, b, a", func(l lick.Lick) bool { return strings.Join(l.Tags, "+") == "a+b" }},
+		"tempo":   {"112", func(l lick.Lick) bool { return l.Tempo == 112 }},
+		"meter":   {"6/8", func(l lick.Lick) bool { return l.Meter.String() == "6/8" }},
+		"pickup":  {"1/8", func(l lick.Lick) bool { return l.Pickup.String() == "1/8" }},
+		"feel":    {"shuffle", func(l lick.Lick) bool { return l.Feel == lick.Shuffle }},
+		"loop":    {"yes", func(l lick.Lick) bool { return l.Loop }},
+		"tonic":   {"C#", func(l lick.Lick) bool { return l.Key.Tonic == "C#" }},
+		"scale":   {"dorian", func(l lick.Lick) bool { return l.Key.Scale == "dorian" }},
+		"tone":    {"b5", func(l lick.Lick) bool { return len(l.Key.Add) == 1 }},
+		"chords":  {"Am7 | D7", func(l lick.Lick) bool { return len(l.Chords) == 2 && l.Chords[1].Name == "D7" }},
+		"propose": {"", func(l lick.Lick) bool { return l.Notes[1].Finger == lick.NoFinger }},
 	} {
 		e, err := edit.Read(g, bent, edit.Words{Note: 2, Do: do, Value: c.value})
 		var got lick.Lick

@@ -59,6 +59,64 @@ func (e SetChords) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e SetChords) What() string { return "chords" }
 
+// ChordAt writes a chord from a time on, until the next one begins or the one that held there
+// ends; without a name the one that begins there goes, and the one before goes on.
+type ChordAt struct {
+	At   Time
+	Name string
+}
+
+// Apply implements Edit.
+func (e ChordAt) Apply(l Lick) (Lick, error) {
+	return revise(l, func(l *Lick) error {
+		// What begins there gives way; its time is the new one's, or falls to the one before.
+		end, begins := Time{}, false
+		chords := slices.DeleteFunc(slices.Clone(l.Chords), func(c Chord) bool {
+			if c.At.Cmp(e.At) == 0 {
+				end, begins = c.At.Add(c.Len), true
+				return true
+			}
+			return false
+		})
+		if e.Name == "" && !begins {
+			return errors.New("no chord begins there")
+		}
+		if !begins {
+			end = l.End()
+			if least := e.At.Add(l.Meter.Bar()); end.Before(least) {
+				end = least
+			}
+			for _, c := range chords {
+				if e.At.Before(c.At) && c.At.Before(end) {
+					end = c.At
+				}
+			}
+		}
+		for i := range chords {
+			c := &chords[i]
+			if cEnd := c.At.Add(c.Len); c.At.Before(e.At) && e.At.Before(cEnd) {
+				end, c.Len = cEnd, e.At.Sub(c.At)
+			} else if e.Name == "" && cEnd.Cmp(e.At) == 0 {
+				c.Len = end.Sub(c.At)
+			}
+		}
+		if e.Name != "" {
+			chords = append(chords, Chord{At: e.At, Len: end.Sub(e.At), Name: e.Name})
+			slices.SortFunc(chords, func(a, b Chord) int { return a.At.Cmp(b.At) })
+		}
+		l.Chords = chords
+		return nil
+	})
+}
+
+// What implements Edit.
+func (e ChordAt) What() string {
+	if e.Name == "" {
+		return "a chord less"
+	}
+	return "the chord " + e.Name
+}
+
 // shiftChords makes room of d at a time, or with d below 0 takes it out: chords that
 // begin there or later move along, the one that holds there grows or shrinks.
 func (l *Lick) shiftChords(at, d Time) {

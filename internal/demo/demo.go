@@ -31,7 +31,8 @@ var sheets = []sheet{
 		changes: "17 47 | 57",
 	},
 	{
-		title: "Gatepost with a thumb", tags: "changes, fingers", key: "E minor pentatonic", add: "9", tempo: 84, len: "1/4",
+		title: "Gatepost with a thumb", tags: "changes, fingers", key: "E minor pentatonic", add: "9", tempo: 84,
+		len:     "1/4",
 		changes: "1m7 | 4 | 1m7 | b7", moves: []string{"bass:steady"},
 		notes: "1:3 0 2:3 0 2:2 0/1/8 3:2/1/8 1:0 2:3 1:3 0 2:3 1:2 2:3/1/2 1:2/1/2",
 	},

@@ -154,6 +154,7 @@ func (v *benchView) drawLedger() {
 		pos := l.Position(n.At)
 		col := draw.Column{Count: pos.Count(l.Meter), BarStart: pos.Bar != lastBar && k > 0, Beat: pos.Off.IsZero()}
 		lastBar = pos.Bar
+		col.Chord = chordFrom(l, n.At, k == 0, cols, k)
 		if n.Len.Cmp(length) != 0 {
 			col.Length = n.Len.String()
 			length = n.Len
@@ -173,6 +174,18 @@ func (v *benchView) drawLedger() {
 	led.Have = commonHave(v.Report)
 	led.Next, led.Ahead = v.ahead()
 	v.Names, v.Ledger = draw.NamesSVG(led), draw.LedgerSVG(led)
+}
+
+// chordFrom is the chord that begins in a column: at its time, or before it in a rest.
+func chordFrom(l lick.Lick, at lick.Time, first bool, cols [][2]int, k int) string {
+	name := ""
+	for _, c := range l.Chords {
+		if at.Before(c.At) || !first && !l.Notes[cols[k-1][0]].At.Before(c.At) {
+			continue
+		}
+		name = c.Name
+	}
+	return name
 }
 
 // ahead is the length that the next note gets and, while the line is shorter than a

@@ -61,7 +61,13 @@ func (a changesScreen) answerChanges(w http.ResponseWriter, r *http.Request, e s
 	if r.Header.Get("HX-Request") != "" {
 		name = "changes-partial"
 	}
-	a.render(w, r, http.StatusOK, name, page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
+	a.render(
+		w,
+		r,
+		http.StatusOK,
+		name,
+		page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v},
+	)
 }
 
 // change makes one edit: other chords, a move over them, a fix, something meant; or goes one

@@ -15,7 +15,8 @@ import (
 func TestChangesScreen(t *testing.T) {
 	c := newClient(t, boxLine(t, 8))
 	at := fmt.Sprintf("/licks/%d/changes", c.id)
-	if _, body := c.get(at); !strings.Contains(body, "No chords yet") || !strings.Contains(body, "Write the chords above") {
+	if _, body := c.get(at); !strings.Contains(body, "No chords yet") ||
+		!strings.Contains(body, "Write the chords above") {
 		t.Error("a line without chords does not say what to do")
 	}
 	head := func() (uint, lick.Lick) {
@@ -40,7 +41,8 @@ func TestChangesScreen(t *testing.T) {
 	if _, l := head(); changes.Text(l) != "Am7 | D7" {
 		t.Errorf("the lick stands over %q", changes.Text(l))
 	}
-	if _, body := c.get(at + "?chord=2"); !strings.Contains(body, "Over D7") || !strings.Contains(body, "by itself: D mixolydian") {
+	if _, body := c.get(at + "?chord=2"); !strings.Contains(body, "Over D7") ||
+		!strings.Contains(body, "by itself: D mixolydian") {
 		t.Errorf("the second chord is not judged")
 	}
 	if status, _ := do("move", "each:shape"); status != 200 {
@@ -49,7 +51,8 @@ func TestChangesScreen(t *testing.T) {
 	if _, l := head(); len(l.Notes) != 16 || l.Notes[8].Fret != 13 {
 		t.Errorf("%d notes, the ninth at %v", len(l.Notes), l.Notes[8].Place())
 	}
-	for _, bad := range [][2]string{{"move", "sideways"}, {"move", "answer:3"}, {"fix", "none"}, {"meant", "clash:x"}, {"dance", ""}} {
+	for _, bad := range [][2]string{{"move", "sideways"}, {"move", "answer:3"}, {"fix", "none"}, {"meant",
+		"clash:x"}, {"dance", ""}} {
 		before, _ := head()
 		if status, body := do(bad[0], bad[1]); status != 422 || strings.Contains(body, "went wrong") {
 			t.Errorf("%v: %d %s", bad, status, body)
@@ -96,7 +99,8 @@ func TestChangesScreen(t *testing.T) {
 		t.Errorf("the last lick's changes are at %s", res.Request.URL.Path)
 	}
 	// An edit on an older revision is refused, with both versions kept.
-	if res, _ := c.post(at, url.Values{"rev": {"1"}, "do": {"chords"}, "value": {"1"}}, c.token); res.StatusCode != 409 {
+	if res, _ := c.post(at, url.Values{"rev": {"1"}, "do": {"chords"}, "value": {"1"}},
+		c.token); res.StatusCode != 409 {
 		t.Errorf("stale: %d", res.StatusCode)
 	}
 }

@@ -55,8 +55,10 @@ type savedChanges struct {
 
 // roleWords are what the roles are worth, in few words (common practice).
 var roleWords = map[changes.Role]string{
-	changes.Root: "safe", changes.Third: "safe, tells the chord", changes.Fifth: "safe", changes.Seventh: "tells the chord",
-	changes.Colour: "a colour", changes.Tension: "a tension, wants to go on", changes.Clash: "clashes unless it is meant",
+	changes.Root: "safe", changes.Third: "safe, tells the chord", changes.Fifth: "safe",
+	changes.Seventh: "tells the chord",
+	changes.Colour:  "a colour", changes.Tension: "a tension, wants to go on", changes.Clash: "clashes unless it " +
+		"is meant",
 	changes.Outside: "outside",
 }
 

@@ -124,6 +124,11 @@ func footOf(v *benchView) footView {
 			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() }),
 		},
 		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
+		{
+			Lane:  "chord",
+			Title: "Chord",
+			Hint:  "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go",
+		},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
 			return k.do == "mark" && n.Barre ||

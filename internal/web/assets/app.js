@@ -413,6 +413,28 @@ function startBench() {
   });
   $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); ledger.focus({preventScroll: true}); });
 
+  // A chord is typed where the caret stands; it holds from there on.
+  const chordField = document.createElement('input');
+  chordField.className = 'chord-field form-control';
+  chordField.hidden = true;
+  chordField.setAttribute('aria-label', 'Chord from this note on');
+  ledger.append(chordField);
+  // The key that opens the field is its first letter.
+  function typeChord() {
+    const cell = $('.caret-cell', ledger);
+    chordField.hidden = false;
+    chordField.style.transform = cell.style.transform;
+    chordField.value = '';
+    chordField.focus();
+  }
+  const leaveChord = () => { chordField.hidden = true; ledger.focus({preventScroll: true}); };
+  chordField.addEventListener('keydown', e => {
+    e.stopPropagation();
+    if (e.key === 'Enter') { e.preventDefault(); edit('chord', chordField.value.replace(/^[a-g]/, c => c.toUpperCase())); leaveChord(); }
+    else if (e.key === 'Escape') leaveChord();
+  });
+  chordField.addEventListener('blur', () => { chordField.hidden = true; });
+
   // ---- keyboard ----
   // A fret may have two digits: 1 to 3 wait a moment for the second.
   function type(digit, together) {
@@ -451,6 +473,7 @@ function startBench() {
   }
   function clear() {
     if (caret.lane === 'place' || caret.lane === 'count') return edit('remove');
+    if (caret.lane === 'chord') return edit('chord');
     value('0');
   }
   const digitOf = e => /^(Digit|Numpad)\d$/.test(e.code) ? e.code.slice(-1) : /^\d$/.test(e.key) ? e.key : '';
@@ -470,6 +493,7 @@ function startBench() {
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
     if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
     if (document.activeElement !== ledger && document.activeElement !== document.body) return;
+    if (caret.lane === 'chord' && !mod && /^([a-gA-G1-7#♭♯]|Enter)$/.test(e.key)) { if (e.key === 'Enter') e.preventDefault(); typeChord(); return; }
     const digit = digitOf(e);
     const acts = {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),

@@ -115,7 +115,12 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 		c.line(bx, top+8, bx, top+changesBar-22, "beatline")
 	}
 	for beat := range l.Meter.Beats {
-		c.text(x+wide*float64(beat)/float64(l.Meter.Beats)+b.inset(wide), top+changesBar-7, "beatno", fmt.Sprint(beat+1))
+		c.text(
+			x+wide*float64(beat)/float64(l.Meter.Beats)+b.inset(wide),
+			top+changesBar-7,
+			"beatno",
+			fmt.Sprint(beat+1),
+		)
 	}
 	number := l.Position(from).Bar
 	word := fmt.Sprintf("bar %d", number)
@@ -213,8 +218,14 @@ func (b bars) note(c *canvas, i int, x, top float64) {
 	c.title(fmt.Sprintf("note %d, %s: %s", i+1, music.NameOf(l.Pitch(i).Class()).Pretty(), role))
 	switch n.Role {
 	case changes.Colour, changes.Tension:
-		c.el("path", "class", "mark", "d", fmt.Sprintf("M%s %sl%s %sl-%s %sl-%s -%sz", num(x), num(y-r-2), num(r+3), num(r+2),
-			num(r+3), num(r+2), num(r+3), num(r+2)))
+		c.el(
+			"path",
+			"class",
+			"mark",
+			"d",
+			fmt.Sprintf("M%s %sl%s %sl-%s %sl-%s -%sz", num(x), num(y-r-2), num(r+3), num(r+2),
+				num(r+3), num(r+2), num(r+3), num(r+2)),
+		)
 	case changes.Clash:
 		c.el("path", "class", "mark", "d", fmt.Sprintf("M%s %sl%s %sh-%sz", num(x), num(y-r-3), num(r+4), num(2*r+2),
 			num(2*(r+4))))

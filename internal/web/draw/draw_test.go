@@ -261,7 +261,10 @@ func TestBarOrder(t *testing.T) {
 func TestLanes(t *testing.T) {
 	lanes := Lanes(7)
 	places, y := 0, 0.0
-	for _, l := range lanes {
+	if c := lanes[len(lanes)-1]; c.Name != "chord" || c.Y != 0 || c.H > lanes[0].Y {
+		t.Errorf("the chords lie at %v over %v", c, lanes[0])
+	}
+	for _, l := range lanes[:len(lanes)-1] {
 		if l.Name == "place" {
 			places++
 		}

@@ -40,6 +40,7 @@ type Column struct {
 	Length   string // shown where it differs from the column before
 	BarStart bool
 	Beat     bool
+	Chord    string // that begins here
 	RestFor  string // a rest of this length lies before it
 	Cells    []Cell // thick strings first
 }
@@ -65,10 +66,11 @@ type Lane struct {
 // Sizes of the ledger's drawing.
 const (
 	ColumnWidth  = 48.0
+	chordHeight  = 22.0
 	countHeight  = 40.0
-	stringHeight = 20.0
-	laneHeight   = 29.0
-	loadHeight   = 82.0
+	stringHeight = 19.0
+	laneHeight   = 27.0
+	loadHeight   = 76.0
 )
 
 // Lanes lays the rows out for a number of strings.
@@ -82,9 +84,10 @@ func Lanes(strings int) []Lane {
 		l.H = laneHeight
 		lanes = append(lanes, l)
 	}
-	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight})
-	y := 0.0
-	for i := range lanes {
+	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight},
+		Lane{Name: "chord", Title: "Chord", H: chordHeight})
+	y := chordHeight // the chords stand on top, listed last so that a string's number is its lane's
+	for i := range lanes[:len(lanes)-1] {
 		lanes[i].Y = y
 		y += lanes[i].H
 		if lanes[i].Name == "count" || lanes[i].String == strings {
@@ -98,7 +101,7 @@ func Lanes(strings int) []Lane {
 func (l Ledger) lanes() []Lane { return Lanes(len(l.Strings)) }
 
 // height is how far the lanes reach down.
-func height(lanes []Lane) float64 { last := lanes[len(lanes)-1]; return last.Y + last.H }
+func height(lanes []Lane) float64 { last := lanes[len(lanes)-2]; return last.Y + last.H }
 
 // namesWidth is the width of the fixed lane names.
 const namesWidth = 84.0
@@ -147,7 +150,7 @@ func LedgerSVG(l Ledger) template.HTML {
 		c.column(l, lanes, k)
 	}
 	var spec []string
-	for _, ln := range lanes {
+	for _, ln := range append(lanes[len(lanes)-1:], lanes[:len(lanes)-1]...) {
 		spec = append(spec, fmt.Sprintf("%s:%d:%s:%s", ln.Name, ln.String, num(ln.Y), num(ln.H)))
 	}
 	starts := make([]string, len(l.Columns))
@@ -191,10 +194,10 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 		if k > 0 {
 			c.line(x, 0, x, h, "beatline")
 		}
-		c.text(x+ColumnWidth/2, 18, "count ahead", count)
+		c.text(x+ColumnWidth/2, lanes[0].Y+18, "count ahead", count)
 	}
 	x := ColumnWidth * (float64(len(l.Columns)) + 0.5)
-	c.text(x, 35, "length", l.Next)
+	c.text(x, lanes[0].Y+35, "length", l.Next)
 	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
 }
 
@@ -206,12 +209,15 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	if col.Beat {
 		countClass += " onbeat"
 	}
-	c.text(x, 18, countClass, col.Count)
+	c.text(x, lanes[0].Y+18, countClass, col.Count)
+	if col.Chord != "" {
+		c.text(x-ColumnWidth/2+5, 16, "chordname", pretty(col.Chord))
+	}
 	if col.Length != "" {
-		c.text(x, 35, "length", col.Length)
+		c.text(x, lanes[0].Y+35, "length", col.Length)
 	}
 	if col.RestFor != "" {
-		c.text(x-ColumnWidth/2, 35, "length", "rest")
+		c.text(x-ColumnWidth/2, lanes[0].Y+35, "length", "rest")
 	}
 	lane := map[string]Lane{}
 	for _, ln := range lanes {
