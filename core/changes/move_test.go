@@ -226,3 +226,50 @@ func TestAgainstLibrary(t *testing.T) {
 		}
 	}
 }
+
+// Rests are filled with three tones of the chord near the hand; a limit keeps only the degrees
+// that are named and says what it left out.
+func TestFillAndOnly(t *testing.T) {
+	l := over(t, "A mixolydian", "17 | 47", "2:5*1/4 8*1/4 3:7*1/4 5*1/4") // E G D C over A7; D7 is at rest
+	filled, said, err := Fill(neck.Standard(), l)
+	if err != nil || len(filled.Notes) != 7 || said != "filled: bar 2 D7" {
+		t.Fatalf("%v %d %s", err, len(filled.Notes), said)
+	}
+	r := Read(filled)
+	has := map[Role]bool{}
+	for _, n := range r.Notes[4:] {
+		has[n.Role] = true
+		if f := filled.Notes[n.Note].Fret; f < 1 || f > 9 {
+			t.Errorf("the chord lies at fret %d", f)
+		}
+	}
+	if !has[Third] || !has[Seventh] {
+		t.Errorf("the partial chord has no third and seventh: %+v", r.Notes[4:])
+	}
+	if _, _, err := Fill(neck.Standard(), filled); err == nil {
+		t.Error("there is a rest left")
+	}
+	kept, said, err := Only(l, "5 b7")
+	if err != nil || len(kept.Notes) != 2 || said != "left out: 2 notes, the 4 ♭3" {
+		t.Errorf("%v %d %s", err, len(kept.Notes), said)
+	}
+	for _, bad := range []string{"", "x", "b2"} {
+		if _, _, err := Only(l, bad); err == nil {
+			t.Errorf("%q is a limit", bad)
+		}
+	}
+	for _, m := range Moves() {
+		out, _, err := Move(neck.Standard(), l, m.Word)
+		if err != nil && m.Word != "later:-1/4" && m.Word != "answer:2" {
+			t.Errorf("%s: %v", m.Word, err)
+		}
+		if err == nil && out.Validate() != nil {
+			t.Errorf("%s makes an invalid line: %v", m.Word, out.Validate())
+		}
+	}
+	for _, bad := range []string{"", "each", "each:way", "later:", "later:x", "answer:9", "tones:0", "tones:x", "bass:boogie", "jump"} {
+		if _, _, err := Move(neck.Standard(), l, bad); err == nil {
+			t.Errorf("%q moves it", bad)
+		}
+	}
+}

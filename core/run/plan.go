@@ -103,14 +103,45 @@ func (p *plan) readTones() (err error) {
 		}
 		p.scales = append(p.scales, s)
 	}
-	for _, w := range list(p.Chords) {
-		d, err := music.ParseDegree(w)
+	for _, w := range list(strings.NewReplacer("|", " ", ":", " ").Replace(p.Chords)) {
+		if w == "." || w == "%" {
+			continue // the chord before goes on
+		}
+		d, err := p.chordDegree(w)
 		if err != nil {
 			return err
 		}
 		p.chords = append(p.chords, d)
 	}
 	return nil
+}
+
+// chordDegree is the degree of the key that a chord stands on: written as one, with a chord's
+// sign or without, "4" or "47", or as a name, "D7".
+func (p *plan) chordDegree(word string) (music.Degree, error) {
+	for k := 1; k < len(word); k++ {
+		d, err := music.ParseDegree(word[:k])
+		if err != nil || d.Number > 7 {
+			continue
+		}
+		if _, err := music.ParseChord("C" + word[k:]); err == nil {
+			return d, nil
+		}
+	}
+	if d, err := music.ParseDegree(word); err == nil {
+		return d, nil
+	}
+	c, err := music.ParseChord(word)
+	if err != nil {
+		return music.Degree{}, phrase.Wrong(word, "a chord is a degree of the key, 4 or 47, or a name, D7")
+	}
+	half := (c.Root.Class() - p.palette.Tonic.Class() + 12) % 12
+	for _, t := range p.palette.Tones {
+		if t.Degree.Semitones() == half {
+			return t.Degree, nil
+		}
+	}
+	return music.ChromaticDegree(half), nil
 }
 
 // readCell reads the cell, the tail and its pivot.

@@ -17,6 +17,7 @@ import (
 type changesForm struct {
 	Rev   uint   `form:"rev"`
 	Chord int    `form:"chord"` // that is pointed at, from 1; 0 is the first one
+	By    string `form:"by"`    // chord: judged by each chord's own scale, not the key's
 	Do    string `form:"do"`
 	Value string `form:"value"`
 	Name  string `form:"name"`

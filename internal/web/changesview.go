@@ -21,6 +21,7 @@ type changesPage struct {
 	Text     string // the changes as they are typed
 	Tempo    float64
 	Clean    int
+	By       string
 	Drawing  template.HTML
 	Legend   []legendRow
 	Verdict  string // "Two landings miss"
@@ -37,6 +38,8 @@ type changesPage struct {
 	Saved    []savedChanges
 	Vamp     string // an accompaniment that shows the scale
 	VampText string
+	Schools  []choice // by which scale the tones are judged
+	Landings []landingRow
 	Previous string
 	Next     string
 }
@@ -69,20 +72,27 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 	if err != nil {
 		return nil, err
 	}
-	r := changes.Read(l)
+	judged := l
+	if f.By == "chord" {
+		judged = changes.FollowChords(l)
+	}
+	r := changes.Read(judged)
 	v := &changesPage{ID: e.ID, Rev: e.Revision, Title: titleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
-		Clean: rep.Ceiling.Whole()}
+		Clean: rep.Ceiling.Whole(), By: f.By}
 	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
-	link := func(k int) string { return fmt.Sprintf("/licks/%d/changes?chord=%d", e.ID, k+1) }
+	link := func(k int) string { return changesLink(e.ID, k+1, f.By) }
+	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
+		v.Schools = append(v.Schools, choice{by[0], changesLink(e.ID, chosen+1, by[1]), by[1] == f.By})
+	}
 	if len(r.Chords) > 0 {
-		v.Drawing = draw.ChangesSVG(draw.ChangesView{Lick: l, Report: r, Chosen: chosen, Link: link})
+		v.Drawing = draw.ChangesSVG(draw.ChangesView{Lick: judged, Report: r, Chosen: chosen, Link: link})
 		if chosen > 0 {
 			v.Previous = link(chosen - 1)
 		}
 		if chosen+1 < len(r.Chords) {
 			v.Next = link(chosen + 1)
 		}
-		v.over(l, r, chosen)
+		v.over(judged, r, chosen)
 	}
 	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
 		changes.Clash, changes.Outside} {
@@ -92,7 +102,7 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 		}
 		v.Legend = append(v.Legend, legendRow{string(role), word})
 	}
-	v.landings(r)
+	v.landings(l, r)
 	for _, g := range judge.Grouped(rep.Findings) {
 		if g.OfChanges() && len(v.Found) < cards {
 			fv := findingOf(g)
@@ -122,7 +132,7 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 }
 
 // landings says how many of the landings arrive.
-func (v *changesPage) landings(r changes.Report) {
+func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	n := map[changes.Word]int{}
 	for _, x := range r.Landings {
 		n[x.Word]++
@@ -154,7 +164,46 @@ func (v *changesPage) landings(r changes.Report) {
 		}
 	}
 	v.Count = strings.Join(words, ", ")
+	for _, x := range r.Landings {
+		c := r.Chords[x.Chord]
+		row := landingRow{Where: fmt.Sprintf("bar %d", l.Position(c.At).Bar), Chord: c.Name, Word: string(x.Word)}
+		var on []string
+		for _, i := range x.Notes {
+			d, _ := changes.Of(c.Chord, nil, changes.Sounding(l, i))
+			on = append(on, d.Pretty())
+		}
+		if len(on) > 0 {
+			row.On = "on its " + strings.Join(on, ", ")
+		}
+		if x.HasWay {
+			row.Way = wayWord(int(x.Way))
+		}
+		v.Landings = append(v.Landings, row)
+	}
 }
+
+// wayWord says how far a landing lies from the one before.
+func wayWord(half int) string {
+	switch {
+	case half == 0:
+		return "the same tone"
+	case half > 0:
+		return fmt.Sprintf("%d half steps up", half)
+	}
+	return fmt.Sprintf("%d half steps down", -half)
+}
+
+// changesLink is the screen with a chord pointed at.
+func changesLink(id uint, chord int, by string) string {
+	s := fmt.Sprintf("/licks/%d/changes?chord=%d", id, chord)
+	if by != "" {
+		s += "&by=" + by
+	}
+	return s
+}
+
+// landingRow is one landing in words.
+type landingRow struct{ Where, Chord, Word, On, Way string }
 
 // over judges the palette over one chord.
 func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {

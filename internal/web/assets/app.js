@@ -116,19 +116,28 @@ if (overChanges) {
   const chord = () => $('.barchord.on', overChanges)?.dataset.chord ?? 0;
   // What was typed gives way to how the changes are written; what was refused stays to be mended.
   const written = () => { if (!$('#notice').innerText.trim()) $('#chords').value = $('#chords').defaultValue; };
-  const send = (what, value = '') => htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1}}).then(written);
+  const send = (what, value = '') => htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1, by: state().by}}).then(written);
   const visit = href => htmx.ajax('GET', href, {source: overChanges, target: '#notice', swap: 'none'});
   overChanges.addEventListener('click', e => {
     const b = e.target.closest('[data-cdo]'), a = e.target.closest('a[data-tones]');
     if (b) { bootstrap.Dropdown.getInstance(b.closest('.dropdown')?.querySelector('[data-bs-toggle]'))?.hide(); send(b.dataset.cdo, b.dataset.cvalue); }
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
   });
-  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); });
+  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); if (e.target.matches('[data-only]')) send('move', `only:${e.target.value}`); });
   const strip = soundStrip($('#transport'), {
     get base() { return at(); },
     fields: () => ({rev: state().rev}),
     pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
-    lit: notes => { for (const g of $$('.over[data-note]', overChanges)) g.classList.toggle('lit', notes.includes(+g.dataset.note)); },
+    lit: notes => {
+      const over = new Set();
+      for (const g of $$('.over[data-note]', overChanges)) {
+        const on = notes.includes(+g.dataset.note);
+        g.classList.toggle('lit', on);
+        if (on) over.add(g.dataset.over);
+      }
+      // In a rest the chord that sounded last stays lit.
+      if (over.size || !notes.length && !listening.on) for (const a of $$('.barchord', overChanges)) a.classList.toggle('lit', over.has(a.dataset.chord));
+    },
     failed: showNotice,
   });
   document.addEventListener('keydown', e => {

@@ -214,7 +214,7 @@ func (b bars) note(c *canvas, i int, x, top float64) {
 	} else if p, ok := l.PaletteAt(l.Notes[i].At); ok {
 		label = p.At(l.Pitch(i)).Degree.Pretty()
 	}
-	c.open("g", "class", "over "+role, "data-note", i+1)
+	c.open("g", "class", "over "+role, "data-note", i+1, "data-over", n.Chord)
 	c.title(fmt.Sprintf("note %d, %s: %s", i+1, music.NameOf(l.Pitch(i).Class()).Pretty(), role))
 	switch n.Role {
 	case changes.Colour, changes.Tension:

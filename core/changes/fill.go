@@ -1,0 +1,176 @@
+package changes
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/neck"
+)
+
+// Fill answers the line with partial chords: in every rest of a beat or more, three tones of
+// the chord that holds, on strings 4, 3 and 2, near where the line lies (common practice: chords
+// fill the rests of a line). said names them by bar.
+func Fill(g neck.Guitar, l lick.Lick) (out lick.Lick, said string, err error) {
+	r := Read(l)
+	if len(r.Chords) == 0 {
+		return l, "", errors.New("there are no chords to fill the rests with: write the changes first")
+	}
+	g = g.WithTuning(l.Tuning)
+	out = l.Clone()
+	beat := lick.NewTime(1, int64(l.Meter.Unit))
+	var words []string
+	for _, rest := range rests(l, r) {
+		k := slices.IndexFunc(r.Chords, func(c Change) bool { return !rest[0].Before(c.At) && rest[0].Before(c.End) })
+		if k < 0 || rest[1].Sub(rest[0]).Before(beat) {
+			continue
+		}
+		places := partial(g, r.Chords[k].Chord, fretNear(l, rest[0]))
+		if len(places) < 2 {
+			continue
+		}
+		length := rest[1].Sub(rest[0])
+		if e := r.Chords[k].End.Sub(rest[0]); e.Before(length) {
+			length = e
+		}
+		for _, p := range places {
+			out.Notes = append(out.Notes, lick.Note{At: rest[0], Len: length, String: p.String, Fret: p.Fret})
+		}
+		words = append(words, fmt.Sprintf("bar %d %s", l.Position(rest[0]).Bar, r.Chords[k].Name))
+	}
+	if words == nil {
+		return l, "", errors.New("the line has no rest of a beat to fill")
+	}
+	out.Parts, out.Recipe = nil, ""
+	out.Sort()
+	return out, "filled: " + strings.Join(words, ", "), out.Validate()
+}
+
+// rests are the times from, to in which no note of the line sounds, up to the end of the
+// chords, each cut where the chord changes.
+func rests(l lick.Lick, r Report) (out [][2]lick.Time) {
+	end := r.Chords[0].At
+	gap := func(from, to lick.Time) {
+		for _, c := range r.Chords {
+			a, b := from, to
+			if a.Before(c.At) {
+				a = c.At
+			}
+			if c.End.Before(b) {
+				b = c.End
+			}
+			if a.Before(b) {
+				out = append(out, [2]lick.Time{a, b})
+			}
+		}
+	}
+	for _, n := range l.Notes {
+		if end.Before(n.At) {
+			gap(end, n.At)
+		}
+		if e := n.End(); end.Before(e) {
+			end = e
+		}
+	}
+	gap(end, r.Chords[len(r.Chords)-1].End)
+	return out
+}
+
+// fretNear is where the hand lies at a time: the fret of the last fretted note before it.
+func fretNear(l lick.Lick, at lick.Time) int {
+	fret := 5
+	for _, n := range l.Notes {
+		if n.Fret > 0 && n.At.Before(at) {
+			fret = n.Fret
+		}
+	}
+	return fret
+}
+
+// partial is a chord on strings 4, 3 and 2 within four frets: third and seventh before the
+// others, as near to a fret as that allows.
+func partial(g neck.Guitar, c music.Chord, near int) []neck.Place {
+	worth := map[int]int{}
+	for _, d := range c.Degrees {
+		w := 1
+		switch d.Number {
+		case 3, 7:
+			w = 5
+		case 5, 9:
+			w = 2
+		}
+		worth[d.Over(c.Root).Class()] = w
+	}
+	best, most := []neck.Place(nil), 0
+	for low := max(1, near-5); low <= near+3; low++ {
+		var places []neck.Place
+		got, value := map[int]bool{}, 0
+		for _, s := range []int{4, 3, 2} {
+			if s > len(g.Tuning) {
+				continue
+			}
+			pick, w := neck.Place{}, 0
+			for f := low; f < low+4 && f <= g.Frets; f++ {
+				p := neck.Place{String: s, Fret: f}
+				class := g.Pitch(p).Class()
+				if x := worth[class]; x > w && !got[class] {
+					pick, w = p, x
+				}
+			}
+			if w > 0 {
+				places, value = append(places, pick), value+10*w
+				got[g.Pitch(pick).Class()] = true
+			}
+		}
+		if value -= max(low-near, near-low-3, 0); value > most {
+			best, most = places, value
+		}
+	}
+	return best
+}
+
+// Only keeps the notes whose degree is named, "1 b3 5" in the key: a limit to practise with.
+// said tells what the line leaves out.
+func Only(l lick.Lick, degrees string) (out lick.Lick, said string, err error) {
+	p, ok := l.Palette()
+	if !ok {
+		return l, "", errors.New("the line has no key whose degrees could be kept")
+	}
+	keep := map[int]bool{}
+	for _, w := range strings.FieldsFunc(degrees, func(r rune) bool { return r == ' ' || r == ',' }) {
+		d, err := music.ParseDegree(w)
+		if err != nil {
+			return l, "", err
+		}
+		keep[d.Over(p.Tonic).Class()] = true
+	}
+	if len(keep) == 0 {
+		return l, "", errors.New("name the degrees to keep, as in only:1 b3 5")
+	}
+	out = l.Clone()
+	out.Notes = nil
+	var gone []string
+	left := 0
+	for i, n := range l.Notes {
+		if pitch := Sounding(l, i); !keep[pitch.Class()] {
+			left++
+			if d := p.At(pitch).Degree.Pretty(); !slices.Contains(gone, d) {
+				gone = append(gone, d)
+			}
+			continue
+		}
+		out.Notes = append(out.Notes, n)
+	}
+	if len(out.Notes) == 0 {
+		return l, "", errors.New("none of the line's notes is among those degrees")
+	}
+	if left > 0 {
+		said = fmt.Sprintf("left out: %s, the %s", count(left, "note"), strings.Join(gone, " "))
+	}
+	out.Parts, out.Recipe = nil, ""
+	fit(&out)
+	return out, said, out.Validate()
+}
