@@ -33,7 +33,7 @@ var shots = []struct {
 	{"tones-bends", "/tones?tonic=Eb&scale=mixolydian&layout=3nps&bends=any&keys=any&labels=fingers&at=6:11", nil},
 	{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
 	{"player", "/player", nil},
-	{"changes", "/licks/4/changes?chord=2", nil},
+	{"changes", "/licks/1/changes?chord=2", nil},
 	{"versions", "/licks/17", func(p *tab) {
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)

@@ -92,8 +92,14 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		if len(list) > 0 {
 			moved = list[0].Lick
 		}
-		if said != "" {
-			fmt.Fprintln(e.err, said)
+		busy, err := propose.Busy(ctx, engine, moved)
+		if err != nil {
+			return err
+		}
+		for _, s := range []string{said, busy} {
+			if s != "" {
+				fmt.Fprintln(e.err, s)
+			}
 		}
 		_, err = e.out.Write(moved.Encode())
 		return err

@@ -151,7 +151,7 @@ var commands = []command{
 	{
 		"changes",
 		`changes FILE [--over "C#m7 | F#7"] [--follow key|chord] [--move each:degrees|each:shape|later:1/4|` +
-			`double|halve|answer:4|tones:3|fill|only:1 b3 5|bass:steady] ` + who + ` [--json]; changes --forms`,
+			`double|halve|answer:4|tones:3|pairs|fill|only:1 b3 5|bass:steady] ` + who + ` [--json]; changes --forms`,
 		"Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
 		changesCommand,
 	},

@@ -28,7 +28,7 @@ func Patterns() []Pattern { return []Pattern{Steady, Alternating, Walking} }
 // bassFrets is how far up the neck the thumb's tones lie, and bassStrings on how many of the
 // thickest strings.
 const (
-	bassFrets   = 7
+	bassFrets   = 12
 	bassStrings = 3
 )
 
@@ -124,25 +124,38 @@ func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar i
 	return of(5, 7)
 }
 
-// bassPlace is the place of a tone on the thick strings nearest to the last one, on a string
-// that the line leaves free then.
+// bassPlace is the place of a tone on the thick strings, on one that the line leaves free then:
+// an open string first, else where the hand that holds the line reaches it, near the last one.
 func bassPlace(
-	g neck.Guitar,
-	line []lick.Note,
-	class int,
-	from, to lick.Time,
-	last neck.Place,
+	g neck.Guitar, line []lick.Note, class int, from, to lick.Time, last neck.Place,
 ) (best neck.Place, ok bool) {
+	low, high := lick.MaxFret, 0 // frets that the line holds meanwhile
+	for _, n := range line {
+		if n.Fret > 0 && n.At.Before(to) && from.Before(n.End()) {
+			low, high = min(low, n.Fret), max(high, n.Fret)
+		}
+	}
+	least := 1 << 30
 	for s := len(g.Tuning); s > len(g.Tuning)-bassStrings; s-- {
 		taken := slices.ContainsFunc(line, func(n lick.Note) bool {
 			return n.String == s && n.At.Before(to) && from.Before(n.End())
 		})
 		for f := 0; f <= bassFrets && !taken; f++ {
 			p := neck.Place{String: s, Fret: f}
-			if g.Pitch(p).Class() == class && (!ok || neck.Apart(p, last) < neck.Apart(best, last)) {
-				best, ok = p, true
+			if g.Pitch(p).Class() != class {
+				continue
+			}
+			cost := int(neck.Apart(p, last))
+			if f > 0 && high > 0 {
+				cost += 100 * max(0, high-f-spanBelow, f-low-spanBelow)
+			}
+			if cost < least {
+				best, least, ok = p, cost, true
 			}
 		}
 	}
 	return best, ok
 }
+
+// spanBelow is how many frets the thumb's tone may lie from what the line holds.
+const spanBelow = 3

@@ -258,6 +258,15 @@ func TestFillAndOnly(t *testing.T) {
 			t.Errorf("%q is a limit", bad)
 		}
 	}
+	pairs, said, err := Pairs(neck.Standard(), l)
+	if err != nil || len(pairs.Notes) != 4 || !strings.HasPrefix(said, "A7: ") || !strings.Contains(said, ", D7: ") {
+		t.Fatalf("%v %d %s", err, len(pairs.Notes), said)
+	}
+	for _, n := range Read(pairs).Notes {
+		if !n.Role.Chordal() {
+			t.Errorf("a pair holds the %s", n.Degree)
+		}
+	}
 	for _, m := range Moves() {
 		out, _, err := Move(neck.Standard(), l, m.Word)
 		if err != nil && m.Word != "later:-1/4" && m.Word != "answer:2" {
@@ -267,7 +276,8 @@ func TestFillAndOnly(t *testing.T) {
 			t.Errorf("%s makes an invalid line: %v", m.Word, out.Validate())
 		}
 	}
-	for _, bad := range []string{"", "each", "each:way", "later:", "later:x", "answer:9", "tones:0", "tones:x", "bass:boogie", "jump"} {
+	for _, bad := range []string{"", "each", "each:way", "later:", "later:x", "answer:9", "tones:0", "tones:x",
+		"bass:boogie", "jump"} {
 		if _, _, err := Move(neck.Standard(), l, bad); err == nil {
 			t.Errorf("%q moves it", bad)
 		}

@@ -20,14 +20,15 @@ func Moves() []struct{ Word, Title string } {
 			"In halved values",
 		}, {"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"},
-		{"fill", "Chords in the rests"}, {"bass:steady", "A thumb bass under it"},
+		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
+			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
 }
 
 // Move does what a word says with a line over its changes: each:degrees or each:shape,
 // later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
-// chord), fill, only:1 b3 5 (degrees of the key), bass:steady. said tells what is not seen in the line. An error is one sentence.
+// chord), pairs, fill, only:1 b3 5 (degrees of the key), bass:steady. said tells what is not seen in the line. An error is one sentence.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
 	switch name {
@@ -65,6 +66,8 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		}
 		out, err = GuideTones(g, l, n)
 		return out, "", err
+	case "pairs":
+		return Pairs(g, l)
 	case "fill":
 		return Fill(g, l)
 	case "only":
@@ -75,7 +78,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	}
 	return l, "", fmt.Errorf(
 		"%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
-			"double, halve, answer:4, tones:3, bass:steady",
+			"double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5, bass:steady",
 		word,
 	)
 }

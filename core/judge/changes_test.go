@@ -2,6 +2,7 @@ package judge
 
 import (
 	"context"
+	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
@@ -77,6 +78,40 @@ func TestChangesFindings(t *testing.T) {
 		meant.Notes[note].Meant = []lick.Code{lick.Code(c.code)}
 		if r, _ := e.Check(context.Background(), meant); !r.Findings[of].Meant {
 			t.Errorf("%s is not marked as meant", c.code)
+		}
+	}
+}
+
+// What breaks says why: two notes that no hand holds together, neither with a finger of its own
+// to name.
+func TestBreaksSaysWhy(t *testing.T) {
+	l := testline.Build(t, 80, "6:3*1/4+2:10*1/4 1:3*1/4")
+	r, err := NewEngine(player.DefaultPlayer()).Check(context.Background(), l)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if r.Verdict != Breaks || len(r.Findings) == 0 || r.Findings[0].Code != Reach {
+		t.Errorf("%v %+v", r.Verdict, r.Findings)
+	}
+}
+
+// Whatever breaks has a finding that breaks, for random lines with notes that sound together.
+func TestNothingBreaksUnsaid(t *testing.T) {
+	rng := rand.New(rand.NewPCG(11, 26))
+	e := NewEngine(player.DefaultPlayer())
+	for done := 0; done < testline.Nightly(60); {
+		l, err := lick.Parse(testline.Random(rng).Encode())
+		if err != nil {
+			continue
+		}
+		done++
+		r, err := e.Check(context.Background(), l)
+		if err != nil {
+			t.Fatal(err)
+		}
+		said := slices.ContainsFunc(r.Findings, func(f Finding) bool { return f.Severity == r.Verdict })
+		if r.Verdict > Flows && !said {
+			t.Errorf("it %s and nothing says why: %s", r.Verdict, l.Encode())
 		}
 	}
 }

@@ -149,13 +149,18 @@ func barreConflict(j *Judgement) (out []Finding) {
 // over what the pair of fingers reaches, or a pair that reaches it and yet leaves no room
 // to the fingers around it.
 func reachRule(j *Judgement) (out []Finding) {
+	none := func(a, b int, n, m lick.Note) {
+		out = append(out, always(Breaks, "out of reach",
+			fmt.Sprintf("No hand stance holds fret %d and fret %d together.", m.Fret, n.Fret), a, b))
+	}
 	report := func(a, b int, n, m lick.Note) {
 		lo, hi := m.Finger, n.Finger
 		if m.Fret > n.Fret {
 			lo, hi = hi, lo
 		}
 		limit, ok := j.player.Hand.LimitOf(lo, hi)
-		if !ok {
+		if !ok { // one of them has no finger, as none was left that could
+			none(a, b, n, m)
 			return
 		}
 		need := j.Guitar.Press(max(n.Fret, m.Fret)) - j.Guitar.Press(min(n.Fret, m.Fret))
@@ -194,8 +199,7 @@ func reachRule(j *Judgement) (out []Finding) {
 		if n.Finger != m.Finger && !crosses(n, m) {
 			report(a, b, n, m)
 		} else if n.Finger == m.Finger && !n.Finger.Fretting() {
-			out = append(out, always(Breaks, "out of reach",
-				fmt.Sprintf("No hand stance holds fret %d and fret %d together.", m.Fret, n.Fret), a, b))
+			none(a, b, n, m)
 		}
 	})
 	return out

@@ -27,7 +27,8 @@ func TestChordsByName(t *testing.T) {
 			t.Errorf("over %s: %s, want %s", chords, got, first)
 		}
 	}
-	if _, err := run.Grow(run.Recipe{Key: "A mixolydian", Cell: "chord: 1 3", Chords: "1 H"}, neck.Standard()); err == nil {
+	if _, err := run.Grow(run.Recipe{Key: "A mixolydian", Cell: "chord: 1 3", Chords: "1 H"},
+		neck.Standard()); err == nil {
 		t.Error("H is a chord")
 	}
 }

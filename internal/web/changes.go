@@ -145,6 +145,9 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 			}
 			return err
 		})
+		if err != nil {
+			return l, "", err
+		}
 		what := f.Value
 		for _, m := range changes.Moves() {
 			if m.Word == f.Value {
@@ -154,7 +157,7 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 		if said != "" {
 			what += " (" + said + ")"
 		}
-		return moved, what, err
+		return moved, what, nil
 	case "fix", "meant":
 		b := benchForm{Do: f.Do, Value: f.Value}
 		if f.Do == "meant" {

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/propose"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -40,6 +41,7 @@ type changesPage struct {
 	VampText string
 	Schools  []choice // by which scale the tones are judged
 	Landings []landingRow
+	Said     []string // of the last move, of the bass
 	Previous string
 	Next     string
 }
@@ -103,6 +105,13 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 		v.Legend = append(v.Legend, legendRow{string(role), word})
 	}
 	v.landings(l, r)
+	busy, err := propose.Busy(ctx, engineOf(ctx), l)
+	if err != nil {
+		return nil, err
+	}
+	if busy != "" {
+		v.Said = append(v.Said, busy)
+	}
 	for _, g := range judge.Grouped(rep.Findings) {
 		if g.OfChanges() && len(v.Found) < cards {
 			fv := findingOf(g)

@@ -1,0 +1,49 @@
+package draw
+
+// Lane is a row of the ledger.
+type Lane struct {
+	Name   string // as requests name it
+	Title  string
+	Y, H   float64
+	String int // of a place lane
+}
+
+// Sizes of the ledger's drawing.
+const (
+	ColumnWidth  = 48.0
+	chordHeight  = 22.0
+	countHeight  = 40.0
+	stringHeight = 19.0
+	laneHeight   = 27.0
+	loadHeight   = 76.0
+)
+
+// Lanes lays the rows out for a number of strings.
+func Lanes(strings int) []Lane {
+	lanes := []Lane{{Name: "count", Title: "Count", H: countHeight}}
+	for s := 1; s <= strings; s++ {
+		lanes = append(lanes, Lane{Name: "place", H: stringHeight, String: s})
+	}
+	for _, l := range []Lane{{Name: "degree", Title: "Degree"}, {Name: "finger", Title: "Finger"}, {Name: "stroke",
+		Title: "Stroke"}, {Name: "slur", Title: "Slur"}, {Name: "bend", Title: "Bend"}} {
+		l.H = laneHeight
+		lanes = append(lanes, l)
+	}
+	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight},
+		Lane{Name: "chord", Title: "Chord", H: chordHeight})
+	y := chordHeight // the chords stand on top, listed last so that a string's number is its lane's
+	for i := range lanes[:len(lanes)-1] {
+		lanes[i].Y = y
+		y += lanes[i].H
+		if lanes[i].Name == "count" || lanes[i].String == strings {
+			y += 4
+		}
+	}
+	return lanes
+}
+
+// lanes are the rows of this ledger.
+func (l Ledger) lanes() []Lane { return Lanes(len(l.Strings)) }
+
+// height is how far the lanes reach down.
+func height(lanes []Lane) float64 { last := lanes[len(lanes)-2]; return last.Y + last.H }
