@@ -89,3 +89,8 @@ func (r Report) Above(n Note) (d music.Degree, ok bool) {
 	c := r.Chords[n.Chord].Chord
 	return c.Clashes(n.Degree.Over(c.Root))
 }
+
+// BlueThird says whether a note is the minor third over a major chord.
+func (r Report) BlueThird(n Note) bool {
+	return n.Chord >= 0 && n.Degree.Semitones() == 3 && kindOf(r.Chords[n.Chord].Chord).major
+}

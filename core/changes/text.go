@@ -23,7 +23,8 @@ const maxBars = 512
 //	|: 1m7 | 4 :|                 played twice, :|x3 three times
 //	57 || 1m7 | 4                 what stands before the double bar lies over the pick-up
 //
-// The name of a form stands for its degrees. The signs of a bar share it evenly. An error is a sentence that names the sign.
+// The name of a form stands for its degrees. The signs of a bar share it evenly. An error is
+// a sentence that names the sign.
 func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lick.Chord, error) {
 	if f, ok := FormNamed(strings.ToLower(strings.TrimSpace(text))); ok {
 		text = f.Text

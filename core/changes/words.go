@@ -28,7 +28,8 @@ func Moves() []struct{ Word, Title string } {
 
 // Move does what a word says with a line over its changes: each:degrees or each:shape,
 // later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
-// chord), pairs, fill, only:1 b3 5 (degrees of the key), bass:steady. said tells what is not seen in the line. An error is one sentence.
+// chord), pairs, fill, only:1 b3 5 (degrees of the key), bass:steady. said
+// tells what is not seen in the line. An error is one sentence.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
 	switch name {

@@ -82,6 +82,32 @@ func TestChangesFindings(t *testing.T) {
 	}
 }
 
+// Strictness is the player's: an easy one hears no clash, a strict one the blues' third too.
+func TestChangesStrictness(t *testing.T) {
+	l := testline.InKey(testline.Build(t, 90, "3:5*1/2 7*1/2"), "A", "minor pentatonic") // C and D over A7
+	var err error
+	if l.Chords, err = changes.Parse("17", l.Meter, l.Pickup, "A"); err != nil {
+		t.Fatal(err)
+	}
+	for strict, want := range map[player.Strictness]int{player.Easy: 0, player.Usual: 1, player.Every: 2} {
+		p := player.DefaultPlayer()
+		p.Strict = strict
+		r, err := NewEngine(p).Check(context.Background(), l)
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		for _, f := range r.Findings {
+			if f.Code == ClashCode {
+				n++
+			}
+		}
+		if n != want {
+			t.Errorf("%s: %d clashes, want %d", strict, n, want)
+		}
+	}
+}
+
 // What breaks says why: two notes that no hand holds together, neither with a finger of its own
 // to name.
 func TestBreaksSaysWhy(t *testing.T) {

@@ -92,12 +92,15 @@ func clashRule(j *Judgement) (out []Finding) {
 	}
 	r := j.harmony()
 	for _, n := range r.Notes {
-		if n.Role != changes.Clash || n.Passes || r.Early(n.Note) {
+		blue := j.player.Strict == player.Every && n.Role == changes.Colour && r.BlueThird(n)
+		if n.Role != changes.Clash && !blue || n.Passes || r.Early(n.Note) {
 			continue
 		}
 		text := fmt.Sprintf("The %s over %s", n.Degree.Pretty(), r.Chords[n.Chord].Name)
 		if above, ok := r.Above(n); ok {
 			text += fmt.Sprintf(" lies a half step above its %s and does not go on by step.", above.Pretty())
+		} else {
+			text += " lies a half step below its third, as in the blues."
 		}
 		out = append(
 			out,

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/music"
@@ -30,7 +31,9 @@ type tonesPage struct {
 	Scales  []string
 	Rail    []railTone
 	Beside  []railTone
-	Reasons []string // why each colour note fits
+	Over    []railTone // what each tone is over the chord
+	OverSay string     // which scales the chord would take by itself
+	Reasons []string   // why each colour note fits
 	Layouts []choice
 	Labels  []choice
 	Looks   []choice
@@ -103,6 +106,9 @@ func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error)
 	}
 	if len(names) > 0 {
 		v.Added = "with " + listWords(names)
+	}
+	if err := v.overRail(f, p); err != nil {
+		return nil, err
 	}
 	if err := v.rails(f, p); err != nil {
 		return nil, err
@@ -192,6 +198,29 @@ func (v *tonesPage) rails(f tonesForm, p music.Palette) error {
 		}
 		v.Beside = append(v.Beside, rt)
 	}
+	return nil
+}
+
+// overRail is a second rail: what every tone of the palette is over the chord.
+func (v *tonesPage) overRail(f tonesForm, p music.Palette) error {
+	if strings.TrimSpace(f.Chord) == "" {
+		return nil
+	}
+	c, err := music.ParseChord(f.Chord)
+	if err != nil {
+		return err
+	}
+	fit := changes.FitOver(p, c, nil)
+	for half := range 12 {
+		rt := railTone{Role: "outside"}
+		for _, t := range fit.Tones {
+			if t.Tone.Degree.Semitones() == half {
+				rt = railTone{Role: "over-" + string(t.Role), Degree: t.Degree.Pretty(), Ask: string(t.Role)}
+			}
+		}
+		v.Over = append(v.Over, rt)
+	}
+	v.OverSay = fmt.Sprintf("%s by itself: %s %s", prettySigns(c.Name), c.Root.Pretty(), strings.Join(fit.Scales, ", "))
 	return nil
 }
 
