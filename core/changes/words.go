@@ -15,10 +15,8 @@ func Moves() []struct{ Word, Title string } {
 	return []struct{ Word, Title string }{
 		{"each:degrees", "To each chord, same degrees"}, {"each:shape", "To each chord, same shape"},
 		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"}, {"double", "In doubled values"},
-		{
-			"halve",
-			"In halved values",
-		}, {"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
+		{"halve", "In halved values"},
+		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"},
 		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
 			"A thumb bass under it"},

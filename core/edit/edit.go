@@ -32,25 +32,16 @@ var Dos = []Do{
 	{"place", "STRING:FRET [LENGTH]", true}, {"add", "STRING:FRET [LENGTH]", true}, {"insert", "", true},
 	{"remove", "", true}, {"earlier", "", true}, {"later", "", true}, {"rest", "", true}, {"unrest", "", true},
 	{"length", "LENGTH", true}, {"degree", "DEGREE", true}, {"otherstring", "thinner or thicker", true},
-	{
-		"finger",
-		"1 to 4 or T",
-		true,
-	}, {"stroke", "down, up, p, i, m or a", true}, {"slur", "hammer, pull, slide or shift", true},
+	{"finger", "1 to 4 or T", true},
+	{"stroke", "down, up, p, i, m or a", true}, {"slur", "hammer, pull, slide or shift", true},
 	{"slidein", "below or above", true}, {"bend", "HALF STEPS", true}, {"bendshape", "pre or release", true},
-	{
-		"push",
-		"",
-		true,
-	}, {"helpers", "FINGERS", true}, {"vibrato", "", true}, {"mark", "accent, mute, rake or bar", true},
+	{"push", "", true},
+	{"helpers", "FINGERS", true}, {"vibrato", "", true}, {"mark", "accent, mute, rake or bar", true},
 	{"meant", "FINDING", true}, {"chord", "C#m7 or 4m7", true},
 	{"title", "WORDS", false}, {"tags", "WORDS, WORDS", false}, {"tempo", "NUMBER", false}, {"meter", "4/4", false},
 	{"pickup", "LENGTH", false}, {"feel", "straight or shuffle", false}, {"loop", "yes or no", false},
-	{
-		"tonic",
-		"TONE",
-		false,
-	}, {"scale", "SCALE", false}, {"tone", "DEGREE", false}, {"chords", "Am7 | D7 . E7 .", false},
+	{"tonic", "TONE", false},
+	{"scale", "SCALE", false}, {"tone", "DEGREE", false}, {"chords", "Am7 | D7 . E7 .", false},
 	{"propose", "", false},
 }
 

@@ -27,10 +27,8 @@ var rules = []rule{
 	{Reach, reachRule}, {Reach, strainRule}, {BarreConflict, barreConflict},
 	{BeyondNeck, beyondNeck}, {OpenStringFinger, openStringFinger},
 	{FingerJump, fingerJump}, {Shift, shiftRule}, {FingerFast, fingerFast}, {Crowded, crowded},
-	{
-		StrokeRepeats,
-		strokeRepeats,
-	}, {ChangeInside, changeInside}, {ChangeAgainst, changeAgainst}, {SweepTurns, sweepTurns},
+	{StrokeRepeats, strokeRepeats},
+	{ChangeInside, changeInside}, {ChangeAgainst, changeAgainst}, {SweepTurns, sweepTurns},
 	{StrokeFast, strokeFast}, {ExitsMixed, exitsMixed}, {PairNeedsFingers, pairNeedsFingers},
 	{BendOpenString, bendOpenString}, {BendOffEdge, bendOffEdge}, {BendHeavy, bendHeavy}, {BendWeak, bendWeak},
 	{BendLate, bendLate}, {BendAimless, bendAimless}, {VibratoShort, vibratoShort},

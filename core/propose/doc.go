@@ -24,4 +24,7 @@
 //
 // Long questions look at the context in every layer of their searches; an answer after its
 // end means nothing, and is not given.
+//
+// It is a little larger than other rooms because each question has its own alternatives and the
+// words that explain them, all on one search.
 package propose

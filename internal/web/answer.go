@@ -113,14 +113,10 @@ var storeFaults = []struct {
 	err    error
 	status int
 }{
-	{
-		store.ErrFull,
-		http.StatusInsufficientStorage,
-	}, {store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
-	{
-		store.ErrGone,
-		http.StatusGone,
-	}, {store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
+	{store.ErrFull, http.StatusInsufficientStorage},
+	{store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
+	{store.ErrGone, http.StatusGone},
+	{store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
 // storeStatus is the HTTP status of what the store refuses.

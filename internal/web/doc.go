@@ -3,7 +3,7 @@
 //
 // # A screen
 //
-// Each screen has a type (benchScreen, notebookScreen, tonesScreen, runsScreen,
+// Each screen has a type (benchScreen, notebookScreen, tonesScreen, runsScreen, changesScreen,
 // playerScreen), which is the App under another name: handlers in the file of its name,
 // what the page shows in the file beside it, and a template. A handler decodes a form,
 // asks the store and the core, and renders a view; it holds no rule of the trade and no

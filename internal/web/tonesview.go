@@ -258,10 +258,8 @@ func reasonOfColour(p music.Palette, t music.Tone, chord string) string {
 
 // schools are the layouts in players' words.
 var schools = []struct{ name, layout string }{
-	{
-		"boxes",
-		"box",
-	}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread",
+	{"boxes", "box"},
+	{"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread",
 		"spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
 	{"joined up the neck", "joined"}, {"two boxes", "boxes:1+2"},
 }

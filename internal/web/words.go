@@ -21,14 +21,10 @@ var lengthNames = []struct {
 	len  lick.Time
 	name string
 }{
-	{
-		lick.NewTime(1, 1),
-		"wholes",
-	}, {lick.NewTime(1, 2), "halves"}, {lick.NewTime(1, 4), "quarters"}, {lick.NewTime(1, 8), "eighths"},
-	{
-		lick.NewTime(1, 12),
-		"triplets",
-	}, {lick.NewTime(1, 16), "sixteenths"}, {lick.NewTime(1, 20), "fives"}, {lick.NewTime(1, 24), "sextuplets"},
+	{lick.NewTime(1, 1), "wholes"},
+	{lick.NewTime(1, 2), "halves"}, {lick.NewTime(1, 4), "quarters"}, {lick.NewTime(1, 8), "eighths"},
+	{lick.NewTime(1, 12), "triplets"},
+	{lick.NewTime(1, 16), "sixteenths"}, {lick.NewTime(1, 20), "fives"}, {lick.NewTime(1, 24), "sextuplets"},
 	{lick.NewTime(1, 28), "sevens"}, {lick.NewTime(1, 32), "thirty-seconds"},
 }
 
