@@ -174,3 +174,56 @@ func Only(l lick.Lick, degrees string) (out lick.Lick, said string, err error) {
 	fit(&out)
 	return out, said, out.Validate()
 }
+
+// limitPairs is how many different pairs a limit to pairs keeps (common practice: the first three
+// are enough for solos).
+const limitPairs = 3
+
+// OnlyPairs keeps the first three different pairs of tones that sound together, wherever they
+// come; said tells what the line leaves out.
+func OnlyPairs(l lick.Lick) (out lick.Lick, said string, err error) {
+	keep := map[int]bool{}
+	var seen []string
+	for _, c := range columnsOf(l) {
+		if len(c) != 2 {
+			continue
+		}
+		name := l.Notes[c[0]].Place().Notation() + "+" + l.Notes[c[1]].Place().Notation()
+		if !slices.Contains(seen, name) {
+			if len(seen) == limitPairs {
+				continue
+			}
+			seen = append(seen, name)
+		}
+		keep[c[0]], keep[c[1]] = true, true
+	}
+	return kept(l, keep, "the line has no pairs of tones")
+}
+
+// OnlyBends keeps the notes that are bent; said tells what the line leaves out.
+func OnlyBends(l lick.Lick) (out lick.Lick, said string, err error) {
+	keep := map[int]bool{}
+	for i, n := range l.Notes {
+		keep[i] = n.Bend != nil
+	}
+	return kept(l, keep, "the line has no bends")
+}
+
+// kept is the line with some of its notes.
+func kept(l lick.Lick, keep map[int]bool, none string) (out lick.Lick, said string, err error) {
+	out = l.Clone()
+	out.Notes, out.Parts, out.Recipe = nil, nil, ""
+	for i, n := range l.Notes {
+		if keep[i] {
+			out.Notes = append(out.Notes, n)
+		}
+	}
+	if len(out.Notes) == 0 {
+		return l, "", errors.New(none)
+	}
+	if left := len(l.Notes) - len(out.Notes); left > 0 {
+		said = "left out: " + count(left, "note")
+	}
+	fit(&out)
+	return out, said, out.Validate()
+}

@@ -253,6 +253,21 @@ func TestFillAndOnly(t *testing.T) {
 	if err != nil || len(kept.Notes) != 2 || said != "left out: 2 notes, the 4 ♭3" {
 		t.Errorf("%v %d %s", err, len(kept.Notes), said)
 	}
+	two, _, err := Pairs(neck.Standard(), over(t, "A mixolydian", "17 | 47 | 57 | 1maj7 | 2m7", "2:5"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	three, said, err := OnlyPairs(two)
+	if err != nil || len(three.Notes) != 6 || said != "left out: 4 notes" {
+		t.Errorf("%v %d %s", err, len(three.Notes), said)
+	}
+	if _, _, err := OnlyPairs(l); err == nil {
+		t.Error("single notes are pairs")
+	}
+	bent := over(t, "A mixolydian", "17", "2:5 8/b2 3:7 7/b1")
+	if b, said, err := OnlyBends(bent); err != nil || len(b.Notes) != 2 || said != "left out: 2 notes" {
+		t.Errorf("%v %d %s", err, len(b.Notes), said)
+	}
 	for _, bad := range []string{"", "x", "b2"} {
 		if _, _, err := Only(l, bad); err == nil {
 			t.Errorf("%q is a limit", bad)
@@ -269,7 +284,8 @@ func TestFillAndOnly(t *testing.T) {
 	}
 	for _, m := range Moves() {
 		out, _, err := Move(neck.Standard(), l, m.Word)
-		if err != nil && m.Word != "later:-1/4" && m.Word != "answer:2" {
+		if err != nil && m.Word != "later:-1/4" && m.Word != "answer:2" && m.Word != "only:pairs" &&
+			m.Word != "only:bends" {
 			t.Errorf("%s: %v", m.Word, err)
 		}
 		if err == nil && out.Validate() != nil {

@@ -18,7 +18,8 @@ func Moves() []struct{ Word, Title string } {
 		{"halve", "In halved values"},
 		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"},
-		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
+		{"only:pairs", "Only its first three pairs"},
+		{"only:bends", "Only its bends"}, {"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
@@ -26,7 +27,7 @@ func Moves() []struct{ Word, Title string } {
 
 // Move does what a word says with a line over its changes: each:degrees or each:shape,
 // later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
-// chord), pairs, fill, only:1 b3 5 (degrees of the key), bass:steady. said
+// chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, or bends), bass:steady. said
 // tells what is not seen in the line. An error is one sentence.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
@@ -70,6 +71,12 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	case "fill":
 		return Fill(g, l)
 	case "only":
+		switch strings.TrimSpace(value) {
+		case "pairs":
+			return OnlyPairs(l)
+		case "bends":
+			return OnlyBends(l)
+		}
 		return Only(l, value)
 	case "bass":
 		out, err = Bass(g, l, Pattern(value))
