@@ -1,0 +1,193 @@
+package practice
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+)
+
+// Comfort is how it felt.
+type Comfort string
+
+// The comforts; Hurts stops, and Well says that it no longer does.
+const (
+	Easy  Comfort = "easy"
+	Fine  Comfort = "fine"
+	Tense Comfort = "tense"
+	Hurts Comfort = "hurts"
+	Well  Comfort = "well"
+)
+
+// Entry is one line of the log: rounds of a part at a tempo. Its title stays readable when the
+// lick is gone.
+type Entry struct {
+	Lick     uint      `json:"lick"` // 0 for a word about the hand alone
+	Title    string    `json:"title"`
+	Revision uint      `json:"revision"`
+	Part     string    `json:"part"` // its name; empty for the whole
+	From     int       `json:"from"` // notes, from 1
+	To       int       `json:"to"`
+	Tempo    float64   `json:"tempo"`
+	Clean    int       `json:"clean"` // rounds
+	Missed   int       `json:"missed"`
+	Note     int       `json:"note,omitempty"` // that was missed, from 1
+	Minutes  float64   `json:"minutes"`
+	Comfort  Comfort   `json:"comfort,omitempty"`
+	Picking  float64   `json:"picking,omitempty"`  // ceilings of the part at the model's speeds, for the calibration
+	Fretting float64   `json:"fretting,omitempty"` // 0 where that hand has nothing to do
+	Time     time.Time `json:"time"`
+}
+
+// maxEntries is how long a log that is read may be.
+const maxEntries = 200_000
+
+// check says in one sentence what is wrong with an entry.
+func (e Entry) check() error {
+	switch {
+	case e.Time.IsZero():
+		return errors.New("an entry has no time")
+	case e.Tempo < 0 || e.Tempo > 1000 || e.Clean < 0 || e.Missed < 0 || e.Minutes < 0 || e.Minutes > 1440:
+		return fmt.Errorf("the entry of %s has a number that cannot be", e.Time.Format(time.DateTime))
+	case !slices.Contains([]Comfort{"", Easy, Fine, Tense, Hurts, Well}, e.Comfort):
+		return fmt.Errorf("comfort %q is none: use easy, fine, tense, hurts or well", e.Comfort)
+	}
+	return nil
+}
+
+// columns are the CSV's, in their order.
+var columns = []string{"time", "lick", "title", "revision", "part", "from", "to", "tempo", "clean", "missed", "note",
+	"minutes", "comfort", "picking", "fretting"}
+
+// WriteCSV writes a log as CSV (RFC 4180) with a head line.
+func WriteCSV(w io.Writer, log []Entry) error {
+	c := csv.NewWriter(w)
+	if err := c.Write(columns); err != nil {
+		return err
+	}
+	number := func(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+	for _, e := range log {
+		err := c.Write([]string{e.Time.Format(time.RFC3339), strconv.FormatUint(uint64(e.Lick), 10), e.Title,
+			strconv.FormatUint(uint64(e.Revision), 10), e.Part, strconv.Itoa(e.From), strconv.Itoa(e.To), number(e.Tempo),
+			strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes), string(e.Comfort),
+			number(e.Picking), number(e.Fretting)})
+		if err != nil {
+			return err
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// ReadCSV reads such a log, its columns in any order. An error names the line.
+func ReadCSV(r io.Reader) ([]Entry, error) {
+	c := csv.NewReader(r)
+	head, err := c.Read()
+	if err != nil {
+		return nil, errors.New("that is no log: its first line names no columns")
+	}
+	at := map[string]int{}
+	for i, name := range head {
+		at[strings.ToLower(strings.TrimSpace(name))] = i
+	}
+	for _, need := range []string{"time", "lick", "tempo", "clean", "missed"} {
+		if _, ok := at[need]; !ok {
+			return nil, fmt.Errorf("the log has no column %q", need)
+		}
+	}
+	var out []Entry
+	for {
+		row, err := c.Read()
+		if errors.Is(err, io.EOF) {
+			return out, nil
+		}
+		line, _ := c.FieldPos(0)
+		if err != nil {
+			return nil, fmt.Errorf("line %d of the log cannot be read", line)
+		}
+		e, err := entryOf(row, at)
+		if err == nil {
+			err = e.check()
+		}
+		if err != nil {
+			return nil, fmt.Errorf("line %d: %w", line, err)
+		}
+		if out = append(out, e); len(out) > maxEntries {
+			return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
+		}
+	}
+}
+
+// entryOf reads one line of the CSV.
+func entryOf(row []string, at map[string]int) (e Entry, err error) {
+	text := func(name string) string {
+		if i, ok := at[name]; ok {
+			return row[i]
+		}
+		return ""
+	}
+	float := func(name string) float64 {
+		s := text(name)
+		if s == "" || err != nil {
+			return 0
+		}
+		x, e := strconv.ParseFloat(s, 64)
+		if e != nil || x != x {
+			err = fmt.Errorf("%s %q is no number", name, s)
+		}
+		return x
+	}
+	whole := func(name string) int { return int(max(0, min(1e9, float(name)))) }
+	if e.Time, err = time.Parse(time.RFC3339, text("time")); err != nil {
+		return e, fmt.Errorf("time %q is not written as 2026-11-25T18:00:00Z is", text("time"))
+	}
+	e.Lick, e.Revision = uint(whole("lick")), uint(whole("revision"))
+	e.Title, e.Part, e.Comfort = text("title"), text("part"), Comfort(text("comfort"))
+	e.From, e.To, e.Clean, e.Missed, e.Note = whole("from"), whole("to"), whole("clean"), whole("missed"), whole("note")
+	e.Tempo, e.Minutes, e.Picking, e.Fretting = float("tempo"), float("minutes"), float("picking"), float("fretting")
+	return e, err
+}
+
+// ReadJSON reads a log as JSON, a list of entries.
+func ReadJSON(data []byte) ([]Entry, error) {
+	var out []Entry
+	if err := json.Unmarshal(data, &out); err != nil {
+		return nil, errors.New("that is no log: it is not a list of entries in JSON")
+	}
+	if len(out) > maxEntries {
+		return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
+	}
+	for i, e := range out {
+		if err := e.check(); err != nil {
+			return nil, fmt.Errorf("entry %d: %w", i+1, err)
+		}
+	}
+	return out, nil
+}
+
+// of are the entries of one part of one lick, the oldest first.
+func of(log []Entry, lick uint, part string) (out []Entry) {
+	for _, e := range log {
+		if e.Lick == lick && e.Part == part && e.Clean+e.Missed > 0 {
+			out = append(out, e)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Entry) int { return a.Time.Compare(b.Time) })
+	return out
+}
+
+// Sore says whether the last word about the hand is that it hurts.
+func Sore(log []Entry, now time.Time) bool {
+	sore, last := false, time.Time{}
+	for _, e := range log {
+		if e.Comfort != "" && !e.Time.Before(last) && !e.Time.After(now) && (e.Comfort == Hurts || e.Comfort == Well) {
+			sore, last = e.Comfort == Hurts, e.Time
+		}
+	}
+	return sore
+}

@@ -1,0 +1,249 @@
+package practice
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"time"
+)
+
+// Piece is a lick to practise with its parts.
+type Piece struct {
+	Lick   uint
+	Title  string
+	Wanted float64
+	Parts  []Part
+	Bends  bool // it has bends to hear
+}
+
+// Kind is what an item of the plan is for.
+type Kind string
+
+// The kinds of items.
+const (
+	WarmUp Kind = "warm-up"
+	Due    Kind = "due"
+	New    Kind = "new"
+	Ear    Kind = "ear"
+	Break  Kind = "rest"
+)
+
+// Item is one thing of today's plan.
+type Item struct {
+	Kind    Kind
+	Lick    uint // 0 for a rest
+	Title   string
+	Part    Part
+	Tempo   float64
+	Minutes int
+	Why     string // five words or so
+}
+
+// How a plan is filled (common practice; the numbers are model defaults).
+const (
+	restEvery = 20 // minutes of playing before a rest
+	restTime  = 2
+	warmTime  = 4
+	earTime   = 4
+	newTime   = 6
+	dueTime   = 5
+	soreDays  = 3 // heavy things stay away so long after it hurt, and until it is well
+	longest   = 21.0
+)
+
+// Day is today's plan: a warm-up at ease, what is due, the older and weaker first, one new
+// thing, one for the ear, rests between. Nothing is there twice, however many days were missed.
+// Items fill the minutes and no more. While it hurts, or for days after, what is heavy for the
+// hand stays away.
+func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
+	day := planner{minutes: minutes, log: log, now: now, sore: soreNow(log, now)}
+	if minutes < 1 || len(pieces) == 0 {
+		return nil
+	}
+	day.warmUp(pieces)
+	for _, x := range day.due(pieces) {
+		if day.left() < dueTime+earTime && day.left() < minutes/2 {
+			break
+		}
+		day.add(x)
+	}
+	day.fresh(pieces)
+	day.ear(pieces)
+	return day.out
+}
+
+// planner fills one day.
+type planner struct {
+	minutes, used, played int
+	log                   []Entry
+	now                   time.Time
+	sore                  bool
+	out                   []Item
+}
+
+// soreNow says whether heavy things stay away: it hurts, or did within the last days.
+func soreNow(log []Entry, now time.Time) bool {
+	if Sore(log, now) {
+		return true
+	}
+	return slices.ContainsFunc(log, func(e Entry) bool {
+		return e.Comfort == Hurts && !e.Time.After(now) && now.Sub(e.Time) < soreDays*24*time.Hour
+	})
+}
+
+// left is how many minutes are free.
+func (d *planner) left() int { return d.minutes - d.used }
+
+// add takes an item if it fits, with a rest before it where one is due.
+func (d *planner) add(x Item) bool {
+	rest := 0
+	if d.played+x.Minutes > restEvery && d.played > 0 {
+		rest = restTime
+	}
+	if x.Minutes = min(x.Minutes, d.left()-rest); x.Minutes < 1 {
+		return false
+	}
+	if rest > 0 {
+		d.out = append(d.out, Item{Kind: Break, Title: "Rest", Minutes: rest, Why: "hands down, shoulders loose"})
+		d.used, d.played = d.used+rest, 0
+	}
+	d.out = append(d.out, x)
+	d.used, d.played = d.used+x.Minutes, d.played+x.Minutes
+	return true
+}
+
+// holds says whether a part stays away for the hand's sake.
+func (d *planner) holds(p Part) bool { return d.sore && p.Heavy || p.Ceiling <= 0 }
+
+// warmUp is the easiest whole piece at half of what is clean.
+func (d *planner) warmUp(pieces []Piece) {
+	best, room := -1, 0.0
+	for i, p := range pieces {
+		whole := p.Parts[len(p.Parts)-1]
+		if d.holds(whole) {
+			continue
+		}
+		if r := whole.Ceiling / max(1, p.Wanted); best < 0 || r > room {
+			best, room = i, r
+		}
+	}
+	if best < 0 {
+		return
+	}
+	p := pieces[best]
+	whole := p.Parts[len(p.Parts)-1]
+	d.add(Item{Kind: WarmUp, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted), Why: "at ease, loose hands",
+		Minutes: min(warmTime, max(1, d.minutes/5))})
+}
+
+// due are the parts whose time has come, the most overdue first, of equals the weaker.
+func (d *planner) due(pieces []Piece) []Item {
+	type ranked struct {
+		Item
+		over, weak float64
+	}
+	var all []ranked
+	for _, p := range pieces {
+		for _, part := range p.Parts {
+			rounds := of(d.log, p.Lick, part.Name)
+			if len(rounds) == 0 || d.holds(part) {
+				continue
+			}
+			last := rounds[len(rounds)-1].Time
+			wait := Wait(rounds)
+			days := d.now.Sub(last).Hours() / 24
+			if days < wait-0.5 {
+				continue
+			}
+			r := Climb(part, p.Wanted, d.log, p.Lick)
+			why := fmt.Sprintf("last on %s", last.Format("Monday"))
+			switch {
+			case days > 13:
+				why = fmt.Sprintf("not for %.0f days", days)
+			case r.Fell:
+				why = "fell a step last time"
+			case rounds[len(rounds)-1].Missed > 0:
+				why = fmt.Sprintf("missed at %.0f last time", rounds[len(rounds)-1].Tempo)
+			}
+			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo, Minutes: dueTime,
+				Why: why}, days / wait, r.Tempo / max(1, p.Wanted)})
+		}
+	}
+	slices.SortStableFunc(all, func(a, b ranked) int {
+		x, y := a.over-a.weak, b.over-b.weak
+		switch {
+		case x > y:
+			return -1
+		case x < y:
+			return 1
+		}
+		return 0
+	})
+	out := make([]Item, len(all))
+	for i, x := range all {
+		out[i] = x.Item
+	}
+	return out
+}
+
+// Wait is how many days a part may rest after its rounds: a day at first, twice as long after
+// each day on which most rounds were clean, a day again after one on which most were not.
+func Wait(rounds []Entry) float64 {
+	wait := 1.0
+	for i := 0; i < len(rounds); {
+		clean, missed := 0, 0
+		day := rounds[i].Time.YearDay() + 1000*rounds[i].Time.Year()
+		for ; i < len(rounds) && rounds[i].Time.YearDay()+1000*rounds[i].Time.Year() == day; i++ {
+			clean, missed = clean+rounds[i].Clean, missed+rounds[i].Missed
+		}
+		if clean > missed {
+			wait = min(longest, 2*wait)
+		} else {
+			wait = 1
+		}
+	}
+	return wait / 2
+}
+
+// fresh is one thing that was not practised yet: the bottleneck of the piece that is farthest
+// from its tempo.
+func (d *planner) fresh(pieces []Piece) {
+	best, bestPart, far := -1, Part{}, math.Inf(1)
+	for i, p := range pieces {
+		for _, part := range p.Parts {
+			if d.holds(part) || len(of(d.log, p.Lick, part.Name)) > 0 {
+				continue
+			}
+			if f := part.Ceiling / max(1, p.Wanted); f < far {
+				best, bestPart, far = i, part, f
+			}
+		}
+	}
+	if best < 0 || d.left() < 2 {
+		return
+	}
+	p := pieces[best]
+	why := "new: " + bestPart.Why
+	d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: Start(bestPart, p.Wanted), Minutes: newTime, Why: why})
+}
+
+// ear is a piece with bends, to hear each against its target.
+func (d *planner) ear(pieces []Piece) {
+	if d.sore || d.left() < 2 {
+		return
+	}
+	// Another one each day.
+	var with []Piece
+	for _, p := range pieces {
+		if p.Bends {
+			with = append(with, p)
+		}
+	}
+	if len(with) == 0 {
+		return
+	}
+	p := with[d.now.YearDay()%len(with)]
+	whole := p.Parts[len(p.Parts)-1]
+	d.add(Item{Kind: Ear, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted), Minutes: earTime,
+		Why: "bends against their targets"})
+}

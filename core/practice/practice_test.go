@@ -1,0 +1,340 @@
+package practice
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"ornamen/core/judge"
+	"ornamen/core/player"
+	"ornamen/core/testline"
+)
+
+// now is the day of the tests.
+var now = time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
+
+// days is a time so many days from now.
+func days(n float64) time.Time { return now.Add(time.Duration(n * 24 * float64(time.Hour))) }
+
+// A line that breaks at one place is split there, by its pairs of strings, by hands and whole;
+// each part is at least as easy as the whole, and the bottleneck as hard.
+func TestParts(t *testing.T) {
+	l := testline.Build(t, 112, "3:11 1:9 2:12 9/p 3:11 9/p 4:11 9/p 3:8 9/h 11 2:9 1:12 14/h 2:14 12/p")
+	r, err := judge.NewEngine(player.DefaultPlayer()).Check(context.Background(), l)
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := Parts(l, r)
+	whole := parts[len(parts)-1]
+	if whole.Name != "" || whole.From != 1 || whole.To != 16 || math.Abs(whole.Ceiling-float64(r.Ceiling)) > 1e-6 {
+		t.Errorf("the whole is %+v, the ceiling %v", whole, r.Ceiling)
+	}
+	var names []string
+	for _, p := range parts {
+		names = append(names, p.Name)
+		if p.Ceiling < whole.Ceiling-1e-9 || p.From < 1 || p.To > 16 || p.To-p.From < 2 {
+			t.Errorf("%+v", p)
+		}
+	}
+	all := strings.Join(names, "; ")
+	for _, want := range []string{"bottleneck, ", "strings 4 and 3, ", "joined, ", "left hand alone", "right hand alone"} {
+		if !strings.Contains(all, want) {
+			t.Errorf("%q is not among %s", want, all)
+		}
+	}
+	if parts[0].Ceiling != whole.Ceiling {
+		t.Errorf("the bottleneck is clean up to %g, the whole up to %g", parts[0].Ceiling, whole.Ceiling)
+	}
+}
+
+// Three clean rounds go up, two missed ones down, never under the start; the top is the wanted
+// tempo; another tempo moves the ladder.
+func TestLadder(t *testing.T) {
+	p := Part{Name: "x", Ceiling: 120}
+	log := func(words ...string) (out []Entry) {
+		tempo := Start(p, 112)
+		for i, w := range words {
+			e := Entry{Lick: 1, Part: "x", Tempo: tempo, Time: days(float64(i))}
+			fmt.Sscanf(w, "%d/%d@%g", &e.Clean, &e.Missed, &e.Tempo)
+			out = append(out, e)
+			tempo = Climb(p, 112, out, 1).Tempo
+		}
+		return out
+	}
+	for _, c := range []struct {
+		log    []Entry
+		tempo  float64
+		left   int
+		missed int
+	}{
+		{nil, 60, 3, 0}, {log("2/0"), 60, 1, 0}, {log("3/0"), 62, 3, 0}, {log("3/0", "0/1"), 62, 3, 1},
+		{log("3/0", "0/2"), 60, 3, 0}, {log("0/2"), 60, 3, 0}, {log("3/0", "0/1", "3/0"), 64, 3, 0},
+		{log("3/0@80"), 83, 3, 0}, {log("3/0@112"), 112, 3, 0},
+	} {
+		r := Climb(p, 112, c.log, 1)
+		if r.Tempo != c.tempo || r.Left != c.left || r.Missed != c.missed {
+			t.Errorf("after %+v: %+v, want %g, %d left", c.log, r, c.tempo, c.left)
+		}
+	}
+	if r := Climb(p, 112, log("3/0@112"), 1); !r.Top || r.Next != 112 {
+		t.Errorf("at the top: %+v", r)
+	}
+	// Climbing without a miss reaches any tempo, in steps that narrow near the ceiling.
+	var entries []Entry
+	last := 0.0
+	for i := range 60 {
+		r := Climb(p, 112, entries, 1)
+		if r.Tempo < last || r.Tempo > last*1.07+1 && last > 0 {
+			t.Fatalf("from %g to %g", last, r.Tempo)
+		}
+		last = r.Tempo
+		entries = append(entries, Entry{Lick: 1, Part: "x", Tempo: r.Tempo, Clean: 3, Time: days(float64(i))})
+	}
+	if last != 112 {
+		t.Errorf("after sixty clean steps it stands at %g", last)
+	}
+}
+
+// pieces are two licks, one of them heavy.
+func pieces() []Piece {
+	part := func(name string, ceiling float64, heavy bool) Part {
+		return Part{Name: name, From: 1, To: 8, Ceiling: ceiling, Heavy: heavy, Why: "it sets the ceiling"}
+	}
+	return []Piece{
+		{Lick: 1, Title: "Weir", Wanted: 112, Parts: []Part{part("bottleneck", 88, false), part("", 88, false)}},
+		{Lick: 2, Title: "Thaw", Wanted: 80, Bends: true, Parts: []Part{part("bends", 100, true), part("", 100, true)}},
+		{Lick: 3, Title: "Barn", Wanted: 90, Parts: []Part{part("", 140, false)}},
+	}
+}
+
+// A day has a warm-up, what is due, something new, something for the ear, and rests; it fits
+// its minutes; nothing is there twice, however long nothing was practised.
+func TestDay(t *testing.T) {
+	log := []Entry{
+		{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3, Missed: 2, Time: days(-2)},
+		{Lick: 3, Part: "", Tempo: 70, Clean: 3, Time: days(-400)},
+	}
+	for _, minutes := range []int{5, 10, 20, 30, 45, 90} {
+		used, seen := 0, map[string]bool{}
+		kinds := map[Kind]int{}
+		for _, x := range Day(minutes, pieces(), log, now) {
+			used += x.Minutes
+			kinds[x.Kind]++
+			key := fmt.Sprint(x.Lick, x.Part.Name, x.Kind)
+			if x.Kind != Break && seen[key] {
+				t.Errorf("%d minutes: %s twice", minutes, key)
+			}
+			seen[key] = true
+			if x.Minutes < 1 || x.Kind != Break && (x.Tempo <= 0 || x.Why == "") {
+				t.Errorf("%+v", x)
+			}
+		}
+		if used > minutes {
+			t.Errorf("%d minutes are planned for %d", used, minutes)
+		}
+		if kinds[WarmUp] != 1 || minutes >= 30 && (kinds[Due] != 2 || kinds[New] != 1 || kinds[Ear] != 1 || kinds[Break] == 0) {
+			t.Errorf("%d minutes: %v", minutes, kinds)
+		}
+	}
+	if Day(0, pieces(), log, now) != nil || Day(30, nil, log, now) != nil {
+		t.Error("there is a plan for nothing")
+	}
+	// Practised today is not due today.
+	today := append(slices.Clone(log), Entry{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)})
+	for _, x := range Day(45, pieces(), today, now) {
+		if x.Kind == Due && x.Lick == 1 {
+			t.Errorf("due again on the same day: %+v", x)
+		}
+	}
+}
+
+// While it hurts, and for days after, what is heavy stays away; when it is well it comes back.
+func TestHurt(t *testing.T) {
+	log := []Entry{{Lick: 2, Part: "bends", Tempo: 50, Clean: 3, Time: days(-9)}, {Comfort: Hurts, Time: days(-5)}}
+	heavy := func(log []Entry) bool {
+		return slices.ContainsFunc(Day(60, pieces(), log, now), func(x Item) bool { return x.Part.Heavy || x.Kind == Ear })
+	}
+	if heavy(log) || !Sore(log, now) {
+		t.Error("it hurts, and heavy things are planned")
+	}
+	well := append(slices.Clone(log), Entry{Comfort: Well, Time: days(-1)})
+	if Sore(well, now) || !heavy(well) {
+		t.Error("it is well, and nothing heavy is planned")
+	}
+	soon := []Entry{{Comfort: Hurts, Time: days(-2)}, {Comfort: Well, Time: days(-1)}}
+	if heavy(append(soon, log[0])) {
+		t.Error("heavy things the day after it hurt")
+	}
+}
+
+// Over two simulated years of a player who misses every third day, no part waits forever, the
+// plan fits every day, and a part that always goes well comes back ever more rarely.
+func TestYears(t *testing.T) {
+	rng := rand.New(rand.NewPCG(14, 26))
+	var log []Entry
+	last := map[string]time.Time{}
+	for d := range 730 {
+		at := days(float64(d))
+		if rng.IntN(3) == 0 {
+			continue
+		}
+		used := 0
+		for _, x := range Day(30, pieces(), log, at) {
+			used += x.Minutes
+			if x.Lick == 0 {
+				continue
+			}
+			key := fmt.Sprint(x.Lick, x.Part.Name)
+			last[key] = at
+			log = append(log, Entry{Lick: x.Lick, Part: x.Part.Name, Tempo: x.Tempo, Clean: 3, Minutes: float64(x.Minutes), Time: at})
+		}
+		if used > 30 {
+			t.Fatalf("day %d has %d minutes", d, used)
+		}
+	}
+	for key, at := range last {
+		if gap := days(730).Sub(at).Hours() / 24; gap > 30 {
+			t.Errorf("%s was last played %.0f days ago", key, gap)
+		}
+	}
+	if len(last) != 5 {
+		t.Errorf("%d of 5 parts were practised: %v", len(last), last)
+	}
+	if w := Wait(of(log, 1, "bottleneck")); w < 8 {
+		t.Errorf("after two good years a part waits %g days", w)
+	}
+}
+
+// A tempo that grows by two in a hundred a day is followed to the one that is wanted; a log
+// that goes nowhere says so.
+func TestPredict(t *testing.T) {
+	var grows, stands []Entry
+	for d := range 12 {
+		grows = append(grows, Entry{Lick: 1, Tempo: 80 * math.Pow(1.02, float64(d)), Clean: 3, Time: days(float64(d))})
+		stands = append(stands, Entry{Lick: 1, Tempo: 90 - float64(d%3), Clean: 3, Time: days(float64(d))})
+	}
+	f := Predict(Days(grows, 1, ""), 112)
+	if want := math.Ceil(math.Log(112/(80*math.Pow(1.02, 11))) / math.Log(1.02)); !f.Known || f.Days != want {
+		t.Errorf("%+v, want %g days", f, want)
+	}
+	if f := Predict(Days(stands, 1, ""), 140); f.Known && f.Days < 30 {
+		t.Errorf("a log that stands still: %+v", f)
+	}
+	if f := Predict(Days(grows[:3], 1, ""), 112); f.Known || !strings.Contains(f.Words(112), "not from this log") {
+		t.Errorf("three days: %+v", f)
+	}
+	if f := Predict(Days(grows, 1, ""), 90); !f.Known || f.Days != 0 || f.Words(90) != "90 is there" {
+		t.Errorf("what is there already: %+v", f)
+	}
+}
+
+// play is a simulated player's log: rounds at tempos around the ceilings, clean by the model's
+// chance at the player's true abilities.
+func play(rng *rand.Rand, picking, fretting float64, rounds int) (log []Entry) {
+	for range rounds {
+		e := Entry{Lick: 1, Picking: 80 + 120*rng.Float64(), Fretting: 80 + 120*rng.Float64(), Time: now}
+		switch rng.IntN(4) {
+		case 0:
+			e.Picking = 0
+		case 1:
+			e.Fretting = 0
+		}
+		top := math.Inf(1)
+		if e.Picking > 0 {
+			top = min(top, picking*e.Picking)
+		}
+		if e.Fretting > 0 {
+			top = min(top, fretting*e.Fretting)
+		}
+		e.Tempo = top * (0.75 + 0.4*rng.Float64())
+		chance := 1.0
+		if e.Picking > 0 {
+			chance *= sigmoid(steepness * math.Log(picking*e.Picking/e.Tempo))
+		}
+		if e.Fretting > 0 {
+			chance *= sigmoid(steepness * math.Log(fretting*e.Fretting/e.Tempo))
+		}
+		if rng.Float64() < chance {
+			e.Clean = 1
+		} else {
+			e.Missed = 1
+		}
+		log = append(log, e)
+	}
+	return log
+}
+
+// On simulated players the abilities come back within a tenth after two hundred rounds, and the
+// intervals hold the truth as often as they say.
+func TestCalibrate(t *testing.T) {
+	rng := rand.New(rand.NewPCG(9, 5))
+	const players = 500
+	within, held := 0, 0
+	for range players {
+		truth := [2]float64{math.Exp(spread * rng.NormFloat64()), math.Exp(spread * rng.NormFloat64())}
+		for k, a := range Calibrate(play(rng, truth[0], truth[1], 200)) {
+			if math.Abs(a.Value/truth[k]-1) < 0.1 {
+				within++
+			}
+			if a.Low <= truth[k] && truth[k] <= a.High {
+				held++
+			}
+			if !(a.Low < a.Value && a.Value < a.High) || a.Rounds < 100 {
+				t.Fatalf("%+v", a)
+			}
+		}
+	}
+	t.Logf("within a tenth: %d of %d; intervals that hold: %d", within, 2*players, held)
+	if within < 2*players*95/100 {
+		t.Errorf("%d of %d estimates are within a tenth", within, 2*players)
+	}
+	if share := float64(held) / (2 * players); share < 0.90 || share > 0.99 {
+		t.Errorf("%.1f %% of the intervals hold the truth", 100*share)
+	}
+	// Without rounds there is the prior, and nothing differs.
+	for _, a := range Calibrate(nil) {
+		if a.Value != 1 || a.Differs() || a.Rounds != 0 {
+			t.Errorf("without a log: %+v", a)
+		}
+	}
+}
+
+// The log goes out and comes back as CSV and JSON; what is none is refused with its line.
+func TestLogFiles(t *testing.T) {
+	log := play(rand.New(rand.NewPCG(1, 2)), 1, 1, 20)
+	log[3].Title, log[3].Part, log[3].Comfort, log[3].Note = `Weir, "the blues"`, "strings 4 and 3, 1 to 8", Tense, 7
+	var b bytes.Buffer
+	if err := WriteCSV(&b, log); err != nil {
+		t.Fatal(err)
+	}
+	back, err := ReadCSV(&b)
+	if err != nil || fmt.Sprint(back) != fmt.Sprint(log) {
+		t.Errorf("%v\n%v\n%v", err, back, log)
+	}
+	data, err := json.Marshal(log)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if back, err := ReadJSON(data); err != nil || fmt.Sprint(back) != fmt.Sprint(log) {
+		t.Errorf("%v", err)
+	}
+	for _, bad := range []string{"", "a,b\n", "time,lick,tempo,clean,missed\nx,1,2,3,4\n",
+		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,fast,3,4\n", "time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,-2,3,4\n",
+		"time,lick,tempo,clean,missed,comfort\n2026-01-01T00:00:00Z,1,2,3,4,great\n"} {
+		if _, err := ReadCSV(strings.NewReader(bad)); err == nil || strings.Contains(err.Error(), "\n") {
+			t.Errorf("%q: %v", bad, err)
+		}
+	}
+	for _, bad := range []string{"", "{}", `[{"tempo": 3}]`} {
+		if _, err := ReadJSON([]byte(bad)); err == nil {
+			t.Errorf("%q is a log", bad)
+		}
+	}
+}

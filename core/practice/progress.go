@@ -1,0 +1,112 @@
+package practice
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"time"
+)
+
+// Point is a day of one part.
+type Point struct {
+	Day     time.Time
+	Tempo   float64 // the highest that was clean; 0 for none
+	Clean   int
+	Missed  int
+	Minutes float64
+}
+
+// Days are a part's days in their order; of the whole log where lick is 0.
+func Days(log []Entry, lick uint, part string) (out []Point) {
+	list := slices.Clone(log)
+	slices.SortStableFunc(list, func(a, b Entry) int { return a.Time.Compare(b.Time) })
+	for _, e := range list {
+		if lick != 0 && (e.Lick != lick || e.Part != part) {
+			continue
+		}
+		y, m, d := e.Time.Date()
+		day := time.Date(y, m, d, 0, 0, 0, 0, e.Time.Location())
+		if len(out) == 0 || !out[len(out)-1].Day.Equal(day) {
+			out = append(out, Point{Day: day})
+		}
+		p := &out[len(out)-1]
+		p.Clean, p.Missed, p.Minutes = p.Clean+e.Clean, p.Missed+e.Missed, p.Minutes+e.Minutes
+		if e.Clean > 0 {
+			p.Tempo = max(p.Tempo, e.Tempo)
+		}
+	}
+	return out
+}
+
+// Forecast is in how many days of practice a tempo is reached.
+type Forecast struct {
+	Days, Least, Most float64 // the likely number, and its spread; Most may be +Inf
+	Known             bool    // false: the log does not say
+}
+
+// Words says it: "112 in about 9 days of practice, 5 to 16", or why it is not known.
+func (f Forecast) Words(tempo float64) string {
+	switch {
+	case !f.Known:
+		return fmt.Sprintf("%.0f: not from this log", tempo)
+	case f.Days < 1:
+		return fmt.Sprintf("%.0f is there", tempo)
+	case math.IsInf(f.Most, 1):
+		return fmt.Sprintf("%.0f in about %.0f days of practice, %.0f or more", tempo, f.Days, f.Least)
+	}
+	return fmt.Sprintf("%.0f in about %.0f days of practice, %.0f to %.0f", tempo, f.Days, f.Least, f.Most)
+}
+
+// How far back a forecast looks, and on how many days it needs clean rounds.
+const (
+	lookBack  = 16
+	leastDays = 5
+)
+
+// Predict fits a line through the logarithm of the clean tempos over the days of practice (least
+// squares over the last days; a tempo grows by parts of itself) and follows it to the wanted
+// tempo. The spread takes the slope a standard error to either side. A slope that is not above
+// zero says nothing.
+func Predict(days []Point, wanted float64) (f Forecast) {
+	var xs, ys []float64
+	for _, d := range days {
+		if d.Tempo > 0 {
+			xs, ys = append(xs, float64(len(xs))), append(ys, math.Log(d.Tempo))
+		}
+	}
+	if n := len(xs); n > lookBack {
+		xs, ys = xs[n-lookBack:], ys[n-lookBack:]
+	}
+	n := float64(len(xs))
+	if len(ys) > 0 && ys[len(ys)-1] >= math.Log(wanted)-1e-9 {
+		return Forecast{Known: true}
+	}
+	if len(xs) < leastDays {
+		return f
+	}
+	var mx, my float64
+	for i := range xs {
+		mx, my = mx+xs[i]/n, my+ys[i]/n
+	}
+	var sxx, sxy float64
+	for i := range xs {
+		sxx, sxy = sxx+(xs[i]-mx)*(xs[i]-mx), sxy+(xs[i]-mx)*(ys[i]-my)
+	}
+	slope := sxy / sxx
+	var rest float64
+	for i := range xs {
+		r := ys[i] - my - slope*(xs[i]-mx)
+		rest += r * r
+	}
+	se := math.Sqrt(rest / (n - 2) / sxx)
+	now := my + slope*(xs[len(xs)-1]-mx)
+	way := math.Log(wanted) - now
+	if slope <= 0 || way <= 0 {
+		return Forecast{Known: way <= 0}
+	}
+	f = Forecast{Known: true, Days: math.Ceil(way / slope), Least: math.Ceil(way / (slope + se)), Most: math.Inf(1)}
+	if slope > se {
+		f.Most = math.Ceil(way / (slope - se))
+	}
+	return f
+}
