@@ -78,10 +78,11 @@ var below = map[string][]string{
 	"format/sheet":    {"core/lick", "core/music", "core/neck", "format/read"},
 	"format": {"core/lick", "core/neck", "core/sound", "format/midi", "format/musicxml", "format/read", "format/sheet",
 		"format/tab"},
-	"internal/handover": {"core/judge", "core/lick", "core/propose", "format", "format/read"},
-	"internal/store":    {"core/lick"},
-	"internal/jobs":     {},
-	"internal/archive":  {"core/lick", "internal/store"},
+	"internal/handover":   {"core/judge", "core/lick", "core/propose", "format", "format/read"},
+	"internal/store":      {"core/lick"},
+	"internal/practising": {"core/judge", "core/lick", "core/practice", "internal/store"},
+	"internal/jobs":       {},
+	"internal/archive":    {"core/lick", "internal/store"},
 	"internal/demo": {
 		"core/changes",
 		"core/judge",
@@ -111,6 +112,7 @@ var below = map[string][]string{
 			"format/sheet",
 			"internal/archive",
 			"internal/handover",
+			"internal/practising",
 			"internal/jobs",
 			"internal/store",
 			"internal/web/draw",
@@ -123,6 +125,7 @@ var below = map[string][]string{
 			"internal/archive",
 			"internal/handover",
 			"internal/demo",
+			"internal/practising",
 			"internal/store",
 			"internal/web",
 		},
@@ -134,7 +137,7 @@ var trade = []string{
 	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
 	"core/neck",
 	"core/phrase",
-	"core/pick", "core/player", "core/propose", "core/run", "core/shape", "core/sound", "core/turn",
+	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/shape", "core/sound", "core/turn",
 }
 
 // computing is all that the core takes from elsewhere: what works on values in

@@ -156,6 +156,12 @@ var commands = []command{
 		changesCommand,
 	},
 	{
+		"practice",
+		"practice plan|log|calibrate [--minutes N] [--db FILE] [--json|--csv]",
+		"Prints today's plan, the practice log, or the player's own numbers from it.",
+		practiceCommand,
+	},
+	{
 		"recolour",
 		`recolour FILE --to "C# dorian" [--move nearest|same|octave] ` + who + ` [--chords C] [--json]`,
 		"Moves a line to other tones.",

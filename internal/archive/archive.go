@@ -121,6 +121,14 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		cs = append(cs, recipe{c.Name, c.Line})
 	}
 	putJSON("changes.json", cs)
+	played, e := s.Log(ctx)
+	err = errors.Join(err, e)
+	for i := range played { // a lick is named by its place among the folders
+		played[i].LickID = uint(slices.Index(ids, played[i].LickID) + 1)
+	}
+	if len(played) > 0 {
+		putJSON("practice.json", played)
+	}
 	player, _, e := s.Player(ctx)
 	err = errors.Join(err, e)
 	if player != nil {
@@ -172,7 +180,7 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	var ps []palette
 	var rs, cs []recipe
 	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs),
-		u.maybe("changes.json", &cs)); err != nil {
+		u.maybe("changes.json", &cs), u.maybe("practice.json", &w.Log)); err != nil {
 		return 0, err
 	}
 	for _, p := range ps {

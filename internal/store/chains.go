@@ -75,6 +75,7 @@ type Whole struct {
 	Palettes []Palette
 	Recipes  []Recipe
 	Changes  []Changes
+	Log      []Played
 	Player   []byte // settings, nil for none
 }
 
@@ -82,10 +83,13 @@ type Whole struct {
 // that are here; tones, recipes and a player only where there are none of that name.
 func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		for _, c := range w.Chains {
-			if err := addChain(tx, c); err != nil {
+		ids := make([]uint, len(w.Chains))
+		for i, c := range w.Chains {
+			id, err := addChain(tx, c)
+			if err != nil {
 				return err
 			}
+			ids[i] = id
 		}
 		for _, p := range w.Palettes {
 			p.ID = 0
@@ -105,6 +109,21 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 				return err
 			}
 		}
+		for i := range w.Log {
+			// A line names its lick by its place among the chains.
+			x := &w.Log[i]
+			x.ID, x.RevisionID = 0, 0
+			if k := x.LickID; k >= 1 && int(k) <= len(ids) {
+				x.LickID = ids[k-1]
+			} else {
+				x.LickID = 0
+			}
+		}
+		if len(w.Log) > 0 {
+			if err := tx.CreateInBatches(&w.Log, 200).Error; err != nil {
+				return err
+			}
+		}
 		var players int64
 		if err := tx.Model(&PlayerRow{}).Count(&players).Error; err != nil || players > 0 || w.Player == nil {
 			return err
@@ -114,14 +133,14 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 }
 
 // addChain writes a lick with all of its versions, keys of rows made anew.
-func addChain(tx *gorm.DB, c Chain) error {
+func addChain(tx *gorm.DB, c Chain) (uint, error) {
 	head, err := lick.Parse(c.Past[c.Head-1].Data)
 	if err != nil {
-		return err
+		return 0, err
 	}
 	row := Lick{Title: head.Title}
 	if err := tx.Create(&row).Error; err != nil {
-		return err
+		return 0, err
 	}
 	ids := make([]uint, len(c.Past))
 	for i, p := range c.Past {
@@ -130,13 +149,13 @@ func addChain(tx *gorm.DB, c Chain) error {
 			r.ParentID = &ids[p.Parent-1]
 		}
 		if err := tx.Create(&r).Error; err != nil {
-			return err
+			return 0, err
 		}
 		ids[i] = r.ID
 	}
 	row.HeadID = ids[c.Head-1]
 	if err := tx.Save(&row).Error; err != nil {
-		return err
+		return 0, err
 	}
-	return index(tx, row.ID, head)
+	return row.ID, index(tx, row.ID, head)
 }

@@ -20,6 +20,9 @@ type Changes struct {
 // AllChanges lists the saved changes in the order they were saved.
 func (s *Store) AllChanges(ctx context.Context) ([]Changes, error) {
 	var out []Changes
+	if s.ReadOnly && !s.db.Migrator().HasTable("changes") {
+		return nil, nil // an older notebook, opened to be read
+	}
 	if err := s.db.WithContext(ctx).Order("id").Find(&out).Error; err != nil {
 		return nil, fmt.Errorf("list changes: %w", plain(err))
 	}

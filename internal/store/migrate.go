@@ -77,6 +77,14 @@ var migrations = []*gormigrate.Migration{
 		`CREATE TABLE changes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, ` +
 			`created_at DATETIME NOT NULL)`,
 	)},
+	{ID: "0007-played", Migrate: statements(
+		`CREATE TABLE played (id INTEGER PRIMARY KEY AUTOINCREMENT, lick_id INTEGER NOT NULL, title TEXT NOT NULL,
+			revision_id INTEGER NOT NULL, part TEXT NOT NULL, first INTEGER NOT NULL, last INTEGER NOT NULL,
+			tempo REAL NOT NULL, clean INTEGER NOT NULL, missed INTEGER NOT NULL, note INTEGER NOT NULL,
+			minutes REAL NOT NULL, comfort TEXT NOT NULL, picking REAL NOT NULL, fretting REAL NOT NULL,
+			at DATETIME NOT NULL)`,
+		`CREATE INDEX idx_played_at ON played(at)`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

@@ -1,0 +1,147 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+)
+
+// planJSON is what `practice plan --json` prints.
+type planJSON struct {
+	Minutes int        `json:"minutes"`
+	Items   []itemJSON `json:"items"`
+}
+
+// itemJSON is one thing of the plan; part is its first and its last note.
+type itemJSON struct {
+	Lick    string        `json:"lick"`
+	Part    [2]int        `json:"part"`
+	Kind    practice.Kind `json:"kind"`
+	Tempo   float64       `json:"tempo"`
+	Minutes int           `json:"minutes"`
+	Why     string        `json:"why"`
+}
+
+// abilityJSON is one of the player's own numbers; 1 is the default's speed.
+type abilityJSON struct {
+	Name   string  `json:"name"`
+	Value  float64 `json:"value"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+	Rounds int     `json:"rounds"`
+}
+
+// practiceCommand prints today's plan, the log, or the player's own numbers.
+func practiceCommand(ctx context.Context, e env, args []string) error {
+	if len(args) == 0 {
+		return errors.New("say what: practice plan, practice log or practice calibrate")
+	}
+	fs := newFlags()
+	minutes, named := fs.Int("minutes", 30, ""), fs.String("db", "", "")
+	asJSON, asCSV := fs.Bool("json", false, ""), fs.Bool("csv", false, "")
+	if _, err := parse(fs, args[1:], 0, ""); err != nil {
+		return err
+	}
+	db, err := notebookFile(*named)
+	if err != nil {
+		return err
+	}
+	s, err := store.OpenToRead(db)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	log, err := practising.Log(ctx, s)
+	if err != nil {
+		return err
+	}
+	switch args[0] {
+	case "plan":
+		return printPlan(ctx, e, s, *minutes, *asJSON)
+	case "log":
+		switch {
+		case *asJSON:
+			if log == nil {
+				log = []practice.Entry{}
+			}
+			return printJSON(e, log)
+		case *asCSV:
+			return practice.WriteCSV(e.out, log)
+		}
+		for _, x := range log {
+			fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title, partWord(x.Part),
+				x.Tempo, x.Clean, x.Missed)
+		}
+		if len(log) == 0 {
+			fmt.Fprintln(e.out, "nothing was practised yet")
+		}
+		return nil
+	case "calibrate":
+		return printAbilities(e, practice.Calibrate(log), *asJSON)
+	}
+	return fmt.Errorf("practice %q is none: use plan, log or calibrate", args[0])
+}
+
+// partWord names a part behind its lick.
+func partWord(part string) string {
+	if part == "" {
+		return ""
+	}
+	return ", " + part
+}
+
+// printPlan prints today's plan.
+func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON bool) error {
+	if minutes < 1 || minutes > 600 {
+		return fmt.Errorf("a plan takes 1 to 600 minutes, not %d", minutes)
+	}
+	engine, err := keptEngine(ctx, s)
+	if err != nil {
+		return err
+	}
+	items, err := practising.Day(ctx, engine, s, minutes, time.Now())
+	if err != nil {
+		return err
+	}
+	v := planJSON{Minutes: minutes, Items: []itemJSON{}}
+	for _, x := range items {
+		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes, x.Why})
+	}
+	if asJSON {
+		return printJSON(e, v)
+	}
+	for _, x := range items {
+		tempo := ""
+		if x.Tempo > 0 {
+			tempo = fmt.Sprintf(" at %g", x.Tempo)
+		}
+		fmt.Fprintf(e.out, "%3d min  %-8s %s%s%s: %s\n", x.Minutes, x.Kind, x.Title, partWord(x.Part.Name), tempo, x.Why)
+	}
+	if len(items) == 0 {
+		fmt.Fprintln(e.out, "the notebook has no lick to practise")
+	}
+	return nil
+}
+
+// printAbilities prints the player's own numbers.
+func printAbilities(e env, list []practice.Ability, asJSON bool) error {
+	rows := []abilityJSON{}
+	for _, a := range list {
+		rows = append(rows, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds})
+	}
+	if asJSON {
+		return printJSON(e, struct {
+			Abilities []abilityJSON `json:"abilities"`
+		}{rows})
+	}
+	for _, a := range rows {
+		fmt.Fprintf(e.out, "%-9s %.2f of the default's speed, %.2f to %.2f, from %s\n", a.Name, a.Value, a.Low, a.High,
+			plural(a.Rounds, "round"))
+	}
+	return nil
+}

@@ -1,0 +1,131 @@
+// Package practising stands between the practice of the core, which knows a log and a time, and
+// the notebook, which keeps both: it reads the log, finds what there is to practise, and writes
+// what was played.
+package practising
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"time"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/practice"
+	"ornamen/internal/store"
+)
+
+// mostPieces is how many licks are looked at for a plan: those touched last, and those of the
+// log.
+const mostPieces = 60
+
+// Log is the notebook's log.
+func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
+	rows, err := s.Log(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]practice.Entry, len(rows))
+	for i, r := range rows {
+		out[i] = practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part, From: r.First, To: r.Last,
+			Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
+			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting, Time: r.At}
+	}
+	return out, nil
+}
+
+// Add writes entries to the log.
+func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
+	rows := make([]store.Played, len(entries))
+	for i, e := range entries {
+		rows[i] = store.Played{LickID: e.Lick, Title: e.Title, RevisionID: e.Revision, Part: e.Part, First: e.From, Last: e.To,
+			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes, Comfort: string(e.Comfort),
+			Picking: e.Picking, Fretting: e.Fretting, At: e.Time.UTC()}
+	}
+	return s.Play(ctx, rows...)
+}
+
+// Piece is a lick as something to practise, with its parts.
+func Piece(ctx context.Context, e *judge.Engine, x store.Entry) (practice.Piece, *judge.Report, error) {
+	r, err := e.Check(ctx, x.Lick)
+	if err != nil {
+		return practice.Piece{}, nil, err
+	}
+	return practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: practice.Parts(x.Lick, r),
+		Bends: slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}, r, nil
+}
+
+// titled is a lick's title, or what stands for none.
+func titled(x store.Entry) string {
+	if x.Lick.Title == "" {
+		return fmt.Sprintf("Lick %d", x.ID)
+	}
+	return x.Lick.Title
+}
+
+// Pieces are what there is to practise: the licks touched last, and those that the log knows.
+func Pieces(ctx context.Context, e *judge.Engine, s *store.Store, log []practice.Entry) ([]practice.Piece, error) {
+	rows, err := s.List(ctx, store.Query{Limit: mostPieces})
+	if err != nil {
+		return nil, err
+	}
+	var ids []uint
+	for _, r := range rows {
+		ids = append(ids, r.ID)
+	}
+	for _, x := range slices.Backward(log) {
+		if x.Lick != 0 && !slices.Contains(ids, x.Lick) && len(ids) < 2*mostPieces {
+			ids = append(ids, x.Lick)
+		}
+	}
+	var out []practice.Piece
+	for _, id := range ids {
+		x, err := s.Get(ctx, id)
+		if err != nil || len(x.Lick.Notes) == 0 {
+			continue // deleted, or nothing to play
+		}
+		p, _, err := Piece(ctx, e, x)
+		if err != nil {
+			return nil, err
+		}
+		if len(p.Parts) > 0 {
+			out = append(out, p)
+		}
+	}
+	return out, nil
+}
+
+// Day is today's plan.
+func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now time.Time) ([]practice.Item, error) {
+	log, err := Log(ctx, s)
+	if err != nil {
+		return nil, err
+	}
+	pieces, err := Pieces(ctx, e, s, log)
+	if err != nil {
+		return nil, err
+	}
+	return practice.Day(minutes, pieces, log, now), nil
+}
+
+// Round is a round that was played of a part: its entry, with the part's ceilings at the model's
+// speeds for the calibration.
+func Round(e *judge.Engine, x store.Entry, p practice.Part, tempo float64, clean bool, note int, minutes float64,
+	now time.Time) practice.Entry {
+	out := practice.Entry{Lick: x.ID, Title: titled(x), Revision: x.Revision, Part: p.Name, From: p.From, To: p.To, Tempo: tempo,
+		Minutes: minutes, Time: now, Picking: p.Picking / speed(e.Player.Pick.Speed), Fretting: p.Fretting / speed(e.Player.Hand.Speed)}
+	if clean {
+		out.Clean = 1
+	} else {
+		out.Missed, out.Note = 1, note
+	}
+	return out
+}
+
+// speed is a hand's speed against the model's.
+func speed(x float64) float64 {
+	if x <= 0 {
+		return 1
+	}
+	return x
+}
