@@ -83,7 +83,7 @@ var below = map[string][]string{
 	"internal/practising": {"core/judge", "core/lick", "core/practice", "internal/store"},
 	"internal/jobs":       {},
 	"internal/archive":    {"core/lick", "internal/store"},
-	"internal/demo": {
+	"internal/demo": {"core/practice", "internal/practising",
 		"core/changes",
 		"core/judge",
 		"core/player",
@@ -95,6 +95,7 @@ var below = map[string][]string{
 	},
 	"internal/web/draw": {
 		"core/changes",
+		"core/practice",
 		"core/hand",
 		"core/lick",
 		"core/music",

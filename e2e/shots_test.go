@@ -34,6 +34,13 @@ var shots = []struct {
 	{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
 	{"player", "/player", nil},
 	{"changes", "/licks/1/changes?chord=2", nil},
+	{"practice", "/practice?lick=16&part=bottleneck%2C+11+to+16", nil},
+	{"practice-phone", "/practice", func(p *tab) {
+		p.do(chromedp.EmulateViewport(390, 844))
+		p.go_("/practice?lick=16&part=bottleneck%2C+11+to+16")
+		p.wait(`document.querySelector('.stand')`)
+	}},
+	{"practice-log", "/practice/log", nil},
 	{"versions", "/licks/17", func(p *tab) {
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)

@@ -120,7 +120,8 @@ func TestNarrow(t *testing.T) {
 	p := a.open("/")
 	for _, width := range []int64{390, 1024} {
 		p.do(chromedp.EmulateViewport(width, 800))
-		for _, path := range []string{"/", "/licks/17", "/licks/15", "/tones", "/runs", "/player", "/licks/17/versions",
+		for _, path := range []string{"/", "/licks/17", "/licks/15", "/tones", "/runs", "/player", "/licks/1/changes",
+			"/practice", "/practice/log", "/licks/17/versions",
 			"/licks/15/recolour?tonic=C%23&scale=dorian"} {
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)

@@ -74,7 +74,8 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 			return practice.WriteCSV(e.out, log)
 		}
 		for _, x := range log {
-			fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title, partWord(x.Part),
+			fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title,
+				partWord(x.Part),
 				x.Tempo, x.Clean, x.Missed)
 		}
 		if len(log) == 0 {
@@ -120,7 +121,8 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON b
 		if x.Tempo > 0 {
 			tempo = fmt.Sprintf(" at %g", x.Tempo)
 		}
-		fmt.Fprintf(e.out, "%3d min  %-8s %s%s%s: %s\n", x.Minutes, x.Kind, x.Title, partWord(x.Part.Name), tempo, x.Why)
+		fmt.Fprintf(e.out, "%3d min  %-8s %s%s%s: %s\n", x.Minutes, x.Kind, x.Title, partWord(x.Part.Name), tempo,
+			x.Why)
 	}
 	if len(items) == 0 {
 		fmt.Fprintln(e.out, "the notebook has no lick to practise")

@@ -19,7 +19,8 @@ func Moves() []struct{ Word, Title string } {
 		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"},
 		{"only:pairs", "Only its first three pairs"},
-		{"only:bends", "Only its bends"}, {"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
+		{"only:bends", "Only its bends"}, {"pairs", "A pair of tones for each chord"}, {"fill",
+			"Chords in the rests"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}

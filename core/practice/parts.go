@@ -60,7 +60,8 @@ func Parts(l lick.Lick, r *judge.Report) []Part {
 	whole := partOf(l, r, 1, n, "", "the whole")
 	if whole.Fretting > 0 && whole.Picking > 0 && n >= 2*shortest {
 		left, right := whole, whole
-		left.Name, left.Why, left.Ceiling, left.Picking = "left hand alone", "hammered, without the pick", whole.Fretting, 0
+		left.Name, left.Why, left.Ceiling, left.Picking = "left hand alone", "hammered, without the pick",
+			whole.Fretting, 0
 		right.Name, right.Why, right.Ceiling, right.Fretting = "right hand alone", "on muted strings", whole.Picking, 0
 		right.Heavy = false
 		out = append(out, left, right)

@@ -67,7 +67,11 @@ func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
 		}
 		day.add(x)
 	}
+	due := len(day.out)
 	day.fresh(pieces)
+	for due <= 1 && day.left() > newTime+earTime && day.fresh(pieces) {
+		continue // a log that asks for nothing yet leaves room for more that is new
+	}
 	day.ear(pieces)
 	return day.out
 }
@@ -132,7 +136,8 @@ func (d *planner) warmUp(pieces []Piece) {
 	}
 	p := pieces[best]
 	whole := p.Parts[len(p.Parts)-1]
-	d.add(Item{Kind: WarmUp, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted), Why: "at ease, loose hands",
+	d.add(Item{Kind: WarmUp, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
+		Why:     "at ease, loose hands",
 		Minutes: min(warmTime, max(1, d.minutes/5))})
 }
 
@@ -165,8 +170,9 @@ func (d *planner) due(pieces []Piece) []Item {
 			case rounds[len(rounds)-1].Missed > 0:
 				why = fmt.Sprintf("missed at %.0f last time", rounds[len(rounds)-1].Tempo)
 			}
-			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo, Minutes: dueTime,
-				Why: why}, days / wait, r.Tempo / max(1, p.Wanted)})
+			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo,
+				Minutes: dueTime,
+				Why:     why}, days / wait, r.Tempo / max(1, p.Wanted)})
 		}
 	}
 	slices.SortStableFunc(all, func(a, b ranked) int {
@@ -205,13 +211,16 @@ func Wait(rounds []Entry) float64 {
 	return wait / 2
 }
 
-// fresh is one thing that was not practised yet: the bottleneck of the piece that is farthest
-// from its tempo.
-func (d *planner) fresh(pieces []Piece) {
+// fresh is one thing that was not practised yet: the part that is farthest from its tempo.
+func (d *planner) fresh(pieces []Piece) bool {
 	best, bestPart, far := -1, Part{}, math.Inf(1)
 	for i, p := range pieces {
 		for _, part := range p.Parts {
-			if d.holds(part) || len(of(d.log, p.Lick, part.Name)) > 0 {
+			planned := slices.ContainsFunc(d.out, func(x Item) bool {
+				return x.Lick == p.Lick &&
+					x.Part.Name == part.Name
+			})
+			if d.holds(part) || planned || len(of(d.log, p.Lick, part.Name)) > 0 {
 				continue
 			}
 			if f := part.Ceiling / max(1, p.Wanted); f < far {
@@ -220,11 +229,12 @@ func (d *planner) fresh(pieces []Piece) {
 		}
 	}
 	if best < 0 || d.left() < 2 {
-		return
+		return false
 	}
 	p := pieces[best]
 	why := "new: " + bestPart.Why
-	d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: Start(bestPart, p.Wanted), Minutes: newTime, Why: why})
+	return d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: Start(bestPart, p.Wanted),
+		Minutes: newTime, Why: why})
 }
 
 // ear is a piece with bends, to hear each against its target.

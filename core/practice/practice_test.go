@@ -44,7 +44,8 @@ func TestParts(t *testing.T) {
 		}
 	}
 	all := strings.Join(names, "; ")
-	for _, want := range []string{"bottleneck, ", "strings 4 and 3, ", "joined, ", "left hand alone", "right hand alone"} {
+	for _, want := range []string{"bottleneck, ", "strings 4 and 3, ", "joined, ", "left hand alone",
+		"right hand alone"} {
 		if !strings.Contains(all, want) {
 			t.Errorf("%q is not among %s", want, all)
 		}
@@ -139,7 +140,8 @@ func TestDay(t *testing.T) {
 		if used > minutes {
 			t.Errorf("%d minutes are planned for %d", used, minutes)
 		}
-		if kinds[WarmUp] != 1 || minutes >= 30 && (kinds[Due] != 2 || kinds[New] != 1 || kinds[Ear] != 1 || kinds[Break] == 0) {
+		if kinds[WarmUp] != 1 || minutes >= 30 && (kinds[Due] != 2 || kinds[New] != 1 || kinds[Ear] != 1 ||
+			kinds[Break] == 0) {
 			t.Errorf("%d minutes: %v", minutes, kinds)
 		}
 	}
@@ -147,7 +149,8 @@ func TestDay(t *testing.T) {
 		t.Error("there is a plan for nothing")
 	}
 	// Practised today is not due today.
-	today := append(slices.Clone(log), Entry{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)})
+	today := append(slices.Clone(log), Entry{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3,
+		Time: now.Add(-time.Hour)})
 	for _, x := range Day(45, pieces(), today, now) {
 		if x.Kind == Due && x.Lick == 1 {
 			t.Errorf("due again on the same day: %+v", x)
@@ -159,7 +162,10 @@ func TestDay(t *testing.T) {
 func TestHurt(t *testing.T) {
 	log := []Entry{{Lick: 2, Part: "bends", Tempo: 50, Clean: 3, Time: days(-9)}, {Comfort: Hurts, Time: days(-5)}}
 	heavy := func(log []Entry) bool {
-		return slices.ContainsFunc(Day(60, pieces(), log, now), func(x Item) bool { return x.Part.Heavy || x.Kind == Ear })
+		return slices.ContainsFunc(Day(60, pieces(), log, now), func(x Item) bool {
+			return x.Part.Heavy ||
+				x.Kind == Ear
+		})
 	}
 	if heavy(log) || !Sore(log, now) {
 		t.Error("it hurts, and heavy things are planned")
@@ -193,7 +199,8 @@ func TestYears(t *testing.T) {
 			}
 			key := fmt.Sprint(x.Lick, x.Part.Name)
 			last[key] = at
-			log = append(log, Entry{Lick: x.Lick, Part: x.Part.Name, Tempo: x.Tempo, Clean: 3, Minutes: float64(x.Minutes), Time: at})
+			log = append(log, Entry{Lick: x.Lick, Part: x.Part.Name, Tempo: x.Tempo, Clean: 3,
+				Minutes: float64(x.Minutes), Time: at})
 		}
 		if used > 30 {
 			t.Fatalf("day %d has %d minutes", d, used)
@@ -326,7 +333,8 @@ func TestLogFiles(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 	for _, bad := range []string{"", "a,b\n", "time,lick,tempo,clean,missed\nx,1,2,3,4\n",
-		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,fast,3,4\n", "time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,-2,3,4\n",
+		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,fast,3,4\n",
+		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,-2,3,4\n",
 		"time,lick,tempo,clean,missed,comfort\n2026-01-01T00:00:00Z,1,2,3,4,great\n"} {
 		if _, err := ReadCSV(strings.NewReader(bad)); err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%q: %v", bad, err)

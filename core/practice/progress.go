@@ -40,7 +40,7 @@ func Days(log []Entry, lick uint, part string) (out []Point) {
 
 // Forecast is in how many days of practice a tempo is reached.
 type Forecast struct {
-	Days, Least, Most float64 // the likely number, and its spread; Most may be +Inf
+	Days, Least, Most float64 // the likely number, and its spread
 	Known             bool    // false: the log does not say
 }
 
@@ -51,8 +51,6 @@ func (f Forecast) Words(tempo float64) string {
 		return fmt.Sprintf("%.0f: not from this log", tempo)
 	case f.Days < 1:
 		return fmt.Sprintf("%.0f is there", tempo)
-	case math.IsInf(f.Most, 1):
-		return fmt.Sprintf("%.0f in about %.0f days of practice, %.0f or more", tempo, f.Days, f.Least)
 	}
 	return fmt.Sprintf("%.0f in about %.0f days of practice, %.0f to %.0f", tempo, f.Days, f.Least, f.Most)
 }
@@ -61,12 +59,13 @@ func (f Forecast) Words(tempo float64) string {
 const (
 	lookBack  = 16
 	leastDays = 5
+	farthest  = 90 // days of practice: what lies farther is not seen from a log
 )
 
 // Predict fits a line through the logarithm of the clean tempos over the days of practice (least
 // squares over the last days; a tempo grows by parts of itself) and follows it to the wanted
 // tempo. The spread takes the slope a standard error to either side. A slope that is not above
-// zero says nothing.
+// its own error says nothing.
 func Predict(days []Point, wanted float64) (f Forecast) {
 	var xs, ys []float64
 	for _, d := range days {
@@ -101,12 +100,12 @@ func Predict(days []Point, wanted float64) (f Forecast) {
 	se := math.Sqrt(rest / (n - 2) / sxx)
 	now := my + slope*(xs[len(xs)-1]-mx)
 	way := math.Log(wanted) - now
-	if slope <= 0 || way <= 0 {
-		return Forecast{Known: way <= 0}
+	if way <= 0 {
+		return Forecast{Known: true}
 	}
-	f = Forecast{Known: true, Days: math.Ceil(way / slope), Least: math.Ceil(way / (slope + se)), Most: math.Inf(1)}
-	if slope > se {
-		f.Most = math.Ceil(way / (slope - se))
+	if slope <= se || way/slope > farthest {
+		return f
 	}
-	return f
+	return Forecast{Known: true, Days: math.Ceil(way / slope), Least: math.Ceil(way / (slope + se)),
+		Most: math.Ceil(way / (slope - se))}
 }

@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -252,7 +253,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	return nil
+	return fillLog(ctx, s, time.Now())
 }
 
 // mended takes the first fix of a finding, so that the lick has its mistake among its versions.

@@ -27,7 +27,8 @@ func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 	}
 	out := make([]practice.Entry, len(rows))
 	for i, r := range rows {
-		out[i] = practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part, From: r.First, To: r.Last,
+		out[i] = practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part,
+			From: r.First, To: r.Last,
 			Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
 			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting, Time: r.At}
 	}
@@ -38,8 +39,10 @@ func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 	rows := make([]store.Played, len(entries))
 	for i, e := range entries {
-		rows[i] = store.Played{LickID: e.Lick, Title: e.Title, RevisionID: e.Revision, Part: e.Part, First: e.From, Last: e.To,
-			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes, Comfort: string(e.Comfort),
+		rows[i] = store.Played{LickID: e.Lick, Title: e.Title, RevisionID: e.Revision, Part: e.Part,
+			First: e.From, Last: e.To,
+			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes,
+			Comfort: string(e.Comfort),
 			Picking: e.Picking, Fretting: e.Fretting, At: e.Time.UTC()}
 	}
 	return s.Play(ctx, rows...)
@@ -112,8 +115,10 @@ func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now 
 // speeds for the calibration.
 func Round(e *judge.Engine, x store.Entry, p practice.Part, tempo float64, clean bool, note int, minutes float64,
 	now time.Time) practice.Entry {
-	out := practice.Entry{Lick: x.ID, Title: titled(x), Revision: x.Revision, Part: p.Name, From: p.From, To: p.To, Tempo: tempo,
-		Minutes: minutes, Time: now, Picking: p.Picking / speed(e.Player.Pick.Speed), Fretting: p.Fretting / speed(e.Player.Hand.Speed)}
+	out := practice.Entry{Lick: x.ID, Title: titled(x), Revision: x.Revision, Part: p.Name, From: p.From,
+		To: p.To, Tempo: tempo,
+		Minutes: minutes, Time: now, Picking: p.Picking / speed(e.Player.Pick.Speed),
+		Fretting: p.Fretting / speed(e.Player.Hand.Speed)}
 	if clean {
 		out.Clean = 1
 	} else {

@@ -51,6 +51,7 @@ type (
 	tonesScreen    struct{ *App }
 	runsScreen     struct{ *App }
 	changesScreen  struct{ *App }
+	practiceScreen struct{ *App }
 	playerScreen   struct{ *App }
 )
 
@@ -98,6 +99,7 @@ func (a *App) routes() http.Handler {
 	r.Handle("/assets/*", files)
 	bench, notebook, tones := benchScreen{a}, notebookScreen{a}, tonesScreen{a}
 	runs, player, over := runsScreen{a}, playerScreen{a}, changesScreen{a}
+	practise := practiceScreen{a}
 	r.Group(func(r chi.Router) {
 		r.Use(a.guard, a.withPlayer)
 		r.Get("/", notebook.notebook)
@@ -118,6 +120,13 @@ func (a *App) routes() http.Handler {
 		r.Post("/runs/lick", runs.runToBench)
 		r.Post("/runs/saved", runs.saveRecipe)
 		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
+		r.Get("/practice", practise.today)
+		r.Post("/practice", practise.practise)
+		r.Get("/practice/log", practise.logPage)
+		r.Get("/practice/log.csv", practise.logFile)
+		r.Get("/practice/log.json", practise.logFile)
+		r.Post("/practice/log/import", practise.takeLog)
+		r.Post("/practice/numbers", practise.takeNumbers)
 		r.Get("/changes", over.anyChanges)
 		r.Post("/changes/saved/{id}/forget", over.forgetChanges)
 		r.Post("/licks", notebook.newLick)

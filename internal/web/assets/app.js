@@ -154,6 +154,40 @@ if (overChanges) {
   });
 }
 
+// Practice: the stand. Two keys, a foot switch that turns pages, or a finger.
+const practice = $('#practice');
+if (practice) {
+  const state = () => $('#practice-state').dataset;
+  let since = performance.now(), tell = Promise.resolve();
+  const say = (what, more = {}) => {
+    listening.stop();
+    const seconds = (performance.now() - since) / 1000;
+    since = performance.now();
+    const s = state();
+    // One at a time, so that no round is written at a tempo that has passed.
+    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', tempo: state().tempo || 0, seconds: seconds.toFixed(1), ...more}}));
+  };
+  practice.addEventListener('click', e => {
+    const b = e.target.closest('[data-say]'), a = e.target.closest('a[data-tones]');
+    if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
+    if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); listening.stop(); since = performance.now(); htmx.ajax('GET', a.getAttribute('href'), {source: practice, target: '#notice', swap: 'none'}); }
+  });
+  const strip = soundStrip($('#transport'), {
+    get base() { return `/licks/${state().lick}`; },
+    fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto}; },
+    pace: p => p === '80' ? 0.8 * +state().clean : p === 'third' ? +state().wanted / 3 : +state().tempo,
+    lit: () => {}, failed: showNotice,
+  });
+  document.addEventListener('keydown', e => {
+    if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
+    const note = /^[1-9]$/.test(e.key) && $$('.asknote [data-note]')[e.key - 1];
+    if (note) { e.preventDefault(); note.click(); return; }
+    const acts = {PageDown: () => $('[data-say=clean]') && say('clean'), PageUp: () => $('[data-say=miss]') && say('miss'), h: () => $('[data-say=hurts]') && say('hurts'), u: () => $('[data-say=undo]') && say('undo'),
+      ' ': () => state().lick && strip.toggle(), m: () => strip.press('click'), g: () => strip.press('band'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05)};
+    if (acts[e.key] && !(e.target.matches('button, a, summary') && e.key === ' ')) { e.preventDefault(); acts[e.key](); }
+  });
+}
+
 // Player: every change is saved when it is made; tapping the beat fills a tempo.
 const player = $('#player');
 if (player) {

@@ -76,13 +76,22 @@ func (c *canvas) title(s string) {
 	c.close("title")
 }
 
+// roleOf is what a drawing is to a screen reader: a picture, unless there are links in it.
+func roleOf(class string) string {
+	if class == "changes" {
+		return "group"
+	}
+	return "img"
+}
+
 // svg wraps the drawing, size pixels large, with a label for screen readers.
 func (c *canvas) svg(w, h float64, class, label string, more ...any) template.HTML {
 	var out canvas
 	out.open(
 		"svg",
 		append(
-			[]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", "img", "aria-label", label},
+			[]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", roleOf(class), "aria-label",
+				label},
 			more...)...)
 	out.WriteString(c.String())
 	out.close("svg")

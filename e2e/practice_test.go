@@ -1,0 +1,69 @@
+package e2e
+
+import (
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// A player practises a part with two keys: three clean rounds go up a step, two that were not
+// come down, the note that was missed is one key more; the line is heard at the ladder's tempo;
+// "it hurts" stops, and the plan changes.
+func TestPractice(t *testing.T) {
+	t.Parallel()
+	a := demoApp(t)
+	p := a.open("/practice?lick=17&part=&minutes=45")
+	p.wait(`document.querySelector('.stand')`)
+	tempo := func() float64 { return eval[float64](p, `+document.querySelector('.stand-tempo .big').innerText`) }
+	pips := func(n int) { p.wait(`document.querySelectorAll('.pip.on').length == ` + strconv.Itoa(n)) }
+	start := tempo()
+	pips(0)
+	p.keys(kb.PageDown)
+	pips(1)
+	p.keys(kb.PageDown)
+	pips(2)
+	p.keys(kb.PageDown)
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText > ` + strconv.FormatFloat(start, 'f', -1, 64))
+	up := tempo()
+	p.keys(" ")
+	p.wait(`listening.on && listening.log.length > 1`)
+	if round := eval[[]float64](p, `listening.rounds[0]`); round[1]-round[0] < 60/up*3.9 ||
+		round[1]-round[0] > 60/up*4.3 {
+		t.Errorf("a bar at %g sounds for %.2f s", up, round[1]-round[0])
+	}
+	p.keys(kb.PageUp)
+	p.wait(`!listening.on && document.querySelector('.asknote')`)
+	p.keys("3")
+	p.wait(`!document.querySelector('.asknote') && ` +
+		`document.querySelector('.lastword').innerText.includes('missed note 3')`)
+	p.keys(kb.PageUp)
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText == ` + strconv.FormatFloat(start, 'f', -1, 64))
+	p.wait(`document.querySelector('.stand-tempo').innerText.includes('a step down')`)
+	p.keys("u")
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText == ` + strconv.FormatFloat(up, 'f', -1, 64))
+	before := p.text(".today ol")
+	if !strings.Contains(before, "bends against their targets") {
+		t.Errorf("the plan is %q", before)
+	}
+	p.keys("h")
+	p.wait(`document.querySelector('.care')?.innerText.includes('Stop here and rest')`)
+	if after := p.text(".today ol"); strings.Contains(after, "bends") || after == before {
+		t.Errorf("it hurts, and the plan is %q", after)
+	}
+	p.go_("/practice/log")
+	p.wait(`document.querySelectorAll('.curvecard svg .curve').length > 3`)
+	if s := p.text(".log-cols aside"); !strings.Contains(s, "fretting") || !strings.Contains(s, "slower") {
+		t.Errorf("the player's own numbers are %q", s)
+	}
+	// On the music stand, upright: the line and the two keys are there without scrolling.
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.go_("/practice?lick=16&part=bottleneck%2C+11+to+16")
+	p.wait(`document.querySelector('.stand') && document.fonts.status == 'loaded'`)
+	if ok := eval[bool](p, `(() => { const k = document.querySelector('[data-say=clean]').getBoundingClientRect(); `+
+		`return k.bottom <= innerHeight && document.documentElement.scrollWidth <= innerWidth })()`); !ok {
+		t.Error("the keys are not within reach on a phone")
+	}
+}

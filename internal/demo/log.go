@@ -1,0 +1,101 @@
+package demo
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"time"
+
+	"ornamen/core/judge"
+	"ornamen/core/player"
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+)
+
+// The invented player of the log: a quick right hand, a left hand that is not, eight weeks of
+// about five days each.
+const (
+	logDays    = 56
+	playsDay   = 0.7 // of days
+	ownPicking = 1.10
+	ownFinger  = 0.94
+	steepHands = 14.0
+)
+
+// practised are the licks of the log with the part that is worked on; one of them gets stuck.
+var practised = []struct {
+	title string
+	part  int // of its parts; −1 is the whole
+}{
+	{"Lantern turnaround, mended", 0}, {"Lantern turnaround, mended", -1}, {"Quarry steps", -1}, {"Mill wheel", 0},
+	{"Barn door ladder", 0}, {"Thaw bends", -1},
+}
+
+// fillLog writes what the invented player has practised up to a day, the same every time but for
+// the dates.
+func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
+	engine := judge.NewEngine(player.DefaultPlayer())
+	rng := rand.New(rand.NewPCG(20, 26))
+	rows, err := s.List(ctx, store.Query{Limit: 100})
+	if err != nil {
+		return err
+	}
+	type work struct {
+		entry store.Entry
+		piece practice.Piece
+		part  practice.Part
+	}
+	var all []work
+	for _, p := range practised {
+		for _, r := range rows {
+			if r.Title != p.title {
+				continue
+			}
+			e, err := s.Get(ctx, r.ID)
+			if err != nil {
+				return err
+			}
+			piece, _, err := practising.Piece(ctx, engine, e)
+			if err != nil {
+				return err
+			}
+			k := p.part
+			if k < 0 {
+				k = len(piece.Parts) - 1
+			}
+			all = append(all, work{e, piece, piece.Parts[k]})
+		}
+	}
+	var log []practice.Entry
+	for day := -logDays; day < 0; day++ {
+		if rng.Float64() > playsDay {
+			continue
+		}
+		at := time.Date(now.Year(), now.Month(), now.Day(), 18, 0, 0, 0, now.Location()).AddDate(0, 0, day)
+		for _, w := range all {
+			if rng.Float64() < 0.35 || w.part.Ceiling <= 0 {
+				continue
+			}
+			for range 4 + rng.IntN(4) {
+				tempo := practice.Climb(w.part, w.piece.Wanted, log, w.entry.ID).Tempo
+				clean := rng.Float64() < chance(w.part.Picking*ownPicking,
+					tempo)*chance(w.part.Fretting*ownFinger, tempo)
+				x := practising.Round(engine, w.entry, w.part, tempo, clean, w.part.To, 0.6+0.5*rng.Float64(), at)
+				x.Comfort = practice.Fine
+				log = append(log, x)
+				at = at.Add(time.Duration(x.Minutes * float64(time.Minute)))
+			}
+		}
+	}
+	return practising.Add(ctx, s, log...)
+}
+
+// chance is how likely a hand is clean at a tempo, given its ceiling; 0 is a hand with nothing to
+// do.
+func chance(ceiling, tempo float64) float64 {
+	if ceiling <= 0 {
+		return 1
+	}
+	return 1 / (1 + math.Exp(-steepHands*math.Log(ceiling/tempo)))
+}

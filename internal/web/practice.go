@@ -1,0 +1,232 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"time"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+)
+
+// practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
+// without a lick it is the first thing of today's plan.
+type practiceForm struct {
+	Minutes int     `form:"minutes"`
+	Lick    uint    `form:"lick"`
+	Part    string  `form:"part"`
+	Tempo   float64 `form:"tempo"`
+	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested
+	Note    int     `form:"note"`
+	Seconds float64 `form:"seconds"` // since the round before
+}
+
+// usualMinutes is how long a day's practice is unless the player says otherwise.
+const usualMinutes = 30
+
+// mostMinutes bounds a plan, and mostSeconds what one round may have taken.
+const (
+	mostMinutes = 240
+	mostSeconds = 300
+)
+
+// today is the page: the plan, and what stands on the stand.
+func (a practiceScreen) today(w http.ResponseWriter, r *http.Request) {
+	var f practiceForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.answerPractice(w, r, f, false)
+}
+
+// answerPractice sends the page, or to a page that is open its body.
+func (a practiceScreen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool) {
+	v, err := a.practiceView(r.Context(), f)
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	v.AskNote = missed && v.Stand != nil
+	name := "practice"
+	if r.Header.Get("HX-Request") != "" {
+		name = "practice-partial"
+	}
+	a.render(w, r, http.StatusOK, name, page{Title: "Practice", Where: "practice", Data: v})
+}
+
+// practise takes what a player says: a round that was clean or not, the note that was missed,
+// that it hurts or is well again, a rest that was taken. Each is written at once, so that a page
+// that is closed loses no more than the round under way.
+func (a practiceScreen) practise(w http.ResponseWriter, r *http.Request) {
+	var f practiceForm
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	ctx, now := r.Context(), time.Now()
+	var err error
+	switch f.Do {
+	case "clean", "miss":
+		err = a.round(ctx, f, now)
+	case "note":
+		err = a.missedNote(ctx, f)
+	case "undo":
+		_, err = a.store.Unplay(ctx)
+	case "hurts", "well", "rested":
+		comfort := map[string]practice.Comfort{"hurts": practice.Hurts, "well": practice.Well,
+			"rested": practice.Fine}[f.Do]
+		err = practising.Add(ctx, a.store, practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
+	default:
+		err = invalid{fmt.Errorf("%q is nothing that can be said here", cut(f.Do))}
+	}
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	a.answerPractice(w, r, f, f.Do == "miss")
+}
+
+// round writes a round of the part on the stand.
+func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time) error {
+	e, err := a.store.Get(ctx, f.Lick)
+	if err != nil {
+		return err
+	}
+	p, _, err := practising.Piece(ctx, engineOf(ctx), e)
+	if err != nil {
+		return err
+	}
+	for _, part := range p.Parts {
+		if part.Name != f.Part {
+			continue
+		}
+		if !(f.Tempo >= 10 && f.Tempo <= 400) {
+			return invalid{errors.New("a tempo is 10 to 400")}
+		}
+		minutes := max(0, min(mostSeconds, f.Seconds)) / 60
+		return practising.Add(ctx, a.store,
+			practising.Round(engineOf(ctx), e, part, f.Tempo, f.Do == "clean", f.Note, minutes, now))
+	}
+	return invalid{errors.New("that part is no longer there, as the line has changed; choose another")}
+}
+
+// missedNote says which note the last round missed.
+func (a practiceScreen) missedNote(ctx context.Context, f practiceForm) error {
+	last, err := a.store.Unplay(ctx)
+	if err != nil {
+		return err
+	}
+	if last.LickID == f.Lick && last.Missed > 0 && f.Note >= last.First && f.Note <= last.Last {
+		last.Note = f.Note
+	}
+	last.ID = 0
+	return a.store.Play(ctx, last)
+}
+
+// logPage shows progress and the player's own numbers.
+func (a practiceScreen) logPage(w http.ResponseWriter, r *http.Request) {
+	v, err := a.logView(r.Context())
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	a.render(w, r, http.StatusOK, "practice-log", page{Title: "Log", Where: "practice", Data: v})
+}
+
+// logFile hands the log over as CSV or JSON.
+func (a practiceScreen) logFile(w http.ResponseWriter, r *http.Request) {
+	log, err := practising.Log(r.Context(), a.store)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var b bytes.Buffer
+	kind, name := "text/csv; charset=utf-8", "practice.csv"
+	if strings.HasSuffix(r.URL.Path, ".json") {
+		kind, name = "application/json", "practice.json"
+		if log == nil {
+			log = []practice.Entry{}
+		}
+		err = json.NewEncoder(&b).Encode(log)
+	} else {
+		err = practice.WriteCSV(&b, log)
+	}
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
+	if _, err := w.Write(b.Bytes()); err != nil {
+		return
+	}
+}
+
+// takeLog adds a log from a file, all of it or nothing.
+func (a practiceScreen) takeLog(w http.ResponseWriter, r *http.Request) {
+	f, head, err := r.FormFile("file")
+	if err != nil {
+		a.fail(w, r, invalid{errors.New("choose a log to read, as CSV or JSON")})
+		return
+	}
+	defer f.Close()
+	data, err := io.ReadAll(f)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	var log []practice.Entry
+	if strings.HasSuffix(strings.ToLower(head.Filename), ".json") {
+		log, err = practice.ReadJSON(data)
+	} else {
+		log, err = practice.ReadCSV(bytes.NewReader(data))
+	}
+	if err != nil {
+		a.fail(w, r, invalid{fmt.Errorf("%s was not read: %w", cut(head.Filename), err)})
+		return
+	}
+	if err := practising.Add(r.Context(), a.store, log...); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+}
+
+// takeNumbers makes the player's own numbers those that all lines are judged by.
+func (a practiceScreen) takeNumbers(w http.ResponseWriter, r *http.Request) {
+	log, err := practising.Log(r.Context(), a.store)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	own := practice.Calibrate(log)
+	profile, err := playing(r.Context()).profile.WithSpeeds(own[0].Value, own[1].Value)
+	if err == nil {
+		err = playerScreen{a.App}.savePlayer(r.Context(), profile)
+	}
+	if err == nil {
+		err = a.loadPlayer(r.Context())
+	}
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+}
+
+// onStand finds the lick of the stand; ok is false where it is gone.
+func (a practiceScreen) onStand(ctx context.Context, lick uint) (e store.Entry, ok bool, err error) {
+	e, err = a.store.Get(ctx, lick)
+	if errors.Is(err, store.ErrNotFound) {
+		return e, false, nil
+	}
+	return e, err == nil, err
+}

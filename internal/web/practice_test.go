@@ -1,0 +1,107 @@
+package web
+
+import (
+	"fmt"
+	"net/url"
+	"strings"
+	"testing"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+)
+
+// The stand takes rounds one by one, asks which note was missed, takes the last one back, stops
+// when it hurts; the log is shown, goes out and comes back; the player's own numbers are taken.
+func TestPracticeScreen(t *testing.T) {
+	c := newClient(t, boxLine(t, 16))
+	if _, body := c.get("/practice"); !strings.Contains(body, "Warm-up: Box") || !strings.Contains(body,
+		"stop and rest") {
+		t.Error("there is no plan for today")
+	}
+	say := func(what string, more ...string) (int, string) {
+		q := url.Values{"do": {what}, "lick": {fmt.Sprint(c.id)}, "part": {""}, "tempo": {"60"},
+			"minutes": {"30"}, "seconds": {"30"}}
+		for k := 0; k+1 < len(more); k += 2 {
+			q.Set(more[k], more[k+1])
+		}
+		res, body := c.post("/practice", q, c.token)
+		return res.StatusCode, body
+	}
+	log := func() []practice.Entry {
+		l, err := practising.Log(t.Context(), c.store)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return l
+	}
+	if status, body := say("clean"); status != 200 || !strings.Contains(body, "Written: clean at 60") {
+		t.Errorf("%d %.200s", status, body)
+	}
+	if status, body := say("miss"); status != 200 || !strings.Contains(body, "Which note?") {
+		t.Errorf("%d, and no note is asked for", status)
+	}
+	say("note", "note", "7")
+	if l := log(); len(l) != 2 || l[0].Clean != 1 || l[1].Missed != 1 || l[1].Note != 7 || l[1].Minutes != 0.5 ||
+		l[0].Title != "Box" ||
+		l[0].Picking <= 0 || l[0].Fretting <= 0 {
+		t.Errorf("%+v", l)
+	}
+	say("undo")
+	if l := log(); len(l) != 1 {
+		t.Errorf("the miss is still there: %+v", l)
+	}
+	for _, bad := range [][]string{{"dance"}, {"clean", "part", "none"}, {"clean", "tempo", "5000"}, {"clean",
+		"tempo", "fast"}, {"clean", "lick", "99"}} {
+		status, body := say(bad[0], bad[1:]...)
+		if status < 400 || status >= 500 || strings.Contains(body, "went wrong") {
+			t.Errorf("%v: %d %.200s", bad, status, body)
+		}
+	}
+	if l := log(); len(l) != 1 {
+		t.Errorf("a mistake is in the log: %+v", l)
+	}
+	if _, body := say("hurts"); !strings.Contains(body, "Stop here and rest.") || !strings.Contains(body, "doctor") {
+		t.Error("nothing says to stop")
+	}
+	if _, body := say("well"); strings.Contains(body, "Stop here and rest.") {
+		t.Error("it is well, and it still says to stop")
+	}
+	_, csv := c.get("/practice/log.csv")
+	if back, err := practice.ReadCSV(strings.NewReader(csv)); err != nil || len(back) != 3 {
+		t.Errorf("%v %s", err, csv)
+	}
+	if _, body := c.get("/practice/log"); !strings.Contains(body, "Your numbers") || !strings.Contains(body,
+		"1 of 1 rounds clean") {
+		t.Error("the log is not shown")
+	}
+	// Rounds that were all clean far above the ceiling: this player is faster than the model's.
+	var fast []practice.Entry
+	for range 120 {
+		e := log()[0]
+		e.Tempo, e.Clean = 1.2*min(e.Picking, e.Fretting), 1
+		fast = append(fast, e)
+	}
+	if err := practising.Add(t.Context(), c.store, fast...); err != nil {
+		t.Fatal(err)
+	}
+	before := c.app.now.Load().engine.Player
+	if res, body := c.post("/practice/numbers", nil, c.token); res.StatusCode != 200 || !strings.Contains(body,
+		"Every line is judged by them") {
+		t.Errorf("%d", res.StatusCode)
+	}
+	after := c.app.now.Load().engine.Player
+	if !(after.Hand.Speed > before.Hand.Speed && after.Pick.Speed > before.Pick.Speed) {
+		t.Errorf("speeds %g, %g, before %g, %g", after.Hand.Speed, after.Pick.Speed, before.Hand.Speed,
+			before.Pick.Speed)
+	}
+	// The log outlives the lick.
+	if err := c.store.Delete(t.Context(), c.id); err != nil {
+		t.Fatal(err)
+	}
+	if res, body := c.get("/practice/log"); res.StatusCode != 200 || !strings.Contains(body, "Box") {
+		t.Errorf("%d", res.StatusCode)
+	}
+	if res, _ := c.get("/practice?lick=" + fmt.Sprint(c.id)); res.StatusCode != 200 {
+		t.Errorf("a stand without its lick: %d", res.StatusCode)
+	}
+}

@@ -1,0 +1,318 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"math"
+	"net/url"
+	"slices"
+	"time"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/web/draw"
+)
+
+// practicePage is today: the plan and the stand.
+type practicePage struct {
+	Day     string
+	Minutes int
+	Used    string
+	Choices []choice
+	Items   []planRow
+	Sore    bool
+	Rest    bool // it is time for a break
+	Played  int  // minutes since the last one
+	Stand   *standView
+	AskNote bool
+	Notes   []int
+	Last    string // what was written last, that can be taken back
+}
+
+// planRow is one thing of the plan.
+type planRow struct {
+	Title, Why, Tempo, Kind, Link string
+	Minutes                       int
+	On, Done                      bool
+}
+
+// standView is the part on the stand.
+type standView struct {
+	Lick     uint
+	Title    string
+	Part     practice.Part
+	Name     string
+	Wanted   float64
+	Rung     practice.Rung
+	Pips     []bool // clean rounds at this step
+	Ceiling  int
+	Hands    template.HTML
+	Parts    []choice
+	Curve    template.HTML
+	Forecast string
+	Minutes  int
+}
+
+// restAfter is after how many minutes of playing a break must be dismissed, and restGap the
+// silence that counts as one.
+const (
+	restAfter = 20
+	restGap   = 3 * time.Minute
+)
+
+// practiceView reads the log and plans the day.
+func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*practicePage, error) {
+	if f.Minutes < 1 || f.Minutes > mostMinutes {
+		f.Minutes = usualMinutes
+	}
+	now := time.Now()
+	log, err := practising.Log(ctx, a.store)
+	if err != nil {
+		return nil, err
+	}
+	var pieces []practice.Piece
+	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
+		pieces, err = practising.Pieces(ctx, engineOf(ctx), a.store, log)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	// The plan is this morning's: what is played in the meantime stays on it, as done.
+	y, m, d := now.Date()
+	morning := time.Date(y, m, d, 0, 0, 0, 0, now.Location())
+	before := slices.DeleteFunc(slices.Clone(log), func(e practice.Entry) bool {
+		return !e.Time.Before(morning) && e.Lick != 0
+	})
+	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log, now)}
+	items := practice.Day(f.Minutes, pieces, before, now)
+	used := 0
+	for _, x := range items {
+		used += x.Minutes
+		row := planRow{Title: x.Title, Why: x.Why, Kind: string(x.Kind), Minutes: x.Minutes}
+		if x.Part.Name != "" {
+			row.Title += ", " + x.Part.Name
+		}
+		if x.Kind == practice.WarmUp {
+			row.Title = "Warm-up: " + row.Title
+		}
+		if x.Lick != 0 {
+			row.Tempo = fmt.Sprintf("%.0f", x.Tempo)
+			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes)
+			row.Done = slices.ContainsFunc(log, func(e practice.Entry) bool {
+				return !e.Time.Before(morning) && e.Lick == x.Lick && e.Part == x.Part.Name
+			})
+			if f.Lick == 0 && !row.Done {
+				f.Lick, f.Part = x.Lick, x.Part.Name
+			}
+			row.On = f.Lick == x.Lick && f.Part == x.Part.Name
+		}
+		v.Items = append(v.Items, row)
+	}
+	v.Used = fmt.Sprintf("%d minutes, %d things", used, len(items))
+	for _, n := range []int{10, 20, 30, 45, 60} {
+		v.Choices = append(v.Choices, choice{fmt.Sprint(n), fmt.Sprintf("/practice?minutes=%d", n), n == f.Minutes})
+	}
+	v.Played = playedSince(log, now)
+	v.Rest = v.Played >= restAfter
+	if k := len(log) - 1; k >= 0 && now.Sub(log[k].Time) < time.Hour {
+		v.Last = lastWord(log[k])
+	}
+	if f.Lick != 0 {
+		if err := a.stand(ctx, v, f, log); err != nil {
+			return nil, err
+		}
+	}
+	return v, nil
+}
+
+// lastWord says what was written last.
+func lastWord(e practice.Entry) string {
+	switch {
+	case e.Comfort == practice.Hurts:
+		return "it hurts"
+	case e.Comfort != "":
+		return "a rest"
+	case e.Clean > 0:
+		return fmt.Sprintf("clean at %.0f", e.Tempo)
+	case e.Note > 0:
+		return fmt.Sprintf("missed note %d at %.0f", e.Note, e.Tempo)
+	}
+	return fmt.Sprintf("missed at %.0f", e.Tempo)
+}
+
+// playedSince is how many minutes were played without a break, up to now.
+func playedSince(log []practice.Entry, now time.Time) int {
+	begun, last := time.Time{}, time.Time{}
+	for _, e := range log {
+		if e.Lick == 0 && e.Comfort != "" {
+			begun = time.Time{} // a rest was taken
+			continue
+		}
+		if begun.IsZero() || e.Time.Sub(last) > restGap {
+			begun = e.Time
+		}
+		last = e.Time
+	}
+	if begun.IsZero() || now.Sub(last) > restGap {
+		return 0
+	}
+	return int(last.Sub(begun).Minutes())
+}
+
+// standLink is the screen with a part on the stand.
+func standLink(id uint, part string, minutes int) string {
+	q := url.Values{"lick": {fmt.Sprint(id)}, "part": {part}, "minutes": {fmt.Sprint(minutes)}}
+	return "/practice?" + q.Encode()
+}
+
+// stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how it
+// went so far.
+func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceForm, log []practice.Entry) error {
+	e, ok, err := a.onStand(ctx, f.Lick)
+	if err != nil || !ok {
+		return err
+	}
+	p, rep, err := practising.Piece(ctx, engineOf(ctx), e)
+	if err != nil || len(p.Parts) == 0 {
+		return err
+	}
+	part := p.Parts[len(p.Parts)-1]
+	for _, x := range p.Parts {
+		if x.Name == f.Part {
+			part = x
+		}
+	}
+	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
+		Rung: practice.Climb(part, p.Wanted, log, e.ID), Ceiling: int(part.Ceiling)}
+	if s.Name == "" {
+		s.Name = "the whole"
+	}
+	for k := range 3 {
+		s.Pips = append(s.Pips, k < 3-s.Rung.Left)
+	}
+	shown := rep.Lick.Clone()
+	shown.Notes, shown.Parts, shown.Loop = shown.Notes[part.From-1:part.To], nil, false
+	var missed []int
+	if s.Rung.Note >= part.From && s.Rung.Note <= part.To {
+		missed = []int{s.Rung.Note - part.From + 1}
+	}
+	s.Hands = draw.HandsSVG(shown, nil, missed)
+	for _, x := range p.Parts {
+		name := x.Name
+		if name == "" {
+			name = "the whole"
+		}
+		s.Parts = append(s.Parts, choice{fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), standLink(e.ID,
+			x.Name, v.Minutes),
+			x.Name == part.Name})
+	}
+	days := practice.Days(log, e.ID, part.Name)
+	s.Forecast = practice.Predict(days, p.Wanted).Words(p.Wanted)
+	s.Curve = draw.ProgressSVG(days, p.Wanted, practice.Predict(days, p.Wanted), 420)
+	for n := part.From; n <= part.To && len(v.Notes) < 24; n++ {
+		v.Notes = append(v.Notes, n)
+	}
+	v.Stand = s
+	return nil
+}
+
+// logPage is progress: curves with their numbers, minutes, and the player's own numbers.
+type logPage struct {
+	Empty     bool
+	Summary   string
+	Curves    []curveView
+	Minutes   template.HTML
+	Table     []practice.Point
+	Abilities []abilityView
+	Taken     bool
+}
+
+// curveView is one part over the weeks.
+type curveView struct {
+	Title, Forecast, Rate, Link string
+	Curve                       template.HTML
+	Days                        []practice.Point
+}
+
+// abilityView is one of the player's own numbers beside the default.
+type abilityView struct {
+	Name, Word, Range string
+	Rounds            int
+	Differs           bool
+}
+
+// mostCurves is how many parts the log shows.
+const mostCurves = 6
+
+// logView reads the whole log.
+func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
+	log, err := practising.Log(ctx, a.store)
+	if err != nil {
+		return nil, err
+	}
+	v := &logPage{Empty: len(log) == 0}
+	type key struct {
+		lick uint
+		part string
+	}
+	var order []key
+	title := map[key]string{}
+	total := 0.0
+	for _, e := range slices.Backward(log) {
+		total += e.Minutes
+		k := key{e.Lick, e.Part}
+		if e.Lick == 0 || e.Clean+e.Missed == 0 || title[k] != "" {
+			continue
+		}
+		title[k] = e.Title
+		if e.Part != "" {
+			title[k] += ", " + e.Part
+		}
+		order = append(order, k)
+	}
+	all := practice.Days(log, 0, "")
+	v.Table = all
+	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
+	for _, k := range order[:min(mostCurves, len(order))] {
+		days := practice.Days(log, k.lick, k.part)
+		wanted := 0.0
+		if e, ok, err := a.onStand(ctx, k.lick); err == nil && ok {
+			wanted = e.Lick.Tempo
+		}
+		clean, rounds := 0, 0
+		for _, d := range days {
+			clean, rounds = clean+d.Clean, rounds+d.Clean+d.Missed
+		}
+		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes),
+			Rate: fmt.Sprintf("%d of %d rounds clean", clean, rounds)}
+		f := practice.Predict(days, wanted)
+		if wanted > 0 {
+			c.Forecast = f.Words(wanted)
+		}
+		c.Curve = draw.ProgressSVG(days, wanted, f, 380)
+		v.Curves = append(v.Curves, c)
+	}
+	v.Minutes = draw.MinutesSVG(all, 340)
+	speeds := engineOf(ctx).Player
+	for k, x := range practice.Calibrate(log) {
+		now := []float64{speeds.Pick.Speed, speeds.Hand.Speed}[k]
+		v.Taken = v.Taken || math.Abs(now/x.Value-1) < 0.01 && x.Rounds > 0
+		v.Abilities = append(v.Abilities, abilityView{x.Name, percentWord(x.Value),
+			percentWord(x.Low) + " to " + percentWord(x.High), x.Rounds, x.Differs()})
+	}
+	return v, nil
+}
+
+// percentWord says a speed against the default's.
+func percentWord(x float64) string {
+	p := int(math.Round(100 * (x - 1)))
+	switch {
+	case p > 0:
+		return fmt.Sprintf("%d %% faster", p)
+	case p < 0:
+		return fmt.Sprintf("%d %% slower", -p)
+	}
+	return "as the default"
+}
