@@ -67,3 +67,19 @@ func TestPractice(t *testing.T) {
 		t.Error("the keys are not within reach on a phone")
 	}
 }
+
+// A bend is checked with the simulated guitar: it misses by what it is told, the page says so and
+// draws its course.
+func TestBendByEar(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/practice?lick=14&part=")
+	p.wait(`document.querySelector('.bends-ear')`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '-35'`))
+	p.click("[data-simulate]")
+	p.wait(`document.querySelector('.bendheard')?.innerText.includes('Flat by')`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '0'`))
+	p.click("[data-simulate]")
+	p.wait(`document.querySelector('.bendheard.intune .course') && document.querySelector('.bendheard').innerText.includes('In tune')`)
+	p.click(".bends-ear [data-hearat]")
+	p.wait(`listening.on && listening.rounds.length`)
+}

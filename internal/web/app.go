@@ -122,6 +122,7 @@ func (a *App) routes() http.Handler {
 		r.Post("/runs/saved/{id}/forget", runs.forgetRecipe)
 		r.Get("/practice", practise.today)
 		r.Post("/practice", practise.practise)
+		r.Post("/practice/bend", practise.hearBend)
 		r.Get("/practice/log", practise.logPage)
 		r.Get("/practice/log.csv", practise.logFile)
 		r.Get("/practice/log.json", practise.logFile)

@@ -79,8 +79,11 @@ const maxForm = 64 << 10
 func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		limit := int64(maxForm)
-		if strings.HasSuffix(r.URL.Path, "/import") {
+		switch {
+		case strings.HasSuffix(r.URL.Path, "/import"):
 			limit = maxArchive
+		case r.URL.Path == "/practice/bend":
+			limit = maxRecording
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, limit)
 		next.ServeHTTP(w, r)

@@ -1,12 +1,16 @@
 package web
 
 import (
+	"bytes"
 	"fmt"
+	"net/http"
 	"net/url"
 	"strings"
 	"testing"
 
+	"ornamen/core/lick"
 	"ornamen/core/practice"
+	"ornamen/core/sound"
 	"ornamen/internal/practising"
 )
 
@@ -73,6 +77,49 @@ func TestPracticeScreen(t *testing.T) {
 	if _, body := c.get("/practice/log"); !strings.Contains(body, "Your numbers") || !strings.Contains(body,
 		"1 of 1 rounds clean") {
 		t.Error("the log is not shown")
+	}
+	// Bends by ear: the simulated guitar, and a recording, which is its sound as a WAV file.
+	bent := boxLine(t, 8)
+	bent.Notes[0].Bend = &lick.Bend{Semitones: 2, Shape: lick.BendUp}
+	e, err := c.store.Add(t.Context(), bent, "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	bend := func(query string, body []byte) (int, string) {
+		req, err := http.NewRequest("POST", fmt.Sprintf("%s/practice/bend?lick=%d&%s", c.url, e.ID, query), bytes.NewReader(body))
+		if err != nil {
+			t.Fatal(err)
+		}
+		req.Header.Set("Origin", c.url)
+		req.Header.Set("X-CSRF-Token", c.token)
+		req.Header.Set("HX-Request", "true")
+		res, text := c.do(req)
+		return res.StatusCode, text
+	}
+	if status, body := bend("note=1&simulate=-30", nil); status != 200 || !strings.Contains(body, "Flat by") ||
+		!strings.Contains(body, "class=\"course\"") {
+		t.Errorf("%d %.300s", status, body)
+	}
+	var wav bytes.Buffer
+	tuned := bent.Clone()
+	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
+	tuned.Notes[0].Len = lick.NewTime(1, 2)
+	if err := sound.WriteWAV(&wav, sound.NewPlayer(c.app.now.Load().engine.Player.Guitar, tuned, sound.Options{})); err != nil {
+		t.Fatal(err)
+	}
+	if status, body := bend("note=1", wav.Bytes()); status != 200 || !strings.Contains(body, "In tune.") {
+		t.Errorf("%d %.300s", status, body)
+	}
+	for _, bad := range []string{"note=2&simulate=0", "note=99", "note=x", "note=1&simulate=9000", "note=1"} {
+		if status, body := bend(bad, nil); status < 400 || status >= 500 || strings.Contains(body, "went wrong") {
+			t.Errorf("%s: %d %.200s", bad, status, body)
+		}
+	}
+	if _, body := c.get(fmt.Sprintf("/practice?lick=%d", e.ID)); !strings.Contains(body, "1 of 2 in tune") {
+		t.Error("the bends are not in the log")
+	}
+	if err := c.store.Delete(t.Context(), e.ID); err != nil {
+		t.Fatal(err)
 	}
 	// Rounds that were all clean far above the ceiling: this player is faster than the model's.
 	var fast []practice.Entry

@@ -49,6 +49,7 @@ type standView struct {
 	Ceiling  int
 	Hands    template.HTML
 	Parts    []choice
+	Bends    []bendEar
 	Curve    template.HTML
 	Forecast string
 	Minutes  int
@@ -208,6 +209,7 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 			x.Name, v.Minutes),
 			x.Name == part.Name})
 	}
+	s.Bends = bendsOf(e.Lick, part, log, e.ID)
 	days := practice.Days(log, e.ID, part.Name)
 	s.Forecast = practice.Predict(days, p.Wanted).Words(p.Wanted)
 	s.Curve = draw.ProgressSVG(days, p.Wanted, practice.Predict(days, p.Wanted), 420)

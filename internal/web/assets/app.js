@@ -172,6 +172,46 @@ if (practice) {
     if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); listening.stop(); since = performance.now(); htmx.ajax('GET', a.getAttribute('href'), {source: practice, target: '#notice', swap: 'none'}); }
   });
+  // A bend is sent to the own machine when the key is let go; what comes back is its course.
+  const sendBend = async (note, query, body) => {
+    const token = JSON.parse(document.body.getAttribute('hx-headers:inherited') || '{}')['X-CSRF-Token'] || '';
+    const r = await fetch(`/practice/bend?lick=${state().lick}&note=${note}${query}`, {method: 'POST', body, headers: {'X-CSRF-Token': token, 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
+    const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
+    if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
+    $('#bend-heard').replaceChildren(...doc.body.childNodes);
+  };
+  let recording = null;
+  async function record(note) {
+    if (recording) return;
+    recording = {note, parts: [], stop: null, done: false};
+    const mine = recording;
+    try {
+      const stream = await navigator.mediaDevices.getUserMedia({audio: {echoCancellation: false, noiseSuppression: false, autoGainControl: false}});
+      const ctx = new AudioContext();
+      await ctx.audioWorklet.addModule('/assets/recorder.js');
+      const node = new AudioWorkletNode(ctx, 'recorder');
+      node.port.onmessage = e => mine.parts.push(e.data);
+      ctx.createMediaStreamSource(stream).connect(node);
+      mine.stop = () => { for (const t of stream.getTracks()) t.stop(); ctx.close(); return ctx.sampleRate; };
+      if (mine.done) finish(mine);
+    } catch { recording = null; showNotice('There is no microphone here, or the browser may not use it. The simulated guitar stands in for it.'); }
+  }
+  function finish(mine) {
+    if (!mine.stop) { mine.done = true; return; }
+    const rate = mine.stop(), n = mine.parts.reduce((k, p) => k + p.length, 0), b = new DataView(new ArrayBuffer(44 + 2 * n));
+    recording = null;
+    const word = (at, s) => { for (let i = 0; i < s.length; i++) b.setUint8(at + i, s.charCodeAt(i)); };
+    word(0, 'RIFF'); b.setUint32(4, 36 + 2 * n, true); word(8, 'WAVEfmt '); b.setUint32(16, 16, true); b.setUint16(20, 1, true); b.setUint16(22, 1, true);
+    b.setUint32(24, rate, true); b.setUint32(28, 2 * rate, true); b.setUint16(32, 2, true); b.setUint16(34, 16, true); word(36, 'data'); b.setUint32(40, 2 * n, true);
+    let at = 44;
+    for (const p of mine.parts) for (const x of p) { b.setInt16(at, Math.max(-1, Math.min(1, x)) * 32767, true); at += 2; }
+    sendBend(mine.note, '', new Blob([b.buffer], {type: 'audio/wav'}));
+  }
+  practice.addEventListener('pointerdown', e => { const b = e.target.closest('[data-record]'); if (b) record(b.dataset.record); });
+  for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(recording); });
+  practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); record(b.dataset.record); } });
+  practice.addEventListener('keyup', e => { if (recording && (e.key === ' ' || e.key === 'Enter')) finish(recording); });
+  practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent($('#simulate-cents').value || 0)}`); });
   const strip = soundStrip($('#transport'), {
     get base() { return `/licks/${state().lick}`; },
     fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto}; },
