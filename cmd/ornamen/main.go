@@ -143,7 +143,7 @@ var commands = []command{
 	},
 	{
 		"play",
-		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--band] [--hold] [--target] ` +
+		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--click-on every|backbeat|drops] [--band] [--hold] [--target] ` +
 			`[--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
 		"Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
 		play,

@@ -18,6 +18,7 @@ func play(ctx context.Context, e env, args []string) error {
 	o := optionsOf(e, fs, true)
 	tempo, rounds, notes := fs.Float64("tempo", 0, ""), fs.Int("loop", 1, ""), fs.String("notes", "", "")
 	count, click, band := fs.Bool("count-in", false, ""), fs.Bool("click", false, ""), fs.Bool("band", false, "")
+	on := fs.String("click-on", "every", "")
 	hold, target, drive := fs.Bool("hold", false, ""), fs.Bool("target", false, ""), fs.Float64("drive", 0, "")
 	rest, err := parse(fs, args, 1, "the lick file to play")
 	if err != nil {
@@ -37,7 +38,11 @@ func play(ctx context.Context, e env, args []string) error {
 	case !(*drive >= 0 && *drive <= 1):
 		return errors.New("drive is 0 to 1")
 	}
-	ask := sound.Options{Tempo: *tempo, Rounds: *rounds, CountIn: *count, Click: *click, Band: *band, Chords: *hold,
+	clicks, err := sound.ParseClicks(*on)
+	if err != nil {
+		return err
+	}
+	ask := sound.Options{Clicks: clicks, Tempo: *tempo, Rounds: *rounds, CountIn: *count, Click: *click, Band: *band, Chords: *hold,
 		Target: *target, Drive: *drive}
 	if *notes != "" {
 		if ask.From, ask.To, err = span(*notes, len(l.Notes)); err != nil {

@@ -149,7 +149,10 @@ func voicing(c music.Chord) (pitches []int) {
 // strike begins what a beat brings: a click, drums.
 func (p *Player) strike(b beat) {
 	counting := p.round < 0
-	if (counting || p.options.Click) && !b.off {
+	if b.first && !counting {
+		p.bars++
+	}
+	if !b.off && (counting || p.options.Click && p.clicks(b)) {
 		p.drums.click(b.first, p.levels.Click)
 	}
 	if counting || !p.options.Band {
@@ -169,6 +172,18 @@ func (p *Player) strike(b beat) {
 			}
 		}
 	}
+}
+
+// clicks says whether a beat of the line has a click.
+func (p *Player) clicks(b beat) bool {
+	switch p.options.Clicks {
+	case Backbeat:
+		return b.back
+	case DropsOut:
+		// The first bar has it; a pick-up belongs to it.
+		return (p.options.Before+max(0, p.bars-1))%2 == 0
+	}
+	return true
 }
 
 // drums are a kick, a snare, a hat and the click: each a level that fades.

@@ -85,3 +85,43 @@ func FuzzReadWAV(f *testing.F) {
 		}
 	})
 }
+
+// The click is on every beat, on 2 and 4, or leaves out each second bar, however the rounds of a
+// loop are asked for.
+func TestClicks(t *testing.T) {
+	l := lick.New()
+	l.Tempo = 120
+	l.Notes = []lick.Note{{Len: lick.NewTime(2, 1), String: 6, Fret: 0, Mute: true}} // two silent bars
+	loud := func(o Options) (out string) {
+		o.Click, o.Levels = true, &Levels{Click: 1}
+		p := NewPlayer(neck.Standard(), l, o)
+		all := make([]float32, p.Len())
+		p.Read(all)
+		for beat := range 8 * max(1, o.Rounds) {
+			most := float32(0)
+			for _, x := range all[beat*Rate/2 : beat*Rate/2+Rate/20] {
+				most = max(most, x)
+			}
+			if most > 0.05 {
+				out += "x"
+			} else {
+				out += "."
+			}
+		}
+		return out
+	}
+	for _, c := range []struct {
+		o    Options
+		want string
+	}{
+		{Options{}, "xxxxxxxx"}, {Options{Clicks: Backbeat}, ".x.x.x.x"}, {Options{Clicks: DropsOut}, "xxxx...."},
+		{Options{Clicks: DropsOut, Rounds: 2}, "xxxx....xxxx...."}, {Options{Clicks: DropsOut, Before: 1}, "....xxxx"},
+	} {
+		if got := loud(c.o); got != c.want {
+			t.Errorf("%+v: %s, want %s", c.o, got, c.want)
+		}
+	}
+	if _, err := ParseClicks("three"); err == nil {
+		t.Error("there is a click on three")
+	}
+}

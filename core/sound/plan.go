@@ -2,6 +2,7 @@ package sound
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -18,6 +19,8 @@ type Options struct {
 	Lead     bool    // a loop that is under way: the end of the round before rings into the first one
 	CountIn  bool    // a bar of clicks before it
 	Click    bool    // on every beat
+	Clicks   Clicks  // or on some of them
+	Before   int     // bars that were played before, as a loop's earlier rounds: for a click that drops out
 	Band     bool    // bass and drums
 	Chords   bool    // the chords held
 	Target   bool    // the tone that a bend leads to is heard before the line
@@ -25,6 +28,28 @@ type Options struct {
 	PickAt   float64 // where the pick strikes, from the bridge, as a part of the string; 0 is 0.14
 	// How loud line, band and click are; nil is as usual.
 	Levels *Levels
+}
+
+// Clicks are the beats that a click is on.
+type Clicks string
+
+// The clicks: every beat; 2 and 4; or every beat, but for each second bar, in which the player
+// keeps the time alone (common practice).
+const (
+	EveryBeat Clicks = ""
+	Backbeat  Clicks = "backbeat"
+	DropsOut  Clicks = "drops"
+)
+
+// ParseClicks reads one by name; "" and "every" are every beat.
+func ParseClicks(s string) (Clicks, error) {
+	switch c := Clicks(s); c {
+	case EveryBeat, Backbeat, DropsOut:
+		return c, nil
+	case "every":
+		return EveryBeat, nil
+	}
+	return "", fmt.Errorf("a click on %q is none: use every, backbeat or drops", s)
 }
 
 // Levels are loudnesses from 0 to 1.

@@ -11,6 +11,7 @@ import (
 
 // Player renders a line from its beginning to its end. It is read by one goroutine.
 type Player struct {
+	bars    int // that have begun
 	plan    *plan
 	options Options
 	levels  Levels

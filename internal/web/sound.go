@@ -27,6 +27,8 @@ type soundForm struct {
 	Lead   bool    `form:"lead"` // a loop under way
 	Count  bool    `form:"count"`
 	Click  bool    `form:"click"`
+	Clicks string  `form:"clicks"` // backbeat, drops; empty is every beat
+	Before int     `form:"before"` // rounds of the loop before this one
 	Band   bool    `form:"band"`
 	Chords bool    `form:"chords"`
 	Target bool    `form:"target"`
@@ -59,6 +61,15 @@ func (f soundForm) options(l lick.Lick) (sound.Options, error) {
 		Chords:  f.Chords,
 		Target:  f.Target,
 		Drive:   percent(f.Drive),
+	}
+	var err error
+	if o.Clicks, err = sound.ParseClicks(f.Clicks); err != nil {
+		return o, err
+	}
+	if whole, rest := l.End().Sub(l.Pickup).Div(l.Meter.Bar()); !rest.IsZero() {
+		o.Before = max(0, min(1000, f.Before)) * int(whole+1)
+	} else {
+		o.Before = max(0, min(1000, f.Before)) * int(whole)
 	}
 	if f.From > 0 && f.Upto >= f.From {
 		o.From, o.To = f.From-1, min(f.Upto, len(l.Notes))

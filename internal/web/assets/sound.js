@@ -14,7 +14,7 @@ const listening = (() => {
     const AudioContext = window.AudioContext || window.webkitAudioContext;
     if (!AudioContext) return what.failed('This browser makes no sound.');
     ctx ||= new AudioContext({sampleRate: rate});
-    const s = session = {what, sources: new Set(), rounds: [], next: null, end: Infinity, busy: false, gone: new AbortController()};
+    const s = session = {what, sources: new Set(), rounds: [], next: null, end: Infinity, busy: false, number: 0, gone: new AbortController()};
     what.state('playing');
     await Promise.race([ctx.resume(), new Promise(r => setTimeout(r, 1500))]);
     if (session !== s) return;
@@ -102,7 +102,7 @@ const listening = (() => {
     }
     if (String(lit) !== s.shown) { s.shown = String(lit); s.what.lit(lit); }
     if (now > s.end) { stop(); return; }
-    if (s.what.loop() && s.next !== null && s.end === Infinity && s.next - ctx.currentTime < ahead) round(s, 1);
+    if (s.what.loop() && s.next !== null && s.end === Infinity && s.next - ctx.currentTime < ahead && !s.busy) round(s, ++s.number);
     requestAnimationFrame(() => tick(s));
   }
 
@@ -140,6 +140,7 @@ function soundStrip(strip, what) {
     for (const [name, v] of Object.entries(what.fields?.() ?? {})) q.append(name, v);
     if (tempo.value) q.set(p + 'tempo', tempo.value);
     for (const name of ['click', 'band', 'chords', 'target', 'count']) if (get(name) === true && !(round && (name === 'count' || name === 'target'))) q.set(p + name, 'true');
+    if (get('clicks')) { q.set(p + 'clicks', get('clicks')); if (round) q.set(p + 'before', round); }
     for (const name of ['drive', 'line', 'beat', 'tick']) if (get(name) !== '') q.set(p + name, get(name));
     if (round) q.set(p + 'lead', 'true');
     return q;
