@@ -123,6 +123,7 @@ func (a *App) routes() http.Handler {
 		r.Get("/practice", practise.today)
 		r.Post("/practice", practise.practise)
 		r.Post("/practice/bend", practise.hearBend)
+		r.Post("/practice/line", practise.hearLine)
 		r.Get("/practice/log", practise.logPage)
 		r.Get("/practice/log.csv", practise.logFile)
 		r.Get("/practice/log.json", practise.logFile)

@@ -82,7 +82,7 @@ func limitBody(next http.Handler) http.Handler {
 		switch {
 		case strings.HasSuffix(r.URL.Path, "/import"):
 			limit = maxArchive
-		case r.URL.Path == "/practice/bend":
+		case r.URL.Path == "/practice/bend", r.URL.Path == "/practice/line":
 			limit = maxRecording
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, limit)

@@ -115,6 +115,29 @@ func TestPracticeScreen(t *testing.T) {
 			t.Errorf("%s: %d %.200s", bad, status, body)
 		}
 	}
+	// A played line: the simulated guitar as written, and with a note left out.
+	line := func(query string) (int, string) {
+		req, err := http.NewRequest("POST", fmt.Sprintf("%s/practice/line?lick=%d&%s", c.url, c.id, query), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		req.Header.Set("Origin", c.url)
+		req.Header.Set("X-CSRF-Token", c.token)
+		req.Header.Set("HX-Request", "true")
+		res, text := c.do(req)
+		return res.StatusCode, text
+	}
+	if status, body := line("part=&tempo=50&simulate=0"); status != 200 || !strings.Contains(body, "Every note is there") {
+		t.Errorf("%d %.300s", status, body)
+	}
+	if status, body := line("part=&tempo=50&simulate=5"); status != 200 || !strings.Contains(body, "Note 5 missing") {
+		t.Errorf("%d %.300s", status, body)
+	}
+	for _, bad := range []string{"part=&tempo=50&simulate=99", "part=none&tempo=50&simulate=0", "part=&tempo=300&simulate=0", "part=&tempo=x", "part=&tempo=50"} {
+		if status, body := line(bad); status < 400 || status >= 500 || strings.Contains(body, "went wrong") {
+			t.Errorf("%s: %d %.200s", bad, status, body)
+		}
+	}
 	if _, body := c.get(fmt.Sprintf("/practice?lick=%d", e.ID)); !strings.Contains(body, "1 of 2 in tune") {
 		t.Error("the bends are not in the log")
 	}

@@ -175,10 +175,12 @@ if (practice) {
   // A bend is sent to the own machine when the key is let go; what comes back is its course.
   const sendBend = async (note, query, body) => {
     const token = JSON.parse(document.body.getAttribute('hx-headers:inherited') || '{}')['X-CSRF-Token'] || '';
-    const r = await fetch(`/practice/bend?lick=${state().lick}&note=${note}${query}`, {method: 'POST', body, headers: {'X-CSRF-Token': token, 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
+    const s = state(), line = note === 'line';
+    const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${note}`;
+    const r = await fetch(to + query, {method: 'POST', body, headers: {'X-CSRF-Token': token, 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
     const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
     if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
-    $('#bend-heard').replaceChildren(...doc.body.childNodes);
+    $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);
   };
   let recording = null;
   async function record(note) {
@@ -211,7 +213,7 @@ if (practice) {
   for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(recording); });
   practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); record(b.dataset.record); } });
   practice.addEventListener('keyup', e => { if (recording && (e.key === ' ' || e.key === 'Enter')) finish(recording); });
-  practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent($('#simulate-cents').value || 0)}`); });
+  practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent(b.dataset.simulate === 'line' ? state().upto : $('#simulate-cents').value || 0)}`); });
   const strip = soundStrip($('#transport'), {
     get base() { return `/licks/${state().lick}`; },
     fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto}; },

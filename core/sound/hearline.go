@@ -1,0 +1,178 @@
+package sound
+
+import (
+	"fmt"
+	"math"
+
+	"ornamen/core/lick"
+	"ornamen/core/music"
+)
+
+// HeardNote is a note of a line as it was heard.
+type HeardNote struct {
+	Note int // from 1
+	Word string
+	By   float64 // ms late; below 0 early
+}
+
+// What a note was.
+const (
+	HeardOnTime  = "on time"
+	HeardEarly   = "early"
+	HeardLate    = "late"
+	HeardMissing = "missing"
+	HeardOther   = "another tone"
+)
+
+// How a played line is judged (model defaults; the ear takes some 40 ms for together).
+const (
+	looseTime = 0.045 // s that a note may be off
+	listen    = 0.01  // s between two moments
+	rises     = 1.7   // times louder than just before: the string was struck again
+)
+
+// sounded is a tone that was heard: where it began, and its pitch.
+type sounded struct {
+	at    float64
+	pitch int
+	taken bool
+}
+
+// HearLine listens to a single-note line that was played at the lick's tempo, its first note taken
+// as on time. It is a help with limits: chords, ringing strings and fast notes confuse it, and a
+// note that is struck again very softly is not told from one that rings. The error is one
+// sentence.
+func HearLine(samples []float32, rate int, l lick.Lick) ([]HeardNote, error) {
+	if rate < 8000 || rate > 192000 {
+		return nil, fmt.Errorf("a sound of %d samples a second cannot be listened to", rate)
+	}
+	samples = samples[:min(len(samples), 60*rate)]
+	heard := tones(samples, rate)
+	if len(heard) == 0 {
+		return nil, fmt.Errorf("no tone was heard: play the line alone, near the microphone")
+	}
+	times := l.Timeline()
+	out := make([]HeardNote, len(l.Notes))
+	var start float64
+	aligned := false
+	for i := range l.Notes {
+		out[i] = HeardNote{Note: i + 1, Word: HeardMissing}
+		if l.Notes[i].Mute {
+			out[i].Word = HeardOnTime // a dead note has no tone to hear
+			continue
+		}
+		if !aligned {
+			// The first tone of its pitch is the first note's.
+			for k := range heard {
+				if fitsNote(l, i, heard[k].pitch) {
+					start, aligned, heard[k].taken, out[i].Word = heard[k].at-times[i].At, true, true, HeardOnTime
+					break
+				}
+			}
+			continue
+		}
+		due := start + times[i].At
+		reach := 0.22
+		if i > 0 {
+			reach = min(reach, max(0.06, 0.6*(times[i].At-times[i-1].At)))
+		}
+		best, other := -1, false
+		for k, h := range heard {
+			if h.taken || math.Abs(h.at-due) > reach {
+				continue
+			}
+			if !fitsNote(l, i, h.pitch) {
+				other = true
+				continue
+			}
+			if best < 0 || math.Abs(h.at-due) < math.Abs(heard[best].at-due) {
+				best = k
+			}
+		}
+		switch {
+		case best >= 0:
+			heard[best].taken = true
+			off := heard[best].at - due
+			out[i].By, out[i].Word = 1000*off, HeardOnTime
+			if off > looseTime {
+				out[i].Word = HeardLate
+			} else if off < -looseTime {
+				out[i].Word = HeardEarly
+			}
+		case other:
+			out[i].Word = HeardOther
+		}
+	}
+	return out, nil
+}
+
+// fitsNote says whether a pitch is the note's, or on the way of its bend.
+func fitsNote(l lick.Lick, i, pitch int) bool {
+	low, high := int(l.Pitch(i)), int(l.Pitch(i))
+	if b := l.Notes[i].Bend; b != nil {
+		high += int(math.Ceil(b.Semitones))
+	}
+	return pitch >= low && pitch <= high
+}
+
+// tones cuts a sound into tones: where the pitch changes for two moments, or the sound rises.
+func tones(samples []float32, rate int) (out []sounded) {
+	moments := Track(samples, rate, listen)
+	hop := max(1, int(listen*float64(rate)))
+	power := func(k int) float64 {
+		sum := 0.0
+		for _, x := range samples[min(len(samples), k*hop):min(len(samples), (k+1)*hop)] {
+			sum += float64(x) * float64(x)
+		}
+		return math.Sqrt(sum / float64(hop))
+	}
+	last, lastAt := 0, -1.0
+	for k := 0; k+1 < len(moments); k++ {
+		p, next := semitone(moments[k].Hertz), semitone(moments[k+1].Hertz)
+		if p == 0 || p != next {
+			if moments[k].Hertz == 0 && moments[k+1].Hertz == 0 {
+				last = 0
+			}
+			continue
+		}
+		// The window of a moment begins a little before its middle; the strike is felt in its
+		// first samples.
+		struck := k >= 3 && power(k) > rises*power(k-3) && moments[k].At-lastAt > 0.06
+		if p == last && !struck {
+			continue
+		}
+		last, lastAt = p, moments[k].At
+		out = append(out, sounded{at: moments[k].At, pitch: p})
+	}
+	return out
+}
+
+// semitone is the nearest MIDI number, 0 for none.
+func semitone(hertz float64) int {
+	if hertz <= 0 {
+		return 0
+	}
+	return int(math.Round(69 + 12*math.Log2(hertz/music.Pitch(69).Hertz())))
+}
+
+// LineWords say how a played line went, the worst first.
+func LineWords(heard []HeardNote) string {
+	n := map[string]int{}
+	for _, h := range heard {
+		n[h.Word]++
+	}
+	if n[HeardOnTime] == len(heard) {
+		return "Every note is there and on time."
+	}
+	out := ""
+	for _, w := range []string{HeardMissing, HeardOther, HeardLate, HeardEarly} {
+		if n[w] == 0 {
+			continue
+		}
+		if out != "" {
+			out += ", "
+		}
+		out += fmt.Sprintf("%d %s", n[w], w)
+	}
+	return fmt.Sprintf("%d of %d on time; %s.", n[HeardOnTime], len(heard), out)
+}

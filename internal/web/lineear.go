@@ -1,0 +1,134 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"ornamen/core/lick"
+	"ornamen/core/practice"
+	"ornamen/core/sound"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+)
+
+// heardLine is what was heard of a part that was played.
+type heardLine struct {
+	Words string
+	Notes []heardWord
+}
+
+// heardWord is one of its notes that was not there as written.
+type heardWord struct {
+	Note int
+	Word string
+}
+
+// fastestHeard is up to which tempo in sixteenths a line is listened to: faster notes are not told
+// apart.
+const fastestHeard = 120
+
+// hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or
+// the simulated guitar with one note left out. It helps to find a slip; the player still says
+// whether the round was clean.
+func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
+	q := r.URL.Query()
+	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
+	tempo, err2 := strconv.ParseFloat(q.Get("tempo"), 64)
+	if err != nil || err2 != nil {
+		a.fail(w, r, store.ErrNotFound)
+		return
+	}
+	e, err := a.store.Get(r.Context(), uint(id))
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	p, _, err := practising.Piece(r.Context(), engineOf(r.Context()), e)
+	if err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	k := slices.IndexFunc(p.Parts, func(x practice.Part) bool { return x.Name == q.Get("part") })
+	if k < 0 {
+		a.fail(w, r, invalid{errors.New("that part is no longer there, as the line has changed; choose another")})
+		return
+	}
+	l, err := heardPart(e.Lick, p.Parts[k], tempo)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	samples, rate, err := a.playedLine(r, l, p.Parts[k].From)
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	var heard []sound.HeardNote
+	err = a.work.Do(r.Context(), 0, func(context.Context) (err error) {
+		heard, err = sound.HearLine(samples, rate, l)
+		return err
+	})
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return
+	}
+	v := heardLine{Words: sound.LineWords(heard)}
+	for _, h := range heard {
+		if h.Word != sound.HeardOnTime {
+			word := h.Word
+			if h.By != 0 {
+				word = fmt.Sprintf("%s by %.0f ms", h.Word, max(h.By, -h.By))
+			}
+			v.Notes = append(v.Notes, heardWord{h.Note + p.Parts[k].From - 1, word})
+		}
+	}
+	a.render(w, r, http.StatusOK, "line-heard", page{Data: v})
+}
+
+// heardPart is a part as a line of its own at a tempo.
+func heardPart(l lick.Lick, part practice.Part, tempo float64) (lick.Lick, error) {
+	out := l.Clone()
+	out.Notes, out.Parts, out.Recipe, out.Chords, out.Keys = out.Notes[part.From-1:part.To], nil, "", nil, nil
+	out.Loop, out.Pickup, out.Tempo = false, lick.Time{}, tempo
+	start := out.Notes[0].At
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		n.At = n.At.Sub(start)
+		if i > 0 && n.At.Cmp(out.Notes[i-1].At) == 0 {
+			return out, errors.New("notes that sound together are not told apart; choose a part with single notes")
+		}
+		if i > 0 && n.At.Sub(out.Notes[i-1].At).Float()*4*60/tempo < 15.0/fastestHeard {
+			return out, fmt.Errorf("at %.0f the notes come too fast to be told apart; go slower", tempo)
+		}
+	}
+	return out, out.Validate()
+}
+
+// playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0
+// for none.
+func (a practiceScreen) playedLine(r *http.Request, l lick.Lick, from int) ([]float32, int, error) {
+	s := r.URL.Query().Get("simulate")
+	if s == "" {
+		data, err := io.ReadAll(r.Body)
+		if err != nil {
+			return nil, 0, err
+		}
+		return sound.ReadWAV(data)
+	}
+	gone, err := strconv.Atoi(s)
+	if err != nil || gone != 0 && (gone < from || gone >= from+len(l.Notes)) {
+		return nil, 0, errors.New("the simulated guitar leaves out a note of the part, or none")
+	}
+	played := l.Clone()
+	if gone > 0 {
+		played.Notes = slices.Delete(played.Notes, gone-from, gone-from+1)
+	}
+	p := sound.NewPlayer(engineOf(r.Context()).Player.Guitar, played, sound.Options{})
+	out := make([]float32, p.Len())
+	return out[:p.Read(out)], sound.Rate, nil
+}
