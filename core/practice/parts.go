@@ -54,6 +54,9 @@ func Parts(l lick.Lick, r *judge.Report) []Part {
 	for k, p := range l.Parts {
 		add(p.From+1, p.To, fmt.Sprintf("part %d", k+1), "one recipe")
 	}
+	for _, s := range scales(l) {
+		add(s.from, s.to, s.name, "one scale of the run")
+	}
 	for k := 0; k+1 < len(pairs); k++ {
 		add(pairs[k].from, pairs[k+1].to, "joined", "joins two parts")
 	}
@@ -73,6 +76,22 @@ func Parts(l lick.Lick, r *judge.Report) []Part {
 type stretch struct {
 	from, to int
 	name     string
+}
+
+// scales are the stretches of a line in each of its scales; none where it has but one.
+func scales(l lick.Lick) (out []stretch) {
+	if len(l.Keys) == 0 {
+		return nil
+	}
+	name := func(k lick.Key) string { return k.Tonic + " " + k.Scale }
+	from, key := 0, l.KeyAt(l.Notes[0].At)
+	for i, n := range l.Notes {
+		if k := l.KeyAt(n.At); name(k) != name(key) {
+			out = append(out, stretch{from + 1, i, name(key)})
+			from, key = i, k
+		}
+	}
+	return append(out, stretch{from + 1, len(l.Notes), name(key)})
 }
 
 // stringPairs cuts a line where a third string comes.

@@ -242,6 +242,21 @@ func TestPredict(t *testing.T) {
 	}
 }
 
+// The best week is the one with the most minutes, named by its Monday.
+func TestBestWeek(t *testing.T) {
+	var log []Entry
+	for d, minutes := range map[float64]float64{-10: 20, -9: 15, -3: 30, 0: 10} { // now is a Monday
+		log = append(log, Entry{Lick: 1, Clean: 1, Minutes: minutes, Time: days(d)})
+	}
+	monday, minutes := BestWeek(Days(log, 0, ""))
+	if minutes != 35 || monday.Weekday() != time.Monday || monday.Day() != 16 {
+		t.Errorf("%s with %g minutes", monday, minutes)
+	}
+	if _, minutes := BestWeek(nil); minutes != 0 {
+		t.Errorf("%g minutes of nothing", minutes)
+	}
+}
+
 // play is a simulated player's log: rounds at tempos around the ceilings, clean by the model's
 // chance at the player's true abilities.
 func play(rng *rand.Rand, picking, fretting float64, rounds int) (log []Entry) {

@@ -38,6 +38,19 @@ func Days(log []Entry, lick uint, part string) (out []Point) {
 	return out
 }
 
+// BestWeek is the Monday of the week with the most minutes, and how many they were; 0 without a
+// log.
+func BestWeek(days []Point) (monday time.Time, minutes float64) {
+	weeks := map[time.Time]float64{}
+	for _, d := range days {
+		m := d.Day.AddDate(0, 0, -(int(d.Day.Weekday())+6)%7)
+		if weeks[m] += d.Minutes; weeks[m] > minutes || weeks[m] == minutes && m.Before(monday) {
+			monday, minutes = m, weeks[m]
+		}
+	}
+	return monday, minutes
+}
+
 // Forecast is in how many days of practice a tempo is reached.
 type Forecast struct {
 	Days, Least, Most float64 // the likely number, and its spread

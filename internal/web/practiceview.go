@@ -53,6 +53,7 @@ type standView struct {
 	Curve    template.HTML
 	Forecast string
 	Minutes  int
+	Today    string // minutes on this part today, of those planned
 }
 
 // restAfter is after how many minutes of playing a break must be dismissed, and restGap the
@@ -209,6 +210,21 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 			x.Name, v.Minutes),
 			x.Name == part.Name})
 	}
+	now, spent := time.Now(), 0.0
+	for _, x := range log {
+		if x.Lick == e.ID && x.Part == part.Name && x.Time.YearDay() == now.YearDay() && x.Time.Year() == now.Year() {
+			spent += x.Minutes
+		}
+	}
+	s.Today = fmt.Sprintf("%.0f minutes today", spent)
+	for _, row := range v.Items {
+		if row.On {
+			s.Today = fmt.Sprintf("%.0f of %d minutes", spent, row.Minutes)
+			if spent >= float64(row.Minutes) {
+				s.Today += ": enough for today, go on with the next"
+			}
+		}
+	}
 	s.Bends = bendsOf(e.Lick, part, log, e.ID)
 	days := practice.Days(log, e.ID, part.Name)
 	s.Forecast = practice.Predict(days, p.Wanted).Words(p.Wanted)
@@ -277,6 +293,9 @@ func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 	all := practice.Days(log, 0, "")
 	v.Table = all
 	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
+	if week, best := practice.BestWeek(all); best > 0 {
+		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Format("2 January"), best)
+	}
 	for _, k := range order[:min(mostCurves, len(order))] {
 		days := practice.Days(log, k.lick, k.part)
 		wanted := 0.0
