@@ -27,7 +27,7 @@ type itemJSON struct {
 	Why     string        `json:"why"`
 }
 
-// abilityJSON is one of the player's own numbers; 1 is the default's speed.
+// abilityJSON is one of the player's own numbers; 1 is the default's.
 type abilityJSON struct {
 	Name   string  `json:"name"`
 	Value  float64 `json:"value"`
@@ -141,8 +141,12 @@ func printAbilities(e env, list []practice.Ability, asJSON bool) error {
 			Abilities []abilityJSON `json:"abilities"`
 		}{rows})
 	}
-	for _, a := range rows {
-		fmt.Fprintf(e.out, "%-9s %.2f of the default's speed, %.2f to %.2f, from %s\n", a.Name, a.Value, a.Low, a.High,
+	for _, a := range list {
+		word := "not from this log"
+		if a.Shown() {
+			word = a.Words(a.Value)
+		}
+		fmt.Fprintf(e.out, "%-9s %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name, word, a.Value, a.Low, a.High,
 			plural(a.Rounds, "round"))
 	}
 	return nil

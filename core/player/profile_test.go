@@ -1,8 +1,12 @@
 package player
 
 import (
+	"math"
 	"strings"
 	"testing"
+
+	"ornamen/core/bend"
+	"ornamen/core/hand"
 )
 
 // What no hand or guitar has is refused in a sentence that names it.
@@ -33,6 +37,33 @@ func TestImpossibleProfiles(t *testing.T) {
 		c.set(&p)
 		if _, err := p.Player(); err == nil || !strings.Contains(err.Error(), c.want) {
 			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+}
+
+// What practice has shown is written as measurements that give it back, as near as frets lie (a full bend on the next
+// string may take an eighth more); taking it twice changes nothing; what was not shown stays.
+func TestWithShown(t *testing.T) {
+	medium, strong := hand.Medium(), bend.DefaultStrength()
+	for _, x := range []Shown{{1.1, 0.9, 0.93, 0.9}, {0.8, 1.2, 1.1, 1.3}, {Picking: 1.05}, {Reach: 0.85}, {Bends: 1.1}} {
+		p, err := DefaultProfile().With(x)
+		if err != nil {
+			t.Fatal(err)
+		}
+		pl, err := p.Player()
+		if err != nil {
+			t.Fatal(err)
+		}
+		got := Shown{pl.Pick.Speed, pl.Hand.Speed, float64(pl.Hand.Comfort[hand.P14] / medium.Comfort[hand.P14]),
+			float64(pl.Bends.Three / strong.Three)}
+		for k, pair := range [][2]float64{{got.Picking, x.Picking}, {got.Fretting, x.Fretting}, {got.Reach, x.Reach},
+			{got.Bends, x.Bends}} {
+			if want := pair[1]; want > 0 && math.Abs(pair[0]/want-1) > 0.07 || want == 0 && pair[0] > 0 && pair[0] != 1 {
+				t.Errorf("%+v: ability %d came back as %g", x, k, pair[0])
+			}
+		}
+		if again, err := p.With(x); err != nil || again != p {
+			t.Errorf("%+v taken twice: %+v, %v", x, again, err)
 		}
 	}
 }

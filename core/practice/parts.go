@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/player"
 )
 
 // Part is something to practise of a lick.
@@ -16,7 +17,9 @@ type Part struct {
 	Ceiling  float64
 	Picking  float64 // of each hand alone; 0 where it has nothing to do
 	Fretting float64
-	Heavy    bool // a bend or a stretch near its limit
+	Reach    float64 // the hand's limit over the widest stretch; 0 where the fingers stand closed
+	Bends    float64 // what its fingers hold over what the hardest bend takes; 0 where none is
+	Heavy    bool    // a bend or a stretch near its limit
 }
 
 // shortest is how many notes a part has at least.
@@ -26,7 +29,7 @@ const shortest = 3
 // after; each stretch on one pair of strings; each part that a recipe grew; neighbours joined;
 // each hand alone; the whole. The report must be Check's of the lick. A part's ceiling is the
 // tempo over its largest load, not counting the way into its first note.
-func Parts(l lick.Lick, r *judge.Report) []Part {
+func Parts(l lick.Lick, r *judge.Report, who player.Player) []Part {
 	n := len(l.Notes)
 	if n == 0 {
 		return nil
@@ -40,7 +43,7 @@ func Parts(l lick.Lick, r *judge.Report) []Part {
 		if slices.ContainsFunc(out, func(p Part) bool { return p.From == from && p.To == to }) {
 			return
 		}
-		out = append(out, partOf(l, r, from, to, fmt.Sprintf("%s, %d to %d", name, from, to), why))
+		out = append(out, partOf(l, r, who, from, to, fmt.Sprintf("%s, %d to %d", name, from, to), why))
 	}
 	if len(r.Bottleneck) > 0 {
 		add(slices.Min(r.Bottleneck)-2, slices.Max(r.Bottleneck)+2, "bottleneck", "it sets the ceiling")
@@ -60,13 +63,13 @@ func Parts(l lick.Lick, r *judge.Report) []Part {
 	for k := 0; k+1 < len(pairs); k++ {
 		add(pairs[k].from, pairs[k+1].to, "joined", "joins two parts")
 	}
-	whole := partOf(l, r, 1, n, "", "the whole")
+	whole := partOf(l, r, who, 1, n, "", "the whole")
 	if whole.Fretting > 0 && whole.Picking > 0 && n >= 2*shortest {
 		left, right := whole, whole
 		left.Name, left.Why, left.Ceiling, left.Picking = "left hand alone", "hammered, without the pick",
 			whole.Fretting, 0
 		right.Name, right.Why, right.Ceiling, right.Fretting = "right hand alone", "on muted strings", whole.Picking, 0
-		right.Heavy = false
+		right.Heavy, right.Reach, right.Bends = false, 0, 0
 		out = append(out, left, right)
 	}
 	return append(out, whole)
@@ -123,8 +126,9 @@ const (
 )
 
 // partOf measures notes [from, to], from 1.
-func partOf(l lick.Lick, r *judge.Report, from, to int, name, why string) Part {
+func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name, why string) Part {
 	p := Part{Name: name, Why: why, From: from, To: to}
+	p.Reach, p.Bends = margins(l, r, who, from, to)
 	var all, fretting, picking float64
 	for i := from - 1; i < to; i++ {
 		n := r.Notes[i]

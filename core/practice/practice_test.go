@@ -31,7 +31,7 @@ func TestParts(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	parts := Parts(l, r)
+	parts := Parts(l, r, player.DefaultPlayer())
 	whole := parts[len(parts)-1]
 	if whole.Name != "" || whole.From != 1 || whole.To != 16 || math.Abs(whole.Ceiling-float64(r.Ceiling)) > 1e-6 {
 		t.Errorf("the whole is %+v, the ceiling %v", whole, r.Ceiling)
@@ -257,31 +257,37 @@ func TestBestWeek(t *testing.T) {
 	}
 }
 
-// play is a simulated player's log: rounds at tempos around the ceilings, clean by the model's
-// chance at the player's true abilities.
-func play(rng *rand.Rand, picking, fretting float64, rounds int) (log []Entry) {
-	for range rounds {
+// play is a simulated player's log: rounds at tempos around the ceilings, some with a wide
+// stretch or a hard bend, clean by the model's chance at the player's true abilities.
+func play(rng *rand.Rand, truth [abilities]float64, count int) (log []Entry) {
+	for range count {
 		e := Entry{Lick: 1, Picking: 80 + 120*rng.Float64(), Fretting: 80 + 120*rng.Float64(), Time: now}
-		switch rng.IntN(4) {
+		switch rng.IntN(5) {
 		case 0:
 			e.Picking = 0
 		case 1:
 			e.Fretting = 0
+		case 2:
+			e.Reach = (0.8 + 0.4*rng.Float64()) / truth[reach]
+		case 3:
+			e.Bends = (0.8 + 0.4*rng.Float64()) / truth[bends]
 		}
 		top := math.Inf(1)
 		if e.Picking > 0 {
-			top = min(top, picking*e.Picking)
+			top = min(top, truth[picking]*e.Picking)
 		}
 		if e.Fretting > 0 {
-			top = min(top, fretting*e.Fretting)
+			top = min(top, truth[fretting]*e.Fretting)
 		}
 		e.Tempo = top * (0.75 + 0.4*rng.Float64())
-		chance := 1.0
-		if e.Picking > 0 {
-			chance *= sigmoid(steepness * math.Log(picking*e.Picking/e.Tempo))
+		if e.Reach > 0 || e.Bends > 0 {
+			e.Tempo = top * (0.6 + 0.1*rng.Float64()) // what no tempo helps is worked on slowly
 		}
-		if e.Fretting > 0 {
-			chance *= sigmoid(steepness * math.Log(fretting*e.Fretting/e.Tempo))
+		chance := 1.0
+		for k, have := range [abilities]float64{e.Picking / e.Tempo, e.Fretting / e.Tempo, e.Reach, e.Bends} {
+			if have > 0 {
+				chance *= sigmoid(steepness * math.Log(truth[k]*have))
+			}
 		}
 		if rng.Float64() < chance {
 			e.Clean = 1
@@ -298,39 +304,48 @@ func play(rng *rand.Rand, picking, fretting float64, rounds int) (log []Entry) {
 func TestCalibrate(t *testing.T) {
 	rng := rand.New(rand.NewPCG(9, 5))
 	const players = 500
-	within, held := 0, 0
+	within, held := [abilities]int{}, [abilities]int{}
 	for range players {
-		truth := [2]float64{math.Exp(spread * rng.NormFloat64()), math.Exp(spread * rng.NormFloat64())}
-		for k, a := range Calibrate(play(rng, truth[0], truth[1], 200)) {
+		truth := [abilities]float64{}
+		for k := range truth {
+			truth[k] = math.Exp(spread * rng.NormFloat64())
+		}
+		for k, a := range Calibrate(play(rng, truth, 200)) {
 			if math.Abs(a.Value/truth[k]-1) < 0.1 {
-				within++
+				within[k]++
 			}
 			if a.Low <= truth[k] && truth[k] <= a.High {
-				held++
+				held[k]++
 			}
-			if !(a.Low < a.Value && a.Value < a.High) || a.Rounds < 100 {
+			if !(a.Low < a.Value && a.Value < a.High) || a.Rounds < 20 || !a.Shown() {
 				t.Fatalf("%+v", a)
 			}
 		}
 	}
-	t.Logf("within a tenth: %d of %d; intervals that hold: %d", within, 2*players, held)
-	if within < 2*players*95/100 {
-		t.Errorf("%d of %d estimates are within a tenth", within, 2*players)
+	for k, name := range abilityNames {
+		t.Logf("%s: within a tenth %d, intervals that hold %d of %d", name, within[k], held[k], players)
+		if within[k] < players*95/100 {
+			t.Errorf("%s: %d of %d estimates are within a tenth", name, within[k], players)
+		}
+		if share := float64(held[k]) / players; share < 0.90 || share > 0.99 {
+			t.Errorf("%s: %.1f %% of the intervals hold the truth", name, 100*share)
+		}
 	}
-	if share := float64(held) / (2 * players); share < 0.90 || share > 0.99 {
-		t.Errorf("%.1f %% of the intervals hold the truth", 100*share)
-	}
-	// Without rounds there is the prior, and nothing differs.
-	for _, a := range Calibrate(nil) {
-		if a.Value != 1 || a.Differs() || a.Rounds != 0 {
-			t.Errorf("without a log: %+v", a)
+	// Without rounds there is the prior, and nothing differs; nor after rounds far below every
+	// ceiling, which any hand plays.
+	easy := Entry{Tempo: 50, Clean: 100, Picking: 100, Fretting: 100, Reach: 2, Bends: 2, Time: now}
+	for _, log := range [][]Entry{nil, {easy}} {
+		for _, a := range Calibrate(log) {
+			if math.Abs(a.Value-1) > 0.01 || a.Differs() || a.Shown() {
+				t.Errorf("%d lines: %+v", len(log), a)
+			}
 		}
 	}
 }
 
 // The log goes out and comes back as CSV and JSON; what is none is refused with its line.
 func TestLogFiles(t *testing.T) {
-	log := play(rand.New(rand.NewPCG(1, 2)), 1, 1, 20)
+	log := play(rand.New(rand.NewPCG(1, 2)), [abilities]float64{1, 1, 1, 1}, 20)
 	log[3].Title, log[3].Part, log[3].Comfort, log[3].Note = `Weir, "the blues"`, "strings 4 and 3, 1 to 8", Tense, 7
 	var b bytes.Buffer
 	if err := WriteCSV(&b, log); err != nil {

@@ -13,13 +13,15 @@ import (
 	"ornamen/internal/store"
 )
 
-// The invented player of the log: a quick right hand, a left hand that is not, eight weeks of
+// The invented player of the log: a quick right hand, a left hand that is neither quick nor strong, eight weeks of
 // about five days each.
 const (
 	logDays    = 56
 	playsDay   = 0.7 // of days
 	ownPicking = 1.10
 	ownFinger  = 0.94
+	ownReach   = 1.00
+	ownBends   = 0.92
 	steepHands = 14.0
 )
 
@@ -79,8 +81,9 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 			}
 			for range 4 + rng.IntN(4) {
 				tempo := practice.Climb(w.part, w.piece.Wanted, log, w.entry.ID).Tempo
-				clean := rng.Float64() < chance(w.part.Picking*ownPicking,
-					tempo)*chance(w.part.Fretting*ownFinger, tempo)
+				clean := rng.Float64() < chance(w.part.Picking*ownPicking, tempo)*
+					chance(w.part.Fretting*ownFinger, tempo)*chance(w.part.Reach*ownReach, 1)*
+					chance(w.part.Bends*ownBends, 1)
 				x := practising.Round(engine, w.entry, w.part, tempo, clean, w.part.To, 0.6+0.5*rng.Float64(), at)
 				x.Comfort = practice.Fine
 				log = append(log, x)

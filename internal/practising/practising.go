@@ -9,8 +9,11 @@ import (
 	"slices"
 	"time"
 
+	"ornamen/core/bend"
+	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/player"
 	"ornamen/core/practice"
 	"ornamen/internal/store"
 )
@@ -30,7 +33,8 @@ func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 		out[i] = practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part,
 			From: r.First, To: r.Last,
 			Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
-			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting, Time: r.At}
+			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting,
+			Reach: r.Reach, Bends: r.Bends, Time: r.At}
 	}
 	return out, nil
 }
@@ -43,7 +47,7 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 			First: e.From, Last: e.To,
 			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes,
 			Comfort: string(e.Comfort),
-			Picking: e.Picking, Fretting: e.Fretting, At: e.Time.UTC()}
+			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, At: e.Time.UTC()}
 	}
 	return s.Play(ctx, rows...)
 }
@@ -54,7 +58,7 @@ func Piece(ctx context.Context, e *judge.Engine, x store.Entry) (practice.Piece,
 	if err != nil {
 		return practice.Piece{}, nil, err
 	}
-	return practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: practice.Parts(x.Lick, r),
+	return practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: practice.Parts(x.Lick, r, e.Player),
 		Bends: slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}, r, nil
 }
 
@@ -111,14 +115,16 @@ func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now 
 	return practice.Day(minutes, pieces, log, now), nil
 }
 
-// Round is a round that was played of a part: its entry, with the part's ceilings at the model's
-// speeds for the calibration.
+// Round is a round that was played of a part: its entry, with the part's ceilings and
+// margins at the model's abilities for the calibration.
 func Round(e *judge.Engine, x store.Entry, p practice.Part, tempo float64, clean bool, note int, minutes float64,
 	now time.Time) practice.Entry {
 	out := practice.Entry{Lick: x.ID, Title: titled(x), Revision: x.Revision, Part: p.Name, From: p.From,
 		To: p.To, Tempo: tempo,
 		Minutes: minutes, Time: now, Picking: p.Picking / speed(e.Player.Pick.Speed),
-		Fretting: p.Fretting / speed(e.Player.Hand.Speed)}
+		Fretting: p.Fretting / speed(e.Player.Hand.Speed),
+		Reach:    p.Reach * float64(hand.Medium().Limit[hand.P14]/e.Player.Hand.Limit[hand.P14]),
+		Bends:    p.Bends * float64(bend.DefaultStrength().Three/e.Player.Bends.Three)}
 	if clean {
 		out.Clean = 1
 	} else {
@@ -133,4 +139,15 @@ func speed(x float64) float64 {
 		return 1
 	}
 	return x
+}
+
+// Shown are the player's own numbers that a log shows: of the abilities it tells of.
+func Shown(log []practice.Entry) player.Shown {
+	var value [4]float64
+	for k, a := range practice.Calibrate(log) {
+		if a.Shown() {
+			value[k] = a.Value
+		}
+	}
+	return player.Shown{Picking: value[0], Fretting: value[1], Reach: value[2], Bends: value[3]}
 }

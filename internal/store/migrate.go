@@ -85,6 +85,10 @@ var migrations = []*gormigrate.Migration{
 			at DATETIME NOT NULL)`,
 		`CREATE INDEX idx_played_at ON played(at)`,
 	)},
+	{ID: "0008-margins", Migrate: statements(
+		`ALTER TABLE played ADD COLUMN reach REAL NOT NULL DEFAULT 0`,
+		`ALTER TABLE played ADD COLUMN bends REAL NOT NULL DEFAULT 0`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

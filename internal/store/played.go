@@ -26,6 +26,8 @@ type Played struct {
 	Comfort    string
 	Picking    float64
 	Fretting   float64
+	Reach      float64
+	Bends      float64
 	At         time.Time
 }
 

@@ -207,8 +207,7 @@ func (a practiceScreen) takeNumbers(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	own := practice.Calibrate(log)
-	profile, err := playing(r.Context()).profile.WithSpeeds(own[0].Value, own[1].Value)
+	profile, err := playing(r.Context()).profile.With(practising.Shown(log))
 	if err == nil {
 		err = playerScreen{a.App}.savePlayer(r.Context(), profile)
 	}

@@ -4,11 +4,11 @@ import (
 	"context"
 	"fmt"
 	"html/template"
-	"math"
 	"net/url"
 	"slices"
 	"time"
 
+	"ornamen/core/player"
 	"ornamen/core/practice"
 	"ornamen/internal/practising"
 	"ornamen/internal/web/draw"
@@ -244,6 +244,7 @@ type logPage struct {
 	Minutes   template.HTML
 	Table     []practice.Point
 	Abilities []abilityView
+	Shown     bool // at least one of them says something
 	Taken     bool
 }
 
@@ -316,24 +317,16 @@ func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 		v.Curves = append(v.Curves, c)
 	}
 	v.Minutes = draw.MinutesSVG(all, 340)
-	speeds := engineOf(ctx).Player
-	for k, x := range practice.Calibrate(log) {
-		now := []float64{speeds.Pick.Speed, speeds.Hand.Speed}[k]
-		v.Taken = v.Taken || math.Abs(now/x.Value-1) < 0.01 && x.Rounds > 0
-		v.Abilities = append(v.Abilities, abilityView{x.Name, percentWord(x.Value),
-			percentWord(x.Low) + " to " + percentWord(x.High), x.Rounds, x.Differs()})
+	now, shown := playing(ctx).profile, practising.Shown(log)
+	taken, err := now.With(shown)
+	v.Shown = shown != player.Shown{}
+	v.Taken = v.Shown && err == nil && taken == now
+	for _, x := range practice.Calibrate(log) {
+		row := abilityView{x.Name, "not from this log", "", x.Rounds, x.Differs()}
+		if x.Shown() {
+			row.Word, row.Range = x.Words(x.Value), x.Words(x.Low)+" to "+x.Words(x.High)
+		}
+		v.Abilities = append(v.Abilities, row)
 	}
 	return v, nil
-}
-
-// percentWord says a speed against the default's.
-func percentWord(x float64) string {
-	p := int(math.Round(100 * (x - 1)))
-	switch {
-	case p > 0:
-		return fmt.Sprintf("%d %% faster", p)
-	case p < 0:
-		return fmt.Sprintf("%d %% slower", -p)
-	}
-	return "as the default"
 }
