@@ -79,7 +79,9 @@ func TestBendByEar(t *testing.T) {
 	p.wait(`document.querySelector('.bendheard')?.innerText.includes('Flat by')`)
 	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '0'`))
 	p.click("[data-simulate]")
-	p.wait(`document.querySelector('.bendheard.intune .course') && document.querySelector('.bendheard').innerText.includes('In tune')`)
+	p.wait(
+		`document.querySelector('.bendheard.intune .course') && document.querySelector('.bendheard').innerText.includes('In tune')`,
+	)
 	p.click(".bends-ear [data-hearat]")
 	p.wait(`listening.on && listening.rounds.length`)
 }

@@ -42,8 +42,17 @@ func play(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	ask := sound.Options{Clicks: clicks, Tempo: *tempo, Rounds: *rounds, CountIn: *count, Click: *click, Band: *band, Chords: *hold,
-		Target: *target, Drive: *drive}
+	ask := sound.Options{
+		Clicks:  clicks,
+		Tempo:   *tempo,
+		Rounds:  *rounds,
+		CountIn: *count,
+		Click:   *click,
+		Band:    *band,
+		Chords:  *hold,
+		Target:  *target,
+		Drive:   *drive,
+	}
 	if *notes != "" {
 		if ask.From, ask.To, err = span(*notes, len(l.Notes)); err != nil {
 			return err

@@ -146,8 +146,16 @@ func printAbilities(e env, list []practice.Ability, asJSON bool) error {
 		if a.Shown() {
 			word = a.Words(a.Value)
 		}
-		fmt.Fprintf(e.out, "%-9s %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name, word, a.Value, a.Low, a.High,
-			plural(a.Rounds, "round"))
+		fmt.Fprintf(
+			e.out,
+			"%-9s %s (%.2f of the default, %.2f to %.2f, from %s)\n",
+			a.Name,
+			word,
+			a.Value,
+			a.Low,
+			a.High,
+			plural(a.Rounds, "round"),
+		)
 	}
 	return nil
 }

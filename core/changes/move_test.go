@@ -268,6 +268,27 @@ func TestFillAndOnly(t *testing.T) {
 	if b, said, err := OnlyBends(bent); err != nil || len(b.Notes) != 2 || said != "left out: 2 notes" {
 		t.Errorf("%v %d %s", err, len(b.Notes), said)
 	}
+	// A box played along one string keeps its pitches: 2:8 is 3:12, 4:5 the open third string,
+	// 3:9 the open first.
+	box := over(t, "A mixolydian", "17", "3:7 3:9 2:8 4:5")
+	one, said, err := Move(neck.Standard(), box, "only:string")
+	if err != nil || said != "on string 3" || len(one.Notes) != 4 {
+		t.Fatalf("%v %q %d", err, said, len(one.Notes))
+	}
+	for i, fret := range []int{7, 9, 12, 0} {
+		if n := one.Notes[i]; n.String != 3 || n.Fret != fret {
+			t.Errorf("note %d lies on %v", i+1, n.Place())
+		}
+	}
+	if thin, said, err := Move(neck.Standard(), box, "only:string 1"); err != nil ||
+		said != "on string 1, left out: 2 notes" || thin.Notes[1].Place() != (neck.Place{String: 1, Fret: 3}) {
+		t.Errorf("%v %q", err, said)
+	}
+	for _, bad := range []string{"only:string 0", "only:string 9", "only:string x"} {
+		if _, _, err := Move(neck.Standard(), box, bad); err == nil {
+			t.Errorf("%q is a string", bad)
+		}
+	}
 	for _, bad := range []string{"", "x", "b2"} {
 		if _, _, err := Only(l, bad); err == nil {
 			t.Errorf("%q is a limit", bad)

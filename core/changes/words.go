@@ -19,7 +19,8 @@ func Moves() []struct{ Word, Title string } {
 		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
 		{"tones:3", "Only the third of each chord"},
 		{"only:pairs", "Only its first three pairs"},
-		{"only:bends", "Only its bends"}, {"pairs", "A pair of tones for each chord"}, {"fill",
+		{"only:bends", "Only its bends"}, {"only:string", "On one string"},
+		{"pairs", "A pair of tones for each chord"}, {"fill",
 			"Chords in the rests"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
@@ -28,7 +29,7 @@ func Moves() []struct{ Word, Title string } {
 
 // Move does what a word says with a line over its changes: each:degrees or each:shape,
 // later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
-// chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, or bends), bass:steady. said
+// chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends, string 3), bass:steady. said
 // tells what is not seen in the line. An error is one sentence.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
@@ -78,6 +79,13 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		case "bends":
 			return OnlyBends(l)
 		}
+		if rest, ok := strings.CutPrefix(strings.TrimSpace(value), "string"); ok {
+			on, e := readString(rest)
+			if e != nil {
+				return l, "", e
+			}
+			return OneString(g, l, on)
+		}
 		return Only(l, value)
 	case "bass":
 		out, err = Bass(g, l, Pattern(value))
@@ -85,7 +93,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	}
 	return l, "", fmt.Errorf(
 		"%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
-			"double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5, bass:steady",
+			"double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5, only:string 3, bass:steady",
 		word,
 	)
 }

@@ -58,7 +58,8 @@ func TestWithShown(t *testing.T) {
 			float64(pl.Bends.Three / strong.Three)}
 		for k, pair := range [][2]float64{{got.Picking, x.Picking}, {got.Fretting, x.Fretting}, {got.Reach, x.Reach},
 			{got.Bends, x.Bends}} {
-			if want := pair[1]; want > 0 && math.Abs(pair[0]/want-1) > 0.07 || want == 0 && pair[0] > 0 && pair[0] != 1 {
+			if want := pair[1]; want > 0 && math.Abs(pair[0]/want-1) > 0.07 ||
+				want == 0 && pair[0] > 0 && pair[0] != 1 {
 				t.Errorf("%+v: ability %d came back as %g", x, k, pair[0])
 			}
 		}

@@ -20,6 +20,8 @@ type Part struct {
 	Reach    float64 // the hand's limit over the widest stretch; 0 where the fingers stand closed
 	Bends    float64 // what its fingers hold over what the hardest bend takes; 0 where none is
 	Heavy    bool    // a bend or a stretch near its limit
+
+	Backwards bool // its notes from the last to the first
 }
 
 // shortest is how many notes a part has at least.

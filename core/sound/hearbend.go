@@ -66,7 +66,9 @@ func HearBend(samples []float32, rate int, target music.Pitch) (HeardBend, error
 		b.Points = append(b.Points, Cents{h.At - begins, off})
 	}
 	if len(b.Points) < 10 {
-		return b, errors.New("no tone was heard near the target: play the note, bend it and hold it, near the microphone")
+		return b, errors.New(
+			"no tone was heard near the target: play the note, bend it and hold it, near the microphone",
+		)
 	}
 	b.Arrives = -1
 	for _, p := range b.Points {

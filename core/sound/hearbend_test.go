@@ -41,7 +41,13 @@ func TestHearBend(t *testing.T) {
 		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}}
 	b, err := HearBend(SimulatedBend(g, v, g.Tuning, 0), Rate, g.Pitch(v.Place())+2)
 	if err != nil || b.Width < leastSway || math.Abs(b.Hertz-vibratoHertz[lick.Fast]) > 1 {
-		t.Errorf("%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f", err, b.Width, b.Hertz, vibratoHertz[lick.Fast])
+		t.Errorf(
+			"%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f",
+			err,
+			b.Width,
+			b.Hertz,
+			vibratoHertz[lick.Fast],
+		)
 	}
 	for name, samples := range map[string][]float32{"silence": make([]float32, Rate), "nothing": nil} {
 		if _, err := HearBend(samples, Rate, 69); err == nil || strings.Contains(err.Error(), "\n") {
@@ -77,7 +83,11 @@ func TestReadWAV(t *testing.T) {
 }
 
 func FuzzReadWAV(f *testing.F) {
-	f.Add([]byte("RIFF\x00\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\x04\x00\x00\x00\x01\x00\x02\x00"))
+	f.Add(
+		[]byte(
+			"RIFF\x00\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\x04\x00\x00\x00\x01\x00\x02\x00",
+		),
+	)
 	f.Fuzz(func(t *testing.T, data []byte) {
 		samples, rate, err := ReadWAV(data)
 		if err == nil && rate > 0 && len(samples) > 4*len(data) {

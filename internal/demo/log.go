@@ -38,6 +38,7 @@ var practised = []struct {
 // the dates.
 func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 	engine := judge.NewEngine(player.DefaultPlayer())
+	pieces := practising.NewPieces()
 	rng := rand.New(rand.NewPCG(20, 26))
 	rows, err := s.List(ctx, store.Query{Limit: 100})
 	if err != nil {
@@ -58,7 +59,7 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 			if err != nil {
 				return err
 			}
-			piece, _, err := practising.Piece(ctx, engine, e)
+			piece, err := pieces.Of(ctx, engine, "", e)
 			if err != nil {
 				return err
 			}

@@ -5,22 +5,15 @@ package practising
 
 import (
 	"context"
-	"fmt"
-	"slices"
 	"time"
 
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/judge"
-	"ornamen/core/lick"
 	"ornamen/core/player"
 	"ornamen/core/practice"
 	"ornamen/internal/store"
 )
-
-// mostPieces is how many licks are looked at for a plan: those touched last, and those of the
-// log.
-const mostPieces = 60
 
 // Log is the notebook's log.
 func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
@@ -52,63 +45,13 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 	return s.Play(ctx, rows...)
 }
 
-// Piece is a lick as something to practise, with its parts.
-func Piece(ctx context.Context, e *judge.Engine, x store.Entry) (practice.Piece, *judge.Report, error) {
-	r, err := e.Check(ctx, x.Lick)
-	if err != nil {
-		return practice.Piece{}, nil, err
-	}
-	return practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: practice.Parts(x.Lick, r, e.Player),
-		Bends: slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}, r, nil
-}
-
-// titled is a lick's title, or what stands for none.
-func titled(x store.Entry) string {
-	if x.Lick.Title == "" {
-		return fmt.Sprintf("Lick %d", x.ID)
-	}
-	return x.Lick.Title
-}
-
-// Pieces are what there is to practise: the licks touched last, and those that the log knows.
-func Pieces(ctx context.Context, e *judge.Engine, s *store.Store, log []practice.Entry) ([]practice.Piece, error) {
-	rows, err := s.List(ctx, store.Query{Limit: mostPieces})
-	if err != nil {
-		return nil, err
-	}
-	var ids []uint
-	for _, r := range rows {
-		ids = append(ids, r.ID)
-	}
-	for _, x := range slices.Backward(log) {
-		if x.Lick != 0 && !slices.Contains(ids, x.Lick) && len(ids) < 2*mostPieces {
-			ids = append(ids, x.Lick)
-		}
-	}
-	var out []practice.Piece
-	for _, id := range ids {
-		x, err := s.Get(ctx, id)
-		if err != nil || len(x.Lick.Notes) == 0 {
-			continue // deleted, or nothing to play
-		}
-		p, _, err := Piece(ctx, e, x)
-		if err != nil {
-			return nil, err
-		}
-		if len(p.Parts) > 0 {
-			out = append(out, p)
-		}
-	}
-	return out, nil
-}
-
 // Day is today's plan.
 func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now time.Time) ([]practice.Item, error) {
 	log, err := Log(ctx, s)
 	if err != nil {
 		return nil, err
 	}
-	pieces, err := Pieces(ctx, e, s, log)
+	pieces, err := NewPieces().All(ctx, e, "", s, log)
 	if err != nil {
 		return nil, err
 	}

@@ -23,6 +23,7 @@ import (
 	"ornamen/core/kept"
 	"ornamen/format"
 	"ornamen/internal/jobs"
+	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -37,6 +38,7 @@ type App struct {
 	work    *jobs.Jobs
 	reports reports
 	uploads *kept.Kept[string, upload]
+	pieces  *practising.Pieces
 	judging judging
 	whole   atomic.Pointer[overviewed]
 	pages   *template.Template
@@ -58,8 +60,14 @@ type (
 // New prepares the application for the notebook's player. What it does in the
 // background ends with the context.
 func New(ctx context.Context, s *store.Store) (*App, error) {
-	a := &App{store: s, work: jobs.New(), reports: newReports(), forms: form.NewDecoder(),
-		uploads: kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 })}
+	a := &App{
+		store:   s,
+		work:    jobs.New(),
+		reports: newReports(),
+		forms:   form.NewDecoder(),
+		pieces:  practising.NewPieces(),
+		uploads: kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 }),
+	}
 	if err := a.loadPlayer(ctx); err != nil {
 		return nil, err
 	}

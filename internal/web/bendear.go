@@ -120,8 +120,16 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, mistake(err))
 		return
 	}
-	entry := practice.Entry{Lick: e.ID, Title: titleOf(e.Lick), Revision: e.Revision, Part: bendPart(note), From: note, To: note,
-		Time: time.Now(), Minutes: 0.2}
+	entry := practice.Entry{
+		Lick:     e.ID,
+		Title:    titleOf(e.Lick),
+		Revision: e.Revision,
+		Part:     bendPart(note),
+		From:     note,
+		To:       note,
+		Time:     time.Now(),
+		Minutes:  0.2,
+	}
 	if heard.InTune() {
 		entry.Clean = 1
 	} else {

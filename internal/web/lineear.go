@@ -10,9 +10,9 @@ import (
 	"strconv"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/core/practice"
 	"ornamen/core/sound"
-	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
 
@@ -48,7 +48,7 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	p, _, err := practising.Piece(r.Context(), engineOf(r.Context()), e)
+	p, err := a.pieces.Of(r.Context(), engineOf(r.Context()), playing(r.Context()).key, e)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -58,7 +58,7 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{errors.New("that part is no longer there, as the line has changed; choose another")})
 		return
 	}
-	l, err := heardPart(e.Lick, p.Parts[k], tempo)
+	l, err := heardPart(engineOf(r.Context()).Player.Guitar, e.Lick, p.Parts[k], tempo)
 	if err != nil {
 		a.fail(w, r, invalid{err})
 		return
@@ -91,14 +91,10 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 }
 
 // heardPart is a part as a line of its own at a tempo.
-func heardPart(l lick.Lick, part practice.Part, tempo float64) (lick.Lick, error) {
-	out := l.Clone()
-	out.Notes, out.Parts, out.Recipe, out.Chords, out.Keys = out.Notes[part.From-1:part.To], nil, "", nil, nil
-	out.Loop, out.Pickup, out.Tempo = false, lick.Time{}, tempo
-	start := out.Notes[0].At
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		n.At = n.At.Sub(start)
+func heardPart(g neck.Guitar, l lick.Lick, part practice.Part, tempo float64) (lick.Lick, error) {
+	out := practice.Line(g, l, part)
+	out.Tempo = tempo
+	for i, n := range out.Notes {
 		if i > 0 && n.At.Cmp(out.Notes[i-1].At) == 0 {
 			return out, errors.New("notes that sound together are not told apart; choose a part with single notes")
 		}

@@ -100,7 +100,7 @@ func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time
 	if err != nil {
 		return err
 	}
-	p, _, err := practising.Piece(ctx, engineOf(ctx), e)
+	p, err := a.pieces.Of(ctx, engineOf(ctx), playing(ctx).key, e)
 	if err != nil {
 		return err
 	}

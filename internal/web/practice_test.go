@@ -86,7 +86,11 @@ func TestPracticeScreen(t *testing.T) {
 		t.Fatal(err)
 	}
 	bend := func(query string, body []byte) (int, string) {
-		req, err := http.NewRequest("POST", fmt.Sprintf("%s/practice/bend?lick=%d&%s", c.url, e.ID, query), bytes.NewReader(body))
+		req, err := http.NewRequest(
+			"POST",
+			fmt.Sprintf("%s/practice/bend?lick=%d&%s", c.url, e.ID, query),
+			bytes.NewReader(body),
+		)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -127,7 +131,8 @@ func TestPracticeScreen(t *testing.T) {
 		res, text := c.do(req)
 		return res.StatusCode, text
 	}
-	if status, body := line("part=&tempo=50&simulate=0"); status != 200 || !strings.Contains(body, "Every note is there") {
+	if status, body := line("part=&tempo=50&simulate=0"); status != 200 ||
+		!strings.Contains(body, "Every note is there") {
 		t.Errorf("%d %.300s", status, body)
 	}
 	if status, body := line("part=&tempo=50&simulate=5"); status != 200 || !strings.Contains(body, "Note 5 missing") {

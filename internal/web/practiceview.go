@@ -75,7 +75,7 @@ func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*prac
 	}
 	var pieces []practice.Piece
 	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
-		pieces, err = practising.Pieces(ctx, engineOf(ctx), a.store, log)
+		pieces, err = a.pieces.All(ctx, engineOf(ctx), playing(ctx).key, a.store, log)
 		return err
 	})
 	if err != nil {
@@ -176,7 +176,7 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 	if err != nil || !ok {
 		return err
 	}
-	p, rep, err := practising.Piece(ctx, engineOf(ctx), e)
+	p, err := a.pieces.Of(ctx, engineOf(ctx), playing(ctx).key, e)
 	if err != nil || len(p.Parts) == 0 {
 		return err
 	}
@@ -194,8 +194,16 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 	for k := range 3 {
 		s.Pips = append(s.Pips, k < 3-s.Rung.Left)
 	}
-	shown := rep.Lick.Clone()
-	shown.Notes, shown.Parts, shown.Loop = shown.Notes[part.From-1:part.To], nil, false
+	shown := practice.Line(engineOf(ctx).Player.Guitar, e.Lick, part)
+	if !part.Backwards {
+		rep, err := engineOf(ctx).Check(ctx, e.Lick)
+		if err != nil {
+			return err
+		}
+		shown = practice.Line(engineOf(ctx).Player.Guitar, rep.Lick, part)
+	} else if shown, err = handed(ctx, shown); err != nil {
+		return err
+	}
 	var missed []int
 	if s.Rung.Note >= part.From && s.Rung.Note <= part.To {
 		missed = []int{s.Rung.Note - part.From + 1}

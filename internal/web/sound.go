@@ -13,6 +13,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/sound"
+	"ornamen/core/turn"
 	"ornamen/internal/store"
 )
 
@@ -37,6 +38,7 @@ type soundForm struct {
 	Beat   int     `form:"beat"`
 	Tick   int     `form:"tick"`
 	Turn   string  `form:"turn"` // heard turned, before it is taken
+	Back   bool    `form:"back"` // the part alone, backwards
 	Take   string  `form:"take"` // heard with proposed hands, and what was asked for them
 	Way    string  `form:"way"`
 	Free   bool    `form:"free"`
@@ -124,6 +126,12 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 			return nil, l, err
 		}
 		f.From, f.Upto = 0, 0
+	}
+	if f.Back {
+		var err error
+		if l, err = turn.Turn(engineOf(ctx).Player.Guitar, l, "backwards", max(0, f.From-1), f.Upto); err != nil {
+			return nil, l, invalid{err}
+		}
 	}
 	if f.Take != "" {
 		var err error

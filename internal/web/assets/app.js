@@ -216,7 +216,7 @@ if (practice) {
   practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent(b.dataset.simulate === 'line' ? state().upto : $('#simulate-cents').value || 0)}`); });
   const strip = soundStrip($('#transport'), {
     get base() { return `/licks/${state().lick}`; },
-    fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto}; },
+    fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto, ...(s.back ? {back: true} : {})}; },
     pace: p => p === '80' ? 0.8 * +state().clean : p === 'third' ? +state().wanted / 3 : +state().tempo,
     lit: () => {}, failed: showNotice,
   });

@@ -1,0 +1,101 @@
+package practising
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"ornamen/core/judge"
+	"ornamen/core/kept"
+	"ornamen/core/lick"
+	"ornamen/core/practice"
+	"ornamen/internal/store"
+)
+
+// Pieces finds what there is to practise for one player after the other, and remembers into
+// which parts each version of a lick falls, so that a round of practice judges nothing anew.
+type Pieces struct {
+	kept *kept.Kept[pieceKey, practice.Piece]
+}
+
+// pieceKey names a version of a lick as a player plays it.
+type pieceKey struct {
+	lick, revision uint
+	who            string
+}
+
+// What is remembered at most, and about what a part takes, in bytes.
+const (
+	keptPieces = 4 << 20
+	partBytes  = 200
+)
+
+// NewPieces remembers nothing yet.
+func NewPieces() *Pieces {
+	return &Pieces{kept.New[pieceKey](keptPieces, func(p practice.Piece) int { return partBytes * (1 + len(p.Parts)) })}
+}
+
+// mostPieces is how many licks are looked at for a plan: those touched last, and those of the
+// log.
+const mostPieces = 60
+
+// Of is a lick as something to practise, with its parts; who names the engine's player.
+func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.Entry) (practice.Piece, error) {
+	key := pieceKey{x.ID, x.Revision, who}
+	if p, ok := m.kept.Get(key); ok {
+		return p, nil
+	}
+	r, err := e.Check(ctx, x.Lick)
+	if err != nil {
+		return practice.Piece{}, err
+	}
+	parts, err := practice.PartsBothWays(ctx, e, x.Lick, r)
+	if err != nil {
+		return practice.Piece{}, err
+	}
+	p := practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: parts,
+		Bends: slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}
+	m.kept.Put(key, p)
+	return p, nil
+}
+
+// titled is a lick's title, or what stands for none.
+func titled(x store.Entry) string {
+	if x.Lick.Title == "" {
+		return fmt.Sprintf("Lick %d", x.ID)
+	}
+	return x.Lick.Title
+}
+
+// All are what there is to practise: the licks touched last, and those that the log knows.
+func (m *Pieces) All(ctx context.Context, e *judge.Engine, who string, s *store.Store, log []practice.Entry) (
+	[]practice.Piece, error) {
+	rows, err := s.List(ctx, store.Query{Limit: mostPieces})
+	if err != nil {
+		return nil, err
+	}
+	var ids []uint
+	for _, r := range rows {
+		ids = append(ids, r.ID)
+	}
+	for _, x := range slices.Backward(log) {
+		if x.Lick != 0 && !slices.Contains(ids, x.Lick) && len(ids) < 2*mostPieces {
+			ids = append(ids, x.Lick)
+		}
+	}
+	var out []practice.Piece
+	for _, id := range ids {
+		x, err := s.Get(ctx, id)
+		if err != nil || len(x.Lick.Notes) == 0 {
+			continue // deleted, or nothing to play
+		}
+		p, err := m.Of(ctx, e, who, x)
+		if err != nil {
+			return nil, err
+		}
+		if len(p.Parts) > 0 {
+			out = append(out, p)
+		}
+	}
+	return out, nil
+}
