@@ -69,7 +69,7 @@ var below = map[string][]string{
 	"core/find":       {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/edit":       {"core/changes", "core/lick", "core/music", "core/neck", "core/shape"},
 	"core/sound":      {"core/bend", "core/lick", "core/music", "core/neck"},
-	"core/practice":   {"core/bend", "core/judge", "core/lick", "core/neck", "core/player", "core/turn"},
+	"core/practice":   {"core/bend", "core/judge", "core/lick", "core/neck", "core/player", "core/run", "core/turn"},
 	"core/testline":   {"core/lick", "core/music"},
 	"format/read":     {"core/lick", "core/music", "core/neck"},
 	"format/tab":      {"core/lick", "core/music", "core/neck", "format/read"},

@@ -83,7 +83,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		}
 		return nil
 	case "calibrate":
-		return printAbilities(e, practice.Calibrate(log), *asJSON)
+		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
 	}
 	return fmt.Errorf("practice %q is none: use plan, log or calibrate", args[0])
 }
@@ -131,15 +131,19 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON b
 }
 
 // printAbilities prints the player's own numbers.
-func printAbilities(e env, list []practice.Ability, asJSON bool) error {
-	rows := []abilityJSON{}
+func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
+	rows, moves := []abilityJSON{}, []abilityJSON{}
 	for _, a := range list {
 		rows = append(rows, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds})
+	}
+	for _, a := range kinds {
+		moves = append(moves, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds})
 	}
 	if asJSON {
 		return printJSON(e, struct {
 			Abilities []abilityJSON `json:"abilities"`
-		}{rows})
+			Moves     []abilityJSON `json:"moves"` // by kind of the hardest move
+		}{rows, moves})
 	}
 	for _, a := range list {
 		word := "not from this log"
@@ -156,6 +160,10 @@ func printAbilities(e env, list []practice.Ability, asJSON bool) error {
 			a.High,
 			plural(a.Rounds, "round"),
 		)
+	}
+	for _, a := range kinds {
+		fmt.Fprintf(e.out, "where a %s is hardest: %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name,
+			a.Words(a.Value), a.Value, a.Low, a.High, plural(a.Rounds, "round"))
 	}
 	return nil
 }

@@ -1,8 +1,11 @@
 package practice
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"gonum.org/v1/gonum/mat"
 )
@@ -119,6 +122,32 @@ func Calibrate(log []Entry) []Ability {
 		v := x.AtVec(k)
 		out[k] = Ability{abilityNames[k], math.Exp(v), math.Exp(v - s), math.Exp(v + s), counts[k]}
 	}
+	return out
+}
+
+// Kinds are the speeds by kind of move, of those kinds that the log tells of: the same estimate
+// from the rounds of parts whose hardest move is of that kind. The kind with most rounds comes
+// first.
+func Kinds(log []Entry) (out []Ability) {
+	by := map[string][]Entry{}
+	for _, e := range log {
+		if e.Move != "" {
+			by[e.Move] = append(by[e.Move], e)
+		}
+	}
+	for kind, part := range by {
+		k := fretting
+		if kind == strokeMove || strings.HasSuffix(kind, changeMove) {
+			k = picking
+		}
+		if a := Calibrate(part)[k]; a.Shown() {
+			a.Name = kind
+			out = append(out, a)
+		}
+	}
+	slices.SortFunc(out, func(a, b Ability) int {
+		return cmp.Or(cmp.Compare(b.Rounds, a.Rounds), cmp.Compare(a.Name, b.Name))
+	})
 	return out
 }
 

@@ -43,6 +43,7 @@ type Entry struct {
 	Fretting float64   `json:"fretting,omitempty"` // 0 where that hand has nothing to do
 	Reach    float64   `json:"reach,omitempty"`    // the model hand's limit over the widest stretch; 0 for none
 	Bends    float64   `json:"bends,omitempty"`    // what the model's fingers hold over the hardest bend; 0 for none
+	Move     string    `json:"move,omitempty"`     // the kind of the part's hardest move
 	Time     time.Time `json:"time"`
 }
 
@@ -64,7 +65,7 @@ func (e Entry) check() error {
 
 // columns are the CSV's, in their order.
 var columns = []string{"time", "lick", "title", "revision", "part", "from", "to", "tempo", "clean", "missed", "note",
-	"minutes", "comfort", "picking", "fretting", "reach", "bends"}
+	"minutes", "comfort", "picking", "fretting", "reach", "bends", "move"}
 
 // WriteCSV writes a log as CSV (RFC 4180) with a head line.
 func WriteCSV(w io.Writer, log []Entry) error {
@@ -78,7 +79,7 @@ func WriteCSV(w io.Writer, log []Entry) error {
 			strconv.FormatUint(uint64(e.Revision), 10), e.Part, strconv.Itoa(e.From), strconv.Itoa(e.To),
 			number(e.Tempo),
 			strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes), string(e.Comfort),
-			number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends)})
+			number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
 		if err != nil {
 			return err
 		}
@@ -153,7 +154,7 @@ func entryOf(row []string, at map[string]int) (e Entry, err error) {
 	e.Title, e.Part, e.Comfort = text("title"), text("part"), Comfort(text("comfort"))
 	e.From, e.To, e.Clean, e.Missed, e.Note = whole("from"), whole("to"), whole("clean"), whole("missed"), whole("note")
 	e.Tempo, e.Minutes, e.Picking, e.Fretting = float("tempo"), float("minutes"), float("picking"), float("fretting")
-	e.Reach, e.Bends = float("reach"), float("bends")
+	e.Reach, e.Bends, e.Move = float("reach"), float("bends"), text("move")
 	return e, err
 }
 

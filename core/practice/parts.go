@@ -20,6 +20,7 @@ type Part struct {
 	Reach    float64 // the hand's limit over the widest stretch; 0 where the fingers stand closed
 	Bends    float64 // what its fingers hold over what the hardest bend takes; 0 where none is
 	Heavy    bool    // a bend or a stretch near its limit
+	Move     string  // what its hardest move is, as in "jump" or "inside change"; empty where nothing moves
 
 	Backwards bool // its notes from the last to the first
 }
@@ -59,6 +60,9 @@ func Parts(l lick.Lick, r *judge.Report, who player.Player) []Part {
 	for k, p := range l.Parts {
 		add(p.From+1, p.To, fmt.Sprintf("part %d", k+1), "one recipe")
 	}
+	for _, c := range cells(l, who) {
+		add(c.from, c.to, c.name, "one cell of the run")
+	}
 	for _, s := range scales(l) {
 		add(s.from, s.to, s.name, "one scale of the run")
 	}
@@ -68,6 +72,7 @@ func Parts(l lick.Lick, r *judge.Report, who player.Player) []Part {
 	whole := partOf(l, r, who, 1, n, "", "the whole")
 	if whole.Fretting > 0 && whole.Picking > 0 && n >= 2*shortest {
 		left, right := whole, whole
+		left.Move, right.Move = "", ""
 		left.Name, left.Why, left.Ceiling, left.Picking = "left hand alone", "hammered, without the pick",
 			whole.Fretting, 0
 		right.Name, right.Why, right.Ceiling, right.Fretting = "right hand alone", "on muted strings", whole.Picking, 0
@@ -131,7 +136,7 @@ const (
 func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name, why string) Part {
 	p := Part{Name: name, Why: why, From: from, To: to}
 	p.Reach, p.Bends = margins(l, r, who, from, to)
-	var all, fretting, picking float64
+	var all, fretting, picking, hardest float64
 	for i := from - 1; i < to; i++ {
 		n := r.Notes[i]
 		if b := l.Notes[i].Bend; n.Strain > heavyStrain || b != nil && b.Semitones >= heavyBend {
@@ -145,6 +150,9 @@ func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name,
 				return p // no tempo will do: its ceiling is 0
 			}
 			all = max(all, x.Load)
+			if x.Load > hardest {
+				hardest, p.Move = x.Load, moveOf(r.Notes[i], x.Side)
+			}
 			switch x.Side {
 			case judge.Fretting:
 				fretting = max(fretting, x.Load)

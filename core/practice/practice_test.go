@@ -14,6 +14,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/player"
+	"ornamen/core/run"
 	"ornamen/core/testline"
 )
 
@@ -374,5 +375,69 @@ func TestLogFiles(t *testing.T) {
 		if _, err := ReadJSON([]byte(bad)); err == nil {
 			t.Errorf("%q is a log", bad)
 		}
+	}
+}
+
+// A player whose jumps are slow and whose shifts are quick is told so apart; kinds of which the
+// log has little are left out.
+func TestKinds(t *testing.T) {
+	rng := rand.New(rand.NewPCG(4, 4))
+	speed := map[string]float64{"jump": 0.85, "shift": 1.1, "inside change": 0.9, "roll": 1}
+	var log []Entry
+	for kind, x := range speed {
+		truth, rounds := [abilities]float64{1, x, 1, 1}, 150
+		switch kind {
+		case "inside change":
+			truth = [abilities]float64{x, 1, 1, 1}
+		case "roll":
+			rounds = 2
+		}
+		for _, e := range play(rng, truth, rounds) {
+			e.Move = kind
+			log = append(log, e)
+		}
+	}
+	got := Kinds(log)
+	if len(got) != 3 {
+		t.Errorf("%+v", got)
+	}
+	for _, a := range got {
+		if want := speed[a.Name]; math.Abs(a.Value/want-1) > 0.1 || !a.Shown() {
+			t.Errorf("%s: %.2f, want %.2f", a.Name, a.Value, want)
+		}
+	}
+}
+
+// A run falls into its cells, each shape once, and the first two joined; a line that was changed
+// since has no cells of its recipe.
+func TestCells(t *testing.T) {
+	who := player.DefaultPlayer()
+	recipe, err := run.Parse(`--key "A minor pentatonic" --cell "1 2 3" --at 6:5 --times 6`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	grown, err := run.Grow(recipe, who.Guitar)
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := grown.Lick
+	l.Recipe = recipe.String()
+	got := cells(l, who)
+	if len(got) == 0 || got[0] != (stretch{1, 3, "cell"}) || got[1] != (stretch{1, 6, "two cells"}) {
+		t.Errorf("%+v", got)
+	}
+	shapes := map[string]bool{}
+	for _, c := range got {
+		if c.name == "cell" {
+			if s := shapeOf(l.Notes[c.from-1 : c.to]); shapes[s] {
+				t.Errorf("the cell from %d was there before", c.from)
+			} else {
+				shapes[s] = true
+			}
+		}
+	}
+	l.Notes[2].Fret++
+	if got := cells(l, who); got != nil {
+		t.Errorf("a changed line has the cells %+v", got)
 	}
 }

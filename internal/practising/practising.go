@@ -27,7 +27,7 @@ func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 			From: r.First, To: r.Last,
 			Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
 			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting,
-			Reach: r.Reach, Bends: r.Bends, Time: r.At}
+			Reach: r.Reach, Bends: r.Bends, Move: r.Move, Time: r.At}
 	}
 	return out, nil
 }
@@ -40,7 +40,7 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 			First: e.From, Last: e.To,
 			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes,
 			Comfort: string(e.Comfort),
-			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, At: e.Time.UTC()}
+			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, Move: e.Move, At: e.Time.UTC()}
 	}
 	return s.Play(ctx, rows...)
 }
@@ -67,7 +67,7 @@ func Round(e *judge.Engine, x store.Entry, p practice.Part, tempo float64, clean
 		Minutes: minutes, Time: now, Picking: p.Picking / speed(e.Player.Pick.Speed),
 		Fretting: p.Fretting / speed(e.Player.Hand.Speed),
 		Reach:    p.Reach * float64(hand.Medium().Limit[hand.P14]/e.Player.Hand.Limit[hand.P14]),
-		Bends:    p.Bends * float64(bend.DefaultStrength().Three/e.Player.Bends.Three)}
+		Bends:    p.Bends * float64(bend.DefaultStrength().Three/e.Player.Bends.Three), Move: p.Move}
 	if clean {
 		out.Clean = 1
 	} else {

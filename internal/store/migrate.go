@@ -88,6 +88,7 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0008-margins", Migrate: statements(
 		`ALTER TABLE played ADD COLUMN reach REAL NOT NULL DEFAULT 0`,
 		`ALTER TABLE played ADD COLUMN bends REAL NOT NULL DEFAULT 0`,
+		`ALTER TABLE played ADD COLUMN move TEXT NOT NULL DEFAULT ''`,
 	)},
 }
 

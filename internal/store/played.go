@@ -28,6 +28,7 @@ type Played struct {
 	Fretting   float64
 	Reach      float64
 	Bends      float64
+	Move       string
 	At         time.Time
 }
 

@@ -252,6 +252,7 @@ type logPage struct {
 	Minutes   template.HTML
 	Table     []practice.Point
 	Abilities []abilityView
+	Kinds     []abilityView // by kind of move
 	Shown     bool // at least one of them says something
 	Taken     bool
 }
@@ -335,6 +336,10 @@ func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 			row.Word, row.Range = x.Words(x.Value), x.Words(x.Low)+" to "+x.Words(x.High)
 		}
 		v.Abilities = append(v.Abilities, row)
+	}
+	for _, x := range practice.Kinds(log) {
+		v.Kinds = append(v.Kinds, abilityView{x.Name, x.Words(x.Value), x.Words(x.Low) + " to " + x.Words(x.High),
+			x.Rounds, x.Differs()})
 	}
 	return v, nil
 }
