@@ -54,6 +54,8 @@ type standView struct {
 	Forecast string
 	Minutes  int
 	Today    string // minutes on this part today, of those planned
+	Spent    int    // seconds of them
+	Planned  int    // minutes; 0 for a part that is not in the plan
 }
 
 // restAfter is after how many minutes of playing a break must be dismissed, and restGap the
@@ -224,10 +226,10 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 			spent += x.Minutes
 		}
 	}
-	s.Today = fmt.Sprintf("%.0f minutes today", spent)
+	s.Today, s.Spent = fmt.Sprintf("%.0f minutes today", spent), int(60*spent)
 	for _, row := range v.Items {
 		if row.On {
-			s.Today = fmt.Sprintf("%.0f of %d minutes", spent, row.Minutes)
+			s.Today, s.Planned = fmt.Sprintf("%.0f of %d minutes", spent, row.Minutes), row.Minutes
 			if spent >= float64(row.Minutes) {
 				s.Today += ": enough for today, go on with the next"
 			}

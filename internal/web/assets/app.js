@@ -167,6 +167,13 @@ if (practice) {
     // One at a time, so that no round is written at a tempo that has passed.
     tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', tempo: state().tempo || 0, seconds: seconds.toFixed(1), ...more}}));
   };
+  // The clock of the part on the stand: what the log has of today, and the round under way.
+  setInterval(() => {
+    const clock = $('[data-clock]');
+    if (!clock) return;
+    const s = +clock.dataset.clock + Math.min(300, (performance.now() - since) / 1000), planned = +clock.dataset.planned;
+    clock.textContent = `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')} ${planned ? `of ${planned} minutes` : 'today'}${planned && s >= 60 * planned ? ': enough for today, go on with the next' : ''}`;
+  }, 1000);
   practice.addEventListener('click', e => {
     const b = e.target.closest('[data-say]'), a = e.target.closest('a[data-tones]');
     if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
