@@ -3,6 +3,7 @@ package practice
 import (
 	"context"
 	"math"
+	"strings"
 	"testing"
 
 	"ornamen/core/judge"
@@ -79,5 +80,38 @@ func TestBackwards(t *testing.T) {
 			n.At.Cmp(lick.NewTime(int64(i), 16)) != 0 {
 			t.Errorf("note %d: %+v", i+1, n)
 		}
+	}
+}
+
+// The tones of a line offer bends beside its own: a full step from the 4 of A minor pentatonic
+// to the 5 and from the ♭7 to the root (common practice) are among what a box's upper tones give,
+// never one that is written, and none without tones.
+func TestTargets(t *testing.T) {
+	e := judge.NewEngine(player.DefaultPlayer())
+	l := testline.Build(t, 100, "3:5 3:7 2:5 2:8 1:5 1:8")
+	whole := Part{From: 1, To: len(l.Notes)}
+	if got := Targets(e, l, whole); got != nil {
+		t.Errorf("without tones: %+v", got)
+	}
+	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
+	full := func() (out []string) {
+		for _, b := range Targets(e, l, whole) {
+			if b.Semitones == 2 {
+				out = append(out, b.From.Notation()+" to "+b.To.Degree.String())
+			}
+		}
+		return out
+	}
+	first := full()
+	if len(first) != 1 || first[0] != "3:7 to 5" && first[0] != "2:8 to 1" {
+		t.Fatalf("%v", first)
+	}
+	for i, n := range l.Notes {
+		if strings.HasPrefix(first[0], n.Place().Notation()+" ") {
+			l.Notes[i].Bend = &lick.Bend{Semitones: 2, Shape: lick.BendUp}
+		}
+	}
+	if again := full(); len(again) == 1 && again[0] == first[0] {
+		t.Errorf("%v is written already", again)
 	}
 }

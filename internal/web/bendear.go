@@ -8,6 +8,7 @@ import (
 	"io"
 	"net/http"
 	"strconv"
+	"strings"
 	"time"
 
 	"ornamen/core/lick"
@@ -21,7 +22,7 @@ import (
 
 // bendEar is a bent note that can be checked by ear.
 type bendEar struct {
-	Note         int
+	Name         string // of the note in the lick, or the bend as in "2:8^2"
 	Words        string // "high E 12, full to 5"
 	Query        string // what plays its target, then the bend
 	Last, Trials string
@@ -29,7 +30,7 @@ type bendEar struct {
 
 // heardBend is what was heard of a bend.
 type heardBend struct {
-	Note   int
+	Name   string
 	Words  []string
 	InTune bool
 	Course template.HTML
@@ -38,8 +39,13 @@ type heardBend struct {
 // maxRecording is how large a recording of one bend may be: a dozen seconds.
 const maxRecording = 4 << 20
 
-// bendPart names a bend in the log.
-func bendPart(note int) string { return fmt.Sprintf("bend of note %d", note) }
+// bendPart names a bend in the log, by its note or by itself.
+func bendPart(name string) string {
+	if strings.Contains(name, "^") {
+		return "bend " + name
+	}
+	return "bend of note " + name
+}
 
 // bendsOf lists the bent notes of a part with what the log says of each.
 func bendsOf(l lick.Lick, part practice.Part, log []practice.Entry, id uint) (out []bendEar) {
@@ -48,23 +54,67 @@ func bendsOf(l lick.Lick, part practice.Part, log []practice.Entry, id uint) (ou
 		if n.Bend == nil {
 			continue
 		}
-		b := bendEar{Note: i + 1, Query: fmt.Sprintf("bend=%s^%g", n.Place().Notation(), n.Bend.Semitones)}
+		b := bendEar{Name: strconv.Itoa(i + 1), Query: fmt.Sprintf("bend=%s^%g", n.Place().Notation(),
+			n.Bend.Semitones)}
 		b.Words = fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, bendWord(n.Bend.Semitones))
 		if p, ok := l.PaletteAt(n.At); ok {
 			b.Words += " to " + p.At(targetOf(l, i)).Degree.Pretty()
 		}
-		good, all := 0, 0
-		for _, e := range log {
-			if e.Lick == id && e.Part == bendPart(i+1) {
-				good, all = good+e.Clean, all+e.Clean+e.Missed
-			}
-		}
-		if all > 0 {
-			b.Trials = fmt.Sprintf("%d of %d in tune", good, all)
-		}
+		b.Trials = trials(log, id, b.Name)
 		out = append(out, b)
 	}
 	return out
+}
+
+// targetBends lists the bends that the tones of a part offer beside its own.
+func targetBends(l lick.Lick, targets []practice.Target, log []practice.Entry, id uint) (out []bendEar) {
+	for _, t := range targets {
+		name := fmt.Sprintf("%s^%d", t.From.Notation(), t.Semitones)
+		out = append(out, bendEar{Name: name, Query: "bend=" + name, Trials: trials(log, id, name),
+			Words: fmt.Sprintf("%s %d, %s to %s", shortString(l, t.From.String), t.From.Fret,
+				bendWord(float64(t.Semitones)), t.To.Degree.Pretty())})
+	}
+	return out
+}
+
+// heardName says which bend was heard.
+func heardName(l lick.Lick, n lick.Note, name string) string {
+	if strings.Contains(name, "^") {
+		return fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, bendWord(n.Bend.Semitones))
+	}
+	return "Note " + name
+}
+
+// trials says what the log has of a bend.
+func trials(log []practice.Entry, id uint, name string) string {
+	good, all := 0, 0
+	for _, e := range log {
+		if e.Lick == id && e.Part == bendPart(name) {
+			good, all = good+e.Clean, all+e.Clean+e.Missed
+		}
+	}
+	if all == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%d of %d in tune", good, all)
+}
+
+// bentNote is the bend that a name means: that of a note of the lick, or one by itself on the
+// lick's strings.
+func (a practiceScreen) bentNote(ctx context.Context, l lick.Lick, name string) (lick.Lick, int, error) {
+	if strings.Contains(name, "^") {
+		g := engineOf(ctx).Guitar(l)
+		one, err := bendLick(g, name)
+		if err == nil && !g.Has(one.Notes[0].Place()) {
+			err = errors.New("that bend is not on this neck")
+		}
+		return one, 0, err
+	}
+	note, err := strconv.Atoi(name)
+	if err != nil || note < 1 || note > len(l.Notes) || l.Notes[note-1].Bend == nil {
+		return l, 0, errors.New("that note is not bent")
+	}
+	return l, note - 1, nil
 }
 
 // targetOf is the pitch that a bend leads to.
@@ -92,8 +142,7 @@ func bendWord(half float64) string {
 func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
-	note, err2 := strconv.Atoi(q.Get("note"))
-	if err != nil || err2 != nil {
+	if err != nil {
 		a.fail(w, r, store.ErrNotFound)
 		return
 	}
@@ -102,18 +151,20 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	if note < 1 || note > len(e.Lick.Notes) || e.Lick.Notes[note-1].Bend == nil {
-		a.fail(w, r, invalid{errors.New("that note is not bent")})
+	name := q.Get("note")
+	bent, at, err := a.bentNote(r.Context(), e.Lick, name)
+	if err != nil {
+		a.fail(w, r, invalid{err})
 		return
 	}
-	samples, rate, err := a.recorded(r, e.Lick, note-1)
+	samples, rate, err := a.recorded(r, bent, at)
 	if err != nil {
 		a.fail(w, r, mistake(err))
 		return
 	}
 	var heard sound.HeardBend
 	err = a.work.Do(r.Context(), 0, func(context.Context) (err error) {
-		heard, err = sound.HearBend(samples, rate, targetOf(e.Lick, note-1))
+		heard, err = sound.HearBend(samples, rate, targetOf(bent, at))
 		return err
 	})
 	if err != nil {
@@ -124,9 +175,7 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		Lick:     e.ID,
 		Title:    titleOf(e.Lick),
 		Revision: e.Revision,
-		Part:     bendPart(note),
-		From:     note,
-		To:       note,
+		Part:     bendPart(name),
 		Time:     time.Now(),
 		Minutes:  0.2,
 	}
@@ -139,7 +188,7 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	a.render(w, r, http.StatusOK, "bend-heard", page{Data: heardBend{note, heard.Words(), heard.InTune(),
+	a.render(w, r, http.StatusOK, "bend-heard", page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name), heard.Words(), heard.InTune(),
 		draw.BendCourseSVG(heard)}})
 }
 

@@ -95,7 +95,7 @@ func bendLick(g neck.Guitar, s string) (lick.Lick, error) {
 		return l, err
 	}
 	half, err := strconv.ParseFloat(by, 64)
-	if err != nil {
+	if err != nil || !(half > 0 && half <= 4) || at.Fret == 0 {
 		return l, fmt.Errorf("%q says no bend, as 2:8^2 does", cut(s))
 	}
 	l.Tuning, l.Tempo = slices.Clone(g.Tuning), 80

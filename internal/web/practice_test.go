@@ -104,6 +104,10 @@ func TestPracticeScreen(t *testing.T) {
 		!strings.Contains(body, "class=\"course\"") {
 		t.Errorf("%d %.300s", status, body)
 	}
+	// A bend that is not in the line but that its tones offer.
+	if status, body := bend("note=2:8^2&simulate=40", nil); status != 200 || !strings.Contains(body, "Sharp by") {
+		t.Errorf("%d %.300s", status, body)
+	}
 	var wav bytes.Buffer
 	tuned := bent.Clone()
 	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
@@ -114,7 +118,9 @@ func TestPracticeScreen(t *testing.T) {
 	if status, body := bend("note=1", wav.Bytes()); status != 200 || !strings.Contains(body, "In tune.") {
 		t.Errorf("%d %.300s", status, body)
 	}
-	for _, bad := range []string{"note=2&simulate=0", "note=99", "note=x", "note=1&simulate=9000", "note=1"} {
+	for _, bad := range []string{"note=2&simulate=0", "note=99", "note=x", "note=1&simulate=9000", "note=1",
+		"note=2:99^2&simulate=0", "note=2:8^x&simulate=0", "note=^&simulate=0", "note=9:5^2&simulate=0",
+		"note=2:0^2&simulate=0", "note=2:8^99&simulate=0", "note=2:8^NaN&simulate=0"} {
 		if status, body := bend(bad, nil); status < 400 || status >= 500 || strings.Contains(body, "went wrong") {
 			t.Errorf("%s: %d %.200s", bad, status, body)
 		}
@@ -173,6 +179,15 @@ func TestPracticeScreen(t *testing.T) {
 	if !(after.Hand.Speed > before.Hand.Speed && after.Pick.Speed > before.Pick.Speed) {
 		t.Errorf("speeds %g, %g, before %g, %g", after.Hand.Speed, after.Pick.Speed, before.Hand.Speed,
 			before.Pick.Speed)
+	}
+	// A part backwards sounds, and one that is no part is refused.
+	if res, body := c.get(fmt.Sprintf("/licks/%d/sound.wav?back=true&from=1&upto=4", c.id)); res.StatusCode != 200 ||
+		!strings.HasPrefix(body, "RIFF") {
+		t.Errorf("%d %.40q", res.StatusCode, body)
+	}
+	if res, _ := c.get(fmt.Sprintf("/licks/%d/sound.wav?back=true&from=3&upto=99", c.id)); res.StatusCode < 400 ||
+		res.StatusCode >= 500 {
+		t.Errorf("a part past the end: %d", res.StatusCode)
 	}
 	// The log outlives the lick.
 	if err := c.store.Delete(t.Context(), c.id); err != nil {

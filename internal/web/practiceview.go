@@ -50,6 +50,7 @@ type standView struct {
 	Hands    template.HTML
 	Parts    []choice
 	Bends    []bendEar
+	Targets  []bendEar // beside them
 	Curve    template.HTML
 	Forecast string
 	Minutes  int
@@ -236,6 +237,9 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 		}
 	}
 	s.Bends = bendsOf(e.Lick, part, log, e.ID)
+	if len(s.Bends) > 0 {
+		s.Targets = targetBends(e.Lick, practice.Targets(engineOf(ctx), e.Lick, part), log, e.ID)
+	}
 	days := practice.Days(log, e.ID, part.Name)
 	s.Forecast = practice.Predict(days, p.Wanted).Words(p.Wanted)
 	s.Curve = draw.ProgressSVG(days, p.Wanted, practice.Predict(days, p.Wanted), 420)
@@ -255,7 +259,7 @@ type logPage struct {
 	Table     []practice.Point
 	Abilities []abilityView
 	Kinds     []abilityView // by kind of move
-	Shown     bool // at least one of them says something
+	Shown     bool          // at least one of them says something
 	Taken     bool
 }
 

@@ -183,7 +183,7 @@ if (practice) {
   const sendBend = async (note, query, body) => {
     const token = JSON.parse(document.body.getAttribute('hx-headers:inherited') || '{}')['X-CSRF-Token'] || '';
     const s = state(), line = note === 'line';
-    const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${note}`;
+    const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${encodeURIComponent(note)}`;
     const r = await fetch(to + query, {method: 'POST', body, headers: {'X-CSRF-Token': token, 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
     const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
     if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');

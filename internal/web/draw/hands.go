@@ -54,6 +54,12 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 						num(handsStep-16)),
 				)
 			}
+			if n.Bend != nil {
+				c.handBend(x+8+3*float64(len(f)-1), y(n.String), *n.Bend)
+			}
+			if n.Vibrato != nil {
+				c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq2 -4 4 0t4 0t4 0", num(x-6), num(y(n.String)-9)))
+			}
 			fingerClass, strokeClass := "handfinger", false
 			if m, ok := sameNote(l, n, with); ok {
 				if m.Place() != n.Place() || m.Finger != n.Finger {
@@ -75,6 +81,23 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 		label += fmt.Sprintf(", %d of them with other fingers or places", differs)
 	}
 	return c.svg(w, h, "hands", label, "width", w, "height", h)
+}
+
+// bendSteps are the sizes of bends in whole steps.
+var bendSteps = map[float64]string{0.5: "¼", 1: "½", 2: "1", 3: "1½", 4: "2"}
+
+// handBend draws an arrow from a fret to how far it is bent: upright where the string is bent
+// before it sounds, and down again where it is released.
+func (c *canvas) handBend(x, y float64, b lick.Bend) {
+	rise := "q6 0 6 -9"
+	if b.Pre() {
+		rise = "m6 0v-9"
+	}
+	c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %s%sm-2.5 3l2.5 -3l2.5 3", num(x), num(y), rise))
+	if b.Release() {
+		c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq5 0 5 9m-2.5 -3l2.5 3l2.5 -3", num(x+6), num(y-9)))
+	}
+	c.text(x+6, y-11, "handbend", bendSteps[b.Semitones])
 }
 
 // handStroke draws a stroke sign, marked where it differs from the first proposal's.
