@@ -4,7 +4,7 @@
 // an example, stands with the type finder. Of several recipes that cover as many notes the
 // shortest is taken, as a player would rather learn that one.
 //
-// What it knows: cells of tones over every layout that holds the line (findcells.go,
+// What it knows: cells of tones over every layout that holds the line (findcells.go, findturns.go,
 // findlayouts.go), cells over strings, octaves and positions (findmoves.go), up and down
 // again, a figure over the chords of the key; holds, rests, slurs, bends, tails and
 // landings with all of them.

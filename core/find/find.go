@@ -176,7 +176,9 @@ func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
 	return f
 }
 
-// tones takes the lick's palette, or the scale that holds all of the line.
+// tones takes the lick's palette, or the scale that holds all of the line: the scales in the
+// order in which players think of them (five tones before seven), over the line's first note,
+// its last one, and then any.
 func (f *finder) tones() bool {
 	if p, ok := f.line.Palette(); ok {
 		f.palette = p
@@ -205,7 +207,8 @@ func (f *finder) tones() bool {
 	return false
 }
 
-// steps finds the longest step that all times and lengths are whole numbers of.
+// steps finds the longest step that all times and lengths are whole numbers of. Eighths and
+// sixteenths together are sixteenths, every eighth one step and a hold.
 func (f *finder) steps() bool {
 	cols := f.line.Columns()
 	start := f.line.Notes[0].At
@@ -269,6 +272,11 @@ func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 }
 
 // verify grows a recipe and compares it with the line, note for note.
+//
+// Times are compared from the first note on, places as they are. A part of a line may begin
+// with a slur from the note before it, which the recipe cannot know, and its last note may be
+// longer or shorter; the whole line must agree in these too. Fingers and strokes are not part
+// of a recipe and are not looked at.
 func (f *finder) verify(t try) (Found, bool) {
 	run, err := run.Grow(t.recipe, f.guitar)
 	if err != nil {

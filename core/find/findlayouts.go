@@ -22,6 +22,15 @@ type candidate struct {
 }
 
 // ladders lists the layouts that may lie under the line.
+//
+// None is computed from the notes: every layout that a player would name is laid at every fret
+// where it can begin, and kept if it holds enough of the line. Boxes and three tones a string
+// need half of it, as a run may leave its box for a tail; one string, two or three strings and
+// pairs need all of it. Then come the layouts that the line names itself: how many tones it has
+// on each string, the frets that it stays between, the places that it returns to. What a run
+// takes by itself (the scale's usual layout, its lowest root) is left out of the recipe.
+//
+// Cost: about four layouts a fret, each a walk over its tones; no more than a hundred are kept.
 func (f *finder) ladders() []candidate {
 	var out []candidate
 	seen := map[string]bool{}
@@ -122,7 +131,8 @@ func (f *finder) ladders() []candidate {
 	return out
 }
 
-// pairLayouts tries double stops.
+// pairLayouts tries double stops: the two strings of the first pair, every interval from a
+// second to a tenth, from every fret at or below the line.
 func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, must int) {
 	for _, it := range f.items {
 		if len(it.notes) != 2 {
@@ -140,7 +150,7 @@ func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, 
 }
 
 // ownCounts reads how many tones the line has on each string, if they follow on
-// one another without a gap.
+// one another without a gap: 3 1 3 tones on strings 4, 3 and 2 are "counts:3,1,3".
 func (f *finder) ownCounts() (row string, at neck.Place, ok bool) {
 	on := map[int]map[int]bool{}
 	thick, thin := 0, 99

@@ -11,6 +11,13 @@ import (
 )
 
 // stringsOn looks for cells over the strings of a layout.
+//
+// A place is here a string and which of the layout's tones on it: two places correspond if
+// they are the same tone of their strings, and the distance is how many strings lie between.
+// With that the search is the one of tones (periods). The cell is counted from the string on
+// which it goes on: the thickest of its first statement on the way to the thin strings, the
+// thinnest on the way back. Worked example: 6:5 6:8 5:5 5:7 and 5:5 5:7 4:5 4:7 in a box are
+// the cell a1 a2 b1 b2, one string on.
 func (f *finder) stringsOn(c candidate) {
 	row := func(i int) ([2]int, bool) {
 		if len(f.items[i].notes) != 1 {
@@ -113,7 +120,9 @@ func (f *finder) again(length, cell int, related func(before, now lick.Note) boo
 	return true
 }
 
-// octaveCells looks for a cell repeated two strings over, an octave up or down.
+// octaveCells looks for a cell repeated two strings over, an octave up or down. The octave of
+// a place is where a hand finds it: two strings over and two frets up, three across the step
+// between strings 3 and 2 (neck.Guitar.Octaves, which reads the tuning).
 func (f *finder) octaveCells(c candidate) {
 	n := len(f.items)
 	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
@@ -135,7 +144,10 @@ func (f *finder) octaveCells(c candidate) {
 	}
 }
 
-// positions looks for a cell that keeps its strings and moves along the neck.
+// positions looks for a cell that keeps its strings and moves along the neck. In a scale the
+// distances in frets differ from place to place, so only the direction is compared: every note
+// of a statement lies on the string of its forerunner and none goes the other way. Whether the
+// tones are those of the scale is left to the growing.
 func (f *finder) positions(c candidate) {
 	n := len(f.items)
 	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
@@ -203,6 +215,11 @@ func (f *finder) firstCell(c candidate, length int) (cell []phrase.Step, base in
 
 // chords looks for one figure over the chords of the key: the first note is the
 // root, the strings stay.
+//
+// The first statement is read as degrees over its first note; the first note of each later
+// statement names the chord. Three recipes are tried: as far as the chords of the key go, so
+// many of them, and these very chords. Worked example: C E G | D F A | E G B in C is the figure
+// 1 3 5 over the chords 1 2 3.
 func (f *finder) chords() {
 	n := len(f.items)
 	for length := 3; length <= min(24, n/2); length++ {
@@ -262,7 +279,9 @@ func (f *finder) chords() {
 	}
 }
 
-// chordTone names a height over a chord's root.
+// chordTone names a height over a chord's root: the degree of the key's own tones that lies
+// so high over it, or where none does the plain chromatic one, marked so that it stays when the
+// chord changes.
 func chordTone(p music.Palette, root music.Name, semitones int) (phrase.Tone, bool) {
 	octave := 0
 	for semitones < 0 {

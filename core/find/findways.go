@@ -10,6 +10,12 @@ import (
 // downCells looks for a cell that climbs and another one that comes down again: the longest
 // stretch from the beginning in which a cell moves evenly, and the longest one to the end in
 // which another moves the other way, where the two meet.
+//
+// Both are counted once for every length, from the beginning forward and from the end
+// backward, and then matched: a way up that ends at item m and a way down that begins there.
+// So the cost is n²/4 comparisons and not one for every pair of lengths. Worked example: cells
+// 1 2 3 | 2 3 4 | 3 4 5 and then 5 4 | 4 3 | 3 2: three cells of three steps up by one end at
+// item 9, three of two steps come down by one to the end.
 func (f *finder) downCells(c candidate, at []int) {
 	n := len(f.items)
 	type stretch struct{ length, cells, by int }
@@ -64,6 +70,9 @@ func (f *finder) evenly(at []int, from, length, way int) (cells, by int) {
 }
 
 // thereAndBack tries the two cells as one recipe: the top place played once or twice.
+//
+// The cell of the way down is written from the place where a run would begin to come back: one
+// place under the top where the top is played once, the top itself where it is played twice.
 func (f *finder) thereAndBack(c candidate, at []int, length, cells, by, back, backs int) {
 	base := f.lowest(at, 0, length)
 	cell, ok := f.cellOf(c, at, 0, length, base)
@@ -105,7 +114,8 @@ func (f *finder) thereAndBack(c candidate, at []int, length, cells, by, back, ba
 }
 
 // near says whether a cell lies about where it is played: farther off it is another part of
-// the line, not the way back.
+// the line, not the way back. Without this bound any two halves of a line would do, as a cell
+// may name any tone, and what is found would say nothing.
 func near(cell []phrase.Step, reach int) bool {
 	for _, s := range cell {
 		for _, t := range s.Tones {
@@ -131,7 +141,9 @@ func (f *finder) lowest(at []int, from, to int) int {
 // longCell is how many steps a cell may have that is played once: more are a line.
 const longCell = 12
 
-// itself tries the whole line as one statement of a cell, on a layout of the hand's size.
+// itself tries the whole line as one statement of a cell, on a layout of the hand's size. Any
+// short line is one, so this is asked only where nothing is played twice; on a layout that
+// runs along the neck it would say no more than the line does.
 func (f *finder) itself(c candidate) {
 	if len(f.items) > longCell || len(f.items) < 3 {
 		return

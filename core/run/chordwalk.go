@@ -194,5 +194,6 @@ func (p *plan) rootStation(own music.Palette, fret int, down bool) (st station, 
 	return nil, 0, false
 }
 
-// nearRoot is how many frets on the near side of the start a pair's upper tone may lie.
+// nearRoot is how many frets on the near side of the start a pair's upper tone may lie: with no
+// room at all the next chord's root just below would be passed over for the one an octave up.
 const nearRoot = 2

@@ -65,7 +65,9 @@ func (b *builder) tailStation(last neck.Place) (station, error) {
 // at0 is where the layout begins.
 func (b *builder) at0() neck.Place { return b.plan.at }
 
-// pivotStation is the chord over whose root the last note is a degree.
+// pivotStation is the chord over whose root the last note is a degree: every tone of the key is
+// tried as a root, in the order of the scale, until the degree over it is the last note. As an
+// example, in C a run that ends on E with the pivot 3 goes on over C; with the pivot 5 over A.
 func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error) {
 	for _, t := range b.palette.Tones {
 		semitones, err := b.overRoot(t.Name, d)

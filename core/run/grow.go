@@ -105,6 +105,12 @@ func (r Recipe) asGiven() Recipe {
 var errFull = errors.New("full")
 
 // cells plays the cell at every station of the way.
+//
+// Three things can end it: the cells asked for are played, the bars are full, or the stations
+// are used up. Only the last can be against the player's wish, and then the error says how
+// much room there was. A cell is played more than once at a station where the recipe repeats
+// it, and once more where the strings are to be left on one stroke (see odd); its mirror
+// belongs to it and is not counted.
 func (b *builder) cells() error {
 	legs, err := b.legs()
 	if err != nil {
@@ -226,7 +232,8 @@ func countWord(n int, word string) string {
 	return fmt.Sprintf("%d %ss", n, word)
 }
 
-// cut takes away what lies beyond a time.
+// cut takes away what lies beyond a time: notes that begin at it or later, and of those that
+// reach over it the rest. The cells are shortened with them, so that Cells still names notes.
 func (b *builder) cut(end lick.Time) {
 	for n := len(b.lick.Notes); n > 0 && !b.lick.Notes[n-1].At.Before(end); n-- {
 		b.lick.Notes = b.lick.Notes[:n-1]
@@ -252,7 +259,10 @@ type leg struct {
 	first    int // the number of its first station, for cells that take turns
 }
 
-// play adds the notes of one cell.
+// play adds the notes of one cell. Each step takes the next of the lengths, which go round
+// through the whole run: with eighth and two sixteenths in turn a cell of four steps shifts
+// against them. A hold lengthens what sounded last, a rest ends it. The last places, as many
+// as there are strings, are handed to the station, which may have to choose among several.
 func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 	from := len(b.lick.Notes)
 	var before []neck.Place
@@ -286,7 +296,9 @@ func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 	return nil
 }
 
-// step adds the notes of one step that sound together.
+// step adds the notes of one step that sound together. Two tones of a chord may fall on one
+// string; the second is then taken to another string within the reach of the hand, or the step
+// is refused by name. The bend of a step is that of its first tone.
 func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place,
 	length lick.Time) ([]neck.Place, error) {
 	var places []neck.Place

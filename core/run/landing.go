@@ -53,7 +53,10 @@ func (b *builder) landAt() lick.Time {
 	return b.lick.Pickup.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit)))
 }
 
-// intoBar is how far a time lies behind the last landing beat before it.
+// intoBar is how far a time lies behind the last landing beat before it: what a run must begin
+// earlier to land on the beat, or how late it is. As an example, in 4/4 with the landing on 1
+// a run of eleven eighths that begins on a bar line ends 11/8 after it, so 3/8 into its bar;
+// with a pick-up of 3/8 it lands on 1.
 func (b *builder) intoBar(at lick.Time) lick.Time {
 	bars, rest := at.Sub(b.landAt()).Div(b.lick.Meter.Bar())
 	if rest.Before(lick.Time{}) || bars < 0 {
@@ -63,7 +66,7 @@ func (b *builder) intoBar(at lick.Time) lick.Time {
 }
 
 // cutToLand shortens a run that may be as long as it likes so that it lands on its beat: the
-// start beat gives the number of notes.
+// start beat gives the number of notes. From the & of 3 to 1 a bar later are eleven eighths.
 func (b *builder) cutToLand() {
 	if b.land.beat == 0 {
 		return
@@ -122,7 +125,9 @@ func (b *builder) landingPair(last neck.Place) (on []neck.Place, ok bool) {
 }
 
 // landingPlace is the degree nearest to the last note, in the layout if it has it
-// there.
+// there. Nearest is by pitch: a line is heard to walk to its landing, and one a step away on
+// another string is nearer than one two frets off on its own. The layout's is taken unless the
+// neck has one that is nearer in pitch; a cell that left its layout has only the neck.
 func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
 	class := b.land.degree.Over(b.palette.Tonic).Class()
 	away := func(p music.Pitch) music.Pitch {

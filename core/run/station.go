@@ -127,6 +127,10 @@ type over struct {
 // find is the degree over the chord's root: on the string that the cell names for this
 // step, else at the cheapest place by its distance from the hand's frets around the root
 // and from the tone before.
+//
+// The hand lies from one fret below the root to four above it (index below, little finger a
+// stretch beyond). Inside, only the way from the tone before counts; each fret outside costs as
+// much as ten frets of way, so that a tone leaves the hand only where no string has it inside.
 func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
 	semitones := t.Degree.Semitones()
 	if !t.Plain {

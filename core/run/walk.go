@@ -59,6 +59,11 @@ func (p *plan) walk(down bool) (walk, error) {
 
 // firstStation is where the first cell lies: as low as it fits, or as high, or
 // from the tone that the recipe names.
+//
+// A cell may reach below its tone 1 (tone 0 and less), so the lowest tone of the layout is not
+// always a start: "2 1 0" in the box at 6:5 has its tone 1 on the second tone. The stations are tried
+// from the near end until one holds every tone; one that the player names is not moved, and is
+// refused where the cell does not fit.
 func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 	n := len(l.Steps)
 	at := func(i int) station { return rung{l, i} }
@@ -132,6 +137,11 @@ func (p *plan) strings() []int {
 
 // walkLadder moves along the ladder: by tones, to the next string, or to the
 // root of the next chord.
+//
+// Some scales have other tones on the way down (a colour that is held to one direction), so
+// the way back has a ladder of its own. Where both have as many steps they are the same, and
+// the way back is the way there in reverse. Else the turn is looked up on the other ladder by
+// its pitch, and the same move is counted along it down to where the run began.
 func (p *plan) walkLadder(l *shape.Ladder, first rung, down bool) (walk, error) {
 	rungs, err := p.rungs(l, first.p, down)
 	if err != nil {
@@ -164,7 +174,8 @@ func (p *plan) walkLadder(l *shape.Ladder, first rung, down bool) (walk, error) 
 	}}, nil
 }
 
-// rungs lists where tone 1 of the cell goes.
+// rungs lists where tone 1 of the cell goes: past either end of the ladder too, by as much as a
+// cell can reach, since what fits is decided by the cell and not by its first tone.
 func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	var out []int
 	switch p.move.kind {
@@ -185,6 +196,11 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 }
 
 // walkStrings moves the window over the strings.
+//
+// The strings of a cell are counted in the run's direction: a is the string where it begins. On
+// the way back a is therefore its other end, and the window is moved by the cell's width. As
+// an example a1 a2 b1 b2 going up from string 6 begins on 6, 5, 4, 3, 2; coming down its first
+// string is the thin one of the two, 1, then 2.
 func (p *plan) walkStrings(first window) (walk, error) {
 	at := func(from int, down bool) []station {
 		by := p.move.by
@@ -245,7 +261,9 @@ func (p *plan) walkOctaves(first station, down bool) walk {
 	return walk{out, reversed(out)}
 }
 
-// walkPositions lays the tones out again at every next place along the neck.
+// walkPositions lays the tones out again at every next place along the neck: the layout from
+// the next tone of its string, then the next, as long as the neck has room. The cell names the
+// same steps of each, so that its figure stays while the frets follow the scale.
 func (p *plan) walkPositions(first station, down bool) (walk, error) {
 	out := []station{first}
 	by := 1

@@ -35,9 +35,7 @@ func TestHearLine(t *testing.T) {
 		}
 	}
 	late := l.Clone()
-	late.Notes[3].At, late.Notes[3].Len = late.Notes[3].At.Add(
-		lick.NewTime(1, 48),
-	), lick.NewTime(1, 8).
+	late.Notes[3].At, late.Notes[3].Len = late.Notes[3].At.Add(lick.NewTime(1, 48)), lick.NewTime(1, 8).
 		Sub(lick.NewTime(1, 48))
 	gone := l.Clone()
 	gone.Notes = append(gone.Notes[:5:5], gone.Notes[6:]...)
