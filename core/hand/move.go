@@ -24,8 +24,13 @@ const noFinger int8 = -1
 var never = math.Inf(1)
 
 // part is the need of bringing finger fb of stance b onto touch tb when finger
-// fa of stance a was on touch ta, without b's standing cost. far is the way of
-// the hand's centre. The table of moves is the model's.
+// fa of stance a was on touch ta, without b's standing cost. The table of moves is the model's.
+//
+// One finger again: it stays, rolls to the next string at the same fret, or jumps, and a jump
+// takes as long as the slower of finger and hand. A slide keeps its finger, and costs what the
+// hand must move beyond the fingertip. Another finger: otherFinger, by whether the hand shifts.
+// Over an open string the hand has let go and may move while that rings: then only the finger
+// has to be set down. What cannot be (a hammer by the finger that is down) needs forever.
 func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
 	w := m.Guitar.Cell(tb.Place.Fret)
 	shift := neck.MM(math.Abs(float64(b.centre - a.centre)))
@@ -150,7 +155,8 @@ func block(x []Touch, p posture, y []Touch, q posture) bool {
 
 // into finds where finger fb comes from: its own last touch; else, of the
 // fingers that were down, the one it follows most easily. From grip to grip a finger that
-// keeps its string stays on it and guides the hand.
+// keeps its string stays on it and guides the hand. A slur must come from its own string, and
+// a note that is held needs nothing as long as the same finger stays on it.
 func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stance,
 	viaOpen, grip bool) (float64, Kind) {
 	if !tb.fretted() {

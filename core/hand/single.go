@@ -48,6 +48,12 @@ func (m *Model) hops(stance, b int, to []posture) []float64 {
 
 // single is the matrix of a move from one fretted note to another: the same
 // needs as transition, with all that does not depend on the stances taken out.
+//
+// This is where the search spends its time, so the loop over pairs of postures holds one sum
+// and one comparison. The bases by finger and the logarithms of the ways by stance are computed
+// once for a row or a column; what is left depends only on which finger was down (fa), which
+// one comes (b.finger), and whether the stance that is taken still has fa where it was (b.held):
+// then only the finger moves, else the hand does. TestSingleIsTheTable holds it to transition.
 func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen bool) []float64 {
 	need := make([]float64, len(from)*len(to))
 	gap := ta.Place.String - tb.Place.String

@@ -268,6 +268,13 @@ func exits(steps []pick.Step) string {
 }
 
 // conclude draws verdict, ceiling and bottleneck from the loads.
+//
+// The verdict is the worst of the notes'; a note is as bad as its largest load, as its strain,
+// or as its bend. The ceiling is the tempo over the largest load of both hands, for a load is
+// need over have and have shrinks as the tempo grows: at 112 a load of 1.25 gives 89. The
+// fretting hand's share is taken from its bound, the least largest load of any fingering that
+// is recommended among; the bottleneck is the note of the largest load and the one before it
+// that the move comes from.
 func (j *Judgement) conclude() {
 	worst, possible := Load{From: -1}, true
 	at, others := -1, 0.0 // others: the largest load that is not the fretting hand's

@@ -174,6 +174,11 @@ func (md *mender) judged(l lick.Lick) *Judgement {
 // try applies a candidate to a copy and judges it as far as it takes to know
 // whether it helps: first the fretting hand around the edit, with any fingers;
 // then the fingers that are found; then both hands and the rules.
+//
+// The order is that of cost. Most candidates fail at the first look, which solves a few events
+// with what lies around them kept; only what eases the finding or raises the ceiling goes on.
+// What is answered was judged whole: a fix is offered with the ceiling that the line really has
+// with it, and none that brings a new break in place of the old one.
 func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	if c.scope != around {
 		w = md.all()

@@ -160,6 +160,14 @@ func (s *search) better(v, w value) bool {
 
 // from searches with the first event's state given, keeping the best value and
 // where it came from for every state.
+//
+// This is a Viterbi search, from the beginning on: now[k] is the best value of all ways that
+// end at event i in state k, and came remembers by which state it was reached. A loop is closed
+// by a last step back to the given first state; the caller tries each first state there is, so
+// that the whole is exact. Worked example: on one string with downstroke and upstroke as the
+// states of four sixteenths, D U D U has no turn of the wrist too many and wins over D D U U.
+//
+// Cost: events · states², with two to four states an event.
 func (s *search) from(first int) ([]int, value, bool) {
 	n := len(s.events)
 	width := 0
@@ -273,7 +281,9 @@ func fixed(e Event) bool {
 
 // options lists the ways to pick an event around what is set, a downstroke
 // first. Strings that touch take one stroke. Those that do not take the pick on the
-// thickest, going down, and fingers on the others (hybrid; common practice).
+// thickest, going down, and fingers on the others (hybrid; common practice). What the player
+// has set for one note of a group holds for the others that the same stroke crosses; where
+// nothing is left open there is one way.
 func options(e Event) []state {
 	if slices.ContainsFunc(e.Notes, func(n Note) bool { return n.Line }) {
 		return byFingers(e)

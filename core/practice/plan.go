@@ -142,6 +142,13 @@ func (d *planner) warmUp(pieces []Piece) {
 }
 
 // due are the parts whose time has come, the most overdue first, of equals the weaker.
+//
+// Each part may wait as long as Wait says of its rounds; how overdue it is, is the time since
+// then over that wait, so that a part practised daily and missed for two days comes before one
+// that waits two weeks and is a day late. The share of the wanted tempo that it has reached is
+// taken off: of two that are as late, the one farther from its tempo comes first. A day that
+// was missed makes parts more overdue, never due twice. Half a day is granted, as nobody
+// practises at the same hour every day.
 func (d *planner) due(pieces []Piece) []Item {
 	type ranked struct {
 		Item

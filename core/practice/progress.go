@@ -79,6 +79,10 @@ const (
 // squares over the last days; a tempo grows by parts of itself) and follows it to the wanted
 // tempo. The spread takes the slope a standard error to either side. A slope that is not above
 // its own error says nothing.
+//
+// Worked example: clean at 80, 84, 88.2, 92.6 and 97.2 on five days grows by a twentieth a day;
+// from there to 112 are ln(112/97.2)/ln(1.05) = 2.9, so three days of practice, and as the fit
+// is exact there is no spread.
 func Predict(days []Point, wanted float64) (f Forecast) {
 	var xs, ys []float64
 	for _, d := range days {

@@ -176,7 +176,9 @@ func (j *joint) follows(x *layer, a int, y *layer, b int) bool {
 	return true
 }
 
-// addCells lists, layer by layer, the states that can be reached.
+// addCells lists, layer by layer, the states that can be reached: an option of places and
+// fingers, what the pick remembers of its last stroke, how many of the breaches that are allowed
+// are spent. A state is listed once, however many ways lead to it.
 func (j *joint) addCells() {
 	for l := range j.layers {
 		y := &j.layers[l]
@@ -341,6 +343,12 @@ func finite(s []float64) bool {
 
 // relax lowers the costs of layer x by the ways on to layer y. The hand's moves
 // are weighed once for each option of x and cell of y, then every stroke before.
+//
+// out[i][h] is the cost to go from cell i of x in posture h, and afterwards holds
+// min over the cells d of y of Join(pick load of c→d, hand load of h→·, rest[d]). Join is the
+// larger of the loads when a bound is sought and the sum when effort is: both only grow along
+// the way, which is what makes a least way of least ways (Bellman's principle). A pair of
+// options that no load under the bound joins is left out before its postures are looked at.
 func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
 	way := map[[2]int]bool{}
 	for b, d := range y.cells {

@@ -71,7 +71,9 @@ func suits(n lick.Note, p neck.Place) bool {
 }
 
 // addOptions tries every row of places on strings of their own that some hand
-// can hold.
+// can hold. Notes that sound together are laid one after the other, so a grip of n notes with m
+// places each costs m^n tries at most; a string is taken once, and what no hand holds is
+// dropped whole. Notes that are held over keep their fingers and are not struck again.
 func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
 	k := len(places)
 	if k < len(y.notes) {

@@ -47,7 +47,9 @@ func (c counts) Name() string {
 func (c counts) everyTone() bool { return false }
 
 // lay climbs the ladder from the given tone and goes on to the next string after each
-// count. It refuses what the neck has no fret for and names it.
+// count. What the neck has no fret for ends it, with the string left out that would be cut in
+// two, and short says where and why. Every tone is the next of the scale after the one before,
+// whatever string it falls on: this is why three a string climb the neck as they cross it.
 func (c counts) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err

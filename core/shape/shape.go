@@ -229,7 +229,8 @@ func (b board) next(pitch music.Pitch) music.Pitch {
 const evenTime = 1000
 
 // Finger gives the shape its fingers, played up once: by pitch, or string by string where it
-// has a pitch twice.
+// has a pitch twice. The tempo is even and slow, so that the fingers are those of the shape and
+// not of haste; pairs are fingered as pairs, and a slide keeps its finger.
 func Finger(m *hand.Model, placed []Placed) hand.Path {
 	var events []hand.Event
 	order := make([]int, len(placed))

@@ -34,7 +34,8 @@ const (
 
 // Spots ranks the places of a layout, the best first: in this key every position
 // along the neck, or with every key the one shape that starts at a place, moved
-// through all keys with its palette.
+// through all keys with its palette. Each place is laid out anew and measured by itself, about
+// a fret's count of layouts for one key and as many for all, as a shape has one key at a fret.
 func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout Layout, at neck.Place,
 	everyKey bool) []Spot {
 	keys := []music.Name{p.Tonic}
@@ -125,6 +126,11 @@ func dropTexts(p music.Palette) []string {
 }
 
 // judgeSpot measures what a shape asks at one place; see the weights above.
+//
+// Four things make a place hard, each 0 where it is no trouble and 1 where it is at its limit:
+// the heaviest full bend that is common there, the widest stretch on a string, fingertips in
+// cells narrower than themselves, a bend that runs off the edge. Low on the neck the first two
+// weigh most, high up the third, so that the best places lie in between (common practice).
 func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, placed []Placed, at neck.Place) Spot {
 	spot := Spot{At: at, Key: p.Tonic, Degree: p.At(g.Pitch(at)).Degree, Narrow: neck.MM(1e9)}
 	edge := false

@@ -40,6 +40,12 @@ const (
 
 // HearBend listens to one bent note: samples at a rate, and the pitch that the bend leads to. The
 // error is one sentence.
+//
+// The tracker gives a pitch every few ms, here as cents from the target. A bend arrives where
+// it first comes near; how far it is off is the median of what is held after that, since a
+// median is not moved by the way there or by a scrape at the end; the sway of what is held
+// around it is unsteadiness, or vibrato where it is regular. What is more than a fifth away is
+// another string and is left out; what sounds after half a second of silence is another try.
 func HearBend(samples []float32, rate int, target music.Pitch) (HeardBend, error) {
 	var b HeardBend
 	if rate < 8000 || rate > 192000 {

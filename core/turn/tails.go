@@ -92,7 +92,9 @@ func chordAt(l lick.Lick, at lick.Time) (music.Chord, bool) {
 }
 
 // retailed replaces what follows note i. A tail that climbs stays on its string as
-// long as it goes, the others take the nearest places.
+// long as it goes, the others take the nearest places. The times of the notes that are replaced
+// are kept, so that the rhythm goes on; a tail with more notes than those goes on in steps of
+// the last one's length, and one with fewer lets its last note ring to the end.
 func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []music.Pitch,
 	climb bool) (lick.Lick, bool) {
 	if len(pitches) == 0 {
