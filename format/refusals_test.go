@@ -55,7 +55,7 @@ func TestTooMuch(t *testing.T) {
 		if err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", name, err)
 		}
-		if took := time.Since(began); took > 2*time.Second {
+		if took := time.Since(began); took > time.Minute { // it hangs, not: it is slow
 			t.Errorf("%s took %v", name, took)
 		}
 	}

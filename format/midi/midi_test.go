@@ -237,7 +237,7 @@ func TestRefusals(t *testing.T) {
 		if err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", name, err)
 		}
-		if d := time.Since(began); d > time.Second {
+		if d := time.Since(began); d > time.Minute { // it hangs, not: it is slow
 			t.Errorf("%s is refused after %v", name, d)
 		}
 	}

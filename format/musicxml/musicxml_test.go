@@ -175,7 +175,7 @@ func TestMusicXMLRefusals(t *testing.T) {
 		if err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", name, err)
 		}
-		if d := time.Since(began); d > time.Second {
+		if d := time.Since(began); d > time.Minute { // it hangs, not: it is slow
 			t.Errorf("%s is refused after %v", name, d)
 		}
 	}

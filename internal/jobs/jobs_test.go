@@ -11,7 +11,7 @@ import (
 // until waits for what must come soon.
 func until(t *testing.T, what string, ok func() bool) {
 	t.Helper()
-	for end := time.Now().Add(5 * time.Second); !ok(); time.Sleep(time.Millisecond) {
+	for end := time.Now().Add(time.Minute); !ok(); time.Sleep(time.Millisecond) {
 		if time.Now().After(end) {
 			t.Fatalf("%s does not come", what)
 		}
