@@ -75,10 +75,10 @@ func TestBendByEar(t *testing.T) {
 	p := demoApp(t).open("/practice?lick=14&part=")
 	p.wait(`document.querySelector('.bends-ear')`)
 	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '-35'`))
-	p.click("[data-simulate]")
+	p.click(".bends-ear [data-simulate]")
 	p.wait(`document.querySelector('.bendheard')?.innerText.includes('Flat by')`)
 	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '0'`))
-	p.click("[data-simulate]")
+	p.click(".bends-ear [data-simulate]")
 	p.wait(
 		`document.querySelector('.bendheard.intune .course') && document.querySelector('.bendheard').innerText.includes('In tune')`,
 	)
