@@ -9,11 +9,12 @@ import (
 
 // Piece is a lick to practise with its parts.
 type Piece struct {
-	Lick   uint
-	Title  string
-	Wanted float64
-	Parts  []Part
-	Bends  bool // it has bends to hear
+	Lick     uint
+	Title    string
+	Wanted   float64
+	Parts    []Part
+	Bends    bool // it has bends to hear
+	Landings bool // the chords change under it
 }
 
 // Kind is what an item of the plan is for.
@@ -244,23 +245,29 @@ func (d *planner) fresh(pieces []Piece) bool {
 		Minutes: newTime, Why: why})
 }
 
-// ear is a piece with bends, to hear each against its target.
+// ear is a piece with bends, to hear each against its target, or with changes, to hear its
+// landings over their chords; another one each day. While it hurts there are no bends.
 func (d *planner) ear(pieces []Piece) {
-	if d.sore || d.left() < 2 {
+	if d.left() < 2 {
 		return
 	}
-	// Another one each day.
-	var with []Piece
+	var all []Item
 	for _, p := range pieces {
-		if p.Bends {
-			with = append(with, p)
+		whole := p.Parts[len(p.Parts)-1]
+		item := Item{Kind: Ear, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
+			Minutes: earTime, Why: "bends against their targets"}
+		switch {
+		case d.sore && whole.Heavy:
+			continue
+		case p.Bends && !d.sore:
+		case p.Landings:
+			item.Why = "landings over their chords"
+		default:
+			continue
 		}
+		all = append(all, item)
 	}
-	if len(with) == 0 {
-		return
+	if len(all) > 0 {
+		d.add(all[d.now.YearDay()%len(all)])
 	}
-	p := with[d.now.YearDay()%len(with)]
-	whole := p.Parts[len(p.Parts)-1]
-	d.add(Item{Kind: Ear, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted), Minutes: earTime,
-		Why: "bends against their targets"})
 }

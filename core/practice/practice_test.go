@@ -325,3 +325,32 @@ func TestCells(t *testing.T) {
 		t.Errorf("a changed line has the cells %+v", got)
 	}
 }
+
+// The ear gets bends and landings in turn; while it hurts landings alone, and where there is
+// neither nothing.
+func TestEar(t *testing.T) {
+	list := pieces()
+	list[0].Landings = true
+	ear := func(list []Piece, log []Entry) map[string]int {
+		found := map[string]int{}
+		for day := range 20 {
+			for _, x := range Day(30, list, log, now.AddDate(0, 0, day)) {
+				if x.Kind == Ear {
+					found[x.Why]++
+				}
+			}
+		}
+		return found
+	}
+	if got := ear(list, nil); got["bends against their targets"] == 0 || got["landings over their chords"] == 0 {
+		t.Errorf("%v", got)
+	}
+	sore := []Entry{{Comfort: Hurts, Time: now.Add(-time.Hour)}}
+	if got := ear(list, sore); got["bends against their targets"] != 0 || got["landings over their chords"] == 0 {
+		t.Errorf("while it hurts: %v", got)
+	}
+	list[0].Landings, list[1].Bends = false, false
+	if got := ear(list, nil); len(got) != 0 {
+		t.Errorf("%v", got)
+	}
+}

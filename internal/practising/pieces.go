@@ -54,7 +54,8 @@ func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.En
 		return practice.Piece{}, err
 	}
 	p := practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: parts,
-		Bends: slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}
+		Landings: len(x.Lick.Chords) > 1,
+		Bends:    slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}
 	m.kept.Put(key, p)
 	return p, nil
 }
