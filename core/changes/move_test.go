@@ -320,3 +320,16 @@ func TestFillAndOnly(t *testing.T) {
 		}
 	}
 }
+
+// Over no chords a line can be moved by every word that needs none, and by no other.
+func TestNeedsChords(t *testing.T) {
+	l := over(t, "A mixolydian", "17", "3:7 3:9 2:8/b2 4:5")
+	l.Chords = nil
+	for _, m := range Moves() {
+		_, _, err := Move(neck.Standard(), l, m.Word)
+		free := err == nil || m.Word == "later:-1/4" || m.Word == "only:pairs" || strings.HasPrefix(m.Word, "answer:")
+		if free == NeedsChords(m.Word) {
+			t.Errorf("%s: %v", m.Word, err)
+		}
+	}
+}

@@ -3,6 +3,7 @@ package changes
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -25,6 +26,12 @@ func Moves() []struct{ Word, Title string } {
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
+}
+
+// NeedsChords says whether a word of Move asks for the chords under the line.
+func NeedsChords(word string) bool {
+	name, _, _ := strings.Cut(word, ":")
+	return slices.Contains([]string{"each", "tones", "pairs", "fill", "bass"}, name)
 }
 
 // Move does what a word says with a line over its changes: each:degrees or each:shape,

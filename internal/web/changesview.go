@@ -24,6 +24,7 @@ type changesPage struct {
 	Clean    int
 	By       string
 	Drawing  template.HTML
+	Line     template.HTML // without chords
 	Legend   []legendRow
 	Verdict  string // "Two landings miss"
 	Class    string // flows, tight: how it is coloured
@@ -86,6 +87,9 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
 		v.Schools = append(v.Schools, choice{by[0], changesLink(e.ID, chosen+1, by[1]), by[1] == f.By})
 	}
+	if len(r.Chords) == 0 && len(l.Notes) > 0 {
+		v.Line = draw.HandsSVG(rep.Lick, nil, nil)
+	}
 	if len(r.Chords) > 0 {
 		v.Drawing = draw.ChangesSVG(draw.ChangesView{Lick: judged, Report: r, Chosen: chosen, Link: link})
 		if chosen > 0 {
@@ -122,7 +126,9 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 		}
 	}
 	for _, m := range changes.Moves() {
-		v.Moves = append(v.Moves, choice{m.Title, m.Word, false})
+		if len(l.Notes) > 0 && (len(l.Chords) > 0 || !changes.NeedsChords(m.Word)) {
+			v.Moves = append(v.Moves, choice{m.Title, m.Word, false})
+		}
 	}
 	for _, m := range changes.Forms() {
 		v.Forms = append(v.Forms, choice{m.Name, m.Name, false})
