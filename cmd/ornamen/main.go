@@ -143,8 +143,8 @@ var commands = []command{
 	},
 	{
 		"play",
-		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--click-on every|backbeat|drops] [--band] [--hold] [--target] ` +
-			`[--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
+		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--click-on every|backbeat|drops] ` +
+			`[--band] [--hold] [--target] [--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
 		"Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
 		play,
 	},

@@ -45,7 +45,8 @@ func TestImpossibleProfiles(t *testing.T) {
 // string may take an eighth more); taking it twice changes nothing; what was not shown stays.
 func TestWithShown(t *testing.T) {
 	medium, strong := hand.Medium(), bend.DefaultStrength()
-	for _, x := range []Shown{{1.1, 0.9, 0.93, 0.9}, {0.8, 1.2, 1.1, 1.3}, {Picking: 1.05}, {Reach: 0.85}, {Bends: 1.1}} {
+	for _, x := range []Shown{{1.1, 0.9, 0.93, 0.9}, {0.8, 1.2, 1.1, 1.3}, {Picking: 1.05}, {Reach: 0.85},
+		{Bends: 1.1}} {
 		p, err := DefaultProfile().With(x)
 		if err != nil {
 			t.Fatal(err)

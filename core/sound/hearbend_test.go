@@ -21,7 +21,8 @@ func TestHearBend(t *testing.T) {
 		cents     float64
 		word      string
 	}{
-		{2, 8, 2, 0, "In tune."}, {2, 8, 2, -30, "Flat by"}, {3, 7, 2, 25, "Sharp by"}, {1, 15, 3, -20, "Flat by"}, {4, 7, 1, 0, "In tune."},
+		{2, 8, 2, 0, "In tune."}, {2, 8, 2, -30, "Flat by"}, {3, 7, 2, 25, "Sharp by"}, {1, 15, 3, -20, "Flat by"},
+		{4, 7, 1, 0, "In tune."},
 	} {
 		n := lick.Note{String: c.str, Fret: c.fret, Bend: &lick.Bend{Semitones: c.half, Shape: lick.BendUp}}
 		target := g.Pitch(n.Place()) + music.Pitch(c.half)
@@ -85,7 +86,8 @@ func TestReadWAV(t *testing.T) {
 func FuzzReadWAV(f *testing.F) {
 	f.Add(
 		[]byte(
-			"RIFF\x00\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\x04\x00\x00\x00\x01\x00\x02\x00",
+			"RIFF\x00\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00" +
+				"\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\x04\x00\x00\x00\x01\x00\x02\x00",
 		),
 	)
 	f.Fuzz(func(t *testing.T, data []byte) {

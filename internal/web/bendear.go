@@ -188,8 +188,8 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	a.render(w, r, http.StatusOK, "bend-heard", page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name), heard.Words(), heard.InTune(),
-		draw.BendCourseSVG(heard)}})
+	a.render(w, r, http.StatusOK, "bend-heard", page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),
+		heard.Words(), heard.InTune(), draw.BendCourseSVG(heard)}})
 }
 
 // recorded is what is listened to.

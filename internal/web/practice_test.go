@@ -112,7 +112,8 @@ func TestPracticeScreen(t *testing.T) {
 	tuned := bent.Clone()
 	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
 	tuned.Notes[0].Len = lick.NewTime(1, 2)
-	if err := sound.WriteWAV(&wav, sound.NewPlayer(c.app.now.Load().engine.Player.Guitar, tuned, sound.Options{})); err != nil {
+	guitar := c.app.now.Load().engine.Player.Guitar
+	if err := sound.WriteWAV(&wav, sound.NewPlayer(guitar, tuned, sound.Options{})); err != nil {
 		t.Fatal(err)
 	}
 	if status, body := bend("note=1", wav.Bytes()); status != 200 || !strings.Contains(body, "In tune.") {
@@ -144,7 +145,8 @@ func TestPracticeScreen(t *testing.T) {
 	if status, body := line("part=&tempo=50&simulate=5"); status != 200 || !strings.Contains(body, "Note 5 missing") {
 		t.Errorf("%d %.300s", status, body)
 	}
-	for _, bad := range []string{"part=&tempo=50&simulate=99", "part=none&tempo=50&simulate=0", "part=&tempo=300&simulate=0", "part=&tempo=x", "part=&tempo=50"} {
+	for _, bad := range []string{"part=&tempo=50&simulate=99", "part=none&tempo=50&simulate=0",
+		"part=&tempo=300&simulate=0", "part=&tempo=x", "part=&tempo=50"} {
 		if status, body := line(bad); status < 400 || status >= 500 || strings.Contains(body, "went wrong") {
 			t.Errorf("%s: %d %.200s", bad, status, body)
 		}
