@@ -80,7 +80,7 @@ func TestBendByEar(t *testing.T) {
 	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('#simulate-cents').value = '0'`))
 	p.click(".bends-ear [data-simulate]")
 	p.wait(
-		`document.querySelector('.bendheard.intune .course') && `+
+		`document.querySelector('.bendheard.intune .course') && ` +
 			`document.querySelector('.bendheard').innerText.includes('In tune')`,
 	)
 	p.click(".bends-ear [data-hearat]")
