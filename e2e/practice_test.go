@@ -68,6 +68,15 @@ func TestPractice(t *testing.T) {
 	}
 }
 
+// The same key stops on the log, in capitals too.
+func TestHurtsOnTheLog(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/practice/log")
+	p.wait(`document.querySelector('.hurts')`)
+	p.do(chromedp.KeyEvent("H"))
+	p.wait(`document.querySelector('.care')?.innerText.includes('Stop here and rest')`)
+}
+
 // A bend is checked with the simulated guitar: it misses by what it is told, the page says so and
 // draws its course.
 func TestBendByEar(t *testing.T) {

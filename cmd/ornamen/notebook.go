@@ -29,11 +29,7 @@ func licks(ctx context.Context, e env, args []string) error {
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
-	db, err := notebookFile(*named)
-	if err != nil {
-		return err
-	}
-	s, err := store.OpenToRead(db)
+	s, err := readNotebook(*named)
 	if err != nil {
 		return err
 	}

@@ -47,11 +47,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	if _, err := parse(fs, args[1:], 0, ""); err != nil {
 		return err
 	}
-	db, err := notebookFile(*named)
-	if err != nil {
-		return err
-	}
-	s, err := store.OpenToRead(db)
+	s, err := readNotebook(*named)
 	if err != nil {
 		return err
 	}

@@ -57,6 +57,15 @@ func servingFlags(fs *flag.FlagSet) serving {
 	return serving{fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", ""), fs.String("log", "", "")}
 }
 
+// readNotebook opens a notebook to be read only, the player's own unless a file is named.
+func readNotebook(named string) (*store.Store, error) {
+	db, err := notebookFile(named)
+	if err != nil {
+		return nil, err
+	}
+	return store.OpenToRead(db)
+}
+
 // notebookFile is where the player's notebook lies, unless a file is named.
 func notebookFile(named string) (string, error) {
 	if named != "" {

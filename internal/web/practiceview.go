@@ -241,8 +241,11 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 		s.Targets = targetBends(e.Lick, practice.Targets(engineOf(ctx), e.Lick, part), log, e.ID)
 	}
 	days := practice.Days(log, e.ID, part.Name)
-	s.Forecast = practice.Predict(days, p.Wanted).Words(p.Wanted)
-	s.Curve = draw.ProgressSVG(days, p.Wanted, practice.Predict(days, p.Wanted), 420)
+	s.Forecast = "Not played yet: its curve begins with the first round."
+	if len(days) > 0 {
+		f := practice.Predict(days, p.Wanted)
+		s.Forecast, s.Curve = f.Words(p.Wanted), draw.ProgressSVG(days, p.Wanted, f, 420)
+	}
 	for n := part.From; n <= part.To && len(v.Notes) < 24; n++ {
 		v.Notes = append(v.Notes, n)
 	}

@@ -233,9 +233,14 @@ if (practice) {
     if (note) { e.preventDefault(); note.click(); return; }
     const acts = {PageDown: () => $('[data-say=clean]') && say('clean'), PageUp: () => $('[data-say=miss]') && say('miss'), h: () => $('[data-say=hurts]') && say('hurts'), u: () => $('[data-say=undo]') && say('undo'),
       ' ': () => state().lick && strip.toggle(), m: () => strip.press('click'), g: () => strip.press('band'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05)};
-    if (acts[e.key] && !(e.target.matches('button, a, summary') && e.key === ' ')) { e.preventDefault(); acts[e.key](); }
+    const act = acts[e.key] || acts[e.key.toLowerCase()];
+    if (act && !(e.target.matches('button, a, summary') && e.key === ' ')) { e.preventDefault(); act(); }
   });
 }
+
+// "It hurts" is the same key on the log.
+const hurts = $('.practice-screen form .hurts');
+if (hurts) document.addEventListener('keydown', e => { if (e.key.toLowerCase() === 'h' && !e.target.matches('input, select, textarea') && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); hurts.click(); } });
 
 // Player: every change is saved when it is made; tapping the beat fills a tempo.
 const player = $('#player');
