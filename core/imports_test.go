@@ -28,7 +28,8 @@ var below = map[string][]string{
 	"core/pick":     {"core/defaults", "core/lick", "core/load"},
 	"core/shape":    {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/player":   {"core/bend", "core/hand", "core/lick", "core/neck", "core/pick"},
-	"core/changes":  {"core/lick", "core/music", "core/neck"},
+	"core/changes":  {"core/lick", "core/music", "core/neck", "core/say"},
+	"core/say":      {"core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
 	"core/judge": {
 		"core/bend",
 		"core/changes",
@@ -40,6 +41,7 @@ var below = map[string][]string{
 		"core/neck",
 		"core/pick",
 		"core/player",
+		"core/say",
 	},
 	"core/propose": {
 		"core/bend",
@@ -52,6 +54,7 @@ var below = map[string][]string{
 		"core/neck",
 		"core/pick",
 		"core/player",
+		"core/say",
 	},
 	"core/phrase": {"core/lick", "core/music", "core/neck"},
 	"core/run": {

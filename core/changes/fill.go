@@ -9,6 +9,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // Fill answers the line with partial chords: in every rest of a beat or more, three tones of
@@ -168,7 +169,7 @@ func Only(l lick.Lick, degrees string) (out lick.Lick, said string, err error) {
 		return l, "", errors.New("none of the line's notes is among those degrees")
 	}
 	if left > 0 {
-		said = fmt.Sprintf("left out: %s, the %s", count(left, "note"), strings.Join(gone, " "))
+		said = fmt.Sprintf("left out: %s, the %s", say.Some(left, "note"), strings.Join(gone, " "))
 	}
 	out.Parts, out.Recipe = nil, ""
 	fit(&out)
@@ -222,7 +223,7 @@ func kept(l lick.Lick, keep map[int]bool, none string) (out lick.Lick, said stri
 		return l, "", errors.New(none)
 	}
 	if left := len(l.Notes) - len(out.Notes); left > 0 {
-		said = "left out: " + count(left, "note")
+		said = "left out: " + say.Some(left, "note")
 	}
 	fit(&out)
 	return out, said, out.Validate()

@@ -1,11 +1,10 @@
 package changes
 
 import (
-	"fmt"
-
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // Fix is one way to bring a phrase to its change.
@@ -120,12 +119,7 @@ func (m *mending) start() (Fix, bool) {
 	if !ok {
 		return Fix{}, false
 	}
-	return Fix{"Start on " + beatOf(m.lick, m.at(m.from).Add(by)), out}, true
-}
-
-// beatOf names a beat in its bar: "the & of 2 in bar 3".
-func beatOf(l lick.Lick, at lick.Time) string {
-	return fmt.Sprintf("%s in bar %d", l.SayBeat(at), l.Position(at).Bar)
+	return Fix{say.StartAt(m.lick, m.at(m.from).Add(by)), out}, true
 }
 
 // head adds what is missing before an early phrase, tones of the palette that lead into its
@@ -168,7 +162,7 @@ func (m *mending) head() (Fix, bool) {
 	out.Notes = append(out.Notes, added...)
 	out.Parts, out.Recipe = nil, ""
 	out.Sort()
-	return Fix{fmt.Sprintf("Add %s at its head", count(int(n), "note")), out}, true
+	return Fix{say.AddAtHead(int(n)), out}, true
 }
 
 // dropHead takes as many notes from the beginning of the phrase as it is late.
@@ -201,11 +195,7 @@ func (m *mending) dropHead() (Fix, bool) {
 	}
 	out.Parts, out.Recipe = nil, ""
 	out.Sort()
-	what := "note"
-	if n > 1 {
-		what = count(n, "note")
-	}
-	return Fix{fmt.Sprintf("Drop the first %s of the phrase", what), out}, true
+	return Fix{say.DropFirst(n), out}, true
 }
 
 // nearest moves the note on the change to the nearest chord tone, and the one before it to a
@@ -239,10 +229,11 @@ func (m *mending) nearest() (Fix, bool) {
 			continue
 		}
 		set(&out.Notes[i], at)
-		text := fmt.Sprintf("Note %d to the %s of %s", i+1, d.Pretty(), change.Name)
-		if k, ok := m.led(&out, on, target); ok {
-			text += fmt.Sprintf(", with note %d", k+1)
+		with, led := m.led(&out, on, target)
+		if !led {
+			with = -1
 		}
+		text := say.ToTone(i, d, change.Name, with)
 		out.Parts, out.Recipe = nil, ""
 		out.Sort()
 		return Fix{text, out}, true
@@ -304,12 +295,4 @@ func nextTone(p music.Palette, from music.Pitch, up bool) music.Pitch {
 		}
 	}
 	return from
-}
-
-// count is a number of things.
-func count(n int, what string) string {
-	if n == 1 {
-		return "one " + what
-	}
-	return fmt.Sprintf("%d %ss", n, what)
 }

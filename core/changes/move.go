@@ -8,6 +8,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // Manner is how a phrase moves to another chord.
@@ -52,7 +53,8 @@ func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
 			if to.End.Before(n.End()) {
 				n.Len = to.End.Sub(n.At)
 			}
-			place, ok := n.Place(), false
+			var place neck.Place
+			var ok bool
 			if how == SameShape {
 				place, ok = shifted(g, n.Place(), by)
 			} else {
@@ -217,8 +219,8 @@ func CallAnswer(l lick.Lick, bars int64) (out lick.Lick, said string, err error)
 	out.Sort()
 	fit(&out)
 	last := half.Sub(length)
-	return out, fmt.Sprintf("call: %s and %s of rest; answer: %s and %s of rest", count(cut, "note"), lengthWord(rest),
-		count(len(columns), "note"), lengthWord(last)), out.Validate()
+	return out, fmt.Sprintf("call: %s and %s of rest; answer: %s and %s of rest", say.Some(cut, "note"), lengthWord(rest),
+		say.Some(len(columns), "note"), lengthWord(last)), out.Validate()
 }
 
 // lengthWord says a length, or that there is none.

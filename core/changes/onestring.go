@@ -9,6 +9,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // OneString plays the line along one string, counted from the thin one; 0 takes the string that
@@ -74,7 +75,7 @@ func alongString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string
 	fit(&out)
 	said = fmt.Sprintf("on string %d", on)
 	if left := len(l.Notes) - len(out.Notes); left > 0 {
-		said += ", left out: " + count(left, "note")
+		said += ", left out: " + say.Some(left, "note")
 	}
 	return out, said, out.Validate()
 }

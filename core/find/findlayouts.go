@@ -18,7 +18,6 @@ type candidate struct {
 	at     string
 	step   map[neck.Place]int    // its step on the ladder
 	row    map[neck.Place][2]int // string and number on it
-	down   bool
 }
 
 // ladders lists the layouts that may lie under the line.

@@ -1,12 +1,10 @@
 package judge
 
 import (
-	"fmt"
-	"strings"
-
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // candidate is a fix before it is tried.
@@ -53,7 +51,7 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		b.bends()
 		b.otherStrings()
 	case VibratoShort:
-		b.add("Without the vibrato", func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetVibrato{Note: at(i)}} })
+		b.add(say.NoVibrato(), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetVibrato{Note: at(i)}} })
 	default:
 		b.fingers()
 		b.barres()
@@ -93,20 +91,20 @@ func (b *candidateList) fingers() {
 	for _, i := range []int{b.i, b.from} {
 		if b.l.Notes[i].Fret == 0 {
 			if b.l.Notes[i].Finger != lick.NoFinger {
-				b.add(fmt.Sprintf("No finger on note %d", i+1),
+				b.add(say.PutFinger(lick.NoFinger, i),
 					func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i)}} })
 			}
 			continue
 		}
 		for f := lick.Index; f <= lick.Little; f++ {
 			if f != b.r.Lick.Notes[i].Finger {
-				b.add(fmt.Sprintf("Finger %s on note %d", f, i+1),
+				b.add(say.PutFinger(f, i),
 					func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetFinger{Note: at(i), Finger: f}} })
 			}
 		}
 	}
 	if b.i != b.from {
-		b.add("Leave both fingers open", b.openFingers)
+		b.add(say.OpenFingers(), b.openFingers)
 	}
 }
 
@@ -126,7 +124,7 @@ func (b *candidateList) barres() {
 		return
 	}
 	b.add(
-		fmt.Sprintf("Lay a barre at fret %d with finger %s for notes %d and %d", y.Fret, f, b.from+1, b.i+1),
+		say.LayBarre(y.Fret, f, b.from, b.i),
 		func(at noteAt) []lick.Edit {
 			edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
 			for _, i := range []int{b.from, b.i} {
@@ -146,12 +144,8 @@ const LongestFigure = 32
 // hands left open but for slurs.
 func (b *candidateList) otherPlace() {
 	for _, by := range []int{1, -1} {
-		word := "thicker"
-		if by < 0 {
-			word = "thinner"
-		}
 		if len(b.l.Notes) <= LongestFigure {
-			b.addWhole(figure, "The whole figure one string "+word, nextStrings{b.g, by})
+			b.addWhole(figure, say.NextStrings(by > 0), nextStrings{b.g, by})
 		}
 	}
 }
@@ -167,11 +161,7 @@ func (b *candidateList) upTheNeck() {
 	}
 	for _, by := range upFrets {
 		e := higher{b.g, by}
-		text := fmt.Sprintf("%s frets up", strings.ToUpper(numberWords[by][:1])+numberWords[by][1:])
-		if k := e.key(b.l.Key); k.Tonic != "" {
-			text += fmt.Sprintf(", in %s %s", k.Tonic, k.Scale)
-		}
-		b.addWhole(figure, text, e)
+		b.addWhole(figure, say.FretsUp(by, e.key(b.l.Key)), e)
 		b.out[len(b.out)-1].family = "up the neck"
 	}
 }
@@ -181,26 +171,18 @@ func (b *candidateList) upTheNeck() {
 func (b *candidateList) strokes() {
 	n := b.r.Lick.Notes[b.i]
 	if n.Stroke == lick.Down || n.Stroke == lick.Up {
-		b.add(fmt.Sprintf("%s on note %d", sentenceStroke(Other(n.Stroke)), b.i+1), func(at noteAt) []lick.Edit {
-			return []lick.Edit{lick.SetStroke{Note: at(b.i), Stroke: Other(n.Stroke)}}
+		b.add(say.TakeStroke(n.Stroke.Other(), b.i), func(at noteAt) []lick.Edit {
+			return []lick.Edit{lick.SetStroke{Note: at(b.i), Stroke: n.Stroke.Other()}}
 		})
 	}
 	for i, m := range b.r.Lick.Notes {
 		if m.Stroke == lick.Down || m.Stroke == lick.Up {
-			b.addWhole(strokes, "Start on "+AnA(Other(m.Stroke)), freeStrokes{},
-				lick.SetStroke{Note: i, Stroke: Other(m.Stroke)})
+			b.addWhole(strokes, say.StartOn(m.Stroke.Other()), freeStrokes{},
+				lick.SetStroke{Note: i, Stroke: m.Stroke.Other()})
 			break
 		}
 	}
-	b.addWhole(strokes, "Pick it in turn, strokes open", openStrokes{})
-}
-
-// sentenceStroke names a stroke at the head of a sentence.
-func sentenceStroke(s lick.Stroke) string {
-	if s == lick.Up {
-		return "Upstroke"
-	}
-	return "Downstroke"
+	b.addWhole(strokes, say.OpenStrokes(), openStrokes{})
 }
 
 // slurs tries what else could lead into the note: a stroke, the hammer or pull that its
@@ -211,7 +193,7 @@ func (b *candidateList) slurs() {
 		return func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetSlur{Note: at(i), Slur: s}} }
 	}
 	if n.Slur != "" {
-		b.add(fmt.Sprintf("Pick note %d", i+1), slur(""))
+		b.add(say.TakeSlur("", i), slur(""))
 	}
 	j := b.l.Before(i)
 	if j < 0 {
@@ -229,16 +211,16 @@ func (b *candidateList) slurs() {
 	}
 	switch {
 	case n.Fret > m.Fret && n.Slur != lick.Hammer:
-		b.add(fmt.Sprintf("Hammer note %d", i+1), slur(lick.Hammer))
+		b.add(say.TakeSlur(lick.Hammer, i), slur(lick.Hammer))
 	case n.Fret < m.Fret && n.Slur != lick.Pull:
-		b.add(fmt.Sprintf("Pull to note %d", i+1), slur(lick.Pull))
+		b.add(say.TakeSlur(lick.Pull, i), slur(lick.Pull))
 	}
 	if n.Fret != m.Fret && n.Fret > 0 && m.Fret > 0 {
 		if n.Slur != lick.Slide {
-			b.add(fmt.Sprintf("Slide to note %d", i+1), free(lick.Slide))
+			b.add(say.TakeSlur(lick.Slide, i), free(lick.Slide))
 		}
 		if n.Slur != lick.Shift {
-			b.add(fmt.Sprintf("Shift silently to note %d", i+1), free(lick.Shift))
+			b.add(say.TakeSlur(lick.Shift, i), free(lick.Shift))
 		}
 	}
 }
@@ -247,7 +229,7 @@ func (b *candidateList) slurs() {
 func (b *candidateList) otherStrings() {
 	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
 		if p.String != b.l.Notes[b.i].String {
-			b.add(fmt.Sprintf("Note %d at %s on %s", b.i+1, fretWord(p.Fret), b.l.StringName(p.String)),
+			b.add(say.OnString(b.l, b.i, p),
 				func(at noteAt) []lick.Edit {
 					return []lick.Edit{
 						lick.SetSlur{Note: at(b.i)},
@@ -257,14 +239,6 @@ func (b *candidateList) otherStrings() {
 				})
 		}
 	}
-}
-
-// fretWord names a fret in a sentence.
-func fretWord(f int) string {
-	if f == 0 {
-		return "the open string"
-	}
-	return fmt.Sprintf("fret %d", f)
 }
 
 // bends tries what makes a bend lighter or quicker: no release, the other direction, a
@@ -287,25 +261,25 @@ func (b *candidateList) bends() {
 		}
 	}
 	if n.Bend.Release() {
-		b.add("Without the release", with(func(x *lick.Bend) {
+		b.add(say.NoRelease(), with(func(x *lick.Bend) {
 			x.Shape = lick.ShapeOf(x.Pre(), false)
 		}))
 	}
 	push := n.Bend.Way(n.String, len(b.l.Tuning)).Other()
-	b.add("Push it toward the "+string(push)+" strings", with(func(x *lick.Bend) { x.Push = push }))
+	b.add(say.PushToward(push), with(func(x *lick.Bend) { x.Push = push }))
 	for f := lick.Middle; f <= lick.Little; f++ {
 		if f > b.r.Lick.Notes[b.i].Finger {
-			b.add(fmt.Sprintf("Finger %s with the others behind it", f),
+			b.add(say.WithHelpers(f),
 				with(func(x *lick.Bend) { x.With = nil }, f))
 		}
 	}
 	if p, ok := b.l.Palette(); ok {
 		for _, semi := range []float64{1, 2} {
 			if semi < n.Bend.Semitones && p.At(b.l.Pitch(b.i)+music.Pitch(semi)).Role != music.Outside {
-				b.add("A "+BendWord(semi)+" bend instead", with(func(x *lick.Bend) { x.Semitones = semi }))
+				b.add(say.SmallerBend(semi), with(func(x *lick.Bend) { x.Semitones = semi }))
 			}
 		}
 	}
-	b.add("Twice as long",
+	b.add(say.TwiceAsLong(),
 		func(at noteAt) []lick.Edit { return []lick.Edit{lick.Length{Note: at(b.i), Len: n.Len.Times(2)}} })
 }

@@ -9,8 +9,8 @@
 //   - Fill decides what the player has left open, as a proposal would, so that a half
 //     written line can be judged.
 //   - Measure gives every note its loads: fretting, picking, bend, vibrato.
-//   - Rules go over the measured line; each finds one sort of trouble and says it in a
-//     sentence with its two numbers (rules.go and rules_*.go).
+//   - Rules go over the measured line; each finds one sort of trouble, with its two
+//     numbers, which package say puts in a sentence (rules.go and rules_*.go).
 //   - The mender tries what could help around the worst findings and keeps what does
 //     (candidates.go lists, fixes.go tries).
 //
@@ -21,9 +21,9 @@
 //
 // # Adding a finding
 //
-// A code in codes.go, a function in the file of its hand, a row in rules.go, a row of
-// TestRules. A rule changes nothing and does not know the others. Sentences stand with the
-// rule that writes them, as both say the same: no code anywhere reads a sentence.
+// A code in codes.go, a function in the file of its hand, a row in rules.go, a sentence in
+// core/say, a row of TestRules. A rule changes nothing and does not know the others, and no
+// code anywhere reads a sentence.
 //
 // # Fixes
 //

@@ -2,12 +2,13 @@ package judge
 
 import (
 	"errors"
-	"fmt"
 	"slices"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // higher moves every note up the neck, and key and chords with it.
@@ -47,7 +48,7 @@ func (e higher) Apply(l lick.Lick) (lick.Lick, error) {
 }
 
 // What implements lick.Edit.
-func (e higher) What() string { return fmt.Sprintf("%s frets up", numberWords[e.by]) }
+func (e higher) What() string { return strings.ToLower(say.FretsUp(e.by, lick.Key{})) }
 
 // nextStrings moves every note to the neighbouring string at the same pitch.
 type nextStrings struct {
@@ -99,6 +100,3 @@ func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes
 
 // What implements lick.Edit.
 func (openStrokes) What() string { return "strokes open" }
-
-// numberWords are the numbers of upFrets.
-var numberWords = map[int]string{2: "two", 5: "five", 7: "seven"}

@@ -3,15 +3,14 @@ package judge
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
-	"strings"
 	"sync"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // Limits of what Mend does (model defaults): a screen shows few fixes, and the
@@ -71,8 +70,7 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 		return err
 	}
 	if left > 0 {
-		r.LeftOut = fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.",
-			len(worst), len(worst)+left)
+		r.LeftOut = say.FixesLeftOut(len(worst), len(worst)+left)
 	}
 	return nil
 }
@@ -228,9 +226,6 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	}, true
 }
 
-// fewFingers is how many fingers a fix names that change beside what it is about.
-const fewFingers = 2
-
 // beside says what a fix changes beside its own edit, in the hands that the player left
 // open: fingers around it, and strokes.
 func (md *mender) beside(edit lick.Edit, whole lick.Lick) string {
@@ -238,27 +233,17 @@ func (md *mender) beside(edit lick.Edit, whole lick.Lick) string {
 	if err != nil || len(own.Notes) != len(whole.Notes) {
 		return ""
 	}
-	var fingers []string
+	var fingers []say.Changed
 	strokes := 0
 	for i, n := range whole.Notes {
 		if m := own.Notes[i]; m.Finger != lick.NoFinger && n.Finger != m.Finger {
-			fingers = append(fingers, fmt.Sprintf("finger %s on note %d", n.Finger, i+1))
+			fingers = append(fingers, say.Changed{Note: i, Finger: n.Finger})
 		}
 		if m := own.Notes[i]; m.Stroke != "" && n.Stroke != "" && n.Stroke != m.Stroke {
 			strokes++
 		}
 	}
-	text := ""
-	switch {
-	case len(fingers) > fewFingers:
-		text = fmt.Sprintf(", with %d other fingers", len(fingers))
-	case len(fingers) > 0:
-		text = ", with " + strings.Join(fingers, " and ")
-	}
-	if strokes > 0 {
-		text += ", " + Count(strokes, "stroke") + " turned"
-	}
-	return text
+	return say.Beside(fingers, strokes)
 }
 
 // faster says whether a largest load of the fretting hand leaves room for a ceiling

@@ -1,7 +1,6 @@
 package judge
 
 import (
-	"fmt"
 	"slices"
 
 	"ornamen/core/bend"
@@ -10,6 +9,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/player"
+	"ornamen/core/say"
 )
 
 // Line is a lick laid out for the two hands.
@@ -188,29 +188,16 @@ func (ln *Line) slur(c, i int) SlurState {
 	}
 	from := ln.source(c, i)
 	if from < 0 {
-		return SlurState{
-			-1,
-			SlurChangesString,
-			fmt.Sprintf("Nothing sounds on string %d just before it, so there is nothing to %s from.", n.String,
-				n.Slur),
-		}
+		return SlurState{-1, SlurChangesString, say.NothingBefore(n)}
 	}
 	f := ln.Written.Notes[from]
 	switch {
 	case n.Slur == lick.Hammer && n.Fret <= f.Fret:
-		return SlurState{
-			from,
-			HammerFalls,
-			fmt.Sprintf("A hammer goes up the string, this goes from fret %d to %d.", f.Fret, n.Fret),
-		}
+		return SlurState{from, HammerFalls, say.HammerFalls(f.Fret, n.Fret)}
 	case n.Slur == lick.Pull && n.Fret >= f.Fret:
-		return SlurState{
-			from,
-			PullRises,
-			fmt.Sprintf("A pull goes down the string, this goes from fret %d to %d.", f.Fret, n.Fret),
-		}
+		return SlurState{from, PullRises, say.PullRises(f.Fret, n.Fret)}
 	case (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || f.Fret == 0):
-		return SlurState{from, SlideChangesFinger, "An open string has no finger that could slide."}
+		return SlurState{from, SlideChangesFinger, say.OpenSlides()}
 	}
 	return SlurState{From: from}
 }

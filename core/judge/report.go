@@ -10,6 +10,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // Ceiling is a tempo up to which a line is clean, in quarters a minute; 0 means
@@ -156,7 +157,7 @@ func (c Changes) Words() []string {
 		}
 	}
 	if c.Sweep > 0 {
-		out = append(out, Count(c.Sweep, "sweep"))
+		out = append(out, say.Count(c.Sweep, "sweep"))
 	}
 	return out
 }
@@ -181,12 +182,4 @@ type Report struct {
 	// stroke filled in.
 	Notes []Note    `json:"-"`
 	Lick  lick.Lick `json:"-"`
-}
-
-// Count is a number of things in words.
-func Count(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
 }

@@ -2,19 +2,19 @@ package judge
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"ornamen/core/lick"
+	"ornamen/core/say"
 )
 
-// rule finds one sort of trouble: a function that looks at the judged line and says in
-// words what it sees, under a code of its own. It may look at everything, changes nothing,
-// and does not know the other rules.
+// rule finds one sort of trouble: a function that looks at the judged line and tells what
+// it sees, under a code of its own. It may look at everything, changes nothing, and does not
+// know the other rules.
 //
 // A new finding is a code in codes.go, a function in the rules_*.go file of its hand, a row
-// here, and a row in the table of TestRules.
+// here, a sentence in core/say, and a row in the table of TestRules.
 type rule struct {
 	code lick.Code
 	find func(j *Judgement) []Finding
@@ -91,19 +91,20 @@ func (j *Judgement) nameTurn(fs []Finding) {
 	for i, f := range fs {
 		if len(f.Notes) == 2 && f.Notes[0] > f.Notes[1] && f.Unit == "ms" && f.Severity > Flows {
 			fs[i].Code = LoopTurn
-			fs[i].Title = "the turn of the loop: " + f.Title
+			fs[i].Title = say.Words{Title: f.Title}.AtTheTurn().Title
 		}
 	}
 }
 
-// move builds the finding of a load that is tight or breaks.
-func (j *Judgement) move(i int, l Load, title, text string) Finding {
-	f := Finding{Severity: loadSeverity(l.Load), Need: l.Need, Have: l.Have, Unit: "ms", Title: title}
+// move builds the finding of a load that is tight or breaks. The words go without a full
+// stop, as the two times follow.
+func (j *Judgement) move(i int, l Load, w say.Words) Finding {
+	w = w.Needs(l.Need, l.Have)
+	f := Finding{Severity: loadSeverity(l.Load), Need: l.Need, Have: l.Have, Unit: "ms", Title: w.Title, Text: w.Text}
 	if l.From >= 0 && l.From != i {
 		f.Notes = append(f.Notes, l.From+1)
 	}
 	f.Notes = append(f.Notes, i+1)
-	f.Text = fmt.Sprintf("%s: needs %.0f ms, has %.0f.", text, l.Need, l.Have)
 	return f
 }
 
@@ -119,8 +120,9 @@ func (j *Judgement) loads(side Side, f func(i int, l Load)) {
 }
 
 // always builds a finding that holds at any tempo.
-func always(sev Severity, title, text string, notes ...int) Finding {
-	f := Finding{Severity: sev, Title: title, Text: text + " This holds at any tempo.", Always: true}
+func always(sev Severity, w say.Words, notes ...int) Finding {
+	w = w.AnyTempo()
+	f := Finding{Severity: sev, Title: w.Title, Text: w.Text, Always: true}
 	for _, i := range notes {
 		if i >= 0 {
 			f.Notes = append(f.Notes, i+1)
@@ -129,14 +131,15 @@ func always(sev Severity, title, text string, notes ...int) Finding {
 	return f
 }
 
-// where names a note's place: "fret 9 on B".
-func (j *Judgement) where(i int) string {
-	n := j.Written.Notes[i]
-	if n.Fret == 0 {
-		return "the open " + j.stringName(n.String)
-	}
-	return fmt.Sprintf("fret %d on %s", n.Fret, j.stringName(n.String))
+// remark builds a finding that is worth a word and changes no verdict by itself; its notes
+// count from 1.
+func remark(w say.Words, notes ...int) Finding {
+	return Finding{Severity: Flows, Notes: notes, Title: w.Title, Text: w.Text}
 }
 
-// stringName names a string by its tone, with low or high where two share it.
-func (j *Judgement) stringName(s int) string { return j.Written.StringName(s) }
+// heard builds a finding about what is heard and not about what a hand can do.
+func heard(w say.Words, notes ...int) Finding {
+	f := remark(w, notes...)
+	f.Musical = true
+	return f
+}

@@ -1,10 +1,9 @@
 package judge
 
 import (
-	"fmt"
-
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/say"
 )
 
 // noteOutside is a tone neither of the scale nor chosen as colour, unless it
@@ -21,16 +20,11 @@ func noteOutside(j *Judgement) (out []Finding) {
 		if t.Role != music.Outside || n.Mute || j.approaches(p, i) {
 			continue
 		}
-		text := fmt.Sprintf("%s, the %s, is not among the tones of %s", t.Name.Pretty(), t.Degree.Pretty(), p.Pretty())
+		w := say.Outside(t, p)
 		if a, b, ok := j.enclosed(i); ok {
-			text += fmt.Sprintf("; notes %d and %d enclose it.", a+1, b+1)
-		} else {
-			text += " and does not lead into one by a half step."
+			w = say.OutsideEnclosed(t, p, a, b)
 		}
-		out = append(
-			out,
-			Finding{Severity: Flows, Notes: []int{i + 1}, Title: "a tone outside", Musical: true, Text: text},
-		)
+		out = append(out, heard(w, i+1))
 	}
 	return out
 }
@@ -109,11 +103,10 @@ func (j *Judgement) leads(i int) string {
 		return ""
 	}
 	t := p.At(j.Written.Pitch(k))
-	target := fmt.Sprintf("%s, the %s", t.Name.Pretty(), t.Degree.Pretty())
 	if a, b, ok := j.enclosed(k); ok && (a == i || b == i) {
-		return fmt.Sprintf("encloses %s, with note %d", target, a+b-i+1)
+		return say.Encloses(t, a+b-i)
 	}
-	return "leads into " + target
+	return say.LeadsInto(t)
 }
 
 // addTone is the fix for a tone outside: to choose it. Within a span of its own tones a note
@@ -132,7 +125,7 @@ func addTone(l lick.Lick, r *Report, i int) (Fix, bool) {
 		return Fix{}, false
 	}
 	return Fix{
-		ID: "add-" + t.Degree.String(), Text: "Add " + t.Degree.Pretty(), Ceiling: r.Ceiling,
+		ID: "add-" + t.Degree.String(), Text: say.AddTone(t.Degree), Ceiling: r.Ceiling,
 		Edit: lick.Replace{Lick: chosen, Why: "add " + t.Degree.String()}, small: small,
 	}, true
 }

@@ -1,18 +1,11 @@
 package judge
 
 import (
-	"fmt"
-	"math"
-
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/load"
-	"ornamen/core/music"
-	"ornamen/core/neck"
+	"ornamen/core/say"
 )
-
-// noteLetter writes a pitch as a player calls it, without its octave.
-func noteLetter(p int) string { return music.NameOf(music.Pitch(p).Class()).Pretty() }
 
 // slurFault reports what LayOut found wrong with a slur under one code: the frets or the
 // strings do not allow it, whatever the hand.
@@ -20,10 +13,7 @@ func slurFault(code lick.Code) rule {
 	return rule{code, func(j *Judgement) (out []Finding) {
 		for i, s := range j.SlurOf {
 			if s.Code == code {
-				out = append(
-					out,
-					always(Breaks, "the "+string(j.Written.Notes[i].Slur)+" cannot sound", s.why, s.From, i),
-				)
+				out = append(out, always(Breaks, say.CannotSound(j.Written.Notes[i].Slur, s.why), s.From, i))
 			}
 		}
 		return out
@@ -51,12 +41,7 @@ func hammerOrPull(s lick.Slur) bool { return s == lick.Hammer || s == lick.Pull 
 func slurSameFinger(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && n.Finger == m.Finger {
-			out = append(out, always(
-				Breaks, "one finger for a "+string(n.Slur),
-				fmt.Sprintf("A %s needs two fingers, here the %s does both; slide, or take another finger.", n.Slur,
-					n.Finger.Word()),
-				from, i,
-			))
+			out = append(out, always(Breaks, say.OneFinger(n), from, i))
 		}
 	})
 	return out
@@ -67,12 +52,7 @@ func slurSameFinger(j *Judgement) (out []Finding) {
 func slideChangesFinger(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if !hammerOrPull(n.Slur) && n.Finger != m.Finger {
-			out = append(out, always(
-				Breaks, "the slide changes finger",
-				fmt.Sprintf("The finger that slides stays down: note %d has the %s, note %d the %s.", from+1,
-					m.Finger.Word(), i+1, n.Finger.Word()),
-				from, i,
-			))
+			out = append(out, always(Breaks, say.SlideChangesFinger(j.Written, from, i), from, i))
 		}
 	})
 	return out
@@ -90,22 +70,12 @@ func crosses(n, m lick.Note) bool {
 func fingersCross(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if hammerOrPull(n.Slur) && crosses(n, m) {
-			out = append(out, always(
-				Breaks, "fingers cross",
-				fmt.Sprintf("Finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger,
-					n.Fret),
-				from, i,
-			))
+			out = append(out, always(Breaks, say.Cross(m, n), from, i))
 		}
 	})
 	j.stuckColumns(func(a, b int, n, m lick.Note) {
 		if crosses(n, m) {
-			out = append(out, always(
-				Breaks, "fingers cross",
-				fmt.Sprintf("They sound together, but finger %s at fret %d and finger %s at fret %d would cross.",
-					m.Finger, m.Fret, n.Finger, n.Fret),
-				a, b,
-			))
+			out = append(out, always(Breaks, say.CrossTogether(m, n), a, b))
 		}
 	})
 	return out
@@ -135,11 +105,9 @@ func barreConflict(j *Judgement) (out []Finding) {
 	j.stuckColumns(func(a, b int, n, m lick.Note) {
 		switch {
 		case n.Finger == m.Finger && n.Finger.Fretting() && n.Fret != m.Fret:
-			out = append(out, always(Breaks, "one finger on two frets",
-				fmt.Sprintf("Finger %s cannot hold frets %d and %d at once.", n.Finger, m.Fret, n.Fret), a, b))
+			out = append(out, always(Breaks, say.TwoFrets(m, n), a, b))
 		case n.Finger == m.Finger && n.Finger.Fretting() && !(n.Barre && m.Barre):
-			out = append(out, always(Breaks, "one finger on two strings",
-				fmt.Sprintf("Finger %s holds two strings at fret %d only as a barre.", n.Finger, n.Fret), a, b))
+			out = append(out, always(Breaks, say.TwoStrings(n), a, b))
 		}
 	})
 	return out
@@ -150,8 +118,7 @@ func barreConflict(j *Judgement) (out []Finding) {
 // to the fingers around it.
 func reachRule(j *Judgement) (out []Finding) {
 	none := func(a, b int, n, m lick.Note) {
-		out = append(out, always(Breaks, "out of reach",
-			fmt.Sprintf("No hand stance holds fret %d and fret %d together.", m.Fret, n.Fret), a, b))
+		out = append(out, always(Breaks, say.NoStance(m, n), a, b))
 	}
 	report := func(a, b int, n, m lick.Note) {
 		lo, hi := m.Finger, n.Finger
@@ -163,30 +130,13 @@ func reachRule(j *Judgement) (out []Finding) {
 			none(a, b, n, m)
 			return
 		}
-		need := j.Guitar.Press(max(n.Fret, m.Fret)) - j.Guitar.Press(min(n.Fret, m.Fret))
+		from, to := min(n.Fret, m.Fret), max(n.Fret, m.Fret)
+		need := j.Guitar.Press(to) - j.Guitar.Press(from)
 		if need <= limit {
-			out = append(
-				out,
-				always(
-					Breaks, "out of reach",
-					fmt.Sprintf(
-						"Fingers %s and %s reach frets %d and %d, but not together with the fingers around them.", lo,
-						hi, min(n.Fret, m.Fret), max(n.Fret, m.Fret),
-					),
-					a, b,
-				),
-			)
+			out = append(out, always(Breaks, say.NotTogether(lo, hi, from, to), a, b))
 			return
 		}
-		f := always(
-			Breaks, "out of reach",
-			fmt.Sprintf(
-				"Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around "+
-					"them; this hand reaches %.0f.",
-				lo, hi, need, min(n.Fret, m.Fret), max(n.Fret, m.Fret), limit,
-			),
-			a, b,
-		)
+		f := always(Breaks, say.TooFar(lo, hi, from, to, need, limit), a, b)
 		f.Need, f.Have, f.Unit = float64(need), float64(limit), "mm"
 		out = append(out, f)
 	}
@@ -224,28 +174,11 @@ func strainRule(j *Judgement) (out []Finding) {
 		}
 		told = s.Frame
 		pair, need, have := j.player.Hand.Widest(j.Guitar, s.Frame)
-		f := Finding{
-			Severity: Tight,
-			Notes:    j.numbers(c),
-			Need:     float64(need),
-			Have:     float64(have),
-			Unit:     "mm",
-			Always:   true,
-			Title:    "a wide stretch",
-		}
-		f.Text = fmt.Sprintf("Fingers %s and %s stand %s mm apart; up to %s is comfortable. This holds at any tempo.",
-			pair[0], pair[1], apart(need, have), apart(have, need))
+		f := always(Tight, say.WideStretch(pair, need, have))
+		f.Notes, f.Need, f.Have, f.Unit = j.numbers(c), float64(need), float64(have), "mm"
 		out = append(out, f)
 	}
 	return out
-}
-
-// apart writes a length in whole mm, or finer where it would read as the other one.
-func apart(x, other neck.MM) string {
-	if math.Round(float64(x)) == math.Round(float64(other)) {
-		return fmt.Sprintf("%.1f", x)
-	}
-	return fmt.Sprintf("%.0f", x)
 }
 
 // numbers are the notes of a column, from 1.
@@ -262,11 +195,7 @@ func (ln *Line) numbers(c int) []int {
 func beyondNeck(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		if n.Fret > j.Guitar.Frets {
-			out = append(
-				out,
-				always(Breaks, "beyond the neck",
-					fmt.Sprintf("Fret %d is not there: this guitar has %d.", n.Fret, j.Guitar.Frets), i),
-			)
+			out = append(out, always(Breaks, say.NoSuchFret(n.Fret, j.Guitar.Frets), i))
 		}
 	}
 	return out
@@ -278,17 +207,9 @@ func openStringFinger(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		switch {
 		case n.Fret > 0 && n.Finger == lick.Open:
-			out = append(
-				out,
-				always(Breaks, "no finger there", fmt.Sprintf("Fret %d needs a finger; 0 is for open strings.", n.Fret),
-					i),
-			)
+			out = append(out, always(Breaks, say.NoFinger(n.Fret), i))
 		case n.Fret == 0 && (n.Finger.Fretting() || n.Finger == lick.Thumb):
-			out = append(
-				out,
-				always(Tight, "a finger on an open string",
-					fmt.Sprintf("An open string takes no finger, here it has the %s.", n.Finger.Word()), i),
-			)
+			out = append(out, always(Tight, say.FingerOnOpen(n.Finger), i))
 		}
 	}
 	return out

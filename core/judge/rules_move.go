@@ -1,10 +1,9 @@
 package judge
 
 import (
-	"fmt"
-
 	"ornamen/core/hand"
 	"ornamen/core/lick"
+	"ornamen/core/say"
 )
 
 // JumpWarning is the load from which a jump is worth a word although it flows
@@ -17,15 +16,9 @@ const JumpWarning = 0.6
 func fingerJump(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > JumpWarning {
-			n := j.Written.Notes[i]
-			out = append(out, j.move(i, l, "the "+n.Finger.Word()+" jumps",
-				fmt.Sprintf("From %s to %s with finger %s", j.where(j.sameFinger(i, l.From)), j.where(i), n.Finger)))
+			out = append(out, j.move(i, l, say.Jump(j.Written, j.sameFinger(i, l.From), i)))
 		} else if j.hops(i, l) {
-			out = append(out, Finding{
-				Severity: Flows, Notes: []int{l.From + 1, i + 1}, Title: "the index hops",
-				Text: fmt.Sprintf("From %s to %s with the index both times: a place where players stumble.",
-					j.where(l.From), j.where(i)),
-			})
+			out = append(out, remark(say.IndexHops(j.Written, l.From, i), l.From+1, i+1))
 		}
 	})
 	return out
@@ -56,19 +49,10 @@ func (j *Judgement) sameFinger(i, from int) int {
 // is that of the hand, in mm along the neck.
 func shiftRule(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
-		switch k := j.Notes[i].Kind; k {
-		case hand.Move, hand.Slide, hand.Shift, hand.Grips:
-			if loadSeverity(l.Load) == Flows || l.From < 0 {
-				return
-			}
-			title := map[hand.Kind]string{hand.Move: "the hand shifts", hand.Slide: "a fast slide",
-				hand.Shift: "a silent shift",
-				hand.Grips: "the grip moves"}[k]
-			way := fmt.Sprintf("The hand moves %.0f mm", j.Notes[i].Way)
-			if j.Notes[i].Way < 0.5 {
-				way = "Every finger lets go" // and the hand comes down where it was
-			}
-			out = append(out, j.move(i, l, title, fmt.Sprintf("%s, from %s to %s", way, j.where(l.From), j.where(i))))
+		n := j.Notes[i]
+		w, ok := say.HandMoves(n.Kind, j.Written, l.From, i, n.Way)
+		if ok && l.From >= 0 && loadSeverity(l.Load) > Flows {
+			out = append(out, j.move(i, l, w))
 		}
 	})
 	return out
@@ -77,20 +61,9 @@ func shiftRule(j *Judgement) (out []Finding) {
 // fingerFast is a move of the fingers that is simply too quick: the hand stands where it
 // should and no finger jumps.
 func fingerFast(j *Judgement) (out []Finding) {
-	words := map[hand.Kind]string{
-		hand.Place:  "the next finger",
-		hand.Hammer: "the hammer",
-		hand.Pull:   "the pull",
-		hand.Roll:   "the roll",
-		hand.Barre:  "the barre",
-		hand.Same:   "the same finger again",
-		hand.ToOpen: "the open string",
-		hand.Hold:   "the hold",
-	}
 	j.loads(Fretting, func(i int, l Load) {
-		if what, ok := words[j.Notes[i].Kind]; ok && loadSeverity(l.Load) > Flows {
-			out = append(out,
-				j.move(i, l, what+" comes fast", fmt.Sprintf("Finger %s at %s", j.Written.Notes[i].Finger, j.where(i))))
+		if w, ok := say.FingerFast(j.Notes[i].Kind, j.Written, i); ok && loadSeverity(l.Load) > Flows {
+			out = append(out, j.move(i, l, w))
 		}
 	})
 	return out
@@ -99,21 +72,18 @@ func fingerFast(j *Judgement) (out []Finding) {
 // crowded says where fingertips are wider than the frets. It never makes a line tight:
 // players move the finger that is done out of the way.
 func crowded(j *Judgement) (out []Finding) {
-	f := Finding{Severity: Flows, Have: float64(hand.Fingertip), Unit: "mm", Title: "fingertips crowd"}
+	var notes []int
 	narrow := hand.Fingertip
 	for i, n := range j.Written.Notes {
 		if cell := j.Guitar.Cell(n.Fret); n.Fret > 0 && n.Fret <= j.Guitar.Frets && cell < hand.Fingertip {
-			f.Notes = append(f.Notes, i+1)
+			notes = append(notes, i+1)
 			narrow = min(narrow, cell)
 		}
 	}
-	if len(f.Notes) == 0 {
+	if len(notes) == 0 {
 		return nil
 	}
-	f.Need, f.Have = float64(hand.Fingertip), float64(narrow)
-	f.Text = fmt.Sprintf(
-		"Frets here are %.1f mm wide, a fingertip needs about %.0f: neighbouring fingers make room for each other.",
-		narrow, hand.Fingertip,
-	)
+	f := remark(say.Crowded(narrow, hand.Fingertip), notes...)
+	f.Need, f.Have, f.Unit = float64(hand.Fingertip), float64(narrow), "mm"
 	return []Finding{f}
 }

@@ -1,11 +1,11 @@
 package judge
 
 import (
-	"fmt"
 	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // pickLoad calls f for every picked move that is tight or breaks, with its step.
@@ -20,17 +20,6 @@ func (j *Judgement) pickLoad(f func(i int, l Load, s pick.Step)) {
 	}
 }
 
-// strokeWord names a stroke in a sentence; the picking hand's fingers go by their letters.
-func strokeWord(s lick.Stroke) string {
-	switch s {
-	case lick.Down:
-		return "downstroke"
-	case lick.Up:
-		return "upstroke"
-	}
-	return "finger " + string(s)
-}
-
 // again says whether the step repeats the stroke before it on its string.
 func again(j *Judgement, i int, l Load, s pick.Step) bool {
 	return s.Change == pick.NoChange && l.From >= 0 && j.Written.Notes[l.From].Stroke == j.Written.Notes[i].Stroke
@@ -41,12 +30,7 @@ func again(j *Judgement, i int, l Load, s pick.Step) bool {
 func strokeRepeats(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if again(j, i, l, s) {
-			k := strokeWord(j.Written.Notes[i].Stroke)
-			out = append(
-				out,
-				j.move(i, l, "the same stroke again",
-					fmt.Sprintf("Two %ss in a row on %s", k, j.stringName(j.Written.Notes[i].String))),
-			)
+			out = append(out, j.move(i, l, say.StrokeRepeats(j.Written, i)))
 		}
 	})
 	if f, ok := j.seamRepeats(); ok &&
@@ -73,19 +57,14 @@ func (j *Judgement) seamRepeats() (Finding, bool) {
 	if stroke(n-1) != stroke(0) {
 		return Finding{}, false
 	}
-	return Finding{
-		Severity: Flows, Notes: []int{last + 1, first + 1}, Title: "the loop repeats a stroke",
-		Text: fmt.Sprintf("%d strokes: the loop turns on two %ss in a row.", n, strokeWord(stroke(0))),
-	}, true
+	return remark(say.LoopRepeats(n, stroke(0)), last+1, first+1), true
 }
 
 // changeFinding reports a string change of one kind.
-func (j *Judgement) changeFinding(want pick.Change, title string) (out []Finding) {
+func (j *Judgement) changeFinding(want pick.Change) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if s.Change == want {
-			out = append(out, j.move(i, l, title, fmt.Sprintf("After the %s on %s, then %s on %s",
-				strokeWord(j.Written.Notes[l.From].Stroke), j.stringName(j.Written.Notes[l.From].String),
-				strokeWord(j.Written.Notes[i].Stroke), j.stringName(j.Written.Notes[i].String))))
+			out = append(out, j.move(i, l, say.Change(want, j.Written, l.From, i)))
 		}
 	})
 	return out
@@ -94,18 +73,18 @@ func (j *Judgement) changeFinding(want pick.Change, title string) (out []Finding
 // changeInside: the pick goes to the next string through the gap between the two, the
 // shorter way and the one that catches (common practice).
 func changeInside(j *Judgement) []Finding {
-	return j.changeFinding(pick.Inside, "an inside change")
+	return j.changeFinding(pick.Inside)
 }
 
 // changeAgainst: the next string lies where the pick comes from, so that it must go back
 // over the string first.
 func changeAgainst(j *Judgement) []Finding {
-	return j.changeFinding(pick.Against, "against the stroke")
+	return j.changeFinding(pick.Against)
 }
 
 // sweepTurns is a sweep that has no time for the strings on its way.
 func sweepTurns(j *Judgement) []Finding {
-	return j.changeFinding(pick.Sweep, "the sweep is too fast")
+	return j.changeFinding(pick.Sweep)
 }
 
 // strokeFast is picking that is simply too quick: no change stands in the way, or an
@@ -113,14 +92,7 @@ func sweepTurns(j *Judgement) []Finding {
 func strokeFast(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if s.Change == pick.Outside || s.Change == pick.NoChange && !again(j, i, l, s) {
-			out = append(
-				out,
-				j.move(
-					i, l, "picked too fast",
-					fmt.Sprintf("A picked %s on %s", strokeWord(j.Written.Notes[i].Stroke),
-						j.stringName(j.Written.Notes[i].String)),
-				),
-			)
+			out = append(out, j.move(i, l, say.StrokeFast(j.Written, i)))
 		}
 	})
 	return out
@@ -133,42 +105,21 @@ func exitsMixed(j *Judgement) []Finding {
 	if j.Exits != "mixed" {
 		return nil
 	}
-	f := Finding{Severity: Flows, Title: "both exits"}
 	odd := lick.Up
 	if j.pickd.Angle == pick.LeavesUp {
 		odd = lick.Down
 	}
-	total := 0
+	total, rare := 0, []int(nil)
 	for p, s := range j.pickd.Steps {
 		if s.Exit != "" {
 			total++
 		}
 		if s.Exit == odd {
-			f.Notes = append(f.Notes, j.strokes[p][0]+1)
+			rare = append(rare, j.strokes[p][0]+1)
 		}
 	}
-	slices.Sort(f.Notes)
-	f.Text = fmt.Sprintf(
-		"%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
-		len(f.Notes), total, AnA(odd), AnA(Other(odd)),
-	)
-	return []Finding{f}
-}
-
-// AnA is a stroke of the pick with its article.
-func AnA(s lick.Stroke) string {
-	if s == lick.Up {
-		return "an upstroke"
-	}
-	return "a downstroke"
-}
-
-// Other is the opposite stroke of the pick.
-func Other(s lick.Stroke) lick.Stroke {
-	if s == lick.Up {
-		return lick.Down
-	}
-	return lick.Up
+	slices.Sort(rare)
+	return []Finding{remark(say.BothExits(len(rare), total, odd), rare...)}
 }
 
 // pairNeedsFingers is one stroke asked of strings that do not touch: the string between
@@ -183,11 +134,7 @@ func pairNeedsFingers(j *Judgement) (out []Finding) {
 			used[j.Written.Notes[i].Stroke] = true
 		}
 		if len(used) < len(e.Notes) {
-			out = append(out, always(
-				Breaks,
-				"one stroke for strings apart",
-				"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger.",
-				j.strokes[p]...))
+			out = append(out, always(Breaks, say.StringsApart(), j.strokes[p]...))
 		}
 	}
 	return out

@@ -103,6 +103,14 @@ const (
 	PRing  Stroke = "a"
 )
 
+// Other is the opposite stroke of the pick; what is no upstroke counts as a downstroke.
+func (s Stroke) Other() Stroke {
+	if s == Up {
+		return Down
+	}
+	return Up
+}
+
 // Slur is how a note is reached from the note before it on its string.
 type Slur string
 

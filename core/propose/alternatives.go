@@ -1,31 +1,26 @@
 package propose
 
 import (
-	"fmt"
 	"slices"
-	"strings"
 
 	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // reachBound adds the hands, and the places where they are free, that play the
 // line as fast as any can.
 func (p *proposer) reachBound() {
 	l := p.decide(p.least, p.way, 1)
-	why := "As fast as any hands can play it here"
-	if p.place {
-		why = "As fast as it can be played anywhere on the neck"
-	}
 	if !p.reaches(p.out[0]) {
-		p.add(l, p.bound, why+": "+p.against(l), p.way)
+		p.add(l, p.bound, p.other(say.Fastest(p.place), l), p.way)
 	}
 	if p.place {
 		given := p.decide(p.written, p.way, load.Slack)
-		p.add(given, p.bound, "At the places as written: "+p.against(given), p.way)
+		p.add(given, p.bound, p.other(say.AsPlaced(), given), p.way)
 	}
 }
 
@@ -53,31 +48,13 @@ func (p *proposer) otherFingers() {
 			if x := p.Measure(got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
 				next = x
 			}
-			p.add(got, p.bound, fmt.Sprintf("Finger %s instead of %s on note %d: %s", f, was, i+1, p.against(got)),
-				p.way)
+			p.add(got, p.bound, p.other(say.OtherFinger(f, was, i), got), p.way)
 		}
 		if k == 0 && next != nil {
-			p.out[0].Why += " " + whyNot(p.out[0].Report, next, i)
+			p.out[0].Why += " " + say.WhyNot(next.Lick.Notes[i].Finger, i, next.Ceiling.Whole(), r.Ceiling.Whole(),
+				handWords(next))
 		}
 	}
-}
-
-// whyNot says what the next best finger on note i would come to.
-func whyNot(r, next *judge.Report, i int) string {
-	f := next.Lick.Notes[i].Finger
-	switch was, is := r.Ceiling.Whole(), next.Ceiling.Whole(); {
-	case is < was:
-		return fmt.Sprintf("Finger %s on note %d would hold it back: %s.", f, i+1, next.Ceiling)
-	case is > was:
-		return fmt.Sprintf("Finger %s on note %d would be faster, %s, for more effort: %s.", f, i+1, next.Ceiling,
-			handWords(next))
-	}
-	return fmt.Sprintf(
-		"Finger %s on note %d would do as well up to there, for more effort: %s.",
-		f,
-		i+1,
-		handWords(next),
-	)
 }
 
 // hardest is the fretting hand's heaviest move that can be done.
@@ -102,7 +79,7 @@ func (p *proposer) otherSlides() {
 		l := elsewhere(p.base, moves)
 		got := p.decide(l, p.way, load.Slack)
 		bound := p.boundOf(l, p.way)
-		p.add(got, bound, "The slide elsewhere: "+slidesOf(got)+"; "+p.against(got), p.way)
+		p.add(got, bound, say.OtherSlides(say.Slides(got))+"; "+p.against(got), p.way)
 	}
 }
 
@@ -112,7 +89,7 @@ func (p *proposer) otherWays() {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
 			if way != p.way {
 				l := p.decide(p.base, way, load.Slack)
-				p.add(l, p.boundOf(p.base, way), sentenceWay(way)+" instead of "+string(p.way)+": "+p.against(l), way)
+				p.add(l, p.boundOf(p.base, way), p.other(say.OtherWay(way, p.way), l), way)
 			}
 		}
 	}
@@ -134,12 +111,12 @@ func (p *proposer) otherStart() {
 		if n.Stroke != lick.Down && n.Stroke != lick.Up || p.base.Notes[i].Stroke != "" {
 			return
 		}
-		stroke = judge.Other(n.Stroke)
+		stroke = n.Stroke.Other()
 		l.Notes[i].Stroke = stroke
 	}
 	got := p.decide(l, p.way, load.Slack)
 	if r := p.Measure(got, p.hand); r.Ceiling > p.out[0].Ceiling {
-		p.add(got, p.bound, "Starts on "+judge.AnA(stroke)+": "+p.against(got), p.way)
+		p.add(got, p.bound, p.other(say.OtherStart(stroke), got), p.way)
 	}
 }
 
@@ -148,41 +125,31 @@ func (p *proposer) boundOf(l lick.Lick, way pick.Way) float64 {
 	return p.FillWithin(l, p.hand, way, 1).Bound
 }
 
-// sentenceWay names a way of picking at the head of a sentence.
-func sentenceWay(w pick.Way) string {
-	if w == pick.Free {
-		return "Strokes as they fall"
-	}
-	return strings.ToUpper(string(w[:1])) + string(w[1:])
-}
-
 // explain says what the recommended hands do.
 func (p *proposer) explain(prop Proposal, way pick.Way) string {
 	r := prop.Report
 	if r.Ceiling == 0 && r.Verdict == judge.Breaks {
-		return "No hands can play all of it at any tempo; this is the closest: " + firstBreak(r)
+		return say.NoHands(firstBreak(r))
 	}
 	parts := []string{handWords(r)}
 	if r.Strokes > 1 {
-		parts = append(parts, pickWords(r, way))
+		parts = append(parts, pickWords(r, string(way)))
 	}
-	text := "Recommended, the least effort: " + strings.Join(parts, "; ")
+	elsewhere := 0
 	if p.place {
-		if n := moved(p.written, prop.Lick); n > 0 {
-			text += fmt.Sprintf("; %s elsewhere on the neck", judge.Count(n, "note"))
-		}
+		elsewhere = moved(p.written, prop.Lick)
 	}
-	return text + "."
+	return say.Recommended(parts, elsewhere)
 }
 
-// firstBreak is the sentence of the worst finding that breaks.
+// firstBreak is the text of the worst finding that breaks, empty where none does.
 func firstBreak(r *judge.Report) string {
 	for _, f := range r.Findings {
 		if f.Severity == judge.Breaks {
 			return f.Text
 		}
 	}
-	return "see what breaks."
+	return ""
 }
 
 // handWords counts what the fretting hand does beside placing fingers.
@@ -196,43 +163,17 @@ func handWords(r *judge.Report) string {
 			seen, frames = n.Frame, frames+1
 		}
 	}
-	var parts []string
-	for _, k := range []struct {
-		kind hand.Kind
-		word string
-	}{{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"}, {hand.Grips,
-		"moved grip"}, {hand.Roll, "roll"}} {
-		if n := kinds[k.kind]; n > 0 {
-			parts = append(parts, judge.Count(n, k.word))
-		}
-	}
-	if len(parts) == 0 {
-		if frames <= 1 {
-			return "the hand stays where it is"
-		}
-		return fmt.Sprintf("every finger comes down within reach, %.0f mm at the widest", r.Reach)
-	}
-	return strings.Join(parts, ", ") + fmt.Sprintf(", reach %.0f mm at the widest", r.Reach)
+	return say.FrettingHand(kinds, frames, r.Reach)
 }
 
-// pickWords counts the string changes of a way, and after which stroke they leave.
-func pickWords(r *judge.Report, way pick.Way) string {
-	parts := r.Changes.Words()
+// pickWords counts the string changes of a line that is picked as how says, and after which
+// stroke they leave.
+func pickWords(r *judge.Report, how string) string {
 	picked := func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }
 	if !slices.ContainsFunc(r.Lick.Notes, picked) {
-		return "thumb and fingers"
+		return say.ThumbAndFingers()
 	}
-	if len(parts) == 0 {
-		return string(way) + " on one string"
-	}
-	text := string(way) + " with " + strings.Join(parts, ", ")
-	switch r.Exits {
-	case "down", "up":
-		text += ", leaves on " + r.Exits
-	case "mixed":
-		text += ", leaves both ways"
-	}
-	return text
+	return say.PickingHand(how, r.Changes.Words(), r.Exits)
 }
 
 // moved counts the notes of b that lie elsewhere than in a.
@@ -255,30 +196,19 @@ func (p *proposer) against(l lick.Lick) string {
 	was, r := p.out[0].Report, p.Measure(l, p.hand).Alone()
 	var parts []string
 	if at, need := hardestOf(was), hardestOf(r); at.need > 0 && need.need > 0 {
-		parts = append(parts,
-			fmt.Sprintf("the hardest move is %s and needs %.0f of %.0f ms", need.where, need.need, need.have))
+		parts = append(parts, say.Hardest(need.where, need.need, need.have))
 	}
 	if diff := r.Reach - was.Reach; diff > 1 || diff < -1 {
-		parts = append(parts, fmt.Sprintf("reach %.0f instead of %.0f mm", r.Reach, was.Reach))
+		parts = append(parts, say.ReachInstead(r.Reach, was.Reach))
 	}
 	if r.Changes != was.Changes {
-		parts = append(parts, pickWords(r, p.wayOf(r)))
+		parts = append(parts, pickWords(r, say.Strokes(r.Changes.Sweep > 0)))
 	}
-	if len(parts) == 0 {
-		return "the same needs, other fingers."
-	}
-	return strings.Join(parts, "; ") + "."
+	return say.Against(parts)
 }
 
-// wayOf names how a report's strokes go.
-func (p *proposer) wayOf(r *judge.Report) pick.Way {
-	switch {
-	case r.Changes.Sweep > 0:
-		return "strokes"
-	default:
-		return "strokes in turn"
-	}
-}
+// other says how hands differ from the recommended ones, led by what they are.
+func (p *proposer) other(lead string, l lick.Lick) string { return lead + ": " + p.against(l) }
 
 // hardestMove is the move that sets the ceiling: which notes, what it needs and has, in
 // ms.
@@ -295,29 +225,8 @@ func hardestOf(r *judge.Report) hardestMove {
 			if !x.Possible || x.Load <= worst {
 				continue
 			}
-			worst, out = x.Load, hardestMove{fmt.Sprintf("note %d", i+1), x.Need, x.Have}
-			if x.From >= 0 && x.From != i {
-				out.where = fmt.Sprintf("%d → %d", x.From+1, i+1)
-			}
+			worst, out = x.Load, hardestMove{say.Notes(x.From, i), x.Need, x.Have}
 		}
 	}
 	return out
-}
-
-// slidesOf names the slides of a line: "finger 1 from 3 to 5 on note 2".
-func slidesOf(l lick.Lick) string {
-	var parts []string
-	for i, n := range l.Notes {
-		if n.Slur != lick.Slide {
-			continue
-		}
-		if j := l.Before(i); j >= 0 {
-			parts = append(parts,
-				fmt.Sprintf("finger %s from %d to %d on note %d", n.Finger, l.Notes[j].Fret, n.Fret, i+1))
-		}
-	}
-	if len(parts) > 2 {
-		parts = append(parts[:2], fmt.Sprintf("%d more", len(parts)-2))
-	}
-	return strings.Join(parts, ", ")
 }

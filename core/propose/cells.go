@@ -7,6 +7,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/load"
+	"ornamen/core/say"
 )
 
 // A run repeats a cell, moved over the strings or along the neck. The recommended hands take
@@ -41,13 +42,7 @@ func (p *proposer) oneFingering() {
 	got := p.decide(l, p.way, load.Slack)
 	if r := p.Measure(got, p.hand).Alone(); r.Ceiling > 0 {
 		p.cells = judge.HandsKey(got)
-		price := "at no cost"
-		if a, b := is.Ceiling.Whole(), r.Ceiling.Whole(); b < a {
-			price = fmt.Sprintf("%d instead of %d", b, a)
-		} else if b > a {
-			price = fmt.Sprintf("%d instead of %d, for more effort", b, a)
-		}
-		p.add(got, p.bound, "The same fingers wherever a cell comes back, "+price+": "+p.against(got), p.way)
+		p.add(got, p.bound, p.other(say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
 	}
 }
 

@@ -4,10 +4,8 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"ornamen/core/hand"
 	"ornamen/core/judge"
@@ -15,6 +13,7 @@ import (
 	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // Restrung is a line on other strings beside the original, both with hands.
@@ -59,7 +58,7 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	p := e.newProposer(l, Ask{Way: way})
 	before := p.FillWithin(p.base, p.hand, way, load.Slack)
 	p.written, p.bound = p.base, before.Bound
-	p.add(before.Lick, before.Bound, "As written.", way)
+	p.add(before.Lick, before.Bound, say.AsWritten(), way)
 	out.Before = p.out[0]
 	out.Clean[0] = e.unclean(before.Lick, way)
 	limit := math.Inf(1)
@@ -153,7 +152,7 @@ func (j *joint) forbid(note int, at neck.Place) {
 
 // movedWords says which notes lie elsewhere: "Note 3 on 5:12, note 7 on 3:12.".
 func movedWords(a, b lick.Lick) string {
-	var words []string
+	var out []say.Moved
 	for i, n := range a.Notes {
 		k := -1
 		for x, m := range b.Notes {
@@ -162,13 +161,10 @@ func movedWords(a, b lick.Lick) string {
 			}
 		}
 		if k >= 0 && b.Notes[k].Place() != n.Place() {
-			words = append(words, fmt.Sprintf("note %d on %s", i+1, b.Notes[k].Place().Notation()))
+			out = append(out, say.Moved{Note: i, Place: b.Notes[k].Place()})
 		}
 	}
-	if len(words) == 0 {
-		return "As written."
-	}
-	return "N" + strings.Join(words, ", ")[1:] + "."
+	return say.Restrung(out)
 }
 
 // unclean counts the changes of a decided line that do not come out clean. An

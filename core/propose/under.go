@@ -2,15 +2,15 @@ package propose
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/say"
 )
 
 // Busy says where the bass under a line keeps the fretting hand from the line, and what would
-// help: "The ring finger holds the bass on beat 3 of bar 2: the line can move to string 2." It
+// help: "The ring finger holds the bass on beat 3 in bar 2: the line can move to string 2." It
 // is empty where the line with its bass does not break, or has none. The error is the
 // context's.
 func Busy(ctx context.Context, e *judge.Engine, l lick.Lick) (string, error) {
@@ -31,17 +31,11 @@ func Busy(ctx context.Context, e *judge.Engine, l lick.Lick) (string, error) {
 			if l.Notes[i].Voice == lick.VoiceBass || b < 0 {
 				continue
 			}
-			p := l.Position(l.Notes[i].At)
-			where := fmt.Sprintf("%s of bar %d", l.SayBeat(l.Notes[i].At), p.Bar)
-			said := fmt.Sprintf("The %s finger holds the bass on %s", r.Lick.Notes[b].Finger.Word(), where)
 			to, err := otherString(ctx, e, l, i, r)
 			if err != nil {
 				return "", err
 			}
-			if to == 0 {
-				return said + ": the line needs another place, or the bass a rest there.", nil
-			}
-			return fmt.Sprintf("%s: the line can move to string %d.", said, to), nil
+			return say.BassHolds(r.Lick, b, i, to), nil
 		}
 	}
 	return "", nil

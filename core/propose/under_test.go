@@ -27,7 +27,7 @@ func TestBusy(t *testing.T) {
 	l.Notes = []lick.Note{note(0, 6, 3, true), note(0, 2, 10, false), note(1, 6, 3, true), note(1, 1, 3, false)}
 	l.Sort()
 	said, err := Busy(context.Background(), e, l)
-	if err != nil || !strings.Contains(said, "finger holds the bass on beat 1 of bar 1") ||
+	if err != nil || !strings.Contains(said, "The index holds the bass on beat 1 in bar 1") ||
 		!strings.Contains(said, "can move to string 1") {
 		t.Errorf("%v %q", err, said)
 	}

@@ -3,7 +3,6 @@ package propose
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
 	"sync"
 
@@ -12,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // WayToPlay is one way to pick a line, with hands and strokes decided.
@@ -237,22 +237,14 @@ func heldBack(r *judge.Report) string {
 	case n.Kind == hand.Move:
 		what = "shift"
 	}
-	if len(r.Bottleneck) < 2 {
-		return fmt.Sprintf("%s, note %d", what, i+1)
-	}
-	return fmt.Sprintf("%s, %d → %d", what, r.Bottleneck[0], i+1)
+	return say.Held(what, r.Bottleneck[0]-1, i)
 }
 
 // pickSentence says what the picking hand does.
 func pickSentence(r *judge.Report) string {
-	s := judge.Count(r.Strokes, "stroke")
-	if r.Slurs > 0 {
-		s += ", " + judge.Count(r.Slurs, "slur")
+	how := say.Slurred(r.Strokes, r.Slurs)
+	if r.Changes == (judge.Changes{}) {
+		return say.PickingHand(how, nil, "") + "."
 	}
-	c := r.Changes
-	if c == (judge.Changes{}) {
-		return s + " on one string."
-	}
-	words := pickWords(r, pick.Way(s))
-	return words + "."
+	return pickWords(r, how) + "."
 }

@@ -1,7 +1,6 @@
 package run
 
 import (
-	"errors"
 	"fmt"
 	"slices"
 
@@ -101,8 +100,6 @@ func (r Recipe) asGiven() Recipe {
 	}
 	return r
 }
-
-var errFull = errors.New("full")
 
 // cells plays the cell at every station of the way.
 //

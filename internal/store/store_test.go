@@ -316,6 +316,9 @@ func BenchmarkCommit(b *testing.B) {
 	}
 	defer s.Close()
 	e, err := s.Add(ctx, titled("x"), "made")
+	if err != nil {
+		b.Fatal(err)
+	}
 	for b.Loop() {
 		if e, err = s.Commit(ctx, e.ID, e.Revision, e.Lick, "edit"); err != nil {
 			b.Fatal(err)

@@ -167,7 +167,7 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 			}
 			b.Value = code
 		}
-		ed, err := benchScreen{a.App}.editOf(ctx, base, b)
+		ed, err := benchScreen(a).editOf(ctx, base, b)
 		if err != nil {
 			return l, "", err
 		}

@@ -209,7 +209,7 @@ func (a practiceScreen) takeNumbers(w http.ResponseWriter, r *http.Request) {
 	}
 	profile, err := playing(r.Context()).profile.With(practising.Shown(log))
 	if err == nil {
-		err = playerScreen{a.App}.savePlayer(r.Context(), profile)
+		err = playerScreen(a).savePlayer(r.Context(), profile)
 	}
 	if err == nil {
 		err = a.loadPlayer(r.Context())
