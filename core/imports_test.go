@@ -58,6 +58,7 @@ var below = map[string][]string{
 	},
 	"core/phrase": {"core/lick", "core/music", "core/neck"},
 	"core/run": {
+		"core/say",
 		"core/lick",
 		"core/music",
 		"core/neck",
@@ -75,14 +76,14 @@ var below = map[string][]string{
 	"core/practice": {"core/bend", "core/judge", "core/lick", "core/music", "core/neck", "core/player", "core/run",
 		"core/shape", "core/turn"},
 	"core/testline":   {"core/lick", "core/music"},
-	"format/read":     {"core/lick", "core/music", "core/neck"},
+	"format/read":     {"core/lick", "core/music", "core/neck", "core/say"},
 	"format/tab":      {"core/lick", "core/music", "core/neck", "format/read"},
-	"format/midi":     {"core/lick", "core/music", "core/neck", "core/sound", "format/read"},
-	"format/musicxml": {"core/lick", "core/music", "core/neck", "format/read"},
+	"format/midi":     {"core/lick", "core/music", "core/neck", "core/sound", "format/read", "core/say"},
+	"format/musicxml": {"core/lick", "core/music", "core/neck", "format/read", "core/say"},
 	"format/sheet":    {"core/lick", "core/music", "core/neck", "format/read"},
 	"format": {"core/lick", "core/neck", "core/sound", "format/midi", "format/musicxml", "format/read", "format/sheet",
 		"format/tab"},
-	"internal/handover": {"core/judge", "core/lick", "core/propose", "format", "format/read"},
+	"internal/handover": {"core/judge", "core/lick", "core/propose", "core/say", "format", "format/read"},
 	"internal/store":    {"core/lick"},
 	"internal/practising": {
 		"core/bend",
@@ -152,7 +153,7 @@ var trade = []string{
 	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
 	"core/neck",
 	"core/phrase",
-	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/shape", "core/sound", "core/turn",
+	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn",
 }
 
 // computing is all that the core takes from elsewhere: what works on values in

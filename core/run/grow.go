@@ -8,6 +8,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 	"ornamen/core/shape"
 )
 
@@ -155,11 +156,11 @@ func (b *builder) cells() error {
 		}
 	}
 	if b.Bars > 0 && b.at.Before(end) {
-		return fmt.Errorf("the layout has room for %s, not for %d bars", countWord(played, "cell"), b.Bars)
+		return fmt.Errorf("the layout has room for %s, not for %d bars", say.Count(played, "cell"), b.Bars)
 	}
 	if b.Times > 0 && played < b.Times {
 		return phrase.Wrong(fmt.Sprint(b.Times),
-			fmt.Sprintf("times: from there the layout has room for %s", countWord(played, "cell")))
+			fmt.Sprintf("times: from there the layout has room for %s", say.Count(played, "cell")))
 	}
 	if played == 0 {
 		return b.noRoom(nil)
@@ -219,14 +220,6 @@ func odd(l lick.Lick, c Played) bool {
 		}
 	}
 	return picked%2 == 1
-}
-
-// countWord counts things in a sentence.
-func countWord(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
 }
 
 // cut takes away what lies beyond a time: notes that begin at it or later, and of those that

@@ -7,6 +7,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
+	"ornamen/core/say"
 	"ornamen/core/shape"
 )
 
@@ -82,7 +83,7 @@ func (b *builder) sayLanding(notes int) {
 	late := b.intoBar(b.at)
 	from := b.lick.SayBeat(b.lick.Notes[0].At)
 	if late.IsZero() {
-		what := countWord(notes, "note")
+		what := say.Count(notes, "note")
 		if len(b.lengths) == 1 {
 			what = fmt.Sprintf("%d %s", notes, CountName(b.Count))
 		}

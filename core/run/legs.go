@@ -1,6 +1,10 @@
 package run
 
-import "slices"
+import (
+	"slices"
+
+	"ornamen/core/say"
+)
 
 // legs are the ways of the run, cut to where the cells fit.
 //
@@ -63,7 +67,7 @@ func (b *builder) remark(stations, there []station) {
 		return
 	}
 	if n := len(there); n < len(stations) && (b.chords != nil || b.scales != nil) {
-		b.remarks("It stops after %s: %s has no room for the cell there.", countWord(n, "cell"), b.over(n))
+		b.remarks("It stops after %s: %s has no room for the cell there.", say.Count(n, "cell"), b.over(n))
 		return
 	}
 	if l := ladderOf(stations[0]); l != nil && l.Short != nil {

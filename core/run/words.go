@@ -8,6 +8,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/phrase"
+	"ornamen/core/say"
 )
 
 // countNames name the counts in words.
@@ -136,10 +137,10 @@ func (r Recipe) Short(run *Run) string {
 	}
 	layout := LayoutName(r.Layout)
 	s := fmt.Sprintf("%s %s, one cell of %s", strings.SplitN(r.Title(), ",", 2)[0], layout,
-		countWord(len(p.Cells[0]), "step"))
+		say.Count(len(p.Cells[0]), "step"))
 	if len(p.Cells) > 1 {
 		s = fmt.Sprintf("%s %s, %s taking turns", strings.SplitN(r.Title(), ",", 2)[0], layout,
-			countWord(len(p.Cells), "cell"))
+			say.Count(len(p.Cells), "cell"))
 	}
 	cells := 0
 	for _, c := range run.Cells {
@@ -153,7 +154,7 @@ func (r Recipe) Short(run *Run) string {
 	if r.Move == "stay" {
 		return fmt.Sprintf("%s, played %s", s, times(cells))
 	}
-	return fmt.Sprintf("%s, moved %s %s: %s", s, DirName(r.Dir), MoveName(r.Move, p.Kind), countWord(cells, "cell"))
+	return fmt.Sprintf("%s, moved %s %s: %s", s, DirName(r.Dir), MoveName(r.Move, p.Kind), say.Count(cells, "cell"))
 }
 
 // times says how often.

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 	"ornamen/format/read"
 )
 
@@ -75,10 +76,10 @@ func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) 
 		r.Remark("It lies %s, so that it fits on this guitar.", read.OctavesWord(by))
 	}
 	if moved > 0 {
-		r.Remark("%s moved onto the nearest thirty-second or triplet sixteenth.", read.Count(moved, "beginning"))
+		r.Remark("%s moved onto the nearest thirty-second or triplet sixteenth.", say.Count(moved, "beginning"))
 	}
 	if lost > 0 {
-		r.Remark("Left out: %s for which no string was free.", read.Count(lost, "note"))
+		r.Remark("Left out: %s for which no string was free.", say.Count(lost, "note"))
 	}
 	if first > 0 {
 		r.Remark("The rest before the first note is left out.")

@@ -15,6 +15,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 	"ornamen/format/read"
 )
 
@@ -80,7 +81,7 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 		out.Remark("It lies %s, so that it fits on this guitar.", read.OctavesWord(r.octaves))
 	}
 	for _, what := range slices.Sorted(maps.Keys(r.left)) {
-		out.Remark("Left out: %s.", read.Count(r.left[what], what))
+		out.Remark("Left out: %s.", say.Count(r.left[what], what))
 	}
 	if len(r.lick.Notes) == 0 {
 		return out, errors.New("no note of the part lies on this guitar")

@@ -13,6 +13,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 )
 
 // Ask is what the one who reads has chosen; the zero value chooses nothing.
@@ -94,21 +95,13 @@ func (r *Result) LeftOut() {
 	var others []string
 	for i, x := range r.Lines {
 		if i != r.Line {
-			others = append(others, fmt.Sprintf("%s with %s", x.Name, Count(x.Notes, "note")))
+			others = append(others, fmt.Sprintf("%s with %s", x.Name, say.Count(x.Notes, "note")))
 		}
 	}
 	if len(others) > 0 {
-		r.Remark("The line is %s with %s; left out: %s.", r.Lines[r.Line].Name, Count(r.Lines[r.Line].Notes, "note"),
+		r.Remark("The line is %s with %s; left out: %s.", r.Lines[r.Line].Name, say.Count(r.Lines[r.Line].Notes, "note"),
 			strings.Join(others, ", "))
 	}
-}
-
-// Count is a number of things: "1 note", "3 notes".
-func Count(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return fmt.Sprintf("%d %ss", n, what)
 }
 
 // MaxTitle is how many characters of a title are kept.

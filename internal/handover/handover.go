@@ -8,6 +8,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/propose"
+	"ornamen/core/say"
 	"ornamen/format"
 	"ornamen/format/read"
 )
@@ -39,7 +40,7 @@ func lay(ctx context.Context, e *judge.Engine, r *read.Result) error {
 	if n := len(r.Chosen); n == len(r.Lick.Notes) {
 		r.Remark("The file names no strings: the places were found for your hand.")
 	} else {
-		r.Remark("For %s the file names no string: those places were found for your hand.", read.Count(n, "note"))
+		r.Remark("For %s the file names no string: those places were found for your hand.", say.Count(n, "note"))
 	}
 	return nil
 }

@@ -91,7 +91,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 // routes says which address is whose. What changes something is a POST with a form token.
 func (a *App) routes() http.Handler {
 	r := chi.NewRouter()
-	r.Use(recoverer, secure, ownPagesOnly, limitBody)
+	r.Use(sayFault, secure, ownPagesOnly, limitBody)
 	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
 		a.say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")

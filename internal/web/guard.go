@@ -4,15 +4,15 @@ import (
 	"crypto/sha256"
 	"encoding/base64"
 	"fmt"
+	"io"
 	"io/fs"
-	"log"
 	"net"
 	"net/http"
-	"runtime/debug"
 	"strings"
 
 	"ornamen/format/sheet"
 
+	"github.com/go-chi/chi/v5/middleware"
 	"github.com/justinas/nosurf"
 )
 
@@ -35,37 +35,31 @@ func secure(next http.Handler) http.Handler {
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		next.ServeHTTP(w, r)
 	})
 }
 
-// ownPagesOnly refuses what another site's page asks for by itself: pictures,
-// scripts, fetches. A link that a player follows from there is a navigation and
-// welcome. Browsers say who asks in Sec-Fetch-Site; programs that are none do not.
+// ownPagesOnly refuses what another site's page would change. What it asks to see it may not
+// show, by the header of secure; a link that a player follows from there is welcome.
 func ownPagesOnly(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		switch r.Header.Get("Sec-Fetch-Site") {
-		case "cross-site", "same-site":
-			if r.Header.Get("Sec-Fetch-Mode") != "navigate" || r.Method != http.MethodGet {
-				http.Error(w, "Ornamen answers only to its own pages.", http.StatusForbidden)
-				return
-			}
-		}
-		next.ServeHTTP(w, r)
-	})
+	own := http.NewCrossOriginProtection()
+	own.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		http.Error(w, "Ornamen answers only to its own pages.", http.StatusForbidden)
+	}))
+	return own.Handler(next)
 }
 
-// recoverer keeps a fault in one request from ending the others. The router's own would
-// answer with an empty page; a player gets a sentence.
-func recoverer(next http.Handler) http.Handler {
+// sayFault puts a sentence into the empty page that the recovery of a fault leaves, which
+// keeps one request's fault from ending the others.
+func sayFault(next http.Handler) http.Handler {
+	next = middleware.Recoverer(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		defer func() {
-			if v := recover(); v != nil && v != http.ErrAbortHandler {
-				log.Printf("fault in %s %s: %v\n%s", r.Method, r.URL.Path, v, debug.Stack())
-				http.Error(w, "Something went wrong here; nothing was saved.", http.StatusInternalServerError)
-			}
-		}()
-		next.ServeHTTP(w, r)
+		said := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
+		next.ServeHTTP(said, r)
+		if said.Status() == http.StatusInternalServerError && said.BytesWritten() == 0 {
+			io.WriteString(said, "Something went wrong here; nothing was saved.")
+		}
 	})
 }
 

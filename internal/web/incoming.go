@@ -17,6 +17,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"ornamen/core/lick"
+	"ornamen/core/say"
 	"ornamen/format"
 	"ornamen/format/read"
 	"ornamen/internal/archive"
@@ -199,7 +200,7 @@ func (a notebookScreen) previewFile(ctx context.Context, u upload, line int, v *
 
 // settingOf says count and tempo: "12 notes, 4/4, 96 quarters a minute".
 func settingOf(l lick.Lick) string {
-	s := fmt.Sprintf("%s, %s, %g quarters a minute", read.Count(len(l.Notes), "note"), l.Meter, l.Tempo)
+	s := fmt.Sprintf("%s, %s, %g quarters a minute", say.Count(len(l.Notes), "note"), l.Meter, l.Tempo)
 	if l.Feel == lick.Shuffle {
 		s += ", shuffle"
 	}

@@ -40,21 +40,21 @@ func (j *judging) start(ctx context.Context, a *App) {
 				return
 			case <-j.woken:
 			}
-			for {
-				more, err := a.judgeSome(a.asNow(ctx))
+			for more := true; more; {
+				var err error
+				if more, err = a.judgeSome(a.asNow(ctx)); err == nil {
+					continue
+				}
 				if ctx.Err() != nil {
 					return
 				}
-				if err != nil {
-					log.Printf("judging the notebook: %v", err)
-					select {
-					case <-ctx.Done():
-						return
-					case <-time.After(judgePause):
-					}
-				}
-				if !more {
-					break
+				// A full disk may have room again, so it is tried again by itself.
+				log.Printf("judging the notebook: %v", err)
+				select {
+				case <-ctx.Done():
+					return
+				case <-time.After(judgePause):
+					more = true
 				}
 			}
 		}

@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"ornamen/core/judge"
+	"ornamen/core/say"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -325,7 +326,7 @@ func summary(c store.Counts) string {
 	if c.All == 0 {
 		return ""
 	}
-	s := countOfWord(c.All, "lick")
+	s := say.Count(c.All, "lick")
 	var parts []string
 	for _, w := range []struct {
 		sev       judge.Severity

@@ -75,6 +75,27 @@ type offer struct {
 	Use     string // what takes it, where that is not the view's
 }
 
+// offerOf is a judged line as a card: what it is called, why it is offered, its numbers and
+// its hands, those marked that differ from another line's (nil for none).
+func offerOf(index int, title, why string, r *judge.Report, with *lick.Lick) offer {
+	o := offer{
+		Index:   index,
+		Title:   title,
+		Why:     why,
+		Word:    sentenceWord(r.Verdict),
+		Class:   r.Verdict.String(),
+		Ceiling: ceilingWord(r),
+		Hands:   draw.HandsSVG(r.Lick, with, r.Bottleneck),
+	}
+	if r.BestPossible > 0 {
+		o.Best = fmt.Sprint(r.BestPossible.Whole())
+	}
+	return o
+}
+
+// pickedHow says how the report's line is picked.
+func pickedHow(r *judge.Report) string { return sentenceCase(changesWords(r)) + "." }
+
 // offers answers with the best few hands for the line.
 func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.benchLook(w, r)
@@ -101,28 +122,15 @@ func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*
 	}
 	first := &proposals[0].Lick
 	for i, p := range proposals {
-		o := offer{
-			Index:   i,
-			Use:     judge.HandsID(p.Lick),
-			Title:   "Recommended",
-			Word:    sentenceWord(p.Report.Verdict),
-			Class:   p.Report.Verdict.String(),
-			Why:     p.Why,
-			Ceiling: ceilingWord(p.Report),
-		}
-		if p.BestPossible > 0 {
-			o.Best = fmt.Sprint(p.BestPossible.Whole())
-		}
-		with := first
-		if i == 0 {
-			with = nil
-		} else {
-			o.Title = "Another way"
+		title, with := "Recommended", (*lick.Lick)(nil)
+		if i > 0 {
+			title, with = "Another way", first
 			if p.Ceiling >= p.BestPossible*(1-1e-9) && p.Ceiling > proposals[0].Ceiling*(1+1e-9) {
-				o.Title = "As fast as possible"
+				title = "As fast as possible"
 			}
 		}
-		o.Hands = draw.HandsSVG(p.Lick, with, p.Report.Bottleneck)
+		o := offerOf(i, title, p.Why, p.Report, with)
+		o.Use = judge.HandsID(p.Lick)
 		v.Offers = append(v.Offers, o)
 	}
 	return v, nil
@@ -179,19 +187,7 @@ func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 		title string
 		r     *judge.Report
 	}{{"As it is", before}, {v.Title, after}} {
-		o := offer{
-			Index:   i,
-			Title:   x.title,
-			Word:    sentenceWord(x.r.Verdict),
-			Class:   x.r.Verdict.String(),
-			Ceiling: ceilingWord(x.r),
-			Why:     sentenceCase(changesWords(x.r)) + ".",
-			Hands:   draw.HandsSVG(x.r.Lick, nil, x.r.Bottleneck),
-		}
-		if x.r.BestPossible > 0 {
-			o.Best = fmt.Sprint(x.r.BestPossible.Whole())
-		}
-		v.Offers = append(v.Offers, o)
+		v.Offers = append(v.Offers, offerOf(i, x.title, pickedHow(x.r), x.r, nil))
 	}
 	a.render(w, r, http.StatusOK, "offers-partial", page{Data: v})
 }
@@ -236,22 +232,15 @@ func (a benchScreen) restrings(w http.ResponseWriter, r *http.Request, e store.E
 		list = append(append(list, found.After), found.Others...)
 	}
 	for i, p := range list {
-		o := offer{
-			Index: i, Title: v.Title, Word: sentenceWord(p.Report.Verdict), Class: p.Report.Verdict.String(),
-			Ceiling: ceilingWord(p.Report), Why: p.Why + " " + sentenceCase(changesWords(p.Report)) + ".",
-			Hands: draw.HandsSVG(p.Report.Lick, nil, p.Report.Bottleneck),
-		}
+		o := offerOf(i, v.Title, p.Why+" "+pickedHow(p.Report), p.Report, nil)
 		switch {
 		case i == 0:
-			o.Title, o.Why = "As it is", sentenceCase(changesWords(p.Report))+"."
+			o.Title, o.Why = "As it is", pickedHow(p.Report)
 			if len(list) == 1 {
 				o.Why += " No neighbouring strings make it cleaner."
 			}
 		case i > 1:
 			o.Title, o.Use = "Or", fmt.Sprintf("restring:%s:%d", way, i-1)
-		}
-		if p.Report.BestPossible > 0 {
-			o.Best = fmt.Sprint(p.Report.BestPossible.Whole())
 		}
 		v.Offers = append(v.Offers, o)
 	}
@@ -292,19 +281,9 @@ func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.
 		if err = cmp.Or(err, e); err != nil {
 			return
 		}
-		v.Offers = append(
-			v.Offers,
-			offer{
-				Index:   k,
-				Title:   title,
-				Word:    sentenceWord(rep.Verdict),
-				Class:   rep.Verdict.String(),
-				Ceiling: ceilingWord(rep),
-				Why:     verdictLine(l, rep),
-				Hands:   draw.HandsSVG(rep.Lick, nil, rep.Bottleneck),
-				Use:     fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k),
-			},
-		)
+		o := offerOf(k, title, verdictLine(l, rep), rep, nil)
+		o.Use = fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k)
+		v.Offers = append(v.Offers, o)
 	}
 	add(0, "As it is", e.Lick)
 	for k, b := range parts[:min(maxParts, len(parts))] {

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/find"
 	"ornamen/core/lick"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/internal/store"
 )
 
@@ -122,7 +123,7 @@ const maxPartActions = 6
 
 // partsNotice says of which parts a lick is joined, with the way to change each.
 func partsNotice(e store.Entry) notice {
-	n := notice{Text: fmt.Sprintf("%s of it were grown by recipes.", countOfWord(len(e.Lick.Parts), "part"))}
+	n := notice{Text: fmt.Sprintf("%s of it were grown by recipes.", say.Count(len(e.Lick.Parts), "part"))}
 	if len(e.Lick.Parts) == 1 {
 		n.Text = "One part of it was grown by a recipe."
 	}

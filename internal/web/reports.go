@@ -96,10 +96,8 @@ func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) 
 	}
 	m := *r
 	m.Findings = slices.Clone(r.Findings)
-	if err := a.work.Do(ctx, e.ID, func(ctx context.Context) error {
-		return c.engine.Mend(ctx, e.Lick,
-			&m)
-	}); err != nil {
+	err = a.work.Do(ctx, e.ID, func(ctx context.Context) error { return c.engine.Mend(ctx, e.Lick, &m) })
+	if err != nil {
 		return nil, err
 	}
 	a.reports.mended.Put(key, &m)

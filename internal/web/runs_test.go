@@ -10,6 +10,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/run"
+	"ornamen/internal/store"
 )
 
 // Bad input on the new screens: one sentence, the right status, nothing changed.
@@ -184,6 +185,31 @@ func TestOffersAreTaken(t *testing.T) {
 	_, body = c.get(path + "/recipe")
 	if !strings.Contains(body, "--cell") && !strings.Contains(body, "twice") {
 		t.Errorf("its recipe: %s", body)
+	}
+}
+
+// A lick begun on Tones lies on the player's own strings, the seventh too.
+func TestBeginOnSevenStrings(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	seven := url.Values{
+		"tuning": {"E4 B3 G3 D3 A2 E2 B1"}, "gauges": {"10 13 17 26w 36w 46w 60w"}, "scale": {"648"}, "frets": {"24"},
+		"size": {"medium"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"},
+	}
+	if res, body := c.post("/player", seven, c.token); res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	form := url.Values{"tonic": {"B"}, "scale": {"natural minor"}, "layout": {"3nps"}, "at": {"7:12"}}
+	res, body := c.post("/tones/lick", form, c.token)
+	if res.StatusCode != 200 {
+		t.Fatalf("%d %s", res.StatusCode, body)
+	}
+	rows, err := c.store.List(t.Context(), store.Query{Limit: 1})
+	if err != nil || len(rows) != 1 {
+		t.Fatal(rows, err)
+	}
+	e, err := c.store.Get(t.Context(), rows[0].ID)
+	if err != nil || len(e.Lick.Tuning) != 7 || len(e.Lick.Notes) != 1 || e.Lick.Notes[0].String != 7 {
+		t.Errorf("%+v %v", e.Lick, err)
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/core/shape"
 )
 
@@ -112,7 +113,7 @@ func (v *runsPage) sentence(g neck.Guitar) {
 	if r.Bars > 0 {
 		length = word(
 			"bars",
-			countOfWord(r.Bars, "bar")+" long",
+			say.Count(r.Bars, "bar")+" long",
 			"How many bars",
 			options("bars", "without", "", "1 bar", "1", "2 bars", "2", "4 bars", "4")...)
 	}

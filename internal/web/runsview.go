@@ -15,6 +15,7 @@ import (
 	"ornamen/core/phrase"
 	"ornamen/core/propose"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/internal/web/draw"
 )
 
@@ -178,9 +179,9 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 			On:      w.Name == use.Name,
 			Link:    to.address(),
 		}
-		row.Strokes = countOfWord(w.Report.Strokes, "stroke")
+		row.Strokes = say.Count(w.Report.Strokes, "stroke")
 		if w.Report.Slurs > 0 {
-			row.Strokes += ", " + countOfWord(w.Report.Slurs, "slur")
+			row.Strokes += ", " + say.Count(w.Report.Slurs, "slur")
 		}
 		row.Changes = changesWords(w.Report)
 		v.Ways = append(v.Ways, row)
@@ -188,14 +189,6 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	if best := use.Report.BestPossible; best > 0 {
 		v.Best = fmt.Sprintf("At best %d without added slurs", best.Whole())
 	}
-}
-
-// countOfWord counts things, small numbers in words.
-func countOfWord(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
 }
 
 // changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
@@ -240,7 +233,7 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	}
 	v.Run = draw.RunSVG(r, cells, names)
 	x := grown.RhythmOf()
-	v.Count = fmt.Sprintf("%s, %s: %s.", countOfWord(x.Notes, "note"), countOfWord(x.Bars, "bar"),
+	v.Count = fmt.Sprintf("%s, %s: %s.", say.Count(x.Notes, "note"), say.Count(x.Bars, "bar"),
 		learnWords(v.Form.Recipe, x.Notes))
 	notes := slices.Clone(grown.Remarks)
 	if x.Aloud != "" {
@@ -249,8 +242,8 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	if x.MeetCells > 1 {
 		notes = append(
 			notes,
-			fmt.Sprintf("Cell and beat meet again after %s, %s.", countOfWord(x.MeetCells, "cell"),
-				countOfWord(x.MeetBeats, "beat")),
+			fmt.Sprintf("Cell and beat meet again after %s, %s.", say.Count(x.MeetCells, "cell"),
+				say.Count(x.MeetBeats, "beat")),
 		)
 	}
 	if x.PickupFrom != "" && v.Form.Recipe.From == "" {
@@ -267,7 +260,7 @@ func learnWords(r run.Recipe, notes int) string {
 	}
 	cells := "one cell"
 	if len(p.Cells) > 1 {
-		cells = countOfWord(len(p.Cells), "cell")
+		cells = say.Count(len(p.Cells), "cell")
 	}
 	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
 }
@@ -288,7 +281,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		}
 		before, after = r.Before.Lick, r.After.Lick
 		c.Same = r.Clean[0] == r.Clean[1]
-		c.After.Why = fmt.Sprintf("%s out of the way, before %d.", countOfWord(r.Clean[1], "change"), r.Clean[0])
+		c.After.Why = fmt.Sprintf("%s out of the way, before %d.", say.Count(r.Clean[1], "change"), r.Clean[0])
 		if c.Same {
 			c.After.Why = "No neighbouring strings make it cleaner."
 		}

@@ -202,6 +202,7 @@ func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	l := lick.New()
+	l.Tuning = slices.Clone(engineOf(r.Context()).Player.Guitar.Tuning)
 	l.Title, l.Key = "New lick in "+p.Pretty(), f.key(p)
 	first := placed[0].Place
 	for _, t := range placed {

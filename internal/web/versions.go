@@ -9,7 +9,6 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/internal/store"
-	"ornamen/internal/web/draw"
 )
 
 // shownVersions is how far back the history is listed.
@@ -140,13 +139,7 @@ func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm
 
 // versionOf draws one version, what differs from the other one marked.
 func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView {
-	o := offer{
-		Word:    sentenceWord(r.Verdict),
-		Class:   r.Verdict.String(),
-		Ceiling: ceilingWord(r),
-		Hands:   draw.HandsSVG(r.Lick, with, r.Bottleneck),
-	}
-	return versionView{id, o, head}
+	return versionView{id, offerOf(0, "", "", r, with), head}
 }
 
 // differences says what changed between two versions of a lick, and what it did
