@@ -21,6 +21,8 @@ import (
 )
 
 // page is what every full page needs.
+// Data is what the template of its name expects; a page that is given another sort of value
+// answers with a fault, which the tests of every screen would show.
 type page struct {
 	Title   string
 	Where   string // the screen, for the navigation
@@ -30,6 +32,7 @@ type page struct {
 }
 
 // render writes a template; a fault in it is answered before anything is sent.
+// The page is not kept by the browser: what it shows is true of one revision and one player.
 func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name string, p page) {
 	p.Token = nosurf.Token(r)
 	var b bytes.Buffer
@@ -44,7 +47,9 @@ func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name st
 	w.Write(b.Bytes())
 }
 
-// invalid marks an error as the player's input: its text is the sentence.
+// invalid marks an error as the player's input: its text is the sentence that is shown, with
+// status 422. Everything else that fails is ours, and its text may name what a player should
+// not have to read.
 type invalid struct{ error }
 
 // Unwrap gives the cause.
@@ -52,6 +57,8 @@ func (e invalid) Unwrap() error { return e.error }
 
 // mistake marks an error as the player's input unless it is one of ours: a request
 // that is gone, or something the store says.
+// It is for errors of the core and of parsers, which know nothing of the web: what they refuse
+// they refuse in words for players.
 func mistake(err error) error {
 	var stale *store.StaleError
 	var unread *store.UnreadableError
@@ -68,7 +75,15 @@ func mistake(err error) error {
 	return invalid{err}
 }
 
-// fail answers an error with its status and one sentence.
+// fail answers an error with its status and one sentence. Nothing was changed when it is
+// called.
+//
+//   - 422: the player's input; the sentence says what is wrong with it.
+//   - 404, 410: what was asked for is not, or no longer, in the notebook.
+//   - 409: it was asked of a line that has changed since, or there is nothing to undo.
+//   - 413: more bytes than any form of ours has.
+//   - 503, 507, 403: the store is busy, full or read-only; the same form may be sent again.
+//   - 500: a fault of ours, which is logged.
 func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var inv invalid
 	var tooLarge *http.MaxBytesError
@@ -120,6 +135,7 @@ var storeFaults = []struct {
 }
 
 // storeStatus is the HTTP status of what the store refuses.
+// 0 means that it is none of the store's own faults.
 func storeStatus(err error) int {
 	for _, f := range storeFaults {
 		if errors.Is(err, f.err) {
@@ -166,6 +182,7 @@ func (a *App) say(w http.ResponseWriter, r *http.Request, status int, text strin
 
 // sayWith answers with a notice alone; on a page that htmx asked for it appears in its
 // place and the rest stays.
+// Without htmx, as when a form is sent without a script, it is a page of its own.
 func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
 	if status >= http.StatusBadRequest {
 		n.Status = status
@@ -178,6 +195,8 @@ func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n noti
 }
 
 // sentence makes an error's text one: a capital first, a stop last.
+// Errors in Go begin small and end without a stop, so that they can be wrapped; players read
+// them as sentences.
 func sentence(s string) string {
 	s = strings.TrimSpace(s)
 	if s == "" {
@@ -192,6 +211,7 @@ func sentence(s string) string {
 }
 
 // id reads the lick's number from the address.
+// What is no number names nothing, so that the error is the one of a lick that is not there.
 func id(r *http.Request) (uint, error) {
 	n, err := strconv.ParseUint(chi.URLParam(r, "id"), 10, 31)
 	if err != nil || n == 0 {
@@ -200,8 +220,10 @@ func id(r *http.Request) (uint, error) {
 	return uint(n), nil
 }
 
-// decode reads a form into a typed value. What the form does not know is
-// refused as the player's mistake.
+// decode reads a form into a typed value. What a field cannot hold is refused as the player's
+// mistake, by the field's name.
+// Fields that the value does not have are passed over: a page may carry more than one handler
+// needs. v is a pointer to a struct with form tags.
 func (a *App) decode(r *http.Request, v any) error {
 	if err := r.ParseForm(); err != nil {
 		var tooLarge *http.MaxBytesError

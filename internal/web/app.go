@@ -31,17 +31,18 @@ import (
 //go:embed templates assets
 var files embed.FS
 
-// App serves a notebook to a player.
+// App serves a notebook to a player. It is safe for concurrent use: what changes while it runs
+// is the player of the moment and what is remembered, and both are swapped whole or locked.
 type App struct {
-	store   *store.Store
-	now     atomic.Pointer[current]
-	work    *jobs.Jobs
-	reports reports
-	uploads *kept.Kept[string, upload]
-	pieces  *practising.Pieces
-	judging judging
-	whole   atomic.Pointer[overviewed]
-	pages   *template.Template
+	store   *store.Store               // the notebook; the only thing here that outlives the process
+	now     atomic.Pointer[current]    // who plays; a request takes it once, at its start
+	work    *jobs.Jobs                 // what takes longer than a blink
+	reports reports                    // judgements and proposals, bounded by bytes
+	uploads *kept.Kept[string, upload] // files that wait for a player's word, by key
+	pieces  *practising.Pieces         // the parts of licks, by version and player
+	judging judging                    // judges the notebook beside the requests
+	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
+	pages   *template.Template         // read once: they are embedded
 	forms   *form.Decoder
 	handler http.Handler
 }
@@ -59,6 +60,8 @@ type (
 
 // New prepares the application for the notebook's player. What it does in the
 // background ends with the context.
+// An error says that the player or a template cannot be read; the store is left open for the
+// caller to close.
 func New(ctx context.Context, s *store.Store) (*App, error) {
 	a := &App{
 		store:   s,
@@ -88,7 +91,13 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	return a, nil
 }
 
-// routes says which address is whose. What changes something is a POST with a form token.
+// routes says which address is whose.
+//
+// What changes something is a POST with a form token; a GET changes nothing, so that a browser
+// may ask for it ahead of need, and Back shows what was there. An address names a lick by its
+// number and, where it matters, the revision that a page was drawn from. The middlewares stand
+// in the order in which they must hold: a fault is caught outside all others, and the headers
+// are set even for what is refused.
 func (a *App) routes() http.Handler {
 	r := chi.NewRouter()
 	r.Use(sayFault, secure, ownPagesOnly, limitBody)
@@ -179,13 +188,16 @@ func (a *App) routes() http.Handler {
 func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.ServeHTTP(w, r) }
 
 // LogTo writes a line for every request from now on.
+// It is called before Serve, as the handler is not locked.
 func (a *App) LogTo(w io.Writer) {
 	a.handler = middleware.RequestLogger(
 		&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true},
 	)(a.handler)
 }
 
-// Timeouts of the server.
+// Timeouts of the server. A sound is computed while it is sent and a long search is ended by
+// the page that leaves, so that an answer may take a minute; what is under way when the server
+// stops has a few seconds to end.
 const (
 	readTimeout  = 30 * time.Second
 	writeTimeout = 60 * time.Second
@@ -195,6 +207,8 @@ const (
 
 // Serve answers requests on the listener until the context ends, then lets the
 // running ones finish.
+// It closes the listener. The error is nil after an orderly end, whatever was under way then:
+// an edit is either in the notebook or was never answered.
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	srv := &http.Server{Handler: onlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
@@ -240,7 +254,8 @@ func (a *App) playerLine() string {
 		float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
 }
 
-// prettySigns turns # and b after a note letter into music signs.
+// prettySigns turns # and b after a note letter or before a degree into music signs: "Bb" and
+// "b7", but not the b of "blues" or "bends".
 func prettySigns(s string) string {
 	var b strings.Builder
 	for i, r := range s {

@@ -14,6 +14,8 @@ import (
 
 // appendEdit lets the line go on after the note at the caret, or from its end, with what the
 // player names: the title of a lick, a recipe, or a cell of the line's own tones.
+// Its hands are found anew where nothing is locked, as the join may ask for other fingers on
+// both sides.
 func (a benchScreen) appendEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	l := base.Lick
 	at := 0 // the note in whose place it goes on, from 1; 0 is the end
@@ -44,7 +46,8 @@ func (a benchScreen) appendEdit(ctx context.Context, base store.Entry, f benchFo
 	return lick.Replace{Lick: joined, Why: why}, nil
 }
 
-// named is the line that a player's words mean, and what to call it.
+// named is the line that a player's words mean, and what to call it. Words that begin with --
+// are a recipe; a title, in any case, comes before a cell, since "1 2 3" is seldom one.
 func (a benchScreen) named(ctx context.Context, l lick.Lick, words string, at int) (lick.Lick, string, error) {
 	g := engineOf(ctx).Player.Guitar
 	switch {

@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"fmt"
 	"log"
 	"mime"
@@ -19,7 +20,8 @@ import (
 	"ornamen/internal/store"
 )
 
-// bench is the page of one lick.
+// bench is the page of one lick. The address may carry a caret; without one it opens at the
+// bottleneck, which is what a player comes to mend.
 func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -42,12 +44,7 @@ func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 			c.Note = b[len(b)-1]
 		}
 	}
-	v, err := a.benchView(r.Context(), e, c)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	parts, err := a.parts(v)
+	v, parts, err := a.drawn(r.Context(), e, c)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -72,7 +69,9 @@ func (p benchPage) Part(name string) part {
 	return part{}
 }
 
-// partNames are the fragments of the bench, each a template.
+// partNames are the fragments of the bench, each a template "part-" + name. They are cut by
+// what changes together: a caret that moves changes neck, foot and ledger, a finger also the
+// judgement, and most edits neither title nor tones.
 var partNames = []string{
 	"title",
 	"tonespill",
@@ -85,6 +84,16 @@ var partNames = []string{
 	"judge",
 	"foot",
 	"state",
+}
+
+// drawn is the bench of a lick at a caret, and its fragments.
+func (a benchScreen) drawn(ctx context.Context, e store.Entry, c caret) (*benchView, []part, error) {
+	v, err := a.benchView(ctx, e, c)
+	if err != nil {
+		return nil, nil, err
+	}
+	parts, err := a.parts(v)
+	return v, parts, err
 }
 
 // parts draws the fragments.
@@ -100,8 +109,9 @@ func (a benchScreen) parts(v *benchView) ([]part, error) {
 	return out, nil
 }
 
-// benchForm is a request from the bench: where the caret is, the revision it
-// was made on, and which fragments the browser has.
+// benchForm is a request from the bench: where the caret is, the revision it was made on, which
+// fragments the browser has, and what is to be done. Do and Value are the words of package
+// edit, or one of the four that need more than the lick (editOf).
 type benchForm struct {
 	caret
 	askForm
@@ -112,14 +122,12 @@ type benchForm struct {
 	To    string `form:"to"` // STRING:FRET
 }
 
-// answerBench sends the fragments that the browser does not have yet.
+// answerBench sends the fragments that the browser does not have yet, each by its name and the
+// hash of its bytes. Equal values draw equal bytes, so that nothing is compared but hashes; an
+// edit of a 64-note line takes about 20 ms from request to fragments, most of it the judgement
+// (BenchmarkEdit), and moving the caret 7 (BenchmarkCaret).
 func (a benchScreen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
-	v, err := a.benchView(r.Context(), e, c)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	parts, err := a.parts(v)
+	_, parts, err := a.drawn(r.Context(), e, c)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -212,6 +220,7 @@ func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 }
 
 // follow moves the caret along with an edit.
+// Elsewhere it stays on its number: an edit of hands or bends leaves the notes where they are.
 func follow(f benchForm, base, next lick.Lick) caret {
 	c := f.caret
 	switch f.Do {
@@ -232,7 +241,8 @@ func follow(f benchForm, base, next lick.Lick) caret {
 	return c
 }
 
-// keep makes a version that was kept aside the newest.
+// keep makes a version that was kept aside the newest: the answer to "Take mine instead" after
+// two tabs wrote on one revision. The other version stays in the history.
 func (a benchScreen) keep(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
@@ -261,7 +271,9 @@ func (a benchScreen) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, 
 // redo goes one revision on.
 func (a benchScreen) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.store.Redo) }
 
-// travel moves along the revisions and answers as an edit does.
+// travel moves along the revisions and answers as an edit does. A lick's revisions form a chain
+// from which nothing is taken, so that redo finds what undo left until another edit begins from
+// there.
 func (a benchScreen) travel(w http.ResponseWriter, r *http.Request, move mover) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {
@@ -276,7 +288,9 @@ func (a benchScreen) travel(w http.ResponseWriter, r *http.Request, move mover) 
 	a.answerBench(w, r, e, f.caret, f.Have)
 }
 
-// mend tries fixes for the findings and sends the findings with them.
+// mend tries fixes for the findings and sends the findings with them. The page asks for it when
+// it has shown the judgement, as every fix costs a judgement more; an edit in the meantime ends
+// it with 409.
 func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -296,7 +310,8 @@ func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
 }
 
-// export hands the lick over as a file of a format.
+// export hands the lick over as a file of a format, named after its title. Open hands are
+// filled in for formats that show them.
 func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {

@@ -32,7 +32,8 @@ func (v *benchView) window(g neck.Guitar) (from, to int) {
 	return v.around(g)
 }
 
-// parseWindow reads "3-12".
+// parseWindow reads "3-12". At least five frets are shown, and none that the neck and the model
+// do not have.
 func parseWindow(s string, g neck.Guitar) (from, to int, ok bool) {
 	a, b, cut := strings.Cut(s, "-")
 	from, err1 := strconv.Atoi(a)
@@ -62,6 +63,7 @@ func (v *benchView) around(g neck.Guitar) (from, to int) {
 
 // drawNeck draws the neck with the tones that were chosen, the notes of the lick, and the
 // hand at the caret.
+// Tones of the palette lie below the notes of the line, so that a note is never hidden.
 func (v *benchView) drawNeck(g neck.Guitar) {
 	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
@@ -176,7 +178,8 @@ func (v *benchView) drawLedger() {
 	v.Names, v.Ledger = draw.NamesSVG(led), draw.LedgerSVG(led)
 }
 
-// chordFrom is the chord that begins in a column: at its time, or before it in a rest.
+// chordFrom is the chord that begins in column k: at its time, or before it in a rest since the
+// column before. Of two that begin there the later one holds.
 func chordFrom(l lick.Lick, at lick.Time, first bool, cols [][2]int, k int) string {
 	name := ""
 	for _, c := range l.Chords {
@@ -190,6 +193,7 @@ func chordFrom(l lick.Lick, at lick.Time, first bool, cols [][2]int, k int) stri
 
 // ahead is the length that the next note gets and, while the line is shorter than a
 // bar, the counts of what is left of it to write in.
+// A new line so shows its first bar as a form to fill in, and none of it is part of the lick.
 func (v *benchView) ahead() (next string, counts []string) {
 	l := v.Lick
 	step := edit.NextLength(l, v.Caret.Next)
@@ -204,7 +208,8 @@ func (v *benchView) ahead() (next string, counts []string) {
 // maxAhead is how many empty columns are drawn at most.
 const maxAhead = 16
 
-// commonHave is the time that every move has, 0 when they differ.
+// commonHave is the time that every move has in ms, 0 when they differ by more than half of
+// one: a line in one note value, where one number says it all.
 func commonHave(r *judge.Report) float64 {
 	have := 0.0
 	for _, n := range r.Notes {

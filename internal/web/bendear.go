@@ -138,7 +138,8 @@ func bendWord(half float64) string {
 }
 
 // hearBend listens to a bend: a recording that the page sends while a key is held, or the
-// simulated guitar with an error in cents. Nothing is kept of it but the numbers.
+// simulated guitar with an error in cents. The result goes into the log as a round of that
+// bend, clean where it was in tune. Nothing is kept of the sound.
 func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)

@@ -14,6 +14,8 @@ import (
 )
 
 // changesForm is a request of the Changes screen.
+// Do is chords, move, fix, meant, undo or redo; Value is what it takes: chords as they are
+// typed, the word of a move, a fix's name, "CODE:NOTE".
 type changesForm struct {
 	Rev   uint   `form:"rev"`
 	Chord int    `form:"chord"` // that is pointed at, from 1; 0 is the first one
@@ -37,18 +39,24 @@ func (a changesScreen) anyChanges(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID), http.StatusSeeOther)
 }
 
-// changes is the page of a lick over its chords.
-func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
+// asked reads the lick and the form of a request that changes nothing in the lick; what is
+// wrong with either is answered.
+func (a changesScreen) asked(w http.ResponseWriter, r *http.Request) (e store.Entry, f changesForm, ok bool) {
+	if e, ok = a.entry(w, r); !ok {
+		return e, f, false
 	}
-	var f changesForm
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
-		return
+		return e, f, false
 	}
-	a.answerChanges(w, r, e, f)
+	return e, f, true
+}
+
+// changes is the page of a lick over its chords.
+func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
+	if e, f, ok := a.asked(w, r); ok {
+		a.answerChanges(w, r, e, f)
+	}
 }
 
 // answerChanges sends the page, or to a page that is open its body.
@@ -72,7 +80,7 @@ func (a changesScreen) answerChanges(w http.ResponseWriter, r *http.Request, e s
 }
 
 // change makes one edit: other chords, a move over them, a fix, something meant; or goes one
-// step back or on.
+// step back or on. The answer is the page's body with the new line.
 func (a changesScreen) change(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	var f changesForm
@@ -83,39 +91,33 @@ func (a changesScreen) change(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	var e store.Entry
-	switch f.Do {
-	case "undo", "redo":
-		move := a.store.Undo
-		if f.Do == "redo" {
-			move = a.store.Redo
-		}
-		if e, err = move(r.Context(), n, f.Rev); err == nil {
-			a.touched(n)
-		}
-	default:
-		base, err := a.store.At(r.Context(), n, f.Rev)
-		if err != nil {
-			a.fail(w, r, err)
-			return
-		}
-		next, what, err := a.changed(r.Context(), store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
-		if err != nil {
-			a.fail(w, r, mistake(err))
-			return
-		}
-		if e, err = a.commit(r.Context(), n, f.Rev, next, what); err != nil {
-			a.failStale(w, r, n, err)
-			return
-		}
-		a.answerChanges(w, r, e, f)
-		return
-	}
+	e, err := a.made(r.Context(), n, f)
 	if err != nil {
 		a.failStale(w, r, n, err)
 		return
 	}
 	a.answerChanges(w, r, e, f)
+}
+
+// made carries an edit out on the revision that the form names. The error is the store's, a
+// stale revision among them, or a mistake of the player's.
+func (a changesScreen) made(ctx context.Context, n uint, f changesForm) (store.Entry, error) {
+	if move, ok := map[string]mover{"undo": a.store.Undo, "redo": a.store.Redo}[f.Do]; ok {
+		e, err := move(ctx, n, f.Rev)
+		if err == nil {
+			a.touched(n)
+		}
+		return e, err
+	}
+	base, err := a.store.At(ctx, n, f.Rev)
+	if err != nil {
+		return store.Entry{}, err
+	}
+	next, what, err := a.changed(ctx, store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
+	if err != nil {
+		return store.Entry{}, mistake(err)
+	}
+	return a.commit(ctx, n, f.Rev, next, what)
 }
 
 // changed is what an edit makes of a lick, and what to call it.
@@ -182,13 +184,8 @@ const maxChangesName = 40
 
 // saveChanges keeps changes by name.
 func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
+	e, f, ok := a.asked(w, r)
 	if !ok {
-		return
-	}
-	var f changesForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
 		return
 	}
 	name := strings.TrimSpace(f.Name)

@@ -68,7 +68,8 @@ var roleWords = map[changes.Role]string{
 	changes.Outside: "outside",
 }
 
-// changesView reads the lick against its chords.
+// changesView reads the lick against its chords: by the key's palette, or with By "chord" by
+// each chord's own scale. Without chords it shows the line and the moves that need none.
 func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changesForm) (*changesPage, error) {
 	l := e.Lick
 	rep, err := a.mended(ctx, e)
@@ -146,7 +147,8 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 	return v, err
 }
 
-// landings says how many of the landings arrive.
+// landings says how many of the landings arrive, and lists them. A landing at rest, over a
+// chord without a note, is neither.
 func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	n := map[changes.Word]int{}
 	for _, x := range r.Landings {
@@ -220,7 +222,8 @@ func changesLink(id uint, chord int, by string) string {
 // landingRow is one landing in words.
 type landingRow struct{ Where, Chord, Word, On, Way string }
 
-// over judges the palette over one chord.
+// over judges the palette over one chord: what each of its tones is there, which it shares with
+// the next chord, which scales the chord takes by itself, and what the palette lacks of it.
 func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	c := r.Chords[k]
 	v.Over = c.Name

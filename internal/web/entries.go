@@ -10,8 +10,9 @@ import (
 	"ornamen/internal/store"
 )
 
-// commit saves a lick that was edited on a revision and ends the work on older
-// ones.
+// commit saves a lick that was edited on a revision and ends the work on older ones, whose
+// answers nobody waits for any more. what is how history calls the edit. A stale base is a
+// *store.StaleError, for failStale.
 func (a *App) commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
 	e, err := a.store.Commit(ctx, id, base, l, what)
 	if err == nil {
@@ -37,6 +38,7 @@ func (a *App) add(ctx context.Context, l lick.Lick, what string) (store.Entry, e
 
 // failStale answers a write on an old revision: both versions are kept, and the
 // player chooses.
+// Any other error is answered as fail does.
 func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err error) {
 	var stale *store.StaleError
 	if !errors.As(err, &stale) {
@@ -62,6 +64,7 @@ func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err err
 }
 
 // entry finds the lick of the address, or answers why not.
+// Callers return at once where ok is false.
 func (a *App) entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
 	n, err := id(r)
 	if err == nil {

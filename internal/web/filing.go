@@ -33,7 +33,8 @@ func (a notebookScreen) newLick(w http.ResponseWriter, r *http.Request) {
 }
 
 // exportAll hands licks over as a zip: the whole notebook with its versions, or, where a format
-// is named, those of a tag or all as files of that format.
+// is named, those of a tag or all as files of that format. It is made in memory before the
+// first byte is sent, so that a lick that cannot be written is an error and not half a file.
 func (a notebookScreen) exportAll(w http.ResponseWriter, r *http.Request) {
 	var f struct {
 		Tag string `form:"tag"`
@@ -127,7 +128,7 @@ func cutTo(s string, n int) string {
 	return s
 }
 
-// deleteLick puts a lick aside; the notice brings it back.
+// deleteLick puts a lick aside with all its versions; the notice brings it back.
 func (a notebookScreen) deleteLick(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err == nil {

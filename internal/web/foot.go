@@ -30,7 +30,8 @@ type key struct {
 	On                      bool
 }
 
-// keyTable is the values of a lane that do not depend on the lick.
+// keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so
+// that a lane has at most ten; a value is in the words of package edit.
 type keyRow struct{ digit, label, do, value string }
 
 var (
@@ -91,6 +92,7 @@ var (
 )
 
 // footOf lists the keys of the lane in which the caret stands.
+// The page takes the keys from here: what is not listed is no key.
 func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {

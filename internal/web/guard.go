@@ -28,6 +28,9 @@ var pagePolicy = func() string {
 }()
 
 // secure sets the headers that every answer carries.
+// They hold against a page that another site opens or embeds: no script but ours, no frame, no
+// picture shown elsewhere, no guess at what a file is. Answers that need more say so
+// themselves.
 func secure(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
@@ -64,12 +67,14 @@ func sayFault(next http.Handler) http.Handler {
 }
 
 // maxArchive is the largest file that is imported: a whole notebook as a zip.
+// Beyond 32 MB it lies on the disk while it is read.
 const maxArchive = 256 << 20
 
 // maxForm is the largest form that is not a file.
 const maxForm = 64 << 10
 
 // limitBody cuts off what is longer than any form of ours.
+// Reading beyond the limit is an error that fail answers with 413.
 func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		limit := int64(maxForm)
@@ -85,6 +90,9 @@ func limitBody(next http.Handler) http.Handler {
 }
 
 // guard refuses forms that did not come from our own pages.
+// Two locks where one would do: the token holds in browsers that do not say who asks, and the
+// header of ownPagesOnly where a token has leaked into a link. The cookie is not sent along
+// from another site.
 func (a *App) guard(next http.Handler) http.Handler {
 	h := nosurf.New(next)
 	h.SetIsTLSFunc(func(r *http.Request) bool { return r.TLS != nil })
@@ -98,6 +106,8 @@ func (a *App) guard(next http.Handler) http.Handler {
 
 // onlyHost answers only to the name it was opened under, so that no other site
 // can point its own name here.
+// Without it, a name that first leads to that site and then to this machine would make its
+// pages our own in the browser's eyes. Who opens Ornamen to a network on purpose is not asked.
 func onlyHost(addr net.Addr, next http.Handler) http.Handler {
 	allowed := map[string]bool{"localhost": true, "127.0.0.1": true, "::1": true}
 	any := false
@@ -120,6 +130,7 @@ func onlyHost(addr net.Addr, next http.Handler) http.Handler {
 
 // cached lets the browser keep what only changes with the application: it asks
 // again with the validator, and is answered that nothing changed.
+// The validators are hashed once, at the start: the files are embedded and cannot change.
 func cached(assets fs.FS, next http.Handler) (http.Handler, error) {
 	tags := map[string]string{}
 	err := fs.WalkDir(assets, ".", func(path string, d fs.DirEntry, err error) error {

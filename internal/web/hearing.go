@@ -21,7 +21,8 @@ import (
 // Small things are heard where they stand: a shape and a bend on Tones, a file before it is
 // taken in, proposed hands. Each answers with samples and, beside them, when they light up.
 
-// heardLick sends a lick that is no entry of the notebook: its samples, or its times.
+// heardLick sends a lick that is no entry of the notebook: its samples, or its times where the
+// address ends in /sounding. Both come from one player, made anew from the same address.
 func heardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) {
 	p := sound.NewPlayer(engineOf(r.Context()).Player.Guitar, l, o)
 	if strings.HasSuffix(r.URL.Path, "/sounding") {
@@ -86,7 +87,8 @@ func (a tonesScreen) shapeLick(f *tonesForm, g neck.Guitar) (lick.Lick, error) {
 	return l, l.Validate()
 }
 
-// bendLick is one bend, a half note long.
+// bendLick is one bend, a half note long: "2:8^2" is string 2 at fret 8 up by two half steps.
+// It is read back from its file form, so that it is valid or an error.
 func bendLick(g neck.Guitar, s string) (lick.Lick, error) {
 	l := lick.New()
 	place, by, _ := strings.Cut(s, "^")

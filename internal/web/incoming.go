@@ -36,7 +36,7 @@ type upload struct {
 // to choose the file again.
 const keptUploads = 64 << 20
 
-// incoming is a file that may become licks.
+// incoming is a file that may become licks, as it was understood: nothing of it is saved.
 type incoming struct {
 	Key, Name string
 	Line      int // of the file's lines, from 1
@@ -44,7 +44,7 @@ type incoming struct {
 	Title     string
 	Notes     int
 	Setting   string
-	Remarks   []string
+	Remarks   []string // what was chosen, moved or left out
 	Word      string
 	Verdict   string
 	Ceiling   string
@@ -61,6 +61,9 @@ type incomingFile struct {
 
 // importLick takes a file. What is wholly understood goes into the notebook at once; else the
 // page shows what was understood and what not, before anything is saved.
+// A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
+// format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
+// one.
 func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 	f, head, err := r.FormFile("file")
 	if err != nil {
@@ -116,7 +119,9 @@ func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 // isZip says whether a file holds others.
 func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zip") }
 
-// understood reads an upload with the engine, as work that waits for its turn.
+// understood reads an upload with the engine, as work that waits for its turn: places that a
+// file does not name are found by search. line counts from 0. An error names the file and is
+// the player's mistake.
 func (a notebookScreen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
 	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
 		out, err = handover.Read(ctx, engineOf(ctx), u.name, u.data, line)

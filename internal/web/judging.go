@@ -28,8 +28,9 @@ const (
 	fewBudget  = time.Second // where all that there is stands on one page
 )
 
-// start begins to judge what has no judgement yet, one lick after the other, unless it is
-// at it already.
+// start begins to judge what has no judgement yet, a few licks after the other, until the
+// context ends. Woken while at work it goes on looking, so that no wake is lost: the channel
+// holds one.
 func (j *judging) start(ctx context.Context, a *App) {
 	j.woken = make(chan struct{}, 1)
 	j.wake()
@@ -72,7 +73,8 @@ func (j *judging) wake() {
 	}
 }
 
-// judgeSome judges a few licks and says whether there may be more.
+// judgeSome judges a few licks and says whether there may be more. What is done is kept even if
+// the player changes meanwhile: the summaries name the player whom they are of.
 func (a *App) judgeSome(ctx context.Context) (more bool, err error) {
 	if a.store.ReadOnly {
 		return false, nil
@@ -95,7 +97,8 @@ func (a *App) judgeSome(ctx context.Context) (more bool, err error) {
 	return len(rows) > 0, a.store.Summarise(ctx, done)
 }
 
-// rowData is what a row of the notebook shows, as it is kept.
+// rowData is what a row of the notebook shows, kept with the lick's summary as JSON, the
+// drawing too: a page of fifty rows reads them and computes nothing.
 type rowData struct {
 	Tones, Count string
 	Tempo        float64
@@ -105,7 +108,8 @@ type rowData struct {
 	Line         string // SVG
 }
 
-// summary judges one lick for the notebook. One that cannot be read is a row too.
+// summary judges one lick for the notebook. One that cannot be read is a row too. Margin is the
+// ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
 func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	s := store.Summary{LickID: r.ID, RevisionID: r.Revision, Player: playing(ctx).key}
 	l, err := a.store.At(ctx, r.ID, r.Revision)

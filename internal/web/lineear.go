@@ -30,6 +30,7 @@ type heardWord struct {
 
 // fastestHeard is up to which tempo in sixteenths a line is listened to: faster notes are not told
 // apart.
+// That is 125 ms a note; HearLine needs about that much of a tone to tell its pitch.
 const fastestHeard = 120
 
 // hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or

@@ -18,7 +18,7 @@ import (
 	"ornamen/internal/web/draw"
 )
 
-// notebookForm is how the notebook is looked at.
+// notebookForm is how the notebook is looked at. It lives in the address.
 type notebookForm struct {
 	Find string `form:"find"`
 	Tag  string `form:"tag"`
@@ -176,7 +176,8 @@ type overviewed struct {
 	tags   []string
 }
 
-// overview counts the licks and lists their tags, once for every write.
+// overview counts the licks and lists their tags, once for every write: a page of a notebook
+// with ten thousand licks would else count them each time.
 func (a *App) overview(ctx context.Context) (store.Counts, []string, error) {
 	writes, key := a.store.Writes(), playing(ctx).key
 	if o := a.whole.Load(); o != nil && o.writes == writes && o.player == key {
@@ -193,8 +194,9 @@ func (a *App) overview(ctx context.Context) (store.Counts, []string, error) {
 	return counts, tags, err
 }
 
-// judgeShown judges the rows of a page that are not judged yet, as far as a blink
-// goes; the rest follows in the background. News says that some were.
+// judgeShown judges the rows of a page that are not judged yet, as far as a blink goes; the
+// rest follows in the background and comes by /judged. A short list has more time, since a page
+// that is whole at once is worth a second. News says that some were.
 func (a notebookScreen) judgeShown(ctx context.Context, rows []store.Row) (news bool, err error) {
 	budget := pageBudget
 	if len(rows) < pageRows {

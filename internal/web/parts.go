@@ -11,7 +11,8 @@ import (
 // mover is undo or redo.
 type mover func(ctx context.Context, id, base uint) (store.Entry, error)
 
-// part is one fragment of the bench, drawn.
+// part is one fragment of the bench, drawn. The browser keeps the hash with it and sends all
+// hashes along with the next request.
 type part struct {
 	Name string
 	Hash string

@@ -81,7 +81,8 @@ func helping(word string) player.Helping {
 	return h
 }
 
-// profile reads the form; an error names the field.
+// profile reads the form; an error names the field. An empty number is a measurement that was
+// not taken.
 func (f playerForm) profile() (player.Profile, error) {
 	p := player.Profile{
 		Tuning:     strings.TrimSpace(f.Tuning),
@@ -190,7 +191,8 @@ func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
 }
 
-// savePlayer keeps a profile and has every lick judged anew.
+// savePlayer keeps a profile for the next start and for undo. One that changes nothing is no
+// step to go back over. Lists are judged anew when loadPlayer has taken it.
 func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
 	if p == a.now.Load().profile {
 		return nil
@@ -212,7 +214,8 @@ func (a playerScreen) undoPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, a.store.UndoPlayer)
 }
 
-// changePlayer makes a change and answers with the page and what it did to the ceilings.
+// changePlayer makes a change and answers with the page and what it did to the ceilings: each
+// lick is judged by the player before and the one after, which is why only a dozen are.
 func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
 	before := a.now.Load()
 	err := change(r.Context())
@@ -319,7 +322,7 @@ func meaningsOf(c *current) map[string]string {
 	m["tuning"] = "New licks start with it; a lick keeps its own."
 	ease, most := p.Hand.Comfort[2], p.Hand.Limit[2]
 	m["size"] = fmt.Sprintf("Index to little finger: %.0f mm with ease, %.0f at most.", ease, most)
-	m["sixteenths"] = fmt.Sprintf("A stroke takes %.0f ms.", 85/p.Pick.Speed)
+	m["sixteenths"] = fmt.Sprintf("A stroke takes %.0f ms.", pick.TurnNeed/p.Pick.Speed)
 	m["hammering"] = fmt.Sprintf("A move takes %.0f %% of the model's time.", 100/p.Hand.Speed)
 	m["bend_finger"] = "The ring finger, unless the little one stands better there."
 	if p.Hand.Bender.Fretting() {

@@ -26,7 +26,9 @@ func (a *App) asNow(ctx context.Context) context.Context {
 	return context.WithValue(ctx, playerKey{}, a.now.Load())
 }
 
-// loadPlayer reads the player from the notebook, or takes the defaults.
+// loadPlayer reads the player from the notebook, or takes the defaults, and begins a
+// generation: what was judged for the player before is not shown any more. An engine is built
+// anew, with no memory of moves, as all of them may differ.
 func (a *App) loadPlayer(ctx context.Context) error {
 	data, before, err := a.store.Player(ctx)
 	if err != nil {
@@ -70,8 +72,8 @@ func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*cur
 // engineOf is the engine of a request's player.
 func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
 
-// summaryKey names a player by what the sums come from, the model's own values
-// included.
+// summaryKey names a player by what the sums come from, the model's own values included, so
+// that a version of Ornamen with other values judges a notebook anew by itself.
 func summaryKey(p player.Profile) string {
 	h := fnv.New64a()
 	fmt.Fprintf(h, "%+v %v", p, propose.Defaults())

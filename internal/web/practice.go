@@ -18,6 +18,8 @@ import (
 
 // practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
 // without a lick it is the first thing of today's plan.
+// Tempo is that of the round that was played, which the page was given by the ladder; it is in
+// quarters a minute.
 type practiceForm struct {
 	Minutes int     `form:"minutes"`
 	Lick    uint    `form:"lick"`
@@ -37,7 +39,8 @@ const (
 	mostSeconds = 300
 )
 
-// today is the page: the plan, and what stands on the stand.
+// today is the page: the plan, and what stands on the stand. The plan is computed from the log
+// at every look and kept nowhere, so that it cannot go stale.
 func (a practiceScreen) today(w http.ResponseWriter, r *http.Request) {
 	var f practiceForm
 	if err := a.decode(r, &f); err != nil {
@@ -94,7 +97,9 @@ func (a practiceScreen) practise(w http.ResponseWriter, r *http.Request) {
 	a.answerPractice(w, r, f, f.Do == "miss")
 }
 
-// round writes a round of the part on the stand.
+// round writes a round of the part on the stand, with what the part asks of each hand at that
+// tempo, so that the log can say later which hand failed. A page that was left open for an hour
+// does not claim that hour: a round counts for five minutes at most.
 func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time) error {
 	e, err := a.store.Get(ctx, f.Lick)
 	if err != nil {
@@ -118,7 +123,8 @@ func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time
 	return invalid{errors.New("that part is no longer there, as the line has changed; choose another")}
 }
 
-// missedNote says which note the last round missed.
+// missedNote says which note the last round missed. It rewrites that entry, unless it was clean
+// or of another lick, as when two tabs practise: then it stays as it is.
 func (a practiceScreen) missedNote(ctx context.Context, f practiceForm) error {
 	last, err := a.store.Unplay(ctx)
 	if err != nil {
@@ -200,7 +206,8 @@ func (a practiceScreen) takeLog(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
 }
 
-// takeNumbers makes the player's own numbers those that all lines are judged by.
+// takeNumbers makes the player's own numbers those that all lines are judged by: what the log
+// shows of an ability, as the measurement that would have given it. It can be undone on Player.
 func (a practiceScreen) takeNumbers(w http.ResponseWriter, r *http.Request) {
 	log, err := practising.Log(r.Context(), a.store)
 	if err != nil {

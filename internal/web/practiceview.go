@@ -67,6 +67,10 @@ const (
 )
 
 // practiceView reads the log and plans the day.
+//
+// The plan is made from the log as it was this morning, or every round would change what comes
+// next; what has been played since is marked as done, and the first thing that is not goes on
+// the stand. Cautions are not: soreness counts from the moment it is said.
 func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*practicePage, error) {
 	if f.Minutes < 1 || f.Minutes > mostMinutes {
 		f.Minutes = usualMinutes
@@ -147,7 +151,8 @@ func lastWord(e practice.Entry) string {
 	return fmt.Sprintf("missed at %.0f", e.Tempo)
 }
 
-// playedSince is how many minutes were played without a break, up to now.
+// playedSince is how many minutes were played without a break, up to now: from the first round
+// after a silence of restGap or a rest that was said.
 func playedSince(log []practice.Entry, now time.Time) int {
 	begun, last := time.Time{}, time.Time{}
 	for _, e := range log {
@@ -172,8 +177,9 @@ func standLink(id uint, part string, minutes int) string {
 	return "/practice?" + q.Encode()
 }
 
-// stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how it
-// went so far.
+// stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how
+// it went so far. A lick that has been deleted leaves the stand empty; a part that the line no
+// longer has gives way to the whole, which stands last.
 func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceForm, log []practice.Entry) error {
 	e, ok, err := a.onStand(ctx, f.Lick)
 	if err != nil || !ok {
@@ -284,6 +290,7 @@ type abilityView struct {
 const mostCurves = 6
 
 // logView reads the whole log.
+// Curves are of the parts played last. Numbers stand beside every curve, for a screen reader.
 func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 	log, err := practising.Log(ctx, a.store)
 	if err != nil {

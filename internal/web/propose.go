@@ -24,9 +24,11 @@ import (
 const maxOffered = 4
 
 // askForm is what a proposal may change.
+// It is part of the name under which proposals are remembered, so that taking one finds exactly
+// what was shown.
 type askForm struct {
-	Way   string `form:"way"`
-	Place bool   `form:"free"`
+	Way   string `form:"way"`  // of picking; empty for the player's habit
+	Place bool   `form:"free"` // other places for the same pitches too
 	From  int    `form:"from"` // the selection, from 1; 0 for the whole line
 	Upto  int    `form:"upto"`
 }
@@ -62,14 +64,14 @@ type offerView struct {
 	Title  string
 }
 
-// offer is one proposal as the card shows it.
+// offer is one line as a card: a proposal, a version, a line that was turned.
 type offer struct {
-	Index   int
+	Index   int // 0 is what the others are compared with
 	Title   string
-	Ceiling string
-	Best    string
-	Word    string
-	Class   string
+	Ceiling string // as ceilingWord says it
+	Best    string // the best possible ceiling; empty where there is none
+	Word    string // the verdict in a word
+	Class   string // and as the style sheet knows it
 	Why     string
 	Hands   template.HTML
 	Use     string // what takes it, where that is not the view's
@@ -139,6 +141,8 @@ func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*
 // takeEdit takes the proposal that the request names: exactly the hands that were
 // shown. Where the open hands come out the same by themselves they stay open, so
 // that they follow every later edit.
+// Hands are named by what they are (judge.HandsID), not by their row: a list that was computed
+// anew in the meantime gives the same hands or an error, never others.
 func (a benchScreen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	proposals, err := a.proposed(ctx, base, f.askForm)
 	if err != nil {
@@ -156,7 +160,8 @@ func (a benchScreen) takeEdit(ctx context.Context, base store.Entry, f benchForm
 	return nil, errors.New("there is no such proposal any more; look again")
 }
 
-// turned answers with a part of the line turned, or restrung, beside what it is.
+// turned answers with a part of the line turned, or restrung, beside what it is: a GET that
+// changes nothing. Taking it sends the same words as an edit, which computes it again.
 func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.benchLook(w, r)
 	if !ok {
@@ -251,6 +256,7 @@ func (a benchScreen) restrings(w http.ResponseWriter, r *http.Request, e store.E
 const maxParts = 6
 
 // partsFor lists what else the bend under the caret, or the tail after it, could be.
+// They are listed in the same order each time, as they are taken by number.
 func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed {
 	if what == "tail" {
 		return turn.OtherTails(g, l, note-1)

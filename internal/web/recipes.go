@@ -14,8 +14,9 @@ import (
 	"ornamen/internal/store"
 )
 
-// findRecipe looks for the recipe that a written lick follows and says it, with
-// the way to adopt it.
+// findRecipe looks for the recipe that a written lick follows and says it, with the way to
+// adopt it: what the lick knows of itself first, then what the finder finds, of the whole or of
+// parts.
 func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {

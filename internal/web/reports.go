@@ -11,13 +11,16 @@ import (
 	"ornamen/internal/store"
 )
 
-// judged names a report: for which player and of which revision.
+// judged names a report: for which player and of which revision. A revision never changes and a
+// generation is never used twice, so that a report under this name is never wrong, only
+// forgotten.
 type judged struct {
 	generation uint64
 	revision   uint
 }
 
 // Bounds of what is kept in memory, in bytes.
+// A report of 64 notes takes about 70 kB, so that a hundred and fifty are at hand.
 const (
 	keptReports = 10 << 20
 	keptOffers  = 6 << 20
@@ -49,6 +52,7 @@ func newReports() reports {
 }
 
 // reportBytes is about how much memory a report takes.
+// Fixes carry a line each and weigh the most.
 func reportBytes(r *judge.Report) int {
 	n := 1000 + 1000*len(r.Notes)
 	for _, f := range r.Findings {
@@ -57,7 +61,9 @@ func reportBytes(r *judge.Report) int {
 	return n
 }
 
-// report judges a lick, or remembers the judgement of its revision.
+// report judges a lick, or remembers the judgement of its revision. Two requests for one
+// revision may both judge it; the later one is kept, and they are the same. A long line waits
+// for a slot, so that ten tabs do not make each other wait for all of their lines.
 func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
 	key := judged{c.generation, e.Revision}

@@ -28,7 +28,8 @@ type runsForm struct {
 	Show   string // what stands in the table's place: restring, backwards, …
 }
 
-// usualRun is what a player sees who comes without a recipe.
+// usualRun is what a player sees who comes without a recipe: a cell of four over a scale with
+// three tones a string, long enough to show where string changes fall.
 func usualRun() run.Recipe {
 	return run.Recipe{
 		Key:    "C# natural minor",
@@ -42,7 +43,9 @@ func usualRun() run.Recipe {
 	}
 }
 
-// readRuns reads the page's address: the recipe, and what is looked at.
+// readRuns reads the page's address: the recipe, each of its words under its own name, and what
+// is looked at. A word that cannot be read is the player's mistake; a number that is none is as
+// if it were not there.
 func readRuns(r *http.Request) (runsForm, error) {
 	var f runsForm
 	if err := r.ParseForm(); err != nil {
@@ -98,6 +101,7 @@ func (f runsForm) query() url.Values {
 
 // with is the address with one argument changed. What was shown of the run before
 // does not carry over.
+// A value that is refused leaves the recipe as it is.
 func (f runsForm) with(name, value string) string {
 	f.Use, f.Show = "", ""
 	if f.Recipe.Set(name, value) != nil {
@@ -130,8 +134,9 @@ func (a runsScreen) runs(w http.ResponseWriter, r *http.Request) {
 	a.render(w, r, http.StatusOK, name, page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
 }
 
-// runLick is the line that the form has come to: the recipe grown, played the
-// chosen way, restrung or turned.
+// runLick is the line that the form has come to: the recipe grown, played the chosen way,
+// restrung or turned. Ways to play a run of a thousand notes take a quarter of a second, so
+// that it waits for its turn.
 func (a runsScreen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
 	g := engineOf(ctx).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
@@ -204,8 +209,9 @@ func restringWay(ctx context.Context, f runsForm) pick.Way {
 	return pick.Alternate
 }
 
-// runToBench puts the run on the bench: as a new lick, or, when it came from one,
-// grown again without losing what was locked there.
+// runToBench puts the run on the bench: as a new lick with its recipe, or, when it came from
+// one, grown again without losing what was locked there. A run that was turned or restrung
+// follows its recipe no longer and leaves it behind.
 func (a runsScreen) runToBench(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
@@ -232,7 +238,8 @@ func (a runsScreen) runToBench(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
 }
 
-// regrow grows a lick of the notebook again from a changed recipe.
+// regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
+// that the recipe was taken from.
 func (a runsScreen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 	base, err := a.store.At(r.Context(), f.Lick, f.Rev)
 	if err != nil {

@@ -13,7 +13,10 @@ import (
 	"ornamen/core/shape"
 )
 
-// sentence says the recipe with its words as controls.
+// sentence says the recipe with its words as controls. What is left out of the recipe is said
+// as what the run does then ("as far as it goes"), so that a player can change it without
+// knowing that it exists. The words stand in the order in which a teacher would say them:
+// tones, shape, place, cell, move, length, landing, count, picking.
 func (v *runsPage) sentence(g neck.Guitar) {
 	f, r := v.Form, v.Form.Recipe
 	p, _ := phrase.ParsePhrase(r.Cell)
@@ -214,7 +217,8 @@ func said(words, value string) string {
 	return words
 }
 
-// starts are places where the layout works, along its thickest string.
+// starts are up to a dozen places where the layout works, along the string of the start that is
+// given or the layout's own.
 func (v *runsPage) starts(g neck.Guitar) []choice {
 	r := v.Form.Recipe
 	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))

@@ -47,15 +47,15 @@ func (*runsPage) Letters() []letter {
 		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
 }
 
-// sentencePart is one piece of the recipe as a sentence: plain text, or a word
-// that can be changed.
+// sentencePart is one piece of the recipe as a sentence: plain text, or a word that can be
+// changed, by choice or by typing.
 type sentencePart struct {
 	Plain   string
-	Field   string
-	Text    string
-	Value   string
-	Hint    string
-	Copper  bool
+	Field   string // the recipe's argument that the word sets
+	Text    string // as the sentence says it
+	Value   string // as it is typed
+	Hint    string // what may be typed
+	Copper  bool   // in the colour of added tones
 	Choices []choice
 }
 
@@ -109,7 +109,8 @@ func (a runsScreen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	return v, a.work.Do(r.Context(), 0, func(ctx context.Context) error { return a.runsWays(ctx, v, f, grown, g) })
 }
 
-// runsWays adds the ways to play the run, and what it turns into.
+// runsWays adds the ways to play the run, and what it turns into. A way that the address names
+// and that this run does not have, as after another cell, gives way to the best.
 func (a runsScreen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *run.Run, g neck.Guitar) error {
 	list, err := waysOf(ctx, f, grown, g)
 	if err != nil {
@@ -144,7 +145,8 @@ func (a runsScreen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown
 	return a.stock(ctx, v)
 }
 
-// stock lists the saved recipes.
+// stock lists the saved recipes. One that a later version wrote and this one cannot read is
+// left out, and stays in the notebook.
 func (a runsScreen) stock(ctx context.Context, v *runsPage) error {
 	saved, err := a.store.Recipes(ctx)
 	if err != nil {
@@ -208,6 +210,8 @@ func changesWords(r *judge.Report) string {
 }
 
 // drawRun draws the run in the way that is used, and says how cells and beats lie.
+// A way that plays cells twice has other notes than the recipe's, so that no brackets are
+// drawn.
 func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	var cells []draw.RunCell
 	n := 0
@@ -252,7 +256,8 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	v.Note = strings.Join(notes, " ")
 }
 
-// learnWords says how many notes have to be learned for how many are played.
+// learnWords says how many notes have to be learned for how many are played: what a recipe is
+// for.
 func learnWords(r run.Recipe, notes int) string {
 	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {

@@ -51,7 +51,8 @@ const (
 	maxSeconds = 20 * 60
 )
 
-// options are the form's as the sound knows them.
+// options are the form's as the sound knows them. The click of a loop that has gone round
+// before goes on counting bars, so that "each second bar" stays each second one.
 func (f soundForm) options(l lick.Lick) (sound.Options, error) {
 	o := sound.Options{
 		Tempo:   f.Tempo,
@@ -166,7 +167,9 @@ func (a benchScreen) soundFile(w http.ResponseWriter, r *http.Request) {
 	sendWAV(w, r, p, l, f.Save)
 }
 
-// sendWAV streams a player; what follows is not computed once the page has gone.
+// sendWAV streams a player; what follows is not computed once the page has gone. The length is
+// in the file's head before the first sample is computed, so that a browser can show it and
+// seek.
 func sendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lick, save bool) {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store")
@@ -194,6 +197,7 @@ func (w whileThere) Write(b []byte) (int, error) {
 }
 
 // sounding says when the notes of a round sound, in seconds, for the lights.
+// Times are those of the samples, so that lights and sound cannot drift apart.
 type sounding struct {
 	Begins float64     `json:"begins"` // of the first round
 	Round  float64     `json:"round"`

@@ -49,7 +49,8 @@ func (f tonesForm) usual() tonesForm {
 	return f
 }
 
-// address writes the form as a link, leaving out what is usual.
+// address writes the form as a link, leaving out what is usual. Links of the page are all made
+// here, so that every one of them carries the whole state and Back goes one choice back.
 func (f tonesForm) address() string {
 	q := url.Values{}
 	for k, v := range map[string]string{"tonic": f.Tonic, "scale": f.Scale, "add": f.Add, "drop": f.Drop,
@@ -68,7 +69,8 @@ func (f tonesForm) with(change func(*tonesForm)) string {
 	return f.address()
 }
 
-// words cuts a list at its commas.
+// words cuts a list at commas, semicolons and spaces, as players type it: "9, b5@down" or "9
+// b5".
 func words(s string) []string {
 	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
 }
@@ -78,7 +80,9 @@ func (f tonesForm) palette() (music.Palette, error) {
 	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 }
 
-// tones is the page of a palette; the address is all of its state.
+// tones is the page of a palette; the address is all of its state. A word that cannot be read
+// is refused in a sentence, and the page that is open stays as it was. The address that is
+// answered is the one that was understood: a start that the layout cannot use is moved.
 func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 	var f tonesForm
 	if err := a.decode(r, &f); err != nil {
@@ -101,6 +105,7 @@ func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 
 // layoutFor reads the form's layout and start. What cannot be laid out from the
 // start it had moves to the nearest start that works.
+// The error is that no start on that string or on the usual one works, in the layout's words.
 func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar,
 	p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
 	layout := shape.Default(p.Scale)
@@ -133,6 +138,8 @@ func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar,
 
 // nearestStart finds the start on a string, nearest in frets, that a layout
 // works from.
+// Of two as near, the one toward the nut. It tries each fret of the string, at most twice the
+// neck's, each a shape laid out: well under a millisecond.
 func nearestStart(g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) (neck.Place, bool) {
 	if at.String < 1 || at.String > len(g.Tuning) {
 		return at, false
@@ -267,8 +274,8 @@ type recolourForm struct {
 	Scale string `form:"scale"`
 	Add   string `form:"add"`
 	Drop  string `form:"drop"`
-	Move  string `form:"move"`
-	How   string `form:"how"` // edit, or a new lick
+	Move  string `form:"move"` // where the tones go on the neck: nearest, same, octave
+	How   string `form:"how"`  // edit, or a new lick
 	Rev   uint   `form:"rev"`
 }
 
@@ -306,7 +313,9 @@ func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
 	return out, err
 }
 
-// recolour takes the recoloured lick in: as one edit, or as a new lick.
+// recolour takes the recoloured lick in: as one edit of the revision that was shown, so that
+// undo brings the old tones back, or as a new lick beside it. With How "tones" the notes stay
+// and only what they are judged by changes.
 func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err != nil {
@@ -351,7 +360,8 @@ func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
 }
 
-// toggled adds or drops a tone of the form, as the bench does.
+// toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,
+// leaves the address as it is.
 func (f tonesForm) toggled(p music.Palette, degree string) string {
 	k, err := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: words(f.Add), Drop: words(f.Drop)}.Toggle(degree)
 	if err != nil {

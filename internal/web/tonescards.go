@@ -14,7 +14,9 @@ import (
 	"ornamen/internal/web/draw"
 )
 
-// draw draws the neck with the shape on it, and the force along it.
+// draw draws the whole neck with the shape on it, and the force along it. The shape's frets are
+// lifted out where they span an octave or less; one that goes along the neck has no area of its
+// own. The widest hold is between tones of one string, as across strings a hand can turn.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
 	n := draw.Neck{
 		Guitar:     g,
@@ -81,7 +83,8 @@ func labelOf(kind string, t shape.Placed) string {
 	return t.Tone.Degree.Pretty()
 }
 
-// bendRows lists every bend that the shape offers.
+// bendRows lists every bend that the shape offers, from the thin strings down: those that
+// players bend first (common practice).
 func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) {
 	names := stringNames(g)
 	for i := len(placed) - 1; i >= 0; i-- {
@@ -127,7 +130,8 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 // mostSpots is how many places the table shows.
 const mostSpots = 6
 
-// spots ranks where the shape lies best.
+// spots ranks where the shape lies best. Shapes that name their own strings or frets lie where
+// they lie.
 func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return

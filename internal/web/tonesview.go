@@ -71,6 +71,8 @@ type spotRow struct {
 }
 
 // tonesView lays the palette out and judges it.
+// A click on the neck is carried out before anything is drawn, so that the page shows what came
+// of it. The error is the player's: a word of the form that cannot be read.
 func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	p, err := f.palette()
 	if err != nil {
@@ -171,6 +173,7 @@ var schools = []struct{ name, layout string }{
 
 // choices are the links to what else could be chosen, each the page's address with one
 // thing changed.
+// A layout with places of its own begins without the start of another one.
 func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place,
 	placed []shape.Placed) {
 	now := layout.Name()
@@ -276,8 +279,9 @@ func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.
 	v.Shape = strings.Join(said, " ")
 }
 
-// outsideColours says how the colour notes beyond the shape's frets are reached,
-// up and down apart.
+// outsideColours says how the colour notes beyond the shape's frets are reached, up and down
+// apart, as the hand comes from different places: the way down is fingered only where there is
+// such a tone.
 func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
 	lo, hi := neck.MaxFrets, 0
 	for _, t := range placed {

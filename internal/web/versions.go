@@ -67,7 +67,9 @@ func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 		page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
 }
 
-// versionsPage compares two of them.
+// versionsPage compares two of them: without a choice, the newest with the one before it. The
+// first twenty are judged for the list, older ones when they are chosen. A version that cannot
+// be read is listed as such and keeps none of the others from being shown.
 func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*versionsPage, error) {
 	list, err := a.store.Versions(r.Context(), e.ID, shownVersions)
 	if err != nil {
@@ -142,8 +144,10 @@ func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView
 	return versionView{id, offerOf(0, "", "", r, with), head}
 }
 
-// differences says what changed between two versions of a lick, and what it did
-// to notes and hands.
+// differences says what changed between two versions of a lick, and what it did to notes and
+// hands. The setting is compared as it was written, the hands as they are filled in, so that a
+// finger that was open and is now set to the same is no difference. With notes added or taken
+// away only their number is said: which is which would be a guess.
 func differences(a, b, filledA, filledB lick.Lick) []string {
 	var out []string
 	changed := func(name, x, y string) {

@@ -14,7 +14,8 @@ import (
 	"ornamen/internal/web/draw"
 )
 
-// caret is where the player stands on the bench.
+// caret is where the player stands on the bench. It lives in the browser: two tabs have two,
+// and a reload keeps it.
 type caret struct {
 	Note   int    `form:"note"`   // from 1; one more than there are notes is the empty column
 	Lane   string `form:"lane"`   // as draw.Lane names it
@@ -26,6 +27,8 @@ type caret struct {
 
 // benchView is all that the bench shows. Its parts are drawn on their own, so
 // that an edit sends only those that changed.
+// Nothing in it depends on the browser but the caret, so that equal carets on equal revisions
+// give equal bytes.
 type benchView struct {
 	ID       uint
 	Revision uint
@@ -104,6 +107,7 @@ type railTone struct {
 var tonics = []string{"C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"}
 
 // benchView gathers the page of a lick at a caret.
+// The judgement is without fixes; they follow by mend.
 func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*benchView, error) {
 	l := e.Lick
 	r, err := a.report(ctx, e)
@@ -134,7 +138,8 @@ func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*be
 	return v, nil
 }
 
-// normal brings a caret from the browser back onto the lick.
+// normal brings a caret from the browser back onto the lick: another tab may have taken notes
+// away, and an address can be typed. The empty column after the last note is part of the line.
 func normal(c caret, l lick.Lick) caret {
 	c.Note = min(max(c.Note, 1), len(l.Notes)+1)
 	known := false
@@ -186,6 +191,8 @@ func tonesViewOf(l lick.Lick) tonesView {
 
 // railOf names the twelve half steps from the root, and what a click on each
 // would do.
+// The half step above the root is called 9 where a click would add it, as players name it when
+// it is a colour (common practice).
 func railOf(p music.Palette) []railTone {
 	var rail []railTone
 	for semi := range 12 {

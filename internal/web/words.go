@@ -91,6 +91,7 @@ func alsoAt(others []judge.Finding) string {
 }
 
 // noteNumbers writes notes: "12 → 13", "4", "4, 7 and 3 more".
+// Two notes are a move, from one to the other; three or more in a row are written as a stretch.
 func noteNumbers(notes []int) string {
 	switch len(notes) {
 	case 0:
@@ -147,7 +148,7 @@ func fineLine(r *judge.Report) string {
 	return s
 }
 
-// whyNot explains a verdict that holds at any tempo.
+// verdictLine says in one sentence how far a line is clean, or why there is no such tempo.
 func verdictLine(l lick.Lick, r *judge.Report) string {
 	switch {
 	case len(l.Notes) == 0:

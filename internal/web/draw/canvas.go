@@ -9,6 +9,7 @@ import (
 )
 
 // canvas collects SVG. Text and attribute values are escaped.
+// It knows no drawing; each drawing's own words are methods in its file.
 type canvas struct{ strings.Builder }
 
 // open starts an element with attributes given as name, value pairs.

@@ -197,6 +197,7 @@ func beatsWord(l lick.Lick, t lick.Time) string {
 // note draws a note by its role: a root has a ring, a third and a fifth are discs, a seventh is a
 // dashed disc, a colour a full lozenge, a tension an open one, a clash a triangle, a tone outside
 // a square. The bass is small, at the foot.
+// The height is the pitch as it sounds, bent ones where they arrive.
 func (b bars) note(c *canvas, i int, x, top float64) {
 	l, n := b.v.Lick, b.v.Report.Notes[i]
 	y := top + 34 + (changesBar-34-44)*(1-(float64(changes.Sounding(l, i))-b.low)/b.span)

@@ -18,6 +18,8 @@ const (
 
 // HandsSVG draws a line on its strings with fingers and strokes under it. What
 // differs from the line it is compared with is marked.
+// Notes of the two lines belong together where they sound at one time at one pitch; bottleneck
+// counts notes from 1. A column is 30 units wide, so that a phrase of 16 fits beside another.
 func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 	var c canvas
 	strings := len(l.Tuning)

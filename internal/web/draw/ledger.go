@@ -11,7 +11,7 @@ import (
 	"ornamen/core/music"
 )
 
-// Cell is one note of a ledger column.
+// Cell is one note of a ledger column: what is set and what is proposed, told apart.
 type Cell struct {
 	Number                       int // from 1
 	String, Fret                 int
@@ -90,6 +90,9 @@ func fullY(load Lane) float64 { return load.Y + 30 }
 
 // LedgerSVG draws the columns, one more than there are: the empty one takes the
 // next note.
+// The attributes data-lanes, data-columns and data-width tell the script where a click or an
+// arrow lands: "name:string:y:height" of every lane, and "number.string" of every note of a
+// column.
 func LedgerSVG(l Ledger) template.HTML {
 	var c canvas
 	lanes := l.lanes()

@@ -7,7 +7,9 @@ import (
 	"ornamen/core/judge"
 )
 
-// load draws how much of the time there is the note's move needs.
+// load draws how much of the time there is the note's move needs: the line of the lane is all
+// of it. Of notes that sound together the worst is drawn. A bar is cut off at 1.35 of the time,
+// since how far beyond it goes changes nothing; a move that no tempo allows says "never".
 func (c *canvas) load(ln Lane, x float64, cells []Cell) {
 	worst := cells[0]
 	for _, cell := range cells[1:] {

@@ -73,6 +73,8 @@ type scaler struct {
 }
 
 // newScaler fits the frets that are shown into the width, to scale.
+// Frets narrow toward the bridge as they do on the guitar, so that a stretch looks as wide as
+// it is.
 func newScaler(n Neck) scaler {
 	s := scaler{n: n, from: max(1, n.From), to: n.To}
 	if n.From <= 0 {
@@ -320,6 +322,7 @@ func toward(x, y, tx, ty, r float64) (float64, float64) {
 }
 
 // hits are the places that a click adds.
+// They lie on top of everything, so that a click on a tone is a click on its place.
 func (c *canvas) hits(s scaler) {
 	for str := 1; str <= len(s.n.Guitar.Tuning); str++ {
 		y := s.y(str) - neckString/2
@@ -336,6 +339,7 @@ func (c *canvas) hits(s scaler) {
 
 // TipsSVG draws where the four fingertips stood before the selected note, hollow,
 // and where they stand now, filled, under the neck's frets.
+// A frame names the fret of each finger, the index first.
 func TipsSVG(n Neck) template.HTML {
 	var c canvas
 	s := newScaler(n)

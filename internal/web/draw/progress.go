@@ -18,6 +18,9 @@ const (
 
 // ProgressSVG draws the clean tempo of each day of a part, the wanted tempo as a dashed line, and
 // where the forecast leads as a fan.
+// days must not be empty. A day without a clean round is a cross at the foot. The fan is as
+// wide as a forecast that is off by two fifths either way, and reaches no further ahead than a
+// good half of the days that it comes from.
 func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wide float64) template.HTML {
 	var c canvas
 	low, high := math.Inf(1), wanted

@@ -18,6 +18,8 @@ const (
 
 // LineSVG draws the start of a line small on its strings, with the notes of
 // the bottleneck marked.
+// It is kept with a lick's summary, so that what changes here shows only where the summary's
+// player key changes with it.
 func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var c canvas
 	n := len(l.Tuning)

@@ -38,6 +38,8 @@ var changeWords = map[pick.Change]string{
 
 // RunSVG draws a run on the strings it uses, its cells bracketed, with fingers,
 // strokes and string changes under it.
+// Columns are as wide as the screen has room for, and never narrower than two figures need: a
+// longer run scrolls. names has a name for each string of the tuning, thin first.
 func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 	var c canvas
 	l := r.Lick
