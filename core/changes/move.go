@@ -116,8 +116,8 @@ func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Pla
 	return best, false
 }
 
-// fit takes away slurs that no longer sound, and moves one of two notes that came to share a
-// string at one time; one that finds no string goes.
+// fit takes away slurs from notes that have gone or moved in time, and every note that would
+// begin on a string that still sounds: the one that is there already stays.
 func fit(l *lick.Lick) {
 	for i := 0; i < len(l.Notes); i++ {
 		clash := false

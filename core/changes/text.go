@@ -200,33 +200,38 @@ func Text(l lick.Lick) string {
 	return b.String()
 }
 
+// mostParts is into how many even parts a bar is cut so that each chord begins with one.
+const mostParts = 96
+
 // barText writes one bar: its chords where they begin, points where one goes on, in the fewest
-// even parts that hold them.
+// even parts that hold them. Three chords in a bar of four beats are three parts; one on the
+// last eighth makes eight. Chords that no such cut holds, as a file may have them, are named in
+// a row: a time is lost then, and no chord.
 func barText(l lick.Lick, at lick.Time) string {
 	bar := l.Meter.Bar()
-	for _, parts := range []int64{1, 2, int64(l.Meter.Beats), 2 * int64(l.Meter.Beats)} {
-		num, den := bar.Parts()
+	var in []lick.Chord
+	for _, c := range l.Chords {
+		if !c.At.Before(at) && c.At.Before(at.Add(bar)) {
+			in = append(in, c)
+		}
+	}
+	num, den := bar.Parts()
+	for parts := int64(1); parts <= mostParts; parts++ {
 		part := lick.NewTime(num, den*parts)
-		var words []string
-		placed := 0
-		for k := range parts {
-			word := "."
-			for _, c := range l.Chords {
-				if c.At.Cmp(at.Add(part.Times(k))) == 0 {
-					word, placed = c.Name, placed+1
-				}
-			}
-			words = append(words, word)
+		words := slices.Repeat([]string{"."}, int(parts))
+		held := true
+		for _, c := range in {
+			k, rest := c.At.Sub(at).Div(part)
+			words[k] = c.Name
+			held = held && rest.IsZero()
 		}
-		inBar := 0
-		for _, c := range l.Chords {
-			if !c.At.Before(at) && c.At.Before(at.Add(bar)) {
-				inBar++
-			}
-		}
-		if placed == inBar {
+		if held {
 			return strings.Join(words, " ")
 		}
 	}
-	return "."
+	names := make([]string, len(in))
+	for k, c := range in {
+		names[k] = c.Name
+	}
+	return strings.Join(names, " ")
 }

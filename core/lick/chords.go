@@ -11,7 +11,7 @@ import (
 
 // ParseChords reads changes as players write them, a bar between bars and a point for
 // a beat that goes on: "C#m7 | F#7 . G#7 . | C#m7". The signs of a bar share it
-// evenly. The first bar begins after the pick-up.
+// evenly. The first bar begins after the pick-up. A point before the first chord is silence.
 func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 	var out []Chord
 	at := pickup
@@ -24,6 +24,10 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 		length := meter.Bar()
 		part := NewTime(length.num, max(length.den, 1)*int64(len(words)))
 		for _, w := range words {
+			if w == "." && len(out) == 0 {
+				at = at.Add(part)
+				continue
+			}
 			if w == "." || w == "%" {
 				if len(out) == 0 {
 					return nil, fmt.Errorf("%q goes on with a chord, but none stands before it", w)
@@ -41,6 +45,9 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 		if len(out) > maxChords {
 			return nil, fmt.Errorf("a lick has at most %d chords", maxChords)
 		}
+	}
+	if len(out) == 0 {
+		return nil, errors.New("write a chord, as in C#m7 | F#7")
 	}
 	return out, nil
 }

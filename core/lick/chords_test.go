@@ -32,7 +32,7 @@ func TestParseChords(t *testing.T) {
 			t.Errorf("%q: %s, want %s (%v)", c.text, names(got), c.want, err)
 		}
 	}
-	for _, bad := range []string{"", "C | | D", ". | C", "Cwonky", "C H7"} {
+	for _, bad := range []string{"", "C | | D", ". | .", "Cwonky", "C H7"} {
 		if _, err := ParseChords(bad, four, Time{}); err == nil {
 			t.Errorf("%q is taken for changes", bad)
 		}

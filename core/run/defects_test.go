@@ -89,3 +89,20 @@ func TestOneBendAmount(t *testing.T) {
 		}
 	}
 }
+
+// A bend to a tone is looked for on the string of its own step: the F over the thin string's E
+// lies beyond the neck on the thick one, where the cell begins.
+func TestBendOnItsOwnString(t *testing.T) {
+	r, err := run.Parse(`--key "A natural minor" --cell "chord@6,1: 1 5''^6''" --move stay --at 6:5`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	g, err := run.Grow(r, neck.Standard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	n := g.Lick.Notes[1]
+	if n.String != 1 || n.Fret != 12 || n.Bend == nil || n.Bend.Semitones != 1 {
+		t.Errorf("%+v", n)
+	}
+}

@@ -192,15 +192,15 @@ func fits(st station, cell []phrase.Step) (bool, error) {
 			}
 			before = append(before, found[0].place)
 		}
-		index += len(s.Tones)
 		if s.Bend != nil && s.Bend.Semitones == 0 {
-			if _, err := st.find(s.Bend.To, min(index, 0), before); err != nil {
+			if _, err := st.find(s.Bend.To, index, before); err != nil {
 				if _, out := err.(beyond); out {
 					return false, nil
 				}
 				return false, err
 			}
 		}
+		index += len(s.Tones)
 	}
 	return true, nil
 }
