@@ -93,7 +93,7 @@ func TestOneBendAmount(t *testing.T) {
 // A bend to a tone is looked for on the string of its own step: the F over the thin string's E
 // lies beyond the neck on the thick one, where the cell begins.
 func TestBendOnItsOwnString(t *testing.T) {
-	r, err := run.Parse(`--key "A natural minor" --cell "chord@6,1: 1 5''^6''" --move stay --at 6:5`)
+	r, err := run.Parse(`--key "A natural minor" --cell "chord@6,1: 1 5''^6''" --chords 1 --at 6:5`)
 	if err != nil {
 		t.Fatal(err)
 	}
