@@ -8,7 +8,8 @@ import (
 	"ornamen/core/sound"
 )
 
-// encodeWAV is a lick as it sounds on a guitar of its tuning, once through.
+// encodeWAV is a lick as it sounds on a guitar of its tuning, once through, without click or
+// band.
 func encodeWAV(l lick.Lick) []byte {
 	var b bytes.Buffer
 	// A buffer takes all that is written.

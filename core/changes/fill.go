@@ -12,9 +12,10 @@ import (
 	"ornamen/core/say"
 )
 
-// Fill answers the line with partial chords: in every rest of a beat or more, three tones of
-// the chord that holds, on strings 4, 3 and 2, near where the line lies (common practice: chords
-// fill the rests of a line). said names them by bar.
+// Fill answers the line with partial chords: in every rest of a beat or more, up to three tones
+// of the chord that holds, on strings 4, 3 and 2, near where the line lies (common practice:
+// chords fill the rests of a line). A rest over two chords is filled with both. said names them
+// by bar. The error is that there are no chords, or no rest that long.
 func Fill(g neck.Guitar, l lick.Lick) (out lick.Lick, said string, err error) {
 	r := Read(l)
 	if len(r.Chords) == 0 {
@@ -92,7 +93,9 @@ func fretNear(l lick.Lick, at lick.Time) int {
 }
 
 // partial is a chord on strings 4, 3 and 2 within four frets: third and seventh before the
-// others, as near to a fret as that allows.
+// others, as they tell the chord, as near to a fret as that allows. Each string takes the tone
+// that is worth most and is not there yet; a tone outweighs any distance, so that the hand
+// moves for it. At least one fret away from the nut, since the shape must move with the chords.
 func partial(g neck.Guitar, c music.Chord, near int) []neck.Place {
 	worth := map[int]int{}
 	for _, d := range c.Degrees {
@@ -210,7 +213,8 @@ func OnlyBends(l lick.Lick) (out lick.Lick, said string, err error) {
 	return kept(l, keep, "the line has no bends")
 }
 
-// kept is the line with some of its notes.
+// kept is the line with some of its notes, each where it was in time: the gaps are the limit.
+// none is the error where nothing is left.
 func kept(l lick.Lick, keep map[int]bool, none string) (out lick.Lick, said string, err error) {
 	out = l.Clone()
 	out.Notes, out.Parts, out.Recipe = nil, nil, ""

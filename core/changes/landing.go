@@ -54,7 +54,8 @@ func (r *Report) landings(l lick.Lick) {
 	}
 }
 
-// columnsOf are the columns of the line without the bass voice: the bass goes its own way.
+// columnsOf are the columns of the line, notes that begin together, without the bass voice,
+// which goes its own way, and without dead notes, which have no pitch.
 func columnsOf(l lick.Lick) (out [][]int) {
 	for i, n := range l.Notes {
 		if n.Voice == lick.VoiceBass || n.Mute {
@@ -72,6 +73,10 @@ func columnsOf(l lick.Lick) (out [][]int) {
 // land finds the landing on chord k. In this order: what begins on the change; what sounds on
 // into it; where nothing begins there, what was meant for it but came before; what comes after;
 // then what came before, although the line goes on.
+//
+// As an example, over E7 | A7 the line ends a phrase with A and E on the last beat of E7:
+// nothing begins on the change, and what is held tells A7, not E7, so it is early by a beat.
+// Had the line gone on with C♯ on the change, that would be the landing, and on time.
 func (r *Report) land(l lick.Lick, columns [][]int, k int) Landing {
 	change, before := r.Chords[k], r.Chords[k-1]
 	at := func(c int) lick.Time { return l.Notes[columns[c][0]].At }

@@ -30,7 +30,8 @@ func Mend(g neck.Guitar, l lick.Lick, r Report, x Landing) (out []Fix) {
 }
 
 // mending is one landing under way: its phrase is the columns [from, to), on is the column that
-// lands, or where it is missed the first one over the chord.
+// lands, or where it is missed the first one over the chord. None of the ways changes the lick;
+// each makes a copy.
 type mending struct {
 	guitar       neck.Guitar
 	lick         lick.Lick
@@ -77,6 +78,7 @@ func (m *mending) joined(c int) bool {
 }
 
 // lands says whether the changed line arrives on time at that change.
+// The change is found by its time and name, as its number may be another one.
 func (m *mending) lands(l lick.Lick) bool {
 	if l.Validate() != nil {
 		return false
@@ -91,7 +93,8 @@ func (m *mending) lands(l lick.Lick) bool {
 	return false
 }
 
-// moved is the line with the columns [from, to) that much later.
+// moved is the line with the columns [from, to) that much later; false where they would run
+// into what stands before or after them.
 func (m *mending) moved(from, to int, by lick.Time) (lick.Lick, bool) {
 	out := m.lick.Clone()
 	if from > 0 && m.at(from).Add(by).Before(m.end(from-1)) || m.at(from).Add(by).Before(lick.Time{}) {

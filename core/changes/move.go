@@ -25,6 +25,9 @@ const (
 // changes: blues and its kin follow the chord, not the key (common practice). With the same
 // degrees, a third stays the chord's third, whichever that is; every other tone keeps its
 // distance from the root. What is longer than a chord is cut. Hands are open again.
+//
+// As an example, E G♯ B over E7, its root, third and fifth, becomes A C♯ E over A7 and A C E
+// over Am7: thirds stay thirds.
 func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
 	r := Read(l)
 	if len(r.Chords) < 2 {
@@ -90,7 +93,7 @@ func quality(from, to music.Chord, pitch music.Pitch) music.Pitch {
 }
 
 // shifted is a place so many frets along its string, an octave on where it would leave the
-// neck.
+// neck. A fretted note does not become an open one, which no finger could slide or bend.
 func shifted(g neck.Guitar, at neck.Place, by music.Pitch) (neck.Place, bool) {
 	for _, f := range []int{at.Fret + int(by), at.Fret + int(by) + 12, at.Fret + int(by) - 12} {
 		if f >= 0 && f <= g.Frets && (f > 0 || at.Fret == 0) {
@@ -136,7 +139,8 @@ func fit(l *lick.Lick) {
 }
 
 // Displace lets the line come so much later over the same chords, or with a time below zero
-// earlier; what would begin before the beginning is refused.
+// earlier; what would begin before the beginning is refused. Notes keep their lengths, and the
+// recipe goes, as it would grow the line where it was.
 func Displace(l lick.Lick, by lick.Time) (lick.Lick, error) {
 	out := l.Clone()
 	for i := range out.Notes {
@@ -233,7 +237,8 @@ func lengthWord(t lick.Time) string {
 
 // GuideTones is one tone of each chord, held as long as it lasts: the third, or another of its
 // tones by number, each the nearest to the one before (common practice: the limit "only the
-// third of each chord").
+// third of each chord"). By pitch the way from one to the next is never more than six half
+// steps; where that pitch is not on the neck, it is an octave away.
 func GuideTones(g neck.Guitar, l lick.Lick, number int) (lick.Lick, error) {
 	r := Read(l)
 	if len(r.Chords) == 0 {

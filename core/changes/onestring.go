@@ -48,6 +48,7 @@ func OneString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string, 
 }
 
 // alongString moves every note of a line to a string.
+// The error is that the string holds none of them.
 func alongString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string, err error) {
 	out = l.Clone()
 	out.Notes, out.Parts, out.Recipe = nil, nil, ""

@@ -46,7 +46,9 @@ func Pairs(g neck.Guitar, l lick.Lick) (out lick.Lick, said string, err error) {
 // widestPair is how many frets the two tones of a pair may lie apart.
 const widestPair = 2
 
-// pairOf is the pair of a chord nearest to a fret.
+// pairOf is the pair of a chord nearest to a fret, with its two degrees. Both are tones of the
+// chord and different ones; a pair without the third is taken only where it is at least four
+// frets nearer. Every pair of frets of the two strings is looked at: five times the neck.
 func pairOf(g neck.Guitar, c music.Chord, near int) (low, high neck.Place, degrees string, ok bool) {
 	least := 1 << 30
 	for f := 1; f <= g.Frets; f++ {

@@ -34,6 +34,9 @@ var chordRoles = map[int]Role{1: Root, 3: Third, 5: Fifth, 7: Seventh}
 // ♯4 over one a Lydian's; over a dominant seventh ♭9 and ♭13 are tensions that pull; what lies
 // a half step above a tone of the chord clashes; what the palette has as colour is one; any
 // other tone of the scale is a tension.
+//
+// As an example over A7: C♯ is its third; D, a half step above it, clashes; C is the blues'
+// colour; B♭ (♭9) is a tension that pulls back to A; F♯, of the scale, is a tension too.
 func Of(c music.Chord, p *music.Palette, pitch music.Pitch) (music.Degree, Role) {
 	name := music.NameOf(pitch.Class())
 	role := music.ScaleTone

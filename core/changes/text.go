@@ -60,7 +60,7 @@ func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lic
 	return append(up, out...), err
 }
 
-// overPickup spreads signs over the pick-up.
+// overPickup spreads signs over the pick-up evenly, as a bar's are over the bar.
 func overPickup(text string, pickup lick.Time, tonic string) ([]lick.Chord, error) {
 	text, err := named(text, tonic)
 	if err != nil {
@@ -172,6 +172,8 @@ func Sign(word, tonic string) (string, error) {
 }
 
 // Text writes a line's changes as Parse reads them, in names.
+// Parse of it gives the same chords, whatever the number of signs in a bar; over the pick-up
+// they are spread evenly again.
 func Text(l lick.Lick) string {
 	var b strings.Builder
 	bar := l.Meter.Bar()

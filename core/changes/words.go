@@ -38,6 +38,7 @@ func NeedsChords(word string) bool {
 // later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
 // chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends, string 3), bass:steady. said
 // tells what is not seen in the line. An error is one sentence.
+// The lick that comes with an error is the one that was passed.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
 	switch name {
@@ -106,7 +107,8 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 }
 
 // FollowChords has a line judged by each chord's own scale, the nearest to its key, instead of
-// the key's all along: the school that plays the chord, not the key.
+// the key's all along: the school that plays the chord, not the key (common practice). Notes
+// stay as they are; a chord that no known scale holds keeps the scale before it.
 func FollowChords(l lick.Lick) lick.Lick {
 	p, ok := l.Palette()
 	if !ok {

@@ -28,7 +28,7 @@ type Phrase struct {
 	Cells   [][]Step
 }
 
-// Tone is what a step names, by the kind of its phrase.
+// Tone is what a step names, by the kind of its phrase; fields of the other kinds are zero.
 type Tone struct {
 	N      int          // tones: counted from the cell's start, 1 is the start; strings: from the string's lowest
 	String int          // strings: 0 is the cell's first string, in the run's direction
@@ -73,6 +73,7 @@ func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why)
 const MaxSteps = 256
 
 // ParsePhrase reads the notation. An error points at its word.
+// The phrase that is returned with an error is not to be used.
 func ParsePhrase(text string) (Phrase, error) {
 	p := Phrase{Kind: Tones}
 	body := strings.TrimSpace(text)
@@ -125,7 +126,8 @@ func (p Phrase) parseCell(cell string) ([]Step, error) {
 	return steps, nil
 }
 
-// words splits a cell at its spaces, those inside brackets aside.
+// words splits a cell at its spaces, those inside brackets aside. A bracket that is not closed
+// takes the rest of the cell with it, and the word is then refused whole.
 func words(cell string) []string {
 	depth := 0
 	return strings.FieldsFunc(cell, func(r rune) bool {
@@ -162,7 +164,9 @@ func (p Phrase) expects() string {
 	return "a step names a tone counted from the cell's start, such as 3 or h4"
 }
 
-// parseStep reads one word: marks before, the tone, marks after.
+// parseStep reads one word: marks before, the tone, marks after. Each mark is one letter that
+// cannot begin a tone of the phrase's kind, so that no word reads two ways; the one exception
+// is the string h, which a digit after it tells from a hammer.
 func (p Phrase) parseStep(w string) (s Step, err error) {
 	switch w {
 	case ".":
@@ -291,7 +295,8 @@ func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
 	return t, rest, ok
 }
 
-// number reads a whole number off the front of a word, three digits at most.
+// number reads a whole number off the front of a word, three digits at most, so that a number
+// too large is refused as one and not read as two.
 func number(w string) (n int, rest string, ok bool) {
 	i := 0
 	if strings.HasPrefix(w, "-") {
@@ -305,7 +310,8 @@ func number(w string) (n int, rest string, ok bool) {
 	return n, w[end:], err == nil && n >= -MaxTone && n <= MaxTone
 }
 
-// check refuses what has no tone to hold, or another number of strings than steps.
+// check refuses what has no tone to hold, or another number of strings than steps. A hold at
+// the head of a cell would lengthen the cell before, which is another one each time.
 func (p Phrase) check() error {
 	sounding := 0
 	for _, c := range p.Cells {

@@ -56,7 +56,8 @@ func (p *plan) chordDegrees(down bool) []music.Degree {
 	return out
 }
 
-// walkScales lays each scale out over the same root in turn.
+// walkScales lays each scale out over the same root in turn, each in its own usual layout
+// unless the recipe names one.
 func (p *plan) walkScales(first station, down bool) (walk, error) {
 	var out []station
 	for _, s := range p.scales {
@@ -78,7 +79,9 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 	return walk{out, reversed(out)}, nil
 }
 
-// walkChords puts the chord's root on one string, each next one beyond the last.
+// walkChords puts the chord's root on one string, each next one beyond the last. Chords that
+// are named may go back along it, to the nearest place of their root, as players move (common
+// practice); the key's own chords go up one by one. The walk ends where the neck does.
 func (p *plan) walkChords(down bool) (walk, error) {
 	if p.move.kind == "octave" || p.move.kind == "stay" {
 		at, name, err := p.chordRoot(p.chordDegrees(false)[0], p.at.Fret, false)
@@ -149,7 +152,9 @@ func (p *plan) onRoot(root music.Name) (music.Palette, error) {
 }
 
 // walkFollowing lays the chord's own tones out for each chord, begun on the chord's root (of
-// pairs, the one whose upper tone it is), each beyond the one before along the neck.
+// pairs, the one whose upper tone it is), each beyond the one before along the neck. The line
+// then has those tones as its own while the chord lasts, so that none of them is judged as
+// outside.
 func (p *plan) walkFollowing(down bool) (walk, error) {
 	var out []station
 	fret := p.at.Fret

@@ -9,6 +9,7 @@ import (
 
 // tailCell plays the tail where the last cell was; one of another kind begins at
 // the last note, over the chord whose degree the last note is.
+// A tail that does not fit is refused rather than cut: it was named to be played whole.
 func (b *builder) tailCell() error {
 	if b.tail == nil || len(b.lick.Notes) == 0 {
 		return nil

@@ -29,6 +29,10 @@ type Played struct {
 
 // Grow makes the line of a recipe on a guitar. An error is one sentence that
 // names the word that stands in the way.
+//
+// The cost is that of the notes, with a layout laid out for each leg and, where the move goes
+// along the neck or through chords, for each station: about a millisecond for a run of 64
+// notes. The guitar's tuning gives way to the recipe's.
 func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 	p, err := r.plan(g)
 	if err != nil {
@@ -54,7 +58,8 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 	return b.run, nil
 }
 
-// builder collects the notes.
+// builder collects the notes. It goes forward only: at is the time of the next step, and what
+// was played is touched again just by a hold, a cut or a mirror.
 type builder struct {
 	*plan
 	run    *Run
@@ -70,6 +75,8 @@ type builder struct {
 
 // setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself,
 // so that the lick can be grown again.
+// The recipe is written as it was given, so that what the player left to the default stays open
+// to it.
 func (b *builder) setting() {
 	p := b.palette
 	b.lick.Key = lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: list(b.Add), Drop: list(b.Drop)}

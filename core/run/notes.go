@@ -29,8 +29,9 @@ func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, 
 	return best, ok
 }
 
-// slur sets how the note is reached from the one before it, where it lies on the
-// same string and elsewhere on it; a hammer that would fall becomes a pull.
+// slur sets how the note is reached from the one before it, where that sounds up to it on the
+// same string at another fret; anywhere else the slur of the step is passed over, as the cell
+// crosses a string there, and the note is picked. A hammer that would fall becomes a pull.
 func (b *builder) slur(n *lick.Note, s phrase.Step, f sounded) {
 	slur := s.Slur
 	for _, i := range b.column {

@@ -14,19 +14,20 @@ import (
 	"ornamen/core/shape"
 )
 
-// plan is a recipe read and checked.
+// plan is a recipe read and checked: what was text is a value, what was left out is its
+// default. Growing never looks at a word again.
 type plan struct {
 	Recipe
 	guitar  neck.Guitar
-	palette music.Palette
-	layout  shape.Layout
-	at      neck.Place
+	palette music.Palette // the tones
+	layout  shape.Layout  // where they are taken from
+	at      neck.Place    // the layout's lowest tone
 	phrase  phrase.Phrase
 	down    *phrase.Phrase // the cell of the way down
 	tail    *phrase.Phrase
 	pivot   *music.Degree
 	move    move
-	lengths []lick.Time
+	lengths []lick.Time // of the steps, in turn
 	land    *landing
 	offset  lick.Time // silence before the first note
 	lead    lick.Time // the pick-up of a run that begins on a beat
@@ -41,13 +42,14 @@ type landing struct {
 	beat   int // 0: wherever it falls
 }
 
-// move says how a cell goes on.
+// move says how a cell goes on. by counts tones or strings, and is 1 for the other kinds.
 type move struct {
 	kind string // tones, string, octave, position, chord, scale, stay
 	by   int
 }
 
 // plan reads every word of the recipe; an error names the word.
+// Each reader looks after a few words and may use what those before it have read.
 func (r Recipe) plan(g neck.Guitar) (*plan, error) {
 	if r.Tuning != "" {
 		tuning, err := neck.ParseTuning(r.Tuning)
@@ -117,7 +119,9 @@ func (p *plan) readTones() (err error) {
 }
 
 // chordDegree is the degree of the key that a chord stands on: written as one, with a chord's
-// sign or without, "4" or "47", or as a name, "D7".
+// sign or without, "4" or "47", or as a name, "D7". The longest reading that leaves a chord's
+// sign wins: "57" is the 5 with a seventh, not the 57th degree. A name whose root the key does
+// not have is a chromatic degree.
 func (p *plan) chordDegree(word string) (music.Degree, error) {
 	for k := 1; k < len(word); k++ {
 		d, err := music.ParseDegree(word[:k])
@@ -183,7 +187,8 @@ func (p *plan) readCell() (err error) {
 }
 
 // readMove reads how the cell goes on, its kind's usual way where nothing is said, and the
-// direction.
+// direction. Moves that cannot be made with such a cell are refused here, before anything is
+// laid out: a chord's degrees have no rungs to move along.
 func (p *plan) readMove() error {
 	word, by, more := strings.Cut(strings.TrimSpace(p.Move), ":")
 	n, err := strconv.Atoi(word)
@@ -232,8 +237,9 @@ func oneOf(name string, value *string, allowed ...string) error {
 	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
 }
 
-// readRhythm reads the lengths of the steps, the feel, how the turn is played and the
-// displacement.
+// readRhythm reads the lengths of the steps, the feel, how the turn is played and where the run
+// begins. A run from a beat has the time up to the next bar line as its pick-up: from 3& in 4/4
+// it is 3/8.
 func (p *plan) readRhythm() error {
 	words := list(p.Count)
 	if len(words) == 0 {

@@ -14,6 +14,10 @@ import (
 
 // Recipe is a run as data: the arguments of the run command. The zero value of a
 // field is its default.
+//
+// It is a comparable value: two recipes are the same if they are equal, and the empty one is
+// none. Words are kept as they were typed, so that String gives back what a player wrote; plan
+// reads them.
 type Recipe struct {
 	Key, Add, Drop string
 	Layout         string // as shape.ParseLayout reads it; empty: the scale's usual one
@@ -47,7 +51,8 @@ type Recipe struct {
 	Tuning         string // "D4 A3 G3 D3 A2 D2", string 1 first; empty: the guitar's
 }
 
-// Limits of a recipe.
+// Limits of a recipe. They are far beyond what is practised, so that only slips and hostile
+// input meet them: a run of MaxNotes sixteenths at 120 lasts four minutes.
 const (
 	MaxNotes  = 2048 // a longer run is refused
 	maxTimes  = MaxNotes
@@ -101,6 +106,8 @@ func (r *Recipe) Bind(fs *flag.FlagSet) {
 }
 
 // Parse reads the arguments of run as one line, quotes as in a shell.
+// The words are checked on a standard guitar, so that a recipe that Parse takes can at least be
+// read; whether it has room is for Grow to say, on the player's guitar.
 func Parse(line string) (Recipe, error) {
 	var r Recipe
 	args, err := split(line)
@@ -121,8 +128,9 @@ func Parse(line string) (Recipe, error) {
 	return r, err
 }
 
-// split cuts a line into words; quotes hold one together. Libraries for a shell's words
-// take the backslash away, which here is a mark of the phrase ("\3" comes from above).
+// split cuts a line into words; quotes hold one together. A shell's words are not quite these:
+// libraries for them take the backslash away, which here is a mark of the phrase ("\3" comes
+// from above), and open a quote within a word, where an apostrophe is an octave ("1 5 3'").
 func split(line string) ([]string, error) {
 	var out []string
 	var word strings.Builder
@@ -157,7 +165,8 @@ func split(line string) ([]string, error) {
 	return out, nil
 }
 
-// String writes the recipe as Parse reads it, defaults left out.
+// String writes the recipe as Parse reads it, defaults left out. Values with a space or a mark
+// that a shell would take for its own are in quotes, so that the line can be pasted there.
 func (r Recipe) String() string {
 	var b strings.Builder
 	for _, o := range r.options() {
@@ -196,12 +205,14 @@ var counts = map[string]lick.Time{
 }
 
 // StepLength is how long a step of a count lasts, 0 where there is no such count.
+// Lengths are fractions of a whole note.
 func StepLength(count string) lick.Time { return counts[count] }
 
 // CountWords are the counts in rising speed.
 var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 
-// usualMove is what a cell does when nothing is said.
+// usualMove is what a cell does when nothing is said: it goes on by the least that its own
+// steps are made of.
 var usualMove = map[phrase.Kind]move{
 	phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1}, phrase.Chord: {"chord", 1},
 }
@@ -216,6 +227,8 @@ func Names() []string {
 }
 
 // Set changes one argument; an empty value takes it away.
+// Texts are taken as they are and read by Grow; numbers are read here. An error is a
+// *phrase.WordError and changes nothing.
 func (r *Recipe) Set(name, value string) error {
 	for _, o := range r.options() {
 		if o.name != name {

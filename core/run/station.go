@@ -17,13 +17,20 @@ type sounded struct {
 	slideFrom int
 }
 
-// station is one place where a cell is played: it finds what a step's tone is
-// there. The cell's places so far help where a tone lies in several.
+// station is one place where a cell is played: it finds what a step's tone is there, in playing
+// order where it is several places at once, as on a ladder of pairs.
+//
+// index counts the tones of the cell before this one, for cells that name a string for each.
+// before are the cell's places so far, the latest last. The error is a beyond where the tone
+// lies outside the layout, which ends a run; any other means that the words ask for what no
+// station has.
 type station interface {
 	find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error)
 }
 
 // beyond says that a tone lies outside what the layout holds.
+// It is told apart by its type: a run without a length ends there, one with a length is
+// refused.
 type beyond struct{ tone string }
 
 // Error is one sentence that names the tone.
@@ -80,8 +87,9 @@ type inScale struct {
 	key lick.Key
 }
 
-// octaves is a station with the same fingering some octaves away: two strings
-// over for each.
+// octaves is a station with the same fingering some octaves away, two strings over for each: in
+// standard tuning the shape changes only where it crosses from string 3 to 2, and Octaves of
+// the guitar knows by how much.
 type octaves struct {
 	station
 	plan *plan

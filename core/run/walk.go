@@ -8,8 +8,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// walk is the stations of a run in one direction, and those of the way back from
-// the k-th one.
+// walk is the stations of a run in one direction, and those of the way back from the k-th one,
+// the k-th itself first. There may be more stations than the cell fits; legs finds out.
 type walk struct {
 	stations []station
 	back     func(k int) []station
@@ -25,6 +25,8 @@ func reversed(stations []station) func(k int) []station {
 }
 
 // walk lists the stations, up or down.
+// The move decides which: along one ladder, over the strings of one, the same fingering in
+// octaves, a new ladder at each position, in each scale or for each chord.
 func (p *plan) walk(down bool) (walk, error) {
 	if p.phrase.Kind == phrase.Chord {
 		return p.walkChords(down)
@@ -99,6 +101,7 @@ func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 }
 
 // noRoom says that the layout cannot hold the cell.
+// It is the plan's own words unless something else went wrong.
 func (p *plan) noRoom(err error) error {
 	if err != nil {
 		return err
@@ -110,7 +113,8 @@ func (p *plan) noRoom(err error) error {
 // cell is the cell played at the k-th station of a run that goes up.
 func (p *plan) cell(k int) []phrase.Step { return p.cellOf(k, false) }
 
-// cellOf is the cell played at the k-th station, on the way up or down, rotated as asked.
+// cellOf is the cell played at the k-th station, on the way up or down, rotated as asked: cells
+// that take turns go round, and a cell begun on its third step ends with its second.
 func (p *plan) cellOf(k int, down bool) []phrase.Step {
 	cells := p.phrase.Cells
 	if down && p.down != nil {

@@ -110,7 +110,7 @@ func LayoutName(layout string) string {
 	return "your own places"
 }
 
-// Title is what the run is called: its scale and cell.
+// Title is what the run is called: its scale and cell, in at most eighty letters.
 func (r Recipe) Title() string {
 	key := strings.Fields(r.Key)
 	if len(key) > 0 {
@@ -168,7 +168,7 @@ func times(n int) string {
 	return strconv.Itoa(n) + " times"
 }
 
-// Rhythm is how the cells lie against the beat.
+// Rhythm is how the cells lie against the beat: what a player counts while learning the run.
 type Rhythm struct {
 	Notes      int    // of the run
 	Bars       int    // that it takes, begun ones whole
@@ -179,6 +179,7 @@ type Rhythm struct {
 }
 
 // RhythmOf looks at a grown run.
+// As an example, a cell of five sixteenths meets the beat again after four cells, five beats.
 func (r *Run) RhythmOf() Rhythm {
 	l := r.Lick
 	out := Rhythm{Notes: len(l.Columns())}

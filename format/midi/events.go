@@ -7,7 +7,7 @@ import (
 	"ornamen/core/lick"
 )
 
-// reading is a track under way.
+// reading is a track under way. Events may leave out a status byte that is the same as before.
 type reading struct {
 	f      *file
 	t      track
@@ -97,7 +97,8 @@ func (r *reading) event() error {
 	return nil
 }
 
-// channelEvent takes a note, the wheel, or the range declared for it.
+// channelEvent takes a note, the wheel, or the range declared for it. A note on with velocity 0
+// is its end; of several that sound at one pitch the first to begin is the first to end.
 func (r *reading) channelEvent(kind, c, first, second byte) {
 	switch kind {
 	case 0x90, 0x80:

@@ -35,7 +35,8 @@ func (f *file) layOwn(l *lick.Lick, t track) error {
 }
 
 // layForeign lays the notes of others on the grid and near the hand, from the first note on,
-// and says what it did.
+// and says what it did: how many octaves lower, how many beginnings were moved, what found no
+// string. The bar line stays where it was: what comes before it is the pick-up.
 func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) {
 	t.sort()
 	pitches := make([]music.Pitch, len(t.notes))
@@ -93,7 +94,8 @@ func (t track) sort() {
 	})
 }
 
-// onGrid is the nearest thirty-second or triplet sixteenth.
+// onGrid is the nearest thirty-second or triplet sixteenth, the thirty-second where both are as
+// near. As an example, 1/11 of a whole note becomes 1/12: 3/32 is further away.
 func onGrid(t lick.Time) (on lick.Time, moved bool) {
 	near := func(parts int64) lick.Time {
 		num, den := t.Parts()

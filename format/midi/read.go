@@ -68,6 +68,7 @@ var errBroken = errors.New("the MIDI file ends in the middle or holds what is no
 // a file that has but one track. A file of this package comes back with its strings and frets;
 // notes of others are laid where the hand is, on a grid of thirty-seconds and triplet
 // sixteenths. The remarks say what was chosen, moved or left out.
+// The first tempo and meter hold for all of it.
 func Decode(data []byte, ask read.Ask) (read.Result, error) {
 	f := file{tempo: lick.DefaultTempo, meter: lick.Meter{Beats: 4, Unit: 4}, texts: map[string]string{}}
 	for i := range f.ranges {
@@ -114,7 +115,8 @@ func Decode(data []byte, ask read.Ask) (read.Result, error) {
 	return r, r.Finish(l, l.Notes)
 }
 
-// read reads header and tracks.
+// read reads header and tracks. Chunks of other kinds are passed over, as the specification
+// asks. A length beyond the file's end is an error before anything is read of it.
 func (f *file) read(data []byte) error {
 	if len(data) < 14 || string(data[:4]) != "MThd" {
 		return errors.New("that is no MIDI file")
@@ -185,6 +187,7 @@ func (f *file) lines(own bool) (out []track) {
 }
 
 // setting takes what our own text says; own says that the channels are strings.
+// A text of ours that cannot be read, as by another program's hand, is as if it were not there.
 func (f *file) setting(l *lick.Lick) (own bool) {
 	if tuning, err := neck.ParseTuning(f.texts["tuning"]); err == nil {
 		l.Tuning, own = tuning, true

@@ -49,6 +49,8 @@ type event struct {
 }
 
 // ticks are a written time in ticks, rounded.
+// Exact for every length whose denominator divides 4 × 6720: two, three, five and seven of
+// anything down to 1/128.
 func ticks(t lick.Time) int64 {
 	num, den := t.Parts()
 	return int64(math.Round(4 * division * float64(num) / float64(den)))
@@ -180,7 +182,9 @@ func drumEvents(l lick.Lick) []event {
 // channel is a string's, from 0: nine strings at most, below the drums' own channel.
 func channel(str int) byte { return byte(str - 1) }
 
-// wheels are the positions of the pitch wheel along a note, and back at its end.
+// wheels are the positions of the pitch wheel along a note, and back at its end. cents gives
+// the course over the note's seconds; positions that repeat are left out. The wheel has 14 bits
+// around 8192, of which 8191 up are the whole range.
 func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64) []event {
 	var out []event
 	last := -1
@@ -217,7 +221,8 @@ func trackOf(events []event) []byte {
 	return append(out, body...)
 }
 
-// appendLength writes a number in groups of seven bits, the last one without its top bit.
+// appendLength writes a number in groups of seven bits, the last one without its top bit: 200
+// is 81 48.
 func appendLength(b []byte, n int64) []byte {
 	var groups []byte
 	for groups = append(groups, byte(n&127)); n > 127; {

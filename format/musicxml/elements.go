@@ -26,6 +26,8 @@ type (
 		Items    []xItem `xml:",any"`
 	}
 	// xItem is any element of a measure; those of one kind are set.
+	// The order of a measure's elements is the order in time, so that they are read as one
+	// list.
 	xItem struct {
 		XMLName    xml.Name
 		Attributes *xAttributes

@@ -65,6 +65,7 @@ func DecodePacked(data []byte, ask read.Ask) (out read.Result, err error) {
 }
 
 // unpacked is a file of a zip, no larger than a lick file may be.
+// What the zip claims is checked first, what comes out again.
 func unpacked(z *zip.Reader, name string) ([]byte, error) {
 	for _, f := range z.File {
 		if f.Name != name || name == "" {

@@ -43,6 +43,8 @@ const (
 
 // Decode reads MusicXML: one part as one line. Places that the file names are kept, other
 // notes are laid where the hand is. The remarks say what was chosen and what was left out.
+// A document type is passed over, never fetched. Text in another encoding than UTF-8 is
+// refused.
 func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	var score xScore
 	d := xml.NewDecoder(bytes.NewReader(data))
@@ -163,7 +165,9 @@ func (r *reader) time(n int64) lick.Time {
 	return lick.NewTime(max(-1<<40, min(1<<40, n)), 4*r.divisions)
 }
 
-// measure reads a bar.
+// measure reads a bar. Its length is how far any voice reaches in it, since files leave rests
+// out at the end; a first one that says it is a pick-up, or is called 0, and is shorter than a
+// bar, is one.
 func (r *reader) measure(m xMeasure, first bool) error {
 	r.now, r.last, r.most = lick.Time{}, lick.Time{}, lick.Time{}
 	for _, i := range m.Items {
@@ -209,7 +213,9 @@ func (r *reader) advance(t lick.Time) {
 	}
 }
 
-// attributes read divisions, meter, tuning, transposition.
+// attributes read divisions, meter, tuning, transposition. A meter that changes later is
+// counted as left out: a lick has one. Lines of the staff are counted from the thick string,
+// ours from the thin one.
 func (r *reader) attributes(a xAttributes) error {
 	if a.Divisions != 0 {
 		if a.Divisions < 0 || a.Divisions > maxDivision {
@@ -265,7 +271,8 @@ func (r *reader) sound(s xSound) {
 	}
 }
 
-// harmony reads a chord's name.
+// harmony reads a chord's name: its text after the root, the text alone (programs write
+// either), or the sign for its kind. The first that is a chord's name holds.
 func (r *reader) harmony(h xHarmony) {
 	root, bass := signed(h.Step, h.Alter), ""
 	if h.Bass != nil {

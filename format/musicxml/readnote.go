@@ -11,7 +11,8 @@ import (
 	"ornamen/format/read"
 )
 
-// note reads a note or a rest.
+// note reads a note or a rest. A chord's later notes begin where its first did; a tie prolongs
+// the note that is open on its string and fret, wherever the bar line is.
 func (r *reader) note(x xNote) error {
 	if x.Duration <= 0 {
 		r.left["grace note"]++

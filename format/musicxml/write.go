@@ -93,7 +93,8 @@ type writer struct {
 	divisions int64 // of a quarter
 }
 
-// divisionsOf is the least common multiple of all times' parts of a quarter, within reason.
+// divisionsOf is the least common multiple of all times' parts of a quarter, up to 2^24:
+// sixteenths and triplets together need 12.
 func divisionsOf(l lick.Lick) int64 {
 	out := int64(1)
 	add := func(t lick.Time) {

@@ -9,7 +9,8 @@ import (
 )
 
 // voices are the notes in voices in which none begins before another has ended, but for those
-// that begin and end together.
+// that begin and end together. Each note goes into the first voice that has room, so that a
+// plain line is one voice, and a line over a bass two.
 func (w *writer) voices() (out [][]int) {
 	l := w.lick
 	for i, n := range l.Notes {
@@ -64,8 +65,8 @@ func (w *writer) bar(notes []int, voice int, at, stop lick.Time) (items []xItem)
 	return items
 }
 
-// value writes a length as the symbol of a note: its type, dots, tuplet; none where there is
-// no symbol.
+// value writes a length as the symbol of a note: its type, at most one dot, a tuplet of 3, 5 or
+// 7; none where there is no symbol, which readers then take from the duration.
 func (w *writer) value(n *xNote, t lick.Time) {
 	names := []string{"whole", "half", "quarter", "eighth", "16th", "32nd", "64th"}
 	for _, tuplet := range []xTuplet{{1, 1}, {3, 2}, {5, 4}, {7, 4}} {

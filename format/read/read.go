@@ -157,7 +157,9 @@ func OctavesWord(by music.Pitch) string {
 }
 
 // Near is the place of a pitch nearest to the last one, on a string that no note of the line
-// begins on then; what still sounds there ends, as one string sounds one note.
+// begins on then; what still sounds there ends, as one string sounds one note. Nearest is
+// neck.Apart: a greedy walk that costs nothing and is good enough to be heard; the engine finds
+// better places where there is one.
 func Near(g neck.Guitar, l *lick.Lick, n lick.Note, pitch music.Pitch, last neck.Place) (best neck.Place, ok bool) {
 	recent := l.Notes[max(0, len(l.Notes)-neck.MaxStrings):]
 	for _, p := range g.Places(pitch) {

@@ -59,7 +59,8 @@ func Shape(l lick.Lick) []byte {
 	return s.b.Bytes()
 }
 
-// frets are those that a line uses, with one on each side, no more than fit the page.
+// frets are those that a line uses, with one on each side, no more than fit the page: a line
+// that goes further is shown from its lowest fret.
 func frets(l lick.Lick) (from, to int) {
 	from, to = lick.MaxFret, 0
 	for _, n := range l.Notes {

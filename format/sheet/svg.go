@@ -25,6 +25,7 @@ const (
 
 // Drawing draws a lick: chords and counts above, places with slurs and bends, fingers and
 // strokes below.
+// It needs no style sheet; its fonts are taken from the page, or else from the machine.
 func Drawing(l lick.Lick) []byte {
 	s := sheet{lick: l, columns: l.Columns()}
 	systems := max(1, (len(s.columns)+svgColumns-1)/svgColumns)

@@ -86,6 +86,7 @@ func spaced[T any](list []T, word func(T) string) string {
 
 // readNoteLine gives note what its line says; what it does not know is an error that names
 // the word.
+// Codes are quoted, as a newer judge's may hold a comma.
 func readNoteLine(n *lick.Note, text string) error {
 	for text != "" {
 		var word string

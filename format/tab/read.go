@@ -67,7 +67,8 @@ const maxBytes = 4 << 20
 var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
 
 // isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
-// but signs, or dashes that make up a good part of it.
+// but signs, or dashes that make up a good part of it. "A|---" in a poem is one too; a block
+// needs as many of them as an instrument has strings.
 func isStringLine(line string) bool {
 	m := label.FindString(line)
 	body := strings.TrimRight(line[len(m):], " ")
@@ -82,7 +83,8 @@ func isStringLine(line string) bool {
 	return m != "" && dashes > 0 && (known || 2*plain >= len(body) && 4*dashes >= len(body))
 }
 
-// reader gathers a lick from blocks of rows.
+// reader gathers a lick from blocks of rows. Blocks follow each other in time, as lines of a
+// page do.
 type reader struct {
 	l       lick.Lick
 	at      lick.Time
@@ -177,6 +179,7 @@ func (r *reader) chord(value string) error {
 
 // numbered reads the lines whose name has a number: a note's words, a part, a span of tones.
 // Anything else is words around the tab.
+// Words of notes are kept until all notes are read, as they may stand anywhere.
 func (r *reader) numbered(word, rest, value string) error {
 	switch word {
 	case "Note":
@@ -222,8 +225,9 @@ type mark struct {
 	sign     playedSign
 }
 
-// system reads the rows [from, to) of one block of strings, with the rows around it that
-// belong to it.
+// system reads the rows [from, to) of one block of strings, with the rows around it that belong
+// to it. Signs in one column sound together. In tab by other hands the frets line up, in ours
+// the signs before them: "h12" under "9" begins in the column of the h.
 func (r *reader) system(lines []string, from, to int) error {
 	if err := r.tune(lines[from:to], from); err != nil {
 		return err
@@ -291,7 +295,8 @@ func linedUp(lines []string, from, to int) error {
 	return nil
 }
 
-// wordAt is the word of a row that starts at a column.
+// wordAt is the word of a row that starts at a column; one that began before it belongs to the
+// column before, and is empty here.
 func wordAt(row string, col int) string {
 	if col >= len(row) || row[col] == ' ' || col > 0 && row[col-1] != ' ' {
 		return ""

@@ -28,7 +28,8 @@ type playedSign struct {
 
 // sign matches one note: h p S / \ t or b before it, perhaps some dashes away; x; the fret,
 // perhaps in brackets; a bend b or ^, to a fret if one is said; r and perhaps a fret; vibrato;
-// accent. A lone x is a dead note.
+// accent. A lone x is a dead note. The groups are 1 before, 2–4 brackets with the fret, 5 x, 6
+// the fret, 7 p of a pre-bend, 8 b or ^, 9–10 its target, 11 release, 12 vibrato, 13 accent.
 var sign = regexp.MustCompile(`(?:([hpS/\\t])-{0,3})?(?:([(<])(\d+)([)>])|(x?)(\d+))` +
 	`(?:(p?)([b^])(?:\((\d+)\)|(\d+|c))?(r(?:\(?\d+\)?)?)?)?(~{0,2}|v)(>?)|x`)
 
@@ -104,6 +105,7 @@ func (r *reader) note(n *lick.Note, s playedSign) (err error) {
 }
 
 // leadIn reads the sign before a note. A slide from nowhere comes from a fret away.
+// Whether it can sound (a hammer that falls) is for the judge: what is written is what is read.
 func (r *reader) leadIn(n *lick.Note, before string) {
 	last, has := r.lastOn[n.String]
 	switch before {
@@ -146,9 +148,10 @@ func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 	return b, nil
 }
 
-// tune takes the tuning from the labels of a block, where no line above has said it: each
-// label the note nearest to that of the usual instrument with so many strings. It finds out
-// which string is on top, too.
+// tune takes the tuning from the labels of a block, where no line above has said it: each label
+// the note nearest to that of the usual instrument with so many strings, so that "d" on top of
+// a dropped guitar is D4 below E4. It finds out which string is on top, too. Labels that make
+// no falling row of pitches leave the usual tuning.
 func (r *reader) tune(rows []string, line int) error {
 	n := len(rows)
 	if r.tuned {

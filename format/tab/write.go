@@ -9,19 +9,11 @@ import (
 	"ornamen/core/music"
 )
 
-// Tab is text tablature: a few header lines, then systems of string lines,
-// thin string on top, with the count above them and fingers, strokes and
-// lengths below. What tablature has no sign for (locks, barres, helpers, push, voices and
-// the like) stands in a line for each note that has any, after the systems: see tabnotes.go.
-//
-// Signs: h hammer, p pull, / \ slide, S silent shift, 11b13 bent to the pitch
-// of fret 13, 11b13r11 and released, pb bent before it sounds, 11bc a curl,
-// ~ and ~~ vibrato, x5 dead, > accent.
-
 // pageWidth is where a system is broken into a new one, in characters.
 const pageWidth = 92
 
 // Encode writes the lick as text tab. Decode reads it back as it was.
+// Two licks with the same text are the same lick.
 func Encode(l lick.Lick) []byte {
 	var b bytes.Buffer
 	header(&b, l)
@@ -110,7 +102,9 @@ func (c column) width() int {
 	return w + 1
 }
 
-// columnsOf writes every column's cells, without their places on the page.
+// columnsOf writes every column's cells, without their places on the page. The length row says
+// only what the reader could not tell: a column's length, after @ the time up to the next
+// column where that is another one, and before _ the time at which the first begins.
 func columnsOf(l lick.Lick) []column {
 	var out []column
 	cols := l.Columns()
@@ -227,8 +221,8 @@ func rowLabels(l lick.Lick) []string {
 // labelWidth is how many characters stand before the first bar line of a row.
 const labelWidth = 7
 
-// writeSystem writes some columns as one block: counts, strings, fingers, strokes,
-// lengths.
+// writeSystem writes some columns as one block: counts, strings, fingers, strokes, lengths. All
+// rows pad a column to its widest value, so that a value can be found by the column alone.
 func writeSystem(b *bytes.Buffer, l lick.Lick, labels []string, cols []column) {
 	row := func(name string, sep, fill string, text func(c column) string) {
 		var r strings.Builder

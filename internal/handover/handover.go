@@ -83,6 +83,7 @@ func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) (
 }
 
 // Pack writes licks as files of a format into a zip.
+// The error of one lick keeps all of them back: half a zip would be taken for the whole.
 func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, f format.Format) error {
 	if len(licks) == 0 {
 		return errors.New("there is no lick to hand over")
