@@ -52,7 +52,8 @@ type paletteJSON struct {
 func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over, follow := fs.String("over", "", ""), fs.String("follow", "key", "")
-	move, forms := fs.String("move", "", ""), fs.Bool("forms", false, "")
+	move := fs.String("move", "", "")
+	fs.Bool("forms", false, "") // read above all others, as it needs no file
 	asJSON := fs.Bool("json", false, "")
 	o := optionsOf(e, fs, true)
 	if len(args) > 0 && args[0] == "--forms" {
@@ -65,7 +66,6 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	_ = forms
 	if *over != "" {
 		*o.chords = *over
 	}
@@ -76,7 +76,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	if len(l.Chords) == 0 {
+	if len(l.Chords) == 0 && (*move == "" || changes.NeedsChords(*move)) {
 		return fmt.Errorf(`there are no chords under this line: write some, as in --over "Am7 | D7"`)
 	}
 	engine := judge.NewEngine(player)

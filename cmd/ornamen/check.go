@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"strings"
 
@@ -39,9 +38,7 @@ func check(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	if *asJSON {
-		enc := json.NewEncoder(e.out)
-		enc.SetEscapeHTML(false)
-		if err := enc.Encode(r); err != nil {
+		if err := printJSON(e, r); err != nil {
 			return err
 		}
 	} else {

@@ -14,6 +14,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/player"
+	"ornamen/core/say"
 	"ornamen/format"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
@@ -56,7 +57,7 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	if err := write(file, b.Bytes()); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s written to %s\n", plural(n, "lick"), file)
+	fmt.Fprintf(e.out, "%s written to %s\n", say.Count(n, "lick"), file)
 	return nil
 }
 
@@ -138,7 +139,7 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 	if err := write(file, b.Bytes()); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s written to %s\n", plural(len(licks), "lick"), file)
+	fmt.Fprintf(e.out, "%s written to %s\n", say.Count(len(licks), "lick"), file)
 	return nil
 }
 
@@ -206,7 +207,7 @@ func importZip(ctx context.Context, e env, file, db string) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", file, err)
 		}
-		fmt.Fprintf(e.out, "%s added\n", plural(n, "lick"))
+		fmt.Fprintf(e.out, "%s added\n", say.Count(n, "lick"))
 		return nil
 	}
 	engine, err := keptEngine(ctx, s)
@@ -234,6 +235,6 @@ func importZip(ctx context.Context, e env, file, db string) error {
 	if err := s.AddAll(ctx, w); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s added\n", plural(len(w.Chains), "lick"))
+	fmt.Fprintf(e.out, "%s added\n", say.Count(len(w.Chains), "lick"))
 	return nil
 }

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/propose"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/core/turn"
 )
 
@@ -49,7 +50,7 @@ func join(ctx context.Context, e env, args []string) error {
 	seam := len(joined.Notes) - len(b.Notes)
 	fmt.Fprintf(e.out, "%d notes, the second line from note %d on: %s\n", len(l.Notes), seam+1, proposals[0].Ceiling)
 	if left := len(a.Notes) - seam; left > 0 {
-		fmt.Fprintf(e.out, "%s of the first line left out\n", plural(left, "note"))
+		fmt.Fprintf(e.out, "%s of the first line left out\n", say.Count(left, "note"))
 	}
 	if seam > 0 && seam < len(l.Notes) {
 		if w := proposals[0].Report.Notes[seam].Worst(); w.Need > 0 {

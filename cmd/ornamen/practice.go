@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"ornamen/core/practice"
+	"ornamen/core/say"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
@@ -154,12 +155,12 @@ func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
 			a.Value,
 			a.Low,
 			a.High,
-			plural(a.Rounds, "round"),
+			say.Count(a.Rounds, "round"),
 		)
 	}
 	for _, a := range kinds {
 		fmt.Fprintf(e.out, "where a %s is hardest: %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name,
-			a.Words(a.Value), a.Value, a.Low, a.High, plural(a.Rounds, "round"))
+			a.Words(a.Value), a.Value, a.Low, a.High, say.Count(a.Rounds, "round"))
 	}
 	return nil
 }

@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"strings"
 
@@ -55,9 +54,7 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	if *asJSON {
-		enc := json.NewEncoder(e.out)
-		enc.SetEscapeHTML(false)
-		return enc.Encode(proposals)
+		return printJSON(e, proposals)
 	}
 	for i, x := range proposals {
 		fmt.Fprintf(e.out, "%d. %s\n", i+1, x.Why)

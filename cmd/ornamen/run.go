@@ -13,11 +13,13 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/propose"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/core/turn"
 	"ornamen/format/tab"
 )
 
-// printJSON writes a value indented, as every command's --json does.
+// printJSON writes a value on one line, as every command's --json does; signs of music stay as
+// they are.
 func printJSON(e env, v any) error {
 	enc := json.NewEncoder(e.out)
 	enc.SetEscapeHTML(false)
@@ -61,13 +63,13 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	default:
 		fmt.Fprintln(e.out, r.Short(grown))
 		rhythm := grown.RhythmOf()
-		fmt.Fprintf(e.out, "%d notes, %s", rhythm.Notes, plural(rhythm.Bars, "bar"))
+		fmt.Fprintf(e.out, "%d notes, %s", rhythm.Notes, say.Count(rhythm.Bars, "bar"))
 		if rhythm.MeetCells > 1 {
-			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", plural(rhythm.MeetCells, "cell"),
-				plural(rhythm.MeetBeats, "beat"))
+			fmt.Fprintf(e.out, "; cells meet the beat again after %s and %s", say.Count(rhythm.MeetCells, "cell"),
+				say.Count(rhythm.MeetBeats, "beat"))
 		}
 		if rhythm.PickupFrom != "" && r.From == "" {
-			fmt.Fprintf(e.out, "; starts on %s: %s and the landing", rhythm.PickupFrom, plural(rhythm.Notes-1, "note"))
+			fmt.Fprintf(e.out, "; starts on %s: %s and the landing", rhythm.PickupFrom, say.Count(rhythm.Notes-1, "note"))
 		}
 		fmt.Fprintln(e.out)
 		for _, s := range grown.Remarks {
@@ -79,14 +81,6 @@ func runCommand(ctx context.Context, e env, args []string) error {
 		_, err = e.out.Write(tab.Encode(l))
 	}
 	return err
-}
-
-// plural counts things.
-func plural(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
 }
 
 // ways lists the ways to pick a lick with their ceilings.
@@ -161,12 +155,12 @@ func restring(ctx context.Context, e env, args []string) error {
 		_, err := e.out.Write(r.After.Lick.Encode())
 		return err
 	}
-	fmt.Fprintf(e.out, "%s: %s not clean, %s\n", w, plural(r.Clean[0], "change"), r.Before.Ceiling)
+	fmt.Fprintf(e.out, "%s: %s not clean, %s\n", w, say.Count(r.Clean[0], "change"), r.Before.Ceiling)
 	if r.Clean[1] == r.Clean[0] {
 		fmt.Fprintln(e.out, "no other strings make it cleaner")
 		return nil
 	}
-	fmt.Fprintf(e.out, "restrung: %s not clean, %s\n", plural(r.Clean[1], "change"), r.After.Ceiling)
+	fmt.Fprintf(e.out, "restrung: %s not clean, %s\n", say.Count(r.Clean[1], "change"), r.After.Ceiling)
 	fmt.Fprintln(e.out, r.After.Why)
 	printHands(e, r.After.Lick)
 	for _, o := range r.Others {

@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"math"
 	"strconv"
@@ -129,7 +128,7 @@ func printTonesJSON(e env, placed []shape.Placed) error {
 		}
 		out.Tones = append(out.Tones, j)
 	}
-	return json.NewEncoder(e.out).Encode(out)
+	return printJSON(e, out)
 }
 
 // bendOf rounds a bend for printing.
