@@ -17,7 +17,8 @@ import (
 	"ornamen/internal/store"
 )
 
-// Limits of what is read: a zip says little of what it unpacks to.
+// Limits of what is read: a zip says little of what it unpacks to. Both are beyond any
+// notebook: at eight edits a minute, half a million versions are three years of working days.
 const (
 	maxFiles = 500_000
 	maxTotal = 1 << 30
@@ -64,6 +65,8 @@ type recipe struct {
 
 // Write writes the notebook and says how many licks it holds. Versions that cannot
 // be read go out as they are.
+// Deleted licks stay behind. Each chain is read on its own, so that a write meanwhile is in it
+// or not.
 func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err error) {
 	z := zip.NewWriter(w)
 	put := func(name string, data []byte) {
@@ -253,7 +256,9 @@ func (u *unpacker) maybe(name string, v any) error {
 	return u.json(name, v)
 }
 
-// chain reads a lick with its versions and checks that they hang together.
+// chain reads a lick with its versions and checks that they hang together: a version is made on
+// an earlier one, a file lies in its own folder, the version that is shown can be read. Older
+// ones that cannot be read come along as they are, as Write sends them.
 func (u *unpacker) chain(dir string) (store.Chain, error) {
 	var h history
 	if err := u.json(dir+"/history.json", &h); err != nil {

@@ -1,6 +1,12 @@
-// Package archive carries a whole notebook as plain files in a zip: a folder a lick with a
-// lick file for every version and history.json that says how they hang together;
-// palettes.json, recipes.json and player.json beside them.
+// Package archive carries a whole notebook as plain files in a zip.
+//
+//	notebook.json                 what it is and by which version it was written
+//	licks/00007-thaw-bends/
+//	    0001.lick.json            a lick file for every version
+//	    history.json              how they hang together, and which is shown
+//	palettes.json recipes.json changes.json
+//	practice.json                 the log, where there is one
+//	player.json                   the settings, where any were made
 //
 // All of it can be read without Ornamen. Reading is strict and bounded: number and size of
 // files, unknown fields, a version without its file. An archive is added whole, or nothing

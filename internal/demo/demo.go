@@ -230,6 +230,8 @@ func Licks() ([]lick.Lick, error) {
 
 // Fill puts the demo licks into an empty notebook; one that holds licks is left
 // as it is.
+// A notebook that holds a lick already is left as it is, so that the demo can be stopped and
+// opened again.
 func Fill(ctx context.Context, s *store.Store) error {
 	have, err := s.Count(ctx, store.Query{})
 	if err != nil || have.All > 0 {

@@ -7,8 +7,8 @@ import (
 	"sync"
 )
 
-// AtOnce is how many searches that take longer than a blink run at a time; the
-// others wait for their turn.
+// AtOnce is how many searches that take longer than a blink run at a time; the others wait for
+// their turn. Each uses what cores there are, so that more at once would only end later.
 const AtOnce = 2
 
 // ErrSuperseded ends work on a revision that is no longer the newest.
@@ -37,9 +37,11 @@ func New() *Jobs {
 	return &Jobs{slots: make(chan struct{}, AtOnce), running: map[*job]bool{}}
 }
 
-// Do runs f for a lick (0 for none) with a context that ends when nobody wants the
-// answer any more. It waits for its turn and gives f's error, or why f was not
-// wanted.
+// Do runs f for a lick (0 for none) with a context that ends when nobody wants the answer any
+// more: the page has gone, the lick has a newer revision, the server stops. It waits for its
+// turn and gives f's error, or why f was not wanted, as an error that errors.Is knows. Work for
+// lick 0 is never superseded. f is not run at all once its context has ended, and must look at
+// it now and then.
 func (w *Jobs) Do(ctx context.Context, lick uint, f func(context.Context) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)

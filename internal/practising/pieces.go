@@ -39,7 +39,9 @@ func NewPieces() *Pieces {
 // log.
 const mostPieces = 60
 
-// Of is a lick as something to practise, with its parts; who names the engine's player.
+// Of is a lick as something to practise, with its parts; who names the engine's player. A lick
+// of 64 notes takes about 30 ms the first time: it is judged whole, and each of its parts
+// alone.
 func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.Entry) (practice.Piece, error) {
 	key := pieceKey{x.ID, x.Revision, who}
 	if p, ok := m.kept.Get(key); ok {

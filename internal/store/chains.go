@@ -79,8 +79,10 @@ type Whole struct {
 	Player   []byte // settings, nil for none
 }
 
-// AddAll adds what another notebook held, all or nothing: its licks beside those
-// that are here; tones, recipes and a player only where there are none of that name.
+// AddAll adds what another notebook held, all or nothing: its licks beside those that are here;
+// tones, recipes, changes and a player only where there are none of that name. Numbers of rows
+// are made anew, so that a notebook can be added to itself. The log's lines name their lick by
+// its place among the chains, from 1, and 0 where it is gone; they are changed in place.
 func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		ids := make([]uint, len(w.Chains))

@@ -33,7 +33,9 @@ func (s *Store) Backup(ctx context.Context, to string) error {
 	return nil
 }
 
-// copyTo writes a copy whole or not at all, for the owner alone.
+// copyTo writes a copy whole or not at all, for the owner alone: into a file beside the target,
+// which is synced and then renamed. VACUUM INTO reads one state of the notebook while others
+// write.
 func (s *Store) copyTo(ctx context.Context, to string) error {
 	tmp, err := os.CreateTemp(filepath.Dir(to), ".ornamen-*")
 	if err != nil {
@@ -63,9 +65,12 @@ func synced(name string) error {
 	return f.Sync()
 }
 
-// Restore puts a backup in the place of the notebook at path, after looking it over.
-// What was there is kept beside it under a dated name, which is returned. The
-// notebook must not be open.
+// Restore puts a backup in the place of the notebook at path, after looking it over. What was
+// there is kept beside it under a dated name, which is returned. The notebook must not be open.
+//
+// The order is what makes a kill harmless: the new file is whole on the disk before the old one
+// is moved, and the old one has another name before the new one takes its own. Between the two
+// there is a moment without a notebook at path; both files are then beside it.
 func Restore(from, path string, now func() time.Time) (kept string, err error) {
 	check, err := OpenToRead(from)
 	if err != nil {
@@ -177,8 +182,8 @@ const (
 // gzipped is how packed content begins.
 var gzipped = []byte{0x1f, 0x8b}
 
-// pack packs versions that are stored plain, some at a time so that edits are not kept
-// waiting.
+// pack packs versions that are stored plain, some at a time so that edits are not kept waiting.
+// How content begins says whether it is packed: a lick file begins with a brace.
 func (s *Store) pack(ctx context.Context) error {
 	for ctx.Err() == nil {
 		var rs []Revision

@@ -54,6 +54,7 @@ func (e *UnreadableError) Error() string {
 func (e *UnreadableError) Unwrap() error { return e.Err }
 
 // plain turns SQLite's result codes into errors that callers know.
+// The code in words stays behind it in brackets, for a log.
 func plain(err error) error {
 	var e *modernc.Error
 	switch {

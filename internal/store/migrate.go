@@ -11,8 +11,9 @@ import (
 	"ornamen/core/lick"
 )
 
-// migrations brings a notebook up to date, step by step. A step is never changed
-// once it has been released.
+// migrations brings a notebook up to date, step by step. A step is never changed once it has
+// been released: a notebook that took it has what it said then. Steps are written in SQL and
+// not by the models, which change with the program.
 var migrations = []*gormigrate.Migration{
 	{ID: "0001-licks", Migrate: statements(
 		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL,
@@ -124,8 +125,8 @@ func (s *Store) known() error {
 	return err
 }
 
-// migrate takes the steps that are missing, all or none. What was in the file
-// before is copied first.
+// migrate takes the steps that are missing, all or none. What was in the file before is copied
+// first, under a name that says when: who wants to go back has that file and the older program.
 func (s *Store) migrate(existed bool) error {
 	if err := s.known(); err != nil {
 		return err

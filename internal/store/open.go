@@ -20,7 +20,8 @@ import (
 	_ "modernc.org/sqlite" // the driver named "sqlite", without cgo
 )
 
-// Store is an open notebook. It is safe for concurrent use.
+// Store is an open notebook. It is safe for concurrent use: up to four connections read at
+// once, writers wait for each other.
 type Store struct {
 	db   *gorm.DB
 	path string
@@ -40,6 +41,10 @@ type Store struct {
 // Open opens or makes the notebook at path, for one program at a time. The clock
 // gives the times of revisions. A file that cannot be written is opened for reading.
 // An older notebook is brought up to date after a dated copy of it was made.
+//
+// The steps stand in the order in which each needs those before it: the lock, the connection, a
+// look at every page, the upgrade. A failure closes what was opened and leaves the file as it
+// was.
 func Open(path string, now func() time.Time) (*Store, error) {
 	s := &Store{path: path, now: now}
 	existed, err := s.prepare()
@@ -63,6 +68,7 @@ func Open(path string, now func() time.Time) (*Store, error) {
 }
 
 // OpenToRead opens a notebook for reading beside a program that may be writing it.
+// It takes no lock and makes no copy. What the writer commits meanwhile is seen by later reads.
 func OpenToRead(path string) (*Store, error) {
 	s := &Store{path: path, now: time.Now, ReadOnly: true}
 	_, err := os.Stat(path)
@@ -116,7 +122,9 @@ func bare(err error) error {
 	return err
 }
 
-// open opens the database file with the settings that every connection needs.
+// open opens the database file with the settings that every connection needs. A write costs a
+// sync of the disk, which is what an edit that was answered is worth; reads never wait for it
+// (WAL).
 func (s *Store) open() error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.
@@ -164,7 +172,8 @@ func writable(dir string) bool {
 	return true
 }
 
-// intact looks the file over and says where a copy lies when it is damaged.
+// intact looks the file over and says where a copy lies when it is damaged. quick_check reads
+// every page, about 20 ms for one of ten thousand revisions that is at hand in memory.
 func (s *Store) intact() error {
 	var found string
 	err := s.db.Raw("PRAGMA quick_check(1)").Scan(&found).Error
@@ -202,6 +211,8 @@ func (s *Store) Close() error {
 
 // there says whether the file that was opened still stands at its path. If not, its
 // content, which is still at hand, is written beside it once.
+// Without this look, SQLite would go on writing into a file that has no name any more, and all
+// of it would be gone at the end.
 func (s *Store) there() error {
 	now, err := os.Stat(s.path)
 	if err == nil && os.SameFile(now, s.file) {
@@ -224,6 +235,7 @@ func (s *Store) there() error {
 func (s *Store) Writes() uint64 { return s.writes.Load() }
 
 // write runs f in a transaction, whole or not at all.
+// The error is one of those above, by errors.Is.
 func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
 	if s.ReadOnly {
 		return ErrReadOnly

@@ -56,6 +56,7 @@ func (s *Store) Play(ctx context.Context, lines ...Played) error {
 }
 
 // Unplay takes the last line of the log back and returns it.
+// An empty log is ErrNotFound.
 func (s *Store) Unplay(ctx context.Context) (Played, error) {
 	var last Played
 	err := s.write(ctx, func(tx *gorm.DB) error {

@@ -8,8 +8,8 @@ import (
 	"gorm.io/gorm"
 )
 
-// PlayerRow is the player's settings as they were set at one time; the newest
-// row holds. Data is JSON.
+// PlayerRow is the player's settings as they were set at one time; the newest row holds, and
+// undo takes it away. Data is JSON that this package does not read.
 type PlayerRow struct {
 	ID        uint
 	Data      []byte

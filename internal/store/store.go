@@ -20,7 +20,8 @@ type Entry struct {
 	CanRedo  bool
 }
 
-// decode reads a revision's lick file; one that cannot be read is named with its lick.
+// decode reads a revision's lick file; one that cannot be read is named with its lick, in an
+// *UnreadableError, and keeps no other revision from being read.
 func decode(r Revision) (lick.Lick, error) {
 	data, err := unpacked(r.Data)
 	if err != nil {
@@ -34,6 +35,7 @@ func decode(r Revision) (lick.Lick, error) {
 }
 
 // Get finds a lick at its newest revision.
+// A deleted lick is not found.
 func (s *Store) Get(ctx context.Context, id uint) (Entry, error) {
 	var l Lick
 	db := s.db.WithContext(ctx)
@@ -65,6 +67,7 @@ func entry(db *gorm.DB, l Lick) (Entry, error) {
 }
 
 // At reads a lick as it was at a revision.
+// A revision of another lick is not found: both numbers must belong together.
 func (s *Store) At(ctx context.Context, id, rev uint) (lick.Lick, error) {
 	r, err := revision(s.db.WithContext(ctx), id, rev)
 	if err != nil {
@@ -82,7 +85,9 @@ func revision(db *gorm.DB, id, rev uint) (Revision, error) {
 	return r, nil
 }
 
-// child is the newest revision made on rev that is part of the chain.
+// child is the newest revision made on rev that is part of the chain. After an undo and a new
+// edit a revision has two children; redo follows the newer one, and the older stays among the
+// versions.
 func child(db *gorm.DB, rev uint) (Revision, error) {
 	var rs []Revision
 	if err := db.Where("parent_id = ? AND aside = ?", rev,
@@ -96,6 +101,7 @@ func child(db *gorm.DB, rev uint) (Revision, error) {
 }
 
 // Add puts a new lick into the notebook.
+// what says in a few words how it came ("made", "imported from x.mid"), for the history.
 func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
@@ -123,8 +129,13 @@ func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error
 	return out, nil
 }
 
-// Commit saves a lick that was edited on revision base. If base is no longer
-// the newest, the edit is kept aside and a *StaleError names both.
+// Commit saves a lick that was edited on revision base. If base is no longer the newest, the
+// edit is kept aside and a *StaleError names both.
+//
+// As an example, two tabs show revision 7. The first commits 8. The second, still on 7, commits
+// too: its edit becomes revision 9, aside, made on 7, and the error is {Head: 8, Kept: 9}.
+// Taking it instead is a third commit, 10, on 8, with the content of 9: all four are in the
+// history. Aside is decided within the transaction, so that of two at once one is first.
 func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what string) (Entry, error) {
 	var out Entry
 	var stale *StaleError
@@ -179,8 +190,9 @@ func (s *Store) Redo(ctx context.Context, id, base uint) (Entry, error) {
 	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) { return child(tx, r.ID) })
 }
 
-// moveHead shows another revision of a lick, if base is still the one shown; else the
-// error is a *StaleError and nothing changes.
+// moveHead shows another revision of a lick, if base is still the one shown; else the error is
+// a *StaleError and nothing changes. No revision is written: a head is a pointer, and going
+// back is not an edit.
 func (s *Store) moveHead(ctx context.Context, id, base uint,
 	to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
 	var out Entry
@@ -220,6 +232,7 @@ func (s *Store) moveHead(ctx context.Context, id, base uint,
 }
 
 // Delete takes a lick out of the notebook; Restore brings it back.
+// Its revisions and its lines of the practice log stay.
 func (s *Store) Delete(ctx context.Context, id uint) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		res := tx.Delete(&Lick{}, id)
