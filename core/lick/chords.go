@@ -124,24 +124,34 @@ func (e ChordAt) What() string {
 	return "the chord " + e.Name
 }
 
-// shiftChords makes room of d at a time, or with d below 0 takes it out: chords that
-// begin there or later move along, the one that holds there grows or shrinks.
-func (l *Lick) shiftChords(at, d Time) {
+// MovedChords are the chords of a line in which d more time lies before a time, or with d below
+// 0 so much less: those that begin there or later move along, the one that holds there grows or
+// shrinks, and one that lies wholly in what is taken out goes. A chord from the very beginning on
+// stays there and grows.
+//
+// As an example, with a half taken out before 1, Am7 from 0 to 3/4 and Dm7 from 3/4 to 3/2 become
+// Am7 from 0 to 1/2 and Dm7 from 1/2 to 1.
+func (l Lick) MovedChords(at, d Time) []Chord {
+	from := at
+	if d.Before(Time{}) {
+		from = at.Add(d) // what is taken out is [from, at)
+	}
+	moved := func(t Time, begins bool) Time {
+		switch {
+		case t.Before(from), t.Cmp(from) == 0 && (!begins || t.IsZero()):
+			return t
+		case t.Before(at):
+			return from
+		}
+		return t.Add(d)
+	}
 	chords := l.Chords[:0:0]
 	for _, c := range l.Chords {
-		end := c.At.Add(c.Len)
-		switch {
-		case !c.At.Before(at) && !c.At.IsZero():
-			c.At = c.At.Add(d)
-			if c.At.Before(at) { // its beginning was taken out
-				c.Len, c.At = c.Len.Sub(at.Sub(c.At)), at
-			}
-		case at.Before(end):
-			c.Len = c.Len.Add(d)
-		}
+		begin := moved(c.At, true)
+		c.At, c.Len = begin, moved(c.At.Add(c.Len), false).Sub(begin)
 		if (Time{}).Before(c.Len) {
 			chords = append(chords, c)
 		}
 	}
-	l.Chords = chords
+	return chords
 }

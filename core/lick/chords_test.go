@@ -1,6 +1,8 @@
 package lick
 
 import (
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -143,6 +145,44 @@ func TestStrictFile(t *testing.T) {
 		`"fret"`, `"Fret"`, 1), strings.Replace(good, `"notes"`, `"version":1,"notes"`, 1)} {
 		if _, err := Parse([]byte(bad)); err == nil {
 			t.Errorf("read: %s", bad)
+		}
+	}
+}
+
+// Room that is made and taken away again leaves the chords as they were; what is taken out goes
+// with what lies in it, and nothing else.
+func TestMovedChords(t *testing.T) {
+	rng := rand.New(rand.NewPCG(4, 4))
+	for range 500 {
+		l := New()
+		at := Time{}
+		for k := range 1 + rng.IntN(6) {
+			if rng.IntN(5) == 0 {
+				at = at.Add(NewTime(1, 4)) // silence
+			}
+			c := Chord{At: at, Len: NewTime(int64(1+rng.IntN(8)), 8), Name: string(rune('A' + k))}
+			l.Chords, at = append(l.Chords, c), at.Add(c.Len)
+		}
+		was := slices.Clone(l.Chords)
+		where, d := NewTime(int64(rng.IntN(24)), 8), NewTime(int64(1+rng.IntN(8)), 8)
+		l.Chords = l.MovedChords(where, d)
+		if l.Chords = l.MovedChords(where.Add(d), Time{}.Sub(d)); !slices.Equal(l.Chords, was) {
+			t.Fatalf("%v, at %s by %s and back: %v", was, where, d, l.Chords)
+		}
+		sum := func(cs []Chord) (s Time) {
+			for _, c := range cs {
+				s = s.Add(c.Len)
+			}
+			return s
+		}
+		less := l.MovedChords(where.Add(d), Time{}.Sub(d))
+		if lost := sum(was).Sub(sum(less)); d.Before(lost) || lost.Before(Time{}) {
+			t.Fatalf("%v loses %s of %s", was, lost, d)
+		}
+		for i := 1; i < len(less); i++ {
+			if less[i].At.Before(less[i-1].At.Add(less[i-1].Len)) {
+				t.Fatalf("%v overlap", less)
+			}
 		}
 	}
 }

@@ -75,10 +75,7 @@ func (l *Lick) shift(i int, d Time) {
 		if len(l.Keys) > 0 {
 			l.shiftKeys(at, d)
 		}
-		if d.Before(Time{}) {
-			at = at.Add(d)
-		}
-		l.shiftChords(at, d)
+		l.Chords = l.MovedChords(at, d)
 	}
 	for k := i; k < len(l.Notes); k++ {
 		l.Notes[k].At = l.Notes[k].At.Add(d)

@@ -8,7 +8,7 @@ import (
 )
 
 // Toggle adds an outside tone, takes a colour away, drops a scale tone or
-// brings it back.
+// brings it back. The receiver is not touched.
 func (k Key) Toggle(value string) (Key, error) {
 	d, err := music.ParseDegree(value)
 	if err != nil {
@@ -18,6 +18,7 @@ func (k Key) Toggle(value string) (Key, error) {
 		o, err := music.ParseDegree(strings.Split(s, "@")[0])
 		return err == nil && o.Semitones() == d.Semitones()
 	}
+	k.Add, k.Drop = slices.Clone(k.Add), slices.Clone(k.Drop)
 	switch {
 	case slices.ContainsFunc(k.Add, same):
 		k.Add = slices.DeleteFunc(k.Add, same)

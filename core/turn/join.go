@@ -138,7 +138,7 @@ func openHands(l *lick.Lick) {
 }
 
 // RegrowPart grows one part of a lick again from another recipe; what follows it moves along
-// in time, what lies around it stays. A part that was cut off when it was joined is cut off
+// in time with its chords, what lies around it stays. A part that was cut off when it was joined is cut off
 // after as many notes again. What was locked is carried over where place and time agree.
 func RegrowPart(old lick.Lick, number int, r run.Recipe, g neck.Guitar) (lick.Lick, error) {
 	if number < 0 || number >= len(old.Parts) {
@@ -178,6 +178,11 @@ func RegrowPart(old lick.Lick, number int, r run.Recipe, g neck.Guitar) (lick.Li
 	}
 	if p.From == 0 {
 		out.Pickup = old.Pickup
+	}
+	out.Loop, out.Chords = old.Loop, old.Clone().Chords
+	if n := len(rest.Notes); n > 0 {
+		was := old.Notes[p.To].At
+		out.Chords = old.MovedChords(was, out.Notes[len(out.Notes)-n].At.Sub(was))
 	}
 	for i := range out.Notes {
 		n := &out.Notes[i]

@@ -101,3 +101,45 @@ func TestJoin(t *testing.T) {
 		t.Error("licks in two tunings are joined")
 	}
 }
+
+// A part grown again keeps what lies around it: the chords over it and after it, which move
+// along with their notes, and that the line goes round as a loop.
+func TestRegrowPartKeepsTheSetting(t *testing.T) {
+	a := grown(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 4`) // a bar
+	b := grown(t, `--key "A minor pentatonic" --at 6:5 --cell "4 3 2 1" --times 4`)
+	l, err := Join(a, b, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	half, bar := lick.NewTime(1, 2), lick.NewTime(1, 1)
+	l.Loop = true
+	l.Chords = []lick.Chord{{Len: half, Name: "Am7"}, {At: half, Len: bar, Name: "Dm7"},
+		{At: half.Add(bar), Len: half, Name: "E7"}}
+	chords := func(l lick.Lick) string {
+		var w []string
+		for _, c := range l.Chords {
+			w = append(w, c.Name+"@"+c.At.String()+"+"+c.Len.String())
+		}
+		return strings.Join(w, " ")
+	}
+	for _, k := range []struct {
+		part, times int
+		want        string
+	}{
+		{0, 4, "Am7@0+1/2 Dm7@1/2+1 E7@3/2+1/2"},
+		{0, 6, "Am7@0+1/2 Dm7@1/2+3/2 E7@2+1/2"},   // half a bar longer under the second chord
+		{0, 3, "Am7@0+1/2 Dm7@1/2+3/4 E7@5/4+1/2"}, // a beat shorter
+		{0, 1, "Am7@0+1/4 Dm7@1/4+1/2 E7@3/4+1/2"}, // most of the first chord is gone
+		{1, 6, "Am7@0+1/2 Dm7@1/2+1 E7@3/2+1/2"},   // longer at its end: nothing is written there
+	} {
+		r, err := run.Parse(l.Parts[k.part].Recipe)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Times = k.times
+		got, err := RegrowPart(l, k.part, r, neck.Standard())
+		if err != nil || !got.Loop || chords(got) != k.want {
+			t.Errorf("part %d in %d cells: loop %v, %s, want %s (%v)", k.part+1, k.times, got.Loop, chords(got), k.want, err)
+		}
+	}
+}
