@@ -119,8 +119,9 @@ func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Pla
 	return best, false
 }
 
-// fit takes away slurs from notes that have gone or moved in time, and every note that would
-// begin on a string that still sounds: the one that is there already stays.
+// fit takes away slurs from notes that have gone or moved in time, turns those round that lead
+// the other way now, and leaves out every note that would begin on a string that still sounds:
+// the one that is there already stays.
 func fit(l *lick.Lick) {
 	for i := 0; i < len(l.Notes); i++ {
 		clash := false
@@ -136,6 +137,7 @@ func fit(l *lick.Lick) {
 			l.Notes[i].Slur = ""
 		}
 	}
+	l.FitSlurs()
 }
 
 // Displace lets the line come so much later over the same chords, or with a time below zero

@@ -333,3 +333,20 @@ func TestNeedsChords(t *testing.T) {
 		}
 	}
 }
+
+// Two tones that are one over the next chord are no longer slurred there: the blue third that is
+// hammered to the third of E7 is the same C over Am7.
+func TestEachChordFitsSlurs(t *testing.T) {
+	l := lick.New()
+	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "E7"},
+		{At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "Am7"}}
+	l.Notes = []lick.Note{{Len: lick.NewTime(1, 4), String: 3, Fret: 12},
+		{At: lick.NewTime(1, 4), Len: lick.NewTime(1, 4), String: 3, Fret: 13, Slur: lick.Hammer}}
+	got, err := EachChord(neck.Standard(), l, SameDegrees)
+	if err != nil || len(got.Notes) != 4 {
+		t.Fatalf("%v %+v", err, got.Notes)
+	}
+	if got.Notes[1].Slur != lick.Hammer || got.Notes[3].Slur != "" || got.Pitch(2) != got.Pitch(3) {
+		t.Errorf("%+v", got.Notes)
+	}
+}

@@ -27,7 +27,8 @@ type Do struct {
 	Note  bool   // it is done to a note
 }
 
-// Dos are what can be done, the notes' before the line's.
+// Dos are what can be done, the notes' before the line's. The command line lists them; the
+// bench has a key for each.
 var Dos = []Do{
 	{"place", "STRING:FRET [LENGTH]", true}, {"add", "STRING:FRET [LENGTH]", true}, {"insert", "", true},
 	{"remove", "", true}, {"earlier", "", true}, {"later", "", true}, {"rest", "", true}, {"unrest", "", true},
@@ -46,6 +47,7 @@ var Dos = []Do{
 }
 
 // Parse reads an edit from one line: "3 finger 2", "tempo 120", "add 5:7 1/8".
+// The value is the rest of the line as it stands, so that a title may have spaces.
 func Parse(line string) (Words, error) {
 	var w Words
 	word, rest, _ := strings.Cut(strings.TrimSpace(line), " ")
@@ -69,6 +71,8 @@ func Parse(line string) (Words, error) {
 func unknown(do string) error { return fmt.Errorf("%q is nothing that can be done here", clip(do)) }
 
 // Read turns the words into an edit of a line on a guitar. An error is one sentence.
+// The guitar gives the frets there are; its tuning gives way to the line's. Words that a lick
+// refuses (a stroke that is none) are refused when the edit is applied.
 func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	if e, ok, err := settingOf(w, l); ok || err != nil {
 		return e, err
@@ -233,7 +237,9 @@ func bendEdit(w Words, n lick.Note, i, tuned int) (lick.Edit, error) {
 	return lick.SetBend{Note: i, Bend: &b}, nil
 }
 
-// degreeEdit moves a note to the nearest place of a chosen tone.
+// degreeEdit moves a note to the nearest place of a chosen tone. A tone that was chosen is in
+// the key; any other degree is taken over the key's root all the same, so that 4 can be tried
+// in a pentatonic.
 func degreeEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
 	p, ok := l.PaletteAt(l.Notes[i].At)
 	if !ok {

@@ -11,7 +11,8 @@ import (
 	"ornamen/core/music"
 )
 
-// settingOf reads the edits of the lick around its notes.
+// settingOf reads the edits of the lick around its notes; ok is false where the words are for a
+// note.
 func settingOf(w Words, l lick.Lick) (lick.Edit, bool, error) {
 	value := strings.TrimSpace(w.Value)
 	var s lick.Setting

@@ -12,6 +12,7 @@ type Difference struct {
 }
 
 // Diff compares two licks note by note, whoever set what.
+// A note is in the first list that fits it: one that moved is not listed for its finger too.
 func Diff(a, b Lick) Difference {
 	d := Difference{Counts: [2]int{len(a.Notes), len(b.Notes)}}
 	if len(a.Notes) != len(b.Notes) {

@@ -8,9 +8,12 @@ import (
 	"ornamen/core/neck"
 )
 
-// Edit is one change of a lick. Apply never touches its argument and gives a
-// valid lick or an error of one sentence. What says it in a few words, for the
-// history.
+// Edit is one change of a lick. Apply never touches its argument and gives a valid lick or an
+// error of one sentence. What says it in a few words, for the history.
+//
+// Notes are named by their index in playing order on the lick that the edit is applied to. An
+// edit is a plain value: it can be kept, compared and applied to a copy to see what it would
+// do.
 type Edit interface {
 	Apply(l Lick) (Lick, error)
 	What() string
@@ -50,7 +53,8 @@ func (l Lick) column(i int) (from, to int) {
 	return i, i + 1
 }
 
-// step is the time from note i's column to the next one, or to its end.
+// step is the time from note i's column to the next one, or to its end: what the line loses
+// when the column goes, and what comes before a note put after it.
 func (l Lick) step(i int) Time {
 	from, to := l.column(i)
 	if to < len(l.Notes) {
@@ -65,7 +69,8 @@ func (l Lick) step(i int) Time {
 	return end.Sub(l.Notes[from].At)
 }
 
-// shift moves every note from index i on by d, and the chords with them.
+// shift moves every note from index i on by d, and the chords and tones by span with them: room
+// made in a line is room made under it.
 func (l *Lick) shift(i int, d Time) {
 	if len(l.Chords)+len(l.Keys) > 0 {
 		at := l.End()
@@ -104,8 +109,8 @@ func (e Move) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e Move) What() string { return fmt.Sprintf("note %d to %s", e.Note+1, e.Place.Notation()) }
 
-// Insert puts a new note after note After (−1: before the first); what follows
-// moves later.
+// Insert puts a new note after note After (−1: before the first); what follows moves later, by
+// the new note's length.
 type Insert struct {
 	After int
 	Place neck.Place
@@ -186,7 +191,8 @@ func (e Remove) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e Remove) What() string { return fmt.Sprintf("note %d removed", e.Note+1) }
 
-// Length sets the length of the notes that start with Note; what follows moves.
+// Length sets the length of the notes that start with Note; what follows moves by the
+// difference, so that a rest behind them stays as long as it was.
 type Length struct {
 	Note int
 	Len  Time
@@ -245,8 +251,8 @@ func (e Rest) What() string {
 	return fmt.Sprintf("rest before note %d", e.Note+1)
 }
 
-// Swap exchanges the column of note Note with the next one, or with the one
-// before it.
+// Swap exchanges the column of note Note with the next one, or with the one before it. Each
+// takes its own time up to the next column along, so that what follows stays where it was.
 type Swap struct {
 	Note    int
 	Earlier bool

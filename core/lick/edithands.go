@@ -235,7 +235,8 @@ func (e Setting) What() string {
 	return strings.Join(parts, ", ")
 }
 
-// Replace takes a whole lick in, such as a fix or a proposal.
+// Replace takes a whole lick in, such as a fix or a proposal. What was there is left out of it
+// altogether: the caller has based it on the lick that is replaced.
 type Replace struct {
 	Lick Lick
 	Why  string

@@ -76,8 +76,10 @@ type file struct {
 // byteOrderMark is put before a file by some editors.
 var byteOrderMark = []byte("\xef\xbb\xbf")
 
-// checkKeys refuses what encoding/json lets pass: a field named twice in one object,
-// and one in other letters than ours, which are all small.
+// checkKeys refuses what encoding/json lets pass: a field named twice in one object, of which
+// it would take the last, and one in other letters than ours, which are all small. Fields that
+// are strings are told from values by walking the tokens with a stack of the objects that are
+// open.
 func checkKeys(data []byte) error {
 	d := json.NewDecoder(bytes.NewReader(data))
 	var open []map[string]bool // the fields of each object that is open; nil for a list
@@ -123,6 +125,10 @@ func checkKeys(data []byte) error {
 // Parse reads a lick file strictly: unknown fields, values out of range and
 // notes that overlap on a string are errors of one sentence that name the note
 // as it is numbered in the file.
+//
+// Notes may stand in any order; the lick has them in playing order. Fields that are left out
+// have the values of New. A version of this program reads every file that it or an older one
+// wrote.
 func Parse(data []byte) (Lick, error) {
 	if len(data) > MaxBytes {
 		return Lick{}, fmt.Errorf("the file is larger than %d MB", MaxBytes>>20)

@@ -8,8 +8,9 @@ import (
 	"ornamen/core/neck"
 )
 
-// Lick is a line with its setting. Notes are in playing order: by time, and
-// from thick strings to thin where they sound together.
+// Lick is a line with its setting. Notes are in playing order: by time, and from thick strings
+// to thin where they sound together. It is a value: whoever changes one clones it first, as
+// every edit does, since the slices are shared by copies.
 type Lick struct {
 	Title  string
 	Tags   []string
@@ -35,7 +36,8 @@ func New() Lick {
 // DefaultTempo is the tempo of a lick that names none.
 const DefaultTempo = 100
 
-// Key is the chosen tones as written; an empty Tonic means no key.
+// Key is the chosen tones as written; an empty Tonic means no key. Add and Drop hold degrees,
+// an added one perhaps with where it holds, "b5@down".
 type Key struct {
 	Tonic string
 	Scale string
@@ -58,7 +60,8 @@ const (
 	Shuffle  Feel = "shuffle"
 )
 
-// Chord is one chord of the changes under the line.
+// Chord is one chord of the changes under the line. Chords do not overlap; between them may be
+// silence.
 type Chord struct {
 	At   Time
 	Len  Time
@@ -83,6 +86,7 @@ const (
 func (f Finger) String() string { return [...]string{"", "1", "2", "3", "4", "0", "T"}[f] }
 
 // Word names the finger.
+// The article is left to the sentence.
 func (f Finger) Word() string {
 	return [...]string{"no finger", "index", "middle finger", "ring finger", "little finger", "open string", "thumb"}[f]
 }
@@ -143,28 +147,49 @@ func (s Slur) Between(from, to int) Slur {
 	return s
 }
 
-// Vibrato has a width (narrow, wide) and a speed (slow, fast).
+// FitSlurs lets go of slurs that cannot sound and turns those round that lead the other way, after
+// frets or strings have changed: a hammer that falls is a pull, a slide from an open string a
+// picked note. A slur on the first note of its string stays in a loop, where it comes from the end.
+func (l *Lick) FitSlurs() {
+	for i := range l.Notes {
+		n := &l.Notes[i]
+		if n.Slur == "" {
+			continue
+		}
+		switch j := l.Before(i); {
+		case j >= 0:
+			n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
+		case !l.Loop:
+			n.Slur = ""
+		}
+	}
+}
+
+// Vibrato has a width (narrow, wide) and a speed (slow, fast). What each is in cents and hertz
+// is the sound's to say.
 type Vibrato struct {
 	Width Width `json:"width"`
 	Speed Speed `json:"speed"`
 }
 
-// SlideIn reaches a note from a fret or two away.
+// SlideIn reaches a note from some frets away on its string, from no note: the finger lands
+// there and goes on to the fret at once.
 type SlideIn struct {
-	Frets int  `json:"frets"`
+	Frets int  `json:"frets"` // at least 1
 	From  From `json:"from"`
 }
 
-// Note is one note of the line.
+// Note is one note of the line: where and when, what each hand does, how it sounds. The zero
+// value of a field is what a plain note has, so that the file leaves it out.
 type Note struct {
-	At      Time     `json:"at"`
-	Len     Time     `json:"len"`
-	String  int      `json:"string"`
-	Fret    int      `json:"fret"`
+	At      Time     `json:"at"`     // fractions of a whole note from the beginning
+	Len     Time     `json:"len"`    // more than 0
+	String  int      `json:"string"` // 1 is the thinnest
+	Fret    int      `json:"fret"`   // 0 is the open string
 	Finger  Finger   `json:"finger,omitempty"`
 	Stroke  Stroke   `json:"stroke,omitempty"`
 	Slur    Slur     `json:"slur,omitempty"`
-	Bend    *Bend    `json:"bend,omitempty"`
+	Bend    *Bend    `json:"bend,omitempty"` // nil for none, as the three below
 	Vibrato *Vibrato `json:"vibrato,omitempty"`
 	Mute    bool     `json:"mute,omitempty"` // a dead note
 	Rake    bool     `json:"rake,omitempty"` // muted strings swept before it
@@ -212,6 +237,7 @@ func (l Lick) TonesText() string {
 
 // FileName is the title as a file's name: its letters and digits, empty where it
 // has none.
+// Nothing in it needs quoting on any system.
 func (l Lick) FileName() string {
 	s := strings.Map(func(r rune) rune {
 		switch {
@@ -255,7 +281,8 @@ func (l Lick) Columns() [][2]int {
 	return cols
 }
 
-// Before is the note that was last on note i's string before it, or −1.
+// Before is the note that was last on note i's string before it, or −1. Whether it still sounds
+// when note i begins is another question.
 func (l Lick) Before(i int) int {
 	for j := i - 1; j >= 0; j-- {
 		if l.Notes[j].String == l.Notes[i].String && l.Notes[j].At.Before(l.Notes[i].At) {
@@ -291,7 +318,8 @@ func (l Lick) Clone() Lick {
 	return l
 }
 
-// Milliseconds is the time from a to b at the lick's tempo and feel.
+// Milliseconds is the time from a to b at the lick's tempo and feel. A whole note lasts four
+// quarters, 240,000 ms at one quarter a minute.
 func (l Lick) Milliseconds(a, b Time) float64 {
 	return (l.warp(b) - l.warp(a)) * 240000 / l.Tempo
 }

@@ -14,6 +14,8 @@ type Position struct {
 }
 
 // Position finds bar, beat and the rest of a time.
+// As an example, with a pick-up of 3/8 in 4/4 the first note, at 0, is bar 0, beat 3, an eighth
+// off: the bar it belongs to begins before the line does.
 func (l Lick) Position(at Time) Position {
 	bar, unit := l.Meter.Bar(), NewTime(1, int64(l.Meter.Unit))
 	t, number := at.Sub(l.Pickup), int64(1)

@@ -12,7 +12,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Limits of a lick file.
+// Limits of a lick file. They are beyond what is played: 20,000 sixteenths at 120 are forty
+// minutes.
 const (
 	MaxNotes             = 20_000
 	MaxFret              = 36
@@ -175,7 +176,9 @@ func (l Lick) validateNote(n Note) error {
 	return nil
 }
 
-// validateOverlap refuses two notes that sound at once on one string.
+// validateOverlap refuses two notes that sound at once on one string. The later note is named:
+// it is the one that was put where there was no room. One pass in playing order with the last
+// note of each string.
 func (l Lick) validateOverlap() error {
 	order := l.order()
 	last := map[int]int{} // string → note that sounded last

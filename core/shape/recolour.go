@@ -89,7 +89,7 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 			n.Finger = lick.NoFinger
 		}
 	}
-	fixSlurs(&out)
+	out.FitSlurs()
 	out.ForgetRecipes()
 	checked, err := lick.Parse(out.Encode())
 	if err != nil {
@@ -236,22 +236,5 @@ func (r recolouring) bend(n *lick.Note, before, after music.Pitch) {
 		b := *n.Bend
 		b.Semitones = float64(d)
 		n.Bend = &b
-	}
-}
-
-// fixSlurs turns hammers and pulls round where the line now falls or rises, and
-// picks what a slur can no longer reach.
-func fixSlurs(l *lick.Lick) {
-	for i := range l.Notes {
-		n := &l.Notes[i]
-		if n.Slur == "" {
-			continue
-		}
-		j := l.Before(i)
-		if j < 0 || l.Notes[j].End().Cmp(n.At) != 0 {
-			n.Slur = ""
-			continue
-		}
-		n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
 	}
 }

@@ -214,7 +214,7 @@ func ringing(l lick.Lick, i int, times []lick.Sounding) float64 {
 	}
 	for k := i + 1; k < len(l.Notes) && l.Notes[k].Barre; k++ {
 		if l.Notes[k].String == l.Notes[i].String {
-			end = max(end, min(times[k].At, times[k].At))
+			end = max(end, times[k].At)
 			break
 		}
 		end = max(end, times[k].At+times[k].Len)

@@ -107,7 +107,7 @@ func rebent(l lick.Lick, i int, at neck.Place, semitones int) (lick.Lick, bool) 
 	}
 	out.ForgetRecipes()
 	out.Sort()
-	fitSlurs(&out)
+	out.FitSlurs()
 	return out, out.Validate() == nil
 }
 

@@ -16,6 +16,10 @@ import (
 // place, each part as it was; fingers and strokes that are not locked are left open, so that
 // the hands are found for the seam too. It is an error of one sentence if the two are tuned
 // differently.
+//
+// a's parts that the cut goes through are shorter now and keep their recipe: grown again they
+// are cut off after as many notes. A joined line does not loop, as its end no longer leads to
+// its start.
 func Join(a, b lick.Lick, at int) (lick.Lick, error) {
 	switch {
 	case at < 0 || at > len(a.Notes):
@@ -57,7 +61,7 @@ func Join(a, b lick.Lick, at int) (lick.Lick, error) {
 		out.Notes = append(out.Notes, m)
 	}
 	openHands(&out)
-	fitSlurs(&out)
+	out.FitSlurs()
 	return out, out.Validate()
 }
 

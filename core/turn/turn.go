@@ -15,11 +15,13 @@ import (
 	"ornamen/core/shape"
 )
 
-// Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror,
-// rotate:N, octave or -octave, string:N (the same frets so many strings thicker) or
-// degree:N (the same figure so many tones up). Slurs are turned with the notes; fingers and
-// strokes of the part are left open, to be found again. The recipe no longer
-// holds.
+// Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror, rotate:N, octave
+// or -octave, string:N (the same frets so many strings thicker) or degree:N (the same figure so
+// many tones up). Slurs are turned with the notes; fingers and strokes of the part are left
+// open, to be found again. The recipe no longer holds.
+//
+// An error is a sentence and gives the lick as it was: that the neck has no room, or that the
+// lick has no tones where the turn needs them.
 func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, error) {
 	if to == 0 {
 		to = len(l.Notes)
@@ -126,27 +128,13 @@ func (t *turner) put() (lick.Lick, error) {
 		out.Notes = append(out.Notes, c...)
 	}
 	out.Sort()
-	fitSlurs(&out)
+	out.FitSlurs()
 	return out, out.Validate()
 }
 
-// fitSlurs lets go of slurs that cannot sound and turns those round that lead the other way.
-func fitSlurs(l *lick.Lick) {
-	for i := range l.Notes {
-		n := &l.Notes[i]
-		if n.Slur == "" {
-			continue
-		}
-		switch j := l.Before(i); {
-		case j >= 0:
-			n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
-		case !l.Loop:
-			n.Slur = ""
-		}
-	}
-}
-
-// backwards mirrors the part in time: what led from a note to the next leads back.
+// backwards mirrors the part in time: what led from a note to the next leads back. A note at At
+// for Len within [start, end) comes at start + end − At − Len, so that rests are mirrored too.
+// A slur belongs to the note that it leads to; backwards that is the note which it came from.
 func (t *turner) backwards() {
 	slurs := make([]map[int]lick.Slur, len(t.columns))
 	for k := range t.columns {
@@ -169,7 +157,9 @@ func (t *turner) backwards() {
 	slices.Reverse(t.columns)
 }
 
-// rotate begins in the middle: the notes before it go to the end.
+// rotate begins in the middle: the notes before it go to the end. Each column keeps its own
+// time up to the next, so that the rhythm is rotated with the notes. What would ring over the
+// new seam ends there, and the first note cannot be slurred into.
 func (t *turner) rotate(k int) {
 	spans := make([]lick.Time, len(t.columns)) // from each column to the next
 	for i := range t.columns {
@@ -199,8 +189,9 @@ func (t *turner) rotate(k int) {
 	}
 }
 
-// octave takes the same fingering two strings over where it fits, else the place
-// of the same pitch nearest to the note before.
+// octave takes the same fingering two strings over where all of it fits, else each note at the
+// place of its pitch nearest to the note before. All or none: half a line in the old fingering
+// and half in a new one would have two hands.
 func (t *turner) octave(by int) error {
 	same := true
 	for _, c := range t.columns {
@@ -298,9 +289,10 @@ func (t *turner) degrees(by int) error {
 	return nil
 }
 
-// Regrow makes the line of a changed recipe and carries over what the player had
-// locked: the fields of notes that lie at the same place at the same time. The
-// title, tags, tempo and what else is the player's stay.
+// Regrow makes the line of a changed recipe and carries over what the player had locked: the
+// fields of notes that lie at the same place at the same time. The title, tags, tempo and what
+// else is the player's stay. What was locked on notes that the new line does not have is gone
+// with them, which undo brings back.
 func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 	run, err := run.Grow(r, g)
 	if err != nil {
