@@ -233,6 +233,7 @@ func (c Chord) Clashes(n Name) (above Degree, ok bool) {
 }
 
 // Up is the chord's sign so many half steps higher, its roots by their usual names.
+// The rest of the sign stays as it was typed.
 func (c Chord) Up(halfSteps int) string {
 	root, sign, err := scanName(c.Name)
 	if err != nil {

@@ -37,8 +37,8 @@ func (d Degree) String() string { return accidentals(d.Alter, "#", "b") + strcon
 // Pretty writes the degree with music signs: "♭5".
 func (d Degree) Pretty() string { return accidentals(d.Alter, "♯", "♭") + strconv.Itoa(d.Number) }
 
-// Over spells the degree over a root: each degree has its own letter, so ♭5
-// over A is E♭, never D♯.
+// Over spells the degree over a root: each degree has its own letter, so ♭5 over A is E♭, never
+// D♯. The letter is counted first, and the signs are what then is missing to the pitch.
 func (d Degree) Over(root Name) Name {
 	l := Letter(mod(int(root.Letter)+d.step(), 7))
 	alter := mod(root.Class()+d.Semitones()-letterClass[l]+6, 12) - 6

@@ -103,7 +103,8 @@ func NameOf(class int) Name {
 	return Name{}
 }
 
-// UsualName spells a pitch class as the key of it is called most: C# minor but Db major.
+// UsualName spells a pitch class as the key of it is called most: C# minor but Db major, G#
+// minor but Ab major, Bb and Eb in both (common practice: the signature with fewer signs).
 func UsualName(class int, minor bool) Name {
 	n := NameOf(class)
 	if n.Alter == 0 || n.Letter == NameOf(6).Letter || minor && n.Class() != 10 && n.Class() != 3 {

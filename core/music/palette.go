@@ -197,6 +197,8 @@ func (t Tone) Text() string {
 // Over is the height in half steps of a degree over a chord's root: whichever the
 // palette gives by the letter, or as written where it has a sign. ok is false where
 // the palette has no such tone.
+// In C major the 3 over D is F, three half steps, and the 3 over G is B, four: degrees are the
+// key's.
 func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 	octave := 0
 	if d.Number > 7 {

@@ -159,7 +159,8 @@ func foldScale(s string) string {
 	return strings.Join(strings.Fields(s), " ")
 }
 
-// nearest finds the candidate with the least edits from s.
+// nearest finds the candidate with the least edits from s, so that "dorain" is answered with
+// dorian.
 func nearest(s string, candidates []string) string {
 	best, bestD := "", 1<<30
 	for _, c := range candidates {

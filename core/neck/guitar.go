@@ -8,10 +8,10 @@ import (
 	"ornamen/core/music"
 )
 
-// MM is a length in millimetres.
+// MM is a length in millimetres. Distances along the neck are from the nut.
 type MM float64
 
-// Newtons is a force.
+// Newtons is a force, or a string's tension.
 type Newtons float64
 
 // Guitar describes an instrument. Slices are indexed by string−1.
@@ -80,8 +80,8 @@ func (g Guitar) Validate() error {
 	return nil
 }
 
-// FretX is the distance of fret n from the nut: L·(1 − 2^(−n/12)), the
-// luthiers' rule; x(12) is half the scale.
+// FretX is the distance of fret n from the nut: L·(1 − 2^(−n/12)), the luthiers' rule; x(12) is
+// half the scale. On 648 mm fret 1 lies 36.4 mm from the nut and fret 5 162.5.
 func (g Guitar) FretX(n int) MM {
 	return g.Scale * MM(1-math.Exp2(-float64(n)/12))
 }
@@ -96,7 +96,8 @@ const (
 	pressPart   MM = 0.3
 )
 
-// Press is where the fingertip presses for fret n. The open string's is the nut.
+// Press is where the fingertip presses for fret n: a little behind its wire, where the least
+// force makes it sound (common practice). The open string's is the nut.
 func (g Guitar) Press(n int) MM {
 	if n <= 0 {
 		return 0
@@ -116,6 +117,7 @@ func (g Guitar) StringY(str int, x MM) MM {
 
 // Room is the way from the string at x to the fretboard's edge, toward the
 // thick strings or toward the thin ones.
+// A bend needs it: what is pushed further falls off the fretboard.
 func (g Guitar) Room(str int, x MM, towardThick bool) MM {
 	if towardThick {
 		return g.StringY(len(g.Tuning), x) - g.StringY(str, x) + g.EdgeRoom
@@ -140,6 +142,7 @@ func (g Guitar) Has(p Place) bool {
 }
 
 // Places lists every place where a pitch lies, thin strings first.
+// At most one on a string.
 func (g Guitar) Places(pitch music.Pitch) []Place {
 	var out []Place
 	for s, open := range g.Tuning {

@@ -33,9 +33,11 @@ func ParseHelping(s string) (Helping, error) {
 // (model default).
 const maxHelpers = 2
 
-// Helpers are the fingers of those that are free which help finger f with a bend of so
-// many half steps at a fret that takes so much force, the nearest first. A half step is
-// one finger's; a helper needs a fret of its own behind the bent one.
+// Helpers are the fingers of those that are free which help finger f with a bend of so many
+// half steps at a fret that takes so much force, the nearest first. A half step is one
+// finger's; a helper needs a fret of its own behind the bent one. As an example, the little
+// finger's full bend at fret 9 has ring and middle behind it by the habit of many; by that of
+// few only as many of them as it takes.
 func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.Push, s bend.Strength,
 	free func(lick.Finger) bool) (out []lick.Finger) {
 	if !f.Fretting() || semitones < 2 {

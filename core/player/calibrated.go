@@ -47,7 +47,9 @@ func clampTapped(tempo float64) float64 {
 }
 
 // nearestHold is the hold of two frets whose span is nearest to so much of the medium hand's
-// comfort, within the limits of what is measured; 0, 0 where no two frets of the neck are.
+// comfort, within the limits of what is measured; 0, 0 where no two frets of the neck are. All
+// pairs of frets are tried: frets lie where they lie, and the nearest span may be a per cent or
+// two off.
 func nearestHold(g neck.Guitar, reach float64) (from, to int) {
 	comfort := hand.Medium().Comfort[hand.P14]
 	best := math.Inf(1)

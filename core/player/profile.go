@@ -62,6 +62,9 @@ const (
 )
 
 // Player builds the player, or says in one sentence what is impossible.
+//
+// The order matters: the hand is measured on the guitar's frets, the hammering with that hand,
+// the bend on that guitar's strings.
 func (p Profile) Player() (Player, error) {
 	pl := DefaultPlayer()
 	var err error
@@ -101,8 +104,10 @@ func tapped(what string, tempo float64) error {
 	return nil
 }
 
-// hammerCeiling is the tempo up to which the model hammers 1–2–4 with this hand
-// at speed 1.
+// hammerCeiling is the tempo up to which the model hammers 1–2–4 with this hand at speed 1. It
+// is computed by the model itself on a loop of three notes, so that a player who taps that
+// tempo has a ceiling of just that tempo on just this exercise, whatever the model's numbers
+// are. A load is need over have; with a sixteenth of 1 ms it is the need in ms.
 func hammerCeiling(pl Player) float64 {
 	pl.Hand.Speed = 1
 	sixteenth := 1.0 // ms: a load is how much longer the hand needs
@@ -193,8 +198,9 @@ func (p Profile) habits(pl *Player) (err error) {
 	return nil
 }
 
-// strength scales what the fingers hold by the hardest full bend that still
-// feels good: the ring finger with two behind it.
+// strength scales what the fingers hold by the hardest full bend that still feels good: the
+// ring finger with two behind it. A bend that feels good is one at the limit of "tight", not of
+// "breaks".
 func (p Profile) strength(g neck.Guitar) (bend.Strength, error) {
 	s := bend.DefaultStrength()
 	if p.BendString == 0 && p.BendFret == 0 {

@@ -71,6 +71,7 @@ func turnable(notes []lick.Note) bool {
 
 // Line is a part as a line of its own that begins at once, turned where the part goes backwards;
 // its fingers and strokes are those of the lick, or open where it is turned.
+// The part must be one of the lick's.
 func Line(g neck.Guitar, l lick.Lick, p Part) lick.Lick {
 	out := l.Clone()
 	out.Notes, out.Parts, out.Recipe, out.Chords, out.Keys = out.Notes[p.From-1:p.To], nil, "", nil, nil

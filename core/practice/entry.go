@@ -50,7 +50,7 @@ type Entry struct {
 // maxEntries is how long a log that is read may be.
 const maxEntries = 200_000
 
-// check says in one sentence what is wrong with an entry.
+// check says in one sentence what is wrong with an entry: it may come from a file.
 func (e Entry) check() error {
 	switch {
 	case e.Time.IsZero():
@@ -187,6 +187,7 @@ func of(log []Entry, lick uint, part string) (out []Entry) {
 }
 
 // Sore says whether the last word about the hand is that it hurts.
+// The latest of the two words counts, wherever it stands in the log.
 func Sore(log []Entry, now time.Time) bool {
 	sore, last := false, time.Time{}
 	for _, e := range log {

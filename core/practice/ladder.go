@@ -35,6 +35,10 @@ func Start(p Part, wanted float64) float64 {
 
 // Climb reads a part's rounds in their order and says where it stands. Rounds that were played
 // at another tempo than the ladder's move it there: the player knows best.
+//
+// As an example, a part with a ceiling of 120 that is wanted at 100 begins at 60. Nine clean
+// rounds go to 62, 64 and, as nothing was missed on the way, 68; two missed there go back to
+// 65.
 func Climb(p Part, wanted float64, log []Entry, lick uint) Rung {
 	r := Rung{Tempo: Start(p, wanted), Left: cleanUp}
 	r.Start = r.Tempo

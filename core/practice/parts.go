@@ -32,6 +32,10 @@ const shortest = 3
 // after; each stretch on one pair of strings; each part that a recipe grew; neighbours joined;
 // each hand alone; the whole. The report must be Check's of the lick. A part's ceiling is the
 // tempo over its largest load, not counting the way into its first note.
+//
+// Parts of fewer than three notes and doubles are left out; the whole stands last. Nothing is
+// judged anew: a part's loads are the report's, so that the cost is that of the notes for each
+// part.
 func Parts(l lick.Lick, r *judge.Report, who player.Player) []Part {
 	n := len(l.Notes)
 	if n == 0 {
@@ -104,7 +108,8 @@ func scales(l lick.Lick) (out []stretch) {
 	return append(out, stretch{from + 1, len(l.Notes), name(key)})
 }
 
-// stringPairs cuts a line where a third string comes.
+// stringPairs cuts a line where a third string comes: greedily, so that each stretch is as long
+// as it can be from where it begins.
 func stringPairs(l lick.Lick) (out []stretch) {
 	from, low, high := 0, l.Notes[0].String, l.Notes[0].String
 	name := func() string {

@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// Piece is a lick to practise with its parts.
+// Piece is a lick to practise with its parts, the whole last. It has one part at least.
 type Piece struct {
 	Lick     uint
 	Title    string
@@ -56,6 +56,10 @@ const (
 // thing, one for the ear, rests between. Nothing is there twice, however many days were missed.
 // Items fill the minutes and no more. While it hurts, or for days after, what is heavy for the
 // hand stays away.
+//
+// The order is that of a lesson: hands first, then what would be forgotten, then what is new
+// while the head is fresh enough, the ear at the end, when the hands are tired (common
+// practice).
 func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
 	day := planner{minutes: minutes, log: log, now: now, sore: soreNow(log, now)}
 	if minutes < 1 || len(pieces) == 0 {
@@ -201,7 +205,8 @@ func (d *planner) due(pieces []Piece) []Item {
 }
 
 // Wait is how many days a part may rest after its rounds: a day at first, twice as long after
-// each day on which most rounds were clean, a day again after one on which most were not.
+// each day on which most rounds were clean, a day again after one on which most were not. Three
+// good days in a row are 1, 2 and 4 days; it is never more than ten and a half.
 func Wait(rounds []Entry) float64 {
 	wait := 1.0
 	for i := 0; i < len(rounds); {

@@ -16,7 +16,8 @@ type Point struct {
 	Minutes float64
 }
 
-// Days are a part's days in their order; of the whole log where lick is 0.
+// Days are a part's days in their order; of the whole log where lick is 0. A day is the
+// calendar's where the entry was written, midnight to midnight.
 func Days(log []Entry, lick uint, part string) (out []Point) {
 	list := slices.Clone(log)
 	slices.SortStableFunc(list, func(a, b Entry) int { return a.Time.Compare(b.Time) })

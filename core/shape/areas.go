@@ -127,8 +127,8 @@ func (a alongStrings) lay(b board) ([]Placed, error) {
 	return everyPlace(b, b.at.Fret, b.guitar.Frets, a.strings)
 }
 
-// everyPlace is every tone within some frets of some strings: where two strings hold one
-// pitch, both.
+// everyPlace is every tone within some frets of some strings: where two strings hold one pitch,
+// both. Colours that are held to a part of the line are counted from the lowest root there.
 func everyPlace(b board, from, to int, strs []int) ([]Placed, error) {
 	for _, s := range strs {
 		if s > len(b.guitar.Tuning) {
@@ -205,8 +205,9 @@ func (p places) moved(b board, steps int) (Layout, neck.Place, bool) {
 }
 
 // lay takes the places as they are; tones outside the palette are among them. From another
-// place of the first one's string the selection moves along the neck with the tones: each
-// place by as many tones of the palette on its own string as the first one.
+// place of the first one's string the selection moves along the neck with the tones: each place
+// by as many tones of the palette on its own string as the first one, so that a figure moved up
+// a tone keeps to the scale and changes its frets.
 func (p places) lay(b board) ([]Placed, error) {
 	first := p.list[0]
 	if b.at.String != first.String {

@@ -36,14 +36,18 @@ const (
 // maxBend is the largest bend offered, in half steps.
 const maxBend = 4
 
-// AddBends finds every bend of the shape to a tone of the palette.
+// AddBends finds every bend of the shape to a tone of the palette. Fingers must be there
+// already, as what a finger holds depends on those behind it. Each bend of each tone costs a
+// solution of the push, sixty steps of a bisection.
 func AddBends(g neck.Guitar, s bend.Strength, p music.Palette, placed []Placed) {
 	for i := range placed {
 		placed[i].Bends = bendsOf(g, s, p, placed, i)
 	}
 }
 
-// bendsOf finds the bends of tone i, by rising size.
+// bendsOf finds the bends of tone i, by rising size: the push that each takes, how usual it is,
+// how many fingers, where its target is heard. What the fingers cannot hold is hard, what runs
+// over the edge off it, whatever it would be by its target.
 func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Placed, i int) []Bend {
 	t := placed[i]
 	var out []Bend

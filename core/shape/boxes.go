@@ -120,6 +120,10 @@ func (x boxes) frets(b board, str int) string {
 // pentatonic's 6 lie on the other's root). A box has its numbers from string 6, or from the
 // thickest of fewer strings, whichever string it is entered on: each string has two of its
 // tones (common practice). They are 0 where the scale holds no pentatonic.
+//
+// As an example, A minor pentatonic from 6:5 begins on its root: box 1 from the minor root. C,
+// the major root, is the next of its five tones, so that counted from there the same shape is
+// box 5. Entered at 5:5, on the 4th, it is still box 1: the two tones of string 6 lie below.
 func boxNumbers(p music.Palette, first music.Tone, str, strings int) (minor, major int) {
 	core := coreTones(p)
 	var semis []int

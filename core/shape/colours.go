@@ -34,8 +34,9 @@ func addColours(b board, scale []Placed) []Placed {
 	return out
 }
 
-// holds says whether a tone that is held to a part of the line may stand at the
-// pitch. Up and down are for the line to keep; the place is shown.
+// holds says whether a tone that is held to a part of the line may stand at the pitch. Up and
+// down are for the line to keep; the place is shown. Octaves are counted from the lowest root
+// of the shape: 1 is the octave that begins there.
 func holds(h music.Hold, pitch, lowestRoot music.Pitch) bool {
 	switch {
 	case lowestRoot < 0:
@@ -69,9 +70,10 @@ func boundsOf(scale []Placed) bounds {
 	return b
 }
 
-// colourPlace chooses the place of a colour pitch: inside the shape's frets,
-// else one fret below, else one above. Where two places serve alike, the one
-// between its string's own tones is taken, then the lower fret.
+// colourPlace chooses the place of a colour pitch: inside the shape's frets, else one fret
+// below, else one above. Where two places serve alike, the one between its string's own tones
+// is taken, then the lower fret. The ♭5 of an A minor box at 5 to 8 lies on 5:6, between 5 and
+// 7, and on 3:8, above 5 and 7 of its string but within the frets of the shape.
 func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool) {
 	best, bestRank := neck.Place{}, 1<<30
 	for _, p := range g.Places(pitch) {

@@ -10,6 +10,9 @@ import (
 
 // Ladder is a layout as steps: the tones of one step sound together. A pitch that two strings
 // hold is one step; by string it stands on both, so that shapes may overlap.
+//
+// Steps rise in pitch but for layouts with an order of their own. ByString has a row for every
+// string that holds a tone, each rising in fret.
 type Ladder struct {
 	Steps    [][]Placed
 	ByString [][]Placed // thick strings first
@@ -102,7 +105,9 @@ func (l *Ladder) IndexOf(pitch music.Pitch) int {
 	return best
 }
 
-// AcrossStrings finds the tone of the same number on every next string.
+// AcrossStrings finds the tone of the same number on every next string: from the second tone of
+// string 6 the second of string 5, and so on, as long as a string has so many. Its steps are
+// given; a tone that is on the ladder by its other string has none, and is left out.
 func (l *Ladder) AcrossStrings(first, by int, down bool) []int {
 	order := l.ByString
 	row, number := -1, 0

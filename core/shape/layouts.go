@@ -10,8 +10,9 @@ import (
 	"ornamen/core/neck"
 )
 
-// counts lays so many tones on each string, from the starting string toward the
-// thin ones; three notes a string is the same number on each.
+// counts lays so many tones on each string, from the starting string toward the thin ones;
+// three notes a string is the same number on each, and each is the next of the scale: in the
+// major scale on 6:8 that is 8 10 12, 8 10 12, 9 10 12, 9 10 12, 10 12 13, 10 12 13.
 type counts struct {
 	each int
 	row  []int
@@ -145,9 +146,10 @@ func blueNote(p music.Palette, t music.Tone) bool {
 	return false
 }
 
-// coreTones are the half steps of the pentatonic inside a scale that its boxes
-// are built on: the scale itself where it has five tones, else the minor or the
-// major pentatonic; nil where it holds neither.
+// coreTones are the half steps of the pentatonic inside a scale that its boxes are built on:
+// the scale itself where it has five tones, else the minor or the major pentatonic; nil where
+// it holds neither, as in the whole-tone scale. A natural minor scale holds its own minor
+// pentatonic; a major scale its major one.
 func coreTones(p music.Palette) map[int]bool {
 	all := map[int]bool{}
 	for _, t := range p.Tones {
@@ -179,6 +181,7 @@ func (arp) Name() string    { return "arp" }
 func (arp) everyTone() bool { return true }
 
 // lay takes every pitch once, on the string where its fret is lowest.
+// Strings are looked at from the thin one, on which a pitch has its lowest fret.
 func (arp) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err

@@ -10,6 +10,7 @@ import (
 
 // Along goes so many chosen tones up a string, down where by is negative. ok is false where
 // the neck ends first.
+// From a tone outside the palette the first step is the next tone that is in it.
 func Along(g neck.Guitar, p music.Palette, at neck.Place, by int) (fret int, ok bool) {
 	way := 1
 	if by < 0 {
@@ -42,12 +43,16 @@ func Between(g neck.Guitar, p music.Palette, from neck.Place, fret int) int {
 	return sign * n
 }
 
-// Mirror keeps the contour of notes in playing order and turns every slide round: the hand
-// goes down where it went up. The first note begins so many chosen tones higher. An error
-// names the note that is not on the neck.
+// Mirror keeps the contour of notes in playing order and turns every slide round: the hand goes
+// down where it went up. The first note begins so many chosen tones higher. An error names the
+// note that is not on the neck.
 //
-// Worked example: on a string with the tones 5 7 8, 5 7h 8s mirrored from one tone higher is
-// 7 8h 7s: played one after the other the two are a loop.
+// What a slide carried the hand up, it carries down now: from the slide on every note lies
+// twice that way lower than it would have. Notes are changed in place, and on an error some of
+// them are.
+//
+// Worked example: on a string with the tones 5 7 8, 5 7h 8s mirrored from one tone higher is 7
+// 8h 7s: played one after the other the two are a loop.
 func Mirror(g neck.Guitar, p music.Palette, notes []*lick.Note, higher int) error {
 	before := map[int]int{} // the fret last played on a string
 	for i, n := range notes {

@@ -76,7 +76,9 @@ func chordShape(g neck.Guitar, placed []Placed) string {
 	return openShapes[[2]int{strs[0], strs[1]}]
 }
 
-// Symmetry says in a few words how a shape repeats, "" where it does not.
+// Symmetry says in a few words how a shape repeats, "" where it does not. Strings are compared
+// in pairs from the thick one by the distances of their frets. In fourths every scale would
+// repeat on every string; here the third between strings 3 and 2 breaks what does.
 func Symmetry(placed []Placed) string {
 	rows := map[int][]int{}
 	for _, t := range placed {

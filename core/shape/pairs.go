@@ -86,7 +86,10 @@ func (p pairs) lay(b board) ([]Placed, error) {
 	return out, nil
 }
 
-// below finds the lower tone of a pair.
+// below finds the lower tone of a pair: in a scale of seven tones so many of its steps down, a
+// sixth being six letters and five steps; in another scale the tone of the scale that lies
+// within the usual size of the interval, the nearer one first. In C major a sixth below C is E;
+// in C minor pentatonic it is E♭, nine half steps down.
 func (p pairs) below(b board, top music.Pitch) (Placed, bool) {
 	pitch := top
 	if len(b.ladder) == 7 {

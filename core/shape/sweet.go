@@ -12,7 +12,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Spot is one place where a shape could lie, with what it asks there.
+// Spot is one place where a shape could lie, with what it asks there. Spots are compared by
+// Score alone; the other numbers say why.
 type Spot struct {
 	At      neck.Place
 	Key     music.Name
@@ -180,6 +181,7 @@ func (s Spot) Words() string {
 }
 
 // ForceAlong is the force of a full bend at every fret of a string, from fret 1.
+// In newtons at the fingertip; 0 where no full bend can be made.
 func ForceAlong(g neck.Guitar, str int) []neck.Newtons {
 	out := make([]neck.Newtons, 0, g.Frets)
 	for f := 1; f <= g.Frets; f++ {

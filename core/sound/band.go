@@ -102,8 +102,9 @@ func bassOf(p *plan, c held, voice int) (out []gesture) {
 	return append(out, gesture{at: c.end - 1, kind: stopped, string: voice})
 }
 
-// voicing holds a chord on strings 4, 3 and 2 of a guitar, within four frets: the place on
-// the neck, below the tenth fret, where third and seventh are there and the most of the rest.
+// voicing holds a chord on strings 4, 3 and 2 of a guitar, within four frets: the place on the
+// neck, below the tenth fret, where third and seventh are there and the most of the rest. A
+// tone that is there already counts nothing a second time. The pitches rise.
 func voicing(c music.Chord) (pitches []int) {
 	tones := map[int]int{c.Root.Class(): 2}
 	for _, d := range c.Degrees {
@@ -204,7 +205,9 @@ func (d *drums) click(first bool, loud float64) {
 	}
 }
 
-// next is the drums' next sample.
+// next is the drums' next sample. The kick is a sine that falls to 45 Hz as it fades,
+// snare and hat are noise, the hat its differences, which leaves what is high (synthesised by
+// ear; model defaults).
 func (d *drums) next() (x float64) {
 	if d.kick > 1e-4 {
 		d.kickAt += 2 * math.Pi * (45 + 110*d.kick*d.kick) / Rate

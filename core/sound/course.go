@@ -27,7 +27,8 @@ var (
 // slideInTime is how long it takes to slide into a note, in s (model default).
 const slideInTime = 0.07
 
-// cents is the course at a time.
+// cents is the course at a time: slide, bend and vibrato added up. A vibrato on a fretted note
+// pushes and so only sharpens; on a bent one it lets go and flattens (common practice).
 func (c course) cents(at float64) float64 {
 	out := 0.0
 	if at < c.glide {

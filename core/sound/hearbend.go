@@ -173,6 +173,8 @@ func (b HeardBend) Words() []string {
 
 // SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen
 // error in cents: it stands in for a microphone and a hand where there is none.
+// Its samples are those of the player, so that what listens to it listens to what is also
+// heard.
 func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float64) []float32 {
 	l := lick.New()
 	l.Tuning, l.Tempo = tuning, 60
@@ -189,6 +191,8 @@ func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float
 
 // ReadWAV reads a recording: a WAV file of 16 bits, of several channels the first. The error is
 // one sentence.
+// Chunks of other kinds are passed over; a length that goes beyond the file is taken as its
+// end.
 func ReadWAV(data []byte) (samples []float32, rate int, err error) {
 	bad := errors.New("that is no recording: a WAV file of 16 bits is wanted")
 	if len(data) < 44 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE" {

@@ -42,6 +42,11 @@ type sounded struct {
 // as on time. It is a help with limits: chords, ringing strings and fast notes confuse it, and a
 // note that is struck again very softly is not told from one that rings. The error is one
 // sentence.
+//
+// Tones are cut from the tracked pitch first; then each note of the line takes the nearest tone
+// that is its own within a reach that grows with the time to the note before, a quarter of a
+// second at most. A tone that is taken is no other note's. What is left within reach is another
+// tone; nothing is a missing note.
 func HearLine(samples []float32, rate int, l lick.Lick) ([]HeardNote, error) {
 	if rate < 8000 || rate > 192000 {
 		return nil, fmt.Errorf("a sound of %d samples a second cannot be listened to", rate)
@@ -115,7 +120,8 @@ func fitsNote(l lick.Lick, i, pitch int) bool {
 	return pitch >= low && pitch <= high
 }
 
-// tones cuts a sound into tones: where the pitch changes for two moments, or the sound rises.
+// tones cuts a sound into tones: where the pitch changes for two moments, or the sound rises by
+// more than two thirds within thirty milliseconds, as a string does that is struck again.
 func tones(samples []float32, rate int) (out []sounded) {
 	moments := Track(samples, rate, listen)
 	hop := max(1, int(listen*float64(rate)))

@@ -69,7 +69,8 @@ const (
 	stopped
 )
 
-// gesture is one thing that happens to a string, at a sample.
+// gesture is one thing that happens to a string, at a sample. Gestures of one string follow
+// each other; the latest holds.
 type gesture struct {
 	at     int64
 	kind   kind
@@ -123,6 +124,10 @@ const (
 )
 
 // newPlan reads the lick as gestures.
+//
+// A part begins with its first note; the whole line with its time 0, so that a rest before the
+// first note is heard. A loop's round is as long as the line, even where its last note ends
+// before.
 func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if o.Tempo > 0 {
 		l.Tempo = o.Tempo
@@ -205,8 +210,8 @@ func shift(c *course, by float64) {
 	c.since += by
 }
 
-// ringing is how long note i sounds, in s: to its end, or where the finger lies flat to the
-// end of what it holds.
+// ringing is how long note i sounds, in s: to its end, or where the finger lies flat on to the
+// end of what the barre holds, or until its own string is struck again.
 func ringing(l lick.Lick, i int, times []lick.Sounding) float64 {
 	end := times[i].At + times[i].Len
 	if !l.Notes[i].Barre {
@@ -248,7 +253,8 @@ func rake(l lick.Lick, n lick.Note, at int64) (out []gesture) {
 	return out
 }
 
-// bars lists the beats of the round.
+// bars lists the beats of the round with the eighths between them, from the beginning of the
+// bar in which the pick-up lies. In a shuffle the off-beat eighth comes late as the line's do.
 func (p *plan) bars(l lick.Lick, start float64) {
 	unit := lick.NewTime(1, int64(l.Meter.Unit))
 	half := lick.NewTime(1, 2*int64(l.Meter.Unit))

@@ -10,6 +10,10 @@ import (
 )
 
 // Player renders a line from its beginning to its end. It is read by one goroutine.
+//
+// It goes through lead, rounds and tail. Within each it renders up to the next gesture or beat,
+// at most control samples at a time, so that what happens, happens at its sample. Nothing is
+// kept of what was read: an hour's loop takes as much memory as a bar.
 type Player struct {
 	bars    int // that have begun
 	plan    *plan
@@ -66,6 +70,7 @@ func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 }
 
 // warm plays the end of a round unheard, so that what rings into a loop's beginning is there.
+// It renders a whole round, as nothing less gives the same samples.
 func (p *Player) warm() {
 	p.nextRound()
 	for p.at < p.plan.round {
@@ -94,6 +99,7 @@ func (p *Player) nextRound() {
 }
 
 // Len is how many samples there are in all.
+// It is known before anything is rendered.
 func (p *Player) Len() int64 {
 	if p.options.Lead {
 		return p.plan.round * int64(p.rounds)
@@ -228,7 +234,8 @@ func (p *Player) block(out []float32) {
 	}
 }
 
-// limit bends what is too loud so that nothing is ever cut off.
+// limit bends what is too loud so that nothing is ever cut off: as it is up to 0.7, then toward
+// 1 by a hyperbolic tangent, whose slope is 1 where it takes over.
 func limit(x float64) float64 {
 	const knee = 0.7
 	switch {
@@ -315,7 +322,8 @@ const (
 	deadTime = 0.05
 )
 
-// fading is what a pass leaves of a tone that fades by 60 dB in so many seconds.
+// fading is what a pass leaves of a tone that fades by 60 dB, to a thousandth, in so many
+// seconds: there are f passes a second. At 110 Hz a note of 3 s keeps 0.9793 of itself a pass.
 func fading(seconds, f float64) float64 { return math.Pow(0.001, 1/(f*seconds)) }
 
 // follow tunes the string to where the course will be after so many samples.

@@ -29,7 +29,9 @@ type line struct {
 // maxPeriod is longer than the period of any string: 20 Hz.
 const maxPeriod = 4096
 
-// tune has the string sound f hertz, at once or after so many samples on an even way.
+// tune has the string sound f hertz, at once or after so many samples on an even way. The even
+// way is one of the period; over the few samples between two looks the ear does not tell it
+// from one of the pitch.
 func (s *line) tune(f float64, over int) {
 	want := Rate/f - s.filterDelay(f)
 	if over <= 0 || s.period == 0 {
@@ -77,8 +79,9 @@ func (s *line) next() float64 {
 }
 
 // pluck is one period of a string that was pulled aside at a part of its length and let go,
-// heard at another: the partials of a triangle, as loud together as level says, none above
-// what can be heard. dull is how much quicker they fall.
+// heard at another: the partials of a triangle, as loud together as level says, none above what
+// can be heard. dull is how much quicker they fall. A partial with a node where the string is
+// plucked or heard is not there: plucked at a seventh, no seventh partial.
 func pluck(f, level, pickAt, dull float64, into []float64) []float64 {
 	n := int(math.Ceil(Rate / f))
 	out := into[:0]

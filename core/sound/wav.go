@@ -7,7 +7,8 @@ import (
 
 // WriteWAV renders a player to its end as a WAV file: one channel, 16 bits, Rate samples a
 // second. The length is known before, so that the file can be streamed. The error is the
-// writer's.
+// writer's. Beyond 4 GB, thirteen hours and a half, the head says less than there is, as the
+// format has no more room.
 func WriteWAV(w io.Writer, p *Player) error {
 	n := p.Len()
 	head := make([]byte, 0, 44)

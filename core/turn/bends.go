@@ -25,6 +25,9 @@ const bendFrets = 1
 // fourth and fifth before the others; a tone outside is offered from the same place, as the
 // colour it brings. The bend changes wherever the line repeats it. Nothing is listed where
 // the note is not bent or the lick has no tones.
+//
+// A frame is the place itself, the frets next to it and the strings next to it: nine places
+// with three sizes each.
 func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if i < 0 || i >= len(l.Notes) || l.Notes[i].Bend == nil {
 		return nil

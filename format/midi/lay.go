@@ -95,7 +95,7 @@ func (t track) sort() {
 }
 
 // onGrid is the nearest thirty-second or triplet sixteenth, the thirty-second where both are as
-// near. As an example, 1/11 of a whole note becomes 1/12: 3/32 is further away.
+// near. As an example, 1/11 of a whole note becomes 3/32: 1/12 is further away.
 func onGrid(t lick.Time) (on lick.Time, moved bool) {
 	near := func(parts int64) lick.Time {
 		num, den := t.Parts()

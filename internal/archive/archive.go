@@ -18,7 +18,8 @@ import (
 )
 
 // Limits of what is read: a zip says little of what it unpacks to. Both are beyond any
-// notebook: at eight edits a minute, half a million versions are three years of working days.
+// notebook: half a million versions are an edit every half minute, eight hours a day, for a
+// year and a half.
 const (
 	maxFiles = 500_000
 	maxTotal = 1 << 30
