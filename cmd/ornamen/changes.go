@@ -49,6 +49,11 @@ type paletteJSON struct {
 }
 
 // changesCommand reads a line against the chords under it, or moves it over them.
+//
+// Read: each change with how the line lands there, the findings about chords, each note with
+// its degree and role. Moved: the lick file with hands found, and on standard error what is not
+// seen in it (what a limit left out, which finger a bass keeps busy). A limit (only:...) needs
+// no chords.
 func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over, follow := fs.String("over", "", ""), fs.String("follow", "key", "")

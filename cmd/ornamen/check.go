@@ -9,8 +9,12 @@ import (
 	"ornamen/core/lick"
 )
 
-// check judges a lick file; a line that breaks ends with status 1, so that a script can
-// ask.
+// check judges a lick file; a line that breaks ends with status 1, so that a script can ask.
+//
+// As text: the verdict at the tempo, the ceiling and the best possible one, then each kind of
+// finding with the notes it is about, its sentence, where else it is and what mends it. As
+// JSON: the report (judge.Report) with verdict, ceiling, bottleneck and findings, each with
+// code, need, have and fixes.
 func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "")

@@ -14,7 +14,8 @@ import (
 	"ornamen/core/turn"
 )
 
-// editCommand changes a line as the bench does, one edit after the other.
+// editCommand changes a line as the bench does, one edit after the other. An edit that is
+// refused ends it, with what was asked, and nothing is printed of those before it.
 func editCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -70,7 +71,9 @@ func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what
 	return nil
 }
 
-// mendCommand lists the fixes of the findings, numbered, or takes one.
+// mendCommand lists the fixes of the findings, numbered, or takes one: what it does, for which
+// finding, and the ceiling that it comes to. Numbers are those of this list on this file with
+// this player.
 func mendCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -122,8 +125,8 @@ func tailsCommand(ctx context.Context, e env, args []string) error {
 	return otherParts(ctx, e, args, turn.OtherTails, "there is no other tail from there: the lick has no tones")
 }
 
-// otherParts lists what find makes of the line at a note, the last one where none is named,
-// or takes one of them.
+// otherParts lists what find makes of the line at a note, the last one where none is named, or
+// takes one of them, with the best hands for it. Each is judged for the list.
 func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar, lick.Lick, int) []turn.Changed,
 	none string) error {
 	fs := newFlags()

@@ -22,7 +22,8 @@ import (
 )
 
 // exportCommand writes one lick of the notebook as a file, all or some of them as a zip of
-// files of one format, or the whole notebook with its versions as a zip.
+// files of one format, or the whole notebook with its versions as a zip. The notebook may be
+// open meanwhile. A file that is there is replaced whole, at the end.
 func exportCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	named, version := fs.String("lick", "", ""), fs.Uint("version", 0, "")
@@ -61,7 +62,8 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// keptEngine judges as the notebook's player plays.
+// keptEngine judges as the notebook's player plays: what it hands out has the hands that the
+// application shows.
 func keptEngine(ctx context.Context, s *store.Store) (*judge.Engine, error) {
 	data, _, err := s.Player(ctx)
 	if err != nil {
@@ -144,7 +146,8 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 }
 
 // importCommand adds a lick file of any format to the notebook, everything of a notebook's zip
-// or nothing of it, or what can be read of a zip of lick files.
+// or nothing of it, or what can be read of a zip of lick files, with the reason for each that
+// cannot. The notebook must not be open elsewhere.
 func importCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	line := fs.Int("line", 0, "")

@@ -29,7 +29,8 @@ func fileBytes(name string) ([]byte, error) {
 }
 
 // read reads a lick file of any format by its name, for a player's guitar and hand; what was
-// read otherwise than it stands there is said beside the answer.
+// read otherwise than it stands there is said beside the answer, on standard error. line
+// chooses among several, from 1.
 func read(ctx context.Context, e env, p player.Player, name string, line int) (lick.Lick, error) {
 	if _, err := format.ByFile(name); err != nil {
 		return lick.Lick{}, err
@@ -82,7 +83,8 @@ func write(name string, data []byte) error {
 	return nil
 }
 
-// convert reads one format and writes another, both told by their endings.
+// convert reads one format and writes another, both told by their endings. What the other
+// format does not hold is lost in it and not in the file that was read.
 func convert(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)

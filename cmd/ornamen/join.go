@@ -14,7 +14,9 @@ import (
 	"ornamen/core/turn"
 )
 
-// join lets one line follow another and says what the seam asks.
+// join lets one line follow another and says what the seam asks: how many notes, from which on
+// they are the second line's, the move over the seam with its need, and the hands. As JSON: the
+// lick file with the recipes of both parts.
 func join(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, false)

@@ -1,5 +1,23 @@
-// Command ornamen is the bench for lead guitar lines: the web application and
-// its command line.
+// Command ornamen is the bench for lead guitar lines: the web application and its command line.
+//
+// # How commands behave
+//
+// What a command finds goes to standard output, as text for people or with --json as one line
+// of JSON whose fields are a contract: none is renamed or changes its meaning. What a reader of
+// a file has chosen or left out, and why a command could not, goes to standard error, one line
+// each. Nothing asks back, so that every command can stand in a script.
+//
+// Exit statuses: 0 done; 1 check, on a lick that breaks; 2 a wrong use, a file that cannot be
+// read, a line that cannot be what was asked; 70 a fault of the program, with where it
+// happened; 130 stopped by Ctrl-C.
+//
+// Flags may stand anywhere among the arguments. Commands on a file leave it as it is and print
+// what became of it; those on a notebook (--db, else the player's own) write it as the
+// application does: every change is a version more.
+//
+// # A new command
+//
+// A row in commands, a file of its name, a line in the README: a test holds the three together.
 package main
 
 import (
@@ -30,7 +48,8 @@ type command struct {
 	run         func(ctx context.Context, e env, args []string) error
 }
 
-// env is what a command may touch.
+// env is what a command may touch: the tests give it two buffers. Files and notebooks are named
+// by its arguments.
 type env struct {
 	out, err io.Writer
 }
@@ -215,6 +234,7 @@ func main() {
 }
 
 // execute runs one command and says on standard error, in one line, why it could not.
+// Help asked for is an answer and goes to standard output; help that was needed is an error.
 func execute(ctx context.Context, e env, args []string) int {
 	if len(args) == 0 || args[0] == "help" || args[0] == "--help" || args[0] == "-h" {
 		w := e.out
@@ -273,7 +293,9 @@ func (f fault) Error() string {
 	return fmt.Sprintf("ornamen %s: a fault of the program, not of what was asked: %v\n%s", f.command, f.what, f.stack)
 }
 
-// guarded runs a command and tells a fault of the program from a wrong use of it.
+// guarded runs a command and tells a fault of the program from a wrong use of it: a panic
+// becomes a fault, which has a status of its own, so that a script does not take one for the
+// other.
 func guarded(ctx context.Context, e env, c command, args []string) (err error) {
 	defer func() {
 		if v := recover(); v != nil {
@@ -315,6 +337,7 @@ func oneLine(err error) string { return strings.Join(strings.Fields(err.Error())
 
 // parse reads flags wherever they stand among the arguments and returns the
 // rest, of which there must be want, or at least so many where want is negative.
+// The flag package stops at the first word that is no flag; it is asked again after each.
 func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, error) {
 	fs.SetOutput(io.Discard)
 	fs.Usage = func() {}

@@ -21,7 +21,8 @@ type lickRow struct {
 	Touched time.Time `json:"touched"`
 }
 
-// licks lists the notebook, the last touched first.
+// licks lists the notebook, the last touched first: number and title, in JSON also when. The
+// number names the lick to other commands.
 func licks(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	find, named := fs.String("find", "", ""), fs.String("db", "", "")
@@ -62,7 +63,8 @@ func titled(s string) string {
 	return s
 }
 
-// lickNamed finds a lick by its number or its title.
+// lickNamed finds a lick by its number or its title, in any case. Two of one title are an error
+// that asks for the number, never a guess.
 func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, error) {
 	if n, err := strconv.ParseUint(name, 10, 32); err == nil {
 		return s.Get(ctx, uint(n))

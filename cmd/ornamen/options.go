@@ -36,7 +36,8 @@ func optionsOf(e env, fs *flag.FlagSet, chords bool) options {
 	return o
 }
 
-// player is who plays, on which instrument.
+// player is who plays, on which instrument. Commands on files do not read the notebook's
+// player: the same command gives the same answer on every machine.
 func (o options) player() (player.Player, error) {
 	p := player.DefaultPlayer()
 	x, err := neck.ParseInstrument(*o.instrument)
@@ -58,7 +59,7 @@ func (o options) player() (player.Player, error) {
 }
 
 // playerAnd is who plays, and the lick file that is named, with the tuning and the chords that
-// were asked for; the frets stay.
+// were asked for; the frets stay, so that another tuning is other tones.
 func (o options) playerAnd(ctx context.Context, name string) (p player.Player, l lick.Lick, err error) {
 	if p, err = o.player(); err != nil {
 		return p, l, err

@@ -12,7 +12,8 @@ import (
 	"ornamen/core/sound"
 )
 
-// play writes a line as it sounds: a WAV file on standard output.
+// play writes a line as it sounds: a WAV file on standard output, 16 bits, one channel, 44,100
+// samples a second, while it is computed. Nothing else is printed there.
 func play(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)

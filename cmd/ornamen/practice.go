@@ -37,7 +37,9 @@ type abilityJSON struct {
 	Rounds int     `json:"rounds"`
 }
 
-// practiceCommand prints today's plan, the log, or the player's own numbers.
+// practiceCommand prints today's plan, the log, or the player's own numbers, from a notebook
+// that is read and not written: planning is looking. The log's CSV is what the application
+// reads again.
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
 		return errors.New("say what: practice plan, practice log or practice calibrate")

@@ -14,8 +14,10 @@ import (
 // defaultBest is how many proposals are printed when none is asked for.
 const defaultBest = 3
 
-// proposeCommand fills in the hands of a lick and writes the best as tab, or all that were
-// asked for as JSON.
+// proposeCommand fills in the hands of a lick around what is locked and writes the best few,
+// three unless --best says otherwise: why each, its ceiling, and places, fingers and strokes
+// under each other. With --place notes may move to other strings. As JSON: a list of proposals,
+// each with why, ceiling, report and lick.
 func proposeCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", "", "")

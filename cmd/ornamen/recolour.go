@@ -8,8 +8,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// recolour moves a lick to other tones and writes what became of each note, or the new
-// lick file.
+// recolour moves a lick to other tones and writes what became of each note, degree and place
+// before and after, or with --json the new lick file. Verdict and ceiling stand above for both.
 func recolour(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")

@@ -26,7 +26,9 @@ func printJSON(e env, v any) error {
 	return enc.Encode(v)
 }
 
-// runCommand grows a run from its recipe and proposes its hands.
+// runCommand grows a run from its recipe and proposes its hands. It prints the run in a line,
+// its rhythm, what the run has to say of itself, the ceiling, and the tab; with --tab the tab
+// alone, with --json the lick file, which holds the recipe.
 func runCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	var r run.Recipe
@@ -83,7 +85,9 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	return err
 }
 
-// ways lists the ways to pick a lick with their ceilings.
+// ways lists the ways to pick a lick with their ceilings, the highest first: name, ceiling,
+// what its strokes are, what holds it back. As JSON: the list, each with its report and its
+// lick.
 func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -128,8 +132,9 @@ func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToP
 	return propose.Ways(ctx, e, l)
 }
 
-// restring plays some notes on the neighbouring string so that every change comes out
-// clean.
+// restring plays some notes on the neighbouring string so that every change comes out clean for
+// the way of picking: how many were not before and after, which notes moved, the hands, and up
+// to two other restringings. As JSON: the lick file of the best.
 func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -170,7 +175,9 @@ func restring(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// recipe finds the recipe behind a written line.
+// recipe finds the recipe behind a written line, or those of its parts. As JSON: the recipe
+// that covers most, the notes it covers from 1, and all parts; an empty list where no cell is
+// played twice, which is an answer and no error.
 func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -223,7 +230,8 @@ type foundPart struct {
 	Covers []int  `json:"covers"`
 }
 
-// turnCommand turns a line and finds its slurs and hands again.
+// turnCommand turns a line and finds its slurs and hands again: the ceiling before and after,
+// and the hands. As JSON: the lick file.
 func turnCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)

@@ -16,7 +16,8 @@ import (
 	"ornamen/internal/web"
 )
 
-// serve opens the player's own notebook and answers pages until the context ends.
+// serve opens the player's own notebook and answers pages until the context ends: an edit that
+// was answered is on the disk by then.
 func serve(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := servingFlags(fs)
@@ -31,7 +32,8 @@ func serve(ctx context.Context, e env, args []string) error {
 	return o.open(ctx, e, false)
 }
 
-// demoServe does the same with a notebook of invented licks in a file that goes with it.
+// demoServe does the same with a notebook of invented licks, in a file that goes with it unless
+// one is named: what is changed there is gone at the end.
 func demoServe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := servingFlags(fs)
@@ -66,7 +68,8 @@ func readNotebook(named string) (*store.Store, error) {
 	return store.OpenToRead(db)
 }
 
-// notebookFile is where the player's notebook lies, unless a file is named.
+// notebookFile is where the player's notebook lies, unless a file is named: in the folder that
+// the system keeps settings in, which is made for its owner alone.
 func notebookFile(named string) (string, error) {
 	if named != "" {
 		return named, nil
@@ -82,7 +85,9 @@ func notebookFile(named string) (string, error) {
 	return filepath.Join(dir, "notebook.db"), nil
 }
 
-// open opens the notebook, fills it if it is a demo and empty, and serves.
+// open opens the notebook, fills it if it is a demo and empty, and serves. The address is taken
+// first, so that a second start fails before it touches the notebook; anything but this
+// machine's own address is warned of, as there is no password.
 func (o serving) open(ctx context.Context, e env, fill bool) error {
 	ln, err := net.Listen("tcp", *o.addr)
 	if err != nil {

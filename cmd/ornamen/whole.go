@@ -35,7 +35,8 @@ func toRead(args []string, what string) (file string, s *store.Store, err error)
 	return file, s, err
 }
 
-// backup copies the whole notebook into one file while it may be in use.
+// backup copies the whole notebook into one file while it may be in use: one state of it,
+// whatever is written meanwhile. A file that is there is not replaced.
 func backup(ctx context.Context, e env, args []string) error {
 	file, s, err := toRead(args, "the file to write")
 	if err != nil {
