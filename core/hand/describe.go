@@ -2,6 +2,7 @@ package hand
 
 import (
 	"math"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -33,6 +34,44 @@ func (c *chain) describe(path *Path, events []Event, loop bool, picks []int) {
 			path.Steps[i].Frame = frame
 		}
 	}
+	c.stretches(path.Steps, loop)
+}
+
+// stretches gives each fretted step the stretch of its stance: the widest one among the fingers
+// that stand over a fret which they play before they leave it, or have played since they came.
+// A finger that merely hovers stretches nothing. A loop's seam is a place like any other.
+func (c *chain) stretches(steps []Step, loop bool) {
+	playing := make([]Fingers, len(steps))
+	for f := range lick.Little {
+		mark(steps, loop, lick.Index+f, playing)
+	}
+	for i := range steps {
+		if s := &steps[i]; slices.ContainsFunc(s.Fingers, lick.Finger.Fretting) {
+			s.Stretch = c.m.Hand.Widest(c.m.Guitar, s.Frame, playing[i])
+		}
+	}
+}
+
+// mark adds a finger to the steps through which it stays over a fret that it plays in one of
+// them.
+func mark(steps []Step, loop bool, f lick.Finger, playing []Fingers) {
+	n, first := len(steps), 0
+	at := func(k int) int { return (k + n) % n }
+	fret := func(k int) int { return steps[at(k)].Frame[f-lick.Index] }
+	for loop && first < n && fret(first) == fret(first-1) {
+		first++ // to begin where the finger comes to a fret
+	}
+	for a := first; a < first+n; {
+		b, plays := a, false
+		for ; b < first+n && fret(b) == fret(a); b++ {
+			plays = plays || slices.Contains(steps[at(b)].Fingers, f)
+		}
+		for ; a < b; a++ {
+			if plays {
+				playing[at(a)] |= Only(f)
+			}
+		}
+	}
 }
 
 // describeOpen fills the step of an event of open strings: the hand stays, the finger
@@ -56,13 +95,12 @@ func (c *chain) describeOpen(s *Step, e Event, moves bool) {
 	}
 }
 
-// describeNode fills the step of a fretted event: fingers, frame, strain and the move into
-// it.
+// describeNode fills the step of a fretted event: fingers, frame and the move into it.
 func (c *chain) describeNode(s *Step, k int, picks []int) {
 	n := &c.nodes[k]
 	q := n.stand[picks[k]]
 	b := &c.m.stances[q.stance]
-	s.Frame, s.Strain, s.Possible = b.frame, b.strain, !n.broken
+	s.Frame, s.Possible = b.frame, !n.broken
 	for j, t := range n.touches {
 		switch {
 		case t.fretted():

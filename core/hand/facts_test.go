@@ -95,8 +95,16 @@ func TestStretches(t *testing.T) {
 	for _, s := range low.Steps {
 		t.Log(s)
 	}
-	if s := low.Steps[0].Strain; s < 0.785 || s > 0.795 || !low.Possible() {
+	if s := low.Steps[0].Stretch.Strain(); s < 0.785 || s > 0.795 || !low.Possible() {
 		t.Errorf("1 2 4 on frets 1 3 5 starts at strain %.3f, want 0.79 and possible", s)
+	}
+	// One finger that jumps stretches nothing, wherever the others hover meanwhile.
+	one := hands["medium"].Solve(context.Background(), fixed(line(t, "2:5 9 5 9"), lick.Index, lick.Index, lick.Index,
+		lick.Index), false, load.Slack)
+	for i, s := range one.Steps {
+		if s.Stretch != (Stretch{}) {
+			t.Errorf("note %d of one finger stretches %+v", i+1, s.Stretch)
+		}
 	}
 	for _, c := range []struct {
 		line, hand string
@@ -117,7 +125,7 @@ func TestStretches(t *testing.T) {
 		}
 		worst := 0.0
 		for _, s := range p.Steps {
-			worst = max(worst, s.Strain)
+			worst = max(worst, s.Stretch.Strain())
 		}
 		if c.possible && (worst > 0) != c.strained {
 			t.Errorf("%s, %s hand: strain %.2f, want strained %v", c.line, c.hand, worst, c.strained)

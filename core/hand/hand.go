@@ -150,23 +150,40 @@ func (h Hand) LimitOf(lo, hi lick.Finger) (limit neck.MM, ok bool) {
 	return h.Limit[pairOf[lo-lick.Index][hi-lick.Index]], true
 }
 
-// Widest is the pair of fingers that a frame strains most, with how far apart
-// they stand and how far is comfortable.
-func (h Hand) Widest(g neck.Guitar, f Frame) (pair [2]lick.Finger, reach, comfort neck.MM) {
-	worst := -1.0
+// Stretch is two fingers of a stance and how far apart they stand. Its zero value stands for a
+// hand of which no two fingers play.
+type Stretch struct {
+	Lo, Hi         lick.Finger
+	Reach          neck.MM
+	Comfort, Limit neck.MM // of this pair
+}
+
+// Strain is how far a stretch is between comfortable (0) and its limit (1).
+func (s Stretch) Strain() float64 {
+	if s.Reach <= s.Comfort {
+		return 0
+	}
+	return float64((s.Reach - s.Comfort) / (s.Limit - s.Comfort))
+}
+
+// Widest is the pair that a frame strains most, of the fingers that play. A finger that merely
+// hovers could stand closer: where it does not, that is to save time, and no stretch to tell of.
+func (h Hand) Widest(g neck.Guitar, f Frame, playing Fingers) (out Stretch) {
+	worst := math.Inf(-1)
 	for a := range 3 {
 		for b := a + 1; b < 4; b++ {
+			s := Stretch{Lo: lick.Index + lick.Finger(a), Hi: lick.Index + lick.Finger(b)}
+			if !playing.Has(s.Lo) || !playing.Has(s.Hi) {
+				continue
+			}
 			p := pairOf[a][b]
-			r := g.Press(f[b]) - g.Press(f[a])
-			if s := float64((r - h.Comfort[p]) / (h.Limit[p] - h.Comfort[p])); s > worst {
-				worst, pair, reach, comfort = s, [2]lick.Finger{
-					lick.Index + lick.Finger(a),
-					lick.Index + lick.Finger(b),
-				}, r, h.Comfort[p]
+			s.Reach, s.Comfort, s.Limit = g.Press(f[b])-g.Press(f[a]), h.Comfort[p], h.Limit[p]
+			if x := float64((s.Reach - s.Comfort) / (s.Limit - s.Comfort)); x > worst {
+				worst, out = x, s
 			}
 		}
 	}
-	return pair, reach, comfort
+	return out
 }
 
 // Span is how far the little finger reaches with the index at fret from: the

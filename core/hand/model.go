@@ -115,6 +115,9 @@ type Fingers uint8
 // Only is the set of one finger.
 func Only(f lick.Finger) Fingers { return 1 << f }
 
+// Has says whether a finger is one of the set.
+func (s Fingers) Has(f lick.Finger) bool { return s&Only(f) != 0 }
+
 // fretted says whether one of the four fingers must press.
 func (t Touch) fretted() bool { return t.Place.Fret > 0 && t.Finger != lick.Thumb }
 
@@ -160,7 +163,7 @@ const (
 type Step struct {
 	Fingers  []lick.Finger // one a touch
 	Frame    Frame         // zero until the first fretted event
-	Strain   float64       // of the frame, when the event is fretted
+	Stretch  Stretch       // of the stance, when the event is fretted
 	Kind     Kind          // of the part that needs most
 	Part     int           // the touch that needs most
 	Need     float64       // ms, the standing cost in it

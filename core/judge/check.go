@@ -194,7 +194,7 @@ func (j *Judgement) handLoads() {
 			n := &j.Notes[i]
 			n.Frame, n.Kind, n.Way = s.Frame, s.Kind, s.Way
 			if j.Hand[c].Touches[k].Place.Fret > 0 {
-				n.Strain = s.Strain
+				n.Stretch = s.Stretch
 			}
 			possible := s.Possible && j.SlurOf[i].Code == ""
 			if s.Kind != hand.Start && k == s.Part || !possible {
@@ -293,7 +293,7 @@ func (j *Judgement) conclude() {
 		}
 		w := n.Worst()
 		n.Severity = loadSeverity(w.Load)
-		if n.Strain > load.Strain {
+		if n.Stretch.Strain() > load.Strain {
 			n.Severity = max(n.Severity, Tight)
 		}
 		if b := j.bends[i]; b.severity > n.Severity {

@@ -88,7 +88,7 @@ type Note struct {
 	Loads    []Load // the worst first; empty where nothing moves
 	Severity Severity
 	Helpers  []lick.Finger // behind the finger that bends it, the nearest first
-	Strain   float64       // of the frame it is played in, 0 to 1
+	Stretch  hand.Stretch  // of its stance
 	Frame    hand.Frame
 	Kind     hand.Kind
 	Way      neck.MM // how far the hand moves into it

@@ -164,7 +164,7 @@ func strainRule(j *Judgement) (out []Finding) {
 		if s.Frame != told {
 			told = hand.Frame{}
 		}
-		if s.Strain <= load.Strain || !s.Possible {
+		if s.Stretch.Strain() <= load.Strain || !s.Possible {
 			continue
 		}
 		if told == s.Frame {
@@ -173,9 +173,9 @@ func strainRule(j *Judgement) (out []Finding) {
 			continue
 		}
 		told = s.Frame
-		pair, need, have := j.player.Hand.Widest(j.Guitar, s.Frame)
-		f := always(Tight, say.WideStretch(pair, need, have))
-		f.Notes, f.Need, f.Have, f.Unit = j.numbers(c), float64(need), float64(have), "mm"
+		w := s.Stretch
+		f := always(Tight, say.WideStretch(w.Lo, w.Hi, w.Reach, w.Comfort))
+		f.Notes, f.Need, f.Have, f.Unit = j.numbers(c), float64(w.Reach), float64(w.Comfort), "mm"
 		out = append(out, f)
 	}
 	return out

@@ -8,7 +8,7 @@ import (
 )
 
 // margins are what a hand has over what notes [from, to], from 1, ask of it at any tempo: its
-// limit over the widest stretch of two fingers of a frame, and the force at which its fingers
+// limit over the widest stretch of two fingers that play in one stance, and the force at which its fingers
 // fail (their strength times bend.Breaking) over that of the hardest bend. 0 stands for a part
 // without a stretch, or without a bend.
 // Both are numbers without a unit: 1.2 is a fifth to spare, below 1 is beyond the hand.
@@ -21,11 +21,8 @@ func margins(l lick.Lick, r *judge.Report, who player.Player, from, to int) (rea
 	g := who.Guitar.WithTuning(l.Tuning)
 	for i := from - 1; i < to; i++ {
 		n := l.Notes[i]
-		if r.Notes[i].Strain > 0 {
-			pair, span, _ := who.Hand.Widest(g, r.Notes[i].Frame)
-			if limit, ok := who.Hand.LimitOf(pair[0], pair[1]); ok && span > 0 {
-				least(&reach, float64(limit/span))
-			}
+		if w := r.Notes[i].Stretch; w.Strain() > 0 {
+			least(&reach, float64(w.Limit/w.Reach))
 		}
 		if n.Bend == nil || n.Bend.Semitones <= 0 {
 			continue

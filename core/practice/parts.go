@@ -144,7 +144,7 @@ func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name,
 	var all, fretting, picking, hardest float64
 	for i := from - 1; i < to; i++ {
 		n := r.Notes[i]
-		if b := l.Notes[i].Bend; n.Strain > heavyStrain || b != nil && b.Semitones >= heavyBend {
+		if b := l.Notes[i].Bend; n.Stretch.Strain() > heavyStrain || b != nil && b.Semitones >= heavyBend {
 			p.Heavy = true
 		}
 		if i == from-1 && from > 1 {

@@ -110,11 +110,11 @@ func TooFar(low, high lick.Finger, from, to int, need, limit neck.MM) Words {
 }
 
 // WideStretch is a stance that the hand can take and does not like.
-func WideStretch(pair [2]lick.Finger, need, comfort neck.MM) Words {
+func WideStretch(lo, hi lick.Finger, need, comfort neck.MM) Words {
 	return Words{
 		"a wide stretch",
 		fmt.Sprintf("Fingers %s and %s stand %s mm apart; up to %s is comfortable.",
-			pair[0], pair[1], apart(need, comfort), apart(comfort, need)),
+			lo, hi, apart(need, comfort), apart(comfort, need)),
 	}
 }
 

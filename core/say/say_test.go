@@ -76,7 +76,7 @@ func TestWords(t *testing.T) {
 		{TooFar(lick.Index, lick.Little, 1, 7, 151.6, 120), "out of reach",
 			"Fingers 1 and 4 must stand 152 mm apart, from fret 1 to 7, together with the fingers around them; " +
 				"this hand reaches 120."},
-		{WideStretch([2]lick.Finger{lick.Index, lick.Middle}, 42.3, 41.6).AnyTempo(), "a wide stretch",
+		{WideStretch(lick.Index, lick.Middle, 42.3, 41.6).AnyTempo(), "a wide stretch",
 			"Fingers 1 and 2 stand 42.3 mm apart; up to 41.6 is comfortable. This holds at any tempo."},
 		{NoSuchFret(24, 22), "beyond the neck", "Fret 24 is not there: this guitar has 22."},
 		{NoFinger(3), "no finger there", "Fret 3 needs a finger; 0 is for open strings."},

@@ -322,7 +322,7 @@ func reachWord(s hand.Step) string {
 	switch {
 	case s.Kind == hand.Move || s.Kind == hand.Jump:
 		return "the hand shifts"
-	case s.Strain > 0:
+	case s.Stretch.Strain() > 0:
 		return "a stretch"
 	}
 	return "the finger reaches over"

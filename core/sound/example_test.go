@@ -1,0 +1,24 @@
+package sound_test
+
+import (
+	"fmt"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/sound"
+)
+
+// A full bend that is held 20 cents flat is heard so.
+func ExampleHearBend() {
+	g := neck.Standard()
+	n := lick.Note{Len: lick.NewTime(1, 2), String: 2, Fret: 8, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendUp}}
+	samples := sound.SimulatedBend(g, n, g.Tuning, -20)
+	heard, err := sound.HearBend(samples, sound.Rate, g.Pitch(n.Place())+2)
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	fmt.Printf("%.0f cents off, in tune: %v\n", heard.Off, heard.InTune())
+	// Output:
+	// -20 cents off, in tune: false
+}
