@@ -86,7 +86,8 @@ func TestPracticeLog(t *testing.T) {
 			t.Errorf("%+v and %+v", c, e)
 		}
 	}
-	if status, out, _ = call("practice", "log", "--db", db); status != 0 || strings.Count(out, "Thaw bends at 60") != 12 {
+	if status, out, _ = call("practice", "log", "--db", db); status != 0 ||
+		strings.Count(out, "Thaw bends at 60") != 12 {
 		t.Errorf("%d %s", status, out)
 	}
 	var v struct{ Abilities []abilityJSON }
@@ -99,7 +100,8 @@ func TestPracticeLog(t *testing.T) {
 			t.Errorf("%+v", a)
 		}
 	}
-	if status, out, _ = call("practice", "calibrate", "--db", db); status != 0 || !strings.Contains(out, "not from this log") {
+	if status, out, _ = call("practice", "calibrate", "--db", db); status != 0 ||
+		!strings.Contains(out, "not from this log") {
 		t.Errorf("%d %s", status, out)
 	}
 }
@@ -114,7 +116,8 @@ func TestPracticeRefusals(t *testing.T) {
 			t.Errorf("%v: %d %s %s", bad, status, out, stderr)
 		}
 	}
-	if status, out, _ := call("practice", "log", "--db", db); status != 0 || !strings.Contains(out, "nothing was practised") {
+	if status, out, _ := call("practice", "log", "--db", db); status != 0 ||
+		!strings.Contains(out, "nothing was practised") {
 		t.Errorf("%d %s", status, out)
 	}
 }

@@ -64,7 +64,10 @@ func TestText(t *testing.T) {
 		}
 	}
 	l := lick.New()
-	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 101), Name: "C"}, {At: lick.NewTime(1, 101), Len: lick.NewTime(1, 2), Name: "G"}}
+	l.Chords = []lick.Chord{
+		{Len: lick.NewTime(1, 101), Name: "C"},
+		{At: lick.NewTime(1, 101), Len: lick.NewTime(1, 2), Name: "G"},
+	}
 	if got := Text(l); got != "C G" {
 		t.Errorf("%q", got)
 	}
