@@ -153,7 +153,8 @@ var trade = []string{
 	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
 	"core/neck",
 	"core/phrase",
-	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn",
+	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound",
+	"core/turn",
 }
 
 // computing is all that the core takes from elsewhere: what works on values in

@@ -15,7 +15,7 @@ func TestTextComesBack(t *testing.T) {
 	rng := rand.New(rand.NewPCG(9, 9))
 	for range 500 {
 		l := lick.New()
-		l.Meter = []lick.Meter{{Beats: 4, Unit: 4}, {Beats: 3, Unit: 4}, {Beats: 6, Unit: 8}, {Beats: 7, Unit: 8}}[rng.IntN(4)]
+		l.Meter, _ = lick.ParseMeter([]string{"4/4", "3/4", "6/8", "7/8"}[rng.IntN(4)])
 		var bars []string
 		for range 1 + rng.IntN(5) {
 			var signs []string

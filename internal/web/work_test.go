@@ -176,7 +176,7 @@ func TestSayFault(t *testing.T) {
 		body    string
 	}{
 		{func(http.ResponseWriter, *http.Request) { panic("a fault") }, 500, "nothing was saved."},
-		{func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(500); w.Write([]byte("own words")) }, 500, "own words"},
+		{func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(500); w.Write([]byte("own")) }, 500, "own"},
 		{func(w http.ResponseWriter, _ *http.Request) { w.Write([]byte("well")) }, 200, "well"},
 	} {
 		w := httptest.NewRecorder()
