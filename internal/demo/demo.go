@@ -11,7 +11,10 @@ import (
 	"ornamen/internal/store"
 )
 
-// sheets are the licks, the last one on top of the notebook.
+// sheets are the licks, the last one on top of the notebook. Together they show what a notebook
+// comes to hold: runs and lines, warm-ups, loops, bends, double stops, fingers with a bass,
+// lines over changes, joined runs, seven to the beat, a line before and after it was mended.
+// Several break or are tight at their tempo on purpose. They are our own.
 var sheets = []sheet{
 	{
 		title: "Weir blues", tags: "changes", key: "A minor pentatonic", add: "3 6", tempo: 96, len: "1/8",
@@ -115,6 +118,9 @@ var sheets = []sheet{
 }
 
 // Recipes are the runs of the demo, one of each kind.
+// Together they use every kind of cell (tones, strings, chord degrees), every move and most
+// options, so that the Runs screen can be learned by opening one and changing a word. Each is
+// read by run.Parse when it is opened, like a player's own; the tests grow them all.
 var Recipes = []store.Recipe{
 	{
 		Name: "Quarry ladder",
@@ -216,6 +222,8 @@ var Recipes = []store.Recipe{
 }
 
 // Licks builds the demo licks.
+// Without hands but for those the sheet locks: they are proposed when a lick is opened. An
+// error is a mistake in a sheet and names the lick.
 func Licks() ([]lick.Lick, error) {
 	out := make([]lick.Lick, 0, len(sheets))
 	for _, s := range sheets {
@@ -228,10 +236,11 @@ func Licks() ([]lick.Lick, error) {
 	return out, nil
 }
 
-// Fill puts the demo licks into an empty notebook; one that holds licks is left
-// as it is.
-// A notebook that holds a lick already is left as it is, so that the demo can be stopped and
-// opened again.
+// Fill puts the demo's licks, recipes and practice log into an empty notebook. One that holds a
+// lick already is left as it is, so that the demo can be stopped and opened again.
+//
+// The log is written as of today, as a player would have kept it over the last weeks. A fill
+// that is stopped half way leaves the licks it had added, each whole.
 func Fill(ctx context.Context, s *store.Store) error {
 	have, err := s.Count(ctx, store.Query{})
 	if err != nil || have.All > 0 {
@@ -259,6 +268,8 @@ func Fill(ctx context.Context, s *store.Store) error {
 }
 
 // mended takes the first fix of a finding, so that the lick has its mistake among its versions.
+// The player is the default one, whom the demo begins with. A code that is not found, or that
+// nothing mends, is an error: the sheet promises one.
 func mended(ctx context.Context, s *store.Store, e store.Entry, code lick.Code) error {
 	if code == "" {
 		return nil

@@ -16,6 +16,8 @@ import (
 )
 
 // changesPage is all that the Changes screen shows.
+// The screen answers, from the top: do the landings arrive, what does each tone mean over the
+// chord that is pointed at, what could be done to the line.
 type changesPage struct {
 	ID, Rev  uint
 	Title    string
@@ -51,6 +53,8 @@ type changesPage struct {
 type legendRow struct{ Role, Word string }
 
 // overRow is a tone of the palette over the chord.
+// Degree is the tone's in the key, Over the same tone's over the chord: the ♭3 of A minor is
+// the ♭7 of D7.
 type overRow struct{ Degree, Name, Over, Words, Role string }
 
 // savedChanges are chords kept by name.
@@ -70,6 +74,9 @@ var roleWords = map[changes.Role]string{
 
 // changesView reads the lick against its chords: by the key's palette, or with By "chord" by
 // each chord's own scale. Without chords it shows the line and the moves that need none.
+//
+// The chord of the form counts from 1 and is held within those there are, so that an address
+// outlives a chord that was taken away. The error is the notebook's.
 func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changesForm) (*changesPage, error) {
 	l := e.Lick
 	rep, err := a.mended(ctx, e)
@@ -200,6 +207,8 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 }
 
 // wayWord says how far a landing lies from the one before.
+// Guide tones move by a step or not at all (common practice); the number shows where they do
+// not.
 func wayWord(half int) string {
 	switch {
 	case half == 0:
@@ -224,6 +233,7 @@ type landingRow struct{ Where, Chord, Word, On, Way string }
 
 // over judges the palette over one chord: what each of its tones is there, which it shares with
 // the next chord, which scales the chord takes by itself, and what the palette lacks of it.
+// Without chosen tones nothing can be said but the chord's name.
 func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	c := r.Chords[k]
 	v.Over = c.Name

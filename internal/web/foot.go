@@ -11,6 +11,8 @@ import (
 )
 
 // footView is the selected note with the keys that change it.
+// What a note is and who set it stand above the lanes, one lane under the other; Tab goes
+// through them, and the digits are those of the lane that is lit.
 type footView struct {
 	Title  string
 	Detail string
@@ -18,6 +20,8 @@ type footView struct {
 }
 
 // laneKeys are the values that the digits pick in one lane.
+// A lane has keys or a hint that says what is typed there instead (frets, chords), or why it
+// has none.
 type laneKeys struct {
 	Lane, Title string
 	Keys        []key
@@ -25,6 +29,8 @@ type laneKeys struct {
 }
 
 // key is one digit: what it sets, and the edit that sets it.
+// Do and Value are the words of an edit (package edit), so that the page sends what the command
+// line would: the digit 2 in the finger's lane sends "finger 2" for the note under the caret.
 type key struct {
 	Digit, Label, Do, Value string
 	On                      bool
@@ -93,6 +99,10 @@ var (
 
 // footOf lists the keys of the lane in which the caret stands.
 // The page takes the keys from here: what is not listed is no key.
+//
+// A caret behind the last note writes the next one: it has a place and a length and nothing to
+// finger. A key is lit where the note has its value by the player's own choice; what was only
+// proposed lights nothing, and 0 hands a lane back to the proposals.
 func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
@@ -150,6 +160,7 @@ func footOf(v *benchView) footView {
 }
 
 // nextKeys are the lengths that the next note may have.
+// The one that is lit is the length it takes without a key: that of the note before.
 func nextKeys(v *benchView) laneKeys {
 	now := edit.NextLength(v.Lick, v.Caret.Next).String()
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
@@ -163,6 +174,8 @@ func nextKeys(v *benchView) laneKeys {
 }
 
 // bendLane lists the keys of the bend lane; W goes through the fingers that may help.
+// A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
+// behind the index, and less than a step needs none (common practice).
 func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
 	lane := laneKeys{
 		Lane:  "bend",
@@ -232,6 +245,8 @@ func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 }
 
 // degreeKeys are the chosen tones, from the root.
+// The digit is the tone's rank in the palette, colour notes among them, and not its degree: a
+// pentatonic has 1 to 5. Nine tones have a digit; a palette with more is reached by the fret.
 func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 	lk := laneKeys{Lane: "degree", Title: "Degree"}
 	if !hasKey {
@@ -258,6 +273,8 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 }
 
 // meantKeys mark the note's musical findings as meant.
+// Only what is a matter of taste can be meant. A finding about several notes is decided at its
+// last one, where it has been heard.
 func meantKeys(v *benchView, i int) laneKeys {
 	lk := laneKeys{Lane: "load", Title: "Judgement"}
 	for _, f := range v.Report.Findings {
@@ -282,6 +299,8 @@ func meantKeys(v *benchView, i int) laneKeys {
 }
 
 // handsLine says who set what.
+// As in "finger 3 set by you · up proposed · needs 112 of 125 ms". n is the note as written,
+// filled the same with proposals taken.
 func handsLine(n, filled lick.Note, rn judge.Note) string {
 	var parts []string
 	by := func(locked bool) string {

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"ornamen/core/bend"
+	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
@@ -19,6 +20,8 @@ import (
 )
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
+// Its names are those of the profile's file, so that a form, a file and a command name a
+// setting alike.
 type playerForm struct {
 	Tuning     string `form:"tuning"`
 	Scale      string `form:"scale"`
@@ -83,6 +86,7 @@ func helping(word string) player.Helping {
 
 // profile reads the form; an error names the field. An empty number is a measurement that was
 // not taken.
+// Whether the numbers make a guitar and a hand is player.Profile's to say.
 func (f playerForm) profile() (player.Profile, error) {
 	p := player.Profile{
 		Tuning:     strings.TrimSpace(f.Tuning),
@@ -129,12 +133,13 @@ func (f playerForm) profile() (player.Profile, error) {
 }
 
 // playerPage is what the screen shows.
+// Every setting has its meaning in the model beside it, and the licks below show what a change
+// did to them: a measurement is worth taking if something moves.
 type playerPage struct {
 	Form    playerForm
 	Line    string // the hand in a few words
 	CanUndo bool
 	Default bool
-	Neck    template.HTML
 	Reach   template.HTML
 	Means   map[string]string // what a setting comes to, by name
 	Licks   []playerLick
@@ -142,6 +147,7 @@ type playerPage struct {
 }
 
 // playerLick is what the player makes of one lick, and what it was before.
+// Before is empty unless the page answers a change.
 type playerLick struct {
 	ID                 uint
 	Title, Word, Class string
@@ -150,6 +156,7 @@ type playerLick struct {
 }
 
 // player is the page of guitar, hand and habits.
+// GET /player.
 func (a playerScreen) player(w http.ResponseWriter, r *http.Request) {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
@@ -160,6 +167,7 @@ func (a playerScreen) player(w http.ResponseWriter, r *http.Request) {
 }
 
 // answerPlayer sends the screen after a change, with what each lick was before.
+// A form sent without scripts is led back to the page, which then has no "before".
 func (a playerScreen) answerPlayer(w http.ResponseWriter, r *http.Request, before *current) {
 	v, err := a.playerPage(r.Context(), before)
 	if err != nil {
@@ -174,6 +182,7 @@ func (a playerScreen) answerPlayer(w http.ResponseWriter, r *http.Request, befor
 }
 
 // setPlayer takes the form, or refuses it in a sentence and keeps what was.
+// POST /player, all fields. A profile that makes no player changes nothing.
 func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	var f playerForm
 	if err := a.decode(r, &f); err != nil {
@@ -205,11 +214,13 @@ func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
 }
 
 // resetPlayer takes the defaults again.
+// POST; it is a change like another and can be undone.
 func (a playerScreen) resetPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, player.DefaultProfile()) })
 }
 
 // undoPlayer takes back the last change of the profile.
+// POST. The profiles before are kept in the notebook, so that a restart loses none.
 func (a playerScreen) undoPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, a.store.UndoPlayer)
 }
@@ -259,6 +270,8 @@ func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerP
 const playerRows = 12
 
 // playerLicks are the licks touched last, with what they were for the player before.
+// The judgement before is mostly remembered from when the lick was last shown, under the
+// generation of the player then; else it is made again with the engine of that time.
 func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playerLick, error) {
 	rows, err := a.store.List(ctx, store.Query{Player: playing(ctx).key, Limit: playerRows})
 	if err != nil {
@@ -310,6 +323,8 @@ func ceilingWord(r *judge.Report) string {
 }
 
 // meaningsOf says in a few words what each setting comes to in the sums.
+// Each is a sum of the same model that judges, made for this player: no text here states a
+// number of its own.
 func meaningsOf(c *current) map[string]string {
 	p := c.engine.Player
 	g := p.Guitar
@@ -320,7 +335,7 @@ func meaningsOf(c *current) map[string]string {
 	m["gauges"] = fmt.Sprintf("String 1 carries %.0f N, the thickest %.0f: the force of every bend.", thin, thick)
 	m["frets"] = "What lies beyond the neck, and which places are free."
 	m["tuning"] = "New licks start with it; a lick keeps its own."
-	ease, most := p.Hand.Comfort[2], p.Hand.Limit[2]
+	ease, most := p.Hand.Comfort[hand.P14], p.Hand.Limit[hand.P14]
 	m["size"] = fmt.Sprintf("Index to little finger: %.0f mm with ease, %.0f at most.", ease, most)
 	m["sixteenths"] = fmt.Sprintf("A stroke takes %.0f ms.", pick.TurnNeed/p.Pick.Speed)
 	m["hammering"] = fmt.Sprintf("A move takes %.0f %% of the model's time.", 100/p.Hand.Speed)

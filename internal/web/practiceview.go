@@ -15,6 +15,9 @@ import (
 )
 
 // practicePage is today: the plan and the stand.
+// Items is the plan of the day, in the order to play it; Stand is the part that is being
+// practised, nil where the plan is empty. AskNote opens the choice of which of Notes was
+// missed.
 type practicePage struct {
 	Day     string
 	Minutes int
@@ -30,7 +33,8 @@ type practicePage struct {
 	Last    string // what was written last, that can be taken back
 }
 
-// planRow is one thing of the plan.
+// planRow is one thing of the plan. On is on the stand, Done played today. A row without a link
+// is a break.
 type planRow struct {
 	Title, Why, Tempo, Kind, Link string
 	Minutes                       int
@@ -38,6 +42,8 @@ type planRow struct {
 }
 
 // standView is the part on the stand.
+// Wanted is the lick's own tempo, Rung where the ladder stands on the way there. Hands is the
+// part alone with its fingers and strokes, the note missed last marked.
 type standView struct {
 	Lick     uint
 	Title    string
@@ -71,6 +77,10 @@ const (
 // The plan is made from the log as it was this morning, or every round would change what comes
 // next; what has been played since is marked as done, and the first thing that is not goes on
 // the stand. Cautions are not: soreness counts from the moment it is said.
+//
+// A form without a lick gets the first thing of the plan that is not done. Parts of every lick
+// come from what package practising remembers; licks never seen by this player are judged
+// first, which is why this waits its turn like every long work.
 func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*practicePage, error) {
 	if f.Minutes < 1 || f.Minutes > mostMinutes {
 		f.Minutes = usualMinutes
@@ -153,6 +163,8 @@ func lastWord(e practice.Entry) string {
 
 // playedSince is how many minutes were played without a break, up to now: from the first round
 // after a silence of restGap or a rest that was said.
+// Rounds at 18:00, 18:02 and 18:04 are four minutes at 18:05, and none at 18:08: the silence
+// was the break.
 func playedSince(log []practice.Entry, now time.Time) int {
 	begun, last := time.Time{}, time.Time{}
 	for _, e := range log {
@@ -260,6 +272,8 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 }
 
 // logPage is progress: curves with their numbers, minutes, and the player's own numbers.
+// The log is there to decide by: what is clean how fast, how long it still takes, and whether
+// the model's player is this player.
 type logPage struct {
 	Empty     bool
 	Summary   string
@@ -273,6 +287,7 @@ type logPage struct {
 }
 
 // curveView is one part over the weeks.
+// Days are the numbers behind the drawing. Forecast is empty for a lick that is gone.
 type curveView struct {
 	Title, Forecast, Rate, Link string
 	Curve                       template.HTML
@@ -280,6 +295,7 @@ type curveView struct {
 }
 
 // abilityView is one of the player's own numbers beside the default.
+// Word is "not from this log" until the rounds say more than what was assumed before them.
 type abilityView struct {
 	Name, Word, Range string
 	Rounds            int

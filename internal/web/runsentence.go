@@ -17,6 +17,14 @@ import (
 // as what the run does then ("as far as it goes"), so that a player can change it without
 // knowing that it exists. The words stand in the order in which a teacher would say them:
 // tones, shape, place, cell, move, length, landing, count, picking.
+//
+// As an example, the recipe of a key, a cell and eight times reads "From C♯ minor pentatonic
+// with no added tones, in a box from fret 9 on low E, play the cell 1 2 3, move up one tone
+// each time, 8 times, and land on nothing. Count sixteenths at 100, accent as the cell says,
+// pick it the cleanest way."
+//
+// A choice is the address of the same recipe with one word other, so that the browser's way
+// back is the undo of this screen, and a link to a run is the run.
 func (v *runsPage) sentence(g neck.Guitar) {
 	f, r := v.Form, v.Form.Recipe
 	p, _ := phrase.ParsePhrase(r.Cell)
@@ -170,6 +178,8 @@ func (v *runsPage) sentence(g neck.Guitar) {
 
 // extras are the words that most runs do not need: said at the end where they are
 // set, offered where they are not.
+// What is said has a way to leave it out again. Fields and their order are those of the
+// recipe's arguments; a field that the recipe gains needs a row here to be seen.
 func (v *runsPage) extras(word func(field, text, hint string, choices ...choice) sentencePart) {
 	r := v.Form.Recipe
 	for _, x := range []struct{ field, said, offer, hint string }{
@@ -200,6 +210,9 @@ func (v *runsPage) extras(word func(field, text, hint string, choices ...choice)
 		if x.said == "" {
 			continue
 		}
+		if x.field == "follow" && value == "key" {
+			x.said = "each chord with the tones of the key"
+		}
 		v.Sentence = append(
 			v.Sentence,
 			word(x.field, sentenceCase(said(x.said, value)), x.hint,
@@ -219,6 +232,8 @@ func said(words, value string) string {
 
 // starts are up to a dozen places where the layout works, along the string of the start that is
 // given or the layout's own.
+// A start is offered if the whole layout can be laid from it, which is why each is tried; a
+// recipe that cannot be read yet has none.
 func (v *runsPage) starts(g neck.Guitar) []choice {
 	r := v.Form.Recipe
 	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))
@@ -254,6 +269,8 @@ func (v *runsPage) starts(g neck.Guitar) []choice {
 }
 
 // layoutWord is the shape as the sentence has it.
+// Where the recipe names none it is the usual one of the scale: three a string for seven tones,
+// a box for five or six.
 func layoutWord(r run.Recipe) string {
 	if r.Layout != "" {
 		return run.LayoutName(r.Layout)
@@ -265,6 +282,8 @@ func layoutWord(r run.Recipe) string {
 }
 
 // placeWord is where the run starts, as the sentence has it.
+// A recipe without a place has the layout's usual start; what cannot be read is shown as it was
+// typed, beside the error that says so.
 func placeWord(r run.Recipe, g neck.Guitar) string {
 	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))
 	if err != nil {
@@ -289,6 +308,7 @@ func placeWord(r run.Recipe, g neck.Guitar) string {
 }
 
 // prettyDegrees writes degrees with their signs.
+// "b5@down 9" is "♭5 going down, 9". A word that is no degree stays as it is.
 func prettyDegrees(s string) string {
 	var out []string
 	for _, w := range words(s) {

@@ -20,6 +20,8 @@ import (
 )
 
 // runsPage is what the screen shows.
+// The sentence is the recipe, the drawing the run in the way that is used, the rows the ways to
+// play it, the highest ceiling first. Show is the comparison that an action opened.
 type runsPage struct {
 	Form     runsForm
 	Query    map[string]string
@@ -65,6 +67,7 @@ func (p sentencePart) Tight() bool {
 }
 
 // wayRow is one way to play the run.
+// Held is the move that sets this way's ceiling, in words.
 type wayRow struct {
 	Digit                                 int // the key that takes it
 	Name, Strokes, Changes, Ceiling, Held string
@@ -81,6 +84,11 @@ type compareView struct {
 
 // runsView grows the recipe and judges its ways; a word that cannot be read leaves the
 // last run standing and says why.
+// Growing is quick and its errors name the word at fault; judging the ways takes longer and is
+// done as one job that a newer request ends.
+//
+// f.Lick is the lick whose recipe is changed: the run then goes back to it, as of the revision
+// that was opened.
 func (a runsScreen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	g := engineOf(r.Context()).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
@@ -168,6 +176,8 @@ type savedRecipe struct {
 }
 
 // rows lists the ways, the one in use marked.
+// A row's link keeps the recipe and names the way; the comparison closes, as it was about
+// another one.
 func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToPlay) {
 	f.Show = ""
 	for i, w := range list {
@@ -271,6 +281,8 @@ func learnWords(r run.Recipe, notes int) string {
 }
 
 // compare is the run beside what it would be otherwise.
+// Both are judged with the best hands for their notes, so that the numbers compare lines and
+// not fingerings. A restringing compares the proposals that it was chosen by.
 func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
 	c := &compareView{

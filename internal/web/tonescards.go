@@ -69,6 +69,7 @@ func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []s
 }
 
 // labelOf is what stands on a place: degree, name, finger or interval.
+// Fingers are those of the shape played upward, and are left out where no stance reaches.
 func labelOf(kind string, t shape.Placed) string {
 	switch kind {
 	case "notes":
@@ -99,6 +100,8 @@ func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) 
 }
 
 // bendRowOf writes one bend in words.
+// Two fingers at fret 9 by the ring finger are written "3 + 2". The arrow is the way the string
+// is pushed on the drawing, thin strings on top.
 func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
 	row := bendRow{
 		Place:  fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret),
@@ -132,6 +135,8 @@ const mostSpots = 6
 
 // spots ranks where the shape lies best. Shapes that name their own strings or frets lie where
 // they lie.
+// With keys "any" the tonic is free too: the same shape and scale elsewhere, for a singer or a
+// bend that is too hard here.
 func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return
@@ -168,6 +173,8 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 }
 
 // recolourPage is a lick before and after.
+// Nothing is written until it is taken: Form and Revision come back with the answer, so that
+// what is taken is what was shown.
 type recolourPage struct {
 	Form          recolourForm
 	ID            uint
