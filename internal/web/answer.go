@@ -202,8 +202,7 @@ func sentence(s string) string {
 	if s == "" {
 		return s
 	}
-	r := []rune(s)
-	head := strings.ToUpper(string(r[:1])) + string(r[1:])
+	head := sentenceCase(s)
 	if !strings.HasSuffix(head, ".") {
 		head += "."
 	}

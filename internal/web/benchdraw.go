@@ -42,6 +42,8 @@ func parseWindow(s string, g neck.Guitar) (from, to int, ok bool) {
 }
 
 // around is the frets around the notes.
+// Two frets more to either side, ten at least, and the nut with them where only one fret would
+// be hidden.
 func (v *benchView) around(g neck.Guitar) (from, to int) {
 	if len(v.Lick.Notes) == 0 {
 		return 0, 12
@@ -64,6 +66,7 @@ func (v *benchView) around(g neck.Guitar) (from, to int) {
 // drawNeck draws the neck with the tones that were chosen, the notes of the lick, and the
 // hand at the caret.
 // Tones of the palette lie below the notes of the line, so that a note is never hidden.
+// The window of frets goes back to the page with the answer: it is the page's to send it again.
 func (v *benchView) drawNeck(g neck.Guitar) {
 	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
@@ -110,7 +113,8 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 	v.Neck, v.Tips = draw.NeckSVG(n), draw.TipsSVG(n)
 }
 
-// selection is what Shift and the arrows have marked, nil for one note.
+// selection is the note under the caret with the hand that plays it, and the move into it: its
+// worst one, or that from the note before. It is nil on the empty column.
 func (v *benchView) selection() *draw.Selection {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
@@ -136,6 +140,7 @@ func (v *benchView) tonesHere() (music.Palette, bool) {
 }
 
 // drawLedger draws the line as columns of facts.
+// A length is written where it differs from the one before, a chord where it begins.
 func (v *benchView) drawLedger() {
 	l := v.Lick
 	led := draw.Ledger{}
@@ -227,6 +232,8 @@ func commonHave(r *judge.Report) float64 {
 }
 
 // cell gathers what one note shows, set or proposed.
+// The note as written says what is locked; what is shown is the report's, with every hand
+// filled in.
 func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) draw.Cell {
 	l, r := v.Lick, v.Report
 	n, filled, rn := l.Notes[i], r.Lick.Notes[i], r.Notes[i]

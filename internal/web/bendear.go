@@ -14,6 +14,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/practice"
+	"ornamen/core/say"
 	"ornamen/core/sound"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -21,6 +22,7 @@ import (
 )
 
 // bendEar is a bent note that can be checked by ear.
+// Trials is what the log says of it, "3 of 5 in tune", empty where it was never tried.
 type bendEar struct {
 	Name         string // of the note in the lick, or the bend as in "2:8^2"
 	Words        string // "high E 12, full to 5"
@@ -29,6 +31,7 @@ type bendEar struct {
 }
 
 // heardBend is what was heard of a bend.
+// Course is the pitch over time against the target.
 type heardBend struct {
 	Name   string
 	Words  []string
@@ -56,7 +59,7 @@ func bendsOf(l lick.Lick, part practice.Part, log []practice.Entry, id uint) (ou
 		}
 		b := bendEar{Name: strconv.Itoa(i + 1), Query: fmt.Sprintf("bend=%s^%g", n.Place().Notation(),
 			n.Bend.Semitones)}
-		b.Words = fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, bendWord(n.Bend.Semitones))
+		b.Words = fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, say.BendSize(n.Bend.Semitones))
 		if p, ok := l.PaletteAt(n.At); ok {
 			b.Words += " to " + p.At(targetOf(l, i)).Degree.Pretty()
 		}
@@ -72,7 +75,7 @@ func targetBends(l lick.Lick, targets []practice.Target, log []practice.Entry, i
 		name := fmt.Sprintf("%s^%d", t.From.Notation(), t.Semitones)
 		out = append(out, bendEar{Name: name, Query: "bend=" + name, Trials: trials(log, id, name),
 			Words: fmt.Sprintf("%s %d, %s to %s", shortString(l, t.From.String), t.From.Fret,
-				bendWord(float64(t.Semitones)), t.To.Degree.Pretty())})
+				say.BendSize(float64(t.Semitones)), t.To.Degree.Pretty())})
 	}
 	return out
 }
@@ -80,7 +83,7 @@ func targetBends(l lick.Lick, targets []practice.Target, log []practice.Entry, i
 // heardName says which bend was heard.
 func heardName(l lick.Lick, n lick.Note, name string) string {
 	if strings.Contains(name, "^") {
-		return fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, bendWord(n.Bend.Semitones))
+		return fmt.Sprintf("%s %d, %s", shortString(l, n.String), n.Fret, say.BendSize(n.Bend.Semitones))
 	}
 	return "Note " + name
 }
@@ -101,6 +104,8 @@ func trials(log []practice.Entry, id uint, name string) string {
 
 // bentNote is the bend that a name means: that of a note of the lick, or one by itself on the
 // lick's strings.
+// The result is a line and the index of the bent note in it; a bend by itself is a line of one
+// note.
 func (a practiceScreen) bentNote(ctx context.Context, l lick.Lick, name string) (lick.Lick, int, error) {
 	if strings.Contains(name, "^") {
 		g := engineOf(ctx).Guitar(l)
@@ -122,24 +127,13 @@ func targetOf(l lick.Lick, i int) music.Pitch {
 	return l.Pitch(i) + music.Pitch(l.Notes[i].Bend.Semitones)
 }
 
-// bendWord says how far a bend goes.
-func bendWord(half float64) string {
-	switch half {
-	case 0.5:
-		return "a curl"
-	case 1:
-		return "half a step"
-	case 2:
-		return "a full step"
-	case 3:
-		return "a step and a half"
-	}
-	return fmt.Sprintf("%g half steps", half)
-}
-
 // hearBend listens to a bend: a recording that the page sends while a key is held, or the
 // simulated guitar with an error in cents. The result goes into the log as a round of that
 // bend, clean where it was in tune. Nothing is kept of the sound.
+//
+// POST, the recording (WAV) as the body; lick, note and simulate in the address. A sound in
+// which no bend is heard is an error of one sentence and no round. A try counts as twelve
+// seconds of practice.
 func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
@@ -194,6 +188,7 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 }
 
 // recorded is what is listened to.
+// The samples, and how many of them make a second.
 func (a practiceScreen) recorded(r *http.Request, l lick.Lick, i int) ([]float32, int, error) {
 	if s := r.URL.Query().Get("simulate"); s != "" {
 		cents, err := strconv.ParseFloat(s, 64)

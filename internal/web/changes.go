@@ -53,6 +53,7 @@ func (a changesScreen) asked(w http.ResponseWriter, r *http.Request) (e store.En
 }
 
 // changes is the page of a lick over its chords.
+// GET /licks/ID/changes; chord and by of the form say what is looked at.
 func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
 	if e, f, ok := a.asked(w, r); ok {
 		a.answerChanges(w, r, e, f)
@@ -81,6 +82,8 @@ func (a changesScreen) answerChanges(w http.ResponseWriter, r *http.Request, e s
 
 // change makes one edit: other chords, a move over them, a fix, something meant; or goes one
 // step back or on. The answer is the page's body with the new line.
+// POST /licks/ID/changes. An edit names the revision it was made on: one that is stale is
+// answered with the line as it is now, and nothing is lost or written twice.
 func (a changesScreen) change(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	var f changesForm
@@ -121,6 +124,8 @@ func (a changesScreen) made(ctx context.Context, n uint, f changesForm) (store.E
 }
 
 // changed is what an edit makes of a lick, and what to call it.
+// Fixes and "I mean it" are the bench's own edits. A move leaves the hands open where it moved
+// notes, which are then found, so that the line is judged as it would be played.
 func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesForm) (lick.Lick, string, error) {
 	l := base.Lick
 	switch f.Do {
@@ -183,6 +188,8 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 const maxChangesName = 40
 
 // saveChanges keeps changes by name.
+// They are kept as the text of the field, from which they are read for any other lick; a name
+// that exists is written over.
 func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.asked(w, r)
 	if !ok {

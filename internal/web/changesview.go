@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/propose"
+	"ornamen/core/say"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
@@ -214,9 +215,9 @@ func wayWord(half int) string {
 	case half == 0:
 		return "the same tone"
 	case half > 0:
-		return fmt.Sprintf("%d half steps up", half)
+		return say.Count(half, "half step") + " up"
 	}
-	return fmt.Sprintf("%d half steps down", -half)
+	return say.Count(-half, "half step") + " down"
 }
 
 // changesLink is the screen with a chord pointed at.

@@ -37,6 +37,8 @@ type upload struct {
 const keptUploads = 64 << 20
 
 // incoming is a file that may become licks, as it was understood: nothing of it is saved.
+// A file of several lines shows one and offers the others; a zip lists its files, and takes
+// those that can be read.
 type incoming struct {
 	Key, Name string
 	Line      int // of the file's lines, from 1
@@ -122,6 +124,8 @@ func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zi
 // understood reads an upload with the engine, as work that waits for its turn: places that a
 // file does not name are found by search. line counts from 0. An error names the file and is
 // the player's mistake.
+// Its remarks are what the reader chose where the file left it open, and what of the file the
+// lick does not hold.
 func (a notebookScreen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
 	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
 		out, err = handover.Read(ctx, engineOf(ctx), u.name, u.data, line)
@@ -166,6 +170,8 @@ func (a notebookScreen) uploaded(w http.ResponseWriter, r *http.Request) (u uplo
 }
 
 // preview shows what was understood of a file.
+// GET /import/KEY. The file is read again for each line that is looked at: it is small, and
+// nothing of it is worth remembering but its bytes.
 func (a notebookScreen) preview(w http.ResponseWriter, r *http.Request) {
 	u, f, ok := a.uploaded(w, r)
 	if !ok {
@@ -186,6 +192,7 @@ func (a notebookScreen) preview(w http.ResponseWriter, r *http.Request) {
 }
 
 // previewFile judges the one line and draws it with both hands.
+// The hands are those that the judge fills in, the file's own fingers and strokes kept.
 func (a notebookScreen) previewFile(ctx context.Context, u upload, line int, v *incoming) error {
 	in, err := a.understood(ctx, u, line)
 	if err != nil {
@@ -253,6 +260,8 @@ func (a notebookScreen) previewZip(ctx context.Context, u upload, v *incoming) e
 
 // takeUpload takes what was shown into the notebook: one line, or every lick of a zip, all of
 // them or none.
+// POST. The title of the form, if one is typed, goes before the file's. Files of a zip that
+// cannot be read were refused on the page and are left out.
 func (a notebookScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
 	u, f, ok := a.uploaded(w, r)
 	if !ok {

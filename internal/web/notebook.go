@@ -36,6 +36,8 @@ const pageRows = 50
 const maxTags = 30
 
 // notebookView is the page of all licks: some rows, and how they were found.
+// More and Again are addresses that the page loads by itself: the next rows, and the judgements
+// that were not ready.
 type notebookView struct {
 	Form     notebookForm
 	Empty    bool
@@ -62,6 +64,8 @@ type sortView struct {
 }
 
 // rowView is one lick in a row.
+// Its drawing and words come from the summary that was kept when the lick was judged, so that a
+// page of rows opens no lick.
 type rowView struct {
 	ID                    uint
 	Title, Tones, Count   string
@@ -73,6 +77,8 @@ type rowView struct {
 }
 
 // notebook is the page, or its rows alone where only they are asked for.
+// GET /. htmx asks for the rows alone when a filter changes, and for those of the next page
+// when the end comes into view.
 func (a notebookScreen) notebook(w http.ResponseWriter, r *http.Request) {
 	v, f, ok := a.asked(w, r)
 	if !ok {
@@ -123,6 +129,7 @@ func (f notebookForm) query(player string) store.Query {
 
 // notebookView finds the rows; a lick without a judgement shows what is known, and is
 // judged beside the page.
+// The error is the store's.
 func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
 	v := notebookView{Form: f}
 	key := playing(ctx).key
@@ -220,6 +227,7 @@ func (a notebookScreen) judgeShown(ctx context.Context, rows []store.Row) (news 
 }
 
 // row is a lick as the notebook shows it.
+// Without a summary the lick is read for its line and tones, and its verdict is "being judged".
 func (a notebookScreen) row(ctx context.Context, r store.Row) (rowView, error) {
 	row := rowView{ID: r.ID, Title: r.Title, Verdict: "unjudged", Word: "…", Reason: "being judged"}
 	if strings.TrimSpace(row.Title) == "" {
@@ -256,6 +264,7 @@ func sentenceWord(s judge.Severity) string {
 }
 
 // reasonOf says in a few words why the verdict is what it is.
+// The worst finding speaks for the lick: "a finger jumps, 7 → 8".
 func reasonOf(r *judge.Report) (reason, ceiling string) {
 	if r.Ceiling > 0 {
 		ceiling = fmt.Sprintf("clean up to %d", r.Ceiling.Whole())
@@ -324,6 +333,7 @@ func sortViews(f notebookForm) []sortView {
 }
 
 // summary counts the notebook in a sentence.
+// "21 licks: 12 flow, 5 are tight, 1 breaks"; those not judged yet are in the count alone.
 func summary(c store.Counts) string {
 	if c.All == 0 {
 		return ""

@@ -34,6 +34,8 @@ type askForm struct {
 }
 
 // ask reads what the proposals may change.
+// A selection becomes the notes that may change; the rest of the line is judged with them and
+// stays. Free places are searched exactly and so have a limit of length.
 func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
 	a := propose.Ask{Place: f.Place, Best: maxOffered}
 	if f.Way != "" {
@@ -53,7 +55,8 @@ func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
 	return a, nil
 }
 
-// offerView is the proposals side by side.
+// offerView is the proposals side by side. The first is what the others are compared with: the
+// recommended hands, the line as it is, the version before.
 type offerView struct {
 	ID     uint
 	Rev    uint
@@ -99,6 +102,8 @@ func offerOf(index int, title, why string, r *judge.Report, with *lick.Lick) off
 func pickedHow(r *judge.Report) string { return sentenceCase(changesWords(r)) + "." }
 
 // offers answers with the best few hands for the line.
+// GET, the form's fields in the address: looking changes nothing. A line that is stale is
+// offered hands for what it is now.
 func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 	e, f, ok := a.benchLook(w, r)
 	if !ok {
@@ -113,6 +118,9 @@ func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 }
 
 // offerView finds the proposals and what each changes against what is written.
+// The first is the one recommended, the rest differ from it in a note or more and are marked
+// where they do. "As fast as possible" is said only of one that reaches the proved bound and is
+// faster than the first.
 func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
@@ -198,6 +206,7 @@ func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
 }
 
 // restrung restrings an entry for a way of picking.
+// It searches, and so waits its turn; a newer request for the same lick ends it.
 func (a benchScreen) restrung(ctx context.Context, e store.Entry, way string) (r propose.Restrung, err error) {
 	w, err := pick.ParseWay(way)
 	if err != nil {
@@ -225,6 +234,7 @@ func (a benchScreen) restrungLick(ctx context.Context, e store.Entry, value stri
 }
 
 // restrings answers with the line on other strings, several side by side.
+// Where no string change comes out cleaner the line stands alone, with a sentence that says so.
 func (a benchScreen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm, way string) {
 	found, err := a.restrung(r.Context(), e, way)
 	if err != nil {
@@ -265,6 +275,7 @@ func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed 
 }
 
 // otherParts answers with other bends or other tails side by side.
+// Each is judged whole, as another bend changes what the hand needs before and after it.
 func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
 	parts := partsFor(engineOf(r.Context()).Player.Guitar, e.Lick, f.Value, f.Note)
 	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
@@ -324,6 +335,9 @@ func turnTitle(how string) string {
 }
 
 // turnedLick turns the selected notes and finds their hands again.
+// Value is how: one of turn.Turn's words, "restring:WAY", "bend:NOTE:NUMBER" or
+// "tail:NOTE:NUMBER". A preview, its sound and taking it all come here, so that what is taken
+// is what was seen and heard.
 func (a benchScreen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
 	l, e := base.Lick, engineOf(ctx)
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log"
@@ -12,12 +13,15 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/core/sound"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 )
 
 // soundForm says what is heard of a lick, and how.
+// The address of a sound says all of it, so that an audio element, a link and a saved file are
+// the same thing. All numbers have a default of 0 and are held within limits.
 type soundForm struct {
 	Rev    uint    `form:"rev"`   // 0: the one that is shown
 	Tempo  float64 `form:"tempo"` // 0: the lick's
@@ -53,6 +57,7 @@ const (
 
 // options are the form's as the sound knows them. The click of a loop that has gone round
 // before goes on counting bars, so that "each second bar" stays each second one.
+// Loudnesses all 0 are "as usual". The error is a sentence on what the player asked for.
 func (f soundForm) options(l lick.Lick) (sound.Options, error) {
 	o := sound.Options{
 		Tempo:   f.Tempo,
@@ -117,6 +122,8 @@ func (a benchScreen) heard(
 }
 
 // playing makes the player.
+// The three are ways to hear a line before it is taken: turned (the same words as the turn), a
+// part backwards as it is practised, or with hands that were offered.
 func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*sound.Player, lick.Lick, error) {
 	l := e.Lick
 	if f.Turn != "" {
@@ -140,25 +147,31 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 			return nil, l, err
 		}
 	}
+	p, err := f.player(engineOf(ctx).Player.Guitar, l)
+	return p, l, err
+}
+
+// player plays a line as the form asks. What would go on for too long is refused: it is computed
+// while it is heard, and a file's length must fit its head.
+func (f soundForm) player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
 	if len(l.Notes) == 0 {
-		return nil, l, fmt.Errorf("there are no notes to hear")
+		return nil, errors.New("there are no notes to hear")
 	}
 	o, err := f.options(l)
 	if err != nil {
-		return nil, l, err
+		return nil, err
 	}
-	p := sound.NewPlayer(engineOf(ctx).Player.Guitar, l, o)
+	p := sound.NewPlayer(g, l, o)
 	if p.Len() > maxSeconds*sound.Rate {
-		return nil, l, fmt.Errorf(
-			"that would sound for %d minutes; at most %d are played at once",
-			p.Len()/sound.Rate/60,
-			maxSeconds/60,
-		)
+		return nil, fmt.Errorf("that would sound for %d minutes; at most %d are played at once",
+			p.Len()/sound.Rate/60, maxSeconds/60)
 	}
-	return p, l, nil
+	return p, nil
 }
 
 // soundFile sends the lick as it sounds, while it is computed.
+// GET /licks/ID/sound.wav. Nothing is computed ahead of what the page has read, so that a long
+// loop costs what is heard of it.
 func (a benchScreen) soundFile(w http.ResponseWriter, r *http.Request) {
 	p, l, f, ok := a.heard(w, r)
 	if !ok {
@@ -206,6 +219,7 @@ type sounding struct {
 }
 
 // soundTimes answers with them.
+// GET /licks/ID/sounding, with the same form as the sound itself.
 func (a benchScreen) soundTimes(w http.ResponseWriter, r *http.Request) {
 	p, l, f, ok := a.heard(w, r)
 	if !ok {
@@ -250,10 +264,7 @@ func (a runsScreen) runHeard(
 		err = a.decode(r, &f)
 	}
 	if err == nil {
-		var o sound.Options
-		if o, err = f.options(l); err == nil {
-			p = sound.NewPlayer(engineOf(r.Context()).Player.Guitar, l, o)
-		}
+		p, err = f.player(engineOf(r.Context()).Player.Guitar, l)
 	}
 	if err != nil {
 		a.fail(w, r, mistake(err))

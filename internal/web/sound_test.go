@@ -62,6 +62,10 @@ func TestSound(t *testing.T) {
 	if resp, _ := c.get("/runs/sounding?key=A+minor+pentatonic&cell=1+2+3&sound-tempo=5"); resp.StatusCode != 422 {
 		t.Errorf("a run at 5: %d", resp.StatusCode)
 	}
+	long := "/runs/sound.wav?key=A+minor+pentatonic&cell=1+2+3&move=stay&times=200&count=4&sound-tempo=20&sound-rounds=32"
+	if resp, body := c.get(long); resp.StatusCode != 422 || !strings.Contains(body, "minutes") {
+		t.Errorf("hours of a run: %d %.200s", resp.StatusCode, body)
+	}
 }
 
 // A shape, a bend of it, a file before it is taken in and proposed hands are heard where they

@@ -160,7 +160,7 @@ func differences(a, b, filledA, filledB lick.Lick) []string {
 	changed("Tempo", fmt.Sprintf("%g", a.Tempo), fmt.Sprintf("%g", b.Tempo))
 	changed("Meter", a.Meter.String(), b.Meter.String())
 	changed("Feel", string(a.Feel), string(b.Feel))
-	changed("Tags", joinTags(a.Tags), joinTags(b.Tags))
+	changed("Tags", strings.Join(a.Tags, ", "), strings.Join(b.Tags, ", "))
 	changed("Loop", yesNo(a.Loop), yesNo(b.Loop))
 	d := lick.Diff(filledA, filledB)
 	if d.Counts[0] != d.Counts[1] {

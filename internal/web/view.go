@@ -6,6 +6,7 @@ import (
 	"hash/fnv"
 	"html/template"
 	"strconv"
+	"strings"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -29,6 +30,9 @@ type caret struct {
 // that an edit sends only those that changed.
 // Nothing in it depends on the browser but the caret, so that equal carets on equal revisions
 // give equal bytes.
+//
+// Fields of one word are texts as the page shows them. Found and More are the same sort of
+// card: the first few, and those behind a click.
 type benchView struct {
 	ID       uint
 	Revision uint
@@ -66,6 +70,8 @@ type benchView struct {
 type tempoLabel struct{ Class, Text string }
 
 // findingView is a card of the judgement: a group of findings, its fixes.
+// Notes is for people ("12 → 13"), NoteList for the page, which lights them; First is where the
+// caret goes.
 type findingView struct {
 	Code, Severity, Title, Text, Notes string
 	NoteList                           string
@@ -97,6 +103,7 @@ type tonesView struct {
 }
 
 // railTone is one half step of the rail.
+// Ask says what a click would do, for a screen reader and as its title.
 type railTone struct {
 	Degree, Name, Role, Ask string
 	Value                   string // as edits name it
@@ -125,7 +132,7 @@ func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*be
 		Title:    titleOf(l),
 		Count:    countOf(l),
 		Tempo:    fmt.Sprintf("%g", l.Tempo),
-		Tags:     joinTags(l.Tags),
+		Tags:     strings.Join(l.Tags, ", "),
 	}
 	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
 		v.Caret.Next = ""
@@ -158,18 +165,6 @@ func normal(c caret, l lick.Lick) caret {
 	return c
 }
 
-// joinTags writes tags as splitTags reads them.
-func joinTags(tags []string) string {
-	s := ""
-	for i, t := range tags {
-		if i > 0 {
-			s += ", "
-		}
-		s += t
-	}
-	return s
-}
-
 // tonesViewOf is the rail of a lick's tones.
 func tonesViewOf(l lick.Lick) tonesView {
 	v := tonesView{Tonic: l.Key.Tonic, Scale: l.Key.Scale, Tonics: tonics, Scales: music.ScaleNames()}
@@ -179,19 +174,18 @@ func tonesViewOf(l lick.Lick) tonesView {
 		return v
 	}
 	v.Pretty, v.Scale = p.Pretty(), p.Scale.Name
-	for i, t := range p.Colours() {
-		if i > 0 {
-			v.Added += ", "
-		}
-		v.Added += t.Degree.Pretty()
+	var added []string
+	for _, t := range p.Colours() {
+		added = append(added, t.Degree.Pretty())
 	}
+	v.Added = strings.Join(added, ", ")
 	v.Rail = railOf(p)
 	return v
 }
 
 // railOf names the twelve half steps from the root, and what a click on each
 // would do.
-// The half step above the root is called 9 where a click would add it, as players name it when
+// The whole step above the root is called 9 where a click would add it, as players name it when
 // it is a colour (common practice).
 func railOf(p music.Palette) []railTone {
 	var rail []railTone
@@ -225,6 +219,7 @@ func railOf(p music.Palette) []railTone {
 const barWidth = 258.0
 
 // judgement writes verdict, tempos and findings.
+// An empty line has a word and a hint and no numbers.
 func (v *benchView) judgement() {
 	l, r := v.Lick, v.Report
 	v.Word, v.Line, v.Fine = sentenceWord(r.Verdict), verdictLine(l, r), fineLine(r)
@@ -247,6 +242,8 @@ func (v *benchView) judgement() {
 const cards = 5
 
 // found shows what was found, one card a kind of trouble.
+// The first card with a fix has the main button of the page. Where everything was tried and
+// nothing helps that is said.
 func (v *benchView) found(list []judge.Finding) {
 	v.Found, v.More = nil, nil
 	main := true

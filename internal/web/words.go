@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"strings"
+	"unicode/utf8"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -29,6 +30,7 @@ var lengthNames = []struct {
 }
 
 // usualLength is the length that most notes have.
+// Of two that are as frequent it is the one that reaches that number first.
 func usualLength(l lick.Lick) (lick.Time, bool) {
 	counts := map[lick.Time]int{}
 	var best lick.Time
@@ -66,6 +68,8 @@ func countOf(l lick.Lick) string {
 }
 
 // findingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else.
+// A load in ms is about a move; two notes of another unit, or of what holds at any tempo, are
+// two notes.
 func findingNotes(f judge.Finding) string {
 	if len(f.Notes) == 2 && f.Unit != "ms" && !f.Always {
 		return fmt.Sprintf("%d, %d", f.Notes[0], f.Notes[1])
@@ -111,6 +115,7 @@ func noteNumbers(notes []int) string {
 }
 
 // fineLine says in one sentence what is in order.
+// It stands under the findings, so that a player also reads what needs no work.
 func fineLine(r *judge.Report) string {
 	bad, moves := 0, 0
 	for _, n := range r.Notes {
@@ -149,6 +154,8 @@ func fineLine(r *judge.Report) string {
 }
 
 // verdictLine says in one sentence how far a line is clean, or why there is no such tempo.
+// A line can break with a ceiling above its tempo: its moves are clean, and something else (a
+// bend off the edge) is not.
 func verdictLine(l lick.Lick, r *judge.Report) string {
 	switch {
 	case len(l.Notes) == 0:
@@ -167,8 +174,6 @@ func verdictLine(l lick.Lick, r *judge.Report) string {
 
 // sentenceCase makes the first letter a capital.
 func sentenceCase(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
+	_, first := utf8.DecodeRuneInString(s)
+	return strings.ToUpper(s[:first]) + s[first:]
 }

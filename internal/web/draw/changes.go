@@ -21,6 +21,7 @@ const (
 )
 
 // ChangesView is a line in its bars, for the drawing.
+// Link gives the address that points at a chord.
 type ChangesView struct {
 	Lick   lick.Lick
 	Report changes.Report
@@ -36,6 +37,10 @@ var landingMarks = map[changes.Word]string{
 // ChangesSVG draws the bars in rows of four, of two where they are dense: chords above, in each
 // bar the notes as degrees over their chord, the higher the higher, and at each change how the
 // line lands there.
+//
+// The height of a bar is the range of the whole line, so that contours of different bars can be
+// compared. Notes carry their number and their chord for the script, which answers a pointer
+// with what the tone is there.
 func ChangesSVG(v ChangesView) template.HTML {
 	var c canvas
 	b := barsOf(v)
@@ -59,6 +64,8 @@ type bars struct {
 }
 
 // barsOf measures what is drawn.
+// The last bar is the one in which the last note or chord ends. A bass does not count for the
+// range, as it has its own row.
 func barsOf(v ChangesView) bars {
 	l := v.Lick
 	b := bars{v: v, row: 4, span: 1}
@@ -160,9 +167,11 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 }
 
 // inset is how far the middle of a mark lies behind its time.
+// A mark that stood on its time would be cut by the bar line before it.
 func (b bars) inset(wide float64) float64 { return min(16, wide/float64(b.v.Lick.Meter.Beats)/3.2) }
 
 // landing marks how the line arrives at a change.
+// As in "◂ early by ½ beat", at the change that was meant.
 func (b bars) landing(c *canvas, g changes.Landing, x, top float64) {
 	class := "landing " + strings.ReplaceAll(string(g.Word), " ", "-")
 	c.open("g", "class", class)

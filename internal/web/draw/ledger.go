@@ -12,6 +12,8 @@ import (
 )
 
 // Cell is one note of a ledger column: what is set and what is proposed, told apart.
+// The drawing tells three states apart without colour: what the player locked (bold, a dot),
+// what is proposed (light), what is missing (a middle dot).
 type Cell struct {
 	Number                       int // from 1
 	String, Fret                 int
@@ -35,6 +37,8 @@ type Cell struct {
 }
 
 // Column is one time of the line.
+// Columns have one width whatever their time: the ledger is read like a page of facts, and the
+// times stand in its head.
 type Column struct {
 	Count    string
 	Length   string // shown where it differs from the column before
@@ -46,6 +50,7 @@ type Column struct {
 }
 
 // Ledger is what the ledger shows.
+// Slices of names and lanes count from the thinnest string.
 type Ledger struct {
 	Strings []string // names, thin first
 	Columns []Column
@@ -157,6 +162,7 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 }
 
 // column draws one column: its count, its notes, its load.
+// The group names its notes, so that the page can light a column while it sounds.
 func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	col := l.Columns[k]
 	x := (float64(k) + 0.5) * ColumnWidth
@@ -201,6 +207,8 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 
 // barre draws how long a finger lies flat: a bracket under the finger lane, and where it
 // lies across its strings.
+// It lasts from the first column that the finger holds flat to the last one, notes of other
+// fingers between.
 func (c *canvas) barre(lanes []Lane, b judge.Barre) {
 	from, to := (float64(b.First)+0.5)*ColumnWidth-17, (float64(b.Last)+0.5)*ColumnWidth+17
 	for _, ln := range lanes {
@@ -220,6 +228,8 @@ func (c *canvas) barre(lanes []Lane, b judge.Barre) {
 func mid(l Lane) float64 { return l.Y + l.H/2 }
 
 // place draws what one note has in one lane.
+// A slur is drawn from the column that it comes from: an arc for hammer-on and pull-off, a line
+// for a slide, dashed where the shift is silent (common practice).
 func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	y := mid(ln)
 	fret := strconv.Itoa(cell.Fret)
@@ -299,6 +309,8 @@ func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 }
 
 // strokeSign draws how the note is set going.
+// Down is the open box and up the wedge of printed music; a finger of the picking hand is its
+// letter, p i m a (common practice).
 func (c *canvas) strokeSign(x, y float64, cell Cell) {
 	class := "stroke"
 	if cell.StrokeProposed {
@@ -334,6 +346,8 @@ func (c *canvas) slurWord(x, y float64, cell Cell) {
 }
 
 // bendWord writes bend, vibrato and mute of the note.
+// Two rows: how far, and to which degree. ↓ is a release; a bend that is let go is heard to
+// come back.
 func (c *canvas) bendWord(x, y float64, cell Cell) {
 	switch {
 	case cell.Bend != nil:

@@ -13,6 +13,7 @@ import (
 )
 
 // Mark is a tone drawn on the neck.
+// Its shape is its role, so that the neck can be read without colour.
 type Mark struct {
 	Place neck.Place
 	Label string
@@ -23,6 +24,8 @@ type Mark struct {
 }
 
 // Neck is what the neck shows.
+// The same drawing serves the bench (a window of frets, a selection) and the tones (the whole
+// neck, an area lifted out).
 type Neck struct {
 	Guitar   neck.Guitar
 	From, To int // frets shown; From 0 shows the nut and the open strings
@@ -45,6 +48,8 @@ func (n Neck) width() float64 {
 }
 
 // Selection is the note the player stands on and the move into it.
+// Now and Before are the frets under the four fingers; Way is how far the hand's centre moved
+// between them.
 type Selection struct {
 	Place, From neck.Place
 	HasFrom     bool
@@ -86,6 +91,7 @@ func newScaler(n Neck) scaler {
 }
 
 // wire is where a fret lies.
+// In units from the left edge; the nut is fret 0.
 func (s scaler) wire(fret int) float64 {
 	return s.side(s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM)
 }
@@ -141,6 +147,8 @@ func dotted(fret int) bool {
 }
 
 // NeckSVG draws the neck.
+// Layers from below: board, tones of the palette, notes of the line, the way into the selected
+// note, and the places that take a click.
 func NeckSVG(n Neck) template.HTML {
 	var c canvas
 	s := newScaler(n)
@@ -283,6 +291,8 @@ func placeTitle(m Mark) string {
 }
 
 // selection draws the way into the selected note.
+// A bow with a head at its end, above the strings or below so that it stays on the board; none
+// where the note is played where the hand already was.
 func (c *canvas) selection(s scaler, sel Selection) {
 	if !sel.HasFrom || sel.From == sel.Place || !s.shows(sel.From) || !s.shows(sel.Place) {
 		return
@@ -359,6 +369,8 @@ func TipsSVG(n Neck) template.HTML {
 }
 
 // tips draws the four fingertips of a frame to scale.
+// A fingertip is at most 26 units wide and shrinks with the cell; two fingers over one fret
+// stand side by side in it.
 func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
 	for i := 0; i < 4; {
 		j := i + 1

@@ -1,0 +1,25 @@
+package web
+
+import "testing"
+
+// A sentence begins with a capital, whatever its first sign.
+func TestSentence(t *testing.T) {
+	for in, want := range map[string]string{
+		"": "", "  ": "", "a bend": "A bend.", "♭3 leads on": "♭3 leads on.", "éclair.": "Éclair.", "9": "9.",
+	} {
+		if got := sentence(in); got != want {
+			t.Errorf("%q becomes %q, want %q", in, got, want)
+		}
+	}
+}
+
+// How far a landing lies from the one before.
+func TestWayWord(t *testing.T) {
+	for in, want := range map[int]string{
+		0: "the same tone", 1: "1 half step up", -1: "1 half step down", -5: "5 half steps down",
+	} {
+		if got := wayWord(in); got != want {
+			t.Errorf("%d: %q, want %q", in, got, want)
+		}
+	}
+}
