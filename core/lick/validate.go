@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -22,11 +23,24 @@ const (
 	maxTags, maxChords   = 40, 2_000
 	maxChord, maxRecipe  = 40, 4_000
 	maxMeant, maxHelpers = 40, 3
+
+	MaxSlideIn = 12 // frets
 )
 
-var (
-	bendAmounts = []float64{0.5, 1, 2, 3, 4}
-)
+// bendAmounts are how far a bend may go, in half steps: a curl, half, full, one and a half, two.
+var bendAmounts = []float64{0.5, 1, 2, 3, 4}
+
+// NearestBend is the bend that a lick can hold nearest to one of so many half steps, the smaller
+// of two that are as near: other programs also know a step and a quarter.
+func NearestBend(semitones float64) float64 {
+	best := bendAmounts[0]
+	for _, b := range bendAmounts {
+		if math.Abs(b-semitones) < math.Abs(best-semitones) {
+			best = b
+		}
+	}
+	return best
+}
 
 // Validate says in one sentence what the format does not allow. Notes are
 // numbered as they stand in l.Notes. What can be written but not played is no
@@ -156,8 +170,8 @@ func (l Lick) validateNote(n Note) error {
 		}
 	}
 	if s := n.SlideIn; s != nil {
-		if s.Frets < 1 || s.Frets > 12 {
-			return fmt.Errorf("a slide in from %d frets away is none: use 1 to 12", s.Frets)
+		if s.Frets < 1 || s.Frets > MaxSlideIn {
+			return fmt.Errorf("a slide in from %d frets away is none: use 1 to %d", s.Frets, MaxSlideIn)
 		}
 		if err := oneOf("slide in from", s.From, FromBelow, FromAbove); err != nil {
 			return err

@@ -104,7 +104,7 @@ func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 	}
 	if one(6) {
 		n.SlideIn = &lick.SlideIn{
-			Frets: 1 + rng.IntN(4),
+			Frets: 1 + rng.IntN(lick.MaxSlideIn),
 			From:  []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)],
 		}
 	}

@@ -164,7 +164,7 @@ func (f *file) own(t *track, name, value string, at int64) {
 	var one, two string
 	switch name {
 	case "slide-in":
-		if n, _ := fmt.Sscan(value, &str, &frets, &one); n == 3 && frets >= 1 && frets <= 4 &&
+		if n, _ := fmt.Sscan(value, &str, &frets, &one); n == 3 && frets >= 1 && frets <= lick.MaxSlideIn &&
 			(one == string(lick.FromBelow) || one == string(lick.FromAbove)) {
 			if t.slid == nil {
 				t.slid = map[onString]*lick.SlideIn{}

@@ -113,7 +113,7 @@ func onGrid(t lick.Time) (on lick.Time, moved bool) {
 func (f *file) halfSteps(x note, v int) float64 { return float64(v) / 8191 * f.ranges[x.channel] }
 
 // bent reads what the wheel did in a note: a bend, a vibrato, or nothing. The highest position
-// is how far the bend goes, in quarter tones; three turns are a vibrato.
+// is how far the bend goes, to the nearest that a lick has; three turns are a vibrato.
 func (f *file) bent(x note) (*lick.Bend, *lick.Vibrato) {
 	if len(x.wheel) == 0 && x.begins == 0 {
 		return nil, nil
@@ -149,11 +149,10 @@ func (f *file) bent(x note) (*lick.Bend, *lick.Vibrato) {
 			return nil, vibrato
 		}
 	}
-	amount := math.Round(top*2) / 2
-	if amount < 0.5 || amount > 4 {
+	if top < 0.25 || top > 4.25 {
 		return nil, vibrato
 	}
-	return &lick.Bend{Semitones: amount,
+	return &lick.Bend{Semitones: lick.NearestBend(top),
 		Shape: lick.ShapeOf(values[0] > 0.8*top, values[len(values)-1] < 0.4*top)}, vibrato
 }
 

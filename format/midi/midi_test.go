@@ -58,6 +58,9 @@ func same(t *testing.T, i int, n, b lick.Note) {
 		n.Fret > 0 {
 		t.Errorf("note %d: %+v came back as %+v", i+1, n, b)
 	}
+	if n.SlideIn != nil && b.SlideIn != nil && *n.SlideIn != *b.SlideIn {
+		t.Errorf("note %d: slid into %+v, came back as %+v", i+1, *n.SlideIn, *b.SlideIn)
+	}
 	if n.Bend != nil && b.Bend != nil && (b.Bend.Semitones != n.Bend.Semitones || b.Bend.Shape != n.Bend.Shape) {
 		t.Errorf("note %d: the bend %+v came back as %+v", i+1, *n.Bend, *b.Bend)
 	}
@@ -168,6 +171,43 @@ func TestWrittenByALibrary(t *testing.T) {
 	}
 	if _, err := Decode(b.Bytes(), read.Ask{Line: 3}); err == nil {
 		t.Error("there is a third line")
+	}
+}
+
+// A bend of others that a lick does not have is read as the nearest that it has: one and a half
+// half steps as one, and a hair's breadth as none.
+func TestForeignBends(t *testing.T) {
+	const halfRange = 8191 / 2 // of the wheel, a half step at the usual range of two
+	for _, c := range []struct {
+		wheel int16
+		want  float64
+	}{{halfRange * 3 / 2, 1}, {halfRange, 1}, {8191, 2}, {halfRange * 5 / 9, 0.5}, {halfRange / 6, 0}} {
+		var tr smf.Track
+		tr.Add(0, gomidi.NoteOn(0, 69, 90))
+		tr.Add(120, gomidi.Pitchbend(0, c.wheel))
+		tr.Add(360, gomidi.NoteOff(0, 69))
+		tr.Add(0, gomidi.Pitchbend(0, 0))
+		tr.Close(0)
+		song := smf.New()
+		song.TimeFormat = smf.MetricTicks(480)
+		if err := song.Add(tr); err != nil {
+			t.Fatal(err)
+		}
+		var b bytes.Buffer
+		if _, err := song.WriteTo(&b); err != nil {
+			t.Fatal(err)
+		}
+		r, err := Decode(b.Bytes(), read.Ask{})
+		if err != nil || len(r.Lick.Notes) != 1 {
+			t.Fatalf("wheel at %d: %v", c.wheel, err)
+		}
+		got := 0.0
+		if bent := r.Lick.Notes[0].Bend; bent != nil {
+			got = bent.Semitones
+		}
+		if got != c.want {
+			t.Errorf("wheel at %d: a bend of %g, want %g", c.wheel, got, c.want)
+		}
 	}
 }
 

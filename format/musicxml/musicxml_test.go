@@ -141,6 +141,20 @@ func TestForeignMusicXML(t *testing.T) {
 	}
 }
 
+// A bend that a lick does not have is read as the nearest that it has, which is said; the rest of
+// the score is not lost for it.
+func TestForeignBends(t *testing.T) {
+	l := testline.Build(t, 100, "2:8/b2 5 3:7")
+	data := strings.Replace(string(Encode(l)), "<bend-alter>2<", "<bend-alter>1.5<", 1)
+	r, err := Decode([]byte(data), read.Ask{})
+	if err != nil || len(r.Lick.Notes) != 3 || r.Lick.Notes[0].Bend == nil || r.Lick.Notes[0].Bend.Semitones != 1 {
+		t.Fatalf("%v %s", err, r.Lick.Encode())
+	}
+	if all := strings.Join(r.Remarks, " "); !strings.Contains(all, "1 bend read as the nearest") {
+		t.Errorf("not said: %s", all)
+	}
+}
+
 // What is no score, names something outside itself or would grow without end is refused in a
 // sentence and at once.
 func TestMusicXMLRefusals(t *testing.T) {

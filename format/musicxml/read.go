@@ -32,6 +32,7 @@ type reader struct {
 	near      neck.Place
 	laid      []lick.Note // those whose place was chosen
 	octaves   music.Pitch // by which those were moved
+	rounded   int         // bends that a lick does not have
 	left      map[string]int
 }
 
@@ -81,6 +82,10 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	}
 	if r.octaves != 0 {
 		out.Remark("It lies %s, so that it fits on this guitar.", read.OctavesWord(r.octaves))
+	}
+	if r.rounded > 0 {
+		out.Remark("%s read as the nearest that a lick has: a curl, half, full, one and a half, two.",
+			say.Count(r.rounded, "bend"))
 	}
 	for _, what := range slices.Sorted(maps.Keys(r.left)) {
 		out.Remark("Left out: %s.", say.Count(r.left[what], what))

@@ -116,8 +116,12 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 		switch {
 		case b.Release != nil && n.Bend != nil:
 			n.Bend.Shape = lick.ShapeOf(n.Bend.Pre(), true)
-		case b.Alter >= 0.25 && b.Alter <= 4:
-			n.Bend = &lick.Bend{Semitones: b.Alter, Shape: lick.ShapeOf(b.Pre != nil, false)}
+		case b.Alter >= 0.25:
+			amount := lick.NearestBend(b.Alter)
+			if amount != b.Alter {
+				r.rounded++
+			}
+			n.Bend = &lick.Bend{Semitones: amount, Shape: lick.ShapeOf(b.Pre != nil, false)}
 		}
 	}
 	for _, s := range t.OtherTxt {
@@ -138,7 +142,7 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 				n.Vibrato.Speed = lick.Slow
 			}
 		case len(words) == 3 && words[0] == "slide-in":
-			if frets, err := strconv.Atoi(words[1]); err == nil && frets >= 1 && frets <= 4 &&
+			if frets, err := strconv.Atoi(words[1]); err == nil && frets >= 1 && frets <= lick.MaxSlideIn &&
 				(words[2] == string(lick.FromAbove) || words[2] == string(lick.FromBelow)) {
 				n.SlideIn = &lick.SlideIn{Frets: frets, From: lick.From(words[2])}
 			}
