@@ -14,6 +14,8 @@ import (
 )
 
 // layOwn puts the notes of a file of ours where it says: a channel is a string.
+// A pitch below the string's own is the only error: then the tuning is not what the file was
+// written with.
 func (f *file) layOwn(l *lick.Lick, t track) error {
 	t.sort()
 	for _, x := range t.notes {
@@ -37,6 +39,8 @@ func (f *file) layOwn(l *lick.Lick, t track) error {
 // layForeign lays the notes of others on the grid and near the hand, from the first note on,
 // and says what it did: how many octaves lower, how many beginnings were moved, what found no
 // string. The bar line stays where it was: what comes before it is the pick-up.
+// The first note is looked for near the middle of the neck, string 3 at fret 5, each later one
+// near the one before.
 func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) {
 	t.sort()
 	pitches := make([]music.Pitch, len(t.notes))
@@ -110,10 +114,15 @@ func onGrid(t lick.Time) (on lick.Time, moved bool) {
 }
 
 // halfSteps is a position of the wheel of a note's channel.
+// 8191 up are the whole range that the channel declared, two half steps where it declared none.
 func (f *file) halfSteps(x note, v int) float64 { return float64(v) / 8191 * f.ranges[x.channel] }
 
 // bent reads what the wheel did in a note: a bend, a vibrato, or nothing. The highest position
 // is how far the bend goes, to the nearest that a lick has; three turns are a vibrato.
+//
+// Shape: what begins above four fifths of the top was bent before it was picked, what ends
+// below two fifths of it is released. A turn is a change of direction; a vibrato above 1.2 half
+// steps is one on a bend.
 func (f *file) bent(x note) (*lick.Bend, *lick.Vibrato) {
 	if len(x.wheel) == 0 && x.begins == 0 {
 		return nil, nil

@@ -19,6 +19,7 @@ const (
 )
 
 // note is a note of a MIDI file with what its wheel did.
+// Times in ticks; end is −1 while it sounds. begins is the wheel when it was struck.
 type note struct {
 	channel, pitch, velocity byte
 	at, end                  int64
@@ -33,6 +34,8 @@ type wheelAt struct {
 }
 
 // file is what a file says.
+// division is how many ticks a quarter has; tempos and meters count how often the file changes
+// them, kind is its format.
 type file struct {
 	kind     uint16
 	division int64
@@ -49,6 +52,7 @@ type file struct {
 }
 
 // track is one track's notes, with what our own text says of them.
+// slid and written are ours, by the tick and the string of the note that they belong to.
 type track struct {
 	name    string
 	notes   []note

@@ -2,8 +2,10 @@ package musicxml
 
 import "encoding/xml"
 
-// The elements that are written and read; encoding/xml keeps their order, which is the
-// standard's.
+// The elements that are written and read, named as the standard names them (MusicXML 4.0, W3C
+// Community Group Report, 2021; from memory). encoding/xml writes fields in their order, which
+// is the order that the standard asks for. What a lick does not need has no field: it is passed
+// over when read.
 type (
 	xScore struct {
 		XMLName xml.Name `xml:"score-partwise"`
@@ -28,6 +30,9 @@ type (
 	// xItem is any element of a measure; those of one kind are set.
 	// The order of a measure's elements is the order in time, so that they are read as one
 	// list.
+	//
+	// A move is in divisions, ahead for forward and back for backup; Repeat is the direction of
+	// a bar line's repeat.
 	xItem struct {
 		XMLName    xml.Name
 		Attributes *xAttributes
@@ -38,6 +43,7 @@ type (
 		Move       int64 // backup and forward
 		Repeat     string
 	}
+	// Divisions is how many parts a quarter has from here on; every duration counts in them.
 	xAttributes struct {
 		Divisions int64    `xml:"divisions,omitempty"`
 		Beats     string   `xml:"time>beats,omitempty"`
@@ -51,6 +57,8 @@ type (
 		Chromatic int `xml:"chromatic"`
 		Octave    int `xml:"octave-change"`
 	}
+	// Lines of the staff are counted from the lowest, strings of a note from the thinnest: line
+	// 1 is the last string.
 	xStaff struct {
 		Lines  int       `xml:"staff-lines"`
 		Tuning []xTuning `xml:"staff-tuning"`
@@ -61,6 +69,8 @@ type (
 		Alter  int    `xml:"tuning-alter,omitempty"`
 		Octave int    `xml:"tuning-octave"`
 	}
+	// Offset is in divisions from where the element stands. The kind has the standard's word
+	// for programs and, as its text, the sign as it is printed; the text is what comes back.
 	xHarmony struct {
 		Step   string `xml:"root>root-step"`
 		Alter  int    `xml:"root>root-alter,omitempty"`
@@ -85,11 +95,14 @@ type (
 		Tempo string  `xml:"tempo,attr,omitempty"`
 		Swing *xSwing `xml:"swing"`
 	}
+	// Eighths two to one are a shuffle.
 	xSwing struct {
 		First  int    `xml:"first,omitempty"`
 		Second int    `xml:"second,omitempty"`
 		Type   string `xml:"swing-type,omitempty"`
 	}
+	// Chord says that it begins with the note before it. Duration is how long it lasts; type,
+	// dots and tuplet are how that is printed, and are not read.
 	xNote struct {
 		Chord     *struct{}  `xml:"chord"`
 		Pitch     *xPitch    `xml:"pitch"`
@@ -132,6 +145,10 @@ type (
 	xArticulations struct {
 		Accent *struct{} `xml:"accent"`
 	}
+	// What a guitarist writes has elements of its own: fret, string, fingering, pluck,
+	// hammer-on, pull-off, bend. Strokes of the pick borrow those of the bow, whose signs they
+	// share (common practice). What the standard has no element for is text of ours in
+	// other-technical.
 	xTechnical struct {
 		Up       *struct{} `xml:"up-bow"`
 		Down     *struct{} `xml:"down-bow"`
@@ -150,6 +167,7 @@ type (
 		Number int    `xml:"number,attr,omitempty"`
 		Text   string `xml:",chardata"`
 	}
+	// Alter is in half steps up from the fret; a release is a second bend, back down.
 	xBend struct {
 		Alter   float64   `xml:"bend-alter"`
 		Pre     *struct{} `xml:"pre-bend"`

@@ -14,6 +14,7 @@ import (
 )
 
 // noteNames are the steps of the twelve classes, sharps where there is a choice.
+// Tunings and tones outside a lick's key are spelled by it.
 var noteNames = [12]xPitch{
 	{Step: "C"},
 	{Step: "C", Alter: 1},
@@ -30,6 +31,8 @@ var noteNames = [12]xPitch{
 }
 
 // pitchOf spells a pitch, by the lick's tones where they name it.
+// The octave belongs to the letter and not to the pitch: B♯3 sounds like C4, C♭4 like B3. The
+// standard's octaves begin at C, 4 with middle C.
 func pitchOf(l lick.Lick, p music.Pitch) *xPitch {
 	out := noteNames[p.Class()]
 	out.Octave = int(p)/12 - 1
@@ -64,6 +67,7 @@ var chordKinds = map[string]string{
 }
 
 // segment is a note, or a part of one that bar lines cut, in a bar.
+// at is where the part begins, len how long it lasts within the bar.
 type segment struct {
 	note     int // −1 for a rest
 	at, len  lick.Time
@@ -71,6 +75,8 @@ type segment struct {
 }
 
 // Encode writes a lick as MusicXML 4.0.
+// The document names the standard's public identifier, which no reader here ever fetches. Two
+// equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
 	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Parts: []xParts{{"P1", "Guitar"}},
@@ -88,6 +94,7 @@ func Encode(l lick.Lick) []byte {
 }
 
 // writer writes one lick.
+// Every time of the lick is a whole number of divisions.
 type writer struct {
 	lick      lick.Lick
 	divisions int64 // of a quarter
@@ -121,12 +128,15 @@ func divisionsOf(l lick.Lick) int64 {
 }
 
 // duration is a time in divisions.
+// Rounded only where the divisions had to stop at 2^24.
 func (w *writer) duration(t lick.Time) int64 {
 	num, den := t.Parts()
 	return int64(math.Round(float64(4*num*w.divisions) / float64(den)))
 }
 
 // measures cuts the line into bars.
+// A pick-up is bar 0, marked implicit as the standard asks. A loop is a repeat from the first
+// bar to the last. Voices after the first begin with a step back over the bar.
 func (w *writer) measures() []xMeasure {
 	l := w.lick
 	voices := w.voices()
@@ -172,6 +182,7 @@ func (w *writer) measures() []xMeasure {
 }
 
 // head is what stands in the first bar: divisions, meter, tuning, tempo, swing.
+// The clef is the tablature's; the staff has a line and a tuning for each string.
 func (w *writer) head() []xItem {
 	l := w.lick
 	staff := &xStaff{Lines: len(l.Tuning)}
@@ -199,6 +210,7 @@ func (w *writer) head() []xItem {
 }
 
 // harmony is a chord's name at its place in the bar.
+// A chord that cannot be read any more keeps its name as text, on C.
 func (w *writer) harmony(c lick.Chord, bar lick.Time) *xHarmony {
 	h := &xHarmony{Kind: xKind{Text: c.Name, Value: "other"}, Step: "C", Offset: w.duration(c.At.Sub(bar))}
 	chord, err := music.ParseChord(c.Name)

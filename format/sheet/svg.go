@@ -174,6 +174,7 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 }
 
 // bendSign says how far a bend goes, and that it comes down again.
+// In steps, as tablature prints it (common practice): a curl is a quarter of a step.
 func bendSign(b lick.Bend) string {
 	out := map[float64]string{0.5: "¼", 1: "½", 2: "full", 3: "1½", 4: "2"}[b.Semitones]
 	if out == "" {

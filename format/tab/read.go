@@ -69,6 +69,8 @@ var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
 // isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
 // but signs, or dashes that make up a good part of it. "A|---" in a poem is one too; a block
 // needs as many of them as an instrument has strings.
+// A good part is a quarter, where the plain signs are at least half of the line: words of a
+// verse between bars are none.
 func isStringLine(line string) bool {
 	m := label.FindString(line)
 	body := strings.TrimRight(line[len(m):], " ")
@@ -85,6 +87,7 @@ func isStringLine(line string) bool {
 
 // reader gathers a lick from blocks of rows. Blocks follow each other in time, as lines of a
 // page do.
+// at is the time that the next column has; lastOn are notes of r.l, from 0.
 type reader struct {
 	l       lick.Lick
 	at      lick.Time
@@ -108,6 +111,9 @@ func (r *reader) remark(format string, args ...any) {
 const maxRemarks = 40
 
 // header reads a line above the strings; one that names nothing known is text of its own.
+// A name that is known with a value that is none is an error; what is not known is a verse or a
+// title of another hand, and is passed over without a word unless it says how the strings are
+// played.
 func (r *reader) header(line string, number int) (err error) {
 	name, value, ok := strings.Cut(line, ":")
 	if !ok {
@@ -278,6 +284,7 @@ func (r *reader) system(lines []string, from, to int) error {
 
 // linedUp refuses a block whose rows have their bar lines, or their ends, in different
 // columns.
+// The first that differs is named with its column, counted from 1.
 func linedUp(lines []string, from, to int) error {
 	first := strings.TrimRight(lines[from], " ")
 	start := strings.IndexByte(first, '|')
@@ -321,6 +328,7 @@ func values(word string, n int) ([]string, error) {
 
 // column adds the notes that stand in one column, with their row of fingers, strokes and
 // lengths.
+// The rows are empty in tab by other hands; every time is an eighth then.
 func (r *reader) column(marks []mark, rows map[string]string) error {
 	// Rows give a chord's values from the thick string up.
 	slices.SortStableFunc(marks, func(a, b mark) int { return b.str - a.str })
@@ -362,6 +370,9 @@ func (r *reader) column(marks []mark, rows map[string]string) error {
 }
 
 // lengths reads the length of a column, or one for each of its notes.
+//
+// "3/16_1/8,1/4@3/16": the column begins at 3/16, two notes of 1/8 and 1/4, and the next column
+// is 3/16 on.
 func (r *reader) lengths(word string, n int) (lens []lick.Time, step lick.Time, err error) {
 	if word == "" {
 		word = "1/8"

@@ -12,6 +12,7 @@ import (
 )
 
 // playedSign is one note of a string line: what leads into it, its fret, what follows.
+// before is h p S / \ t or empty; to is a fret or c.
 type playedSign struct {
 	col, fretCol int // in the line, from 0
 	before       string
@@ -35,6 +36,8 @@ var sign = regexp.MustCompile(`(?:([hpS/\\t])-{0,3})?(?:([(<])(\d+)([)>])|(x?)(\
 
 // signsOf finds the notes of a line from its first bar line on, and the columns of what is
 // neither a note nor filling.
+// The label and the bar line before the body are blanked rather than cut off, so that columns
+// stay columns of the page.
 func signsOf(line string, body int) (out []playedSign, left []int) {
 	text := strings.Repeat(" ", body) + line[body:]
 	used := make([]bool, len(text))
@@ -70,6 +73,7 @@ func signsOf(line string, body int) (out []playedSign, left []int) {
 }
 
 // note reads one note's signs; what was taken for something else is remarked.
+// An error is a fret of too many digits or a bend that goes nowhere.
 func (r *reader) note(n *lick.Note, s playedSign) (err error) {
 	if s.dead {
 		n.Mute = true
@@ -131,6 +135,8 @@ func (r *reader) leadIn(n *lick.Note, before string) {
 
 // bendTo is a bend to the pitch of another fret of the string, a full step where none is
 // said.
+// "b12" from fret 10 goes two half steps up. A target that is lower, or more than four frets
+// up, is an error: it is not a bend that was meant.
 func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 	b := &lick.Bend{Shape: lick.ShapeOf(pre, release), Semitones: 2}
 	switch to {
@@ -152,6 +158,9 @@ func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 // the note nearest to that of the usual instrument with so many strings, so that "d" on top of
 // a dropped guitar is D4 below E4. It finds out which string is on top, too. Labels that make
 // no falling row of pitches leave the usual tuning.
+//
+// Which string is on top is told by labels that fit from the bottom and not from the top. More
+// string lines than the known instruments have need a Tuning line.
 func (r *reader) tune(rows []string, line int) error {
 	n := len(rows)
 	if r.tuned {

@@ -33,8 +33,9 @@ func Encode(l lick.Lick) []byte {
 	return b.Bytes()
 }
 
-// header writes what stands above the strings: title, tempo, meter, key and tuning, each
-// as "name: value".
+// header writes what stands above the strings, each as "name: value": title, tags, key, chords,
+// tempo, meter, feel, tuning, recipe. What is as usual (no pick-up, no loop) is left out. Text
+// that could be taken for something else is quoted.
 func header(b *bytes.Buffer, l lick.Lick) {
 	fmt.Fprintf(b, "Title: %s\n", quoted(l.Title))
 	for _, t := range l.Tags {
@@ -84,6 +85,7 @@ func header(b *bytes.Buffer, l lick.Lick) {
 
 // column is one time of the line as text: a cell a string, and the rows
 // around them.
+// bar counts two characters more, for the line and what fills up after it.
 type column struct {
 	cells                      map[int]string
 	count, finger, stroke, len string
@@ -91,6 +93,7 @@ type column struct {
 }
 
 // width is how many characters the column takes.
+// One more than the widest value, so that two never touch.
 func (c column) width() int {
 	w := max(len(c.count), len(c.finger), len(c.stroke), len(c.len))
 	for _, s := range c.cells {
@@ -105,6 +108,9 @@ func (c column) width() int {
 // columnsOf writes every column's cells, without their places on the page. The length row says
 // only what the reader could not tell: a column's length, after @ the time up to the next
 // column where that is another one, and before _ the time at which the first begins.
+//
+// As an example, a column of an eighth note at 3/16 with a sixteenth of rest after it says
+// "3/16_1/8@3/16".
 func columnsOf(l lick.Lick) []column {
 	var out []column
 	cols := l.Columns()
@@ -171,6 +177,9 @@ var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift
 
 // cell writes one note as it stands on its string: what leads into it, the fret, the bend
 // and the marks after.
+// As in "h12" a hammer-on, "/9" a slide up, "10b12r10~~" bent a full step, released, with a
+// wide vibrato (common practice, but for S, a silent shift, and bc, a curl). What has no sign
+// stands in a line of the note's own below.
 func cell(l lick.Lick, i int) string {
 	n := l.Notes[i]
 	s := slurSign[n.Slur]

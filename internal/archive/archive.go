@@ -29,18 +29,21 @@ const (
 const formatName, formatVersion = "ornamen-notebook", 1
 
 // head says what the archive is and by which version it was written.
+// A later version than this one's is refused: it may hold what would be lost.
 type head struct {
 	Format  string `json:"format"`
 	Version int    `json:"version"`
 }
 
 // history is the chain of one lick: its versions in order, and which one is shown.
+// Numbers count from 1. Together with the files this is the whole chain, undo included.
 type history struct {
 	Head     int       `json:"head"` // number of the version that is shown
 	Versions []version `json:"versions"`
 }
 
 // version is one version of a lick: its file in the archive and what made it.
+// Aside marks one that undo has left and that a later edit went past.
 type version struct {
 	File   string    `json:"file"`
 	What   string    `json:"what"`
@@ -64,10 +67,11 @@ type recipe struct {
 	Line string `json:"line"`
 }
 
-// Write writes the notebook and says how many licks it holds. Versions that cannot
-// be read go out as they are.
-// Deleted licks stay behind. Each chain is read on its own, so that a write meanwhile is in it
-// or not.
+// Write writes the notebook as a zip and says how many licks it holds: notebook.json as its
+// head, a folder a lick with a file for each version and history.json, then palettes, recipes,
+// changes, the practice log and the player. Versions that cannot be read go out as they are;
+// deleted licks stay behind. Each chain is read on its own, so that a write meanwhile is in it
+// or not. An error leaves a zip without its directory, which nobody can open by mistake.
 func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err error) {
 	z := zip.NewWriter(w)
 	put := func(name string, data []byte) {
@@ -138,7 +142,10 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 	if player != nil {
 		put("player.json", player)
 	}
-	return len(ids), errors.Join(err, z.Close())
+	if err != nil {
+		return 0, err
+	}
+	return len(ids), z.Close()
 }
 
 // Holds says whether a zip is a notebook that Write wrote; others may hold licks alone.
@@ -209,12 +216,14 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 }
 
 // unpacker reads the archive's files, bounded in number and size.
+// left is how many bytes may still be unpacked.
 type unpacker struct {
 	files map[string]*zip.File
 	left  int64
 }
 
 // bytes is a file's content; one that is too long is refused.
+// What the zip says of its size is not believed: the bytes themselves are counted.
 func (u *unpacker) bytes(name string) ([]byte, error) {
 	f := u.files[name]
 	if f == nil {
@@ -236,6 +245,7 @@ func (u *unpacker) bytes(name string) ([]byte, error) {
 }
 
 // json reads a file strictly into v.
+// A field that is not known is an error, as this file is ours.
 func (u *unpacker) json(name string, v any) error {
 	data, err := u.bytes(name)
 	if err != nil {
