@@ -96,7 +96,7 @@ var below = map[string][]string{
 		"internal/store",
 	},
 	"internal/jobs":    {},
-	"internal/archive": {"core/lick", "internal/store"},
+	"internal/archive": {"core/lick", "core/player", "internal/practising", "internal/store"},
 	"internal/demo": {"core/practice", "internal/practising",
 		"core/changes",
 		"core/judge",

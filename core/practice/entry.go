@@ -10,6 +10,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"ornamen/core/lick"
 )
 
 // Comfort is how it felt.
@@ -47,17 +49,35 @@ type Entry struct {
 	Time     time.Time `json:"time"`
 }
 
-// maxEntries is how long a log that is read may be.
-const maxEntries = 200_000
+// Limits of a log that is read. A ladder is climbed round by round, so that rounds must be few;
+// names and measures are only beyond what this program writes.
+const (
+	maxEntries = 200_000
+	maxRounds  = 10_000 // of one entry
+	maxMinutes = 24 * 60
+	maxTempo   = 1000
+	maxName    = 5_000 // letters of its names together
+	maxMeasure = 1e9
+)
 
-// check says in one sentence what is wrong with an entry: it may come from a file.
-func (e Entry) check() error {
-	switch {
-	case e.Time.IsZero():
+// Check says in one sentence what is wrong with an entry: it may come from a file.
+func (e Entry) Check() error {
+	if e.Time.IsZero() {
 		return errors.New("an entry has no time")
-	case e.Tempo < 0 || e.Tempo > 1000 || e.Clean < 0 || e.Missed < 0 || e.Minutes < 0 || e.Minutes > 1440:
-		return fmt.Errorf("the entry of %s has a number that cannot be", e.Time.Format(time.DateTime))
-	case !slices.Contains([]Comfort{"", Easy, Fine, Tense, Hurts, Well}, e.Comfort):
+	}
+	for _, x := range []struct{ value, most float64 }{
+		{e.Tempo, maxTempo}, {e.Minutes, maxMinutes}, {float64(e.Clean), maxRounds}, {float64(e.Missed), maxRounds},
+		{float64(e.From), lick.MaxNotes}, {float64(e.To), lick.MaxNotes}, {float64(e.Note), lick.MaxNotes},
+		{e.Picking, maxMeasure}, {e.Fretting, maxMeasure}, {e.Reach, maxMeasure}, {e.Bends, maxMeasure},
+	} {
+		if !(x.value >= 0 && x.value <= x.most) {
+			return fmt.Errorf("the entry of %s has a number that cannot be", e.Time.Format(time.DateTime))
+		}
+	}
+	if len(e.Title)+len(e.Part)+len(e.Move) > maxName {
+		return fmt.Errorf("the entry of %s has a name that is too long", e.Time.Format(time.DateTime))
+	}
+	if !slices.Contains([]Comfort{"", Easy, Fine, Tense, Hurts, Well}, e.Comfort) {
 		return fmt.Errorf("comfort %q is none: use easy, fine, tense, hurts or well", e.Comfort)
 	}
 	return nil
@@ -116,7 +136,7 @@ func ReadCSV(r io.Reader) ([]Entry, error) {
 		}
 		e, err := entryOf(row, at)
 		if err == nil {
-			err = e.check()
+			err = e.Check()
 		}
 		if err != nil {
 			return nil, fmt.Errorf("line %d: %w", line, err)
@@ -168,7 +188,7 @@ func ReadJSON(data []byte) ([]Entry, error) {
 		return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
 	}
 	for i, e := range out {
-		if err := e.check(); err != nil {
+		if err := e.Check(); err != nil {
 			return nil, fmt.Errorf("entry %d: %w", i+1, err)
 		}
 	}

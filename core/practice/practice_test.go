@@ -280,12 +280,15 @@ func TestLogFiles(t *testing.T) {
 	for _, bad := range []string{"", "a,b\n", "time,lick,tempo,clean,missed\nx,1,2,3,4\n",
 		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,fast,3,4\n",
 		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,-2,3,4\n",
+		"time,lick,tempo,clean,missed\n2026-01-01T00:00:00Z,1,80,1000000000,4\n",
+		"time,lick,tempo,clean,missed,reach\n2026-01-01T00:00:00Z,1,80,3,4,Inf\n",
 		"time,lick,tempo,clean,missed,comfort\n2026-01-01T00:00:00Z,1,2,3,4,great\n"} {
 		if _, err := ReadCSV(strings.NewReader(bad)); err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%q: %v", bad, err)
 		}
 	}
-	for _, bad := range []string{"", "{}", `[{"tempo": 3}]`} {
+	for _, bad := range []string{"", "{}", `[{"tempo": 3}]`,
+		`[{"time": "2026-01-01T00:00:00Z", "note": -1}]`} {
 		if _, err := ReadJSON([]byte(bad)); err == nil {
 			t.Errorf("%q is a log", bad)
 		}

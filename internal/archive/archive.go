@@ -14,6 +14,8 @@ import (
 	"time"
 
 	"ornamen/core/lick"
+	"ornamen/core/player"
+	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
 
@@ -194,6 +196,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 		u.maybe("changes.json", &cs), u.maybe("practice.json", &w.Log)); err != nil {
 		return 0, err
 	}
+	if err := practising.Check(w.Log); err != nil {
+		return 0, err
+	}
 	for _, p := range ps {
 		w.Palettes = append(w.Palettes,
 			store.Palette{Name: p.Name, Tonic: p.Tonic, Scale: p.Scale, Added: p.Added, Dropped: p.Dropped})
@@ -208,11 +213,22 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 		if w.Player, err = u.bytes("player.json"); err != nil {
 			return 0, err
 		}
-		if !json.Valid(w.Player) {
-			return 0, errors.New("player.json cannot be read")
+		if err := checkPlayer(w.Player); err != nil {
+			return 0, fmt.Errorf("player.json: %w", err)
 		}
 	}
 	return len(w.Chains), s.AddAll(ctx, w)
+}
+
+// checkPlayer says what is wrong with a player's settings: a notebook with such ones would not
+// open again.
+func checkPlayer(data []byte) error {
+	p := player.DefaultProfile()
+	if err := json.Unmarshal(data, &p); err != nil {
+		return errors.New("it cannot be read")
+	}
+	_, err := p.Player()
+	return err
 }
 
 // unpacker reads the archive's files, bounded in number and size.

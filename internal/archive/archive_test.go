@@ -140,6 +140,9 @@ func TestRefusals(t *testing.T) {
 		"outside": zipped(t, map[string]string{"notebook.json": note,
 			"licks/1/history.json": `{"head":1,"versions":[{"file":"../../a","what":"made",` +
 				`"at":"2026-01-01T00:00:00Z"}]}`, "a": good}),
+		"a player with no frets": zipped(t, map[string]string{"notebook.json": note, "player.json": `{"frets":2}`}),
+		"a million rounds": zipped(t, map[string]string{"notebook.json": note,
+			"practice.json": `[{"At":"2026-01-01T00:00:00Z","Clean":1000000000}]`}),
 		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ",
 			40<<20)}),
 	} {

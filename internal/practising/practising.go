@@ -5,6 +5,7 @@ package practising
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"ornamen/core/bend"
@@ -23,13 +24,28 @@ func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 	}
 	out := make([]practice.Entry, len(rows))
 	for i, r := range rows {
-		out[i] = practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part,
-			From: r.First, To: r.Last,
-			Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
-			Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting,
-			Reach: r.Reach, Bends: r.Bends, Move: r.Move, Time: r.At}
+		out[i] = entryOf(r)
 	}
 	return out, nil
+}
+
+// entryOf is a row of the notebook as the core knows it.
+func entryOf(r store.Played) practice.Entry {
+	return practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part,
+		From: r.First, To: r.Last,
+		Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
+		Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting,
+		Reach: r.Reach, Bends: r.Bends, Move: r.Move, Time: r.At}
+}
+
+// Check says in one sentence what is wrong with rows that come from a file.
+func Check(rows []store.Played) error {
+	for i, r := range rows {
+		if err := entryOf(r).Check(); err != nil {
+			return fmt.Errorf("entry %d of the practice log: %w", i+1, err)
+		}
+	}
+	return nil
 }
 
 // Add writes entries to the log.
