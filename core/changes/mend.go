@@ -18,6 +18,9 @@ type Fix struct {
 // at its head; or the note on the change, and the one before it, move to the nearest tone of
 // the chord. The hands of what is new are open. Whether a fix can be played is for others to
 // say; each does land on time.
+//
+// Each way is tried on a copy and read again: what does not land on time, or is no valid line,
+// is not offered.
 func Mend(g neck.Guitar, l lick.Lick, r Report, x Landing) (out []Fix) {
 	m := mending{guitar: g.WithTuning(l.Tuning), lick: l, report: r, landing: x, columns: columnsOf(l)}
 	m.find()
@@ -42,6 +45,7 @@ type mending struct {
 }
 
 // find finds the phrase: what goes on without a rest around the landing.
+// Where it is missed, that is the phrase that goes on over the change.
 func (m *mending) find() {
 	m.on = len(m.columns)
 	change := m.report.Chords[m.landing.Chord].At
@@ -127,6 +131,9 @@ func (m *mending) start() (Fix, bool) {
 
 // head adds what is missing before an early phrase, tones of the palette that lead into its
 // first one, or drops the first notes of a late one. The phrase begins where it did.
+//
+// It needs an early phrase that is early by a whole number of its first note's lengths, at most
+// eight: a phrase in eighths that is half a beat early gets one eighth before it.
 func (m *mending) head() (Fix, bool) {
 	if m.on >= len(m.columns) || m.landing.OffBy.IsZero() {
 		return Fix{}, false
@@ -203,6 +210,9 @@ func (m *mending) dropHead() (Fix, bool) {
 
 // nearest moves the note on the change to the nearest chord tone, and the one before it to a
 // tone that leads there by step, where it stands at the same pitch or leaps.
+//
+// It looks up to three half steps away, down before up, as a tone that is nearer changes the
+// line less; a bent note is left alone.
 func (m *mending) nearest() (Fix, bool) {
 	change := m.report.Chords[m.landing.Chord]
 	on := -1
@@ -277,6 +287,7 @@ func set(n *lick.Note, at neck.Place) {
 }
 
 // near is the place of a pitch nearest to another place.
+// It is false where this neck does not have the pitch.
 func (m *mending) near(pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
 	for _, p := range m.guitar.Places(pitch) {
 		if !ok || neck.Apart(p, from) < neck.Apart(best, from) {

@@ -21,6 +21,7 @@ type Words struct {
 }
 
 // Do is one thing that can be done to a line.
+// Name is the word of keys, forms and commands alike.
 type Do struct {
 	Name  string
 	Value string // what may stand after it
@@ -73,6 +74,9 @@ func unknown(do string) error { return fmt.Errorf("%q is nothing that can be don
 // Read turns the words into an edit of a line on a guitar. An error is one sentence.
 // The guitar gives the frets there are; its tuning gives way to the line's. Words that a lick
 // refuses (a stroke that is none) are refused when the edit is applied.
+//
+// Nothing is changed here: the edit that comes back is applied by whoever keeps the line, and
+// says by What what it did.
 func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	if e, ok, err := settingOf(w, l); ok || err != nil {
 		return e, err
@@ -132,6 +136,8 @@ func NextLength(l lick.Lick, asked string) lick.Time {
 }
 
 // noteEdit is the edit of note i that the words ask for.
+// What has two states is switched: asking for a slide from below where there is one takes it
+// away.
 func noteEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
 	n := l.Notes[i]
 	switch w.Do {
@@ -190,6 +196,7 @@ func fingerEdit(i int, value string) (lick.Edit, error) {
 
 // bendEdit changes one trait of a bend, or begins one: amount, shape, push, helpers. tuned
 // is the number of strings.
+// Only an amount can begin a bend; the other traits need one.
 func bendEdit(w Words, n lick.Note, i, tuned int) (lick.Edit, error) {
 	if w.Do == "vibrato" {
 		if n.Vibrato != nil {
@@ -257,6 +264,7 @@ func degreeEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
 }
 
 // stringEdit moves a note to the same pitch on the next string.
+// The pitch stays, the finger is found again.
 func stringEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
 	n := l.Notes[i]
 	step := 1

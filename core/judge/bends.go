@@ -11,6 +11,8 @@ import (
 )
 
 // bendState is what a note's bend and vibrato ask for.
+// A bend is tight where it takes more than the fingers hold with ease, and never made where it
+// takes more than they hold at all or leaves the fretboard.
 type bendState struct {
 	push     bend.Push
 	holds    neck.Newtons // what the fingers there hold with ease
@@ -27,6 +29,7 @@ type bendState struct {
 }
 
 // bendLoads measures every bend and vibrato.
+// A bend has the length of its note, a vibrato what the bend leaves of it.
 func (j *Judgement) bendLoads() {
 	j.bends = make([]bendState, len(j.Written.Notes))
 	for i, n := range j.Written.Notes {
@@ -55,6 +58,8 @@ func (j *Judgement) bendLoads() {
 
 // bend measures one bend: the push that it takes, the room there is on that side, the
 // finger and its helpers, and what they hold. length is the note's in ms.
+//
+// The target of a curl is the half step above: a quarter tone is heard on its way there.
 func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	b := bendState{severity: Flows}
 	if n.Fret < 1 {
@@ -142,6 +147,7 @@ func (j *Judgement) helpers(i int, n lick.Note, push bend.Push) (out []lick.Fing
 }
 
 // busy are the fingers that hold another note while note i sounds, or lie as a barre.
+// Notes on the bent string itself do not count, as the finger there is the one that bends.
 func (j *Judgement) busy(i int) map[lick.Finger]bool {
 	n := j.Written.Notes[i]
 	busy := map[lick.Finger]bool{}

@@ -8,6 +8,8 @@ import (
 )
 
 // candidate is a fix before it is tried.
+// It is tried in a window around its finding, or with scope strokes and figure on the whole
+// line.
 type candidate struct {
 	text   string
 	edits  func(at noteAt) []lick.Edit
@@ -28,7 +30,9 @@ const (
 	figure               // both hands of the whole line
 )
 
-// candidates lists what players try for a finding, likely ones first.
+// candidates lists what players try for a finding, likely ones first: other fingers before
+// other places, a smaller change before a larger one. What is tried is tried on the hands that
+// the report shows. A finding that only advises (it flows) has fingers alone to try.
 func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 	if len(f.Notes) == 0 {
 		return nil
@@ -68,6 +72,7 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 
 // candidateList collects what could mend one finding: note i, and the note from which the
 // move comes. Nothing here is known to help; fixes.go tries each.
+// g has the lick's tuning.
 type candidateList struct {
 	l       lick.Lick
 	r       *Report
@@ -87,6 +92,7 @@ func (b *candidateList) addWhole(s scope, text string, edits ...lick.Edit) {
 }
 
 // fingers tries every other finger on either of the two notes, and leaving both open.
+// An open string can only give its finger back.
 func (b *candidateList) fingers() {
 	for _, i := range []int{b.i, b.from} {
 		if b.l.Notes[i].Fret == 0 {
@@ -155,6 +161,8 @@ func (b *candidateList) otherPlace() {
 var upFrets = []int{5, 2, 7}
 
 // upTheNeck takes the figure to higher frets, in the key that it then is in.
+// A fret is 5 to 6 % narrower than the one below it, so that five frets up a stretch is a
+// quarter smaller.
 func (b *candidateList) upTheNeck() {
 	if len(b.l.Notes) > LongestFigure {
 		return
@@ -187,6 +195,7 @@ func (b *candidateList) strokes() {
 
 // slurs tries what else could lead into the note: a stroke, the hammer or pull that its
 // frets allow, a slide or a silent shift with one finger for both.
+// A slide and a shift need one finger for both notes, which is left open to be found.
 func (b *candidateList) slurs() {
 	n, i := b.l.Notes[b.i], b.i
 	slur := func(s lick.Slur) func(noteAt) []lick.Edit {
@@ -244,6 +253,8 @@ func (b *candidateList) otherStrings() {
 // bends tries what makes a bend lighter or quicker: no release, the other direction, a
 // finger with more of the others behind it, a smaller bend that still leads to a chosen
 // tone, and the target itself.
+// A bend that comes too late may also be given twice the time; whether the line has it shows
+// when it is tried.
 func (b *candidateList) bends() {
 	n := b.l.Notes[b.i]
 	if n.Bend == nil {

@@ -13,6 +13,9 @@ import (
 )
 
 // Line is a lick laid out for the two hands.
+// Columns are the times of the line, each with its notes [from, to). The hands' rows are laid
+// out for the searches of packages hand and pick, which know nothing of licks; touches and
+// strokes lead back from their answers to the notes.
 type Line struct {
 	Written  lick.Lick
 	Guitar   neck.Guitar
@@ -30,6 +33,7 @@ type Line struct {
 }
 
 // SlurState says from which note a slur comes, and what is wrong with it.
+// An empty code stands for a slur that sounds.
 type SlurState struct {
 	From int // index of the note it comes from, −1 if none
 	Code lick.Code
@@ -38,6 +42,9 @@ type SlurState struct {
 
 // LayOut turns a lick into what each hand does. Free takes the player's fingers
 // and strokes away.
+//
+// A loop's first event has the time from the last one round to it, so that the seam is a move
+// like any other.
 func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 	ln := &Line{
 		Written: l,
@@ -83,6 +90,8 @@ func (ln *Line) since(from, to int) float64 {
 
 // layHand makes the event of a column for the fretting hand. free leaves the fingers open
 // even where they are written.
+// A note that still rings from the column before is held: it keeps its finger busy and moves
+// nothing.
 func (ln *Line) layHand(c int, free bool) {
 	col := ln.Columns[c]
 	var e hand.Event
@@ -147,6 +156,9 @@ func (ln *Line) PickNote(i int, free bool) pick.Note {
 
 // layPick makes the event of a column for the picking hand, where a note of it is picked;
 // last is the column of the event before.
+// Slurred notes are not picked, so that the stroke after a slur has the time of both. An event
+// is fresh where it stands on a beat after silence: there a downstroke is what players begin
+// with (common practice).
 func (ln *Line) layPick(c int, free bool, last *int) {
 	var e pick.Event
 	var notes []int

@@ -54,6 +54,7 @@ type fileChord struct {
 
 // file is the whole lick file. Notes and chords stay raw until each is read alone, so that
 // an error can say which one it is in.
+// Pointers tell what is left out from what is empty or 0.
 type file struct {
 	Format  string            `json:"format"`
 	Version int               `json:"version"`
@@ -173,6 +174,7 @@ func Parse(data []byte) (Lick, error) {
 
 // lick turns the file's parts into a lick; an error names the chord or the note it lies
 // in.
+// It does not yet say whether the values fit together; Validate does.
 func (f file) lick() (Lick, error) {
 	l := New()
 	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe
@@ -257,6 +259,7 @@ func parseNote(raw json.RawMessage) (Note, error) {
 }
 
 // strict decodes one JSON value and refuses unknown fields and what follows it.
+// The error is in a player's words.
 func strict(data []byte, v any) error {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()

@@ -45,6 +45,9 @@ func NearestBend(semitones float64) float64 {
 // Validate says in one sentence what the format does not allow. Notes are
 // numbered as they stand in l.Notes. What can be written but not played is no
 // error: play finds it.
+//
+// Every reader and every edit ends with it, so that what is kept, drawn or judged is within
+// these limits.
 func (l Lick) Validate() error {
 	switch {
 	case utf8.RuneCountInString(l.Title) > maxTitle:
@@ -96,6 +99,8 @@ func (l Lick) Validate() error {
 }
 
 // validate says in one sentence what is wrong with a chord.
+// A name need not be one that is known: a chord that cannot be read is shown and judged nothing
+// by.
 func (c Chord) validate() error {
 	switch {
 	case !c.At.Valid() || !c.Len.Valid() || c.Len.IsZero():
@@ -108,8 +113,8 @@ func (c Chord) validate() error {
 	return nil
 }
 
-// validateNote says in one sentence what is wrong with a note taken alone, without its
-// number.
+// validateNote says in one sentence what is wrong with a note taken alone, without its number.
+// Whether it can be played on this guitar, by this hand, is the judge's.
 func (l Lick) validateNote(n Note) error {
 	switch {
 	case n.String < 1 || n.String > len(l.Tuning):

@@ -11,6 +11,8 @@ import (
 )
 
 // Kind says what the steps of a phrase name.
+// What a cell counts in decides how it goes on: tones along the layout, strings across the
+// neck, degrees from chord to chord.
 type Kind string
 
 // The kinds: tones of the layout counted from where the cell starts, strings and
@@ -22,6 +24,7 @@ const (
 )
 
 // Phrase is one cell, or several that take turns.
+// Several cells, written with | between them, are played in turn.
 type Phrase struct {
 	Kind    Kind
 	Strings []int // chord: the string of each tone, if given
@@ -29,6 +32,8 @@ type Phrase struct {
 }
 
 // Tone is what a step names, by the kind of its phrase; fields of the other kinds are zero.
+// As an example, "b3'" of a chord cell is Degree ♭3 with Octave 1, "hb2" of a string cell
+// String 1 with N 2 and, in its step, a hammer.
 type Tone struct {
 	N      int          // tones: counted from the cell's start, 1 is the start; strings: from the string's lowest
 	String int          // strings: 0 is the cell's first string, in the run's direction
@@ -38,6 +43,7 @@ type Tone struct {
 }
 
 // Step is one step of a cell.
+// A step lasts one count. Hold lengthens the tone before it by one, Rest is silence of one.
 type Step struct {
 	Rest, Hold bool
 	Stroke     lick.Stroke // fixed, or empty
@@ -57,6 +63,7 @@ type Bend struct {
 }
 
 // WordError points at the word that is not understood.
+// Screens mark the word where it was typed; errors.As finds it.
 type WordError struct {
 	Word string
 	Why  string
@@ -72,8 +79,12 @@ func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why)
 // MaxSteps bounds a phrase, rests and holds counted.
 const MaxSteps = 256
 
-// ParsePhrase reads the notation. An error points at its word.
-// The phrase that is returned with an error is not to be used.
+// ParsePhrase reads the notation: an optional kind and a colon, then steps with spaces between
+// them, | between cells. An error points at its word; the phrase that comes with it is not to
+// be used.
+//
+// "chord@5,4,4: 1 5 3'" plays root, fifth and the third an octave up on strings 5, 4 and 4.
+// What String prints is read as the same phrase.
 func ParsePhrase(text string) (Phrase, error) {
 	p := Phrase{Kind: Tones}
 	body := strings.TrimSpace(text)
@@ -215,6 +226,8 @@ func (p Phrase) parseStep(w string) (s Step, err error) {
 }
 
 // parseTones reads one tone, or several in brackets.
+// rest is what follows the tone or the bracket; ok is false where there is none, or more of
+// them than strings.
 func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
 	inner, rest, group := strings.Cut(strings.TrimPrefix(w, "("), ")")
 	if !strings.HasPrefix(w, "(") {
@@ -257,6 +270,9 @@ func isDigit(c byte) bool { return c >= '0' && c <= '9' }
 const MaxTone = 99
 
 // parseTone reads the tone off the front of a word.
+//
+// A letter a to i is a string of the cell, the digits after it the tone; a degree may have
+// accidentals before it and octaves after, ' up and , down, four at most.
 func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
 	switch p.Kind {
 	case Strings:

@@ -15,6 +15,7 @@ import (
 )
 
 // Comfort is how it felt.
+// An entry with a comfort and no rounds is a word about the hand.
 type Comfort string
 
 // The comforts; Hurts stops, and Well says that it no longer does.
@@ -28,6 +29,9 @@ const (
 
 // Entry is one line of the log: rounds of a part at a tempo. Its title stays readable when the
 // lick is gone.
+//
+// The four measures are the model's for this part on the day, so that the calibration needs
+// neither the lick nor the hand that it was judged by.
 type Entry struct {
 	Lick     uint      `json:"lick"` // 0 for a word about the hand alone
 	Title    string    `json:"title"`
@@ -109,6 +113,8 @@ func WriteCSV(w io.Writer, log []Entry) error {
 }
 
 // ReadCSV reads such a log, its columns in any order. An error names the line.
+// Columns that are missing are empty, but for time, lick, tempo, clean and missed; those that
+// are not known are passed over, as a spreadsheet adds its own.
 func ReadCSV(r io.Reader) ([]Entry, error) {
 	c := csv.NewReader(r)
 	head, err := c.Read()
@@ -196,6 +202,7 @@ func ReadJSON(data []byte) ([]Entry, error) {
 }
 
 // of are the entries of one part of one lick, the oldest first.
+// Words about the hand are no rounds and are left out.
 func of(log []Entry, lick uint, part string) (out []Entry) {
 	for _, e := range log {
 		if e.Lick == lick && e.Part == part && e.Clean+e.Missed > 0 {
@@ -206,8 +213,8 @@ func of(log []Entry, lick uint, part string) (out []Entry) {
 	return out
 }
 
-// Sore says whether the last word about the hand is that it hurts.
-// The latest of the two words counts, wherever it stands in the log.
+// Sore says whether the last word about the hand is that it hurts. The latest of the two words
+// counts, wherever it stands in the log; one from the future, as from another clock, does not.
 func Sore(log []Entry, now time.Time) bool {
 	sore, last := false, time.Time{}
 	for _, e := range log {

@@ -13,6 +13,8 @@ import (
 
 // reachBound adds the hands, and the places where they are free, that play the
 // line as fast as any can.
+// The bound is proved by the searches of both hands; hands that reach it may ask more effort,
+// which is why they are not the ones recommended.
 func (p *proposer) reachBound() {
 	l := p.decide(p.least, p.way, 1)
 	if !p.reaches(p.out[0]) {
@@ -27,6 +29,7 @@ func (p *proposer) reachBound() {
 // otherFingers tries other fingers on the two notes of the hardest move of the
 // fretting hand. The best of them on the note it leads to answers, under the recommended
 // hands, what a player would ask there: why not the other finger?
+// A finger that the player has set is not questioned.
 func (p *proposer) otherFingers() {
 	r := p.out[0].Report
 	for k, i := range hardest(r) {
@@ -84,6 +87,7 @@ func (p *proposer) otherSlides() {
 }
 
 // otherWays picks the same places another way, or starts on the other stroke.
+// A way that was asked for is not doubted; only its start is.
 func (p *proposer) otherWays() {
 	if !p.asked {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
@@ -189,6 +193,8 @@ func moved(a, b lick.Lick) int {
 }
 
 // against says how other hands differ from the recommended ones.
+// It names what differs enough to be felt: the hardest move, a reach that is a millimetre
+// other, the string changes.
 func (p *proposer) against(l lick.Lick) string {
 	if p.Ctx.Err() != nil {
 		return ""

@@ -15,6 +15,7 @@ import (
 )
 
 // WayToPlay is one way to pick a line, with hands and strokes decided.
+// The list's fields in JSON are part of the command line's contract.
 type WayToPlay struct {
 	Name    string        `json:"way"`
 	Ceiling judge.Ceiling `json:"ceiling"`
@@ -63,6 +64,9 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 // ways is Ways, whatever becomes of the context. The fretting hand is found once for the
 // line as it is slurred and once for it in legato; only the picks differ between the
 // others, so that they are judged side by side.
+//
+// Best possible is one number for all: the least that any fingers and strokes need at these
+// places, with the line's own slurs.
 func (e question) ways(l lick.Lick) []WayToPlay {
 	out := []WayToPlay{}
 	if len(l.Notes) == 0 {
@@ -137,6 +141,7 @@ type trial struct {
 
 // trials lists the ways, those at the line's own slurs first; ways that come to
 // the same strokes are listed once.
+// A line for the thumb and fingers, or one whose strokes are all fingers', has that one way.
 func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
@@ -197,6 +202,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 }
 
 // strokesOf fills in the strokes of a way.
+// The strokes that are set are kept; the first is the way's where it says.
 func (e question) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
 	out := l.Clone()
 	ln := e.LayOut(out, false)

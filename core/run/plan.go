@@ -16,6 +16,7 @@ import (
 
 // plan is a recipe read and checked: what was text is a value, what was left out is its
 // default. Growing never looks at a word again.
+// Fields of the recipe that stay text are those that are printed again.
 type plan struct {
 	Recipe
 	guitar  neck.Guitar
@@ -37,6 +38,7 @@ type plan struct {
 }
 
 // landing is the note a run ends on.
+// A degree with a beat lands on that beat of the bar that the run comes to.
 type landing struct {
 	degree music.Degree
 	beat   int // 0: wherever it falls
@@ -73,6 +75,9 @@ func list(s string) []string {
 }
 
 // readTones reads key, layout, place, scales and chords.
+// A place that the recipe leaves out is where the layout usually begins on this guitar. Chords
+// may be written as bars of a line: | and : are passed over, a point goes on with the chord
+// before.
 func (p *plan) readTones() (err error) {
 	if strings.TrimSpace(p.Key) == "" {
 		return errors.New(`name a key, such as "C# minor pentatonic"`)
@@ -149,6 +154,7 @@ func (p *plan) chordDegree(word string) (music.Degree, error) {
 }
 
 // readCell reads the cell, the tail and its pivot.
+// The way down may have a cell of its own, of the same kind, and the end another of any kind.
 func (p *plan) readCell() (err error) {
 	if strings.TrimSpace(p.Cell) == "" {
 		return errors.New(`name a cell, such as "1 2 3 4"`)
@@ -304,6 +310,7 @@ func (p *plan) readEnd() (err error) {
 }
 
 // readLimits refuses numbers that no run has, and two ways of saying how long it is.
+// The limits keep a recipe from a file from growing without end; a run has its own on top.
 func (p *plan) readLimits() error {
 	for _, n := range []struct {
 		name  string

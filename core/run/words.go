@@ -37,6 +37,7 @@ func CountName(word string) string {
 }
 
 // MoveName is a move in words.
+// A recipe that names none moves as its kind usually does: a tone, a string, a chord.
 func MoveName(move string, kind phrase.Kind) string {
 	if move == "" {
 		u := usualMove[kind]
@@ -75,6 +76,7 @@ func DirName(dir string) string {
 }
 
 // LayoutName is a layout in words.
+// One that is not known is called the player's own.
 func LayoutName(layout string) string {
 	name, rest, _ := strings.Cut(layout, ":")
 	switch name {
@@ -130,6 +132,8 @@ func (r Recipe) Title() string {
 }
 
 // Short says a run in one line: scale, shape, cell and moves.
+// As in "C♯ minor pentatonic in a box, one cell of 3 steps, moved up one tone: 8 cells". The
+// run says how many cells it came to.
 func (r Recipe) Short(run *Run) string {
 	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {
@@ -169,6 +173,7 @@ func times(n int) string {
 }
 
 // Rhythm is how the cells lie against the beat: what a player counts while learning the run.
+// MeetCells and MeetBeats are both 0 where a cell never begins on a beat again.
 type Rhythm struct {
 	Notes      int    // of the run
 	Bars       int    // that it takes, begun ones whole
@@ -216,6 +221,8 @@ var numberWords = []string{"none", "one", "two", "three", "four", "five", "six",
 
 // aloud counts a cell by the notes on each string, which is how the hand feels
 // it; a cell on one string in groups of four and three.
+// Cells of three, five, six or nine notes on one string are counted in threes as far as that
+// goes, others in fours (common practice).
 func aloud(l lick.Lick, c Played) string {
 	var groups []int
 	str, n := 0, 0

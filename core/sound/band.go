@@ -23,6 +23,7 @@ const (
 )
 
 // Hit is what the band plays at a time: a drum, or a tone of the bass.
+// Drums have no length.
 type Hit struct {
 	At, Len float64 // s from the line's beginning, at its tempo
 	Drum    Drum
@@ -63,6 +64,7 @@ func (b beat) drums() []Drum {
 
 // bandOf are the gestures of bass and chords in a round; first is the number of the bass's
 // string.
+// A chord is strummed: each string 12 ms after the one before.
 func bandOf(p *plan, o Options, first int) (out []gesture) {
 	for _, c := range p.chords {
 		if o.Band {
@@ -80,6 +82,8 @@ func bandOf(p *plan, o Options, first int) (out []gesture) {
 }
 
 // bassOf is the root under a chord, on its first beat and every other one.
+// Of a chord with a bass tone that is the tone. It is stopped as the chord ends, so that two
+// chords never blur; one that holds no whole beat is struck as it comes.
 func bassOf(p *plan, c held, voice int) (out []gesture) {
 	root := c.chord.Root.Class()
 	if c.chord.Bass != nil {
@@ -104,7 +108,9 @@ func bassOf(p *plan, c held, voice int) (out []gesture) {
 
 // voicing holds a chord on strings 4, 3 and 2 of a guitar, within four frets: the place on the
 // neck, below the tenth fret, where third and seventh are there and the most of the rest. A
-// tone that is there already counts nothing a second time. The pitches rise.
+// tone that is there already counts nothing a second time. The pitches rise. As an example, C7
+// is G, B♭ and E at frets 5, 3 and 5: fifth, seventh and third, from the lowest position where
+// all three are.
 func voicing(c music.Chord) (pitches []int) {
 	tones := map[int]int{c.Root.Class(): 2}
 	for _, d := range c.Degrees {
@@ -176,6 +182,8 @@ func (p *Player) strike(b beat) {
 }
 
 // clicks says whether a beat of the line has a click.
+// A click that drops out every other bar lets the player hear whether the tempo was kept
+// (common practice).
 func (p *Player) clicks(b beat) bool {
 	switch p.options.Clicks {
 	case Backbeat:
@@ -245,6 +253,8 @@ func newAmp(drive float64) amp {
 }
 
 // through is the next sample after the amplifier.
+// A hyperbolic tangent bends the peaks as a valve does; a first-order low-pass takes off what
+// that adds above the guitar.
 func (a *amp) through(x float64) float64 {
 	if a.drive == 0 {
 		return x

@@ -74,6 +74,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 }
 
 // turner holds the part of a line that is turned, cut into columns, and what stays.
+// The rest is put back as it was; a part that runs into it does not validate.
 type turner struct {
 	guitar  neck.Guitar
 	lick    lick.Lick
