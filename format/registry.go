@@ -25,6 +25,7 @@ type Format struct {
 	Holds  string                                      // what comes back as it went out
 	Read   func([]byte, read.Ask) (read.Result, error) // nil: it is only written
 	Write  func(lick.Lick) []byte
+	Fits   func([]lick.Lick) error // says in a sentence why these cannot be written together; nil: they can
 }
 
 // All is what a format holds that gives every lick back as it was.
@@ -66,7 +67,10 @@ var formats = []Format{
 		Name: "page", Title: "Page to print", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen",
 		Write: sheet.Page,
 	},
-	{Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard", Write: encodeWAV},
+	{
+		Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
+		Write: encodeWAV, Fits: soundsShort,
+	},
 }
 
 // readLick reads a lick file, which says all there is or is refused.

@@ -229,7 +229,7 @@ var errBreaks = errors.New("the lick breaks")
 // process.
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
-	defer stop()
+	context.AfterFunc(ctx, stop)
 	os.Exit(execute(ctx, env{os.Stdout, os.Stderr}, os.Args[1:]))
 }
 

@@ -60,7 +60,7 @@ func play(ctx context.Context, e env, args []string) error {
 		}
 	}
 	w := bufio.NewWriter(e.out)
-	if err := sound.WriteWAV(w, sound.NewPlayer(player.Guitar, l, ask)); err != nil {
+	if err := sound.WriteWAV(ctx, w, sound.NewPlayer(player.Guitar, l, ask)); err != nil {
 		return fmt.Errorf("the sound cannot be written: %w", err)
 	}
 	return w.Flush()

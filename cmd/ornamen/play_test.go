@@ -1,6 +1,8 @@
 package main
 
 import (
+	"bytes"
+	"context"
 	"encoding/binary"
 	"strings"
 	"testing"
@@ -30,6 +32,14 @@ func TestPlayCommand(t *testing.T) {
 	}
 	if part := seconds("--notes", "1-2"); part > once/2 {
 		t.Errorf("two notes last %.1f s of %.1f", part, once)
+	}
+	// Who stops listening does not wait for the rest.
+	gone, stop := context.WithCancel(t.Context())
+	stop()
+	var out, said bytes.Buffer
+	if status := execute(gone, env{&out, &said}, []string{"play", path, "--loop", "1000"}); status != exitStopped ||
+		out.Len() > 1<<20 {
+		t.Errorf("stopped: status %d after %d bytes, %s", status, out.Len(), said.String())
 	}
 	for _, bad := range [][]string{{"--tempo", "9000"}, {"--loop", "0"}, {"--notes", "9-3"}, {"--notes", "x"},
 		{"--drive", "2"}} {

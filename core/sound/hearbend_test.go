@@ -62,7 +62,7 @@ func TestReadWAV(t *testing.T) {
 	l := lick.New()
 	l.Notes = []lick.Note{{Len: lick.NewTime(1, 4), String: 2, Fret: 5}}
 	var b bytes.Buffer
-	if err := WriteWAV(&b, NewPlayer(neck.Standard(), l, Options{})); err != nil {
+	if err := WriteWAV(t.Context(), &b, NewPlayer(neck.Standard(), l, Options{})); err != nil {
 		t.Fatal(err)
 	}
 	samples, rate, err := ReadWAV(b.Bytes())

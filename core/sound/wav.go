@@ -1,15 +1,16 @@
 package sound
 
 import (
+	"context"
 	"encoding/binary"
 	"io"
 )
 
 // WriteWAV renders a player to its end as a WAV file: one channel, 16 bits, Rate samples a
 // second. The length is known before, so that the file can be streamed. The error is the
-// writer's. Beyond 4 GB, thirteen hours and a half, the head says less than there is, as the
-// format has no more room.
-func WriteWAV(w io.Writer, p *Player) error {
+// writer's, or the context's: who has stopped listening ends it. Beyond 4 GB, thirteen hours
+// and a half, the head says less than there is, as the format has no more room.
+func WriteWAV(ctx context.Context, w io.Writer, p *Player) error {
 	n := p.Len()
 	head := make([]byte, 0, 44)
 	size := uint32(min(2*n, 1<<32-64))
@@ -31,6 +32,9 @@ func WriteWAV(w io.Writer, p *Player) error {
 	buf := make([]float32, 4096)
 	out := make([]byte, 0, 2*len(buf))
 	for {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
 		k := p.Read(buf)
 		if k == 0 {
 			return nil

@@ -75,6 +75,9 @@ func Unpack(ctx context.Context, e *judge.Engine, r io.ReaderAt, size int64) ([]
 // Write writes a lick in a format. What is only for the eye or the ear has its open hands
 // found.
 func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) ([]byte, error) {
+	if err := fits(f, l); err != nil {
+		return nil, err
+	}
 	l, err := ready(ctx, e, l, f)
 	if err != nil {
 		return nil, err
@@ -88,6 +91,9 @@ func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, 
 	if len(licks) == 0 {
 		return errors.New("there is no lick to hand over")
 	}
+	if err := fits(f, licks...); err != nil {
+		return err
+	}
 	filled := make([]lick.Lick, len(licks))
 	for i, l := range licks {
 		var err error
@@ -96,6 +102,14 @@ func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, 
 		}
 	}
 	return format.Pack(w, f, filled)
+}
+
+// fits says whether a format has room for the licks, before any of them is looked at.
+func fits(f format.Format, licks ...lick.Lick) error {
+	if f.Fits == nil {
+		return nil
+	}
+	return f.Fits(licks)
 }
 
 // ready is the lick as the format wants it.

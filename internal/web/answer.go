@@ -60,6 +60,9 @@ func (e invalid) Unwrap() error { return e.error }
 // It is for errors of the core and of parsers, which know nothing of the web: what they refuse
 // they refuse in words for players.
 func mistake(err error) error {
+	if err == nil {
+		return nil
+	}
 	var stale *store.StaleError
 	var unread *store.UnreadableError
 	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping,

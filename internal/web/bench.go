@@ -324,7 +324,7 @@ func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
 	}
 	data, err := handover.Write(r.Context(), engineOf(r.Context()), e.Lick, f)
 	if err != nil {
-		a.fail(w, r, err)
+		a.fail(w, r, mistake(err))
 		return
 	}
 	w.Header().Set("Content-Type", f.Kind)

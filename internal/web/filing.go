@@ -94,7 +94,7 @@ func (a notebookScreen) packed(ctx context.Context, w io.Writer, as, tag string)
 	if len(licks) == 0 {
 		return invalid{errors.New("no lick fits, so that there is nothing to hand over")}
 	}
-	return handover.Pack(ctx, engineOf(ctx), w, licks, f)
+	return mistake(handover.Pack(ctx, engineOf(ctx), w, licks, f))
 }
 
 // cut keeps a name from outside short.

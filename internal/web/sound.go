@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"log"
 	"mime"
 	"net/http"
@@ -190,23 +189,9 @@ func sendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lic
 		w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
 	}
-	if err := sound.WriteWAV(whileThere{w, r.Context()}, p); err != nil && r.Context().Err() == nil {
+	if err := sound.WriteWAV(r.Context(), w, p); err != nil && r.Context().Err() == nil {
 		log.Printf("sound: %v", err)
 	}
-}
-
-// whileThere stops writing when the page has gone.
-type whileThere struct {
-	io.Writer
-	ctx context.Context
-}
-
-// Write implements io.Writer.
-func (w whileThere) Write(b []byte) (int, error) {
-	if err := w.ctx.Err(); err != nil {
-		return 0, err
-	}
-	return w.Writer.Write(b)
 }
 
 // sounding says when the notes of a round sound, in seconds, for the lights.

@@ -6,8 +6,10 @@ import (
 	"net/http"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/internal/store"
 )
 
@@ -157,8 +159,11 @@ func differences(a, b, filledA, filledB lick.Lick) []string {
 	}
 	changed("Title", a.Title, b.Title)
 	changed("Tones", keyText(a), keyText(b))
+	changed("Chords", changes.Text(a), changes.Text(b))
+	changed("Tuning", neck.TuningText(a.Tuning), neck.TuningText(b.Tuning))
 	changed("Tempo", fmt.Sprintf("%g", a.Tempo), fmt.Sprintf("%g", b.Tempo))
 	changed("Meter", a.Meter.String(), b.Meter.String())
+	changed("Pick-up", a.Pickup.String(), b.Pickup.String())
 	changed("Feel", string(a.Feel), string(b.Feel))
 	changed("Tags", strings.Join(a.Tags, ", "), strings.Join(b.Tags, ", "))
 	changed("Loop", yesNo(a.Loop), yesNo(b.Loop))

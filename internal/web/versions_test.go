@@ -13,15 +13,18 @@ func TestVersions(t *testing.T) {
 	first, _ := c.store.Get(context.Background(), c.id)
 	c.edit("finger", "2")
 	c.edit("tempo", "90")
+	c.edit("pickup", "1/8")
+	c.edit("chords", "Am7 | D7")
 	path := fmt.Sprintf("/licks/%d/versions", c.id)
 	_, body := c.get(fmt.Sprintf("%s?a=%d", path, first.Revision))
-	for _, want := range []string{"Tempo:", "90", "Other hands: note", "Take this version", `handfinger differs`} {
+	for _, want := range []string{"Tempo:", "90", "Other hands: note", "Take this version", "Chords: none → Am7 | D7",
+		"Pick-up: 0 → 1/8", `handfinger differs`} {
 		if !strings.Contains(body, want) {
 			t.Errorf("the page lacks %q", want)
 		}
 	}
-	if n := strings.Count(body, "/versions?a="); n != 3 {
-		t.Errorf("%d versions are listed, want 3", n)
+	if n := strings.Count(body, "/versions?a="); n != 5 {
+		t.Errorf("%d versions are listed, want 5", n)
 	}
 	now, _ := c.store.Get(context.Background(), c.id)
 	if res, _ := c.post(fmt.Sprintf("/licks/%d/keep", c.id), map[string][]string{"rev": {fmt.Sprint(now.Revision)},
