@@ -14,6 +14,7 @@ import (
 )
 
 // changesJSON is what `changes --json` prints.
+// Lists are never null, so that a script can walk them.
 type changesJSON struct {
 	Notes    []chordNoteJSON `json:"notes"`
 	Landings []landingJSON   `json:"landings"`
@@ -22,6 +23,7 @@ type changesJSON struct {
 }
 
 // chordNoteJSON is a note over its chord.
+// A note over no chord, or a dead one, has an empty chord and degree.
 type chordNoteJSON struct {
 	Note   int          `json:"note"`
 	Chord  string       `json:"chord"`
@@ -30,6 +32,7 @@ type chordNoteJSON struct {
 }
 
 // landingJSON is a landing; off_by is a fraction of a whole note, negative when early.
+// Where several notes land together, degree names them all, the first note alone is numbered.
 type landingJSON struct {
 	Bar    int64        `json:"bar"`
 	Beat   int64        `json:"beat"`
@@ -125,6 +128,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 }
 
 // changesOf gathers what is printed.
+// A chord that comes back is in the palette once.
 func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 	r := changes.Read(l)
 	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Palette: []paletteJSON{},
@@ -190,6 +194,8 @@ func printChanges(e env, v changesJSON) {
 }
 
 // tonesOver judges a palette over chords.
+// text is changes as they are typed, in 4/4: names or degrees of the key. What is shared with
+// the next chord is where a line can stay.
 func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
 	cs, err := changes.Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, p.Tonic.String())
 	if err != nil {

@@ -110,6 +110,7 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 }
 
 // bendsCommand lists what else the bend of a note could be.
+// They are what turn.OtherBends finds from the same frame; --take N writes one.
 func bendsCommand(ctx context.Context, e env, args []string) error {
 	return otherParts(
 		ctx,
@@ -121,6 +122,7 @@ func bendsCommand(ctx context.Context, e env, args []string) error {
 }
 
 // tailsCommand lists other ends of a line.
+// They go on from the note to the end of the line.
 func tailsCommand(ctx context.Context, e env, args []string) error {
 	return otherParts(ctx, e, args, turn.OtherTails, "there is no other tail from there: the lick has no tones")
 }
@@ -167,12 +169,16 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 }
 
 // numbered is one of several changes that can be taken.
+// text is what the list says; apply computes the line, which for some is only done for the one
+// that is taken.
 type numbered struct {
 	text  string
 	apply func(lick.Lick) (lick.Lick, error)
 }
 
 // listed writes the changes, or takes the one that is asked for, counted from 1.
+// none is the error of an empty list. With --json the list is one of texts, the taken one a
+// lick file.
 func listed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, list []numbered, take int, asJSON bool,
 	none string) error {
 	switch {

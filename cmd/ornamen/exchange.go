@@ -83,6 +83,7 @@ func keptEngine(ctx context.Context, s *store.Store) (*judge.Engine, error) {
 }
 
 // exportLick writes one lick, as it is or as a version was, in the format of the file's name.
+// The error of a name that has no known ending lists those there are.
 func exportLick(
 	ctx context.Context,
 	e env,
@@ -117,6 +118,7 @@ func exportLick(
 }
 
 // exportSome writes licks as a zip of files of one format: all, or those of a tag.
+// They are ordered by title, as their names in the zip are numbered.
 func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string) error {
 	f, ok := format.ByName(as)
 	if !ok {
@@ -190,6 +192,8 @@ func importCommand(ctx context.Context, e env, args []string) error {
 }
 
 // importZip adds a notebook with all its versions, or a zip of lick files.
+// The two are told apart by notebook.json. A file of the zip that is no lick is named on
+// standard error with its reason; none that is one is an error.
 func importZip(ctx context.Context, e env, file, db string) error {
 	f, err := os.Open(file)
 	if err != nil {

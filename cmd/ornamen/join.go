@@ -65,6 +65,7 @@ func join(ctx context.Context, e env, args []string) error {
 
 // second is what the line goes on with: another file, a run, or a cell of its own tones. One of
 // them is named.
+// at is where a cell goes on, which must be known before it is grown.
 func second(
 	ctx context.Context,
 	o options,

@@ -89,6 +89,7 @@ func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, e
 }
 
 // versionRow is one version of a lick in JSON.
+// Aside marks one that undo left and a later edit went past.
 type versionRow struct {
 	Version uint      `json:"version"`
 	What    string    `json:"what"`

@@ -19,6 +19,7 @@ type planJSON struct {
 }
 
 // itemJSON is one thing of the plan; part is its first and its last note.
+// A break has no lick and the part 0, 0.
 type itemJSON struct {
 	Lick    string        `json:"lick"`
 	Part    [2]int        `json:"part"`
@@ -29,6 +30,7 @@ type itemJSON struct {
 }
 
 // abilityJSON is one of the player's own numbers; 1 is the default's.
+// low to high is the interval that holds the truth nineteen times in twenty.
 type abilityJSON struct {
 	Name   string  `json:"name"`
 	Value  float64 `json:"value"`
@@ -96,6 +98,7 @@ func partWord(part string) string {
 }
 
 // printPlan prints today's plan.
+// It is planned for the notebook's player and from the log as it is now.
 func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON bool) error {
 	if minutes < 1 || minutes > 600 {
 		return fmt.Errorf("a plan takes 1 to 600 minutes, not %d", minutes)
@@ -130,6 +133,7 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON b
 }
 
 // printAbilities prints the player's own numbers.
+// What the log does not show is printed with its wide interval and not taken by anything.
 func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
 	rows, moves := []abilityJSON{}, []abilityJSON{}
 	for _, a := range list {

@@ -125,6 +125,7 @@ func ways(ctx context.Context, e env, args []string) error {
 }
 
 // waysOf lists the ways to play a line; for a run, with its repeats evened too.
+// A recipe in the file that cannot be read is as none.
 func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToPlay, error) {
 	if r, err := run.Parse(l.Recipe); err == nil && l.Recipe != "" {
 		return run.Ways(ctx, e, l, r, e.Player.Guitar.WithTuning(l.Tuning))
@@ -218,6 +219,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 }
 
 // foundJSON is the recipe that covers most of a line, and each of those that it is joined of.
+// Covers is empty where nothing was found.
 type foundJSON struct {
 	Recipe string      `json:"recipe"`
 	Covers []int       `json:"covers"`

@@ -14,6 +14,7 @@ import (
 )
 
 // toneJSON is one tone on the neck as --json writes it.
+// finger is null where the shape is beyond the hand; bends is never null.
 type toneJSON struct {
 	String int        `json:"string"`
 	Fret   int        `json:"fret"`
@@ -31,6 +32,7 @@ type placeJSON struct {
 }
 
 // bendJSON is one bend: lengths in mm, force in newtons.
+// hear is where the target can be heard on the neck before it is bent to.
 type bendJSON struct {
 	To        string      `json:"to"`
 	Note      string      `json:"note"`
@@ -160,6 +162,7 @@ func bendOf(b shape.Bend) bendJSON {
 func tenth(x float64) float64 { return math.Round(x*10) / 10 }
 
 // printTones writes the layout as rows of strings, the thin one on top.
+// Bends that lead to no chosen tone or cannot be made are left out here and stand in the JSON.
 func printTones(e env, p music.Palette, placed []shape.Placed) {
 	title := p.Pretty()
 	for _, c := range p.Colours() {

@@ -247,6 +247,8 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 }
 
 // playerLine says in a few words who plays on what.
+// "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every judgement rests on, on every
+// page.
 func (a *App) playerLine() string {
 	p := a.now.Load().engine.Player
 	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]

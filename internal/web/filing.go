@@ -19,6 +19,7 @@ import (
 )
 
 // newLick makes an empty lick and opens it on the bench.
+// POST. It has the player's tuning, and tones to begin with that can be changed.
 func (a notebookScreen) newLick(w http.ResponseWriter, r *http.Request) {
 	l := lick.New()
 	l.Tuning = slices.Clone(engineOf(r.Context()).Player.Guitar.Tuning)
@@ -71,6 +72,8 @@ func (a notebookScreen) exportAll(w http.ResponseWriter, r *http.Request) {
 const maxHandedOver = 2000
 
 // packed writes the licks of a tag, or all, as files of a format.
+// Too many, none, or more sound than a file holds are the player's to know of; a format that is
+// none cannot come from our pages.
 func (a notebookScreen) packed(ctx context.Context, w io.Writer, as, tag string) error {
 	f, ok := format.ByName(as)
 	if !ok {
@@ -106,6 +109,7 @@ func cut(s string) string {
 }
 
 // copyLick makes a new lick of the version that is shown.
+// POST. The copy begins its own history.
 func (a notebookScreen) copyLick(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -128,7 +132,8 @@ func cutTo(s string, n int) string {
 	return s
 }
 
-// deleteLick puts a lick aside with all its versions; the notice brings it back.
+// deleteLick puts a lick aside with all its versions; the notice brings it back. POST. One that
+// is gone already is not found.
 func (a notebookScreen) deleteLick(w http.ResponseWriter, r *http.Request) {
 	n, err := id(r)
 	if err == nil {

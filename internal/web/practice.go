@@ -125,6 +125,7 @@ func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time
 
 // missedNote says which note the last round missed. It rewrites that entry, unless it was clean
 // or of another lick, as when two tabs practise: then it stays as it is.
+// A note beyond the part is as if none was said.
 func (a practiceScreen) missedNote(ctx context.Context, f practiceForm) error {
 	last, err := a.store.Unplay(ctx)
 	if err != nil {
@@ -148,6 +149,7 @@ func (a practiceScreen) logPage(w http.ResponseWriter, r *http.Request) {
 }
 
 // logFile hands the log over as CSV or JSON.
+// GET /practice/log.csv or .json: what takeLog reads.
 func (a practiceScreen) logFile(w http.ResponseWriter, r *http.Request) {
 	log, err := practising.Log(r.Context(), a.store)
 	if err != nil {
@@ -177,6 +179,8 @@ func (a practiceScreen) logFile(w http.ResponseWriter, r *http.Request) {
 }
 
 // takeLog adds a log from a file, all of it or nothing.
+// POST, a file. The same file taken twice is there twice: the log does not guess which rounds
+// are the same.
 func (a practiceScreen) takeLog(w http.ResponseWriter, r *http.Request) {
 	f, head, err := r.FormFile("file")
 	if err != nil {

@@ -17,6 +17,7 @@ import (
 // findRecipe looks for the recipe that a written lick follows and says it, with the way to
 // adopt it: what the lick knows of itself first, then what the finder finds, of the whole or of
 // parts.
+// GET; the answer is a notice on the bench, with links and no change.
 func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -63,6 +64,7 @@ func (a runsScreen) findRecipe(w http.ResponseWriter, r *http.Request) {
 }
 
 // parted are the recipes that a line is joined of.
+// The search may take a second on a long line, and a newer one for the same lick ends it.
 func (a runsScreen) parted(ctx context.Context, e store.Entry) (parts []find.Found, err error) {
 	err = a.work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
 		parts, err = find.Parts(ctx, engineOf(ctx).Player.Guitar, e.Lick)
@@ -90,6 +92,8 @@ func foundNotice(e store.Entry, parts []find.Found) notice {
 
 // keepParts gives a lick the recipes that its parts follow, so that each can be changed by
 // itself.
+// POST. They are found again here rather than sent by the page: what is kept is what is in the
+// line.
 func (a runsScreen) keepParts(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -123,6 +127,7 @@ func (a runsScreen) keepParts(w http.ResponseWriter, r *http.Request) {
 const maxPartActions = 6
 
 // partsNotice says of which parts a lick is joined, with the way to change each.
+// A part whose recipe cannot be read has no way to change it.
 func partsNotice(e store.Entry) notice {
 	n := notice{Text: fmt.Sprintf("%s of it were grown by recipes.", say.Count(len(e.Lick.Parts), "part"))}
 	if len(e.Lick.Parts) == 1 {

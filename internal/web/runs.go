@@ -19,6 +19,8 @@ import (
 )
 
 // runsForm is all that the Runs screen shows; like Tones it lives in the address.
+// A run that came from a lick goes back to it: its number, revision and part travel in every
+// link.
 type runsForm struct {
 	Recipe run.Recipe
 	Lick   uint   // the lick whose recipe this is, 0 for none
@@ -76,6 +78,7 @@ func readRuns(r *http.Request) (runsForm, error) {
 func (f runsForm) address() string { return "/runs?" + f.query().Encode() }
 
 // query writes the address that readRuns reads.
+// Words of the recipe that are at their default are left out.
 func (f runsForm) query() url.Values {
 	q := url.Values{}
 	for _, name := range run.Names() {
@@ -111,6 +114,8 @@ func (f runsForm) with(name, value string) string {
 }
 
 // runs is the page of one recipe; the address is all of its state, so that Back is undo.
+// GET. A recipe that cannot be grown is refused in a sentence that names the word; the page
+// that is open keeps the last run.
 func (a runsScreen) runs(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {
@@ -172,6 +177,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 }
 
 // waysOf are the ways to play a run, with each string's count made even among them.
+// The error is the context's.
 func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]propose.WayToPlay, error) {
 	return run.Ways(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
 }
@@ -260,6 +266,8 @@ func (a runsScreen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 
 // grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
 // what that is called.
+// What was locked stays on the notes that are still there; the lick's tuning, chords, title and
+// tags are kept.
 func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, string, error) {
 	g := engineOf(ctx).Player.Guitar.WithTuning(base.Tuning)
 	if f.Part > 0 {
@@ -277,6 +285,7 @@ func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, str
 const maxRecipeName = 40
 
 // saveRecipe keeps a recipe by name.
+// POST. Only what grows can be kept; a name that is taken is written over.
 func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	f, err := readRuns(r)
 	if err != nil {

@@ -19,6 +19,8 @@ import (
 
 // tonesForm is all that the Tones screen shows; it lives in the address, so
 // that going back is undo.
+// Empty fields are the usual ones; what is not known in a field is refused in words or, where
+// it is only a way to look, as if it were empty.
 type tonesForm struct {
 	Tonic  string `form:"tonic"`
 	Scale  string `form:"scale"`
@@ -76,6 +78,7 @@ func words(s string) []string {
 }
 
 // palette reads the chosen tones; a saved name stands for its tones.
+// The error names the word that is none.
 func (f tonesForm) palette() (music.Palette, error) {
 	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 }
@@ -160,6 +163,8 @@ func nearestStart(g neck.Guitar, p music.Palette, layout shape.Layout, at neck.P
 
 // touch answers a click on the neck: a tone of the shape's starting string
 // becomes the start; in an own selection the place comes or goes.
+// A place that the layout cannot start from changes nothing, and the last place of a selection
+// stays.
 func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed) {
 	at, err := neck.ParsePlace(f.Touch)
 	f.Touch = ""
@@ -191,6 +196,8 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 
 // buildLick makes a lick from the palette and opens it; its first note stands
 // where the shape starts.
+// POST, with the page's fields. The note is the shape's lowest root, an eighth; the caret
+// stands behind it.
 func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 	var f tonesForm
 	if err := a.decode(r, &f); err != nil {
@@ -236,6 +243,7 @@ func (f tonesForm) key(p music.Palette) lick.Key {
 }
 
 // savePalette keeps a palette by name.
+// POST. A name that is taken is written over; the answer leads back to the same page.
 func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 	var f struct {
 		tonesForm
@@ -280,6 +288,7 @@ type recolourForm struct {
 }
 
 // recoloured is a lick in the tones of the form.
+// The error is a tone or a manner that is none, or a line that this neck has no room for.
 func recoloured(g neck.Guitar, f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
 	p, err := music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
 	if err != nil {

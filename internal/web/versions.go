@@ -20,6 +20,7 @@ const shownVersions = 60
 const judgedVersions = 20
 
 // versionsPage shows two versions of a lick side by side.
+// A is the older one of the two as a rule; any two can be compared.
 type versionsPage struct {
 	ID, Head uint
 	Title    string
@@ -37,6 +38,7 @@ type versionRow struct {
 }
 
 // versionView is one of the two that stand side by side.
+// Its hands are the ones filled in for today's player, as a version keeps only what was set.
 type versionView struct {
 	ID uint
 	offer
@@ -50,6 +52,7 @@ type versionsForm struct {
 }
 
 // versions is the page of a lick's versions.
+// GET; nothing is judged that is remembered.
 func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
 	e, ok := a.entry(w, r)
 	if !ok {
@@ -196,6 +199,7 @@ func numbersOf(notes []int) string {
 }
 
 // keyText is the key of a version in words.
+// "C♯ minor pentatonic with 9, ♭5".
 func keyText(l lick.Lick) string {
 	if l.Key.Tonic == "" {
 		return ""

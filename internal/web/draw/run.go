@@ -22,6 +22,7 @@ const (
 
 // RunCell is one cell of a run for the drawing: notes [From, To), and what stands
 // over its bracket.
+// A run's cells do not overlap; the drawing takes them as they are.
 type RunCell struct {
 	From, To int
 	Label    string
@@ -40,6 +41,9 @@ var changeWords = map[pick.Change]string{
 // strokes and string changes under it.
 // Columns are as wide as the screen has room for, and never narrower than two figures need: a
 // longer run scrolls. names has a name for each string of the tuning, thin first.
+//
+// Strings that the run does not touch are left out. The bottleneck's notes are marked. A change
+// of strings stands between its two columns, in a word and a class.
 func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 	var c canvas
 	l := r.Lick
