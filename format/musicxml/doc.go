@@ -26,7 +26,8 @@
 //
 // # What is read
 //
-// Scores by anyone, partwise. One part is the line, transposed to where it sounds. Notes with
+// Scores by anyone, partwise. One part is the line, or one staff of it; of a part that is
+// written twice, in notation and in tablature, the tablature. It is transposed to where it sounds. Notes with
 // string and fret stay there; others are laid near the hand, by whole octaves where they would
 // not fit the guitar. Grace notes, changes of meter and chord names that are not known are left
 // out and counted in a remark.

@@ -88,9 +88,11 @@ type (
 	}
 	xDirection struct {
 		Unit  string  `xml:"direction-type>metronome>beat-unit"`
+		Dots  []xDot  `xml:"direction-type>metronome>beat-unit-dot"`
 		Tempo string  `xml:"direction-type>metronome>per-minute"`
 		Sound *xSound `xml:"sound"`
 	}
+	xDot   struct{}
 	xSound struct {
 		Tempo string  `xml:"tempo,attr,omitempty"`
 		Swing *xSwing `xml:"swing"`
@@ -114,6 +116,7 @@ type (
 		Dots      []struct{} `xml:"dot"`
 		Tuplet    *xTuplet   `xml:"time-modification"`
 		Head      string     `xml:"notehead,omitempty"`
+		Staff     int        `xml:"staff,omitempty"`
 		Notations *xNotation `xml:"notations"`
 	}
 	xPitch struct {

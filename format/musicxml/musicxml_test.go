@@ -141,6 +141,36 @@ func TestForeignMusicXML(t *testing.T) {
 	}
 }
 
+// A part in notation and in tablature is one line, that of the tablature; one of two staves of
+// notation is two. A metronome mark counts in its own unit.
+func TestStaves(t *testing.T) {
+	note := func(step, octave, staff, technical string) string {
+		return `<note><pitch><step>` + step + `</step><octave>` + octave + `</octave></pitch><duration>1</duration>` +
+			`<staff>` + staff + `</staff>` + technical + `</note>`
+	}
+	at := func(str, fret string) string {
+		return `<notations><technical><string>` + str + `</string><fret>` + fret + `</fret></technical></notations>`
+	}
+	score := func(second string) []byte {
+		return []byte(`<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>Guitar</part-name>` +
+			`</score-part></part-list><part id="P1"><measure number="1"><attributes><divisions>1</divisions>` +
+			`<staves>2</staves></attributes><direction><direction-type><metronome><beat-unit>quarter</beat-unit>` +
+			`<beat-unit-dot/><per-minute>80</per-minute></metronome></direction-type></direction>` +
+			note("A", "4", "1", "") + note("C", "5", "1", "") + `<backup><duration>2</duration></backup>` + second +
+			`</measure></part></score-partwise>`)
+	}
+	r, err := Decode(score(note("A", "4", "2", at("3", "14"))+note("C", "5", "2", at("3", "17"))), read.Ask{})
+	if err != nil || len(r.Lines) != 1 || len(r.Lick.Notes) != 2 || r.Lick.Notes[1].Place().Notation() != "3:17" ||
+		r.Lick.Notes[1].At.Cmp(lick.NewTime(1, 4)) != 0 || r.Lick.Tempo != 120 {
+		t.Errorf("with tablature: %v %+v %s", err, r.Lines, r.Lick.Encode())
+	}
+	r, err = Decode(score(note("E", "3", "2", "")), read.Ask{Line: 2})
+	if err != nil || len(r.Lines) != 2 || r.Lines[1].Name != "“Guitar, staff 2”" || len(r.Lick.Notes) != 1 ||
+		r.Lick.Pitch(0) != 52 || !r.Lick.Notes[0].At.IsZero() {
+		t.Errorf("two staves: %v %+v %s", err, r.Lines, r.Lick.Encode())
+	}
+}
+
 // A bend that a lick does not have is read as the nearest that it has, which is said; the rest of
 // the score is not lost for it.
 func TestForeignBends(t *testing.T) {

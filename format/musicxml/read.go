@@ -42,7 +42,7 @@ const (
 	maxDivision = 1 << 24
 )
 
-// Decode reads MusicXML: one part as one line. Places that the file names are kept, other
+// Decode reads MusicXML: one staff of one part as one line. Places that the file names are kept, other
 // notes are laid where the hand is. The remarks say what was chosen and what was left out.
 // A document type is passed over, never fetched. Text in another encoding than UTF-8 is
 // refused.
@@ -61,9 +61,13 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	}
 	var parts []xPart
 	for _, p := range score.Part {
-		if n := p.notes(); n > 0 {
-			parts = append(parts, p)
-			out.Lines = append(out.Lines, read.Line{Name: read.Named(names[p.ID], len(parts)), Notes: n})
+		staves := p.staves()
+		for _, number := range slices.Sorted(maps.Keys(staves)) {
+			if n := staves[number].notes(); n > 0 {
+				parts = append(parts, staves[number])
+				name := staffName(names[p.ID], number, len(staves))
+				out.Lines = append(out.Lines, read.Line{Name: read.Named(name, len(parts)), Notes: n})
+			}
 		}
 	}
 	if len(parts) == 0 {
@@ -184,7 +188,7 @@ func (r *reader) measure(m xMeasure, first bool) error {
 		case i.Harmony != nil:
 			r.harmony(*i.Harmony)
 		case i.Direction != nil:
-			r.tempo(i.Direction.Tempo)
+			r.tempo(i.Direction.Tempo, i.Direction.quarters())
 			if s := i.Direction.Sound; s != nil {
 				r.sound(*s)
 			}
@@ -260,17 +264,30 @@ func pitchNamed(step string, alter float64, octave int) (music.Pitch, bool) {
 	return music.Pitch(p), ok && math.Abs(alter) <= 3 && p >= 0 && p <= int(music.MaxPitch)
 }
 
-// tempo reads a number of quarters a minute.
-func (r *reader) tempo(s string) {
-	if t, err := strconv.ParseFloat(s, 64); err == nil && t >= lick.MinTempo && t <= lick.MaxTempo &&
-		len(r.lick.Notes) == 0 {
+// tempo reads a number of beats a minute, each of so many quarters.
+func (r *reader) tempo(s string, quarters float64) {
+	t, err := strconv.ParseFloat(s, 64)
+	if t *= quarters; err == nil && t >= lick.MinTempo && t <= lick.MaxTempo && len(r.lick.Notes) == 0 {
 		r.lick.Tempo = t
 	}
 }
 
+// quarters is how many quarters the beat of a metronome mark lasts: a dotted one half as many
+// again. A unit that is not known counts as a quarter.
+func (d xDirection) quarters() float64 {
+	beat, ok := map[string]float64{"whole": 4, "half": 2, "quarter": 1, "eighth": 0.5, "16th": 0.25}[d.Unit]
+	if !ok {
+		return 1
+	}
+	if len(d.Dots) > 0 {
+		beat *= 1.5
+	}
+	return beat
+}
+
 // sound reads tempo and swing.
 func (r *reader) sound(s xSound) {
-	r.tempo(s.Tempo)
+	r.tempo(s.Tempo, 1) // in quarters
 	if s.Swing != nil && s.Swing.First > s.Swing.Second {
 		r.lick.Feel = lick.Shuffle
 	}

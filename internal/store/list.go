@@ -139,16 +139,18 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 
 // drawn reads what the rows of licks show.
 func drawn(db *gorm.DB, ids []uint) (map[uint][]byte, error) {
-	var found []struct {
-		LickID uint
-		Data   []byte
-	}
-	if err := db.Table("rows").Where("lick_id IN ?", ids).Scan(&found).Error; err != nil {
-		return nil, fmt.Errorf("list licks: %w", plain(err))
-	}
 	out := map[uint][]byte{}
-	for _, f := range found {
-		out[f.LickID] = f.Data
+	for some := range slices.Chunk(ids, 1000) { // SQLite takes some thousands of values in a statement
+		var found []struct {
+			LickID uint
+			Data   []byte
+		}
+		if err := db.Table("rows").Where("lick_id IN ?", some).Scan(&found).Error; err != nil {
+			return nil, fmt.Errorf("list licks: %w", plain(err))
+		}
+		for _, f := range found {
+			out[f.LickID] = f.Data
+		}
 	}
 	return out, nil
 }
