@@ -12,7 +12,8 @@ import (
 )
 
 // settingOf reads the edits of the lick around its notes; ok is false where the words are for a
-// note.
+// note. An error is a value that cannot be read. Whether it is within its limits is for the
+// edit to say when it is applied.
 func settingOf(w Words, l lick.Lick) (lick.Edit, bool, error) {
 	value := strings.TrimSpace(w.Value)
 	var s lick.Setting
@@ -63,6 +64,7 @@ func settingOf(w Words, l lick.Lick) (lick.Edit, bool, error) {
 }
 
 // splitTags reads tags with commas between them.
+// A tag that is there already is not added twice; none at all takes the tags away.
 func splitTags(s string) []string {
 	tags := []string{}
 	for _, t := range strings.Split(s, ",") {
@@ -75,6 +77,8 @@ func splitTags(s string) []string {
 
 // keyOf is the lick's key with one thing changed. With a new scale the added
 // tones that are in it already go, and so do the dropped ones that are not.
+// A line without tones gets A minor pentatonic first, so that a click on the rail is an answer
+// and no error.
 func keyOf(do, value string, l lick.Lick) (lick.Key, error) {
 	k := l.Clone().Key
 	if k.Tonic == "" {

@@ -12,6 +12,8 @@ import (
 )
 
 // candidate is a layout at a place that holds notes of the line.
+// step and row are inverse to the ladder's own lists: they find where a note of the line lies
+// in the layout.
 type candidate struct {
 	*shape.Ladder
 	layout string
@@ -132,6 +134,8 @@ func (f *finder) ladders() []candidate {
 
 // pairLayouts tries double stops: the two strings of the first pair, every interval from a
 // second to a tenth, from every fret at or below the line.
+// A fret below the line can be where the ladder of pairs begins, as the run may start higher
+// up.
 func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, must int) {
 	for _, it := range f.items {
 		if len(it.notes) != 2 {
@@ -175,6 +179,8 @@ func (f *finder) ownCounts() (row string, at neck.Place, ok bool) {
 }
 
 // ownPlaces is the line's own selection of places.
+// Forty places at most, each played one and a half times on average: else the selection would
+// say no less than the line.
 func (f *finder) ownPlaces() (layout string, first neck.Place) {
 	seen := map[neck.Place]bool{}
 	var words []string

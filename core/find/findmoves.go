@@ -148,6 +148,9 @@ func (f *finder) octaveCells(c candidate) {
 // distances in frets differ from place to place, so only the direction is compared: every note
 // of a statement lies on the string of its forerunner and none goes the other way. Whether the
 // tones are those of the scale is left to the growing.
+//
+// As an example, 6:5 6:8 5:5 and 6:8 6:10 5:7 are one cell moved up the neck: by three frets,
+// two and two, and so by a position.
 func (f *finder) positions(c candidate) {
 	n := len(f.items)
 	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
@@ -176,6 +179,7 @@ func (f *finder) positions(c candidate) {
 
 // firstCells tries the line's first cell moved so many times, as far as the layout
 // goes and so many times, from where it fits and from where it begins.
+// f.add grows each and keeps those that come out as the line is written.
 func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
 	cell, base, ok := f.firstCell(c, length)
 	if !ok {

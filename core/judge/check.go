@@ -216,6 +216,8 @@ func (ln *Line) previous(c int) int {
 }
 
 // pickLoads turns the strokes into loads of the notes they sound.
+// A stroke's load is that of every note it sounds, and comes from the last note of the stroke
+// before.
 func (j *Judgement) pickLoads() {
 	for p, s := range j.pickd.Steps {
 		switch s.Change {
@@ -333,6 +335,8 @@ func boolOrder(b bool) int {
 }
 
 // Best is the ceiling that the best fingers and strokes would reach.
+// 0 stands for none: something cannot be played there by any hands, or nothing moves. Bends and
+// vibratos count with the fingers that are set.
 func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
 	free := e.LayOut(j.Written, true)
 	bound, ok := m.Bound(e.Ctx, free.Hand, j.Written.Loop)

@@ -7,6 +7,8 @@ import (
 )
 
 // Scale is a named row of degrees, rising from the root.
+// Degrees are sorted by half steps and different; the first is the root. The name of a scale
+// that was written as degrees is those degrees.
 type Scale struct {
 	Name    string
 	Degrees []Degree
@@ -103,6 +105,7 @@ func (s Scale) Arpeggio() bool {
 
 // ParseScale reads a scale by name ("natural minor"), or by a row of degrees
 // that starts on 1 ("1 9 b3 4 5 b7").
+// An unknown name is answered with the nearest that is known.
 func ParseScale(s string) (Scale, error) {
 	key := foldScale(s)
 	if sc, ok := scaleIndex[key]; ok {
@@ -128,6 +131,7 @@ func spoken() []string {
 }
 
 // customScale reads a scale that is written as its degrees.
+// Its name is the row as it was written, so that it is read as the same scale again.
 func customScale(s string) (Scale, error) {
 	fields := strings.FieldsFunc(s, func(r rune) bool { return r == ' ' || r == ',' || r == '\t' })
 	sc := Scale{Name: strings.Join(fields, " ")}

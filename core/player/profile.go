@@ -65,6 +65,7 @@ const (
 //
 // The order matters: the hand is measured on the guitar's frets, the hammering with that hand,
 // the bend on that guitar's strings.
+// Measurements that were not taken leave the model's player there.
 func (p Profile) Player() (Player, error) {
 	pl := DefaultPlayer()
 	var err error
@@ -108,6 +109,7 @@ func tapped(what string, tempo float64) error {
 // is computed by the model itself on a loop of three notes, so that a player who taps that
 // tempo has a ceiling of just that tempo on just this exercise, whatever the model's numbers
 // are. A load is need over have; with a sixteenth of 1 ms it is the need in ms.
+// It is 15,000 over the need in ms of the loop's hardest move.
 func hammerCeiling(pl Player) float64 {
 	pl.Hand.Speed = 1
 	sixteenth := 1.0 // ms: a load is how much longer the hand needs

@@ -10,6 +10,7 @@ import (
 )
 
 // Part is something to practise of a lick.
+// Ceilings are in quarters a minute. Reach and Bends have no unit; see margins.
 type Part struct {
 	Name     string // "strings 3 and 2, 5 to 9"; empty for the whole
 	Why      string // in a few words
@@ -110,6 +111,7 @@ func scales(l lick.Lick) (out []stretch) {
 
 // stringPairs cuts a line where a third string comes: greedily, so that each stretch is as long
 // as it can be from where it begins.
+// Stretches shorter than a part are left out; a line over three strings at once has none.
 func stringPairs(l lick.Lick) (out []stretch) {
 	from, low, high := 0, l.Notes[0].String, l.Notes[0].String
 	name := func() string {
@@ -138,6 +140,8 @@ const (
 )
 
 // partOf measures notes [from, to], from 1.
+// A part in which nothing moves has the highest tempo there is as its ceiling; one that no
+// tempo will do has 0.
 func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name, why string) Part {
 	p := Part{Name: name, Why: why, From: from, To: to}
 	p.Reach, p.Bends = margins(l, r, who, from, to)

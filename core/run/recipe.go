@@ -90,6 +90,8 @@ func (r *Recipe) options() []option {
 }
 
 // Bind makes every argument of the recipe a flag.
+// The command line's flags, the forms' fields and the words of a file have the same names for
+// it.
 func (r *Recipe) Bind(fs *flag.FlagSet) {
 	for _, o := range r.options() {
 		switch {
@@ -265,6 +267,7 @@ func (r *Recipe) Set(name, value string) error {
 }
 
 // Get reads one argument as it is written, empty where it is the default.
+// A switch is "yes".
 func (r Recipe) Get(name string) string {
 	for _, o := range r.options() {
 		switch {

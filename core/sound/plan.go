@@ -71,6 +71,7 @@ const (
 
 // gesture is one thing that happens to a string, at a sample. Gestures of one string follow
 // each other; the latest holds.
+// course is what the finger does to the pitch while the note sounds: bends, vibrato, slides.
 type gesture struct {
 	at     int64
 	kind   kind
@@ -89,6 +90,7 @@ type Lit struct {
 }
 
 // plan is a round of the line, and what comes before it.
+// Times in samples count from the beginning of the round, in the lead from that of the sound.
 type plan struct {
 	gestures []gesture // of one round, by time
 	round    int64     // samples
@@ -128,6 +130,7 @@ const (
 // A part begins with its first note; the whole line with its time 0, so that a rest before the
 // first note is heard. A loop's round is as long as the line, even where its last note ends
 // before.
+// A part without notes is silence of no length.
 func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if o.Tempo > 0 {
 		l.Tempo = o.Tempo
@@ -238,6 +241,7 @@ func followed(l lick.Lick, i int) bool {
 }
 
 // rake is the muted strings that a stroke brushes before it.
+// Two of them, on the side that the stroke comes from, a fortieth of a second apart.
 func rake(l lick.Lick, n lick.Note, at int64) (out []gesture) {
 	for k := 2; k >= 1; k-- {
 		s := n.String - 1 + k
@@ -308,6 +312,8 @@ func (p *plan) changes(l lick.Lick, start float64) {
 
 // leadIn is what is heard before the first round: the tone that the first bend leads to, a
 // bar of clicks.
+// The count goes on through the pick-up's bar, so that the line comes in where it would after a
+// bar of its own.
 func (p *plan) leadIn(g neck.Guitar, l lick.Lick, o Options, notes []lick.Note) {
 	quarter := l.Milliseconds(lick.Time{}, lick.NewTime(1, int64(l.Meter.Unit))) / 1000
 	if o.Target {

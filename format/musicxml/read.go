@@ -20,6 +20,8 @@ import (
 )
 
 // reader reads one part.
+// at is where the bar begins; now, last (where the last note began) and most count from there.
+// open are the notes that a tie prolongs, by string and fret.
 type reader struct {
 	lick      lick.Lick
 	guitar    neck.Guitar
@@ -114,6 +116,8 @@ func (t trimmed) Token() (xml.Token, error) {
 }
 
 // notes counts the notes of a part, without grace notes and what ties prolong.
+// It is what the choice among several lines shows, and what the line with most notes is chosen
+// by.
 func (p xPart) notes() (n int) {
 	for _, m := range p.Measures {
 		for _, i := range m.Items {
@@ -126,6 +130,8 @@ func (p xPart) notes() (n int) {
 }
 
 // part reads all bars of a part, its notes moved by octaves where they would not fit.
+// Octaves are found from the notes that name no place, before any is read: a line goes down or
+// up as a whole.
 func (r *reader) part(p xPart) error {
 	var pitches []music.Pitch
 	transpose := music.Pitch(0)
@@ -170,6 +176,7 @@ func (o xOctave) halfSteps() music.Pitch {
 func oneLineOf(err error) error { return errors.New(strings.Join(strings.Fields(err.Error()), " ")) }
 
 // time is so many divisions.
+// As a part of a whole note, which four quarters are.
 func (r *reader) time(n int64) lick.Time {
 	return lick.NewTime(max(-1<<40, min(1<<40, n)), 4*r.divisions)
 }
@@ -258,6 +265,7 @@ func (r *reader) attributes(a xAttributes) error {
 }
 
 // pitchNamed is a step with its alteration in an octave.
+// Octave 4 begins with middle C, 60. A quarter tone is rounded to the half step.
 func pitchNamed(step string, alter float64, octave int) (music.Pitch, bool) {
 	class, ok := map[string]int{"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}[step]
 	p := class + int(math.Round(alter)) + 12*(octave+1)
@@ -323,6 +331,7 @@ func signed(step string, alter int) string {
 }
 
 // chordLengths has each chord hold until the next one.
+// The last one lasts to the end of the score. A score only says where a chord begins.
 func (r *reader) chordLengths() {
 	cs := r.lick.Chords
 	for i := range cs {

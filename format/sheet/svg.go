@@ -42,6 +42,7 @@ func Drawing(l lick.Lick) []byte {
 }
 
 // sheet is a drawing under way.
+// Coordinates are units of the viewBox from the upper left corner.
 type sheet struct {
 	b       bytes.Buffer
 	lick    lick.Lick
@@ -75,6 +76,7 @@ func px(x float64) string { return strconv.FormatFloat(math.Round(x*10)/10, 'f',
 func (s *sheet) stringY(str, top int) float64 { return float64(top + svgHead + svgString*(str-1)) }
 
 // system draws the columns [from, to).
+// Names of strings and rows stand at its left, in every system anew.
 func (s *sheet) system(from, to, top int) {
 	strings := len(s.lick.Tuning)
 	right := float64(svgNames + svgColumn*max(1, to-from))
@@ -93,6 +95,8 @@ func (s *sheet) system(from, to, top int) {
 }
 
 // column draws the notes that begin together.
+// joined is false for the first of a system: nothing is drawn back from there to a column that
+// is not on it.
 func (s *sheet) column(k int, x float64, top int, joined bool) {
 	l, c := s.lick, s.columns[k]
 	first := l.Notes[c[0]]

@@ -16,6 +16,7 @@ import (
 // Notes are counted from 1 in playing order.
 
 // quoted writes a text on one line; it is quoted where it would not come back otherwise.
+// Go's quotes, which escape what is no letter.
 func quoted(s string) string {
 	if s == strings.TrimSpace(s) && !strings.ContainsFunc(s, func(r rune) bool { return r < ' ' || r == 0x7f }) &&
 		!strings.HasPrefix(s, `"`) && strings.ToValidUTF8(s, "") == s {
@@ -49,6 +50,8 @@ func noteLines(b *bytes.Buffer, l lick.Lick) {
 }
 
 // noteWords are what note i has beside its signs.
+// A slide whose source is the end of a loop has no sign on its string, as the reader would take
+// it for a slide in.
 func noteWords(l lick.Lick, i int) (out []string) {
 	n := l.Notes[i]
 	add := func(on bool, format string, args ...any) {

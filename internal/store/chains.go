@@ -21,6 +21,8 @@ type Past struct {
 }
 
 // Chain is a lick with all its versions.
+// Unlike rows it holds no key of a database, so that it can come from another notebook or go
+// there.
 type Chain struct {
 	Head int // number of the version that is shown
 	Past []Past
@@ -41,6 +43,8 @@ func (s *Store) Ids(ctx context.Context) ([]uint, error) {
 }
 
 // ChainOf reads a lick with all its versions.
+// A version whose bytes cannot be unpacked is an UnreadableError: a copy that left it out would
+// be no copy.
 func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 	var c Chain
 	db := s.db.WithContext(ctx)

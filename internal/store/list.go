@@ -64,6 +64,7 @@ func index(tx *gorm.DB, id uint, l lick.Lick) error {
 }
 
 // folded is text as it is compared: small letters, signs as they are typed.
+// A player who types "b5" finds ♭5.
 func folded(s string) string {
 	return strings.NewReplacer("♯", "#", "♭", "b", "♮", "").Replace(strings.ToLower(s))
 }
@@ -163,6 +164,7 @@ type Counts struct {
 }
 
 // Count counts what a query finds; its page and order do not matter.
+// One statement, so that the numbers belong together.
 func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 	c := Counts{Of: map[int]int{}}
 	var rows []struct {

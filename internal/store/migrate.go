@@ -14,6 +14,10 @@ import (
 // migrations brings a notebook up to date, step by step. A step is never changed once it has
 // been released: a notebook that took it has what it said then. Steps are written in SQL and
 // not by the models, which change with the program.
+//
+// A new one is a row at the end. What it changes in the data it does in Go within the same
+// transaction, as 0005 does, with code that reads every row that an older program could have
+// written.
 var migrations = []*gormigrate.Migration{
 	{ID: "0001-licks", Migrate: statements(
 		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL,
@@ -115,6 +119,7 @@ func (s *Store) done() ([]string, error) {
 }
 
 // known refuses a file with steps that this program does not know.
+// A newer program may keep what this one would lose.
 func (s *Store) known() error {
 	ids, err := s.done()
 	for _, id := range ids {
@@ -127,6 +132,7 @@ func (s *Store) known() error {
 
 // migrate takes the steps that are missing, all or none. What was in the file before is copied
 // first, under a name that says when: who wants to go back has that file and the older program.
+// A new file takes them all and needs no copy. An error leaves the file as it was found.
 func (s *Store) migrate(existed bool) error {
 	if err := s.known(); err != nil {
 		return err

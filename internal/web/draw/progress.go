@@ -88,6 +88,8 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 }
 
 // MinutesSVG draws the minutes of each day of practice as bars.
+// The highest bar is the longest day, whose minutes stand at the axis. Days without practice
+// are gaps. Nothing is drawn of no days.
 func MinutesSVG(days []practice.Point, wide float64) template.HTML {
 	var c canvas
 	const high = 90.0
