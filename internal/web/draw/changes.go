@@ -17,7 +17,8 @@ const (
 	changesHead  = 28.0 // the chords above a bar
 	changesBar   = 122.0
 	changesBelow = 14.0
-	denseColumns = 9 // of a bar: from here on two bars make a row
+	changesInset = 18.0 // of a bar, kept free at its end for the mark of its last note
+	denseColumns = 9    // of a bar: from here on two bars make a row
 )
 
 // ChangesView is a line in its bars, for the drawing.
@@ -114,16 +115,17 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 	l := b.v.Lick
 	from, to := b.time(k), b.time(k+1)
 	bar := l.Meter.Bar().Float()
-	at := func(t lick.Time) float64 { return x + wide*(t.Sub(from).Float()/bar) }
+	inner := wide - changesInset
+	at := func(t lick.Time) float64 { return x + inner*(t.Sub(from).Float()/bar) }
 	top := y + changesHead
 	c.rect(x, top, wide, changesBar, "barbox", "rx", 6)
 	for beat := 1; beat < l.Meter.Beats; beat++ {
-		bx := x + wide*float64(beat)/float64(l.Meter.Beats)
+		bx := x + inner*float64(beat)/float64(l.Meter.Beats)
 		c.line(bx, top+8, bx, top+changesBar-22, "beatline")
 	}
 	for beat := range l.Meter.Beats {
 		c.text(
-			x+wide*float64(beat)/float64(l.Meter.Beats)+b.inset(wide),
+			x+inner*float64(beat)/float64(l.Meter.Beats)+b.inset(wide),
 			top+changesBar-7,
 			"beatno",
 			fmt.Sprint(beat+1),
