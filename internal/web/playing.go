@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"net/http"
+	"runtime/debug"
 	"strconv"
 
 	"ornamen/core/judge"
@@ -72,10 +73,26 @@ func playing(ctx context.Context) *current { return ctx.Value(playerKey{}).(*cur
 // engineOf is the engine of a request's player.
 func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
 
-// summaryKey names a player by what the sums come from, the model's own values included, so
-// that a version of Ornamen with other values judges a notebook anew by itself.
+// summaryKey names a player by what the sums come from: the settings, the model's own values,
+// and the program that reckons, draws and words them. So a later Ornamen judges a notebook anew
+// by itself, in the background, and no row says what an earlier one thought.
 func summaryKey(p player.Profile) string {
 	h := fnv.New64a()
-	fmt.Fprintf(h, "%+v %v", p, propose.Defaults())
+	fmt.Fprintf(h, "%+v %v %s", p, propose.Defaults(), buildOf())
 	return strconv.FormatUint(h.Sum64(), 36)
+}
+
+// buildOf names the source that this program was built from, as far as the build says it.
+func buildOf() string {
+	info, ok := debug.ReadBuildInfo()
+	if !ok {
+		return ""
+	}
+	name := info.Main.Version
+	for _, s := range info.Settings {
+		if s.Key == "vcs.revision" || s.Key == "vcs.modified" {
+			name += " " + s.Value
+		}
+	}
+	return name
 }
