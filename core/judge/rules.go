@@ -37,6 +37,10 @@ var rules = []rule{
 }
 
 // find runs every rule: worst first, then in playing order.
+//
+// Of two that are as bad the one that holds at any tempo comes first, then the one further over
+// its limit. Numbers are rounded here, for a file and a screen alike; the rules compare
+// unrounded ones.
 func find(j *Judgement) []Finding {
 	out := []Finding{}
 	for _, r := range rules {
@@ -84,6 +88,7 @@ func (j *Judgement) meant(f Finding) bool {
 
 // nameTurn gives findings about the way from the end of a loop to its start
 // their own code.
+// Such a finding has its notes in falling order, the last of the loop before the first.
 func (j *Judgement) nameTurn(fs []Finding) {
 	if !j.Written.Loop {
 		return
@@ -120,6 +125,7 @@ func (j *Judgement) loads(side Side, f func(i int, l Load)) {
 }
 
 // always builds a finding that holds at any tempo.
+// Its notes count from 0, and a negative one is none.
 func always(sev Severity, w say.Words, notes ...int) Finding {
 	w = w.AnyTempo()
 	f := Finding{Severity: sev, Title: w.Title, Text: w.Text, Always: true}

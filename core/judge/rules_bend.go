@@ -46,6 +46,8 @@ func bendOffEdge(j *Judgement) (out []Finding) {
 }
 
 // bendForce reports a bend whose force is over the strength there.
+// helped chooses between the two findings: with fingers behind it the way out is another place
+// or a smaller bend, without them a helper.
 func bendForce(j *Judgement, helped bool) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		if !b.solved || b.push.Force <= b.holds || (len(b.helpers) > 0) != helped {

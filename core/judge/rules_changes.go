@@ -23,6 +23,7 @@ func (j *Judgement) harmony() *changes.Report {
 
 // landingFinding tells every landing of one sort, by the notes that land or, where none does,
 // by the first and the last note over the chord.
+// A change over which nothing sounds is no landing and is not told.
 func (j *Judgement) landingFinding(word changes.Word, words func(x changes.Landing) say.Words) (out []Finding) {
 	for _, x := range j.harmony().Landings {
 		if x.Word != word {
@@ -102,6 +103,7 @@ func clashRule(j *Judgement) (out []Finding) {
 var held = lick.NewTime(1, 2)
 
 // tensionHeld is a tension that is held for a half note or more.
+// An easy player hears none of it.
 func tensionHeld(j *Judgement) (out []Finding) {
 	if j.player.Strict == player.Easy {
 		return nil

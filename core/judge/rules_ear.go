@@ -67,6 +67,7 @@ func (j *Judgement) approaches(p music.Palette, i int) bool {
 }
 
 // leadsInto is the tone of the palette that note i leads to by a half step.
+// It looks over at most three notes more: the first of them that is in the palette decides.
 func (j *Judgement) leadsInto(p music.Palette, i int) (note int, ok bool) {
 	for _, k := range j.after(i, enclosure-1) {
 		if p.At(j.Written.Pitch(k)).Role != music.Outside {
@@ -111,6 +112,7 @@ func (j *Judgement) leads(i int) string {
 
 // addTone is the fix for a tone outside: to choose it. Within a span of its own tones a note
 // is left to the span.
+// The ceiling is the report's, as a tone that is chosen moves no finger.
 func addTone(l lick.Lick, r *Report, i int) (Fix, bool) {
 	p, ok := l.Palette()
 	if !ok || l.KeyAt(l.Notes[i].At).Scale != l.Key.Scale || l.KeyAt(l.Notes[i].At).Tonic != l.Key.Tonic {

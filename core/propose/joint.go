@@ -127,6 +127,7 @@ func (e question) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
 
 // rotate lets a loop begin at a picked column, so that every state knows what
 // the pick did last.
+// Notes keep their own numbers, so that places need no turning back.
 func (j *joint) rotate() {
 	if !j.line.Written.Loop || len(j.line.Picked) == 0 {
 		return

@@ -23,6 +23,7 @@ type Ask struct {
 }
 
 // Proposal is one way to play a line with everything decided.
+// Its ceiling and report are of the line as it stands in Lick, all hands decided.
 type Proposal struct {
 	Ceiling      judge.Ceiling `json:"ceiling"`
 	BestPossible judge.Ceiling `json:"best_possible"` // under its way of picking and the locks
@@ -121,6 +122,7 @@ func openHands(l lick.Lick) lick.Lick {
 }
 
 // keepOthers fixes the hands of every note that is not named.
+// Their places are locked for this search alone.
 func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 	for i := range open.Notes {
 		if !slices.Contains(notes, i) {
@@ -222,6 +224,7 @@ func (p *proposer) reaches(o Proposal) bool { return o.Ceiling >= o.BestPossible
 
 // best is the recommended proposal and the highest of the others, the one that
 // reaches the bound among them.
+// n is how many at most; the first is the recommended one in any case.
 func (p *proposer) best(n int) []Proposal {
 	n = max(n, 1)
 	rest := p.out[1:]

@@ -17,6 +17,8 @@ import (
 )
 
 // Restrung is a line on other strings beside the original, both with hands.
+// After is Before where no neighbouring strings make it cleaner; the two counts are the same
+// then.
 type Restrung struct {
 	Before, After Proposal
 	Others        []Proposal // on other strings again, as clean as After
@@ -169,6 +171,8 @@ func movedWords(a, b lick.Lick) string {
 
 // unclean counts the changes of a decided line that do not come out clean. An
 // alternate line is judged by the angle that serves most of its changes.
+// For economy and the others a change is clean if it sweeps; for alternate, if it leaves the
+// strings on the stroke that most do.
 func (e question) unclean(l lick.Lick, way pick.Way) int {
 	path := e.Player.Pick.Solve(e.LayOut(l, false).Pick, l.Loop, pick.Free, 1)
 	exits := map[lick.Stroke]int{}
@@ -258,6 +262,7 @@ func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
 }
 
 // penalty is what an unclean change costs beside its load.
+// It outweighs all effort, so that a search for the least sum finds the fewest of them first.
 func (j *joint) penalty(from, to cell, picked bool) float64 {
 	if j.clean == "" || !picked || from.memo == noMemo {
 		return 0

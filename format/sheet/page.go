@@ -47,6 +47,8 @@ numbness or weakness is for a doctor or a qualified therapist. Keep the sound at
 
 // Page is a lick as a page to print: tones, line with both hands, count, short form,
 // cautions.
+// A line without a recipe has its places as the short form. All words are escaped by the
+// template; the drawings are ours.
 func Page(l lick.Lick) []byte {
 	v := struct {
 		Title, Tones, Degrees, Meter, Pickup string
@@ -83,6 +85,7 @@ func Page(l lick.Lick) []byte {
 }
 
 // places is the line in short: "3:11 1:9 2:12 9", the string named where it changes.
+// Notes that sound together are joined by + and named in full.
 func places(l lick.Lick) string {
 	var out []string
 	str := 0

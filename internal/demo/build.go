@@ -13,6 +13,8 @@ import (
 )
 
 // sheet is one demo lick in short form.
+// A sheet has notes, or runs that are grown and joined; then changes, and moves over them in
+// their order.
 type sheet struct {
 	title, tags, key, add string
 	tempo                 float64

@@ -36,6 +36,11 @@ var practised = []struct {
 
 // fillLog writes what the invented player has practised up to a day, the same every time but for
 // the dates.
+//
+// The player climbs the ladder as the stand would lead, from what the log says so far; a round
+// is clean by chance, of both hands, the reach and the bends together, as the calibration's
+// model has it. So the page of progress shows what that model makes of a player whose abilities
+// are known.
 func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 	engine := judge.NewEngine(player.DefaultPlayer())
 	pieces := practising.NewPieces()
@@ -97,6 +102,7 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 
 // chance is how likely a hand is clean at a tempo, given its ceiling; 0 is a hand with nothing to
 // do.
+// A logistic curve in the logarithm of the margin: one half at the ceiling itself.
 func chance(ceiling, tempo float64) float64 {
 	if ceiling <= 0 {
 		return 1

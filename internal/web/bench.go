@@ -54,6 +54,8 @@ func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 }
 
 // benchPage is the bench with its parts drawn.
+// A fragment is drawn once and stands in the page as it will be replaced: the first look and
+// every later answer have the same bytes.
 type benchPage struct {
 	*benchView
 	Parts []part
@@ -97,6 +99,7 @@ func (a benchScreen) drawn(ctx context.Context, e store.Entry, c caret) (*benchV
 }
 
 // parts draws the fragments.
+// The error is a fault of a template.
 func (a benchScreen) parts(v *benchView) ([]part, error) {
 	out := make([]part, len(partNames))
 	for i, name := range partNames {
@@ -191,6 +194,8 @@ func (a benchScreen) benchLook(w http.ResponseWriter, r *http.Request) (e store.
 // edit makes one edit, a key press or a click, and answers with the fragments that it
 // changed. An edit that was made on an older revision is refused, and the page takes the
 // newer one.
+// POST /licks/ID/edit. What the edit is comes from editOf, what it does from the edit itself;
+// nothing of the trade is decided here.
 func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 	n, f, ok := a.benchRequest(w, r)
 	if !ok {

@@ -23,8 +23,12 @@ import (
 
 // heardLick sends a lick that is no entry of the notebook: its samples, or its times where the
 // address ends in /sounding. Both come from one player, made anew from the same address.
-func heardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) {
-	p := sound.NewPlayer(engineOf(r.Context()).Player.Guitar, l, o)
+func (a *App) heardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) {
+	p, err := playerOf(engineOf(r.Context()).Player.Guitar, l, o)
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
 	if strings.HasSuffix(r.URL.Path, "/sounding") {
 		sendTimes(w, p, cmp.Or(o.Tempo, l.Tempo))
 		return
@@ -34,6 +38,7 @@ func heardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Opti
 
 // tonesSound is the shape that the Tones screen shows, from low to high, or one of its bends
 // after the tone that it leads to.
+// GET, with the page's own fields, so that what is heard is what is seen.
 func (a tonesScreen) tonesSound(w http.ResponseWriter, r *http.Request) {
 	var f struct {
 		tonesForm
@@ -56,7 +61,7 @@ func (a tonesScreen) tonesSound(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	heardLick(w, r, l, o)
+	a.heardLick(w, r, l, o)
 }
 
 // shapeLick is a shape as a line in eighths, its tones from low to high, those of one step
@@ -107,6 +112,7 @@ func bendLick(g neck.Guitar, s string) (lick.Lick, error) {
 }
 
 // uploadSound is a line of a file as it sounds, before it is taken into the notebook.
+// A zip has no one line to hear.
 func (a notebookScreen) uploadSound(w http.ResponseWriter, r *http.Request) {
 	u, f, ok := a.uploaded(w, r)
 	if !ok {
@@ -121,10 +127,11 @@ func (a notebookScreen) uploadSound(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	heardLick(w, r, in.Lick, sound.Options{})
+	a.heardLick(w, r, in.Lick, sound.Options{})
 }
 
 // offered is the line with the proposed hands that a player wants to hear.
+// They are found among the proposals by what they are, as when they are taken.
 func (a benchScreen) offered(ctx context.Context, e store.Entry, f soundForm) (lick.Lick, error) {
 	ask := askForm{Way: f.Way, Place: f.Free, From: f.From, Upto: f.Upto}
 	list, err := a.proposed(ctx, e, ask)

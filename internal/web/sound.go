@@ -150,8 +150,7 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 	return p, l, err
 }
 
-// player plays a line as the form asks. What would go on for too long is refused: it is computed
-// while it is heard, and a file's length must fit its head.
+// player plays a line as the form asks; the error is a sentence.
 func (f soundForm) player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
 	if len(l.Notes) == 0 {
 		return nil, errors.New("there are no notes to hear")
@@ -160,6 +159,12 @@ func (f soundForm) player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
 	if err != nil {
 		return nil, err
 	}
+	return playerOf(g, l, o)
+}
+
+// playerOf plays a line. What would go on for too long is refused: it is computed while it is
+// heard, and a file's length must fit its head.
+func playerOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Player, error) {
 	p := sound.NewPlayer(g, l, o)
 	if p.Len() > maxSeconds*sound.Rate {
 		return nil, fmt.Errorf("that would sound for %d minutes; at most %d are played at once",

@@ -103,6 +103,7 @@ func (c *canvas) handBend(x, y float64, b lick.Bend) {
 }
 
 // handStroke draws a stroke sign, marked where it differs from the first proposal's.
+// A slurred note has the slur's word instead, a finger of the picking hand its letter.
 func (c *canvas) handStroke(x, y float64, n lick.Note, differs bool) {
 	class := "stroke"
 	if differs {

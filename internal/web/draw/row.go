@@ -16,10 +16,11 @@ const (
 	rowNotes  = 16 // notes shown
 )
 
-// LineSVG draws the start of a line small on its strings, with the notes of
-// the bottleneck marked.
-// It is kept with a lick's summary, so that what changes here shows only where the summary's
-// player key changes with it.
+// LineSVG draws the start of a line small on its strings, with the notes of the bottleneck
+// marked. It is kept with a lick's summary, whose key has the program in it: a later one draws
+// it anew.
+// Sixteen columns are shown and the number of the others; threads lead from note to note, so
+// that leaps can be seen from afar.
 func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var c canvas
 	n := len(l.Tuning)
@@ -78,6 +79,8 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 
 // BarSVG draws clean against wanted: filled up to the ceiling, hatched where it
 // is tight, a mark at the wanted tempo and a dashed one at the best possible.
+// All on one scale, of which the largest of them takes nine tenths. Clean ends at 85 % of the
+// ceiling, where a load is tight; a best of 0 has no mark.
 func BarSVG(ceiling, tempo, best float64, w float64) template.HTML {
 	var c canvas
 	const h = 26.0
