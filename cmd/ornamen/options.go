@@ -44,7 +44,7 @@ func (o options) player() (player.Player, error) {
 	if err != nil {
 		return p, err
 	}
-	p.Guitar = x.Guitar
+	p.Guitar, p.Plucks = x.Guitar, x.Fingers
 	if o.tuning != nil && *o.tuning != "" {
 		tuning, err := neck.ParseTuning(*o.tuning)
 		if err != nil {

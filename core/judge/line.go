@@ -21,7 +21,7 @@ type Line struct {
 	Guitar   neck.Guitar
 	bends    bend.Strength
 	helping  player.Helping
-	thumbed  bool         // the picking thumb has a bass voice
+	thumbed  bool         // the picking thumb has a bass voice, or the instrument has no pick
 	Columns  [][2]int     // notes that start together
 	ColumnOf []int        // one a note
 	Hand     []hand.Event // one a column
@@ -54,7 +54,7 @@ func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 		Columns: l.Columns(),
 		SlurOf:  make([]SlurState, len(l.Notes)),
 	}
-	ln.thumbed = slices.ContainsFunc(l.Notes,
+	ln.thumbed = e.Player.Plucks || slices.ContainsFunc(l.Notes,
 		func(n lick.Note) bool {
 			return n.Voice == lick.VoiceBass && n.Stroke != lick.Down && n.Stroke != lick.Up
 		})
@@ -129,7 +129,7 @@ func (ln *Line) Touch(i int, free bool) hand.Touch {
 	return t
 }
 
-// Thumbed says whether the picking thumb has a bass voice, so that there is no pick.
+// Thumbed says whether there is no pick: its thumb has a bass voice, or the instrument is plucked.
 func (ln *Line) Thumbed() bool { return ln.thumbed }
 
 // PickNote is what note i asks of the picking hand. Free takes its stroke away, but leaves

@@ -17,6 +17,7 @@ type Player struct {
 	Way    pick.Way // the habit for strokes that are not decided
 	Bends  bend.Strength
 	Strict Strictness
+	Plucks bool // the instrument is plucked by the fingers, without a pick, as most basses are
 
 	Helping Helping // fingers behind the one that bends
 }

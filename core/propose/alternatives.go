@@ -173,11 +173,16 @@ func handWords(r *judge.Report) string {
 // pickWords counts the string changes of a line that is picked as how says, and after which
 // stroke they leave.
 func pickWords(r *judge.Report, how string) string {
-	picked := func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }
-	if !slices.ContainsFunc(r.Lick.Notes, picked) {
-		return say.ThumbAndFingers()
+	if plucked(r) {
+		return say.Plucked(slices.ContainsFunc(r.Lick.Notes, func(n lick.Note) bool { return n.Stroke == lick.PThumb }))
 	}
 	return say.PickingHand(how, r.Changes.Words(), r.Exits)
+}
+
+// plucked says whether fingers play all of a line, and no pick.
+func plucked(r *judge.Report) bool {
+	return !slices.ContainsFunc(r.Lick.Notes,
+		func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up })
 }
 
 // moved counts the notes of b that lie elsewhere than in a.

@@ -153,7 +153,8 @@ func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 		}
 	}
 	if e.LayOut(own.lick, false).Thumbed() {
-		add(wayAsked{"thumb and fingers", pick.Free, ""}, own.lick, &own)
+		thumb := slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass })
+		add(wayAsked{say.Plucked(thumb), pick.Free, ""}, own.lick, &own)
 		return out
 	}
 	if !slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
@@ -249,6 +250,9 @@ func heldBack(r *judge.Report) string {
 // pickSentence says what the picking hand does.
 func pickSentence(r *judge.Report) string {
 	how := say.Slurred(r.Strokes, r.Slurs)
+	if plucked(r) {
+		return how + "."
+	}
 	if r.Changes == (judge.Changes{}) {
 		return say.PickingHand(how, nil, "") + "."
 	}

@@ -153,8 +153,13 @@ func PickingHand(how string, changes []string, exits string) string {
 	return text
 }
 
-// ThumbAndFingers is a line that no pick plays.
-func ThumbAndFingers() string { return "thumb and fingers" }
+// Plucked is a line that no pick plays, with the thumb or without.
+func Plucked(thumb bool) string {
+	if thumb {
+		return "thumb and fingers"
+	}
+	return "fingers in turn"
+}
 
 // Hardest is the move that sets the ceiling: "the hardest move is 6 → 7 and needs 90 of 100 ms".
 func Hardest(notes string, need, have float64) string {

@@ -116,14 +116,27 @@ func LowestRoot(g neck.Guitar, p music.Palette, str int) neck.Place {
 	return neck.Place{String: str, Fret: fret}
 }
 
-// Start is where a layout begins when the player names no place.
-// A layout with strings or frets of its own begins there; another on the lowest root of the
-// thickest string.
+// Start is where a layout begins when the player names no place. A layout with strings or frets
+// of its own begins there; another on the lowest root of the thickest string from which it can be
+// laid, or where it can be laid from no root, on the lowest such tone. In D A D G B E the box of D
+// minor pentatonic lies at fret 12: from the open string its third tone would need a fret below
+// the nut. Where nothing can be laid it is the lowest root, and Lay says why.
 func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 	if own, ok := l.(interface{ start(b board) neck.Place }); ok {
 		return own.start(newBoard(g, p, l))
 	}
-	return LowestRoot(g, p, len(g.Tuning))
+	root := LowestRoot(g, p, len(g.Tuning))
+	frets := []int{root.Fret, root.Fret + 12}
+	for fret := range g.Frets + 1 {
+		frets = append(frets, fret)
+	}
+	for _, fret := range frets {
+		at := neck.Place{String: root.String, Fret: fret}
+		if _, err := Lay(g, p, l, at); err == nil {
+			return at
+		}
+	}
+	return root
 }
 
 // Lay puts the palette on the neck from the lowest tone at a place. Layouts that
