@@ -220,7 +220,11 @@ func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
 		if asJSON {
 			continue
 		}
-		fmt.Fprintf(e.out, "%s: by itself %s\n", c.Name, strings.Join(f.Scales, ", "))
+		scales := "it would take no scale that I know"
+		if len(f.Scales) > 0 {
+			scales = "by itself " + strings.Join(f.Scales, ", ")
+		}
+		fmt.Fprintf(e.out, "%s: %s\n", c.Name, scales)
 		for _, t := range f.Tones {
 			fmt.Fprintf(e.out, "  %-3s %-4s is its %-4s %s\n", t.Tone.Degree, t.Tone.Name, t.Degree, t.Role)
 		}

@@ -147,6 +147,16 @@ func TestInstrumentsAndChords(t *testing.T) {
 	if len(l.Tuning) != 4 || l.Tuning[3] != 28 {
 		t.Errorf("tuned %v", l.Tuning)
 	}
+	// A bass is plucked by the fingers in turn, a guitar by a pick.
+	for i, n := range l.Notes {
+		if n.Stroke != lick.PIndex && n.Stroke != lick.PMid || i > 0 && n.Stroke == l.Notes[i-1].Stroke {
+			t.Errorf("note %d of the bass is played by %q", i+1, n.Stroke)
+		}
+	}
+	if _, out, _ := call("ways", path, "--instrument", "bass4"); strings.Count(out, "\n") != 1 ||
+		!strings.HasPrefix(out, "fingers in turn") {
+		t.Errorf("ways of a bass: %s", out)
+	}
 	if status, out, _ := call("check", path, "--instrument", "bass4", "--tempo", "60"); status == 2 || out == "" {
 		t.Errorf("%d %s", status, out)
 	}

@@ -1,6 +1,7 @@
 package changes
 
 import (
+	"cmp"
 	"slices"
 
 	"ornamen/core/music"
@@ -48,13 +49,16 @@ func FitOver(p music.Palette, c music.Chord, next *music.Chord) Fit {
 // mostScales is how many scales a chord is given.
 const mostScales = 3
 
-// ScalesFor lists the scales on a chord's root that hold all of its tones, those first that
-// share the most tones with a palette, then the plainer ones: what a player who thinks chord
-// by chord would choose from (common practice).
+// ScalesFor lists the scales on a chord's root that hold all of its tones: what a player who
+// thinks chord by chord would choose from (common practice). Those come first that say nothing
+// against the chord, as a plain fifth does against an altered one and a major third against a
+// minor chord; then those that share the most tones with a palette; then the plainer ones. So
+// locrian stands before the blues scale over m7♭5, which has both fifths.
 func ScalesFor(c music.Chord, p music.Palette) []string {
 	type candidate struct {
 		name          string
 		shared, count int
+		against       int
 	}
 	have := map[int]bool{}
 	for _, t := range p.Tones {
@@ -71,18 +75,33 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 			if have[t.Name.Class()] {
 				x.shared++
 			}
+			if against(c, t.Name.Class()) {
+				x.against++
+			}
 		}
 		out = append(out, x)
 	}
 	slices.SortStableFunc(out, func(a, b candidate) int {
 		// Tones that the palette has not count against a scale.
-		return (b.shared*2 - b.count) - (a.shared*2 - a.count)
+		return cmp.Or(cmp.Compare(a.against, b.against), (b.shared*2-b.count)-(a.shared*2-a.count))
 	})
 	var names []string
 	for _, x := range out[:min(mostScales, len(out))] {
 		names = append(names, x.name)
 	}
 	return names
+}
+
+// against says whether a tone gainsays a chord: the plain fifth of one whose fifth is altered,
+// the major third of a minor one.
+func against(c music.Chord, class int) bool {
+	over := (class - c.Root.Class() + 12) % 12
+	has := func(number, semitones int) bool {
+		return slices.ContainsFunc(c.Degrees, func(d music.Degree) bool {
+			return d.Number == number && d.Semitones() == semitones
+		})
+	}
+	return over == 7 && (has(5, 6) || has(5, 8)) && !has(5, 7) || over == 4 && has(3, 3)
 }
 
 // holding lists the scales on a chord's root that hold all of its tones.
@@ -128,6 +147,8 @@ var vamps = map[string]struct{ text, tone string }{
 	"half-whole":        {"17b9 | 17b9", "b2"},
 	"whole-half":        {"1dim7 | 1dim7", "7"},
 	"whole tone":        {"17#5 | 17#5", "#5"},
+	"lydian augmented":  {"1maj7#5 | 2", "#5"},
+	"altered":           {"17alt | 17alt", "b2"},
 }
 
 // Vamp is an accompaniment that shows a scale's character, in degrees, and the tone that makes

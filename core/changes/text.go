@@ -22,6 +22,7 @@ const maxBars = 512
 //	1m7 | 4 | 57 | b6maj7         degrees of the tonic, each with its sign
 //	|: 1m7 | 4 :|                 played twice, :|x3 three times
 //	57 || 1m7 | 4                 what stands before the double bar lies over the pick-up
+//	Am7 | N.C. | D7               no chord, until the next one
 //
 // The name of a form stands for its degrees. The signs of a bar share it evenly. An error is
 // a sentence that names the sign.
@@ -71,6 +72,9 @@ func overPickup(text string, pickup lick.Time, tonic string) ([]lick.Chord, erro
 	part := lick.NewTime(num, den*int64(len(words)))
 	var out []lick.Chord
 	for k, w := range words {
+		if lick.IsNoChord(w) {
+			continue
+		}
 		c, err := music.ParseChord(w)
 		if err != nil {
 			return nil, err
@@ -193,13 +197,29 @@ func Text(l lick.Lick) string {
 			end = e
 		}
 	}
+	signs := withSilence(l)
 	for first := true; at.Before(end); at, first = at.Add(bar), false {
 		if !first {
 			b.WriteString(" | ")
 		}
-		b.WriteString(barText(l, at))
+		b.WriteString(barText(signs, at, bar))
 	}
 	return b.String()
+}
+
+// withSilence are the chords of a line and a sign for silence where one ends and none begins,
+// at the end of them too where that is not the end of a bar.
+func withSilence(l lick.Lick) (out []lick.Chord) {
+	for i, c := range l.Chords {
+		out = append(out, c)
+		over := c.At.Add(c.Len)
+		_, into := over.Sub(l.Pickup).Div(l.Meter.Bar())
+		last := i+1 == len(l.Chords)
+		if !last && over.Before(l.Chords[i+1].At) || last && !into.IsZero() {
+			out = append(out, lick.Chord{At: over, Name: lick.NoChord})
+		}
+	}
+	return out
 }
 
 // mostParts is into how many even parts a bar is cut so that each chord begins with one.
@@ -209,10 +229,9 @@ const mostParts = 96
 // even parts that hold them. Three chords in a bar of four beats are three parts; one on the
 // last eighth makes eight. Chords that no such cut holds, as a file may have them, are named in
 // a row: a time is lost then, and no chord.
-func barText(l lick.Lick, at lick.Time) string {
-	bar := l.Meter.Bar()
+func barText(signs []lick.Chord, at, bar lick.Time) string {
 	var in []lick.Chord
-	for _, c := range l.Chords {
+	for _, c := range signs {
 		if !c.At.Before(at) && c.At.Before(at.Add(bar)) {
 			in = append(in, c)
 		}
@@ -231,9 +250,11 @@ func barText(l lick.Lick, at lick.Time) string {
 			return strings.Join(words, " ")
 		}
 	}
-	names := make([]string, len(in))
-	for k, c := range in {
-		names[k] = c.Name
+	var names []string
+	for _, c := range in {
+		if c.Name != lick.NoChord {
+			names = append(names, c.Name)
+		}
 	}
 	return strings.Join(names, " ")
 }

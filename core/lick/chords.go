@@ -11,10 +11,11 @@ import (
 
 // ParseChords reads changes as players write them, a bar between bars and a point for
 // a beat that goes on: "C#m7 | F#7 . G#7 . | C#m7". The signs of a bar share it
-// evenly. The first bar begins after the pick-up. A point before the first chord is silence.
+// evenly. The first bar begins after the pick-up. A point before the first chord is silence, and
+// so is N.C. ("no chord") with the points after it.
 func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 	var out []Chord
-	at := pickup
+	at, silent := pickup, true
 	bars := strings.Split(strings.Trim(strings.TrimSpace(text), "|"), "|")
 	for _, bar := range bars {
 		words := strings.Fields(bar)
@@ -24,21 +25,21 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 		length := meter.Bar()
 		part := NewTime(length.num, max(length.den, 1)*int64(len(words)))
 		for _, w := range words {
-			if w == "." && len(out) == 0 {
-				at = at.Add(part)
-				continue
-			}
-			if w == "." || w == "%" {
-				if len(out) == 0 {
+			switch {
+			case IsNoChord(w):
+				silent = true
+			case w == "." && silent:
+			case w == "." || w == "%":
+				if silent {
 					return nil, fmt.Errorf("%q goes on with a chord, but none stands before it", w)
 				}
 				out[len(out)-1].Len = out[len(out)-1].Len.Add(part)
-			} else {
+			default:
 				c, err := music.ParseChord(w)
 				if err != nil {
 					return nil, err
 				}
-				out = append(out, Chord{At: at, Len: part, Name: c.Name})
+				out, silent = append(out, Chord{At: at, Len: part, Name: c.Name}), false
 			}
 			at = at.Add(part)
 		}
@@ -50,6 +51,14 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 		return nil, errors.New("write a chord, as in C#m7 | F#7")
 	}
 	return out, nil
+}
+
+// NoChord is the sign for silence among chords (common practice).
+const NoChord = "N.C."
+
+// IsNoChord says whether a word is that sign, as players type it: N.C., NC, n.c.
+func IsNoChord(word string) bool {
+	return strings.EqualFold(strings.ReplaceAll(word, ".", ""), "nc")
 }
 
 // SetChords puts changes under a lick; none takes them away.
@@ -92,6 +101,9 @@ func (e ChordAt) Apply(l Lick) (Lick, error) {
 			end = l.End()
 			if least := e.At.Add(l.Meter.Bar()); end.Before(least) {
 				end = least
+			}
+			if _, into := end.Sub(l.Pickup).Div(l.Meter.Bar()); !into.IsZero() {
+				end = end.Add(l.Meter.Bar().Sub(into)) // a chord holds to the end of its bar
 			}
 			for _, c := range chords {
 				if e.At.Before(c.At) && c.At.Before(end) {

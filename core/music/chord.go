@@ -18,12 +18,13 @@ type Chord struct {
 
 // The grammar of a chord's sign, read from the left (common practice):
 //
-//	root quality extension { sus | add | alteration | no } [ /bass ]
+//	root quality extension { sus | add | alteration | no | alt } [ /bass ]
 //
 // quality: m, min, -, maj, M, Δ, dim, °, aug, +, ø, 5, or nothing for major.
 // extension: 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each
 // brings the ones below it, the third stays away from a dominant eleventh and the
-// eleventh from a major or dominant thirteenth, as they are played.
+// eleventh from a major or dominant thirteenth, as they are played. alt, of a dominant chord,
+// alters all that can be: ♭9, ♯9, ♭5 and ♭13.
 
 // qualities are the triads; the longer words first. A seventh that the word brings
 // with it is in its row.
@@ -153,6 +154,12 @@ func (b chordBuilder) extend(s string, seventh int, major bool) (rest string, er
 // modify reads what follows: sus, add, no and alterations, in any order.
 func (b chordBuilder) modify(s string) error {
 	for s != "" {
+		if r, ok := strings.CutPrefix(s, "alt"); ok && b.dominant() {
+			b.tones[5], b.tones[7], b.tones[13] = -1, -1, -1
+			b.tones[9], b.tones[10] = -1, -1 // as both ninths are kept
+			s = r
+			continue
+		}
 		word, n, alter := "", 0, 0
 		for _, w := range []string{"sus", "add", "no", "omit"} {
 			if r, ok := strings.CutPrefix(s, w); ok {
@@ -191,6 +198,13 @@ func (b chordBuilder) modify(s string) error {
 	return nil
 }
 
+// dominant says whether the chord so far is a major one with a plain seventh, or none yet.
+func (b chordBuilder) dominant() bool {
+	third, has3 := b.tones[3]
+	seventh, has7 := b.tones[7]
+	return has3 && third == 0 && (!has7 || seventh == -1)
+}
+
 // alter raises or lowers a tone; of a ninth both may stand beside each other.
 func (b chordBuilder) alter(n, alter int) {
 	if had, ok := b.tones[n]; ok && had != 0 && had != alter && n == 9 {
@@ -205,9 +219,13 @@ func (b chordBuilder) alter(n, alter int) {
 func (c Chord) Over(n Name) (degree Degree, inChord bool) {
 	semi := mod(n.Class()-c.Root.Class(), 12)
 	for _, d := range c.Degrees {
-		if mod(d.Semitones(), 12) == semi {
-			return d, true
+		if mod(d.Semitones(), 12) != semi {
+			continue
 		}
+		if d == (Degree{Number: 10, Alter: -1}) {
+			d = Degree{Number: 9, Alter: 1} // as players call it
+		}
+		return d, true
 	}
 	d := ChromaticDegree(semi)
 	if d.Number == 2 && d.Alter == 0 {

@@ -41,6 +41,8 @@ var scaleTable = []scaleRow{
 	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished"}},
 	{"whole-half", "1 2 b3 4 b5 b6 6 7", []string{"whole-half diminished", "diminished"}},
 	{"whole tone", "1 2 3 #4 #5 #6", nil},
+	{"lydian augmented", "1 2 3 #4 #5 6 7", nil},
+	{"altered", "1 b2 #2 3 #4 b6 b7", []string{"super locrian"}},
 	// Arpeggios.
 	{"major triad", "1 3 5", nil},
 	{"minor triad", "1 b3 5", nil},

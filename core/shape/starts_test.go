@@ -76,3 +76,36 @@ func TestManners(t *testing.T) {
 		t.Error("a spot says something else")
 	}
 }
+
+// Where the usual start cannot be used another can: every usual scale begins somewhere in tunings
+// that players use (common practice), with the root where a root will do.
+func TestStartsInEveryTuning(t *testing.T) {
+	for _, tuning := range []string{
+		"E4 B3 G3 D3 A2 D2", "D4 A3 G3 D3 A2 D2", "D4 A3 F#3 D3 A2 D2", "D4 B3 G3 D3 G2 D2", "F4 C4 G3 D3 A2 E2",
+		"C4 G3 C3 G2 C2", "E4 B3 G3 D3 A2 E2 B1",
+	} {
+		pitches, err := neck.ParseTuning(tuning)
+		if err != nil {
+			t.Fatal(err)
+		}
+		g := neck.Standard().WithTuning(pitches)
+		for _, key := range []string{"D minor pentatonic", "A blues", "G major", "F# dorian", "B harmonic minor"} {
+			p, err := music.ParseKey(key, nil, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			at := Start(g, p, Default(p.Scale))
+			if _, err := Lay(g, p, Default(p.Scale), at); err != nil {
+				t.Errorf("%s, %s: %v", tuning, key, err)
+			}
+			if p.At(g.Pitch(at)).Role != music.Root {
+				t.Logf("%s, %s begins at %s, on no root", tuning, key, at.Notation())
+			}
+		}
+	}
+	drop, _ := neck.ParseTuning("E4 B3 G3 D3 A2 D2")
+	p, _ := music.ParseKey("D minor pentatonic", nil, nil)
+	if at := Start(neck.Standard().WithTuning(drop), p, Default(p.Scale)); at.Notation() != "6:12" {
+		t.Errorf("the box of D minor pentatonic begins at %s with a string tuned down to D, want 6:12", at.Notation())
+	}
+}

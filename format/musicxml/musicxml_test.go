@@ -171,6 +171,24 @@ func TestStaves(t *testing.T) {
 	}
 }
 
+// Silence among chords comes back, and so does a sign of others for it.
+func TestNoChord(t *testing.T) {
+	l := testline.Build(t, 100, "2:8*1/1 5*1/1 3:7*1/1")
+	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7"},
+		{At: lick.NewTime(2, 1), Len: lick.NewTime(1, 1), Name: "D7"}}
+	data := string(Encode(l))
+	if !strings.Contains(data, `<kind text="N.C.">none</kind>`) {
+		t.Fatal(data)
+	}
+	for _, text := range []string{data, strings.Replace(data, `<kind text="N.C.">`, `<kind>`, 1)} {
+		r, err := Decode([]byte(text), read.Ask{})
+		if err != nil || len(r.Remarks) > 0 || len(r.Lick.Chords) != 2 ||
+			r.Lick.Chords[0].Len.Cmp(lick.NewTime(1, 1)) != 0 || r.Lick.Chords[1].At.Cmp(lick.NewTime(2, 1)) != 0 {
+			t.Errorf("%v %v %v", err, r.Remarks, r.Lick.Chords)
+		}
+	}
+}
+
 // A bend that a lick does not have is read as the nearest that it has, which is said; the rest of
 // the score is not lost for it.
 func TestForeignBends(t *testing.T) {

@@ -303,7 +303,14 @@ func (r *reader) sound(s xSound) {
 
 // harmony reads a chord's name: its text after the root, the text alone (programs write
 // either), or the sign for its kind. The first that is a chord's name holds.
+//
+// "No chord" ends the one before; it is kept without a name until all lengths are known.
 func (r *reader) harmony(h xHarmony) {
+	at := r.at.Add(r.now).Add(r.time(h.Offset))
+	if h.Kind.Value == noChord || lick.IsNoChord(h.Kind.Text) {
+		r.lick.Chords = append(r.lick.Chords, lick.Chord{At: at})
+		return
+	}
 	root, bass := signed(h.Step, h.Alter), ""
 	if h.Bass != nil {
 		bass = "/" + signed(h.Bass.Step, h.Bass.Alter)
@@ -322,7 +329,7 @@ func (r *reader) harmony(h xHarmony) {
 		r.left["chord name that is not known"]++
 		return
 	}
-	r.lick.Chords = append(r.lick.Chords, lick.Chord{At: r.at.Add(r.now).Add(r.time(h.Offset)), Name: names[i]})
+	r.lick.Chords = append(r.lick.Chords, lick.Chord{At: at, Name: names[i]})
 }
 
 // signed is a step with its signs.
@@ -343,4 +350,5 @@ func (r *reader) chordLengths() {
 			cs[i].Len = r.lick.Meter.Bar()
 		}
 	}
+	r.lick.Chords = slices.DeleteFunc(cs, func(c lick.Chord) bool { return c.Name == "" })
 }

@@ -161,7 +161,7 @@ func (w *writer) measures() []xMeasure {
 			m.Items = append(m.Items, xItem{Repeat: "forward"})
 		}
 		stop := at.Add(size)
-		for _, c := range l.Chords {
+		for _, c := range w.signs() {
 			if !c.At.Before(at) && c.At.Before(stop) {
 				m.Items = append(m.Items, xItem{Harmony: w.harmony(c, at)})
 			}
@@ -209,10 +209,28 @@ func (w *writer) head() []xItem {
 	}
 }
 
+// noChord is the standard's kind for a harmony that is none.
+const noChord = "none"
+
+// signs are the chords, and silence where one ends before the next begins.
+func (w *writer) signs() (out []lick.Chord) {
+	for i, c := range w.lick.Chords {
+		out = append(out, c)
+		if over := c.At.Add(c.Len); i+1 < len(w.lick.Chords) && over.Before(w.lick.Chords[i+1].At) {
+			out = append(out, lick.Chord{At: over, Name: lick.NoChord})
+		}
+	}
+	return out
+}
+
 // harmony is a chord's name at its place in the bar.
 // A chord that cannot be read any more keeps its name as text, on C.
 func (w *writer) harmony(c lick.Chord, bar lick.Time) *xHarmony {
 	h := &xHarmony{Kind: xKind{Text: c.Name, Value: "other"}, Step: "C", Offset: w.duration(c.At.Sub(bar))}
+	if c.Name == lick.NoChord {
+		h.Kind.Value = noChord
+		return h
+	}
 	chord, err := music.ParseChord(c.Name)
 	if err != nil {
 		return h
