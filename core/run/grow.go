@@ -230,7 +230,8 @@ func odd(l lick.Lick, c Played) bool {
 }
 
 // cut takes away what lies beyond a time: notes that begin at it or later, and of those that
-// reach over it the rest. The cells are shortened with them, so that Cells still names notes.
+// reach over it the rest. The cells are shortened with them, and those that lose all of their
+// notes go, so that Cells still names notes.
 func (b *builder) cut(end lick.Time) {
 	for n := len(b.lick.Notes); n > 0 && !b.lick.Notes[n-1].At.Before(end); n-- {
 		b.lick.Notes = b.lick.Notes[:n-1]
@@ -240,6 +241,7 @@ func (b *builder) cut(end lick.Time) {
 			n.Len = end.Sub(n.At)
 		}
 	}
+	b.run.Cells = slices.DeleteFunc(b.run.Cells, func(c Played) bool { return c.From >= len(b.lick.Notes) })
 	for i := range b.run.Cells {
 		b.run.Cells[i].To = min(b.run.Cells[i].To, len(b.lick.Notes))
 	}
