@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"math"
 	"slices"
 
 	"ornamen/core/hand"
@@ -26,6 +27,33 @@ func (p *proposer) reachBound() {
 	}
 }
 
+// beside is how many notes to either side of another finger may change theirs for it: further
+// away the line keeps the recommended ones, so that a long one costs no more than a phrase.
+const beside = 16
+
+// apart is how many notes lie between two, round a loop by the shorter way.
+func (p *proposer) apart(i, k int) int {
+	d := max(i-k, k-i)
+	if p.base.Loop {
+		d = min(d, len(p.base.Notes)-d)
+	}
+	return d
+}
+
+// fingered is the line with the recommended fingers on some of its open notes.
+func (p *proposer) fingered(on func(note int) bool) lick.Lick {
+	l := p.base.Clone()
+	for i := range l.Notes {
+		if n := &l.Notes[i]; n.Finger == lick.NoFinger && on(i) {
+			n.Finger, n.Barre = p.out[0].Lick.Notes[i].Finger, p.out[0].Lick.Notes[i].Barre
+		}
+	}
+	return l
+}
+
+// allNotes is all notes of a line.
+func allNotes(int) bool { return true }
+
 // otherFingers tries other fingers on the two notes of the hardest move of the
 // fretting hand. The best of them on the note it leads to answers, under the recommended
 // hands, what a player would ask there: why not the other finger?
@@ -42,7 +70,7 @@ func (p *proposer) otherFingers() {
 			if f == was {
 				continue
 			}
-			l := p.base.Clone()
+			l := p.fingered(func(k int) bool { return p.apart(k, i) > beside })
 			l.Notes[i].Finger = f
 			got := p.decide(l, p.way, load.Slack)
 			if p.Ctx.Err() != nil || got.Notes[i].Finger != f {
@@ -86,13 +114,14 @@ func (p *proposer) otherSlides() {
 	}
 }
 
-// otherWays picks the same places another way, or starts on the other stroke.
+// otherWays picks the same places another way, or starts on the other stroke. The fretting hand
+// does not mind how it is picked, and keeps its fingers.
 // A way that was asked for is not doubted; only its start is.
 func (p *proposer) otherWays() {
 	if !p.asked {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
 			if way != p.way {
-				l := p.decide(p.base, way, load.Slack)
+				l := p.decide(p.fingered(allNotes), way, load.Slack)
 				p.add(l, p.boundOf(p.base, way), p.other(say.OtherWay(way, p.way), l), way)
 			}
 		}
@@ -107,7 +136,7 @@ func (p *proposer) otherStart() {
 	if len(first.Pick) == 0 || !pick.Touching(first.Pick[0].Notes) {
 		return // pick and fingers together: the pick goes down
 	}
-	l := p.base.Clone()
+	l := p.fingered(allNotes)
 	stroke := lick.Stroke("")
 	col := first.Columns[first.Picked[0]]
 	for i := col[0]; i < col[1]; i++ {
@@ -126,7 +155,12 @@ func (p *proposer) otherStart() {
 
 // boundOf is the least possible largest load at the given places.
 func (p *proposer) boundOf(l lick.Lick, way pick.Way) float64 {
-	return p.FillWithin(l, p.hand, way, 1).Bound
+	ln := p.LayOut(l, false)
+	bound, ok := p.hand.Bound(p.Ctx, ln.Hand, l.Loop)
+	if !ok {
+		return math.Inf(1)
+	}
+	return max(bound, p.Player.Pick.Solve(ln.Pick, l.Loop, way, 1).Bound)
 }
 
 // explain says what the recommended hands do.
