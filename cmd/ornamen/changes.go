@@ -174,6 +174,7 @@ func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 }
 
 // printChanges writes landings, findings and notes as text.
+// Columns are as wide as usual chord names need; a longer one pushes its row.
 func printChanges(e env, v changesJSON) {
 	for _, x := range v.Landings {
 		what := string(x.Word)

@@ -57,6 +57,7 @@ func dos() []string {
 
 // changed writes a line that was changed: the lick file, or what was done, how it is judged
 // and its hands.
+// Hands that are open are shown as they would be proposed, and stay open in the file.
 func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what string, asJSON bool) error {
 	if asJSON {
 		_, err := e.out.Write(l.Encode())

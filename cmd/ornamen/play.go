@@ -67,6 +67,7 @@ func play(ctx context.Context, e env, args []string) error {
 }
 
 // span reads "3-8", notes counted from 1, as a range counted from 0.
+// "5" is the fifth note alone. The error names how many notes there are.
 func span(s string, notes int) (from, to int, err error) {
 	a, b, ok := strings.Cut(s, "-")
 	if !ok {

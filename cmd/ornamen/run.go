@@ -20,6 +20,7 @@ import (
 
 // printJSON writes a value on one line, as every command's --json does; signs of music stay as
 // they are.
+// The error is the output's.
 func printJSON(e env, v any) error {
 	enc := json.NewEncoder(e.out)
 	enc.SetEscapeHTML(false)

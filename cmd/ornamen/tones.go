@@ -100,6 +100,7 @@ func tones(_ context.Context, e env, args []string) error {
 }
 
 // list splits "9,b5"; spaces around the commas are allowed.
+// Nothing between two commas is an empty word, which the reader of the list refuses by name.
 func list(s string) []string {
 	if strings.TrimSpace(s) == "" {
 		return nil
@@ -112,6 +113,7 @@ func list(s string) []string {
 }
 
 // printTonesJSON writes the layout as JSON, lowest tone first.
+// Names are spelled by the palette, with the octave of the pitch: B♯3 sounds like C4.
 func printTonesJSON(e env, placed []shape.Placed) error {
 	out := struct {
 		Tones []toneJSON `json:"tones"`

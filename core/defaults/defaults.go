@@ -11,6 +11,8 @@ const (
 )
 
 // Row is one assumed value.
+// Value is read from the constant that the sums use. From is a source, or one of the words
+// above; a unit is empty for a factor.
 type Row struct {
 	Name  string
 	Value float64

@@ -10,6 +10,8 @@ import (
 
 // Kept remembers values by key, at most so many bytes of them. It is safe for
 // concurrent use; the zero value is not, use New.
+// Sizes are the caller's estimate and are asked once, when a value comes in: a value must not
+// grow while it is kept.
 type Kept[K comparable, V any] struct {
 	mu    sync.Mutex
 	lru   *simplelru.LRU[K, sized[V]]
@@ -36,6 +38,7 @@ func New[K comparable, V any](most int, size func(V) int) *Kept[K, V] {
 }
 
 // Get finds a value and marks it as used.
+// What comes back is shared with everyone who asks for it, and is not to be changed.
 func (k *Kept[K, V]) Get(key K) (V, bool) {
 	k.mu.Lock()
 	defer k.mu.Unlock()

@@ -288,6 +288,8 @@ func (p *plan) readRhythm() error {
 }
 
 // readEnd reads the landing and the way of picking.
+// The landing's degree may be any, in the key or not; a beat is one of four, as a run is in
+// 4/4.
 func (p *plan) readEnd() (err error) {
 	if p.Land != "" {
 		word, beat, ok := strings.Cut(p.Land, "@")

@@ -185,6 +185,8 @@ type Rhythm struct {
 
 // RhythmOf looks at a grown run.
 // As an example, a cell of five sixteenths meets the beat again after four cells, five beats.
+//
+// Notes that sound together count once.
 func (r *Run) RhythmOf() Rhythm {
 	l := r.Lick
 	out := Rhythm{Notes: len(l.Columns())}

@@ -9,6 +9,11 @@ import (
 
 // Random is a lick with all that a lick may carry; some are invalid, where notes overlap on a
 // string.
+//
+// It is what the round trips of every format are tried on: odd titles, seven strings, a recipe
+// or parts, keys that change, chords, rests, notes that sound together, each note with some of
+// all that a note can have. The same source of chance gives the same licks, so that a failure
+// can be seen again. Callers go on with another one where lick.Parse refuses it.
 func Random(rng *rand.Rand) lick.Lick {
 	l := lick.New()
 	pick := func(words ...string) string { return words[rng.IntN(len(words))] }
@@ -69,6 +74,8 @@ func Random(rng *rand.Rand) lick.Lick {
 	return l
 }
 
+// randomNote is a note at a place with traits by chance, each rare enough that most notes are
+// plain; not all of them can be played.
 func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 	one := func(n int) bool { return rng.IntN(n) == 0 }
 	n := lick.Note{

@@ -28,6 +28,7 @@ type note struct {
 }
 
 // wheelAt is a position of the pitch wheel.
+// The position is off the middle, −8192 to 8191.
 type wheelAt struct {
 	at    int64
 	value int
@@ -73,6 +74,9 @@ var errBroken = errors.New("the MIDI file ends in the middle or holds what is no
 // notes of others are laid where the hand is, on a grid of thirty-seconds and triplet
 // sixteenths. The remarks say what was chosen, moved or left out.
 // The first tempo and meter hold for all of it.
+//
+// Bytes are read once and in bounds; a file that ends early, counts in frames, or has more
+// events than a line could have is an error of one sentence.
 func Decode(data []byte, ask read.Ask) (read.Result, error) {
 	f := file{tempo: lick.DefaultTempo, meter: lick.Meter{Beats: 4, Unit: 4}, texts: map[string]string{}}
 	for i := range f.ranges {

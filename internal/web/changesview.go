@@ -221,6 +221,7 @@ func wayWord(half int) string {
 }
 
 // changesLink is the screen with a chord pointed at.
+// The chord counts from 1.
 func changesLink(id uint, chord int, by string) string {
 	s := fmt.Sprintf("/licks/%d/changes?chord=%d", id, chord)
 	if by != "" {
@@ -230,6 +231,7 @@ func changesLink(id uint, chord int, by string) string {
 }
 
 // landingRow is one landing in words.
+// Way is how far it lies from the landing before, empty for the first.
 type landingRow struct{ Where, Chord, Word, On, Way string }
 
 // over judges the palette over one chord: what each of its tones is there, which it shares with

@@ -199,6 +199,7 @@ func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
 
 // nextHelpers names one finger more behind the bending one than now, the nearest first;
 // after all of them it is left open again.
+// For the ring finger: none named, 2, 2 1, and open again.
 func nextHelpers(now []lick.Finger, bending lick.Finger) string {
 	if len(now) >= int(bending-lick.Index) {
 		return ""
@@ -236,6 +237,7 @@ func bendKeyOn(n lick.Note, k keyRow) bool {
 }
 
 // fixedKeys are the keys that a lane always has.
+// on says which of them the note has.
 func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 	out := make([]key, len(rows))
 	for i, r := range rows {

@@ -141,6 +141,7 @@ func (a notebookScreen) understood(ctx context.Context, u upload, line int) (out
 }
 
 // takeIn adds a lick and opens it.
+// Its history says which file it came from.
 func (a notebookScreen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) {
 	e, err := a.add(r.Context(), l, "imported from "+u.name)
 	if err != nil {
@@ -240,6 +241,7 @@ func (a notebookScreen) unpacked(ctx context.Context, u upload) (files []format.
 }
 
 // previewZip lists what every file of a zip holds.
+// Each is read, and none judged: a zip may hold two thousand.
 func (a notebookScreen) previewZip(ctx context.Context, u upload, v *incoming) error {
 	files, err := a.unpacked(ctx, u)
 	if err != nil {

@@ -116,6 +116,7 @@ func (v notebookView) benchID() uint {
 }
 
 // query is what the store is asked for.
+// player names whose judgements the rows show.
 func (f notebookForm) query(player string) store.Query {
 	return store.Query{
 		Find:   f.Find,
@@ -287,6 +288,8 @@ func reasonOf(r *judge.Report) (reason, ceiling string) {
 var sorts = []struct{ key, name string }{{"", "last touched"}, {"worst", "worst first"}, {"title", "title"}}
 
 // link is the page's address with what was chosen.
+// What is as usual is left out, so that the plain notebook is "/". Gone and Show, which are
+// about one look, are never in it.
 func (f notebookForm) link() string {
 	q := url.Values{}
 	for k, v := range map[string]string{"find": f.Find, "tag": f.Tag, "sort": f.Sort} {

@@ -45,6 +45,7 @@ type playerForm struct {
 }
 
 // formOf writes a profile into the form's fields.
+// A measurement that was not taken is an empty field.
 func formOf(p player.Profile) playerForm {
 	num := func(x float64) string {
 		if x == 0 {
@@ -312,6 +313,7 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 }
 
 // ceilingWord is a ceiling as a row shows it.
+// A whole tempo, rounded down, as a ceiling is one that is still clean.
 func ceilingWord(r *judge.Report) string {
 	switch {
 	case r.Ceiling > 0:

@@ -155,6 +155,7 @@ func (a runsScreen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown
 
 // stock lists the saved recipes. One that a later version wrote and this one cannot read is
 // left out, and stays in the notebook.
+// The one that is on the screen is marked.
 func (a runsScreen) stock(ctx context.Context, v *runsPage) error {
 	saved, err := a.store.Recipes(ctx)
 	if err != nil {
@@ -204,6 +205,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 }
 
 // changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
+// Exits are said where there is a change that leaves the strings.
 func changesWords(r *judge.Report) string {
 	parts := r.Changes.Words()
 	if len(parts) == 0 {

@@ -17,6 +17,8 @@ import (
 // draw draws the whole neck with the shape on it, and the force along it. The shape's frets are
 // lifted out where they span an octave or less; one that goes along the neck has no area of its
 // own. The widest hold is between tones of one string, as across strings a hand can turn.
+// Tones of the palette elsewhere on the neck are dots, so that the shape is seen among all
+// there is.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
 	n := draw.Neck{
 		Guitar:     g,
@@ -86,6 +88,7 @@ func labelOf(kind string, t shape.Placed) string {
 
 // bendRows lists every bend that the shape offers, from the thin strings down: those that
 // players bend first (common practice).
+// The form may keep half or full bends alone.
 func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) {
 	names := stringNames(g)
 	for i := len(placed) - 1; i >= 0; i-- {
@@ -192,6 +195,7 @@ type recolourPage struct {
 type verdictView struct{ Word, Class, Line string }
 
 // verdictOf writes a judgement as a card's verdict.
+// Class is the verdict as the style sheet knows it.
 func verdictOf(r *judge.Report) verdictView {
 	return verdictView{sentenceWord(r.Verdict), r.Verdict.String(), verdictLine(r.Lick, r)}
 }

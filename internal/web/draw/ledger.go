@@ -64,6 +64,7 @@ type Ledger struct {
 const namesWidth = 84.0
 
 // NamesSVG draws the lane names, which stay while the columns scroll.
+// It has the ledger's height, lane by lane, and the time that most moves have beside the loads.
 func NamesSVG(l Ledger) template.HTML {
 	var c canvas
 	lanes := l.lanes()
@@ -126,6 +127,7 @@ func LedgerSVG(l Ledger) template.HTML {
 }
 
 // grid draws what lies behind the notes: lanes, strings, beats and bars.
+// The line across the loads is where a load fills the time there is.
 func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 	for _, ln := range lanes {
 		switch {
@@ -291,6 +293,7 @@ func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 
 // value is bold with a dot where the player set it, lighter where it is
 // proposed.
+// A value that is missing is a middle dot.
 func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 	class := "value"
 	if proposed {

@@ -176,6 +176,7 @@ func NeckSVG(n Neck) template.HTML {
 }
 
 // board draws frets, inlays and strings.
+// A string is drawn as thick as it is, times a factor that keeps the thinnest visible.
 func (c *canvas) board(s scaler, h float64) {
 	c.rect(0, 0, s.n.width(), h, "board", "rx", 8.0, "fill", "url(#ebony)")
 	if a := s.n.Area; a[1] > 0 {
@@ -279,6 +280,7 @@ func lozenge(x, y, r float64) string {
 }
 
 // placeTitle is what a pointer that rests on a place reads.
+// "string 3, fret 9: ♭3, outside".
 func placeTitle(m Mark) string {
 	t := fmt.Sprintf("string %d, fret %d", m.Place.String, m.Place.Fret)
 	if m.Label != "" {
