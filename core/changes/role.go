@@ -19,6 +19,25 @@ const (
 	Outside Role = "outside"
 )
 
+// Worth is what a role is worth to a player, in few words (common practice).
+func (r Role) Worth() string {
+	switch r {
+	case Root, Fifth:
+		return "safe"
+	case Third:
+		return "safe, tells the chord"
+	case Seventh:
+		return "tells the chord"
+	case Colour:
+		return "a colour"
+	case Tension:
+		return "a tension, wants to go on"
+	case Clash:
+		return "clashes unless it is meant"
+	}
+	return string(r)
+}
+
 // Chordal says whether the tone is one that a phrase can land on: root, third, fifth, seventh.
 func (r Role) Chordal() bool { return r == Root || r == Third || r == Fifth || r == Seventh }
 

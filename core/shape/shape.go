@@ -139,6 +139,27 @@ func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 	return root
 }
 
+// NearestStart is the start on the string of a place, nearest to it in frets, from which a layout
+// can be laid; of two as near, the one toward the nut. ok is false where the string has none. It
+// tries each fret, a shape laid out for each: well under a millisecond.
+func NearestStart(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) (start neck.Place, ok bool) {
+	if at.String < 1 || at.String > len(g.Tuning) {
+		return at, false
+	}
+	for d := range max(at.Fret, g.Frets) + 1 {
+		for _, fret := range []int{at.Fret - d, at.Fret + d} {
+			if fret < 0 || fret > g.Frets {
+				continue
+			}
+			start := neck.Place{String: at.String, Fret: fret}
+			if _, err := Lay(g, p, layout, start); err == nil {
+				return start, true
+			}
+		}
+	}
+	return at, false
+}
+
 // Lay puts the palette on the neck from the lowest tone at a place. Layouts that
 // run over the scale's tones take each colour pitch once, after: inside the
 // frets of the shape if it can be, else one fret below, else one above. The

@@ -126,6 +126,32 @@ func dropTexts(p music.Palette) []string {
 	return out
 }
 
+// Reach is the widest hold of a shape: between tones of one string, as across strings a hand can
+// turn.
+func Reach(g neck.Guitar, placed []Placed) (reach neck.MM) {
+	for _, t := range placed {
+		for _, o := range placed {
+			if o.Place.String == t.Place.String && o.Place.Fret > 0 && t.Place.Fret > 0 {
+				reach = max(reach, g.Press(t.Place.Fret)-g.Press(o.Place.Fret))
+			}
+		}
+	}
+	return reach
+}
+
+// HardestBend is the force of the hardest common full bend of a shape that AddBends has looked
+// at, 0 where it has none.
+func HardestBend(placed []Placed) (force neck.Newtons) {
+	for _, t := range placed {
+		for _, b := range t.Bends {
+			if b.Semitones == 2 && b.Rating == Common {
+				force = max(force, b.Push.Force)
+			}
+		}
+	}
+	return force
+}
+
 // judgeSpot measures what a shape asks at one place; see the weights above.
 //
 // Four things make a place hard, each 0 where it is no trouble and 1 where it is at its limit:
@@ -135,12 +161,8 @@ func dropTexts(p music.Palette) []string {
 func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, placed []Placed, at neck.Place) Spot {
 	spot := Spot{At: at, Key: p.Tonic, Degree: p.At(g.Pitch(at)).Degree, Narrow: neck.MM(1e9)}
 	edge := false
+	spot.Reach = Reach(g, placed)
 	for i, t := range placed {
-		for j := range placed {
-			if placed[j].Place.String == t.Place.String && placed[j].Place.Fret > 0 && t.Place.Fret > 0 {
-				spot.Reach = max(spot.Reach, g.Press(t.Place.Fret)-g.Press(placed[j].Place.Fret))
-			}
-		}
 		if t.Place.Fret > 0 {
 			spot.Narrow = min(spot.Narrow, g.Cell(t.Place.Fret))
 		}

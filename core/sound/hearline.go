@@ -1,6 +1,7 @@
 package sound
 
 import (
+	"errors"
 	"fmt"
 	"math"
 
@@ -36,6 +37,32 @@ type sounded struct {
 	at    float64
 	pitch int
 	taken bool
+}
+
+// What is listened to: a tone needs about an eighth of a second to tell its pitch, and a minute
+// of sound is heard, of which the player needs a little before and after the line.
+const (
+	shortestHeard = 0.125 // s from note to note: sixteenths at 120
+	longestHeard  = 50.0  // s
+)
+
+// Hearable says in one sentence why a line could not be listened to at its tempo; nil: it can.
+func Hearable(l lick.Lick) error {
+	for i := range l.Notes {
+		if i == 0 {
+			continue
+		}
+		switch apart := l.Milliseconds(l.Notes[i-1].At, l.Notes[i].At) / 1000; {
+		case apart == 0:
+			return errors.New("notes that sound together are not told apart; choose a part with single notes")
+		case apart < shortestHeard-1e-9:
+			return fmt.Errorf("at %.0f the notes come too fast to be told apart; go slower", l.Tempo)
+		}
+	}
+	if l.Milliseconds(lick.Time{}, l.End())/1000 > longestHeard {
+		return fmt.Errorf("a line is listened to for %.0f seconds at most; choose a shorter part", longestHeard)
+	}
+	return nil
 }
 
 // HearLine listens to a single-note line that was played at the lick's tempo, its first note taken

@@ -64,15 +64,6 @@ type savedChanges struct {
 	Name, Line string
 }
 
-// roleWords are what the roles are worth, in few words (common practice).
-var roleWords = map[changes.Role]string{
-	changes.Root: "safe", changes.Third: "safe, tells the chord", changes.Fifth: "safe",
-	changes.Seventh: "tells the chord",
-	changes.Colour:  "a colour", changes.Tension: "a tension, wants to go on", changes.Clash: "clashes unless it " +
-		"is meant",
-	changes.Outside: "outside",
-}
-
 // changesView reads the lick against its chords: by the key's palette, or with By "chord" by
 // each chord's own scale. Without chords it shows the line and the moves that need none.
 //
@@ -251,7 +242,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	f := changes.FitOver(p, c.Chord, next)
 	for _, t := range f.Tones {
 		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),
-			roleWords[t.Role], string(t.Role)})
+			t.Role.Worth(), string(t.Role)})
 	}
 	if next != nil {
 		var names []string

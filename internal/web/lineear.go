@@ -28,11 +28,6 @@ type heardWord struct {
 	Word string
 }
 
-// fastestHeard is up to which tempo in sixteenths a line is listened to: faster notes are not told
-// apart.
-// That is 125 ms a note; HearLine needs about that much of a tone to tell its pitch.
-const fastestHeard = 120
-
 // hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or
 // the simulated guitar with one note left out. It helps to find a slip; the player still says
 // whether the round was clean.
@@ -95,15 +90,10 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 func heardPart(g neck.Guitar, l lick.Lick, part practice.Part, tempo float64) (lick.Lick, error) {
 	out := practice.Line(g, l, part)
 	out.Tempo = tempo
-	for i, n := range out.Notes {
-		if i > 0 && n.At.Cmp(out.Notes[i-1].At) == 0 {
-			return out, errors.New("notes that sound together are not told apart; choose a part with single notes")
-		}
-		if i > 0 && n.At.Sub(out.Notes[i-1].At).Float()*4*60/tempo < 15.0/fastestHeard {
-			return out, fmt.Errorf("at %.0f the notes come too fast to be told apart; go slower", tempo)
-		}
+	if err := out.Validate(); err != nil {
+		return out, err
 	}
-	return out, out.Validate()
+	return out, sound.Hearable(out)
 }
 
 // playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0

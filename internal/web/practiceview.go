@@ -65,13 +65,6 @@ type standView struct {
 	Planned  int    // minutes; 0 for a part that is not in the plan
 }
 
-// restAfter is after how many minutes of playing a break must be dismissed, and restGap the
-// silence that counts as one.
-const (
-	restAfter = 20
-	restGap   = 3 * time.Minute
-)
-
 // practiceView reads the log and plans the day.
 //
 // The plan is made from the log as it was this morning, or every round would change what comes
@@ -133,8 +126,8 @@ func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*prac
 	for _, n := range []int{10, 20, 30, 45, 60} {
 		v.Choices = append(v.Choices, choice{fmt.Sprint(n), fmt.Sprintf("/practice?minutes=%d", n), n == f.Minutes})
 	}
-	v.Played = playedSince(log, now)
-	v.Rest = v.Played >= restAfter
+	v.Played = practice.PlayedSince(log, now)
+	v.Rest = v.Played >= practice.RestAfter
 	if k := len(log) - 1; k >= 0 && now.Sub(log[k].Time) < time.Hour {
 		v.Last = lastWord(log[k])
 	}
@@ -159,28 +152,6 @@ func lastWord(e practice.Entry) string {
 		return fmt.Sprintf("missed note %d at %.0f", e.Note, e.Tempo)
 	}
 	return fmt.Sprintf("missed at %.0f", e.Tempo)
-}
-
-// playedSince is how many minutes were played without a break, up to now: from the first round
-// after a silence of restGap or a rest that was said.
-// Rounds at 18:00, 18:02 and 18:04 are four minutes at 18:05, and none at 18:08: the silence
-// was the break.
-func playedSince(log []practice.Entry, now time.Time) int {
-	begun, last := time.Time{}, time.Time{}
-	for _, e := range log {
-		if e.Lick == 0 && e.Comfort != "" {
-			begun = time.Time{} // a rest was taken
-			continue
-		}
-		if begun.IsZero() || e.Time.Sub(last) > restGap {
-			begun = e.Time
-		}
-		last = e.Time
-	}
-	if begun.IsZero() || now.Sub(last) > restGap {
-		return 0
-	}
-	return int(last.Sub(begun).Minutes())
 }
 
 // standLink is the screen with a part on the stand.

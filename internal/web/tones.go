@@ -131,34 +131,12 @@ func (a tonesScreen) layoutFor(f *tonesForm, g neck.Guitar,
 	}
 	// The tones or the layout changed under the start: take the nearest one.
 	for _, start := range []neck.Place{at, shape.Start(g, p, layout)} {
-		if near, ok := nearestStart(g, p, layout, start); ok {
+		if near, ok := shape.NearestStart(g, p, layout, start); ok {
 			placed, err := shape.Lay(g, p, layout, near)
 			return layout, near, placed, err
 		}
 	}
 	return nil, at, nil, err
-}
-
-// nearestStart finds the start on a string, nearest in frets, that a layout
-// works from.
-// Of two as near, the one toward the nut. It tries each fret of the string, at most twice the
-// neck's, each a shape laid out: well under a millisecond.
-func nearestStart(g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) (neck.Place, bool) {
-	if at.String < 1 || at.String > len(g.Tuning) {
-		return at, false
-	}
-	for d := 0; d <= g.Frets; d++ {
-		for _, f := range []int{at.Fret - d, at.Fret + d} {
-			start := neck.Place{String: at.String, Fret: f}
-			if f < 0 || f > g.Frets {
-				continue
-			}
-			if _, err := shape.Lay(g, p, layout, start); err == nil {
-				return start, true
-			}
-		}
-	}
-	return at, false
 }
 
 // touch answers a click on the neck: a tone of the shape's starting string
@@ -172,7 +150,7 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 		return
 	}
 	if !strings.HasPrefix(f.Layout, "places:") {
-		if start, ok := nearestStart(g, p, layout, at); ok && start == at {
+		if start, ok := shape.NearestStart(g, p, layout, at); ok && start == at {
 			f.At = at.Notation()
 		}
 		return

@@ -16,8 +16,7 @@ import (
 
 // draw draws the whole neck with the shape on it, and the force along it. The shape's frets are
 // lifted out where they span an octave or less; one that goes along the neck has no area of its
-// own. The widest hold is between tones of one string, as across strings a hand can turn.
-// Tones of the palette elsewhere on the neck are dots, so that the shape is seen among all
+// own. Tones of the palette elsewhere on the neck are dots, so that the shape is seen among all
 // there is.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
 	n := draw.Neck{
@@ -50,19 +49,7 @@ func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []s
 		n.Area = [2]int{lo, hi}
 	}
 	v.Neck = draw.NeckSVG(n)
-	hardest, reach := neck.Newtons(0), neck.MM(0)
-	for _, t := range placed {
-		for _, b := range t.Bends {
-			if b.Semitones == 2 && b.Rating == shape.Common {
-				hardest = max(hardest, b.Push.Force)
-			}
-		}
-		for _, o := range placed {
-			if o.Place.String == t.Place.String && o.Place.Fret > 0 && t.Place.Fret > 0 {
-				reach = max(reach, g.Press(t.Place.Fret)-g.Press(o.Place.Fret))
-			}
-		}
-	}
+	hardest, reach := shape.HardestBend(placed), shape.Reach(g, placed)
 	here := fmt.Sprintf("here: hand %.0f mm", reach)
 	if hardest > 0 {
 		here = fmt.Sprintf("here: hardest common full bend %.1f N, hand %.0f mm", hardest, reach)
