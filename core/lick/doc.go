@@ -27,4 +27,7 @@
 //
 // Worked example: eighths at 120 last 250 ms straight; in a shuffle the first lasts 333 ms
 // and the second 167, which is the time that a move into the third note has.
+//
+// It is a little larger than other rooms because the format, its checks and every edit of a lick
+// stand together: an edit that could make a lick that the format refuses would be found here.
 package lick

@@ -328,20 +328,6 @@ func (j *joint) blank(y *layer) [][]float64 {
 	return out
 }
 
-// infinite is a row of costs that nothing has reached.
-func infinite(n int) []float64 {
-	s := make([]float64, n)
-	for i := range s {
-		s[i] = math.Inf(1)
-	}
-	return s
-}
-
-// finite says whether something has.
-func finite(s []float64) bool {
-	return slices.ContainsFunc(s, func(x float64) bool { return !math.IsInf(x, 1) })
-}
-
 // relax lowers the costs of layer x by the ways on to layer y. The hand's moves
 // are weighed once for each option of x and cell of y, then every stroke before.
 //

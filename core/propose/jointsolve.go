@@ -84,6 +84,20 @@ func (j *joint) placesOf(options []int) []neck.Place {
 	return places
 }
 
+// infinite is a row of costs that nothing has reached.
+func infinite(n int) []float64 {
+	s := make([]float64, n)
+	for i := range s {
+		s[i] = math.Inf(1)
+	}
+	return s
+}
+
+// finite says whether something has.
+func finite(s []float64) bool {
+	return slices.ContainsFunc(s, func(x float64) bool { return !math.IsInf(x, 1) })
+}
+
 // state is a cell and a posture in it.
 type state struct{ cell, posture int }
 

@@ -23,4 +23,7 @@
 // 11, so the cell starts at steps 0 to 9, and its ten stations give 30 notes: 6:5 6:8 5:5,
 // 6:8 5:5 5:7 and so on. With --move string it starts at the first tone of each string,
 // where it fits.
+//
+// It is a little larger than other rooms because all kinds of cells and moves are grown by one
+// builder, each in a file of its own.
 package run
