@@ -23,13 +23,9 @@ import (
 // bench is the page of one lick. The address may carry a caret; without one it opens at the
 // bottleneck, which is what a player comes to mend.
 func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
-	}
 	var c caret
-	if err := a.decode(r, &c); err != nil {
-		a.fail(w, r, err)
+	e, ok := a.look(w, r, &c)
+	if !ok {
 		return
 	}
 	if c.Note == 0 && len(e.Lick.Notes) > 0 {
@@ -176,19 +172,6 @@ func (a benchScreen) benchRequest(w http.ResponseWriter, r *http.Request) (n uin
 		a.fail(w, r, err)
 	}
 	return n, f, err == nil
-}
-
-// benchLook reads the lick and the form of a request that changes nothing; what is
-// wrong with either is answered.
-func (a benchScreen) benchLook(w http.ResponseWriter, r *http.Request) (e store.Entry, f benchForm, ok bool) {
-	if e, ok = a.entry(w, r); !ok {
-		return e, f, false
-	}
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
-		return e, f, false
-	}
-	return e, f, true
 }
 
 // edit makes one edit, a key press or a click, and answers with the fragments that it

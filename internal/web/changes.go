@@ -39,23 +39,11 @@ func (a changesScreen) anyChanges(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID), http.StatusSeeOther)
 }
 
-// asked reads the lick and the form of a request that changes nothing in the lick; what is
-// wrong with either is answered.
-func (a changesScreen) asked(w http.ResponseWriter, r *http.Request) (e store.Entry, f changesForm, ok bool) {
-	if e, ok = a.entry(w, r); !ok {
-		return e, f, false
-	}
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
-		return e, f, false
-	}
-	return e, f, true
-}
-
 // changes is the page of a lick over its chords.
 // GET /licks/ID/changes; chord and by of the form say what is looked at.
 func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
-	if e, f, ok := a.asked(w, r); ok {
+	var f changesForm
+	if e, ok := a.look(w, r, &f); ok {
 		a.answerChanges(w, r, e, f)
 	}
 }
@@ -191,7 +179,8 @@ const maxChangesName = 40
 // They are kept as the text of the field, from which they are read for any other lick; a name
 // that exists is written over.
 func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
-	e, f, ok := a.asked(w, r)
+	var f changesForm
+	e, ok := a.look(w, r, &f)
 	if !ok {
 		return
 	}

@@ -77,6 +77,19 @@ func (a *App) entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) 
 	return store.Entry{}, false
 }
 
+// look finds the lick of the address and reads the form of a request that changes nothing; what
+// is wrong with either is answered, and the caller returns at once.
+func (a *App) look(w http.ResponseWriter, r *http.Request, form any) (e store.Entry, ok bool) {
+	if e, ok = a.entry(w, r); !ok {
+		return e, false
+	}
+	if err := a.decode(r, form); err != nil {
+		a.fail(w, r, err)
+		return e, false
+	}
+	return e, true
+}
+
 // forget takes away what the address numbers, and goes back to its screen.
 func (a *App) forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) {
 	n, err := id(r)

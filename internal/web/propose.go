@@ -105,7 +105,8 @@ func pickedHow(r *judge.Report) string { return sentenceCase(changesWords(r)) + 
 // GET, the form's fields in the address: looking changes nothing. A line that is stale is
 // offered hands for what it is now.
 func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
-	e, f, ok := a.benchLook(w, r)
+	var f benchForm
+	e, ok := a.look(w, r, &f)
 	if !ok {
 		return
 	}
@@ -171,7 +172,8 @@ func (a benchScreen) takeEdit(ctx context.Context, base store.Entry, f benchForm
 // turned answers with a part of the line turned, or restrung, beside what it is: a GET that
 // changes nothing. Taking it sends the same words as an edit, which computes it again.
 func (a benchScreen) turned(w http.ResponseWriter, r *http.Request) {
-	e, f, ok := a.benchLook(w, r)
+	var f benchForm
+	e, ok := a.look(w, r, &f)
 	if !ok {
 		return
 	}

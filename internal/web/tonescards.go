@@ -189,13 +189,9 @@ func verdictOf(r *judge.Report) verdictView {
 
 // recolourPreview shows a lick in other tones before it is taken.
 func (a tonesScreen) recolourPreview(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
-	}
 	var f recolourForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
+	e, ok := a.look(w, r, &f)
+	if !ok {
 		return
 	}
 	got, p, err := recoloured(engineOf(r.Context()).Player.Guitar, f, e.Lick)

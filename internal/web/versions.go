@@ -54,13 +54,9 @@ type versionsForm struct {
 // versions is the page of a lick's versions.
 // GET; nothing is judged that is remembered.
 func (a benchScreen) versions(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
-	if !ok {
-		return
-	}
 	var f versionsForm
-	if err := a.decode(r, &f); err != nil {
-		a.fail(w, r, err)
+	e, ok := a.look(w, r, &f)
+	if !ok {
 		return
 	}
 	v, err := a.versionsPage(r, e, f)
