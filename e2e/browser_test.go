@@ -271,6 +271,21 @@ func (t *tab) wait(js string) {
 	}
 }
 
+// until does something again and again until the page makes js true: what a player does too when
+// a busy machine has swallowed a click.
+func (t *tab) until(js string, do func()) {
+	t.t.Helper()
+	for deadline := time.Now().Add(patience); time.Now().Before(deadline); {
+		do()
+		for soon := time.Now().Add(3 * time.Second); time.Now().Before(soon); time.Sleep(25 * time.Millisecond) {
+			if ok, err := chromedp.Run(t.ctx, chromedp.Evaluate[bool]("!!("+js+")")); err == nil && ok {
+				return
+			}
+		}
+	}
+	t.t.Fatalf("however often it is done, the page never comes to: %s", js)
+}
+
 // ready waits for a bench that takes keys.
 func (t *tab) ready() {
 	t.t.Helper()

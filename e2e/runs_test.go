@@ -13,8 +13,9 @@ import (
 // word types a word of the recipe's sentence.
 func word(p *tab, field, value string) {
 	p.t.Helper()
-	p.click(`.sentence [data-word="` + field + `"]`)
-	p.wait(`document.querySelector('.word-menu.show [data-run="` + field + `"]')`)
+	p.until(`document.querySelector('.word-menu.show [data-run="`+field+`"]')`, func() {
+		p.click(`.sentence [data-word="` + field + `"]`)
+	})
 	eval[bool](
 		p,
 		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = `+

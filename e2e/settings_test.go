@@ -35,15 +35,16 @@ func TestPlayerSettings(t *testing.T) {
 	}
 	// Tapping the beat at 100 a minute.
 	p.do(chromedp.ScrollIntoView(chromedp.CSS(`[data-tap=sixteenths]`)))
-	for range 6 {
-		eval[bool](
-			p,
-			`document.querySelector('[data-tap=sixteenths]').dispatchEvent(new PointerEvent('pointerdown', `+
-				`{bubbles: true}))`,
-		)
-		time.Sleep(600 * time.Millisecond)
-	}
-	p.wait(`document.querySelector('#player-form').innerText.includes('A stroke takes 1')`)
+	p.until(`document.querySelector('#player-form').innerText.includes('A stroke takes 1')`, func() {
+		for range 6 {
+			eval[bool](
+				p,
+				`document.querySelector('[data-tap=sixteenths]').dispatchEvent(new PointerEvent('pointerdown', `+
+					`{bubbles: true}))`,
+			)
+			time.Sleep(600 * time.Millisecond)
+		}
+	})
 	if v := eval[float64](p, `+document.querySelector('[name=sixteenths]').value`); v < 40 || v > 105 {
 		t.Errorf("tapped %v, every 600 ms and a little", v)
 	}
