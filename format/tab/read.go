@@ -22,6 +22,9 @@ func Decode(data []byte, _ read.Ask) (out read.Result, err error) {
 	}
 	r := reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
 	lines := strings.Split(strings.ReplaceAll(string(data), "\r\n", "\n"), "\n")
+	for i := range lines {
+		lines[i] = colon.ReplaceAllString(lines[i], "$1|$2")
+	}
 	for i := 0; i < len(lines); {
 		end := i
 		for end < len(lines) && isStringLine(lines[end]) {
@@ -64,6 +67,9 @@ const maxBytes = 4 << 20
 
 // label is what stands before a string line: a note name, perhaps with its octave.
 var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
+
+// colon is a label that ends in a colon where others have a bar line: "e:-5-8-".
+var colon = regexp.MustCompile(`^(\s*[A-Ga-g][#b]?[0-9]?\s*):(-)`)
 
 // isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
 // but signs, or dashes that make up a good part of it. "A|---" in a poem is one too; a block

@@ -105,3 +105,20 @@ func FuzzDecode(f *testing.F) {
 		}
 	})
 }
+
+// Some write a colon after the name of a string; the key and the title above stay what they are.
+func TestColonTab(t *testing.T) {
+	r, err := Decode([]byte(`Title: A: the weir
+Key: A minor pentatonic
+e:-5-8p5---------
+B:-------8-5-----
+G:-----------7-5-
+D:---------------
+A:---------------
+E:---------------
+`), read.Ask{})
+	if err != nil || len(r.Lick.Notes) != 7 || r.Lick.Title != "A: the weir" || r.Lick.Key.Tonic != "A" ||
+		r.Lick.Notes[2].Slur != lick.Pull || r.Lick.Notes[5].Place().Notation() != "3:7" {
+		t.Errorf("%v %s", err, r.Lick.Encode())
+	}
+}
