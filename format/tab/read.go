@@ -37,6 +37,7 @@ func Decode(data []byte, _ read.Ask) (out read.Result, err error) {
 			i++
 			continue
 		}
+		r.behind(lines, i, end)
 		if err := r.system(lines, i, end); err != nil {
 			return out, err
 		}
@@ -70,6 +71,23 @@ var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
 
 // colon is a label that ends in a colon where others have a bar line: "e:-5-8-".
 var colon = regexp.MustCompile(`^(\s*[A-Ga-g][#b]?[0-9]?\s*):(-)`)
+
+// afterBar is what stands behind the last bar line of a string line, as in "--5--|  x4".
+var afterBar = regexp.MustCompile(`\|(\s+[^|]*)$`)
+
+// behind takes away what others write behind the string lines [from, to), and says so.
+func (r *reader) behind(lines []string, from, to int) {
+	for i := from; i < to; i++ {
+		m := afterBar.FindStringSubmatchIndex(lines[i])
+		if m == nil || strings.Contains(lines[i][m[2]:], "-") {
+			continue
+		}
+		if text := strings.TrimSpace(lines[i][m[2]:]); text != "" {
+			r.remark("line %d: %q is not read.", i+1, text)
+		}
+		lines[i] = lines[i][:m[2]]
+	}
+}
 
 // isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
 // but signs, or dashes that make up a good part of it. "A|---" in a poem is one too; a block

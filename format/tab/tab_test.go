@@ -122,3 +122,23 @@ E:---------------
 		t.Errorf("%v %s", err, r.Lick.Encode())
 	}
 }
+
+// What stands behind the last bar line is no note, and is said.
+func TestBehindTheBar(t *testing.T) {
+	r, err := Decode([]byte(`e|----------------|  x4
+B|--5h8p5----5----|
+G|--------7--7----|  twice
+D|----------------|
+A|----------------|
+E|----------------|
+`), read.Ask{})
+	if err != nil || len(r.Lick.Notes) != 6 {
+		t.Fatalf("%v %s", err, r.Lick.Encode())
+	}
+	all := strings.Join(r.Remarks, " ")
+	for _, want := range []string{`line 1: "x4" is not read`, `line 3: "twice" is not read`} {
+		if !strings.Contains(all, want) {
+			t.Errorf("%q is not said: %s", want, all)
+		}
+	}
+}
