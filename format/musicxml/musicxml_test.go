@@ -57,7 +57,8 @@ func TestMusicXMLComesBack(t *testing.T) {
 		if err != nil || len(remarks) > 0 {
 			t.Fatalf("%v %v\n%s", err, remarks, data)
 		}
-		if len(back.Chords) != len(want.Chords) || len(back.Chords) > 0 && back.Chords[0].Name != want.Chords[0].Name {
+		if len(back.Chords) != len(want.Chords) ||
+			len(back.Chords) > 0 && back.Chords[0].Name != want.Chords[0].Name {
 			t.Errorf("chords %v came back as %v", want.Chords, back.Chords)
 		}
 		want.Chords, back.Chords = nil, nil
@@ -245,6 +246,13 @@ func TestMusicXMLRefusals(t *testing.T) {
 
 func FuzzDecode(f *testing.F) {
 	f.Add(Encode(lick.New()))
+	l := testline.Build(f, 100, "3:7/b2 5/p 2:5*1/4 6:0+3:2 2:8/v")
+	l.Chords = []lick.Chord{
+		{Len: lick.NewTime(1, 4), Name: "Am7"},
+		{At: lick.NewTime(1, 2), Len: lick.NewTime(1, 4), Name: "D7/F#"},
+	}
+	f.Add(Encode(l))
+	f.Add([]byte(strings.ReplaceAll(string(Encode(l)), "<voice>", "<staff>2</staff><voice>")))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		r, err := Decode(data, read.Ask{})
 		if err == nil && r.Lick.Validate() != nil {
