@@ -36,15 +36,15 @@ apt = $$(test "$$(id -u)" = 0 || command -v sudo) env DEBIAN_FRONTEND=noninterac
 bench:
 	go test -run '^$$' -bench . -benchmem ./core/... ./internal/store ./internal/web
 
-# Half a minute for every parser.
+# Half a minute for every parser; what is found is not made small first, which would take the time.
 fuzz:
-	go test -run '^$$' -fuzz FuzzParse -fuzztime 30s ./core/lick
-	go test -run '^$$' -fuzz FuzzDecode -fuzztime 30s ./format/tab
-	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s ./format/musicxml
-	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s ./format/midi
-	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s ./core/music
-	go test -run '^$$' -fuzz FuzzPhrase -fuzztime 30s ./core/phrase
-	go test -run '^$$' -fuzz FuzzRecipe -fuzztime 30s ./core/run
+	go test -run '^$$' -fuzz FuzzParse -fuzztime 30s -fuzzminimizetime 10x ./core/lick
+	go test -run '^$$' -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./format/tab
+	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./format/musicxml
+	go test -run "^$$" -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./format/midi
+	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s -fuzzminimizetime 10x ./core/music
+	go test -run '^$$' -fuzz FuzzPhrase -fuzztime 30s -fuzzminimizetime 10x ./core/phrase
+	go test -run '^$$' -fuzz FuzzRecipe -fuzztime 30s -fuzzminimizetime 10x ./core/run
 
 # The pictures of the README, from the demo data.
 shots: chromium
