@@ -80,6 +80,11 @@ func TestChordLane(t *testing.T) {
 	p.keys("4", "7")
 	p.do(chromedp.KeyEvent(kb.Enter))
 	p.wait(`[...document.querySelectorAll('.chordname')].map(e => e.textContent).join(' ') == 'C♯m7 F♯7'`)
+	// The whole name is seen: none begins to the left of what is drawn.
+	if cut := eval[float64](p, `Math.min(...[...document.querySelectorAll('.chordname')].map(e =>
+		e.getBoundingClientRect().left - e.ownerSVGElement.getBoundingClientRect().left))`); cut < 0 {
+		t.Errorf("a chord's name is cut by %.0f px at the left", -cut)
+	}
 	p.keys(kb.Delete)
 	p.wait(`[...document.querySelectorAll('.chordname')].map(e => e.textContent).join(' ') == 'C♯m7'`)
 }
