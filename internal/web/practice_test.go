@@ -85,12 +85,8 @@ func TestPracticeScreen(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	bend := func(query string, body []byte) (int, string) {
-		req, err := http.NewRequest(
-			"POST",
-			fmt.Sprintf("%s/practice/bend?lick=%d&%s", c.url, e.ID, query),
-			bytes.NewReader(body),
-		)
+	send := func(path string, body []byte) (int, string) {
+		req, err := http.NewRequest("POST", c.url+path, bytes.NewReader(body))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -99,6 +95,9 @@ func TestPracticeScreen(t *testing.T) {
 		req.Header.Set("HX-Request", "true")
 		res, text := c.do(req)
 		return res.StatusCode, text
+	}
+	bend := func(query string, body []byte) (int, string) {
+		return send(fmt.Sprintf("/practice/bend?lick=%d&%s", e.ID, query), body)
 	}
 	if status, body := bend("note=1&simulate=-30", nil); status != 200 || !strings.Contains(body, "Flat by") ||
 		!strings.Contains(body, "class=\"course\"") {
@@ -128,15 +127,7 @@ func TestPracticeScreen(t *testing.T) {
 	}
 	// A played line: the simulated guitar as written, and with a note left out.
 	line := func(query string) (int, string) {
-		req, err := http.NewRequest("POST", fmt.Sprintf("%s/practice/line?lick=%d&%s", c.url, c.id, query), nil)
-		if err != nil {
-			t.Fatal(err)
-		}
-		req.Header.Set("Origin", c.url)
-		req.Header.Set("X-CSRF-Token", c.token)
-		req.Header.Set("HX-Request", "true")
-		res, text := c.do(req)
-		return res.StatusCode, text
+		return send(fmt.Sprintf("/practice/line?lick=%d&%s", c.id, query), nil)
 	}
 	if status, body := line("part=&tempo=50&simulate=0"); status != 200 ||
 		!strings.Contains(body, "Every note is there") {
