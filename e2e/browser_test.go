@@ -79,9 +79,15 @@ type app struct {
 	stop func()
 }
 
-func start(t *testing.T, db string) *app {
+// evening is when the tests are run, unless they say otherwise: a Wednesday in November.
+func evening() time.Time { return time.Date(2026, 11, 25, 18, 30, 0, 0, time.UTC) }
+
+func start(t *testing.T, db string) *app { return startAt(t, db, evening) }
+
+// startAt serves a notebook by a clock.
+func startAt(t *testing.T, db string, now func() time.Time) *app {
 	t.Helper()
-	s, err := store.Open(db, time.Now)
+	s, err := store.Open(db, now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -121,7 +127,7 @@ var demoFile = sync.OnceValues(func() ([]byte, error) {
 	}
 	defer os.RemoveAll(dir)
 	path := filepath.Join(dir, "demo.db")
-	s, err := store.Open(path, time.Now)
+	s, err := store.Open(path, evening)
 	if err != nil {
 		return nil, err
 	}

@@ -3,6 +3,7 @@ package format
 import (
 	"archive/zip"
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -44,9 +45,9 @@ type Packed struct {
 // Unpack reads every file of a zip that may be a lick, folders or not. What is too much is
 // refused in a sentence before it is unpacked.
 // A file that cannot be read is one of the list with its reason, so that one bad file does not
-// keep the others out. What a zip claims to hold is counted first, since unpacking it to find
+// keep the others out. It ends with the context, between two files. What a zip claims to hold is counted first, since unpacking it to find
 // out would be what a bomb wants; what it holds is counted again.
-func Unpack(r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
+func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return nil, errors.New("this is no zip file, or a damaged one")
@@ -62,22 +63,25 @@ func Unpack(r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
 		}
 	}
 	var out []Packed
-	total := int64(0) // what a zip claims need not be true
+	left := int64(maxTotal) // what a zip claims need not be true; of packed scores within it, the same
+	ask.Room = &left
 	for _, f := range z.File {
 		base := path.Base(f.Name)
 		if f.FileInfo().IsDir() || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/") {
 			continue
 		}
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		p := Packed{Name: read.Clip(base, 80)}
-		data, err := unpacked(f, min(lick.MaxBytes, maxTotal-total))
-		total += int64(len(data))
-		switch {
-		case total >= maxTotal:
+		data, err := unpacked(f, min(lick.MaxBytes, left))
+		if left -= int64(len(data)); left <= 0 {
 			return nil, tooMuch
-		case err != nil:
-			p.Err = err
-		default:
-			p.Result, p.Err = Import(base, data, ask)
+		}
+		if p.Err = err; err == nil {
+			if p.Result, p.Err = Import(base, data, ask); left <= 0 {
+				return nil, tooMuch
+			}
 		}
 		out = append(out, p)
 	}

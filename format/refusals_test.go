@@ -34,7 +34,7 @@ func TestTooMuch(t *testing.T) {
 	}
 	unpack := func(data []byte) func() error {
 		return func() error {
-			_, err := Unpack(bytes.NewReader(data), int64(len(data)), read.Ask{})
+			_, err := Unpack(t.Context(), bytes.NewReader(data), int64(len(data)), read.Ask{})
 			return err
 		}
 	}

@@ -9,7 +9,6 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -35,7 +34,7 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	if *tag != "" && *as == "" {
 		return errors.New("name the format of the files too, as in --as musicxml")
 	}
-	s, err := store.OpenToRead(db)
+	s, err := store.OpenToRead(db, e.now)
 	if err != nil {
 		return err
 	}
@@ -167,7 +166,7 @@ func importCommand(ctx context.Context, e env, args []string) error {
 	if _, err := format.ByFile(file); err != nil {
 		return err
 	}
-	s, err := store.Open(db, time.Now)
+	s, err := store.Open(db, e.now)
 	if err != nil {
 		return err
 	}
@@ -204,7 +203,7 @@ func importZip(ctx context.Context, e env, file, db string) error {
 	if err != nil {
 		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
 	}
-	s, err := store.Open(db, time.Now)
+	s, err := store.Open(db, e.now)
 	if err != nil {
 		return err
 	}
@@ -234,7 +233,7 @@ func importZip(ctx context.Context, e env, file, db string) error {
 		for _, s := range p.Remarks {
 			fmt.Fprintf(e.err, "%s: %s\n", p.Name, s)
 		}
-		w.Chains = append(w.Chains, store.NewChain(p.Lick, "imported from "+p.Name, time.Now()))
+		w.Chains = append(w.Chains, store.NewChain(p.Lick, "imported from "+p.Name, s.Now()))
 	}
 	if len(w.Chains) == 0 {
 		return fmt.Errorf("%s: it holds no file that is a lick", file)

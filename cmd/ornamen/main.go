@@ -32,6 +32,7 @@ import (
 	"runtime/debug"
 	"strings"
 	"syscall"
+	"time"
 )
 
 // Exit statuses: 1 is kept for check on a lick that breaks.
@@ -49,10 +50,11 @@ type command struct {
 	run         func(ctx context.Context, e env, args []string) error
 }
 
-// env is what a command may touch: the tests give it two buffers. Files and notebooks are named
-// by its arguments.
+// env is what a command may touch: the tests give it two buffers and a clock. Files and
+// notebooks are named by its arguments.
 type env struct {
 	out, err io.Writer
+	now      func() time.Time // in the player's time zone
 }
 
 // who is what every command knows that makes, judges or draws a line.
@@ -177,8 +179,9 @@ var commands = []command{
 	},
 	{
 		"practice",
-		"practice plan|log|calibrate [--minutes N] [--db FILE] [--json|--csv]",
-		"Prints today's plan, the practice log, or the player's own numbers from it.",
+		"practice plan|log|calibrate|read FILE [--minutes N] [--on 2026-12-03] [--from LOG] [--db FILE] [--json|--csv]",
+		"Prints the plan of today or another day, the practice log, the player's own numbers from it or from a file, or " +
+			"adds a log from a file.",
 		practiceCommand,
 	},
 	{
@@ -231,7 +234,7 @@ var errBreaks = errors.New("the lick breaks")
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	context.AfterFunc(ctx, stop)
-	os.Exit(execute(ctx, env{os.Stdout, os.Stderr}, os.Args[1:]))
+	os.Exit(execute(ctx, env{os.Stdout, os.Stderr, time.Now}, os.Args[1:]))
 }
 
 // execute runs one command and says on standard error, in one line, why it could not.

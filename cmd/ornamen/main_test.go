@@ -8,15 +8,19 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"ornamen/core/lick"
 	"ornamen/internal/demo"
 )
 
+// clock is the evening of the tests.
+func clock() time.Time { return time.Date(2026, 11, 25, 18, 0, 0, 0, time.UTC) }
+
 // call runs the program and returns its exit status and what it printed.
 func call(args ...string) (status int, out, err string) {
 	var o, e bytes.Buffer
-	status = execute(context.Background(), env{&o, &e}, args)
+	status = execute(context.Background(), env{&o, &e, clock}, args)
 	return status, o.String(), e.String()
 }
 

@@ -30,7 +30,7 @@ func licks(ctx context.Context, e env, args []string) error {
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
-	s, err := readNotebook(*named)
+	s, err := readNotebook(*named, e.now)
 	if err != nil {
 		return err
 	}
@@ -110,9 +110,9 @@ func versions(ctx context.Context, e env, args []string) error {
 	}
 	open := store.OpenToRead
 	if *take > 0 {
-		open = func(path string) (*store.Store, error) { return store.Open(path, time.Now) }
+		open = store.Open
 	}
-	s, err := open(db)
+	s, err := open(db, e.now)
 	if err != nil {
 		return err
 	}

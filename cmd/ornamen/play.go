@@ -59,6 +59,10 @@ func play(ctx context.Context, e env, args []string) error {
 			return err
 		}
 	}
+	if seconds := ask.Seconds(l); seconds > sound.Longest {
+		return fmt.Errorf("that would sound for %.0f hours; a file of sound has room for %d", seconds/3600,
+			sound.Longest/3600)
+	}
 	w := bufio.NewWriter(e.out)
 	if err := sound.WriteWAV(ctx, w, sound.NewPlayer(player.Guitar, l, ask)); err != nil {
 		return fmt.Errorf("the sound cannot be written: %w", err)

@@ -37,7 +37,7 @@ func TestPlayCommand(t *testing.T) {
 	gone, stop := context.WithCancel(t.Context())
 	stop()
 	var out, said bytes.Buffer
-	if status := execute(gone, env{&out, &said}, []string{"play", path, "--loop", "1000"}); status != exitStopped ||
+	if status := execute(gone, env{&out, &said, clock}, []string{"play", path, "--loop", "1000"}); status != exitStopped ||
 		out.Len() > 1<<20 {
 		t.Errorf("stopped: status %d after %d bytes, %s", status, out.Len(), said.String())
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"os"
 	"time"
 
 	"ornamen/core/practice"
@@ -26,6 +27,7 @@ type itemJSON struct {
 	Kind    practice.Kind `json:"kind"`
 	Tempo   float64       `json:"tempo"`
 	Minutes int           `json:"minutes"`
+	Heavy   bool          `json:"heavy"` // it stretches or bends hard
 	Why     string        `json:"why"`
 }
 
@@ -40,53 +42,123 @@ type abilityJSON struct {
 }
 
 // practiceCommand prints today's plan, the log, or the player's own numbers, from a notebook
-// that is read and not written: planning is looking. The log's CSV is what the application
-// reads again.
+// that is read and not written: planning is looking. The log's CSV is what read takes in again.
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
-		return errors.New("say what: practice plan, practice log or practice calibrate")
+		return errors.New("say what: practice plan, practice log, practice calibrate or practice read FILE")
 	}
 	fs := newFlags()
 	minutes, named := fs.Int("minutes", 30, ""), fs.String("db", "", "")
 	asJSON, asCSV := fs.Bool("json", false, ""), fs.Bool("csv", false, "")
-	if _, err := parse(fs, args[1:], 0, ""); err != nil {
+	on, from := fs.String("on", "", ""), fs.String("from", "", "")
+	files := 0
+	if args[0] == "read" {
+		files = 1
+	}
+	rest, err := parse(fs, args[1:], files, "the log to read")
+	if err != nil {
 		return err
 	}
-	s, err := readNotebook(*named)
+	switch {
+	case args[0] == "read":
+		return readPractice(ctx, e, rest[0], *named)
+	case args[0] == "calibrate" && *from != "":
+		log, err := practiceFile(*from)
+		if err != nil {
+			return err
+		}
+		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
+	}
+	s, err := readNotebook(*named, e.now)
 	if err != nil {
 		return err
 	}
 	defer s.Close()
+	switch args[0] {
+	case "plan":
+		day := s.Now()
+		if *on != "" {
+			if day, err = time.ParseInLocation(time.DateOnly, *on, day.Location()); err != nil {
+				return fmt.Errorf("--on %q is no day: write it as in --on 2026-12-03", *on)
+			}
+		}
+		return printPlan(ctx, e, s, *minutes, day, *asJSON)
+	case "log":
+		return printLog(ctx, e, s, *asJSON, *asCSV)
+	case "calibrate":
+		log, err := practising.Log(ctx, s)
+		if err != nil {
+			return err
+		}
+		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
+	}
+	return fmt.Errorf("practice %q is none: use plan, log, calibrate or read", args[0])
+}
+
+// practiceFile reads a log from a file, whole or not at all.
+func practiceFile(file string) ([]practice.Entry, error) {
+	f, err := os.Open(file)
+	if err != nil {
+		return nil, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+	}
+	defer f.Close()
+	log, err := practising.Read(file, f)
+	if err != nil {
+		return nil, fmt.Errorf("%s was not read: %w", file, err)
+	}
+	return log, nil
+}
+
+// readPractice adds a log from a file to the notebook.
+func readPractice(ctx context.Context, e env, file, named string) error {
+	log, err := practiceFile(file)
+	if err != nil {
+		return err
+	}
+	db, err := notebookFile(named)
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(db, e.now)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if err := practising.Take(ctx, s, log); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s added to the log\n", say.Count(len(log), "line"))
+	return nil
+}
+
+// printLog prints the log: for people by its days, as JSON or CSV as it was written.
+func printLog(ctx context.Context, e env, s *store.Store, asJSON, asCSV bool) error {
+	if asJSON || asCSV {
+		log, err := practising.Written(ctx, s)
+		switch {
+		case err != nil:
+			return err
+		case asCSV:
+			return practice.WriteCSV(e.out, log)
+		}
+		return printJSON(e, append([]practice.Entry{}, log...))
+	}
 	log, err := practising.Log(ctx, s)
 	if err != nil {
 		return err
 	}
-	switch args[0] {
-	case "plan":
-		return printPlan(ctx, e, s, *minutes, *asJSON)
-	case "log":
-		switch {
-		case *asJSON:
-			if log == nil {
-				log = []practice.Entry{}
-			}
-			return printJSON(e, log)
-		case *asCSV:
-			return practice.WriteCSV(e.out, log)
-		}
-		for _, x := range log {
-			fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title,
-				partWord(x.Part),
-				x.Tempo, x.Clean, x.Missed)
-		}
-		if len(log) == 0 {
-			fmt.Fprintln(e.out, "nothing was practised yet")
-		}
-		return nil
-	case "calibrate":
-		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
+	for _, x := range log {
+		fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title,
+			partWord(x.Part), x.Tempo, x.Clean, x.Missed)
 	}
-	return fmt.Errorf("practice %q is none: use plan, log or calibrate", args[0])
+	if len(log) == 0 {
+		fmt.Fprintln(e.out, "nothing was practised yet")
+	}
+	lines, err := s.SetAside(ctx)
+	if err == nil && len(lines) > 0 {
+		fmt.Fprintf(e.err, "%s of the log could not be read and stay out of it\n", say.Count(len(lines), "line"))
+	}
+	return err
 }
 
 // partWord names a part behind its lick.
@@ -97,9 +169,9 @@ func partWord(part string) string {
 	return ", " + part
 }
 
-// printPlan prints today's plan.
+// printPlan prints the plan of a day.
 // It is planned for the notebook's player and from the log as it is now.
-func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON bool) error {
+func printPlan(ctx context.Context, e env, s *store.Store, minutes int, day time.Time, asJSON bool) error {
 	if minutes < 1 || minutes > 600 {
 		return fmt.Errorf("a plan takes 1 to 600 minutes, not %d", minutes)
 	}
@@ -107,13 +179,13 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, asJSON b
 	if err != nil {
 		return err
 	}
-	items, err := practising.Day(ctx, engine, s, minutes, time.Now())
+	items, err := practising.Day(ctx, engine, s, minutes, day)
 	if err != nil {
 		return err
 	}
 	v := planJSON{Minutes: minutes, Items: []itemJSON{}}
 	for _, x := range items {
-		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes, x.Why})
+		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes, x.Part.Heavy, x.Why})
 	}
 	if asJSON {
 		return printJSON(e, v)

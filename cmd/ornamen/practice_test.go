@@ -20,14 +20,14 @@ func practised(t *testing.T, rounds int) string {
 	if status, _, stderr := call("import", demoFile(t, "Thaw bends"), "--db", db); status != 0 {
 		t.Fatal(stderr)
 	}
-	s, err := store.Open(db, time.Now)
+	s, err := store.Open(db, clock)
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer s.Close()
 	for k := range rounds {
 		e := practice.Entry{Lick: 1, Title: "Thaw bends", Revision: 1, Tempo: 60, Minutes: 0.5, Fretting: 90,
-			Time: time.Now().Add(time.Duration(k-60) * time.Minute)}
+			Time: clock().Add(time.Duration(k-60) * time.Minute)}
 		if e.Clean = k % 3; e.Clean == 0 {
 			e.Missed = 1
 		}
@@ -75,7 +75,7 @@ func TestPracticeLog(t *testing.T) {
 		t.Fatalf("%d lines, %v", len(fromCSV), err)
 	}
 	_, out, _ = call("practice", "log", "--json", "--db", db)
-	fromJSON, err := practice.ReadJSON([]byte(out))
+	fromJSON, err := practice.ReadJSON(strings.NewReader(out))
 	if err != nil || len(fromJSON) != 12 {
 		t.Fatalf("%d lines, %v", len(fromJSON), err)
 	}

@@ -11,6 +11,7 @@ import (
 	"path/filepath"
 	"time"
 
+	"ornamen/core/say"
 	"ornamen/internal/demo"
 	"ornamen/internal/store"
 	"ornamen/internal/web"
@@ -60,12 +61,12 @@ func servingFlags(fs *flag.FlagSet) serving {
 }
 
 // readNotebook opens a notebook to be read only, the player's own unless a file is named.
-func readNotebook(named string) (*store.Store, error) {
+func readNotebook(named string, now func() time.Time) (*store.Store, error) {
 	db, err := notebookFile(named)
 	if err != nil {
 		return nil, err
 	}
-	return store.OpenToRead(db)
+	return store.OpenToRead(db, now)
 }
 
 // notebookFile is where the player's notebook lies, unless a file is named: in the folder that
@@ -99,7 +100,7 @@ func (o serving) open(ctx context.Context, e env, fill bool) error {
 			"ornamen: anyone who reaches %s can read and change this notebook; 127.0.0.1 keeps it to this machine\n",
 			ln.Addr())
 	}
-	s, err := store.Open(*o.db, time.Now)
+	s, err := store.Open(*o.db, e.now)
 	if err != nil {
 		return err
 	}
@@ -125,6 +126,10 @@ func (o serving) open(ctx context.Context, e env, fill bool) error {
 	}
 	if s.ReadOnly {
 		fmt.Fprintln(e.err, "ornamen: this notebook cannot be written; it is open for reading")
+	}
+	if aside, err := s.SetAside(ctx); err == nil && len(aside) > 0 {
+		fmt.Fprintf(e.err, "ornamen: %s of the practice log could not be read and were set aside; the rest is whole\n",
+			say.Count(len(aside), "line"))
 	}
 	fmt.Fprintf(e.out, "Ornamen is open at http://%s (stop with Ctrl-C)\n", ln.Addr())
 	if !fill {

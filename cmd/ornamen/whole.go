@@ -26,19 +26,19 @@ func notebookArgs(fs *flag.FlagSet, named *string, args []string, what string) (
 }
 
 // toRead is a file's name and the notebook, opened to be read.
-func toRead(args []string, what string) (file string, s *store.Store, err error) {
+func toRead(args []string, what string, now func() time.Time) (file string, s *store.Store, err error) {
 	file, db, err := onNotebook(args, what)
 	if err != nil {
 		return "", nil, err
 	}
-	s, err = store.OpenToRead(db)
+	s, err = store.OpenToRead(db, now)
 	return file, s, err
 }
 
 // backup copies the whole notebook into one file while it may be in use: one state of it,
 // whatever is written meanwhile. A file that is there is not replaced.
 func backup(ctx context.Context, e env, args []string) error {
-	file, s, err := toRead(args, "the file to write")
+	file, s, err := toRead(args, "the file to write", e.now)
 	if err != nil {
 		return err
 	}
@@ -56,7 +56,7 @@ func restore(_ context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	kept, err := store.Restore(file, db, time.Now)
+	kept, err := store.Restore(file, db, e.now)
 	if err != nil {
 		return err
 	}

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -62,12 +63,19 @@ const (
 	maxTempo   = 1000
 	maxName    = 5_000 // letters of its names together
 	maxMeasure = 1e9
+	maxKey     = 1_000_000_000 // of licks and revisions: beyond what any notebook counts to
 )
 
 // Check says in one sentence what is wrong with an entry: it may come from a file.
 func (e Entry) Check() error {
 	if e.Time.IsZero() {
-		return errors.New("an entry has no time")
+		return errors.New("it has no time")
+	}
+	if y := e.Time.Year(); y < 1900 || y > 9999 {
+		return fmt.Errorf("%s is no day to have practised on", e.Time.Format(time.DateOnly))
+	}
+	if e.Lick > maxKey || e.Revision > maxKey {
+		return errors.New("it names a lick or a revision that no notebook has")
 	}
 	for _, x := range []struct{ value, most float64 }{
 		{e.Tempo, maxTempo}, {e.Minutes, maxMinutes}, {float64(e.Clean), maxRounds}, {float64(e.Missed), maxRounds},
@@ -112,7 +120,7 @@ func WriteCSV(w io.Writer, log []Entry) error {
 	return c.Error()
 }
 
-// ReadCSV reads such a log, its columns in any order. An error names the line.
+// ReadCSV reads such a log, its columns in any order, line by line. An error names the line.
 // Columns that are missing are empty, but for time, lick, tempo, clean and missed; those that
 // are not known are passed over, as a spreadsheet adds its own.
 func ReadCSV(r io.Reader) ([]Entry, error) {
@@ -136,10 +144,16 @@ func ReadCSV(r io.Reader) ([]Entry, error) {
 		if errors.Is(err, io.EOF) {
 			return out, nil
 		}
-		line, _ := c.FieldPos(0)
-		if err != nil {
-			return nil, fmt.Errorf("line %d of the log cannot be read", line)
+		var bad *csv.ParseError
+		switch {
+		case errors.As(err, &bad) && errors.Is(err, csv.ErrFieldCount):
+			return nil, fmt.Errorf("line %d: it has %d columns, the first line %d", bad.StartLine, len(row), len(head))
+		case errors.As(err, &bad):
+			return nil, fmt.Errorf("line %d: a quotation mark is not closed, or stands where none may", bad.StartLine)
+		case err != nil:
+			return nil, err
 		}
+		line, _ := c.FieldPos(0)
 		e, err := entryOf(row, at)
 		if err == nil {
 			err = e.Check()
@@ -147,9 +161,10 @@ func ReadCSV(r io.Reader) ([]Entry, error) {
 		if err != nil {
 			return nil, fmt.Errorf("line %d: %w", line, err)
 		}
-		if out = append(out, e); len(out) > maxEntries {
+		if len(out) == maxEntries {
 			return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
 		}
+		out = append(out, e)
 	}
 }
 
@@ -161,18 +176,30 @@ func entryOf(row []string, at map[string]int) (e Entry, err error) {
 		}
 		return ""
 	}
+	bad := func(name, what string) {
+		if err == nil {
+			err = fmt.Errorf("%s %q is no %s", name, text(name), what)
+		}
+	}
 	float := func(name string) float64 {
 		s := text(name)
-		if s == "" || err != nil {
+		if s == "" {
 			return 0
 		}
-		x, e := strconv.ParseFloat(s, 64)
-		if e != nil || x != x {
-			err = fmt.Errorf("%s %q is no number", name, s)
+		x, wrong := strconv.ParseFloat(s, 64)
+		if wrong != nil || math.IsNaN(x) || math.IsInf(x, 0) {
+			bad(name, "number")
 		}
 		return x
 	}
-	whole := func(name string) int { return int(max(0, min(1e9, float(name)))) }
+	whole := func(name string) int {
+		x := float(name) // a spreadsheet may write 3 as 3.0
+		if x != math.Trunc(x) || !(x >= 0 && x <= maxKey) {
+			bad(name, "number that it can be")
+			return 0
+		}
+		return int(x)
+	}
 	if e.Time, err = time.Parse(time.RFC3339, text("time")); err != nil {
 		return e, fmt.Errorf("time %q is not written as 2026-11-25T18:00:00Z is", text("time"))
 	}
@@ -184,19 +211,43 @@ func entryOf(row []string, at map[string]int) (e Entry, err error) {
 	return e, err
 }
 
-// ReadJSON reads a log as JSON, a list of entries.
-func ReadJSON(data []byte) ([]Entry, error) {
+// ReadJSON reads a log as JSON, a list of entries, one after the other: what is wrong with one
+// ends it, and so does one too many. An error names the entry.
+func ReadJSON(r io.Reader) ([]Entry, error) {
+	none := errors.New("that is no log: it is not a list of entries in JSON")
+	d := json.NewDecoder(r)
+	if t, err := d.Token(); err != nil || t != json.Delim('[') {
+		return nil, none
+	}
 	var out []Entry
-	if err := json.Unmarshal(data, &out); err != nil {
-		return nil, errors.New("that is no log: it is not a list of entries in JSON")
-	}
-	if len(out) > maxEntries {
-		return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
-	}
-	for i, e := range out {
-		if err := e.Check(); err != nil {
-			return nil, fmt.Errorf("entry %d: %w", i+1, err)
+	for d.More() {
+		var e Entry
+		err := d.Decode(&e)
+		var field *json.UnmarshalTypeError
+		var when *time.ParseError
+		switch {
+		case errors.As(err, &field) && field.Field != "":
+			err = fmt.Errorf("its %s cannot be %s", field.Field, field.Value)
+		case errors.As(err, &when):
+			err = errors.New("its time is not written as 2026-11-25T18:00:00Z is")
+		case err != nil:
+			return nil, fmt.Errorf("entry %d cannot be read as one of a log", len(out)+1)
+		default:
+			err = e.Check()
 		}
+		if err != nil {
+			return nil, fmt.Errorf("entry %d: %w", len(out)+1, err)
+		}
+		if len(out) == maxEntries {
+			return nil, fmt.Errorf("a log has at most %d entries", maxEntries)
+		}
+		out = append(out, e)
+	}
+	if _, err := d.Token(); err != nil {
+		return nil, fmt.Errorf("the log breaks off after entry %d", len(out))
+	}
+	if _, err := d.Token(); err != io.EOF {
+		return nil, errors.New("something stands behind the end of the log")
 	}
 	return out, nil
 }
@@ -213,14 +264,12 @@ func of(log []Entry, lick uint, part string) (out []Entry) {
 	return out
 }
 
-// Sore says whether the last word about the hand is that it hurts. The latest of the two words
-// counts, wherever it stands in the log; one from the future, as from another clock, does not.
-func Sore(log []Entry, now time.Time) bool {
-	sore, last := false, time.Time{}
-	for _, e := range log {
-		if e.Comfort != "" && !e.Time.Before(last) && !e.Time.After(now) && (e.Comfort == Hurts || e.Comfort == Well) {
-			sore, last = e.Comfort == Hurts, e.Time
+// Sore says whether the last word about the hand is that it hurts. The log is settled.
+func Sore(log []Entry) bool {
+	for _, e := range slices.Backward(log) {
+		if e.Comfort == Hurts || e.Comfort == Well {
+			return e.Comfort == Hurts
 		}
 	}
-	return sore
+	return false
 }

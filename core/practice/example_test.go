@@ -32,7 +32,7 @@ func ExamplePredict() {
 	var days []practice.Point
 	tempo := 80.0
 	for i := range 5 {
-		days = append(days, practice.Point{Day: time.Date(2026, 3, 2+i, 0, 0, 0, 0, time.UTC), Tempo: tempo, Clean: 5})
+		days = append(days, practice.Point{Day: practice.Date(20514 + i), Tempo: tempo, Clean: 5})
 		tempo *= 1.05
 	}
 	f := practice.Predict(days, 112)

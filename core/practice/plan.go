@@ -48,8 +48,8 @@ const (
 	earTime   = 4
 	newTime   = 6
 	dueTime   = 5
-	soreDays  = 3 // heavy things stay away so long after it hurt, and until it is well
-	longest   = 21.0
+	soreDays  = 3  // heavy things stay away until so many days after it is well again
+	longest   = 10 // days that a part may wait at most
 )
 
 // Day is today's plan: a warm-up at ease, what is due, the older and weaker first, one new
@@ -90,14 +90,19 @@ type planner struct {
 	out                   []Item
 }
 
-// soreNow says whether heavy things stay away: it hurts, or did within the last days.
+// soreNow says whether heavy things stay away: it hurts, or it is well again since fewer than
+// soreDays days.
 func soreNow(log []Entry, now time.Time) bool {
-	if Sore(log, now) {
-		return true
+	hurt, well := false, Date(0)
+	for _, e := range log {
+		switch {
+		case e.Comfort == Hurts:
+			hurt, well = true, 0
+		case e.Comfort == Well && hurt && well == 0:
+			well = DateOf(e.Time)
+		}
 	}
-	return slices.ContainsFunc(log, func(e Entry) bool {
-		return e.Comfort == Hurts && !e.Time.After(now) && now.Sub(e.Time) < soreDays*24*time.Hour
-	})
+	return hurt && (well == 0 || DateOf(now)-well < soreDays)
 }
 
 // left is how many minutes are free.
@@ -168,15 +173,15 @@ func (d *planner) due(pieces []Piece) []Item {
 			}
 			last := rounds[len(rounds)-1].Time
 			wait := Wait(rounds)
-			days := d.now.Sub(last).Hours() / 24
-			if days < wait-0.5 {
+			days := int(DateOf(d.now) - DateOf(last))
+			if days < wait {
 				continue
 			}
 			r := Climb(part, p.Wanted, d.log, p.Lick)
 			why := fmt.Sprintf("last on %s", last.Format("Monday"))
 			switch {
 			case days > 13:
-				why = fmt.Sprintf("not for %.0f days", days)
+				why = fmt.Sprintf("not for %d days", days)
 			case r.Fell:
 				why = "fell a step last time"
 			case rounds[len(rounds)-1].Missed > 0:
@@ -184,7 +189,7 @@ func (d *planner) due(pieces []Piece) []Item {
 			}
 			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo,
 				Minutes: dueTime,
-				Why:     why}, days / wait, r.Tempo / max(1, p.Wanted)})
+				Why:     why}, float64(days) / float64(wait), r.Tempo / max(1, p.Wanted)})
 		}
 	}
 	slices.SortStableFunc(all, func(a, b ranked) int {
@@ -204,24 +209,26 @@ func (d *planner) due(pieces []Piece) []Item {
 	return out
 }
 
-// Wait is how many days a part may rest after its rounds: a day at first, twice as long after
-// each day on which most rounds were clean, a day again after one on which most were not. Three
-// good days in a row are 1, 2 and 4 days; it is never more than ten and a half.
-func Wait(rounds []Entry) float64 {
-	wait := 1.0
+// Wait is for how many days a part may rest after its rounds, which come in the order of their
+// times: one after a day on which not most of them were clean, one after a first good day, and
+// twice as many after each good day that follows it, up to longest. Good days in a row are 1, 2,
+// 4, 8 and 10 days; a bad one begins again.
+func Wait(rounds []Entry) int {
+	wait, good := 1, 0
 	for i := 0; i < len(rounds); {
 		clean, missed := 0, 0
-		day := rounds[i].Time.YearDay() + 1000*rounds[i].Time.Year()
-		for ; i < len(rounds) && rounds[i].Time.YearDay()+1000*rounds[i].Time.Year() == day; i++ {
+		day := DateOf(rounds[i].Time)
+		for ; i < len(rounds) && DateOf(rounds[i].Time) == day; i++ {
 			clean, missed = clean+rounds[i].Clean, missed+rounds[i].Missed
 		}
-		if clean > missed {
+		switch good++; {
+		case clean <= missed:
+			wait, good = 1, 0
+		case good > 1:
 			wait = min(longest, 2*wait)
-		} else {
-			wait = 1
 		}
 	}
-	return wait / 2
+	return wait
 }
 
 // fresh is one thing that was not practised yet: the part that is farthest from its tempo.
@@ -273,6 +280,6 @@ func (d *planner) ear(pieces []Piece) {
 		all = append(all, item)
 	}
 	if len(all) > 0 {
-		d.add(all[d.now.YearDay()%len(all)])
+		d.add(all[int(DateOf(d.now))%len(all)])
 	}
 }

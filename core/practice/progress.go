@@ -2,32 +2,29 @@ package practice
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
-	"time"
 )
 
 // Point is a day of one part.
 type Point struct {
-	Day     time.Time
+	Day     Date
 	Tempo   float64 // the highest that was clean; 0 for none
 	Clean   int
 	Missed  int
 	Minutes float64
 }
 
-// Days are a part's days in their order; of the whole log where lick is 0. A day is the
-// calendar's where the entry was written, midnight to midnight.
+// Days are a part's days in their order; of the whole log where lick is 0. The log is in the
+// order of its times.
 func Days(log []Entry, lick uint, part string) (out []Point) {
-	list := slices.Clone(log)
-	slices.SortStableFunc(list, func(a, b Entry) int { return a.Time.Compare(b.Time) })
-	for _, e := range list {
+	for _, e := range log {
 		if lick != 0 && (e.Lick != lick || e.Part != part) {
 			continue
 		}
-		y, m, d := e.Time.Date()
-		day := time.Date(y, m, d, 0, 0, 0, 0, e.Time.Location())
-		if len(out) == 0 || !out[len(out)-1].Day.Equal(day) {
+		day := DateOf(e.Time)
+		if len(out) == 0 || out[len(out)-1].Day < day {
 			out = append(out, Point{Day: day})
 		}
 		p := &out[len(out)-1]
@@ -39,13 +36,15 @@ func Days(log []Entry, lick uint, part string) (out []Point) {
 	return out
 }
 
-// BestWeek is the Monday of the week with the most minutes, and how many they were; 0 without a
-// log.
-func BestWeek(days []Point) (monday time.Time, minutes float64) {
-	weeks := map[time.Time]float64{}
+// BestWeek is the Monday of the week with the most minutes, the first of several, and how many
+// they were; 0 without a log.
+func BestWeek(days []Point) (monday Date, minutes float64) {
+	weeks := map[Date]float64{}
 	for _, d := range days {
-		m := d.Day.AddDate(0, 0, -(int(d.Day.Weekday())+6)%7)
-		if weeks[m] += d.Minutes; weeks[m] > minutes || weeks[m] == minutes && m.Before(monday) {
+		weeks[d.Day.Monday()] += d.Minutes
+	}
+	for _, m := range slices.Sorted(maps.Keys(weeks)) {
+		if weeks[m] > minutes {
 			monday, minutes = m, weeks[m]
 		}
 	}

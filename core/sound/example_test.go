@@ -1,6 +1,7 @@
 package sound_test
 
 import (
+	"context"
 	"fmt"
 
 	"ornamen/core/lick"
@@ -13,7 +14,7 @@ func ExampleHearBend() {
 	g := neck.Standard()
 	n := lick.Note{Len: lick.NewTime(1, 2), String: 2, Fret: 8, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendUp}}
 	samples := sound.SimulatedBend(g, n, g.Tuning, -20)
-	heard, err := sound.HearBend(samples, sound.Rate, g.Pitch(n.Place())+2)
+	heard, err := sound.HearBend(context.Background(), samples, sound.Rate, g.Pitch(n.Place())+2)
 	if err != nil {
 		fmt.Println(err)
 		return

@@ -1,6 +1,7 @@
 package sound
 
 import (
+	"context"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -39,22 +40,26 @@ const (
 )
 
 // HearBend listens to one bent note: samples at a rate, and the pitch that the bend leads to. The
-// error is one sentence.
+// error is one sentence, or the context's.
 //
 // The tracker gives a pitch every few ms, here as cents from the target. A bend arrives where
 // it first comes near; how far it is off is the median of what is held after that, since a
 // median is not moved by the way there or by a scrape at the end; the sway of what is held
 // around it is unsteadiness, or vibrato where it is regular. What is more than a fifth away is
 // another string and is left out; what sounds after half a second of silence is another try.
-func HearBend(samples []float32, rate int, target music.Pitch) (HeardBend, error) {
+func HearBend(ctx context.Context, samples []float32, rate int, target music.Pitch) (HeardBend, error) {
 	var b HeardBend
-	if rate < 8000 || rate > 192000 {
-		return b, fmt.Errorf("a sound of %d samples a second cannot be listened to", rate)
+	samples, rate, err := brought(samples, rate, longestTry)
+	if err != nil {
+		return b, err
 	}
-	samples = samples[:min(len(samples), longestTry*rate)]
+	heard, err := Track(ctx, samples, rate, 0.02)
+	if err != nil {
+		return b, err
+	}
 	want := target.Hertz()
 	begins, last := -1.0, 0.0
-	for _, h := range Track(samples, rate, 0.02) {
+	for _, h := range heard {
 		if h.Hertz == 0 {
 			continue
 		}

@@ -26,7 +26,7 @@ func TestHearBend(t *testing.T) {
 	} {
 		n := lick.Note{String: c.str, Fret: c.fret, Bend: &lick.Bend{Semitones: c.half, Shape: lick.BendUp}}
 		target := g.Pitch(n.Place()) + music.Pitch(c.half)
-		b, err := HearBend(SimulatedBend(g, n, g.Tuning, c.cents), Rate, target)
+		b, err := HearBend(t.Context(), SimulatedBend(g, n, g.Tuning, c.cents), Rate, target)
 		if err != nil {
 			t.Errorf("%+v: %v", c, err)
 			continue
@@ -40,7 +40,7 @@ func TestHearBend(t *testing.T) {
 	}
 	v := lick.Note{String: 2, Fret: 8, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendUp},
 		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}}
-	b, err := HearBend(SimulatedBend(g, v, g.Tuning, 0), Rate, g.Pitch(v.Place())+2)
+	b, err := HearBend(t.Context(), SimulatedBend(g, v, g.Tuning, 0), Rate, g.Pitch(v.Place())+2)
 	if err != nil || b.Width < leastSway || math.Abs(b.Hertz-vibratoHertz[lick.Fast]) > 1 {
 		t.Errorf(
 			"%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f",
@@ -51,7 +51,7 @@ func TestHearBend(t *testing.T) {
 		)
 	}
 	for name, samples := range map[string][]float32{"silence": make([]float32, Rate), "nothing": nil} {
-		if _, err := HearBend(samples, Rate, 69); err == nil || strings.Contains(err.Error(), "\n") {
+		if _, err := HearBend(t.Context(), samples, Rate, 69); err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", name, err)
 		}
 	}

@@ -1,6 +1,7 @@
 package sound
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"math"
@@ -74,14 +75,18 @@ func Hearable(l lick.Lick) error {
 // that is its own within a reach that grows with the time to the note before, a quarter of a
 // second at most. A tone that is taken is no other note's. What is left within reach is another
 // tone; nothing is a missing note.
-func HearLine(samples []float32, rate int, l lick.Lick) ([]HeardNote, error) {
-	if rate < 8000 || rate > 192000 {
-		return nil, fmt.Errorf("a sound of %d samples a second cannot be listened to", rate)
+func HearLine(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]HeardNote, error) {
+	samples, rate, err := brought(samples, rate, 60)
+	if err != nil {
+		return nil, err
 	}
-	samples = samples[:min(len(samples), 60*rate)]
-	heard := tones(samples, rate)
+	moments, err := Track(ctx, samples, rate, listen)
+	if err != nil {
+		return nil, err
+	}
+	heard := tones(moments, samples, rate)
 	if len(heard) == 0 {
-		return nil, fmt.Errorf("no tone was heard: play the line alone, near the microphone")
+		return nil, errors.New("no tone was heard: play the line alone, near the microphone")
 	}
 	times := l.Timeline()
 	out := make([]HeardNote, len(l.Notes))
@@ -149,8 +154,7 @@ func fitsNote(l lick.Lick, i, pitch int) bool {
 
 // tones cuts a sound into tones: where the pitch changes for two moments, or the sound rises by
 // more than two thirds within thirty milliseconds, as a string does that is struck again.
-func tones(samples []float32, rate int) (out []sounded) {
-	moments := Track(samples, rate, listen)
+func tones(moments []Heard, samples []float32, rate int) (out []sounded) {
 	hop := max(1, int(listen*float64(rate)))
 	power := func(k int) float64 {
 		sum := 0.0

@@ -20,7 +20,7 @@ func rendered(l lick.Lick) []float32 {
 func TestHearLine(t *testing.T) {
 	l := testline.Build(t, 60, "4:7*1/8 9*1/8 3:6*1/8 7*1/8 2:5*1/8 8*1/8 5*1/8 3:7*1/4")
 	words := func(played lick.Lick) (out []string) {
-		heard, err := HearLine(rendered(played), Rate, l)
+		heard, err := HearLine(t.Context(), rendered(played), Rate, l)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -56,7 +56,7 @@ func TestHearLine(t *testing.T) {
 	if got := LineWords([]HeardNote{{1, HeardOnTime, 0}, {2, HeardLate, 60}}); got != "1 of 2 on time; 1 late." {
 		t.Error(got)
 	}
-	if _, err := HearLine(make([]float32, Rate), Rate, l); err == nil {
+	if _, err := HearLine(t.Context(), make([]float32, Rate), Rate, l); err == nil {
 		t.Error("silence is a line")
 	}
 }

@@ -30,6 +30,33 @@ type Options struct {
 	Levels *Levels
 }
 
+// Longest is for how many seconds a sound may last: beyond it a WAV file's head has no room for
+// its length.
+const Longest = 13 * 60 * 60
+
+// Seconds is for how long a lick sounds as the options ask, its lead and what rings on at the end
+// not counted. It is known before anything is laid out, as a lick of two notes may last for weeks.
+func (o Options) Seconds(l lick.Lick) float64 {
+	if o.Tempo > 0 {
+		l.Tempo = o.Tempo
+	}
+	begin, end := lick.Time{}, l.End()
+	if o.To > 0 && o.To <= len(l.Notes) && o.From >= 0 && o.From < o.To {
+		if o.From > 0 {
+			begin = l.Notes[o.From].At
+		}
+		if o.To < len(l.Notes) {
+			end = lick.Time{}
+			for _, n := range l.Notes[o.From:o.To] {
+				if end.Before(n.End()) {
+					end = n.End()
+				}
+			}
+		}
+	}
+	return l.Milliseconds(begin, end) / 1000 * float64(max(1, o.Rounds))
+}
+
 // Clicks are the beats that a click is on.
 type Clicks string
 
@@ -162,7 +189,7 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 		p.gestures = append(p.gestures, gesturesOf(g, l, i, times, start)...)
 	}
 	slices.SortStableFunc(p.gestures, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
-	p.bars(l, start)
+	p.bars(l, notes[0].At, start)
 	p.changes(l, start)
 	p.leadIn(g, l, o, notes)
 	return p
@@ -259,10 +286,13 @@ func rake(l lick.Lick, n lick.Note, at int64) (out []gesture) {
 
 // bars lists the beats of the round with the eighths between them, from the beginning of the
 // bar in which the pick-up lies. In a shuffle the off-beat eighth comes late as the line's do.
-func (p *plan) bars(l lick.Lick, start float64) {
+func (p *plan) bars(l lick.Lick, from lick.Time, start float64) {
 	unit := lick.NewTime(1, int64(l.Meter.Unit))
 	half := lick.NewTime(1, 2*int64(l.Meter.Unit))
 	at := l.Pickup.Sub(l.Meter.Bar().Times(1 + wholeBars(l)))
+	if before, _ := from.Sub(at).Div(l.Meter.Bar()); start > 0 && before > 1 {
+		at = at.Add(l.Meter.Bar().Times(before - 1)) // nothing of what lies before is heard
+	}
 	end := l.End()
 	for n := 0; at.Before(end); n++ {
 		for _, off := range []bool{false, true} {
@@ -271,6 +301,9 @@ func (p *plan) bars(l lick.Lick, start float64) {
 				t = at.Add(half)
 			}
 			when := samples(l.Milliseconds(lick.Time{}, t)/1000 - start)
+			if when >= p.round && !off {
+				return
+			}
 			if when >= 0 && when < p.round {
 				beatOf := n % l.Meter.Beats
 				p.beats = append(

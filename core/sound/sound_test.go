@@ -1,6 +1,7 @@
 package sound_test
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"os"
@@ -24,7 +25,11 @@ func heard(l lick.Lick, o sound.Options, step float64) (samples []float32, momen
 		}
 		samples = append(samples, buf[:n]...)
 	}
-	return samples, sound.Track(samples, sound.Rate, step)
+	moments, err := sound.Track(context.Background(), samples, sound.Rate, step)
+	if err != nil {
+		panic(err) // only an ended context does that
+	}
+	return samples, moments
 }
 
 // one is a lick of notes one after the other, a quarter each at 60.

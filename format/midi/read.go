@@ -114,12 +114,14 @@ func Decode(data []byte, ask read.Ask) (read.Result, error) {
 		if err := f.layOwn(&l, tracks[r.Line]); err != nil {
 			return r, err
 		}
+		r.Fit(&l)
 		return r, r.Finish(l, nil)
 	}
 	f.layForeign(&l, tracks[r.Line], ask.On(), &r)
 	if len(l.Notes) == 0 {
 		return r, errors.New("no note of the line lies on this guitar")
 	}
+	r.Fit(&l)
 	return r, r.Finish(l, l.Notes)
 }
 

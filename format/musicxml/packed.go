@@ -41,7 +41,11 @@ func DecodePacked(data []byte, ask read.Ask) (out read.Result, err error) {
 		return out, errors.New("that is no packed MusicXML")
 	}
 	name := ""
-	if c, err := unpacked(z, "META-INF/container.xml"); err == nil {
+	left := int64(lick.MaxBytes)
+	if ask.Room == nil {
+		ask.Room = &left
+	}
+	if c, err := unpacked(z, "META-INF/container.xml", ask.Room); err == nil {
 		var box struct {
 			Files []struct {
 				Path string `xml:"full-path,attr"`
@@ -57,21 +61,22 @@ func DecodePacked(data []byte, ask read.Ask) (out read.Result, err error) {
 			name = f.Name
 		}
 	}
-	score, err := unpacked(z, name)
+	score, err := unpacked(z, name, ask.Room)
 	if err != nil {
 		return out, err
 	}
 	return Decode(score, ask)
 }
 
-// unpacked is a file of a zip, no larger than a lick file may be.
-// What the zip claims is checked first, what comes out again.
-func unpacked(z *zip.Reader, name string) ([]byte, error) {
+// unpacked is a file of a zip, no larger than a lick file may be and than there is room left for,
+// which it takes. What the zip claims is checked first, what comes out again.
+func unpacked(z *zip.Reader, name string, room *int64) ([]byte, error) {
 	for _, f := range z.File {
 		if f.Name != name || name == "" {
 			continue
 		}
-		if f.UncompressedSize64 > lick.MaxBytes {
+		most := min(lick.MaxBytes, *room)
+		if most < 0 || f.UncompressedSize64 > uint64(most) {
 			return nil, errors.New("the packed score is too large")
 		}
 		r, err := f.Open()
@@ -79,9 +84,10 @@ func unpacked(z *zip.Reader, name string) ([]byte, error) {
 			return nil, errors.New("the packed score cannot be opened")
 		}
 		defer r.Close()
-		data, err := io.ReadAll(io.LimitReader(r, lick.MaxBytes+1))
+		data, err := io.ReadAll(io.LimitReader(r, most+1))
+		*room -= int64(len(data))
 		switch {
-		case len(data) > lick.MaxBytes:
+		case int64(len(data)) > most:
 			return nil, errors.New("the packed score is too large")
 		case err != nil:
 			return nil, errors.New("the packed score is damaged")

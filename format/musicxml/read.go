@@ -12,6 +12,8 @@ import (
 	"strconv"
 	"strings"
 
+	"golang.org/x/text/encoding/ianaindex"
+
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -38,24 +40,31 @@ type reader struct {
 	left      map[string]int
 }
 
-// Limits of a MusicXML file.
+// Limits of a MusicXML file. A large orchestra's score has some sixty parts.
 const (
 	maxNotes    = 20_000
 	maxDivision = 1 << 24
+	maxParts    = 500
+)
+
+// Why a score is refused while it is read.
+var (
+	errTooManyParts = fmt.Errorf("the score has more than %d parts", maxParts)
+	errCharset      = errors.New("it is written in an encoding that is not known here")
 )
 
 // Decode reads MusicXML: one staff of one part as one line. Places that the file names are kept, other
 // notes are laid where the hand is. The remarks say what was chosen and what was left out.
-// A document type is passed over, never fetched. Text in another encoding than UTF-8 is
-// refused.
+// A document type is passed over, never fetched.
 func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	var score xScore
-	d := xml.NewDecoder(bytes.NewReader(data))
-	d.CharsetReader = func(string, io.Reader) (io.Reader, error) {
-		return nil, errors.New("it is not written in UTF-8")
-	}
-	if err := xml.NewTokenDecoder(trimmed{d}).Decode(&score); err != nil {
-		return out, fmt.Errorf("that is no MusicXML of one score: %w", oneLineOf(err))
+	d := xml.NewDecoder(source(data))
+	d.CharsetReader = fromCharset
+	switch err := xml.NewTokenDecoder(&trimmed{d: d}).Decode(&score); {
+	case errors.Is(err, errTooManyParts), errors.Is(err, errCharset):
+		return out, err
+	case err != nil:
+		return out, errors.New("that is no MusicXML of one score, or a damaged one")
 	}
 	names := map[string]string{}
 	for _, p := range score.Parts {
@@ -99,18 +108,52 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	if len(r.lick.Notes) == 0 {
 		return out, errors.New("no note of the part lies on this guitar")
 	}
+	out.Fit(&r.lick)
 	r.chordLengths()
 	return out, out.Finish(r.lick, r.laid)
 }
 
-// trimmed reads XML without the space around words: files break their lines anywhere.
-type trimmed struct{ d *xml.Decoder }
+// source is a score's text in an encoding that the XML reader can begin with: what is written in
+// UTF-16 is turned into UTF-8; for others the score's first line says which it is.
+func source(data []byte) io.Reader {
+	if len(data) >= 2 && (data[0] == 0 || data[1] == 0 || data[0] >= 0xfe) {
+		return read.Text(bytes.NewReader(data))
+	}
+	return bytes.NewReader(bytes.TrimPrefix(data, []byte{0xef, 0xbb, 0xbf}))
+}
+
+// fromCharset reads the encoding that a score's first line names. UTF-16 has been turned into
+// UTF-8 by source already.
+func fromCharset(label string, r io.Reader) (io.Reader, error) {
+	if strings.HasPrefix(strings.ToLower(label), "utf-16") {
+		return r, nil
+	}
+	e, err := ianaindex.IANA.Encoding(label)
+	if err != nil || e == nil {
+		return nil, errCharset
+	}
+	return e.NewDecoder().Reader(r), nil
+}
+
+// trimmed reads XML without the space around words, as files break their lines anywhere, and
+// stops at a part too many.
+type trimmed struct {
+	d     *xml.Decoder
+	parts int
+}
 
 // Token implements xml.TokenReader.
-func (t trimmed) Token() (xml.Token, error) {
+func (t *trimmed) Token() (xml.Token, error) {
 	tok, err := t.d.RawToken()
-	if text, ok := tok.(xml.CharData); ok {
-		return xml.CharData(bytes.TrimSpace(text)), err
+	switch tok := tok.(type) {
+	case xml.CharData:
+		return xml.CharData(bytes.TrimSpace(tok)), err
+	case xml.StartElement:
+		if tok.Name.Local == "part" || tok.Name.Local == "score-part" {
+			if t.parts++; t.parts > 2*maxParts { // each is in the list and in the score
+				return nil, errTooManyParts
+			}
+		}
 	}
 	return tok, err
 }
@@ -171,9 +214,6 @@ func (n xNote) placed() bool {
 func (o xOctave) halfSteps() music.Pitch {
 	return music.Pitch(max(-36, min(36, o.Chromatic+12*o.Octave)))
 }
-
-// oneLineOf is an error in one line.
-func oneLineOf(err error) error { return errors.New(strings.Join(strings.Fields(err.Error()), " ")) }
 
 // time is so many divisions.
 // As a part of a whole note, which four quarters are.

@@ -20,6 +20,7 @@ import (
 type Ask struct {
 	Line   int         // which of the lines that the file holds, from 1; 0 is the one with the most notes
 	Guitar neck.Guitar // for lines that say no tuning; without strings it is the standard one
+	Room   *int64      // bytes that may still be unpacked, of several files together; nil: as many as one may have
 }
 
 // On is the guitar to lay a line on.
@@ -83,6 +84,35 @@ func (r *Result) Finish(l lick.Lick, chosen []lick.Note) (err error) {
 		}
 	}
 	return nil
+}
+
+// Fit has one string sound one note at a time, as files of several voices need not: a note ends
+// where the next one on its string begins, and of two that begin together there the first stays.
+// It says what it did.
+func (r *Result) Fit(l *lick.Lick) {
+	slices.SortStableFunc(l.Notes, func(a, b lick.Note) int { return a.At.Cmp(b.At) })
+	last := map[int]int{} // string → its note before
+	cut, gone := 0, 0
+	kept := l.Notes[:0]
+	for _, n := range l.Notes {
+		if k, ok := last[n.String]; ok && n.At.Before(kept[k].End()) {
+			if kept[k].At.Cmp(n.At) == 0 {
+				gone++
+				continue
+			}
+			kept[k].Len = n.At.Sub(kept[k].At)
+			cut++
+		}
+		last[n.String] = len(kept)
+		kept = append(kept, n)
+	}
+	l.Notes = kept
+	if cut > 0 {
+		r.Remark("%s shortened, as the next one on the same string begins before the end.", say.Count(cut, "note"))
+	}
+	if gone > 0 {
+		r.Remark("Left out: %s whose string sounds another one at that moment.", say.Count(gone, "note"))
+	}
 }
 
 // Remark adds a sentence.

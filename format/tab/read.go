@@ -21,7 +21,7 @@ func Decode(data []byte, _ read.Ask) (out read.Result, err error) {
 		return out, fmt.Errorf("the text tab has more than %d MB", maxBytes>>20)
 	}
 	r := reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
-	lines := strings.Split(strings.ReplaceAll(string(data), "\r\n", "\n"), "\n")
+	lines := strings.Split(read.TextOf(data), "\n")
 	for i := range lines {
 		lines[i] = colon.ReplaceAllString(lines[i], "$1|$2")
 	}

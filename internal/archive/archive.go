@@ -28,7 +28,9 @@ const (
 )
 
 // formatName and formatVersion stand in every archive's head.
-const formatName, formatVersion = "ornamen-notebook", 1
+// In the first version the log's revisions were keys of the database that it came from, which say
+// nothing elsewhere.
+const formatName, formatVersion = "ornamen-notebook", 2
 
 // head says what the archive is and by which version it was written.
 // A later version than this one's is refused: it may hold what would be lost.
@@ -93,6 +95,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 	putJSON("notebook.json", head{formatName, formatVersion})
 	ids, e := s.Ids(ctx)
 	err = errors.Join(err, e)
+	numbers := map[uint]uint{} // of a revision, its number in its chain
 	for n, id := range ids {
 		c, e := s.ChainOf(ctx, id)
 		if err = errors.Join(err, e); err != nil {
@@ -104,6 +107,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		}
 		h := history{Head: c.Head}
 		for i, p := range c.Past {
+			numbers[p.ID] = uint(i + 1)
 			name := fmt.Sprintf("%04d.lick.json", i+1)
 			put(folder+"/"+name, p.Data)
 			h.Versions = append(h.Versions, version{name, p.What, p.Parent, p.Aside, p.At})
@@ -133,8 +137,9 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 	putJSON("changes.json", cs)
 	played, e := s.Log(ctx)
 	err = errors.Join(err, e)
-	for i := range played { // a lick is named by its place among the folders
+	for i := range played { // a lick is named by its place among the folders, a version by its number
 		played[i].LickID = uint(slices.Index(ids, played[i].LickID) + 1)
+		played[i].RevisionID = numbers[played[i].RevisionID]
 	}
 	if len(played) > 0 {
 		putJSON("practice.json", played)
@@ -195,6 +200,11 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs),
 		u.maybe("changes.json", &cs), u.maybe("practice.json", &w.Log)); err != nil {
 		return 0, err
+	}
+	for i := range w.Log {
+		if h.Version == 1 {
+			w.Log[i].RevisionID = 0
+		}
 	}
 	if err := practising.Check(w.Log); err != nil {
 		return 0, err

@@ -16,7 +16,7 @@ import (
 
 func open(t *testing.T) *store.Store {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), time.Now)
+	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), func() time.Time { return time.Date(2026, 11, 25, 18, 0, 0, 0, time.UTC) })
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -61,6 +61,11 @@ func TestRoundTrip(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	played := store.Played{LickID: e.ID, RevisionID: made, Title: "First steps", Clean: 1,
+		At: time.Date(2026, 11, 24, 20, 33, 0, 0, time.FixedZone("", -8*3600))}
+	if err := from.Play(ctx, played); err != nil {
+		t.Fatal(err)
+	}
 	var b bytes.Buffer
 	if n, err := Write(ctx, &b, from); err != nil || n != 1 {
 		t.Fatalf("%d licks, %v", n, err)
@@ -75,6 +80,14 @@ func TestRoundTrip(t *testing.T) {
 	rows, err := to.List(ctx, store.Query{Find: "first steps 1", Tag: "barn", Limit: 9})
 	if err != nil || len(rows) != 1 {
 		t.Fatalf("%v %v", rows, err)
+	}
+	// The log names the lick and the version that were played, and its evening is that evening.
+	log, err := to.Log(ctx)
+	if err != nil || len(log) != 1 || log[0].LickID != rows[0].ID || log[0].At.Format("2 15:04") != "24 20:33" {
+		t.Fatalf("%+v %v", log, err)
+	}
+	if l, err := to.At(ctx, log[0].LickID, log[0].RevisionID); err != nil || l.Title != "First steps" {
+		t.Errorf("it was version %d: %q, %v", log[0].RevisionID, l.Title, err)
 	}
 	got, err := to.Get(ctx, rows[0].ID)
 	if err != nil || !got.CanUndo || !got.CanRedo {

@@ -3,11 +3,11 @@ package demo
 import (
 	"context"
 	"fmt"
-	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/player"
+	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
 
@@ -264,7 +264,12 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	return fillLog(ctx, s, time.Now())
+	engine := judge.NewEngine(player.DefaultPlayer())
+	all, err := worked(ctx, s, engine)
+	if err != nil {
+		return err
+	}
+	return practising.Add(ctx, s, logOf(all, engine, s.Now())...)
 }
 
 // mended takes the first fix of a finding, so that the lick has its mistake among its versions.

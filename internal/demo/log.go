@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"ornamen/core/judge"
-	"ornamen/core/player"
 	"ornamen/core/practice"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -34,25 +33,19 @@ var practised = []struct {
 	{"Barn door ladder", 0}, {"Thaw bends", -1},
 }
 
-// fillLog writes what the invented player has practised up to a day, the same every time but for
-// the dates.
-//
-// The player climbs the ladder as the stand would lead, from what the log says so far; a round
-// is clean by chance, of both hands, the reach and the bends together, as the calibration's
-// model has it. So the page of progress shows what that model makes of a player whose abilities
-// are known.
-func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
-	engine := judge.NewEngine(player.DefaultPlayer())
+// work is a part of a lick that is practised.
+type work struct {
+	entry store.Entry
+	piece practice.Piece
+	part  practice.Part
+}
+
+// worked finds the parts of practised in a notebook.
+func worked(ctx context.Context, s *store.Store, engine *judge.Engine) ([]work, error) {
 	pieces := practising.NewPieces()
-	rng := rand.New(rand.NewPCG(20, 26))
 	rows, err := s.List(ctx, store.Query{Limit: 100})
 	if err != nil {
-		return err
-	}
-	type work struct {
-		entry store.Entry
-		piece practice.Piece
-		part  practice.Part
+		return nil, err
 	}
 	var all []work
 	for _, p := range practised {
@@ -62,11 +55,11 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 			}
 			e, err := s.Get(ctx, r.ID)
 			if err != nil {
-				return err
+				return nil, err
 			}
 			piece, err := pieces.Of(ctx, engine, "", e)
 			if err != nil {
-				return err
+				return nil, err
 			}
 			k := p.part
 			if k < 0 {
@@ -75,12 +68,23 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 			all = append(all, work{e, piece, piece.Parts[k]})
 		}
 	}
-	var log []practice.Entry
+	return all, nil
+}
+
+// logOf is what the invented player has practised up to the day before now, the same every time
+// but for the dates.
+//
+// The player climbs the ladder as the stand would lead, from what the log says so far; a round
+// is clean by chance, of both hands, the reach and the bends together, as the calibration's
+// model has it. So the page of progress shows what that model makes of a player whose abilities
+// are known.
+func logOf(all []work, engine *judge.Engine, now time.Time) (log []practice.Entry) {
+	rng := rand.New(rand.NewPCG(20, 26))
 	for day := -logDays; day < 0; day++ {
 		if rng.Float64() > playsDay {
 			continue
 		}
-		at := time.Date(now.Year(), now.Month(), now.Day(), 18, 0, 0, 0, now.Location()).AddDate(0, 0, day)
+		at := time.Date(now.Year(), now.Month(), now.Day()+day, 18, 0, 0, 0, now.Location())
 		for _, w := range all {
 			if rng.Float64() < 0.35 || w.part.Ceiling <= 0 {
 				continue
@@ -97,7 +101,7 @@ func fillLog(ctx context.Context, s *store.Store, now time.Time) error {
 			}
 		}
 	}
-	return practising.Add(ctx, s, log...)
+	return log
 }
 
 // chance is how likely a hand is clean at a tempo, given its ceiling; 0 is a hand with nothing to

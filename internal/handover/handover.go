@@ -51,7 +51,7 @@ const maxLaid = 1500
 
 // Unpack reads every lick file of a zip for a player.
 func Unpack(ctx context.Context, e *judge.Engine, r io.ReaderAt, size int64) ([]format.Packed, error) {
-	files, err := format.Unpack(r, size, ask(e, 0))
+	files, err := format.Unpack(ctx, r, size, ask(e, 0))
 	if err != nil {
 		return nil, err
 	}

@@ -6,6 +6,10 @@ package practising
 import (
 	"context"
 	"fmt"
+	"io"
+	"path/filepath"
+	"slices"
+	"strings"
 	"time"
 
 	"ornamen/core/bend"
@@ -13,11 +17,18 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/player"
 	"ornamen/core/practice"
+	"ornamen/format/read"
 	"ornamen/internal/store"
 )
 
-// Log is the notebook's log.
+// Log is the notebook's log as it is to be read now (practice.Settled), the oldest entry first.
 func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
+	log, err := Written(ctx, s)
+	return practice.Settled(log, s.Now()), err
+}
+
+// Written is the notebook's log as it was written, with the times that were written.
+func Written(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 	rows, err := s.Log(ctx)
 	if err != nil {
 		return nil, err
@@ -38,6 +49,15 @@ func entryOf(r store.Played) practice.Entry {
 		Reach: r.Reach, Bends: r.Bends, Move: r.Move, Time: r.At}
 }
 
+// Read reads a log from a file: JSON by its name, else CSV, in whatever encoding it is written.
+// The error is one sentence.
+func Read(name string, r io.Reader) ([]practice.Entry, error) {
+	if strings.EqualFold(filepath.Ext(name), ".json") {
+		return practice.ReadJSON(read.Text(r))
+	}
+	return practice.ReadCSV(read.Text(r))
+}
+
 // Check says in one sentence what is wrong with rows that come from a file.
 func Check(rows []store.Played) error {
 	for i, r := range rows {
@@ -56,17 +76,41 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 			First: e.From, Last: e.To,
 			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes,
 			Comfort: string(e.Comfort),
-			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, Move: e.Move, At: e.Time.UTC()}
+			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, Move: e.Move, At: e.Time}
 	}
 	return s.Play(ctx, rows...)
 }
 
-// Day is today's plan.
+// Take adds a log from elsewhere. What names a lick of the notebook only by its number gets its
+// title, so that it can be read when the lick is gone.
+func Take(ctx context.Context, s *store.Store, log []practice.Entry) error {
+	titles := map[uint]string{}
+	for i := range log {
+		e := &log[i]
+		if e.Title != "" || e.Lick == 0 {
+			continue
+		}
+		title, known := titles[e.Lick]
+		if !known {
+			title = fmt.Sprintf("Lick %d", e.Lick)
+			if x, err := s.Get(ctx, e.Lick); err == nil {
+				title = titled(x)
+			}
+			titles[e.Lick] = title
+		}
+		e.Title = title
+	}
+	return Add(ctx, s, log...)
+}
+
+// Day is the plan of the day on which now falls, from what the log says up to its end.
 func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now time.Time) ([]practice.Item, error) {
 	log, err := Log(ctx, s)
 	if err != nil {
 		return nil, err
 	}
+	day := practice.DateOf(now)
+	log = slices.DeleteFunc(log, func(e practice.Entry) bool { return practice.DateOf(e.Time) > day })
 	pieces, err := NewPieces().All(ctx, e, "", s, log)
 	if err != nil {
 		return nil, err

@@ -13,7 +13,8 @@ import (
 // Past is one revision of a chain that is carried from one notebook to another.
 // Versions of a chain are numbered from 1 in the order they were made.
 type Past struct {
-	Parent int // number of the version it was made on, 0 for the first
+	ID     uint // its key in the notebook that it was read from, 0 for none
+	Parent int  // number of the version it was made on, 0 for the first
 	Data   []byte
 	What   string
 	Aside  bool
@@ -63,7 +64,7 @@ func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 		if err != nil {
 			return c, &UnreadableError{id, r.ID, err}
 		}
-		p := Past{Data: data, What: r.What, Aside: r.Aside, At: r.CreatedAt}
+		p := Past{ID: r.ID, Data: data, What: r.What, Aside: r.Aside, At: r.CreatedAt}
 		if r.ParentID != nil {
 			p.Parent = number[*r.ParentID]
 		}
@@ -86,16 +87,16 @@ type Whole struct {
 // AddAll adds what another notebook held, all or nothing: its licks beside those that are here;
 // tones, recipes, changes and a player only where there are none of that name. Numbers of rows
 // are made anew, so that a notebook can be added to itself. The log's lines name their lick by
-// its place among the chains, from 1, and 0 where it is gone; they are changed in place.
+// its place among the chains and their revision by its number in that chain, both from 1, and 0
+// where it is gone; they are changed in place.
 func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		ids := make([]uint, len(w.Chains))
+		ids := make([][]uint, len(w.Chains)) // of the lick, then of its revisions
 		for i, c := range w.Chains {
-			id, err := addChain(tx, c)
-			if err != nil {
+			var err error
+			if ids[i], err = addChain(tx, c); err != nil {
 				return err
 			}
-			ids[i] = id
 		}
 		for _, p := range w.Palettes {
 			p.ID = 0
@@ -116,17 +117,20 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 			}
 		}
 		for i := range w.Log {
-			// A line names its lick by its place among the chains.
+			// A line names its lick by its place among the chains, and its version by its place in it.
 			x := &w.Log[i]
-			x.ID, x.RevisionID = 0, 0
-			if k := x.LickID; k >= 1 && int(k) <= len(ids) {
-				x.LickID = ids[k-1]
-			} else {
-				x.LickID = 0
+			k, version := int(x.LickID), int(x.RevisionID)
+			x.ID, x.LickID, x.RevisionID = 0, 0, 0
+			if k < 1 || k > len(ids) {
+				continue
+			}
+			x.LickID = ids[k-1][0]
+			if version >= 1 && version < len(ids[k-1]) {
+				x.RevisionID = ids[k-1][version]
 			}
 		}
 		if len(w.Log) > 0 {
-			if err := tx.CreateInBatches(&w.Log, 200).Error; err != nil {
+			if err := addPlayed(tx, w.Log); err != nil {
 				return err
 			}
 		}
@@ -139,14 +143,15 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 }
 
 // addChain writes a lick with all of its versions, keys of rows made anew.
-func addChain(tx *gorm.DB, c Chain) (uint, error) {
+// It returns the lick's key, then those of its revisions.
+func addChain(tx *gorm.DB, c Chain) ([]uint, error) {
 	head, err := lick.Parse(c.Past[c.Head-1].Data)
 	if err != nil {
-		return 0, err
+		return nil, err
 	}
 	row := Lick{Title: head.Title}
 	if err := tx.Create(&row).Error; err != nil {
-		return 0, err
+		return nil, err
 	}
 	ids := make([]uint, len(c.Past))
 	for i, p := range c.Past {
@@ -155,13 +160,13 @@ func addChain(tx *gorm.DB, c Chain) (uint, error) {
 			r.ParentID = &ids[p.Parent-1]
 		}
 		if err := tx.Create(&r).Error; err != nil {
-			return 0, err
+			return nil, err
 		}
 		ids[i] = r.ID
 	}
 	row.HeadID = ids[c.Head-1]
 	if err := tx.Save(&row).Error; err != nil {
-		return 0, err
+		return nil, err
 	}
-	return row.ID, index(tx, row.ID, head)
+	return append([]uint{row.ID}, ids...), index(tx, row.ID, head)
 }

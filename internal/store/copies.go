@@ -10,9 +10,9 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
 	"time"
 
-	"github.com/gofrs/flock"
 	"gorm.io/gorm"
 )
 
@@ -37,12 +37,13 @@ func (s *Store) Backup(ctx context.Context, to string) error {
 // which is synced and then renamed. VACUUM INTO reads one state of the notebook while others
 // write.
 func (s *Store) copyTo(ctx context.Context, to string) error {
-	tmp, err := os.CreateTemp(filepath.Dir(to), ".ornamen-*")
+	tmp, err := os.CreateTemp(filepath.Dir(to), inMaking)
 	if err != nil {
 		return bare(err)
 	}
 	name := tmp.Name()
 	defer os.Remove(name)
+	defer claimed(name)()
 	if err := tmp.Close(); err != nil {
 		return bare(err)
 	}
@@ -72,7 +73,7 @@ func synced(name string) error {
 // is moved, and the old one has another name before the new one takes its own. Between the two
 // there is a moment without a notebook at path; both files are then beside it.
 func Restore(from, path string, now func() time.Time) (kept string, err error) {
-	check, err := OpenToRead(from)
+	check, err := OpenToRead(from, now)
 	if err != nil {
 		return "", err
 	}
@@ -83,19 +84,24 @@ func Restore(from, path string, now func() time.Time) (kept string, err error) {
 	if err := errors.Join(err, check.Close()); err != nil {
 		return "", fmt.Errorf("%s: %w", from, err)
 	}
-	lock := flock.New(path+".lock", flock.SetPermissions(0o600))
-	switch ok, err := lock.TryLock(); {
-	case err != nil:
-		return "", fmt.Errorf("%s: %w", path, bare(err))
-	case !ok:
-		return "", fmt.Errorf("%s: %w", path, ErrOpen)
+	if real, err := filepath.EvalSymlinks(path); err == nil {
+		path = real
 	}
-	defer lock.Unlock()
-	tmp, err := os.CreateTemp(filepath.Dir(path), ".ornamen-*")
+	info, err := os.Stat(path)
+	if err != nil {
+		info = nil // there is none yet
+	}
+	locks, err := locked(path, info)
+	if err != nil {
+		return "", fmt.Errorf("%s: %w", path, err)
+	}
+	defer unlock(locks)
+	tmp, err := os.CreateTemp(filepath.Dir(path), inMaking)
 	if err != nil {
 		return "", fmt.Errorf("%s: %w", path, bare(err))
 	}
 	defer os.Remove(tmp.Name())
+	defer claimed(tmp.Name())()
 	err = fill(tmp, from)
 	if err = errors.Join(err, tmp.Close()); err != nil {
 		return "", fmt.Errorf("%s: %w", path, plain(err))
@@ -128,14 +134,30 @@ func fill(to *os.File, from string) error {
 	return to.Sync()
 }
 
-// Copies lists the daily copies beside the notebook, the oldest first.
+// Copies lists the daily copies beside the notebook, the oldest first. Those that a clock that ran
+// ahead has dated stand before all others: their day is not known, and they must neither outlast
+// true ones nor be taken for the last.
 func (s *Store) Copies() []string {
 	list, err := filepath.Glob(globQuoted(s.path) + ".daily-*")
 	if err != nil {
 		return nil
 	}
-	slices.Sort(list)
+	today := s.daily()
+	slices.SortFunc(list, func(a, b string) int {
+		if ahead := a > today; ahead != (b > today) {
+			if ahead {
+				return -1
+			}
+			return 1
+		}
+		return strings.Compare(a, b)
+	})
 	return list
+}
+
+// daily is the name of today's copy.
+func (s *Store) daily() string {
+	return fmt.Sprintf("%s.daily-%s", s.path, s.now().Format(time.DateOnly))
 }
 
 // globQuoted makes a path match itself alone.
@@ -159,7 +181,7 @@ func (s *Store) Housekeep(ctx context.Context) error {
 	if err := s.there(); err != nil {
 		return err
 	}
-	today := fmt.Sprintf("%s.daily-%s", s.path, s.now().Format("2006-01-02"))
+	today := s.daily()
 	if _, err := os.Stat(today); errors.Is(err, os.ErrNotExist) {
 		if err := s.copyTo(ctx, today); err != nil {
 			return fmt.Errorf("daily copy: %w", err)

@@ -21,8 +21,10 @@ var (
 	ErrBusy     = errors.New("another program is using the notebook; nothing was saved, try again")
 	ErrOpen     = errors.New("the notebook is open in another Ornamen; stop that one, or name another file with --db")
 	ErrGone     = errors.New(
-		"the notebook's file was moved, replaced or deleted while Ornamen runs, so nothing was saved",
+		"the notebook's file, or the log of last changes beside it, was moved, replaced or deleted while Ornamen runs, " +
+			"so nothing was saved",
 	)
+	ErrForeign = errors.New("this is another program's database, and no notebook; nothing of it was changed")
 	ErrDamaged = errors.New("the notebook's file is damaged")
 	ErrNewer   = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
 	ErrNoUndo  = errors.New("there is nothing to undo")

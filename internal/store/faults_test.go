@@ -3,6 +3,7 @@ package store
 import (
 	"bytes"
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"os"
@@ -25,7 +26,7 @@ func TestSecondProgram(t *testing.T) {
 	var opened []*Store
 	for range 6 {
 		wg.Go(func() {
-			s, err := Open(path, time.Now)
+			s, err := Open(path, clock)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -43,7 +44,7 @@ func TestSecondProgram(t *testing.T) {
 		t.Error(err)
 	}
 	// Reading beside it works.
-	r, err := OpenToRead(path)
+	r, err := OpenToRead(path, clock)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,7 +71,7 @@ func TestKilledStart(t *testing.T) {
 		time.Sleep(time.Duration(k) * 3 * time.Millisecond)
 		cmd.Process.Kill()
 		cmd.Wait()
-		s, err := Open(path, time.Now)
+		s, err := Open(path, clock)
 		if err != nil {
 			t.Fatalf("killed after %d ms: %v", 3*k, err)
 		}
@@ -106,7 +107,7 @@ func TestFileGone(t *testing.T) {
 		if err != nil || len(rescued) != 1 {
 			t.Fatalf("%s: %v %v", how, rescued, err)
 		}
-		r, err := OpenToRead(rescued[0])
+		r, err := OpenToRead(rescued[0], clock)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -129,7 +130,7 @@ func TestNewerSchema(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := Open(path, time.Now); !errors.Is(err, ErrNewer) {
+	if _, err := Open(path, clock); !errors.Is(err, ErrNewer) {
 		t.Errorf("opened with %v", err)
 	}
 	if after, _ := os.ReadFile(path); !bytes.Equal(before, after) {
@@ -142,7 +143,7 @@ func TestNewerSchema(t *testing.T) {
 func TestUpgradeFromEverySchema(t *testing.T) {
 	for n := 1; n < len(migrations); n++ {
 		path := filepath.Join(t.TempDir(), "n.db")
-		old := &Store{path: path, now: time.Now}
+		old := &Store{path: path, now: clock}
 		if err := old.open(); err != nil {
 			t.Fatal(err)
 		}
@@ -233,12 +234,12 @@ func TestDamageAndRestore(t *testing.T) {
 	if err := os.WriteFile(path, data, 0o600); err != nil {
 		t.Fatal(err)
 	}
-	_, err = Open(path, time.Now)
+	_, err = Open(path, clock)
 	if !errors.Is(err, ErrDamaged) || !strings.Contains(err.Error(), "ornamen restore") ||
 		!strings.Contains(err.Error(), daily[0]) {
 		t.Fatalf("a damaged file: %v", err)
 	}
-	kept, err := Restore(daily[0], path, time.Now)
+	kept, err := Restore(daily[0], path, clock)
 	if err != nil || kept == "" {
 		t.Fatalf("%q %v", kept, err)
 	}
@@ -247,10 +248,10 @@ func TestDamageAndRestore(t *testing.T) {
 		t.Errorf("%+v %v", c, err)
 	}
 	// A notebook in use, a file that is none, and a target that is there are refused.
-	if _, err := Restore(daily[0], path, time.Now); !errors.Is(err, ErrOpen) {
+	if _, err := Restore(daily[0], path, clock); !errors.Is(err, ErrOpen) {
 		t.Errorf("restored under a running program: %v", err)
 	}
-	if _, err := Restore(kept, filepath.Join(t.TempDir(), "m.db"), time.Now); err == nil {
+	if _, err := Restore(kept, filepath.Join(t.TempDir(), "m.db"), clock); err == nil {
 		t.Error("a damaged backup was put in place")
 	}
 	if err := s.Backup(ctx, daily[0]); err == nil {
@@ -328,5 +329,187 @@ func TestErrorsAreTold(t *testing.T) {
 	cancel()
 	if _, err := s.List(stopped, Query{Limit: 1}); !errors.Is(err, context.Canceled) {
 		t.Errorf("a request that is gone gives %v", err)
+	}
+}
+
+// The same notebook is open once, whatever name it is opened by; the first one loses nothing.
+func TestOneServerAFile(t *testing.T) {
+	dir := t.TempDir()
+	path := filepath.Join(dir, "n.db")
+	s := open(t, path)
+	if _, err := s.Add(ctx, titled("kept"), "made"); err != nil {
+		t.Fatal(err)
+	}
+	hard, soft := filepath.Join(dir, "hard.db"), filepath.Join(dir, "soft.db")
+	if err := errors.Join(os.Link(path, hard), os.Symlink(path, soft)); err != nil {
+		t.Fatal(err)
+	}
+	copied := filepath.Join(dir, "copy.db")
+	if err := s.Backup(ctx, copied); err != nil {
+		t.Fatal(err)
+	}
+	for _, name := range []string{path, hard, soft} {
+		if _, err := Open(name, clock); !errors.Is(err, ErrOpen) {
+			t.Errorf("%s is opened a second time: %v", name, err)
+		}
+		if _, err := Restore(copied, name, clock); !errors.Is(err, ErrOpen) {
+			t.Errorf("%s is replaced while it is open: %v", name, err)
+		}
+	}
+	s.Close()
+	again := open(t, soft)
+	if c, err := again.Count(ctx, Query{}); err != nil || c.All != 1 {
+		t.Errorf("%+v %v", c, err)
+	}
+}
+
+// A write-ahead log that is deleted is noticed before an edit is acknowledged, and what was saved
+// is written beside the notebook.
+func TestLogGone(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "n.db")
+	s := open(t, path)
+	e, err := s.Add(ctx, titled("kept"), "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := os.Remove(path + "-wal"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Commit(ctx, e.ID, e.Revision, titled("lost?"), "edit"); !errors.Is(err, ErrGone) {
+		t.Fatalf("acknowledged, or refused with %v", err)
+	}
+	rescued, err := filepath.Glob(path + ".rescued-*")
+	if err != nil || len(rescued) != 1 {
+		t.Fatalf("%v %v", rescued, err)
+	}
+	r, err := OpenToRead(rescued[0], clock)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer r.Close()
+	if got, err := r.Get(ctx, e.ID); err != nil || got.Lick.Title != "kept" {
+		t.Errorf("the rescued file holds %+v, %v", got, err)
+	}
+}
+
+// Another program's database is refused and left as it is, byte for byte, with nothing beside it.
+func TestForeign(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "other.db")
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, q := range []string{"CREATE TABLE migrations (id TEXT)", "CREATE TABLE recipes (id INTEGER, soup TEXT)"} {
+		if _, err := db.Exec(q); err != nil {
+			t.Fatal(err)
+		}
+	}
+	db.Close()
+	before, err := os.ReadFile(path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Open(path, clock); !errors.Is(err, ErrForeign) {
+		t.Errorf("opened: %v", err)
+	}
+	if _, err := OpenToRead(path, clock); !errors.Is(err, ErrForeign) {
+		t.Errorf("opened to be read: %v", err)
+	}
+	after, err := os.ReadFile(path)
+	if err != nil || !bytes.Equal(before, after) {
+		t.Errorf("it was changed: %v", err)
+	}
+	if beside, _ := filepath.Glob(path + "*"); len(beside) != 1 {
+		t.Errorf("beside it lie %v", beside)
+	}
+}
+
+// What a killed program has left half made is gone after the next start; what is being made stays.
+func TestLeftovers(t *testing.T) {
+	dir := t.TempDir()
+	left, making := filepath.Join(dir, ".ornamen-123"), filepath.Join(dir, ".ornamen-456")
+	for _, name := range []string{left, left + "-journal", making} {
+		if err := os.WriteFile(name, []byte("half"), 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	free := claimed(making)
+	open(t, filepath.Join(dir, "n.db"))
+	list, err := filepath.Glob(filepath.Join(dir, ".ornamen-*"))
+	if err != nil || len(list) != 1 || list[0] != making {
+		t.Errorf("%v %v", list, err)
+	}
+	free()
+}
+
+// Daily copies that a clock dated ten years ahead are the first to go: today's is made and kept,
+// and is the last.
+func TestCopiesFromTheFuture(t *testing.T) {
+	day := time.Date(2026, 3, 1, 9, 0, 0, 0, time.UTC)
+	path := filepath.Join(t.TempDir(), "n.db")
+	s, err := Open(path, func() time.Time { return day })
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	for n := range keptDaily {
+		name := fmt.Sprintf("%s.daily-2036-01-%02d", path, n+1)
+		if err := os.WriteFile(name, []byte("copy"), 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for n := range 9 {
+		if err := s.Housekeep(ctx); err != nil {
+			t.Fatal(err)
+		}
+		copies := s.Copies()
+		if want := path + ".daily-" + day.Format("2006-01-02"); copies[len(copies)-1] != want || len(copies) != keptDaily {
+			t.Fatalf("on day %d the copies are %v", n, copies)
+		}
+		day = day.AddDate(0, 0, 1)
+	}
+	for _, name := range s.Copies() {
+		if strings.Contains(name, "2036") {
+			t.Errorf("%s is still there", name)
+		}
+	}
+}
+
+// Lines of the log that an earlier version took and cannot give back are set aside when the
+// notebook is opened; the rest is read, and read-only too.
+func TestSetAside(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "n.db")
+	s := open(t, path)
+	at := clock()
+	if err := s.Play(ctx, Played{LickID: 1, Title: "Weir", Clean: 1, At: at}); err != nil {
+		t.Fatal(err)
+	}
+	for _, bad := range []string{"lick_id = -1", "lick_id = -9223372036854775808", "revision_id = 5000000000",
+		"at = 'soon'"} {
+		err := s.Play(ctx, Played{LickID: 1, Title: "Broken", Clean: 1, At: at})
+		if err == nil {
+			err = s.db.Exec("UPDATE played SET " + bad + " WHERE id = (SELECT MAX(id) FROM played)").Error
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	if log, err := s.Log(ctx); err != nil || len(log) != 1 {
+		t.Errorf("before it is opened again: %d lines, %v", len(log), err)
+	}
+	s.Close()
+	s = open(t, path)
+	log, err := s.Log(ctx)
+	if err != nil || len(log) != 1 || log[0].Title != "Weir" {
+		t.Errorf("%+v %v", log, err)
+	}
+	aside, err := s.SetAside(ctx)
+	if err != nil || len(aside) != 4 || !strings.Contains(aside[0], "Broken") {
+		t.Errorf("%v %v", aside, err)
+	}
+	s.Close()
+	s = open(t, path)
+	if aside, err := s.SetAside(ctx); err != nil || len(aside) != 4 {
+		t.Errorf("set aside twice: %v %v", aside, err)
 	}
 }

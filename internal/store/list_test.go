@@ -5,7 +5,6 @@ import (
 	"path/filepath"
 	"slices"
 	"testing"
-	"time"
 
 	"ornamen/core/lick"
 )
@@ -95,7 +94,7 @@ func TestList(t *testing.T) {
 // Ten thousand licks of thirty-two notes, all judged: the first page, a search and
 // the counts.
 func BenchmarkNotebook(b *testing.B) {
-	s, err := Open(filepath.Join(b.TempDir(), "n.db"), time.Now)
+	s, err := Open(filepath.Join(b.TempDir(), "n.db"), clock)
 	if err != nil {
 		b.Fatal(err)
 	}

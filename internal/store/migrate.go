@@ -95,6 +95,10 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE played ADD COLUMN bends REAL NOT NULL DEFAULT 0`,
 		`ALTER TABLE played ADD COLUMN move TEXT NOT NULL DEFAULT ''`,
 	)},
+	{ID: "0009-days", Migrate: statements(
+		`ALTER TABLE played ADD COLUMN zone INTEGER`,
+		`CREATE TABLE set_aside (id INTEGER PRIMARY KEY AUTOINCREMENT, data TEXT NOT NULL, created_at DATETIME NOT NULL)`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

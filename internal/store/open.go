@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -23,11 +24,12 @@ import (
 // Store is an open notebook. It is safe for concurrent use: up to four connections read at
 // once, writers wait for each other.
 type Store struct {
-	db   *gorm.DB
-	path string
-	now  func() time.Time
-	lock *flock.Flock
-	file os.FileInfo // the file that was opened, to notice when another stands in its place
+	db    *gorm.DB
+	path  string
+	now   func() time.Time
+	locks []*flock.Flock
+	file  os.FileInfo // the file that was opened, to notice when another stands in its place
+	log   os.FileInfo // its write-ahead log, for the same
 
 	// ReadOnly says that the file cannot be written; reading works.
 	ReadOnly bool
@@ -39,14 +41,17 @@ type Store struct {
 }
 
 // Open opens or makes the notebook at path, for one program at a time. The clock
-// gives the times of revisions. A file that cannot be written is opened for reading.
+// gives the times of revisions and the days of practice, in the player's time zone. A file that cannot be written is opened for reading.
 // An older notebook is brought up to date after a dated copy of it was made.
 //
-// The steps stand in the order in which each needs those before it: the lock, the connection, a
-// look at every page, the upgrade. A failure closes what was opened and leaves the file as it
+// The steps stand in the order in which each needs those before it: whose file it is, the lock,
+// the connection, a look at every page, the upgrade. A failure closes what was opened and leaves the file as it
 // was.
 func Open(path string, now func() time.Time) (*Store, error) {
 	s := &Store{path: path, now: now}
+	if real, err := filepath.EvalSymlinks(path); err == nil {
+		s.path = real // SQLite keeps its files beside that name
+	}
 	existed, err := s.prepare()
 	if err == nil {
 		err = s.open()
@@ -58,7 +63,14 @@ func Open(path string, now func() time.Time) (*Store, error) {
 		err = s.migrate(existed)
 	}
 	if err == nil {
-		s.file, err = os.Stat(path)
+		s.file, err = os.Stat(s.path)
+	}
+	if err == nil && !s.ReadOnly {
+		err = s.setAside()
+	}
+	if err == nil && !s.ReadOnly {
+		s.log, err = os.Stat(s.path + "-wal")
+		s.sweep()
 	}
 	if err != nil {
 		s.Close()
@@ -69,9 +81,12 @@ func Open(path string, now func() time.Time) (*Store, error) {
 
 // OpenToRead opens a notebook for reading beside a program that may be writing it.
 // It takes no lock and makes no copy. What the writer commits meanwhile is seen by later reads.
-func OpenToRead(path string) (*Store, error) {
-	s := &Store{path: path, now: time.Now, ReadOnly: true}
+func OpenToRead(path string, now func() time.Time) (*Store, error) {
+	s := &Store{path: path, now: now, ReadOnly: true}
 	_, err := os.Stat(path)
+	if err == nil {
+		err = foreign(path)
+	}
 	if err == nil {
 		err = s.open()
 	}
@@ -85,6 +100,9 @@ func OpenToRead(path string) (*Store, error) {
 	return s, nil
 }
 
+// Now is the time by the notebook's clock, in the player's time zone.
+func (s *Store) Now() time.Time { return s.now() }
+
 // prepare takes the notebook for this program and makes the file, for its owner
 // alone, where there is none.
 func (s *Store) prepare() (existed bool, err error) {
@@ -93,25 +111,98 @@ func (s *Store) prepare() (existed bool, err error) {
 			return existed, errors.New("this is a folder; name a file in it")
 		}
 	}
+	if existed {
+		if err := foreign(s.path); err != nil {
+			return existed, err
+		}
+	}
 	f, err := os.OpenFile(s.path, os.O_RDWR|os.O_CREATE, 0o600)
+	var info os.FileInfo
+	if err == nil {
+		info, err = f.Stat()
+		f.Close()
+	}
 	switch {
 	case err == nil:
-		f.Close()
 	case existed && (errors.Is(err, fs.ErrPermission) || strings.Contains(err.Error(), "read-only")):
 		s.ReadOnly = true
 		return existed, nil
 	default:
 		return existed, bare(err)
 	}
-	s.lock = flock.New(s.path+".lock", flock.SetPermissions(0o600))
-	switch ok, err := s.lock.TryLock(); {
-	case err != nil:
-		return existed, bare(err)
-	case !ok:
-		return existed, ErrOpen
-	}
-	return existed, nil
+	s.locks, err = locked(s.path, info)
+	return existed, err
 }
+
+// locked takes the notebook at a path for this program: by its name, which older versions of
+// Ornamen look at, and by what file it is, so that a hard link to it is the same notebook.
+func locked(path string, info os.FileInfo) (locks []*flock.Flock, err error) {
+	locks = []*flock.Flock{flock.New(path+".lock", flock.SetPermissions(0o600))}
+	if info != nil {
+		if l := identityLock(path, info); l != nil {
+			locks = append(locks, l)
+		}
+	}
+	for i, l := range locks {
+		ok, err := l.TryLock()
+		if err == nil && ok {
+			continue
+		}
+		unlock(locks[:i])
+		if err != nil {
+			return nil, bare(err)
+		}
+		return nil, ErrOpen
+	}
+	return locks, nil
+}
+
+// unlock gives locks free.
+func unlock(locks []*flock.Flock) (err error) {
+	for _, l := range locks {
+		err = errors.Join(err, l.Unlock())
+	}
+	return err
+}
+
+// foreign refuses another program's database before anything of it is changed: it has tables, and
+// none of them is a notebook's. What is damaged or empty is looked at later.
+func foreign(path string) error {
+	q := url.Values{"mode": {"ro"}, "immutable": {"1"}}
+	dsn := (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: q.Encode()}).String()
+	db, err := sql.Open("sqlite", dsn)
+	if err != nil {
+		return nil
+	}
+	defer db.Close()
+	var tables, ours int
+	err = db.QueryRow(`SELECT COUNT(*), COALESCE(SUM(name IN ('licks', 'migrations')), 0) FROM sqlite_master`).
+		Scan(&tables, &ours)
+	if err == nil && tables > 0 && ours < 2 {
+		return ErrForeign
+	}
+	return nil
+}
+
+// sweep removes files in the making that a killed program has left beside the notebook.
+func (s *Store) sweep() {
+	list, err := filepath.Glob(globQuoted(filepath.Dir(s.path)) + "/" + inMaking)
+	if err != nil {
+		return
+	}
+	for _, name := range list {
+		info, err := os.Lstat(name)
+		if err != nil || !info.Mode().IsRegular() || !abandoned(name, info, s.now().Unix()) {
+			continue
+		}
+		for _, end := range []string{"", "-journal", "-wal", "-shm"} {
+			os.Remove(name + end)
+		}
+	}
+}
+
+// inMaking is how files are named until they are whole.
+const inMaking = ".ornamen-*"
 
 // bare is a file error without the path, which the sentence names already.
 func bare(err error) error {
@@ -121,6 +212,9 @@ func bare(err error) error {
 	}
 	return err
 }
+
+// connections is how many requests may read at once.
+const connections = 4
 
 // open opens the database file with the settings that every connection needs. A write costs a
 // sync of the disk, which is what an edit that was answered is worth; reads never wait for it
@@ -157,13 +251,14 @@ func (s *Store) open() error {
 	if err != nil {
 		return err
 	}
-	sqlDB.SetMaxOpenConns(4)
+	sqlDB.SetMaxOpenConns(connections)
+	sqlDB.SetMaxIdleConns(connections) // the last one to close would take the write-ahead log with it
 	return nil
 }
 
 // writable says whether files can be made in a folder.
 func writable(dir string) bool {
-	f, err := os.CreateTemp(dir, ".ornamen-*")
+	f, err := os.CreateTemp(dir, inMaking)
 	if err != nil {
 		return false
 	}
@@ -203,19 +298,17 @@ func (s *Store) Close() error {
 			err = db.Close()
 		}
 	}
-	if s.lock != nil {
-		err = errors.Join(err, s.lock.Unlock())
-	}
-	return err
+	return errors.Join(err, unlock(s.locks))
 }
 
-// there says whether the file that was opened still stands at its path. If not, its
-// content, which is still at hand, is written beside it once.
+// there says whether the file that was opened still stands at its path, and its write-ahead log
+// beside it: what was saved last is in the log alone. If not, the content, which is still at hand, is written beside it once.
 // Without this look, SQLite would go on writing into a file that has no name any more, and all
 // of it would be gone at the end.
 func (s *Store) there() error {
 	now, err := os.Stat(s.path)
-	if err == nil && os.SameFile(now, s.file) {
+	log, err2 := os.Stat(s.path + "-wal")
+	if err == nil && os.SameFile(now, s.file) && (s.log == nil || err2 == nil && os.SameFile(log, s.log)) {
 		return nil
 	}
 	s.rescue.Do(func() {

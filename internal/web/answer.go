@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"log"
 	"maps"
+	"math"
 	"net/http"
 	"slices"
 	"strconv"
@@ -220,6 +221,15 @@ func id(r *http.Request) (uint, error) {
 		return 0, store.ErrNotFound
 	}
 	return uint(n), nil
+}
+
+// number reads a number of a form; infinite ones and what is none are refused.
+func number(values []string) (any, error) {
+	x, err := strconv.ParseFloat(values[0], 64)
+	if err != nil || math.IsNaN(x) || math.IsInf(x, 0) {
+		return nil, errors.New("no number")
+	}
+	return x, nil
 }
 
 // decode reads a form into a typed value. What a field cannot hold is refused as the player's

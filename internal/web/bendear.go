@@ -9,7 +9,6 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
-	"time"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -158,8 +157,8 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	var heard sound.HeardBend
-	err = a.work.Do(r.Context(), 0, func(context.Context) (err error) {
-		heard, err = sound.HearBend(samples, rate, targetOf(bent, at))
+	err = a.work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
+		heard, err = sound.HearBend(ctx, samples, rate, targetOf(bent, at))
 		return err
 	})
 	if err != nil {
@@ -171,7 +170,7 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 		Title:    titleOf(e.Lick),
 		Revision: e.Revision,
 		Part:     bendPart(name),
-		Time:     time.Now(),
+		Time:     a.store.Now(),
 		Minutes:  0.2,
 	}
 	if heard.InTune() {

@@ -43,14 +43,43 @@ func secure(next http.Handler) http.Handler {
 	})
 }
 
-// ownPagesOnly refuses what another site's page would change. What it asks to see it may not
-// show, by the header of secure; a link that a player follows from there is welcome.
+// notOurs answers what another site's page has asked for.
+func notOurs(w http.ResponseWriter, _ *http.Request) {
+	http.Error(w, "Ornamen answers only to its own pages.", http.StatusForbidden)
+}
+
+// ownPagesOnly refuses what another site's page would change, and what it would fetch or embed: it
+// may not show that, by the headers of secure, but asking alone would make work. A link to a page
+// that a player follows from there is welcome.
 func ownPagesOnly(next http.Handler) http.Handler {
 	own := http.NewCrossOriginProtection()
-	own.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		http.Error(w, "Ornamen answers only to its own pages.", http.StatusForbidden)
+	own.SetDenyHandler(http.HandlerFunc(notOurs))
+	return own.Handler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if elsewhere(r) && (r.Header.Get("Sec-Fetch-Mode") != "navigate" || r.Header.Get("Sec-Fetch-Dest") != "document") {
+			notOurs(w, r)
+			return
+		}
+		next.ServeHTTP(w, r)
 	}))
-	return own.Handler(next)
+}
+
+// ownWorkOnly refuses even a link from another site to what starts a search, renders sound or
+// packs the notebook.
+func ownWorkOnly(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if elsewhere(r) {
+			notOurs(w, r)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// elsewhere says whether a page of another site asks, by the header that browsers send with
+// every request to this machine. A program that sends none is not a browser.
+func elsewhere(r *http.Request) bool {
+	site := r.Header.Get("Sec-Fetch-Site")
+	return site == "cross-site" || site == "same-site"
 }
 
 // sayFault puts a sentence into the empty page that the recovery of a fault leaves, which

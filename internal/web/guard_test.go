@@ -6,7 +6,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-	"time"
 
 	"ornamen/internal/store"
 )
@@ -15,7 +14,7 @@ import (
 // a sentence.
 func TestReadOnlyNotebook(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
-	s, err := store.Open(path, time.Now)
+	s, err := store.Open(path, evening)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -28,7 +27,7 @@ func TestReadOnlyNotebook(t *testing.T) {
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
-	if s, err = store.OpenToRead(path); err != nil {
+	if s, err = store.OpenToRead(path, evening); err != nil {
 		t.Fatal(err)
 	}
 	c := visit(t, path, s, e.ID)

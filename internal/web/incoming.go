@@ -12,7 +12,6 @@ import (
 	"net/http"
 	"path/filepath"
 	"strings"
-	"time"
 
 	"github.com/go-chi/chi/v5"
 
@@ -289,7 +288,7 @@ func (a notebookScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
 	var all store.Whole
 	for _, p := range files {
 		if p.Err == nil {
-			all.Chains = append(all.Chains, store.NewChain(p.Lick, "imported from "+p.Name, time.Now()))
+			all.Chains = append(all.Chains, store.NewChain(p.Lick, "imported from "+p.Name, a.store.Now()))
 		}
 	}
 	if len(all.Chains) == 0 {

@@ -65,8 +65,8 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	var heard []sound.HeardNote
-	err = a.work.Do(r.Context(), 0, func(context.Context) (err error) {
-		heard, err = sound.HearLine(samples, rate, l)
+	err = a.work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
+		heard, err = sound.HearLine(ctx, samples, rate, l)
 		return err
 	})
 	if err != nil {

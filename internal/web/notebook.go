@@ -10,7 +10,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/say"
@@ -210,9 +209,11 @@ func (a notebookScreen) judgeShown(ctx context.Context, rows []store.Row) (news 
 	if len(rows) < pageRows {
 		budget = fewBudget
 	}
-	until, done := time.Now().Add(budget), []store.Summary(nil)
+	blink, end := context.WithTimeout(ctx, budget)
+	defer end()
+	var done []store.Summary
 	for i := range rows {
-		if rows[i].Summary != nil || time.Now().After(until) {
+		if rows[i].Summary != nil || blink.Err() != nil {
 			continue
 		}
 		s, err := a.summary(ctx, rows[i])

@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"strings"
 	"time"
@@ -74,7 +73,7 @@ func (a practiceScreen) practise(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	ctx, now := r.Context(), time.Now()
+	ctx, now := r.Context(), a.store.Now()
 	var err error
 	switch f.Do {
 	case "clean", "miss":
@@ -151,7 +150,7 @@ func (a practiceScreen) logPage(w http.ResponseWriter, r *http.Request) {
 // logFile hands the log over as CSV or JSON.
 // GET /practice/log.csv or .json: what takeLog reads.
 func (a practiceScreen) logFile(w http.ResponseWriter, r *http.Request) {
-	log, err := practising.Log(r.Context(), a.store)
+	log, err := practising.Written(r.Context(), a.store)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -188,22 +187,12 @@ func (a practiceScreen) takeLog(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	defer f.Close()
-	data, err := io.ReadAll(f)
-	if err != nil {
-		a.fail(w, r, err)
-		return
-	}
-	var log []practice.Entry
-	if strings.HasSuffix(strings.ToLower(head.Filename), ".json") {
-		log, err = practice.ReadJSON(data)
-	} else {
-		log, err = practice.ReadCSV(bytes.NewReader(data))
-	}
+	log, err := practising.Read(head.Filename, f)
 	if err != nil {
 		a.fail(w, r, invalid{fmt.Errorf("%s was not read: %w", cut(head.Filename), err)})
 		return
 	}
-	if err := practising.Add(r.Context(), a.store, log...); err != nil {
+	if err := practising.Take(r.Context(), a.store, log); err != nil {
 		a.fail(w, r, err)
 		return
 	}

@@ -78,7 +78,7 @@ func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*prac
 	if f.Minutes < 1 || f.Minutes > mostMinutes {
 		f.Minutes = usualMinutes
 	}
-	now := time.Now()
+	now := a.store.Now()
 	log, err := practising.Log(ctx, a.store)
 	if err != nil {
 		return nil, err
@@ -92,12 +92,11 @@ func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*prac
 		return nil, err
 	}
 	// The plan is this morning's: what is played in the meantime stays on it, as done.
-	y, m, d := now.Date()
-	morning := time.Date(y, m, d, 0, 0, 0, 0, now.Location())
+	today := practice.DateOf(now)
 	before := slices.DeleteFunc(slices.Clone(log), func(e practice.Entry) bool {
-		return !e.Time.Before(morning) && e.Lick != 0
+		return practice.DateOf(e.Time) >= today && e.Lick != 0
 	})
-	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log, now)}
+	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log)}
 	items := practice.Day(f.Minutes, pieces, before, now)
 	used := 0
 	for _, x := range items {
@@ -113,7 +112,7 @@ func (a practiceScreen) practiceView(ctx context.Context, f practiceForm) (*prac
 			row.Tempo = fmt.Sprintf("%.0f", x.Tempo)
 			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes)
 			row.Done = slices.ContainsFunc(log, func(e practice.Entry) bool {
-				return !e.Time.Before(morning) && e.Lick == x.Lick && e.Part == x.Part.Name
+				return practice.DateOf(e.Time) >= today && e.Lick == x.Lick && e.Part == x.Part.Name
 			})
 			if f.Lick == 0 && !row.Done {
 				f.Lick, f.Part = x.Lick, x.Part.Name
@@ -210,9 +209,9 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 			x.Name, v.Minutes),
 			x.Name == part.Name})
 	}
-	now, spent := time.Now(), 0.0
+	today, spent := practice.DateOf(a.store.Now()), 0.0
 	for _, x := range log {
-		if x.Lick == e.ID && x.Part == part.Name && x.Time.YearDay() == now.YearDay() && x.Time.Year() == now.Year() {
+		if x.Lick == e.ID && x.Part == part.Name && practice.DateOf(x.Time) >= today {
 			spent += x.Minutes
 		}
 	}
@@ -247,6 +246,7 @@ func (a practiceScreen) stand(ctx context.Context, v *practicePage, f practiceFo
 // the model's player is this player.
 type logPage struct {
 	Empty     bool
+	Aside     int // lines that could not be read when the notebook was opened
 	Summary   string
 	Curves    []curveView
 	Minutes   template.HTML
@@ -283,7 +283,11 @@ func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 	if err != nil {
 		return nil, err
 	}
-	v := &logPage{Empty: len(log) == 0}
+	aside, err := a.store.SetAside(ctx)
+	if err != nil {
+		return nil, err
+	}
+	v := &logPage{Empty: len(log) == 0, Aside: len(aside)}
 	type key struct {
 		lick uint
 		part string
@@ -307,7 +311,7 @@ func (a practiceScreen) logView(ctx context.Context) (*logPage, error) {
 	v.Table = all
 	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
 	if week, best := practice.BestWeek(all); best > 0 {
-		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Format("2 January"), best)
+		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Time().Format("2 January"), best)
 	}
 	for _, k := range order[:min(mostCurves, len(order))] {
 		days := practice.Days(log, k.lick, k.part)

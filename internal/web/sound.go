@@ -165,12 +165,11 @@ func (f soundForm) player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
 // playerOf plays a line. What would go on for too long is refused: it is computed while it is
 // heard, and a file's length must fit its head.
 func playerOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Player, error) {
-	p := sound.NewPlayer(g, l, o)
-	if p.Len() > maxSeconds*sound.Rate {
-		return nil, fmt.Errorf("that would sound for %d minutes; at most %d are played at once",
-			p.Len()/sound.Rate/60, maxSeconds/60)
+	if seconds := o.Seconds(l); seconds > maxSeconds {
+		return nil, fmt.Errorf("that would sound for %.0f minutes; at most %d are played at once", seconds/60,
+			maxSeconds/60)
 	}
-	return p, nil
+	return sound.NewPlayer(g, l, o), nil
 }
 
 // soundFile sends the lick as it sounds, while it is computed.

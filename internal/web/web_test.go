@@ -34,6 +34,9 @@ type client struct {
 	id    uint
 }
 
+// evening is when the tests are run, unless they say otherwise.
+func evening() time.Time { return time.Date(2026, 11, 25, 18, 30, 0, 0, time.UTC) }
+
 // licks reads the whole notebook, the last touched first.
 func (c *client) licks() (out []store.Entry, err error) {
 	rows, err := c.store.List(context.Background(), store.Query{Limit: 1000})
@@ -50,7 +53,7 @@ func (c *client) licks() (out []store.Entry, err error) {
 func newClient(t testing.TB, l lick.Lick) *client {
 	t.Helper()
 	path := filepath.Join(t.TempDir(), "n.db")
-	s, err := store.Open(path, time.Now)
+	s, err := store.Open(path, evening)
 	if err != nil {
 		t.Fatal(err)
 	}

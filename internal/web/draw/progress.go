@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"html/template"
 	"math"
-	"time"
 
 	"ornamen/core/practice"
 )
@@ -39,11 +38,11 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 	}
 	last := 1.0
 	if n := len(days); n > 1 {
-		last = max(1, days[n-1].Day.Sub(days[0].Day).Hours()/24)
+		last = max(1, float64(days[n-1].Day-days[0].Day))
 	}
 	span := last + ahead*1.3
-	x := func(t time.Time) float64 {
-		return curveLeft + (wide-curveLeft-12)*t.Sub(days[0].Day).Hours()/24/span
+	x := func(d practice.Date) float64 {
+		return curveLeft + (wide-curveLeft-12)*float64(d-days[0].Day)/span
 	}
 	y := func(tempo float64) float64 { return 8 + (curveHigh-curveBelow-16)*(high-tempo)/max(1, high-low) }
 	for t := low; t <= high; t += max(10, math.Ceil((high-low)/40)*10) {
@@ -78,9 +77,9 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 			num(y(min(high, tempo+1.4*rise))), num(y(tempo+0.6*rise))))
 	}
 	if len(days) > 0 {
-		c.text(curveLeft, curveHigh-4, "axis begin", days[0].Day.Format("2 Jan"))
+		c.text(curveLeft, curveHigh-4, "axis begin", days[0].Day.Time().Format("2 Jan"))
 		if len(days) > 1 {
-			c.text(x(days[len(days)-1].Day), curveHigh-4, "axis", days[len(days)-1].Day.Format("2 Jan"))
+			c.text(x(days[len(days)-1].Day), curveHigh-4, "axis", days[len(days)-1].Day.Time().Format("2 Jan"))
 		}
 	}
 	return c.svg(wide, curveHigh, "progress", fmt.Sprintf("%d days of practice", len(days)), "width", wide,
@@ -96,17 +95,17 @@ func MinutesSVG(days []practice.Point, wide float64) template.HTML {
 	if len(days) == 0 {
 		return ""
 	}
-	most, span := 1.0, max(1, days[len(days)-1].Day.Sub(days[0].Day).Hours()/24)
+	most, span := 1.0, max(1, float64(days[len(days)-1].Day-days[0].Day))
 	for _, d := range days {
 		most = max(most, d.Minutes)
 	}
 	for _, d := range days {
-		x := curveLeft + (wide-curveLeft-16)*d.Day.Sub(days[0].Day).Hours()/24/span
+		x := curveLeft + (wide-curveLeft-16)*float64(d.Day-days[0].Day)/span
 		h := (high - 24) * d.Minutes / most
 		c.rect(x-2.5, high-20-h, 5, h, "minutes")
 	}
 	c.text(curveLeft-6, 12, "axis end", fmt.Sprintf("%.0f min", most))
-	c.text(curveLeft, high-4, "axis begin", days[0].Day.Format("2 Jan"))
-	c.text(wide-10, high-4, "axis end", days[len(days)-1].Day.Format("2 Jan"))
+	c.text(curveLeft, high-4, "axis begin", days[0].Day.Time().Format("2 Jan"))
+	c.text(wide-10, high-4, "axis end", days[len(days)-1].Day.Time().Format("2 Jan"))
 	return c.svg(wide, high, "progress", "Minutes a day", "width", wide, "height", high)
 }
