@@ -34,8 +34,22 @@ type client struct {
 	id    uint
 }
 
-// evening is when the tests are run, unless they say otherwise.
-func evening() time.Time { return time.Date(2026, 11, 25, 18, 30, 0, 0, time.UTC) }
+// evening is when the tests are run, unless they say otherwise; it goes on as they do.
+func evening() time.Time {
+	return time.Date(2026, 11, 25, 18, 30, 0, 0, time.UTC).Add(time.Since(began))
+}
+
+var began = time.Now()
+
+// inLosAngeles is a clock at 20:33 on Saturday, 28 November, when it is Sunday in Greenwich.
+func inLosAngeles(t testing.TB) func() time.Time {
+	t.Helper()
+	west, err := time.LoadLocation("America/Los_Angeles")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return func() time.Time { return time.Date(2026, 11, 28, 20, 33, 0, 0, west) }
+}
 
 // licks reads the whole notebook, the last touched first.
 func (c *client) licks() (out []store.Entry, err error) {
@@ -50,10 +64,13 @@ func (c *client) licks() (out []store.Entry, err error) {
 	return out, err
 }
 
-func newClient(t testing.TB, l lick.Lick) *client {
+func newClient(t testing.TB, l lick.Lick) *client { return newClientAt(t, l, evening) }
+
+// newClientAt serves a notebook with a lick by a clock.
+func newClientAt(t testing.TB, l lick.Lick, now func() time.Time) *client {
 	t.Helper()
 	path := filepath.Join(t.TempDir(), "n.db")
-	s, err := store.Open(path, evening)
+	s, err := store.Open(path, now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -139,6 +156,12 @@ func (c *client) edit(do, value string, more ...string) (*http.Response, string)
 
 func (c *client) upload(name string, data []byte) (*http.Response, string) {
 	c.t.Helper()
+	return c.uploadTo("/licks/import", name, data)
+}
+
+// uploadTo sends a file to a page that takes one.
+func (c *client) uploadTo(path, name string, data []byte) (*http.Response, string) {
+	c.t.Helper()
 	var b bytes.Buffer
 	w := multipart.NewWriter(&b)
 	f, err := w.CreateFormFile("file", name)
@@ -147,7 +170,7 @@ func (c *client) upload(name string, data []byte) (*http.Response, string) {
 	}
 	f.Write(data)
 	w.Close()
-	req, err := http.NewRequest("POST", c.url+"/licks/import", &b)
+	req, err := http.NewRequest("POST", c.url+path, &b)
 	if err != nil {
 		c.t.Fatal(err)
 	}

@@ -137,29 +137,41 @@ func TestFixIsTakenAsShown(t *testing.T) {
 	}
 }
 
-// What another site would change is refused, what it asks to see it may not show, and a link
-// from there is followed.
+// What another site would change is refused, and so is what it would fetch or embed, or any work
+// that a link from there would start; a link to a page is followed.
 func TestOwnPagesOnly(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	for _, k := range []struct {
-		site, method string
-		want         int
+		site, method, path string
+		link               bool
+		want               int
 	}{
-		{"cross-site", "POST", 403}, {"same-site", "POST", 403}, {"cross-site", "DELETE", 403},
-		{"cross-site", "GET", 200}, {"same-origin", "GET", 200}, {"none", "GET", 200}, {"", "GET", 200},
+		{"cross-site", "POST", "/", false, 403}, {"same-site", "POST", "/", false, 403},
+		{"cross-site", "DELETE", "/", false, 403}, {"cross-site", "GET", "/", true, 200},
+		{"cross-site", "GET", "/licks/1", true, 200}, {"cross-site", "GET", "/", false, 403},
+		{"same-origin", "GET", "/", false, 200}, {"none", "GET", "/", true, 200}, {"", "GET", "/", false, 200},
+		{"cross-site", "GET", "/licks/1/hands", true, 403}, {"cross-site", "GET", "/licks/1/hands", false, 403},
+		{"same-site", "GET", "/notebook.zip", true, 403}, {"cross-site", "GET", "/licks/1/sound.wav", true, 403},
+		{"cross-site", "GET", "/licks/1/mend", true, 403}, {"cross-site", "GET", "/licks/1/export/wav", true, 403},
+		{"cross-site", "GET", "/runs/sound.wav", true, 403}, {"none", "GET", "/notebook.zip", true, 200},
+		{"same-origin", "GET", "/licks/1/hands", false, 200}, {"", "GET", "/licks/1/sound.wav", false, 200},
 	} {
-		r, err := http.NewRequestWithContext(t.Context(), k.method, c.url+"/", nil)
+		r, err := http.NewRequestWithContext(t.Context(), k.method, c.url+k.path, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
 		r.Header.Set("Sec-Fetch-Site", k.site)
+		if k.link {
+			r.Header.Set("Sec-Fetch-Mode", "navigate")
+			r.Header.Set("Sec-Fetch-Dest", "document")
+		}
 		res, err := c.http.Do(r)
 		if err != nil {
 			t.Fatal(err)
 		}
 		res.Body.Close()
 		if res.StatusCode != k.want {
-			t.Errorf("%s from %s: %d, want %d", k.method, k.site, res.StatusCode, k.want)
+			t.Errorf("%s %s from %s: %d, want %d", k.method, k.path, k.site, res.StatusCode, k.want)
 		}
 		if res.Header.Get("Cross-Origin-Resource-Policy") != "same-origin" && k.want == 200 {
 			t.Errorf("%s from %s may be shown elsewhere", k.method, k.site)
