@@ -196,14 +196,12 @@ func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
 	return 0
 }
 
-// first picks the first node's posture and gives the costs to go after it. In a
-// loop every first posture is tried on its own, most promising first, until no
-// other can be better.
+// first picks the first node's posture and gives the costs to go after it; of a loop's see
+// closed.
 func (c *chain) first(k cost, sum bool, extra [][]float64) (pick int, value float64, rest [][]float64) {
 	free := c.toGo(k, c.ends(k, -1, extra), extra)
-	order := slices.Clone(c.nodes[0].allowed)
 	total := filled(len(c.nodes[0].stand))
-	for _, f := range order {
+	for _, f := range c.nodes[0].allowed {
 		if s := c.start(k, f, sum, extra); s < never && free[0][f] < never {
 			if sum {
 				total[f] = s + free[0][f]
@@ -216,18 +214,7 @@ func (c *chain) first(k cost, sum bool, extra [][]float64) (pick int, value floa
 		pick = c.lowest(0, total)
 		return pick, total[pick], free
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
-	pick, value, rest = order[0], never, free
-	for _, f := range order {
-		if total[f] >= value || c.ctx.Err() != nil {
-			break
-		}
-		r := c.toGo(k, c.ends(k, f, extra), extra)
-		if v := r[0][f]; v < value {
-			pick, value, rest = f, v, r
-		}
-	}
-	return pick, value, rest
+	return c.closed(k, extra, free, total)
 }
 
 // bound is the least possible largest load.
