@@ -22,6 +22,7 @@ const (
 // such stretch or a load would lie above the limit.
 func (c *chain) byPosition(limit float64) []int {
 	work := *c
+	work.known = 0
 	work.nodes = slices.Clone(c.nodes)
 	found := false
 	for from := 0; from < len(c.nodes); {
@@ -51,6 +52,7 @@ func (c *chain) cutBest(from, to int, limit float64) (best []node) {
 	least := never
 	for _, cuts := range c.positions(from, to) {
 		tried := *c
+		tried.known = 0
 		tried.nodes = slices.Clone(c.nodes)
 		for i, k := range cuts[:len(cuts)-1] {
 			if !tried.stay(k, cuts[i+1]) {

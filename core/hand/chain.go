@@ -62,6 +62,7 @@ type chain struct {
 	waits  bool    // open strings lie among its notes
 	opens  float64 // largest load of moves to open strings
 	lost   bool    // a fretted event has no node: no stance reaches any of it
+	known  float64 // the bound, once it was found; 0 before
 }
 
 // newChain lays the events out. Postures and moves that nothing can satisfy are
@@ -210,7 +211,7 @@ func (c *chain) closeLoop(events []Event, viaOpen bool, reach []int) {
 	c.close = &l
 	if math.IsInf(c.bound(), 1) {
 		// Each half can be done, but not the round: let the turn go.
-		c.nodes[0].broken = true
+		c.nodes[0].broken, c.known = true, 0
 		l = c.m.newLink(c.nodes[n-1].touches, plainTouches(c.nodes[0].touches), l.have, viaOpen)
 	}
 }

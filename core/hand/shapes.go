@@ -23,6 +23,7 @@ func (c *chain) byShape(limit float64) []int {
 		return nil
 	}
 	shaped := *c
+	shaped.known = 0
 	shaped.nodes = slices.Clone(c.nodes)
 	for k := range shaped.nodes {
 		n := &shaped.nodes[k]

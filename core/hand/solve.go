@@ -222,6 +222,9 @@ func (c *chain) bound() float64 {
 	if len(c.nodes) == 0 {
 		return c.opens
 	}
+	if c.known > 0 {
+		return c.known
+	}
 	floor := c.floor()
 	value, whole := c.sketch(floor)
 	if !whole {
@@ -229,7 +232,8 @@ func (c *chain) bound() float64 {
 		k.floor = floor
 		_, value, _ = c.first(k, false, nil)
 	}
-	return max(value, c.opens, floor)
+	c.known = max(value, c.opens, floor)
+	return c.known
 }
 
 // floor is a lower bound of the bound: the largest of the least loads that the moves of each

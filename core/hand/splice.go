@@ -33,7 +33,7 @@ func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
 		}
 	}
 	c := ld.c
-	if loop || len(c.nodes) == 0 {
+	if len(c.nodes) == 0 {
 		return ld
 	}
 	k := minimax()
@@ -83,14 +83,33 @@ func (w weighed) push(before []float64, from, to []int) []float64 {
 
 // With is the bound of the line with its events [from, to) changed to others of the
 // same number, and whether every step of the changed part can be done at some
-// tempo. A loop is worked out anew. Where the context has ended there is no bound.
-func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound float64, ok bool) {
-	c := ld.c
-	if ld.loop || len(changed) != to-from {
-		events := slices.Clone(ld.events)
-		copy(events[from:to], changed)
-		return c.m.Bound(ctx, events, ld.loop)
+// tempo. Of a bound above most it is enough to know that it is: a loop is worked out anew
+// only where it may lie below, which the same line with its ends open tells, as a lower bound.
+// Where the context has ended there is no bound.
+func (ld *Laid) With(ctx context.Context, from, to int, changed []Event, most float64) (bound float64, ok bool) {
+	if len(changed) != to-from || len(ld.c.nodes) == 0 {
+		return ld.anew(ctx, from, to, changed)
 	}
+	bound, ok = ld.joined(ctx, from, to, changed)
+	if !ld.loop || ctx.Err() != nil {
+		return bound, ok
+	}
+	if turns := from <= ld.c.nodes[0].event; ok && !turns && bound > most {
+		return bound, ok
+	}
+	return ld.anew(ctx, from, to, changed)
+}
+
+// anew is With without what is known of the line.
+func (ld *Laid) anew(ctx context.Context, from, to int, changed []Event) (bound float64, ok bool) {
+	events := slices.Concat(ld.events[:from], changed, ld.events[to:])
+	return ld.c.m.Bound(ctx, events, ld.loop)
+}
+
+// joined is the bound of a line whose changed part is joined to what is known of the rest; of a
+// loop with its ends open.
+func (ld *Laid) joined(ctx context.Context, from, to int, changed []Event) (bound float64, ok bool) {
+	c := ld.c
 	// The nodes outside the changed part.
 	last := slices.IndexFunc(c.nodes, func(n node) bool { return n.event >= from }) - 1
 	next := slices.IndexFunc(c.nodes, func(n node) bool { return n.event >= to })
@@ -117,7 +136,7 @@ func (ld *Laid) With(ctx context.Context, from, to int, changed []Event) (bound 
 	opens := 0.0
 	for i := range ld.events {
 		if i >= from && i < to {
-			if i > 0 {
+			if i > 0 || ld.loop {
 				opens = max(opens, c.m.opensOf(changed[i-from]))
 			}
 			continue

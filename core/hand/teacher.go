@@ -112,6 +112,7 @@ func asked(dear [][]float64, picks []int) (sum float64) {
 // event has none.
 func (c *chain) unstrained() (*chain, bool) {
 	easy := *c
+	easy.known = 0
 	easy.nodes = slices.Clone(c.nodes)
 	for k := range easy.nodes {
 		n := &easy.nodes[k]

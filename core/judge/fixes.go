@@ -3,6 +3,7 @@ package judge
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 	"sync"
 
@@ -20,6 +21,10 @@ const (
 	mendedFindings = 10 // have fixes tried, the worst ones
 	triedFixes     = 20 // edits are tried for one finding
 	mendWindow     = 3  // columns before and after an edit whose open hands are found again
+	// mendedColumns bounds the work of all tries together: a try takes about the time of the columns
+	// that it works on, and one that changes a whole long line many of them.
+	mendedColumns = 2400
+	roundWork     = 6 // times a line's for a loop that is worked out whole
 )
 
 // rises is by how much a ceiling must rise for a fix to be worth offering.
@@ -37,9 +42,25 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	worst, left := worstOfEach(r.Findings)
 	helpful := make([][]Fix, len(worst))
 	var wg sync.WaitGroup
+	room, untried := mendedColumns, 0
 	for i, f := range worst {
-		list := md.candidates(*f)
-		wg.Go(func() { helpful[i] = md.fixes(*f, list) })
+		w := md.window(*f)
+		list := slices.DeleteFunc(md.candidates(*f), func(c candidate) bool {
+			columns := w.to - w.from
+			if c.scope != around {
+				columns = len(md.line.Columns)
+			}
+			if l.Loop && columns == len(md.line.Columns) {
+				columns *= roundWork
+			}
+			if room -= columns; room < 0 {
+				room += columns
+				untried++
+				return true
+			}
+			return false
+		})
+		wg.Go(func() { helpful[i] = md.fixes(*f, w, list) })
 	}
 	wg.Wait()
 	if err := md.Done(); err != nil {
@@ -69,9 +90,7 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	if err := md.Done(); err != nil {
 		return err
 	}
-	if left > 0 {
-		r.LeftOut = say.FixesLeftOut(len(worst), len(worst)+left)
-	}
+	r.LeftOut = say.FixesLeftOut(len(worst), len(worst)+left, untried)
 	return nil
 }
 
@@ -141,9 +160,8 @@ func (md *mender) candidates(f Finding) []candidate {
 
 // fixes are those of the candidates that help. What changes one move comes before
 // what changes the line.
-func (md *mender) fixes(f Finding, list []candidate) []Fix {
+func (md *mender) fixes(f Finding, w window, list []candidate) []Fix {
 	var out []Fix
-	w := md.window(f)
 	found := map[string]bool{}
 	for _, c := range list {
 		if md.Ctx.Err() != nil {
@@ -190,12 +208,16 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	if !eased && c.scope == around && !md.holdsBottleneck(w) {
 		return Fix{}, false
 	}
-	bound, ok := md.laid.With(md.Ctx, w.from, w.to, w.changed(ln))
+	worth, exact := md.most(), md.most()
+	if eased {
+		worth, exact = 0, math.Inf(1) // now it is enough that it can be played, later the bound is said
+	}
+	bound, ok := md.laid.With(md.Ctx, w.from, w.to, w.changed(ln), worth)
 	if !ok || !eased && !md.faster(bound) {
 		return Fix{}, false
 	}
 	md.Fingers(&part, ln, md.hand, load.Slack)
-	bound, ok = md.laid.With(md.Ctx, w.from, w.to, w.changed(md.LayOut(part, false)))
+	bound, ok = md.laid.With(md.Ctx, w.from, w.to, w.changed(md.LayOut(part, false)), exact)
 	if !ok || !eased && !md.faster(bound) {
 		return Fix{}, false
 	}
@@ -244,6 +266,14 @@ func (md *mender) beside(edit lick.Edit, whole lick.Lick) string {
 		}
 	}
 	return say.Beside(fingers, strokes)
+}
+
+// most is the load of the fretting hand above which no ceiling is worth offering.
+func (md *mender) most() float64 {
+	if was := md.report.Ceiling; was > 0 {
+		return md.lick.Tempo / float64(was*rises)
+	}
+	return math.Inf(1)
 }
 
 // faster says whether a largest load of the fretting hand leaves room for a ceiling

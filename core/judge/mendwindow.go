@@ -20,15 +20,15 @@ type window struct {
 // at finds a note of the line in the part.
 func (w window) at(note int) int { return note - w.first }
 
-// window cuts the part around a finding out. A loop, and a finding whose notes lie
-// far apart, take the whole line.
+// window cuts the part around a finding out. A finding whose notes lie far apart takes the whole
+// line, and so does one near the turn of a loop, where what follows stands at the other end.
 func (md *mender) window(f Finding) window {
 	n := len(md.line.Columns)
 	lo, hi := md.line.ColumnOf[slices.Min(f.Notes)-1], md.line.ColumnOf[slices.Max(f.Notes)-1]
-	if md.lick.Loop || hi-lo > 4*mendWindow {
+	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
+	if turns := md.lick.Loop && (from == 0 || to == n); turns || hi-lo > 4*mendWindow {
 		return md.all()
 	}
-	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
 	w := md.part(from, to, 1)
 	for skip := 2; w.skip < from && !md.same(w); skip *= 2 {
 		w = md.part(from, to, skip)

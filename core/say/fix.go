@@ -159,7 +159,16 @@ func Beside(fingers []Changed, strokes int) string {
 	return text
 }
 
-// FixesLeftOut says that only the worst findings had fixes tried for them.
-func FixesLeftOut(tried, findings int) string {
-	return fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.", tried, findings)
+// FixesLeftOut says what limits left out: only the worst findings had fixes tried for them, and
+// some edits that change a whole long line were not. Empty where nothing was.
+func FixesLeftOut(tried, findings, untried int) string {
+	var out []string
+	if tried < findings {
+		out = append(out, fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.", tried,
+			findings))
+	}
+	if untried > 0 {
+		out = append(out, fmt.Sprintf("The line is long: not tried for it: %s.", Count(untried, "more edit")))
+	}
+	return strings.Join(out, " ")
 }
