@@ -38,7 +38,7 @@ func (mx *matrix) rowLeast() []float64 {
 
 // Bounds of what a model keeps, in bytes (about 75 kB a move between two notes).
 const (
-	keptMoves    = 128 << 20
+	keptMoves    = 384 << 20
 	keptStands   = 4 << 20
 	postureBytes = 24
 	keyBytes     = 128

@@ -86,7 +86,7 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 			f.Fixes = append(f.Fixes, fix)
 		}
 	}
-	md.landings(r)
+	untried += md.landings(r)
 	if err := md.Done(); err != nil {
 		return err
 	}

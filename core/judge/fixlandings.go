@@ -8,14 +8,19 @@ import (
 	"ornamen/core/lick"
 )
 
-// mendedLandings is for how many landings ways to mend them are tried.
-const mendedLandings = 4
+// Limits of the ways that are tried to mend landings (model defaults): of how many landings, and
+// how many notes all of the changed lines have together.
+const (
+	mendedLandings = 4
+	landingNotes   = 1500
+)
 
 // landings tries what brings a phrase to its change: each changed line is judged by both hands,
-// and offered with its ceiling unless it breaks where the line did not.
-func (md *mender) landings(r *Report) {
+// and offered with its ceiling unless it breaks where the line did not. It says how many ways were
+// left out.
+func (md *mender) landings(r *Report) (untried int) {
 	read := changes.Read(md.lick)
-	tried := 0
+	tried, room := 0, landingNotes
 	for i := range r.Findings {
 		f := &r.Findings[i]
 		if f.Meant || f.Code != LandingEarly && f.Code != LandingLate && f.Code != ChordMissed {
@@ -26,13 +31,18 @@ func (md *mender) landings(r *Report) {
 			continue
 		}
 		if tried++; tried > mendedLandings {
-			return
+			return untried
 		}
 		for n, fix := range changes.Mend(md.line.Guitar, md.lick, read, read.Landings[k]) {
-			if md.Ctx.Err() != nil {
-				return
+			if room -= len(fix.Lick.Notes); room < 0 {
+				room += len(fix.Lick.Notes)
+				untried++
+				continue
 			}
-			got, err := md.Check(md.Ctx, fix.Lick)
+			if md.Ctx.Err() != nil {
+				return untried
+			}
+			got, err := md.Check(md.Ctx, md.handsKept(fix.Lick))
 			if err != nil || got.Verdict > r.Verdict {
 				continue
 			}
@@ -42,6 +52,38 @@ func (md *mender) landings(r *Report) {
 			})
 		}
 	}
+	return untried
+}
+
+// handsKept is a line made of the report's with the hands that were found for the notes that are
+// still where they were, but for those next to a change: what is far from it need not be found
+// again.
+func (md *mender) handsKept(l lick.Lick) lick.Lick {
+	type spot struct {
+		at   lick.Time
+		str  int
+		fret int
+	}
+	was := map[spot]lick.Note{}
+	for _, n := range md.report.Lick.Notes {
+		was[spot{n.At, n.String, n.Fret}] = n
+	}
+	out := l.Clone()
+	far := len(out.Notes) // notes since the last change
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		m, same := was[spot{n.At, n.String, n.Fret}]
+		if far++; !same {
+			far = 0
+			for k := max(0, i-mendWindow); k < i; k++ {
+				out.Notes[k].Finger, out.Notes[k].Stroke = l.Notes[k].Finger, l.Notes[k].Stroke
+			}
+		}
+		if far > mendWindow && n.Finger == lick.NoFinger && n.Slur == m.Slur {
+			n.Finger, n.Stroke = m.Finger, m.Stroke
+		}
+	}
+	return out
 }
 
 // isOf says whether a finding is about a landing.
