@@ -12,18 +12,48 @@ import (
 	"ornamen/core/load"
 	"ornamen/core/pick"
 	"ornamen/core/player"
+	"ornamen/core/say"
 )
 
 // Check judges a lick at its tempo. Fingers and strokes that are not decided
 // are filled in as the player's habits propose them; places, slurs and rhythm
-// are kept. Fixes are left to Mend. The error is the context's.
+// are kept. Fixes are left to Mend. Of a line longer than MaxNotes its beginning is judged, and
+// LeftOut says so. The error is the context's.
 func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
+	if len(l.Notes) > MaxNotes {
+		return e.checkBeginning(ctx, l)
+	}
 	t := Task{e, ctx}
 	j := t.checked(l)
 	if err := t.Done(); err != nil {
 		return nil, err
 	}
 	return j.Alone(), nil
+}
+
+// MaxNotes is how many notes of a line are judged together: an answer is worth some seconds, and
+// who works on more works on a part of it.
+const MaxNotes = 2048
+
+// checkBeginning judges the notes of a long line that lie within the limit. The report has a place
+// for every note; those beyond it are as they are written.
+func (e *Engine) checkBeginning(ctx context.Context, l lick.Lick) (*Report, error) {
+	n := MaxNotes
+	for n > 1 && l.Notes[n].At.Cmp(l.Notes[n-1].At) == 0 {
+		n-- // notes that sound together stay together
+	}
+	part := l
+	part.Notes, part.Loop, part.Parts = slices.Clone(l.Notes[:n]), false, nil
+	r, err := e.Check(ctx, part)
+	if err != nil {
+		return nil, err
+	}
+	whole := l.Clone()
+	copy(whole.Notes, r.Lick.Notes)
+	r.Lick = whole
+	r.Notes = append(r.Notes, make([]Note, len(l.Notes)-n)...)
+	r.LeftOut = say.BeginningOnly(n, len(l.Notes))
+	return r, nil
 }
 
 // checked fills a lick's hands in around what is locked and judges the result, without

@@ -38,6 +38,9 @@ const rises = 1.01
 // names is exactly that of its lick. What was left out is said in LeftOut. The
 // report must be Check's of l; the error is the context's.
 func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
+	if len(l.Notes) > MaxNotes {
+		return ctx.Err() // only its beginning was judged, and LeftOut says so
+	}
 	md := newMender(Task{e, ctx}, l, r)
 	worst, left := worstOfEach(r.Findings)
 	helpful := make([][]Fix, len(worst))

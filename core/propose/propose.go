@@ -3,6 +3,7 @@ package propose
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"ornamen/core/hand"
@@ -48,6 +49,10 @@ const MaxFreePlaces = 2048
 func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
 		return []Proposal{}, nil
+	}
+	if len(l.Notes) > judge.MaxNotes {
+		return nil, fmt.Errorf("the line has %d notes, and hands are found for at most %d together: choose a part of it",
+			len(l.Notes), judge.MaxNotes)
 	}
 	p := question{e.Ask(ctx)}.newProposer(l, a)
 	steps := []func(){p.recommend}

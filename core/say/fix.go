@@ -159,6 +159,12 @@ func Beside(fingers []Changed, strokes int) string {
 	return text
 }
 
+// BeginningOnly says that only the first notes of a long line were judged.
+func BeginningOnly(judged, notes int) string {
+	return fmt.Sprintf("The line has %d notes: its first %d were judged, and no fixes were tried; work on a part of it.",
+		notes, judged)
+}
+
 // FixesLeftOut says what limits left out: only the worst findings had fixes tried for them, and
 // some edits that change a whole long line were not. Empty where nothing was.
 func FixesLeftOut(tried, findings, untried int) string {

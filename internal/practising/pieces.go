@@ -35,29 +35,41 @@ func NewPieces() *Pieces {
 	return &Pieces{kept.New[pieceKey](keptPieces, func(p practice.Piece) int { return partBytes * (1 + len(p.Parts)) })}
 }
 
+// longest is how many notes of a lick are split for practice: what is longer is practised by its
+// beginning, or by licks cut from it.
+const longest = 512
+
 // mostPieces is how many licks are looked at for a plan: those touched last, and those of the
 // log.
 const mostPieces = 60
 
 // Of is a lick as something to practise, with its parts; who names the engine's player. A lick
 // of 64 notes takes about 30 ms the first time: it is judged whole, and each of its parts
-// alone.
+// alone. Of one longer than longest it is the beginning.
 func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.Entry) (practice.Piece, error) {
 	key := pieceKey{x.ID, x.Revision, who}
 	if p, ok := m.kept.Get(key); ok {
 		return p, nil
 	}
-	r, err := e.Check(ctx, x.Lick)
+	l, title := x.Lick, titled(x)
+	if len(l.Notes) > longest {
+		n := longest
+		for n > 1 && l.Notes[n].At == l.Notes[n-1].At {
+			n-- // what sounds together stays together
+		}
+		l.Notes, l.Loop, l.Parts, title = l.Notes[:n], false, nil, title+", its beginning"
+	}
+	r, err := e.Check(ctx, l)
 	if err != nil {
 		return practice.Piece{}, err
 	}
-	parts, err := practice.PartsBothWays(ctx, e, x.Lick, r)
+	parts, err := practice.PartsBothWays(ctx, e, l, r)
 	if err != nil {
 		return practice.Piece{}, err
 	}
-	p := practice.Piece{Lick: x.ID, Title: titled(x), Wanted: x.Lick.Tempo, Parts: parts,
-		Landings: len(x.Lick.Chords) > 1,
-		Bends:    slices.ContainsFunc(x.Lick.Notes, func(n lick.Note) bool { return n.Bend != nil })}
+	p := practice.Piece{Lick: x.ID, Title: title, Wanted: l.Tempo, Parts: parts,
+		Landings: len(l.Chords) > 1,
+		Bends:    slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Bend != nil })}
 	m.kept.Put(key, p)
 	return p, nil
 }

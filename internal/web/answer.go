@@ -213,10 +213,11 @@ func sentence(s string) string {
 	return head
 }
 
-// id reads the lick's number from the address.
+// id reads the lick's number from the address, which may name a bar behind it.
 // What is no number names nothing, so that the error is the one of a lick that is not there.
 func id(r *http.Request) (uint, error) {
-	n, err := strconv.ParseUint(chi.URLParam(r, "id"), 10, 31)
+	number, _, _ := strings.Cut(chi.URLParam(r, "id"), ".")
+	n, err := strconv.ParseUint(number, 10, 31)
 	if err != nil || n == 0 {
 		return 0, store.ErrNotFound
 	}

@@ -158,6 +158,7 @@ func (a *App) routes() http.Handler {
 		work.Get("/import/{key}/sounding", notebook.uploadSound)
 		work.Get("/notebook.zip", notebook.exportAll)
 		r.Route("/licks/{id}", func(r chi.Router) {
+			r.Use(inWindow)
 			work := r.With(ownWorkOnly)
 			r.Get("/", bench.bench)
 			r.Get("/at", bench.benchAt)

@@ -41,6 +41,9 @@ func (a benchScreen) bench(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	v, parts, err := a.drawn(r.Context(), e, c)
+	if err == nil {
+		v.Window, err = a.windowView(r.Context(), e.ID, e.Revision)
+	}
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -184,7 +187,7 @@ func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 	if !ok {
 		return
 	}
-	base, err := a.store.At(r.Context(), n, f.Rev)
+	base, err := a.at(r.Context(), n, f.Rev)
 	if err != nil {
 		a.fail(w, r, err)
 		return
@@ -199,7 +202,7 @@ func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{err})
 		return
 	}
-	e, err := a.commit(r.Context(), n, f.Rev, next, ed.What())
+	e, err := a.commitShown(r.Context(), n, f.Rev, next, ed.What())
 	if err != nil {
 		a.failStale(w, r, n, err)
 		return
@@ -273,7 +276,7 @@ func (a benchScreen) travel(w http.ResponseWriter, r *http.Request, move mover) 
 		return
 	}
 	a.touched(n)
-	a.answerBench(w, r, e, f.caret, f.Have)
+	a.answerBench(w, r, shown(r.Context(), e), f.caret, f.Have)
 }
 
 // mend tries fixes for the findings and sends the findings with them. The page asks for it when
@@ -301,7 +304,7 @@ func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 // export hands the lick over as a file of a format, named after its title. Open hands are
 // filled in for formats that show them.
 func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.entry(w, r)
+	e, ok := a.wholeEntry(w, r)
 	if !ok {
 		return
 	}

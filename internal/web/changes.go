@@ -51,6 +51,11 @@ func (a changesScreen) changes(w http.ResponseWriter, r *http.Request) {
 // answerChanges sends the page, or to a page that is open its body.
 func (a changesScreen) answerChanges(w http.ResponseWriter, r *http.Request, e store.Entry, f changesForm) {
 	v, err := a.changesView(r.Context(), e, f)
+	if err == nil {
+		if v.Window, err = a.windowView(r.Context(), e.ID, e.Revision); v.Window != nil {
+			v.Window.Screen = "/changes"
+		}
+	}
 	if err != nil {
 		a.fail(w, r, mistake(err))
 		return
@@ -98,9 +103,9 @@ func (a changesScreen) made(ctx context.Context, n uint, f changesForm) (store.E
 		if err == nil {
 			a.touched(n)
 		}
-		return e, err
+		return shown(ctx, e), err
 	}
-	base, err := a.store.At(ctx, n, f.Rev)
+	base, err := a.at(ctx, n, f.Rev)
 	if err != nil {
 		return store.Entry{}, err
 	}
@@ -108,7 +113,7 @@ func (a changesScreen) made(ctx context.Context, n uint, f changesForm) (store.E
 	if err != nil {
 		return store.Entry{}, mistake(err)
 	}
-	return a.commit(ctx, n, f.Rev, next, what)
+	return a.commitShown(ctx, n, f.Rev, next, what)
 }
 
 // changed is what an edit makes of a lick, and what to call it.
@@ -198,7 +203,7 @@ func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", e.ID), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/licks/%s/changes", refOf(r.Context(), e.ID)), http.StatusSeeOther)
 }
 
 // forgetChanges lets saved changes go.

@@ -21,6 +21,8 @@ import (
 // chord that is pointed at, what could be done to the line.
 type changesPage struct {
 	ID, Rev  uint
+	Ref      string      // that addresses name the lick by
+	Window   *windowView // of a long one
 	Title    string
 	Text     string // the changes as they are typed
 	Tempo    float64
@@ -80,12 +82,13 @@ func (a changesScreen) changesView(ctx context.Context, e store.Entry, f changes
 		judged = changes.FollowChords(l)
 	}
 	r := changes.Read(judged)
-	v := &changesPage{ID: e.ID, Rev: e.Revision, Title: titleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
+	ref := refOf(ctx, e.ID)
+	v := &changesPage{ID: e.ID, Ref: ref, Rev: e.Revision, Title: titleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
 		Clean: rep.Ceiling.Whole(), By: f.By}
 	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
-	link := func(k int) string { return changesLink(e.ID, k+1, f.By) }
+	link := func(k int) string { return changesLink(ref, k+1, f.By) }
 	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
-		v.Schools = append(v.Schools, choice{by[0], changesLink(e.ID, chosen+1, by[1]), by[1] == f.By})
+		v.Schools = append(v.Schools, choice{by[0], changesLink(ref, chosen+1, by[1]), by[1] == f.By})
 	}
 	if len(r.Chords) == 0 && len(l.Notes) > 0 {
 		v.Line = draw.HandsSVG(rep.Lick, nil, nil)
@@ -213,8 +216,8 @@ func wayWord(half int) string {
 
 // changesLink is the screen with a chord pointed at.
 // The chord counts from 1.
-func changesLink(id uint, chord int, by string) string {
-	s := fmt.Sprintf("/licks/%d/changes?chord=%d", id, chord)
+func changesLink(ref string, chord int, by string) string {
+	s := fmt.Sprintf("/licks/%s/changes?chord=%d", ref, chord)
 	if by != "" {
 		s += "&by=" + by
 	}

@@ -63,9 +63,15 @@ func (a *App) failStale(w http.ResponseWriter, r *http.Request, id uint, err err
 	a.sayWith(w, r, http.StatusConflict, n)
 }
 
-// entry finds the lick of the address, or answers why not.
+// entry finds the lick of the address as its window shows it, or answers why not.
 // Callers return at once where ok is false.
 func (a *App) entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
+	e, ok := a.wholeEntry(w, r)
+	return shown(r.Context(), e), ok
+}
+
+// wholeEntry is entry with all of a long lick.
+func (a *App) wholeEntry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
 	n, err := id(r)
 	if err == nil {
 		var e store.Entry

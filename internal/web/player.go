@@ -297,7 +297,7 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 			Now:   ceilingWord(rep),
 		}
 		if before != nil && before.generation != playing(ctx).generation {
-			was, ok := a.reports.plain.Get(judged{before.generation, e.Revision})
+			was, ok := a.reports.plain.Get(judged{before.generation, e.Revision, 0})
 			if !ok {
 				if was, err = before.engine.Check(ctx, e.Lick); err != nil {
 					return nil, err

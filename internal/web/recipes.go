@@ -116,7 +116,7 @@ func (a runsScreen) keepParts(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, invalid{errors.New("no recipe is found in this line")})
 		return
 	}
-	if _, err := a.commit(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {
+	if _, err := a.commitShown(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {
 		a.failStale(w, r, e.ID, err)
 		return
 	}

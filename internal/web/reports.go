@@ -17,6 +17,7 @@ import (
 type judged struct {
 	generation uint64
 	revision   uint
+	bar        int // that its window begins with
 }
 
 // Bounds of what is kept in memory, in bytes.
@@ -66,7 +67,7 @@ func reportBytes(r *judge.Report) int {
 // for a slot, so that ten tabs do not make each other wait for all of their lines.
 func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
-	key := judged{c.generation, e.Revision}
+	key := judged{c.generation, e.Revision, barOf(ctx)}
 	if r, ok := a.reports.plain.Get(key); ok {
 		return r, nil
 	}
@@ -92,7 +93,7 @@ func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) 
 // report that is kept without them is not touched.
 func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
-	key := judged{c.generation, e.Revision}
+	key := judged{c.generation, e.Revision, barOf(ctx)}
 	if r, ok := a.reports.mended.Get(key); ok {
 		return r, nil
 	}
@@ -117,7 +118,7 @@ func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose
 		return nil, invalid{err}
 	}
 	c := playing(ctx)
-	key := fmt.Sprint(c.generation, e.Revision, f)
+	key := fmt.Sprint(c.generation, e.Revision, barOf(ctx), f)
 	if list, ok := a.reports.offers.Get(key); ok {
 		return list, nil
 	}

@@ -108,7 +108,7 @@ func (a benchScreen) heard(
 	}
 	err := a.decode(r, &f)
 	if err == nil && f.Rev != 0 && f.Rev != e.Revision {
-		e.Lick, err = a.store.At(r.Context(), e.ID, f.Rev)
+		e.Lick, err = a.at(r.Context(), e.ID, f.Rev)
 	}
 	if err == nil {
 		p, l, err = a.playing(r.Context(), e, f)

@@ -95,7 +95,7 @@ func (a benchScreen) versionsPage(r *http.Request, e store.Entry, f versionsForm
 		if _, ok := licks[id]; ok {
 			return nil
 		}
-		l, err := a.store.At(r.Context(), e.ID, id)
+		l, err := a.at(r.Context(), e.ID, id)
 		if err != nil {
 			return err
 		}

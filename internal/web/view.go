@@ -35,6 +35,8 @@ type caret struct {
 // card: the first few, and those behind a click.
 type benchView struct {
 	ID       uint
+	Ref      string      // that addresses name it by
+	Window   *windowView // of a long lick
 	Revision uint
 	Lick     lick.Lick
 	Report   *judge.Report
@@ -123,6 +125,7 @@ func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*be
 	}
 	v := &benchView{
 		ID:       e.ID,
+		Ref:      refOf(ctx, e.ID),
 		Revision: e.Revision,
 		Lick:     l,
 		Report:   r,
