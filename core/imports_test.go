@@ -8,6 +8,7 @@ import (
 	"go/token"
 	"os"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -26,9 +27,9 @@ var below = map[string][]string{
 	"core/bend":     {"core/defaults", "core/music", "core/neck"},
 	"core/hand":     {"core/defaults", "core/kept", "core/lick", "core/load", "core/neck"},
 	"core/pick":     {"core/defaults", "core/lick", "core/load"},
-	"core/shape":    {"core/bend", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
+	"core/shape":    {"core/bend", "core/defaults", "core/hand", "core/lick", "core/load", "core/music", "core/neck"},
 	"core/player":   {"core/bend", "core/hand", "core/lick", "core/neck", "core/pick"},
-	"core/changes":  {"core/lick", "core/music", "core/neck", "core/say"},
+	"core/changes":  {"core/defaults", "core/lick", "core/music", "core/neck", "core/say"},
 	"core/say":      {"core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
 	"core/judge": {
 		"core/bend",
@@ -72,8 +73,8 @@ var below = map[string][]string{
 	"core/turn":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/find":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/edit":  {"core/changes", "core/lick", "core/music", "core/neck", "core/shape"},
-	"core/sound": {"core/bend", "core/lick", "core/music", "core/neck"},
-	"core/practice": {"core/bend", "core/judge", "core/lick", "core/music", "core/neck", "core/player", "core/run",
+	"core/sound": {"core/bend", "core/defaults", "core/lick", "core/music", "core/neck"},
+	"core/practice": {"core/bend", "core/defaults", "core/judge", "core/lick", "core/music", "core/neck", "core/player", "core/run",
 		"core/shape", "core/turn"},
 	"core/testline":   {"core/lick", "core/music"},
 	"format/read":     {"core/lick", "core/music", "core/neck", "core/say"},
@@ -280,5 +281,79 @@ func documented(t *testing.T, path string, name *ast.Ident, doc *ast.CommentGrou
 	t.Helper()
 	if name.IsExported() && !strings.HasPrefix(doc.Text(), name.Name+" ") {
 		t.Errorf("%s: the comment of %s does not begin with its name", path, name.Name)
+	}
+}
+
+// TestDefaultsAreListed holds every constant that its comment calls a model default to a row in a
+// defaults.go, and so in docs/model.md.
+func TestDefaultsAreListed(t *testing.T) {
+	listed := map[string]string{} // folder → its defaults.go, else all of them
+	var all string
+	files, err := filepath.Glob("*/defaults.go")
+	if err != nil || len(files) == 0 {
+		t.Fatal(files, err)
+	}
+	for _, path := range files {
+		data, err := os.ReadFile(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		all += string(data)
+	}
+	found := 0
+	for _, path := range sources(t) {
+		dir := filepath.Dir(path)
+		if _, ok := listed[dir]; !ok {
+			own, err := os.ReadFile(filepath.Join(dir, "defaults.go"))
+			if listed[dir] = string(own); err != nil {
+				listed[dir] = all
+			}
+		}
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ParseComments)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, d := range f.Decls {
+			g, ok := d.(*ast.GenDecl)
+			if !ok || g.Tok != token.CONST && g.Tok != token.VAR {
+				continue
+			}
+			for _, s := range g.Specs {
+				v := s.(*ast.ValueSpec)
+				if !strings.Contains(g.Doc.Text()+v.Doc.Text()+v.Comment.Text(), "model default") {
+					continue
+				}
+				for _, name := range v.Names {
+					found++
+					if !regexp.MustCompile(`\b` + name.Name + `\b`).MatchString(listed[dir]) {
+						t.Errorf("%s: %s is a model default and stands in no defaults.go", path, name.Name)
+					}
+				}
+			}
+		}
+	}
+	if found < 40 {
+		t.Errorf("only %d model defaults were found", found)
+	}
+}
+
+// The clock is asked in one place; everything else is passed the time, so that it can be tried on
+// any day. A test's own stopwatch is no clock.
+func TestOneClock(t *testing.T) {
+	clock := regexp.MustCompile(`time\.(Now|Local)\b|\.Local\(\)`)
+	asked := 0
+	for _, path := range sources(t) {
+		text, err := os.ReadFile(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if n := len(clock.FindAll(text, -1)); n > 0 {
+			if asked += n; !strings.HasSuffix(path, "cmd/ornamen/main.go") {
+				t.Errorf("%s asks the clock", path)
+			}
+		}
+	}
+	if asked != 1 {
+		t.Errorf("the clock is asked in %d places", asked)
 	}
 }

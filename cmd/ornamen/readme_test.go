@@ -6,10 +6,17 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
+	"ornamen/core/changes"
+	"ornamen/core/defaults"
+	"ornamen/core/judge"
+	"ornamen/core/practice"
 	"ornamen/core/propose"
+	"ornamen/core/shape"
+	"ornamen/core/sound"
 	"ornamen/format"
 )
 
@@ -22,7 +29,12 @@ func TestModelPage(t *testing.T) {
 		"# What the model assumes\n\nWritten from the code by a test. A model default is ours, an assumption for an " +
 			"intermediate player that the player's own measurements replace.\n",
 	)
-	for _, part := range propose.Defaults() {
+	type part = struct {
+		Part string
+		Rows []defaults.Row
+	}
+	for _, part := range append(propose.Defaults(), part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
+		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()}) {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {
 			fmt.Fprintf(&b, "| %s | %g | %s | %s |\n", r.Name, r.Value, r.Unit, r.From)
@@ -53,6 +65,24 @@ func TestReadme(t *testing.T) {
 		if !strings.Contains(readme, "ornamen "+c.usage+"\n") {
 			t.Errorf("README does not show: ornamen %s", c.usage)
 		}
+	}
+	// The codes that README lists are those that the rules have.
+	list := regexp.MustCompile(`Finding codes are stable: ([^.]*)\.`).FindStringSubmatch(readme)
+	if list == nil {
+		t.Fatal("README lists no codes of findings")
+	}
+	listed := map[string]bool{}
+	for _, m := range regexp.MustCompile("`([a-z-]+)`").FindAllStringSubmatch(list[1], -1) {
+		listed[m[1]] = true
+	}
+	for _, c := range judge.Codes() {
+		if !listed[string(c)] {
+			t.Errorf("README does not list %s", c)
+		}
+		delete(listed, string(c))
+	}
+	for c := range listed {
+		t.Errorf("README lists %s, which no rule has", c)
 	}
 	for _, f := range format.Formats() {
 		reads := map[bool]string{true: "no", false: "yes"}[f.Read == nil]

@@ -13,25 +13,42 @@ import (
 	"ornamen/core/testline"
 )
 
+// changeLine is a line over chords, with what is said of it first; nothing where code is empty.
+type changeLine struct {
+	key, chords, line, code string
+	notes                   []int
+	text                    string
+}
+
+// changeLines has a row for every rule of the changes.
+var changeLines = []changeLine{
+	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "landing-early", []int{3, 4},
+		"The root and fifth of A7 sound a beat before it, over E7."},
+	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8", "landing-late", []int{4},
+		"A7 begins in bar 2; its third comes half a beat after it."},
+	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "chord-missed", []int{3, 4},
+		"Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh."},
+	{"C major", "Cmaj7", "1:1*1/2 1:0*1/2", "clash", []int{1}, "The 4 over Cmaj7 lies a half step above its 3"},
+	{"C major", "Cmaj7", "2:3*1/2 1:0*1/2", "tension-held", []int{1}, "The 9 over Cmaj7 is held for 2 beats"},
+	{"C major", "Cmaj7", "1:1*1/8 1:0*1/8", "", nil, ""}, // the 4 passes by
+}
+
+// over is the line with its chords.
+func (c changeLine) over(t testing.TB) lick.Lick {
+	t.Helper()
+	l := testline.InKey(testline.Build(t, 90, c.line), c.key[:1], c.key[2:])
+	var err error
+	if l.Chords, err = changes.Parse(c.chords, l.Meter, l.Pickup, l.Key.Tonic); err != nil {
+		t.Fatal(err)
+	}
+	return l
+}
+
 // What is said of a line over its changes, and that none of it changes the verdict; a fix lands
 // on time.
 func TestChangesFindings(t *testing.T) {
-	for _, c := range []struct{ key, chords, line, code, text string }{
-		{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "landing-early",
-			"The root and fifth of A7 sound a beat before it, over E7."},
-		{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8", "landing-late",
-			"A7 begins in bar 2; its third comes half a beat after it."},
-		{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "chord-missed",
-			"Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh."},
-		{"C major", "Cmaj7", "1:1*1/2 1:0*1/2", "clash", "The 4 over Cmaj7 lies a half step above its 3"},
-		{"C major", "Cmaj7", "2:3*1/2 1:0*1/2", "tension-held", "The 9 over Cmaj7 is held for 2 beats"},
-		{"C major", "Cmaj7", "1:1*1/8 1:0*1/8", "", ""}, // the 4 passes by
-	} {
-		l := testline.InKey(testline.Build(t, 90, c.line), c.key[:1], c.key[2:])
-		var err error
-		if l.Chords, err = changes.Parse(c.chords, l.Meter, l.Pickup, l.Key.Tonic); err != nil {
-			t.Fatal(err)
-		}
+	for _, c := range changeLines {
+		l := c.over(t)
 		e := NewEngine(player.DefaultPlayer())
 		r, err := e.Check(context.Background(), l)
 		if err != nil {
@@ -50,6 +67,9 @@ func TestChangesFindings(t *testing.T) {
 		if of < 0 || string(r.Findings[of].Code) != c.code || !strings.HasPrefix(r.Findings[of].Text, c.text) {
 			t.Errorf("%s over %s: %+v, want %s", c.line, c.chords, r.Findings, c.text)
 			continue
+		}
+		if !slices.Equal(r.Findings[of].Notes, c.notes) {
+			t.Errorf("%s names notes %v, want %v", c.code, r.Findings[of].Notes, c.notes)
 		}
 		without := l.Clone()
 		without.Chords = nil

@@ -1,6 +1,20 @@
 package judge
 
-import "ornamen/core/lick"
+import (
+	"slices"
+
+	"ornamen/core/lick"
+)
+
+// Codes are those of every finding that can be made: the rules', and that of the turn of a loop.
+func Codes() (out []lick.Code) {
+	for _, r := range rules {
+		if !slices.Contains(out, r.code) {
+			out = append(out, r.code)
+		}
+	}
+	return append(out, LoopTurn)
+}
 
 // The codes of findings. They are stable: a lick file marks what is meant by them, and
 // `check --json` prints them.

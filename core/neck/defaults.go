@@ -5,7 +5,7 @@ import "ornamen/core/defaults"
 // Defaults lists what the model assumes of a guitar.
 func Defaults() []defaults.Row {
 	g := Standard()
-	return []defaults.Row{
+	rows := []defaults.Row{
 		{Name: "scale length", Value: float64(g.Scale), Unit: "mm", From: defaults.Model},
 		{Name: "frets", Value: float64(g.Frets), From: defaults.Model},
 		{Name: "string spread at the nut", Value: float64(g.NutSpread), Unit: "mm", From: defaults.Model},
@@ -18,4 +18,13 @@ func Defaults() []defaults.Row {
 		{Name: "core of a wound string, part of its gauge", Value: woundCore, From: defaults.Model},
 		{Name: "mass of a wound string, part of a solid one", Value: woundMass, From: defaults.Model},
 	}
+	for _, x := range instruments {
+		for _, r := range []defaults.Row{{Name: "scale length", Value: float64(x.scale), Unit: "mm"},
+			{Name: "frets", Value: float64(x.frets)}, {Name: "spread at the nut", Value: float64(x.nut), Unit: "mm"},
+			{Name: "spread at the bridge", Value: float64(x.bridge), Unit: "mm"}} {
+			r.Name, r.From = x.name+": "+r.Name, defaults.Model
+			rows = append(rows, r)
+		}
+	}
+	return rows
 }

@@ -19,6 +19,7 @@ func Defaults() []defaults.Row {
 		{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},
 		{Name: "effort: a finger passes over another one", Value: crossEffort, Unit: "ms"},
 		{Name: "effort: the ring finger", Value: ringEffort, Unit: "ms"},
+		{Name: "effort: an upstroke at the start, on a beat", Value: upStart, Unit: "ms"},
 	}
 	for i := range rows {
 		rows[i].From = defaults.Model

@@ -29,9 +29,9 @@ func ParseHelping(s string) (Helping, error) {
 	return "", fmt.Errorf("helpers %q is none: use many, few, flat", s)
 }
 
-// maxHelpers is how many fingers stand behind the bending one where nothing else is said
+// MaxHelpers is how many fingers stand behind the bending one where nothing else is said
 // (model default).
-const maxHelpers = 2
+const MaxHelpers = 2
 
 // Helpers are the fingers of those that are free which help finger f with a bend of so many
 // half steps at a fret that takes so much force, the nearest first. A half step is one
@@ -43,7 +43,7 @@ func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.P
 	if !f.Fretting() || semitones < 2 {
 		return nil
 	}
-	most, least := maxHelpers, lick.Index
+	most, least := MaxHelpers, lick.Index
 	if h == HelpFlat {
 		most, least = 1, lick.Middle
 	}

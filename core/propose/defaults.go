@@ -8,6 +8,7 @@ import (
 	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/player"
 )
 
 // Defaults lists every value that the model assumes, part by part.
@@ -31,7 +32,15 @@ func Defaults() []struct {
 			{Name: "legato: a slide must ease them by a factor of", Value: slideGain, From: defaults.Model},
 			{Name: "restring: a note moves along by up to", Value: restringFrets, Unit: "frets", From: defaults.Model},
 			{Name: "restring: the largest load may rise by a factor of", Value: restringCost, From: defaults.Model},
-			{Name: "a jump is worth a word over a load of", Value: judge.JumpWarning, From: defaults.Model},
+			{Name: "other places are worth it for a ceiling higher by a factor of", Value: worthMoving, From: defaults.Model},
+			{Name: "effort: a note moved to another place", Value: movedNote, Unit: "moves of 100 ms", From: defaults.Model},
+			{Name: "a cell that comes back has at least", Value: leastCell, Unit: "notes", From: defaults.Model},
+			{Name: "… and at most", Value: mostCell, Unit: "notes", From: defaults.Model},
+			{Name: "places that a file leaves open are found for, at a time", Value: layStretch, Unit: "notes",
+				From: defaults.Model},
+			{Name: "… with those around them", Value: layContext, Unit: "notes", From: defaults.Model},
+			{Name: "fingers behind a bend, at most, by habit", Value: player.MaxHelpers, From: defaults.Model},
 		}},
+		{"Findings and fixes", judge.Defaults()},
 	}
 }

@@ -1,0 +1,17 @@
+package changes
+
+import (
+	"ornamen/core/defaults"
+)
+
+// Defaults lists what the model assumes of a line over its chords.
+func Defaults() []defaults.Row {
+	rows := []defaults.Row{
+		{Name: "a landing is early by at most", Value: mostEarly.Float(), Unit: "whole notes"},
+		{Name: "a rest at a change ends within", Value: restLate.Float(), Unit: "whole notes"},
+	}
+	for i := range rows {
+		rows[i].From = defaults.Model
+	}
+	return rows
+}

@@ -1,0 +1,17 @@
+package shape
+
+import (
+	"ornamen/core/defaults"
+)
+
+// Defaults lists what the model assumes of the places that a shape may lie at.
+func Defaults() []defaults.Row {
+	rows := []defaults.Row{
+		{Name: "bends are heavy from", Value: heavyFrom, Unit: "N"},
+		{Name: "fingertips crowd by half a point at, of a fingertip", Value: crowdedHalf},
+	}
+	for i := range rows {
+		rows[i].From = defaults.Model
+	}
+	return rows
+}
