@@ -1,5 +1,5 @@
 # The two commands: make demo, make test. Go is all the first one needs.
-.PHONY: demo test test-all bench chromium build fuzz shots
+.PHONY: demo test test-all bench chromium build fuzz shots mutants days
 
 build:
 	CGO_ENABLED=0 go build -trimpath -ldflags "-s -w" -o bin/ornamen ./cmd/ornamen
@@ -50,3 +50,11 @@ fuzz:
 shots: chromium
 	mkdir -p docs/screenshots
 	ORNAMEN_SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e
+
+# Some sixty one-line changes of rules, defaults and formulas, each of which a test must notice.
+mutants:
+	go run ./tools/mutants
+
+# Plan, log, demo and the stand in the browser on 400 days, at several hours and in five time zones.
+days: chromium
+	ORNAMEN_EXHAUSTIVE=1 go test -count=1 -timeout 60m -run AnyDay ./core/practice ./internal/demo ./e2e

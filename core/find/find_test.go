@@ -52,8 +52,8 @@ var handEntered = []struct {
 	{"A natural minor", "6:5 7h 8h 10s 5:7 8h 10h 7 8h 10h 12s 4:9 10h 12h", 14},
 	{"C# minor pentatonic", "6:9 12 5:9 11 4:9 11 3:9 11 2:9 12 1:9 12 9*1/4", 0},
 	// Overlapping shapes.
-	{"A minor pentatonic", "1:15 12 2:15 3:17 14 2:15 13 3:14 4:17 14 3:14 12 4:14 5:17 15 4:14 12 5:15 6:17 15", 0},
-	{"A minor pentatonic", "6:5 8 10 5:10 7 5 5 7 10 4:10 7 5 5 7 10 3:9 7 5 5 7 9 2:10 8 5", 0},
+	{"F# minor pentatonic", "1:9 3:11 2:14 10 10 4:11 3:14 9 9 5:12 4:14 9 9 6:12 5:14 9", 0},
+	{"A minor pentatonic", "6:5 10 5:7 10 5 5 10 4:7 10 5 5 10 3:7 9 5 5 9 2:8 10 5", 0},
 	// One cell up, another down.
 	{"A minor pentatonic", "6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 4:5 5:7 4:5 5:7 5 7 5 6:8 5:5 6:8 6:5 6:8", 0},
 	{"C major", "6:8 10 12 5:8 10 12 4:9 10 12 3:9 10 12 12 9 10 4:12 9 10 5:12 8 10 6:12 8 10", 0},
@@ -190,18 +190,16 @@ func TestSilenceHasNoRecipe(t *testing.T) {
 	}
 }
 
-// Overlapping shapes: two strings that hold one pitch each keep their place (common
-// practice, the lines of the trade).
+// Overlapping shapes: two strings that hold one pitch each keep their place.
 func TestOverlappingShapes(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range []struct{ recipe, line string }{
-		{`--key "D minor pentatonic" --layout frets:5-10 --cell "strings: a1 a2 b1 b2 a2 b1 b2 b3"`,
-			"6:5 8 5:5 8 6:8 5:5 8 10 5 8 4:5 7 5:8 4:5 7 10 5 7 3:5 7 4:7 3:5 7 10 5 7 2:6 8 3:7 2:6 8 10 " +
-				"6 8 1:5 8 2:8 1:5 8 10"},
-		{`--key "A minor pentatonic" --layout frets:12-17 --cell "strings: a2 a1 b2 c3 c2" --dir down`,
-			"1:15 12 2:15 3:17 14 2:15 13 3:14 4:17 14 3:14 12 4:14 5:17 15 4:14 12 5:15 6:17 15"},
-		{`--key "A minor pentatonic" --layout boxes:1+2 --cell "strings: a1 a2 a3 b3 b2 b1"`,
-			"6:5 8 10 5:10 7 5 5 7 10 4:10 7 5 5 7 10 3:9 7 5 5 7 9 2:10 8 5 5 8 10 1:10 8 5"},
+		{`--key "E minor pentatonic" --layout frets:7-12 --cell "strings: a2 b1 b3 a1 b2"`,
+			"6:10 5:7 12 6:7 5:10 10 4:7 12 5:7 4:9 9 3:7 12 4:7 3:9 9 2:8 12 3:7 2:10 10 1:7 12 2:8 1:10"},
+		{`--key "F# minor pentatonic" --layout frets:9-14 --cell "strings: a1 c2 b3 b1" --dir down`,
+			"1:9 3:11 2:14 10 10 4:11 3:14 9 9 5:12 4:14 9 9 6:12 5:14 9"},
+		{`--key "A minor pentatonic" --layout boxes:1+2 --cell "strings: a1 a3 b2 b3 b1"`,
+			"6:5 10 5:7 10 5 5 10 4:7 10 5 5 10 3:7 9 5 5 9 2:8 10 5 5 10 1:8 10 5"},
 	} {
 		r, err := run.Parse(c.recipe)
 		if err != nil {

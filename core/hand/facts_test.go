@@ -3,6 +3,7 @@ package hand
 import (
 	"context"
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 
@@ -181,4 +182,57 @@ func BenchmarkSolve64(b *testing.B) {
 			m.Solve(context.Background(), events, true, load.Slack)
 		}
 	})
+}
+
+// One finger laid flat needs 55 ms for its next string, one that rolls over 95 (model.md); nothing
+// else differs.
+func TestUnderABarre(t *testing.T) {
+	m := NewModel(Medium(), neck.Standard())
+	need := func(flat bool) float64 {
+		events := []Event{
+			{Have: 1000, Touches: []Touch{{Place: neck.Place{String: 2, Fret: 5}, Finger: lick.Index, Barre: flat}}},
+			{Have: 1000, Touches: []Touch{{Place: neck.Place{String: 1, Fret: 5}, Finger: lick.Index, Barre: flat}}},
+		}
+		return m.Frames(context.Background(), events, false).Steps[1].Need
+	}
+	if roll, barre := need(false), need(true); math.Abs(roll-barre-40) > 1e-9 {
+		t.Errorf("a roll needs %.1f ms, under a barre %.1f", roll, barre)
+	}
+}
+
+// A bend goes to the finger that players bend with: a lone full step to the ring finger wherever it
+// lies (common practice), by habit to the little one.
+func TestWhoBends(t *testing.T) {
+	for _, c := range []struct {
+		line   string
+		bender lick.Finger
+		want   string
+	}{
+		{"3:7b", lick.NoFinger, "3"}, {"2:9b", lick.NoFinger, "3"}, {"3:7b", lick.Little, "4"},
+		{"2:5 3:7b 5", lick.NoFinger, "1 3 1"}, {"1:12b", lick.NoFinger, "3"}, {"2:10b", lick.Little, "4"},
+	} {
+		h := Medium()
+		h.Bender = c.bender
+		m := NewModel(h, neck.Standard())
+		var events []Event
+		str := 0
+		for _, w := range strings.Fields(c.line) {
+			w, bent := strings.CutSuffix(w, "b")
+			if s, rest, ok := strings.Cut(w, ":"); ok {
+				fmt.Sscan(s, &str)
+				w = rest
+			}
+			x := Touch{Place: neck.Place{String: str}, Bent: bent}
+			fmt.Sscan(w, &x.Place.Fret)
+			events = append(events, Event{Have: 500, Touches: []Touch{x}})
+		}
+		path := m.Solve(context.Background(), events, false, load.Slack)
+		var got []string
+		for _, s := range path.Steps {
+			got = append(got, s.Fingers[0].String())
+		}
+		if strings.Join(got, " ") != c.want {
+			t.Errorf("%s with the habit %v is played %s, want %s", c.line, c.bender, strings.Join(got, " "), c.want)
+		}
+	}
 }

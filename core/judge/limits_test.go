@@ -72,8 +72,58 @@ func TestWhatAFixMayCost(t *testing.T) {
 		t.Error("a fix helps that leaves the remark where it was")
 	}
 	broken := Finding{Code: FingerJump, Severity: Breaks, Notes: []int{1, 2}}
+	elsewhere := Finding{Code: Shift, Severity: Breaks, Notes: []int{7, 8}}
+	if md.helps(&Report{Findings: []Finding{elsewhere}}, 90, window{breaks: 1}, broken) {
+		t.Error("a fix helps that breaks another place instead")
+	}
 	if !md.helps(&Report{}, 90, window{breaks: 1}, broken) || md.helps(&Report{Findings: []Finding{broken}}, 90,
 		window{breaks: 1}, broken) {
 		t.Error("a break's fix is one that ends it")
+	}
+}
+
+// A jump is worth a word from six tenths of the time there is, long before it is tight; fingertips
+// crowd where a fret is narrower than they are, and not a little before; a tone outside leads by a
+// half step, not by a whole one; a bend is the index's where nothing else is left, and no other
+// finger's work is given to it.
+func TestWhereRulesBegin(t *testing.T) {
+	has := func(l lick.Lick, code lick.Code) bool {
+		for _, f := range check(usual, l).Findings {
+			if f.Code == code {
+				return true
+			}
+		}
+		return false
+	}
+	jump := "2:9/f1 1:12/f1"
+	ceiling := float64(check(usual, testline.Build(t, 60, jump)).Ceiling)
+	for part, want := range map[float64]bool{0.5: false, 0.65: true, 0.75: true} {
+		if got := has(testline.Build(t, part*ceiling, jump), FingerJump); got != want {
+			t.Errorf("a jump at a load of %g is told: %v", part, got)
+		}
+	}
+	g := neck.Standard()
+	for fret := 1; fret <= g.Frets; fret++ {
+		l := testline.Build(t, 60, "1:1*1/4")
+		l.Notes[0].Fret = fret
+		if want := g.Cell(fret) < 14; has(l, Crowded) != want { // mm, a fingertip
+			t.Errorf("a cell of %.1f mm at fret %d crowds: %v", g.Cell(fret), fret, !want)
+		}
+	}
+	for line, outside := range map[string]bool{
+		"1:4*1/4 5*1/4": false, "1:6*1/4 5*1/4": false, // A♭ and B♭ into A
+		"1:6*1/4 8*1/4": true, "1:1*1/4 3*1/4": true, // a whole step away
+	} {
+		l := testline.InKey(testline.Build(t, 60, line), "A", "minor pentatonic")
+		if got := has(l, NoteOutside); got != outside {
+			t.Errorf("%s has a tone outside: %v", line, got)
+		}
+	}
+	for _, fret := range []int{7, 9, 12} {
+		l := testline.Build(t, 60, "3:7/b2*1/4")
+		l.Notes[0].Fret = fret
+		if r := check(usual, l); r.Lick.Notes[0].Finger != lick.Ring {
+			t.Errorf("a lone full bend at fret %d is given finger %v", fret, r.Lick.Notes[0].Finger)
+		}
 	}
 }

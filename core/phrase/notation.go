@@ -83,7 +83,7 @@ const MaxSteps = 256
 // them, | between cells. An error points at its word; the phrase that comes with it is not to
 // be used.
 //
-// "chord@5,4,4: 1 5 3'" plays root, fifth and the third an octave up on strings 5, 4 and 4.
+// "chord@5,4,3: 1 3 1'" plays root, third and the root an octave up on strings 5, 4 and 3.
 // What String prints is read as the same phrase.
 func ParsePhrase(text string) (Phrase, error) {
 	p := Phrase{Kind: Tones}

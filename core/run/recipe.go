@@ -132,7 +132,7 @@ func Parse(line string) (Recipe, error) {
 
 // split cuts a line into words; quotes hold one together. A shell's words are not quite these:
 // libraries for them take the backslash away, which here is a mark of the phrase ("\3" comes
-// from above), and open a quote within a word, where an apostrophe is an octave ("1 5 3'").
+// from above), and open a quote within a word, where an apostrophe is an octave ("1 3 1'").
 func split(line string) ([]string, error) {
 	var out []string
 	var word strings.Builder

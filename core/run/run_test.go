@@ -63,16 +63,16 @@ func TestRuns(t *testing.T) {
 			"6:5 8 5:5 | 6:8 10 5:7 | 6:10 12 5:10"},
 		{`--key "A natural minor" --at 6:5 --cell "1 2 3" --move scale --scales "natural minor, dorian, phrygian"`,
 			"6:5 7 8 | 5 7 8 | 5 6 8"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --times 2`,
-			"6:5D 8h 5:5U 7D 5p 6:8U | 5:5D 7h 4:5U 7D 5p 5:7U"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 a2 b1" --dir down --times 2`, "1:5 8 2:5 | 5 8 3:5"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a1 b1" --move string:2`, "6:5 5:5 | 4:5 3:5 | 2:5 1:5"},
-		{`--key "A natural minor" --layout counts:4,3,4,3 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3 | a1 ` +
-			`ha2 ha3 b1 hb2 hb3 sb4" --times 2`, "6:5 7h 8h 10s 5:7 8h 10h | 7 8h 10h 4:7 9h 10h 12s"},
-		{`--key "C major" --at 5:3 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --times 2`, "5:3 4:5 2:5 " +
-			"6s 5s 3 3:5 | 5:5 4:7 2:6 8s 6s 5 3:7"},
-		{`--key "C major" --at 5:3 --cell "chord: 1 5 3'" --chords "1 4 5"`, "5:3 4:5 2:5 | 5:8 4:10 2:10 | " +
-			"5:10 4:12 2:12"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: Da2 pa1 Ub1 hb2 Da1" --times 2`,
+			"6:8D 5p 5:5U 7h 6:5D | 5:7D 5p 4:5U 7h 5:5D"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: a2 b1 b2" --dir down --times 2`, "1:8 2:5 8 | 8 3:5 7"},
+		{`--key "A minor pentatonic" --at 6:5 --cell "strings: b2 a1" --move string:2`, "5:7 6:5 | 3:7 4:5 | 1:8 2:5"},
+		{`--key "A natural minor" --layout counts:3,4,3 --at 6:5 --cell "strings: a1 ha2 sa3 b1 hb2 | a3 pa2 b3 pb1" ` +
+			`--times 2`, "6:5 7h 8s 5:5 7h | 8 7p 4:10 7p"},
+		{`--key "D major" --at 5:5 --cell "chord@5,4,3,2,2,3: 1 3 5 1' s2' 7" --times 2`, "5:5 4:4 3:2 2:3 5s 3:6 | " +
+			"5:7 4:5 3:4 2:5 7s 3:7"},
+		{`--key "C major" --at 5:3 --cell "chord: 3 1' 5" --chords "1 4 5"`, "4:2 3:5 4:5 | 7 3:10 4:10 | " +
+			"9 3:12 4:12"},
 		{`--key "Eb mixolydian" --layout pairs:3,1:6 --at 1:6 --cell "1 2" --times 2`, "3:6 +1:6 3:8 +1:8 | 3:8 " +
 			"+1:8 3:10 +1:9"},
 		{`--key "C major" --layout pairs:3,1:6 --at 3:0 --cell "1 2" --move chord --chords "1 4 5"`,
@@ -108,7 +108,7 @@ func TestRunRhythm(t *testing.T) {
 			x.MeetBeats)
 	}
 	r = grow(t,
-		`--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 hb3"`)
+		`--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 sa2 ha3 pa2 b3 pb1 hb2"`)
 	if got := r.RhythmOf().Aloud; got != "four and three" {
 		t.Errorf("sevens on 4 and 3 are counted %q", got)
 	}

@@ -27,12 +27,12 @@ var sheets = []sheet{
 			3:6/1/4 2:5/1/4 8 5 3:7/1/4 4/1/2 2:5/1/2`,
 	},
 	{
-		title: "Sixths over the weir", tags: "changes, double stops", tempo: 84,
+		title: "Sluice in sixths", tags: "changes, double stops", tempo: 72,
 		runs: []string{
-			`--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "1 2 3 2" --move chord --chords "1 4 5" ` +
-				`--follow chord --count 8 --tempo 84`,
+			`--key "G mixolydian" --layout pairs:4,2:6 --at 4:9 --cell "2 1 4 3" --move chord --chords "1 5 4" ` +
+				`--follow chord --count 8 --tempo 72`,
 		},
-		changes: "17 47 | 57",
+		changes: "17 57 | 47",
 	},
 	{
 		title: "Gatepost with a thumb", tags: "changes, fingers", key: "E minor pentatonic", add: "9", tempo: 84,
@@ -82,8 +82,9 @@ var sheets = []sheet{
 		notes: "3:7 8/h 2:6/> 3:8 2:6 3:8 6/p 4:8 3:6 7/h/f2 2:6/1/4 3:8/./b1 6 4:8 3:6/1/4/v",
 	},
 	{
-		title: "Tin roof sixths", tags: "double stops, barn set", key: "Eb mixolydian", tempo: 96, len: "1/8",
-		notes: "3:8+1:8 3:10+1:9 3:12+1:11 3:10+1:9 3:8/1/4+1:8/1/4 3:12+1:11 3:13+1:13 3:15+1:15 3:13/1/4+1:13/1/4",
+		title: "Slates by moonlight", tags: "double stops, barn set", key: "F mixolydian", tempo: 92, len: "1/8",
+		notes: "4:10+2:10/1/4 4:8+2:8 4:7+2:6 4:12+2:11/1/4 4:10+2:10 3:8+1:8/1/4 3:10+1:10 3:12+1:11 3:10+1:10/1/4 " +
+			"4:8+2:8 4:10+2:10/1/2",
 	},
 	{
 		title: "Cold hands loop", tags: "warm-up, runs", key: "Bb major", tempo: 88, len: "1/16", loop: true,
@@ -136,13 +137,13 @@ var Recipes = []store.Recipe{
 		Line: `--key "Bb major" --at 6:6 --cell "1 3" --count 8 --times 10 --land 1 --tempo 88`,
 	},
 	{
-		Name: "Slurred pairs",
-		Line: `--key "C minor pentatonic" --at 6:8 --cell "strings: Da1 ha2 Ub1 Db2 pb1 Ua2" --count 16t --tempo 84`,
+		Name: "Hinges in fives",
+		Line: `--key "G minor pentatonic" --at 6:3 --cell "strings: Da2 pa1 Ub1 hb2 Da1" --count 16q --tempo 66`,
 	},
 	{
-		Name: "Four and three",
-		Line: `--key "C natural minor" --layout counts:4,3,4,3,4 --at 6:8 --cell "strings: a1 ha2 ha3 sa4 b1 hb2 ` +
-			`hb3 | a1 ha2 ha3 b1 hb2 hb3 sb4" --count 16s --tempo 60`,
+		Name: "Five up, four down",
+		Line: `--key "E natural minor" --layout counts:3,4,3,4,3 --at 6:7 --cell "strings: a1 ha2 sa3 b1 hb2 | a3 ` +
+			`pa2 b3 pb1" --count 8t --tempo 84`,
 	},
 	{
 		Name: "Every string twice",
@@ -153,9 +154,9 @@ var Recipes = []store.Recipe{
 		Line: `--key "Eb major" --layout 3nps --at 6:11 --cell "4 3 2 1" --dir down --repeat 2 --times 16 --tempo 92`,
 	},
 	{
-		Name: "Chord by chord",
-		Line: `--key "Eb major" --at 5:6 --cell "chord@5,4,2,2,2,2,3: 1 5 3' s4' s3' 2' 1'" --chords "1 2 3 4 5 6" ` +
-			`--count 16s --tempo 66`,
+		Name: "Weathervane",
+		Line: `--key "D major" --at 5:5 --cell "chord@5,4,3,2,2,3: 1 3 5 1' s2' 7" --chords "1 2 4 5" ` +
+			`--count 8t --tempo 84`,
 	},
 	{
 		Name: "One, four, five",
@@ -172,27 +173,27 @@ var Recipes = []store.Recipe{
 			`--tempo 90`,
 	},
 	{
-		Name: "One figure, four scales",
-		Line: `--key "C natural minor" --at 6:8 --cell "1 2 3 4 5 4 3 2" --move scale --scales "natural minor, ` +
-			`dorian, phrygian, harmonic minor" --count 8 --tempo 96`,
+		Name: "One turn, three scales",
+		Line: `--key "D natural minor" --at 6:10 --cell "3 1 4 2 5 3" --move scale --scales "natural minor, dorian, ` +
+			`harmonic minor" --count 8t --tempo 88`,
 	},
 	{
-		Name: "Tin roof sixths",
-		Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "<1 2 3 2" --times 3 --count 8 --tempo 96`,
+		Name: "Gutter drip",
+		Line: `--key "F mixolydian" --layout pairs:3,1:6 --at 3:10 --cell "3 <2 4 1" --times 3 --count 8t --tempo 80`,
 	},
 	{
-		Name: "Two boxes, overlapping",
-		Line: `--key "D minor pentatonic" --layout frets:5-10 --cell "strings: a1 a2 b1 b2 a2 b1 b2 b3" --tempo 92`,
+		Name: "Woven boxes",
+		Line: `--key "E minor pentatonic" --layout frets:7-12 --cell "strings: a2 b1 b3 a1 b2" --tempo 88`,
 	},
 	{
-		Name: "Three a string over two boxes",
-		Line: `--key "A minor pentatonic" --layout boxes:1+2 --at 6:5 --cell "strings: a1 a2 a3 b3 b2 b1" ` +
-			`--count 16t --tempo 70`,
+		Name: "Over two boxes in fives",
+		Line: `--key "A minor pentatonic" --layout boxes:1+2 --at 6:5 --cell "strings: a1 a3 b2 b3 b1" ` +
+			`--count 16q --tempo 60`,
 	},
 	{
-		Name: "Sixths through the chords",
-		Line: `--key "Eb mixolydian" --layout pairs:3,1:6 --at 3:8 --cell "1 2 3" --move chord --chords "1 4 5" ` +
-			`--follow chord --count 8 --tempo 96`,
+		Name: "Thirds through the lock gates",
+		Line: `--key "D mixolydian" --layout pairs:2,1:3 --at 2:7 --cell "2 4 1" --move chord --chords "1 5 4" ` +
+			`--follow chord --count 8 --tempo 88`,
 	},
 	{
 		Name: "Up one way, down another",

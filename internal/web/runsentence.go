@@ -91,10 +91,10 @@ func (v *runsPage) sentence(g neck.Guitar) {
 		word(
 			"cell",
 			p.String(),
-			"tones 3 2 1 4, strings: a1 ha2 b1, or chord: 1 5 3'",
+			"tones 3 2 1 4, strings: a2 pa1 b1, or chord: 1 3 5 1'",
 			options("cell", "1 2 3", "1 2 3", "1 2 3 4", "1 2 3 4", "3 2 1 4", "3 2 1 4", "1 3 2 1", "1 3 2 1",
-				"thirds: 1 3", "1 3", "two strings: a1 ha2 b1", "strings: a1 ha2 b1", "over chords: 1 5 3' 2' 1'",
-				"chord: 1 5 3' 2' 1'")...),
+				"thirds: 1 3", "1 3", "two strings: a2 pa1 b1", "strings: a2 pa1 b1", "over chords: 1 3 5 1' 5 3",
+				"chord: 1 3 5 1' 5 3")...),
 		plain(", move"),
 	)
 	add(
