@@ -210,6 +210,7 @@ func TestWhoBends(t *testing.T) {
 	}{
 		{"3:7b", lick.NoFinger, "3"}, {"2:9b", lick.NoFinger, "3"}, {"3:7b", lick.Little, "4"},
 		{"2:5 3:7b 5", lick.NoFinger, "1 3 1"}, {"1:12b", lick.NoFinger, "3"}, {"2:10b", lick.Little, "4"},
+		{"2:3 7b 3", lick.NoFinger, "1 4 1"}, {"2:5 7 8b", lick.NoFinger, "1 3 4"}, // what its fret has in the box
 	} {
 		h := Medium()
 		h.Bender = c.bender
