@@ -136,6 +136,7 @@ var below = map[string][]string{
 			"internal/web/draw",
 		},
 		trade...),
+	"tools/mutants": {},
 	"cmd/ornamen": append(
 		[]string{
 			"format",
