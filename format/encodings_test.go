@@ -12,6 +12,7 @@ import (
 	"golang.org/x/text/encoding/charmap"
 	"golang.org/x/text/encoding/unicode"
 
+	"ornamen/core/lick"
 	"ornamen/core/testline"
 	"ornamen/format/musicxml"
 	"ornamen/format/read"
@@ -147,5 +148,19 @@ func TestTooMuchTogether(t *testing.T) {
 	parts := "<score-partwise><part-list>" + strings.Repeat(`<score-part id="P1"/>`, 60_000) + "</part-list>"
 	if _, err := Import("x.xml", []byte(parts), read.Ask{}); err == nil || !strings.Contains(err.Error(), "more than 500 parts") {
 		t.Errorf("%v", err)
+	}
+}
+
+// Two notes that lie years apart are no file of a million bars.
+func TestFewBars(t *testing.T) {
+	l := testline.Build(t, 100, "3:7 5")
+	for at, fits := range map[int64]bool{19_000: true, 999_999: false} {
+		l.Notes[1].At = lick.NewTime(at, 1)
+		for _, name := range []string{"musicxml", "mxl", "midi"} {
+			f, _ := ByName(name)
+			if err := f.Fits([]lick.Lick{l}); (err == nil) != fits {
+				t.Errorf("%s of %d bars: %v", name, at, err)
+			}
+		}
 	}
 }

@@ -46,18 +46,18 @@ var formats = []Format{
 		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead notes, rakes, " +
 			"barres; " +
 			"title, tempo, meter, pick-up, feel, loop, chords, tuning",
-		Read: musicxml.Decode, Write: musicxml.Encode,
+		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars,
 	},
 	{
 		Name: "mxl", Title: "MusicXML, packed", Ending: ".mxl", Kind: "application/vnd.recordare.musicxml",
 		Holds: "as MusicXML",
-		Read:  musicxml.DecodePacked, Write: musicxml.EncodePacked,
+		Read:  musicxml.DecodePacked, Write: musicxml.EncodePacked, Fits: fewBars,
 	},
 	{
 		Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
 		Holds: "places, times, accents, bends, slide-ins, that there is vibrato; title, tempo, meter, pick-up, feel, " +
 			"loop, key, chords, tuning; a bass and drums beside the line",
-		Read: midi.Decode, Write: midi.Encode,
+		Read: midi.Decode, Write: midi.Encode, Fits: fewBars,
 	},
 	{
 		Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen",
@@ -71,6 +71,20 @@ var formats = []Format{
 		Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
 		Write: encodeWAV, Fits: soundsShort,
 	},
+}
+
+// mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years
+// apart.
+const mostBars = 20_000
+
+// fewBars refuses licks of more bars than a file of bars should have.
+func fewBars(licks []lick.Lick) error {
+	for _, l := range licks {
+		if bars, _ := l.End().Div(l.Meter.Bar()); bars > mostBars {
+			return fmt.Errorf("the line has %d bars; such a file holds at most %d", bars+1, mostBars)
+		}
+	}
+	return nil
 }
 
 // readLick reads a lick file, which says all there is or is refused.

@@ -107,7 +107,11 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 				fmt.Sprintf("%s (%s %s), %s", x.Text, f.Code, arrow(f.Notes), x.Ceiling), mended.Apply})
 		}
 	}
-	return listed(ctx, e, engine, l, fixes, *take, *asJSON, "nothing is found that a fix would mend")
+	none := "nothing is found that a fix would mend"
+	if r.LeftOut != "" {
+		none += ": " + r.LeftOut
+	}
+	return listed(ctx, e, engine, l, fixes, *take, *asJSON, none)
 }
 
 // bendsCommand lists what else the bend of a note could be.

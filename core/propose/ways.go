@@ -3,6 +3,7 @@ package propose
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 	"sync"
 
@@ -53,6 +54,10 @@ const OwnPattern = "the cell's own pattern"
 // that the line fixes. Ways that come to the same strokes are shown once. The
 // error is the context's.
 func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error) {
+	if len(l.Notes) > judge.MaxNotes {
+		return nil, fmt.Errorf("the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
+			len(l.Notes), judge.MaxNotes)
+	}
 	t := question{e.Ask(ctx)}
 	out := t.ways(l)
 	if err := t.Done(); err != nil {
