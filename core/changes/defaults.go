@@ -6,12 +6,8 @@ import (
 
 // Defaults lists what the model assumes of a line over its chords.
 func Defaults() []defaults.Row {
-	rows := []defaults.Row{
-		{Name: "a landing is early by at most", Value: mostEarly.Float(), Unit: "whole notes"},
-		{Name: "a rest at a change ends within", Value: restLate.Float(), Unit: "whole notes"},
-	}
-	for i := range rows {
-		rows[i].From = defaults.Model
-	}
-	return rows
+	return defaults.Ours(
+		defaults.Row{Name: "a landing is early by at most", Value: mostEarly.Float(), Unit: "whole notes"},
+		defaults.Row{Name: "a rest at a change ends within", Value: restLate.Float(), Unit: "whole notes"},
+	)
 }

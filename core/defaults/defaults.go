@@ -19,3 +19,11 @@ type Row struct {
 	Unit  string
 	From  string
 }
+
+// Ours are values of our own: model defaults.
+func Ours(rows ...Row) []Row {
+	for i := range rows {
+		rows[i].From = Model
+	}
+	return rows
+}

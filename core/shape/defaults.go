@@ -6,12 +6,8 @@ import (
 
 // Defaults lists what the model assumes of the places that a shape may lie at.
 func Defaults() []defaults.Row {
-	rows := []defaults.Row{
-		{Name: "bends are heavy from", Value: heavyFrom, Unit: "N"},
-		{Name: "fingertips crowd by half a point at, of a fingertip", Value: crowdedHalf},
-	}
-	for i := range rows {
-		rows[i].From = defaults.Model
-	}
-	return rows
+	return defaults.Ours(
+		defaults.Row{Name: "bends are heavy from", Value: heavyFrom, Unit: "N"},
+		defaults.Row{Name: "fingertips crowd by half a point at, of a fingertip", Value: crowdedHalf},
+	)
 }

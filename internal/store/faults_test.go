@@ -424,6 +424,23 @@ func TestForeign(t *testing.T) {
 	}
 }
 
+// A notebook whose very first start was killed opens again.
+func TestKilledAtFirst(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "n.db")
+	db, err := sql.Open("sqlite", path)
+	if err == nil {
+		_, err = db.Exec("CREATE TABLE migrations (id VARCHAR(255) PRIMARY KEY)")
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	db.Close()
+	s := open(t, path)
+	if _, err := s.Add(ctx, titled("kept"), "made"); err != nil {
+		t.Error(err)
+	}
+}
+
 // What a killed program has left half made is gone after the next start; what is being made stays.
 func TestLeftovers(t *testing.T) {
 	dir := t.TempDir()

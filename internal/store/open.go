@@ -175,10 +175,11 @@ func foreign(path string) error {
 		return nil
 	}
 	defer db.Close()
-	var tables, ours int
-	err = db.QueryRow(`SELECT COUNT(*), COALESCE(SUM(name IN ('licks', 'migrations')), 0) FROM sqlite_master`).
-		Scan(&tables, &ours)
-	if err == nil && tables > 0 && ours < 2 {
+	var licks, others int // a notebook whose first start was killed may have its migrations alone
+	err = db.QueryRow(`SELECT COALESCE(SUM(name = 'licks'), 0),
+		COALESCE(SUM(name NOT IN ('licks', 'migrations') AND name NOT LIKE 'sqlite_%'), 0)
+		FROM sqlite_master WHERE type = 'table'`).Scan(&licks, &others)
+	if err == nil && licks == 0 && others > 0 {
 		return ErrForeign
 	}
 	return nil

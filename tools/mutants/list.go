@@ -109,7 +109,7 @@ var mutants = []mutant{
 	// What is kept and what is read.
 	{"a deleted log goes unseen", "internal/store/open.go", "(s.log == nil || err2 == nil && os.SameFile(log, s.log))",
 		"(s.log == nil || err2 == nil || log == nil)", keeping},
-	{"another program's database is taken", "internal/store/open.go", "tables > 0 && ours < 2", "tables > 0 && ours < 0", keeping},
+	{"another program's database is taken", "internal/store/open.go", "licks == 0 && others > 0", "licks == 0 && others > 9", keeping},
 	{"copies of the future stay", "internal/store/copies.go", "ahead := a > today; ahead != (b > today)",
 		"ahead := false; ahead != (b > today)", keeping},
 	{"the zone of a round is lost", "internal/store/played.go", "p.Zone = &seconds", "_ = seconds", keeping},
