@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"ornamen/core/defaults"
+	"ornamen/core/figure"
 	"ornamen/core/load"
 )
 
@@ -90,6 +91,11 @@ func Defaults() []defaults.Row {
 		{Name: "along one string: by positions where that costs up to a factor of", Value: alongSlack},
 		{Name: "… a position's frets from its lowest to its highest", Value: alongSpan},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
+		{Name: "effort: a note departs from the finger of its string's shape", Value: departsOnString, Unit: "moves of 100 ms"},
+		{Name: "effort: a note departs from its own finger in a position", Value: departsInPosition, Unit: "moves of 100 ms"},
+		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach, Unit: "notes"},
+		{Name: "… a position holds its neighbours, to either side", Value: figure.PositionReach, Unit: "notes"},
+		{Name: "… and so many frets", Value: figure.PositionFrets, Unit: "frets"},
 		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, " +
 			"within two notes", Value: leap, Unit: "moves of 100 ms"},
 	} {

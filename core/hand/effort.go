@@ -39,6 +39,10 @@ const (
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
 	departure = 4.0
+	// departsOnString is what a note pays that departs from the finger of its string's shape, and
+	// departsInPosition from its own in the position that holds the notes around it.
+	departsOnString   = 6.0
+	departsInPosition = 3.0
 	// leap is what it pays where its finger was on another string a note before the last one,
 	// two strings away, or at another fret of the next one and goes back there: the moves from
 	// note to note do not see it jump.
@@ -320,6 +324,7 @@ func (c *chain) sameAround(k int, picks []int) bool {
 // departures is what each posture of each node pays for the notes that depart from
 // the usual fingers, beside what it pays anyway.
 func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]float64 {
+	figures := c.figures()
 	out := make([][]float64, len(c.nodes))
 	for k := range c.nodes {
 		n := &c.nodes[k]
@@ -327,7 +332,7 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 			copy(out[k], beside[k])
 		}
 		for i, t := range n.touches {
-			var pays [4]float64 // by finger
+			pays := figures[k].pays() // by finger
 			for _, key := range c.keys(k, t) {
 				is := usual[key]
 				for f := range pays {
