@@ -91,6 +91,8 @@ func Defaults() []defaults.Row {
 		{Name: "along one string: by positions where that costs up to a factor of", Value: alongSlack},
 		{Name: "… a position's frets from its lowest to its highest", Value: alongSpan},
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
+		{Name: "effort: a slide departs from the finger of the line's slides over as many frets", Value: departsInSlide,
+			Unit: "moves of 100 ms"},
 		{Name: "effort: a note departs from the finger of its string's shape", Value: departsOnString, Unit: "moves of 100 ms"},
 		{Name: "effort: a note departs from its own finger in a position", Value: departsInPosition, Unit: "moves of 100 ms"},
 		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach, Unit: "notes"},

@@ -39,6 +39,9 @@ const (
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
 	departure = 4.0
+	// departsInSlide is what the first note of a slide pays that departs from the finger of the
+	// line's slides over as many frets: it is told at once, as the finger is in use for two notes.
+	departsInSlide = 30.0
 	// departsOnString is what a note pays that departs from the finger of its string's shape, and
 	// departsInPosition from its own in the position that holds the notes around it.
 	departsOnString   = 6.0
@@ -247,17 +250,32 @@ func (c *chain) usual(picks []int) map[placeKey]int8 {
 	return out
 }
 
-// placeKey names what keeps one fingering: a place, or a skip over strings by its
-// shape, wherever it lies. A bent note stands apart: it takes the finger that holds it.
+// placeKey names what keeps one fingering: a place, a skip over strings by its shape or a slide by
+// its frets, wherever they lie. A bent note stands apart: it takes the finger that holds it.
 type placeKey struct {
 	str, fret int
 	only      Fingers
 	skip      [2]int // strings and frets to the next note, of a skip's first note
+	slide     int    // frets to the next note, of a slide's first note
+}
+
+// departs is what a note pays that departs from the usual finger of a key.
+func (k placeKey) departs() float64 {
+	if k.slide != 0 {
+		return departsInSlide
+	}
+	return departure
 }
 
 // keys are what touch t of node k is counted by.
 func (c *chain) keys(k int, t Touch) []placeKey {
 	keys := []placeKey{{str: t.Place.String, fret: t.Place.Fret, only: t.Only}}
+	if k+1 < len(c.nodes) && len(c.nodes[k].touches) == 1 && len(c.nodes[k+1].touches) == 1 {
+		if to := c.nodes[k+1].touches[0]; to.Slur == lick.Slide && to.Place.String == t.Place.String &&
+			to.Place.Fret != t.Place.Fret {
+			keys = append(keys, placeKey{slide: to.Place.Fret - t.Place.Fret})
+		}
+	}
 	for side, o := range []int{k + 1, k - 1} {
 		if o < 0 || o >= len(c.nodes) || len(c.nodes[o].touches) > 1 || len(c.nodes[k].touches) > 1 {
 			continue
@@ -337,7 +355,7 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 				is := usual[key]
 				for f := range pays {
 					if int8(f) != is {
-						pays[f] += departure
+						pays[f] += key.departs()
 					}
 				}
 			}
