@@ -77,46 +77,52 @@ func TestPracticeAnyDay(t *testing.T) {
 	t.Parallel()
 	kinds := map[string]bool{}
 	for _, at := range testline.Moments(t, false) {
-		path := filepath.Join(t.TempDir(), "demo.db")
-		s, err := store.Open(path, func() time.Time { return at })
-		if err != nil {
-			t.Fatal(err)
-		}
-		if err := errors.Join(demo.Fill(t.Context(), s), s.Close()); err != nil {
-			t.Fatal(err)
-		}
-		a := startAt(t, path, func() time.Time { return at })
-		p := a.open("/practice?minutes=45")
-		p.wait(`document.querySelector('.stand')`)
-		if day := p.text(".practice-head h1"); day != at.Weekday().String() {
-			t.Errorf("%s: the plan is of %s", at, day)
-		}
-		plan := p.text(".today ol")
-		for _, kind := range []string{"bends against their targets", "landings over their chords"} {
-			if strings.Contains(plan, kind) {
-				kinds[kind] = true
-			}
-		}
-		if !strings.Contains(plan, "Warm-up") || !strings.Contains(plan, "last on ") && !strings.Contains(plan, "last time") {
-			t.Errorf("%s: the plan is %q", at, plan)
-		}
-		p.keys(kb.PageDown)
-		p.wait(`document.querySelector('.lastword')?.innerText.includes('clean at') && document.querySelector('.today li.done')`)
-		p.keys("h")
-		p.wait(`document.querySelector('.care')?.innerText.includes('Stop here and rest')`)
-		if hurt := p.text(".today ol"); strings.Contains(hurt, "bends") {
-			t.Errorf("%s: it hurts, and the plan is %q", at, hurt)
-		}
-		p.go_("/practice/log")
-		p.wait(`document.querySelector('.curvecard svg .curve')`)
-		if days := eval[string](p, `[...document.querySelectorAll('svg.progress text')].map(t => t.textContent).join(' ')`); !strings.Contains(days, at.Format("2 Jan")) {
-			t.Errorf("%s: the log ends otherwise: %s", at, days)
-		}
-		a.stop()
+		// A test of its own each, so that its browser is given up before the next one.
+		t.Run(at.Format("2006-01-02 15:04 MST"), func(t *testing.T) { anyDay(t, at, kinds) })
 	}
 	if len(kinds) != 2 {
 		t.Errorf("over all the days only %v are planned for the ear", kinds)
 	}
+}
+
+// anyDay is the practice of one day; kinds is filled with what was planned for the ear.
+func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
+	path := filepath.Join(t.TempDir(), "demo.db")
+	s, err := store.Open(path, func() time.Time { return at })
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := errors.Join(demo.Fill(t.Context(), s), s.Close()); err != nil {
+		t.Fatal(err)
+	}
+	a := startAt(t, path, func() time.Time { return at })
+	p := a.open("/practice?minutes=45")
+	p.wait(`document.querySelector('.stand')`)
+	if day := p.text(".practice-head h1"); day != at.Weekday().String() {
+		t.Errorf("%s: the plan is of %s", at, day)
+	}
+	plan := p.text(".today ol")
+	for _, kind := range []string{"bends against their targets", "landings over their chords"} {
+		if strings.Contains(plan, kind) {
+			kinds[kind] = true
+		}
+	}
+	if !strings.Contains(plan, "Warm-up") || !strings.Contains(plan, "last on ") && !strings.Contains(plan, "last time") {
+		t.Errorf("%s: the plan is %q", at, plan)
+	}
+	p.keys(kb.PageDown)
+	p.wait(`document.querySelector('.lastword')?.innerText.includes('clean at') && document.querySelector('.today li.done')`)
+	p.keys("h")
+	p.wait(`document.querySelector('.care')?.innerText.includes('Stop here and rest')`)
+	if hurt := p.text(".today ol"); strings.Contains(hurt, "bends") {
+		t.Errorf("%s: it hurts, and the plan is %q", at, hurt)
+	}
+	p.go_("/practice/log")
+	p.wait(`document.querySelector('.curvecard svg .curve')`)
+	if days := eval[string](p, `[...document.querySelectorAll('svg.progress text')].map(t => t.textContent).join(' ')`); !strings.Contains(days, at.Format("2 Jan")) {
+		t.Errorf("%s: the log ends otherwise: %s", at, days)
+	}
+	a.stop()
 }
 
 // The same key stops on the log, in capitals too.

@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"strings"
 	"testing"
 
 	"ornamen/core/bend"
@@ -79,6 +80,28 @@ func TestWhatAFixMayCost(t *testing.T) {
 	if !md.helps(&Report{}, 90, window{breaks: 1}, broken) || md.helps(&Report{Findings: []Finding{broken}}, 90,
 		window{breaks: 1}, broken) {
 		t.Error("a break's fix is one that ends it")
+	}
+}
+
+// After a held note or a rest the strokes begin again on a downstroke where that is on a beat; else
+// they go on in turn (common practice).
+func TestStrokesBeginAgain(t *testing.T) {
+	for line, want := range map[string]string{
+		"3:5*1/8 7*1/8 5*1/8 7*1/8 2:5*1/2 8*1/8 5*1/8": "D U D U D D U", // held over beats 3 and 4
+		"3:5*1/8 7*1/8 5*1/8 2:5*5/8 8*1/8 5*1/8":       "D U D U D U",   // the same, by the turn anyway
+		"3:5*1/4 7*3/4 2:8*1/8 5*1/8":                   "D U D U",       // on beat 1, as it would be
+		"3:5*1/4 7*1/4 5*1/2 2:8*1/8 5*1/8":             "D U D D U",     // held to the next bar
+		"3:5*1/4 7*1/4 5*1/4 2:8*1/8 5*1/8":             "D U D U D",     // a quarter is not held
+		"3:5*1/8 7*1/8 5*9/16 2:8*1/16 5*1/8":           "D U D U D",     // held, but not to a beat
+	} {
+		r := check(usual, testline.Build(t, 90, line))
+		var got []string
+		for _, n := range r.Lick.Notes {
+			got = append(got, map[lick.Stroke]string{lick.Down: "D", lick.Up: "U"}[n.Stroke])
+		}
+		if strings.Join(got, " ") != want {
+			t.Errorf("%s is picked %s, want %s", line, strings.Join(got, " "), want)
+		}
 	}
 }
 

@@ -157,8 +157,8 @@ func (ln *Line) PickNote(i int, free bool) pick.Note {
 // layPick makes the event of a column for the picking hand, where a note of it is picked;
 // last is the column of the event before.
 // Slurred notes are not picked, so that the stroke after a slur has the time of both. An event
-// is fresh where it stands on a beat after silence: there a downstroke is what players begin
-// with (common practice).
+// is fresh where it stands on a beat after silence or a held note: there a downstroke is what
+// players begin with (common practice).
 func (ln *Line) layPick(c int, free bool, last *int) {
 	var e pick.Event
 	var notes []int
@@ -175,7 +175,7 @@ func (ln *Line) layPick(c int, free bool, last *int) {
 	if *last >= 0 {
 		e.Have = ln.since(*last, c)
 	}
-	e.Fresh = ln.Written.Position(ln.Start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c))
+	e.Fresh = ln.Written.Position(ln.Start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c) || ln.heldBefore(c))
 	*last = c
 	ln.Pick, ln.Picked, ln.strokes = append(ln.Pick, e), append(ln.Picked, c), append(ln.strokes, notes)
 }
@@ -191,6 +191,14 @@ func (ln *Line) restBefore(c int) bool {
 	}
 	return c > 0
 }
+
+// heldBefore says whether the column before is held for so long that the pick comes to rest.
+func (ln *Line) heldBefore(c int) bool {
+	return c > 0 && !ln.Start(c).Sub(ln.Start(c-1)).Before(heldNote)
+}
+
+// heldNote is from which length on the pick rests while a note is held (common practice: a half).
+var heldNote = lick.NewTime(1, 2)
 
 // slur finds where note i's slur comes from and whether it can sound.
 func (ln *Line) slur(c, i int) SlurState {

@@ -97,7 +97,7 @@ type Note struct {
 type Event struct {
 	Notes []Note
 	Have  float64
-	Fresh bool // it begins on a beat and nothing sounds just before it: a start, or after a rest
+	Fresh bool // it begins on a beat: a start, or after a rest or a held note
 }
 
 // Change names a string change by its two strokes.
