@@ -1,6 +1,8 @@
 package judge
 
 import (
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -148,5 +150,39 @@ func TestWhereRulesBegin(t *testing.T) {
 		if r := check(usual, l); r.Lick.Notes[0].Finger != lick.Ring {
 			t.Errorf("a lone full bend at fret %d is given finger %v", fret, r.Lick.Notes[0].Finger)
 		}
+	}
+}
+
+// A fix may take other fingers beside the notes that it is about: those that the player left open
+// up to three columns around it are found again, and it says so.
+func TestFixesFindFingersAround(t *testing.T) {
+	around, farthest := 0, 0
+	for seed := range uint64(4) {
+		rng := rand.New(rand.NewPCG(seed, 19))
+		l := lick.New()
+		for i := range 96 {
+			l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16),
+				String: 1 + rng.IntN(6), Fret: 1 + rng.IntN(15)})
+		}
+		r := check(usual, l)
+		mend(usual, l, r)
+		for _, f := range r.Findings {
+			for _, fix := range f.Fixes {
+				mended, err := fix.Edit.Apply(l)
+				if err != nil || len(mended.Notes) != len(r.Lick.Notes) {
+					continue
+				}
+				low, high := slices.Min(f.Notes)-1, slices.Max(f.Notes)-1
+				for i, n := range mended.Notes {
+					if n.Finger != r.Lick.Notes[i].Finger && (i < low || i > high) {
+						around++
+						farthest = max(farthest, low-i, i-high)
+					}
+				}
+			}
+		}
+	}
+	if around == 0 || farthest > 3 {
+		t.Errorf("%d fingers around the notes of fixes are found again, the farthest %d notes away", around, farthest)
 	}
 }
