@@ -39,6 +39,7 @@ type abilityJSON struct {
 	Low    float64 `json:"low"`
 	High   float64 `json:"high"`
 	Rounds int     `json:"rounds"`
+	Shown  bool    `json:"shown"` // the log says something of it
 }
 
 // practiceCommand prints today's plan, the log, or the player's own numbers, from a notebook
@@ -209,10 +210,10 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, day time
 func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
 	rows, moves := []abilityJSON{}, []abilityJSON{}
 	for _, a := range list {
-		rows = append(rows, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds})
+		rows = append(rows, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
 	}
 	for _, a := range kinds {
-		moves = append(moves, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds})
+		moves = append(moves, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
 	}
 	if asJSON {
 		return printJSON(e, struct {

@@ -3,6 +3,7 @@ package main
 import (
 	"context"
 	"encoding/json"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -96,7 +97,7 @@ func TestPracticeLog(t *testing.T) {
 		t.Fatalf("%v %s", err, out)
 	}
 	for _, a := range v.Abilities {
-		if !(a.Low <= a.Value && a.Value <= a.High) || a.Rounds != 0 && a.Name != "fretting" {
+		if !(a.Low <= a.Value && a.Value <= a.High) || a.Rounds != 0 && a.Name != "fretting" || a.Rounds == 0 && a.Shown {
 			t.Errorf("%+v", a)
 		}
 	}
@@ -119,5 +120,46 @@ func TestPracticeRefusals(t *testing.T) {
 	if status, out, _ := call("practice", "log", "--db", db); status != 0 ||
 		!strings.Contains(out, "nothing was practised") {
 		t.Errorf("%d %s", status, out)
+	}
+}
+
+// A log is read from a file, whole or not at all, and its numbers come from the file as from the
+// notebook; the plan of another day is that day's, and what is no day is refused.
+func TestPracticeFiles(t *testing.T) {
+	db := practised(t, 12)
+	_, text, _ := call("practice", "log", "--csv", "--db", db)
+	file := filepath.Join(t.TempDir(), "log.csv")
+	if err := os.WriteFile(file, []byte("\ufeff"+strings.ReplaceAll(text, "\n", "\r\n")), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	_, fromBook, _ := call("practice", "calibrate", "--json", "--db", db)
+	if status, fromFile, stderr := call("practice", "calibrate", "--from", file, "--json"); status != 0 || fromFile != fromBook {
+		t.Errorf("%d %s\n%s\n%s", status, stderr, fromFile, fromBook)
+	}
+	if status, out, stderr := call("practice", "read", file, "--db", db); status != 0 || out != "12 lines added to the log\n" {
+		t.Errorf("%d %s %s", status, out, stderr)
+	}
+	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 25 {
+		t.Errorf("%d lines", strings.Count(twice, "\n"))
+	}
+	bad := filepath.Join(t.TempDir(), "bad.csv")
+	if err := os.WriteFile(bad, []byte(text+"2026-11-25T18:00:00Z,99999999999,x,1,,1,4,60,1,0,0,1,,0,0,0,0,\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	status, out, stderr := call("practice", "read", bad, "--db", db)
+	if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 || !strings.Contains(stderr, "line 14") {
+		t.Errorf("%d %s %s", status, out, stderr)
+	}
+	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 25 {
+		t.Errorf("a refused log left %d lines", strings.Count(twice, "\n"))
+	}
+	if status, out, _ := call("practice", "plan", "--on", "2026-12-03", "--db", db, "--json"); status != 0 ||
+		!strings.Contains(out, `"heavy":true`) {
+		t.Errorf("%d %s", status, out)
+	}
+	for _, day := range []string{"2026-02-30", "tomorrow", "2026-13-01"} {
+		if status, _, stderr := call("practice", "plan", "--on", day, "--db", db); status != 2 || !strings.Contains(stderr, "no day") {
+			t.Errorf("%s: %d %s", day, status, stderr)
+		}
 	}
 }
