@@ -111,7 +111,8 @@ func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
 		t.Errorf("%s: the plan is %q", at, plan)
 	}
 	p.keys(kb.PageDown)
-	p.wait(`document.querySelector('.lastword')?.innerText.includes('clean at') && document.querySelector('.today li.done')`)
+	p.wait(`document.querySelector('.lastword')?.innerText.includes('clean at') && ` +
+		`document.querySelector('.today li.done')`)
 	p.keys("h")
 	p.wait(`document.querySelector('.care')?.innerText.includes('Stop here and rest')`)
 	if hurt := p.text(".today ol"); strings.Contains(hurt, "bends") {
@@ -119,7 +120,8 @@ func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
 	}
 	p.go_("/practice/log")
 	p.wait(`document.querySelector('.curvecard svg .curve')`)
-	if days := eval[string](p, `[...document.querySelectorAll('svg.progress text')].map(t => t.textContent).join(' ')`); !strings.Contains(days, at.Format("2 Jan")) {
+	days := eval[string](p, `[...document.querySelectorAll('svg.progress text')].map(t => t.textContent).join(' ')`)
+	if !strings.Contains(days, at.Format("2 Jan")) {
 		t.Errorf("%s: the log ends otherwise: %s", at, days)
 	}
 	a.stop()

@@ -42,11 +42,10 @@ type Packed struct {
 	Err error
 }
 
-// Unpack reads every file of a zip that may be a lick, folders or not. What is too much is
-// refused in a sentence before it is unpacked.
-// A file that cannot be read is one of the list with its reason, so that one bad file does not
-// keep the others out. It ends with the context, between two files. What a zip claims to hold is counted first, since unpacking it to find
-// out would be what a bomb wants; what it holds is counted again.
+// Unpack reads every file of a zip that may be a lick, folders or not. A file that cannot be
+// read is one of the list with its reason, so that one bad file does not keep the others out.
+// It ends with the context, between two files. What is too much is refused in a sentence: what
+// the zip claims to hold is counted before anything is unpacked, and what it holds again.
 func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {

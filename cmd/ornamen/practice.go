@@ -186,7 +186,8 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, day time
 	}
 	v := planJSON{Minutes: minutes, Items: []itemJSON{}}
 	for _, x := range items {
-		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes, x.Part.Heavy, x.Why})
+		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes,
+			x.Part.Heavy, x.Why})
 	}
 	if asJSON {
 		return printJSON(e, v)

@@ -133,17 +133,20 @@ func TestPracticeFiles(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, fromBook, _ := call("practice", "calibrate", "--json", "--db", db)
-	if status, fromFile, stderr := call("practice", "calibrate", "--from", file, "--json"); status != 0 || fromFile != fromBook {
+	if status, fromFile, stderr := call("practice", "calibrate", "--from", file, "--json"); status != 0 ||
+		fromFile != fromBook {
 		t.Errorf("%d %s\n%s\n%s", status, stderr, fromFile, fromBook)
 	}
-	if status, out, stderr := call("practice", "read", file, "--db", db); status != 0 || out != "12 lines added to the log\n" {
+	if status, out, stderr := call("practice", "read", file, "--db", db); status != 0 ||
+		out != "12 lines added to the log\n" {
 		t.Errorf("%d %s %s", status, out, stderr)
 	}
 	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 25 {
 		t.Errorf("%d lines", strings.Count(twice, "\n"))
 	}
 	bad := filepath.Join(t.TempDir(), "bad.csv")
-	if err := os.WriteFile(bad, []byte(text+"2026-11-25T18:00:00Z,99999999999,x,1,,1,4,60,1,0,0,1,,0,0,0,0,\n"), 0o600); err != nil {
+	if err := os.WriteFile(bad, []byte(text+"2026-11-25T18:00:00Z,99999999999,x,1,,1,4,60,1,0,0,1,,0,0,0,0,\n"),
+		0o600); err != nil {
 		t.Fatal(err)
 	}
 	status, out, stderr := call("practice", "read", bad, "--db", db)
@@ -158,7 +161,8 @@ func TestPracticeFiles(t *testing.T) {
 		t.Errorf("%d %s", status, out)
 	}
 	for _, day := range []string{"2026-02-30", "tomorrow", "2026-13-01"} {
-		if status, _, stderr := call("practice", "plan", "--on", day, "--db", db); status != 2 || !strings.Contains(stderr, "no day") {
+		if status, _, stderr := call("practice", "plan", "--on", day, "--db", db); status != 2 ||
+			!strings.Contains(stderr, "no day") {
 			t.Errorf("%s: %d %s", day, status, stderr)
 		}
 	}

@@ -33,8 +33,10 @@ func TestModelPage(t *testing.T) {
 		Part string
 		Rows []defaults.Row
 	}
-	for _, part := range append(propose.Defaults(), part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
-		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()}) {
+	parts := append(propose.Defaults(),
+		part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
+		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()})
+	for _, part := range parts {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {
 			fmt.Fprintf(&b, "| %s | %g | %s | %s |\n", r.Name, r.Value, r.Unit, r.From)

@@ -52,7 +52,7 @@ func TestHowEarly(t *testing.T) {
 		if len(x) != 1 {
 			t.Fatalf("%s: %+v", c.line, x)
 		}
-		if c.word == Early && (x[0].Word != Early || x[0].OffBy.String() != c.offBy) || c.word != Early && x[0].Word == Early {
+		if early := x[0].Word == Early; early != (c.word == Early) || early && x[0].OffBy.String() != c.offBy {
 			t.Errorf("%s: %s by %s, want %s by %s", c.line, x[0].Word, x[0].OffBy, c.word, c.offBy)
 		}
 	}

@@ -93,9 +93,11 @@ func Defaults() []defaults.Row {
 		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
 		{Name: "effort: a slide departs from the finger of the line's slides over as many frets", Value: departsInSlide,
 			Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from the finger of its string's shape", Value: departsOnString, Unit: "moves of 100 ms"},
+		{Name: "effort: a note departs from the finger of its string's shape", Value: departsOnString,
+			Unit: "moves of 100 ms"},
 		{Name: "effort: a note departs from its own finger in a position", Value: departsInPosition, Unit: "moves of 100 ms"},
-		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach, Unit: "notes"},
+		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach,
+			Unit: "notes"},
 		{Name: "… a position holds its neighbours, to either side", Value: figure.PositionReach, Unit: "notes"},
 		{Name: "… and so many frets", Value: figure.PositionFrets, Unit: "frets"},
 		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, " +

@@ -29,7 +29,8 @@ func TestDateOf(t *testing.T) {
 	if DateOf(evening.UTC()) != DateOf(evening)+1 {
 		t.Error("in Greenwich it is the next day")
 	}
-	if n := DateOf(time.Date(2027, 3, 29, 0, 1, 0, 0, berlin)) - DateOf(time.Date(2027, 3, 27, 23, 59, 0, 0, berlin)); n != 2 {
+	before, after := time.Date(2027, 3, 27, 23, 59, 0, 0, berlin), time.Date(2027, 3, 29, 0, 1, 0, 0, berlin)
+	if n := DateOf(after) - DateOf(before); n != 2 {
 		t.Errorf("over the night in which clocks go forward there are %d days, want 2", n)
 	}
 	if d := DateOf(time.Date(1970, 1, 1, 12, 0, 0, 0, time.UTC)); d != 0 || d.Monday() != -3 {
@@ -72,7 +73,8 @@ func TestWait(t *testing.T) {
 		t.Errorf("one day that is two in Greenwich makes a wait of %d days", got)
 	}
 	// As many clean as missed is no good day.
-	if got := Wait([]Entry{{Clean: 3, Time: days(0)}, {Clean: 3, Time: days(1)}, {Clean: 2, Missed: 2, Time: days(2)}}); got != 1 {
+	if got := Wait([]Entry{{Clean: 3, Time: days(0)}, {Clean: 3, Time: days(1)},
+		{Clean: 2, Missed: 2, Time: days(2)}}); got != 1 {
 		t.Errorf("after a day that was half clean: %d days", got)
 	}
 }
@@ -118,7 +120,8 @@ func TestClockThatRanAhead(t *testing.T) {
 		t.Error("the log itself was changed")
 	}
 	before := Climb(p, 112, settled, 1).Tempo
-	log = append(log, Entry{Lick: 1, Part: "x", Tempo: before, Clean: 3, Time: days(-1)}, Entry{Comfort: Well, Time: days(-1)})
+	log = append(log, Entry{Lick: 1, Part: "x", Tempo: before, Clean: 3, Time: days(-1)},
+		Entry{Comfort: Well, Time: days(-1)})
 	settled = Settled(log, now)
 	if after := Climb(p, 112, settled, 1).Tempo; after <= before {
 		t.Errorf("three clean rounds at %g, and the ladder stands at %g", before, after)

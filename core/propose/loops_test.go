@@ -75,9 +75,12 @@ func TestBoundedWork(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if whole.Ceiling != begins.Ceiling || len(whole.Notes) != len(long.Notes) || len(whole.Lick.Notes) != len(long.Notes) ||
-		whole.LeftOut != "The line has 2148 notes: its first 2048 were judged, and no fixes were tried; work on a part of it." {
-		t.Errorf("clean up to %v, its beginning %v; %d notes; %q", whole.Ceiling, begins.Ceiling, len(whole.Notes), whole.LeftOut)
+	if whole.Ceiling != begins.Ceiling || len(whole.Notes) != len(long.Notes) ||
+		len(whole.Lick.Notes) != len(long.Notes) ||
+		whole.LeftOut != "The line has 2148 notes: its first 2048 were judged, "+
+			"and no fixes were tried; work on a part of it." {
+		t.Errorf("clean up to %v, its beginning %v; %d notes; %q", whole.Ceiling, begins.Ceiling, len(whole.Notes),
+			whole.LeftOut)
 	}
 	if _, err := Hands(t.Context(), e, long, Ask{}); err == nil {
 		t.Error("hands are found for more notes than there is time for")

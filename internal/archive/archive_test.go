@@ -16,7 +16,8 @@ import (
 
 func open(t *testing.T) *store.Store {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"), func() time.Time { return time.Date(2026, 11, 25, 18, 0, 0, 0, time.UTC) })
+	s, err := store.Open(filepath.Join(t.TempDir(), "n.db"),
+		func() time.Time { return time.Date(2026, 11, 25, 18, 0, 0, 0, time.UTC) })
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -113,7 +113,8 @@ func TestPackAndUnpack(t *testing.T) {
 	}
 	endless := one.Clone()
 	endless.Notes[3].At = lick.NewTime(10_000, 1)
-	if _, err := Write(t.Context(), engine, endless, of(t, "wav")); err == nil || !strings.Contains(err.Error(), "minutes") {
+	if _, err := Write(t.Context(), engine, endless, of(t, "wav")); err == nil ||
+		!strings.Contains(err.Error(), "minutes") {
 		t.Errorf("a sound of days: %v", err)
 	}
 	gone, leave := context.WithCancel(t.Context())

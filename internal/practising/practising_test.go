@@ -79,7 +79,8 @@ func TestRound(t *testing.T) {
 func TestDayOfAPlan(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7 2:5 8 5 8 1:5 8 5 8 2:5 8 5 8"))
 	engine := judge.NewEngine(player.DefaultPlayer())
-	if err := Add(t.Context(), s, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3, Time: now.Add(-48 * time.Hour)},
+	if err := Add(t.Context(), s, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
+		Time: now.Add(-48 * time.Hour)},
 		practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)}); err != nil {
 		t.Fatal(err)
 	}

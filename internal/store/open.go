@@ -41,7 +41,8 @@ type Store struct {
 }
 
 // Open opens or makes the notebook at path, for one program at a time. The clock
-// gives the times of revisions and the days of practice, in the player's time zone. A file that cannot be written is opened for reading.
+// gives the times of revisions and the days of practice, in the player's time zone.
+// A file that cannot be written is opened for reading.
 // An older notebook is brought up to date after a dated copy of it was made.
 //
 // The steps stand in the order in which each needs those before it: whose file it is, the lock,
@@ -303,7 +304,8 @@ func (s *Store) Close() error {
 }
 
 // there says whether the file that was opened still stands at its path, and its write-ahead log
-// beside it: what was saved last is in the log alone. If not, the content, which is still at hand, is written beside it once.
+// beside it: what was saved last is in the log alone. If not, the content, which is still at
+// hand, is written beside it once.
 // Without this look, SQLite would go on writing into a file that has no name any more, and all
 // of it would be gone at the end.
 func (s *Store) there() error {

@@ -20,8 +20,8 @@ import (
 )
 
 // parserWords are words of parsers, databases and of Go that no player should read.
-var parserWords = []string{"json:", "csv:", "sql", "SQL", "strconv", "invalid syntax", "parse error", "unmarshal", "EOF",
-	"panic", "runtime", "uint", "went wrong"}
+var parserWords = []string{"json:", "csv:", "sql", "SQL", "strconv", "invalid syntax", "parse error",
+	"unmarshal", "EOF", "panic", "runtime", "uint", "went wrong"}
 
 // plainlyRefused says what is wrong with an answer that should be one plain sentence of refusal.
 func plainlyRefused(t *testing.T, what string, status int, body string) {

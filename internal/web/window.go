@@ -134,8 +134,9 @@ func (a *App) windowView(ctx context.Context, id, revision uint) (*windowView, e
 	if !ok {
 		return nil, nil
 	}
-	v := &windowView{Text: fmt.Sprintf("Bars %d to %d of %d, notes %d to %d of %d: a long lick is shown in parts, each counted from 1.", w.Bar,
-		w.Last, w.Of, w.From+1, w.To, len(whole.Notes))}
+	v := &windowView{Text: fmt.Sprintf("Bars %d to %d of %d, notes %d to %d of %d: "+
+		"a long lick is shown in parts, each counted from 1.",
+		w.Bar, w.Last, w.Of, w.From+1, w.To, len(whole.Notes))}
 	width := w.Last - w.Bar + 1
 	if w.Bar > 1 {
 		v.Earlier = fmt.Sprintf("/licks/%d.%d", id, max(1, w.Bar-width))

@@ -28,7 +28,8 @@ func TestLongLick(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {"finger"}, "value": {"4"}, "note": {"3"}, "lane": {"finger"}}
+	form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {"finger"}, "value": {"4"}, "note": {"3"},
+		"lane": {"finger"}}
 	res, body := c.post("/licks/1.65/edit", form, c.token)
 	if res.StatusCode != 200 {
 		t.Fatalf("%s %.200s", res.Status, body)

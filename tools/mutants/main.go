@@ -124,7 +124,8 @@ func (m mutant) try(dir string) (word string, err error) {
 	if out, err := build.CombinedOutput(); err != nil {
 		return "", fmt.Errorf("does not compile: %.300s", out)
 	}
-	test := exec.CommandContext(ctx, "go", append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast"}, m.tests...)...)
+	test := exec.CommandContext(ctx, "go", append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast"},
+		m.tests...)...)
 	test.Env = append(os.Environ(), "CGO_ENABLED=0")
 	if err := test.Run(); err != nil {
 		return noticed, nil
