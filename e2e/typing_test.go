@@ -143,5 +143,14 @@ func TestNarrow(t *testing.T) {
 				t.Errorf("%s at %d: cut or covered: %s", path, width, cut)
 			}
 		}
+		// Of the hands side by side, only the drawn line may be wider than the screen.
+		p.go_("/licks/1")
+		p.ready()
+		p.keys("h")
+		p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+		if cut := eval[string](p, `[...document.querySelectorAll('.offer, .offer .because, .offer .btn')].filter(e =>
+			e.getBoundingClientRect().right > innerWidth).map(e => e.innerText).join(', ')`); cut != "" {
+			t.Errorf("proposed hands at %d: cut: %s", width, cut)
+		}
 	}
 }
