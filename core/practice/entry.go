@@ -227,7 +227,7 @@ func ReadJSON(r io.Reader) ([]Entry, error) {
 		var when *time.ParseError
 		switch {
 		case errors.As(err, &field) && field.Field != "":
-			err = fmt.Errorf("its %s cannot be %s", field.Field, field.Value)
+			err = fmt.Errorf("its %s cannot be read", field.Field)
 		case errors.As(err, &when):
 			err = errors.New("its time is not written as 2026-11-25T18:00:00Z is")
 		case err != nil:

@@ -37,7 +37,18 @@ func Text(r io.Reader) io.Reader {
 	default:
 		return &lines{r: b}
 	}
-	return &lines{r: bufio.NewReader(transform.NewReader(b, as.NewDecoder()))}
+	return &lines{r: unmarked(bufio.NewReader(transform.NewReader(b, as.NewDecoder())))}
+}
+
+// unmarked skips further byte order marks: a text that was encoded twice begins with two.
+func unmarked(b *bufio.Reader) *bufio.Reader {
+	mark := []byte("\ufeff")
+	for {
+		if head, _ := b.Peek(len(mark)); !bytes.Equal(head, mark) {
+			return b
+		}
+		b.Discard(len(mark)) // what was peeked at is there
+	}
 }
 
 // TextOf is Text of bytes at hand.
