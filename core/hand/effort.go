@@ -16,7 +16,8 @@ import (
 // the fingers most players write).
 const (
 	frameChange = 15.0 // the hand takes another frame
-	jumpAgain   = 30.0 // one finger goes to another place without slide, roll or barre
+	jumpAgain   = 30.0 // one finger goes to another string without roll or barre
+	guidedAgain = 50.0 // or along its string without a slide: for a figure's sake, not to creep
 	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
 	closedGap   = 6.0  // each closed gap of it
 
@@ -105,8 +106,8 @@ func effort(ms float64) float64 {
 type toils struct {
 	add   []float64 // ms, by posture moved to: its frame's spread and what it asks beside
 	least float64   // of add
-	jumps []bool    // row by row like the needs; nil where postures tell, or none jumps
-	jumpy bool      // the same finger again jumps
+	again []uint8   // row by row like the needs, into againAsks; nil where postures tell
+	twice uint8     // the same for one finger again, of single notes
 }
 
 // toils works out what a matrix's moves ask beside their need. It takes an eighth of
@@ -122,17 +123,19 @@ func (mx *matrix) toils(m *Model) *toils {
 			t.least = slices.Min(t.add)
 		}
 		if len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held {
-			t.jumpy = !mx.viaOpen && jumps(mx.x[0], mx.y[0])
+			if !mx.viaOpen {
+				t.twice = again(mx.x[0], mx.y[0])
+			}
 			return
 		}
 		if mx.from == nil {
 			return
 		}
-		t.jumps = make([]bool, 0, len(mx.need))
+		t.again = make([]uint8, 0, len(mx.need))
 		for _, p := range mx.from {
 			for _, q := range mx.to {
 				_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
-				t.jumps = append(t.jumps, kind == Jump)
+				t.again = append(t.again, againOf(kind))
 			}
 		}
 	})
@@ -146,8 +149,9 @@ type toilRow struct {
 	to        []posture
 	speed     float64
 	stance    int     // moved from; -1 for a hand that comes from nowhere
-	finger    int8    // that jumps when it plays again; jumpless for none
-	jumps     []bool  // or nil
+	finger    int8    // that jumps or is guided when it plays again; jumpless for none
+	twice     uint8   // which of them, into againAsks
+	again     []uint8 // or nil
 	floor     float64 // the least of add
 }
 
@@ -171,11 +175,11 @@ func (w weighed) toilRow(i int) toilRow {
 	switch {
 	case w.from != nil:
 		r.stance = w.from[i].stance
-		if t.jumpy {
-			r.finger = w.from[i].fingers[0]
+		if t.twice > 0 {
+			r.finger, r.twice = w.from[i].fingers[0], t.twice
 		}
-		if t.jumps != nil {
-			r.jumps = t.jumps[i*width : (i+1)*width]
+		if t.again != nil {
+			r.again = t.again[i*width : (i+1)*width]
 		}
 	case i < len(w.m.stances): // from an open string
 		r.stance = i
@@ -190,8 +194,11 @@ func (r *toilRow) ms(j int) float64 {
 	if q.stance != r.stance && r.stance >= 0 {
 		ms += frameChange
 	}
-	if q.fingers[0] == r.finger || r.jumps != nil && r.jumps[j] {
-		ms += jumpAgain
+	if q.fingers[0] == r.finger {
+		ms += againAsks[r.twice]
+	}
+	if r.again != nil {
+		ms += againAsks[r.again[j]]
 	}
 	return ms
 }
@@ -211,11 +218,32 @@ func flatAsks(touches []Touch, q posture) (ms float64) {
 	return ms
 }
 
-// jumps says whether one finger that plays both touches jumps.
-func jumps(x, y Touch) bool {
+// againAsks are what one finger that plays again asks: nothing, for a jump, for a guided shift.
+var againAsks = [...]float64{0, jumpAgain, guidedAgain}
+
+// againOf is what a kind of move asks, into againAsks.
+func againOf(k Kind) uint8 {
+	switch k {
+	case Jump:
+		return 1
+	case Guided:
+		return 2
+	}
+	return 0
+}
+
+// again is what one finger asks that plays both touches, into againAsks.
+func again(x, y Touch) uint8 {
 	strings := x.Place.String - y.Place.String
-	return x.Place != y.Place && y.Slur == "" && x.fretted() && y.fretted() &&
-		!(x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Barre && y.Barre))
+	switch {
+	case x.Place == y.Place || y.Slur != "" || !x.fretted() || !y.fretted():
+		return againOf(Same)
+	case strings == 0:
+		return againOf(Guided)
+	case x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Barre && y.Barre):
+		return againOf(Roll)
+	}
+	return againOf(Jump)
 }
 
 // usual is the finger that each place has most often in the picked path; the lower

@@ -73,8 +73,11 @@ func (x *exhaustive) effortOf(from []Touch, p posture, to []Touch, q posture, vi
 	if a.frame != b.frame {
 		ms += frameChange
 	}
-	if kind == Jump {
+	switch kind {
+	case Jump:
 		ms += jumpAgain
+	case Guided:
+		ms += guidedAgain
 	}
 	return need, math.Pow(ms/100, 4)
 }

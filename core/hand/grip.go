@@ -93,18 +93,30 @@ func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 	default:
 		return 0
 	}
-	var w neck.MM
+	least := 0.0
 	for _, t := range to.touches {
 		if t.Held || t.Slur != "" {
 			return 0
 		}
 		if t.fretted() {
-			w = max(w, m.Guitar.Cell(t.Place.Fret))
+			least = max(least, m.leastShift(from.touches[0], t, apart))
 		}
 	}
-	// A finger that stays would put the new stance into the old grip, where it
-	// is not: so it is a shift or a jump.
-	return m.scale(min(jumpHand, placeFinger+letGo)+fitts(apart, w, wristSlope)) / have
+	return m.scale(least) / have
+}
+
+// leastShift is what a move of the hand by so much needs at least. A finger that stays would put
+// the new stance into the old grip, where it is not: so the hand shifts or a finger jumps, or the
+// finger is guided along its string.
+func (m *Model) leastShift(from, to Touch, apart neck.MM) float64 {
+	w := m.Guitar.Cell(to.Place.Fret)
+	least := min(jumpHand, placeFinger+letGo) + fitts(apart, w, wristSlope)
+	if from.Place.String == to.Place.String {
+		tip := m.Guitar.Press(to.Place.Fret) - m.Guitar.Press(from.Place.Fret)
+		beyond := max(0, apart-max(tip, -tip))
+		least = min(least, m.guidedBase(from, to)+fitts(beyond, w, fingerSlope))
+	}
+	return least
 }
 
 // Relax lowers out[i], for every allowed posture i of from, to the least cost of

@@ -59,8 +59,11 @@ func toilOf(m *Model, from *Grip, i int, to *Grip, j int) float64 {
 	switch {
 	case !from.Open():
 		_, kind, _ := m.transition(from.touches, from.stand[i], to.touches, to.stand[j], false)
-		if kind == Jump {
+		switch kind {
+		case Jump:
 			ms += jumpAgain
+		case Guided:
+			ms += guidedAgain
 		}
 		if m.stances[from.stand[i].stance].frame != b.frame {
 			ms += frameChange

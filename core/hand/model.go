@@ -151,7 +151,8 @@ const (
 	Barre  Kind = "bar"
 	Jump   Kind = "jump"
 	Slide  Kind = "slide"
-	Shift  Kind = "shift"
+	Shift  Kind = "shift"  // a silent slide, so marked
+	Guided Kind = "guided" // the same without a mark: the finger keeps its string and leads the hand
 	Hammer Kind = "hammer"
 	Pull   Kind = "pull"
 	Grips  Kind = "grip" // a whole grip moved as one

@@ -26,9 +26,10 @@ var never = math.Inf(1)
 // part is the need of bringing finger fb of stance b onto touch tb when finger
 // fa of stance a was on touch ta, without b's standing cost. The table of moves is the model's.
 //
-// One finger again: it stays, rolls to the next string at the same fret, or jumps, and a jump
-// takes as long as the slower of finger and hand. A slide keeps its finger, and costs what the
-// hand must move beyond the fingertip. Another finger: otherFinger, by whether the hand shifts.
+// One finger again: it stays, rolls to the next string at the same fret, is guided along its
+// string, or jumps to another one, and a jump takes as long as the slower of finger and hand. A
+// slide and a guided shift keep their finger, and cost what the hand must move beyond the
+// fingertip. Another finger: otherFinger, by whether the hand shifts.
 // Over an open string the hand has let go and may move while that rings: then only the finger
 // has to be set down. What cannot be (a hammer by the finger that is down) needs forever.
 func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
@@ -54,16 +55,19 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 	switch {
 	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
 		return never, Hammer
-	case tb.Slur == lick.Slide || tb.Slur == lick.Shift:
+	case ta.Place == tb.Place && tb.Slur == "":
+		return fitts(shift, w, fingerSlope), Same
+	case strings == 0:
 		tip := m.Guitar.Press(tb.Place.Fret) - m.Guitar.Press(ta.Place.Fret)
 		extra := neck.MM(math.Abs(float64(b.centre - a.centre - tip)))
 		need := slideBase + fitts(neck.MM(math.Abs(float64(tip))), w, wristSlope) + fitts(extra, w, fingerSlope)
-		if tb.Slur == lick.Shift {
+		switch tb.Slur {
+		case lick.Slide:
+			return need, Slide
+		case lick.Shift:
 			return need + shiftExtra, Shift
 		}
-		return need, Slide
-	case ta.Place == tb.Place:
-		return fitts(shift, w, fingerSlope), Same
+		return need + shiftExtra, Guided
 	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
 		return barreBase, Barre
 	case ta.Place.Fret == tb.Place.Fret && strings == 1:
@@ -182,7 +186,7 @@ func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stan
 		}
 		need, k := m.part(ta, fa, a, tb, fb, b, viaOpen)
 		if fa == fb && !slurred && !viaOpen {
-			if k == Jump && grip && len(x) > 1 && ta.Place.String == tb.Place.String {
+			if k == Guided && grip && len(x) > 1 && ta.Place.String == tb.Place.String {
 				w := m.Guitar.Cell(tb.Place.Fret)
 				return slideBase + fitts(m.Guitar.Way(ta.Place, tb.Place), w, wristSlope), Grips
 			}

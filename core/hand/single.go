@@ -5,6 +5,7 @@ import (
 	"sync"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 )
 
 // logTables keeps log2(1 + H/W) from a stance to every posture over a fret:
@@ -68,17 +69,21 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 	}
 	base, again := m.fingerBases(ta, tb, gap)
 	slides := tb.Slur == lick.Slide || tb.Slur == lick.Shift
-	ends := m.ends(ta, to)
+	w := float64(m.Guitar.Cell(tb.Place.Fret))
+	ends := m.ends(ta, tb, to)
 	for i := range from {
 		p := &from[i]
 		a, fa := &m.stances[p.stance], p.fingers[0]
 		logs := m.hops(p.stance, tb.Place.Fret, to)
 		row := need[i*len(to) : (i+1)*len(to)]
+		beyond := a.centre - m.pressAt(max(1, ta.Place.Fret))
 		plain := tb.Slur == "" && !viaOpen
 		for j := range row {
 			b, log := &ends[j], logs[j]
 			x := never
 			switch {
+			case !viaOpen && again.guided && fa == b.finger:
+				x = again.base + fingerSlope*log2(1+math.Abs(float64(b.beyond-beyond))/w)
 			case plain && fa == b.finger:
 				x = again.need(log)
 			case plain && b.held[fa]:
@@ -92,9 +97,6 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 				}
 			case fa == b.finger:
 				x = again.need(log)
-				if slides {
-					x, _ = m.part(ta, fa, a, tb, fa, &m.stances[to[j].stance], false)
-				}
 			case slides:
 			case tb.Slur == lick.Pull:
 				if p.stance == to[j].stance {
@@ -119,15 +121,16 @@ type end struct {
 	finger   int8
 	held     [4]bool // by finger: it still stands where the note before was
 	standing float64
+	beyond   neck.MM // the centre's place beyond the fingertip's
 }
 
 // ends are the postures in which a single note may be reached, with what of each does not
 // depend on the hand before.
-func (m *Model) ends(ta Touch, to []posture) []end {
+func (m *Model) ends(ta, tb Touch, to []posture) []end {
 	out := make([]end, len(to))
 	for j := range to {
 		b := &m.stances[to[j].stance]
-		e := end{finger: to[j].fingers[0], standing: b.standing}
+		e := end{finger: to[j].fingers[0], standing: b.standing, beyond: b.centre - m.pressAt(tb.Place.Fret)}
 		for f, fret := range b.frame {
 			e.held[f] = fret == ta.Place.Fret
 		}
@@ -141,6 +144,7 @@ type sameFingerNeed struct {
 	base, slope float64 // base + slope·log
 	finger      float64 // a jump needs at least this
 	fixed       bool    // a barre: base alone
+	guided      bool    // along its string: base and what the hand moves beyond the fingertip
 }
 
 // need is the finger's own move in ms, log the Fitts term of its way.
@@ -149,6 +153,16 @@ func (s sameFingerNeed) need(log float64) float64 {
 		return s.base
 	}
 	return max(s.finger, s.base+s.slope*log)
+}
+
+// guidedBase is what a finger that goes along its string needs for its own way.
+func (m *Model) guidedBase(ta, tb Touch) float64 {
+	tip := neck.MM(math.Abs(float64(m.Guitar.Press(tb.Place.Fret) - m.Guitar.Press(ta.Place.Fret))))
+	need := slideBase + fitts(tip, m.Guitar.Cell(tb.Place.Fret), wristSlope)
+	if tb.Slur != lick.Slide {
+		need += shiftExtra
+	}
+	return need
 }
 
 // fingerBases is what two different fingers cost before the hand moves, and what
@@ -168,8 +182,10 @@ func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sa
 	switch {
 	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
 		again = sameFingerNeed{base: never, fixed: true}
-	case ta.Place == tb.Place:
+	case ta.Place == tb.Place && tb.Slur == "":
 		again = sameFingerNeed{slope: fingerSlope}
+	case gap == 0:
+		again = sameFingerNeed{base: m.guidedBase(ta, tb), guided: true}
 	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
 		again = sameFingerNeed{base: barreBase, fixed: true}
 	case ta.Place.Fret == tb.Place.Fret && gap == 1:
