@@ -8,51 +8,99 @@ import (
 	"ornamen/core/neck"
 )
 
-// read is a line as "6:5 8 5:5"; a note in brackets is not alone.
-func read(line string) (out []Note) {
+// read is a line as "6:5 8 5:5+4:5"; h behind a fret is a hammer, o one that no finger presses.
+func read(line string) (out [][]Note) {
 	str := 0
-	for _, w := range strings.Fields(line) {
-		n := Note{Alone: true}
-		if cut, ok := strings.CutPrefix(w, "("); ok {
-			w, n.Alone = strings.TrimSuffix(cut, ")"), false
+	for _, word := range strings.Fields(line) {
+		var column []Note
+		for _, w := range strings.Split(word, "+") {
+			n := Note{Pressed: true, Plain: true}
+			if cut, ok := strings.CutSuffix(w, "h"); ok {
+				w, n.Plain = cut, false
+			}
+			if cut, ok := strings.CutSuffix(w, "o"); ok {
+				w, n.Pressed = cut, false
+			}
+			if s, rest, ok := strings.Cut(w, ":"); ok {
+				fmt.Sscan(s, &str)
+				w = rest
+			}
+			fmt.Sscan(w, &n.Place.Fret)
+			n.Place.String = str
+			column = append(column, n)
 		}
-		if s, rest, ok := strings.Cut(w, ":"); ok {
-			fmt.Sscan(s, &str)
-			w = rest
-		}
-		fmt.Sscan(w, &n.Place.Fret)
-		n.Place.String = str
-		out = append(out, n)
+		out = append(out, column)
 	}
 	return out
 }
 
-// Fingers by the string's shape and by the position (common practice).
+// What each kind of figure says of a line's fingers (common practice).
 func TestFingers(t *testing.T) {
-	for _, c := range []struct{ line, onString, inPosition string }{
-		{"6:5 7 8 5:5 7 8 4:5 7 9", "1 3 4 1 3 4 1 2 4", "1 3 0 0 0 0 0 0 0"},
-		{"6:5 8 5:5 7 4:5 7", "0 0 0 0 0 0", "1 4 1 3 1 3"},
-		{"6:1 2 3", "1 2 3", "1 2 3"},
-		{"6:5 8 9", "1 3 4", "0 0 0"},
-		{"6:5 6 9", "1 2 4", "0 0 0"},
-		{"6:5 6 8 7", "0 0 0 0", "1 2 4 3"},               // four tones
-		{"6:5 7 10", "0 0 0", "0 0 0"},                    // no shape of one position
-		{"6:5 5:7 6:7 5:9 6:9", "1 0 2 0 4", "0 0 0 0 0"}, // its tones nearby
-		{"6:5 7 (5:5) 6:8", "1 3 0 4", "1 3 0 4"},         // a grip takes no part
-		{"6:5 7 5:5 5:5 5:5 5:5 5:5 5:5 5:5 5:5 5:5 6:8", "0 0 0 0 0 0 0 0 0 0 0 0", "1 3 1 1 1 1 1 1 1 1 1 4"},
+	for _, kind := range []struct {
+		name  string
+		of    func(Usual) int
+		cases [][2]string
+	}{
+		{"by its strings", func(u Usual) int { return u.OnString }, [][2]string{
+			{"6:5 7 8 5:5 7 8 4:5 7 9", "1 3 4 1 3 4 1 2 4"},
+			{"6:5 8 5:5 7 4:5 7", "0 0 0 0 0 0"},
+			{"6:1 2 3", "1 2 3"},
+			{"6:5 8 9", "1 3 4"},
+			{"6:5 6 9", "1 2 4"},
+			{"6:5 6 8 7", "0 0 0 0"},                   // four tones
+			{"6:5 7 10", "0 0 0"},                      // no shape of one position
+			{"6:5 5:7 6:7 5:9 6:9", "1 0 2 0 4"},       // its tones nearby
+			{"6:5 7 5:5+4:5 6:8", "1 3 00 4"},          // a grip takes no part
+			{"6:5 7h 8 5:5o 6:5 7 8", "1 3 4 0 1 3 4"}, // slurs are of the string too
+		}},
+		{"by position", func(u Usual) int { return u.InPosition }, [][2]string{
+			{"6:5 7 8 5:5 7 8 4:5 7 9", "1 3 0 0 0 0 0 0 0"},
+			{"6:5 8 5:5 7 4:5 7", "1 4 1 3 1 3"},
+			{"6:5 6 8 7", "1 2 4 3"},
+			{"6:5 7 5:5 5 5 5 5 5 5 5 5 6:8", "1 3 1 1 1 1 1 1 1 1 1 4"},
+		}},
+		{"along", func(u Usual) int { return u.Along }, [][2]string{
+			{"1:2 4 5 7 9 11 12 14", "1 3 4 1 2 4 1 3"},
+			{"3:14 12 11 9 7 5 4 2", "4 2 1 4 2 1 3 1"},
+			{"2:5 8 10 12 15 17", "1 4 1 3 1 3"},
+			{"2:5 8 10 12 15 17h", "1 4 1 3 0 0"},           // not into a slur: 5 8 10 12 15
+			{"1:12 10 9 10 9 7 9 7 5", "4 2 1 4 3 1 4 2 1"}, // a cell that walks down
+			{"1:5 7 8 7 8 10 8 10 12", "1 3 4 1 2 4 1 2 4"},
+			{"1:5 6 7 8 9", "1 2 3 4 0"},
+			{"1:5 10 15 20", "0 0 0 0"},
+			{"1:5 7 8 10", "0 0 0 0"}, // four are no way along
+		}},
+		{"by shape", func(u Usual) int { return u.ByShape }, [][2]string{
+			{"6:5 4:7 6:7 4:9", "1 3 1 3"},
+			{"4:5 2:8 4:7 2:10", "1 4 1 4"},
+			{"3:9 5:7 3:7 5:5", "3 1 3 1"},
+			{"1:5 6:5 4:7 6:7 4:9 1:5", "0 1 3 1 3 0"},
+			{"6:5 4:7", "0 0"}, // one is no run
+			{"4:5+2:5 4:7+2:7 4:9+2:8", "23 23 21"},
+			{"2:5+1:3 2:6+1:5 2:8+1:7 2:10+1:8", "31 21 21 31"},
+			{"4:5+3:5 4:7+3:7 4:5+3:5", "11 33 11"}, // the hand stays
+			{"4:5+3:5 4:7+3:7 4:9+3:9", "11 11 11"}, // it goes on
+			{"4:5+3:5+2:5 4:7+3:7+2:7", "111 333"},
+			{"4:5+3:5 3:5+2:5", "00 00"},  // on other strings
+			{"4:5+3:5 4:7h+3:7", "00 00"}, // slurred
+			{"4:5+3:9 4:7+3:11", "00 00"}, // no shape
+		}},
 	} {
-		var a, b []string
-		for _, u := range Fingers(read(c.line)) {
-			a, b = append(a, fmt.Sprint(u.OnString)), append(b, fmt.Sprint(u.InPosition))
-		}
-		if got := strings.Join(a, " "); got != c.onString {
-			t.Errorf("%s by its strings: %s, want %s", c.line, got, c.onString)
-		}
-		if got := strings.Join(b, " "); got != c.inPosition {
-			t.Errorf("%s by position: %s, want %s", c.line, got, c.inPosition)
+		for _, c := range kind.cases {
+			var words []string
+			for _, column := range Fingers(read(c[0])) {
+				w := ""
+				for _, u := range column {
+					w += fmt.Sprint(kind.of(u))
+				}
+				words = append(words, w)
+			}
+			if got := strings.Join(words, " "); got != c[1] {
+				t.Errorf("%s %s: %s, want %s", c[0], kind.name, got, c[1])
+			}
 		}
 	}
-	if Fingers(nil) == nil || len(Fingers([]Note{{Place: neck.Place{String: 1, Fret: 5}, Alone: true}})) != 1 {
+	if Fingers(nil) == nil || len(Fingers([][]Note{{{Place: neck.Place{String: 1, Fret: 5}}}})) != 1 {
 		t.Error("a line of no notes, or of one")
 	}
 }

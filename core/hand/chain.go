@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"ornamen/core/figure"
 	"ornamen/core/lick"
 )
 
@@ -63,6 +64,8 @@ type chain struct {
 	opens  float64 // largest load of moves to open strings
 	lost   bool    // a fretted event has no node: no stance reaches any of it
 	known  float64 // the bound, once it was found; 0 before
+
+	figured [][]figure.Usual // by node and touch, once they were asked for
 }
 
 // newChain lays the events out. Postures and moves that nothing can satisfy are

@@ -37,9 +37,10 @@
 //
 // # One figure, one fingering
 //
-// A figure that comes back keeps its fingers. Three passes see to it, each a whole search
-// with what departs from the pattern made dearer: shapes of two notes that guitarists play
-// as one (shapes.go), the line in even time (teacher.go), the usual finger of each place.
+// A figure that comes back keeps its fingers. A first search finds the line's own; those that
+// follow make dearer what departs from its figures (core/figure), from the usual finger of a place,
+// a skip or a slide, or hops to and fro (teacher.go). What each term costs stands in one table,
+// defaults.go.
 //
 // Adding a kind of move is a Kind, its base in cost and its case in move.go; whatever is
 // assumed has a row in defaults.go and so in docs/model.md.

@@ -47,6 +47,11 @@ const (
 	// departsInPosition from its own in the position that holds the notes around it.
 	departsOnString   = 6.0
 	departsInPosition = 3.0
+	// departsAlong is what it pays that departs from its position's or cell's along one string.
+	departsAlong = 20.0
+	// departsFromShape is what a note of a run of octaves or of grips pays that departs from its
+	// shape's finger.
+	departsFromShape = 30.0
 	// leap is what it pays where its finger was on another string a note before the last one,
 	// two strings away, or at another fret of the next one and goes back there: the moves from
 	// note to note do not see it jump.
@@ -378,7 +383,7 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 			copy(out[k], beside[k])
 		}
 		for i, t := range n.touches {
-			pays := figures[k].pays() // by finger
+			pays := pays(figures[k][i]) // by finger
 			for _, key := range c.keys(k, t) {
 				is := usual[key]
 				for f := range pays {
@@ -395,4 +400,13 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 		}
 	}
 	return out
+}
+
+// effortOf is the sum of effort of a path.
+func (c *chain) effortOf(picks []int) (sum float64) {
+	for a := range c.links {
+		row := c.links[a].weighed().toilRow(picks[a])
+		sum += effort(row.ms(picks[a+1]))
+	}
+	return sum
 }

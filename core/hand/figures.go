@@ -1,34 +1,57 @@
 package hand
 
-import "ornamen/core/figure"
+import (
+	"slices"
 
-// figured is what the figures around a node say of its finger.
-type figured figure.Usual
+	"ornamen/core/figure"
+)
 
-// figures are the usual fingers of the chain's nodes by the figures that they lie in. Grips take no
-// part, and a bent note takes the finger that holds it.
-func (c *chain) figures() []figured {
-	notes := make([]figure.Note, len(c.nodes))
-	for k, n := range c.nodes {
-		notes[k] = figure.Note{Place: n.touches[0].Place, Alone: len(n.touches) == 1 && n.touches[0].fretted()}
+// figures are the usual fingers of the chain's nodes by the figures that they lie in. A bent note
+// takes the finger that holds it.
+func (c *chain) figures() [][]figure.Usual {
+	if c.figured != nil {
+		return c.figured
 	}
-	out := make([]figured, len(notes))
-	for k, u := range figure.Fingers(notes) {
-		if n := &c.nodes[k]; len(n.touches) == 1 && !n.touches[0].Bent {
-			out[k] = figured(u)
+	columns := make([][]figure.Note, len(c.nodes))
+	for k, n := range c.nodes {
+		columns[k] = make([]figure.Note, len(n.touches))
+		for i, t := range n.touches {
+			columns[k][i] = figure.Note{
+				Place:   t.Place,
+				Pressed: t.fretted(),
+				Plain:   t.Slur == "" && !t.Held && !t.Bent,
+			}
 		}
 	}
+	out := figure.Fingers(columns)
+	for k, n := range c.nodes {
+		for i, t := range n.touches {
+			if t.Bent {
+				out[k][i] = figure.Usual{}
+			}
+		}
+	}
+	c.figured = out
 	return out
 }
 
+// goesAlong says whether some notes go along their string by positions or by a cell.
+func (c *chain) goesAlong() bool {
+	return slices.ContainsFunc(c.figures(), func(us []figure.Usual) bool {
+		return slices.ContainsFunc(us, func(u figure.Usual) bool { return u.Along > 0 })
+	})
+}
+
 // pays is what each finger pays for departing from the figures.
-func (u figured) pays() (by [4]float64) {
+func pays(u figure.Usual) (by [4]float64) {
 	for f := range by {
-		if u.OnString > 0 && f+1 != u.OnString {
-			by[f] += departsOnString
-		}
-		if u.InPosition > 0 && f+1 != u.InPosition {
-			by[f] += departsInPosition
+		for _, d := range []struct {
+			usual int
+			cost  float64
+		}{{u.ByShape, departsFromShape}, {u.Along, departsAlong}, {u.OnString, departsOnString}, {u.InPosition, departsInPosition}} {
+			if d.usual > 0 && f+1 != d.usual {
+				by[f] += d.cost
+			}
 		}
 	}
 	return by

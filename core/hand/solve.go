@@ -48,26 +48,12 @@ func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack floa
 	c := m.newChain(ctx, events, loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
 	var picks []int
-	// With no slack the bound itself is asked for, whatever it takes.
-	if len(c.nodes) > 0 && figures && slack > 1 {
-		picks = c.byShape(load.Limit(path.Bound, slack*shapeSlack))
-	}
-	if len(c.nodes) > 0 && figures && slack > 1 && picks == nil {
-		picks = c.byPosition(path.Bound * slack * alongSlack)
-	}
-	if len(c.nodes) > 0 && figures && picks == nil {
-		picks = c.inEvenTime(events, loop, path.Bound, slack)
-	}
-	if len(c.nodes) > 0 && picks == nil {
-		picks = c.teacher(load.Limit(path.Bound, slack), figures)
+	if len(c.nodes) > 0 {
+		picks = c.teacher(path.Bound, slack, figures)
 	}
 	c.describe(&path, events, loop, picks)
 	return path
 }
-
-// evenSlack is how much more than slack the fingers of the line in even time may cost
-// it where its time is uneven (model default).
-const evenSlack = 1.3
 
 // Bound is the least possible largest load of the line; ok is false where some
 // step of it cannot be done at any tempo. For the context see Solve.

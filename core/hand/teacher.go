@@ -6,58 +6,36 @@ import (
 	"ornamen/core/load"
 )
 
-// inEvenTime is the path of the same line with its notes evenly spaced, where uneven
-// time can still be played so: a line has one fingering, straight or swung. It is nil
-// for a line that is even anyway, and where the time does not allow it.
-func (c *chain) inEvenTime(events []Event, loop bool, bound, slack float64) []int {
-	even, same := slices.Clone(events), true
-	for i := range even {
-		if i > 1 && even[i].Have != even[1].Have {
-			same = false
-		}
-	}
-	if same {
-		return nil
-	}
-	for i := range even {
-		even[i].Have = 1
-	}
-	e := c.m.newChain(c.ctx, even, loop)
-	if len(e.nodes) != len(c.nodes) || c.ctx.Err() != nil {
-		return nil
-	}
-	// In even time the load is the need: a limit of one does not matter to it.
-	picks := e.teacher(e.bound()*slack, true)
-	if c.heaviest(picks) > load.Limit(bound, slack*evenSlack)*(1+1e-9) {
-		return nil
-	}
-	return picks
-}
-
-// heaviest is the largest load of a path.
-func (c *chain) heaviest(picks []int) float64 {
-	worst := c.opens
-	if c.leadIn > 0 {
-		s := &c.m.stances[c.nodes[0].stand[picks[0]].stance]
-		worst = max(worst, (c.m.scale(c.leadIn)+c.m.scale(s.standing))/c.leadBy)
-	}
-	for a := range c.links {
-		worst = max(worst, c.links[a].weighed().load(picks[a], picks[a+1]))
-	}
-	if c.close != nil {
-		worst = max(worst, c.close.weighed().load(picks[len(picks)-1], picks[0]))
-	}
-	return worst
-}
-
 // maxRounds bounds how often the usual fingers are looked for.
 const maxRounds = 6
 
-// teacher picks the path of least effort with no load above the limit: without
-// strain where there is such a path, and with one fingering for every place.
-func (c *chain) teacher(limit float64, figures bool) []int {
+// How much more than slack a path may load the hand (model defaults): a figure keeps its hand, and a
+// line its fingers straight or swung, where single moves could be made sooner otherwise. A line that
+// goes along one string for a while shifts by positions, even where a hand that creeps from fret to
+// fret would still be in time.
+const (
+	FigureSlack = 1.5
+	alongSlack  = 2.2
+)
+
+// teacher picks the path of least effort with no load above the limit that slack gives: without
+// strain where there is such a path within slack of the bound, and with one fingering for every
+// figure. With no slack the bound itself is asked for, whatever it takes.
+func (c *chain) teacher(bound, slack float64, figures bool) []int {
+	near := load.Limit(bound, slack)
+	limit := near
+	switch {
+	case slack > 1 && figures && c.goesAlong():
+		limit = bound * slack * alongSlack
+	case slack > 1:
+		limit = load.Limit(bound, slack*FigureSlack)
+	}
 	if easy, ok := c.unstrained(); ok {
-		if picks, found := easy.best(limit, nil); found {
+		picks, found := easy.best(near, nil)
+		if found && limit > near {
+			picks, found = easy.best(limit, nil)
+		}
+		if found {
 			return easy.settled(picks, limit, figures)
 		}
 	}

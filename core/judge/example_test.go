@@ -9,13 +9,13 @@ import (
 	"ornamen/core/player"
 )
 
-// One finger for two places in a row cannot be fast; the tempo where it breaks is the ceiling.
+// One finger for two strings in turn cannot be fast; the tempo where it breaks is the ceiling.
 func ExampleEngine_Check() {
 	l := lick.New()
 	l.Tempo = 120
 	for i, fret := range []int{5, 9, 5, 9} {
 		l.Notes = append(l.Notes, lick.Note{
-			At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: fret,
+			At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2 - i%2, Fret: fret,
 			Finger: lick.Index, Lock: lick.LockSet{lick.FieldFinger},
 		})
 	}
@@ -27,7 +27,7 @@ func ExampleEngine_Check() {
 			return
 		}
 		fmt.Println(r.Verdict, "at", r.Tempo, "- clean up to", r.Ceiling.Whole())
-		for _, f := range r.Findings {
+		for _, f := range r.Findings[:3] {
 			fmt.Printf("  %s, notes %v: %.0f of %.0f %s\n", f.Code, f.Notes, f.Need, f.Have, f.Unit)
 		}
 		l.Tempo = float64(r.Ceiling.Whole())

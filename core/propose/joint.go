@@ -49,7 +49,7 @@ type joint struct {
 // maxWork is how many moves a search over free places may weigh: some seconds. A
 // loop is searched once for every state it may begin in, so that a long one with
 // all its places free would take minutes.
-const maxWork = 500e6
+const maxWork = 1000e6
 
 // measuring is how many moves it is worth to measure one that is not kept. A long line
 // of notes far apart has more moves than are kept, and measures them again and again.

@@ -194,7 +194,7 @@ func freePlaces(t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gain
 // cross.
 func TestPlacesFirstIsWorse(t *testing.T) {
 	e := judge.NewEngine(player.DefaultPlayer())
-	l := testline.Build(t, 120, "2:11 1:8 3:8 3:9")
+	l := testline.Build(t, 120, "2:5 3:7 4:10 1:5")
 	p := asked(e).newProposer(l, Ask{Way: pick.Alternate, Place: true})
 	given := p.FillWithin(p.base, p.hand, p.way, 1)
 	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.Bound, given.Breaches)

@@ -58,9 +58,12 @@ func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, be
 	part.Pickup = lick.Time{}
 	part.Chords, part.Keys = nil, nil
 	p := question{e.Ask(ctx)}.newProposer(part, Ask{Place: true})
-	given := p.Fill(p.base, p.hand, p.way)
 	breaches := len(part.Notes) // places that cannot be played set no limit
-	j := p.newJoint(given, p.hand, p.way)
+	base := p.base.Clone()
+	for i, n := range p.Fill(p.base, p.hand, p.way).Notes {
+		base.Notes[i].Stroke = n.Stroke // strokes in turn are the same wherever the notes lie
+	}
+	j := p.newJoint(base, p.hand, p.way)
 	res, ok := j.solve(math.Inf(1), breaches)
 	if err := p.Done(); err != nil {
 		return err

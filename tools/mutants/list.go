@@ -88,7 +88,6 @@ var mutants = []mutant{
 	{"a held note does not rest the pick", "core/judge/line.go", "var heldNote = lick.NewTime(1, 2)",
 		"var heldNote = lick.NewTime(2, 1)",
 		judging},
-	{"no fingers for uneven time", "core/hand/solve.go", "const evenSlack = 1.3", "const evenSlack = 0.3", fretting},
 	{"a loop ends anywhere", "core/hand/loop.go", "r.rest[n][at] = 0", "clear(r.rest[n])", fretting},
 	{"a loop forgets a cheaper posture", "core/hand/loop.go", "case way <= limit:", "case way <= 0.9*limit:", fretting},
 	{"the bound of a loop is not its own", "core/hand/splice.go", "ok && !turns && bound > most {",
