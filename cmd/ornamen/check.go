@@ -62,7 +62,11 @@ func printReport(e env, r *judge.Report) {
 	case r.Ceiling > 0:
 		fmt.Fprintf(e.out, "clean up to %d, best possible %d\n", r.Ceiling.Whole(), r.BestPossible.Whole())
 	case r.Verdict == judge.Breaks:
-		fmt.Fprintln(e.out, "no tempo will do")
+		fmt.Fprint(e.out, "no tempo will do")
+		if r.BestPossible > 0 {
+			fmt.Fprintf(e.out, " with these hands, best possible %d", r.BestPossible.Whole())
+		}
+		fmt.Fprintln(e.out)
 	}
 	for _, f := range judge.Grouped(r.Findings) {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)

@@ -55,6 +55,9 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
+	for i, x := range proposals {
+		proposals[i].Lick = helped(x.Lick, x.Report)
+	}
 	if *asJSON {
 		return printJSON(e, proposals)
 	}
@@ -71,6 +74,20 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
+// helped is a line with the fingers behind its bends written down, as the habit of the player puts
+// them there.
+func helped(l lick.Lick, r *judge.Report) lick.Lick {
+	out := l.Clone()
+	for i := range out.Notes {
+		if b := out.Notes[i].Bend; b != nil && len(b.With) == 0 {
+			x := *b
+			x.With = r.Notes[i].Helpers
+			out.Notes[i].Bend = &x
+		}
+	}
+	return out
+}
+
 // printHands writes places, fingers and strokes under each other.
 func printHands(e env, l lick.Lick) {
 	const perRow = 16
@@ -78,7 +95,13 @@ func printHands(e env, l lick.Lick) {
 		var place, finger, stroke strings.Builder
 		for _, n := range l.Notes[from:min(from+perRow, len(l.Notes))] {
 			fmt.Fprintf(&place, "%-7s", fmt.Sprintf("%d:%d", n.String, n.Fret))
-			fmt.Fprintf(&finger, "%-7s", n.Finger)
+			hand := n.Finger.String()
+			if n.Bend != nil {
+				for _, f := range n.Bend.With {
+					hand += "+" + f.String()
+				}
+			}
+			fmt.Fprintf(&finger, "%-7s", hand)
 			word := string(n.Stroke)
 			if n.Slur != "" {
 				word = string(n.Slur)

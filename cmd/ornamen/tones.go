@@ -39,7 +39,9 @@ type bendJSON struct {
 	Semitones int         `json:"semitones"`
 	PushMM    float64     `json:"push_mm"`
 	ForceN    float64     `json:"force_n"`
-	Fingers   int         `json:"fingers"`
+	Fingers   int         `json:"fingers"` // how many
+	Finger    *int        `json:"finger"`  // that bends; null where none reaches
+	With      []int       `json:"with"`    // behind it
 	Rating    string      `json:"rating"`
 	Push      string      `json:"push"`
 	Hear      []placeJSON `json:"hear"`
@@ -91,7 +93,7 @@ func tones(_ context.Context, e env, args []string) error {
 		return err
 	}
 	shape.Finger(hand.NewModel(player.Hand, g), placed)
-	shape.AddBends(g, player.Bends, p, placed)
+	shape.AddBends(g, player, p, placed)
 	if *asJSON {
 		return printTonesJSON(e, placed)
 	}
@@ -146,13 +148,21 @@ func bendOf(b shape.Bend) bendJSON {
 		Semitones: b.Semitones,
 		PushMM:    tenth(float64(b.Push.Way)),
 		ForceN:    tenth(float64(b.Push.Force)),
-		Fingers:   b.Fingers,
+		Fingers:   1 + len(b.With),
+		With:      []int{},
 		Rating:    string(b.Rating),
 		Push:      "thin",
 		Hear:      []placeJSON{},
 	}
 	if b.ToThick {
 		j.Push = "thick"
+	}
+	if b.Finger.Fretting() {
+		n := int(b.Finger)
+		j.Finger = &n
+	}
+	for _, f := range b.With {
+		j.With = append(j.With, int(f))
 	}
 	for _, h := range b.Hear {
 		j.Hear = append(j.Hear, placeJSON(h))
@@ -176,11 +186,12 @@ func printTones(e env, p music.Palette, placed []shape.Placed) {
 		var bends []string
 		for _, b := range t.Bends {
 			if b.Rating == shape.Common || b.Rating == shape.Usable || b.Rating == shape.Wide {
-				bends = append(
-					bends,
-					fmt.Sprintf("%d to %s (%.1f mm, %.1f N, %s)", b.Semitones, b.To.Degree.Pretty(), b.Push.Way,
-						b.Push.Force, b.Rating),
-				)
+				hand := b.Finger.String()
+				for _, f := range b.With {
+					hand += "+" + f.String()
+				}
+				bends = append(bends, fmt.Sprintf("%d to %s by %s (%.1f mm, %.1f N, %s)", b.Semitones,
+					b.To.Degree.Pretty(), hand, b.Push.Way, b.Push.Force, b.Rating))
 			}
 		}
 		fmt.Fprintf(e.out, "%-6d %-4d %-5s %-6s %-7s %-6s %s\n", t.Place.String, t.Place.Fret,

@@ -25,6 +25,7 @@ type bendState struct {
 	load     float64 // the larger of bend and vibrato
 	severity Severity
 	never    bool // at no tempo
+	heavy    bool // and only as these fingers do not hold it
 	solved   bool
 }
 
@@ -85,8 +86,10 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	}
 	b.severity = loadSeverity(b.load)
 	switch {
-	case b.push.Way+bend.EdgeSpare > b.room, b.push.Force > b.holds*bend.Breaking:
+	case b.push.Way+bend.EdgeSpare > b.room:
 		b.severity, b.never = Breaks, true
+	case b.push.Force > b.holds*bend.Breaking:
+		b.severity, b.never, b.heavy = Breaks, true, true
 	case b.push.Force > b.holds:
 		b.severity = max(b.severity, Tight)
 	}
@@ -190,8 +193,8 @@ func (j *Judgement) barAt(i, by int) map[lick.Finger]bool {
 
 // strongEnough is the set of fingers that hold a bend with all that can stand
 // behind them: those that hold it with ease, or, where none does or any is to
-// count, those that hold it at all. Where none holds it the set is empty, which
-// asks for nothing.
+// count, those that hold it at all. Helpers that are named are kept, unless any is to
+// count. Where none holds it the set is empty, which asks for nothing.
 func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 	push, ok := bend.Solve(ln.Guitar, n.Place(), n.Bend.Semitones)
 	if !ok {
@@ -200,7 +203,7 @@ func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 	var ease, all hand.Fingers
 	for f := lick.Index; f <= lick.Little; f++ {
 		helpers := 0
-		if len(n.Bend.With) > 0 {
+		if len(n.Bend.With) > 0 && !any {
 			for _, h := range n.Bend.With {
 				if h < f {
 					helpers++

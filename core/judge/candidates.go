@@ -278,8 +278,9 @@ func (b *candidateList) bends() {
 	}
 	push := n.Bend.Way(n.String, len(b.l.Tuning)).Other()
 	b.add(say.PushToward(push), with(func(x *lick.Bend) { x.Push = push }))
+	// The middle finger bends only where the frets behind it are too few for the others.
 	for f := lick.Middle; f <= lick.Little; f++ {
-		if f > b.r.Lick.Notes[b.i].Finger {
+		if f > b.r.Lick.Notes[b.i].Finger && (f > lick.Middle || n.Fret < int(lick.Ring)) {
 			b.add(say.WithHelpers(f),
 				with(func(x *lick.Bend) { x.With = nil }, f))
 		}

@@ -365,8 +365,8 @@ func boolOrder(b bool) int {
 }
 
 // Best is the ceiling that the best fingers and strokes would reach.
-// 0 stands for none: something cannot be played there by any hands, or nothing moves. Bends and
-// vibratos count with the fingers that are set.
+// 0 stands for none: something cannot be played there by any hands, or nothing moves. The finger
+// of a bend and those behind it are free too.
 func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
 	free := e.LayOut(j.Written, true)
 	bound, ok := m.Bound(e.Ctx, free.Hand, j.Written.Loop)
@@ -374,7 +374,9 @@ func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
 		return 0
 	}
 	for i := range j.Notes {
-		if j.SlurOf[i].Code != "" || j.bends[i].never || j.Written.Notes[i].Fret > j.Guitar.Frets {
+		n, b := j.Written.Notes[i], j.bends[i]
+		held := b.heavy && free.strongEnough(n, true) != 0
+		if j.SlurOf[i].Code != "" || b.never && !held || n.Fret > j.Guitar.Frets {
 			return 0
 		}
 	}

@@ -35,20 +35,21 @@ const MaxHelpers = 2
 
 // Helpers are the fingers of those that are free which help finger f with a bend of so many
 // half steps at a fret that takes so much force, the nearest first. A half step is one
-// finger's; a helper needs a fret of its own behind the bent one. As an example, the little
+// finger's where that holds it; a helper needs a fret of its own behind the bent one. As an example, the little
 // finger's full bend at fret 9 has ring and middle behind it by the habit of many; by that of
 // few only as many of them as it takes.
 func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.Push, s bend.Strength,
 	free func(lick.Finger) bool) (out []lick.Finger) {
-	if !f.Fretting() || semitones < 2 {
+	if !f.Fretting() || semitones < 2 && push.Force <= s.Of(int(f), 0) {
 		return nil
 	}
+	few := h == HelpFew || semitones < 2
 	most, least := MaxHelpers, lick.Index
 	if h == HelpFlat {
 		most, least = 1, lick.Middle
 	}
 	for k := f - 1; k >= least && len(out) < min(most, fret); k-- {
-		if h == HelpFew && push.Force <= s.Of(int(f), len(out)) {
+		if few && push.Force <= s.Of(int(f), len(out)) {
 			break
 		}
 		if free(k) {
@@ -56,6 +57,22 @@ func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.P
 		}
 	}
 	return out
+}
+
+// BendsWith is who bends a note that finger f plays in its position, and the fingers behind it. The
+// index bends with itself alone; what the middle finger plays the ring finger bends, with the
+// middle behind it, as the hand need only lie a fret lower (common practice); of ring and little
+// finger the one whose habit it is.
+func (pl Player) BendsWith(f lick.Finger, semitones float64, fret int,
+	push bend.Push) (by lick.Finger, with []lick.Finger) {
+	by = f
+	switch {
+	case f == lick.Middle:
+		by = lick.Ring
+	case f == lick.Ring && pl.Hand.Bender == lick.Little, f == lick.Little && pl.Hand.Bender == lick.Ring:
+		by = pl.Hand.Bender
+	}
+	return by, pl.Helping.Helpers(by, semitones, fret, push, pl.Bends, func(lick.Finger) bool { return true })
 }
 
 // Bend takes the player's habits of bending: the finger that bends where several could

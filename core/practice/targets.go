@@ -40,7 +40,7 @@ func Targets(e *judge.Engine, l lick.Lick, p Part) (out []Target) {
 	}
 	slices.SortFunc(placed, func(a, b shape.Placed) int { return int(a.Pitch - b.Pitch) })
 	shape.Finger(e.Hand(g), placed)
-	shape.AddBends(g, e.Player.Bends, palette, placed)
+	shape.AddBends(g, e.Player, palette, placed)
 	for semitones := 1; semitones <= 3; semitones++ {
 		best, rank := Target{}, 0
 		for _, t := range placed {

@@ -7,6 +7,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/player"
 )
 
 // Bend is one bend that a place offers.
@@ -15,7 +16,8 @@ type Bend struct {
 	Pitch     music.Pitch
 	Semitones int
 	Push      bend.Push
-	Fingers   int
+	Finger    lick.Finger   // that bends, as the player does
+	With      []lick.Finger // behind it, the nearest first
 	Rating    Rating
 	ToThick   bool
 	Hear      []neck.Place // where to hear the target first
@@ -39,16 +41,16 @@ const maxBend = 4
 // AddBends finds every bend of the shape to a tone of the palette. Fingers must be there
 // already, as what a finger holds depends on those behind it. Each bend of each tone costs a
 // solution of the push, sixty steps of a bisection.
-func AddBends(g neck.Guitar, s bend.Strength, p music.Palette, placed []Placed) {
+func AddBends(g neck.Guitar, pl player.Player, p music.Palette, placed []Placed) {
 	for i := range placed {
-		placed[i].Bends = bendsOf(g, s, p, placed, i)
+		placed[i].Bends = bendsOf(g, pl, p, placed, i)
 	}
 }
 
 // bendsOf finds the bends of tone i, by rising size: the push that each takes, how usual it is,
-// how many fingers, where its target is heard. What the fingers cannot hold is hard, what runs
+// whose fingers, where its target is heard. What the fingers cannot hold is hard, what runs
 // over the edge off it, whatever it would be by its target.
-func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Placed, i int) []Bend {
+func bendsOf(g neck.Guitar, pl player.Player, p music.Palette, placed []Placed, i int) []Bend {
 	t := placed[i]
 	var out []Bend
 	for semi := 1; semi <= maxBend; semi++ {
@@ -60,13 +62,9 @@ func bendsOf(g neck.Guitar, strength bend.Strength, p music.Palette, placed []Pl
 		b := Bend{To: target, Pitch: t.Pitch + music.Pitch(semi), Semitones: semi, Push: push}
 		b.ToThick = 2*t.Place.String <= len(g.Tuning)
 		room := g.Room(t.Place.String, g.Press(t.Place.Fret), b.ToThick)
+		b.Finger, b.With = pl.BendsWith(t.Finger, float64(semi), t.Place.Fret, push)
 		b.Rating = rate(g, placed, i, b)
-		helpers := max(0, int(t.Finger)-1)
-		if !t.Finger.Fretting() {
-			helpers = 0
-		}
-		b.Fingers = fingersFor(strength, int(t.Finger), helpers, b)
-		if push.Force > strength.Of(int(t.Finger), helpers) {
+		if push.Force > pl.Bends.Of(int(b.Finger), len(b.With)) {
 			b.Rating = Hard
 		}
 		if push.Way+bend.EdgeSpare > room {
@@ -101,7 +99,7 @@ func rate(g neck.Guitar, placed []Placed, i int, b Bend) Rating {
 	switch {
 	case b.Semitones > 2:
 		return Wide
-	case g.Strings[t.Place.String-1].Wound || t.Finger == lick.Index || t.Tone.Role == music.Colour:
+	case g.Strings[t.Place.String-1].Wound || b.Finger == lick.Index || t.Tone.Role == music.Colour:
 		return Usable
 	case b.Semitones == 1:
 		return Common
@@ -122,17 +120,4 @@ func rate(g neck.Guitar, placed []Placed, i int, b Bend) Rating {
 		return Common
 	}
 	return Usable
-}
-
-// fingersFor is how many fingers push: one for a half step, helpers behind it
-// for more, as many as the force asks for (common practice).
-func fingersFor(s bend.Strength, finger, helpers int, b Bend) int {
-	n := 0
-	if b.Semitones >= 2 {
-		n = min(1, helpers)
-	}
-	for n < min(helpers, 2) && b.Push.Force > s.Of(finger, n) {
-		n++
-	}
-	return n + 1
 }

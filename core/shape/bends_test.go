@@ -3,10 +3,10 @@ package shape
 import (
 	"testing"
 
-	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/player"
 )
 
 // Which bends are common, which are played now and then (common practice): full bends
@@ -47,7 +47,7 @@ func TestRatings(t *testing.T) {
 			t.Fatal(err)
 		}
 		Finger(hand.NewModel(hand.Medium(), g), placed)
-		AddBends(g, bend.DefaultStrength(), p, placed)
+		AddBends(g, player.DefaultPlayer(), p, placed)
 		got := Rating("not there")
 		for _, x := range placed {
 			if x.Place.Notation() != c.place {

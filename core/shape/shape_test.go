@@ -9,6 +9,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/player"
 )
 
 func lay(t *testing.T, key, layout, at string, add ...string) []Placed {
@@ -87,7 +88,7 @@ func TestBends(t *testing.T) {
 	g := neck.Standard()
 	Finger(hand.NewModel(hand.Medium(), g), placed)
 	p, _ := music.ParseKey("C# minor pentatonic", nil, nil)
-	AddBends(g, bend.DefaultStrength(), p, placed)
+	AddBends(g, player.DefaultPlayer(), p, placed)
 	for _, x := range placed {
 		if x.Place != (neck.Place{String: 3, Fret: 11}) {
 			continue
@@ -96,7 +97,7 @@ func TestBends(t *testing.T) {
 			t.Fatalf("3:11 has finger %s and %d bends", x.Finger, len(x.Bends))
 		}
 		b := x.Bends[0]
-		if b.To.Degree.String() != "5" || b.Semitones != 2 || b.Rating != Common || b.Fingers != 2 || !b.ToThick {
+		if b.To.Degree.String() != "5" || b.Semitones != 2 || b.Rating != Common || len(b.With) != 2 || !b.ToThick {
 			t.Errorf("3:11 %+v", b)
 		}
 		if want := []neck.Place{{String: 3, Fret: 13}, {String: 2, Fret: 9}}; fmt.Sprint(b.Hear) != fmt.Sprint(want) {

@@ -103,9 +103,9 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 		Class:  strings.ReplaceAll(string(b.Rating), " ", "-"),
 		Bar:    draw.MeterSVG(float64(b.Push.Force)/24, "force"),
 	}
-	row.Fingers = t.Finger.String()
-	for k := 1; k < b.Fingers; k++ {
-		row.Fingers += fmt.Sprintf(" + %d", int(t.Finger)-k)
+	row.Fingers = b.Finger.String()
+	for _, f := range b.With {
+		row.Fingers += " + " + f.String()
 	}
 	row.Push += " ↓"
 	if !b.ToThick {

@@ -103,7 +103,7 @@ func (a tonesScreen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error)
 	f.Bends = oneOf(f.Bends, "full", "half", "any")
 	f.Keys = oneOf(f.Keys, "this", "any")
 	up := shape.Finger(e.Hand(g), placed)
-	shape.AddBends(g, e.Player.Bends, p, placed)
+	shape.AddBends(g, e.Player, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: tonics, Scales: music.ScaleNames()}
 	_, v.Query, _ = strings.Cut(f.address(), "?")
 	var names []string
