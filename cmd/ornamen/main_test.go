@@ -177,7 +177,7 @@ func TestPropose(t *testing.T) {
 	if err := json.Unmarshal([]byte(out), &got); err != nil || status != 0 {
 		t.Fatalf("status %d, %v, %s", status, err, stderr)
 	}
-	if len(got) < 2 || got[0].Ceiling > got[0].Best || got[0].Why == "" {
+	if len(got) < 1 || got[0].Ceiling > got[0].Best || got[0].Why == "" {
 		t.Errorf("%d proposals, first %v of %v", len(got), got[0].Ceiling, got[0].Best)
 	}
 	for _, p := range got {

@@ -19,11 +19,11 @@ import (
 func (p *proposer) reachBound() {
 	l := p.decide(p.least, p.way, 1)
 	if !p.reaches(p.out[0]) {
-		p.add(l, p.bound, p.other(say.Fastest(p.place), l), p.way)
+		p.add(fastest, say.AsFast(), l, p.bound, p.other(say.Fastest(p.place), l), p.way)
 	}
 	if p.place {
 		given := p.decide(p.written, p.way, load.Slack)
-		p.add(given, p.bound, p.other(say.AsPlaced(), given), p.way)
+		p.add(asPlaced, say.AsPlaced(), given, p.bound, p.other(say.AsPlaced(), given), p.way)
 	}
 }
 
@@ -79,7 +79,7 @@ func (p *proposer) otherFingers() {
 			if x := p.Measure(got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
 				next = x
 			}
-			p.add(got, p.bound, p.other(say.OtherFinger(f, was, i), got), p.way)
+			p.add(otherFinger, say.FingerOn(f, i), got, p.bound, p.other(say.OtherFinger(f, was, i), got), p.way)
 		}
 		if k == 0 && next != nil {
 			p.out[0].Why += " " + say.WhyNot(next.Lick.Notes[i].Finger, i, next.Ceiling.Whole(), r.Ceiling.Whole(),
@@ -110,7 +110,7 @@ func (p *proposer) otherSlides() {
 		l := elsewhere(p.base, moves)
 		got := p.decide(l, p.way, load.Slack)
 		bound := p.boundOf(l, p.way)
-		p.add(got, bound, say.OtherSlides(say.Slides(got))+"; "+p.against(got), p.way)
+		p.add(otherSlide, say.SlideElsewhere(), got, bound, say.OtherSlides(say.Slides(got))+"; "+p.against(got), p.way)
 	}
 }
 
@@ -122,7 +122,7 @@ func (p *proposer) otherWays() {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
 			if way != p.way {
 				l := p.decide(p.fingered(allNotes), way, load.Slack)
-				p.add(l, p.boundOf(p.base, way), p.other(say.OtherWay(way, p.way), l), way)
+				p.add(otherWay, say.PickedBy(way), l, p.boundOf(p.base, way), p.other(say.OtherWay(way, p.way), l), way)
 			}
 		}
 	}
@@ -149,7 +149,7 @@ func (p *proposer) otherStart() {
 	}
 	got := p.decide(l, p.way, load.Slack)
 	if r := p.Measure(got, p.hand); r.Ceiling > p.out[0].Ceiling {
-		p.add(got, p.bound, p.other(say.OtherStart(stroke), got), p.way)
+		p.add(otherStart, say.OtherStart(stroke), got, p.bound, p.other(say.OtherStart(stroke), got), p.way)
 	}
 }
 

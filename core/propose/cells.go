@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/load"
@@ -20,8 +21,9 @@ const (
 	mostCell  = 12
 )
 
-// oneFingering adds the hands that play every cell of a shape with the same fingers, those
-// that most of them have in the recommended hands, and says what it costs.
+// oneFingering finds the hands that play every cell of a shape with the same fingers, those that
+// most of them have in the recommended hands. They are the recommended ones where they cost next to
+// nothing, else they stand beside with what they cost.
 func (p *proposer) oneFingering() {
 	is := p.out[0]
 	size, from := cellSize(is.Lick)
@@ -40,10 +42,26 @@ func (p *proposer) oneFingering() {
 		return
 	}
 	got := p.decide(l, p.way, load.Slack)
-	if r := p.Measure(got, p.hand).Alone(); r.Ceiling > 0 {
-		p.cells = judge.HandsKey(got)
-		p.add(got, p.bound, p.other(say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
+	r := p.Measure(got, p.hand).Alone()
+	switch {
+	case r.Ceiling <= 0:
+	case r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict && leaps(r) <= leaps(is.Report):
+		p.out = nil
+		p.add(recommended, say.Recommendation(), got, p.bound, "", p.way)
+	default:
+		p.add(uniform, say.OneFingering(), got, p.bound,
+			p.other(say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
 	}
+}
+
+// leaps counts the moves in which one finger goes elsewhere.
+func leaps(r *judge.Report) (n int) {
+	for _, x := range r.Notes {
+		if x.Kind == hand.Jump || x.Kind == hand.Guided {
+			n++
+		}
+	}
+	return n
 }
 
 // cellSize is the length of cell, and its first note, with which the most notes lie in cells

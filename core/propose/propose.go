@@ -12,6 +12,7 @@ import (
 	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/say"
 )
 
 // Ask says what a proposal may change and how many are wanted.
@@ -28,10 +29,39 @@ type Ask struct {
 type Proposal struct {
 	Ceiling      judge.Ceiling `json:"ceiling"`
 	BestPossible judge.Ceiling `json:"best_possible"` // under its way of picking and the locks
+	Title        string        `json:"title"`         // what a player would call it
 	Why          string        `json:"why"`
 	Lick         lick.Lick     `json:"lick"`
 	Report       *judge.Report `json:"-"`
+
+	kind kind
 }
+
+// kind is what sets a proposal apart. One of a kind is offered, but for other strings and other slides.
+type kind int
+
+const (
+	recommended kind = iota
+	restrung         // notes on other strings
+	fastest          // reaches the bound
+	asPlaced         // where the notes are written, with the places free
+	uniform          // the same fingers wherever a cell comes back
+	otherFinger
+	otherSlide
+	otherWay
+	otherStart
+)
+
+// The most proposals that a player weighs against each other, and by how much an alternative must
+// raise the ceiling to be one, times (model defaults).
+const (
+	mostOffered = 4
+	worthOther  = 1.01
+	// uniformCost is how much of the ceiling one fingering for every cell may cost and still be the
+	// recommended one.
+	uniformCost = 0.02
+	slideCost   = 0.9 // of the ceiling that a slide elsewhere must keep
+)
 
 // worthMoving is by how much a ceiling must rise for notes to be moved elsewhere on
 // the neck (model default).
@@ -55,9 +85,9 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal
 			len(l.Notes), judge.MaxNotes)
 	}
 	p := question{e.Ask(ctx)}.newProposer(l, a)
-	steps := []func(){p.recommend}
+	steps := []func(){p.recommend, p.oneFingering}
 	if a.Best > 1 {
-		steps = append(steps, p.reachBound, p.oneFingering, p.otherFingers, p.otherSlides, p.otherWays)
+		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
 	}
 	for _, step := range steps {
 		if p.err == nil && p.Ctx.Err() == nil {
@@ -84,7 +114,6 @@ type proposer struct {
 	out   []Proposal
 	err   error
 	worth bool      // other places are worth moving to
-	cells string    // the hands that play every cell alike; empty where the recommended do
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
@@ -163,14 +192,14 @@ func (p *proposer) recommend() {
 		if ok && p.Ctx.Err() == nil {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			if !p.worth {
-				p.add(given.Lick, p.bound, "", p.way) // the written places are as good
+				p.add(recommended, say.Recommendation(), given.Lick, p.bound, "", p.way) // the written places are as good
 				return
 			}
 			p.base = atPlaces(p.base, res.calm)
 			given = p.FillWithin(p.base, p.hand, p.way, load.Slack)
 		}
 	}
-	p.add(given.Lick, p.bound, "", p.way)
+	p.add(recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
 }
 
 // atPlaces moves every note to its place.
@@ -192,8 +221,9 @@ func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
 	return p.FillWithin(l, p.hand, way, slack).Lick
 }
 
-// add judges a decided line and keeps it, unless its hands are kept already.
-func (p *proposer) add(l lick.Lick, bound float64, why string, way pick.Way) {
+// add judges a decided line and keeps it, unless its hands are kept already. Without a why it is
+// explained as the recommended one.
+func (p *proposer) add(k kind, title string, l lick.Lick, bound float64, why string, way pick.Way) {
 	if p.Ctx.Err() != nil && len(p.out) > 0 {
 		return
 	}
@@ -214,7 +244,7 @@ func (p *proposer) add(l lick.Lick, bound float64, why string, way pick.Way) {
 			}
 		}
 	}
-	prop := Proposal{Ceiling: r.Ceiling, Lick: l, Report: r, Why: why}
+	prop := Proposal{Ceiling: r.Ceiling, Title: title, Lick: l, Report: r, Why: why, kind: k}
 	if r.Ceiling > 0 {
 		prop.BestPossible = max(judge.CeilingOf(l.Tempo, most), r.Ceiling)
 	}
@@ -227,23 +257,72 @@ func (p *proposer) add(l lick.Lick, bound float64, why string, way pick.Way) {
 // reaches says whether a proposal is as fast as the bound allows.
 func (p *proposer) reaches(o Proposal) bool { return o.Ceiling >= o.BestPossible*(1-1e-9) }
 
-// best is the recommended proposal and the highest of the others, the one that
-// reaches the bound among them.
-// n is how many at most; the first is the recommended one in any case.
+// best is the recommended proposal and those of the others that a player would weigh against it,
+// the highest ceiling first: n at most, and never more than mostOffered.
 func (p *proposer) best(n int) []Proposal {
-	n = max(n, 1)
-	rest := p.out[1:]
+	first := p.out[0]
+	rest := slices.Clone(p.out[1:])
 	slices.SortStableFunc(rest, func(a, b Proposal) int { return cmp.Compare(b.Ceiling, a.Ceiling) })
-	out := p.out[:min(n, len(p.out))]
-	if !slices.ContainsFunc(out, p.reaches) && n > 1 {
-		if k := slices.IndexFunc(p.out, p.reaches); k >= 0 {
-			out[len(out)-1] = p.out[k]
+	out := []Proposal{first}
+	for _, o := range rest {
+		if p.gains(o) && !slices.ContainsFunc(out[1:], func(x Proposal) bool { return p.beats(x, o) }) {
+			out = append(out[:1], slices.DeleteFunc(out[1:], func(x Proposal) bool { return p.beats(o, x) })...)
+			out = append(out, o)
 		}
 	}
-	// One fingering for the cell is what a player asks for: it is never left out.
-	alike := func(o Proposal) bool { return judge.HandsKey(o.Lick) == p.cells }
-	if k := slices.IndexFunc(p.out, alike); p.cells != "" && n > 2 && k > 0 && !slices.ContainsFunc(out, alike) {
-		out = slices.Insert(slices.Clone(out[:len(out)-1]), 1, p.out[k])
+	// The fastest and the one fingering for every cell are what players ask for: they stay.
+	n = min(max(n, 1), mostOffered)
+	for k := len(out) - 1; k > 0 && len(out) > n; k-- {
+		if x := out[k].kind; n == 1 || x != fastest && (x != uniform || n < 3) {
+			out = slices.Delete(out, k, k+1)
+		}
 	}
-	return out
+	return out[:min(n, len(out))]
+}
+
+// gains says whether a proposal has something that the recommended one has not: it is faster, its
+// changes are cleaner, or it keeps what a player may want kept.
+func (p *proposer) gains(o Proposal) bool {
+	first := p.out[0]
+	faster := o.Ceiling > first.Ceiling*worthOther
+	switch o.kind {
+	case restrung, asPlaced, uniform:
+		return true
+	case otherSlide:
+		return o.Ceiling >= first.Ceiling*slideCost
+	case otherWay:
+		return faster || o.Ceiling*worthOther >= first.Ceiling &&
+			unclean(o.Report) < unclean(first.Report)
+	}
+	return faster
+}
+
+// unclean counts the string changes that do not leave by the way the pick goes: against the stroke,
+// or inside.
+func unclean(r *judge.Report) int { return r.Changes.Inside + r.Changes.Against }
+
+// beats says whether proposal a leaves nothing to proposal b: they are of one kind, or both are only
+// faster than the recommended one and b changes more of its hands.
+func (p *proposer) beats(a, b Proposal) bool {
+	if a.kind == b.kind && a.kind != restrung && a.kind != otherSlide {
+		return a.Ceiling >= b.Ceiling
+	}
+	faster := []kind{fastest, otherFinger, otherStart}
+	if !slices.Contains(faster, a.kind) || !slices.Contains(faster, b.kind) {
+		return false
+	}
+	return a.Ceiling*worthOther >= b.Ceiling && changed(p.out[0].Lick, a.Lick) <= changed(p.out[0].Lick, b.Lick)
+}
+
+// changed counts the notes whose hands or places differ.
+func changed(a, b lick.Lick) (n int) {
+	if len(a.Notes) != len(b.Notes) {
+		return len(b.Notes)
+	}
+	for i, x := range a.Notes {
+		if y := b.Notes[i]; x.Place() != y.Place() || x.Finger != y.Finger || x.Stroke != y.Stroke || x.Slur != y.Slur {
+			n++
+		}
+	}
+	return n
 }

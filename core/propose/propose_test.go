@@ -90,7 +90,7 @@ func TestProposeBestFew(t *testing.T) {
 				if i > 1 && p.Ceiling > got[i-1].Ceiling && i < len(got)-1 {
 					t.Errorf("%s: alternatives are not in order of their ceilings", text)
 				}
-				reached = reached || p.Ceiling >= p.BestPossible*(1-1e-9)
+				reached = reached || p.Ceiling*worthOther >= p.BestPossible
 				if key := judge.HandsKey(p.Lick); seen[key] {
 					t.Errorf("%s: two proposals are the same", text)
 				} else {
@@ -101,7 +101,15 @@ func TestProposeBestFew(t *testing.T) {
 				}
 			}
 			if !reached {
-				t.Errorf("%s: no proposal reaches the bound", text)
+				t.Errorf("%s: no proposal comes near the bound", text)
+			}
+			if len(got) > mostOffered {
+				t.Errorf("%s: %d proposals", text, len(got))
+			}
+			for _, p := range got[1:] {
+				if p.Ceiling <= got[0].Ceiling*worthOther && p.kind == otherFinger {
+					t.Errorf("%s: %s gains nothing", text, p.Title)
+				}
 			}
 			if got[0].Ceiling < got[0].BestPossible/load.Slack*(1-1e-9) {
 				t.Errorf("%s: the recommended one reaches %v of %v", text, got[0].Ceiling, got[0].BestPossible)

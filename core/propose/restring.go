@@ -60,7 +60,7 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	p := e.newProposer(l, Ask{Way: way})
 	before := p.FillWithin(p.base, p.hand, way, load.Slack)
 	p.written, p.bound = p.base, before.Bound
-	p.add(before.Lick, before.Bound, say.AsWritten(), way)
+	p.add(recommended, say.AsWritten(), before.Lick, before.Bound, say.AsWritten(), way)
 	out.Before = p.out[0]
 	out.Clean[0] = e.unclean(before.Lick, way)
 	limit := math.Inf(1)
@@ -87,7 +87,10 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	}
 	q := e.newProposer(l, Ask{Way: way})
 	q.written = p.base
-	add := func(f judge.Filled) { q.add(f.Lick, f.Bound, movedWords(p.base, f.Lick), way) }
+	add := func(f judge.Filled) {
+		words := movedWords(p.base, f.Lick)
+		q.add(restrung, words, f.Lick, f.Bound, words, way)
+	}
 	add(after)
 	if len(l.Notes) <= judge.LongestFigure {
 		for _, f := range e.otherStrings(p, places, limit, before.Breaches) {

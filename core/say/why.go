@@ -42,6 +42,26 @@ func Fastest(anywhere bool) string {
 // AsPlaced leads the hands for the places as they stand in the line.
 func AsPlaced() string { return "At the places as written" }
 
+// The titles of proposals, in the words of players.
+
+// Recommendation is called so alone.
+func Recommendation() string { return "Recommended" }
+
+// AsFast is the proposal that reaches the bound.
+func AsFast() string { return "As fast as possible" }
+
+// OneFingering plays a cell alike wherever it comes back.
+func OneFingering() string { return "One fingering for every cell" }
+
+// FingerOn is another finger on one note; note counts from 0.
+func FingerOn(f lick.Finger, note int) string { return fmt.Sprintf("Finger %s on note %d", f, note+1) }
+
+// SlideElsewhere slides at another place of a legato group.
+func SlideElsewhere() string { return "The slide elsewhere" }
+
+// PickedBy is another way of picking.
+func PickedBy(w pick.Way) string { return Capital(way(w)) }
+
 // OtherFinger leads hands with one finger changed; note counts from 0.
 func OtherFinger(is, was lick.Finger, note int) string {
 	return fmt.Sprintf("Finger %s instead of %s on note %d", is, was, note+1)

@@ -120,8 +120,7 @@ func (a benchScreen) offers(w http.ResponseWriter, r *http.Request) {
 
 // offerView finds the proposals and what each changes against what is written.
 // The first is the one recommended, the rest differ from it in a note or more and are marked
-// where they do: each is called by what differs. "As fast as possible" is said of one alone, that
-// reaches the proved bound and is faster than the first.
+// where they do: each is called by what differs.
 func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
@@ -131,50 +130,16 @@ func (a benchScreen) offerView(ctx context.Context, e store.Entry, f askForm) (*
 	if err != nil {
 		return nil, err
 	}
-	first, fastest := &proposals[0].Lick, false
 	for i, p := range proposals {
-		title, with := "Recommended", (*lick.Lick)(nil)
+		with := (*lick.Lick)(nil)
 		if i > 0 {
-			title, with = otherHands(*first, p.Lick), first
-			if !fastest && p.Ceiling >= p.BestPossible*(1-1e-9) && p.Ceiling > proposals[0].Ceiling*(1+1e-9) {
-				title, fastest = "As fast as possible", true
-			}
+			with = &proposals[0].Lick
 		}
-		o := offerOf(i, title, p.Why, p.Report, with)
+		o := offerOf(i, p.Title, p.Why, p.Report, with)
 		o.Use = judge.HandsID(p.Lick)
 		v.Offers = append(v.Offers, o)
 	}
 	return v, nil
-}
-
-// otherHands says in two words what of a line's hands another proposal changes most.
-func otherHands(a, b lick.Lick) string {
-	if len(a.Notes) != len(b.Notes) {
-		return "Other notes"
-	}
-	var places, slurs, fingers, strokes int
-	for i, n := range a.Notes {
-		m := b.Notes[i]
-		switch {
-		case n.Place() != m.Place():
-			places++
-		case n.Slur != m.Slur:
-			slurs++
-		case n.Finger != m.Finger:
-			fingers++
-		case n.Stroke != m.Stroke:
-			strokes++
-		}
-	}
-	switch {
-	case places > 0:
-		return "Other places"
-	case slurs > 0:
-		return "Other slurs"
-	case strokes > fingers:
-		return "Other strokes"
-	}
-	return "Other fingers"
 }
 
 // takeEdit takes the proposal that the request names: exactly the hands that were

@@ -10,6 +10,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/run"
+	"ornamen/core/testline"
 	"ornamen/internal/store"
 )
 
@@ -139,14 +140,14 @@ func TestSavedRecipes(t *testing.T) {
 
 // Hands are offered, taken as one edit, and a turn the same.
 func TestOffersAreTaken(t *testing.T) {
-	c := newClient(t, boxLine(t, 12))
+	c := newClient(t, testline.Read(t, "A natural minor", "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9"))
 	path := fmt.Sprintf("/licks/%d", c.id)
-	_, body := c.get(path + "/hands?way=economy")
+	_, body := c.get(path + "/hands")
 	if n := strings.Count(body, "data-take="); n < 2 || !strings.Contains(body, "Recommended") {
 		t.Fatalf("%d offers", n)
 	}
 	second := regexp.MustCompile(`data-take="(\w+)"`).FindAllStringSubmatch(body, -1)[1][1]
-	if res, body := c.edit("take", second, "way", "economy"); res.StatusCode != 200 {
+	if res, body := c.edit("take", second); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
 	e, _ := c.store.Get(context.Background(), c.id)

@@ -2,8 +2,6 @@ package web
 
 import (
 	"testing"
-
-	"ornamen/core/lick"
 )
 
 // A sentence begins with a capital, whatever its first sign.
@@ -24,23 +22,6 @@ func TestWayWord(t *testing.T) {
 	} {
 		if got := wayWord(in); got != want {
 			t.Errorf("%d: %q, want %q", in, got, want)
-		}
-	}
-}
-
-// A proposal beside the first is called by what it changes most.
-func TestOtherHands(t *testing.T) {
-	l := boxLine(t, 4)
-	for what, change := range map[string]func(l *lick.Lick){
-		"Other fingers": func(l *lick.Lick) { l.Notes[1].Finger = lick.Ring },
-		"Other strokes": func(l *lick.Lick) { l.Notes[0].Stroke, l.Notes[1].Stroke = lick.Up, lick.Down },
-		"Other places":  func(l *lick.Lick) { l.Notes[2].Fret, l.Notes[1].Finger = 9, lick.Ring },
-		"Other slurs":   func(l *lick.Lick) { l.Notes[1].Slur = lick.Pull },
-	} {
-		m := l.Clone()
-		change(&m)
-		if got := otherHands(l, m); got != what {
-			t.Errorf("it is called %q, want %q", got, what)
 		}
 	}
 }

@@ -55,7 +55,7 @@ func (c *client) ask(ctx context.Context, path string) {
 
 // Requests whose page has gone stop working at once, sixteen of them too.
 func TestLeavingEndsTheSearch(t *testing.T) {
-	c := newClient(t, longLick(1500))
+	c := newClient(t, longLick(2040))
 	ctx, leave := context.WithCancel(t.Context())
 	var wg sync.WaitGroup
 	for k := range 16 {
@@ -95,7 +95,7 @@ func BenchmarkLeaving(b *testing.B) {
 
 // An edit ends the search on the revision before it.
 func TestEditEndsTheSearch(t *testing.T) {
-	c := newClient(t, longLick(1500))
+	c := newClient(t, longLick(2040))
 	done := make(chan int, 1)
 	go func() {
 		res, err := c.http.Get(fmt.Sprintf("%s/licks/%d/hands?free=true", c.url, c.id))
