@@ -22,18 +22,19 @@ const (
 )
 
 // oneFingering finds the hands that play every cell of a shape with the same fingers, those that
-// most of them have in the recommended hands. They are the recommended ones where they cost next to
-// nothing, else they stand beside with what they cost.
+// most of them have in the recommended hands. Of cells that are moved along the neck they are the
+// recommended ones where they cost next to nothing; else, as where cells lie on other strings of one
+// position, which has fingers of its own, they stand beside with what they cost.
 func (p *proposer) oneFingering() {
 	is := p.out[0]
 	size, from := cellSize(is.Lick)
 	if size == 0 {
 		return
 	}
-	l, same := p.base.Clone(), true
+	l, same, along := p.base.Clone(), true, true
 	for _, cells := range cellsOf(is.Lick, size, from) {
 		way, all := usualFingers(is.Lick, cells, size)
-		same = same && all
+		same, along = same && all, along && (all || onSameStrings(is.Lick, cells))
 		if !all && !hold(&l, cells, way) {
 			return
 		}
@@ -45,13 +46,18 @@ func (p *proposer) oneFingering() {
 	r := p.Measure(got, p.hand).Alone()
 	switch {
 	case r.Ceiling <= 0:
-	case r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict && leaps(r) <= leaps(is.Report):
+	case along && r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict && leaps(r) <= leaps(is.Report):
 		p.out = nil
 		p.add(recommended, say.Recommendation(), got, p.bound, "", p.way)
 	default:
 		p.add(uniform, say.OneFingering(), got, p.bound,
 			p.other(say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
 	}
+}
+
+// onSameStrings says whether cells lie on the same strings, moved along the neck.
+func onSameStrings(l lick.Lick, cells []int) bool {
+	return !slices.ContainsFunc(cells, func(k int) bool { return l.Notes[k].String != l.Notes[cells[0]].String })
 }
 
 // leaps counts the moves in which one finger goes elsewhere.
