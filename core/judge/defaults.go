@@ -15,6 +15,8 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "columns that all tries together may work on", Value: mendedColumns, Unit: "columns"},
 		defaults.Row{Name: "a loop worked out whole counts, times", Value: roundWork},
 		defaults.Row{Name: "landings that are mended", Value: mendedLandings},
+		defaults.Row{Name: "exits are mended of lines up to", Value: mendedExits, Unit: "notes"},
+		defaults.Row{Name: "… by slurs, at most", Value: slurredAway},
 		defaults.Row{Name: "notes of all lines tried for them", Value: landingNotes, Unit: "notes"},
 		defaults.Row{Name: "a fix is worth offering for a ceiling higher by a factor of", Value: rises},
 		defaults.Row{Name: "a fix of a remark keeps, of the ceiling", Value: remarkCost},

@@ -90,6 +90,7 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 		}
 	}
 	untried += md.landings(r)
+	md.exits(r)
 	if err := md.Done(); err != nil {
 		return err
 	}

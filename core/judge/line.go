@@ -192,12 +192,20 @@ func (ln *Line) restBefore(c int) bool {
 	return c > 0
 }
 
-// heldBefore says whether the column before is held for so long that the pick comes to rest.
+// heldBefore says whether the column before is held, so that the pick comes to rest: for a half note
+// and more, or for twice the time of the note before it (common practice).
 func (ln *Line) heldBefore(c int) bool {
-	return c > 0 && !ln.Start(c).Sub(ln.Start(c-1)).Before(heldNote)
+	if c == 0 {
+		return false
+	}
+	length := ln.Start(c).Sub(ln.Start(c - 1))
+	if !length.Before(heldNote) {
+		return true
+	}
+	return c > 1 && !length.Before(ln.Start(c-1).Sub(ln.Start(c-2)).Times(2))
 }
 
-// heldNote is from which length on the pick rests while a note is held (common practice: a half).
+// heldNote is from which length on any note is held.
 var heldNote = lick.NewTime(1, 2)
 
 // slur finds where note i's slur comes from and whether it can sound.

@@ -19,9 +19,10 @@ func Choices(notes []Note) []Choice {
 }
 
 // Load is the load of going from one choice to the next with have ms between
-// them, the pick held at an angle.
-func (pl Player) Load(x, y Choice, have float64, angle Angle) float64 {
-	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: have}, y.Strokes, angle).Load
+// them, the pick held at an angle; fresh says that the second begins anew after a rest.
+func (pl Player) Load(x, y Choice, have float64, fresh bool, angle Angle) float64 {
+	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: have, Fresh: fresh}, y.Strokes,
+		angle).Load
 }
 
 // Breach says whether the second choice leaves the way although the player has

@@ -73,7 +73,7 @@ func TestNeedsBetweenChoices(t *testing.T) {
 			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.Change, s.Exit, c.need, c.change,
 				c.exit)
 		}
-		if load := pl.Load(c.x, c.y, 200, LeavesDown); math.Abs(load-c.need/200) > 1e-12 {
+		if load := pl.Load(c.x, c.y, 200, false, LeavesDown); math.Abs(load-c.need/200) > 1e-12 {
 			t.Errorf("%s: load %v", c.name, load)
 		}
 	}

@@ -183,12 +183,17 @@ func edge(e Event, s state, thickest bool) int {
 	return best
 }
 
-// move judges the step from event x played with p to event y played with q.
+// move judges the step from event x played with p to event y played with q. Where y begins afresh the
+// pick has been lifted: the same stroke again is a new start, no sweep and nothing against it.
 func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 	st := Step{Strokes: q}
 	before, okA := p.pick()
 	after, okB := q.pick()
-	if okA && okB {
+	switch {
+	case !okA || !okB:
+	case y.Fresh && before == after:
+		st.Need = againNeed
+	default:
 		st.Need = pl.pickNeed(leave(x, p, before), enter(y, q, after), before, after, angle, &st)
 	}
 	for _, k := range q {

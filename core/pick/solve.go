@@ -106,7 +106,7 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 		q := s.states[i][picks[i]]
 		path.Steps[i] = Step{Strokes: q}
 		if from := s.before(i); from >= 0 {
-			path.Steps[i] = pl.move(events[from], s.states[from][picks[from]], events[i], q, angle)
+			path.Steps[i] = pl.move(events[from], s.states[from][picks[from]], s.into(i), q, angle)
 		}
 	}
 	return path, best
@@ -134,6 +134,13 @@ func (s *search) before(i int) int {
 		return len(s.events) - 1
 	}
 	return i - 1
+}
+
+// into is event i as it is reached from the one before: a loop turns without a new start.
+func (s *search) into(i int) Event {
+	e := s.events[i]
+	e.Fresh = e.Fresh && i > 0
+	return e
 }
 
 // run finds the best picks; in a loop every first stroke is tried.
@@ -219,7 +226,7 @@ func (s *search) from(first int) ([]int, value, bool) {
 // step is the value of a path that goes on with state l at event i; ok is false where a
 // load would lie above the limit.
 func (s *search) step(v value, i, k, j, l int) (value, bool) {
-	x, p, y, q := s.events[i], s.states[i][k], s.events[j], s.states[j][l]
+	x, p, y, q := s.events[i], s.states[i][k], s.into(j), s.states[j][l]
 	st := s.pl.move(x, p, y, q, s.angle)
 	if st.Load > s.limit {
 		return v, false
@@ -233,7 +240,7 @@ func (s *search) step(v value, i, k, j, l int) (value, bool) {
 	if j > 0 {
 		v.sum += s.begin(j, l)
 	}
-	if !(y.Fresh && j > 0) && s.way.breaches(x, p, y, q) {
+	if !y.Fresh && s.way.breaches(x, p, y, q) {
 		v.breaches += SeamBreach
 		if j > 0 {
 			v.breaches += InnerBreach - SeamBreach

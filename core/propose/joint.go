@@ -244,12 +244,12 @@ func (j *joint) leaves(from, to int) bool {
 	return from != noMemo && j.way.Breach(j.memos[from], j.memos[to])
 }
 
-// pickLoad is the load of the step between two cells.
-func (j *joint) pickLoad(from, to cell, picked bool, have float64) float64 {
-	if !picked || from.memo == noMemo {
+// pickLoad is the load of the step from a cell to one of layer y.
+func (j *joint) pickLoad(from, to cell, y *layer, have float64) float64 {
+	if !y.picked() || from.memo == noMemo {
 		return 0
 	}
-	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, j.angle)
+	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, y.fresh && y != &j.layers[0], j.angle)
 }
 
 // pickMS is the effort in ms of a stroke with a load.
@@ -362,7 +362,7 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 				if c.option != a || !steps(c, d) {
 					continue
 				}
-				p := j.pickLoad(c, d, y.picked(), t.pickHave)
+				p := j.pickLoad(c, d, y, t.pickHave)
 				if math.IsInf(k.Join(p, 0, 0), 1) {
 					continue
 				}

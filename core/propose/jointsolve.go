@@ -263,7 +263,7 @@ func (j *joint) trace(k hand.Cost, v costs, s state) []int {
 				continue
 			}
 			p, cost := j.hand.Follow(k, x.options[c.option].grip, y.options[d.option].grip, y.have, s.posture, v[l][b])
-			p2 := j.pickLoad(c, d, y.picked(), y.pickHave)
+			p2 := j.pickLoad(c, d, y, y.pickHave)
 			if cost = k.Join(p2, j.pickMS(p2, y.pickHave), cost) + j.beside(k, c, d, y); cost < least*(1-1e-12) {
 				next, least = state{b, p}, cost
 			}

@@ -2,6 +2,8 @@ package say
 
 import (
 	"fmt"
+	"strconv"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
@@ -56,6 +58,27 @@ func BothExits(some, changes int, odd lick.Stroke) Words {
 		fmt.Sprintf("%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
 			some, changes, AStroke(odd), AStroke(odd.Other())),
 	}
+}
+
+// EconomyClean is economy where each of the string changes comes out as a sweep.
+func EconomyClean(sweeps int) string {
+	if sweeps == 1 {
+		return "Economy: the change is a sweep, none is inside"
+	}
+	return fmt.Sprintf("Economy: all %d changes are sweeps, none is inside", sweeps)
+}
+
+// SlursForExits are slurs on notes, counted from 0, after which every change leaves alike.
+func SlursForExits(notes []int, leaves lick.Stroke) string {
+	words := make([]string, len(notes))
+	for k, i := range notes {
+		words[k] = strconv.Itoa(i + 1)
+	}
+	lead := "A slur into note "
+	if len(notes) > 1 {
+		lead = "Slurs into notes "
+	}
+	return lead + strings.Join(words, ", ") + ": every change leaves after " + AStroke(leaves)
 }
 
 // StringsApart is one stroke asked of strings with another between them.
