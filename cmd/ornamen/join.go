@@ -22,6 +22,7 @@ func join(ctx context.Context, e env, args []string) error {
 	o := optionsOf(e, fs, false)
 	at := fs.Int("at", 0, "")
 	recipe, cell := fs.String("run", "", ""), fs.String("cell", "", "")
+	on := fs.String("on-beat", "", "")
 	asJSON := fs.Bool("json", false, "")
 	rest, err := parse(fs, args, -1, "the lick file to go on from, and what to go on with")
 	if err != nil {
@@ -35,7 +36,11 @@ func join(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	joined, err := turn.Join(a, b, *at)
+	when, err := turn.ParseSeam(*on)
+	if err != nil {
+		return err
+	}
+	joined, err := turn.Join(a, b, *at, when)
 	if err != nil {
 		return err
 	}

@@ -129,7 +129,7 @@ var commands = []command{
 	},
 	{
 		"join",
-		`join A [B] [--run RECIPE] [--cell CELL] [--at NOTE] ` + who + ` [--json]`,
+		`join A [B] [--run RECIPE] [--cell CELL] [--at NOTE] [--on-beat held|rest] ` + who + ` [--json]`,
 		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
 		join,
 	},

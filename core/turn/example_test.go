@@ -45,7 +45,7 @@ func ExampleTurn() {
 
 // The second line goes on where the first one ends.
 func ExampleJoin() {
-	l, err := turn.Join(steps(5, 8), steps(10, 8, 5), 0)
+	l, err := turn.Join(steps(5, 8), steps(10, 8, 5), 0, turn.AtOnce)
 	if err != nil {
 		fmt.Println(err)
 		return

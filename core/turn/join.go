@@ -10,6 +10,25 @@ import (
 	"ornamen/core/run"
 )
 
+// Seam is when the second of two joined lines begins.
+type Seam string
+
+// The seams. On the next beat both parts keep their strokes, since the pick begins anew there.
+const (
+	AtOnce Seam = ""     // where the first ends
+	Held   Seam = "held" // on the next beat, the last note sounding until then
+	Rested Seam = "rest" // on the next beat, after a rest
+)
+
+// ParseSeam reads a seam; nothing is AtOnce.
+func ParseSeam(s string) (Seam, error) {
+	switch x := Seam(s); x {
+	case AtOnce, Held, Rested:
+		return x, nil
+	}
+	return "", fmt.Errorf("the next part begins on the next beat held or rest, not %q", s)
+}
+
 // Join lets lick b follow a as one line, or go on in place of a's note at (from 1; 0 is the
 // end), from which a's own notes are left out. The rhythm goes on: b begins where the last
 // note before it ends, with a's tempo, meter and feel. Tones, chords and recipes keep their
@@ -20,7 +39,7 @@ import (
 // a's parts that the cut goes through are shorter now and keep their recipe: grown again they
 // are cut off after as many notes. A joined line does not loop, as its end no longer leads to
 // its start.
-func Join(a, b lick.Lick, at int) (lick.Lick, error) {
+func Join(a, b lick.Lick, at int, when Seam) (lick.Lick, error) {
 	switch {
 	case at < 0 || at > len(a.Notes):
 		return a, fmt.Errorf("the first lick has no note %d", at)
@@ -38,6 +57,9 @@ func Join(a, b lick.Lick, at int) (lick.Lick, error) {
 	seam := out.End()
 	if at > 0 {
 		seam = a.Notes[at-1].At
+	}
+	if when != AtOnce {
+		seam = toBeat(&out, seam, when == Held)
 	}
 	by := seam.Sub(b.Notes[0].At)
 	n := len(out.Notes)
@@ -63,6 +85,22 @@ func Join(a, b lick.Lick, at int) (lick.Lick, error) {
 	openHands(&out)
 	out.FitSlurs()
 	return out, out.Validate()
+}
+
+// toBeat is the first beat at or after the end of a line. The notes that end there are held until
+// then, where they are to be.
+func toBeat(l *lick.Lick, end lick.Time, hold bool) lick.Time {
+	off := l.Position(end).Off
+	if off.IsZero() {
+		return end
+	}
+	beat := end.Add(lick.NewTime(1, int64(l.Meter.Unit)).Sub(off))
+	for i := range l.Notes {
+		if n := &l.Notes[i]; hold && n.End().Cmp(end) == 0 {
+			n.Len = beat.Sub(n.At)
+		}
+	}
+	return beat
 }
 
 // cutFrom is the lick without note at and what follows it (0: all of it stays). What rings
@@ -171,12 +209,12 @@ func RegrowPart(old lick.Lick, number int, r run.Recipe, g neck.Guitar) (lick.Li
 	if p.From > 0 {
 		head = cutFrom(old, p.From+1)
 		head.Parts = partsOf(head, p.From, old)
-		if out, err = Join(head, fresh, 0); err != nil {
+		if out, err = Join(head, fresh, 0, AtOnce); err != nil {
 			return old, err
 		}
 	}
 	if len(rest.Notes) > 0 {
-		if out, err = Join(out, rest, 0); err != nil {
+		if out, err = Join(out, rest, 0, AtOnce); err != nil {
 			return old, err
 		}
 	}

@@ -37,7 +37,7 @@ func TestJoin(t *testing.T) {
 	a.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Am7"}}
 	b := grown(t, `--key "A natural minor" --layout 3nps --at 6:5 --start 4 --cell "1 2 3 4" --times 3 --count 8`)
 	b.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Dm7"}}
-	l, err := Join(a, b, 0)
+	l, err := Join(a, b, 0, AtOnce)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -78,7 +78,7 @@ func TestJoin(t *testing.T) {
 		t.Errorf("turned: %v %s %+v", err, places(turned), turned.Parts)
 	}
 	// In place of note 7: what followed there is left out, the part before keeps its recipe.
-	cut, err := Join(a, b, 7)
+	cut, err := Join(a, b, 7, AtOnce)
 	if err != nil || len(cut.Notes) != 18 || cut.Parts[0].To != 6 || cut.Parts[0].Recipe != a.Recipe {
 		t.Errorf("cut: %v %+v", err, cut.Parts)
 	}
@@ -91,13 +91,13 @@ func TestJoin(t *testing.T) {
 		at   int
 		says string
 	}{{a, b, 13, "no note 13"}, {a, lick.New(), 0, "no notes"}, {a, b, -1, "no note -1"}} {
-		if _, err := Join(bad.a, bad.b, bad.at); err == nil || !strings.Contains(err.Error(), bad.says) {
+		if _, err := Join(bad.a, bad.b, bad.at, AtOnce); err == nil || !strings.Contains(err.Error(), bad.says) {
 			t.Errorf("%v, want %q", err, bad.says)
 		}
 	}
 	low := b.Clone()
 	low.Tuning[5]--
-	if _, err := Join(a, low, 0); err == nil {
+	if _, err := Join(a, low, 0, AtOnce); err == nil {
 		t.Error("licks in two tunings are joined")
 	}
 }
@@ -107,7 +107,7 @@ func TestJoin(t *testing.T) {
 func TestRegrowPartKeepsTheSetting(t *testing.T) {
 	a := grown(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3 4" --times 4`) // a bar
 	b := grown(t, `--key "A minor pentatonic" --at 6:5 --cell "4 3 2 1" --times 4`)
-	l, err := Join(a, b, 0)
+	l, err := Join(a, b, 0, AtOnce)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -149,5 +149,45 @@ func TestRegrowPartKeepsTheSetting(t *testing.T) {
 				err,
 			)
 		}
+	}
+}
+
+// The next part begins on the next beat: the last note sounds until then, or there is a rest.
+func TestJoinOnTheBeat(t *testing.T) {
+	line := func(frets ...int) lick.Lick {
+		l := lick.New()
+		for i, f := range frets {
+			l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: f})
+		}
+		return l
+	}
+	a, b := line(5, 7, 8), line(10, 8)
+	for _, c := range []struct {
+		when   Seam
+		at     int
+		length lick.Time // of the note before the seam
+		begins lick.Time
+	}{
+		{AtOnce, 0, lick.NewTime(1, 16), lick.NewTime(3, 16)},
+		{Held, 0, lick.NewTime(1, 8), lick.NewTime(1, 4)},
+		{Rested, 0, lick.NewTime(1, 16), lick.NewTime(1, 4)},
+		{Held, 3, lick.NewTime(3, 16), lick.NewTime(1, 4)}, // in place of the third note
+	} {
+		l, err := Join(a, b, c.at, c.when)
+		if err != nil {
+			t.Fatal(err)
+		}
+		last := len(l.Notes) - len(b.Notes) - 1
+		if n, m := l.Notes[last], l.Notes[last+1]; n.Len.Cmp(c.length) != 0 || m.At.Cmp(c.begins) != 0 {
+			t.Errorf("%q at %d: the note before it lasts %v, it begins at %v", c.when, c.at, n.Len, m.At)
+		}
+	}
+	four := line(5, 7, 8, 7)
+	if l, _ := Join(four, b, 0, Held); l.Notes[4].At.Cmp(lick.NewTime(1, 4)) != 0 ||
+		l.Notes[3].Len.Cmp(lick.NewTime(1, 16)) != 0 {
+		t.Error("a line that ends on the beat is held longer")
+	}
+	if _, err := ParseSeam("later"); err == nil {
+		t.Error("a seam that is none is read")
 	}
 }

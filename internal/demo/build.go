@@ -125,7 +125,7 @@ func (s sheet) joined() (lick.Lick, error) {
 		if err != nil {
 			return l, fmt.Errorf("%s: %w", s.title, err)
 		}
-		if l, err = turn.Join(l, grown.Lick, 0); err != nil {
+		if l, err = turn.Join(l, grown.Lick, 0, turn.AtOnce); err != nil {
 			return l, fmt.Errorf("%s: %w", s.title, err)
 		}
 	}

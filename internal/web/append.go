@@ -32,7 +32,11 @@ func (a benchScreen) appendEdit(ctx context.Context, base store.Entry, f benchFo
 	if err != nil {
 		return nil, err
 	}
-	joined, err := turn.Join(l, more, at)
+	when, err := turn.ParseSeam(f.Seam)
+	if err != nil {
+		return nil, err
+	}
+	joined, err := turn.Join(l, more, at, when)
 	if err != nil {
 		return nil, err
 	}

@@ -121,7 +121,8 @@ type benchForm struct {
 	Have  string `form:"have"` // "neck:hash ledger:hash"
 	Do    string `form:"do"`
 	Value string `form:"value"`
-	To    string `form:"to"` // STRING:FRET
+	To    string `form:"to"`   // STRING:FRET
+	Seam  string `form:"seam"` // when a line that is appended begins, see turn.Seam
 }
 
 // answerBench sends the fragments that the browser does not have yet, each by its name and the

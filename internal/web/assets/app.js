@@ -454,7 +454,7 @@ function startBench() {
     if (!field.dataset.edit) return;
     if (field.dataset.edit !== 'append') { edit(field.dataset.edit, field.value); return; }
     if (!field.value.trim()) return;
-    edit('append', field.value);
+    edit('append', field.value, {seam: $('[data-seam]').value});
     field.value = '';
     bootstrap.Dropdown.getOrCreateInstance('#goon').hide();
     ledger.focus({preventScroll: true});
