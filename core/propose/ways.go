@@ -101,16 +101,21 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	}
 	wg.Wait()
 	best := e.Best(judged[0], m)
+	set := slices.ContainsFunc(trials, func(t trial) bool { return t.name == OwnPattern })
 	for i, t := range trials {
 		r := judged[i].Alone()
 		r.BestPossible = best
+		why := pickSentence(r)
+		if set && t.name != OwnPattern {
+			why = say.WithoutOwnStrokes() + why
+		}
 		out = append(
 			out,
 			WayToPlay{
 				Name:    t.name,
 				Ceiling: r.Ceiling,
 				Held:    heldBack(r),
-				Why:     pickSentence(r),
+				Why:     why,
 				Report:  r,
 				Lick:    t.lick,
 				Way:     t.way,

@@ -97,6 +97,9 @@ func SameFingers(is, was int) string {
 	return "The same fingers wherever a cell comes back, " + price
 }
 
+// WithoutOwnStrokes leads the strokes of a way that takes the place of those that a cell sets.
+func WithoutOwnStrokes() string { return "Instead of the cell's own strokes: " }
+
 // WhyNot answers the question that a player would ask at the hardest move: why not the other
 // finger? is and was are the ceilings with it and without it in whole quarters a minute, hand
 // what the hand then does.

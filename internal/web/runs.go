@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -182,13 +183,17 @@ func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]p
 	return run.Ways(ctx, engineOf(ctx), grown.Lick, f.Recipe, g)
 }
 
-// chosen is the way that the form names: by its row of the table, else the best
-// of the picking that the recipe asks for, else the best that plays the cell as
+// chosen is the way that the form names: by its row of the table, else the strokes that the cell
+// itself sets, as on the command line, else the best of the picking that the recipe asks for, else the best that plays the cell as
 // it is written, once and with its own slurs.
 func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 	asked := f.Recipe.Pick
 	if asked == string(pick.Free) {
 		asked = "as it falls"
+	}
+	own := func(w propose.WayToPlay) bool { return w.Name == propose.OwnPattern }
+	if k := slices.IndexFunc(list, own); f.Use == "" && k >= 0 {
+		return list[k], nil
 	}
 	for _, w := range list {
 		switch {

@@ -138,6 +138,29 @@ func TestSavedRecipes(t *testing.T) {
 	}
 }
 
+// Strokes that the cell sets are those of the run, here as on the command line, and the ways that
+// take their place say so.
+func TestSetStrokesStay(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	form := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"D1 D2 U3"}, "times": {"4"},
+		"pick": {"alternate"}, "csrf_token": {c.token}}
+	if _, body := c.get("/runs?" + form.Encode()); !strings.Contains(body, "The cell sets its strokes") {
+		t.Error("the ways that drop the cell's strokes do not say so")
+	}
+	c.post("/runs/lick", form, c.token)
+	all, err := c.licks()
+	if err != nil || len(all) != 2 {
+		t.Fatalf("%d licks, %v", len(all), err)
+	}
+	got := ""
+	for _, n := range all[0].Lick.Notes {
+		got += string(n.Stroke[:1])
+	}
+	if got != "dduddudduddu" {
+		t.Errorf("the strokes are %s", got)
+	}
+}
+
 // Hands are offered, taken as one edit, and a turn the same.
 func TestOffersAreTaken(t *testing.T) {
 	c := newClient(t, testline.Read(t, "A natural minor", "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9"))

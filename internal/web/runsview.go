@@ -202,6 +202,9 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	if best := use.Report.BestPossible; best > 0 {
 		v.Best = fmt.Sprintf("At best %d without added slurs", best.Whole())
 	}
+	if slices.ContainsFunc(list, func(w propose.WayToPlay) bool { return w.Name == propose.OwnPattern }) {
+		v.Best = strings.TrimPrefix(v.Best+". The cell sets its strokes; the other ways take their own instead", ". ")
+	}
 }
 
 // changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
