@@ -6,6 +6,22 @@ import (
 	"ornamen/core/load"
 )
 
+// heaviest is the largest load of a path.
+func (c *chain) heaviest(picks []int) float64 {
+	worst := c.opens
+	if c.leadIn > 0 {
+		s := &c.m.stances[c.nodes[0].stand[picks[0]].stance]
+		worst = max(worst, (c.m.scale(c.leadIn)+c.m.scale(s.standing))/c.leadBy)
+	}
+	for a := range c.links {
+		worst = max(worst, c.links[a].weighed().load(picks[a], picks[a+1]))
+	}
+	if c.close != nil {
+		worst = max(worst, c.close.weighed().load(picks[len(picks)-1], picks[0]))
+	}
+	return worst
+}
+
 // maxRounds bounds how often the usual fingers are looked for.
 const maxRounds = 6
 
@@ -31,9 +47,9 @@ func (c *chain) teacher(bound, slack float64, figures bool) []int {
 		limit = load.Limit(bound, slack*FigureSlack)
 	}
 	if easy, ok := c.unstrained(); ok {
-		picks, found := easy.best(near, nil)
-		if found && limit > near {
-			picks, found = easy.best(limit, nil)
+		picks, found := easy.best(limit, nil)
+		if found && easy.heaviest(picks) > near*(1+slight) {
+			_, found = easy.best(near, nil) // is there any?
 		}
 		if found {
 			return easy.settled(picks, limit, figures)

@@ -28,6 +28,7 @@ const (
 	around  scope = iota // the notes of the finding and what lies around them
 	strokes              // the strokes of the whole line
 	figure               // both hands of the whole line
+	place                // the place of the whole line, its hands kept
 )
 
 // candidates lists what players try for a finding, likely ones first: other fingers before
@@ -56,6 +57,7 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 		b.otherStrings()
 	case VibratoShort:
 		b.add(say.NoVibrato(), func(at noteAt) []lick.Edit { return []lick.Edit{lick.SetVibrato{Note: at(i)}} })
+		b.longer()
 	default:
 		b.fingers()
 		b.barres()
@@ -143,14 +145,15 @@ func (b *candidateList) barres() {
 	)
 }
 
-// LongestFigure is how many notes may move to other strings together as a fix.
-const LongestFigure = 32
+// longestFigure is how many notes may move to other strings together as a fix: a longer line has
+// strings to itself that no hand would leave.
+const longestFigure = 32
 
 // otherPlace takes the whole figure to the next strings: the same pitches, the
 // hands left open but for slurs.
 func (b *candidateList) otherPlace() {
 	for _, by := range []int{1, -1} {
-		if len(b.l.Notes) <= LongestFigure {
+		if len(b.l.Notes) <= longestFigure {
 			b.addWhole(figure, say.NextStrings(by > 0), nextStrings{b.g, by})
 		}
 	}
@@ -160,16 +163,17 @@ func (b *candidateList) otherPlace() {
 // first that helps is enough.
 var upFrets = []int{5, 2, 7}
 
-// upTheNeck takes the figure to higher frets, in the key that it then is in.
+// upTheNeck takes the figure to higher frets, in the key that it then is in; a long line with the
+// fingers that it has.
 // A fret is 5 to 6 % narrower than the one below it, so that five frets up a stretch is a
 // quarter smaller.
 func (b *candidateList) upTheNeck() {
-	if len(b.l.Notes) > LongestFigure {
-		return
-	}
 	for _, by := range upFrets {
-		e := higher{b.g, by}
-		b.addWhole(figure, say.FretsUp(by, e.key(b.l.Key)), e)
+		e, s := higher{b.g, by}, figure
+		if len(b.l.Notes) > longestFigure {
+			s = place
+		}
+		b.addWhole(s, say.FretsUp(by, e.key(b.l.Key)), e)
 		b.out[len(b.out)-1].family = "up the neck"
 	}
 }
@@ -292,6 +296,12 @@ func (b *candidateList) bends() {
 			}
 		}
 	}
+	b.longer()
+}
+
+// longer gives the note twice its time, for what takes longer than the note.
+func (b *candidateList) longer() {
+	n := b.l.Notes[b.i]
 	b.add(say.TwiceAsLong(),
 		func(at noteAt) []lick.Edit { return []lick.Edit{lick.Length{Note: at(b.i), Len: n.Len.Times(2)}} })
 }

@@ -13,6 +13,7 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "edits that are tried for one finding", Value: triedFixes},
 		defaults.Row{Name: "columns around an edit whose hands are found again", Value: mendWindow, Unit: "columns"},
 		defaults.Row{Name: "columns that all tries together may work on", Value: mendedColumns, Unit: "columns"},
+		defaults.Row{Name: "a figure is taken elsewhere with other fingers up to", Value: longestFigure, Unit: "notes"},
 		defaults.Row{Name: "a loop worked out whole counts, times", Value: roundWork},
 		defaults.Row{Name: "landings that are mended", Value: mendedLandings},
 		defaults.Row{Name: "exits are mended of lines up to", Value: mendedExits, Unit: "notes"},

@@ -49,6 +49,10 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	for i, f := range worst {
 		w := md.window(*f)
 		list := slices.DeleteFunc(md.candidates(*f), func(c candidate) bool {
+			if c.scope == place && l.Recipe == "" && len(l.Parts) == 0 {
+				untried++ // a run is one figure, a long line of its own seldom
+				return true
+			}
 			columns := w.to - w.from
 			if c.scope != around {
 				columns = len(md.line.Columns)

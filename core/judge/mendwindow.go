@@ -65,7 +65,7 @@ func (w window) changed(part *Line) []hand.Event { return part.Hand[w.skip:][:w.
 // near the edit.
 func (md *mender) reopened(w window, s scope) lick.Lick {
 	out := w.lick.Clone()
-	if s == strokes {
+	if s == strokes || s == place {
 		return out
 	}
 	for k := range out.Notes {

@@ -31,6 +31,7 @@ func Defaults() []struct {
 			{Name: "legato: tones on a string that may take a slide, from", Value: manyTones, From: defaults.Model},
 			{Name: "legato: a slide must ease them by a factor of", Value: slideGain, From: defaults.Model},
 			{Name: "restring: a note moves along by up to", Value: restringFrets, Unit: "frets", From: defaults.Model},
+			{Name: "restring: others are looked for of lines up to", Value: longestRestrung, Unit: "notes", From: defaults.Model},
 			{Name: "restring: the largest load may rise by a factor of", Value: restringCost, From: defaults.Model},
 			{Name: "other places are worth it for a ceiling higher by a factor of", Value: worthMoving, From: defaults.Model},
 			{Name: "effort: a note moved to another place", Value: movedNote, Unit: "moves of 100 ms", From: defaults.Model},

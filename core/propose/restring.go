@@ -45,6 +45,10 @@ func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (
 	return out, err
 }
 
+// longestRestrung is how many notes a line may have for other restrings to be looked for (model
+// default).
+const longestRestrung = 32
+
 // restrung is Restring, whatever becomes of the context. Of the places near the written
 // ones it looks first for the fewest changes that are not clean for the way of picking,
 // then for the fewest notes moved, then for the least load, which may not lie above what
@@ -92,7 +96,7 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 		q.add(restrung, words, f.Lick, f.Bound, words, way)
 	}
 	add(after)
-	if len(l.Notes) <= judge.LongestFigure {
+	if len(l.Notes) <= longestRestrung {
 		for _, f := range e.otherStrings(p, places, limit, before.Breaches) {
 			if e.unclean(f.Lick, way) <= out.Clean[1] && moved(p.base, f.Lick) <= moved(p.base, after.Lick)+1 {
 				add(f)
@@ -235,7 +239,7 @@ func (j *joint) easiest(p *proposer, limit float64) (places []neck.Place, ok boo
 			break
 		}
 		places, ok, rank = next, true, math.Floor(j.found/startFirst)
-		if len(p.base.Notes) > judge.LongestFigure {
+		if len(p.base.Notes) > longestRestrung {
 			break
 		}
 		limit = min(limit, p.boundOf(atPlaces(p.base, places), p.way)) * (1 - 1e-6)
