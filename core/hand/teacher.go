@@ -48,10 +48,7 @@ func (c *chain) teacher(bound, slack float64, figures bool) []int {
 	}
 	if easy, ok := c.unstrained(); ok {
 		picks, found := easy.best(limit, nil)
-		if found && easy.heaviest(picks) > near*(1+slight) {
-			_, found = easy.best(near, nil) // is there any?
-		}
-		if found {
+		if found && (easy.heaviest(picks) <= near || easy.bound() <= near*(1+slight)) {
 			return easy.settled(picks, limit, figures)
 		}
 	}

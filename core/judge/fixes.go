@@ -24,7 +24,7 @@ const (
 	// mendedColumns bounds the work of all tries together: a try takes about the time of the columns
 	// that it works on, and one that changes a whole long line many of them.
 	mendedColumns = 2400
-	roundWork     = 6 // times a line's for a loop that is worked out whole
+	roundWork     = 9 // times a line's for a loop that is worked out whole
 )
 
 // rises is by how much a ceiling must rise for a fix to be worth offering.
