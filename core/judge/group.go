@@ -9,12 +9,15 @@ type Group struct {
 	Others  []Finding // the rest, worst first
 }
 
-// Grouped puts findings of one code together, those that are meant apart from the others.
+// Grouped puts findings of one code together, those that are meant and those that only remark apart
+// from the others: what a teacher would say of a move that is in time stands by itself.
 // The order is that of the worst of each.
 func Grouped(list []Finding) []Group {
 	var out []Group
 	for _, f := range list {
-		k := slices.IndexFunc(out, func(g Group) bool { return g.Code == f.Code && g.Meant == f.Meant })
+		k := slices.IndexFunc(out, func(g Group) bool {
+			return g.Code == f.Code && g.Meant == f.Meant && (g.Severity == Flows) == (f.Severity == Flows)
+		})
 		if k < 0 {
 			f.Fixes = slices.Clone(f.Fixes)
 			out = append(out, Group{Finding: f})

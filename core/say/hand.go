@@ -156,10 +156,11 @@ func IndexHops(l lick.Lick, from, to int) Words {
 
 // handMoves are the titles of the moves in which the hand goes to another place.
 var handMoves = map[hand.Kind]string{
-	hand.Move:  "the hand shifts",
-	hand.Slide: "a fast slide",
-	hand.Shift: "a silent shift",
-	hand.Grips: "the grip moves",
+	hand.Move:   "the hand shifts",
+	hand.Slide:  "a fast slide",
+	hand.Shift:  "a silent shift",
+	hand.Guided: "one finger shifts",
+	hand.Grips:  "the grip moves",
 }
 
 // HandMoves is the hand that goes that far along the neck; its times follow. It is false for

@@ -121,6 +121,7 @@ var handWords = []struct {
 	word string
 }{
 	{hand.Move, "shift"}, {hand.Jump, "jump"}, {hand.Slide, "slide"}, {hand.Shift, "silent shift"},
+	{hand.Guided, "guided shift"},
 	{hand.Grips, "moved grip"}, {hand.Roll, "roll"},
 }
 

@@ -331,7 +331,7 @@ func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed 
 // be "the finger reaches over" where the hand stands well.
 func reachWord(s hand.Step) string {
 	switch {
-	case s.Kind == hand.Move || s.Kind == hand.Jump:
+	case s.Kind == hand.Move || s.Kind == hand.Jump || s.Kind == hand.Guided:
 		return "the hand shifts"
 	case s.Stretch.Strain() > 0:
 		return "a stretch"
