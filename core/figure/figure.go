@@ -39,11 +39,13 @@ const (
 	PositionSpan = 4 // frets from such a position's lowest to its highest: one finger stretches
 	CellLeast    = 3 // notes of a cell that comes back along a string
 	CellMost     = 6
+
+	LongFrets = 4 // the first frets of a long scale, which 1 2 4 play
 )
 
 // Fingers are the usual fingers of a line, by column and note: a column is what sounds at one time,
-// the thickest string first.
-func Fingers(columns [][]Note) [][]Usual {
+// the thickest string first. On a long scale, as a bass has, three fingers take the first frets.
+func Fingers(columns [][]Note, longScale bool) [][]Usual {
 	out := make([][]Usual, len(columns))
 	line := make([]single, len(columns))
 	for k, c := range columns {
@@ -67,6 +69,13 @@ func Fingers(columns [][]Note) [][]Usual {
 			out[k][0].InPosition = inPosition(line, k)
 		}
 	}
+	if longScale {
+		for k, n := range line {
+			if n.is {
+				firstFrets(line, out, k)
+			}
+		}
+	}
 	octaves(line, out)
 	together(columns, out)
 	return out
@@ -81,16 +90,36 @@ type single struct {
 // inPosition is the finger of note k where the notes around it all lie within a finger a fret: the
 // index keeps the lowest fret and each finger its own.
 func inPosition(line []single, k int) int {
-	low, high := line[k].Place.Fret, line[k].Place.Fret
+	low, high := around(line, k)
+	if high-low >= PositionFrets {
+		return 0
+	}
+	return line[k].Place.Fret - low + 1
+}
+
+// around are the lowest and the highest fret pressed among the notes around note k.
+func around(line []single, k int) (low, high int) {
+	low, high = line[k].Place.Fret, line[k].Place.Fret
 	for _, n := range line[max(0, k-PositionReach):min(len(line), k+PositionReach+1)] {
 		if n.Place.Fret > 0 {
 			low, high = min(low, n.Place.Fret), max(high, n.Place.Fret)
 		}
 	}
-	if high-low >= PositionFrets {
-		return 0
+	return low, high
+}
+
+// firstFrets gives note k of a long scale the fingers 1 2 4 where the notes around it lie within
+// three of the first frets, and no finger where they lie within four (common practice).
+func firstFrets(line []single, out [][]Usual, k int) {
+	low, high := around(line, k)
+	if high > LongFrets {
+		return
 	}
-	return line[k].Place.Fret - low + 1
+	out[k][0] = Usual{}
+	if high-low < 3 {
+		f := [3]int{1, 2, 4}[line[k].Place.Fret-low]
+		out[k][0] = Usual{OnString: f, InPosition: f}
+	}
 }
 
 // with is a set of frets, rising, with one more.

@@ -88,7 +88,7 @@ func TestFingers(t *testing.T) {
 	} {
 		for _, c := range kind.cases {
 			var words []string
-			for _, column := range Fingers(read(c[0])) {
+			for _, column := range Fingers(read(c[0]), false) {
 				w := ""
 				for _, u := range column {
 					w += fmt.Sprint(kind.of(u))
@@ -100,7 +100,23 @@ func TestFingers(t *testing.T) {
 			}
 		}
 	}
-	if Fingers(nil) == nil || len(Fingers([][]Note{{{Place: neck.Place{String: 1, Fret: 5}}}})) != 1 {
+	if Fingers(nil, false) == nil || len(Fingers([][]Note{{{Place: neck.Place{String: 1, Fret: 5}}}}, false)) != 1 {
 		t.Error("a line of no notes, or of one")
+	}
+}
+
+// On a bass the first frets are 1 2 4's; higher up, and where four of them are in reach, nothing
+// changes or nothing is said (common practice).
+func TestLongScale(t *testing.T) {
+	for _, c := range [][2]string{
+		{"4:1 3 3:1 3", "1 4 1 4"}, {"4:2 3 4 3:2 4", "1 2 4 1 4"}, {"4:1 2 3 4", "0 0 0 0"}, {"4:5 7 3:5 7", "1 3 1 3"},
+	} {
+		var words []string
+		for _, column := range Fingers(read(c[0]), true) {
+			words = append(words, fmt.Sprint(column[0].InPosition))
+		}
+		if got := strings.Join(words, " "); got != c[1] {
+			t.Errorf("%s: %s, want %s", c[0], got, c[1])
+		}
 	}
 }

@@ -107,6 +107,8 @@ func Defaults() []defaults.Row {
 		{Name: "… a position's frets from its lowest to its highest", Value: figure.PositionSpan, Unit: "frets"},
 		{Name: "… the shortest cell that comes back along a string", Value: figure.CellLeast, Unit: "notes"},
 		{Name: "… the longest", Value: figure.CellMost, Unit: "notes"},
+		{Name: "three fingers take the first frets of strings longer than", Value: float64(longScale), Unit: "mm"},
+		{Name: "… up to fret", Value: figure.LongFrets},
 		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, " +
 			"within two notes", Value: leap, Unit: "moves of 100 ms"},
 	} {

@@ -4,7 +4,12 @@ import (
 	"slices"
 
 	"ornamen/core/figure"
+	"ornamen/core/neck"
 )
+
+// longScale is above which length of the strings the first frets take three fingers: longer than any
+// guitar's, shorter than any bass's (model default).
+const longScale neck.MM = 740
 
 // figures are the usual fingers of the chain's nodes by the figures that they lie in. A bent note
 // takes the finger that holds it.
@@ -23,7 +28,7 @@ func (c *chain) figures() [][]figure.Usual {
 			}
 		}
 	}
-	out := figure.Fingers(columns)
+	out := figure.Fingers(columns, c.m.Guitar.Scale > longScale)
 	for k, n := range c.nodes {
 		for i, t := range n.touches {
 			if t.Bent {

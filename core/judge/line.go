@@ -22,6 +22,7 @@ type Line struct {
 	bends    bend.Strength
 	helping  player.Helping
 	thumbed  bool         // the picking thumb has a bass voice, or the instrument has no pick
+	turns    bool         // and has no bass voice either: two fingers pluck in turn
 	Columns  [][2]int     // notes that start together
 	ColumnOf []int        // one a note
 	Hand     []hand.Event // one a column
@@ -54,10 +55,10 @@ func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 		Columns: l.Columns(),
 		SlurOf:  make([]SlurState, len(l.Notes)),
 	}
-	ln.thumbed = e.Player.Plucks || slices.ContainsFunc(l.Notes,
-		func(n lick.Note) bool {
-			return n.Voice == lick.VoiceBass && n.Stroke != lick.Down && n.Stroke != lick.Up
-		})
+	thumb := slices.ContainsFunc(l.Notes, func(n lick.Note) bool {
+		return n.Voice == lick.VoiceBass && n.Stroke != lick.Down && n.Stroke != lick.Up
+	})
+	ln.thumbed, ln.turns = e.Player.Plucks || thumb, !thumb
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			ln.ColumnOf = append(ln.ColumnOf, c)
@@ -147,7 +148,7 @@ func (ln *Line) PickNote(i int, free bool) pick.Note {
 	case ln.thumbed && n.Voice == lick.VoiceBass && p.Stroke == "":
 		p.Stroke = lick.PThumb
 	case ln.thumbed:
-		p.Line = n.Voice != lick.VoiceBass
+		p.Line, p.Turns = n.Voice != lick.VoiceBass, ln.turns
 	case n.Rake && p.Stroke == "":
 		p.Stroke = lick.Down // a rake comes from the thick strings (common practice)
 	}

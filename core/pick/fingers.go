@@ -7,7 +7,8 @@ import (
 )
 
 // With the thumb on a bass voice the hand holds no pick: the line above is played by index,
-// middle and ring finger in turn (common practice).
+// middle and ring finger in turn; on a bass, by index and middle finger in turn, whatever the string
+// (common practice).
 
 // lineFingers play the line, in the order in which they lie over the strings, thick to
 // thin.
@@ -24,7 +25,11 @@ const (
 func byFingers(e Event) (out []state) {
 	var free []lick.Stroke
 	open := 0
-	for _, f := range lineFingers {
+	fingers := lineFingers
+	if len(e.Notes) < len(lineFingers) && e.Notes[0].Turns {
+		fingers = lineFingers[:2]
+	}
+	for _, f := range fingers {
 		if !slices.ContainsFunc(e.Notes, func(n Note) bool { return n.Stroke == f }) {
 			free = append(free, f)
 		}
@@ -74,7 +79,7 @@ func rows(free []lick.Stroke, n int) [][]lick.Stroke {
 
 // fingerToil is what the fingers of a step mind beside its need, in ms.
 func fingerToil(x Event, p state, y Event, q state) (ms float64) {
-	if len(q) != 1 {
+	if len(q) != 1 || y.Notes[0].Turns {
 		return 0
 	}
 	k := slices.Index(lineFingers, q[0])

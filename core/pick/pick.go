@@ -90,6 +90,7 @@ type Note struct {
 	Finger lick.Stroke // a free note may be played by this finger of the picking hand too
 	Rake   bool        // muted strings are swept before it
 	Line   bool        // the thumb has the bass: this note is the fingers'
+	Turns  bool        // of these, index and middle finger alone, in turn on whatever strings, as on a bass
 }
 
 // Event is what is picked at one time, thick strings first. Have is the time in
