@@ -30,13 +30,14 @@ var below = map[string][]string{
 	"core/pick":     {"core/defaults", "core/lick", "core/load"},
 	"core/shape": {"core/bend", "core/defaults", "core/hand", "core/lick", "core/load", "core/music", "core/neck",
 		"core/player"},
-	"core/player":  {"core/bend", "core/hand", "core/lick", "core/neck", "core/pick"},
+	"core/player":  {"core/bend", "core/figure", "core/hand", "core/lick", "core/neck", "core/pick"},
 	"core/changes": {"core/defaults", "core/lick", "core/music", "core/neck", "core/say"},
-	"core/say":     {"core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
+	"core/say":     {"core/figure", "core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
 	"core/judge": {
 		"core/bend",
 		"core/changes",
 		"core/defaults",
+		"core/figure",
 		"core/hand",
 		"core/lick",
 		"core/load",
@@ -155,7 +156,7 @@ var below = map[string][]string{
 
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{
-	"core/bend", "core/changes", "core/edit", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
+	"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
 	"core/neck",
 	"core/phrase",
 	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound",

@@ -59,7 +59,7 @@ type env struct {
 
 // who is what every command knows that makes, judges or draws a line.
 const who = "[--instrument NAME] [--tuning T] [--hand small|medium|large] [--bend-finger ring|little] " +
-	"[--helpers many|few|flat]"
+	"[--helpers many|few|flat] [--habits H]"
 
 // commands are what the program does, in the order in which help lists them. A new one is
 // one row and a file of its name.

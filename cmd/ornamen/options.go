@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ornamen/core/changes"
+	"ornamen/core/figure"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -15,9 +16,9 @@ import (
 // options are what every command knows that makes, judges or draws a lick: the
 // instrument, its tuning, the hand, the chords under the line.
 type options struct {
-	env                                               env
-	instrument, tuning, hand, bender, helpers, chords *string
-	line                                              *int // of a file that holds several
+	env                                                       env
+	instrument, tuning, hand, bender, helpers, habits, chords *string
+	line                                                      *int // of a file that holds several
 }
 
 // optionsOf adds them to a command's flags. A run names its chords itself.
@@ -26,6 +27,7 @@ func optionsOf(e env, fs *flag.FlagSet, chords bool) options {
 		env:        e,
 		instrument: fs.String("instrument", "guitar", ""), hand: fs.String("hand", "medium", ""),
 		bender: fs.String("bend-finger", "", ""), helpers: fs.String("helpers", "", ""),
+		habits: fs.String("habits", "", ""),
 	}
 	if fs.Lookup("tuning") == nil {
 		o.tuning = fs.String("tuning", "", "")
@@ -55,6 +57,11 @@ func (o options) player() (player.Player, error) {
 	if p.Hand, err = hand.Named(*o.hand); err != nil {
 		return p, err
 	}
+	habits, err := figure.ParseHabits(*o.habits)
+	if err != nil {
+		return p, err
+	}
+	p.Hand.Habits = habits.String()
 	return p, p.Bend(*o.bender, *o.helpers)
 }
 

@@ -27,6 +27,16 @@ type Usual struct {
 	Along      int // along one string: by its position, or by its cell that comes back
 	InPosition int // by its place in the position that holds all notes around it
 	ByShape    int // by the shape of octaves or of notes together
+
+	Own  bool      // the player's own fingers, by a habit
+	at   situation // whose figure gives them, where a habit may
+	tone int       // which of its tones this is
+}
+
+// Of is whose fingers they are.
+type Of struct {
+	LongScale bool // three fingers take the first frets, as on a bass
+	Habits    Habits
 }
 
 // How far around a note its figures are looked for (model defaults).
@@ -44,8 +54,8 @@ const (
 )
 
 // Fingers are the usual fingers of a line, by column and note: a column is what sounds at one time,
-// the thickest string first. On a long scale, as a bass has, three fingers take the first frets.
-func Fingers(columns [][]Note, longScale bool) [][]Usual {
+// the thickest string first.
+func Fingers(columns [][]Note, whose Of) [][]Usual {
 	out := make([][]Usual, len(columns))
 	line := make([]single, len(columns))
 	for k, c := range columns {
@@ -67,9 +77,12 @@ func Fingers(columns [][]Note, longScale bool) [][]Usual {
 	for k, n := range line {
 		if n.is {
 			out[k][0].InPosition = inPosition(line, k)
+			if f := out[k][0].InPosition; f > 1 && out[k][0].OnString == 0 {
+				out[k][0].at = situation{"fret", f - 1, 0}
+			}
 		}
 	}
-	if longScale {
+	if whose.LongScale {
 		for k, n := range line {
 			if n.is {
 				firstFrets(line, out, k)
@@ -78,6 +91,13 @@ func Fingers(columns [][]Note, longScale bool) [][]Usual {
 	}
 	octaves(line, out)
 	together(columns, out)
+	if own := whose.Habits.table(); len(own) > 0 {
+		for k := range out {
+			for i := range out[k] {
+				out[k][i].take(own)
+			}
+		}
+	}
 	return out
 }
 

@@ -88,7 +88,7 @@ func TestFingers(t *testing.T) {
 	} {
 		for _, c := range kind.cases {
 			var words []string
-			for _, column := range Fingers(read(c[0]), false) {
+			for _, column := range Fingers(read(c[0]), Of{}) {
 				w := ""
 				for _, u := range column {
 					w += fmt.Sprint(kind.of(u))
@@ -100,7 +100,7 @@ func TestFingers(t *testing.T) {
 			}
 		}
 	}
-	if Fingers(nil, false) == nil || len(Fingers([][]Note{{{Place: neck.Place{String: 1, Fret: 5}}}}, false)) != 1 {
+	if Fingers(nil, Of{}) == nil || len(Fingers([][]Note{{{Place: neck.Place{String: 1, Fret: 5}}}}, Of{})) != 1 {
 		t.Error("a line of no notes, or of one")
 	}
 }
@@ -112,7 +112,7 @@ func TestLongScale(t *testing.T) {
 		{"4:1 3 3:1 3", "1 4 1 4"}, {"4:2 3 4 3:2 4", "1 2 4 1 4"}, {"4:1 2 3 4", "0 0 0 0"}, {"4:5 7 3:5 7", "1 3 1 3"},
 	} {
 		var words []string
-		for _, column := range Fingers(read(c[0]), true) {
+		for _, column := range Fingers(read(c[0]), Of{LongScale: true}) {
 			words = append(words, fmt.Sprint(column[0].InPosition))
 		}
 		if got := strings.Join(words, " "); got != c[1] {

@@ -47,6 +47,12 @@ func give(line []single, out [][]Usual, a, b int) {
 		low, high = high, low
 	}
 	out[a][0].ByShape, out[b][0].ByShape = low, high
+	at := situation{"octave", frets, 0}
+	out[a][0].at, out[b][0].at = at, at
+	out[a][0].tone, out[b][0].tone = 0, 1
+	if !rises {
+		out[a][0].tone, out[b][0].tone = 1, 0
+	}
 }
 
 // octave says whether two notes stand as an octave over a string, by how many frets, and whether

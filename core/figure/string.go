@@ -42,6 +42,8 @@ func onString(line []single, out [][]Usual, from, to int) {
 		}
 		if len(near) == 3 {
 			out[k][0].OnString = ofTones(near, line[k].Place.Fret)
+			out[k][0].at = situation{"tones", near[1] - near[0], near[2] - near[0]}
+			out[k][0].tone = slices.Index(near, line[k].Place.Fret)
 		}
 	}
 }

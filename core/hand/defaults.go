@@ -99,6 +99,8 @@ func Defaults() []defaults.Row {
 			Unit: "moves of 100 ms"},
 		{Name: "effort: a note departs from the finger of its octave's or grip's shape", Value: departsFromShape,
 			Unit: "moves of 100 ms"},
+		{Name: "effort: a note departs from a habit of the player's own, more", Value: departsFromHabit,
+			Unit: "moves of 100 ms"},
 		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach,
 			Unit: "notes"},
 		{Name: "… a position holds its neighbours, to either side", Value: figure.PositionReach, Unit: "notes"},

@@ -47,6 +47,8 @@ const (
 	// departsInPosition from its own in the position that holds the notes around it.
 	departsOnString   = 6.0
 	departsInPosition = 3.0
+	// departsFromHabit is what it pays more that departs from a habit of the player's own.
+	departsFromHabit = 30.0
 	// departsAlong is what it pays that departs from its position's or cell's along one string.
 	departsAlong = 20.0
 	// departsFromShape is what a note of a run of octaves or of grips pays that departs from its

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"ornamen/core/figure"
+	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
 
@@ -17,18 +18,11 @@ func (c *chain) figures() [][]figure.Usual {
 	if c.figured != nil {
 		return c.figured
 	}
-	columns := make([][]figure.Note, len(c.nodes))
+	events := make([]Event, len(c.nodes))
 	for k, n := range c.nodes {
-		columns[k] = make([]figure.Note, len(n.touches))
-		for i, t := range n.touches {
-			columns[k][i] = figure.Note{
-				Place:   t.Place,
-				Pressed: t.fretted(),
-				Plain:   t.Slur == "" && !t.Held && !t.Bent,
-			}
-		}
+		events[k].Touches = n.touches
 	}
-	out := figure.Fingers(columns, c.m.Guitar.Scale > longScale)
+	out := figure.Fingers(columnsOf(events), c.m.whose)
 	for k, n := range c.nodes {
 		for i, t := range n.touches {
 			if t.Bent {
@@ -38,6 +32,38 @@ func (c *chain) figures() [][]figure.Usual {
 	}
 	c.figured = out
 	return out
+}
+
+// columnsOf are events as figures see them.
+func columnsOf(events []Event) [][]figure.Note {
+	columns := make([][]figure.Note, len(events))
+	for k, e := range events {
+		columns[k] = make([]figure.Note, len(e.Touches))
+		for i, t := range e.Touches {
+			columns[k][i] = figure.Note{
+				Place:   t.Place,
+				Pressed: t.fretted(),
+				Plain:   t.Slur == "" && !t.Held && !t.Bent,
+			}
+		}
+	}
+	return columns
+}
+
+// Corrected are the situations in which the player has set other fingers than the usual ones or than
+// those of a habit, with what the fingers are instead. fingers are all of the line's, by event and
+// touch; set says which of them are the player's.
+func (m *Model) Corrected(events []Event, fingers [][]lick.Finger, set func(event, touch int) bool) []figure.Habit {
+	plain := make([][]int, len(fingers))
+	for k, fs := range fingers {
+		plain[k] = make([]int, len(fs))
+		for i, f := range fs {
+			if f.Fretting() {
+				plain[k][i] = int(f)
+			}
+		}
+	}
+	return figure.Corrected(columnsOf(events), m.whose, plain, set)
 }
 
 // goesAlong says whether some notes go along their string by positions or by a cell.
@@ -50,6 +76,9 @@ func (c *chain) goesAlong() bool {
 // pays is what each finger pays for departing from the figures.
 func pays(u figure.Usual) (by [4]float64) {
 	for f := range by {
+		if u.Own && f+1 != max(u.ByShape, u.OnString, u.InPosition) {
+			by[f] += departsFromHabit
+		}
 		for _, d := range []struct {
 			usual int
 			cost  float64

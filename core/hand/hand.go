@@ -34,6 +34,7 @@ type Hand struct {
 	Speed   float64    // needs are divided by it; 1 is the model's player
 
 	Bender lick.Finger // that bends where several could, a habit; NoFinger is what is usual
+	Habits string      // other habits, see figure.ParseHabits
 }
 
 // Medium is the default hand (model default).

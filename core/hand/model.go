@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"ornamen/core/figure"
 	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -39,12 +40,15 @@ type Model struct {
 	logs    logTables
 
 	bendAsks [4]float64 // effort in ms of a bend, by finger
+	whose    figure.Of
 }
 
 // NewModel prepares the frames of a hand on a guitar.
 func NewModel(h Hand, g neck.Guitar) *Model {
 	m := &Model{Hand: h, Guitar: g, bendAsks: bendAsks(h), moves: kept.New[string](keptMoves, (*matrix).bytes),
 		stands: kept.New[string](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })}
+	habits, _ := figure.ParseHabits(h.Habits) // a text that cannot be read is no habit
+	m.whose = figure.Of{LongScale: g.Scale > longScale, Habits: habits}
 	last := g.Frets + hover
 	for fret := 1 - behind; fret <= last; fret++ {
 		m.press = append(m.press, g.Press(fret))

@@ -8,7 +8,7 @@ import (
 )
 
 // candidate is a fix before it is tried.
-// It is tried in a window around its finding, or with scope strokes and figure on the whole
+// It is tried in a window around its finding, or with any other scope on the whole
 // line.
 type candidate struct {
 	text   string
@@ -25,10 +25,10 @@ type noteAt func(note int) int
 type scope int
 
 const (
-	around  scope = iota // the notes of the finding and what lies around them
-	strokes              // the strokes of the whole line
-	figure               // both hands of the whole line
-	place                // the place of the whole line, its hands kept
+	around    scope = iota // the notes of the finding and what lies around them
+	strokes                // the strokes of the whole line
+	bothHands              // of the whole line
+	place                  // the place of the whole line, its hands kept
 )
 
 // candidates lists what players try for a finding, likely ones first: other fingers before
@@ -154,7 +154,7 @@ const longestFigure = 32
 func (b *candidateList) otherPlace() {
 	for _, by := range []int{1, -1} {
 		if len(b.l.Notes) <= longestFigure {
-			b.addWhole(figure, say.NextStrings(by > 0), nextStrings{b.g, by})
+			b.addWhole(bothHands, say.NextStrings(by > 0), nextStrings{b.g, by})
 		}
 	}
 }
@@ -169,7 +169,7 @@ var upFrets = []int{5, 2, 7}
 // quarter smaller.
 func (b *candidateList) upTheNeck() {
 	for _, by := range upFrets {
-		e, s := higher{b.g, by}, figure
+		e, s := higher{b.g, by}, bothHands
 		if len(b.l.Notes) > longestFigure {
 			s = place
 		}

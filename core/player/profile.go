@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"ornamen/core/bend"
+	"ornamen/core/figure"
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -37,6 +38,9 @@ type Profile struct {
 
 	BendFinger string `json:"bend_finger"` // that bends where several could: ring, little, or empty
 	Helpers    string `json:"helpers"`     // behind it: many, few, flat; empty is many
+
+	Habits   string `json:"habits,omitempty"`   // other fingers of the player's own, see figure.ParseHabits
+	Declined string `json:"declined,omitempty"` // habits that were offered and are none
 }
 
 // DefaultProfile is DefaultPlayer as settings.
@@ -194,6 +198,11 @@ func (p Profile) habits(pl *Player) (err error) {
 	if err := pl.Bend(p.BendFinger, p.Helpers); err != nil {
 		return err
 	}
+	own, err := figure.ParseHabits(p.Habits)
+	if err != nil {
+		return err
+	}
+	pl.Hand.Habits = own.String()
 	if p.Boxes != "minor" && p.Boxes != "major" {
 		return fmt.Errorf("boxes are counted from the minor or the major root, not from %q", p.Boxes)
 	}

@@ -46,6 +46,7 @@ func Defaults() []struct {
 				Value: uniformCost, From: defaults.Model},
 			{Name: "a slide elsewhere keeps so much of the ceiling", Value: slideCost, From: defaults.Model},
 			{Name: "fingers behind a bend, at most, by habit", Value: player.MaxHelpers, From: defaults.Model},
+			{Name: "corrections alike that are offered as a habit", Value: player.HabitAfter, From: defaults.Model},
 		}},
 		{"Findings and fixes", judge.Defaults()},
 	}

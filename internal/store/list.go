@@ -246,6 +246,25 @@ func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 	})
 }
 
+// Corrections are the fingers that the player has set otherwise than is usual, as the summaries of
+// the licks say that stand in the notebook; those of one lick may be left out.
+func (s *Store) Corrections(ctx context.Context, player string, but uint) ([]string, error) {
+	var found []string
+	err := s.db.WithContext(ctx).Table("summaries").
+		Joins("JOIN licks ON licks.id = summaries.lick_id AND licks.head_id = summaries.revision_id").
+		Where("summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?", player,
+			but).
+		Order("licks.id").Pluck("summaries.corrected", &found).Error
+	if err != nil {
+		return nil, fmt.Errorf("list corrections: %w", plain(err))
+	}
+	var out []string
+	for _, text := range found {
+		out = append(out, strings.Split(text, "\n")...)
+	}
+	return out, nil
+}
+
 // SummaryOf is the last summary that was kept of a lick, of whatever revision and
 // player; ok is false where there is none.
 func (s *Store) SummaryOf(ctx context.Context, id uint) (sum Summary, ok bool, err error) {

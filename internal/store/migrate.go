@@ -99,6 +99,9 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE played ADD COLUMN zone INTEGER`,
 		`CREATE TABLE set_aside (id INTEGER PRIMARY KEY AUTOINCREMENT, data TEXT NOT NULL, created_at DATETIME NOT NULL)`,
 	)},
+	{ID: "0010-habits", Migrate: statements(
+		`ALTER TABLE summaries ADD COLUMN corrected TEXT NOT NULL DEFAULT ''`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

@@ -39,6 +39,7 @@ type Summary struct {
 	Severity   int     // of the verdict, the worst highest
 	Margin     float64 // ceiling over tempo, for sorting
 	Notes      int
+	Corrected  string // the fingers that the player set otherwise than is usual, one a line
 	// What the row shows, written by the screen; in a table of its own, so that counting need
 	// not read it.
 	Data []byte `gorm:"-"`

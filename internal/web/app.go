@@ -177,6 +177,7 @@ func (a *App) routes() http.Handler {
 			r.Post("/edit", bench.edit)
 			r.Post("/parts", runs.keepParts)
 			r.Post("/undo", bench.undo)
+			r.Post("/habit", bench.answerHabit)
 			r.Post("/redo", bench.redo)
 			r.Post("/keep", bench.keep)
 			r.Post("/copy", notebook.copyLick)

@@ -123,6 +123,8 @@ type benchForm struct {
 	Value string `form:"value"`
 	To    string `form:"to"`   // STRING:FRET
 	Seam  string `form:"seam"` // when a line that is appended begins, see turn.Seam
+	Habit string `form:"habit"`
+	Keep  bool   `form:"keep"` // the habit that was asked about
 }
 
 // answerBench sends the fragments that the browser does not have yet, each by its name and the

@@ -135,6 +135,9 @@ func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 		d.Word, d.Reason, d.Upto = "Empty", "no notes yet", ""
 	}
 	s.Severity, s.Notes, s.Data = int(rep.Verdict), len(l.Notes), packRow(d)
+	if s.Corrected, err = correctedText(ctx, l, rep); err != nil {
+		return s, err
+	}
 	switch {
 	case rep.Ceiling > 0:
 		s.Margin = float64(rep.Ceiling) / l.Tempo

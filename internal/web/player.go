@@ -41,7 +41,11 @@ type playerForm struct {
 	Strict     string `form:"strict"`
 	BendFinger string `form:"bend_finger"`
 	Helpers    string `form:"helpers"`
-	Token      string `form:"csrf_token"`
+
+	Own      []string `form:"own"` // habits that are kept
+	Declined string   `form:"declined"`
+
+	Token string `form:"csrf_token"`
 }
 
 // formOf writes a profile into the form's fields.
@@ -73,6 +77,7 @@ func formOf(p player.Profile) playerForm {
 		Strict:     p.Strict,
 		BendFinger: p.BendFinger,
 		Helpers:    string(helping(p.Helpers)),
+		Declined:   p.Declined,
 	}
 }
 
@@ -100,6 +105,8 @@ func (f playerForm) profile() (player.Profile, error) {
 		Strict:     f.Strict,
 		BendFinger: f.BendFinger,
 		Helpers:    f.Helpers,
+		Habits:     strings.Join(f.Own, "; "),
+		Declined:   strings.TrimSpace(f.Declined),
 	}
 	for _, n := range []struct {
 		what, text string
@@ -143,6 +150,7 @@ type playerPage struct {
 	Default bool
 	Reach   template.HTML
 	Means   map[string]string // what a setting comes to, by name
+	Habits  []habitView       // learned from corrections: kept, and offered
 	Licks   []playerLick
 	Summary string
 }
@@ -262,6 +270,9 @@ func (a playerScreen) playerPage(ctx context.Context, before *current) (*playerP
 		counts.Of[int(judge.Breaks)])
 	if counts.Judged < counts.All {
 		v.Summary += fmt.Sprintf("; %d of %d are judged, the rest follows", counts.Judged, counts.All)
+	}
+	if v.Habits, err = a.habitRows(ctx); err != nil {
+		return nil, err
 	}
 	v.Licks, err = a.playerLicks(ctx, before)
 	return v, err

@@ -78,6 +78,7 @@ func engineOf(ctx context.Context) *judge.Engine { return playing(ctx).engine }
 // by itself, in the background, and no row says what an earlier one thought.
 func summaryKey(p player.Profile) string {
 	h := fnv.New64a()
+	p.Declined = "" // changes no judgement
 	fmt.Fprintf(h, "%+v %v %s", p, propose.Defaults(), buildOf())
 	return strconv.FormatUint(h.Sum64(), 36)
 }

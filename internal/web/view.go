@@ -40,6 +40,7 @@ type benchView struct {
 	Revision uint
 	Lick     lick.Lick
 	Report   *judge.Report
+	Habit    *habitView // that is asked about, or nil
 	Caret    caret
 	CanUndo  bool
 	CanRedo  bool
@@ -142,6 +143,9 @@ func (a benchScreen) benchView(ctx context.Context, e store.Entry, c caret) (*be
 	}
 	v.Tones = tonesViewOf(l)
 	v.judgement()
+	if err := a.habitOffer(ctx, v); err != nil {
+		return nil, err
+	}
 	v.drawNeck(engineOf(ctx).Player.Guitar.WithTuning(l.Tuning))
 	v.drawLedger()
 	v.Foot = footOf(v)
