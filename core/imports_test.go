@@ -50,6 +50,7 @@ var below = map[string][]string{
 	"core/propose": {
 		"core/bend",
 		"core/defaults",
+		"core/figure",
 		"core/hand",
 		"core/judge",
 		"core/lick",

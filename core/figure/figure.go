@@ -17,8 +17,9 @@ import (
 // Note is a note of a line as its figures see it.
 type Note struct {
 	Place   neck.Place
-	Pressed bool // a finger presses it, not the thumb
-	Plain   bool // struck by itself: not slurred into, held or bent
+	Pressed bool   // a finger presses it, not the thumb
+	Plain   bool   // struck by itself: not slurred into, held or bent
+	Mark    string // how it is played beside that, which cells that are alike share
 }
 
 // Usual are the fingers that a note's figures give it, 1 for the index to 4, 0 for none.
@@ -57,23 +58,11 @@ const (
 // the thickest string first.
 func Fingers(columns [][]Note, whose Of) [][]Usual {
 	out := make([][]Usual, len(columns))
-	line := make([]single, len(columns))
 	for k, c := range columns {
 		out[k] = make([]Usual, len(c))
-		if len(c) == 1 && c[0].Pressed {
-			line[k] = single{c[0], true}
-		}
 	}
-	for from := 0; from < len(line); {
-		to := from + 1
-		for to < len(line) && line[to].is && line[to].Place.String == line[from].Place.String {
-			to++
-		}
-		if line[from].is {
-			onString(line, out, from, to)
-		}
-		from = to
-	}
+	line := singles(columns)
+	stretches(line, func(from, to int) { onString(line, out, from, to) })
 	for k, n := range line {
 		if n.is {
 			out[k][0].InPosition = inPosition(line, k)
@@ -105,6 +94,31 @@ func Fingers(columns [][]Note, whose Of) [][]Usual {
 type single struct {
 	Note
 	is bool
+}
+
+// singles are the columns of a line that are one pressed note.
+func singles(columns [][]Note) []single {
+	line := make([]single, len(columns))
+	for k, c := range columns {
+		if len(c) == 1 && c[0].Pressed {
+			line[k] = single{c[0], true}
+		}
+	}
+	return line
+}
+
+// stretches calls f for each unbroken stretch of single notes on one string.
+func stretches(line []single, f func(from, to int)) {
+	for from := 0; from < len(line); {
+		to := from + 1
+		for to < len(line) && line[to].is && line[to].Place.String == line[from].Place.String {
+			to++
+		}
+		if line[from].is {
+			f(from, to)
+		}
+		from = to
+	}
 }
 
 // inPosition is the finger of note k where the notes around it all lie within a finger a fret: the

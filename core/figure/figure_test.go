@@ -120,3 +120,89 @@ func TestLongScale(t *testing.T) {
 		}
 	}
 }
+
+// A cell comes back at other frets, on other strings, and played as before; notes together, open
+// strings, and another slur end it.
+func TestFindCells(t *testing.T) {
+	for _, c := range []struct {
+		line string
+		want string // size: first columns
+	}{
+		{"6:5 7 8 5:5 7 8 4:5 7 8", "3: [[0 3 6]]"},                   // over the strings
+		{"1:5 8 2:5 1:7 10 2:7 1:9 12 2:9", "3: [[0 3 6]]"},           // along the neck
+		{"1:9 6:5 7 8 5:5 7 8 4:5 7 8", "3: [[1 4 7]]"},               // after one that leads in
+		{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "3: [[0 3] [6 9]]"},       // two shapes
+		{"6:5 7h 8 5:5 7h 8 4:5 7h 8", "3: [[0 3 6]]"},                // slurred alike
+		{"6:5 7h 8 4:5 7 8", "0: []"},                                 // and not alike
+		{"6:5 7 9 5:6 8 11 4:5 9", "0: []"},                           // none
+		{"6:5 7 8+5:5 6:5 7 8+5:5", "0: []"},                          // together
+		{"6:0o 7 8 6:0o 7 8", "0: []"},                                // open
+		{"6:5 8 5:5 6:5 8 5:5 6:5 8 5:5 6:5 8 5:5", "3: [[0 3 6 9]]"}, // the shortest
+	} {
+		columns := read(c.line)
+		for k := range columns {
+			for i := range columns[k] {
+				if !columns[k][i].Plain {
+					columns[k][i].Mark = "slurred"
+				}
+			}
+		}
+		found := FindCells(columns)
+		if got := fmt.Sprintf("%d: %v", found.Size, found.Groups); got != c.want {
+			t.Errorf("%s: %s, want %s", c.line, got, c.want)
+		}
+	}
+}
+
+// Habits are read as they are written, and what no hand has is refused.
+func TestHabits(t *testing.T) {
+	hs, err := ParseHabits(" tones 2  4: 1 3 4;octave 2: 1 4; fret 3: 3; tones 2 4: 1 2 4 ")
+	if err != nil || hs.String() != "fret 3: 3; octave 2: 1 4; tones 2 4: 1 2 4" {
+		t.Errorf("%v, %v", hs, err)
+	}
+	if again, err := ParseHabits(hs.Without("fret 3").String()); err != nil || len(again) != 2 {
+		t.Errorf("%v, %v", again, err)
+	}
+	for _, bad := range []string{"tones 2 4", "tones 2: 1 3", "tones 4 2: 1 2 4", "tones 2 4: 1 3", "tones 2 4: 4 3 1",
+		"tones 2 4: 1 3 5", "tones 2 9: 1 3 4", "tones 2 4: 1 1 4", "fret 3: 1", "fret 9: 3", "octave 4: 1 4", "bend: 4",
+		"octave 2: 3", "x"} {
+		if hs, err := ParseHabits(bad); err == nil {
+			t.Errorf("%q is read as %v", bad, hs)
+		}
+	}
+	// What a habit says takes the place of the usual, there alone.
+	for _, c := range []struct{ habits, line, want string }{
+		{"tones 2 4: 1 3 4", "6:5 7 9 5:5 7 8", "1 3 4 1 3 4"},
+		{"fret 3: 3", "6:5 8 5:5 7", "1 3 1 3"},
+		{"octave 2: 1 4", "6:5 4:7 6:7 4:9", "1 4 1 4"},
+	} {
+		hs, err := ParseHabits(c.habits)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, u := range Fingers(read(c.line), Of{Habits: hs}) {
+			got = append(got, fmt.Sprint(max(u[0].ByShape, u[0].OnString, u[0].InPosition)))
+		}
+		if s := strings.Join(got, " "); s != c.want {
+			t.Errorf("with %q %s is %s, want %s", c.habits, c.line, s, c.want)
+		}
+	}
+}
+
+// The figures of a line: phrases between rests, in them the cells that come back, runs of octaves and
+// of grips, and what lies on one string.
+func TestFind(t *testing.T) {
+	columns := read("6:5 7 8 5:5 7 8 4:5 3:7 4:7 3:9 4:5+3:5 4:7+3:7 1:5 6 8")
+	var got []string
+	for _, f := range Find(columns, func(k int) bool { return k == 0 || k == 12 }) {
+		got = append(got, fmt.Sprintf("%s %d-%d/%d", f.Kind, f.From, f.To, f.Of))
+	}
+	want := "phrase 0-12/0 cell 0-3/0 string 0-3/0 cell 3-6/0 string 3-6/0 grips 10-12/0 phrase 12-15/1 string 12-15/1"
+	if s := strings.Join(got, " "); s != want {
+		t.Errorf("%s, want %s", s, want)
+	}
+	if got := Find(nil, nil); len(got) != 0 {
+		t.Errorf("no line has %v", got)
+	}
+}

@@ -7,6 +7,19 @@ package figure
 // ring finger on the thin one, or the little finger where the octave spans three frets. One octave
 // alone is no run.
 func octaves(line []single, out [][]Usual) {
+	octaveRuns(line, func(from, to int) {
+		for k := from; k < to; k++ {
+			if paired(line, k) {
+				give(line, out, k-1, k)
+			} else {
+				give(line, out, k, k+1)
+			}
+		}
+	})
+}
+
+// octaveRuns calls f for each run of octaves.
+func octaveRuns(line []single, f func(from, to int)) {
 	for from := 0; from < len(line); {
 		to, pairs := from, 0
 		for ; to < len(line) && (paired(line, to) || paired(line, to+1)); to++ {
@@ -15,13 +28,7 @@ func octaves(line []single, out [][]Usual) {
 			}
 		}
 		if pairs > 1 {
-			for k := from; k < to; k++ {
-				if paired(line, k) {
-					give(line, out, k-1, k)
-				} else {
-					give(line, out, k, k+1)
-				}
-			}
+			f(from, to)
 		}
 		from = max(to, from+1)
 	}
@@ -70,22 +77,26 @@ func octave(x, y single) (frets int, rises, ok bool) {
 // together gives the columns of a run of notes together, on the same strings, the fingers of their
 // shapes.
 func together(columns [][]Note, out [][]Usual) {
+	gripRuns(columns, func(from, to int) {
+		flats := flatFrets(columns[from:to])
+		for k := from; k < to; k++ {
+			for i, f := range ofGrip(columns[k], flats) {
+				out[k][i].ByShape = f
+			}
+		}
+	})
+}
+
+// gripRuns calls f for each run of two or more columns of notes together on the same strings.
+func gripRuns(columns [][]Note, f func(from, to int)) {
 	for from := 0; from < len(columns); {
 		to := from + 1
-		if !plainTogether(columns[from]) {
-			from = to
-			continue
-		}
-		for to < len(columns) && plainTogether(columns[to]) && sameStrings(columns[from], columns[to]) {
+		for plainTogether(columns[from]) && to < len(columns) && plainTogether(columns[to]) &&
+			sameStrings(columns[from], columns[to]) {
 			to++
 		}
 		if to-from > 1 {
-			flats := flatFrets(columns[from:to])
-			for k := from; k < to; k++ {
-				for i, f := range ofGrip(columns[k], flats) {
-					out[k][i].ByShape = f
-				}
-			}
+			f(from, to)
 		}
 		from = to
 	}

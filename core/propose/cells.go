@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"ornamen/core/figure"
 	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -15,25 +16,16 @@ import (
 // the least effort at each place; a player who learns one cell may want the same fingers in
 // all of them. Where the two differ, both stand side by side with their ceilings.
 
-// The cells that are looked for, in notes (model defaults).
-const (
-	leastCell = 3
-	mostCell  = 12
-)
-
 // oneFingering finds the hands that play every cell of a shape with the same fingers, those that
 // most of them have in the recommended hands. Of cells that are moved along the neck they are the
 // recommended ones where they cost next to nothing; else, as where cells lie on other strings of one
 // position, which has fingers of its own, they stand beside with what they cost.
 func (p *proposer) oneFingering() {
 	is := p.out[0]
-	size, from := cellSize(is.Lick)
-	if size == 0 {
-		return
-	}
+	found := figure.FindCells(figuresOf(is.Lick))
 	l, same, along := p.base.Clone(), true, true
-	for _, cells := range cellsOf(is.Lick, size, from) {
-		way, all := usualFingers(is.Lick, cells, size)
+	for _, cells := range found.Groups {
+		way, all := usualFingers(is.Lick, cells, found.Size)
 		same, along = same && all, along && (all || onSameStrings(is.Lick, cells))
 		if !all && !hold(&l, cells, way) {
 			return
@@ -70,55 +62,18 @@ func leaps(r *judge.Report) (n int) {
 	return n
 }
 
-// cellSize is the length of cell, and its first note, with which the most notes lie in cells
-// of a shape that comes back; 0 where that is less than half of the line.
-func cellSize(l lick.Lick) (size, from int) {
-	most := len(l.Notes)/2 - 1
-	for n := leastCell; n <= mostCell && 2*n <= len(l.Notes); n++ {
-		for start := range n {
-			covered := 0
-			for _, cells := range cellsOf(l, n, start) {
-				covered += n * len(cells)
-			}
-			if covered > most {
-				size, from, most = n, start, covered
-			}
+// figuresOf is a line as figures see it, a column a note: notes that sound together make no cell.
+func figuresOf(l lick.Lick) [][]figure.Note {
+	out := make([][]figure.Note, len(l.Notes))
+	for i, n := range l.Notes {
+		alone := (i == 0 || l.Notes[i-1].At.Cmp(n.At) != 0) && (i+1 == len(l.Notes) || l.Notes[i+1].At.Cmp(n.At) != 0)
+		mark := string(n.Slur)
+		if n.Bend != nil {
+			mark += "bent"
 		}
+		out[i] = []figure.Note{{Place: n.Place(), Pressed: n.Fret > 0 && alone, Mark: mark}}
 	}
-	return size, from
-}
-
-// cellsOf are the cells of a length by their first notes, grouped by shape; shapes that come
-// once are left out.
-func cellsOf(l lick.Lick, size, start int) [][]int {
-	var groups [][]int
-	for k := start; k+size <= len(l.Notes); k += size {
-		g := slices.IndexFunc(groups, func(cells []int) bool { return sameShape(l, cells[0], k, size) })
-		switch {
-		case g >= 0:
-			groups[g] = append(groups[g], k)
-		case sameShape(l, k, k, size):
-			groups = append(groups, []int{k})
-		}
-	}
-	return slices.DeleteFunc(groups, func(cells []int) bool { return len(cells) < 2 })
-}
-
-// sameShape says whether two cells are one shape: as many strings and frets apart from their
-// first notes, with the same slurs and bends, no notes together and no open string.
-func sameShape(l lick.Lick, a, b, size int) bool {
-	strings, frets := l.Notes[b].String-l.Notes[a].String, l.Notes[b].Fret-l.Notes[a].Fret
-	for i := range size {
-		x, y := l.Notes[a+i], l.Notes[b+i]
-		if y.String-x.String != strings || y.Fret-x.Fret != frets || x.Fret == 0 || y.Fret == 0 ||
-			i > 0 && x.Slur != y.Slur || (x.Bend == nil) != (y.Bend == nil) {
-			return false
-		}
-		if i > 0 && (x.At.Cmp(l.Notes[a+i-1].At) == 0 || y.At.Cmp(l.Notes[b+i-1].At) == 0) {
-			return false
-		}
-	}
-	return true
+	return out
 }
 
 // usualFingers are the fingers that most of the cells have, the first ones of several; all

@@ -3,6 +3,7 @@ package propose
 import (
 	"ornamen/core/bend"
 	"ornamen/core/defaults"
+	"ornamen/core/figure"
 	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/load"
@@ -35,8 +36,8 @@ func Defaults() []struct {
 			{Name: "restring: the largest load may rise by a factor of", Value: restringCost, From: defaults.Model},
 			{Name: "other places are worth it for a ceiling higher by a factor of", Value: worthMoving, From: defaults.Model},
 			{Name: "effort: a note moved to another place", Value: movedNote, Unit: "moves of 100 ms", From: defaults.Model},
-			{Name: "a cell that comes back has at least", Value: leastCell, Unit: "notes", From: defaults.Model},
-			{Name: "… and at most", Value: mostCell, Unit: "notes", From: defaults.Model},
+			{Name: "a cell that comes back has at least", Value: figure.CellFrom, Unit: "notes", From: defaults.Model},
+			{Name: "… and at most", Value: figure.CellTo, Unit: "notes", From: defaults.Model},
 			{Name: "places that a file leaves open are found for, at a time", Value: layStretch, Unit: "notes",
 				From: defaults.Model},
 			{Name: "… with those around them", Value: layContext, Unit: "notes", From: defaults.Model},
