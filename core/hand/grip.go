@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"ornamen/core/layers"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -58,28 +59,6 @@ func (m *Model) Allowed(g *Grip, down bool) []int {
 	return g.allowed
 }
 
-// Cost is what a search adds up along a line: the largest load, or the sum of
-// load⁴ where no load may lie above the limit.
-type Cost = cost
-
-// Minimax is the largest load, searched up to a limit.
-func Minimax(limit float64) Cost { return cost{limit: limit*(1+1e-9) + 1e-12} }
-
-// Sums says whether the cost is a sum of effort.
-func (k Cost) Sums() bool { return k.sum }
-
-// LeastEffort is the sum of effort with no load above the limit.
-func LeastEffort(limit float64) Cost { return leastEffort(limit) }
-
-// Join is the cost of a move with a load and an effort in ms and of what comes after
-// it, or +Inf over the limit.
-func (k Cost) Join(load, ms, rest float64) float64 {
-	if load > k.limit || rest == never {
-		return never
-	}
-	return k.add(load, ms, rest)
-}
-
 // LeastLoad is a quick lower bound of every move between two grips.
 func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 	var apart neck.MM
@@ -122,7 +101,7 @@ func (m *Model) leastShift(from, to Touch, apart neck.MM) float64 {
 // Relax lowers out[i], for every allowed posture i of from, to the least cost of
 // going on to a posture of to and paying rest there. It says whether the moves between
 // the grips had to be measured first, which takes longer than the rest.
-func (m *Model) Relax(k Cost, from, to *Grip, have float64, rest, out []float64) (measured bool) {
+func (m *Model) Relax(k layers.Cost, from, to *Grip, have float64, rest, out []float64) (measured bool) {
 	switch {
 	case to.Open():
 		m.relaxToOpen(k, from, to, have, rest, out)
@@ -149,9 +128,9 @@ func within(allowed []int, rest []float64) []int {
 
 // relaxToOpen is Relax into a layer of open strings: the hand stays where it is, the need
 // is that of letting go.
-func (m *Model) relaxToOpen(k Cost, from, to *Grip, have float64, rest, out []float64) {
+func (m *Model) relaxToOpen(k layers.Cost, from, to *Grip, have float64, rest, out []float64) {
 	need := m.openNeed(to)
-	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, need*m.speed(), rest[stance])) }
+	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, effort(need*m.speed()), rest[stance])) }
 	if from.Open() {
 		for i := range out {
 			lower(i, i)
@@ -174,7 +153,7 @@ func (m *Model) openNeed(to *Grip) float64 {
 
 // relaxFromOpen is Relax out of a layer of open strings: from every stance in which the
 // hand may have stayed, or from one that has not come down yet.
-func (m *Model) relaxFromOpen(k Cost, to *Grip, have float64, rest, out []float64) {
+func (m *Model) relaxFromOpen(k layers.Cost, to *Grip, have float64, rest, out []float64) {
 	to2 := within(to.allowed, rest)
 	if len(to2) == 0 {
 		return
@@ -247,14 +226,14 @@ func (m *Model) Begin(g *Grip, i int) float64 {
 
 // Follow finds, from posture i of from, the posture of to with the least cost of
 // going on, and that cost.
-func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float64) (j int, least float64) {
+func (m *Model) Follow(k layers.Cost, from, to *Grip, have float64, i int, rest []float64) (j int, least float64) {
 	if to.Open() {
 		j = i
 		if !from.Open() {
 			j = from.stand[i].stance
 		}
 		need := m.openNeed(to)
-		return j, k.Join(need/have, need*m.speed(), rest[j])
+		return j, k.Join(need/have, effort(need*m.speed()), rest[j])
 	}
 	l := weighed{m: m, have: have}
 	if from.Open() {
@@ -265,7 +244,7 @@ func (m *Model) Follow(k Cost, from, to *Grip, have float64, i int, rest []float
 	least = never
 	toil := l.toilRow(i)
 	for _, q := range to.allowed {
-		if c := k.Join(l.load(i, q), toil.ms(q), rest[q]); c < least*(1-1e-12) {
+		if c := k.Join(l.load(i, q), effort(toil.ms(q)), rest[q]); c < least*(1-1e-12) {
 			j, least = q, c
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"ornamen/core/layers"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -87,7 +88,7 @@ func TestGripsAreTheTable(t *testing.T) {
 			continue
 		}
 		have := 60 + 200*rng.Float64()
-		rest := filled(m.Size(to))
+		rest := layers.Unreached(m.Size(to))
 		for _, j := range m.Allowed(to, true) {
 			if rng.IntN(4) > 0 {
 				rest[j] = 0.3 * rng.Float64() // costs over the limit are not looked for
@@ -97,8 +98,8 @@ func TestGripsAreTheTable(t *testing.T) {
 		if rng.IntN(2) == 0 {
 			limit = 0.3 + rng.Float64()
 		}
-		for _, k := range []Cost{Minimax(limit), LeastEffort(limit)} {
-			out := filled(m.Size(from))
+		for _, k := range []layers.Cost{layers.Largest(limit), layers.Least(limit)} {
+			out := layers.Unreached(m.Size(from))
 			m.Relax(k, from, to, have, rest, out)
 			lower := m.LeastLoad(from, to, have)
 			for _, i := range m.Allowed(from, true) {
@@ -106,7 +107,7 @@ func TestGripsAreTheTable(t *testing.T) {
 				for _, j := range m.Allowed(to, true) {
 					load := needOf(m, from, i, to, j) / have
 					least = min(least, load)
-					want = min(want, k.Join(load, toilOf(m, from, i, to, j), rest[j]))
+					want = min(want, k.Join(load, effort(toilOf(m, from, i, to, j)), rest[j]))
 				}
 				if lower > least*(1+1e-9) {
 					t.Fatalf("%+v → %+v: quick bound %v, least load %v", from.touches, to.touches, lower, least)
@@ -116,7 +117,7 @@ func TestGripsAreTheTable(t *testing.T) {
 				}
 				if j, got := m.Follow(k, from, to, have, i, rest); !same(got, want) ||
 					got < never &&
-						!same(k.Join(needOf(m, from, i, to, j)/have, toilOf(m, from, i, to, j), rest[j]), got) {
+						!same(k.Join(needOf(m, from, i, to, j)/have, effort(toilOf(m, from, i, to, j)), rest[j]), got) {
 					t.Fatalf("%+v → %+v: followed to %v, want %v", from.touches, to.touches, got, want)
 				}
 			}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"slices"
 
+	"ornamen/core/layers"
 	"ornamen/core/load"
 )
 
@@ -63,21 +64,76 @@ func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound flo
 	return c.bound(), ok
 }
 
-// toGo is, for every posture of every node, the least cost of the rest of the
-// chain, after the cost end of the last node's postures. extra is what each posture
-// pays in effort beside, or nil.
-func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
-	n := len(c.nodes)
-	rest := make([][]float64, n)
-	rest[n-1] = end
-	for a := n - 2; a >= 0; a-- {
-		rest[a] = filled(len(c.nodes[a].stand))
-		if c.ctx.Err() != nil {
-			continue
-		}
-		c.links[a].weighed().relax(k, c.nodes[a].allowed, c.nodes[a+1].allowed, rest[a+1], of(extra, a+1), rest[a])
+// line is the chain as it is searched; extra is what each posture pays in effort beside, or nil.
+func (c *chain) line(extra [][]float64) *layers.Line {
+	l := &layers.Line{
+		Widths:  make([]int, len(c.nodes)),
+		States:  make([][]int, len(c.nodes)),
+		Moves:   make([]layers.Moves, len(c.links)),
+		Pay:     extra,
+		Start:   c.start,
+		Stopped: c.ctx.Err,
+		// Ties go to the lower finger, then the lower frame; with open strings between, the hand waits
+		// where it is lowest.
+		Lower: func(k, a, b int) bool {
+			return !c.waits && lowerFingers(c.nodes[k].stand[a], c.nodes[k].stand[b])
+		},
 	}
-	return rest
+	for k := range c.nodes {
+		l.Widths[k], l.States[k] = len(c.nodes[k].stand), c.nodes[k].allowed
+	}
+	for k := range c.links {
+		l.Moves[k] = &c.links[k]
+	}
+	if c.close != nil {
+		l.Turn = c.close
+	}
+	return l
+}
+
+// Back implements layers.Moves.
+func (l *link) Back(k layers.Cost, from, to []int, rest, pay, out []float64) {
+	l.weighed().relax(k, from, to, rest, pay, out)
+}
+
+// Forth implements layers.Moves.
+func (l *link) Forth(k layers.Cost, from, to []int, come, pay, out []float64) {
+	l.weighed().push(k, from, to, come, pay, out)
+}
+
+// Row implements layers.Moves.
+func (l *link) Row(k layers.Cost, i int, to []int, pay, out []float64) {
+	w := l.weighed()
+	toil := w.toilRow(i)
+	for n, j := range to {
+		v := w.load(i, j)
+		switch {
+		case !(v <= k.Limit) || v == never:
+			v = never
+		case k.Sum:
+			if v = effort(toil.ms(j)); pay != nil {
+				v += pay[j]
+			}
+		}
+		out[n] = v
+	}
+}
+
+// ended is what lies after a posture.
+type ended struct {
+	rest float64
+	at   int
+}
+
+// nothing is what most lines' postures pay.
+var nothing = make([]float64, 512)
+
+// zeros is a row that costs nothing.
+func zeros(n int) []float64 {
+	if n <= len(nothing) {
+		return nothing[:n]
+	}
+	return make([]float64, n)
 }
 
 // relax finds for each posture i the cheapest way on. It is where the search
@@ -89,10 +145,10 @@ func (c *chain) toGo(k cost, end []float64, extra [][]float64) [][]float64 {
 // most |from|·|to| moves. For the largest load a row also ends at its own least need,
 // below which no end can bring it, and at the floor, below which no path comes; then out[i]
 // may be any load up to the floor.
-func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
+func (w weighed) relax(k layers.Cost, from, to []int, rest, extra, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {
-		if r := rest[j]; k.sum && r < never || r <= k.limit && r < never {
+		if r := rest[j]; k.Sum && r < never || r <= k.Limit && r < never {
 			ends = append(ends, ended{r, j})
 		}
 	}
@@ -102,24 +158,24 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 		return
 	}
 	least := w.rowLeast()
-	if k.sum && extra == nil {
+	if k.Sum && extra == nil {
 		extra = zeros(width)
 	}
 	for _, i := range from {
 		bar := least[i] * inverse // no move from i weighs less
-		if bar > k.limit {
+		if bar > k.Limit {
 			continue
 		}
 		row := w.need[i*width : (i+1)*width]
 		best := out[i]
-		if k.sum {
+		if k.Sum {
 			toil := w.toilRow(i)
 			floor := effort(least[i]*toil.speed + toil.floor) // no move from i asks less
 			for _, e := range ends {
 				if e.rest+floor >= best {
 					break
 				}
-				if row[e.at]*inverse <= k.limit {
+				if row[e.at]*inverse <= k.Limit {
 					best = min(best, effort(toil.ms(e.at))+extra[e.at]+e.rest)
 				}
 			}
@@ -127,10 +183,10 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 			continue
 		}
 		for _, e := range ends {
-			if max(e.rest, bar) >= best || best <= k.floor {
+			if max(e.rest, bar) >= best || best <= k.Floor {
 				break
 			}
-			if c := max(row[e.at]*inverse, e.rest); c < best && c <= k.limit {
+			if c := max(row[e.at]*inverse, e.rest); c < best && c <= k.Limit {
 				best = c
 			}
 		}
@@ -138,69 +194,48 @@ func (w weighed) relax(k cost, from, to []int, rest, extra, out []float64) {
 	}
 }
 
-// ends is the cost after the last node: nothing, or in a loop the turn back to
-// the first node's posture f (f < 0: to the cheapest one).
-func (c *chain) ends(k cost, f int, extra [][]float64) []float64 {
-	last := &c.nodes[len(c.nodes)-1]
-	end := filled(len(last.stand))
-	if c.close == nil {
-		for _, i := range last.allowed {
-			end[i] = 0
+// push finds the least cost of reaching each posture j, given that of the postures before: the other
+// end of relax.
+func (w weighed) push(k layers.Cost, from, to []int, come, extra, out []float64) {
+	inverse, least := 1/w.have, w.rowLeast()
+	for _, i := range from {
+		at := come[i]
+		if at == never || least[i]*inverse > k.Limit {
+			continue
 		}
-		return end
-	}
-	to := c.nodes[0].allowed
-	if f >= 0 {
-		to = []int{f}
-	}
-	c.close.weighed().relax(k, last.allowed, to, make([]float64, len(c.nodes[0].stand)), of(extra, 0), end)
-	return end
-}
-
-// start is the cost of the first node's posture before anything moves: the move
-// from an open string, and in the sum what it takes to stand there.
-func (c *chain) start(k cost, f int, sum bool, extra [][]float64) float64 {
-	q := c.nodes[0].stand[f]
-	s := &c.m.stances[q.stance]
-	asked := c.m.asks(c.nodes[0].touches, q)
-	departs := 0.0
-	if extra != nil {
-		departs = extra[0][f]
-	}
-	switch {
-	case c.close != nil:
-		return 0
-	case c.leadIn > 0:
-		load := (c.m.scale(c.leadIn) + c.m.scale(s.standing)) / c.leadBy
-		if load > k.limit {
-			return never
-		}
-		return k.add(load, c.leadIn+s.standing+s.spread+asked, departs)
-	case sum:
-		return effort(s.standing+s.spread+asked) + departs
-	}
-	return 0
-}
-
-// first picks the first node's posture and gives the costs to go after it; of a loop's see
-// closed.
-func (c *chain) first(k cost, sum bool, extra [][]float64) (pick int, value float64, rest [][]float64) {
-	free := c.toGo(k, c.ends(k, -1, extra), extra)
-	total := filled(len(c.nodes[0].stand))
-	for _, f := range c.nodes[0].allowed {
-		if s := c.start(k, f, sum, extra); s < never && free[0][f] < never {
-			if sum {
-				total[f] = s + free[0][f]
-			} else {
-				total[f] = max(s, free[0][f])
+		toil := w.toilRow(i)
+		for _, j := range to {
+			load := toil.need[j] * inverse
+			switch {
+			case at >= out[j] || load > k.Limit || load == never:
+			case k.Sum:
+				out[j] = min(out[j], at+effort(toil.ms(j)))
+			default:
+				out[j] = min(out[j], max(at, load))
 			}
 		}
 	}
-	if c.close == nil {
-		pick = c.lowest(0, total)
-		return pick, total[pick], free
+	if k.Sum && extra != nil {
+		for _, j := range to {
+			out[j] += extra[j]
+		}
 	}
-	return c.closed(k, extra, free, total)
+}
+
+// start is the cost of the first node's posture before anything moves: the move from an open string,
+// and in the sum what it takes to stand there.
+func (c *chain) start(k layers.Cost, f int) float64 {
+	q := c.nodes[0].stand[f]
+	s := &c.m.stances[q.stance]
+	asked := s.standing + s.spread + c.m.asks(c.nodes[0].touches, q)
+	switch {
+	case c.leadIn > 0:
+		load := (c.m.scale(c.leadIn) + c.m.scale(s.standing)) / c.leadBy
+		return k.Join(load, effort(c.leadIn+asked), 0)
+	case k.Sum:
+		return effort(asked)
+	}
+	return 0
 }
 
 // bound is the least possible largest load.
@@ -214,9 +249,9 @@ func (c *chain) bound() float64 {
 	floor := c.floor()
 	value, whole := c.sketch(floor)
 	if !whole {
-		k := Minimax(value)
-		k.floor = floor
-		_, value, _ = c.first(k, false, nil)
+		k := layers.Largest(value)
+		k.Floor = floor
+		value = c.line(nil).Value(k)
 	}
 	c.known = max(value, c.opens, floor)
 	return c.known
@@ -261,10 +296,9 @@ func (c *chain) sketch(floor float64) (value float64, whole bool) {
 			n.allowed, whole = c.m.easiest(n.touches, n.stand, n.allowed), false
 		}
 	}
-	k := minimax()
-	k.floor = floor
-	_, value, _ = few.first(k, false, nil)
-	return value, whole
+	k := layers.Largest(never)
+	k.Floor = floor
+	return few.line(nil).Value(k), whole
 }
 
 // easiest keeps, for each finger on the first fretted touch, the postures that
@@ -296,47 +330,11 @@ func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
 	return out
 }
 
-// best picks a posture a node: the least effort with no load above the limit; found
-// is false where there is no such path. extra is what postures pay beside.
+// best picks a posture a node: the least effort with no load above the limit; found is false where
+// there is no such path. extra is what postures pay beside.
 func (c *chain) best(limit float64, extra [][]float64) (picks []int, found bool) {
-	k := leastEffort(limit)
-	pick, value, rest := c.first(k, true, extra)
-	picks = []int{pick}
-	for a := range c.links {
-		l, next := c.links[a].weighed(), &c.nodes[a+1]
-		toil := l.toilRow(pick)
-		cost := filled(len(next.stand))
-		departs := of(extra, a+1)
-		for _, j := range next.allowed {
-			if load := l.load(pick, j); load <= k.limit && load < never {
-				cost[j] = k.add(load, toil.ms(j), rest[a+1][j])
-				if departs != nil {
-					cost[j] += departs[j]
-				}
-			}
-		}
-		pick = c.lowest(a+1, cost)
-		picks = append(picks, pick)
-	}
+	picks, value, _ := c.line(extra).Best(layers.Least(limit))
 	return picks, value < never
-}
-
-// lowest is the posture of node k whose value is least, rounding aside: ties go to
-// the lower finger, then the lower frame.
-func (c *chain) lowest(k int, value []float64) int {
-	n := &c.nodes[k]
-	least := never
-	for _, i := range n.allowed {
-		least = min(least, value[i])
-	}
-	pick := -1
-	for _, i := range n.allowed {
-		// With open strings between, the hand waits where it is lowest.
-		if value[i] <= least*(1+1e-12) && (pick < 0 || !c.waits && lowerFingers(n.stand[i], n.stand[pick])) {
-			pick = i
-		}
-	}
-	return pick
 }
 
 // lowerFingers says whether a posture takes lower fingers than another.

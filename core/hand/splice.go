@@ -1,10 +1,11 @@
 package hand
 
 import (
-	"cmp"
 	"context"
 	"math"
 	"slices"
+
+	"ornamen/core/layers"
 )
 
 // Laid is a line whose bound is known from both ends, so that the bound of the
@@ -36,16 +37,7 @@ func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
 	if len(c.nodes) == 0 {
 		return ld
 	}
-	k := minimax()
-	ld.after = c.toGo(k, c.ends(k, -1, nil), nil)
-	ld.before = make([][]float64, len(c.nodes))
-	ld.before[0] = filled(len(c.nodes[0].stand))
-	for _, f := range c.nodes[0].allowed {
-		ld.before[0][f] = c.start(k, f, false, nil)
-	}
-	for a := 1; a < len(c.nodes) && ctx.Err() == nil; a++ {
-		ld.before[a] = c.links[a-1].weighed().push(ld.before[a-1], c.nodes[a-1].allowed, c.nodes[a].allowed)
-	}
+	ld.before, ld.after = c.line(nil).Ends(layers.Largest(never))
 	return ld
 }
 
@@ -57,28 +49,6 @@ func (m *Model) opensOf(e Event) (worst float64) {
 		}
 	}
 	return worst
-}
-
-// push is the least possible largest load of reaching each posture, given that of
-// the postures before.
-func (w weighed) push(before []float64, from, to []int) []float64 {
-	order := slices.Clone(from)
-	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(before[a], before[b]) })
-	out := filled(len(w.to))
-	inverse, width := 1/w.have, len(w.to)
-	for _, i := range order {
-		at := before[i]
-		if at == never {
-			break
-		}
-		row := w.need[i*width : (i+1)*width]
-		for _, j := range to {
-			if at < out[j] {
-				out[j] = min(out[j], max(at, row[j]*inverse))
-			}
-		}
-	}
-	return out
 }
 
 // With is the bound of the line with its events [from, to) changed to others of the
@@ -146,26 +116,13 @@ func (ld *Laid) joined(ctx context.Context, from, to int, changed []Event) (boun
 	if len(part.nodes) == 0 {
 		return opens, ok
 	}
-	k := minimax()
-	at := filled(len(part.nodes[0].stand))
-	switch {
-	case last >= 0:
-		at = ld.before[last]
-	default:
-		for _, f := range part.nodes[0].allowed {
-			at[f] = part.start(k, f, false, nil)
-		}
+	var come, rest []float64
+	if last >= 0 {
+		come = ld.before[last]
 	}
-	for a := range part.links {
-		at = part.links[a].weighed().push(at, part.nodes[a].allowed, part.nodes[a+1].allowed)
+	if next < len(c.nodes) {
+		rest = ld.after[next]
 	}
-	bound = never
-	for _, j := range part.nodes[len(part.nodes)-1].allowed {
-		rest := 0.0
-		if next < len(c.nodes) {
-			rest = ld.after[next][j]
-		}
-		bound = min(bound, max(at[j], rest))
-	}
+	bound = part.line(nil).Span(layers.Largest(never), come, rest)
 	return max(bound, opens), ok && !math.IsInf(bound, 1)
 }

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"ornamen/core/layers"
 	"ornamen/core/lick"
 	"ornamen/core/load"
 )
@@ -86,22 +87,33 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 	if len(events) == 0 {
 		return path, value{}
 	}
-	s := search{pl: pl, events: events, loop: loop, way: way, angle: angle, limit: math.Inf(1)}
-	for _, e := range events {
-		s.states = append(s.states, options(e))
+	s := pl.newSearch(events, loop, way, angle)
+	best := value{breaches: math.MaxInt, load: math.Inf(1)}
+	for _, x := range s.firsts {
+		if v := (value{breaches: x.breaches, load: x.line.Value(layers.Largest(math.Inf(1)))}); v.less(best) {
+			best = v
+		}
 	}
-	_, best := s.run()
 	path.Bound, path.Breaches = best.load, best.breaches
-	// Second pass: the largest load may rise a little, the sum decides.
-	s.limit, s.bySum = load.Limit(best.load, slack)*(1+1e-9), true
+	// The largest load may rise a little, the sum decides.
+	most := load.Limit(best.load, slack)
 	if limit < math.Inf(1) {
 		if best.load > limit {
 			best.sum = math.Inf(1)
 		}
-		s.limit, best.load = max(s.limit, limit), 0
+		most, best.load = max(most, limit), 0
 	}
-	picks, found := s.run()
-	best.sum += found.sum
+	least, picks := math.Inf(1), []int(nil)
+	for _, x := range s.firsts {
+		if x.breaches != best.breaches {
+			continue
+		}
+		p, sum, err := x.line.Best(layers.Least(most))
+		if sum += x.begins; err == nil && (picks == nil || sum < least*(1-slightly)) {
+			least, picks = sum, p
+		}
+	}
+	best.sum += least
 	for i := range events {
 		q := s.states[i][picks[i]]
 		path.Steps[i] = Step{Strokes: q}
@@ -112,10 +124,10 @@ func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle 
 	return path, best
 }
 
-// search walks the events once for every first state, keeping for each state of an event
-// the best value to reach it (Viterbi 1967, from memory): events · states² steps, where an
-// event has at most three states. The value is ordered, not weighed: breaches before load
-// before sum. It stays exact because each part only grows along the line.
+// search is a line of strokes as it is searched. What leaves the way comes before load and load before
+// effort: the fewest breaches are found first, then only such moves are left as lie on a path with no
+// more of them. That is exact, since a path of moves that each lie on a path with the fewest has the
+// fewest itself.
 type search struct {
 	pl     Player
 	events []Event
@@ -123,8 +135,114 @@ type search struct {
 	loop   bool
 	way    Way
 	angle  Angle
-	limit  float64
-	bySum  bool
+	firsts []first
+}
+
+// first is the line begun with one state of the first event: there are few, and a loop ends in the one
+// that it began in.
+type first struct {
+	line     *layers.Line
+	breaches int
+	begins   float64 // effort of the first stroke
+}
+
+// newSearch weighs the moves and keeps those with the fewest breaches.
+func (pl Player) newSearch(events []Event, loop bool, way Way, angle Angle) *search {
+	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle}
+	for _, e := range events {
+		s.states = append(s.states, options(e))
+	}
+	var moves, breaches []layers.Table
+	for i := 1; i < len(events); i++ {
+		m, b := s.moves(i-1, i)
+		moves, breaches = append(moves, m), append(breaches, b)
+	}
+	if loop {
+		m, b := s.moves(len(events)-1, 0)
+		moves, breaches = append(moves, m), append(breaches, b)
+	}
+	for f := range s.states[0] {
+		counting := layers.Least(math.Inf(1))
+		count := s.line(f, breaches)
+		come, rest := count.Ends(counting)
+		least := rest[0][f]
+		few := make([]layers.Table, len(moves))
+		for i := range moves {
+			after := make([]float64, len(s.states[0])) // of the turn
+			if i+1 < len(events) {
+				after = rest[i+1]
+			}
+			few[i] = within(moves[i], breaches[i], come[i], after, least)
+		}
+		s.firsts = append(s.firsts, first{s.line(f, few), int(math.Round(least)), s.begin(0, f)})
+	}
+	return s
+}
+
+// line is the line of moves that begins in a state.
+func (s *search) line(first int, moves []layers.Table) *layers.Line {
+	l := &layers.Line{}
+	for i, st := range s.states {
+		states := make([]int, len(st))
+		for k := range states {
+			states[k] = k
+		}
+		if i == 0 {
+			states = []int{first}
+		}
+		l.Widths, l.States = append(l.Widths, len(st)), append(l.States, states)
+	}
+	for i := range len(s.events) - 1 {
+		l.Moves = append(l.Moves, moves[i])
+	}
+	if s.loop {
+		l.Turn = moves[len(moves)-1]
+	}
+	return l
+}
+
+// moves weighs those from event i to event j, and counts what leaves the way.
+func (s *search) moves(i, j int) (moves, breaches layers.Table) {
+	x, y := s.events[i], s.into(j)
+	for _, p := range s.states[i] {
+		loads, efforts := make([]float64, len(s.states[j])), make([]float64, len(s.states[j]))
+		count := make([]float64, len(s.states[j]))
+		for l, q := range s.states[j] {
+			st := s.pl.move(x, p, y, q, s.angle)
+			need := st.Need
+			if s.pl.Speed > 0 {
+				need *= s.pl.Speed
+			}
+			loads[l], efforts[l] = st.Load, effort(need+fingerToil(x, p, y, q))
+			if j > 0 {
+				efforts[l] += s.begin(j, l)
+			}
+			if !y.Fresh && s.way.breaches(x, p, y, q) {
+				if count[l] = SeamBreach; j > 0 {
+					count[l] = InnerBreach
+				}
+			}
+		}
+		moves.Load, moves.Effort = append(moves.Load, loads), append(moves.Effort, efforts)
+		breaches.Load, breaches.Effort = append(breaches.Load, make([]float64, len(count))),
+			append(breaches.Effort, count)
+	}
+	return moves, breaches
+}
+
+// within are the moves that lie on a path with no more breaches than the fewest; come and rest count
+// those on the way to a state and from there on.
+func within(moves, breaches layers.Table, come, rest []float64, fewest float64) layers.Table {
+	out := layers.Table{Load: make([][]float64, len(moves.Load)), Effort: moves.Effort}
+	for i, loads := range moves.Load {
+		out.Load[i] = slices.Clone(loads)
+		for j := range loads {
+			if come[i]+breaches.Effort[i][j]+rest[j] > fewest+0.5 {
+				out.Load[i][j] = layers.Never
+			}
+		}
+	}
+	return out
 }
 
 // before is the index of the event before event i, −1 for none; in a loop the last one
@@ -141,112 +259,6 @@ func (s *search) into(i int) Event {
 	e := s.events[i]
 	e.Fresh = e.Fresh && i > 0
 	return e
-}
-
-// run finds the best picks; in a loop every first stroke is tried.
-func (s *search) run() ([]int, value) {
-	var bestPicks []int
-	var best value
-	for first := range s.states[0] {
-		picks, v, ok := s.from(first)
-		if ok && (bestPicks == nil || s.better(v, best)) {
-			bestPicks, best = picks, v
-		}
-	}
-	return bestPicks, best
-}
-
-// better says whether v is to be taken over w: the least load is looked for, or the least
-// effort below a limit.
-func (s *search) better(v, w value) bool {
-	if s.bySum {
-		v.load, w.load = 0, 0
-	}
-	return v.less(w)
-}
-
-// from searches with the first event's state given, keeping the best value and
-// where it came from for every state.
-//
-// This is a Viterbi search, from the beginning on: now[k] is the best value of all ways that
-// end at event i in state k, and came remembers by which state it was reached. A loop is closed
-// by a last step back to the given first state; the caller tries each first state there is, so
-// that the whole is exact. Worked example: on one string with downstroke and upstroke as the
-// states of four sixteenths, D U D U has no turn of the wrist too many and wins over D D U U.
-//
-// Cost: events · states², with two to four states an event.
-func (s *search) from(first int) ([]int, value, bool) {
-	n := len(s.events)
-	width := 0
-	for _, st := range s.states {
-		width = max(width, len(st))
-	}
-	came := make([]int, n*width)
-	values, lives := make([]value, 2*width), make([]bool, 2*width)
-	now, next, alive, ok := values[:width], values[width:], lives[:width], lives[width:]
-	alive[first] = true
-	now[first].sum = s.begin(0, first)
-	for i := 1; i < n; i++ {
-		from := came[i*width:]
-		for j := range s.states[i] {
-			ok[j] = false
-			for k := range s.states[i-1] {
-				if !alive[k] {
-					continue
-				}
-				if v, can := s.step(now[k], i-1, k, i, j); can && (!ok[j] || s.better(v, next[j])) {
-					next[j], ok[j], from[j] = v, true, k
-				}
-			}
-		}
-		now, next, alive, ok = next, now, ok, alive
-	}
-	end, found := 0, false
-	var best value
-	for k := range s.states[n-1] {
-		if !alive[k] {
-			continue
-		}
-		v, can := now[k], true
-		if s.loop {
-			v, can = s.step(v, n-1, k, 0, first)
-		}
-		if can && (!found || s.better(v, best)) {
-			end, best, found = k, v, true
-		}
-	}
-	picks := make([]int, n)
-	for i := n - 1; i > 0; i-- {
-		picks[i], end = end, came[i*width+end]
-	}
-	picks[0] = first
-	return picks, best, found
-}
-
-// step is the value of a path that goes on with state l at event i; ok is false where a
-// load would lie above the limit.
-func (s *search) step(v value, i, k, j, l int) (value, bool) {
-	x, p, y, q := s.events[i], s.states[i][k], s.into(j), s.states[j][l]
-	st := s.pl.move(x, p, y, q, s.angle)
-	if st.Load > s.limit {
-		return v, false
-	}
-	v.load = max(v.load, st.Load)
-	need := st.Need
-	if s.pl.Speed > 0 {
-		need *= s.pl.Speed
-	}
-	v.sum += effort(need + fingerToil(x, p, y, q))
-	if j > 0 {
-		v.sum += s.begin(j, l)
-	}
-	if !y.Fresh && s.way.breaches(x, p, y, q) {
-		v.breaches += SeamBreach
-		if j > 0 {
-			v.breaches += InnerBreach - SeamBreach
-		}
-	}
-	return v, true
 }
 
 // begin is what a stroke minds where the line starts on a beat.

@@ -1,0 +1,39 @@
+package layers
+
+// Table is moves of a few states, written out: loads and efforts by state moved from, then to.
+type Table struct {
+	Load, Effort [][]float64
+}
+
+// Back implements Moves.
+func (t Table) Back(k Cost, from, to []int, rest, pay, out []float64) {
+	for _, i := range from {
+		for _, j := range to {
+			out[i] = min(out[i], k.Join(t.Load[i][j], t.effort(i, j, pay), rest[j]))
+		}
+	}
+}
+
+// Forth implements Moves.
+func (t Table) Forth(k Cost, from, to []int, come, pay, out []float64) {
+	for _, i := range from {
+		for _, j := range to {
+			out[j] = min(out[j], k.Join(t.Load[i][j], t.effort(i, j, pay), come[i]))
+		}
+	}
+}
+
+// Row implements Moves.
+func (t Table) Row(k Cost, i int, to []int, pay, out []float64) {
+	for n, j := range to {
+		out[n] = k.Join(t.Load[i][j], t.effort(i, j, pay), 0)
+	}
+}
+
+// effort is that of a move with what its state asks beside.
+func (t Table) effort(i, j int, pay []float64) float64 {
+	if pay == nil {
+		return t.Effort[i][j]
+	}
+	return t.Effort[i][j] + pay[j]
+}
