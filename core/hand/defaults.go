@@ -73,7 +73,7 @@ func Defaults() []defaults.Row {
 		{Name: "least span of the four fingers", Value: minSpan, Unit: "frets"},
 		{Name: "frets beyond the last that an idle finger hovers over", Value: hover, Unit: "frets"},
 		{Name: "frets left of the first one that an idle finger hovers over", Value: behind, Unit: "frets"},
-		{Name: "effort of one is a move of", Value: effortUnit, Unit: "ms"},
+		{Name: "effort of one is a move of", Value: load.EffortUnit, Unit: "ms"},
 		{Name: "largest load of a proposal over the least possible, times", Value: load.Slack},
 		{Name: "… more for the fingers of a figure, times", Value: FigureSlack},
 		{Name: "… more where it goes along one string, times", Value: alongSlack},

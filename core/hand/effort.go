@@ -58,8 +58,6 @@ const (
 	// two strings away, or at another fret of the next one and goes back there: the moves from
 	// note to note do not see it jump.
 	leap = 2.0
-
-	effortUnit = 100.0 // ms at which a move has an effort of one
 )
 
 // strained frames are looked at only where no others will do.
@@ -101,13 +99,8 @@ func bendAsks(h Hand) [4]float64 {
 	return [4]float64{bendByIndex, bendByMiddle, ring, little}
 }
 
-// effort of a move of so many ms: (ms/100)⁴, so that one hard move weighs more than
-// several easy ones.
-func effort(ms float64) float64 {
-	ms *= 1 / effortUnit
-	ms *= ms
-	return ms * ms
-}
+// effort of a move of so many ms.
+func effort(ms float64) float64 { return load.Effort(ms) }
 
 // toils is what the moves of a matrix ask in effort, beside their need.
 type toils struct {

@@ -224,16 +224,20 @@ func (m *Model) Begin(g *Grip, i int) float64 {
 	return effort(s.standing + s.spread + m.asks(g.touches, g.stand[i]))
 }
 
-// Follow finds, from posture i of from, the posture of to with the least cost of
-// going on, and that cost.
-func (m *Model) Follow(k layers.Cost, from, to *Grip, have float64, i int, rest []float64) (j int, least float64) {
+// Costs writes into out[j] the cost of going from posture i of from to each posture j of to, Never where
+// that cannot be.
+func (m *Model) Costs(k layers.Cost, from, to *Grip, have float64, i int, out []float64) {
+	for j := range out {
+		out[j] = never
+	}
 	if to.Open() {
-		j = i
+		j := i
 		if !from.Open() {
 			j = from.stand[i].stance
 		}
 		need := m.openNeed(to)
-		return j, k.Join(need/have, effort(need*m.speed()), rest[j])
+		out[j] = k.Join(need/have, effort(need*m.speed()), 0)
+		return
 	}
 	l := weighed{m: m, have: have}
 	if from.Open() {
@@ -241,12 +245,8 @@ func (m *Model) Follow(k layers.Cost, from, to *Grip, have float64, i int, rest 
 	} else {
 		l.matrix = m.between(from.touches, to.touches, false)
 	}
-	least = never
 	toil := l.toilRow(i)
 	for _, q := range to.allowed {
-		if c := k.Join(l.load(i, q), effort(toil.ms(q)), rest[q]); c < least*(1-1e-12) {
-			j, least = q, c
-		}
+		out[q] = k.Join(l.load(i, q), effort(toil.ms(q)), 0)
 	}
-	return j, least
 }

@@ -58,3 +58,24 @@ func TestRemarksStandAlone(t *testing.T) {
 		t.Errorf("%d remarks and %d findings of a finger that jumps", hops, jumps)
 	}
 }
+
+// The pick comes to rest while a note is held, for a half note or for twice the note before it, and
+// begins on the beat with a downstroke; a line of even quarters takes its strokes in turn (common
+// practice).
+func TestStrokesAfterAHeldNote(t *testing.T) {
+	for _, c := range []struct{ line, want string }{
+		{"6:5*1/2 8*1/2 5*1/2", "ddd"},
+		{"6:5*1/4 8*1/4 5*1/4 8*1/4", "dudu"},
+		{"6:5 7 8*1/8 5:5 7 8", "duddud"},
+		{"6:5*1/8 7*1/8 8*1/4 5:5*1/8 7*1/8", "duddu"},
+		{"6:5 7 8 5:5 7 8", "dududu"},
+	} {
+		got := ""
+		for _, n := range check(usual, testline.Build(t, 80, c.line)).Lick.Notes {
+			got += string(n.Stroke[:1])
+		}
+		if got != c.want {
+			t.Errorf("%s: %s, want %s", c.line, got, c.want)
+		}
+	}
+}

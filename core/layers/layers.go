@@ -22,6 +22,7 @@ package layers
 import (
 	"errors"
 	"math"
+	"slices"
 )
 
 // Never is the load of a move that cannot be made, and the cost where there is no path.
@@ -96,6 +97,11 @@ type Line struct {
 	Start func(k Cost, state int) float64
 	// Lower says which of two states is taken where two paths cost the same; nil is the first.
 	Lower func(layer, a, b int) bool
+	// Tries, where it is not 0, closes a loop by trying first states one by one, the most promising
+	// first: as many as it takes for the largest load, so many for a sum. It is for moves that go
+	// back only. Class tells apart first states that the end of a loop can do with.
+	Tries int
+	Class func(first int) int
 	// Stopped ends the search when it is not nil: what comes out then means nothing.
 	Stopped func() error
 }
@@ -170,9 +176,9 @@ func (l *Line) begin(k Cost) []float64 {
 	return out
 }
 
-// end is the cost after the last layer: nothing, or in a loop the turn back to the first layer's state
-// f (f < 0: to the cheapest one).
-func (l *Line) end(k Cost, f int) []float64 {
+// end is the cost after the last layer: nothing, or in a loop the turn back to the cheapest of some
+// states of the first layer.
+func (l *Line) end(k Cost, to ...int) []float64 {
 	last := len(l.Widths) - 1
 	end := Unreached(l.Widths[last])
 	if l.Turn == nil {
@@ -181,17 +187,13 @@ func (l *Line) end(k Cost, f int) []float64 {
 		}
 		return end
 	}
-	to := l.States[0]
-	if f >= 0 {
-		to = []int{f}
-	}
 	l.Turn.Back(k, l.States[last], to, make([]float64, l.Widths[0]), l.pay(k, 0), end)
 	return end
 }
 
 // first picks the first state and gives the costs to go after it.
 func (l *Line) first(k Cost) (pick int, value float64, rest [][]float64) {
-	free := l.toGo(k, l.end(k, -1))
+	free := l.toGo(k, l.end(k, l.States[0]...))
 	total := l.begin(k)
 	for _, f := range l.States[0] {
 		if total[f] < Never {
@@ -205,15 +207,26 @@ func (l *Line) first(k Cost) (pick int, value float64, rest [][]float64) {
 	return l.closed(k, free, total)
 }
 
+// locked says whether some layer has no state that may be taken.
+func (l *Line) locked() bool {
+	return slices.ContainsFunc(l.States, func(states []int) bool { return len(states) == 0 })
+}
+
 // Value is the least cost of any path, Never where there is none.
 func (l *Line) Value(k Cost) float64 {
+	if l.locked() {
+		return Never
+	}
 	_, value, _ := l.first(k)
 	return value
 }
 
 // Best is the best path, a state a layer, and its cost. The error is ErrNone, with some row of states
-// that is none, or why the search was stopped.
+// that is none where every layer has one, or why the search was stopped.
 func (l *Line) Best(k Cost) (picks []int, value float64, err error) {
+	if l.locked() {
+		return nil, Never, ErrNone
+	}
 	pick, value, rest := l.first(k)
 	picks = []int{pick}
 	var row []float64
@@ -274,5 +287,5 @@ func (l *Line) Span(k Cost, come, rest []float64) float64 {
 // Ends are the costs of a line from both of its ends: come[a][s] of the least costly way to state s of
 // layer a, rest[a][s] of the way on from there; of a loop with its ends open.
 func (l *Line) Ends(k Cost) (come, rest [][]float64) {
-	return l.toCome(k, l.begin(k)), l.toGo(k, l.end(k, -1))
+	return l.toCome(k, l.begin(k)), l.toGo(k, l.end(k, l.States[0]...))
 }

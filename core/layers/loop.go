@@ -29,6 +29,9 @@ const firstRoom = 1.0
 func (l *Line) closed(k Cost, free [][]float64, total []float64) (pick int, value float64, rest [][]float64) {
 	order := slices.Clone(l.States[0])
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
+	if l.Tries != 0 {
+		return l.tried(k, free, total, order)
+	}
 	least := total[order[0]]
 	pick, value, rest = order[0], Never, free
 	if least == Never || l.stopped() != nil {
@@ -73,6 +76,48 @@ func (l *Line) closed(k Cost, free [][]float64, total []float64) (pick int, valu
 		}
 	}
 	return order[0], Never, free
+}
+
+// tried is closed by trying the first states in an order. What they promise is the cost of going on to
+// any end; once one has not kept it, the others promise what an end of their own class costs, as a loop
+// may have many that promise what none of them keeps.
+func (l *Line) tried(k Cost, free [][]float64, total []float64, order []int) (pick int, value float64,
+	rest [][]float64) {
+	pick, value, rest = order[0], Never, free
+	apart := l.Class == nil
+	for n := range order {
+		f := order[n]
+		if total[f] >= value || l.stopped() != nil || k.Sum && n >= l.Tries && value < Never {
+			break
+		}
+		r := l.toGo(k, l.end(k, f))
+		if v := r[0][f]; v < value {
+			pick, value, rest = f, v, r
+		}
+		if !apart && value > total[f]*(1+Slight) {
+			l.tellApart(k, total, order[n+1:])
+			apart = true
+		}
+	}
+	return pick, value, rest
+}
+
+// tellApart raises what first states promise to what an end of their own class costs, and orders them
+// anew.
+func (l *Line) tellApart(k Cost, total []float64, order []int) {
+	classes := map[int][]int{}
+	for _, f := range l.States[0] {
+		classes[l.Class(f)] = append(classes[l.Class(f)], f)
+	}
+	promised := map[int][]float64{}
+	for _, f := range order {
+		c := l.Class(f)
+		if promised[c] == nil {
+			promised[c] = l.toGo(k, l.end(k, classes[c]...))[0]
+		}
+		total[f] = max(total[f], promised[c][f])
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
 }
 
 // through is the line with those states alone through which a path may cost no more than a limit; all

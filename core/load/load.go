@@ -26,3 +26,13 @@ func Limit(bound, slack float64) float64 {
 	}
 	return limit
 }
+
+// EffortUnit is the ms at which a move has an effort of one (model default).
+const EffortUnit = 100.0
+
+// Effort of a move of so many ms: (ms/100)⁴, so that one hard move weighs more than several easy ones.
+func Effort(ms float64) float64 {
+	ms *= 1 / EffortUnit
+	ms *= ms
+	return ms * ms
+}

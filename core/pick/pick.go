@@ -185,7 +185,8 @@ func edge(e Event, s state, thickest bool) int {
 }
 
 // move judges the step from event x played with p to event y played with q. Where y begins afresh the
-// pick has been lifted: the same stroke again is a new start, no sweep and nothing against it.
+// pick has been lifted: the same stroke again is a new start, no sweep and nothing against it, and its
+// way back lies in the time before.
 func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 	st := Step{Strokes: q}
 	before, okA := p.pick()
@@ -193,7 +194,7 @@ func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 	switch {
 	case !okA || !okB:
 	case y.Fresh && before == after:
-		st.Need = againNeed
+		st.Need = TurnNeed
 	default:
 		st.Need = pl.pickNeed(leave(x, p, before), enter(y, q, after), before, after, angle, &st)
 	}

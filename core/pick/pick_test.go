@@ -198,3 +198,30 @@ func TestRakeTakesTime(t *testing.T) {
 		t.Errorf("a rake needs %v ms more, want %v", got, rakeNeed)
 	}
 }
+
+// After a rest or a held note the pick begins anew: a downstroke on the beat, whatever string it left,
+// and that is no sweep (common practice). Where the line simply goes on, the strokes take turns.
+func TestNewStart(t *testing.T) {
+	for _, fresh := range []bool{true, false} {
+		events := []Event{
+			{Notes: []Note{{String: 3}}, Fresh: true}, {Notes: []Note{{String: 3}}, Have: 150},
+			{Notes: []Note{{String: 3}}, Have: 150}, {Notes: []Note{{String: 2}}, Have: 600, Fresh: fresh},
+			{Notes: []Note{{String: 2}}, Have: 150},
+		}
+		p := (Player{Angle: LeavesDown}).Solve(events, false, Alternate, 1.15)
+		got := ""
+		for _, s := range p.Steps {
+			got += string(s.Strokes[0][:1])
+		}
+		want := "dudud"
+		if fresh {
+			want = "dud" + "du"
+		}
+		if got != want || p.Breaches != 0 {
+			t.Errorf("fresh %v: %s with %d breaches, want %s", fresh, got, p.Breaches, want)
+		}
+		if s := p.Steps[3]; fresh && (s.Change != NoChange || s.Exit != "") || !fresh && s.Change == NoChange {
+			t.Errorf("fresh %v: the change is %q, leaving on %q", fresh, s.Change, s.Exit)
+		}
+	}
+}

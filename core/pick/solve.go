@@ -16,34 +16,38 @@ import (
 // downstroke. With angle Either one angle is taken for the whole line: of those
 // within slack of the better one, that of less effort.
 func (pl Player) Solve(events []Event, loop bool, way Way, slack float64) Path {
-	if pl.Angle == LeavesDown || pl.Angle == LeavesUp {
-		p, _ := pl.solve(events, loop, way, slack, pl.Angle, math.Inf(1))
-		return p
+	if len(events) == 0 {
+		return Path{Steps: []Step{}, Angle: LeavesDown}
 	}
-	down, dv := pl.solve(events, loop, way, slack, LeavesDown, math.Inf(1))
-	up, uv := pl.solve(events, loop, way, slack, LeavesUp, math.Inf(1))
-	bound := min(down.Bound, up.Bound)
-	if dv.breaches == uv.breaches {
-		// Both are held to the better one's bound.
-		limit := load.Limit(bound, slack) * (1 + 1e-9)
-		down, dv = pl.solve(events, loop, way, slack, LeavesDown, limit)
-		up, uv = pl.solve(events, loop, way, slack, LeavesUp, limit)
+	angles := []Angle{pl.Angle}
+	if pl.Angle != LeavesDown && pl.Angle != LeavesUp {
+		angles = []Angle{LeavesDown, LeavesUp}
 	}
-	better := down
-	if uv.less(dv) {
-		better = up
+	var list []*search
+	fewest, bound := math.MaxInt, math.Inf(1)
+	for _, angle := range angles {
+		s := pl.newSearch(events, loop, way, angle)
+		list = append(list, s)
+		if s.fewest < fewest {
+			fewest, bound = s.fewest, s.bound
+		} else if s.fewest == fewest {
+			bound = min(bound, s.bound)
+		}
 	}
-	if dv.breaches == uv.breaches {
-		better.Bound = bound
+	// All are held to the better one's bound.
+	limit := load.Limit(bound, slack) * (1 + 1e-9)
+	var best Path
+	least := math.Inf(1)
+	for _, s := range list {
+		if s.fewest > fewest || s.bound > limit {
+			continue
+		}
+		if p, sum := s.path(limit); best.Steps == nil || sum < least*(1-slightly) {
+			best, least = p, sum
+		}
 	}
-	return better
-}
-
-// effort of a stroke of so many ms: (ms/100)⁴.
-func effort(ms float64) float64 {
-	ms *= 0.01
-	ms *= ms
-	return ms * ms
+	best.Bound, best.Breaches = bound, fewest
+	return best
 }
 
 // upStart is what a teacher minds, in effort, where the line starts on a beat with an
@@ -57,72 +61,8 @@ const (
 	InnerBreach = 2
 )
 
-// value orders picking: fewest breaches of the way as they count, least largest load, least sum.
-type value struct {
-	breaches int
-	load     float64
-	sum      float64
-}
-
 // slightly is the rounding that two equal sums may differ by.
 const slightly = 1e-12
-
-// less compares in order: breaches, largest load, effort.
-func (v value) less(w value) bool {
-	switch {
-	case v.breaches != w.breaches:
-		return v.breaches < w.breaches
-	case v.load < w.load*(1-slightly):
-		return true
-	case v.load > w.load*(1+slightly):
-		return false
-	}
-	return v.sum < w.sum*(1-slightly)
-}
-
-// solve finds the strokes at one angle. A limit below infinity is one that the angle
-// may not reach; its value then has no sum.
-func (pl Player) solve(events []Event, loop bool, way Way, slack float64, angle Angle, limit float64) (Path, value) {
-	path := Path{Steps: make([]Step, len(events)), Angle: angle}
-	if len(events) == 0 {
-		return path, value{}
-	}
-	s := pl.newSearch(events, loop, way, angle)
-	best := value{breaches: math.MaxInt, load: math.Inf(1)}
-	for _, x := range s.firsts {
-		if v := (value{breaches: x.breaches, load: x.line.Value(layers.Largest(math.Inf(1)))}); v.less(best) {
-			best = v
-		}
-	}
-	path.Bound, path.Breaches = best.load, best.breaches
-	// The largest load may rise a little, the sum decides.
-	most := load.Limit(best.load, slack)
-	if limit < math.Inf(1) {
-		if best.load > limit {
-			best.sum = math.Inf(1)
-		}
-		most, best.load = max(most, limit), 0
-	}
-	least, picks := math.Inf(1), []int(nil)
-	for _, x := range s.firsts {
-		if x.breaches != best.breaches {
-			continue
-		}
-		p, sum, err := x.line.Best(layers.Least(most))
-		if sum += x.begins; err == nil && (picks == nil || sum < least*(1-slightly)) {
-			least, picks = sum, p
-		}
-	}
-	best.sum += least
-	for i := range events {
-		q := s.states[i][picks[i]]
-		path.Steps[i] = Step{Strokes: q}
-		if from := s.before(i); from >= 0 {
-			path.Steps[i] = pl.move(events[from], s.states[from][picks[from]], s.into(i), q, angle)
-		}
-	}
-	return path, best
-}
 
 // search is a line of strokes as it is searched. What leaves the way comes before load and load before
 // effort: the fewest breaches are found first, then only such moves are left as lie on a path with no
@@ -136,6 +76,9 @@ type search struct {
 	way    Way
 	angle  Angle
 	firsts []first
+
+	fewest int     // breaches of the way, as they count
+	bound  float64 // least possible largest load with no more of them
 }
 
 // first is the line begun with one state of the first event: there are few, and a loop ends in the one
@@ -148,7 +91,8 @@ type first struct {
 
 // newSearch weighs the moves and keeps those with the fewest breaches.
 func (pl Player) newSearch(events []Event, loop bool, way Way, angle Angle) *search {
-	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle}
+	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle, fewest: math.MaxInt,
+		bound: math.Inf(1)}
 	for _, e := range events {
 		s.states = append(s.states, options(e))
 	}
@@ -174,9 +118,45 @@ func (pl Player) newSearch(events []Event, loop bool, way Way, angle Angle) *sea
 			}
 			few[i] = within(moves[i], breaches[i], come[i], after, least)
 		}
-		s.firsts = append(s.firsts, first{s.line(f, few), int(math.Round(least)), s.begin(0, f)})
+		x := first{s.line(f, few), int(math.Round(least)), s.begin(0, f)}
+		s.firsts = append(s.firsts, x)
+		if x.breaches > s.fewest {
+			continue
+		}
+		bound := x.line.Value(layers.Largest(math.Inf(1)))
+		if x.breaches < s.fewest {
+			s.bound = bound
+		}
+		s.fewest, s.bound = x.breaches, min(s.bound, bound)
 	}
 	return s
+}
+
+// path is the path of least effort with no load above a limit, of those with the fewest breaches, and
+// its effort.
+func (s *search) path(limit float64) (path Path, least float64) {
+	path = Path{Steps: make([]Step, len(s.events)), Angle: s.angle}
+	picks, least := []int(nil), math.Inf(1)
+	for _, x := range s.firsts {
+		if x.breaches != s.fewest {
+			continue
+		}
+		p, sum, err := x.line.Best(layers.Least(limit))
+		if sum += x.begins; err == nil && (picks == nil || sum < least*(1-slightly)) {
+			picks, least = p, sum
+		}
+	}
+	if picks == nil { // no stroke can be in time
+		picks = make([]int, len(s.events))
+	}
+	for i := range s.events {
+		q := s.states[i][picks[i]]
+		path.Steps[i] = Step{Strokes: q}
+		if from := s.before(i); from >= 0 {
+			path.Steps[i] = s.pl.move(s.events[from], s.states[from][picks[from]], s.into(i), q, s.angle)
+		}
+	}
+	return path, least
 }
 
 // line is the line of moves that begins in a state.
@@ -213,7 +193,7 @@ func (s *search) moves(i, j int) (moves, breaches layers.Table) {
 			if s.pl.Speed > 0 {
 				need *= s.pl.Speed
 			}
-			loads[l], efforts[l] = st.Load, effort(need+fingerToil(x, p, y, q))
+			loads[l], efforts[l] = st.Load, load.Effort(need+fingerToil(x, p, y, q))
 			if j > 0 {
 				efforts[l] += s.begin(j, l)
 			}

@@ -31,7 +31,7 @@ func (p *proposer) oneFingering() {
 			return
 		}
 	}
-	if same {
+	if same || p.few && !along {
 		return
 	}
 	got := p.decide(l, p.way, load.Slack)

@@ -9,7 +9,9 @@ import (
 
 	"ornamen/core/hand"
 	"ornamen/core/judge"
+	"ornamen/core/layers"
 	"ornamen/core/lick"
+	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 )
@@ -75,6 +77,7 @@ type layer struct {
 	held    int
 	options []option // the one at the given places first, if it is one
 	cells   []cell
+	at      []int // where each cell's states begin, and the number of all
 }
 
 // option is one row of places that a column may take, with the hand's grips there and the
@@ -262,8 +265,8 @@ func (j *joint) pickMS(load, have float64) float64 {
 }
 
 // beside is what the step to a cell costs beside its effort, in a search for the least.
-func (j *joint) beside(k hand.Cost, c, d cell, y *layer) float64 {
-	if !k.Sums() {
+func (j *joint) beside(k layers.Cost, c, d cell, y *layer) float64 {
+	if !k.Sum {
 		return 0
 	}
 	return j.penalty(c, d, y.picked()) + j.begun(y, d)
@@ -301,33 +304,6 @@ func (j *joint) steps(c, d cell, y *layer) bool {
 	return c.breaches+j.breach(c.memo, d.memo, y) == d.breaches
 }
 
-// costs is the least cost to the end, by layer, cell and posture.
-type costs [][][]float64
-
-// toGo works the costs out from the last layer's back to the first.
-func (j *joint) toGo(k hand.Cost, end [][]float64) costs {
-	v := make(costs, len(j.layers))
-	v[len(v)-1] = end
-	for l := len(v) - 2; l >= 0; l-- {
-		x, y := &j.layers[l], &j.layers[l+1]
-		v[l] = j.blank(x)
-		if j.stopped() {
-			continue
-		}
-		j.relax(k, x, y, y.layerTimes, v[l+1], v[l], func(c, d cell) bool { return j.steps(c, d, y) })
-	}
-	return v
-}
-
-// blank is a layer's costs before anything is known.
-func (j *joint) blank(y *layer) [][]float64 {
-	out := make([][]float64, len(y.cells))
-	for i, c := range y.cells {
-		out[i] = infinite(j.hand.Size(y.options[c.option].grip))
-	}
-	return out
-}
-
 // relax lowers the costs of layer x by the ways on to layer y. The hand's moves
 // are weighed once for each option of x and cell of y, then every stroke before.
 //
@@ -336,7 +312,7 @@ func (j *joint) blank(y *layer) [][]float64 {
 // larger of the loads when a bound is sought and the sum when effort is: both only grow along
 // the way, which is what makes a least way of least ways (Bellman's principle). A pair of
 // options that no load under the bound joins is left out before its postures are looked at.
-func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
+func (j *joint) relax(k layers.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
 	way := map[[2]int]bool{}
 	for b, d := range y.cells {
 		if j.stopped() {
@@ -375,10 +351,10 @@ func (j *joint) relax(k hand.Cost, x, y *layer, t layerTimes, rest, out [][]floa
 					j.work += weight * j.hand.Size(from) * j.hand.Size(to)
 				}
 				extra := j.beside(k, c, d, y)
-				ms := j.pickMS(p, t.pickHave)
+				strokes := load.Effort(j.pickMS(p, t.pickHave)) + extra
 				for h, cost := range r {
 					if cost < out[i][h] {
-						out[i][h] = min(out[i][h], k.Join(p, ms, cost)+extra)
+						out[i][h] = min(out[i][h], k.Join(p, strokes, cost))
 					}
 				}
 			}

@@ -1,11 +1,10 @@
 package propose
 
 import (
-	"cmp"
 	"math"
 	"slices"
 
-	"ornamen/core/hand"
+	"ornamen/core/layers"
 	"ornamen/core/load"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
@@ -44,7 +43,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 		}
 		bound := math.Inf(1)
 		for _, j.angle = range angles {
-			v, _ := j.search(hand.Minimax(min(limit, bound)), false)
+			v, _ := j.search(layers.Largest(min(limit, bound)))
 			bound = min(bound, v)
 		}
 		if math.IsInf(bound, 1) || j.stopped() {
@@ -63,7 +62,7 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range angles {
-		if v, o := j.search(hand.LeastEffort(limit), true); v < least*(1-1e-12) {
+		if v, o := j.search(layers.Least(limit)); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}
@@ -85,121 +84,157 @@ func (j *joint) placesOf(options []int) []neck.Place {
 }
 
 // infinite is a row of costs that nothing has reached.
-func infinite(n int) []float64 {
-	s := make([]float64, n)
-	for i := range s {
-		s[i] = math.Inf(1)
-	}
-	return s
-}
+func infinite(n int) []float64 { return layers.Unreached(n) }
 
 // finite says whether something has.
 func finite(s []float64) bool {
 	return slices.ContainsFunc(s, func(x float64) bool { return !math.IsInf(x, 1) })
 }
 
-// state is a cell and a posture in it.
-type state struct{ cell, posture int }
-
-// search finds the least cost and, when asked by sum, an option a layer.
-//
-// toGo works from the end to the beginning: v[l][cell][posture] is the least cost of all that
-// comes after this state, so the best start is known at once and tracing forward needs no
-// memory of where a state came from. A line ends wherever it may; a loop ends where it began.
-// For a loop the first pass lets every end go on to every beginning, which costs at most what
-// the true loop does: a bound. The starts are then taken in the order of that bound, each with
-// its own turn, and the search ends as soon as the next bound is no better than what was found.
-// So the answer for a loop is exact although few of its starts are searched.
-//
-// Cost: layers · cells² · postures² in the worst case, for a loop once for each start tried.
-func (j *joint) search(k hand.Cost, sum bool) (float64, []int) {
-	first, last := &j.layers[0], &j.layers[len(j.layers)-1]
-	loop := j.line.Written.Loop
-	end := j.blank(last)
-	if loop {
-		rest := j.blank(first)
-		for b, d := range first.cells {
-			fill(rest[b], j.hand.Allowed(first.options[d.option].grip, true), 0)
-		}
-		j.relax(k, last, first, first.layerTimes, rest, end, j.closes)
-	} else {
-		for b, d := range last.cells {
-			grip := last.options[d.option].grip
-			fill(end[b], j.hand.Allowed(grip, true), 0)
-			if grip.Open() {
-				fill(end[b], j.hand.Allowed(grip, false), 0)
-			}
-		}
-	}
-	v := j.toGo(k, end)
-	starts := j.starts(v[0], sum)
-	if len(starts) == 0 {
+// search finds the least cost and an option a layer; no options where there is no path or the search
+// is stopped. A state is a cell and a posture in it, numbered cell by cell.
+func (j *joint) search(k layers.Cost) (float64, []int) {
+	line := j.searched()
+	picks, value, err := line.Best(k)
+	if err != nil {
 		return math.Inf(1), nil
 	}
-	if !loop {
-		s := starts[0]
-		if !sum {
-			return s.total, nil
-		}
-		return s.total, j.trace(k, v, s.state)
+	options := make([]int, len(picks))
+	for l, s := range picks {
+		y := &j.layers[l]
+		options[l] = y.cells[y.cellOf(s)].option
 	}
-	best, options, apart := math.Inf(1), []int(nil), false
-	for n := range starts {
-		s := starts[n]
-		if s.total >= best || j.stopped() || sum && n >= turnTries && options != nil {
-			break
-		}
-		v := j.toGo(k, j.turnTo(k, s.state))
-		if c := v[0][s.cell][s.posture]; c < best {
-			best = c
-			if sum {
-				options = j.trace(k, v, s.state)
-			}
-		}
-		if !apart && best > s.total*(1+1e-9) {
-			j.tellApart(k, starts[n+1:])
-			apart = true
-		}
-	}
-	return best, options
+	return value, options
 }
 
-// tellApart raises what starts promise: so far each may close the loop in any state of
-// the first layer, now only in one with its own strings and strokes. A loop with an
-// odd number of strokes has many starts that promise what none of them keeps.
-func (j *joint) tellApart(k hand.Cost, starts []start) {
-	first, last := &j.layers[0], &j.layers[len(j.layers)-1]
-	promised := map[int]costs{}
-	for i := range starts {
-		s := &starts[i]
-		memo := first.cells[s.cell].memo
-		v, known := promised[memo]
-		if !known {
-			rest, end := j.blank(first), j.blank(last)
-			for b, d := range first.cells {
-				if d.memo == memo {
-					fill(rest[b], j.hand.Allowed(first.options[d.option].grip, true), 0)
+// searched is the joint line with its states laid out.
+func (j *joint) searched() *layers.Line {
+	line := &layers.Line{Tries: turnTries, Stopped: j.given, Start: j.start, Class: func(f int) int {
+		y := &j.layers[0]
+		return y.cells[y.cellOf(f)].memo
+	}}
+	loop := j.line.Written.Loop
+	for l := range j.layers {
+		y := &j.layers[l]
+		y.at = make([]int, len(y.cells)+1)
+		var states []int
+		for c, d := range y.cells {
+			grip := y.options[d.option].grip
+			y.at[c+1] = y.at[c] + j.hand.Size(grip)
+			for _, h := range j.hand.Allowed(grip, l > 0 || loop) {
+				states = append(states, y.at[c]+h)
+			}
+			if l > 0 && !loop && grip.Open() {
+				for _, h := range j.hand.Allowed(grip, false) {
+					states = append(states, y.at[c]+h) // the hand has not come down yet
 				}
 			}
-			j.relax(k, last, first, first.layerTimes, rest, end, j.closes)
-			v = j.toGo(k, end)
-			promised[memo] = v
 		}
-		s.total = max(s.total, v[0][s.cell][s.posture])
+		slices.Sort(states)
+		line.Widths, line.States = append(line.Widths, y.at[len(y.cells)]), append(line.States, states)
+		if l > 0 {
+			line.Moves = append(line.Moves, jointMoves{j, &j.layers[l-1], y, false})
+		}
 	}
-	sortStarts(starts)
+	if loop {
+		line.Turn = jointMoves{j, &j.layers[len(j.layers)-1], &j.layers[0], true}
+	}
+	return line
 }
 
-// sortStarts puts the most promising start first; equals stay in order, so that the same
-// line gives the same places again.
-func sortStarts(s []start) {
-	slices.SortStableFunc(s, func(a, b start) int { return cmp.Compare(a.total, b.total) })
+// given is why the search is given up, or nil.
+func (j *joint) given() error {
+	if j.work > maxWork {
+		return ErrTooFree
+	}
+	return j.ctx.Err()
 }
 
-// fill sets some entries of a row.
-func fill(to []float64, at []int, x float64) {
-	for _, i := range at {
-		to[i] = x
+// start is what it takes to begin in a state of the first layer.
+func (j *joint) start(k layers.Cost, s int) float64 {
+	if !k.Sum {
+		return 0
+	}
+	y := &j.layers[0]
+	c := y.cellOf(s)
+	return j.begun(y, y.cells[c]) + j.hand.Begin(y.options[y.cells[c].option].grip, s-y.at[c])
+}
+
+// cellOf is the cell that a state of the layer belongs to.
+func (y *layer) cellOf(s int) int {
+	c, found := slices.BinarySearch(y.at, s)
+	if !found {
+		c--
+	}
+	for y.at[c+1] == y.at[c] {
+		c++ // a cell without postures
+	}
+	return c
+}
+
+// byCell is a row of costs cut into the cells' parts.
+func (y *layer) byCell(row []float64) [][]float64 {
+	out := make([][]float64, len(y.cells))
+	for c := range out {
+		out[c] = row[y.at[c]:y.at[c+1]]
+	}
+	return out
+}
+
+// jointMoves are those from the states of layer x to those of layer y.
+type jointMoves struct {
+	*joint
+	x, y *layer
+	turn bool // round the loop
+}
+
+// steps says whether cell c can come before cell d.
+func (m jointMoves) steps(c, d cell) bool {
+	if m.turn {
+		return m.closes(c, d)
+	}
+	return m.joint.steps(c, d, m.y)
+}
+
+// Back implements layers.Moves.
+func (m jointMoves) Back(k layers.Cost, _, to []int, rest, _, out []float64) {
+	if m.turn { // a loop may end in some states alone
+		only := infinite(len(rest))
+		for _, s := range to {
+			only[s] = rest[s]
+		}
+		rest = only
+	}
+	m.relax(k, m.x, m.y, m.y.layerTimes, m.y.byCell(rest), m.x.byCell(out), m.steps)
+}
+
+// Forth implements layers.Moves: this line is searched backward alone.
+func (m jointMoves) Forth(layers.Cost, []int, []int, []float64, []float64, []float64) {
+	panic("places are searched from the end")
+}
+
+// Row implements layers.Moves.
+func (m jointMoves) Row(k layers.Cost, i int, to []int, _, out []float64) {
+	x, y := m.x, m.y
+	a := x.cellOf(i)
+	c := x.cells[a]
+	all := infinite(y.at[len(y.cells)])
+	for b, d := range y.cells {
+		if !m.steps(c, d) || !m.follows(x, c.option, y, d.option) {
+			continue
+		}
+		p := m.pickLoad(c, d, y, y.pickHave)
+		beside := m.beside(k, c, d, y) + load.Effort(m.pickMS(p, y.pickHave))
+		row := all[y.at[b]:y.at[b+1]]
+		m.hand.Costs(k, x.options[c.option].grip, y.options[d.option].grip, y.have, i-x.at[a], row)
+		for h, v := range row {
+			if v < layers.Never {
+				row[h] = k.Join(p, beside, v)
+			}
+		}
+	}
+	for n, s := range to {
+		out[n] = all[s]
 	}
 }
 
@@ -211,65 +246,4 @@ func (j *joint) closes(c, d cell) bool {
 		count += pick.SeamBreach
 	}
 	return count <= j.within
-}
-
-// turnTo is the cost of closing a loop at one state of the first layer.
-func (j *joint) turnTo(k hand.Cost, s state) [][]float64 {
-	first, last := &j.layers[0], &j.layers[len(j.layers)-1]
-	rest, end := j.blank(first), j.blank(last)
-	rest[s.cell][s.posture] = 0
-	j.relax(k, last, first, first.layerTimes, rest, end, j.closes)
-	return end
-}
-
-// start is a state that a loop may begin in, with the least that a way through it can
-// cost.
-type start struct {
-	state
-	total float64
-}
-
-// starts lists the first states that lead to an end, the most promising first.
-func (j *joint) starts(v [][]float64, sum bool) []start {
-	first := &j.layers[0]
-	var out []start
-	for c, d := range first.cells {
-		grip := first.options[d.option].grip
-		for _, i := range j.hand.Allowed(grip, j.line.Written.Loop) {
-			total := v[c][i]
-			if math.IsInf(total, 1) {
-				continue
-			}
-			if sum && !j.line.Written.Loop {
-				// To stand in the first frame takes its effort too.
-				total += j.begun(first, d) + j.hand.Begin(grip, i)
-			}
-			out = append(out, start{state{c, i}, total})
-		}
-	}
-	sortStarts(out)
-	return out
-}
-
-// trace follows the least costs from a first state and names an option a layer.
-func (j *joint) trace(k hand.Cost, v costs, s state) []int {
-	options := []int{j.layers[0].cells[s.cell].option}
-	for l := 1; l < len(j.layers); l++ {
-		x, y := &j.layers[l-1], &j.layers[l]
-		c := x.cells[s.cell]
-		next, least := state{}, math.Inf(1)
-		for b, d := range y.cells {
-			if !j.steps(c, d, y) || !j.follows(x, c.option, y, d.option) {
-				continue
-			}
-			p, cost := j.hand.Follow(k, x.options[c.option].grip, y.options[d.option].grip, y.have, s.posture, v[l][b])
-			p2 := j.pickLoad(c, d, y, y.pickHave)
-			if cost = k.Join(p2, j.pickMS(p2, y.pickHave), cost) + j.beside(k, c, d, y); cost < least*(1-1e-12) {
-				next, least = state{b, p}, cost
-			}
-		}
-		s = next
-		options = append(options, y.cells[s.cell].option)
-	}
-	return options
 }

@@ -85,6 +85,7 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal
 			len(l.Notes), judge.MaxNotes)
 	}
 	p := question{e.Ask(ctx)}.newProposer(l, a)
+	p.few = a.Best <= 1
 	steps := []func(){p.recommend, p.oneFingering}
 	if a.Best > 1 {
 		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
@@ -113,6 +114,7 @@ type proposer struct {
 	place bool
 	out   []Proposal
 	err   error
+	few   bool      // the recommended proposal is all that is asked for
 	worth bool      // other places are worth moving to
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it

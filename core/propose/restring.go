@@ -7,8 +7,8 @@ import (
 	"math"
 	"slices"
 
-	"ornamen/core/hand"
 	"ornamen/core/judge"
+	"ornamen/core/layers"
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/neck"
@@ -257,7 +257,7 @@ func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
 	j.addCells()
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range []pick.Angle{pick.LeavesDown, pick.LeavesUp} {
-		if v, o := j.search(hand.LeastEffort(limit), true); v < least*(1-1e-12) {
+		if v, o := j.search(layers.Least(limit)); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}

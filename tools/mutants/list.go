@@ -9,18 +9,20 @@ type mutant struct {
 
 // The tests of the rooms that a change is felt in.
 var (
-	fretting = []string{"./core/hand", "./core/judge", "./core/propose"}
-	picking  = []string{"./core/pick", "./core/judge", "./core/propose"}
-	judging  = []string{"./core/judge"}
-	chords   = []string{"./core/changes", "./core/judge"}
-	habits   = []string{"./core/practice", "./internal/practising"}
-	bending  = []string{"./core/bend", "./core/shape", "./core/judge"}
-	lines    = []string{"./core/run", "./core/find", "./core/turn", "./core/phrase"}
-	guitar   = []string{"./core/neck", "./core/bend", "./core/hand"}
-	tones    = []string{"./core/music", "./core/shape", "./core/changes"}
-	hearing  = []string{"./core/sound"}
-	keeping  = []string{"./internal/store", "./internal/archive"}
-	readers  = []string{"./format", "./format/midi", "./format/musicxml", "./format/tab"}
+	fretting  = []string{"./core/hand", "./core/judge", "./core/propose"}
+	picking   = []string{"./core/pick", "./core/judge", "./core/propose"}
+	judging   = []string{"./core/judge"}
+	figures   = []string{"./core/figure", "./core/hand"}
+	searching = []string{"./core/layers", "./core/hand"}
+	chords    = []string{"./core/changes", "./core/judge"}
+	habits    = []string{"./core/practice", "./internal/practising"}
+	bending   = []string{"./core/bend", "./core/shape", "./core/judge"}
+	lines     = []string{"./core/run", "./core/find", "./core/turn", "./core/phrase"}
+	guitar    = []string{"./core/neck", "./core/bend", "./core/hand"}
+	tones     = []string{"./core/music", "./core/shape", "./core/changes"}
+	hearing   = []string{"./core/sound"}
+	keeping   = []string{"./internal/store", "./internal/archive"}
+	readers   = []string{"./format", "./format/midi", "./format/musicxml", "./format/tab"}
 )
 
 // mutants are the changes: in rules, in defaults, in formulas, in what is kept and read.
@@ -86,10 +88,27 @@ var mutants = []mutant{
 		fretting},
 	{"a position costs nothing", "core/hand/effort.go", "departsInPosition = 3.0", "departsInPosition = 0.0", fretting},
 	{"a held note does not rest the pick", "core/judge/line.go", "var heldNote = lick.NewTime(1, 2)",
-		"var heldNote = lick.NewTime(2, 1)",
+		"var heldNote = lick.NewTime(9, 1)",
 		judging},
-	{"a loop ends anywhere", "core/hand/loop.go", "r.rest[n][at] = 0", "clear(r.rest[n])", fretting},
-	{"a loop forgets a cheaper posture", "core/hand/loop.go", "case way <= limit:", "case way <= 0.9*limit:", fretting},
+	{"a guided shift is a jump", "core/hand/move.go", "	case strings == 0:\n", "	case strings == 0 && tb.Slur != \"\":\n",
+		fretting},
+	{"a hand creeps along its string", "core/hand/effort.go", "departsAlong = 20.0", "departsAlong = 0.0", fretting},
+	{"octaves have no shape", "core/hand/effort.go", "departsFromShape = 30.0", "departsFromShape = 0.0", fretting},
+	{"a habit is not the player's own", "core/hand/effort.go", "departsFromHabit = 30.0", "departsFromHabit = 0.0", fretting},
+	{"figures have no room", "core/hand/teacher.go", "FigureSlack = 1.5", "FigureSlack = 1.0", fretting},
+	{"the first frets of a bass are a guitar's", "core/figure/figure.go", "[3]int{1, 2, 4}", "[3]int{1, 2, 3}", figures},
+	{"a cell may begin anywhere in its shape", "core/figure/cell.go", "byte(n.Place.Fret-from.Place.Fret)",
+		"byte(0)", figures},
+	{"habits are declined in vain", "core/player/habits.go", "range []string{p.Habits, p.Declined}",
+		"range []string{p.Habits}", []string{"./core/player", "./internal/web"}},
+	{"any proposal is worth a look", "core/propose/propose.go", "	return faster\n", "	return true\n", fretting},
+	// The search.
+	{"a loop ends anywhere", "core/layers/loop.go", "r.rest[n][at] = 0", "clear(r.rest[n])", searching},
+	{"a loop forgets a cheaper state", "core/layers/loop.go", "case way <= limit:", "case way <= 0.9*limit:", searching},
+	{"a limit is no limit", "core/layers/layers.go", "case load > k.Limit ||", "case", searching},
+	{"states pay nothing beside", "core/layers/table.go", "t.Effort[i][j] + pay[j]", "t.Effort[i][j]", searching},
+	{"first states are not told apart", "core/layers/loop.go", "total[f] = max(total[f], promised[c][f])",
+		"total[f] = promised[c][f] + 1", fretting},
 	{"the bound of a loop is not its own", "core/hand/splice.go", "ok && !turns && bound > most {",
 		"ok && !turns {", fretting},
 	// The picking hand.
@@ -97,6 +116,9 @@ var mutants = []mutant{
 	{"a sweep is slow", "core/pick/pick.go", "sweepNeed       = 60.0", "sweepNeed       = 120.0", picking},
 	{"the same stroke again costs nothing", "core/pick/pick.go", "againNeed       = 150.0",
 		"againNeed       = 85.0", picking},
+	{"a breach is as good as none", "core/pick/solve.go", "> fewest+0.5 {", "> fewest+9 {", picking},
+	{"a new start sweeps", "core/pick/pick.go", "case y.Fresh && before == after:", "case y.Fresh && before == after && false:",
+		picking},
 	{"an upstroke may begin", "core/pick/solve.go", "const upStart = 50.0", "const upStart = 0.0", picking},
 	// Strings, frets, tones.
 	{"the strain of a bent string", "core/bend/bend.go", "strain := (back+front)/s.length - 1",
