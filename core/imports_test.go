@@ -13,6 +13,8 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+
+	"ornamen/core/hand"
 )
 
 // below lists what each folder may import of the project. Imports point down
@@ -315,6 +317,9 @@ func TestDefaultsAreListed(t *testing.T) {
 			if listed[dir] = string(own); err != nil {
 				listed[dir] = all
 			}
+			if terms, err := os.ReadFile(filepath.Join(dir, "terms.go")); err == nil {
+				listed[dir] += string(terms)
+			}
 		}
 		f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ParseComments)
 		if err != nil {
@@ -341,6 +346,34 @@ func TestDefaultsAreListed(t *testing.T) {
 	}
 	if found < 40 {
 		t.Errorf("only %d model defaults were found", found)
+	}
+}
+
+// Every term of the fretting hand's effort names a test that is there. That the tests fail without the
+// terms is seen by tools/mutants.
+func TestTermsAreHeld(t *testing.T) {
+	var tests string
+	paths, err := filepath.Glob("*/*_test.go")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range paths {
+		data, err := os.ReadFile(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		tests += string(data)
+	}
+	held := 0
+	for _, r := range hand.Defaults() {
+		if strings.HasPrefix(r.Name, "effort: ") {
+			if held++; r.Check == "" || !strings.Contains(tests, "\nfunc "+r.Check+"(t *testing.T)") {
+				t.Errorf("%s is held by %q, which is no test", r.Name, r.Check)
+			}
+		}
+	}
+	if held < 20 {
+		t.Errorf("only %d terms", held)
 	}
 }
 

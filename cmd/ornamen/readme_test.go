@@ -37,9 +37,9 @@ func TestModelPage(t *testing.T) {
 		part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
 		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()})
 	for _, part := range parts {
-		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from |\n|---|---|---|---|\n", part.Part)
+		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from | held by |\n|---|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {
-			fmt.Fprintf(&b, "| %s | %g | %s | %s |\n", r.Name, r.Value, r.Unit, r.From)
+			fmt.Fprintf(&b, "| %s | %g | %s | %s | %s |\n", r.Name, r.Value, r.Unit, r.From, r.Check)
 			if r.Name == "" || r.From == "" {
 				t.Errorf("%s has a value without name or provenance: %+v", part.Part, r)
 			}

@@ -12,12 +12,14 @@ const (
 
 // Row is one assumed value.
 // Value is read from the constant that the sums use. From is a source, or one of the words
-// above; a unit is empty for a factor.
+// above; a unit is empty for a factor. Check is the test that fails without the value, where a list
+// names one.
 type Row struct {
 	Name  string
 	Value float64
 	Unit  string
 	From  string
+	Check string
 }
 
 // Ours are values of our own: model defaults.

@@ -77,30 +77,6 @@ func Defaults() []defaults.Row {
 		{Name: "largest load of a proposal over the least possible, times", Value: load.Slack},
 		{Name: "… more for the fingers of a figure, times", Value: FigureSlack},
 		{Name: "… more where it goes along one string, times", Value: alongSlack},
-		{Name: "effort: another frame", Value: frameChange, Unit: "ms"},
-		{Name: "effort: one finger goes to another string's fret", Value: jumpAgain, Unit: "ms"},
-		{Name: "effort: … or to another fret of its own string, without a slide", Value: guidedAgain, Unit: "ms"},
-		{Name: "effort: each fret a gap opens beyond one", Value: openGap, Unit: "ms"},
-		{Name: "effort: each closed gap", Value: closedGap, Unit: "ms"},
-		{Name: "effort: a barre", Value: barreEffort, Unit: "ms"},
-		{Name: "… by ring or little finger, more", Value: barreHigh, Unit: "ms"},
-		{Name: "effort: a bend by the index", Value: bendByIndex, Unit: "ms"},
-		{Name: "effort: a bend by the middle finger", Value: bendByMiddle, Unit: "ms"},
-		{Name: "effort: a bend by the little finger", Value: bendByLittle, Unit: "ms"},
-		{Name: "effort: a bend by ring or little finger where the habit is the other", Value: bendOther, Unit: "ms"},
-		{Name: "effort: the index a fret left of the first one", Value: behindNut, Unit: "ms"},
-		{Name: "effort: a note departs from its place's finger", Value: departure, Unit: "moves of 100 ms"},
-		{Name: "effort: a slide departs from the finger of the line's slides over as many frets", Value: departsInSlide,
-			Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from the finger of its string's shape", Value: departsOnString,
-			Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from its own finger in a position", Value: departsInPosition, Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from its position's or cell's finger along a string", Value: departsAlong,
-			Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from the finger of its octave's or grip's shape", Value: departsFromShape,
-			Unit: "moves of 100 ms"},
-		{Name: "effort: a note departs from a habit of the player's own, more", Value: departsFromHabit,
-			Unit: "moves of 100 ms"},
 		{Name: "… a string's tones are looked for among its neighbours, to either side", Value: figure.StringReach,
 			Unit: "notes"},
 		{Name: "… a position holds its neighbours, to either side", Value: figure.PositionReach, Unit: "notes"},
@@ -111,13 +87,11 @@ func Defaults() []defaults.Row {
 		{Name: "… the longest", Value: figure.CellMost, Unit: "notes"},
 		{Name: "three fingers take the first frets of strings longer than", Value: float64(longScale), Unit: "mm"},
 		{Name: "… up to fret", Value: figure.LongFrets},
-		{Name: "effort: a finger hops over a string, or to another fret of the next one and back, " +
-			"within two notes", Value: leap, Unit: "moves of 100 ms"},
 	} {
 		if r.From == "" {
 			r.From = defaults.Model
 		}
 		rows = append(rows, r)
 	}
-	return rows
+	return append(rows, terms()...)
 }

@@ -1,0 +1,45 @@
+package hand
+
+import "ornamen/core/defaults"
+
+// terms are what a proposal minds beside its need: the one table of all of them, each with its value,
+// its unit and the test that fails without it. Terms in ms are added to the need of a move before its
+// effort is taken; those in moves of 100 ms are added to the sum of effort, by a note's posture.
+func terms() (rows []defaults.Row) {
+	const ms, moves = "ms", "moves of 100 ms"
+	for _, t := range []struct {
+		name  string
+		value float64
+		unit  string
+		check string
+	}{
+		{"another frame", frameChange, ms, "TestTaughtHands"},
+		{"one finger goes to another string's fret", jumpAgain, ms, "TestGripsAreTheTable"},
+		{"… or to another fret of its own string, without a slide", guidedAgain, ms, "TestTaughtHands"},
+		{"each fret a gap opens beyond one", openGap, ms, "TestTaughtHands"},
+		{"each closed gap", closedGap, ms, "TestTaughtHands"},
+		{"a barre", barreEffort, ms, "TestTeachersFingers"},
+		{"… by ring or little finger, more", barreHigh, ms, "TestTeachersFingers"},
+		{"a bend by the index", bendByIndex, ms, "TestWhoBends"},
+		{"a bend by the middle finger", bendByMiddle, ms, "TestWhoBends"},
+		{"a bend by the little finger", bendByLittle, ms, "TestWhoBends"},
+		{"a bend by ring or little finger where the habit is the other", bendOther, ms, "TestBendingHabits"},
+		{"the index a fret left of the first one", behindNut, ms, "TestTeachersFingers"},
+		{"a note departs from its place's finger", departure, moves, "TestTaughtHands"},
+		{"a slide departs from the finger of the line's slides over as many frets", departsInSlide, moves,
+			"TestUnseenLines"},
+		{"a note departs from the finger of its string's shape", departsOnString, moves, "TestUnseenLines"},
+		{"a note departs from its own finger in a position", departsInPosition, moves, "TestUnseenLines"},
+		{"a note departs from its position's or cell's finger along a string", departsAlong, moves,
+			"TestTeachersFingers"},
+		{"a note departs from the finger of its octave's or grip's shape", departsFromShape, moves,
+			"TestTeachersFingers"},
+		{"a note departs from a habit of the player's own, more", departsFromHabit, moves, "TestHabitsAreLearned"},
+		{"a finger hops over a string, or to another fret of the next one and back, within two notes", leap, moves,
+			"TestTaughtHands"},
+	} {
+		rows = append(rows, defaults.Row{Name: "effort: " + t.name, Value: t.value, Unit: t.unit, From: defaults.Model,
+			Check: t.check})
+	}
+	return rows
+}
