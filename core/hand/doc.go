@@ -23,28 +23,23 @@
 //
 // # The search
 //
-// The line is a layered graph: a layer an event, a vertex a posture, an edge a move. First
-// the least possible largest load is found (minimax), then, among all paths with no load
-// above it times a slack, the one of least effort.
+// The line is one of layers (core/layers): a layer an event, a state a posture. First the least
+// possible largest load is found, then, among all paths with no load above it times a slack, the
+// one of least effort.
 //
-// Invariant: after layer k every posture holds the least cost of all paths to it (the
-// principle of optimality; Bellman 1957, from memory). Cost: O(events·postures²); a single
-// note has some hundred postures. It is cut short in three ways, each proved against the
-// plain form by tests: a row of moves is left as soon as its least need can win no more;
-// the moves between single notes come from a few terms instead of one by one (single.go);
-// a line of which few events have changed is joined to what is known of the rest
-// (splice.go). Matrices of moves are kept between calls, bounded in bytes.
+// Cost: O(events·postures²); a single note has some hundred postures. It is cut short in three
+// ways, each proved against the plain form by tests: a row of moves is left as soon as its least
+// need can win no more (solve.go); the moves between single notes come from a few terms instead of
+// one by one (single.go); a line of which few events have changed is joined to what is known of the
+// rest (splice.go). Matrices of moves are kept between calls, bounded in bytes.
 //
 // # One figure, one fingering
 //
 // A figure that comes back keeps its fingers. A first search finds the line's own; those that
 // follow make dearer what departs from its figures (core/figure), from the usual finger of a place,
 // a skip or a slide, or hops to and fro (teacher.go). What each term costs stands in one table,
-// defaults.go.
+// terms.go.
 //
 // Adding a kind of move is a Kind, its base in cost and its case in move.go; whatever is
 // assumed has a row in defaults.go and so in docs/model.md.
-//
-// It is a little larger than other rooms because the quick forms of the search stand
-// beside the plain one that they are proved against.
 package hand

@@ -34,8 +34,6 @@ const (
 	// bendOther is what the other of ring and little finger asks where the player has the
 	// habit of bending with one of them.
 	bendOther = 150.0
-	// behindNut is what each fret asks that the index hovers left of the first one.
-	behindNut = 12.0
 
 	// departure is what a note pays, in effort, that departs from the finger that its
 	// place has elsewhere in the line.
@@ -63,7 +61,7 @@ const (
 // strained frames are looked at only where no others will do.
 func (s *stance) strained() bool { return s.strain > load.Strain }
 
-// spread is what the gaps of a frame add, and the nut in its way.
+// spread is what the gaps of a frame add.
 func spread(f Frame) (ms float64) {
 	for i := range 3 {
 		switch gap := f[i+1] - f[i]; {
@@ -73,7 +71,7 @@ func spread(f Frame) (ms float64) {
 			ms += openGap * float64(gap-1)
 		}
 	}
-	return ms + behindNut*float64(max(0, 1-f[0]))
+	return ms
 }
 
 // asks is what a posture asks in effort beside its frame: fingers laid flat, and bends

@@ -125,9 +125,6 @@ func spreadOf(f Frame) (ms float64) {
 			ms += 2 * openGap
 		}
 	}
-	if f[0] < 1 {
-		ms += behindNut * float64(1-f[0])
-	}
 	return ms
 }
 

@@ -36,6 +36,9 @@ func TestTeachersFingers(t *testing.T) {
 		{"along one string", "1:2 4 5 7 9 11 12 14", "1 3 4 1 3 1 2 4|1 3 4 1 3 4 1 3|1 3 4 1 2 4 1 3"},
 		{"down one string", "3:14 12 11 9 7 5 4 2", "4 2 1 3 1 4 3 1|4 2 1 4 2 1 3 1|4 2 1 4 3 1 3 1"},
 		{"a pentatonic along one string", "2:5 8 10 12 15 17", "1 4 1 3 1 3|1 3 1 3 1 3"},
+		{"the index does not hop to the next string", "3:2 5 2:5 6 3 1:2 2:2", "1 3 3 4 2 1 1"},
+		{"two fingers for two notes, not one laid flat", "2:8 9 2:10+1:10", "1 2 34"},
+		{"after a stretch the index is back on the lowest fret", "5:8+4:7 5:11 5:8+4:9", "21 4 12"},
 		{"legato up", "3:5 6/h 7/h 8/h", "1 2 3 4"},
 		{"legato down", "3:8 7/p 6/p 5/p", "4 3 2 1"},
 	} {
