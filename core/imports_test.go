@@ -372,7 +372,7 @@ func TestTermsAreHeld(t *testing.T) {
 			}
 		}
 	}
-	if held < 20 {
+	if held < 15 {
 		t.Errorf("only %d terms", held)
 	}
 }
