@@ -28,9 +28,12 @@ const (
 
 	// A bend is the ring finger's, then the little one's; the other two bend where
 	// nothing else serves (common practice).
-	bendByIndex  = 30.0
-	bendByMiddle = 18.0
+	bendByIndex  = 130.0
+	bendByMiddle = 110.0
 	bendByLittle = 6.0
+	// Less than a full step is any finger's but the index's, sooner the ring finger's.
+	lightByIndex  = 30.0
+	lightByMiddle = 18.0
 	// bendOther is what the other of ring and little finger asks where the player has the
 	// habit of bending with one of them.
 	bendOther = 150.0
@@ -79,14 +82,18 @@ func spread(f Frame) (ms float64) {
 func (m *Model) asks(touches []Touch, q posture) (ms float64) {
 	for i, t := range touches {
 		if t.Bent {
-			ms += m.bendAsks[max(0, q.fingers[i])]
+			kind := 0
+			if t.Light {
+				kind = 1
+			}
+			ms += m.bendAsks[kind][max(0, q.fingers[i])]
 		}
 	}
 	return ms + flatAsks(touches, q)
 }
 
-// bendAsks are the efforts of a bend by each finger, as the hand has the habit.
-func bendAsks(h Hand) [4]float64 {
+// bendAsks are the efforts of a full and of a light bend by each finger, as the hand has the habit.
+func bendAsks(h Hand) [2][4]float64 {
 	ring, little := 0.0, bendByLittle
 	switch h.Bender {
 	case lick.Ring:
@@ -94,7 +101,7 @@ func bendAsks(h Hand) [4]float64 {
 	case lick.Little:
 		ring, little = bendOther, 0
 	}
-	return [4]float64{bendByIndex, bendByMiddle, ring, little}
+	return [2][4]float64{{bendByIndex, bendByMiddle, ring, little}, {lightByIndex, lightByMiddle, ring, little}}
 }
 
 // effort of a move of so many ms.

@@ -126,6 +126,9 @@ func appendKey(key []byte, touches []Touch) []byte {
 		if t.Bent {
 			flags |= 8
 		}
+		if t.Light {
+			flags |= 16
+		}
 		key = append(key, byte(t.Place.String), flags)
 		key = binary.AppendUvarint(key, uint64(t.Place.Fret))
 		key = append(key, t.Slur...)

@@ -39,7 +39,7 @@ type Model struct {
 	stands  *kept.Kept[string, []posture]
 	logs    logTables
 
-	bendAsks [4]float64 // effort in ms of a bend, by finger
+	bendAsks [2][4]float64 // effort in ms of a full and of a light bend, by finger
 	whose    figure.Of
 }
 
@@ -102,6 +102,15 @@ func (m *Model) strain(f Frame) float64 {
 	return worst
 }
 
+// Easy says whether the hand can stand so without strain.
+func (m *Model) Easy(f Frame) bool {
+	if f[0] < 1 || f[3]+behind > len(m.press) {
+		return false
+	}
+	s := stance{strain: m.strain(f)}
+	return !s.strained()
+}
+
 // Touch is one note as the fretting hand sees it.
 type Touch struct {
 	Place  neck.Place
@@ -111,6 +120,7 @@ type Touch struct {
 	Barre  bool        // the player laid this finger flat
 	Held   bool        // it sounds on from an earlier event
 	Bent   bool        // its string is pushed
+	Light  bool        // by less than a full step, which one finger does
 }
 
 // Fingers is a set of fretting fingers.

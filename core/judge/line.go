@@ -118,6 +118,7 @@ func (ln *Line) layHand(c int, free bool) {
 func (ln *Line) Touch(i int, free bool) hand.Touch {
 	n := ln.Written.Notes[i]
 	t := hand.Touch{Place: n.Place(), Finger: n.Finger, Slur: n.Slur, Barre: n.Barre, Bent: n.Bend != nil && n.Fret > 0}
+	t.Light = t.Bent && n.Bend.Semitones < 2
 	if free && n.Finger != lick.Thumb || n.Finger == lick.Open && n.Fret > 0 {
 		t.Finger = lick.NoFinger
 	}

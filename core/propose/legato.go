@@ -49,7 +49,7 @@ func groups(l lick.Lick) []group {
 
 // slurGroup slurs the notes of a string that follow one another, from the second on:
 // hammers up, pulls down. What the player has locked or muted stays picked. A group that
-// the hand cannot play so, or that has many tones, tries one of its slurs as a slide;
+// the hand cannot play so, or that has many tones and more than a position holds, tries one of its slurs as a slide;
 // where that does not help, the note that stands in the way is picked again.
 func (p *proposer) slurGroup(out *lick.Lick, g group) {
 	cols := p.columns
@@ -67,7 +67,7 @@ func (p *proposer) slurGroup(out *lick.Lick, g group) {
 		load, broken := p.groupLoad(*out, g)
 		if broken >= 0 {
 			load = math.Inf(1)
-		} else if g.to-g.from < manyTones {
+		} else if g.to-g.from < manyTones || p.inPosition(*out, g) {
 			return
 		}
 		if p.slideIn(out, added, g, load) || broken < 0 {
@@ -83,6 +83,18 @@ func (p *proposer) slurGroup(out *lick.Lick, g group) {
 		out.Notes[added[k]].Slur = ""
 		added = append(added[:k], added[k+1:]...)
 	}
+}
+
+// inPosition says whether the tones of a group lie a finger a fret, without strain: then no slide is
+// asked for, wherever on the neck (common practice).
+func (p *proposer) inPosition(l lick.Lick, g group) bool {
+	low := l.Notes[p.columns[g.from][0]].Fret
+	high := low
+	for c := g.from; c < g.to; c++ {
+		fret := l.Notes[p.columns[c][0]].Fret
+		low, high = min(low, fret), max(high, fret)
+	}
+	return low > 0 && high-low < 4 && p.hand.Easy(hand.Frame{low, low + 1, low + 2, low + 3})
 }
 
 // setSlur leads into note i from a note of its string as the frets allow; false where the

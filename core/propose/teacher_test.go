@@ -39,6 +39,9 @@ func TestTeachersFingers(t *testing.T) {
 		{"the index does not hop to the next string", "3:2 5 2:5 6 3 1:2 2:2", "1 3 3 4 2 1 1"},
 		{"two fingers for two notes, not one laid flat", "2:8 9 2:10+1:10", "1 2 34"},
 		{"after a stretch the index is back on the lowest fret", "5:8+4:7 5:11 5:8+4:9", "21 4 12"},
+		{"a bend between two tones is the ring finger's", "3:11 9/b2*1/8 7", "4 3 1"},
+		{"a half step by the finger that lies there", "2:6/b1*1/8 5 3:7", "2 1 3"},
+		{"and by the index", "3:5/b1 7 5", "1 3 1"},
 		{"legato up", "3:5 6/h 7/h 8/h", "1 2 3 4"},
 		{"legato down", "3:8 7/p 6/p 5/p", "4 3 2 1"},
 	} {

@@ -79,7 +79,7 @@ var mutants = []mutant{
 	{"a barre is no easier than a roll", "core/hand/hand.go", "barreBase    = 55.0", "barreBase    = 95.0", fretting},
 	{"strain costs nothing", "core/hand/hand.go", "strainCost = 40.0", "strainCost = 0.0", fretting},
 	{"a departure costs nothing", "core/hand/effort.go", "departure = 4.0", "departure = 0.0", fretting},
-	{"a bend by the middle finger is welcome", "core/hand/effort.go", "bendByMiddle = 18.0",
+	{"a bend by the middle finger is welcome", "core/hand/effort.go", "bendByMiddle = 110.0",
 		"bendByMiddle = -18.0", fretting},
 	{"a bend by the little finger is a last resort", "core/hand/effort.go", "bendByLittle = 6.0",
 		"bendByLittle = 90.0", fretting},
