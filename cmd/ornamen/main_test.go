@@ -6,11 +6,13 @@ import (
 	"encoding/json"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"ornamen/core/lick"
+	"ornamen/core/testline"
 	"ornamen/internal/demo"
 )
 
@@ -197,5 +199,47 @@ func TestPropose(t *testing.T) {
 		if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 {
 			t.Errorf("%v: status %d, %q, %q", bad, status, out, stderr)
 		}
+	}
+}
+
+// Who bends and who helps is the player's, in tones as in proposals; fingers of the player's own are
+// followed, and habits that are none refused.
+func TestHabitsByCommand(t *testing.T) {
+	out := func(args ...string) string {
+		t.Helper()
+		status, out, stderr := call(args...)
+		if status != 0 {
+			t.Fatalf("%v: %s", args, stderr)
+		}
+		return out
+	}
+	box := []string{"tones", "--key", "A minor pentatonic", "--at", "6:5"}
+	for has, flags := range map[string][]string{
+		"2 to 5 by 3+2+1 ": {},
+		"2 to 5 by 3 ":     {"--helpers", "few"},
+		"2 to 5 by 3+2 ":   {"--helpers", "flat"},
+		"2 to 5 by 4+3+2 ": {"--bend-finger", "little"},
+	} {
+		if got := out(append(slices.Clone(box), flags...)...); !strings.Contains(got, has) {
+			t.Errorf("tones %s: no %q in\n%s", flags, has, got)
+		}
+	}
+	l := testline.Build(t, 90, "3:7/b2*1/8 5 6:5 7 9 5:5 7 9")
+	path := filepath.Join(t.TempDir(), "bent.json")
+	if err := os.WriteFile(path, l.Encode(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	for has, flags := range map[string][]string{
+		"finger 3+2+1  1      1      2      4": {},
+		"finger 3      1      1      2      4": {"--helpers", "few"},
+		"finger 3+2+1  1      1      3      4": {"--habits", "tones 2 4: 1 3 4"},
+	} {
+		if got := out(append([]string{"propose", path}, flags...)...); !strings.Contains(got, has) {
+			t.Errorf("propose %s: no %q in\n%s", flags, has, got)
+		}
+	}
+	if status, _, stderr := call("propose", path, "--habits", "fret 9: 2"); status != 2 ||
+		!strings.Contains(stderr, "is none") {
+		t.Errorf("status %d, %s", status, stderr)
 	}
 }
