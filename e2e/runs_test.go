@@ -21,6 +21,7 @@ func word(p *tab, field, value string) {
 		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = `+
 			`'`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
 	)
+	p.wait(`!document.querySelector('.word-menu.show')`)
 }
 
 // A player says a run as a sentence, is told what does not fit, chooses a way to

@@ -82,8 +82,11 @@ func (p *proposer) otherFingers() {
 			p.add(otherFinger, say.FingerOn(f, i), got, p.bound, p.other(say.OtherFinger(f, was, i), got), p.way)
 		}
 		if k == 0 && next != nil {
-			p.out[0].Why += " " + say.WhyNot(next.Lick.Notes[i].Finger, i, next.Ceiling.Whole(), r.Ceiling.Whole(),
-				handWords(next))
+			does := handWords(next)
+			if does == handWords(r) {
+				does = ""
+			}
+			p.out[0].Why += " " + say.WhyNot(next.Lick.Notes[i].Finger, i, next.Ceiling.Whole(), r.Ceiling.Whole(), does)
 		}
 	}
 }

@@ -102,16 +102,19 @@ func WithoutOwnStrokes() string { return "Instead of the cell's own strokes: " }
 
 // WhyNot answers the question that a player would ask at the hardest move: why not the other
 // finger? is and was are the ceilings with it and without it in whole quarters a minute, hand
-// what the hand then does.
+// what the hand then does, where it is not the same.
 func WhyNot(f lick.Finger, note, is, was int, hand string) string {
 	what := fmt.Sprintf("Finger %s on note %d would", f, note+1)
+	if hand != "" {
+		hand = ": " + hand
+	}
 	switch {
 	case is < was:
 		return fmt.Sprintf("%s hold it back: clean up to %d.", what, is)
 	case is > was:
-		return fmt.Sprintf("%s be faster, clean up to %d, for more effort: %s.", what, is, hand)
+		return fmt.Sprintf("%s be faster, clean up to %d, for more effort%s.", what, is, hand)
 	}
-	return fmt.Sprintf("%s do as well up to there, for more effort: %s.", what, hand)
+	return fmt.Sprintf("%s do as well up to there, for more effort%s.", what, hand)
 }
 
 // handWords are the moves of a hand that a player counts, in the order in which they are
