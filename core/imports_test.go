@@ -161,7 +161,8 @@ var below = map[string][]string{
 
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{
-	"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/judge", "core/lick", "core/music",
+	"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/judge", "core/lick",
+	"core/music",
 	"core/neck",
 	"core/phrase",
 	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound",

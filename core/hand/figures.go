@@ -82,7 +82,10 @@ func pays(u figure.Usual) (by [4]float64) {
 		for _, d := range []struct {
 			usual int
 			cost  float64
-		}{{u.ByShape, departsFromShape}, {u.Along, departsAlong}, {u.OnString, departsOnString}, {u.InPosition, departsInPosition}} {
+		}{
+			{u.ByShape, departsFromShape}, {u.Along, departsAlong}, {u.OnString, departsOnString},
+			{u.InPosition, departsInPosition},
+		} {
 			if d.usual > 0 && f+1 != d.usual {
 				by[f] += d.cost
 			}

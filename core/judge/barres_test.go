@@ -14,14 +14,22 @@ import (
 // where the hand stays and nothing behind them sounds (common practice).
 func TestBarres(t *testing.T) {
 	for _, c := range []struct{ line, want string }{
-		{"4:7 3:7 2:5+1:5 2:8 1:8", "1@5 2-1 cols 1-3"},                                     // early over 3:7, late over 2:8; 3:7 is not under it
-		{"4:5+3:5+2:5+1:5", "1@5 4-1 cols 0-0"},                                             // one finger flat
-		{"2:5/f1 1:5/f1 2:8 1:5/f1", ""},                                                    // rolled: nothing is laid flat
-		{"2:5/f1/B 1:5/f1/B 2:8/f4 1:5/f1/B", "1@5 2-1 cols 0-3"},                           // marked, kept through
-		{"2:0 2:5/f1+1:5/f1 2:0", "1@5 2-1 cols 1-1"},                                       // an open string before and after
-		{"6:3+5:5 6:5+5:7", ""},                                                             // two fingers
-		{"2:5+1:5 2:7+1:7 2:9+1:9", "1@5 2-1 cols 0-0, 1@7 2-1 cols 1-1, 1@9 2-1 cols 2-2"}, // the barre moves
-		{"2:5+1:5 2:7+1:7", "1@5 2-1 cols 0-1, 3@7 2-1 cols 1-1"},                           // the ring finger's beside the index, that stays
+		// Early over 3:7, late over 2:8; 3:7 is not under it.
+		{"4:7 3:7 2:5+1:5 2:8 1:8", "1@5 2-1 cols 1-3"},
+		// One finger flat.
+		{"4:5+3:5+2:5+1:5", "1@5 4-1 cols 0-0"},
+		// Rolled: nothing is laid flat.
+		{"2:5/f1 1:5/f1 2:8 1:5/f1", ""},
+		// Marked, kept through.
+		{"2:5/f1/B 1:5/f1/B 2:8/f4 1:5/f1/B", "1@5 2-1 cols 0-3"},
+		// An open string before and after.
+		{"2:0 2:5/f1+1:5/f1 2:0", "1@5 2-1 cols 1-1"},
+		// Two fingers.
+		{"6:3+5:5 6:5+5:7", ""},
+		// The barre moves.
+		{"2:5+1:5 2:7+1:7 2:9+1:9", "1@5 2-1 cols 0-0, 1@7 2-1 cols 1-1, 1@9 2-1 cols 2-2"},
+		// The ring finger's beside the index, that stays.
+		{"2:5+1:5 2:7+1:7", "1@5 2-1 cols 0-1, 3@7 2-1 cols 1-1"},
 	} {
 		r := check(usual, testline.Build(t, 60, c.line))
 		var got []string

@@ -38,7 +38,8 @@ func (p *proposer) oneFingering() {
 	r := p.Measure(got, p.hand).Alone()
 	switch {
 	case r.Ceiling <= 0:
-	case along && r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict && leaps(r) <= leaps(is.Report):
+	case along && r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict &&
+		leaps(r) <= leaps(is.Report):
 		p.out = nil
 		p.add(recommended, say.Recommendation(), got, p.bound, "", p.way)
 	default:

@@ -184,8 +184,8 @@ func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]p
 }
 
 // chosen is the way that the form names: by its row of the table, else the strokes that the cell
-// itself sets, as on the command line, else the best of the picking that the recipe asks for, else the best that plays the cell as
-// it is written, once and with its own slurs.
+// itself sets, as on the command line, else the best of the picking that the recipe asks for, else
+// the best that plays the cell as it is written, once and with its own slurs.
 func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
 	asked := f.Recipe.Pick
 	if asked == string(pick.Free) {
