@@ -13,14 +13,11 @@ import (
 // word types a word of the recipe's sentence.
 func word(p *tab, field, value string) {
 	p.t.Helper()
-	p.until(`document.querySelector('.word-menu.show [data-run="`+field+`"]')`, func() {
+	// Found and filled in at one stroke: what comes in late from before may close the menu again.
+	p.until(`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); if (!i) return false; `+
+		`i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, func() {
 		p.click(`.sentence [data-word="` + field + `"]`)
 	})
-	eval[bool](
-		p,
-		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); i.value = `+
-			`'`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
-	)
 	p.wait(`!document.querySelector('.word-menu.show')`)
 }
 
