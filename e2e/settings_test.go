@@ -51,7 +51,7 @@ func TestPlayerSettings(t *testing.T) {
 	// The bench follows: a left-handed neck has its nut at the right.
 	p.click(`[name=left]`)
 	p.wait(
-		`document.querySelector('[name=left]').checked && ` +
+		`document.querySelector('[name=left]').defaultChecked && ` + // as the server answers
 			`!document.querySelector('[data-player="/player/undo"]').disabled`,
 	)
 	p.go_("/licks/17")
