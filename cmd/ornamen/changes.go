@@ -3,6 +3,7 @@ package main
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -59,12 +60,13 @@ type paletteJSON struct {
 // no chords.
 func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	over, follow := fs.String("over", "", ""), fs.String("follow", "key", "")
-	move := fs.String("move", "", "")
-	fs.Bool("forms", false, "") // read above all others, as it needs no file
-	asJSON := fs.Bool("json", false, "")
+	over := fs.String("over", "", "`CHORDS` chords under the line, as in \"C#m7 | F#7\"; its own")
+	follow := fs.String("follow", "key", "`key|chord` what the line's tones follow when it is moved")
+	move := fs.String("move", "", "`HOW` each:degrees, each:shape, later:1/4, double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5 or bass:steady")
+	fs.Bool("forms", false, "lists the forms that chords may be named by; needs no file") // read above all others, as it needs no file
+	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
-	if len(args) > 0 && args[0] == "--forms" {
+	if slices.Contains(args, "--forms") {
 		for _, f := range changes.Forms() {
 			fmt.Fprintf(e.out, "%-28s %s\n", f.Name, f.Text)
 		}

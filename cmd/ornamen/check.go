@@ -17,9 +17,9 @@ import (
 // code, need, have and fixes.
 func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	tempo := fs.Float64("tempo", 0, "")
+	tempo := fs.Float64("tempo", 0, "`N` judges at this tempo and not the line's")
 	o := optionsOf(e, fs, true)
-	asJSON := fs.Bool("json", false, "")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to check")
 	if err != nil {
 		return err

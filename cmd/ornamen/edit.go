@@ -19,7 +19,7 @@ import (
 func editCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	asJSON := fs.Bool("json", false, "")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, -2, `the lick file and what to do, as in "3 finger 2" or "tempo 120"`)
 	if err != nil {
 		return err
@@ -78,8 +78,8 @@ func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what
 func mendCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	take := fs.Int("take", 0, "")
-	asJSON := fs.Bool("json", false, "")
+	take := fs.Int("take", 0, "`N` takes this fix and prints the line")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to mend")
 	if err != nil {
 		return err
@@ -138,8 +138,9 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 	none string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	note, take := fs.Int("note", 0, ""), fs.Int("take", 0, "")
-	asJSON := fs.Bool("json", false, "")
+	note := fs.Int("note", 0, "`N` the note, counted from 1; the last one")
+	take := fs.Int("take", 0, "`K` takes this one and prints the line")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file")
 	if err != nil {
 		return err

@@ -25,9 +25,11 @@ import (
 // open meanwhile. A file that is there is replaced whole, at the end.
 func exportCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	named, version := fs.String("lick", "", ""), fs.Uint("version", 0, "")
-	as, tag := fs.String("as", "", ""), fs.String("tag", "", "")
-	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to write")
+	named := fs.String("lick", "", "`LICK` one lick, by its number or title")
+	version := fs.Uint("version", 0, "`N` in this version")
+	as := fs.String("as", "", "`FORMAT` files of this format in the zip")
+	tag := fs.String("tag", "", "`TAG` only licks with this tag")
+	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to write")
 	if err != nil {
 		return err
 	}
@@ -151,8 +153,8 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 // cannot. The notebook must not be open elsewhere.
 func importCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	line := fs.Int("line", 0, "")
-	file, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the file to read")
+	line := fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
+	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to read")
 	if err != nil {
 		return err
 	}

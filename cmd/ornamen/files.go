@@ -88,7 +88,7 @@ func write(name string, data []byte) error {
 func convert(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	o.line = fs.Int("line", 0, "")
+	o.line = fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
 	rest, err := parse(fs, args, 2, "the file to read and the file to write")
 	if err != nil {
 		return err

@@ -22,9 +22,9 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"errors"
-	"flag"
 	"fmt"
 	"io"
 	"os"
@@ -32,7 +32,10 @@ import (
 	"runtime/debug"
 	"strings"
 	"syscall"
+	"text/tabwriter"
 	"time"
+
+	"github.com/spf13/pflag"
 )
 
 // Exit statuses: 1 is kept for check on a lick that breaks.
@@ -45,9 +48,10 @@ const (
 
 // command is one word of the command line.
 type command struct {
-	name, usage string
-	about       string // what it does, in a sentence
-	run         func(ctx context.Context, e env, args []string) error
+	name  string
+	args  string // what it takes beside options
+	about string // what it does, in a sentence
+	run   func(ctx context.Context, e env, args []string) error
 }
 
 // env is what a command may touch: the tests give it two buffers and a clock. Files and
@@ -57,173 +61,43 @@ type env struct {
 	now      func() time.Time // in the player's time zone
 }
 
-// who is what every command knows that makes, judges or draws a line.
-const who = "[--instrument NAME] [--tuning T] [--hand small|medium|large] [--bend-finger ring|little] " +
-	"[--helpers many|few|flat] [--habits H]"
-
 // commands are what the program does, in the order in which help lists them. A new one is
 // one row and a file of its name.
 var commands = []command{
-	{
-		"serve",
-		"serve [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]",
-		"Opens your own notebook in the browser.",
-		serve,
-	},
-	{
-		"demo",
-		"demo [--addr 127.0.0.1:8080] [--db FILE] [--log FILE]",
-		"Opens the demo notebook in a fresh file.",
-		demoServe,
-	},
-	{
-		"tones",
-		`tones --key "C# minor pentatonic" [--add 9,b5] [--drop 4] [--layout L] [--at STRING:FRET] [--over "A7 ` +
-			`| D7"] ` +
-			who + ` [--json]`,
-		"Lays a palette of tones out on the neck, with the bends it offers.",
-		tones,
-	},
-	{
-		"propose",
-		`propose FILE [--pick alternate|economy|legato|free] [--angle down|up|either] [--place] ` +
-			`[--best N] ` + who + ` [--chords C] [--json]`,
-		"Finds fingers and strokes for a line, around what is locked.",
-		proposeCommand,
-	},
-	{
-		"run",
-		`run --key "C# natural minor" --cell "3 2 1 4" [--add 9] [--drop 4] [--layout L] [--at ` +
-			`STRING:FRET] [--move M] [--times N] [--bars N] [--dir up|down|updown|downup] [--down-cell C] ` +
-			`[--mirror] [--loop] [--turn once|twice] [--repeat N] [--even] [--start N] [--rotate N] [--count ` +
-			`4|8|8t|16|16t|16q|16s] [--accent N] [--feel straight|shuffle] [--from BEAT] [--displace 1/4] ` +
-			`[--chords "1 ` +
-			`4 5"] [--follow key|chord] [--scales "A, B"] [--tail CELL] [--pivot DEGREE] [--land ` +
-			`DEGREE[@BEAT]] [--pick alternate|economy|legato|free] [--tempo N] ` + who + ` [--json|--tab]`,
-		"Grows a line from a recipe.",
-		runCommand,
-	},
-	{
-		"ways",
-		`ways FILE ` + who + ` [--chords C] [--json]`,
-		"Lists the ways to pick a line with their ceilings.",
-		ways,
-	},
-	{
-		"restring",
-		`restring FILE [--pick alternate|economy|legato|free] ` + who + ` [--chords C] [--json]`,
-		"Moves notes to neighbouring strings so that the way of picking comes out clean.",
-		restring,
-	},
-	{
-		"recipe",
-		`recipe FILE ` + who + ` [--chords C] [--json]`,
-		"Finds the shortest recipe of a written line.",
-		recipe,
-	},
-	{
-		"turn",
-		`turn FILE --how backwards|mirror|rotate:N|octave|-octave|string:N|degree:N ` + who + ` [--chords C] [--json]`,
-		"Turns a line round and finds its hands again.",
-		turnCommand,
-	},
-	{
-		"join",
-		`join A [B] [--run RECIPE] [--cell CELL] [--at NOTE] [--on-beat held|rest] ` + who + ` [--json]`,
-		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
-		join,
-	},
-	{
-		"edit",
-		`edit FILE "[NOTE] DO [VALUE]"... ` + who + ` [--chords C] [--json]`,
-		"Changes a line by the words of the bench, one edit after the other: \"3 finger 2\", \"tempo 120\".",
-		editCommand,
-	},
-	{
-		"mend",
-		`mend FILE [--take N] ` + who + ` [--chords C] [--json]`,
-		"Lists the fixes of a line's findings, or takes one of them.",
-		mendCommand,
-	},
-	{
-		"bends",
-		`bends FILE --note N [--take K] ` + who + ` [--chords C] [--json]`,
-		"Lists what else the bend of a note could be, or takes one of them.",
-		bendsCommand,
-	},
-	{
-		"tails",
-		`tails FILE [--note N] [--take K] ` + who + ` [--chords C] [--json]`,
-		"Lists other ends of a line after a note, or takes one of them.",
-		tailsCommand,
-	},
-	{
-		"check",
-		`check FILE [--tempo N] ` + who + ` [--chords C] [--json]`,
-		"Judges a line at its tempo; exits with 1 when it breaks.",
-		check,
-	},
-	{
-		"play",
-		`play FILE [--tempo N] [--loop ROUNDS] [--notes A-B] [--count-in] [--click] [--click-on every|backbeat|drops] ` +
-			`[--band] [--hold] [--target] [--drive 0.5] ` + who + ` [--chords C] > FILE.wav`,
-		"Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
-		play,
-	},
-	{
-		"changes",
-		`changes FILE [--over "C#m7 | F#7"] [--follow key|chord] [--move each:degrees|each:shape|later:1/4|` +
-			`double|halve|answer:4|tones:3|pairs|fill|only:1 b3 5|bass:steady] ` + who + ` [--json]; changes --forms`,
-		"Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
-		changesCommand,
-	},
-	{
-		"practice",
-		"practice plan|log|calibrate|read FILE [--minutes N] [--on 2026-12-03] [--from LOG] [--db FILE] [--json|--csv]",
-		"Prints the plan of today or another day, the practice log, the player's own numbers from it or from a file, or " +
-			"adds a log from a file.",
-		practiceCommand,
-	},
-	{
-		"recolour",
-		`recolour FILE --to "C# dorian" [--move nearest|same|octave] ` + who + ` [--chords C] [--json]`,
-		"Moves a line to other tones.",
-		recolour,
-	},
-	{
-		"convert",
-		"convert IN OUT [--line N] [--tuning T] [--chords C] (.json .tab .mid .musicxml .mxl; OUT also .svg " +
-			".html .wav)",
-		"Writes a line in another format.",
-		convert,
-	},
-	{"backup", "backup FILE [--db FILE]", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
-	{
-		"restore",
-		"restore FILE [--db FILE]",
-		"Puts a backup in the notebook's place and keeps what was there beside it.",
-		restore,
-	},
-	{
-		"export",
-		"export FILE [--lick LICK] [--version N] [--as FORMAT] [--tag TAG] [--db FILE]",
-		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
-			"recipes, player.",
-		exportCommand,
-	},
-	{
-		"import",
-		"import FILE [--line N] [--db FILE]",
-		"Adds a lick, or all that an export holds, to the notebook.",
-		importCommand,
-	},
-	{"licks", "licks [--find WORDS] [--db FILE] [--json]", "Lists the licks of the notebook.", licks},
-	{
-		"versions",
-		"versions LICK [--take N] [--db FILE] [--json]",
-		"Lists the versions of a lick, named by its number or title, or goes back to one of them.",
-		versions,
-	},
+	{"serve", "", "Opens your own notebook in the browser.", serve},
+	{"demo", "", "Opens the demo notebook in a fresh file.", demoServe},
+	{"tones", "", "Lays a palette of tones out on the neck, with the bends it offers.", tones},
+	{"propose", "FILE", "Finds fingers and strokes for a line, around what is locked.", proposeCommand},
+	{"run", "", "Grows a line from a recipe.", runCommand},
+	{"ways", "FILE", "Lists the ways to pick a line with their ceilings.", ways},
+	{"restring", "FILE", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
+	{"recipe", "FILE", "Finds the shortest recipe of a written line.", recipe},
+	{"turn", "FILE", "Turns a line round and finds its hands again.", turnCommand},
+	{"join", "A [B]", "Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
+		join},
+	{"edit", `FILE "[NOTE] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
+		"\"3 finger 2\", \"tempo 120\".", editCommand},
+	{"mend", "FILE", "Lists the fixes of a line's findings, or takes one of them.", mendCommand},
+	{"bends", "FILE", "Lists what else the bend of a note could be, or takes one of them.", bendsCommand},
+	{"tails", "FILE", "Lists other ends of a line after a note, or takes one of them.", tailsCommand},
+	{"check", "FILE", "Judges a line at its tempo; exits with 1 when it breaks.", check},
+	{"play", "FILE > FILE.wav", "Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
+		play},
+	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
+		changesCommand},
+	{"practice", "plan|log|calibrate|read [FILE]", "Prints the plan of today or another day, the practice log, the " +
+		"player's own numbers from it or from a file, or adds a log from a file.", practiceCommand},
+	{"recolour", "FILE", "Moves a line to other tones.", recolour},
+	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .mid .musicxml .mxl, " +
+		"and to write also .svg .html .wav.", convert},
+	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
+	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
+	{"export", "FILE", "Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+		"recipes, player.", exportCommand},
+	{"import", "FILE", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
+	{"licks", "", "Lists the licks of the notebook.", licks},
+	{"versions", "LICK", "Lists the versions of a lick, named by its number or title, or goes back to one of them.",
+		versions},
 }
 
 // errBreaks ends check on a lick that breaks; nothing more is printed.
@@ -247,8 +121,9 @@ func execute(ctx context.Context, e env, args []string) int {
 		}
 		fmt.Fprintln(w, "ornamen: a bench for lead guitar lines")
 		for _, c := range commands {
-			fmt.Fprintln(w, "  ornamen "+c.usage)
+			fmt.Fprintf(w, "  %-9s %s\n", c.name, c.about)
 		}
+		fmt.Fprintln(w, "ornamen COMMAND --help lists the options of one.")
 		if len(args) == 0 {
 			return exitUsage
 		}
@@ -268,8 +143,8 @@ func execute(ctx context.Context, e env, args []string) int {
 			return 0
 		case errors.Is(err, errBreaks):
 			return exitBreaks
-		case errors.Is(err, flag.ErrHelp):
-			fmt.Fprintf(e.out, "ornamen %s\n%s\n", c.usage, c.about)
+		case errors.As(err, new(helpAsked)):
+			fmt.Fprint(e.out, c.help())
 			return 0
 		case errors.As(err, new(fault)):
 			fmt.Fprintln(e.err, err)
@@ -339,22 +214,61 @@ func names() []string {
 // oneLine is an error without its line breaks.
 func oneLine(err error) string { return strings.Join(strings.Fields(err.Error()), " ") }
 
-// parse reads flags wherever they stand among the arguments and returns the
-// rest, of which there must be want, or at least so many where want is negative.
-// The flag package stops at the first word that is no flag; it is asked again after each.
-func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, error) {
-	fs.SetOutput(io.Discard)
-	fs.Usage = func() {}
-	var rest []string
-	for len(args) > 0 {
-		if err := fs.Parse(args); err != nil {
-			return nil, err
-		}
-		args = fs.Args()
-		if len(args) > 0 {
-			rest, args = append(rest, args[0]), args[1:]
-		}
+// helpAsked ends a command that was asked what it knows, with its options.
+type helpAsked struct{ options *pflag.FlagSet }
+
+// Error implements error.
+func (helpAsked) Error() string { return "help was asked for" }
+
+// options are those that a command declares: it is asked for help, which it answers before anything
+// else.
+func (c command) options() *pflag.FlagSet {
+	var help helpAsked
+	if err := c.run(context.Background(), env{io.Discard, io.Discard, time.Now}, []string{"--help"}); !errors.As(err, &help) {
+		panic(c.name + " does not say what it knows") // a command that does not parse its options
 	}
+	return help.options
+}
+
+// help is how a command is used, what it does, and each of its options on a line of its own.
+func (c command) help() string {
+	text := "ornamen " + c.name
+	if c.args != "" {
+		text += " " + c.args
+	}
+	var b strings.Builder
+	b.WriteString(text + " [options]\n" + c.about + "\n\n")
+	w := tabwriter.NewWriter(&b, 0, 0, 2, ' ', 0)
+	c.options().VisitAll(func(f *pflag.Flag) {
+		value, what := optionText(f)
+		fmt.Fprintf(w, "  --%s\t%s\n", strings.TrimSpace(f.Name+" "+value), what)
+	})
+	w.Flush() // to memory: it cannot fail
+	return b.String()
+}
+
+// optionText is the name of an option's value, as its text gives it between backquotes, and what the
+// option does, with its default.
+func optionText(f *pflag.Flag) (value, what string) {
+	what = f.Usage
+	if rest, ok := strings.CutPrefix(what, "`"); ok {
+		value, what, _ = strings.Cut(rest, "` ")
+	}
+	if f.DefValue != "" && f.DefValue != "0" && f.DefValue != "false" {
+		what += " (" + f.DefValue + " if left out)"
+	}
+	return value, what
+}
+
+// parse reads options wherever they stand among the arguments and returns the
+// rest, of which there must be want, or at least so many where want is negative.
+func parse(fs *pflag.FlagSet, args []string, want int, what string) ([]string, error) {
+	if err := fs.Parse(args); errors.Is(err, pflag.ErrHelp) {
+		return nil, helpAsked{fs}
+	} else if err != nil {
+		return nil, misused(err)
+	}
+	rest := fs.Args()
 	if len(rest) != want && (want >= 0 || len(rest) < -want) {
 		if want == 0 {
 			return nil, fmt.Errorf("%q does not belong here", strings.Join(rest, " "))
@@ -364,5 +278,31 @@ func parse(fs *flag.FlagSet, args []string, want int, what string) ([]string, er
 	return rest, nil
 }
 
-// newFlags is a set of flags that prints nothing by itself.
-func newFlags() *flag.FlagSet { return flag.NewFlagSet("", flag.ContinueOnError) }
+// misused says in the player's words how an option was used wrongly.
+func misused(err error) error {
+	var none *pflag.NotExistError
+	var invalid *pflag.InvalidValueError
+	var empty *pflag.ValueRequiredError
+	var syntax *pflag.InvalidSyntaxError
+	switch {
+	case errors.As(err, &none):
+		return fmt.Errorf("there is no option %q; --help lists those there are", none.GetSpecifiedName())
+	case errors.As(err, &empty):
+		return fmt.Errorf("--%s wants a value", empty.GetSpecifiedName())
+	case errors.As(err, &syntax):
+		return fmt.Errorf("%q is no option", syntax.GetSpecifiedFlag())
+	case errors.As(err, &invalid):
+		not := map[string]string{"bool": "neither true nor false", "float64": "no number"}[invalid.GetFlag().Value.Type()]
+		return fmt.Errorf("--%s %s: that is %s", invalid.GetFlag().Name, invalid.GetValue(), cmp.Or(not, "no whole number"))
+	}
+	return err
+}
+
+// newFlags is a set of options that prints nothing by itself, in the order in which they are declared.
+func newFlags() *pflag.FlagSet {
+	fs := pflag.NewFlagSet("", pflag.ContinueOnError)
+	fs.SortFlags = false
+	fs.SetOutput(io.Discard)
+	fs.Usage = func() {}
+	return fs
+}

@@ -25,8 +25,9 @@ type lickRow struct {
 // number names the lick to other commands.
 func licks(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	find, named := fs.String("find", "", ""), fs.String("db", "", "")
-	asJSON := fs.Bool("json", false, "")
+	find := fs.String("find", "", "`WORDS` only licks in which all of these occur")
+	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
@@ -102,9 +103,9 @@ type versionRow struct {
 // becomes the newest, so that nothing is lost.
 func versions(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	take := fs.Uint("take", 0, "")
-	asJSON := fs.Bool("json", false, "")
-	name, db, err := notebookArgs(fs, fs.String("db", "", ""), args, "the lick, by its number or title")
+	take := fs.Uint("take", 0, "`N` goes back to this version")
+	asJSON := fs.Bool("json", false, "prints JSON")
+	name, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the lick, by its number or title")
 	if err != nil {
 		return err
 	}

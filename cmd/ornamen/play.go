@@ -17,10 +17,16 @@ import (
 func play(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	tempo, rounds, notes := fs.Float64("tempo", 0, ""), fs.Int("loop", 1, ""), fs.String("notes", "", "")
-	count, click, band := fs.Bool("count-in", false, ""), fs.Bool("click", false, ""), fs.Bool("band", false, "")
-	on := fs.String("click-on", "every", "")
-	hold, target, drive := fs.Bool("hold", false, ""), fs.Bool("target", false, ""), fs.Float64("drive", 0, "")
+	tempo := fs.Float64("tempo", 0, "`N` plays at this tempo and not the line's")
+	rounds := fs.Int("loop", 1, "`ROUNDS` how often it is played")
+	notes := fs.String("notes", "", "`A-B` only these notes")
+	count := fs.Bool("count-in", false, "a bar of clicks before it")
+	click := fs.Bool("click", false, "a click on the beats")
+	band := fs.Bool("band", false, "bass and drums, if the line has chords")
+	on := fs.String("click-on", "every", "`every|backbeat|drops` on which beats: every one, two and four, or every other bar")
+	hold := fs.Bool("hold", false, "its chords are held beneath")
+	target := fs.Bool("target", false, "each bend's target sounds before it")
+	drive := fs.Float64("drive", 0, "`0.5` overdrive, from 0 to 1")
 	rest, err := parse(fs, args, 1, "the lick file to play")
 	if err != nil {
 		return err

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"strings"
 	"time"
 
 	"ornamen/core/practice"
@@ -48,22 +49,28 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
 		return errors.New("say what: practice plan, practice log, practice calibrate or practice read FILE")
 	}
+	what, words := args[0], args[1:]
+	if strings.HasPrefix(what, "-") {
+		what, words = "", args // options alone, such as --help
+	}
 	fs := newFlags()
-	minutes, named := fs.Int("minutes", 30, ""), fs.String("db", "", "")
-	asJSON, asCSV := fs.Bool("json", false, ""), fs.Bool("csv", false, "")
-	on, from := fs.String("on", "", ""), fs.String("from", "", "")
+	minutes := fs.Int("minutes", 30, "`N` minutes that the plan fills")
+	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	asJSON, asCSV := fs.Bool("json", false, "prints JSON"), fs.Bool("csv", false, "prints CSV")
+	on := fs.String("on", "", "`DAY` plans for this day, as in 2026-12-03; today")
+	from := fs.String("from", "", "`LOG` reads the log from this file and not from the notebook")
 	files := 0
-	if args[0] == "read" {
+	if what == "read" {
 		files = 1
 	}
-	rest, err := parse(fs, args[1:], files, "the log to read")
+	rest, err := parse(fs, words, files, "the log to read")
 	if err != nil {
 		return err
 	}
 	switch {
-	case args[0] == "read":
+	case what == "read":
 		return readPractice(ctx, e, rest[0], *named)
-	case args[0] == "calibrate" && *from != "":
+	case what == "calibrate" && *from != "":
 		log, err := practiceFile(*from)
 		if err != nil {
 			return err
@@ -75,7 +82,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	defer s.Close()
-	switch args[0] {
+	switch what {
 	case "plan":
 		day := s.Now()
 		if *on != "" {
@@ -93,7 +100,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		}
 		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
 	}
-	return fmt.Errorf("practice %q is none: use plan, log, calibrate or read", args[0])
+	return fmt.Errorf("practice %q is none: use plan, log, calibrate or read", what)
 }
 
 // practiceFile reads a log from a file, whole or not at all.

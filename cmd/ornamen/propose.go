@@ -20,12 +20,12 @@ const defaultBest = 3
 // each with why, ceiling, report and lick.
 func proposeCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	way := fs.String("pick", "", "")
-	angle := fs.String("angle", "", "")
-	place := fs.Bool("place", false, "")
-	best := fs.Int("best", defaultBest, "")
+	way := fs.String("pick", "", "`alternate|economy|legato|free` way of picking; alternate, and others beside it")
+	angle := fs.String("angle", "", "`down|up|either` after which stroke the pick leaves the strings easily")
+	place := fs.Bool("place", false, "strings and frets may be chosen too")
+	best := fs.Int("best", defaultBest, "`N` how many proposals at most")
 	o := optionsOf(e, fs, true)
-	asJSON := fs.Bool("json", false, "")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to propose hands for")
 	if err != nil {
 		return err

@@ -10,6 +10,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/spf13/pflag"
+
 	"ornamen/core/changes"
 	"ornamen/core/defaults"
 	"ornamen/core/judge"
@@ -56,7 +58,35 @@ func TestModelPage(t *testing.T) {
 	}
 }
 
-// README names every command as the program does, and shows every picture.
+// docs/commands.md is written from what the commands declare: how each is used, what it does, and its
+// options. Each option has a text, and --help prints it on a line of its own.
+func TestCommandsPage(t *testing.T) {
+	var b bytes.Buffer
+	b.WriteString("# Commands\n\nWritten from the program by a test; `ornamen COMMAND --help` says the same.\n")
+	for _, c := range commands {
+		fmt.Fprintf(&b, "\n## %s\n\n```text\n%s```\n", c.name, c.help())
+		c.options().VisitAll(func(f *pflag.Flag) {
+			if f.Usage == "" {
+				t.Errorf("%s --%s says nothing", c.name, f.Name)
+			}
+		})
+		status, out, stderr := call(c.name, "--help")
+		if status != 0 || out != c.help() || stderr != "" {
+			t.Errorf("%s --help: %d %s%s", c.name, status, out, stderr)
+		}
+	}
+	path := filepath.Join("..", "..", "docs", "commands.md")
+	if *update {
+		if err := os.WriteFile(path, b.Bytes(), 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if have, err := os.ReadFile(path); err != nil || !bytes.Equal(have, b.Bytes()) {
+		t.Errorf("docs/commands.md is not what the program says (%v); run go test ./cmd/ornamen -update", err)
+	}
+}
+
+// README names every command, and shows every picture.
 func TestReadme(t *testing.T) {
 	data, err := os.ReadFile(filepath.Join("..", "..", "README.md"))
 	if err != nil {
@@ -64,8 +94,8 @@ func TestReadme(t *testing.T) {
 	}
 	readme := string(data)
 	for _, c := range commands {
-		if !strings.Contains(readme, "ornamen "+c.usage+"\n") {
-			t.Errorf("README does not show: ornamen %s", c.usage)
+		if !strings.Contains(readme, "`"+c.name+"`") {
+			t.Errorf("README does not name the command %s", c.name)
 		}
 	}
 	// The codes that README lists are those that the rules have.

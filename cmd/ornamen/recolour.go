@@ -12,8 +12,9 @@ import (
 // before and after, or with --json the new lick file. Verdict and ceiling stand above for both.
 func recolour(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	to, move := fs.String("to", "", ""), fs.String("move", string(shape.NearestPlace), "")
-	asJSON := fs.Bool("json", false, "")
+	to := fs.String("to", "", "`KEY` the other tones, as in \"C# dorian\"; must be given")
+	move := fs.String("move", string(shape.NearestPlace), "`nearest|same|octave` where a tone goes that is not there")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
 	rest, err := parse(fs, args, 1, "the lick file to recolour")
 	if err != nil {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"flag"
 	"fmt"
 	"strings"
 
@@ -33,9 +34,11 @@ func printJSON(e env, v any) error {
 func runCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	var r run.Recipe
-	r.Bind(fs)
+	recipe := flag.NewFlagSet("", flag.ContinueOnError)
+	r.Bind(recipe)
+	fs.AddGoFlagSet(recipe)
 	o := optionsOf(e, fs, false)
-	asJSON, asTab := fs.Bool("json", false, ""), fs.Bool("tab", false, "")
+	asJSON, asTab := fs.Bool("json", false, "prints JSON"), fs.Bool("tab", false, "prints tablature alone")
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
@@ -92,7 +95,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	asJSON := fs.Bool("json", false, "")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
 	if err != nil {
 		return err
@@ -140,8 +143,8 @@ func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToP
 func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	way := fs.String("pick", string(pick.Alternate), "")
-	asJSON := fs.Bool("json", false, "")
+	way := fs.String("pick", string(pick.Alternate), "`alternate|economy|legato|free` way of picking that the changes are to suit")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to restring")
 	if err != nil {
 		return err
@@ -183,7 +186,7 @@ func restring(ctx context.Context, e env, args []string) error {
 func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	asJSON := fs.Bool("json", false, "")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
 	if err != nil {
 		return err
@@ -238,8 +241,8 @@ type foundPart struct {
 func turnCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	how := fs.String("how", "", "")
-	asJSON := fs.Bool("json", false, "")
+	how := fs.String("how", "", "`backwards|mirror|rotate:N|octave|-octave|string:N|degree:N` what is done; must be given")
+	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to turn")
 	if err != nil {
 		return err

@@ -3,13 +3,14 @@ package main
 import (
 	"context"
 	"errors"
-	"flag"
 	"fmt"
 	"log"
 	"net"
 	"os"
 	"path/filepath"
 	"time"
+
+	"github.com/spf13/pflag"
 
 	"ornamen/core/say"
 	"ornamen/internal/demo"
@@ -56,8 +57,8 @@ func demoServe(ctx context.Context, e env, args []string) error {
 type serving struct{ addr, db, log *string }
 
 // servingFlags adds what both have in common.
-func servingFlags(fs *flag.FlagSet) serving {
-	return serving{fs.String("addr", "127.0.0.1:8080", ""), fs.String("db", "", ""), fs.String("log", "", "")}
+func servingFlags(fs *pflag.FlagSet) serving {
+	return serving{fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"), fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), fs.String("log", "", "`FILE` writes what happens there; to standard error")}
 }
 
 // readNotebook opens a notebook to be read only, the player's own unless a file is named.

@@ -53,10 +53,13 @@ type bendJSON struct {
 // lengths in mm, forces in N, rounded to a tenth.
 func tones(_ context.Context, e env, args []string) error {
 	fs := newFlags()
-	key := fs.String("key", "", "")
-	add, drop := fs.String("add", "", ""), fs.String("drop", "", "")
-	layout, at := fs.String("layout", "", ""), fs.String("at", "", "")
-	asJSON, over := fs.Bool("json", false, ""), fs.String("over", "", "")
+	key := fs.String("key", "", "`KEY` root and scale, as in \"C# minor pentatonic\"; must be given")
+	add := fs.String("add", "", "`TONES` colour notes beside the scale, as in 9,b5 or b5@down")
+	drop := fs.String("drop", "", "`TONES` tones of the scale left out")
+	layout := fs.String("layout", "", "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; box for five and six tones, else 3nps")
+	at := fs.String("at", "", "`STRING:FRET` place of the lowest tone; the lowest root on string 6")
+	asJSON := fs.Bool("json", false, "prints JSON")
+	over := fs.String("over", "", "`CHORDS` chords that the tones are heard over, as in \"A7 | D7\"")
 	o := optionsOf(e, fs, false)
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err

@@ -2,9 +2,10 @@ package main
 
 import (
 	"context"
-	"flag"
 	"fmt"
 	"time"
+
+	"github.com/spf13/pflag"
 
 	"ornamen/internal/store"
 )
@@ -12,11 +13,11 @@ import (
 // onNotebook reads the one file that a command names, and which notebook is meant.
 func onNotebook(args []string, what string) (file, db string, err error) {
 	fs := newFlags()
-	return notebookArgs(fs, fs.String("db", "", ""), args, what)
+	return notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, what)
 }
 
 // notebookArgs reads the one file that these commands name, and which notebook is meant.
-func notebookArgs(fs *flag.FlagSet, named *string, args []string, what string) (file, db string, err error) {
+func notebookArgs(fs *pflag.FlagSet, named *string, args []string, what string) (file, db string, err error) {
 	rest, err := parse(fs, args, 1, what)
 	if err != nil {
 		return "", "", err

@@ -60,9 +60,10 @@ const (
 	maxBars   = 256
 )
 
-// option is one argument: its name, and where it is kept.
+// option is one argument: its name, where it is kept, and what it is: first the name of its value.
 type option struct {
 	name string
+	what string
 	text *string
 	num  *int
 	real *float64
@@ -73,19 +74,38 @@ type option struct {
 // one row here and its field; the command line, the files and the forms read this list.
 func (r *Recipe) options() []option {
 	return []option{
-		{name: "key", text: &r.Key}, {name: "add", text: &r.Add}, {name: "drop", text: &r.Drop},
-		{name: "layout", text: &r.Layout}, {name: "at", text: &r.At},
-		{name: "cell", text: &r.Cell}, {name: "move", text: &r.Move}, {name: "times", num: &r.Times},
-		{name: "bars", num: &r.Bars}, {name: "dir", text: &r.Dir}, {name: "down-cell", text: &r.DownCell},
-		{name: "mirror", flag: &r.Mirror}, {name: "turn", text: &r.Turn}, {name: "loop", flag: &r.Loop},
-		{name: "repeat", num: &r.Repeat}, {name: "even", flag: &r.Even}, {name: "start", num: &r.Start},
-		{name: "rotate", num: &r.Rotate},
-		{name: "count", text: &r.Count}, {name: "accent", num: &r.Accent}, {name: "feel", text: &r.Feel},
-		{name: "from", text: &r.From}, {name: "displace", text: &r.Displace},
-		{name: "chords", text: &r.Chords}, {name: "follow", text: &r.Follow}, {name: "scales", text: &r.Scales},
-		{name: "tail", text: &r.Tail},
-		{name: "pivot", text: &r.Pivot}, {name: "land", text: &r.Land},
-		{name: "pick", text: &r.Pick}, {name: "tempo", real: &r.Tempo}, {name: "tuning", text: &r.Tuning},
+		{name: "key", text: &r.Key, what: "`KEY` root and scale, as in \"C# natural minor\"; must be given"},
+		{name: "add", text: &r.Add, what: "`TONES` colour notes, as in 9,b5@down"},
+		{name: "drop", text: &r.Drop, what: "`TONES` tones of the scale left out"},
+		{name: "layout", text: &r.Layout, what: "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, pairs:…; box for five and six tones, else 3nps"},
+		{name: "at", text: &r.At, what: "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
+		{name: "cell", text: &r.Cell, what: "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
+		{name: "move", text: &r.Move, what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, scale or stay; 1"},
+		{name: "times", num: &r.Times, what: "`N` cells that are played, turns included; as far as the layout goes"},
+		{name: "bars", num: &r.Bars, what: "`N` length in bars"},
+		{name: "dir", text: &r.Dir, what: "`up|down|updown|downup` which way it goes; up"},
+		{name: "down-cell", text: &r.DownCell, what: "`CELL` another cell on the way down"},
+		{name: "mirror", flag: &r.Mirror, what: "the way down mirrors the way up"},
+		{name: "turn", text: &r.Turn, what: "`once|twice` how often the top is played where an updown run turns"},
+		{name: "loop", flag: &r.Loop, what: "the end leads back to the start"},
+		{name: "repeat", num: &r.Repeat, what: "`N` how often a cell is played before it moves"},
+		{name: "even", flag: &r.Even, what: "each string's count is made even"},
+		{name: "start", num: &r.Start, what: "`N` tone of the layout to begin on, from 1"},
+		{name: "rotate", num: &r.Rotate, what: "`N` step of the cell to begin on, from 1"},
+		{name: "count", text: &r.Count, what: "`4|8|8t|16|16t|16q|16s` notes to a beat; 16"},
+		{name: "accent", num: &r.Accent, what: "`N` every Nth note is accented"},
+		{name: "feel", text: &r.Feel, what: "`straight|shuffle` straight or shuffle; straight"},
+		{name: "from", text: &r.From, what: "`BEAT` beat on which it begins, as in 3&"},
+		{name: "displace", text: &r.Displace, what: "`TIME` starts later by a part of a whole note, as in 1/4"},
+		{name: "chords", text: &r.Chords, what: "`CHORDS` chords of the line, as in \"1 4 5\""},
+		{name: "follow", text: &r.Follow, what: "`key|chord` the key's tones throughout, or each chord's; key"},
+		{name: "scales", text: &r.Scales, what: "`SCALES` scales on the same root for --move scale, as in \"A, B\""},
+		{name: "tail", text: &r.Tail, what: "`CELL` played once at the end"},
+		{name: "pivot", text: &r.Pivot, what: "`DEGREE` the tail's degree that the last note is"},
+		{name: "land", text: &r.Land, what: "`DEGREE[@BEAT]` ends on that degree, on that beat"},
+		{name: "pick", text: &r.Pick, what: "`alternate|economy|legato|free` way of picking; alternate"},
+		{name: "tempo", real: &r.Tempo, what: "`N` quarters a minute; 100"},
+		{name: "tuning", text: &r.Tuning, what: "`TUNING` another tuning, the thinnest string first"},
 	}
 }
 
@@ -96,13 +116,13 @@ func (r *Recipe) Bind(fs *flag.FlagSet) {
 	for _, o := range r.options() {
 		switch {
 		case o.text != nil:
-			fs.StringVar(o.text, o.name, "", "")
+			fs.StringVar(o.text, o.name, "", o.what)
 		case o.num != nil:
-			fs.IntVar(o.num, o.name, 0, "")
+			fs.IntVar(o.num, o.name, 0, o.what)
 		case o.flag != nil:
-			fs.BoolVar(o.flag, o.name, false, "")
+			fs.BoolVar(o.flag, o.name, false, o.what)
 		default:
-			fs.Float64Var(o.real, o.name, 0, "")
+			fs.Float64Var(o.real, o.name, 0, o.what)
 		}
 	}
 }
