@@ -224,11 +224,14 @@ func (helpAsked) Error() string { return "help was asked for" }
 // else.
 func (c command) options() *pflag.FlagSet {
 	var help helpAsked
-	if err := c.run(context.Background(), env{io.Discard, io.Discard, time.Now}, []string{"--help"}); !errors.As(err, &help) {
+	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(err, &help) {
 		panic(c.name + " does not say what it knows") // a command that does not parse its options
 	}
 	return help.options
 }
+
+// never is the clock of a command that does nothing.
+func never() time.Time { return time.Time{} }
 
 // help is how a command is used, what it does, and each of its options on a line of its own.
 func (c command) help() string {
