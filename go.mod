@@ -9,7 +9,6 @@ require (
 	github.com/go-playground/form/v4 v4.2.1
 	github.com/gofrs/flock v0.13.2
 	github.com/hashicorp/golang-lru/v2 v2.0.7
-	github.com/justinas/nosurf v1.2.0
 	github.com/spf13/pflag v1.1.0
 	gitlab.com/gomidi/midi/v2 v2.3.16
 	golang.org/x/text v0.23.0

@@ -15,7 +15,6 @@ import (
 
 	"github.com/go-chi/chi/v5"
 	"github.com/go-playground/form/v4"
-	"github.com/justinas/nosurf"
 
 	"ornamen/internal/jobs"
 	"ornamen/internal/store"
@@ -28,14 +27,12 @@ type page struct {
 	Title   string
 	Where   string // the screen, for the navigation
 	BenchID uint   // the lick the bench opens, 0 for none
-	Token   string
 	Data    any
 }
 
 // render writes a template; a fault in it is answered before anything is sent.
 // The page is not kept by the browser: what it shows is true of one revision and one player.
 func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name string, p page) {
-	p.Token = nosurf.Token(r)
 	var b bytes.Buffer
 	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
 		log.Printf("template %s: %v", name, err)

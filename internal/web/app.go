@@ -94,7 +94,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 
 // routes says which address is whose.
 //
-// What changes something is a POST with a form token; a GET changes nothing, so that a browser
+// What changes something is a POST from a page of our own; a GET changes nothing, so that a browser
 // may ask for it ahead of need, and Back shows what was there. An address names a lick by its
 // number and, where it matters, the revision that a page was drawn from. The middlewares stand
 // in the order in which they must hold: a fault is caught outside all others, and the headers
@@ -119,7 +119,7 @@ func (a *App) routes() http.Handler {
 	runs, player, over := runsScreen{a}, playerScreen{a}, changesScreen{a}
 	practise := practiceScreen{a}
 	r.Group(func(r chi.Router) {
-		r.Use(a.guard, a.withPlayer)
+		r.Use(a.withPlayer)
 		work := r.With(ownWorkOnly)
 		r.Get("/", notebook.notebook)
 		r.Get("/judged", notebook.judgedSoFar)

@@ -58,7 +58,7 @@ func TestGoOn(t *testing.T) {
 	// The part grown again by itself.
 	q := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3 4"}, "times": {"1"},
 		"lick": {c.path()}, "rev": {itoa(int(e.Revision))}, "part": {"1"}}
-	if resp, body := c.post("/runs/lick", q, c.token); resp.StatusCode != 303 && resp.StatusCode != 200 {
+	if resp, body := c.post("/runs/lick", q); resp.StatusCode != 303 && resp.StatusCode != 200 {
 		t.Errorf("%d %.300s", resp.StatusCode, body)
 	}
 	again, _ := c.store.Get(ctx, c.id)
@@ -84,7 +84,7 @@ func TestFoundPartsAreKept(t *testing.T) {
 		!strings.Contains(body, "Open 13 to 24 in Runs") {
 		t.Fatalf("%s", body[strings.Index(body, "<h1"):])
 	}
-	if resp, body := c.post(where+"/parts", nil, c.token); resp.StatusCode != 303 && resp.StatusCode != 200 {
+	if resp, body := c.post(where+"/parts", nil); resp.StatusCode != 303 && resp.StatusCode != 200 {
 		t.Fatalf("%d %.300s", resp.StatusCode, body)
 	}
 	e, err := c.store.Get(ctx, c.id)
@@ -94,7 +94,7 @@ func TestFoundPartsAreKept(t *testing.T) {
 	if _, body := c.get(where + "/recipe"); !strings.Contains(body, "Change notes 13 to 24") {
 		t.Errorf("%.300s", body)
 	}
-	if resp, _ := c.post(where+"/parts", nil, c.token); resp.StatusCode != 422 {
+	if resp, _ := c.post(where+"/parts", nil); resp.StatusCode != 422 {
 		t.Errorf("kept again: %d", resp.StatusCode)
 	}
 }

@@ -28,7 +28,7 @@ func TestChangesScreen(t *testing.T) {
 	}
 	do := func(what, value string) (int, string) {
 		rev, _ := head()
-		res, body := c.post(at, url.Values{"rev": {fmt.Sprint(rev)}, "do": {what}, "value": {value}}, c.token)
+		res, body := c.post(at, url.Values{"rev": {fmt.Sprint(rev)}, "do": {what}, "value": {value}})
 		return res.StatusCode, body
 	}
 	if status, body := do("chords", "1m7 | 47 | twelve"); status != 422 || !strings.Contains(body, "twelve") {
@@ -78,20 +78,20 @@ func TestChangesScreen(t *testing.T) {
 		t.Errorf("redo: %d", status)
 	}
 	// By name, and forgotten.
-	if res, _ := c.post(at+"/saved", url.Values{"name": {"Two chords"}}, c.token); res.StatusCode != 200 {
+	if res, _ := c.post(at+"/saved", url.Values{"name": {"Two chords"}}); res.StatusCode != 200 {
 		t.Errorf("saving: %d", res.StatusCode)
 	}
 	if _, body := c.get(at); !strings.Contains(body, "Two chords") {
 		t.Error("what was saved is not offered")
 	}
-	if res, _ := c.post(at+"/saved", url.Values{"name": {" "}}, c.token); res.StatusCode != 422 {
+	if res, _ := c.post(at+"/saved", url.Values{"name": {" "}}); res.StatusCode != 422 {
 		t.Errorf("no name: %d", res.StatusCode)
 	}
 	kept, err := c.store.AllChanges(t.Context())
 	if err != nil || len(kept) != 1 || kept[0].Line != "Am7 | D7" {
 		t.Fatalf("%v %+v", err, kept)
 	}
-	c.post(fmt.Sprintf("/changes/saved/%d/forget", kept[0].ID), nil, c.token)
+	c.post(fmt.Sprintf("/changes/saved/%d/forget", kept[0].ID), nil)
 	if kept, _ := c.store.AllChanges(t.Context()); len(kept) != 0 {
 		t.Error("it is not forgotten")
 	}
@@ -99,8 +99,7 @@ func TestChangesScreen(t *testing.T) {
 		t.Errorf("the last lick's changes are at %s", res.Request.URL.Path)
 	}
 	// An edit on an older revision is refused, with both versions kept.
-	if res, _ := c.post(at, url.Values{"rev": {"1"}, "do": {"chords"}, "value": {"1"}},
-		c.token); res.StatusCode != 409 {
+	if res, _ := c.post(at, url.Values{"rev": {"1"}, "do": {"chords"}, "value": {"1"}}); res.StatusCode != 409 {
 		t.Errorf("stale: %d", res.StatusCode)
 	}
 }

@@ -12,7 +12,7 @@
 // # What they share
 //
 //   - app.go: routes, templates, the server and its limits.
-//   - guard.go: who may ask. Own pages only, form tokens, a strict
+//   - guard.go: who may ask. Own pages only, a strict
 //     Content-Security-Policy, limits of size and time.
 //   - answer.go: how a page, a fragment, a notice or a refusal is answered. A refusal is
 //     one sentence and changes nothing.

@@ -13,7 +13,6 @@ import (
 	"ornamen/format/sheet"
 
 	"github.com/go-chi/chi/v5/middleware"
-	"github.com/justinas/nosurf"
 )
 
 // policy lets a page load only what the application ships.
@@ -116,21 +115,6 @@ func limitBody(next http.Handler) http.Handler {
 		r.Body = http.MaxBytesReader(w, r.Body, limit)
 		next.ServeHTTP(w, r)
 	})
-}
-
-// guard refuses forms that did not come from our own pages.
-// Two locks where one would do: the token holds in browsers that do not say who asks, and the
-// header of ownPagesOnly where a token has leaked into a link. The cookie is not sent along
-// from another site.
-func (a *App) guard(next http.Handler) http.Handler {
-	h := nosurf.New(next)
-	h.SetIsTLSFunc(func(r *http.Request) bool { return r.TLS != nil })
-	h.SetBaseCookie(http.Cookie{Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
-	h.SetFailureHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		a.say(w, r, http.StatusForbidden,
-			"This form is out of date or did not come from Ornamen; reload the page and try again.")
-	}))
-	return h
 }
 
 // onlyHost answers only to the name it was opened under, so that no other site

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"net/url"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -68,5 +69,47 @@ func TestAssetsCarryValidators(t *testing.T) {
 	}
 	if res, _ := c.get("/assets/vendor/"); res.StatusCode != http.StatusNotFound {
 		t.Errorf("a folder: %s", res.Status)
+	}
+}
+
+// A form of another site changes nothing, whichever header tells where it comes from; a program that
+// sends neither is no browser and may write.
+func TestFormsOfOtherSites(t *testing.T) {
+	c := newClient(t, boxLine(t, 4))
+	for _, k := range []struct {
+		headers map[string]string
+		want    int
+	}{
+		{map[string]string{"Origin": "http://elsewhere.example"}, 403},
+		{map[string]string{"Origin": "null"}, 403},
+		{map[string]string{"Sec-Fetch-Site": "cross-site"}, 403},
+		{map[string]string{"Sec-Fetch-Site": "same-site", "Origin": c.url}, 403},
+		{map[string]string{"Sec-Fetch-Site": "same-origin"}, 200},
+		{map[string]string{"Origin": c.url}, 200},
+		{nil, 200},
+	} {
+		e, err := c.store.Get(t.Context(), c.id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		tempo := fmt.Sprint(e.Lick.Tempo + 1)
+		form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {"tempo"}, "value": {tempo}, "note": {"1"}}
+		req, err := http.NewRequest("POST", fmt.Sprintf("%s/licks/%d/edit", c.url, c.id), strings.NewReader(form.Encode()))
+		if err != nil {
+			t.Fatal(err)
+		}
+		req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		req.Header.Set("HX-Request", "true")
+		for name, value := range k.headers {
+			req.Header.Set(name, value)
+		}
+		res, _ := c.do(req)
+		now, err := c.store.Get(t.Context(), c.id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if res.StatusCode != k.want || (now.Revision != e.Revision) != (k.want == 200) {
+			t.Errorf("%v: %d, revision %d after %d", k.headers, res.StatusCode, now.Revision, e.Revision)
+		}
 	}
 }

@@ -25,12 +25,12 @@ func TestHabitIsLearned(t *testing.T) {
 	if !strings.Contains(body, "Fingers 1 3 4 on three tones of a string") || !strings.Contains(body, "Shall it be") {
 		t.Fatal("no habit is offered")
 	}
-	values := url.Values{"csrf_token": {c.token}, "note": {"1"}, "lane": {"finger"}}
-	if res, body := c.post(page+"/habit?habit=nonsense", values, c.token); res.StatusCode != 422 {
+	values := url.Values{"note": {"1"}, "lane": {"finger"}}
+	if res, body := c.post(page+"/habit?habit=nonsense", values); res.StatusCode != 422 {
 		t.Errorf("a habit that is none: %d %s", res.StatusCode, body)
 	}
 	take := page + "/habit?keep=true&habit=" + url.QueryEscape("tones 2 4: 1 3 4")
-	if res, body := c.post(take, values, c.token); res.StatusCode != 200 || strings.Contains(body, "Shall it be") {
+	if res, body := c.post(take, values); res.StatusCode != 200 || strings.Contains(body, "Shall it be") {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
 	if own := c.app.now.Load().profile.Habits; own != "tones 2 4: 1 3 4" {
@@ -40,11 +40,11 @@ func TestHabitIsLearned(t *testing.T) {
 	if !strings.Contains(body, `value="tones 2 4: 1 3 4" checked`) {
 		t.Error("Player does not list it")
 	}
-	if res, _ := c.post("/player/undo", values, c.token); res.StatusCode >= 400 || c.app.now.Load().profile.Habits != "" {
+	if res, _ := c.post("/player/undo", values); res.StatusCode >= 400 || c.app.now.Load().profile.Habits != "" {
 		t.Error("undo on Player keeps the habit")
 	}
 	// Declined, it is not asked again.
-	c.post(page+"/habit?habit="+url.QueryEscape("tones 2 4: 1 3 4"), values, c.token)
+	c.post(page+"/habit?habit="+url.QueryEscape("tones 2 4: 1 3 4"), values)
 	if _, body = c.get(page); strings.Contains(body, "Shall it be") {
 		t.Error("a habit that was declined is offered again")
 	}

@@ -45,7 +45,7 @@ func TestImportShowsFirst(t *testing.T) {
 	if _, body := c.get(at + "?line=2"); !strings.Contains(body, "2 notes, 4/4") {
 		t.Error("the other line is not shown")
 	}
-	if res, _ := c.post(at, url.Values{"line": {"2"}, "title": {"Horn by the brook"}}, c.token); res.StatusCode != 200 {
+	if res, _ := c.post(at, url.Values{"line": {"2"}, "title": {"Horn by the brook"}}); res.StatusCode != 200 {
 		t.Errorf("taking it: %d", res.StatusCode)
 	}
 	after, _ := c.licks()
@@ -92,7 +92,7 @@ func TestZipOfLicks(t *testing.T) {
 			t.Errorf("%q is not shown", says)
 		}
 	}
-	c.post(res.Request.URL.Path, nil, c.token)
+	c.post(res.Request.URL.Path, nil)
 	after, _ := c.licks()
 	if len(after) != len(before)+2 {
 		t.Errorf("%d licks after %d", len(after), len(before))

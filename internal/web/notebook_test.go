@@ -68,7 +68,7 @@ func TestNotebookFindsAndSorts(t *testing.T) {
 func TestCopyDeleteRestore(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	path := fmt.Sprintf("/licks/%d", c.id)
-	c.post(path+"/copy", url.Values{}, c.token)
+	c.post(path+"/copy", url.Values{})
 	if got := c.titles(""); strings.Count(got, "Box") != 2 {
 		t.Fatalf("after a copy: %s", got)
 	}
@@ -76,14 +76,14 @@ func TestCopyDeleteRestore(t *testing.T) {
 	if got := c.titles(""); !strings.Contains(got, "Stile") || strings.Count(got, "Box") != 1 {
 		t.Errorf("the copy follows its origin: %s", got)
 	}
-	c.post(path+"/delete", url.Values{}, c.token)
+	c.post(path+"/delete", url.Values{})
 	if got := c.titles(""); strings.Contains(got, "Stile") {
 		t.Errorf("after deleting: %s", got)
 	}
 	if res, _ := c.get(path); res.StatusCode != 404 {
 		t.Errorf("a deleted lick answers %d", res.StatusCode)
 	}
-	c.post(path+"/restore", url.Values{}, c.token)
+	c.post(path+"/restore", url.Values{})
 	if got := c.titles(""); !strings.Contains(got, "Stile") {
 		t.Errorf("after bringing it back: %s", got)
 	}
@@ -103,10 +103,10 @@ func TestNewLickTakesTheTuning(t *testing.T) {
 		"boxes":  {"minor"},
 		"strict": {"usual"},
 	}
-	if res, body := c.post("/player", form, c.token); res.StatusCode != 200 {
+	if res, body := c.post("/player", form); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
-	c.post("/licks", url.Values{}, c.token)
+	c.post("/licks", url.Values{})
 	all, err := c.licks()
 	if err != nil || len(all) != 2 {
 		t.Fatalf("%d licks, %v", len(all), err)

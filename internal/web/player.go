@@ -44,8 +44,6 @@ type playerForm struct {
 
 	Own      []string `form:"own"` // habits that are kept
 	Declined string   `form:"declined"`
-
-	Token string `form:"csrf_token"`
 }
 
 // formOf writes a profile into the form's fields.

@@ -28,7 +28,7 @@ func TestVersions(t *testing.T) {
 	}
 	now, _ := c.store.Get(context.Background(), c.id)
 	if res, _ := c.post(fmt.Sprintf("/licks/%d/keep", c.id), map[string][]string{"rev": {fmt.Sprint(now.Revision)},
-		"value": {fmt.Sprint(first.Revision)}}, c.token); res.StatusCode >= 400 {
+		"value": {fmt.Sprint(first.Revision)}}); res.StatusCode >= 400 {
 		t.Fatal(res.StatusCode)
 	}
 	taken, _ := c.store.Get(context.Background(), c.id)

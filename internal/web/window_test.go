@@ -30,7 +30,7 @@ func TestLongLick(t *testing.T) {
 	}
 	form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {"finger"}, "value": {"4"}, "note": {"3"},
 		"lane": {"finger"}}
-	res, body := c.post("/licks/1.65/edit", form, c.token)
+	res, body := c.post("/licks/1.65/edit", form)
 	if res.StatusCode != 200 {
 		t.Fatalf("%s %.200s", res.Status, body)
 	}
@@ -42,7 +42,7 @@ func TestLongLick(t *testing.T) {
 	if len(now.Lick.Chords) != 1 || now.Lick.Chords[0].Len.String() != "100" {
 		t.Errorf("the chords are %+v", now.Lick.Chords)
 	}
-	res, _ = c.post("/licks/1.65/undo", url.Values{"rev": {fmt.Sprint(now.Revision)}, "note": {"3"}}, c.token)
+	res, _ = c.post("/licks/1.65/undo", url.Values{"rev": {fmt.Sprint(now.Revision)}, "note": {"3"}})
 	if now, err = c.store.Get(t.Context(), c.id); res.StatusCode != 200 || err != nil || now.Lick.Notes[1026].Finger != 0 {
 		t.Errorf("%s, and the finger is still there (%v)", res.Status, err)
 	}

@@ -232,13 +232,12 @@ func TestUnreadableLick(t *testing.T) {
 func TestRegrowNamesItsRevision(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	form := map[string][]string{
-		"key":        {"A minor pentatonic"},
-		"at":         {"6:5"},
-		"cell":       {"1 2 3"},
-		"times":      {"4"},
-		"csrf_token": {c.token},
+		"key":   {"A minor pentatonic"},
+		"at":    {"6:5"},
+		"cell":  {"1 2 3"},
+		"times": {"4"},
 	}
-	c.post("/runs/lick", form, c.token)
+	c.post("/runs/lick", form)
 	all, err := c.licks()
 	if err != nil {
 		t.Fatal(err)
@@ -254,7 +253,7 @@ func TestRegrowNamesItsRevision(t *testing.T) {
 	}, []string{
 		"6",
 	}
-	if res, body := c.post("/runs/lick", form, c.token); res.StatusCode != 409 ||
+	if res, body := c.post("/runs/lick", form); res.StatusCode != 409 ||
 		!strings.Contains(body, "both versions are kept") {
 		t.Errorf("%d %s", res.StatusCode, body)
 	}
@@ -303,7 +302,7 @@ func BenchmarkManyLicks(b *testing.B) {
 				"boxes":  {"minor"},
 				"strict": {"usual"},
 			}
-			if res, body := c.post("/player", form, c.token); res.StatusCode >= 400 {
+			if res, body := c.post("/player", form); res.StatusCode >= 400 {
 				b.Fatal(body)
 			}
 		}

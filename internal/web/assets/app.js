@@ -14,8 +14,7 @@ document.addEventListener('click', e => {
   const form = document.createElement('form');
   form.method = 'post';
   form.action = b.dataset.post;
-  const token = JSON.parse(document.body.getAttribute('hx-headers:inherited'))['X-CSRF-Token'];
-  const fields = {csrf_token: token};
+  const fields = {};
   for (const a of b.attributes) if (a.name.startsWith('data-v-')) fields[a.name.slice(7)] = a.value;
   for (const [name, value] of Object.entries(fields)) {
     const input = document.createElement('input');
@@ -84,7 +83,7 @@ if (tones) {
     const toggle = e.target.closest('.dropdown').querySelector('[data-bs-toggle]');
     bootstrap.Dropdown.getInstance(toggle)?.hide();
     const q = new URLSearchParams(location.search);
-    if (![...q.keys()].some(k => k === 'cell')) for (const i of $$('.runactions [name]')) if (i.name !== 'csrf_token') q.set(i.name, i.value);
+    if (![...q.keys()].some(k => k === 'cell')) for (const i of $$('.runactions [name]')) q.set(i.name, i.value);
     for (const gone of ['use', 'show']) q.delete(gone);
     if (e.target.value.trim()) q.set(e.target.dataset.run, e.target.value);
     else q.delete(e.target.dataset.run);
@@ -96,7 +95,7 @@ if (tones) {
   if (tones.id === 'runs') {
     const strip = soundStrip($('#transport'), {
       base: '/runs', prefix: 'sound-',
-      fields: () => { const q = {}; for (const i of $$('.runactions form[action="/runs/lick"] [name]')) if (i.name !== 'csrf_token') q[i.name] = i.value; return q; },
+      fields: () => { const q = {}; for (const i of $$('.runactions form[action="/runs/lick"] [name]')) q[i.name] = i.value; return q; },
       pace: p => { const t = +$('[data-word="tempo"]').innerText, c = +($('.waystable tr.on .big')?.innerText || t); return p === '80' ? 0.8 * c : p === 'third' ? t / 3 : t; },
       lit: notes => { for (const g of $$('.runnote')) g.classList.toggle('lit', notes.includes(+g.dataset.note)); }, failed: showNotice,
     });
@@ -181,10 +180,9 @@ if (practice) {
   });
   // A bend is sent to the own machine when the key is let go; what comes back is its course.
   const sendBend = async (note, query, body) => {
-    const token = JSON.parse(document.body.getAttribute('hx-headers:inherited') || '{}')['X-CSRF-Token'] || '';
     const s = state(), line = note === 'line';
     const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${encodeURIComponent(note)}`;
-    const r = await fetch(to + query, {method: 'POST', body, headers: {'X-CSRF-Token': token, 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
+    const r = await fetch(to + query, {method: 'POST', body, headers: {'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
     const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
     if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
     $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);
