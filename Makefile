@@ -1,5 +1,5 @@
 # The two commands: make demo, make test. Go is all the first one needs.
-.PHONY: demo test test-all bench chromium build fuzz shots mutants days
+.PHONY: demo test test-all lint bench chromium build fuzz shots mutants days
 
 build:
 	CGO_ENABLED=0 go build -trimpath -ldflags "-s -w" -o bin/ornamen ./cmd/ornamen
@@ -21,6 +21,13 @@ test-all: chromium
 	go vet ./...
 	CGO_ENABLED=0 ORNAMEN_EXHAUSTIVE=1 go test -count=1 -timeout 60m ./...
 	go test -race -timeout 60m ./...
+
+# What nobody uses, and what is written in a way that goes wrong: go vet, staticcheck and deadcode, all
+# tools of this module.
+lint:
+	go vet ./...
+	go tool staticcheck ./...
+	@test -z "$$(go tool deadcode -test ./...)" || { go tool deadcode -test ./...; exit 1; }
 
 # The browser tests drive Debian's Chromium, its headless build where there is one; the race
 # detector wants gcc.

@@ -15,7 +15,7 @@ const AtOnce = 2
 var ErrSuperseded = errors.New("the line has changed in the meantime; look again")
 
 // ErrStopping ends work when the server stops.
-var ErrStopping = errors.New("Ornamen is stopping")
+var ErrStopping = errors.New("the server is stopping")
 
 // Jobs is the work of one server. It is safe for concurrent use.
 type Jobs struct {

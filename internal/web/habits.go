@@ -105,7 +105,7 @@ func (a benchScreen) answerHabit(w http.ResponseWriter, r *http.Request) {
 		p = p.Decline(h)
 	}
 	ctx := r.Context()
-	err := playerScreen{a.App}.savePlayer(ctx, p)
+	err := playerScreen(a).savePlayer(ctx, p)
 	if err == nil {
 		err = a.loadPlayer(ctx)
 	}
