@@ -17,7 +17,7 @@
 //
 // # A new command
 //
-// A row in commands, a file of its name, a line in the README: a test holds the three together.
+// A row in commands, a file of its name, its word in the README: a test holds the three together.
 // The room is larger than others because every command is a file of it; none knows another.
 package main
 

@@ -92,16 +92,30 @@ func TestReadme(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	readme := string(data)
+	readme, pages := string(data), string(data)
+	docs, err := filepath.Glob(filepath.Join("..", "..", "docs", "*.md"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range docs {
+		page, err := os.ReadFile(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		pages += string(page)
+		if !strings.Contains(readme, "docs/"+filepath.Base(path)) {
+			t.Errorf("README does not lead to docs/%s", filepath.Base(path))
+		}
+	}
 	for _, c := range commands {
 		if !strings.Contains(readme, "`"+c.name+"`") {
 			t.Errorf("README does not name the command %s", c.name)
 		}
 	}
 	// The codes that README lists are those that the rules have.
-	list := regexp.MustCompile(`Finding codes are stable: ([^.]*)\.`).FindStringSubmatch(readme)
+	list := regexp.MustCompile(`Finding codes are stable: ([^.]*)\.`).FindStringSubmatch(pages)
 	if list == nil {
-		t.Fatal("README lists no codes of findings")
+		t.Fatal("no page lists the codes of findings")
 	}
 	listed := map[string]bool{}
 	for _, m := range regexp.MustCompile("`([a-z-]+)`").FindAllStringSubmatch(list[1], -1) {
@@ -109,18 +123,18 @@ func TestReadme(t *testing.T) {
 	}
 	for _, c := range judge.Codes() {
 		if !listed[string(c)] {
-			t.Errorf("README does not list %s", c)
+			t.Errorf("no page lists %s", c)
 		}
 		delete(listed, string(c))
 	}
 	for c := range listed {
-		t.Errorf("README lists %s, which no rule has", c)
+		t.Errorf("a page lists %s, which no rule has", c)
 	}
 	for _, f := range format.Formats() {
 		reads := map[bool]string{true: "no", false: "yes"}[f.Read == nil]
 		row := fmt.Sprintf("| %s | `%s` | %s | %s |\n", f.Title, f.Ending, reads, f.Holds)
-		if !strings.Contains(readme, row) {
-			t.Errorf("README does not show: %s", row)
+		if !strings.Contains(pages, row) {
+			t.Errorf("no page shows: %s", row)
 		}
 	}
 	shots, err := filepath.Glob(filepath.Join("..", "..", "docs", "screenshots", "*"))

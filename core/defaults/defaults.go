@@ -1,5 +1,5 @@
 // Package defaults is the form in which each part of the model lists the values
-// it assumes: what, how much, in which unit, and where it is from. README prints
+// it assumes: what, how much, in which unit, and where it is from. docs/model.md prints
 // the lists.
 package defaults
 
