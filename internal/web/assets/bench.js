@@ -1,0 +1,294 @@
+import {$, $$, showNotice} from './page.js';
+import {lights, listen, proposals} from './benchhands.js';
+
+// The bench: the caret, the keys, what is lit. Every change is made by the server, which sends back the
+// fragments that changed.
+const bench = $('#bench');
+if (bench) startBench();
+
+function startBench() {
+  const light = lights(bench);
+  const base = `/licks/${bench.dataset.lick}`;
+  const ledger = $('#ledger');
+  const caret = {};         // note, lane, string, whole
+  let typed = '', typedTogether = false, typedTimer;
+  let lookTimer;
+
+  const state = () => $('#state').dataset;
+  const svg = () => $('svg.ledger', ledger);
+  const lanes = () => svg().dataset.lanes.split(' ').map(s => {
+    const [name, string, y, h] = s.split(':');
+    return {name, string: +string, y: +y, h: +h};
+  });
+  // columns as lists of {note, string}, the empty one last.
+  const columns = () => {
+    const text = svg().dataset.columns;
+    const cols = text ? text.split(' ').map(c => c.split('+').map(n => { const [note, string] = n.split('.'); return {note: +note, string: +string}; })) : [];
+    cols.push([{note: +state().total + 1, string: 0}]);
+    return cols;
+  };
+  const columnOf = note => columns().findIndex(c => c.some(n => n.note === note));
+  const laneIndex = () => lanes().findIndex(l => l.name === caret.lane && (l.name !== 'place' || l.string === caret.string));
+
+  // ---- requests ----
+  // One at a time and in order; the revision is read when a request is sent.
+  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole, win: caret.win, next: caret.next});
+  const hashes = () => $$('[data-part]').map(p => `${p.dataset.part}:${p.dataset.hash}`).join(' ');
+  let queue = Promise.resolve(), moves = 0;
+  // Keys typed ahead: a key means what it means once the answer to the edit before it
+  // has come, so while one is on its way the keys wait in order.
+  let edits = 0;
+  const ahead = [];
+  const key = act => { if (edits) ahead.push(act); else act(); };
+  const settled = () => { while (ahead.length && !edits) ahead.shift()(); };
+  const send = (verb, path, values) => {
+    const asked = moves;
+    if (verb === 'POST') { edits++; bench.dataset.busy = 'yes'; }
+    queue = queue.then(() => htmx.ajax(verb, base + path, {
+      source: bench, target: '#notice', swap: 'none',
+      values: {...values, rev: state().rev, have: hashes()},
+    })).catch(() => {}).then(() => {
+      // The server may have moved the caret along with an edit; a player who
+      // has walked on meanwhile stays where he is.
+      if (verb === 'POST') {
+        edits--;
+        if (asked === moves) follow();
+        if ($('#notice [data-status="409"]')) ahead.length = 0;
+      }
+      draw();
+      settled();
+      if (!edits) delete bench.dataset.busy;
+    });
+    return queue;
+  };
+  // A look that waits goes before an edit: its answer would take the edit's sentence away.
+  const edit = (what, value = '', more = {}) => { if (lookTimer) lookNow(); return send('POST', '/edit', {...form(), do: what, value, ...more}); };
+  const lookNow = () => { clearTimeout(lookTimer); lookTimer = 0; send('GET', '/at', form()); };
+  const look = () => { clearTimeout(lookTimer); lookTimer = setTimeout(lookNow, 40); };
+
+  document.body.addEventListener('htmx:error', () => { ahead.length = 0; showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'); });
+  function follow() {
+    const s = state();
+    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true', win: s.window, next: s.next});
+    into();
+  }
+
+  // ---- the caret ----
+  function draw() {
+    const cols = columns(), k = Math.max(0, columnOf(caret.note)), ls = lanes(), l = ls[Math.max(0, laneIndex())];
+    const w = +svg().dataset.width, scroll = $('.ledger-scroll', ledger);
+    const left = $('.ledger-names', ledger).offsetWidth + k * w - scroll.scrollLeft;
+    const place = (el, x, y, width, height, on) => {
+      el.hidden = !on;
+      el.style.transform = `translate(${x}px, ${y}px)`;
+      el.style.width = width + 'px';
+      el.style.height = height + 'px';
+    };
+    const range = chosen(), names = $('.ledger-names', ledger).offsetWidth;
+    if (range) {
+      const a = columnOf(range.from), b = columnOf(range.upto), x = Math.max(names, names + a * w - scroll.scrollLeft);
+      place($('.chosen-range', ledger), x, 0, Math.max(0, names + (b + 1) * w - scroll.scrollLeft - x), svg().height.baseVal.value, true);
+    } else place($('.chosen-range', ledger), 0, 0, 0, 0, false);
+    const seen = left > 40 && left < ledger.clientWidth - 8;
+    place($('.caret-column', ledger), left, 0, w, svg().height.baseVal.value, seen);
+    place($('.caret-cell', ledger), left, l.y, w, l.h, seen);
+    $('.typed', ledger).textContent = typed;
+    for (const g of $$('.lanekeys')) g.hidden = g.dataset.lane !== l.name;
+    light(cols[k] ? cols[k].map(n => n.note) : [], 'chosen');
+    $('#says').textContent = `${$('.foot h3')?.textContent ?? ''}. ${l.name === 'place' ? 'string ' + l.string : l.name}.`;
+  }
+  // into brings the caret's column into sight; only walking does, so that
+  // nothing moves under the pointer.
+  function into() {
+    const scroll = $('.ledger-scroll', ledger), w = +svg().dataset.width, x = columnOf(caret.note) * w;
+    if (x < scroll.scrollLeft + w) scroll.scrollLeft = x - w;
+    else if (x + 2 * w > scroll.scrollLeft + scroll.clientWidth) scroll.scrollLeft = x + 2 * w - scroll.clientWidth;
+  }
+  // chosen is the selection: the notes from its anchor to the caret.
+  function chosen() {
+    if (!caret.anchor) return null;
+    const last = +state().total, a = Math.min(caret.anchor, caret.note), b = Math.min(last, Math.max(caret.anchor, caret.note));
+    return a > last || a === b ? null : {from: a, upto: b};
+  }
+  function go(note, lane, string, selecting) {
+    flush();
+    moves++;
+    caret.anchor = selecting ? caret.anchor || caret.note : 0;
+    const moved = note !== caret.note;
+    Object.assign(caret, {note, lane, string: string || caret.string});
+    into();
+    draw();
+    if (moved) look();
+  }
+  function walk(by, selecting) {
+    const notes = columns().flat();
+    const i = notes.findIndex(n => n.note === caret.note) + by;
+    if (i >= 0 && i < notes.length) onto(notes[i], selecting);
+  }
+  // onto keeps the lane; in the place lanes the caret follows the note's string.
+  function onto(n, selecting) { go(n.note, caret.lane, caret.lane === 'place' && n.string ? n.string : caret.string, selecting); }
+  function climb(by) {
+    const ls = lanes(), i = Math.max(0, laneIndex()) + by;
+    if (i >= 0 && i < ls.length) {
+      let note = caret.note;
+      const col = columns()[columnOf(note)] || [];
+      if (ls[i].name === 'place') note = (col.find(n => n.string === ls[i].string) || {note}).note;
+      go(note, ls[i].name, ls[i].string);
+    }
+  }
+  ledger.addEventListener('scroll', draw, true);
+  addEventListener('resize', draw);
+
+  ledger.addEventListener('click', e => {
+    const box = svg().getBoundingClientRect();
+    const x = e.clientX - box.left, y = e.clientY - box.top;
+    if (e.clientX < $('.ledger-scroll', ledger).getBoundingClientRect().left) return;
+    const cols = columns(), col = cols[Math.min(cols.length - 1, Math.floor(x / +svg().dataset.width))];
+    if (!col) return;
+    const ls = lanes(), l = ls.find(l => y < l.y + l.h) || ls[ls.length - 1];
+    const n = col.find(n => n.string === l.string) || col[0];
+    go(n.note, l.name, l.string, e.shiftKey);
+    ledger.focus({preventScroll: true});
+  });
+
+  // ---- pointer ----
+  bench.addEventListener('click', e => {
+    const hit = e.target.closest('[data-place]');
+    if (hit) {
+      flush();
+      edit(e.shiftKey ? 'add' : 'place', '', {to: hit.dataset.place});
+      ledger.focus({preventScroll: true});
+      return;
+    }
+    const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole]');
+    if (!b || b.disabled) return;
+    if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; caret.win = ''; look(); return; }
+    if (b.dataset.note && b.matches('button')) { go(+b.dataset.note, caret.lane); ledger.focus({preventScroll: true}); return; }
+    if (b.dataset.go) { send('POST', '/' + b.dataset.go, form()); return; }
+    apply(b);
+    if (b.closest('.judgement')) ledger.focus({preventScroll: true});
+  });
+  bench.addEventListener('change', e => {
+    const field = e.target;
+    if (!field.dataset.edit) return;
+    if (field.dataset.edit !== 'append') { edit(field.dataset.edit, field.value); return; }
+    if (!field.value.trim()) return;
+    edit('append', field.value, {seam: $('[data-seam]').value});
+    field.value = '';
+    bootstrap.Dropdown.getOrCreateInstance('#goon').hide();
+    ledger.focus({preventScroll: true});
+  });
+  bench.addEventListener('keydown', e => {
+    if (e.target.matches('input.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
+  });
+
+  const {hands, otherPart, ask} = proposals({ledger, caret, state, chosen, flush, send, edit});
+
+  // A chord is typed where the caret stands; it holds from there on.
+  const chordField = document.createElement('input');
+  chordField.className = 'chord-field form-control';
+  chordField.hidden = true;
+  chordField.setAttribute('aria-label', 'Chord from this note on');
+  ledger.append(chordField);
+  // The key that opens the field is its first letter.
+  function typeChord() {
+    const cell = $('.caret-cell', ledger);
+    chordField.hidden = false;
+    chordField.style.transform = cell.style.transform;
+    chordField.value = '';
+    chordField.focus();
+  }
+  const leaveChord = () => { chordField.hidden = true; ledger.focus({preventScroll: true}); };
+  chordField.addEventListener('keydown', e => {
+    e.stopPropagation();
+    if (e.key === 'Enter') { e.preventDefault(); edit('chord', chordField.value.replace(/^[a-g]/, c => c.toUpperCase())); leaveChord(); }
+    else if (e.key === 'Escape') leaveChord();
+  });
+  chordField.addEventListener('blur', () => { chordField.hidden = true; });
+
+  // ---- keyboard ----
+  // A fret may have two digits: 1 to 3 wait a moment for the second.
+  function type(digit, together) {
+    typed += digit;
+    typedTogether = together;
+    draw();
+    clearTimeout(typedTimer);
+    if (typed.length === 2 || typed === '0' || typed > '3') flush();
+    else typedTimer = setTimeout(flush, 600);
+  }
+  function flush() {
+    clearTimeout(typedTimer);
+    if (typed === '') return;
+    const fret = +typed;
+    typed = '';
+    edit(typedTogether ? 'add' : 'place', '', {to: `${caret.string}:${fret}`});
+    draw();
+  }
+  // apply does what a button says; the length of the next note is the browser's alone.
+  function apply(b) {
+    if (b.dataset.do !== 'next') return edit(b.dataset.do, b.dataset.value);
+    caret.next = b.dataset.value;
+    look();
+  }
+  function value(digit) {
+    const b = $(`.lanekeys[data-lane="${caret.lane}"] [data-digit="${digit}"]`);
+    if (b) apply(b);
+  }
+  // open shows a menu of the head line and puts the writing into its first field.
+  function open(pill, field) {
+    flush();
+    bootstrap.Dropdown.getOrCreateInstance(pill).show();
+    const f = $(field);
+    f.focus();
+    f.select?.();
+  }
+  function clear() {
+    if (caret.lane === 'place' || caret.lane === 'count') return edit('remove');
+    if (caret.lane === 'chord') return edit('chord');
+    value('0');
+  }
+  const digitOf = e => /^(Digit|Numpad)\d$/.test(e.code) ? e.code.slice(-1) : /^\d$/.test(e.key) ? e.key : '';
+
+  document.addEventListener('keydown', e => {
+    const mod = e.ctrlKey || e.metaKey;
+    const writing = e.target.matches('input, select, textarea');
+    if (mod && !writing && (e.key === 'z' || e.key === 'Z' || e.key === 'y')) {
+      e.preventDefault();
+      const way = e.key === 'y' || e.shiftKey ? '/redo' : '/undo';
+      key(() => { flush(); send('POST', way, form()); });
+      return;
+    }
+    // In the hands' dialog a digit takes the offer that stands at that place.
+    const take = $('#hands.show') && !writing && !mod && /^[1-9]$/.test(e.key) && $$('#hands .offer')[e.key - 1]?.querySelector('[data-take], [data-useturn]');
+    if (take) { e.preventDefault(); take.click(); return; }
+    if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
+    if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
+    if (document.activeElement !== ledger && document.activeElement !== document.body) return;
+    if (caret.lane === 'chord' && !mod && /^([a-gA-G1-7#♭♯]|Enter)$/.test(e.key)) { if (e.key === 'Enter') e.preventDefault(); typeChord(); return; }
+    const digit = digitOf(e);
+    const acts = {
+      ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
+      ' ': () => strip.toggle(), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
+      l: () => strip.press('loop'), m: () => strip.press('click'), g: () => strip.press('band'), f: () => strip.press('chords'),
+      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { caret.anchor = 0; draw(); },
+      ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
+      Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
+      Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
+      '-': () => edit('remove'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
+    };
+    const together = e.shiftKey;
+    if (e.key === 'Enter') { e.preventDefault(); key(() => typed ? flush() : acts.Enter()); return; }
+    if (digit && !mod) { e.preventDefault(); key(() => caret.lane === 'place' ? type(digit, together) : value(digit)); return; }
+    if (acts[e.key]) { e.preventDefault(); key(acts[e.key]); }
+  });
+
+  const strip = listen({base, ledger, caret, state, svg, chosen, columnOf, light, ask});
+
+  follow();
+  draw();
+  // On a narrow screen the neck scrolls: begin where the selected note lies.
+  const here = $('svg.neck .here'), box = $('.part-neck');
+  if (here && box.scrollWidth > box.clientWidth) box.scrollLeft += here.getBoundingClientRect().x - box.getBoundingClientRect().x - box.clientWidth / 2;
+  bench.dataset.ready = 'yes';
+  if (document.activeElement === document.body) ledger.focus({preventScroll: true});
+}

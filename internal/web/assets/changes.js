@@ -1,0 +1,47 @@
+import {$, $$, showNotice} from './page.js';
+
+// Changes: a line over its chords; what is done comes back as the whole screen.
+const overChanges = $('#changes');
+if (overChanges) {
+  const state = () => $('#changes-state').dataset;
+  const at = () => `/licks/${state().lick}`;
+  const chord = () => $('.barchord.on', overChanges)?.dataset.chord ?? 0;
+  // What was typed gives way to how the changes are written; what was refused stays to be mended.
+  const written = () => { if (!$('#notice').innerText.trim()) $('#chords').value = $('#chords').defaultValue; };
+  const send = (what, value = '') => htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1, by: state().by}}).then(written);
+  const visit = href => htmx.ajax('GET', href, {source: overChanges, target: '#notice', swap: 'none'});
+  overChanges.addEventListener('click', e => {
+    const b = e.target.closest('[data-cdo]'), a = e.target.closest('a[data-tones]');
+    if (b) { bootstrap.Dropdown.getInstance(b.closest('.dropdown')?.querySelector('[data-bs-toggle]'))?.hide(); send(b.dataset.cdo, b.dataset.cvalue); }
+    if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
+  });
+  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); if (e.target.matches('[data-only]')) send('move', `only:${e.target.value}`); });
+  const strip = soundStrip($('#transport'), {
+    get base() { return at(); },
+    fields: () => ({rev: state().rev}),
+    pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
+    lit: notes => {
+      const over = new Set();
+      for (const g of $$('.over[data-note]', overChanges)) {
+        const on = notes.includes(+g.dataset.note);
+        g.classList.toggle('lit', on);
+        if (on) over.add(g.dataset.over);
+      }
+      // In a rest the chord that sounded last stays lit.
+      if (over.size || !notes.length && !listening.on) for (const a of $$('.barchord', overChanges)) a.classList.toggle('lit', over.has(a.dataset.chord));
+    },
+    failed: showNotice,
+  });
+  document.addEventListener('keydown', e => {
+    const mod = e.ctrlKey || e.metaKey, writing = e.target.matches('input, select, textarea');
+    if (mod && !e.altKey && !writing && 'zy'.includes(e.key.toLowerCase())) { e.preventDefault(); send(e.key.toLowerCase() === 'y' || e.shiftKey ? 'redo' : 'undo'); return; }
+    if (writing || mod || e.altKey || $('.dropdown-menu.show')) return;
+    const acts = {
+      ArrowLeft: () => $('[data-step="-1"]')?.click(), ArrowRight: () => $('[data-step="1"]')?.click(),
+      ' ': () => strip.toggle(), k: () => { $('#chords').focus(); $('#chords').select(); }, m: () => { const d = $('#movemenu'); d.disabled || (bootstrap.Dropdown.getOrCreateInstance(d).show(), d.focus()); },
+      g: () => strip.press('band'), f: () => strip.press('chords'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
+      '.': () => $('.fix', overChanges)?.click(),
+    };
+    if (acts[e.key] && !(e.target.matches('button, a') && e.key === ' ')) { e.preventDefault(); acts[e.key](); }
+  });
+}

@@ -1,0 +1,88 @@
+import {$, $$, showNotice} from './page.js';
+
+// Practice: the stand. Two keys, a foot switch that turns pages, or a finger.
+const practice = $('#practice');
+if (practice) {
+  const state = () => $('#practice-state').dataset;
+  let since = performance.now(), tell = Promise.resolve();
+  const say = (what, more = {}) => {
+    listening.stop();
+    const seconds = (performance.now() - since) / 1000;
+    since = performance.now();
+    const s = state();
+    // One at a time, so that no round is written at a tempo that has passed.
+    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', tempo: state().tempo || 0, seconds: seconds.toFixed(1), ...more}}));
+  };
+  // The clock of the part on the stand: what the log has of today, and the round under way.
+  setInterval(() => {
+    const clock = $('[data-clock]');
+    if (!clock) return;
+    const s = +clock.dataset.clock + Math.min(300, (performance.now() - since) / 1000), planned = +clock.dataset.planned;
+    clock.textContent = `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')} ${planned ? `of ${planned} minutes` : 'today'}${planned && s >= 60 * planned ? ': enough for today, go on with the next' : ''}`;
+  }, 1000);
+  practice.addEventListener('click', e => {
+    const b = e.target.closest('[data-say]'), a = e.target.closest('a[data-tones]');
+    if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
+    if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); listening.stop(); since = performance.now(); htmx.ajax('GET', a.getAttribute('href'), {source: practice, target: '#notice', swap: 'none'}); }
+  });
+  // A bend is sent to the own machine when the key is let go; what comes back is its course.
+  const sendBend = async (note, query, body) => {
+    const s = state(), line = note === 'line';
+    const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${encodeURIComponent(note)}`;
+    const r = await fetch(to + query, {method: 'POST', body, headers: {'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
+    const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
+    if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
+    $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);
+  };
+  let recording = null;
+  async function record(note) {
+    if (recording) return;
+    recording = {note, parts: [], stop: null, done: false};
+    const mine = recording;
+    try {
+      const stream = await navigator.mediaDevices.getUserMedia({audio: {echoCancellation: false, noiseSuppression: false, autoGainControl: false}});
+      const ctx = new AudioContext();
+      await ctx.audioWorklet.addModule('/assets/recorder.js');
+      const node = new AudioWorkletNode(ctx, 'recorder');
+      node.port.onmessage = e => mine.parts.push(e.data);
+      ctx.createMediaStreamSource(stream).connect(node);
+      mine.stop = () => { for (const t of stream.getTracks()) t.stop(); ctx.close(); return ctx.sampleRate; };
+      if (mine.done) finish(mine);
+    } catch { recording = null; showNotice('There is no microphone here, or the browser may not use it. The simulated guitar stands in for it.'); }
+  }
+  function finish(mine) {
+    if (!mine.stop) { mine.done = true; return; }
+    const rate = mine.stop(), n = mine.parts.reduce((k, p) => k + p.length, 0), b = new DataView(new ArrayBuffer(44 + 2 * n));
+    recording = null;
+    const word = (at, s) => { for (let i = 0; i < s.length; i++) b.setUint8(at + i, s.charCodeAt(i)); };
+    word(0, 'RIFF'); b.setUint32(4, 36 + 2 * n, true); word(8, 'WAVEfmt '); b.setUint32(16, 16, true); b.setUint16(20, 1, true); b.setUint16(22, 1, true);
+    b.setUint32(24, rate, true); b.setUint32(28, 2 * rate, true); b.setUint16(32, 2, true); b.setUint16(34, 16, true); word(36, 'data'); b.setUint32(40, 2 * n, true);
+    let at = 44;
+    for (const p of mine.parts) for (const x of p) { b.setInt16(at, Math.max(-1, Math.min(1, x)) * 32767, true); at += 2; }
+    sendBend(mine.note, '', new Blob([b.buffer], {type: 'audio/wav'}));
+  }
+  practice.addEventListener('pointerdown', e => { const b = e.target.closest('[data-record]'); if (b) record(b.dataset.record); });
+  for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(recording); });
+  practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); record(b.dataset.record); } });
+  practice.addEventListener('keyup', e => { if (recording && (e.key === ' ' || e.key === 'Enter')) finish(recording); });
+  practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent(b.dataset.simulate === 'line' ? state().upto : $('#simulate-cents').value || 0)}`); });
+  const strip = soundStrip($('#transport'), {
+    get base() { return `/licks/${state().lick}`; },
+    fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto, ...(s.back ? {back: true} : {})}; },
+    pace: p => p === '80' ? 0.8 * +state().clean : p === 'third' ? +state().wanted / 3 : +state().tempo,
+    lit: () => {}, failed: showNotice,
+  });
+  document.addEventListener('keydown', e => {
+    if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
+    const note = /^[1-9]$/.test(e.key) && $$('.asknote [data-note]')[e.key - 1];
+    if (note) { e.preventDefault(); note.click(); return; }
+    const acts = {PageDown: () => $('[data-say=clean]') && say('clean'), PageUp: () => $('[data-say=miss]') && say('miss'), h: () => $('[data-say=hurts]') && say('hurts'), u: () => $('[data-say=undo]') && say('undo'),
+      ' ': () => state().lick && strip.toggle(), m: () => strip.press('click'), g: () => strip.press('band'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05)};
+    const act = acts[e.key] || acts[e.key.toLowerCase()];
+    if (act && !(e.target.matches('button, a, summary') && e.key === ' ')) { e.preventDefault(); act(); }
+  });
+}
+
+// "It hurts" is the same key on the log.
+const hurts = $('.practice-screen form .hurts');
+if (hurts) document.addEventListener('keydown', e => { if (e.key.toLowerCase() === 'h' && !e.target.matches('input, select, textarea') && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); hurts.click(); } });
