@@ -144,7 +144,7 @@ func Parse(data []byte) (Lick, error) {
 		Notes   *json.RawMessage `json:"notes"`
 	}
 	if err := json.Unmarshal(data, &head); err != nil {
-		return Lick{}, plain(err)
+		return Lick{}, plain(err, len(data))
 	}
 	switch {
 	case head.Format == nil || *head.Format != Format:
@@ -240,7 +240,7 @@ func parseNote(raw json.RawMessage) (Note, error) {
 		At, Len, String, Fret *json.RawMessage
 	}
 	if err := json.Unmarshal(raw, &need); err != nil {
-		return Note{}, plain(err)
+		return Note{}, plain(err, len(raw))
 	}
 	for _, f := range []struct {
 		name string
@@ -264,7 +264,7 @@ func strict(data []byte, v any) error {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
 	if err := d.Decode(v); err != nil {
-		return plain(err)
+		return plain(err, len(data))
 	}
 	if _, err := d.Token(); err != io.EOF {
 		return errors.New("something follows the end of the lick")
@@ -272,15 +272,15 @@ func strict(data []byte, v any) error {
 	return nil
 }
 
-// plain turns the decoder's errors into a player's words.
-func plain(err error) error {
+// plain turns the decoder's errors into a player's words; size is that of the text in bytes.
+func plain(err error, size int) error {
 	var syntax *json.SyntaxError
 	var typ *json.UnmarshalTypeError
 	switch {
 	case errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF):
 		return errors.New("the file is cut off")
 	case errors.As(err, &syntax):
-		if strings.Contains(syntax.Error(), "unexpected end") {
+		if syntax.Offset >= int64(size) {
 			return errors.New("the file is cut off")
 		}
 		return fmt.Errorf("this is not a lick file: it stops making sense at byte %d", syntax.Offset)

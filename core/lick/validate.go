@@ -44,7 +44,7 @@ func NearestBend(semitones float64) float64 {
 
 // Validate says in one sentence what the format does not allow. Notes are
 // numbered as they stand in l.Notes. What can be written but not played is no
-// error: play finds it.
+// error: judging finds it.
 //
 // Every reader and every edit ends with it, so that what is kept, drawn or judged is within
 // these limits.

@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+	"syscall"
 	"time"
 
 	"github.com/gofrs/flock"
@@ -125,7 +126,7 @@ func (s *Store) prepare() (existed bool, err error) {
 	}
 	switch {
 	case err == nil:
-	case existed && (errors.Is(err, fs.ErrPermission) || strings.Contains(err.Error(), "read-only")):
+	case existed && (errors.Is(err, fs.ErrPermission) || errors.Is(err, syscall.EROFS)):
 		s.ReadOnly = true
 		return existed, nil
 	default:
