@@ -45,7 +45,7 @@ func find(j *Judgement) []Finding {
 	out := []Finding{}
 	for _, r := range rules {
 		for _, f := range r.find(j) {
-			f.Code = r.code
+			f.Code = cmp.Or(f.Code, r.code)
 			if f.Fixes == nil {
 				f.Fixes = []Fix{}
 			}
@@ -53,7 +53,6 @@ func find(j *Judgement) []Finding {
 			out = append(out, f)
 		}
 	}
-	j.nameTurn(out)
 	for i := range out {
 		out[i].Meant = j.meant(out[i])
 	}
@@ -86,23 +85,9 @@ func (j *Judgement) meant(f Finding) bool {
 	return slices.ContainsFunc(f.Notes, func(n int) bool { return j.Written.Notes[n-1].Means(f.Code) })
 }
 
-// nameTurn gives findings about the way from the end of a loop to its start
-// their own code.
-// Such a finding has its notes in falling order, the last of the loop before the first.
-func (j *Judgement) nameTurn(fs []Finding) {
-	if !j.Written.Loop {
-		return
-	}
-	for i, f := range fs {
-		if len(f.Notes) == 2 && f.Notes[0] > f.Notes[1] && f.Unit == "ms" && f.Severity > Flows {
-			fs[i].Code = LoopTurn
-			fs[i].Title = say.Words{Title: f.Title}.AtTheTurn().Title
-		}
-	}
-}
-
 // move builds the finding of a load that is tight or breaks. The words go without a full
-// stop, as the two times follow.
+// stop, as the two times follow. The way from the end of a loop to its start has a code of its own,
+// whatever stands in it.
 func (j *Judgement) move(i int, l Load, w say.Words) Finding {
 	w = w.Needs(l.Need, l.Have)
 	f := Finding{Severity: loadSeverity(l.Load), Need: l.Need, Have: l.Have, Unit: "ms", Title: w.Title, Text: w.Text}
@@ -110,6 +95,9 @@ func (j *Judgement) move(i int, l Load, w say.Words) Finding {
 		f.Notes = append(f.Notes, l.From+1)
 	}
 	f.Notes = append(f.Notes, i+1)
+	if j.Written.Loop && l.From > i && f.Severity > Flows {
+		f.Code, f.Title = LoopTurn, w.AtTheTurn().Title
+	}
 	return f
 }
 
