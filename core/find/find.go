@@ -37,12 +37,12 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 		if ctx.Err() != nil {
 			break
 		}
-		f.tonesOn(lad)
-		f.stringsOn(lad)
-		f.positions(lad)
+		f.tonesOn(ctx, lad)
+		f.stringsOn(ctx, lad)
+		f.positions(ctx, lad)
 	}
 	f.chords()
-	best, ok, err = f.first()
+	best, ok, err = f.first(ctx)
 	if err != nil || ok && !f.chance(best) {
 		return best, ok, err
 	}
@@ -51,26 +51,26 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 	for _, lad := range ladders {
 		f.itself(lad)
 	}
-	if one, is, err := f.first(); is || err != nil {
+	if one, is, err := f.first(ctx); is || err != nil {
 		return one, is, err
 	}
 	return best, ok, nil
 }
 
 // first is the try that holds and covers most, of those the shortest.
-func (f *finder) first() (best Found, ok bool, err error) {
+func (f *finder) first(ctx context.Context) (best Found, ok bool, err error) {
 	slices.SortStableFunc(f.tries, func(a, b try) int {
 		return cmp.Or(cmp.Compare(b.covers, a.covers), cmp.Compare(len(a.text), len(b.text)))
 	})
 	for _, t := range f.tries {
-		if err := context.Cause(f.ctx); err != nil {
+		if err := context.Cause(ctx); err != nil {
 			return best, false, fmt.Errorf("stopped: %w", err)
 		}
 		if found, yes := f.verify(t); yes {
 			return found, true, nil
 		}
 	}
-	if err := context.Cause(f.ctx); err != nil {
+	if err := context.Cause(ctx); err != nil {
 		return best, false, fmt.Errorf("stopped: %w", err)
 	}
 	return best, false, nil
@@ -148,7 +148,6 @@ func (a item) like(b item) bool {
 // pentatonic box at 6:5: every step of the second cell lies one higher, so the cell is
 // "1 2 3" and its move one tone.
 type finder struct {
-	ctx     context.Context // once it is done the tries that are missing do not matter
 	guitar  neck.Guitar
 	line    lick.Lick
 	palette music.Palette
@@ -169,7 +168,7 @@ type try struct {
 
 // newFinder cuts the line into steps; nil where it has no even step or no notes.
 func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
-	f := &finder{ctx: ctx, guitar: g, line: l, seen: map[string]bool{}}
+	f := &finder{guitar: g, line: l, seen: map[string]bool{}}
 	if len(l.Notes) < 2 || len(l.Notes) > run.MaxNotes || !f.tones() || !f.steps() {
 		return nil
 	}

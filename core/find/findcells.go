@@ -1,6 +1,7 @@
 package find
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strconv"
@@ -16,7 +17,7 @@ import (
 const maxCell = 48
 
 // tonesOn looks for cells over the steps of a ladder.
-func (f *finder) tonesOn(c candidate) {
+func (f *finder) tonesOn(ctx context.Context, c candidate) {
 	at := make([]int, len(f.items)) // ladder step of each item, −1 none
 	for i, it := range f.items {
 		at[i] = -1
@@ -42,11 +43,11 @@ func (f *finder) tonesOn(c candidate) {
 		}
 		return at[k] - at[i], at[i] >= 0 && at[k] >= 0
 	}
-	f.periods(moves, func(from, to, length, by int) {
+	f.periods(ctx, moves, func(from, to, length, by int) {
 		f.tonesTry(c, at, from, to, length, by)
 	})
-	f.turns(c, at)
-	f.downCells(c, at)
+	f.turns(ctx, c, at)
+	f.downCells(ctx, c, at)
 }
 
 // group reads notes that sound together as steps of the ladder.
@@ -76,9 +77,9 @@ func (f *finder) group(c candidate, it item) ([]int, bool) {
 // Cost: n²/2 comparisons for n items. Worked example: 1 2 3 2 3 4 3 4 5 with length 3 has the
 // distances 1 1 1 1 1 1, one stretch of nine items, moved by one; with length 2 they are
 // 2 0 0 2 0 0 2, and the longest stretch is 2 3 2 3, a cell that stays where it is.
-func (f *finder) periods(moves func(i, k int) (int, bool), try func(from, to, length, by int)) {
+func (f *finder) periods(ctx context.Context, moves func(i, k int) (int, bool), try func(from, to, length, by int)) {
 	n := len(f.items)
-	for length := 1; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
+	for length := 1; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
 		from, by, known := -1, 0, false
 		bestFrom, bestTo, bestBy := 0, 0, 0
 		flush := func(end int) {

@@ -1,6 +1,7 @@
 package find
 
 import (
+	"context"
 	"cmp"
 	"fmt"
 	"strings"
@@ -18,7 +19,7 @@ import (
 // which it goes on: the thickest of its first statement on the way to the thin strings, the
 // thinnest on the way back. Worked example: 6:5 6:8 5:5 5:7 and 5:5 5:7 4:5 4:7 in a box are
 // the cell a1 a2 b1 b2, one string on.
-func (f *finder) stringsOn(c candidate) {
+func (f *finder) stringsOn(ctx context.Context, c candidate) {
 	row := func(i int) ([2]int, bool) {
 		if len(f.items[i].notes) != 1 {
 			return [2]int{}, false
@@ -38,7 +39,7 @@ func (f *finder) stringsOn(c candidate) {
 		y, ok2 := row(k)
 		return y[0] - x[0], ok1 && ok2 && x[1] == y[1]
 	}
-	f.periods(moves, func(from, to, length, by int) {
+	f.periods(ctx, moves, func(from, to, length, by int) {
 		if by == 0 {
 			return
 		}
@@ -100,7 +101,7 @@ func (f *finder) stringsOn(c candidate) {
 			f.add(r, from, from+cells*length)
 		}
 	})
-	f.octaveCells(c)
+	f.octaveCells(ctx, c)
 }
 
 // again says whether cell number cell, of so many items, repeats the one before it: the
@@ -123,9 +124,9 @@ func (f *finder) again(length, cell int, related func(before, now lick.Note) boo
 // octaveCells looks for a cell repeated two strings over, an octave up or down. The octave of
 // a place is where a hand finds it: two strings over and two frets up, three across the step
 // between strings 3 and 2 (neck.Guitar.Octaves, which reads the tuning).
-func (f *finder) octaveCells(c candidate) {
+func (f *finder) octaveCells(ctx context.Context, c candidate) {
 	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
+	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
 		for _, up := range []int{1, -1} {
 			cells := 1
 			for ; (cells+1)*length <= n; cells++ {
@@ -151,9 +152,9 @@ func (f *finder) octaveCells(c candidate) {
 //
 // As an example, 6:5 6:8 5:5 and 6:8 6:10 5:7 are one cell moved up the neck: by three frets,
 // two and two, and so by a position.
-func (f *finder) positions(c candidate) {
+func (f *finder) positions(ctx context.Context, c candidate) {
 	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2) && f.ctx.Err() == nil; length++ {
+	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
 		cells, by := 1, 0
 		for ; (cells+1)*length <= n; cells++ {
 			up := 0

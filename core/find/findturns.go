@@ -1,6 +1,7 @@
 package find
 
 import (
+	"context"
 	"strconv"
 
 	"ornamen/core/phrase"
@@ -13,9 +14,9 @@ import (
 // or twice on the same tone at the turn. From then on each must lie by less than the one
 // before. Worked example: cells that begin on steps 0 1 2 1 0 turn once at the top; 0 1 2 2 1 0
 // turn with the top place played twice. Cost: n/length comparisons of cells for each length.
-func (f *finder) turns(c candidate, at []int) {
+func (f *finder) turns(ctx context.Context, c candidate, at []int) {
 	n := len(f.items)
-	for length := 1; length <= min(maxCell, n/3) && f.ctx.Err() == nil; length++ {
+	for length := 1; length <= min(maxCell, n/3) && ctx.Err() == nil; length++ {
 		shape := func(k int) (int, bool) { // base of cell k, if it has the first one's contour
 			a, b := at[0], at[k*length]
 			if a < 0 || b < 0 {

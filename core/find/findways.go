@@ -1,6 +1,7 @@
 package find
 
 import (
+	"context"
 	"strconv"
 
 	"ornamen/core/phrase"
@@ -16,7 +17,7 @@ import (
 // So the cost is n²/4 comparisons and not one for every pair of lengths. Worked example: cells
 // 1 2 3 | 2 3 4 | 3 4 5 and then 5 4 | 4 3 | 3 2: three cells of three steps up by one end at
 // item 9, three of two steps come down by one to the end.
-func (f *finder) downCells(c candidate, at []int) {
+func (f *finder) downCells(ctx context.Context, c candidate, at []int) {
 	n := len(f.items)
 	type stretch struct{ length, cells, by int }
 	up := map[int][]stretch{} // by where it ends
@@ -26,7 +27,7 @@ func (f *finder) downCells(c candidate, at []int) {
 			up[k*length] = append(up[k*length], stretch{length, k, by})
 		}
 	}
-	for length := 1; length <= min(maxCell, n/4) && f.ctx.Err() == nil; length++ {
+	for length := 1; length <= min(maxCell, n/4) && ctx.Err() == nil; length++ {
 		cells, by := f.evenly(at, n-length, length, -1)
 		for k := 2; k <= cells; k++ {
 			for _, u := range up[n-k*length] {

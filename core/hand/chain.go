@@ -53,7 +53,6 @@ func (w weighed) load(i, j int) float64 { return w.need[i*len(w.to)+j] / w.have 
 // chain is the line as the search sees it: fretted events only, since an open
 // string leaves the hand where it is.
 type chain struct {
-	ctx    context.Context // once it is done the search stops and means nothing
 	m      *Model
 	nodes  []node
 	links  []link  // links[k] leads from nodes[k] to nodes[k+1]
@@ -70,9 +69,10 @@ type chain struct {
 
 // newChain lays the events out. Postures and moves that nothing can satisfy are
 // marked broken and judged as if the lock or the slur were not there, so that
-// the rest of the line still gets its hand.
+// the rest of the line still gets its hand. Once the context has ended the search stops and means
+// nothing.
 func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain {
-	c := &chain{ctx: ctx, m: m}
+	c := &chain{m: m}
 	for i, e := range events {
 		if i > 0 || loop {
 			for _, t := range e.Touches {
@@ -105,7 +105,7 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 	first, last := c.nodes[0].event, c.nodes[len(c.nodes)-1].event
 	switch {
 	case loop:
-		c.closeLoop(events, first > 0 || last < len(events)-1, reach)
+		c.closeLoop(ctx, events, first > 0 || last < len(events)-1, reach)
 	case first > 0:
 		c.leadIn, c.leadBy = placeFinger, events[first].Have
 		for _, t := range c.nodes[0].touches {
@@ -208,11 +208,11 @@ func plainTouches(touches []Touch) []Touch {
 }
 
 // closeLoop adds the move from the last node back to the first one.
-func (c *chain) closeLoop(events []Event, viaOpen bool, reach []int) {
+func (c *chain) closeLoop(ctx context.Context, events []Event, viaOpen bool, reach []int) {
 	n := len(c.nodes)
 	l, _ := c.connect(n-1, 0, events[c.nodes[0].event].Have, viaOpen, reach)
 	c.close = &l
-	if math.IsInf(c.bound(), 1) {
+	if math.IsInf(c.bound(ctx), 1) {
 		// Each half can be done, but not the round: let the turn go.
 		c.nodes[0].broken, c.known = true, 0
 		l = c.m.newLink(c.nodes[n-1].touches, plainTouches(c.nodes[0].touches), l.have, viaOpen)

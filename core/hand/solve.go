@@ -27,17 +27,17 @@ func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack floa
 // The path's Bound is the least possible of all frames in either case.
 func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 	c := m.newChain(ctx, events, loop)
-	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
+	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx)}
 	var picks []int
 	if len(c.nodes) > 0 {
 		limit := path.Bound
 		if easy, ok := c.unstrained(); ok {
-			if bound := easy.bound(); bound <= load.Tight {
-				picks, _ = easy.best(max(bound, limit), nil)
+			if bound := easy.bound(ctx); bound <= load.Tight {
+				picks, _ = easy.best(ctx, max(bound, limit), nil)
 			}
 		}
 		if picks == nil {
-			picks, _ = c.best(limit, nil)
+			picks, _ = c.best(ctx, limit, nil)
 		}
 	}
 	c.describe(&path, events, loop, picks)
@@ -47,10 +47,10 @@ func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 // solve is Solve; figures asks for the same fingers wherever a figure comes back.
 func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack float64, figures bool) Path {
 	c := m.newChain(ctx, events, loop)
-	path := Path{Steps: make([]Step, len(events)), Bound: c.bound()}
+	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx)}
 	var picks []int
 	if len(c.nodes) > 0 {
-		picks = c.teacher(path.Bound, slack, figures)
+		picks = c.teacher(ctx, path.Bound, slack, figures)
 	}
 	c.describe(&path, events, loop, picks)
 	return path
@@ -61,18 +61,18 @@ func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack floa
 func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound float64, ok bool) {
 	c := m.newChain(ctx, events, loop)
 	ok = !slices.ContainsFunc(c.nodes, func(n node) bool { return n.broken }) && !c.lost
-	return c.bound(), ok
+	return c.bound(ctx), ok
 }
 
 // line is the chain as it is searched; extra is what each posture pays in effort beside, or nil.
-func (c *chain) line(extra [][]float64) *layers.Line {
+func (c *chain) line(ctx context.Context, extra [][]float64) *layers.Line {
 	l := &layers.Line{
 		Widths:  make([]int, len(c.nodes)),
 		States:  make([][]int, len(c.nodes)),
 		Moves:   make([]layers.Moves, len(c.links)),
 		Pay:     extra,
 		Start:   c.start,
-		Stopped: c.ctx.Err,
+		Stopped: ctx.Err,
 		// Ties go to the lower finger, then the lower frame; with open strings between, the hand waits
 		// where it is lowest.
 		Lower: func(k, a, b int) bool {
@@ -239,7 +239,7 @@ func (c *chain) start(k layers.Cost, f int) float64 {
 }
 
 // bound is the least possible largest load.
-func (c *chain) bound() float64 {
+func (c *chain) bound(ctx context.Context) float64 {
 	if len(c.nodes) == 0 {
 		return c.opens
 	}
@@ -247,11 +247,11 @@ func (c *chain) bound() float64 {
 		return c.known
 	}
 	floor := c.floor()
-	value, whole := c.sketch(floor)
+	value, whole := c.sketch(ctx, floor)
 	if !whole {
 		k := layers.Largest(value)
 		k.Floor = floor
-		value = c.line(nil).Value(k)
+		value = c.line(ctx, nil).Value(k)
 	}
 	c.known = max(value, c.opens, floor)
 	return c.known
@@ -279,10 +279,9 @@ const sketched = 6
 // sketch is an upper bound of the bound, +Inf when it finds none: the same search
 // among the few postures of an event that cost least to stand in. It is the bound itself
 // where no event has more than those, as when its finger is set: whole says so.
-func (c *chain) sketch(floor float64) (value float64, whole bool) {
+func (c *chain) sketch(ctx context.Context, floor float64) (value float64, whole bool) {
 	whole = true
 	few := chain{
-		ctx:    c.ctx,
 		m:      c.m,
 		nodes:  slices.Clone(c.nodes),
 		links:  c.links,
@@ -298,7 +297,7 @@ func (c *chain) sketch(floor float64) (value float64, whole bool) {
 	}
 	k := layers.Largest(never)
 	k.Floor = floor
-	return few.line(nil).Value(k), whole
+	return few.line(ctx, nil).Value(k), whole
 }
 
 // easiest keeps, for each finger on the first fretted touch, the postures that
@@ -332,8 +331,8 @@ func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
 
 // best picks a posture a node: the least effort with no load above the limit; found is false where
 // there is no such path. extra is what postures pay beside.
-func (c *chain) best(limit float64, extra [][]float64) (picks []int, found bool) {
-	picks, value, _ := c.line(extra).Best(layers.Least(limit))
+func (c *chain) best(ctx context.Context, limit float64, extra [][]float64) (picks []int, found bool) {
+	picks, value, _ := c.line(ctx, extra).Best(layers.Least(limit))
 	return picks, value < never
 }
 

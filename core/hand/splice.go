@@ -37,7 +37,7 @@ func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
 	if len(c.nodes) == 0 {
 		return ld
 	}
-	ld.before, ld.after = c.line(nil).Ends(layers.Largest(never))
+	ld.before, ld.after = c.line(ctx, nil).Ends(layers.Largest(never))
 	return ld
 }
 
@@ -123,6 +123,6 @@ func (ld *Laid) joined(ctx context.Context, from, to int, changed []Event) (boun
 	if next < len(c.nodes) {
 		rest = ld.after[next]
 	}
-	bound = part.line(nil).Span(layers.Largest(never), come, rest)
+	bound = part.line(ctx, nil).Span(layers.Largest(never), come, rest)
 	return max(bound, opens), ok && !math.IsInf(bound, 1)
 }

@@ -1,6 +1,7 @@
 package hand
 
 import (
+	"context"
 	"slices"
 
 	"ornamen/core/load"
@@ -37,7 +38,7 @@ const (
 // teacher picks the path of least effort with no load above the limit that slack gives: without
 // strain where there is such a path within slack of the bound, and with one fingering for every
 // figure. With no slack the bound itself is asked for, whatever it takes.
-func (c *chain) teacher(bound, slack float64, figures bool) []int {
+func (c *chain) teacher(ctx context.Context, bound, slack float64, figures bool) []int {
 	near := load.Limit(bound, slack)
 	limit := near
 	switch {
@@ -47,39 +48,39 @@ func (c *chain) teacher(bound, slack float64, figures bool) []int {
 		limit = load.Limit(bound, slack*FigureSlack)
 	}
 	if easy, ok := c.unstrained(); ok {
-		picks, found := easy.best(limit, nil)
-		if found && (easy.heaviest(picks) <= near || easy.bound() <= near*(1+slight)) {
-			return easy.settled(picks, limit, figures)
+		picks, found := easy.best(ctx, limit, nil)
+		if found && (easy.heaviest(picks) <= near || easy.bound(ctx) <= near*(1+slight)) {
+			return easy.settled(ctx, picks, limit, figures)
 		}
 	}
-	picks, _ := c.best(limit, nil)
-	return c.settled(picks, limit, figures)
+	picks, _ := c.best(ctx, limit, nil)
+	return c.settled(ctx, picks, limit, figures)
 }
 
 // settled repeats the search with what the path before makes dearer: the fingers that
 // hop over a string, and those that are not its places' usual ones. A path that avoids what
 // another one did may do the same elsewhere, so that of all that were seen the one is taken
 // that asks least when its own hops and departures are counted.
-func (c *chain) settled(picks []int, limit float64, figures bool) []int {
+func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures bool) []int {
 	if !figures {
 		return picks
 	}
 	far := c.hops(picks)
 	if far != nil {
-		if next, found := c.best(limit, far); found {
+		if next, found := c.best(ctx, limit, far); found {
 			picks, far = next, c.hops(next)
 		}
 	}
 	best, least := picks, never
 	for range maxRounds {
-		if c.ctx.Err() != nil {
+		if ctx.Err() != nil {
 			break
 		}
 		dear := c.departures(c.usual(picks), far)
 		if t := c.effortOf(picks) + asked(dear, picks); t < least*(1-slight) {
 			best, least = picks, t
 		}
-		next, found := c.best(limit, dear)
+		next, found := c.best(ctx, limit, dear)
 		if !found || slices.Equal(next, picks) {
 			break
 		}

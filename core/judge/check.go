@@ -23,9 +23,8 @@ func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
 	if len(l.Notes) > MaxNotes {
 		return e.checkBeginning(ctx, l)
 	}
-	t := Task{e, ctx}
-	j := t.checked(l)
-	if err := t.Done(); err != nil {
+	j := e.checked(ctx, l)
+	if err := Done(ctx); err != nil {
 		return nil, err
 	}
 	return j.Alone(), nil
@@ -58,10 +57,10 @@ func (e *Engine) checkBeginning(ctx context.Context, l lick.Lick) (*Report, erro
 
 // checked fills a lick's hands in around what is locked and judges the result, without
 // fixes.
-func (e Task) checked(l lick.Lick) *Judgement {
+func (e *Engine) checked(ctx context.Context, l lick.Lick) *Judgement {
 	m := e.Hand(e.Guitar(l))
-	j := e.Measure(l, m)
-	j.BestPossible = e.Best(j, m)
+	j := e.Measure(ctx, l, m)
+	j.BestPossible = e.Best(ctx, j, m)
 	return j
 }
 
@@ -73,20 +72,20 @@ func (j *Judgement) Alone() *Report {
 }
 
 // Measure fills in and judges a lick.
-func (e Task) Measure(l lick.Lick, m *hand.Model) *Judgement {
-	j := e.judge(e.Fill(l, m, e.Player.Way), m)
+func (e *Engine) Measure(ctx context.Context, l lick.Lick, m *hand.Model) *Judgement {
+	j := e.judge(ctx, e.Fill(ctx, l, m, e.Player.Way), m)
 	for i := range j.Notes {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
 	}
-	e.Rules(j)
+	e.Rules(ctx, j)
 	return j
 }
 
 // Rules runs the rules, unless the search was stopped: then there are no hands to
 // look at.
-func (e Task) Rules(j *Judgement) {
-	if e.Ctx.Err() == nil {
+func (e *Engine) Rules(ctx context.Context, j *Judgement) {
+	if ctx.Err() == nil {
 		j.found()
 	}
 }
@@ -120,14 +119,14 @@ type Judgement struct {
 }
 
 // Fill decides the open fingers and strokes.
-func (e Task) Fill(l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+func (e *Engine) Fill(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
 	open := func(n lick.Note) bool {
 		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
 	}
 	if !slices.ContainsFunc(l.Notes, open) {
 		return l
 	}
-	return e.FillWithin(l, m, way, load.Slack).Lick
+	return e.FillWithin(ctx, l, m, way, load.Slack).Lick
 }
 
 // Filled is a line with both hands decided.
@@ -138,10 +137,10 @@ type Filled struct {
 }
 
 // FillWithin is fill with each hand's largest load within slack of its own bound.
-func (e Task) FillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
+func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
 	f := Filled{Lick: l.Clone()}
 	ln := e.LayOut(f.Lick, false)
-	f.Bound = e.Fingers(&f.Lick, ln, m, slack)
+	f.Bound = e.Fingers(ctx, &f.Lick, ln, m, slack)
 	path := e.Player.Pick.Solve(ln.Pick, l.Loop, way, slack)
 	f.Bound, f.Breaches = max(f.Bound, path.Bound), path.Breaches
 	FillStrokes(&f.Lick, ln, path)
@@ -150,14 +149,14 @@ func (e Task) FillWithin(l lick.Lick, m *hand.Model, way pick.Way, slack float64
 
 // Fingers decides the open fingers of a line that is laid out, and gives the least
 // possible largest load, +Inf when some step cannot be done.
-func (e Task) Fingers(l *lick.Lick, ln *Line, m *hand.Model, slack float64) (bound float64) {
+func (e *Engine) Fingers(ctx context.Context, l *lick.Lick, ln *Line, m *hand.Model, slack float64) (bound float64) {
 	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
-		if bound, ok := m.Bound(e.Ctx, ln.Hand, l.Loop); ok {
+		if bound, ok := m.Bound(ctx, ln.Hand, l.Loop); ok {
 			return bound
 		}
 		return math.Inf(1)
 	}
-	path := m.Solve(e.Ctx, ln.Hand, l.Loop, slack)
+	path := m.Solve(ctx, ln.Hand, l.Loop, slack)
 	for c, notes := range ln.touches {
 		for k, i := range notes {
 			if l.Notes[i].Finger == lick.NoFinger {
@@ -185,14 +184,16 @@ func layFlat(l *lick.Lick, notes []int) {
 }
 
 // judge measures a lick whose hands are decided.
-func (e Task) judge(l lick.Lick, m *hand.Model) *Judgement { return e.JudgeHanded(l, m, nil) }
+func (e *Engine) judge(ctx context.Context, l lick.Lick, m *hand.Model) *Judgement {
+	return e.JudgeHanded(ctx, l, m, nil)
+}
 
 // JudgeHanded is judge with the fretting hand's path, where it is known.
-func (e Task) JudgeHanded(l lick.Lick, m *hand.Model, handed *hand.Path) *Judgement {
+func (e *Engine) JudgeHanded(ctx context.Context, l lick.Lick, m *hand.Model, handed *hand.Path) *Judgement {
 	ln := e.LayOut(l, false)
 	j := &Judgement{Line: ln, player: &e.Player}
 	if handed == nil {
-		path := m.Frames(e.Ctx, ln.Hand, l.Loop)
+		path := m.Frames(ctx, ln.Hand, l.Loop)
 		handed = &path
 	}
 	j.handed = *handed
@@ -367,9 +368,9 @@ func boolOrder(b bool) int {
 // Best is the ceiling that the best fingers and strokes would reach.
 // 0 stands for none: something cannot be played there by any hands, or nothing moves. The finger
 // of a bend and those behind it are free too.
-func (e Task) Best(j *Judgement, m *hand.Model) Ceiling {
+func (e *Engine) Best(ctx context.Context, j *Judgement, m *hand.Model) Ceiling {
 	free := e.LayOut(j.Written, true)
-	bound, ok := m.Bound(e.Ctx, free.Hand, j.Written.Loop)
+	bound, ok := m.Bound(ctx, free.Hand, j.Written.Loop)
 	if !ok {
 		return 0
 	}

@@ -32,8 +32,7 @@
 // name says is said. A fix costs a whole check, so a long line is judged in a window
 // around it (mendwindow.go), which must come to the same answer and is checked at the end.
 //
-// An Engine is safe for concurrent use; a Task is one question asked of it, ended by its
-// context.
+// An Engine is safe for concurrent use. What is asked of it ends with the context that was passed.
 //
 // It is larger than other rooms because every finding has its rule here, beside the others
 // it is weighed against; a rule is found by its code in one of rules_*.go.

@@ -32,23 +32,14 @@ const maxModels = 2
 // NewEngine prepares an engine; its tables fill as licks are judged.
 func NewEngine(p player.Player) *Engine { return &Engine{p, &models{}} }
 
-// Task is one question asked of an engine. When its context ends its searches stop
-// at once with answers that mean nothing, so whoever asked looks at the context
-// before the answer: see Done.
-type Task struct {
-	*Engine
-	Ctx context.Context
-}
-
-// Ask asks the engine a question until the context ends.
-func (e *Engine) Ask(ctx context.Context) Task { return Task{e, ctx} }
-
 // As is the engine for the same hand with other habits; what was measured is shared.
 func (e *Engine) As(p player.Player) *Engine { return &Engine{p, e.models} }
 
-// Done is why the task must not be answered, or nil.
-func (t Task) Done() error {
-	if err := context.Cause(t.Ctx); err != nil {
+// Done is why what was asked until the context ends must not be answered, or nil. A search stops at
+// once when its context ends and its answer means nothing then, so whoever asked looks here before
+// the answer.
+func Done(ctx context.Context) error {
+	if err := context.Cause(ctx); err != nil {
 		return fmt.Errorf("stopped: %w", err)
 	}
 	return nil

@@ -41,13 +41,13 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	if len(l.Notes) > MaxNotes {
 		return ctx.Err() // only its beginning was judged, and LeftOut says so
 	}
-	md := newMender(Task{e, ctx}, l, r)
+	md := newMender(ctx, e, l, r)
 	worst, left := worstOfEach(r.Findings)
 	helpful := make([][]Fix, len(worst))
 	var wg sync.WaitGroup
 	room, untried := mendedColumns, 0
 	for i, f := range worst {
-		w := md.window(*f)
+		w := md.window(ctx, *f)
 		list := slices.DeleteFunc(md.candidates(*f), func(c candidate) bool {
 			if c.scope == place && l.Recipe == "" && len(l.Parts) == 0 {
 				untried++ // a run is one figure, a long line of its own seldom
@@ -67,10 +67,10 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 			}
 			return false
 		})
-		wg.Go(func() { helpful[i] = md.fixes(*f, w, list) })
+		wg.Go(func() { helpful[i] = md.fixes(ctx, *f, w, list) })
 	}
 	wg.Wait()
-	if err := md.Done(); err != nil {
+	if err := Done(ctx); err != nil {
 		return err
 	}
 	offered := map[string]bool{} // effects, so that none is offered twice
@@ -93,9 +93,9 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 			f.Fixes = append(f.Fixes, fix)
 		}
 	}
-	untried += md.landings(r)
-	md.exits(r)
-	if err := md.Done(); err != nil {
+	untried += md.landings(ctx, r)
+	md.exits(ctx, r)
+	if err := Done(ctx); err != nil {
 		return err
 	}
 	r.LeftOut = say.FixesLeftOut(len(worst), len(worst)+left, untried)
@@ -126,7 +126,7 @@ func worstOfEach(findings []Finding) (worst []*Finding, left int) {
 
 // mender tries fixes for one line.
 type mender struct {
-	Task
+	*Engine
 	hand    *hand.Model
 	lick    lick.Lick // as the player has it
 	report  *Report   // of it, with its hands decided
@@ -138,18 +138,18 @@ type mender struct {
 }
 
 // newMender prepares to mend a lick whose report is known.
-func newMender(t Task, l lick.Lick, r *Report) *mender {
-	md := &mender{Task: t, hand: t.Hand(t.Guitar(l)), lick: l, report: r, tried: map[string]bool{}}
-	md.line = t.LayOut(r.Lick, false)
-	md.laid = md.hand.Lay(t.Ctx, md.line.Hand, l.Loop)
-	md.picking = t.picked(md.line)
-	md.all = sync.OnceValue(func() window { return md.part(0, len(md.line.Columns), 0) })
+func newMender(ctx context.Context, e *Engine, l lick.Lick, r *Report) *mender {
+	md := &mender{Engine: e, hand: e.Hand(e.Guitar(l)), lick: l, report: r, tried: map[string]bool{}}
+	md.line = e.LayOut(r.Lick, false)
+	md.laid = md.hand.Lay(ctx, md.line.Hand, l.Loop)
+	md.picking = e.picked(md.line)
+	md.all = sync.OnceValue(func() window { return md.part(ctx, 0, len(md.line.Columns), 0) })
 	return md
 }
 
 // picked is the least possible largest load of the picking hand with the strokes as
 // they are.
-func (e Task) picked(ln *Line) float64 {
+func (e *Engine) picked(ln *Line) float64 {
 	return e.Player.Pick.Solve(ln.Pick, ln.Written.Loop, pick.Free, 1).Bound
 }
 
@@ -168,17 +168,17 @@ func (md *mender) candidates(f Finding) []candidate {
 
 // fixes are those of the candidates that help. What changes one move comes before
 // what changes the line.
-func (md *mender) fixes(f Finding, w window, list []candidate) []Fix {
+func (md *mender) fixes(ctx context.Context, f Finding, w window, list []candidate) []Fix {
 	var out []Fix
 	found := map[string]bool{}
 	for _, c := range list {
-		if md.Ctx.Err() != nil {
+		if ctx.Err() != nil {
 			break
 		}
 		if c.family != "" && found[c.family] {
 			continue
 		}
-		if fix, ok := md.try(c, w, f); ok {
+		if fix, ok := md.try(ctx, c, w, f); ok {
 			out, found[c.family] = append(out, fix), true
 		}
 	}
@@ -189,9 +189,9 @@ func (md *mender) fixes(f Finding, w window, list []candidate) []Fix {
 }
 
 // judged judges a whole changed line, its hands filled in as the check does.
-func (md *mender) judged(l lick.Lick) *Judgement {
-	j := md.judge(l, md.hand)
-	md.Rules(j)
+func (md *mender) judged(ctx context.Context, l lick.Lick) *Judgement {
+	j := md.judge(ctx, l, md.hand)
+	md.Rules(ctx, j)
 	return j
 }
 
@@ -203,7 +203,7 @@ func (md *mender) judged(l lick.Lick) *Judgement {
 // with what lies around them kept; only what eases the finding or raises the ceiling goes on.
 // What is answered was judged whole: a fix is offered with the ceiling that the line really has
 // with it, and none that brings a new break in place of the old one.
-func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
+func (md *mender) try(ctx context.Context, c candidate, w window, f Finding) (Fix, bool) {
 	if c.scope != around {
 		w = md.all()
 	}
@@ -212,7 +212,7 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 		return Fix{}, false
 	}
 	ln := md.LayOut(part, false)
-	eased := c.scope == around && (f.Severity == Flows || md.eases(w, ln, f))
+	eased := c.scope == around && (f.Severity == Flows || md.eases(ctx, w, ln, f))
 	if !eased && c.scope == around && !md.holdsBottleneck(w) {
 		return Fix{}, false
 	}
@@ -220,12 +220,12 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	if eased {
 		worth, exact = 0, math.Inf(1) // now it is enough that it can be played, later the bound is said
 	}
-	bound, ok := md.laid.With(md.Ctx, w.from, w.to, w.changed(ln), worth)
+	bound, ok := md.laid.With(ctx, w.from, w.to, w.changed(ln), worth)
 	if !ok || !eased && !md.faster(bound) {
 		return Fix{}, false
 	}
-	md.Fingers(&part, ln, md.hand, load.Slack)
-	bound, ok = md.laid.With(md.Ctx, w.from, w.to, w.changed(md.LayOut(part, false)), exact)
+	md.Fingers(ctx, &part, ln, md.hand, load.Slack)
+	bound, ok = md.laid.With(ctx, w.from, w.to, w.changed(md.LayOut(part, false)), exact)
 	if !ok || !eased && !md.faster(bound) {
 		return Fix{}, false
 	}
@@ -237,7 +237,7 @@ func (md *mender) try(c candidate, w window, f Finding) (Fix, bool) {
 	if was := md.report.Ceiling; c.scope != around && was > 0 && ceiling <= was*rises {
 		return Fix{}, false // the whole line is changed for a higher ceiling only
 	}
-	after := md.judged(part)
+	after := md.judged(ctx, part)
 	if !md.helps(&after.Report, ceiling, w, f) {
 		return Fix{}, false
 	}
@@ -301,7 +301,7 @@ func (md *mender) holdsBottleneck(w window) bool {
 
 // eases says whether an edit that is laid out may end the finding's break: the move
 // into its last note, taken alone, flows with some fingers.
-func (md *mender) eases(w window, ln *Line, f Finding) bool {
+func (md *mender) eases(ctx context.Context, w window, ln *Line, f Finding) bool {
 	if f.Severity < Breaks {
 		return false
 	}
@@ -309,7 +309,7 @@ func (md *mender) eases(w window, ln *Line, f Finding) bool {
 	if f.Unit != "ms" || c < 1 {
 		return true
 	}
-	least, ok := md.hand.Bound(md.Ctx, ln.Hand[c-1:c+1], false)
+	least, ok := md.hand.Bound(ctx, ln.Hand[c-1:c+1], false)
 	return ok && least <= load.Breaks+1e-9
 }
 

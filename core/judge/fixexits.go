@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"context"
 	"slices"
 
 	"ornamen/core/lick"
@@ -19,14 +20,14 @@ const (
 // wants it: economy where every change then is a sweep, or a slur before each change that leaves
 // otherwise, which turns all strokes after it round (common practice). Each is judged whole and
 // offered unless it breaks what did not.
-func (md *mender) exits(r *Report) {
+func (md *mender) exits(ctx context.Context, r *Report) {
 	k := slices.IndexFunc(r.Findings, func(f Finding) bool { return f.Code == ExitsMixed && !f.Meant })
 	if k < 0 || len(md.lick.Notes) > mendedExits || md.line.Thumbed() {
 		return
 	}
 	f := &r.Findings[k]
 	offer := func(id, text string, l lick.Lick) {
-		got, err := md.Check(md.Ctx, l)
+		got, err := md.Check(ctx, l)
 		if err != nil || got.Verdict > r.Verdict || got.Exits == "mixed" {
 			return
 		}

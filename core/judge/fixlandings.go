@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"context"
 	"slices"
 	"strconv"
 
@@ -18,7 +19,7 @@ const (
 // landings tries what brings a phrase to its change: each changed line is judged by both hands,
 // and offered with its ceiling unless it breaks where the line did not. It says how many ways were
 // left out.
-func (md *mender) landings(r *Report) (untried int) {
+func (md *mender) landings(ctx context.Context, r *Report) (untried int) {
 	read := changes.Read(md.lick)
 	tried, room := 0, landingNotes
 	for i := range r.Findings {
@@ -39,10 +40,10 @@ func (md *mender) landings(r *Report) (untried int) {
 				untried++
 				continue
 			}
-			if md.Ctx.Err() != nil {
+			if ctx.Err() != nil {
 				return untried
 			}
-			got, err := md.Check(md.Ctx, md.handsKept(fix.Lick))
+			got, err := md.Check(ctx, md.handsKept(fix.Lick))
 			if err != nil || got.Verdict > r.Verdict {
 				continue
 			}

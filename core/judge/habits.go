@@ -24,32 +24,31 @@ func (e *Engine) Corrected(ctx context.Context, l lick.Lick, r *Report) ([]figur
 	if !any || len(r.Lick.Notes) != len(l.Notes) {
 		return nil, nil
 	}
-	t := e.Ask(ctx)
-	ln := t.LayOut(r.Lick, false)
+	ln := e.LayOut(r.Lick, false)
 	fingers := make([][]lick.Finger, len(ln.Hand))
 	for c, notes := range ln.touches {
 		for _, i := range notes {
 			fingers[c] = append(fingers[c], r.Lick.Notes[i].Finger)
 		}
 	}
-	m := t.Hand(t.Guitar(l))
+	m := e.Hand(e.Guitar(l))
 	out := m.Corrected(ln.Hand, fingers, func(c, k int) bool { return set(ln.touches[c][k]) })
 	if bends {
-		out = append(out, t.otherBenders(l, m, set)...)
+		out = append(out, e.otherBenders(ctx, l, m, set)...)
 	}
-	return out, t.Done()
+	return out, Done(ctx)
 }
 
 // otherBenders are the bends that the player gave to ring or little finger where the other one would
 // be proposed.
-func (t Task) otherBenders(l lick.Lick, m *hand.Model, set func(int) bool) (out []figure.Habit) {
+func (e *Engine) otherBenders(ctx context.Context, l lick.Lick, m *hand.Model, set func(int) bool) (out []figure.Habit) {
 	open := l.Clone()
 	for i := range open.Notes {
 		if n := &open.Notes[i]; n.Bend != nil && set(i) {
 			n.Finger = lick.NoFinger
 		}
 	}
-	filled := t.FillWithin(open, m, t.Player.Way, load.Slack).Lick
+	filled := e.FillWithin(ctx, open, m, e.Player.Way, load.Slack).Lick
 	for i, n := range l.Notes {
 		was := filled.Notes[i].Finger
 		if n.Bend == nil || !set(i) || n.Finger == was || n.Finger < lick.Ring || n.Finger > lick.Little {

@@ -22,9 +22,8 @@ func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, smal
 	if err != nil {
 		return shown, nil
 	}
-	t := Task{e, ctx}
-	filled := t.Fill(after, e.Hand(e.Guitar(after)), e.Player.Way)
-	if err := t.Done(); err != nil {
+	filled := e.Fill(ctx, after, e.Hand(e.Guitar(after)), e.Player.Way)
+	if err := Done(ctx); err != nil {
 		return nil, err
 	}
 	if HandsID(filled) == HandsID(shown.Lick) {

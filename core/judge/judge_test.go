@@ -147,8 +147,8 @@ func TestEveryRuleIsTested(t *testing.T) {
 	}
 	found := make([]int, len(rules))
 	for _, l := range lines {
-		task := Task{usual, t.Context()}
-		j := task.checked(l)
+		task := usual
+		j := task.checked(t.Context(), l)
 		for i, r := range rules {
 			found[i] += len(r.find(j))
 		}

@@ -63,7 +63,7 @@ func TestEdge(t *testing.T) {
 // A fix of a remark may cost three parts of the ceiling in a hundred and no more; one of a break
 // must end it.
 func TestWhatAFixMayCost(t *testing.T) {
-	md := &mender{Task: Task{usual, t.Context()}, report: &Report{Ceiling: 100}, line: &Line{}}
+	md := &mender{Engine: usual, report: &Report{Ceiling: 100}, line: &Line{}}
 	remark := Finding{Code: Crowded, Severity: Flows, Notes: []int{1, 2}}
 	for ceiling, want := range map[Ceiling]bool{100: true, 98: true, 97: true, 96.9: false, 90: false} {
 		if got := md.helps(&Report{}, ceiling, window{}, remark); got != want {

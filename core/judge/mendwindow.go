@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"context"
 	"slices"
 
 	"ornamen/core/hand"
@@ -22,23 +23,23 @@ func (w window) at(note int) int { return note - w.first }
 
 // window cuts the part around a finding out. A finding whose notes lie far apart takes the whole
 // line, and so does one near the turn of a loop, where what follows stands at the other end.
-func (md *mender) window(f Finding) window {
+func (md *mender) window(ctx context.Context, f Finding) window {
 	n := len(md.line.Columns)
 	lo, hi := md.line.ColumnOf[slices.Min(f.Notes)-1], md.line.ColumnOf[slices.Max(f.Notes)-1]
 	from, to := max(0, lo-mendWindow), min(n, hi+mendWindow+1)
 	if turns := md.lick.Loop && (from == 0 || to == n); turns || hi-lo > 4*mendWindow {
 		return md.all()
 	}
-	w := md.part(from, to, 1)
+	w := md.part(ctx, from, to, 1)
 	for skip := 2; w.skip < from && !md.same(w); skip *= 2 {
-		w = md.part(from, to, skip)
+		w = md.part(ctx, from, to, skip)
 	}
 	return w
 }
 
 // part is the columns [from, to) of the line, judged alone from skip columns earlier on.
 // Fixes of a finding are compared there, which is quicker than in the whole line.
-func (md *mender) part(from, to, skip int) window {
+func (md *mender) part(ctx context.Context, from, to, skip int) window {
 	cols := md.line.Columns
 	w := window{from: from, to: to, skip: min(skip, from)}
 	begin, end := from-w.skip, min(len(cols), to+1)
@@ -46,7 +47,7 @@ func (md *mender) part(from, to, skip int) window {
 	w.lick = md.report.Lick
 	w.lick.Notes = w.lick.Notes[w.first:cols[end-1][1]]
 	w.lick.Loop = w.lick.Loop && begin == 0 && end == len(cols)
-	w.breaks = breaks(&md.judged(w.lick).Report)
+	w.breaks = breaks(&md.judged(ctx, w.lick).Report)
 	return w
 }
 

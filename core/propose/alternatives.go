@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -16,14 +17,14 @@ import (
 // line as fast as any can.
 // The bound is proved by the searches of both hands; hands that reach it may ask more effort,
 // which is why they are not the ones recommended.
-func (p *proposer) reachBound() {
-	l := p.decide(p.least, p.way, 1)
+func (p *proposer) reachBound(ctx context.Context) {
+	l := p.decide(ctx, p.least, p.way, 1)
 	if !p.reaches(p.out[0]) {
-		p.add(fastest, say.AsFast(), l, p.bound, p.other(say.Fastest(p.place), l), p.way)
+		p.add(ctx, fastest, say.AsFast(), l, p.bound, p.other(ctx, say.Fastest(p.place), l), p.way)
 	}
 	if p.place {
-		given := p.decide(p.written, p.way, load.Slack)
-		p.add(asPlaced, say.AsPlaced(), given, p.bound, p.other(say.AsPlaced(), given), p.way)
+		given := p.decide(ctx, p.written, p.way, load.Slack)
+		p.add(ctx, asPlaced, say.AsPlaced(), given, p.bound, p.other(ctx, say.AsPlaced(), given), p.way)
 	}
 }
 
@@ -58,7 +59,7 @@ func allNotes(int) bool { return true }
 // fretting hand. The best of them on the note it leads to answers, under the recommended
 // hands, what a player would ask there: why not the other finger?
 // A finger that the player has set is not questioned.
-func (p *proposer) otherFingers() {
+func (p *proposer) otherFingers(ctx context.Context) {
 	r := p.out[0].Report
 	for k, i := range hardest(r) {
 		var next *judge.Report
@@ -72,14 +73,14 @@ func (p *proposer) otherFingers() {
 			}
 			l := p.fingered(func(k int) bool { return p.apart(k, i) > beside })
 			l.Notes[i].Finger = f
-			got := p.decide(l, p.way, load.Slack)
-			if p.Ctx.Err() != nil || got.Notes[i].Finger != f {
+			got := p.decide(ctx, l, p.way, load.Slack)
+			if ctx.Err() != nil || got.Notes[i].Finger != f {
 				continue
 			}
-			if x := p.Measure(got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
+			if x := p.Measure(ctx, got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
 				next = x
 			}
-			p.add(otherFinger, say.FingerOn(f, i), got, p.bound, p.other(say.OtherFinger(f, was, i), got), p.way)
+			p.add(ctx, otherFinger, say.FingerOn(f, i), got, p.bound, p.other(ctx, say.OtherFinger(f, was, i), got), p.way)
 		}
 		if k == 0 && next != nil {
 			does := handWords(next)
@@ -108,33 +109,35 @@ func hardest(r *judge.Report) []int {
 }
 
 // otherSlides puts a slide that legato needs elsewhere in its group.
-func (p *proposer) otherSlides() {
+func (p *proposer) otherSlides(ctx context.Context) {
 	for _, moves := range p.slides {
 		l := elsewhere(p.base, moves)
-		got := p.decide(l, p.way, load.Slack)
-		bound := p.boundOf(l, p.way)
-		p.add(otherSlide, say.SlideElsewhere(), got, bound, say.OtherSlides(say.Slides(got))+"; "+p.against(got), p.way)
+		got := p.decide(ctx, l, p.way, load.Slack)
+		bound := p.boundOf(ctx, l, p.way)
+		why := say.OtherSlides(say.Slides(got)) + "; " + p.against(ctx, got)
+		p.add(ctx, otherSlide, say.SlideElsewhere(), got, bound, why, p.way)
 	}
 }
 
 // otherWays picks the same places another way, or starts on the other stroke. The fretting hand
 // does not mind how it is picked, and keeps its fingers.
 // A way that was asked for is not doubted; only its start is.
-func (p *proposer) otherWays() {
+func (p *proposer) otherWays(ctx context.Context) {
 	if !p.asked {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
 			if way != p.way {
-				l := p.decide(p.fingered(allNotes), way, load.Slack)
-				p.add(otherWay, say.PickedBy(way), l, p.boundOf(p.base, way), p.other(say.OtherWay(way, p.way), l), way)
+				l := p.decide(ctx, p.fingered(allNotes), way, load.Slack)
+				why := p.other(ctx, say.OtherWay(way, p.way), l)
+				p.add(ctx, otherWay, say.PickedBy(way), l, p.boundOf(ctx, p.base, way), why, way)
 			}
 		}
 	}
-	p.otherStart()
+	p.otherStart(ctx)
 }
 
 // otherStart begins on the other stroke, where that is worth a word: the line gets
 // faster by it.
-func (p *proposer) otherStart() {
+func (p *proposer) otherStart(ctx context.Context) {
 	first := p.LayOut(p.out[0].Lick, false)
 	if len(first.Pick) == 0 || !pick.Touching(first.Pick[0].Notes) {
 		return // pick and fingers together: the pick goes down
@@ -150,16 +153,16 @@ func (p *proposer) otherStart() {
 		stroke = n.Stroke.Other()
 		l.Notes[i].Stroke = stroke
 	}
-	got := p.decide(l, p.way, load.Slack)
-	if r := p.Measure(got, p.hand); r.Ceiling > p.out[0].Ceiling {
-		p.add(otherStart, say.OtherStart(stroke), got, p.bound, p.other(say.OtherStart(stroke), got), p.way)
+	got := p.decide(ctx, l, p.way, load.Slack)
+	if r := p.Measure(ctx, got, p.hand); r.Ceiling > p.out[0].Ceiling {
+		p.add(ctx, otherStart, say.OtherStart(stroke), got, p.bound, p.other(ctx, say.OtherStart(stroke), got), p.way)
 	}
 }
 
 // boundOf is the least possible largest load at the given places.
-func (p *proposer) boundOf(l lick.Lick, way pick.Way) float64 {
+func (p *proposer) boundOf(ctx context.Context, l lick.Lick, way pick.Way) float64 {
 	ln := p.LayOut(l, false)
-	bound, ok := p.hand.Bound(p.Ctx, ln.Hand, l.Loop)
+	bound, ok := p.hand.Bound(ctx, ln.Hand, l.Loop)
 	if !ok {
 		return math.Inf(1)
 	}
@@ -237,11 +240,11 @@ func moved(a, b lick.Lick) int {
 // against says how other hands differ from the recommended ones.
 // It names what differs enough to be felt: the hardest move, a reach that is a millimetre
 // other, the string changes.
-func (p *proposer) against(l lick.Lick) string {
-	if p.Ctx.Err() != nil {
+func (p *proposer) against(ctx context.Context, l lick.Lick) string {
+	if ctx.Err() != nil {
 		return ""
 	}
-	was, r := p.out[0].Report, p.Measure(l, p.hand).Alone()
+	was, r := p.out[0].Report, p.Measure(ctx, l, p.hand).Alone()
 	var parts []string
 	if at, need := hardestOf(was), hardestOf(r); at.need > 0 && need.need > 0 {
 		parts = append(parts, say.Hardest(need.where, need.need, need.have))
@@ -256,7 +259,9 @@ func (p *proposer) against(l lick.Lick) string {
 }
 
 // other says how hands differ from the recommended ones, led by what they are.
-func (p *proposer) other(lead string, l lick.Lick) string { return lead + ": " + p.against(l) }
+func (p *proposer) other(ctx context.Context, lead string, l lick.Lick) string {
+	return lead + ": " + p.against(ctx, l)
+}
 
 // hardestMove is the move that sets the ceiling: which notes, what it needs and has, in
 // ms.

@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"context"
 	"fmt"
 	"slices"
 
@@ -20,7 +21,7 @@ import (
 // most of them have in the recommended hands. Of cells that are moved along the neck they are the
 // recommended ones where they cost next to nothing; else, as where cells lie on other strings of one
 // position, which has fingers of its own, they stand beside with what they cost.
-func (p *proposer) oneFingering() {
+func (p *proposer) oneFingering(ctx context.Context) {
 	is := p.out[0]
 	found := figure.FindCells(figuresOf(is.Lick))
 	l, same, along := p.base.Clone(), true, true
@@ -34,17 +35,17 @@ func (p *proposer) oneFingering() {
 	if same || p.few && !along {
 		return
 	}
-	got := p.decide(l, p.way, load.Slack)
-	r := p.Measure(got, p.hand).Alone()
+	got := p.decide(ctx, l, p.way, load.Slack)
+	r := p.Measure(ctx, got, p.hand).Alone()
 	switch {
 	case r.Ceiling <= 0:
 	case along && r.Ceiling >= is.Ceiling*(1-uniformCost) && r.Verdict <= is.Report.Verdict &&
 		leaps(r) <= leaps(is.Report):
 		p.out = nil
-		p.add(recommended, say.Recommendation(), got, p.bound, "", p.way)
+		p.add(ctx, recommended, say.Recommendation(), got, p.bound, "", p.way)
 	default:
-		p.add(uniform, say.OneFingering(), got, p.bound,
-			p.other(say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
+		p.add(ctx, uniform, say.OneFingering(), got, p.bound,
+			p.other(ctx, say.SameFingers(r.Ceiling.Whole(), is.Ceiling.Whole()), got), p.way)
 	}
 }
 

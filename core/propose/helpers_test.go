@@ -45,7 +45,7 @@ func restring(e *judge.Engine, l lick.Lick, w pick.Way) (Restrung, error) {
 	return Restring(context.Background(), e, l, w)
 }
 
-func asked(e *judge.Engine) question { return question{e.Ask(context.Background())} }
+func asked(e *judge.Engine) question { return question{e} }
 
 var usual = judge.NewEngine(player.DefaultPlayer())
 

@@ -33,7 +33,6 @@ import (
 // for every state it may begin in, best promise first, until no other start can be
 // better.
 type joint struct {
-	ctx    context.Context
 	hand   *hand.Model
 	pick   pick.Player
 	way    pick.Way
@@ -64,7 +63,7 @@ var ErrTooFree = errors.New(
 )
 
 // stopped says whether the search is given up: its answers mean nothing then.
-func (j *joint) stopped() bool { return j.work > maxWork || j.ctx.Err() != nil }
+func (j *joint) stopped(ctx context.Context) bool { return j.given(ctx) != nil }
 
 // layerTimes is the time in ms that each hand has to come to a layer.
 type layerTimes struct{ have, pickHave float64 }
@@ -99,8 +98,8 @@ const noMemo = -1
 const widestSpan = 7
 
 // newJoint lays out the columns with every place that is free.
-func (e question) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
-	j := &joint{ctx: e.Ctx, hand: m, pick: e.Player.Pick, way: way, line: e.LayOut(l, false), memoAt: map[string]int{}}
+func (e question) newJoint(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way) *joint {
+	j := &joint{hand: m, pick: e.Player.Pick, way: way, line: e.LayOut(l, false), memoAt: map[string]int{}}
 	free := j.freePlaces()
 	var before []int
 	for c, col := range j.line.Columns {
@@ -119,7 +118,7 @@ func (e question) newJoint(l lick.Lick, m *hand.Model, way pick.Way) *joint {
 		if p := slices.Index(j.line.Picked, c); p >= 0 {
 			y.pickHave, y.fresh = j.line.Pick[p].Have, j.line.Pick[p].Fresh
 		}
-		if j.ctx.Err() == nil {
+		if ctx.Err() == nil {
 			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
 		}
 		j.layers = append(j.layers, y)
@@ -183,11 +182,11 @@ func (j *joint) follows(x *layer, a int, y *layer, b int) bool {
 // addCells lists, layer by layer, the states that can be reached: an option of places and
 // fingers, what the pick remembers of its last stroke, how many of the breaches that are allowed
 // are spent. A state is listed once, however many ways lead to it.
-func (j *joint) addCells() {
+func (j *joint) addCells(ctx context.Context) {
 	for l := range j.layers {
 		y := &j.layers[l]
 		y.cells = nil
-		if j.stopped() {
+		if j.stopped(ctx) {
 			continue
 		}
 		seen := map[cell]bool{}
@@ -312,10 +311,12 @@ func (j *joint) steps(c, d cell, y *layer) bool {
 // larger of the loads when a bound is sought and the sum when effort is: both only grow along
 // the way, which is what makes a least way of least ways (Bellman's principle). A pair of
 // options that no load under the bound joins is left out before its postures are looked at.
-func (j *joint) relax(k layers.Cost, x, y *layer, t layerTimes, rest, out [][]float64, steps func(c, d cell) bool) {
+func (j *joint) relax(stopped func() bool, k layers.Cost, x, y *layer, t layerTimes,
+	rest, out [][]float64, steps func(c, d cell) bool,
+) {
 	way := map[[2]int]bool{}
 	for b, d := range y.cells {
-		if j.stopped() {
+		if stopped() {
 			return
 		}
 		if !finite(rest[b]) {

@@ -146,7 +146,7 @@ func TestFreePlacesAreExact(t *testing.T) {
 		for checked := 0; checked < c.lines; {
 			l := randomLick(rng, 2+rng.IntN(c.notes-1), min(20, c.player.Guitar.Frets))
 			if l.Validate() == nil {
-				checked += freePlaces(t, e, l, rng, &gains)
+				checked += freePlaces(t.Context(), t, e, l, rng, &gains)
 			}
 		}
 	}
@@ -156,14 +156,14 @@ func TestFreePlacesAreExact(t *testing.T) {
 }
 
 // freePlaces compares one line; it counts 1 if it can be played anywhere.
-func freePlaces(t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gains *int) int {
+func freePlaces(ctx context.Context, t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gains *int) int {
 	t.Helper()
 	way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
 	p := asked(
 		e,
-	).newProposer(l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
-	given := p.FillWithin(p.base, p.hand, way, 1)
-	res, ok := p.newJoint(p.base, p.hand, way).solve(given.Bound, given.Breaches)
+	).newProposer(ctx, l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+	given := p.FillWithin(ctx, p.base, p.hand, way, 1)
+	res, ok := p.newJoint(ctx, p.base, p.hand, way).solve(ctx, given.Bound, given.Breaches)
 	b, bound := everywhere(p.Engine, p, p.base)
 	if b > given.Breaches {
 		bound = math.Inf(1)
@@ -177,10 +177,10 @@ func freePlaces(t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gain
 	if math.Abs(res.bound-bound) > 1e-9*bound {
 		t.Fatalf("%s: bound %v, every row of places gives %v\n%s", way, res.bound, bound, l.Encode())
 	}
-	if got := p.boundOf(atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
+	if got := p.boundOf(ctx, atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
 		t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
 	}
-	if got := p.boundOf(atPlaces(p.base, res.calm), way); got > bound*load.Slack*(1+1e-9) {
+	if got := p.boundOf(ctx, atPlaces(p.base, res.calm), way); got > bound*load.Slack*(1+1e-9) {
 		t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
 	}
 	if bound < given.Bound*(1-1e-9) {
@@ -195,9 +195,9 @@ func freePlaces(t *testing.T, e *judge.Engine, l lick.Lick, rng *rand.Rand, gain
 func TestPlacesFirstIsWorse(t *testing.T) {
 	e := judge.NewEngine(player.DefaultPlayer())
 	l := testline.Build(t, 120, "2:5 3:7 4:10 1:5")
-	p := asked(e).newProposer(l, Ask{Way: pick.Alternate, Place: true})
-	given := p.FillWithin(p.base, p.hand, p.way, 1)
-	res, ok := p.newJoint(p.base, p.hand, p.way).solve(given.Bound, given.Breaches)
+	p := asked(e).newProposer(t.Context(), l, Ask{Way: pick.Alternate, Place: true})
+	given := p.FillWithin(t.Context(), p.base, p.hand, p.way, 1)
+	res, ok := p.newJoint(t.Context(), p.base, p.hand, p.way).solve(t.Context(), given.Bound, given.Breaches)
 	if !ok {
 		t.Fatal("no way found")
 	}

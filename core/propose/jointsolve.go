@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -25,7 +26,7 @@ const turnTries = 8
 // fewest breaches of the way first, and the places that reach it. upper is the
 // load at the given places (+Inf if they cannot be played) with breaches breaches.
 // ok is false where no places can be played.
-func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
+func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res jointResult, ok bool) {
 	for _, y := range j.layers {
 		if len(y.options) == 0 {
 			return res, false
@@ -35,23 +36,23 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 	if j.pick.Angle == pick.Either || j.pick.Angle == "" {
 		angles = []pick.Angle{pick.LeavesDown, pick.LeavesUp}
 	}
-	for j.within = 0; j.within <= breaches && !j.stopped(); j.within++ {
-		j.addCells()
+	for j.within = 0; j.within <= breaches && !j.stopped(ctx); j.within++ {
+		j.addCells(ctx)
 		limit := math.Inf(1)
 		if j.within == breaches {
 			limit = upper
 		}
 		bound := math.Inf(1)
 		for _, j.angle = range angles {
-			v, _ := j.search(layers.Largest(min(limit, bound)))
+			v, _ := j.search(ctx, layers.Largest(min(limit, bound)))
 			bound = min(bound, v)
 		}
-		if math.IsInf(bound, 1) || j.stopped() {
+		if math.IsInf(bound, 1) || j.stopped(ctx) {
 			continue
 		}
 		res.bound = bound
-		res.calm = j.leastSum(load.Limit(bound, load.Slack), angles)
-		res.least = j.leastSum(bound, angles)
+		res.calm = j.leastSum(ctx, load.Limit(bound, load.Slack), angles)
+		res.least = j.leastSum(ctx, bound, angles)
 		return res, true
 	}
 	return res, false
@@ -59,10 +60,10 @@ func (j *joint) solve(upper float64, breaches int) (res jointResult, ok bool) {
 
 // leastSum are the places of least effort with no load above the limit, of both pick
 // angles the better one; nil where the search was stopped.
-func (j *joint) leastSum(limit float64, angles []pick.Angle) []neck.Place {
+func (j *joint) leastSum(ctx context.Context, limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range angles {
-		if v, o := j.search(layers.Least(limit)); v < least*(1-1e-12) {
+		if v, o := j.search(ctx, layers.Least(limit)); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}
@@ -93,8 +94,8 @@ func finite(s []float64) bool {
 
 // search finds the least cost and an option a layer; no options where there is no path or the search
 // is stopped. A state is a cell and a posture in it, numbered cell by cell.
-func (j *joint) search(k layers.Cost) (float64, []int) {
-	line := j.searched()
+func (j *joint) search(ctx context.Context, k layers.Cost) (float64, []int) {
+	line := j.searched(ctx)
 	picks, value, err := line.Best(k)
 	if err != nil {
 		return math.Inf(1), nil
@@ -108,8 +109,10 @@ func (j *joint) search(k layers.Cost) (float64, []int) {
 }
 
 // searched is the joint line with its states laid out.
-func (j *joint) searched() *layers.Line {
-	line := &layers.Line{Tries: turnTries, Stopped: j.given, Start: j.start, Class: func(f int) int {
+func (j *joint) searched(ctx context.Context) *layers.Line {
+	given := func() error { return j.given(ctx) }
+	stopped := func() bool { return j.given(ctx) != nil }
+	line := &layers.Line{Tries: turnTries, Stopped: given, Start: j.start, Class: func(f int) int {
 		y := &j.layers[0]
 		return y.cells[y.cellOf(f)].memo
 	}}
@@ -133,21 +136,21 @@ func (j *joint) searched() *layers.Line {
 		slices.Sort(states)
 		line.Widths, line.States = append(line.Widths, y.at[len(y.cells)]), append(line.States, states)
 		if l > 0 {
-			line.Moves = append(line.Moves, jointMoves{j, &j.layers[l-1], y, false})
+			line.Moves = append(line.Moves, jointMoves{j, &j.layers[l-1], y, false, stopped})
 		}
 	}
 	if loop {
-		line.Turn = jointMoves{j, &j.layers[len(j.layers)-1], &j.layers[0], true}
+		line.Turn = jointMoves{j, &j.layers[len(j.layers)-1], &j.layers[0], true, stopped}
 	}
 	return line
 }
 
 // given is why the search is given up, or nil.
-func (j *joint) given() error {
+func (j *joint) given(ctx context.Context) error {
 	if j.work > maxWork {
 		return ErrTooFree
 	}
-	return j.ctx.Err()
+	return ctx.Err()
 }
 
 // start is what it takes to begin in a state of the first layer.
@@ -184,8 +187,9 @@ func (y *layer) byCell(row []float64) [][]float64 {
 // jointMoves are those from the states of layer x to those of layer y.
 type jointMoves struct {
 	*joint
-	x, y *layer
-	turn bool // round the loop
+	x, y    *layer
+	turn    bool // round the loop
+	stopped func() bool
 }
 
 // steps says whether cell c can come before cell d.
@@ -205,7 +209,7 @@ func (m jointMoves) Back(k layers.Cost, _, to []int, rest, _, out []float64) {
 		}
 		rest = only
 	}
-	m.relax(k, m.x, m.y, m.y.layerTimes, m.y.byCell(rest), m.x.byCell(out), m.steps)
+	m.relax(m.stopped, k, m.x, m.y, m.y.layerTimes, m.y.byCell(rest), m.x.byCell(out), m.steps)
 }
 
 // Forth implements layers.Moves: this line is searched backward alone.

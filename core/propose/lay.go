@@ -57,18 +57,18 @@ func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, be
 	}
 	part.Pickup = lick.Time{}
 	part.Chords, part.Keys = nil, nil
-	p := question{e.Ask(ctx)}.newProposer(part, Ask{Place: true})
+	p := question{e}.newProposer(ctx, part, Ask{Place: true})
 	breaches := len(part.Notes) // places that cannot be played set no limit
 	base := p.base.Clone()
-	for i, n := range p.Fill(p.base, p.hand, p.way).Notes {
+	for i, n := range p.Fill(ctx, p.base, p.hand, p.way).Notes {
 		base.Notes[i].Stroke = n.Stroke // strokes in turn are the same wherever the notes lie
 	}
-	j := p.newJoint(base, p.hand, p.way)
-	res, ok := j.solve(math.Inf(1), breaches)
-	if err := p.Done(); err != nil {
+	j := p.newJoint(ctx, base, p.hand, p.way)
+	res, ok := j.solve(ctx, math.Inf(1), breaches)
+	if err := judge.Done(ctx); err != nil {
 		return err
 	}
-	if !ok || j.stopped() || res.calm == nil {
+	if !ok || j.stopped(ctx) || res.calm == nil {
 		return nil
 	}
 	for i, at := range res.calm {

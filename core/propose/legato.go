@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"context"
 	"cmp"
 	"math"
 	"slices"
@@ -15,11 +16,11 @@ import (
 // hand can do, easier, it is put where the group becomes easiest; the other
 // slides that would do are kept as alternatives. What still cannot be done is
 // picked.
-func (p *proposer) legato(l lick.Lick) lick.Lick {
+func (p *proposer) legato(ctx context.Context, l lick.Lick) lick.Lick {
 	out := l.Clone()
 	p.columns = out.Columns()
 	for _, g := range groups(l) {
-		p.slurGroup(&out, g)
+		p.slurGroup(ctx, &out, g)
 	}
 	p.slideAlike(&out)
 	return out
@@ -51,7 +52,7 @@ func groups(l lick.Lick) []group {
 // hammers up, pulls down. What the player has locked or muted stays picked. A group that
 // the hand cannot play so, or that has many tones and more than a position holds, tries one of its slurs as a slide;
 // where that does not help, the note that stands in the way is picked again.
-func (p *proposer) slurGroup(out *lick.Lick, g group) {
+func (p *proposer) slurGroup(ctx context.Context, out *lick.Lick, g group) {
 	cols := p.columns
 	var added []int
 	for c := g.from + 1; c < g.to; c++ {
@@ -64,13 +65,13 @@ func (p *proposer) slurGroup(out *lick.Lick, g group) {
 		}
 	}
 	for len(added) > 0 {
-		load, broken := p.groupLoad(*out, g)
+		load, broken := p.groupLoad(ctx, *out, g)
 		if broken >= 0 {
 			load = math.Inf(1)
 		} else if g.to-g.from < manyTones || p.inPosition(*out, g) {
 			return
 		}
-		if p.slideIn(out, added, g, load) || broken < 0 {
+		if p.slideIn(ctx, out, added, g, load) || broken < 0 {
 			return
 		}
 		// Nothing helps as a slide: pick the note that cannot be slurred.
@@ -122,7 +123,7 @@ const (
 
 // slideIn turns one added slur into the slide that makes the group easiest, if
 // it then weighs clearly less than load, and keeps what other slides would do.
-func (p *proposer) slideIn(out *lick.Lick, added []int, g group, load float64) bool {
+func (p *proposer) slideIn(ctx context.Context, out *lick.Lick, added []int, g group, load float64) bool {
 	s := slid{group: g, best: -1, works: map[int]int{}, loads: map[int]float64{}}
 	least := load / slideGain
 	for _, i := range added {
@@ -132,7 +133,7 @@ func (p *proposer) slideIn(out *lick.Lick, added []int, g group, load float64) b
 		}
 		was := out.Notes[i].Slur
 		out.Notes[i].Slur = lick.Slide
-		if l, broken := p.groupLoad(*out, g); broken < 0 && l < load/slideGain {
+		if l, broken := p.groupLoad(ctx, *out, g); broken < 0 && l < load/slideGain {
 			step := i - p.columns[g.from][0]
 			s.works[step], s.loads[step] = i, l
 			if l < least*(1-1e-9) {
@@ -248,7 +249,7 @@ func elsewhere(l lick.Lick, moves []slideAt) lick.Lick {
 // groupLoad is the least possible largest load of a group with the columns
 // beside it, and the column that cannot be done (−1: all can). Runs come back to
 // the same groups, so they are remembered.
-func (p *proposer) groupLoad(l lick.Lick, g group) (load float64, broken int) {
+func (p *proposer) groupLoad(ctx context.Context, l lick.Lick, g group) (load float64, broken int) {
 	cols := p.columns
 	from, to := max(0, g.from-1), min(len(cols), g.to+1)
 	part := l
@@ -257,9 +258,9 @@ func (p *proposer) groupLoad(l lick.Lick, g group) (load float64, broken int) {
 	key := groupKey(part)
 	known, ok := p.groups[key]
 	if !ok {
-		path := p.hand.Frames(p.Ctx, p.LayOut(part, false).Hand, false)
+		path := p.hand.Frames(ctx, p.LayOut(part, false).Hand, false)
 		known = groupResult{path.Bound, slices.IndexFunc(path.Steps, func(s hand.Step) bool { return !s.Possible })}
-		if p.Ctx.Err() != nil {
+		if ctx.Err() != nil {
 			return known.load, -1
 		}
 		if p.groups == nil {

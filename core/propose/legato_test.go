@@ -29,9 +29,9 @@ func TestLegato(t *testing.T) {
 				l.Notes[i].Lock = lick.LockSet{lick.FieldStroke}
 			}
 		}
-		p := asked(usual).newProposer(l, Ask{Way: pick.Legato})
+		p := asked(usual).newProposer(t.Context(), l, Ask{Way: pick.Legato})
 		got := ""
-		for _, n := range p.legato(p.base).Notes {
+		for _, n := range p.legato(t.Context(), p.base).Notes {
 			if n.Slur == "" {
 				got += "-"
 			} else {

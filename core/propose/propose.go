@@ -84,25 +84,25 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal
 		return nil, fmt.Errorf("the line has %d notes, and hands are found for at most %d together: choose a part of it",
 			len(l.Notes), judge.MaxNotes)
 	}
-	p := question{e.Ask(ctx)}.newProposer(l, a)
+	p := question{e}.newProposer(ctx, l, a)
 	p.few = a.Best <= 1
-	steps := []func(){p.recommend, p.oneFingering}
+	steps := []func(context.Context){p.recommend, p.oneFingering}
 	if a.Best > 1 {
 		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
 	}
 	for _, step := range steps {
-		if p.err == nil && p.Ctx.Err() == nil {
-			step()
+		if p.err == nil && ctx.Err() == nil {
+			step(ctx)
 		}
 	}
-	if err := cmp.Or(p.Done(), p.err); err != nil {
+	if err := cmp.Or(judge.Done(ctx), p.err); err != nil {
 		return nil, err
 	}
 	return p.best(a.Best), nil
 }
 
-// question is a task that proposals answer.
-type question struct{ judge.Task }
+// question is the engine with what proposals ask of it.
+type question struct{ *judge.Engine }
 
 // proposer collects proposals for one line.
 type proposer struct {
@@ -128,15 +128,15 @@ type proposer struct {
 
 // newProposer prepares the line for what is asked: hands open but for what is locked, and
 // for a selection the hands of all other notes fixed as they are filled in now.
-func (e question) newProposer(l lick.Lick, a Ask) *proposer {
+func (e question) newProposer(ctx context.Context, l lick.Lick, a Ask) *proposer {
 	player := e.Player
 	way := cmp.Or(a.Way, player.Way)
 	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
-	e = question{e.As(player).Ask(e.Ctx)}
+	e = question{e.As(player)}
 	p := &proposer{question: e, hand: e.Hand(e.Guitar(l)), way: way, asked: a.Way != "", place: a.Place}
 	p.base = openHands(l)
 	if len(a.Notes) > 0 {
-		p.base = keepOthers(p.base, e.Fill(l, p.hand, way), a.Notes)
+		p.base = keepOthers(p.base, e.Fill(ctx, l, p.hand, way), a.Notes)
 	}
 	return p
 }
@@ -174,34 +174,34 @@ func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 }
 
 // recommend makes the first proposal and finds the bound.
-func (p *proposer) recommend() {
+func (p *proposer) recommend(ctx context.Context) {
 	if p.way == pick.Legato {
-		p.base = p.legato(p.base)
+		p.base = p.legato(ctx, p.base)
 	}
 	p.written, p.least = p.base, p.base
-	given := p.FillWithin(p.base, p.hand, p.way, load.Slack)
+	given := p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
 	p.bound = given.Bound
 	if p.place && len(p.base.Notes) <= MaxFreePlaces {
-		j := p.newJoint(p.base, p.hand, p.way)
-		res, ok := j.solve(given.Bound, given.Breaches)
+		j := p.newJoint(ctx, p.base, p.hand, p.way)
+		res, ok := j.solve(ctx, given.Bound, given.Breaches)
 		if j.work > maxWork {
 			p.err = ErrTooFree
 			return
 		}
-		if ok && p.Ctx.Err() == nil {
+		if ok && ctx.Err() == nil {
 			p.worth = res.bound*worthMoving <= given.Bound
 		}
-		if ok && p.Ctx.Err() == nil {
+		if ok && ctx.Err() == nil {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			if !p.worth {
-				p.add(recommended, say.Recommendation(), given.Lick, p.bound, "", p.way) // the written places are as good
+				p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way) // the written places are as good
 				return
 			}
 			p.base = atPlaces(p.base, res.calm)
-			given = p.FillWithin(p.base, p.hand, p.way, load.Slack)
+			given = p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
 		}
 	}
-	p.add(recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
+	p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
 }
 
 // atPlaces moves every note to its place.
@@ -216,20 +216,22 @@ func atPlaces(l lick.Lick, places []neck.Place) lick.Lick {
 
 // decide fills in both hands, each with its largest load within slack of its own
 // bound.
-func (p *proposer) decide(l lick.Lick, way pick.Way, slack float64) lick.Lick {
-	if p.Ctx.Err() != nil {
+func (p *proposer) decide(ctx context.Context, l lick.Lick, way pick.Way, slack float64) lick.Lick {
+	if ctx.Err() != nil {
 		return l
 	}
-	return p.FillWithin(l, p.hand, way, slack).Lick
+	return p.FillWithin(ctx, l, p.hand, way, slack).Lick
 }
 
 // add judges a decided line and keeps it, unless its hands are kept already. Without a why it is
 // explained as the recommended one.
-func (p *proposer) add(k kind, title string, l lick.Lick, bound float64, why string, way pick.Way) {
-	if p.Ctx.Err() != nil && len(p.out) > 0 {
+func (p *proposer) add(ctx context.Context, k kind, title string, l lick.Lick, bound float64,
+	why string, way pick.Way,
+) {
+	if ctx.Err() != nil && len(p.out) > 0 {
 		return
 	}
-	r := p.Measure(l, p.hand).Alone()
+	r := p.Measure(ctx, l, p.hand).Alone()
 	if r.Verdict == judge.Breaks && r.Ceiling == 0 && len(p.out) > 0 {
 		return
 	}

@@ -37,9 +37,9 @@ const (
 // alternate every change leaves the strings on the same stroke. The fewest
 // changes that do not come first, then the least sum of load⁴.
 func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (Restrung, error) {
-	t := question{e.Ask(ctx)}
-	out, err := t.restrung(l, way)
-	if stopped := t.Done(); stopped != nil {
+	t := question{e}
+	out, err := t.restrung(ctx, l, way)
+	if stopped := judge.Done(ctx); stopped != nil {
 		return Restrung{}, stopped
 	}
 	return out, err
@@ -53,7 +53,7 @@ const longestRestrung = 32
 // ones it looks first for the fewest changes that are not clean for the way of picking,
 // then for the fewest notes moved, then for the least load, which may not lie above what
 // the line asks as written by more than restringCost.
-func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
+func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Restrung, error) {
 	var out Restrung
 	if len(l.Notes) < 2 {
 		return out, errors.New("a line needs two notes to be restrung")
@@ -61,21 +61,21 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 	if len(l.Notes) > MaxFreePlaces {
 		return out, errors.New("the line is too long to be restrung")
 	}
-	p := e.newProposer(l, Ask{Way: way})
-	before := p.FillWithin(p.base, p.hand, way, load.Slack)
+	p := e.newProposer(ctx, l, Ask{Way: way})
+	before := p.FillWithin(ctx, p.base, p.hand, way, load.Slack)
 	p.written, p.bound = p.base, before.Bound
-	p.add(recommended, say.AsWritten(), before.Lick, before.Bound, say.AsWritten(), way)
+	p.add(ctx, recommended, say.AsWritten(), before.Lick, before.Bound, say.AsWritten(), way)
 	out.Before = p.out[0]
 	out.Clean[0] = e.unclean(before.Lick, way)
 	limit := math.Inf(1)
 	if !math.IsInf(before.Bound, 1) {
 		limit = max(before.Bound*restringCost, load.Tight)
 	}
-	j := e.newJoint(p.base, p.hand, way)
+	j := e.newJoint(ctx, p.base, p.hand, way)
 	j.near()
 	j.clean = way
 	j.within = before.Breaches
-	places, ok := j.easiest(p, limit)
+	places, ok := j.easiest(ctx, p, limit)
 	if j.work > maxWork {
 		return out, ErrTooFree
 	}
@@ -83,21 +83,21 @@ func (e question) restrung(l lick.Lick, way pick.Way) (Restrung, error) {
 		out.After, out.Clean[1] = out.Before, out.Clean[0]
 		return out, nil
 	}
-	after := p.FillWithin(atPlaces(p.base, places), p.hand, way, load.Slack)
+	after := p.FillWithin(ctx, atPlaces(p.base, places), p.hand, way, load.Slack)
 	out.Clean[1] = e.unclean(after.Lick, way)
 	if out.Clean[1] >= out.Clean[0] {
 		out.After, out.Clean[1] = out.Before, out.Clean[0]
 		return out, nil
 	}
-	q := e.newProposer(l, Ask{Way: way})
+	q := e.newProposer(ctx, l, Ask{Way: way})
 	q.written = p.base
 	add := func(f judge.Filled) {
 		words := movedWords(p.base, f.Lick)
-		q.add(restrung, words, f.Lick, f.Bound, words, way)
+		q.add(ctx, restrung, words, f.Lick, f.Bound, words, way)
 	}
 	add(after)
 	if len(l.Notes) <= longestRestrung {
-		for _, f := range e.otherStrings(p, places, limit, before.Breaches) {
+		for _, f := range e.otherStrings(ctx, p, places, limit, before.Breaches) {
 			if e.unclean(f.Lick, way) <= out.Clean[1] && moved(p.base, f.Lick) <= moved(p.base, after.Lick)+1 {
 				add(f)
 			}
@@ -131,17 +131,19 @@ const otherRestrings = 2
 
 // otherStrings restrings a line again and again, each time without one of the moves that
 // the best restringing makes.
-func (e question) otherStrings(p *proposer, best []neck.Place, limit float64, breaches int) (out []judge.Filled) {
+func (e question) otherStrings(ctx context.Context, p *proposer, best []neck.Place, limit float64,
+	breaches int,
+) (out []judge.Filled) {
 	for i, at := range best {
 		if at == p.base.Notes[i].Place() {
 			continue
 		}
-		j := e.newJoint(p.base, p.hand, p.way)
+		j := e.newJoint(ctx, p.base, p.hand, p.way)
 		j.near()
 		j.clean, j.within = p.way, breaches
 		j.forbid(i, at)
-		if places, ok := j.easiest(p, limit); ok {
-			out = append(out, p.FillWithin(atPlaces(p.base, places), p.hand, p.way, load.Slack))
+		if places, ok := j.easiest(ctx, p, limit); ok {
+			out = append(out, p.FillWithin(ctx, atPlaces(p.base, places), p.hand, p.way, load.Slack))
 		}
 	}
 	return out
@@ -231,10 +233,10 @@ const easiestRounds = 12
 
 // easiest is cleanest, then of as few notes moved the places of the least load: the
 // search is repeated below the load it came to, as long as that costs nothing.
-func (j *joint) easiest(p *proposer, limit float64) (places []neck.Place, ok bool) {
+func (j *joint) easiest(ctx context.Context, p *proposer, limit float64) (places []neck.Place, ok bool) {
 	rank := math.Inf(1)
 	for range easiestRounds {
-		next, found := j.cleanest(limit)
+		next, found := j.cleanest(ctx, limit)
 		if !found || math.Floor(j.found/startFirst) > rank {
 			break
 		}
@@ -242,22 +244,22 @@ func (j *joint) easiest(p *proposer, limit float64) (places []neck.Place, ok boo
 		if len(p.base.Notes) > longestRestrung {
 			break
 		}
-		limit = min(limit, p.boundOf(atPlaces(p.base, places), p.way)) * (1 - 1e-6)
+		limit = min(limit, p.boundOf(ctx, atPlaces(p.base, places), p.way)) * (1 - 1e-6)
 	}
 	return places, ok
 }
 
 // cleanest finds the places with the fewest unclean changes, no load above limit.
-func (j *joint) cleanest(limit float64) ([]neck.Place, bool) {
+func (j *joint) cleanest(ctx context.Context, limit float64) ([]neck.Place, bool) {
 	for _, y := range j.layers {
 		if len(y.options) == 0 {
 			return nil, false
 		}
 	}
-	j.addCells()
+	j.addCells(ctx)
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range []pick.Angle{pick.LeavesDown, pick.LeavesUp} {
-		if v, o := j.search(layers.Least(limit)); v < least*(1-1e-12) {
+		if v, o := j.search(ctx, layers.Least(limit)); v < least*(1-1e-12) {
 			least, options = v, o
 		}
 	}

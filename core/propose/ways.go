@@ -58,9 +58,9 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 		return nil, fmt.Errorf("the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
 			len(l.Notes), judge.MaxNotes)
 	}
-	t := question{e.Ask(ctx)}
-	out := t.ways(l)
-	if err := t.Done(); err != nil {
+	t := question{e}
+	out := t.ways(ctx, l)
+	if err := judge.Done(ctx); err != nil {
 		return nil, err
 	}
 	return out, nil
@@ -72,7 +72,7 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 //
 // Best possible is one number for all: the least that any fingers and strokes need at these
 // places, with the line's own slurs.
-func (e question) ways(l lick.Lick) []WayToPlay {
+func (e question) ways(ctx context.Context, l lick.Lick) []WayToPlay {
 	out := []WayToPlay{}
 	if len(l.Notes) == 0 {
 		return out
@@ -82,12 +82,12 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	open := openStrokesOf(base)
 	var own, slurred fingered
 	var wg sync.WaitGroup
-	wg.Go(func() { own = e.fingered(open, m) })
+	wg.Go(func() { own = e.fingered(ctx, open, m) })
 	wg.Go(func() {
 		p := &proposer{question: e, hand: m, way: pick.Legato}
-		if s := p.legato(open); !slices.EqualFunc(s.Notes, base.Notes,
+		if s := p.legato(ctx, open); !slices.EqualFunc(s.Notes, base.Notes,
 			func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
-			slurred = e.fingered(s, m)
+			slurred = e.fingered(ctx, s, m)
 		}
 	})
 	wg.Wait()
@@ -95,12 +95,12 @@ func (e question) ways(l lick.Lick) []WayToPlay {
 	judged := make([]*judge.Judgement, len(trials))
 	for i, t := range trials {
 		wg.Go(func() {
-			judged[i] = e.JudgeHanded(t.lick, m, &t.hand.path)
-			e.Rules(judged[i])
+			judged[i] = e.JudgeHanded(ctx, t.lick, m, &t.hand.path)
+			e.Rules(ctx, judged[i])
 		})
 	}
 	wg.Wait()
-	best := e.Best(judged[0], m)
+	best := e.Best(ctx, judged[0], m)
 	set := slices.ContainsFunc(trials, func(t trial) bool { return t.name == OwnPattern })
 	for i, t := range trials {
 		r := judged[i].Alone()
@@ -135,10 +135,10 @@ type fingered struct {
 }
 
 // fingered decides the fingers of a line and leaves its strokes open.
-func (e question) fingered(l lick.Lick, m *hand.Model) fingered {
+func (e question) fingered(ctx context.Context, l lick.Lick, m *hand.Model) fingered {
 	f := fingered{lick: l.Clone()}
-	e.Fingers(&f.lick, e.LayOut(f.lick, false), m, load.Slack)
-	f.path = m.Frames(e.Ctx, e.LayOut(f.lick, false).Hand, l.Loop)
+	e.Fingers(ctx, &f.lick, e.LayOut(f.lick, false), m, load.Slack)
+	f.path = m.Frames(ctx, e.LayOut(f.lick, false).Hand, l.Loop)
 	return f
 }
 
