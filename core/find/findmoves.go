@@ -1,8 +1,8 @@
 package find
 
 import (
-	"context"
 	"cmp"
+	"context"
 	"fmt"
 	"strings"
 

@@ -1,8 +1,8 @@
 package propose
 
 import (
-	"context"
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
