@@ -9,7 +9,6 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/player"
-	"ornamen/core/say"
 )
 
 // Line is a lick laid out for the two hands.
@@ -38,7 +37,6 @@ type Line struct {
 type SlurState struct {
 	From int // index of the note it comes from, −1 if none
 	Code lick.Code
-	why  string
 }
 
 // LayOut turns a lick into what each hand does. Free takes the player's fingers
@@ -210,26 +208,26 @@ func (ln *Line) heldBefore(c int) bool {
 // heldNote is from which length on any note is held.
 var heldNote = lick.NewTime(1, 2)
 
-// slur finds where note i's slur comes from and whether it can sound.
+// slur finds where note i's slur comes from and whether it can sound, which the rules know.
 func (ln *Line) slur(c, i int) SlurState {
 	n := ln.Written.Notes[i]
 	if n.Slur == "" {
 		return SlurState{From: -1}
 	}
-	from := ln.source(c, i)
-	if from < 0 {
-		return SlurState{-1, SlurChangesString, say.NothingBefore(n)}
+	st := SlurState{From: ln.source(c, i)}
+	from := ln.slurredFrom(st)
+	if k := slices.IndexFunc(slurNeeds, func(need slurNeed) bool { return need.lacks(from, n) }); k >= 0 {
+		st.Code = slurNeeds[k].code
 	}
-	f := ln.Written.Notes[from]
-	switch {
-	case n.Slur == lick.Hammer && n.Fret <= f.Fret:
-		return SlurState{from, HammerFalls, say.HammerFalls(f.Fret, n.Fret)}
-	case n.Slur == lick.Pull && n.Fret >= f.Fret:
-		return SlurState{from, PullRises, say.PullRises(f.Fret, n.Fret)}
-	case (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || f.Fret == 0):
-		return SlurState{from, SlideChangesFinger, say.OpenSlides()}
+	return st
+}
+
+// slurredFrom is the note that a slur comes from, or nil.
+func (ln *Line) slurredFrom(s SlurState) *lick.Note {
+	if s.From < 0 {
+		return nil
 	}
-	return SlurState{From: from}
+	return &ln.Written.Notes[s.From]
 }
 
 // source is the note on note i's string that sounds until it or started just

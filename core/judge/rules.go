@@ -21,8 +21,7 @@ type rule struct {
 }
 
 // rules is every judgement that is made, in the order in which equals are listed.
-var rules = []rule{
-	slurFault(SlurChangesString), slurFault(HammerFalls), slurFault(PullRises), slurFault(SlideChangesFinger),
+var rules = append(slurFaults(), []rule{
 	{SlurSameFinger, slurSameFinger}, {SlideChangesFinger, slideChangesFinger}, {FingersCross, fingersCross},
 	{Reach, reachRule}, {Reach, strainRule}, {BarreConflict, barreConflict},
 	{BeyondNeck, beyondNeck}, {OpenStringFinger, openStringFinger},
@@ -34,7 +33,7 @@ var rules = []rule{
 	{BendLate, bendLate}, {BendAimless, bendAimless}, {VibratoShort, vibratoShort},
 	{NoteOutside, noteOutside}, {ClashCode, clashRule}, {TensionHeld, tensionHeld},
 	{LandingEarly, landingEarly}, {LandingLate, landingLate}, {ChordMissed, chordMissed},
-}
+}...)
 
 // find runs every rule: worst first, then in playing order.
 //

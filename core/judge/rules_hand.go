@@ -7,17 +7,54 @@ import (
 	"ornamen/core/say"
 )
 
-// slurFault reports what LayOut found wrong with a slur under one code: the frets or the
-// strings do not allow it, whatever the hand.
-func slurFault(code lick.Code) rule {
-	return rule{code, func(j *Judgement) (out []Finding) {
-		for i, s := range j.SlurOf {
-			if s.Code == code {
-				out = append(out, always(Breaks, say.CannotSound(j.Written.Notes[i].Slur, s.why), s.From, i))
+// slurNeed is what a slur needs of its frets and strings to sound, whatever the hand. It is told
+// once, as the first need that is not met, and asks nothing of the hands then.
+type slurNeed struct {
+	code  lick.Code
+	lacks func(from *lick.Note, n lick.Note) bool // from is nil where the string is silent before n
+	why   func(from *lick.Note, n lick.Note) string
+}
+
+// slurNeeds are the needs in the order in which they are looked at.
+var slurNeeds = []slurNeed{
+	{
+		SlurChangesString,
+		func(from *lick.Note, _ lick.Note) bool { return from == nil },
+		func(_ *lick.Note, n lick.Note) string { return say.NothingBefore(n) },
+	},
+	{
+		HammerFalls,
+		func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Hammer && n.Fret <= from.Fret },
+		func(from *lick.Note, n lick.Note) string { return say.HammerFalls(from.Fret, n.Fret) },
+	},
+	{
+		PullRises,
+		func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Pull && n.Fret >= from.Fret },
+		func(from *lick.Note, n lick.Note) string { return say.PullRises(from.Fret, n.Fret) },
+	},
+	{
+		SlideChangesFinger,
+		func(from *lick.Note, n lick.Note) bool {
+			return (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || from.Fret == 0)
+		},
+		func(*lick.Note, lick.Note) string { return say.OpenSlides() },
+	},
+}
+
+// slurFaults are the rules that report each need that is not met.
+func slurFaults() (out []rule) {
+	for _, need := range slurNeeds {
+		out = append(out, rule{need.code, func(j *Judgement) (out []Finding) {
+			for i, s := range j.SlurOf {
+				if n := j.Written.Notes[i]; s.Code == need.code {
+					why := need.why(j.slurredFrom(s), n)
+					out = append(out, always(Breaks, say.CannotSound(n.Slur, why), s.From, i))
+				}
 			}
-		}
-		return out
-	}}
+			return out
+		}})
+	}
+	return out
 }
 
 // impossible calls f for every slur that is right by its frets, with the note
