@@ -32,7 +32,7 @@ type page struct {
 
 // render writes a template; a fault in it is answered before anything is sent.
 // The page is not kept by the browser: what it shows is true of one revision and one player.
-func (a *App) render(w http.ResponseWriter, r *http.Request, status int, name string, p page) {
+func (a *Site) render(w http.ResponseWriter, r *http.Request, status int, name string, p page) {
 	var b bytes.Buffer
 	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
 		log.Printf("template %s: %v", name, err)
@@ -85,7 +85,7 @@ func mistake(err error) error {
 //   - 413: more bytes than any form of ours has.
 //   - 503, 507, 403: the store is busy, full or read-only; the same form may be sent again.
 //   - 500: a fault of ours, which is logged.
-func (a *App) fail(w http.ResponseWriter, r *http.Request, err error) {
+func (a *Site) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var inv invalid
 	var tooLarge *http.MaxBytesError
 	var unread *store.UnreadableError
@@ -177,14 +177,14 @@ type action struct {
 }
 
 // say answers with one sentence: a notice for htmx, else a page.
-func (a *App) say(w http.ResponseWriter, r *http.Request, status int, text string) {
+func (a *Site) say(w http.ResponseWriter, r *http.Request, status int, text string) {
 	a.sayWith(w, r, status, notice{Text: text})
 }
 
 // sayWith answers with a notice alone; on a page that htmx asked for it appears in its
 // place and the rest stays.
 // Without htmx, as when a form is sent without a script, it is a page of its own.
-func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
+func (a *Site) sayWith(w http.ResponseWriter, r *http.Request, status int, n notice) {
 	if status >= http.StatusBadRequest {
 		n.Status = status
 	}
@@ -193,21 +193,6 @@ func (a *App) sayWith(w http.ResponseWriter, r *http.Request, status int, n noti
 		return
 	}
 	a.render(w, r, status, "message", page{Title: "Ornamen", Data: n})
-}
-
-// sentence makes an error's text one: a capital first, a stop last.
-// Errors in Go begin small and end without a stop, so that they can be wrapped; players read
-// them as sentences.
-func sentence(s string) string {
-	s = strings.TrimSpace(s)
-	if s == "" {
-		return s
-	}
-	head := sentenceCase(s)
-	if !strings.HasSuffix(head, ".") {
-		head += "."
-	}
-	return head
 }
 
 // id reads the lick's number from the address, which may name a bar behind it.
@@ -234,7 +219,7 @@ func number(values []string) (any, error) {
 // mistake, by the field's name.
 // Fields that the value does not have are passed over: a page may carry more than one handler
 // needs. v is a pointer to a struct with form tags.
-func (a *App) decode(r *http.Request, v any) error {
+func (a *Site) decode(r *http.Request, v any) error {
 	if err := r.ParseForm(); err != nil {
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {

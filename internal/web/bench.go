@@ -2,11 +2,9 @@ package web
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"fmt"
 	"log"
-	"mime"
 	"net/http"
 	"strconv"
 	"strings"
@@ -15,10 +13,31 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/format"
-	"ornamen/internal/handover"
 	"ornamen/internal/store"
 )
+
+// benchScreen is one lick with its hands, its judgement and everything that changes it.
+type benchScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a benchScreen) Routes(chi.Router, chi.Router) {}
+
+// OfLick implements Screen.
+func (a benchScreen) OfLick(r, work chi.Router) {
+	r.Get("/", a.bench)
+	r.Get("/at", a.benchAt)
+	work.Get("/sound.wav", a.soundFile)
+	work.Get("/sounding", a.soundTimes)
+	work.Get("/mend", a.mend)
+	work.Get("/hands", a.offers)
+	work.Get("/turned", a.turned)
+	r.Get("/versions", a.versions)
+	r.Post("/edit", a.edit)
+	r.Post("/undo", a.undo)
+	r.Post("/redo", a.redo)
+	r.Post("/keep", a.keep)
+	r.Post("/habit", a.answerHabit)
+}
 
 // bench is the page of one lick. The address may carry a caret; without one it opens at the
 // bottleneck, which is what a player comes to mend.
@@ -302,34 +321,4 @@ func (a benchScreen) mend(w http.ResponseWriter, r *http.Request) {
 	v.Mended, v.LeftOut = true, rep.LeftOut
 	v.found(rep.Findings)
 	a.render(w, r, http.StatusOK, "findings", page{Data: v})
-}
-
-// export hands the lick over as a file of a format, named after its title. Open hands are
-// filled in for formats that show them.
-func (a benchScreen) export(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.wholeEntry(w, r)
-	if !ok {
-		return
-	}
-	f, ok := format.ByName(chi.URLParam(r, "format"))
-	if !ok {
-		a.fail(w, r, store.ErrNotFound)
-		return
-	}
-	data, err := handover.Write(r.Context(), engineOf(r.Context()), e.Lick, f)
-	if err != nil {
-		a.fail(w, r, mistake(err))
-		return
-	}
-	w.Header().Set("Content-Type", f.Kind)
-	how := "attachment"
-	if f.Name == "page" { // it is looked at and printed from the browser
-		how = "inline"
-		w.Header().Set("Content-Security-Policy", pagePolicy)
-	}
-	w.Header().Set("Content-Disposition", mime.FormatMediaType(how,
-		map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
-	if _, err := w.Write(data); err != nil {
-		log.Printf("export: %v", err)
-	}
 }

@@ -5,13 +5,33 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"strconv"
 	"strings"
 
+	"github.com/go-chi/chi/v5"
+
 	"ornamen/core/changes"
+	"ornamen/core/edit"
 	"ornamen/core/lick"
 	"ornamen/core/propose"
 	"ornamen/internal/store"
 )
+
+// changesScreen is a lick over its chords.
+type changesScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a changesScreen) Routes(r, _ chi.Router) {
+	r.Get("/changes", a.anyChanges)
+	r.Post("/changes/saved/{id}/forget", a.forgetChanges)
+}
+
+// OfLick implements Screen.
+func (a changesScreen) OfLick(r, _ chi.Router) {
+	r.Get("/changes", a.changes)
+	r.Post("/changes", a.change)
+	r.Post("/changes/saved", a.saveChanges)
+}
 
 // changesForm is a request of the Changes screen.
 // Do is chords, move, fix, meant, undo or redo; Value is what it takes: chords as they are
@@ -159,15 +179,7 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 		}
 		return moved, what, nil
 	case "fix", "meant":
-		b := benchForm{Do: f.Do, Value: f.Value}
-		if f.Do == "meant" {
-			code, note, _ := strings.Cut(f.Value, ":")
-			if _, err := fmt.Sscan(note, &b.Note); err != nil {
-				return l, "", errors.New("say which note is meant so")
-			}
-			b.Value = code
-		}
-		ed, err := benchScreen(a).editOf(ctx, base, b)
+		ed, err := a.fixOrMeant(ctx, base, f)
 		if err != nil {
 			return l, "", err
 		}
@@ -175,6 +187,19 @@ func (a changesScreen) changed(ctx context.Context, base store.Entry, f changesF
 		return next, ed.What(), err
 	}
 	return l, "", fmt.Errorf("%q is nothing that can be done here", cut(f.Do))
+}
+
+// fixOrMeant is a fix by its name, or "I mean it" of a finding on a note, "CODE:NOTE".
+func (a changesScreen) fixOrMeant(ctx context.Context, base store.Entry, f changesForm) (lick.Edit, error) {
+	if f.Do == "fix" {
+		return a.fixEdit(ctx, base, f.Value)
+	}
+	code, note, _ := strings.Cut(f.Value, ":")
+	n, err := strconv.Atoi(strings.TrimSpace(note))
+	if err != nil {
+		return nil, errors.New("say which note is meant so")
+	}
+	return edit.Read(engineOf(ctx).Player.Guitar, base.Lick, edit.Words{Note: n, Do: f.Do, Value: code})
 }
 
 // maxChangesName is how long the name of saved changes may be.

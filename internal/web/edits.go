@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"errors"
 
 	"ornamen/core/edit"
 	"ornamen/core/lick"
@@ -16,7 +15,7 @@ import (
 func (a benchScreen) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	switch f.Do {
 	case "fix":
-		return a.fixEdit(ctx, base, f)
+		return a.fixEdit(ctx, base, f.Value)
 	case "take":
 		return a.takeEdit(ctx, base, f)
 	case "turn":
@@ -29,20 +28,4 @@ func (a benchScreen) editOf(ctx context.Context, base store.Entry, f benchForm) 
 		asked.Value = f.To + " " + f.Next
 	}
 	return edit.Read(engineOf(ctx).Player.Guitar, base.Lick, asked)
-}
-
-// fixEdit takes a fix of the judgement by its name: exactly what was shown.
-func (a benchScreen) fixEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
-	r, err := a.mended(ctx, base)
-	if err != nil {
-		return nil, err
-	}
-	for _, x := range r.Findings {
-		for _, fix := range x.Fixes {
-			if fix.ID == f.Value {
-				return engineOf(ctx).Take(ctx, base.Lick, fix.Edit, fix.Small())
-			}
-		}
-	}
-	return nil, errors.New("that fix is no longer there; look again")
 }

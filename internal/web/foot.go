@@ -336,11 +336,3 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 	}
 	return strings.Join(parts, " · ")
 }
-
-// orNone says "none" for what is empty.
-func orNone(s string) string {
-	if s == "" {
-		return "none"
-	}
-	return s
-}

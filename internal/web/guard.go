@@ -1,8 +1,6 @@
 package web
 
 import (
-	"crypto/sha256"
-	"encoding/base64"
 	"fmt"
 	"io"
 	"io/fs"
@@ -10,21 +8,12 @@ import (
 	"net/http"
 	"strings"
 
-	"ornamen/format/sheet"
-
 	"github.com/go-chi/chi/v5/middleware"
 )
 
 // policy lets a page load only what the application ships.
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
 	"connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
-
-// pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.
-var pagePolicy = func() string {
-	sum := sha256.Sum256([]byte(sheet.Style))
-	return "default-src 'none'; font-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
-		"'; frame-ancestors 'none'; base-uri 'none'"
-}()
 
 // secure sets the headers that every answer carries.
 // They hold against a page that another site opens or embeds: no script but ours, no frame, no

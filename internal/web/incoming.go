@@ -65,7 +65,7 @@ type incomingFile struct {
 // A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
 // format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
 // one.
-func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
+func (a exchangeScreen) importLick(w http.ResponseWriter, r *http.Request) {
 	f, head, err := r.FormFile("file")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
@@ -87,7 +87,7 @@ func (a notebookScreen) importLick(w http.ResponseWriter, r *http.Request) {
 			a.fail(w, r, mistake(fmt.Errorf("%s was not imported: %w", name, err)))
 			return
 		}
-		a.judging.wake()
+		a.wake()
 		http.Redirect(w, r, "/", http.StatusSeeOther)
 		return
 	}
@@ -125,7 +125,7 @@ func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zi
 // the player's mistake.
 // Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
-func (a notebookScreen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
+func (a exchangeScreen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
 	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
 		out, err = handover.Read(ctx, engineOf(ctx), u.name, u.data, line)
 		return err
@@ -141,7 +141,7 @@ func (a notebookScreen) understood(ctx context.Context, u upload, line int) (out
 
 // takeIn adds a lick and opens it.
 // Its history says which file it came from.
-func (a notebookScreen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) {
+func (a exchangeScreen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) {
 	e, err := a.add(r.Context(), l, "imported from "+u.name)
 	if err != nil {
 		a.fail(w, r, err)
@@ -157,7 +157,7 @@ type importForm struct {
 }
 
 // uploaded finds the file that a page is about.
-func (a notebookScreen) uploaded(w http.ResponseWriter, r *http.Request) (u upload, f importForm, ok bool) {
+func (a exchangeScreen) uploaded(w http.ResponseWriter, r *http.Request) (u upload, f importForm, ok bool) {
 	if err := a.decode(r, &f); err != nil {
 		a.fail(w, r, err)
 		return u, f, false
@@ -172,7 +172,7 @@ func (a notebookScreen) uploaded(w http.ResponseWriter, r *http.Request) (u uplo
 // preview shows what was understood of a file.
 // GET /import/KEY. The file is read again for each line that is looked at: it is small, and
 // nothing of it is worth remembering but its bytes.
-func (a notebookScreen) preview(w http.ResponseWriter, r *http.Request) {
+func (a exchangeScreen) preview(w http.ResponseWriter, r *http.Request) {
 	u, f, ok := a.uploaded(w, r)
 	if !ok {
 		return
@@ -193,7 +193,7 @@ func (a notebookScreen) preview(w http.ResponseWriter, r *http.Request) {
 
 // previewFile judges the one line and draws it with both hands.
 // The hands are those that the judge fills in, the file's own fingers and strokes kept.
-func (a notebookScreen) previewFile(ctx context.Context, u upload, line int, v *incoming) error {
+func (a exchangeScreen) previewFile(ctx context.Context, u upload, line int, v *incoming) error {
 	in, err := a.understood(ctx, u, line)
 	if err != nil {
 		return err
@@ -223,7 +223,7 @@ func settingOf(l lick.Lick) string {
 }
 
 // unpacked reads an upload's licks, as work that waits for its turn.
-func (a notebookScreen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
+func (a exchangeScreen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
 	err = a.work.Do(ctx, 0, func(ctx context.Context) error {
 		files, err = handover.Unpack(ctx, engineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
 		return err
@@ -241,7 +241,7 @@ func (a notebookScreen) unpacked(ctx context.Context, u upload) (files []format.
 
 // previewZip lists what every file of a zip holds.
 // Each is read, and none judged: a zip may hold two thousand.
-func (a notebookScreen) previewZip(ctx context.Context, u upload, v *incoming) error {
+func (a exchangeScreen) previewZip(ctx context.Context, u upload, v *incoming) error {
 	files, err := a.unpacked(ctx, u)
 	if err != nil {
 		return err
@@ -263,7 +263,7 @@ func (a notebookScreen) previewZip(ctx context.Context, u upload, v *incoming) e
 // them or none.
 // POST. The title of the form, if one is typed, goes before the file's. Files of a zip that
 // cannot be read were refused on the page and are left out.
-func (a notebookScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
+func (a exchangeScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
 	u, f, ok := a.uploaded(w, r)
 	if !ok {
 		return
@@ -299,6 +299,6 @@ func (a notebookScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
 		a.fail(w, r, err)
 		return
 	}
-	a.judging.wake()
+	a.wake()
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 }

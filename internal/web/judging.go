@@ -15,10 +15,6 @@ import (
 	"ornamen/internal/web/draw"
 )
 
-// judging judges the licks of the notebook in the background, so that its pages read
-// what they show and compute nothing.
-type judging struct{ woken chan struct{} }
-
 // Judging goes in small steps, so that it gives way to requests and a change of the
 // player is followed at once.
 const (
@@ -28,18 +24,17 @@ const (
 	fewBudget  = time.Second // where all that there is stands on one page
 )
 
-// start begins to judge what has no judgement yet, a few licks after the other, until the
-// context ends. Woken while at work it goes on looking, so that no wake is lost: the channel
-// holds one.
-func (j *judging) start(ctx context.Context, a *App) {
-	j.woken = make(chan struct{}, 1)
-	j.wake()
+// judge judges in the background what has no judgement yet, a few licks after the other, until the
+// context ends, so that pages read what they show and compute nothing. Woken while at work it goes on
+// looking, so that no wake is lost: the channel holds one.
+func (a notebookScreen) judge(ctx context.Context) {
+	a.wake()
 	go func() {
 		for {
 			select {
 			case <-ctx.Done():
 				return
-			case <-j.woken:
+			case <-a.woken:
 			}
 			for more := true; more; {
 				var err error
@@ -62,20 +57,9 @@ func (j *judging) start(ctx context.Context, a *App) {
 	}()
 }
 
-// wake says that there may be something to judge.
-func (j *judging) wake() {
-	if j.woken == nil {
-		return
-	}
-	select {
-	case j.woken <- struct{}{}:
-	default:
-	}
-}
-
 // judgeSome judges a few licks and says whether there may be more. What is done is kept even if
 // the player changes meanwhile: the summaries name the player whom they are of.
-func (a *App) judgeSome(ctx context.Context) (more bool, err error) {
+func (a notebookScreen) judgeSome(ctx context.Context) (more bool, err error) {
 	if a.store.ReadOnly {
 		return false, nil
 	}
@@ -110,7 +94,7 @@ type rowData struct {
 
 // summary judges one lick for the notebook. One that cannot be read is a row too. Margin is the
 // ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
-func (a *App) summary(ctx context.Context, r store.Row) (store.Summary, error) {
+func (a notebookScreen) summary(ctx context.Context, r store.Row) (store.Summary, error) {
 	s := store.Summary{LickID: r.ID, RevisionID: r.Revision, Player: playing(ctx).key}
 	l, err := a.store.At(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError

@@ -11,11 +11,30 @@ import (
 	"strconv"
 	"strings"
 
+	"github.com/go-chi/chi/v5"
+
 	"ornamen/core/judge"
 	"ornamen/core/say"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
+
+// notebookScreen is the list of all licks, and what is done with one as a whole.
+type notebookScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a notebookScreen) Routes(r, _ chi.Router) {
+	r.Get("/", a.notebook)
+	r.Get("/judged", a.judgedSoFar)
+	r.Post("/licks", a.newLick)
+}
+
+// OfLick implements Screen.
+func (a notebookScreen) OfLick(r, _ chi.Router) {
+	r.Post("/copy", a.copyLick)
+	r.Post("/delete", a.deleteLick)
+	r.Post("/restore", a.restoreLick)
+}
 
 // notebookForm is how the notebook is looked at. It lives in the address.
 type notebookForm struct {
@@ -30,9 +49,6 @@ type notebookForm struct {
 // pageRows is how many rows a page of the notebook has; the next page loads when
 // its end comes into view.
 const pageRows = 50
-
-// maxTags is how many tags are offered as filters.
-const maxTags = 30
 
 // notebookView is the page of all licks: some rows, and how they were found.
 // More and Again are addresses that the page loads by itself: the next rows, and the judgements
@@ -175,32 +191,6 @@ func (a notebookScreen) notebookView(ctx context.Context, f notebookForm) (noteb
 	return v, nil
 }
 
-// overviewed is what the notebook says of itself, at one count of writes.
-type overviewed struct {
-	writes uint64
-	player string
-	counts store.Counts
-	tags   []string
-}
-
-// overview counts the licks and lists their tags, once for every write: a page of a notebook
-// with ten thousand licks would else count them each time.
-func (a *App) overview(ctx context.Context) (store.Counts, []string, error) {
-	writes, key := a.store.Writes(), playing(ctx).key
-	if o := a.whole.Load(); o != nil && o.writes == writes && o.player == key {
-		return o.counts, o.tags, nil
-	}
-	counts, err := a.store.Count(ctx, store.Query{Player: key})
-	if err != nil {
-		return counts, nil, err
-	}
-	tags, err := a.store.Tags(ctx, maxTags)
-	if err == nil {
-		a.whole.Store(&overviewed{writes, key, counts, tags})
-	}
-	return counts, tags, err
-}
-
 // judgeShown judges the rows of a page that are not judged yet, as far as a blink goes; the
 // rest follows in the background and comes by /judged. A short list has more time, since a page
 // that is whole at once is worth a second. News says that some were.
@@ -258,11 +248,6 @@ func (a notebookScreen) row(ctx context.Context, r store.Row) (rowView, error) {
 		row.Tempo = fmt.Sprintf("%g", d.Tempo)
 	}
 	return row, nil
-}
-
-// sentenceWord is a verdict at the head of a sentence.
-func sentenceWord(s judge.Severity) string {
-	return map[judge.Severity]string{judge.Flows: "Flows", judge.Tight: "Tight", judge.Breaks: "Breaks"}[s]
 }
 
 // reasonOf says in a few words why the verdict is what it is.

@@ -2,14 +2,8 @@ package web
 
 import (
 	"bytes"
-	"context"
 	"html/template"
-
-	"ornamen/internal/store"
 )
-
-// mover is undo or redo.
-type mover func(ctx context.Context, id, base uint) (store.Entry, error)
 
 // part is one fragment of the bench, drawn. The browser keeps the hash with it and sends all
 // hashes along with the next request.

@@ -2,12 +2,13 @@ package web
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"html/template"
 	"net/http"
 	"strconv"
 	"strings"
+
+	"github.com/go-chi/chi/v5"
 
 	"ornamen/core/bend"
 	"ornamen/core/hand"
@@ -15,9 +16,24 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/player"
+	"ornamen/core/say"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 )
+
+// playerScreen is who plays, on what.
+type playerScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a playerScreen) Routes(r, _ chi.Router) {
+	r.Get("/player", a.player)
+	r.Post("/player", a.setPlayer)
+	r.Post("/player/reset", a.resetPlayer)
+	r.Post("/player/undo", a.undoPlayer)
+}
+
+// OfLick implements Screen.
+func (a playerScreen) OfLick(chi.Router, chi.Router) {}
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
 // Its names are those of the profile's file, so that a form, a file and a command name a
@@ -207,19 +223,6 @@ func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
 }
 
-// savePlayer keeps a profile for the next start and for undo. One that changes nothing is no
-// step to go back over. Lists are judged anew when loadPlayer has taken it.
-func (a playerScreen) savePlayer(ctx context.Context, p player.Profile) error {
-	if p == a.now.Load().profile {
-		return nil
-	}
-	data, err := json.Marshal(p)
-	if err != nil {
-		return fmt.Errorf("keep the player: %w", err)
-	}
-	return a.store.SavePlayer(ctx, data)
-}
-
 // resetPlayer takes the defaults again.
 // POST; it is a change like another and can be undone.
 func (a playerScreen) resetPlayer(w http.ResponseWriter, r *http.Request) {
@@ -306,7 +309,7 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 			Now:   ceilingWord(rep),
 		}
 		if before != nil && before.generation != playing(ctx).generation {
-			was, ok := a.reports.plain.Get(judged{before.generation, e.Revision, 0})
+			was, ok := a.judgedBy(before, e)
 			if !ok {
 				if was, err = before.engine.Check(ctx, e.Lick); err != nil {
 					return nil, err
@@ -319,18 +322,6 @@ func (a playerScreen) playerLicks(ctx context.Context, before *current) ([]playe
 		out = append(out, row)
 	}
 	return out, nil
-}
-
-// ceilingWord is a ceiling as a row shows it.
-// A whole tempo, rounded down, as a ceiling is one that is still clean.
-func ceilingWord(r *judge.Report) string {
-	switch {
-	case r.Ceiling > 0:
-		return fmt.Sprint(r.Ceiling.Whole())
-	case r.Verdict == judge.Breaks:
-		return "at no tempo"
-	}
-	return "at any tempo"
 }
 
 // meaningsOf says in a few words what each setting comes to in the sums.
@@ -370,4 +361,20 @@ func meaningsOf(c *current) map[string]string {
 		m["gauges"] += fmt.Sprintf(" A full bend at fret 12 on string 1 takes %.1f N.", push.Force)
 	}
 	return m
+}
+
+// habitRows are the habits on Player: those that are kept, with a bend's shown by its own setting, and
+// those that the corrections offer.
+func (a playerScreen) habitRows(ctx context.Context) ([]habitView, error) {
+	var out []habitView
+	for _, h := range playing(ctx).profile.Own() {
+		out = append(out, habitView{h.String(), say.HabitOf(h), true})
+	}
+	list, err := a.habitsOffered(ctx, 0, nil)
+	for _, h := range list {
+		if h.Situation != player.BendSituation {
+			out = append(out, habitView{h.String(), say.HabitOf(h) + " (you have set it so three times)", false})
+		}
+	}
+	return out, err
 }

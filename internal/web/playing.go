@@ -16,21 +16,21 @@ import (
 
 // withPlayer gives a request the player of the moment it came, so that all of its
 // answer is judged by the same one.
-func (a *App) withPlayer(next http.Handler) http.Handler {
+func (a *Site) withPlayer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		next.ServeHTTP(w, r.WithContext(a.asNow(r.Context())))
 	})
 }
 
 // asNow is a context with the player as it is now.
-func (a *App) asNow(ctx context.Context) context.Context {
+func (a *Site) asNow(ctx context.Context) context.Context {
 	return context.WithValue(ctx, playerKey{}, a.now.Load())
 }
 
 // loadPlayer reads the player from the notebook, or takes the defaults, and begins a
 // generation: what was judged for the player before is not shown any more. An engine is built
 // anew, with no memory of moves, as all of them may differ.
-func (a *App) loadPlayer(ctx context.Context) error {
+func (a *Site) loadPlayer(ctx context.Context) error {
 	data, before, err := a.store.Player(ctx)
 	if err != nil {
 		return err
@@ -51,7 +51,7 @@ func (a *App) loadPlayer(ctx context.Context) error {
 		generation = c.generation + 1
 	}
 	a.now.Store(&current{profile, judge.NewEngine(p), generation, before, summaryKey(profile)})
-	a.judging.wake()
+	a.wake()
 	return nil
 }
 
@@ -96,4 +96,27 @@ func buildOf() string {
 		}
 	}
 	return name
+}
+
+// savePlayer keeps a profile for the next start and for undo. One that changes nothing is no
+// step to go back over. Lists are judged anew when loadPlayer has taken it.
+func (a *Site) savePlayer(ctx context.Context, p player.Profile) error {
+	if p == a.now.Load().profile {
+		return nil
+	}
+	data, err := json.Marshal(p)
+	if err != nil {
+		return fmt.Errorf("keep the player: %w", err)
+	}
+	return a.store.SavePlayer(ctx, data)
+}
+
+// playerLine says in a few words who plays on what.
+// "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every judgement rests on, on every
+// page.
+func (a *Site) playerLine() string {
+	p := a.now.Load().engine.Player
+	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
+	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale),
+		float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
 }

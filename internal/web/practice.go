@@ -10,10 +10,37 @@ import (
 	"strings"
 	"time"
 
+	"github.com/go-chi/chi/v5"
+
 	"ornamen/core/practice"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
+
+// practiceScreen is the day's practice and its log.
+type practiceScreen struct {
+	*Site
+	pieces *practising.Pieces // the parts of licks, by version and player
+}
+
+// newPractice remembers no parts yet.
+func newPractice(site *Site) practiceScreen { return practiceScreen{site, practising.NewPieces()} }
+
+// Routes implements Screen.
+func (a practiceScreen) Routes(r, work chi.Router) {
+	r.Get("/practice", a.today)
+	r.Post("/practice", a.practise)
+	r.Post("/practice/bend", a.hearBend)
+	r.Post("/practice/line", a.hearLine)
+	r.Get("/practice/log", a.logPage)
+	work.Get("/practice/log.csv", a.logFile)
+	work.Get("/practice/log.json", a.logFile)
+	r.Post("/practice/log/import", a.takeLog)
+	r.Post("/practice/numbers", a.takeNumbers)
+}
+
+// OfLick implements Screen.
+func (a practiceScreen) OfLick(chi.Router, chi.Router) {}
 
 // practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
 // without a lick it is the first thing of today's plan.
@@ -209,7 +236,7 @@ func (a practiceScreen) takeNumbers(w http.ResponseWriter, r *http.Request) {
 	}
 	profile, err := playing(r.Context()).profile.With(practising.Shown(log))
 	if err == nil {
-		err = playerScreen(a).savePlayer(r.Context(), profile)
+		err = a.savePlayer(r.Context(), profile)
 	}
 	if err == nil {
 		err = a.loadPlayer(r.Context())

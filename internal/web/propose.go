@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"html/template"
 	"net/http"
 	"strconv"
 	"strings"
@@ -17,43 +16,7 @@ import (
 	"ornamen/core/propose"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
-	"ornamen/internal/web/draw"
 )
-
-// maxOffered is how many proposals stand side by side.
-const maxOffered = 4
-
-// askForm is what a proposal may change.
-// It is part of the name under which proposals are remembered, so that taking one finds exactly
-// what was shown.
-type askForm struct {
-	Way   string `form:"way"`  // of picking; empty for the player's habit
-	Place bool   `form:"free"` // other places for the same pitches too
-	From  int    `form:"from"` // the selection, from 1; 0 for the whole line
-	Upto  int    `form:"upto"`
-}
-
-// ask reads what the proposals may change.
-// A selection becomes the notes that may change; the rest of the line is judged with them and
-// stays. Free places are searched exactly and so have a limit of length.
-func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
-	a := propose.Ask{Place: f.Place, Best: maxOffered}
-	if f.Way != "" {
-		way, err := pick.ParseWay(f.Way)
-		if err != nil {
-			return a, err
-		}
-		a.Way = way
-	}
-	if f.Place && len(l.Notes) > propose.MaxFreePlaces {
-		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces,
-			len(l.Notes))
-	}
-	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
-		a.Notes = append(a.Notes, i-1)
-	}
-	return a, nil
-}
 
 // offerView is the proposals side by side. The first is what the others are compared with: the
 // recommended hands, the line as it is, the version before.
@@ -65,37 +28,6 @@ type offerView struct {
 	Offers []offer
 	Turn   string // how the second offer was turned; empty for proposals
 	Title  string
-}
-
-// offer is one line as a card: a proposal, a version, a line that was turned.
-type offer struct {
-	Index   int // 0 is what the others are compared with
-	Title   string
-	Ceiling string // as ceilingWord says it
-	Best    string // the best possible ceiling; empty where there is none
-	Word    string // the verdict in a word
-	Class   string // and as the style sheet knows it
-	Why     string
-	Hands   template.HTML
-	Use     string // what takes it, where that is not the view's
-}
-
-// offerOf is a judged line as a card: what it is called, why it is offered, its numbers and
-// its hands, those marked that differ from another line's (nil for none).
-func offerOf(index int, title, why string, r *judge.Report, with *lick.Lick) offer {
-	o := offer{
-		Index:   index,
-		Title:   title,
-		Why:     why,
-		Word:    sentenceWord(r.Verdict),
-		Class:   r.Verdict.String(),
-		Ceiling: ceilingWord(r),
-		Hands:   draw.HandsSVG(r.Lick, with, r.Bottleneck),
-	}
-	if r.BestPossible > 0 {
-		o.Best = fmt.Sprint(r.BestPossible.Whole())
-	}
-	return o
 }
 
 // pickedHow says how the report's line is picked.
@@ -356,15 +288,6 @@ func (a benchScreen) turnedLick(ctx context.Context, base store.Entry, f benchFo
 		return err
 	})
 	return out, err
-}
-
-// handed is a line with the hands that are recommended.
-func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
-	list, err := propose.Hands(ctx, engineOf(ctx), l, propose.Ask{})
-	if err != nil || len(list) == 0 {
-		return l, err
-	}
-	return list[0].Lick, nil
 }
 
 // turnEdit is the edit that takes a turned line in.

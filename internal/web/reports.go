@@ -2,11 +2,14 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 
 	"ornamen/core/judge"
 	"ornamen/core/kept"
+	"ornamen/core/lick"
+	"ornamen/core/pick"
 	"ornamen/core/propose"
 	"ornamen/internal/store"
 )
@@ -65,7 +68,7 @@ func reportBytes(r *judge.Report) int {
 // report judges a lick, or remembers the judgement of its revision. Two requests for one
 // revision may both judge it; the later one is kept, and they are the same. A long line waits
 // for a slot, so that ten tabs do not make each other wait for all of their lines.
-func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) {
+func (a *Site) report(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
 	key := judged{c.generation, e.Revision, barOf(ctx)}
 	if r, ok := a.reports.plain.Get(key); ok {
@@ -89,9 +92,14 @@ func (a *App) report(ctx context.Context, e store.Entry) (*judge.Report, error) 
 	return r, nil
 }
 
+// judgedBy is what is remembered of an entry's judgement for another player.
+func (a *Site) judgedBy(c *current, e store.Entry) (*judge.Report, bool) {
+	return a.reports.plain.Get(judged{c.generation, e.Revision, 0})
+}
+
 // mended is the report of an entry with its fixes tried, which takes a while. The
 // report that is kept without them is not touched.
-func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) {
+func (a *Site) mended(ctx context.Context, e store.Entry) (*judge.Report, error) {
 	c := playing(ctx)
 	key := judged{c.generation, e.Revision, barOf(ctx)}
 	if r, ok := a.reports.mended.Get(key); ok {
@@ -112,7 +120,7 @@ func (a *App) mended(ctx context.Context, e store.Entry) (*judge.Report, error) 
 }
 
 // proposed is what is proposed for an entry, which takes a while.
-func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose.Proposal, error) {
+func (a *Site) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose.Proposal, error) {
 	ask, err := f.ask(e.Lick)
 	if err != nil {
 		return nil, invalid{err}
@@ -132,4 +140,64 @@ func (a *App) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose
 	}
 	a.reports.offers.Put(key, list)
 	return list, nil
+}
+
+// maxOffered is how many proposals stand side by side.
+const maxOffered = 4
+
+// askForm is what a proposal may change.
+// It is part of the name under which proposals are remembered, so that taking one finds exactly
+// what was shown.
+type askForm struct {
+	Way   string `form:"way"`  // of picking; empty for the player's habit
+	Place bool   `form:"free"` // other places for the same pitches too
+	From  int    `form:"from"` // the selection, from 1; 0 for the whole line
+	Upto  int    `form:"upto"`
+}
+
+// ask reads what the proposals may change.
+// A selection becomes the notes that may change; the rest of the line is judged with them and
+// stays. Free places are searched exactly and so have a limit of length.
+func (f askForm) ask(l lick.Lick) (propose.Ask, error) {
+	a := propose.Ask{Place: f.Place, Best: maxOffered}
+	if f.Way != "" {
+		way, err := pick.ParseWay(f.Way)
+		if err != nil {
+			return a, err
+		}
+		a.Way = way
+	}
+	if f.Place && len(l.Notes) > propose.MaxFreePlaces {
+		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces,
+			len(l.Notes))
+	}
+	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
+		a.Notes = append(a.Notes, i-1)
+	}
+	return a, nil
+}
+
+// handed is a line with the hands that are recommended.
+func handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
+	list, err := propose.Hands(ctx, engineOf(ctx), l, propose.Ask{})
+	if err != nil || len(list) == 0 {
+		return l, err
+	}
+	return list[0].Lick, nil
+}
+
+// fixEdit takes a fix of the judgement by its name: exactly what was shown.
+func (a *Site) fixEdit(ctx context.Context, base store.Entry, name string) (lick.Edit, error) {
+	r, err := a.mended(ctx, base)
+	if err != nil {
+		return nil, err
+	}
+	for _, x := range r.Findings {
+		for _, fix := range x.Fixes {
+			if fix.ID == name {
+				return engineOf(ctx).Take(ctx, base.Lick, fix.Edit, fix.Small())
+			}
+		}
+	}
+	return nil, errors.New("that fix is no longer there; look again")
 }

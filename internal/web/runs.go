@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -10,14 +11,36 @@ import (
 	"strconv"
 	"strings"
 
+	"github.com/go-chi/chi/v5"
+
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/propose"
 	"ornamen/core/run"
+	"ornamen/core/sound"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 )
+
+// runsScreen grows runs from recipes.
+type runsScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a runsScreen) Routes(r, work chi.Router) {
+	r.Get("/runs", a.runs)
+	work.Get("/runs/sound.wav", a.runSound)
+	work.Get("/runs/sounding", a.runTimes)
+	r.Post("/runs/lick", a.runToBench)
+	r.Post("/runs/saved", a.saveRecipe)
+	r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
+}
+
+// OfLick implements Screen.
+func (a runsScreen) OfLick(r, work chi.Router) {
+	work.Get("/recipe", a.findRecipe)
+	r.Post("/parts", a.keepParts)
+}
 
 // runsForm is all that the Runs screen shows; like Tones it lives in the address.
 // A run that came from a lick goes back to it: its number, revision and part travel in every
@@ -316,4 +339,53 @@ func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 // forgetRecipe lets one go.
 func (a runsScreen) forgetRecipe(w http.ResponseWriter, r *http.Request) {
 	a.forget(w, r, a.store.ForgetRecipe, "/runs")
+}
+
+// runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
+// the address beside the recipe.
+func (a runsScreen) runHeard(
+	w http.ResponseWriter,
+	r *http.Request,
+) (p *sound.Player, l lick.Lick, f soundForm, ok bool) {
+	// The recipe's words and the sound's have some names in common: the sound's begin with
+	// "sound-".
+	asked := map[string][]string{}
+	if err := r.ParseForm(); err == nil {
+		for name, values := range r.Form {
+			if own, is := strings.CutPrefix(name, "sound-"); is {
+				asked[own] = values
+				delete(r.Form, name)
+			}
+		}
+	}
+	form, err := readRuns(r)
+	if err == nil {
+		l, err = a.runLick(r.Context(), form)
+	}
+	if err == nil {
+		r.Form = asked
+		err = a.decode(r, &f)
+	}
+	if err == nil {
+		p, err = f.player(engineOf(r.Context()).Player.Guitar, l)
+	}
+	if err != nil {
+		a.fail(w, r, mistake(err))
+		return nil, l, f, false
+	}
+	return p, l, f, true
+}
+
+// runSound sends the run as it sounds.
+func (a runsScreen) runSound(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		sendWAV(w, r, p, l, f.Save)
+	}
+}
+
+// runTimes says when its notes sound.
+func (a runsScreen) runTimes(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		sendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	}
 }

@@ -9,7 +9,6 @@ import (
 	"slices"
 	"strings"
 
-	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
@@ -205,23 +204,6 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	if slices.ContainsFunc(list, func(w propose.WayToPlay) bool { return w.Name == propose.OwnPattern }) {
 		v.Best = strings.TrimPrefix(v.Best+". The cell sets its strokes; the other ways take their own instead", ". ")
 	}
-}
-
-// changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
-// Exits are said where there is a change that leaves the strings.
-func changesWords(r *judge.Report) string {
-	parts := r.Changes.Words()
-	if len(parts) == 0 {
-		return "one string"
-	}
-	s := strings.Join(parts, ", ")
-	switch r.Exits {
-	case "down", "up":
-		s += "; leaves on " + r.Exits
-	case "mixed":
-		s += "; leaves both ways"
-	}
-	return s
 }
 
 // drawRun draws the run in the way that is used, and says how cells and beats lie.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/http"
@@ -10,12 +11,34 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"github.com/go-chi/chi/v5"
+
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/shape"
+	"ornamen/core/sound"
 	"ornamen/internal/store"
 )
+
+// tonesScreen shows chosen tones on the neck.
+type tonesScreen struct{ *Site }
+
+// Routes implements Screen.
+func (a tonesScreen) Routes(r, work chi.Router) {
+	r.Get("/tones", a.tones)
+	work.Get("/tones/sound.wav", a.tonesSound)
+	work.Get("/tones/sounding", a.tonesSound)
+	r.Post("/tones/lick", a.buildLick)
+	r.Post("/tones/saved", a.savePalette)
+	r.Post("/tones/saved/{id}/forget", a.forgetPalette)
+}
+
+// OfLick implements Screen.
+func (a tonesScreen) OfLick(r, work chi.Router) {
+	work.Get("/recolour", a.recolourPreview)
+	r.Post("/recolour", a.recolour)
+}
 
 // tonesForm is all that the Tones screen shows; it lives in the address, so
 // that going back is undo.
@@ -382,4 +405,60 @@ func itoa(n int) string { return strconv.Itoa(n) }
 // leftHanded says how the neck is drawn.
 func (f tonesForm) leftHanded(g neck.Guitar) bool {
 	return f.Side == "left" || f.Side != "right" && g.LeftHanded
+}
+
+// tonesSound is the shape that the Tones screen shows, from low to high, or one of its bends
+// after the tone that it leads to.
+// GET, with the page's own fields, so that what is heard is what is seen.
+func (a tonesScreen) tonesSound(w http.ResponseWriter, r *http.Request) {
+	var f struct {
+		tonesForm
+		Bend string `form:"bend"` // "6:9^2": the place and how many half steps
+	}
+	if err := a.decode(r, &f); err != nil {
+		a.fail(w, r, err)
+		return
+	}
+	f.tonesForm = f.usual()
+	g := engineOf(r.Context()).Player.Guitar
+	l, o, err := lick.Lick{}, sound.Options{}, error(nil)
+	if f.Bend != "" {
+		l, err = bendLick(g, f.Bend)
+		o.Target = true
+	} else {
+		l, err = a.shapeLick(&f.tonesForm, g)
+	}
+	if err != nil {
+		a.fail(w, r, invalid{err})
+		return
+	}
+	heardLick(a.Site, w, r, l, o)
+}
+
+// shapeLick is a shape as a line in eighths, its tones from low to high, those of one step
+// together.
+func (a tonesScreen) shapeLick(f *tonesForm, g neck.Guitar) (lick.Lick, error) {
+	l := lick.New()
+	p, err := f.palette()
+	if err != nil {
+		return l, err
+	}
+	_, _, placed, err := a.layoutFor(f, g, p)
+	if err != nil {
+		return l, err
+	}
+	l.Tuning, l.Tempo = slices.Clone(g.Tuning), 100
+	placed = slices.Clone(placed)
+	slices.SortStableFunc(placed, func(a, b shape.Placed) int {
+		return cmp.Or(cmp.Compare(a.Step, b.Step), cmp.Compare(a.Pitch, b.Pitch))
+	})
+	at, eighth := lick.Time{}, lick.NewTime(1, 8)
+	for i, t := range placed {
+		if i > 0 && (t.Step == 0 || t.Step != placed[i-1].Step) {
+			at = at.Add(eighth)
+		}
+		l.Notes = append(l.Notes, lick.Note{At: at, Len: eighth, String: t.Place.String, Fret: t.Place.Fret})
+	}
+	l.Sort()
+	return l, l.Validate()
 }

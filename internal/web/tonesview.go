@@ -14,12 +14,6 @@ import (
 	"ornamen/internal/store"
 )
 
-// choice is one of several links of which one is on.
-type choice struct {
-	Name, Link string
-	On         bool
-}
-
 // tonesPage is all that the page shows.
 // The rails choose the tones, the neck shows where they lie, the rows below what each place
 // offers. Every choice is a link with the whole state of the page in its address, so that a

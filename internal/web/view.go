@@ -3,9 +3,7 @@ package web
 import (
 	"context"
 	"fmt"
-	"hash/fnv"
 	"html/template"
-	"strconv"
 	"strings"
 
 	"ornamen/core/judge"
@@ -72,28 +70,6 @@ type benchView struct {
 // tempoLabel is a number on the bar of tempos.
 type tempoLabel struct{ Class, Text string }
 
-// findingView is a card of the judgement: a group of findings, its fixes.
-// Notes is for people ("12 → 13"), NoteList for the page, which lights them; First is where the
-// caret goes.
-type findingView struct {
-	Code, Severity, Title, Text, Notes string
-	NoteList                           string
-	Also                               string // where else: "Also 9 → 10, 15 → 16 and 4 more."
-	First                              int
-	Meant                              bool
-	CanMean                            bool
-	Fixes                              []fixView
-}
-
-// fixView is one fix that was tried.
-type fixView struct {
-	Text    string
-	Ceiling int
-	Upto    string // "clean up to 98"
-	Ref     string // names the fix, for the edit
-	Main    bool
-}
-
 // tonesView is the rail of twelve half steps.
 type tonesView struct {
 	Tonic, Scale string
@@ -104,17 +80,6 @@ type tonesView struct {
 	Scales       []string
 	Rail         []railTone
 }
-
-// railTone is one half step of the rail.
-// Ask says what a click would do, for a screen reader and as its title.
-type railTone struct {
-	Degree, Name, Role, Ask string
-	Value                   string // as edits name it
-	Link                    string // to the same screen with the tone changed
-}
-
-// tonics are the practical roots, in the order of the keyboard.
-var tonics = []string{"C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"}
 
 // benchView gathers the page of a lick at a caret.
 // The judgement is without fixes; they follow by mend.
@@ -190,38 +155,6 @@ func tonesViewOf(l lick.Lick) tonesView {
 	return v
 }
 
-// railOf names the twelve half steps from the root, and what a click on each
-// would do.
-// The whole step above the root is called 9 where a click would add it, as players name it when
-// it is a colour (common practice).
-func railOf(p music.Palette) []railTone {
-	var rail []railTone
-	for semi := range 12 {
-		t := p.At(music.Pitch(60 + p.Tonic.Class() + semi))
-		rt := railTone{
-			Degree: t.Degree.Pretty(),
-			Name:   t.Name.Pretty(),
-			Role:   t.Role.String(),
-			Value:  t.Degree.String(),
-		}
-		switch t.Role {
-		case music.Root:
-			rt.Ask = "the root"
-		case music.ScaleTone:
-			rt.Ask = "drop " + rt.Degree
-		case music.Colour:
-			rt.Ask = "take " + rt.Degree + " away"
-		default:
-			if semi == 2 {
-				rt.Degree, rt.Value = "9", "9"
-			}
-			rt.Ask = "add " + rt.Degree
-		}
-		rail = append(rail, rt)
-	}
-	return rail
-}
-
 // barWidth is how wide the bar of tempos is, in units.
 const barWidth = 258.0
 
@@ -245,9 +178,6 @@ func (v *benchView) judgement() {
 	v.found(r.Findings)
 }
 
-// cards is how many findings are shown at once; the rest are a click away.
-const cards = 5
-
 // found shows what was found, one card a kind of trouble.
 // The first card with a fix has the main button of the page. Where everything was tried and
 // nothing helps that is said.
@@ -268,46 +198,8 @@ func (v *benchView) found(list []judge.Finding) {
 	v.NoFix = v.Mended && main && v.Report.Verdict > judge.Flows
 }
 
-// findingOf writes one group of findings.
-func findingOf(f judge.Group) findingView {
-	fv := findingView{
-		Code:     string(f.Code),
-		Severity: f.Severity.String(),
-		Title:    f.Title,
-		Text:     f.Text,
-		Notes:    findingNotes(f.Finding),
-		Meant:    f.Meant,
-		CanMean:  f.Severity == judge.Flows,
-	}
-	for k, n := range f.AllNotes() {
-		if k > 0 {
-			fv.NoteList += " "
-		}
-		fv.NoteList += strconv.Itoa(n)
-	}
-	fv.Also = alsoAt(f.Others)
-	if len(f.Notes) > 0 {
-		fv.First = f.Notes[len(f.Notes)-1]
-	}
-	for _, x := range f.Fixes {
-		fv.Fixes = append(fv.Fixes,
-			fixView{Text: x.Text, Ceiling: x.Ceiling.Whole(), Ref: x.ID, Upto: x.Ceiling.String()})
-	}
-	return fv
-}
-
 // Frets that the neck shows around the notes.
 const (
 	neckAround  = 2
 	neckAtLeast = 9
 )
-
-// shortString names a string in the ledger.
-func shortString(l lick.Lick, s int) string { return l.StringName(s) }
-
-// hashOf lets the browser say which fragments it has.
-func hashOf(b []byte) string {
-	h := fnv.New64a()
-	h.Write(b)
-	return strconv.FormatUint(h.Sum64(), 36)
-}

@@ -87,13 +87,13 @@ func shown(ctx context.Context, e store.Entry) store.Entry {
 }
 
 // at is a revision of a lick as the window shows it.
-func (a *App) at(ctx context.Context, id, revision uint) (lick.Lick, error) {
+func (a *Site) at(ctx context.Context, id, revision uint) (lick.Lick, error) {
 	l, err := a.store.At(ctx, id, revision)
 	return shown(ctx, store.Entry{Lick: l}).Lick, err
 }
 
 // commitShown saves what was made of a window's lick: put back into the whole one.
-func (a *App) commitShown(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
+func (a *Site) commitShown(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
 	if barOf(ctx) > 0 {
 		whole, err := a.store.At(ctx, id, base)
 		if err != nil {
@@ -125,7 +125,7 @@ type windowView struct {
 }
 
 // windowView is what the page of a lick says of its window; nil where it shows the whole.
-func (a *App) windowView(ctx context.Context, id, revision uint) (*windowView, error) {
+func (a *Site) windowView(ctx context.Context, id, revision uint) (*windowView, error) {
 	whole, err := a.store.At(ctx, id, revision)
 	if err != nil {
 		return nil, err

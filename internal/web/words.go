@@ -3,7 +3,6 @@ package web
 import (
 	"fmt"
 	"strings"
-	"unicode/utf8"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -65,33 +64,6 @@ func countOf(l lick.Lick) string {
 		parts = append(parts, "loops")
 	}
 	return strings.Join(parts, ", ")
-}
-
-// findingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else.
-// A load in ms is about a move; two notes of another unit, or of what holds at any tempo, are
-// two notes.
-func findingNotes(f judge.Finding) string {
-	if len(f.Notes) == 2 && f.Unit != "ms" && !f.Always {
-		return fmt.Sprintf("%d, %d", f.Notes[0], f.Notes[1])
-	}
-	return noteNumbers(f.Notes)
-}
-
-// alsoAt says where else something is found.
-func alsoAt(others []judge.Finding) string {
-	const few = 4
-	if len(others) == 0 {
-		return ""
-	}
-	var out []string
-	for _, f := range others[:min(len(others), few)] {
-		out = append(out, findingNotes(f))
-	}
-	s := "Also " + strings.Join(out, ", ")
-	if len(others) > few {
-		s += fmt.Sprintf(" and %d more", len(others)-few)
-	}
-	return s + "."
 }
 
 // noteNumbers writes notes: "12 → 13", "4", "4, 7 and 3 more".
@@ -172,8 +144,71 @@ func verdictLine(l lick.Lick, r *judge.Report) string {
 	return "Nothing moves, so there is no ceiling."
 }
 
-// sentenceCase makes the first letter a capital.
-func sentenceCase(s string) string {
-	_, first := utf8.DecodeRuneInString(s)
-	return strings.ToUpper(s[:first]) + s[first:]
+// prettySigns turns # and b after a note letter or before a degree into music signs: "Bb" and
+// "b7", but not the b of "blues" or "bends".
+func prettySigns(s string) string {
+	var b strings.Builder
+	for i, r := range s {
+		after := i > 0 && s[i-1] >= 'A' && s[i-1] <= 'G'
+		switch {
+		case r == '#':
+			b.WriteString("♯")
+		case r == 'b' && (after || i+1 < len(s) && s[i+1] >= '0' && s[i+1] <= '9'):
+			b.WriteString("♭")
+		default:
+			b.WriteRune(r)
+		}
+	}
+	return b.String()
+}
+
+// sentenceWord is a verdict at the head of a sentence.
+func sentenceWord(s judge.Severity) string {
+	return map[judge.Severity]string{judge.Flows: "Flows", judge.Tight: "Tight", judge.Breaks: "Breaks"}[s]
+}
+
+// ceilingWord is a ceiling as a row shows it.
+// A whole tempo, rounded down, as a ceiling is one that is still clean.
+func ceilingWord(r *judge.Report) string {
+	switch {
+	case r.Ceiling > 0:
+		return fmt.Sprint(r.Ceiling.Whole())
+	case r.Verdict == judge.Breaks:
+		return "at no tempo"
+	}
+	return "at any tempo"
+}
+
+// changesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
+// Exits are said where there is a change that leaves the strings.
+func changesWords(r *judge.Report) string {
+	parts := r.Changes.Words()
+	if len(parts) == 0 {
+		return "one string"
+	}
+	s := strings.Join(parts, ", ")
+	switch r.Exits {
+	case "down", "up":
+		s += "; leaves on " + r.Exits
+	case "mixed":
+		s += "; leaves both ways"
+	}
+	return s
+}
+
+// orNone says "none" for what is empty.
+func orNone(s string) string {
+	if s == "" {
+		return "none"
+	}
+	return s
+}
+
+// shortString names a string in the ledger.
+func shortString(l lick.Lick, s int) string { return l.StringName(s) }
+
+// choice is one of several links of which one is on.
+type choice struct {
+	Name, Link string
+	On         bool
 }

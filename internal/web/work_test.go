@@ -61,10 +61,10 @@ func TestLeavingEndsTheSearch(t *testing.T) {
 	for k := range 16 {
 		wg.Go(func() { c.ask(ctx, long[k%4]) })
 	}
-	until(t, "the work", func() bool { return c.app.work.Busy() > 2 })
+	until(t, "the work", func() bool { return c.app.site.work.Busy() > 2 })
 	leave()
 	wg.Wait()
-	until(t, "the end of the work", func() bool { return c.app.work.Busy() == 0 })
+	until(t, "the end of the work", func() bool { return c.app.site.work.Busy() == 0 })
 }
 
 // How long the server works on for a page that was left, the longest of many moments.
@@ -83,7 +83,7 @@ func BenchmarkLeaving(b *testing.B) {
 				left := time.Now()
 				leave()
 				wg.Wait()
-				for c.app.work.Busy() > 0 {
+				for c.app.site.work.Busy() > 0 {
 					time.Sleep(time.Millisecond)
 				}
 				worst = max(worst, time.Since(left))
@@ -106,7 +106,7 @@ func TestEditEndsTheSearch(t *testing.T) {
 		res.Body.Close()
 		done <- res.StatusCode
 	}()
-	until(t, "the work", func() bool { return c.app.work.Busy() > 0 })
+	until(t, "the work", func() bool { return c.app.site.work.Busy() > 0 })
 	if res, body := c.edit("finger", "2"); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
@@ -267,14 +267,14 @@ func BenchmarkManyLicks(b *testing.B) {
 		b.Fatal(err)
 	}
 	for {
-		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.now.Load().key})
+		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.now.Load().key})
 		if err != nil {
 			b.Fatal(err)
 		}
 		if n.Judged == n.All {
 			break
 		}
-		c.app.judging.wake()
+		c.app.site.wake()
 		time.Sleep(50 * time.Millisecond)
 	}
 	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag",

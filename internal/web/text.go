@@ -1,0 +1,52 @@
+package web
+
+import (
+	"hash/fnv"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// sentenceCase makes the first letter a capital.
+func sentenceCase(s string) string {
+	_, first := utf8.DecodeRuneInString(s)
+	return strings.ToUpper(s[:first]) + s[first:]
+}
+
+// sentence makes an error's text one: a capital first, a stop last.
+// Errors in Go begin small and end without a stop, so that they can be wrapped; players read
+// them as sentences.
+func sentence(s string) string {
+	s = strings.TrimSpace(s)
+	if s == "" {
+		return s
+	}
+	head := sentenceCase(s)
+	if !strings.HasSuffix(head, ".") {
+		head += "."
+	}
+	return head
+}
+
+// cut keeps a name from outside short.
+func cut(s string) string {
+	if r := []rune(s); len(r) > 60 {
+		return string(r[:60]) + "…"
+	}
+	return s
+}
+
+// cutTo shortens a title to so many characters.
+func cutTo(s string, n int) string {
+	if r := []rune(s); len(r) > n {
+		return string(r[:n])
+	}
+	return s
+}
+
+// hashOf lets the browser say which fragments it has.
+func hashOf(b []byte) string {
+	h := fnv.New64a()
+	h.Write(b)
+	return strconv.FormatUint(h.Sum64(), 36)
+}
