@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"log"
 	"maps"
 	"math"
@@ -45,10 +46,18 @@ func (a *Site) render(w http.ResponseWriter, r *http.Request, status int, name s
 	w.Write(b.Bytes())
 }
 
+// draw writes a template alone, as for a fragment. The error is a fault of the template.
+func (a *Site) draw(w io.Writer, name string, data any) error {
+	return a.pages.ExecuteTemplate(w, name, data)
+}
+
 // invalid marks an error as the player's input: its text is the sentence that is shown, with
 // status 422. Everything else that fails is ours, and its text may name what a player should
 // not have to read.
 type invalid struct{ error }
+
+// refuse is an error of the player's input, in its own words.
+func refuse(err error) error { return invalid{err} }
 
 // Unwrap gives the cause.
 func (e invalid) Unwrap() error { return e.error }
@@ -73,7 +82,7 @@ func mistake(err error) error {
 	if errors.As(err, &stale) || errors.As(err, &unread) {
 		return err
 	}
-	return invalid{err}
+	return refuse(err)
 }
 
 // fail answers an error with its status and one sentence. Nothing was changed when it is
@@ -225,16 +234,16 @@ func (a *Site) decode(r *http.Request, v any) error {
 		if errors.As(err, &tooLarge) {
 			return err
 		}
-		return invalid{errors.New("the form cannot be read")}
+		return refuse(errors.New("the form cannot be read"))
 	}
 	if err := a.forms.Decode(v, r.Form); err != nil {
 		var bad form.DecodeErrors
 		if errors.As(err, &bad) {
 			for _, name := range slices.Sorted(maps.Keys(bad)) {
-				return invalid{fmt.Errorf("%s: %q does not belong there", name, cut(r.Form.Get(name)))}
+				return refuse(fmt.Errorf("%s: %q does not belong there", name, cut(r.Form.Get(name))))
 			}
 		}
-		return invalid{errors.New("the form cannot be read")}
+		return refuse(errors.New("the form cannot be read"))
 	}
 	return nil
 }

@@ -122,7 +122,7 @@ func (a benchScreen) parts(v *benchView) ([]part, error) {
 	out := make([]part, len(partNames))
 	for i, name := range partNames {
 		var b bytes.Buffer
-		if err := a.pages.ExecuteTemplate(&b, "part-"+name, v); err != nil {
+		if err := a.draw(&b, "part-"+name, v); err != nil {
 			return nil, fmt.Errorf("draw %s: %w", name, err)
 		}
 		out[i] = newPart(name, b.Bytes())
@@ -221,7 +221,7 @@ func (a benchScreen) edit(w http.ResponseWriter, r *http.Request) {
 	}
 	next, err := ed.Apply(base)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	e, err := a.commitShown(r.Context(), n, f.Rev, next, ed.What())

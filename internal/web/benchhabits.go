@@ -35,10 +35,10 @@ func (a benchScreen) answerHabit(w http.ResponseWriter, r *http.Request) {
 	}
 	h, ok := habitOf(f.Habit)
 	if !ok {
-		a.fail(w, r, invalid{errNoHabit})
+		a.fail(w, r, refuse(errNoHabit))
 		return
 	}
-	p := a.now.Load().profile
+	p := a.current().profile
 	if f.Keep {
 		p = p.Accept(h)
 	} else {

@@ -38,9 +38,6 @@ type heardBend struct {
 	Course template.HTML
 }
 
-// maxRecording is how large a recording of one bend may be: a dozen seconds.
-const maxRecording = 4 << 20
-
 // bendPart names a bend in the log, by its note or by itself.
 func bendPart(name string) string {
 	if strings.Contains(name, "^") {
@@ -148,7 +145,7 @@ func (a practiceScreen) hearBend(w http.ResponseWriter, r *http.Request) {
 	name := q.Get("note")
 	bent, at, err := a.bentNote(r.Context(), e.Lick, name)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	samples, rate, err := a.recorded(r, bent, at)

@@ -218,10 +218,10 @@ func (a changesScreen) saveChanges(w http.ResponseWriter, r *http.Request) {
 	text := changes.Text(e.Lick)
 	switch {
 	case len(e.Lick.Chords) == 0:
-		a.fail(w, r, invalid{errors.New("there are no chords to save")})
+		a.fail(w, r, refuse(errors.New("there are no chords to save")))
 		return
 	case name == "" || len([]rune(name)) > maxChangesName:
-		a.fail(w, r, invalid{fmt.Errorf("a name has 1 to %d letters", maxChangesName)})
+		a.fail(w, r, refuse(fmt.Errorf("a name has 1 to %d letters", maxChangesName)))
 		return
 	}
 	if err := a.store.SaveChanges(r.Context(), store.Changes{Name: name, Line: text}); err != nil {

@@ -114,14 +114,14 @@ const maxHandedOver = 2000
 func (a exchangeScreen) packed(ctx context.Context, w io.Writer, as, tag string) error {
 	f, ok := format.ByName(as)
 	if !ok {
-		return invalid{fmt.Errorf("there is no format %q", cut(as))}
+		return refuse(fmt.Errorf("there is no format %q", cut(as)))
 	}
 	rows, err := a.store.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxHandedOver + 1})
 	if err != nil {
 		return err
 	}
 	if len(rows) > maxHandedOver {
-		return invalid{fmt.Errorf("at most %d licks go into one zip; choose a tag", maxHandedOver)}
+		return refuse(fmt.Errorf("at most %d licks go into one zip; choose a tag", maxHandedOver))
 	}
 	var licks []lick.Lick
 	for _, row := range rows {
@@ -132,7 +132,7 @@ func (a exchangeScreen) packed(ctx context.Context, w io.Writer, as, tag string)
 		licks = append(licks, e.Lick)
 	}
 	if len(licks) == 0 {
-		return invalid{errors.New("no lick fits, so that there is nothing to hand over")}
+		return refuse(errors.New("no lick fits, so that there is nothing to hand over"))
 	}
 	return mistake(handover.Pack(ctx, engineOf(ctx), w, licks, f))
 }

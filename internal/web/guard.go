@@ -162,3 +162,6 @@ func noListing(next http.Handler) http.Handler {
 		next.ServeHTTP(w, r)
 	})
 }
+
+// maxRecording is how large a recording of one bend may be: a dozen seconds.
+const maxRecording = 4 << 20

@@ -76,7 +76,7 @@ func (a exchangeScreen) importLick(w http.ResponseWriter, r *http.Request) {
 		a.fail(
 			w,
 			r,
-			invalid{errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them")},
+			refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them")),
 		)
 		return
 	}
@@ -164,7 +164,7 @@ func (a exchangeScreen) uploaded(w http.ResponseWriter, r *http.Request) (u uplo
 	}
 	u, ok = a.uploads.Get(chi.URLParam(r, "key"))
 	if !ok {
-		a.fail(w, r, invalid{errors.New("that file is no longer at hand; choose it again, nothing was saved")})
+		a.fail(w, r, refuse(errors.New("that file is no longer at hand; choose it again, nothing was saved")))
 	}
 	return u, f, ok
 }
@@ -292,7 +292,7 @@ func (a exchangeScreen) takeUpload(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if len(all.Chains) == 0 {
-		a.fail(w, r, invalid{errors.New("the zip holds no file that is a lick")})
+		a.fail(w, r, refuse(errors.New("the zip holds no file that is a lick")))
 		return
 	}
 	if err := a.store.AddAll(r.Context(), all); err != nil {

@@ -34,7 +34,7 @@ func (a notebookScreen) judge(ctx context.Context) {
 			select {
 			case <-ctx.Done():
 				return
-			case <-a.woken:
+			case <-a.news():
 			}
 			for more := true; more; {
 				var err error
@@ -69,7 +69,7 @@ func (a notebookScreen) judgeSome(ctx context.Context) (more bool, err error) {
 	}
 	var done []store.Summary
 	for _, r := range rows {
-		if a.now.Load() != playing(ctx) {
+		if a.current() != playing(ctx) {
 			break // another player: what is done is kept, the rest is judged anew
 		}
 		s, err := a.summary(ctx, r)

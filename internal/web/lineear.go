@@ -51,12 +51,12 @@ func (a practiceScreen) hearLine(w http.ResponseWriter, r *http.Request) {
 	}
 	k := slices.IndexFunc(p.Parts, func(x practice.Part) bool { return x.Name == q.Get("part") })
 	if k < 0 {
-		a.fail(w, r, invalid{errors.New("that part is no longer there, as the line has changed; choose another")})
+		a.fail(w, r, refuse(errors.New("that part is no longer there, as the line has changed; choose another")))
 		return
 	}
 	l, err := heardPart(engineOf(r.Context()).Player.Guitar, e.Lick, p.Parts[k], tempo)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	samples, rate, err := a.playedLine(r, l, p.Parts[k].From)

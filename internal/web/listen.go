@@ -22,7 +22,7 @@ import (
 func heardLick(a *Site, w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) {
 	p, err := playerOf(engineOf(r.Context()).Player.Guitar, l, o)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	if strings.HasSuffix(r.URL.Path, "/sounding") {
@@ -178,3 +178,9 @@ func sendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) {
 		log.Printf("sound: %v", err)
 	}
 }
+
+// Limits of what is asked for.
+const (
+	maxRounds  = 32
+	maxSeconds = 20 * 60
+)

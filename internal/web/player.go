@@ -217,7 +217,7 @@ func (a playerScreen) setPlayer(w http.ResponseWriter, r *http.Request) {
 		_, err = p.Player()
 	}
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	a.changePlayer(w, r, func(ctx context.Context) error { return a.savePlayer(ctx, p) })
@@ -238,7 +238,7 @@ func (a playerScreen) undoPlayer(w http.ResponseWriter, r *http.Request) {
 // changePlayer makes a change and answers with the page and what it did to the ceilings: each
 // lick is judged by the player before and the one after, which is why only a dozen are.
 func (a playerScreen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
-	before := a.now.Load()
+	before := a.current()
 	err := change(r.Context())
 	if err == nil {
 		err = a.loadPlayer(r.Context())

@@ -24,7 +24,7 @@ func (a *Site) withPlayer(next http.Handler) http.Handler {
 
 // asNow is a context with the player as it is now.
 func (a *Site) asNow(ctx context.Context) context.Context {
-	return context.WithValue(ctx, playerKey{}, a.now.Load())
+	return context.WithValue(ctx, playerKey{}, a.current())
 }
 
 // loadPlayer reads the player from the notebook, or takes the defaults, and begins a
@@ -64,6 +64,9 @@ type current struct {
 	key        string // names the player in the notebook's summaries
 }
 
+// current is who plays now; a request has its own, see playing.
+func (a *Site) current() *current { return a.now.Load() }
+
 // playerKey is under which a request carries who plays.
 type playerKey struct{}
 
@@ -101,7 +104,7 @@ func buildOf() string {
 // savePlayer keeps a profile for the next start and for undo. One that changes nothing is no
 // step to go back over. Lists are judged anew when loadPlayer has taken it.
 func (a *Site) savePlayer(ctx context.Context, p player.Profile) error {
-	if p == a.now.Load().profile {
+	if p == a.current().profile {
 		return nil
 	}
 	data, err := json.Marshal(p)
@@ -115,7 +118,7 @@ func (a *Site) savePlayer(ctx context.Context, p player.Profile) error {
 // "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every judgement rests on, on every
 // page.
 func (a *Site) playerLine() string {
-	p := a.now.Load().engine.Player
+	p := a.current().engine.Player
 	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
 	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", sentenceCase(p.Hand.Name), float64(p.Guitar.Scale),
 		float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)

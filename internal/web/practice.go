@@ -114,7 +114,7 @@ func (a practiceScreen) practise(w http.ResponseWriter, r *http.Request) {
 			"rested": practice.Fine}[f.Do]
 		err = practising.Add(ctx, a.store, practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
 	default:
-		err = invalid{fmt.Errorf("%q is nothing that can be said here", cut(f.Do))}
+		err = refuse(fmt.Errorf("%q is nothing that can be said here", cut(f.Do)))
 	}
 	if err != nil {
 		a.fail(w, r, mistake(err))
@@ -140,13 +140,13 @@ func (a practiceScreen) round(ctx context.Context, f practiceForm, now time.Time
 			continue
 		}
 		if !(f.Tempo >= 10 && f.Tempo <= 400) {
-			return invalid{errors.New("a tempo is 10 to 400")}
+			return refuse(errors.New("a tempo is 10 to 400"))
 		}
 		minutes := max(0, min(mostSeconds, f.Seconds)) / 60
 		return practising.Add(ctx, a.store,
 			practising.Round(engineOf(ctx), e, part, f.Tempo, f.Do == "clean", f.Note, minutes, now))
 	}
-	return invalid{errors.New("that part is no longer there, as the line has changed; choose another")}
+	return refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
 }
 
 // missedNote says which note the last round missed. It rewrites that entry, unless it was clean
@@ -210,13 +210,13 @@ func (a practiceScreen) logFile(w http.ResponseWriter, r *http.Request) {
 func (a practiceScreen) takeLog(w http.ResponseWriter, r *http.Request) {
 	f, head, err := r.FormFile("file")
 	if err != nil {
-		a.fail(w, r, invalid{errors.New("choose a log to read, as CSV or JSON")})
+		a.fail(w, r, refuse(errors.New("choose a log to read, as CSV or JSON")))
 		return
 	}
 	defer f.Close()
 	log, err := practising.Read(head.Filename, f)
 	if err != nil {
-		a.fail(w, r, invalid{fmt.Errorf("%s was not read: %w", cut(head.Filename), err)})
+		a.fail(w, r, refuse(fmt.Errorf("%s was not read: %w", cut(head.Filename), err)))
 		return
 	}
 	if err := practising.Take(r.Context(), a.store, log); err != nil {

@@ -213,12 +213,12 @@ func (a benchScreen) otherParts(w http.ResponseWriter, r *http.Request, e store.
 	}
 	switch {
 	case len(parts) == 0 && f.Value == "tail":
-		a.fail(w, r, invalid{errors.New("there is no other tail from here; stand on a note with others after it, " +
-			"in a lick with its tones chosen")})
+		a.fail(w, r, refuse(errors.New("there is no other tail from here; stand on a note with others after it, "+
+			"in a lick with its tones chosen")))
 		return
 	case len(parts) == 0:
-		a.fail(w, r, invalid{errors.New("there is no bend under the caret that could be another; " +
-			"the lick needs its tones chosen")})
+		a.fail(w, r, refuse(errors.New("there is no bend under the caret that could be another; "+
+			"the lick needs its tones chosen")))
 		return
 	}
 	var err error

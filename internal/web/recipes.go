@@ -110,10 +110,10 @@ func (a runsScreen) keepParts(w http.ResponseWriter, r *http.Request) {
 	}
 	switch {
 	case len(e.Lick.Parts) > 0 || e.Lick.Recipe != "":
-		a.fail(w, r, invalid{errors.New("the lick has its recipes already")})
+		a.fail(w, r, refuse(errors.New("the lick has its recipes already")))
 		return
 	case len(parts) == 0:
-		a.fail(w, r, invalid{errors.New("no recipe is found in this line")})
+		a.fail(w, r, refuse(errors.New("no recipe is found in this line")))
 		return
 	}
 	if _, err := a.commitShown(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {

@@ -123,7 +123,7 @@ func (a *Site) mended(ctx context.Context, e store.Entry) (*judge.Report, error)
 func (a *Site) proposed(ctx context.Context, e store.Entry, f askForm) ([]propose.Proposal, error) {
 	ask, err := f.ask(e.Lick)
 	if err != nil {
-		return nil, invalid{err}
+		return nil, refuse(err)
 	}
 	c := playing(ctx)
 	key := fmt.Sprint(c.generation, e.Revision, barOf(ctx), f)

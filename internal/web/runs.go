@@ -75,11 +75,11 @@ func usualRun() run.Recipe {
 func readRuns(r *http.Request) (runsForm, error) {
 	var f runsForm
 	if err := r.ParseForm(); err != nil {
-		return f, invalid{errors.New("the form cannot be read")}
+		return f, refuse(errors.New("the form cannot be read"))
 	}
 	for _, name := range run.Names() {
 		if err := f.Recipe.Set(name, r.Form.Get(name)); err != nil {
-			return f, invalid{err}
+			return f, refuse(err)
 		}
 	}
 	if f.Recipe == (run.Recipe{}) {
@@ -282,7 +282,7 @@ func (a runsScreen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
 	}
 	again, what, err := grownAgain(r.Context(), f, base)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	if _, err := a.commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
@@ -323,10 +323,10 @@ func (a runsScreen) saveRecipe(w http.ResponseWriter, r *http.Request) {
 	name := strings.TrimSpace(r.Form.Get("name"))
 	switch _, err := run.Grow(f.Recipe, engineOf(r.Context()).Player.Guitar); {
 	case err != nil:
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	case name == "" || len([]rune(name)) > maxRecipeName:
-		a.fail(w, r, invalid{fmt.Errorf("a recipe's name has 1 to %d letters", maxRecipeName)})
+		a.fail(w, r, refuse(fmt.Errorf("a recipe's name has 1 to %d letters", maxRecipeName)))
 		return
 	}
 	if err := a.store.SaveRecipe(r.Context(), store.Recipe{Name: name, Line: f.Recipe.String()}); err != nil {

@@ -236,7 +236,7 @@ func said(words, value string) string {
 // recipe that cannot be read yet has none.
 func (v *runsPage) starts(g neck.Guitar) []choice {
 	r := v.Form.Recipe
-	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))
+	p, err := music.ParseKey(r.Key, wordsOf(r.Add), wordsOf(r.Drop))
 	if err != nil {
 		return nil
 	}
@@ -285,7 +285,7 @@ func layoutWord(r run.Recipe) string {
 // A recipe without a place has the layout's usual start; what cannot be read is shown as it was
 // typed, beside the error that says so.
 func placeWord(r run.Recipe, g neck.Guitar) string {
-	p, err := music.ParseKey(r.Key, words(r.Add), words(r.Drop))
+	p, err := music.ParseKey(r.Key, wordsOf(r.Add), wordsOf(r.Drop))
 	if err != nil {
 		return r.At
 	}
@@ -311,7 +311,7 @@ func placeWord(r run.Recipe, g neck.Guitar) string {
 // "b5@down 9" is "♭5 going down, 9". A word that is no degree stays as it is.
 func prettyDegrees(s string) string {
 	var out []string
-	for _, w := range words(s) {
+	for _, w := range wordsOf(s) {
 		word, hold, held := strings.Cut(w, "@")
 		if d, err := music.ParseDegree(word); err == nil {
 			word = d.Pretty()

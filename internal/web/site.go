@@ -22,7 +22,7 @@ type Site struct {
 	now     atomic.Pointer[current]    // who plays; a request takes it once, at its start
 	reports reports                    // judgements and proposals, bounded by bytes
 	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
-	pages   *template.Template         // read once: they are embedded
+	pages   *template.Template
 	forms   *form.Decoder
 }
 
@@ -48,6 +48,9 @@ func newSite(ctx context.Context, s *store.Store) (*Site, error) {
 	a.forms.RegisterCustomTypeFunc(number, float64(0))
 	return a, a.loadPlayer(ctx)
 }
+
+// news is told when there may be something new in the notebook.
+func (a *Site) news() <-chan struct{} { return a.woken }
 
 // wake says that there may be something new in the notebook, which is judged in the background.
 func (a *Site) wake() {

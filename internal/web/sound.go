@@ -13,12 +13,6 @@ import (
 	"ornamen/internal/store"
 )
 
-// Limits of what is asked for.
-const (
-	maxRounds  = 32
-	maxSeconds = 20 * 60
-)
-
 // heard is the lick that is to be heard, turned where that is asked, and its player; ok is
 // false where the answer is given.
 func (a benchScreen) heard(
@@ -60,7 +54,7 @@ func (a benchScreen) playing(ctx context.Context, e store.Entry, f soundForm) (*
 	if f.Back {
 		var err error
 		if l, err = turn.Turn(engineOf(ctx).Player.Guitar, l, "backwards", max(0, f.From-1), f.Upto); err != nil {
-			return nil, l, invalid{err}
+			return nil, l, refuse(err)
 		}
 	}
 	if f.Take != "" {

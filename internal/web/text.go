@@ -50,3 +50,9 @@ func hashOf(b []byte) string {
 	h.Write(b)
 	return strconv.FormatUint(h.Sum64(), 36)
 }
+
+// wordsOf cuts a list at commas, semicolons and spaces, as players type it: "9, b5@down" or "9
+// b5".
+func wordsOf(s string) []string {
+	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
+}

@@ -94,16 +94,10 @@ func (f tonesForm) with(change func(*tonesForm)) string {
 	return f.address()
 }
 
-// words cuts a list at commas, semicolons and spaces, as players type it: "9, b5@down" or "9
-// b5".
-func words(s string) []string {
-	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
-}
-
 // palette reads the chosen tones; a saved name stands for its tones.
 // The error names the word that is none.
 func (f tonesForm) palette() (music.Palette, error) {
-	return music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
+	return music.NewPalette(f.Tonic, f.Scale, wordsOf(f.Add), wordsOf(f.Drop))
 }
 
 // tones is the page of a palette; the address is all of its state. A word that cannot be read
@@ -118,7 +112,7 @@ func (a tonesScreen) tones(w http.ResponseWriter, r *http.Request) {
 	f = f.usual()
 	v, err := a.tonesView(r, f)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	w.Header().Set("HX-Replace-Url", v.Form.address())
@@ -208,12 +202,12 @@ func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 	f = f.usual()
 	p, err := f.palette()
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	_, _, placed, err := a.layoutFor(&f, engineOf(r.Context()).Player.Guitar, p)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	l := lick.New()
@@ -227,7 +221,7 @@ func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if l, err = (lick.Insert{After: -1, Place: first, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	e, err := a.add(r.Context(), l, "from Tones")
@@ -240,7 +234,7 @@ func (a tonesScreen) buildLick(w http.ResponseWriter, r *http.Request) {
 
 // key is the palette as a lick has it.
 func (f tonesForm) key(p music.Palette) lick.Key {
-	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: words(f.Add), Drop: words(f.Drop)}
+	return lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: wordsOf(f.Add), Drop: wordsOf(f.Drop)}
 }
 
 // savePalette keeps a palette by name.
@@ -257,11 +251,11 @@ func (a tonesScreen) savePalette(w http.ResponseWriter, r *http.Request) {
 	f.tonesForm = f.tonesForm.usual()
 	name := strings.TrimSpace(f.Name)
 	if n := utf8.RuneCountInString(name); n == 0 || n > 40 {
-		a.fail(w, r, invalid{errors.New("give the tones a name of 1 to 40 letters")})
+		a.fail(w, r, refuse(errors.New("give the tones a name of 1 to 40 letters")))
 		return
 	}
 	if _, err := f.palette(); err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	if err := a.store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add,
@@ -291,7 +285,7 @@ type recolourForm struct {
 // recoloured is a lick in the tones of the form.
 // The error is a tone or a manner that is none, or a line that this neck has no room for.
 func recoloured(g neck.Guitar, f recolourForm, l lick.Lick) (shape.Recoloured, music.Palette, error) {
-	p, err := music.NewPalette(f.Tonic, f.Scale, words(f.Add), words(f.Drop))
+	p, err := music.NewPalette(f.Tonic, f.Scale, wordsOf(f.Add), wordsOf(f.Drop))
 	if err != nil {
 		return shape.Recoloured{}, p, err
 	}
@@ -344,12 +338,12 @@ func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 	}
 	got, p, err := recoloured(engineOf(r.Context()).Player.Guitar, f, base)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	if f.How == "tones" {
 		if got, err = onlyTones(base, p); err != nil {
-			a.fail(w, r, invalid{err})
+			a.fail(w, r, refuse(err))
 			return
 		}
 	}
@@ -373,7 +367,7 @@ func (a tonesScreen) recolour(w http.ResponseWriter, r *http.Request) {
 // toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,
 // leaves the address as it is.
 func (f tonesForm) toggled(p music.Palette, degree string) string {
-	k, err := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: words(f.Add), Drop: words(f.Drop)}.Toggle(degree)
+	k, err := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: wordsOf(f.Add), Drop: wordsOf(f.Drop)}.Toggle(degree)
 	if err != nil {
 		return f.address()
 	}
@@ -429,7 +423,7 @@ func (a tonesScreen) tonesSound(w http.ResponseWriter, r *http.Request) {
 		l, err = a.shapeLick(&f.tonesForm, g)
 	}
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	heardLick(a.Site, w, r, l, o)

@@ -196,7 +196,7 @@ func (a tonesScreen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 	}
 	got, p, err := recoloured(engineOf(r.Context()).Player.Guitar, f, e.Lick)
 	if err != nil {
-		a.fail(w, r, invalid{err})
+		a.fail(w, r, refuse(err))
 		return
 	}
 	f.Rev = e.Revision

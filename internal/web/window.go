@@ -101,7 +101,7 @@ func (a *Site) commitShown(ctx context.Context, id, base uint, l lick.Lick, what
 		}
 		if w, ok := windowOf(ctx, whole); ok {
 			if l = w.Into(whole, l); len(l.Notes) > lick.MaxNotes {
-				return store.Entry{}, invalid{fmt.Errorf("a lick has at most %d notes", lick.MaxNotes)}
+				return store.Entry{}, refuse(fmt.Errorf("a lick has at most %d notes", lick.MaxNotes))
 			}
 		}
 	}

@@ -267,7 +267,7 @@ func BenchmarkManyLicks(b *testing.B) {
 		b.Fatal(err)
 	}
 	for {
-		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.now.Load().key})
+		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.current().key})
 		if err != nil {
 			b.Fatal(err)
 		}
