@@ -130,20 +130,22 @@ var below = map[string][]string{
 		"core/propose",
 		"core/sound",
 	},
-	"internal/web": append(
-		[]string{
-			"core/kept",
-			"format",
-			"format/read",
-			"format/sheet",
-			"internal/archive",
-			"internal/handover",
-			"internal/practising",
-			"internal/jobs",
-			"internal/store",
-			"internal/web/draw",
-		},
-		trade...),
+	"internal/web/page":     append([]string{"internal/jobs", "internal/store", "core/kept"}, trade...),
+	"internal/web/view":     append([]string{"internal/web/draw", "internal/web/page"}, trade...),
+	"internal/web/notebook": append([]string{"internal/store"}, screens...),
+	"internal/web/exchange": append(
+		[]string{"core/kept", "format", "format/read", "format/sheet", "internal/archive", "internal/handover",
+			"internal/store"},
+		screens...),
+	"internal/web/tones":    append([]string{"internal/store"}, screens...),
+	"internal/web/runs":     append([]string{"internal/store"}, screens...),
+	"internal/web/bench":    append([]string{"internal/store"}, screens...),
+	"internal/web/changes":  append([]string{"internal/store"}, screens...),
+	"internal/web/practice": append([]string{"internal/practising", "internal/store"}, screens...),
+	"internal/web/player":   append([]string{"internal/store"}, screens...),
+	"internal/web": {"format", "internal/store", "internal/web/bench", "internal/web/changes", "internal/web/draw",
+		"internal/web/exchange", "internal/web/notebook", "internal/web/page", "internal/web/player",
+		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
 	"tools/mutants": {},
 	"cmd/ornamen": append(
 		[]string{
@@ -168,6 +170,9 @@ var trade = []string{
 	"core/pick", "core/practice", "core/player", "core/propose", "core/run", "core/say", "core/shape", "core/sound",
 	"core/turn",
 }
+
+// screens is what a screen may use: none knows another.
+var screens = append([]string{"internal/web/draw", "internal/web/page", "internal/web/view"}, trade...)
 
 // computing is all that the core takes from elsewhere: what works on values in
 // memory. Web, database, files, clock and chance are not among it.

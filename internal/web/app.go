@@ -19,7 +19,17 @@ import (
 
 	"ornamen/format"
 	"ornamen/internal/store"
+	"ornamen/internal/web/bench"
+	"ornamen/internal/web/changes"
 	"ornamen/internal/web/draw"
+	"ornamen/internal/web/exchange"
+	"ornamen/internal/web/notebook"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/player"
+	"ornamen/internal/web/practice"
+	"ornamen/internal/web/runs"
+	"ornamen/internal/web/tones"
+	"ornamen/internal/web/view"
 )
 
 //go:embed templates assets
@@ -27,8 +37,8 @@ var files embed.FS
 
 // App serves a notebook to a player: the screens, and the server around them.
 type App struct {
-	site    *Site
-	screens []Screen
+	site    *page.Site
+	screens []page.Screen
 	handler http.Handler
 }
 
@@ -37,14 +47,14 @@ type App struct {
 // An error says that the player or a template cannot be read; the store is left open for the
 // caller to close.
 func New(ctx context.Context, s *store.Store) (*App, error) {
-	site, err := newSite(ctx, s)
+	site, err := page.NewSite(ctx, s)
 	if err != nil {
 		return nil, err
 	}
-	site.pages, err = template.New("").Funcs(template.FuncMap{
+	site.Pages, err = template.New("").Funcs(template.FuncMap{
 		"defs":    func() template.HTML { return draw.Defs },
-		"player":  site.playerLine,
-		"signs":   prettySigns,
+		"player":  site.PlayerLine,
+		"signs":   view.PrettySigns,
 		"choices": func(words ...string) []string { return words },
 		"formats": format.Formats,
 		"digit":   func(i int) int { return i + 1 },
@@ -52,13 +62,13 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	if err != nil {
 		return nil, fmt.Errorf("web: templates: %w", err)
 	}
-	shelf := notebookScreen{site}
-	a := &App{site: site, screens: []Screen{
-		shelf, newExchange(site), tonesScreen{site}, runsScreen{site}, benchScreen{site}, changesScreen{site},
-		newPractice(site), playerScreen{site},
+	shelf := notebook.Screen{Site: site}
+	a := &App{site: site, screens: []page.Screen{
+		shelf, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site},
+		practice.New(site), player.Screen{Site: site},
 	}}
 	a.handler = a.routes()
-	shelf.judge(ctx)
+	shelf.Judge(ctx)
 	return a, nil
 }
 
@@ -71,29 +81,29 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 // are set even for what is refused.
 func (a *App) routes() http.Handler {
 	r := chi.NewRouter()
-	r.Use(sayFault, secure, ownPagesOnly, limitBody)
-	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.site.fail(w, r, store.ErrNotFound) })
+	r.Use(page.SayFault, page.Secure, page.OwnPagesOnly, page.LimitBody)
+	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.site.Fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
-		a.site.say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
+		a.site.Say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
 	})
 	assets, err := fs.Sub(files, "assets")
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	files, err := cached(assets, http.StripPrefix("/assets/", noListing(http.FileServerFS(assets))))
+	files, err := page.Cached(assets, http.StripPrefix("/assets/", page.NoListing(http.FileServerFS(assets))))
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
 	r.Handle("/assets/*", files)
 	r.Group(func(r chi.Router) {
-		r.Use(a.site.withPlayer)
+		r.Use(a.site.WithPlayer)
 		for _, s := range a.screens {
-			s.Routes(r, r.With(ownWorkOnly))
+			s.Routes(r, r.With(page.OwnWorkOnly))
 		}
 		r.Route("/licks/{id}", func(r chi.Router) {
-			r.Use(inWindow)
+			r.Use(page.InWindow)
 			for _, s := range a.screens {
-				s.OfLick(r, r.With(ownWorkOnly))
+				s.OfLick(r, r.With(page.OwnWorkOnly))
 			}
 		})
 	})
@@ -126,7 +136,7 @@ const (
 // It closes the listener. The error is nil after an orderly end, whatever was under way then:
 // an edit is either in the notebook or was never answered.
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
-	srv := &http.Server{Handler: onlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
+	srv := &http.Server{Handler: page.OnlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
 	// A browser opens connections ahead of need; one that never asked for anything
 	// would hold up the end until the grace is over.
@@ -145,7 +155,7 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
 	}
-	a.site.work.Stop()
+	a.site.Work.Stop()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
 	silent.Range(func(c, _ any) bool {

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"net/url"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -57,7 +58,7 @@ func TestGoOn(t *testing.T) {
 	}
 	// The part grown again by itself.
 	q := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3 4"}, "times": {"1"},
-		"lick": {c.path()}, "rev": {itoa(int(e.Revision))}, "part": {"1"}}
+		"lick": {c.path()}, "rev": {strconv.Itoa(int(e.Revision))}, "part": {"1"}}
 	if resp, body := c.post("/runs/lick", q); resp.StatusCode != 303 && resp.StatusCode != 200 {
 		t.Errorf("%d %.300s", resp.StatusCode, body)
 	}
@@ -68,7 +69,7 @@ func TestGoOn(t *testing.T) {
 }
 
 // path is the lick's number as addresses have it.
-func (c *client) path() string { return itoa(int(c.id)) }
+func (c *client) path() string { return strconv.Itoa(int(c.id)) }
 
 // A line that was written note by note is joined of two recipes: both are found, kept with the
 // lick on demand, and then each is offered to change. A lick that has recipes keeps them.

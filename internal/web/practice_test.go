@@ -110,7 +110,7 @@ func TestPracticeScreen(t *testing.T) {
 	tuned := bent.Clone()
 	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
 	tuned.Notes[0].Len = lick.NewTime(1, 2)
-	guitar := c.app.site.current().engine.Player.Guitar
+	guitar := c.app.site.Current().Engine.Player.Guitar
 	if err := sound.WriteWAV(t.Context(), &wav, sound.NewPlayer(guitar, tuned, sound.Options{})); err != nil {
 		t.Fatal(err)
 	}
@@ -162,12 +162,12 @@ func TestPracticeScreen(t *testing.T) {
 	if err := practising.Add(t.Context(), c.store, fast...); err != nil {
 		t.Fatal(err)
 	}
-	before := c.app.site.current().engine.Player
+	before := c.app.site.Current().Engine.Player
 	if res, body := c.post("/practice/numbers", nil); res.StatusCode != 200 || !strings.Contains(body,
 		"Every line is judged by them") {
 		t.Errorf("%d", res.StatusCode)
 	}
-	after := c.app.site.current().engine.Player
+	after := c.app.site.Current().Engine.Player
 	if !(after.Hand.Speed > before.Hand.Speed && after.Pick.Speed > before.Pick.Speed) {
 		t.Errorf("speeds %g, %g, before %g, %g", after.Hand.Speed, after.Pick.Speed, before.Hand.Speed,
 			before.Pick.Speed)

@@ -7,6 +7,8 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+
+	"ornamen/internal/web/view"
 )
 
 // A lick is sent as it sounds, with the times of its notes; what cannot be heard is said in a
@@ -18,7 +20,7 @@ func TestSound(t *testing.T) {
 	if resp.StatusCode != 200 || resp.Header.Get("Content-Type") != "audio/wav" || !strings.HasPrefix(body, "RIFF") {
 		t.Fatalf("%d %v", resp.StatusCode, resp.Header)
 	}
-	var s sounding
+	var s view.Sounding
 	if _, body := c.get(where + "/sounding?tempo=80&count=true"); json.Unmarshal([]byte(body), &s) != nil ||
 		len(s.Notes) != 8 || s.Begins != 3 || s.Tempo != 80 {
 		t.Errorf("%+v", s)

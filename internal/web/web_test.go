@@ -20,6 +20,8 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/internal/store"
+	"ornamen/internal/web/bench"
+	"ornamen/internal/web/page"
 )
 
 // client is a browser without a screen.
@@ -315,7 +317,7 @@ func TestOnlyWhatChanged(t *testing.T) {
 		`data-hash="([a-z0-9]+)"`).FindAllStringSubmatch(first, -1) {
 		have = append(have, m[1]+":"+m[2])
 	}
-	if len(have) != len(partNames) {
+	if len(have) != len(bench.PartNames) {
 		t.Fatalf("the first answer holds %v", have)
 	}
 	_, second := c.edit("tags", "barn set", "have", strings.Join(have, " "))
@@ -330,7 +332,7 @@ func TestOnlyWhatChanged(t *testing.T) {
 }
 
 func TestOnlyItsOwnName(t *testing.T) {
-	h := onlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080},
+	h := page.OnlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080},
 		http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
 	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200,
 		"evil.example": 421, "evil.example:8080": 421} {

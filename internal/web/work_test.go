@@ -15,6 +15,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/internal/store"
+	"ornamen/internal/web/page"
 )
 
 // until waits for what must come soon.
@@ -61,10 +62,10 @@ func TestLeavingEndsTheSearch(t *testing.T) {
 	for k := range 16 {
 		wg.Go(func() { c.ask(ctx, long[k%4]) })
 	}
-	until(t, "the work", func() bool { return c.app.site.work.Busy() > 2 })
+	until(t, "the work", func() bool { return c.app.site.Work.Busy() > 2 })
 	leave()
 	wg.Wait()
-	until(t, "the end of the work", func() bool { return c.app.site.work.Busy() == 0 })
+	until(t, "the end of the work", func() bool { return c.app.site.Work.Busy() == 0 })
 }
 
 // How long the server works on for a page that was left, the longest of many moments.
@@ -83,7 +84,7 @@ func BenchmarkLeaving(b *testing.B) {
 				left := time.Now()
 				leave()
 				wg.Wait()
-				for c.app.site.work.Busy() > 0 {
+				for c.app.site.Work.Busy() > 0 {
 					time.Sleep(time.Millisecond)
 				}
 				worst = max(worst, time.Since(left))
@@ -106,7 +107,7 @@ func TestEditEndsTheSearch(t *testing.T) {
 		res.Body.Close()
 		done <- res.StatusCode
 	}()
-	until(t, "the work", func() bool { return c.app.site.work.Busy() > 0 })
+	until(t, "the work", func() bool { return c.app.site.Work.Busy() > 0 })
 	if res, body := c.edit("finger", "2"); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
@@ -192,7 +193,7 @@ func TestSayFault(t *testing.T) {
 		{func(w http.ResponseWriter, _ *http.Request) { w.Write([]byte("well")) }, 200, "well"},
 	} {
 		w := httptest.NewRecorder()
-		sayFault(k.handler).ServeHTTP(w, httptest.NewRequest("GET", "/", nil))
+		page.SayFault(k.handler).ServeHTTP(w, httptest.NewRequest("GET", "/", nil))
 		if w.Code != k.status || !strings.HasSuffix(w.Body.String(), k.body) {
 			t.Errorf("%d %q, want %d %q", w.Code, w.Body.String(), k.status, k.body)
 		}
@@ -202,7 +203,7 @@ func TestSayFault(t *testing.T) {
 			t.Error("an answer that is broken off ends as if it were whole")
 		}
 	}()
-	sayFault(http.HandlerFunc(func(http.ResponseWriter, *http.Request) { panic(http.ErrAbortHandler) })).
+	page.SayFault(http.HandlerFunc(func(http.ResponseWriter, *http.Request) { panic(http.ErrAbortHandler) })).
 		ServeHTTP(httptest.NewRecorder(), httptest.NewRequest("GET", "/", nil))
 }
 
@@ -267,14 +268,14 @@ func BenchmarkManyLicks(b *testing.B) {
 		b.Fatal(err)
 	}
 	for {
-		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.current().key})
+		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.Current().Key})
 		if err != nil {
 			b.Fatal(err)
 		}
 		if n.Judged == n.All {
 			break
 		}
-		c.app.site.wake()
+		c.app.site.Wake()
 		time.Sleep(50 * time.Millisecond)
 	}
 	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag",

@@ -1,0 +1,325 @@
+package bench
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"log"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+)
+
+// Screen is one lick with its hands, its judgement and everything that changes it.
+type Screen struct{ *page.Site }
+
+// Routes implements page.Screen.
+func (a Screen) Routes(chi.Router, chi.Router) {}
+
+// OfLick implements page.Screen.
+func (a Screen) OfLick(r, work chi.Router) {
+	r.Get("/", a.bench)
+	r.Get("/at", a.benchAt)
+	work.Get("/sound.wav", a.soundFile)
+	work.Get("/sounding", a.soundTimes)
+	work.Get("/mend", a.mend)
+	work.Get("/hands", a.offers)
+	work.Get("/turned", a.turned)
+	r.Get("/versions", a.versions)
+	r.Post("/edit", a.edit)
+	r.Post("/undo", a.undo)
+	r.Post("/redo", a.redo)
+	r.Post("/keep", a.keep)
+	r.Post("/habit", a.answerHabit)
+}
+
+// bench is the page of one lick. The address may carry a caret; without one it opens at the
+// bottleneck, which is what a player comes to mend.
+func (a Screen) bench(w http.ResponseWriter, r *http.Request) {
+	var c caret
+	e, ok := a.Look(w, r, &c)
+	if !ok {
+		return
+	}
+	if c.Note == 0 && len(e.Lick.Notes) > 0 {
+		// Open where it matters: at the bottleneck.
+		rep, err := a.Report(r.Context(), e)
+		if err != nil {
+			a.Fail(w, r, err)
+			return
+		}
+		c.Note, c.Lane = 1, "finger"
+		if b := rep.Bottleneck; len(b) > 0 {
+			c.Note = b[len(b)-1]
+		}
+	}
+	v, parts, err := a.drawn(r.Context(), e, c)
+	if err == nil {
+		v.Window, err = a.WindowView(r.Context(), e.ID, e.Revision)
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	a.Render(w, r, http.StatusOK, "bench",
+		page.Page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
+}
+
+// benchPage is the bench with its parts drawn.
+// A fragment is drawn once and stands in the page as it will be replaced: the first look and
+// every later answer have the same bytes.
+type benchPage struct {
+	*benchView
+	Parts []part
+}
+
+// Part finds one part by name, for the page's layout.
+func (p benchPage) Part(name string) part {
+	for _, q := range p.Parts {
+		if q.Name == name {
+			return q
+		}
+	}
+	return part{}
+}
+
+// PartNames are the fragments of the bench, each a template "part-" + name. They are cut by
+// what changes together: a caret that moves changes neck, foot and ledger, a finger also the
+// judgement, and most edits neither title nor tones.
+var PartNames = []string{
+	"title",
+	"tonespill",
+	"tones",
+	"countpill",
+	"setting",
+	"history",
+	"neck",
+	"ledger",
+	"judge",
+	"foot",
+	"state",
+}
+
+// drawn is the bench of a lick at a caret, and its fragments.
+func (a Screen) drawn(ctx context.Context, e store.Entry, c caret) (*benchView, []part, error) {
+	v, err := a.benchView(ctx, e, c)
+	if err != nil {
+		return nil, nil, err
+	}
+	parts, err := a.parts(v)
+	return v, parts, err
+}
+
+// parts draws the fragments.
+// The error is a fault of a template.
+func (a Screen) parts(v *benchView) ([]part, error) {
+	out := make([]part, len(PartNames))
+	for i, name := range PartNames {
+		var b bytes.Buffer
+		if err := a.Draw(&b, "part-"+name, v); err != nil {
+			return nil, fmt.Errorf("draw %s: %w", name, err)
+		}
+		out[i] = newPart(name, b.Bytes())
+	}
+	return out, nil
+}
+
+// benchForm is a request from the bench: where the caret is, the revision it was made on, which
+// fragments the browser has, and what is to be done. Do and Value are the words of package
+// edit, or one of the four that need more than the lick (editOf).
+type benchForm struct {
+	caret
+	page.Ask
+	Rev   uint   `form:"rev"`
+	Have  string `form:"have"` // "neck:hash ledger:hash"
+	Do    string `form:"do"`
+	Value string `form:"value"`
+	To    string `form:"to"`   // STRING:FRET
+	Seam  string `form:"seam"` // when a line that is appended begins, see turn.Seam
+	Habit string `form:"habit"`
+	Keep  bool   `form:"keep"` // the habit that was asked about
+}
+
+// answerBench sends the fragments that the browser does not have yet, each by its name and the
+// hash of its bytes. Equal values draw equal bytes, so that nothing is compared but hashes; an
+// edit of a 64-note line takes about 20 ms from request to fragments, most of it the judgement
+// (BenchmarkEdit), and moving the caret 7 (BenchmarkCaret).
+func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
+	_, parts, err := a.drawn(r.Context(), e, c)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	known := map[string]bool{}
+	for _, h := range strings.Fields(have) {
+		known[h] = true
+	}
+	var b bytes.Buffer
+	for _, p := range parts {
+		if !known[p.Name+":"+p.Hash] {
+			p.writePartial(&b)
+		}
+	}
+	b.WriteString(clearNotice)
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	if _, err := w.Write(b.Bytes()); err != nil {
+		log.Printf("answer: %v", err)
+	}
+}
+
+// benchAt answers a caret that has moved: the fragments that depend on it.
+func (a Screen) benchAt(w http.ResponseWriter, r *http.Request) {
+	var f benchForm
+	if err := a.Decode(r, &f); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	if e, ok := a.Entry(w, r); ok {
+		a.answerBench(w, r, e, f.caret, f.Have)
+	}
+}
+
+// benchRequest reads which lick is meant and the form; what is wrong with either is
+// answered.
+func (a Screen) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f benchForm, ok bool) {
+	n, err := page.ID(r)
+	if err == nil {
+		err = a.Decode(r, &f)
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+	}
+	return n, f, err == nil
+}
+
+// edit makes one edit, a key press or a click, and answers with the fragments that it
+// changed. An edit that was made on an older revision is refused, and the page takes the
+// newer one.
+// POST /licks/ID/edit. What the edit is comes from editOf, what it does from the edit itself;
+// nothing of the trade is decided here.
+func (a Screen) edit(w http.ResponseWriter, r *http.Request) {
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
+		return
+	}
+	base, err := a.At(r.Context(), n, f.Rev)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	ed, err := a.editOf(r.Context(), store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	next, err := ed.Apply(base)
+	if err != nil {
+		a.Fail(w, r, page.Refuse(err))
+		return
+	}
+	e, err := a.CommitShown(r.Context(), n, f.Rev, next, ed.What())
+	if err != nil {
+		a.FailStale(w, r, n, err)
+		return
+	}
+	a.answerBench(w, r, e, follow(f, base, next), f.Have)
+}
+
+// follow moves the caret along with an edit.
+// Elsewhere it stays on its number: an edit of hands or bends leaves the notes where they are.
+func follow(f benchForm, base, next lick.Lick) caret {
+	c := f.caret
+	switch f.Do {
+	case "place", "insert":
+		// A note put into the empty column leaves the caret behind it.
+		if f.Note > len(base.Notes) {
+			c.Note = len(next.Notes) + 1
+		} else if f.Do == "insert" {
+			c.Note = f.Note + 1
+		}
+	case "earlier":
+		c.Note--
+	case "later":
+		c.Note++
+	case "remove":
+		c.Note = min(c.Note, max(1, len(next.Notes)))
+	}
+	return c
+}
+
+// keep makes a version that was kept aside the newest: the answer to "Take mine instead" after
+// two tabs wrote on one revision. The other version stays in the history.
+func (a Screen) keep(w http.ResponseWriter, r *http.Request) {
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
+		return
+	}
+	kept, err := strconv.ParseUint(f.Value, 10, 31)
+	if err != nil {
+		a.Fail(w, r, store.ErrNotFound)
+		return
+	}
+	l, err := a.Store.At(r.Context(), n, uint(kept))
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	if _, err := a.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
+		a.FailStale(w, r, n, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
+}
+
+// undo goes one revision back.
+func (a Screen) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.Store.Undo) }
+
+// redo goes one revision on.
+func (a Screen) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.Store.Redo) }
+
+// travel moves along the revisions and answers as an edit does. A lick's revisions form a chain
+// from which nothing is taken, so that redo finds what undo left until another edit begins from
+// there.
+func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) {
+	n, f, ok := a.benchRequest(w, r)
+	if !ok {
+		return
+	}
+	e, err := move(r.Context(), n, f.Rev)
+	if err != nil {
+		a.FailStale(w, r, n, err)
+		return
+	}
+	a.Touched(n)
+	a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
+}
+
+// mend tries fixes for the findings and sends the findings with them. The page asks for it when
+// it has shown the judgement, as every fix costs a judgement more; an edit in the meantime ends
+// it with 409.
+func (a Screen) mend(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.Entry(w, r)
+	if !ok {
+		return
+	}
+	v, err := a.benchView(r.Context(), e, caret{})
+	var rep *judge.Report
+	if err == nil {
+		rep, err = a.Mended(r.Context(), e)
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	v.Mended, v.LeftOut = true, rep.LeftOut
+	v.found(rep.Findings)
+	a.Render(w, r, http.StatusOK, "findings", page.Page{Data: v})
+}

@@ -1,0 +1,339 @@
+package bench
+
+import (
+	"fmt"
+	"strings"
+
+	"ornamen/core/edit"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/internal/web/view"
+)
+
+// footView is the selected note with the keys that change it.
+// What a note is and who set it stand above the lanes, one lane under the other; Tab goes
+// through them, and the digits are those of the lane that is lit.
+type footView struct {
+	Title  string
+	Detail string
+	Lanes  []laneKeys
+}
+
+// laneKeys are the values that the digits pick in one lane.
+// A lane has keys or a hint that says what is typed there instead (frets, chords), or why it
+// has none.
+type laneKeys struct {
+	Lane, Title string
+	Keys        []key
+	Hint        string
+}
+
+// key is one digit: what it sets, and the edit that sets it.
+// Do and Value are the words of an edit (package edit), so that the page sends what the command
+// line would: the digit 2 in the finger's lane sends "finger 2" for the note under the caret.
+type key struct {
+	Digit, Label, Do, Value string
+	On                      bool
+}
+
+// keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so
+// that a lane has at most ten; a value is in the words of package edit.
+type keyRow struct{ digit, label, do, value string }
+
+var (
+	countKeys = []keyRow{
+		{"1", "1/4", "length", "1/4"},
+		{"2", "1/8", "length", "1/8"},
+		{"3", "1/12 triplet", "length", "1/12"},
+		{"4", "1/16", "length", "1/16"},
+		{"5", "1/24", "length", "1/24"},
+		{"6", "1/2", "length", "1/2"},
+		{"7", "3/16 dotted", "length", "3/16"},
+		{"8", "1/32", "length", "1/32"},
+		{"9", "close the rest", "unrest", ""},
+		{"0", "rest before", "rest", ""},
+	}
+	fingerKeys = []keyRow{
+		{"1", "index", "finger", "1"},
+		{"2", "middle", "finger", "2"},
+		{"3", "ring", "finger", "3"},
+		{"4", "little", "finger", "4"},
+		{"5", "thumb", "finger", "T"},
+		{"6", "barre", "mark", "bar"},
+		{"0", "propose", "finger", ""},
+	}
+	strokeKeys = []keyRow{
+		{"1", "down", "stroke", "down"},
+		{"2", "up", "stroke", "up"},
+		{"3", "p", "stroke", "p"},
+		{"4", "i", "stroke", "i"},
+		{"5", "m", "stroke", "m"},
+		{"6", "a", "stroke", "a"},
+		{"7", "accent", "mark", "accent"},
+		{"8", "dead", "mark", "mute"},
+		{"9", "rake", "mark", "rake"},
+		{"0", "propose", "stroke", ""},
+	}
+	slurKeys = []keyRow{
+		{"1", "hammer", "slur", "hammer"},
+		{"2", "pull", "slur", "pull"},
+		{"3", "slide", "slur", "slide"},
+		{"4", "shift", "slur", "shift"},
+		{"5", "in from below", "slidein", "below"},
+		{"6", "in from above", "slidein", "above"},
+		{"0", "pick it", "slur", ""},
+	}
+	bendKeys = []keyRow{
+		{"1", "half", "bend", "1"},
+		{"2", "full", "bend", "2"},
+		{"3", "one and a half", "bend", "3"},
+		{"4", "curl", "bend", "0.5"},
+		{"5", "double", "bend", "4"},
+		{"6", "release", "bendshape", "release"},
+		{"7", "bent before", "bendshape", "pre"},
+		{"8", "vibrato", "vibrato", ""},
+		{"9", "other way", "push", ""},
+		{"0", "none", "bend", ""},
+	}
+)
+
+// footOf lists the keys of the lane in which the caret stands.
+// The page takes the keys from here: what is not listed is no key.
+//
+// A caret behind the last note writes the next one: it has a place and a length and nothing to
+// finger. A key is lit where the note has its value by the player's own choice; what was only
+// proposed lights nothing, and 0 hands a lane back to the proposals.
+func footOf(v *benchView) footView {
+	i := v.Caret.Note - 1
+	if i >= len(v.Lick.Notes) {
+		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
+			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret"}, nextKeys(v)}}
+	}
+	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
+	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
+	var parts []string
+	pitch := v.Lick.Pitch(i)
+	p, hasKey := v.Lick.PaletteAt(n.At)
+	if hasKey {
+		t := p.At(pitch)
+		parts = append(parts, t.Name.PrettyWithOctave(pitch), t.Degree.Pretty())
+		if t.Role == music.Colour || t.Role == music.Outside {
+			parts = append(parts, t.Role.String())
+		}
+		if rn.Leads != "" {
+			parts = append(parts, rn.Leads)
+		}
+	} else {
+		parts = append(parts, music.NameOf(pitch.Class()).PrettyWithOctave(pitch))
+	}
+	parts = append(parts, fmt.Sprintf("string %d, fret %d", n.String, n.Fret))
+	f.Title += " · " + strings.Join(parts, ", ")
+	f.Detail = handsLine(n, filled, rn)
+	f.Lanes = []laneKeys{
+		{
+			Lane:  "count",
+			Title: "Length",
+			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() }),
+		},
+		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
+		{
+			Lane:  "chord",
+			Title: "Chord",
+			Hint:  "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go",
+		},
+		degreeKeys(p, hasKey, v.Lick, i),
+		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
+			return k.do == "mark" && n.Barre ||
+				k.do == "finger" && k.value == n.Finger.String() && n.Locked(lick.FieldFinger)
+		})},
+		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
+			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] ||
+				k.value != "" && k.value == string(n.Stroke) && n.Locked(lick.FieldStroke)
+		})},
+		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
+			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == string(n.SlideIn.From))
+		})},
+		bendLane(n, filled, rn),
+		meantKeys(v, i),
+	}
+	return f
+}
+
+// nextKeys are the lengths that the next note may have.
+// The one that is lit is the length it takes without a key: that of the note before.
+func nextKeys(v *benchView) laneKeys {
+	now := edit.NextLength(v.Lick, v.Caret.Next).String()
+	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
+	for _, k := range countKeys {
+		if k.do == "length" {
+			lk.Keys = append(lk.Keys,
+				key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value, On: k.value == now})
+		}
+	}
+	return lk
+}
+
+// bendLane lists the keys of the bend lane; W goes through the fingers that may help.
+// A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
+// behind the index, and less than a step needs none (common practice).
+func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
+	lane := laneKeys{
+		Lane:  "bend",
+		Title: "Bend",
+		Keys:  fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) }),
+	}
+	if n.Bend == nil || n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
+		return lane
+	}
+	label := "helped by " + fingerList(rn.Helpers)
+	if len(n.Bend.With) == 0 {
+		label = "helped by any free: " + fingerList(rn.Helpers)
+	}
+	lane.Keys = append(
+		lane.Keys,
+		key{Digit: "W", Label: label, Do: "helpers", Value: nextHelpers(n.Bend.With, filled.Finger),
+			On: len(n.Bend.With) > 0},
+	)
+	return lane
+}
+
+// nextHelpers names one finger more behind the bending one than now, the nearest first;
+// after all of them it is left open again.
+// For the ring finger: none named, 2, 2 1, and open again.
+func nextHelpers(now []lick.Finger, bending lick.Finger) string {
+	if len(now) >= int(bending-lick.Index) {
+		return ""
+	}
+	var words []string
+	for f := bending - 1; len(words) <= len(now); f-- {
+		words = append(words, f.String())
+	}
+	return strings.Join(words, " ")
+}
+
+// fingerList names fingers in a sentence.
+func fingerList(fingers []lick.Finger) string {
+	if len(fingers) == 0 {
+		return "none"
+	}
+	var words []string
+	for _, f := range fingers {
+		words = append(words, f.String())
+	}
+	return strings.Join(words, " and ")
+}
+
+// bendKeyOn says whether the note's bend is what a key sets.
+func bendKeyOn(n lick.Note, k keyRow) bool {
+	switch k.do {
+	case "vibrato":
+		return n.Vibrato != nil
+	case "bend":
+		return n.Bend != nil && fmt.Sprintf("%g", n.Bend.Semitones) == k.value
+	case "bendshape":
+		return n.Bend != nil && (k.value == "release" && n.Bend.Release() || k.value == "pre" && n.Bend.Pre())
+	}
+	return false
+}
+
+// fixedKeys are the keys that a lane always has.
+// on says which of them the note has.
+func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
+	out := make([]key, len(rows))
+	for i, r := range rows {
+		out[i] = key{Digit: r.digit, Label: r.label, Do: r.do, Value: r.value, On: on(r)}
+	}
+	return out
+}
+
+// degreeKeys are the chosen tones, from the root.
+// The digit is the tone's rank in the palette, colour notes among them, and not its degree: a
+// pentatonic has 1 to 5. Nine tones have a digit; a palette with more is reached by the fret.
+func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
+	lk := laneKeys{Lane: "degree", Title: "Degree"}
+	if !hasKey {
+		lk.Hint = "choose the tones first"
+		return lk
+	}
+	now := p.At(l.Pitch(i)).Degree
+	for k, t := range p.Tones {
+		if k == 9 {
+			break
+		}
+		lk.Keys = append(
+			lk.Keys,
+			key{
+				Digit: fmt.Sprint(k + 1),
+				Label: t.Degree.Pretty(),
+				Do:    "degree",
+				Value: t.Degree.String(),
+				On:    t.Degree == now,
+			},
+		)
+	}
+	return lk
+}
+
+// meantKeys mark the note's musical findings as meant.
+// Only what is a matter of taste can be meant. A finding about several notes is decided at its
+// last one, where it has been heard.
+func meantKeys(v *benchView, i int) laneKeys {
+	lk := laneKeys{Lane: "load", Title: "Judgement"}
+	for _, f := range v.Report.Findings {
+		if f.Severity != judge.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
+			continue
+		}
+		lk.Keys = append(
+			lk.Keys,
+			key{
+				Digit: fmt.Sprint(len(lk.Keys) + 1),
+				Label: f.Title + ": I mean it",
+				Do:    "meant",
+				Value: string(f.Code),
+				On:    f.Meant,
+			},
+		)
+	}
+	if len(lk.Keys) == 0 {
+		lk.Hint = "nothing to decide here"
+	}
+	return lk
+}
+
+// handsLine says who set what.
+// As in "finger 3 set by you · up proposed · needs 112 of 125 ms". n is the note as written,
+// filled the same with proposals taken.
+func handsLine(n, filled lick.Note, rn judge.Note) string {
+	var parts []string
+	by := func(locked bool) string {
+		if locked {
+			return "set by you"
+		}
+		return "proposed"
+	}
+	if n.Fret > 0 {
+		parts = append(
+			parts,
+			fmt.Sprintf("finger %s %s", view.OrNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))),
+		)
+	} else {
+		parts = append(parts, "open string")
+	}
+	switch {
+	case n.Slur.Slurred():
+		parts = append(parts, string(n.Slur))
+	case filled.Stroke != "":
+		parts = append(parts, fmt.Sprintf("%s %s", filled.Stroke, by(n.Locked(lick.FieldStroke))))
+	}
+	if len(rn.Helpers) > 0 {
+		parts = append(parts, "bent with "+fingerList(rn.Helpers)+" behind it, "+by(len(n.Bend.With) > 0))
+	}
+	if w := rn.Worst(); w.Need > 0 {
+		parts = append(parts, fmt.Sprintf("needs %.0f of %.0f ms", w.Need, w.Have))
+		if words := w.Words(); words != "" {
+			parts = append(parts, words)
+		}
+	}
+	return strings.Join(parts, " · ")
+}

@@ -1,0 +1,271 @@
+package changes
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"strings"
+
+	"ornamen/core/changes"
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/music"
+	"ornamen/core/propose"
+	"ornamen/core/say"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// changesPage is all that the Changes screen shows.
+// The screen answers, from the top: do the landings arrive, what does each tone mean over the
+// chord that is pointed at, what could be done to the line.
+type changesPage struct {
+	ID, Rev  uint
+	Ref      string           // that addresses name the lick by
+	Window   *page.WindowView // of a long one
+	Title    string
+	Text     string // the changes as they are typed
+	Tempo    float64
+	Clean    int
+	By       string
+	Drawing  template.HTML
+	Line     template.HTML // without chords
+	Legend   []legendRow
+	Verdict  string // "Two landings miss"
+	Class    string // flows, tight: how it is coloured
+	Count    string
+	Found    []view.Finding
+	Over     string // the chord that is pointed at
+	Tones    []overRow
+	Shared   string
+	Scales   string
+	Lacks    string
+	Moves    []view.Choice
+	Forms    []view.Choice
+	Saved    []savedChanges
+	Vamp     string // an accompaniment that shows the scale
+	VampText string
+	Schools  []view.Choice // by which scale the tones are judged
+	Landings []landingRow
+	Said     []string // of the last move, of the bass
+	Previous string
+	Next     string
+}
+
+// legendRow explains a mark.
+type legendRow struct{ Role, Word string }
+
+// overRow is a tone of the palette over the chord.
+// Degree is the tone's in the key, Over the same tone's over the chord: the ♭3 of A minor is
+// the ♭7 of D7.
+type overRow struct{ Degree, Name, Over, Words, Role string }
+
+// savedChanges are chords kept by name.
+type savedChanges struct {
+	ID         uint
+	Name, Line string
+}
+
+// changesView reads the lick against its chords: by the key's palette, or with By "chord" by
+// each chord's own scale. Without chords it shows the line and the moves that need none.
+//
+// The chord of the form counts from 1 and is held within those there are, so that an address
+// outlives a chord that was taken away. The error is the notebook's.
+func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (*changesPage, error) {
+	l := e.Lick
+	rep, err := a.Mended(ctx, e)
+	if err != nil {
+		return nil, err
+	}
+	judged := l
+	if f.By == "chord" {
+		judged = changes.FollowChords(l)
+	}
+	r := changes.Read(judged)
+	ref := page.RefOf(ctx, e.ID)
+	v := &changesPage{ID: e.ID, Ref: ref, Rev: e.Revision, Title: view.TitleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
+		Clean: rep.Ceiling.Whole(), By: f.By}
+	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
+	link := func(k int) string { return changesLink(ref, k+1, f.By) }
+	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
+		v.Schools = append(v.Schools, view.Choice{Name: by[0], Link: changesLink(ref, chosen+1, by[1]), On: by[1] == f.By})
+	}
+	if len(r.Chords) == 0 && len(l.Notes) > 0 {
+		v.Line = draw.HandsSVG(rep.Lick, nil, nil)
+	}
+	if len(r.Chords) > 0 {
+		v.Drawing = draw.ChangesSVG(draw.ChangesView{Lick: judged, Report: r, Chosen: chosen, Link: link})
+		if chosen > 0 {
+			v.Previous = link(chosen - 1)
+		}
+		if chosen+1 < len(r.Chords) {
+			v.Next = link(chosen + 1)
+		}
+		v.over(judged, r, chosen)
+	}
+	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
+		changes.Clash, changes.Outside} {
+		word := string(role)
+		if role == changes.Third {
+			word = "third, fifth"
+		}
+		v.Legend = append(v.Legend, legendRow{string(role), word})
+	}
+	v.landings(l, r)
+	busy, err := propose.Busy(ctx, page.EngineOf(ctx), l)
+	if err != nil {
+		return nil, err
+	}
+	if busy != "" {
+		v.Said = append(v.Said, busy)
+	}
+	for _, g := range judge.Grouped(rep.Findings) {
+		if g.OfChanges() && len(v.Found) < view.Cards {
+			fv := view.FindingOf(g)
+			if len(fv.Fixes) > 0 && len(v.Found) == 0 {
+				fv.Fixes[0].Main = true
+			}
+			v.Found = append(v.Found, fv)
+		}
+	}
+	for _, m := range changes.Moves() {
+		if len(l.Notes) > 0 && (len(l.Chords) > 0 || !changes.NeedsChords(m.Word)) {
+			v.Moves = append(v.Moves, view.Choice{Name: m.Title, Link: m.Word, On: false})
+		}
+	}
+	for _, m := range changes.Forms() {
+		v.Forms = append(v.Forms, view.Choice{Name: m.Name, Link: m.Name, On: false})
+	}
+	saved, err := a.Store.AllChanges(ctx)
+	for _, s := range saved {
+		v.Saved = append(v.Saved, savedChanges{s.ID, s.Name, s.Line})
+	}
+	if p, ok := l.Palette(); ok {
+		if text, tone, ok := changes.Vamp(p.Scale.Name); ok {
+			v.VampText = text
+			v.Vamp = fmt.Sprintf("%s sounds by its %s", p.Scale.Name, tone.Pretty())
+		}
+	}
+	return v, err
+}
+
+// landings says how many of the landings arrive, and lists them. A landing at rest, over a
+// chord without a note, is neither.
+func (v *changesPage) landings(l lick.Lick, r changes.Report) {
+	n := map[changes.Word]int{}
+	for _, x := range r.Landings {
+		n[x.Word]++
+	}
+	miss := n[changes.Early] + n[changes.Late] + n[changes.Missed]
+	v.Class = "flows"
+	switch {
+	case len(r.Chords) == 0:
+		v.Verdict, v.Class = "No chords yet", ""
+	case len(r.Landings) == 0:
+		v.Verdict = "One chord, no change"
+	case miss == 0 && n[changes.OnTime] == 0:
+		v.Verdict = "Nothing lands yet"
+	case miss == 0:
+		v.Verdict = "Every landing arrives"
+	case miss == 1:
+		v.Verdict, v.Class = "One landing misses", "tight"
+	default:
+		v.Verdict, v.Class = fmt.Sprintf("%d landings miss", miss), "tight"
+	}
+	var words []string
+	for _, w := range []changes.Word{changes.OnTime, changes.Early, changes.Late, changes.Missed, changes.Rest} {
+		if n[w] > 0 {
+			word := string(w)
+			if w == changes.Rest {
+				word = "at rest"
+			}
+			words = append(words, fmt.Sprintf("%d %s", n[w], word))
+		}
+	}
+	v.Count = strings.Join(words, ", ")
+	for _, x := range r.Landings {
+		c := r.Chords[x.Chord]
+		row := landingRow{Where: fmt.Sprintf("bar %d", l.Position(c.At).Bar), Chord: c.Name, Word: string(x.Word)}
+		var on []string
+		for _, i := range x.Notes {
+			d, _ := changes.Of(c.Chord, nil, changes.Sounding(l, i))
+			on = append(on, d.Pretty())
+		}
+		if len(on) > 0 {
+			row.On = "on its " + strings.Join(on, ", ")
+		}
+		if x.HasWay {
+			row.Way = wayWord(int(x.Way))
+		}
+		v.Landings = append(v.Landings, row)
+	}
+}
+
+// wayWord says how far a landing lies from the one before.
+// Guide tones move by a step or not at all (common practice); the number shows where they do
+// not.
+func wayWord(half int) string {
+	switch {
+	case half == 0:
+		return "the same tone"
+	case half > 0:
+		return say.Count(half, "half step") + " up"
+	}
+	return say.Count(-half, "half step") + " down"
+}
+
+// changesLink is the screen with a chord pointed at.
+// The chord counts from 1.
+func changesLink(ref string, chord int, by string) string {
+	s := fmt.Sprintf("/licks/%s/changes?chord=%d", ref, chord)
+	if by != "" {
+		s += "&by=" + by
+	}
+	return s
+}
+
+// landingRow is one landing in words.
+// Way is how far it lies from the landing before, empty for the first.
+type landingRow struct{ Where, Chord, Word, On, Way string }
+
+// over judges the palette over one chord: what each of its tones is there, which it shares with
+// the next chord, which scales the chord takes by itself, and what the palette lacks of it.
+// Without chosen tones nothing can be said but the chord's name.
+func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
+	c := r.Chords[k]
+	v.Over = c.Name
+	p, ok := l.PaletteAt(c.At)
+	if !ok {
+		return
+	}
+	var next *music.Chord
+	if k+1 < len(r.Chords) {
+		next = &r.Chords[k+1].Chord
+	}
+	f := changes.FitOver(p, c.Chord, next)
+	for _, t := range f.Tones {
+		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),
+			t.Role.Worth(), string(t.Role)})
+	}
+	if next != nil {
+		var names []string
+		for _, t := range f.Shared {
+			names = append(names, t.Name.Pretty())
+		}
+		if v.Shared = "no tone shared with " + next.Name; len(names) > 0 {
+			v.Shared = "shared with " + next.Name + ": " + strings.Join(names, ", ")
+		}
+	}
+	if len(f.Scales) > 0 {
+		v.Scales = "by itself: " + c.Chord.Root.Pretty() + " " + strings.Join(f.Scales, ", ")
+	}
+	var lacks []string
+	for _, d := range f.Lacks {
+		lacks = append(lacks, d.Pretty())
+	}
+	if len(lacks) > 0 {
+		v.Lacks = "the palette lacks its " + strings.Join(lacks, ", ")
+	}
+}

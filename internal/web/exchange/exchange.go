@@ -1,0 +1,177 @@
+package exchange
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"crypto/sha256"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"io"
+	"log"
+	"mime"
+	"net/http"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/kept"
+	"ornamen/core/lick"
+	"ornamen/core/sound"
+	"ornamen/format"
+	"ornamen/format/sheet"
+	"ornamen/internal/archive"
+	"ornamen/internal/handover"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// Screen takes files in and hands licks over.
+type Screen struct {
+	*page.Site
+	uploads *kept.Kept[string, upload] // files that wait for a player's word, by key
+}
+
+// New remembers no files yet.
+func New(site *page.Site) Screen {
+	return Screen{site, kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 })}
+}
+
+// Routes implements page.Screen.
+func (a Screen) Routes(r, work chi.Router) {
+	r.Post("/licks/import", a.importLick)
+	r.Get("/import/{key}", a.preview)
+	r.Post("/import/{key}", a.takeUpload)
+	work.Get("/import/{key}/sound.wav", a.uploadSound)
+	work.Get("/import/{key}/sounding", a.uploadSound)
+	work.Get("/notebook.zip", a.exportAll)
+}
+
+// OfLick implements page.Screen.
+func (a Screen) OfLick(_, work chi.Router) {
+	work.Get("/export/{format}", a.export)
+}
+
+// uploadSound is a line of a file as it sounds, before it is taken into the notebook.
+// A zip has no one line to hear.
+func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) {
+	u, f, ok := a.uploaded(w, r)
+	if !ok {
+		return
+	}
+	if isZip(u.name) {
+		a.Fail(w, r, store.ErrNotFound)
+		return
+	}
+	in, err := a.understood(r.Context(), u, f.Line)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	view.HeardLick(a.Site, w, r, in.Lick, sound.Options{})
+}
+
+// exportAll hands licks over as a zip: the whole notebook with its versions, or, where a format
+// is named, those of a tag or all as files of that format. It is made in memory before the
+// first byte is sent, so that a lick that cannot be written is an error and not half a file.
+func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) {
+	var f struct {
+		Tag string `form:"tag"`
+		As  string `form:"as"`
+	}
+	if err := a.Decode(r, &f); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	var b bytes.Buffer
+	err := a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
+		if f.As != "" {
+			return a.packed(ctx, &b, f.As, f.Tag)
+		}
+		_, err := archive.Write(ctx, &b, a.Store)
+		return err
+	})
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	name := "ornamen-notebook.zip"
+	if f.As != "" {
+		name = "ornamen-" + f.As + ".zip"
+	}
+	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
+	if _, err := w.Write(b.Bytes()); err != nil {
+		log.Printf("export: %v", err)
+	}
+}
+
+// maxHandedOver is how many licks go out in a zip of one format.
+const maxHandedOver = 2000
+
+// packed writes the licks of a tag, or all, as files of a format.
+// Too many, none, or more sound than a file holds are the player's to know of; a format that is
+// none cannot come from our pages.
+func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string) error {
+	f, ok := format.ByName(as)
+	if !ok {
+		return page.Refuse(fmt.Errorf("there is no format %q", page.Cut(as)))
+	}
+	rows, err := a.Store.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxHandedOver + 1})
+	if err != nil {
+		return err
+	}
+	if len(rows) > maxHandedOver {
+		return page.Refuse(fmt.Errorf("at most %d licks go into one zip; choose a tag", maxHandedOver))
+	}
+	var licks []lick.Lick
+	for _, row := range rows {
+		e, err := a.Store.Get(ctx, row.ID)
+		if err != nil {
+			return err
+		}
+		licks = append(licks, e.Lick)
+	}
+	if len(licks) == 0 {
+		return page.Refuse(errors.New("no lick fits, so that there is nothing to hand over"))
+	}
+	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, f))
+}
+
+// export hands the lick over as a file of a format, named after its title. Open hands are
+// filled in for formats that show them.
+func (a Screen) export(w http.ResponseWriter, r *http.Request) {
+	e, ok := a.WholeEntry(w, r)
+	if !ok {
+		return
+	}
+	f, ok := format.ByName(chi.URLParam(r, "format"))
+	if !ok {
+		a.Fail(w, r, store.ErrNotFound)
+		return
+	}
+	data, err := handover.Write(r.Context(), page.EngineOf(r.Context()), e.Lick, f)
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	w.Header().Set("Content-Type", f.Kind)
+	how := "attachment"
+	if f.Name == "page" { // it is looked at and printed from the browser
+		how = "inline"
+		w.Header().Set("Content-Security-Policy", pagePolicy)
+	}
+	w.Header().Set("Content-Disposition", mime.FormatMediaType(how,
+		map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
+	if _, err := w.Write(data); err != nil {
+		log.Printf("export: %v", err)
+	}
+}
+
+// pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.
+var pagePolicy = func() string {
+	sum := sha256.Sum256([]byte(sheet.Style))
+	return "default-src 'none'; font-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
+		"'; frame-ancestors 'none'; base-uri 'none'"
+}()

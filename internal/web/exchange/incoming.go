@@ -1,0 +1,306 @@
+package exchange
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"html/template"
+	"io"
+	"net/http"
+	"path/filepath"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/lick"
+	"ornamen/core/say"
+	"ornamen/format"
+	"ornamen/format/read"
+	"ornamen/internal/archive"
+	"ornamen/internal/handover"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// upload is a file that a page has sent and not yet taken into the notebook.
+type upload struct {
+	name string
+	data []byte
+}
+
+// keptUploads is how many bytes of them are remembered; a page that asks for one that is gone is told
+// to choose the file again.
+const keptUploads = 64 << 20
+
+// incoming is a file that may become licks, as it was understood: nothing of it is saved.
+// A file of several lines shows one and offers the others; a zip lists its files, and takes
+// those that can be read.
+type incoming struct {
+	Key, Name string
+	Line      int // of the file's lines, from 1
+	Lines     []read.Line
+	Title     string
+	Notes     int
+	Setting   string
+	Remarks   []string // what was chosen, moved or left out
+	Word      string
+	Verdict   string
+	Ceiling   string
+	Hands     template.HTML
+	Files     []incomingFile // of a zip
+	Licks     int            // of those that can be read
+}
+
+// incomingFile is one file of a zip.
+type incomingFile struct {
+	Name, Title, Setting, Refused string
+	Remarks                       []string
+}
+
+// importLick takes a file. What is wholly understood goes into the notebook at once; else the
+// page shows what was understood and what not, before anything is saved.
+// A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
+// format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
+// one.
+func (a Screen) importLick(w http.ResponseWriter, r *http.Request) {
+	f, head, err := r.FormFile("file")
+	if err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			a.Fail(w, r, err)
+			return
+		}
+		a.Fail(
+			w,
+			r,
+			page.Refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them")),
+		)
+		return
+	}
+	defer f.Close()
+	name := page.Cut(filepath.Base(head.Filename))
+	if isZip(name) && archive.Holds(f, head.Size) {
+		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
+			a.Fail(w, r, page.Mistake(fmt.Errorf("%s was not imported: %w", name, err)))
+			return
+		}
+		a.Wake()
+		http.Redirect(w, r, "/", http.StatusSeeOther)
+		return
+	}
+	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
+	if len(data) > lick.MaxBytes {
+		err = &http.MaxBytesError{Limit: lick.MaxBytes}
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	u := upload{name, data}
+	if !isZip(name) {
+		result, err := a.understood(r.Context(), u, 0)
+		switch {
+		case err != nil:
+			a.Fail(w, r, err)
+			return
+		case len(result.Remarks) == 0 && len(result.Lines) < 2:
+			a.takeIn(w, r, u, result.Lick)
+			return
+		}
+	}
+	sum := sha256.Sum256(append([]byte(name+"\n"), data...))
+	key := hex.EncodeToString(sum[:12])
+	a.uploads.Put(key, u)
+	http.Redirect(w, r, "/import/"+key, http.StatusSeeOther)
+}
+
+// isZip says whether a file holds others.
+func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zip") }
+
+// understood reads an upload with the engine, as work that waits for its turn: places that a
+// file does not name are found by search. line counts from 0. An error names the file and is
+// the player's mistake.
+// Its remarks are what the reader chose where the file left it open, and what of the file the
+// lick does not hold.
+func (a Screen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
+	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+		out, err = handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
+		return err
+	})
+	if err != nil {
+		return out, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))
+	}
+	if out.Lick.Title == "" {
+		out.Lick.Title = format.TitleOf(u.name)
+	}
+	return out, nil
+}
+
+// takeIn adds a lick and opens it.
+// Its history says which file it came from.
+func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) {
+	e, err := a.Add(r.Context(), l, "imported from "+u.name)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+}
+
+// importForm is what the player has chosen of a file.
+type importForm struct {
+	Line  int    `form:"line"`
+	Title string `form:"title"`
+}
+
+// uploaded finds the file that a page is about.
+func (a Screen) uploaded(w http.ResponseWriter, r *http.Request) (u upload, f importForm, ok bool) {
+	if err := a.Decode(r, &f); err != nil {
+		a.Fail(w, r, err)
+		return u, f, false
+	}
+	u, ok = a.uploads.Get(chi.URLParam(r, "key"))
+	if !ok {
+		a.Fail(w, r, page.Refuse(errors.New("that file is no longer at hand; choose it again, nothing was saved")))
+	}
+	return u, f, ok
+}
+
+// preview shows what was understood of a file.
+// GET /import/KEY. The file is read again for each line that is looked at: it is small, and
+// nothing of it is worth remembering but its bytes.
+func (a Screen) preview(w http.ResponseWriter, r *http.Request) {
+	u, f, ok := a.uploaded(w, r)
+	if !ok {
+		return
+	}
+	v := incoming{Key: chi.URLParam(r, "key"), Name: u.name}
+	var err error
+	if isZip(u.name) {
+		err = a.previewZip(r.Context(), u, &v)
+	} else {
+		err = a.previewFile(r.Context(), u, f.Line, &v)
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	a.Render(w, r, http.StatusOK, "import-page", page.Page{Title: "Import " + u.name, Where: "notebook", Data: v})
+}
+
+// previewFile judges the one line and draws it with both hands.
+// The hands are those that the judge fills in, the file's own fingers and strokes kept.
+func (a Screen) previewFile(ctx context.Context, u upload, line int, v *incoming) error {
+	in, err := a.understood(ctx, u, line)
+	if err != nil {
+		return err
+	}
+	rep, err := page.EngineOf(ctx).Check(ctx, in.Lick)
+	if err != nil {
+		return err
+	}
+	v.Lines, v.Line, v.Remarks = in.Lines, in.Line+1, in.Remarks
+	v.Title, v.Notes, v.Setting = in.Lick.Title, len(in.Lick.Notes), settingOf(in.Lick)
+	v.Verdict, v.Word = rep.Verdict.String(), view.SentenceWord(rep.Verdict)
+	v.Ceiling = rep.Ceiling.String()
+	v.Hands = draw.HandsSVG(rep.Lick, nil, nil)
+	return nil
+}
+
+// settingOf says count and tempo: "12 notes, 4/4, 96 quarters a minute".
+func settingOf(l lick.Lick) string {
+	s := fmt.Sprintf("%s, %s, %g quarters a minute", say.Count(len(l.Notes), "note"), l.Meter, l.Tempo)
+	if l.Feel == lick.Shuffle {
+		s += ", shuffle"
+	}
+	if !l.Pickup.IsZero() {
+		s += ", a pick-up of " + l.Pickup.String()
+	}
+	return s
+}
+
+// unpacked reads an upload's licks, as work that waits for its turn.
+func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
+	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+		files, err = handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
+		return err
+	})
+	if err != nil {
+		return nil, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))
+	}
+	for i := range files {
+		if f := &files[i]; f.Err == nil && f.Lick.Title == "" {
+			f.Lick.Title = format.TitleOf(f.Name)
+		}
+	}
+	return files, nil
+}
+
+// previewZip lists what every file of a zip holds.
+// Each is read, and none judged: a zip may hold two thousand.
+func (a Screen) previewZip(ctx context.Context, u upload, v *incoming) error {
+	files, err := a.unpacked(ctx, u)
+	if err != nil {
+		return err
+	}
+	for _, f := range files {
+		row := incomingFile{Name: f.Name, Remarks: f.Remarks}
+		if f.Err != nil {
+			row.Refused = page.Sentence(f.Err.Error())
+		} else {
+			row.Title, row.Setting = f.Lick.Title, settingOf(f.Lick)
+			v.Licks++
+		}
+		v.Files = append(v.Files, row)
+	}
+	return nil
+}
+
+// takeUpload takes what was shown into the notebook: one line, or every lick of a zip, all of
+// them or none.
+// POST. The title of the form, if one is typed, goes before the file's. Files of a zip that
+// cannot be read were refused on the page and are left out.
+func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) {
+	u, f, ok := a.uploaded(w, r)
+	if !ok {
+		return
+	}
+	if !isZip(u.name) {
+		in, err := a.understood(r.Context(), u, f.Line)
+		if err != nil {
+			a.Fail(w, r, err)
+			return
+		}
+		if t := strings.TrimSpace(f.Title); t != "" {
+			in.Lick.Title = page.CutTo(t, read.MaxTitle)
+		}
+		a.takeIn(w, r, u, in.Lick)
+		return
+	}
+	files, err := a.unpacked(r.Context(), u)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	var all store.Whole
+	for _, p := range files {
+		if p.Err == nil {
+			all.Chains = append(all.Chains, store.NewChain(p.Lick, "imported from "+p.Name, a.Store.Now()))
+		}
+	}
+	if len(all.Chains) == 0 {
+		a.Fail(w, r, page.Refuse(errors.New("the zip holds no file that is a lick")))
+		return
+	}
+	if err := a.Store.AddAll(r.Context(), all); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	a.Wake()
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}

@@ -1,0 +1,164 @@
+package notebook
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"log"
+	"net/http"
+	"time"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/internal/store"
+	"ornamen/internal/web/draw"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// Judging goes in small steps, so that it gives way to requests and a change of the
+// player is followed at once.
+const (
+	judgeStep  = 16
+	judgePause = 30 * time.Second // after a fault of the store
+	pageBudget = 30 * time.Millisecond
+	fewBudget  = time.Second // where all that there is stands on one page
+)
+
+// Judge judges in the background what has no judgement yet, a few licks after the other, until the
+// context ends, so that pages read what they show and compute nothing. Woken while at work it goes on
+// looking, so that no wake is lost: the channel holds one.
+func (a Screen) Judge(ctx context.Context) {
+	a.Wake()
+	go func() {
+		for {
+			select {
+			case <-ctx.Done():
+				return
+			case <-a.News():
+			}
+			for more := true; more; {
+				var err error
+				if more, err = a.judgeSome(a.AsNow(ctx)); err == nil {
+					continue
+				}
+				if ctx.Err() != nil {
+					return
+				}
+				// A full disk may have room again, so it is tried again by itself.
+				log.Printf("judging the notebook: %v", err)
+				select {
+				case <-ctx.Done():
+					return
+				case <-time.After(judgePause):
+					more = true
+				}
+			}
+		}
+	}()
+}
+
+// judgeSome judges a few licks and says whether there may be more. What is done is kept even if
+// the player changes meanwhile: the summaries name the player whom they are of.
+func (a Screen) judgeSome(ctx context.Context) (more bool, err error) {
+	if a.Store.ReadOnly {
+		return false, nil
+	}
+	rows, err := a.Store.Unjudged(ctx, page.Playing(ctx).Key, judgeStep)
+	if err != nil {
+		return false, err
+	}
+	var done []store.Summary
+	for _, r := range rows {
+		if a.Current() != page.Playing(ctx) {
+			break // another player: what is done is kept, the rest is judged anew
+		}
+		s, err := a.summary(ctx, r)
+		if err != nil {
+			return false, err
+		}
+		done = append(done, s)
+	}
+	return len(rows) > 0, a.Store.Summarise(ctx, done)
+}
+
+// rowData is what a row of the notebook shows, kept with the lick's summary as JSON, the
+// drawing too: a page of fifty rows reads them and computes nothing.
+type rowData struct {
+	Tones, Count string
+	Tempo        float64
+	Ceiling      float64 // 0 for none
+	Word         string
+	Reason, Upto string
+	Line         string // SVG
+}
+
+// summary judges one lick for the notebook. One that cannot be read is a row too. Margin is the
+// ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
+func (a Screen) summary(ctx context.Context, r store.Row) (store.Summary, error) {
+	s := store.Summary{LickID: r.ID, RevisionID: r.Revision, Player: page.Playing(ctx).Key}
+	l, err := a.Store.At(ctx, r.ID, r.Revision)
+	var unread *store.UnreadableError
+	if errors.As(err, &unread) {
+		s.Severity, s.Data = int(
+			judge.Breaks,
+		), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
+		return s, nil
+	}
+	if err != nil {
+		return s, err
+	}
+	rep, err := a.Report(ctx, store.Entry{ID: r.ID, Revision: r.Revision, Lick: l})
+	if err != nil {
+		return s, err
+	}
+	d := rowOf(l)
+	d.Ceiling, d.Word = float64(rep.Ceiling), view.SentenceWord(rep.Verdict)
+	d.Line = string(draw.LineSVG(l, rep.Bottleneck, rep.Verdict == judge.Breaks))
+	d.Reason, d.Upto = reasonOf(rep)
+	if len(l.Notes) == 0 {
+		d.Word, d.Reason, d.Upto = "Empty", "no notes yet", ""
+	}
+	s.Severity, s.Notes, s.Data = int(rep.Verdict), len(l.Notes), packRow(d)
+	if s.Corrected, err = page.CorrectedText(ctx, l, rep); err != nil {
+		return s, err
+	}
+	switch {
+	case rep.Ceiling > 0:
+		s.Margin = float64(rep.Ceiling) / l.Tempo
+	case rep.Verdict != judge.Breaks:
+		s.Margin = 1e9
+	}
+	return s, nil
+}
+
+// rowOf is what a row shows before it is judged.
+func rowOf(l lick.Lick) rowData {
+	return rowData{Tones: l.TonesText(), Count: view.CountOf(l), Tempo: l.Tempo, Line: string(draw.LineSVG(l, nil, false))}
+}
+
+// packRow writes a row for the store's summary.
+func packRow(d rowData) []byte {
+	b, err := json.Marshal(d)
+	if err != nil {
+		panic(err) // a row of words and numbers always packs
+	}
+	return b
+}
+
+// judgedSoFar answers a page that shows licks without a judgement yet: how far it
+// is, and the rows again when there is news.
+func (a Screen) judgedSoFar(w http.ResponseWriter, r *http.Request) {
+	if v, _, ok := a.asked(w, r); ok {
+		a.Render(w, r, http.StatusOK, "judged-partial", page.Page{Data: v})
+	}
+}
+
+// progress says how far the judging is, or nothing when it is done.
+func progress(c store.Counts) string {
+	if c.Judged >= c.All {
+		return ""
+	}
+	return fmt.Sprintf("%d of %d judged", c.Judged, c.All)
+}

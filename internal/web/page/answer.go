@@ -1,0 +1,249 @@
+package page
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"log"
+	"maps"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-playground/form/v4"
+
+	"ornamen/internal/jobs"
+	"ornamen/internal/store"
+)
+
+// Page is what every full page needs.
+// Data is what the template of its name expects; a page that is given another sort of value
+// answers with a fault, which the tests of every screen would show.
+type Page struct {
+	Title   string
+	Where   string // the screen, for the navigation
+	BenchID uint   // the lick the bench opens, 0 for none
+	Data    any
+}
+
+// Render writes a template; a fault in it is answered before anything is sent.
+// The page is not kept by the browser: what it shows is true of one revision and one player.
+func (a *Site) Render(w http.ResponseWriter, r *http.Request, status int, name string, p Page) {
+	var b bytes.Buffer
+	if err := a.Pages.ExecuteTemplate(&b, name, p); err != nil {
+		log.Printf("template %s: %v", name, err)
+		http.Error(w, "This page could not be drawn; nothing was changed.", http.StatusInternalServerError)
+		return
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(status)
+	w.Write(b.Bytes())
+}
+
+// Draw writes a template alone, as for a fragment. The error is a fault of the template.
+func (a *Site) Draw(w io.Writer, name string, data any) error {
+	return a.Pages.ExecuteTemplate(w, name, data)
+}
+
+// invalid marks an error as the player's input: its text is the sentence that is shown, with
+// status 422. Everything else that fails is ours, and its text may name what a player should
+// not have to read.
+type invalid struct{ error }
+
+// Refuse is an error of the player's input, in its own words.
+func Refuse(err error) error { return invalid{err} }
+
+// Unwrap gives the cause.
+func (e invalid) Unwrap() error { return e.error }
+
+// Mistake marks an error as the player's input unless it is one of ours: a request
+// that is gone, or something the store says.
+// It is for errors of the core and of parsers, which know nothing of the web: what they refuse
+// they refuse in words for players.
+func Mistake(err error) error {
+	if err == nil {
+		return nil
+	}
+	var stale *store.StaleError
+	var unread *store.UnreadableError
+	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping,
+		store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone,
+		store.ErrDamaged} {
+		if errors.Is(err, own) {
+			return err
+		}
+	}
+	if errors.As(err, &stale) || errors.As(err, &unread) {
+		return err
+	}
+	return Refuse(err)
+}
+
+// Fail answers an error with its status and one sentence. Nothing was changed when it is
+// called.
+//
+//   - 422: the player's input; the sentence says what is wrong with it.
+//   - 404, 410: what was asked for is not, or no longer, in the notebook.
+//   - 409: it was asked of a line that has changed since, or there is nothing to undo.
+//   - 413: more bytes than any form of ours has.
+//   - 503, 507, 403: the store is busy, full or read-only; the same form may be sent again.
+//   - 500: a fault of ours, which is logged.
+func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
+	var inv invalid
+	var tooLarge *http.MaxBytesError
+	var unread *store.UnreadableError
+	switch {
+	case errors.As(err, &tooLarge):
+		a.Say(w, r, http.StatusRequestEntityTooLarge, "That is too large; a lick file has at most 16 MB.")
+	case errors.As(err, &inv):
+		a.Say(w, r, http.StatusUnprocessableEntity, Sentence(inv.Error()))
+	case errors.Is(err, store.ErrNotFound):
+		a.Say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
+	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo):
+		a.Say(w, r, http.StatusConflict, Sentence(err.Error()))
+	case errors.Is(err, jobs.ErrSuperseded):
+		a.Say(w, r, http.StatusConflict, Sentence(jobs.ErrSuperseded.Error()))
+	case errors.Is(err, jobs.ErrStopping):
+		a.Say(w, r, http.StatusServiceUnavailable, Sentence(jobs.ErrStopping.Error()))
+	case r.Context().Err() != nil:
+		w.WriteHeader(statusGone) // the page is gone and hears nothing
+	case errors.As(err, &unread):
+		a.SayWith(w, r, http.StatusInternalServerError, Notice{Text: Sentence(unread.Error()), Actions: []Action{
+			{Label: "Its versions", Link: fmt.Sprintf("/licks/%d/versions", unread.Lick)},
+			{
+				Label: "Go back to the version before",
+				Post:  fmt.Sprintf("/licks/%d/undo", unread.Lick),
+				Rev:   unread.Revision,
+				Value: unread.Revision,
+			}}})
+	case storeStatus(err) != 0:
+		a.Say(w, r, storeStatus(err), Sentence(storeSentence(err)))
+	default:
+		log.Printf("%s %s: %v", r.Method, r.URL.Path, err)
+		a.Say(w, r, http.StatusInternalServerError, "Something went wrong here; nothing was saved.")
+	}
+}
+
+// statusGone is written where the one who asked is gone; no page sees it.
+const statusGone = 499
+
+// storeFaults are what the store's errors are answered with.
+var storeFaults = []struct {
+	err    error
+	status int
+}{
+	{store.ErrFull, http.StatusInsufficientStorage},
+	{store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
+	{store.ErrGone, http.StatusGone},
+	{store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
+}
+
+// storeStatus is the HTTP status of what the store refuses.
+// 0 means that it is none of the store's own faults.
+func storeStatus(err error) int {
+	for _, f := range storeFaults {
+		if errors.Is(err, f.err) {
+			return f.status
+		}
+	}
+	return 0
+}
+
+// storeSentence is the store's own words: where a file that is gone was saved to, or
+// the fault alone, without the database's.
+func storeSentence(err error) string {
+	for _, f := range storeFaults {
+		if errors.Is(err, f.err) && f.err != store.ErrGone {
+			return f.err.Error()
+		}
+	}
+	if _, text, ok := strings.Cut(err.Error(), store.ErrGone.Error()); ok {
+		return store.ErrGone.Error() + text
+	}
+	return err.Error()
+}
+
+// Notice is a sentence to the player, with what can be done about it.
+type Notice struct {
+	Text    string
+	Status  int // of the answer, 0 for a good one
+	Actions []Action
+}
+
+// Action is a button of a notice.
+type Action struct {
+	Label string
+	Post  string // address to post to
+	Link  string // or to go to
+	Rev   uint   // fields of the form, 0 for none
+	Value uint
+}
+
+// Say answers with one sentence: a notice for htmx, else a page.
+func (a *Site) Say(w http.ResponseWriter, r *http.Request, status int, text string) {
+	a.SayWith(w, r, status, Notice{Text: text})
+}
+
+// SayWith answers with a notice alone; on a page that htmx asked for it appears in its
+// place and the rest stays.
+// Without htmx, as when a form is sent without a script, it is a page of its own.
+func (a *Site) SayWith(w http.ResponseWriter, r *http.Request, status int, n Notice) {
+	if status >= http.StatusBadRequest {
+		n.Status = status
+	}
+	if r.Header.Get("HX-Request") != "" {
+		a.Render(w, r, status, "notice-partial", Page{Data: n})
+		return
+	}
+	a.Render(w, r, status, "message", Page{Title: "Ornamen", Data: n})
+}
+
+// ID reads the lick's number from the address, which may name a bar behind it.
+// What is no number names nothing, so that the error is the one of a lick that is not there.
+func ID(r *http.Request) (uint, error) {
+	number, _, _ := strings.Cut(chi.URLParam(r, "id"), ".")
+	n, err := strconv.ParseUint(number, 10, 31)
+	if err != nil || n == 0 {
+		return 0, store.ErrNotFound
+	}
+	return uint(n), nil
+}
+
+// number reads a number of a form; infinite ones and what is none are refused.
+func number(values []string) (any, error) {
+	x, err := strconv.ParseFloat(values[0], 64)
+	if err != nil || math.IsNaN(x) || math.IsInf(x, 0) {
+		return nil, errors.New("no number")
+	}
+	return x, nil
+}
+
+// Decode reads a form into a typed value. What a field cannot hold is refused as the player's
+// mistake, by the field's name.
+// Fields that the value does not have are passed over: a page may carry more than one handler
+// needs. v is a pointer to a struct with form tags.
+func (a *Site) Decode(r *http.Request, v any) error {
+	if err := r.ParseForm(); err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			return err
+		}
+		return Refuse(errors.New("the form cannot be read"))
+	}
+	if err := a.forms.Decode(v, r.Form); err != nil {
+		var bad form.DecodeErrors
+		if errors.As(err, &bad) {
+			for _, name := range slices.Sorted(maps.Keys(bad)) {
+				return Refuse(fmt.Errorf("%s: %q does not belong there", name, Cut(r.Form.Get(name))))
+			}
+		}
+		return Refuse(errors.New("the form cannot be read"))
+	}
+	return nil
+}

@@ -1,0 +1,61 @@
+package page
+
+import (
+	"context"
+	"html/template"
+	"sync/atomic"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-playground/form/v4"
+
+	"ornamen/internal/jobs"
+	"ornamen/internal/store"
+)
+
+// Site is what all screens share: the notebook, who plays, work under way and what is remembered of
+// it, and how a page is answered. It is safe for concurrent use: what changes while it runs is the
+// player of the moment and what is remembered, and both are swapped whole or locked.
+type Site struct {
+	Store   *store.Store               // the notebook; the only thing here that outlives the process
+	Work    *jobs.Jobs                 // what takes longer than a blink
+	woken   chan struct{}              // holds a word that there may be something new in the notebook
+	now     atomic.Pointer[Player]     // who plays; a request takes it once, at its start
+	reports reports                    // judgements and proposals, bounded by bytes
+	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
+	Pages   *template.Template
+	forms   *form.Decoder
+}
+
+// Screen is one of the application's screens: it says which addresses are its own.
+type Screen interface {
+	// Routes adds the screen's addresses. Those that start a search, render sound or pack the notebook
+	// are added to work, which refuses even a link from another site.
+	Routes(r, work chi.Router)
+	// OfLick adds its addresses of one lick, below /licks/ID.
+	OfLick(r, work chi.Router)
+}
+
+// NewSite prepares what screens share for the notebook's player. Pages are given by draw. The error
+// says that the player cannot be read.
+func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
+	a := &Site{
+		Store:   s,
+		Work:    jobs.New(),
+		woken:   make(chan struct{}, 1),
+		reports: newReports(),
+		forms:   form.NewDecoder(),
+	}
+	a.forms.RegisterCustomTypeFunc(number, float64(0))
+	return a, a.LoadPlayer(ctx)
+}
+
+// News is told when there may be something new in the notebook.
+func (a *Site) News() <-chan struct{} { return a.woken }
+
+// Wake says that there may be something new in the notebook, which is judged in the background.
+func (a *Site) Wake() {
+	select {
+	case a.woken <- struct{}{}:
+	default:
+	}
+}

@@ -1,0 +1,122 @@
+package practice
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/practice"
+	"ornamen/core/sound"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+)
+
+// heardLine is what was heard of a part that was played.
+type heardLine struct {
+	Words string
+	Notes []heardWord
+}
+
+// heardWord is one of its notes that was not there as written.
+type heardWord struct {
+	Note int
+	Word string
+}
+
+// hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or
+// the simulated guitar with one note left out. It helps to find a slip; the player still says
+// whether the round was clean.
+func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) {
+	q := r.URL.Query()
+	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
+	tempo, err2 := strconv.ParseFloat(q.Get("tempo"), 64)
+	if err != nil || err2 != nil {
+		a.Fail(w, r, store.ErrNotFound)
+		return
+	}
+	e, err := a.Store.Get(r.Context(), uint(id))
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	p, err := a.pieces.Of(r.Context(), page.EngineOf(r.Context()), page.Playing(r.Context()).Key, e)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	k := slices.IndexFunc(p.Parts, func(x practice.Part) bool { return x.Name == q.Get("part") })
+	if k < 0 {
+		a.Fail(w, r, page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another")))
+		return
+	}
+	l, err := heardPart(page.EngineOf(r.Context()).Player.Guitar, e.Lick, p.Parts[k], tempo)
+	if err != nil {
+		a.Fail(w, r, page.Refuse(err))
+		return
+	}
+	samples, rate, err := a.playedLine(r, l, p.Parts[k].From)
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	var heard []sound.HeardNote
+	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
+		heard, err = sound.HearLine(ctx, samples, rate, l)
+		return err
+	})
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	v := heardLine{Words: sound.LineWords(heard)}
+	for _, h := range heard {
+		if h.Word != sound.HeardOnTime {
+			word := h.Word
+			if h.By != 0 {
+				word = fmt.Sprintf("%s by %.0f ms", h.Word, max(h.By, -h.By))
+			}
+			v.Notes = append(v.Notes, heardWord{h.Note + p.Parts[k].From - 1, word})
+		}
+	}
+	a.Render(w, r, http.StatusOK, "line-heard", page.Page{Data: v})
+}
+
+// heardPart is a part as a line of its own at a tempo.
+func heardPart(g neck.Guitar, l lick.Lick, part practice.Part, tempo float64) (lick.Lick, error) {
+	out := practice.Line(g, l, part)
+	out.Tempo = tempo
+	if err := out.Validate(); err != nil {
+		return out, err
+	}
+	return out, sound.Hearable(out)
+}
+
+// playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0
+// for none.
+func (a Screen) playedLine(r *http.Request, l lick.Lick, from int) ([]float32, int, error) {
+	s := r.URL.Query().Get("simulate")
+	if s == "" {
+		data, err := io.ReadAll(r.Body)
+		if err != nil {
+			return nil, 0, err
+		}
+		return sound.ReadWAV(data)
+	}
+	gone, err := strconv.Atoi(s)
+	if err != nil || gone != 0 && (gone < from || gone >= from+len(l.Notes)) {
+		return nil, 0, errors.New("the simulated guitar leaves out a note of the part, or none")
+	}
+	played := l.Clone()
+	if gone > 0 {
+		played.Notes = slices.Delete(played.Notes, gone-from, gone-from+1)
+	}
+	p := sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, played, sound.Options{})
+	out := make([]float32, p.Len())
+	return out[:p.Read(out)], sound.Rate, nil
+}

@@ -1,0 +1,259 @@
+package practice
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+)
+
+// Screen is the day's practice and its log.
+type Screen struct {
+	*page.Site
+	pieces *practising.Pieces // the parts of licks, by version and player
+}
+
+// New remembers no parts yet.
+func New(site *page.Site) Screen { return Screen{site, practising.NewPieces()} }
+
+// Routes implements page.Screen.
+func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/practice", a.today)
+	r.Post("/practice", a.practise)
+	r.Post("/practice/bend", a.hearBend)
+	r.Post("/practice/line", a.hearLine)
+	r.Get("/practice/log", a.logPage)
+	work.Get("/practice/log.csv", a.logFile)
+	work.Get("/practice/log.json", a.logFile)
+	r.Post("/practice/log/import", a.takeLog)
+	r.Post("/practice/numbers", a.takeNumbers)
+}
+
+// OfLick implements page.Screen.
+func (a Screen) OfLick(chi.Router, chi.Router) {}
+
+// practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
+// without a lick it is the first thing of today's plan.
+// Tempo is that of the round that was played, which the page was given by the ladder; it is in
+// quarters a minute.
+type practiceForm struct {
+	Minutes int     `form:"minutes"`
+	Lick    uint    `form:"lick"`
+	Part    string  `form:"part"`
+	Tempo   float64 `form:"tempo"`
+	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested
+	Note    int     `form:"note"`
+	Seconds float64 `form:"seconds"` // since the round before
+}
+
+// usualMinutes is how long a day's practice is unless the player says otherwise.
+const usualMinutes = 30
+
+// mostMinutes bounds a plan, and mostSeconds what one round may have taken.
+const (
+	mostMinutes = 240
+	mostSeconds = 300
+)
+
+// today is the page: the plan, and what stands on the stand. The plan is computed from the log
+// at every look and kept nowhere, so that it cannot go stale.
+func (a Screen) today(w http.ResponseWriter, r *http.Request) {
+	var f practiceForm
+	if err := a.Decode(r, &f); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	a.answerPractice(w, r, f, false)
+}
+
+// answerPractice sends the page, or to a page that is open its body.
+func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool) {
+	v, err := a.practiceView(r.Context(), f)
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	v.AskNote = missed && v.Stand != nil
+	name := "practice"
+	if r.Header.Get("HX-Request") != "" {
+		name = "practice-partial"
+	}
+	a.Render(w, r, http.StatusOK, name, page.Page{Title: "Practice", Where: "practice", Data: v})
+}
+
+// practise takes what a player says: a round that was clean or not, the note that was missed,
+// that it hurts or is well again, a rest that was taken. Each is written at once, so that a page
+// that is closed loses no more than the round under way.
+func (a Screen) practise(w http.ResponseWriter, r *http.Request) {
+	var f practiceForm
+	if err := a.Decode(r, &f); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	ctx, now := r.Context(), a.Store.Now()
+	var err error
+	switch f.Do {
+	case "clean", "miss":
+		err = a.round(ctx, f, now)
+	case "note":
+		err = a.missedNote(ctx, f)
+	case "undo":
+		_, err = a.Store.Unplay(ctx)
+	case "hurts", "well", "rested":
+		comfort := map[string]practice.Comfort{"hurts": practice.Hurts, "well": practice.Well,
+			"rested": practice.Fine}[f.Do]
+		err = practising.Add(ctx, a.Store, practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
+	default:
+		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", page.Cut(f.Do)))
+	}
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	a.answerPractice(w, r, f, f.Do == "miss")
+}
+
+// round writes a round of the part on the stand, with what the part asks of each hand at that
+// tempo, so that the log can say later which hand failed. A page that was left open for an hour
+// does not claim that hour: a round counts for five minutes at most.
+func (a Screen) round(ctx context.Context, f practiceForm, now time.Time) error {
+	e, err := a.Store.Get(ctx, f.Lick)
+	if err != nil {
+		return err
+	}
+	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e)
+	if err != nil {
+		return err
+	}
+	for _, part := range p.Parts {
+		if part.Name != f.Part {
+			continue
+		}
+		if !(f.Tempo >= 10 && f.Tempo <= 400) {
+			return page.Refuse(errors.New("a tempo is 10 to 400"))
+		}
+		minutes := max(0, min(mostSeconds, f.Seconds)) / 60
+		return practising.Add(ctx, a.Store,
+			practising.Round(page.EngineOf(ctx), e, part, f.Tempo, f.Do == "clean", f.Note, minutes, now))
+	}
+	return page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
+}
+
+// missedNote says which note the last round missed. It rewrites that entry, unless it was clean
+// or of another lick, as when two tabs practise: then it stays as it is.
+// A note beyond the part is as if none was said.
+func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
+	last, err := a.Store.Unplay(ctx)
+	if err != nil {
+		return err
+	}
+	if last.LickID == f.Lick && last.Missed > 0 && f.Note >= last.First && f.Note <= last.Last {
+		last.Note = f.Note
+	}
+	last.ID = 0
+	return a.Store.Play(ctx, last)
+}
+
+// logPage shows progress and the player's own numbers.
+func (a Screen) logPage(w http.ResponseWriter, r *http.Request) {
+	v, err := a.logView(r.Context())
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	a.Render(w, r, http.StatusOK, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
+}
+
+// logFile hands the log over as CSV or JSON.
+// GET /practice/log.csv or .json: what takeLog reads.
+func (a Screen) logFile(w http.ResponseWriter, r *http.Request) {
+	log, err := practising.Written(r.Context(), a.Store)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	var b bytes.Buffer
+	kind, name := "text/csv; charset=utf-8", "practice.csv"
+	if strings.HasSuffix(r.URL.Path, ".json") {
+		kind, name = "application/json", "practice.json"
+		if log == nil {
+			log = []practice.Entry{}
+		}
+		err = json.NewEncoder(&b).Encode(log)
+	} else {
+		err = practice.WriteCSV(&b, log)
+	}
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
+	if _, err := w.Write(b.Bytes()); err != nil {
+		return
+	}
+}
+
+// takeLog adds a log from a file, all of it or nothing.
+// POST, a file. The same file taken twice is there twice: the log does not guess which rounds
+// are the same.
+func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) {
+	f, head, err := r.FormFile("file")
+	if err != nil {
+		a.Fail(w, r, page.Refuse(errors.New("choose a log to read, as CSV or JSON")))
+		return
+	}
+	defer f.Close()
+	log, err := practising.Read(head.Filename, f)
+	if err != nil {
+		a.Fail(w, r, page.Refuse(fmt.Errorf("%s was not read: %w", page.Cut(head.Filename), err)))
+		return
+	}
+	if err := practising.Take(r.Context(), a.Store, log); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+}
+
+// takeNumbers makes the player's own numbers those that all lines are judged by: what the log
+// shows of an ability, as the measurement that would have given it. It can be undone on Player.
+func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) {
+	log, err := practising.Log(r.Context(), a.Store)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	profile, err := page.Playing(r.Context()).Profile.With(practising.Shown(log))
+	if err == nil {
+		err = a.SavePlayer(r.Context(), profile)
+	}
+	if err == nil {
+		err = a.LoadPlayer(r.Context())
+	}
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+}
+
+// onStand finds the lick of the stand; ok is false where it is gone.
+func (a Screen) onStand(ctx context.Context, lick uint) (e store.Entry, ok bool, err error) {
+	e, err = a.Store.Get(ctx, lick)
+	if errors.Is(err, store.ErrNotFound) {
+		return e, false, nil
+	}
+	return e, err == nil, err
+}

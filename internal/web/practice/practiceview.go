@@ -1,0 +1,354 @@
+package practice
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"net/url"
+	"slices"
+	"time"
+
+	"ornamen/core/player"
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/web/draw"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// practicePage is today: the plan and the stand.
+// Items is the plan of the day, in the order to play it; Stand is the part that is being
+// practised, nil where the plan is empty. AskNote opens the choice of which of Notes was
+// missed.
+type practicePage struct {
+	Day     string
+	Minutes int
+	Used    string
+	Choices []view.Choice
+	Items   []planRow
+	Sore    bool
+	Rest    bool // it is time for a break
+	Played  int  // minutes since the last one
+	Stand   *standView
+	AskNote bool
+	Notes   []int
+	Last    string // what was written last, that can be taken back
+}
+
+// planRow is one thing of the plan. On is on the stand, Done played today. A row without a link
+// is a break.
+type planRow struct {
+	Title, Why, Tempo, Kind, Link string
+	Minutes                       int
+	On, Done                      bool
+}
+
+// standView is the part on the stand.
+// Wanted is the lick's own tempo, Rung where the ladder stands on the way there. Hands is the
+// part alone with its fingers and strokes, the note missed last marked.
+type standView struct {
+	Lick     uint
+	Title    string
+	Part     practice.Part
+	Name     string
+	Wanted   float64
+	Rung     practice.Rung
+	Pips     []bool // clean rounds at this step
+	Ceiling  int
+	Hands    template.HTML
+	Parts    []view.Choice
+	Bends    []bendEar
+	Targets  []bendEar // beside them
+	Curve    template.HTML
+	Forecast string
+	Minutes  int
+	Today    string // minutes on this part today, of those planned
+	Spent    int    // seconds of them
+	Planned  int    // minutes; 0 for a part that is not in the plan
+}
+
+// practiceView reads the log and plans the day.
+//
+// The plan is made from the log as it was this morning, or every round would change what comes
+// next; what has been played since is marked as done, and the first thing that is not goes on
+// the stand. Cautions are not: soreness counts from the moment it is said.
+//
+// A form without a lick gets the first thing of the plan that is not done. Parts of every lick
+// come from what package practising remembers; licks never seen by this player are judged
+// first, which is why this waits its turn like every long work.
+func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage, error) {
+	if f.Minutes < 1 || f.Minutes > mostMinutes {
+		f.Minutes = usualMinutes
+	}
+	now := a.Store.Now()
+	log, err := practising.Log(ctx, a.Store)
+	if err != nil {
+		return nil, err
+	}
+	var pieces []practice.Piece
+	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, a.Store, log)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	// The plan is this morning's: what is played in the meantime stays on it, as done.
+	today := practice.DateOf(now)
+	before := slices.DeleteFunc(slices.Clone(log), func(e practice.Entry) bool {
+		return practice.DateOf(e.Time) >= today && e.Lick != 0
+	})
+	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log)}
+	items := practice.Day(f.Minutes, pieces, before, now)
+	used := 0
+	for _, x := range items {
+		used += x.Minutes
+		row := planRow{Title: x.Title, Why: x.Why, Kind: string(x.Kind), Minutes: x.Minutes}
+		if x.Part.Name != "" {
+			row.Title += ", " + x.Part.Name
+		}
+		if x.Kind == practice.WarmUp {
+			row.Title = "Warm-up: " + row.Title
+		}
+		if x.Lick != 0 {
+			row.Tempo = fmt.Sprintf("%.0f", x.Tempo)
+			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes)
+			row.Done = slices.ContainsFunc(log, func(e practice.Entry) bool {
+				return practice.DateOf(e.Time) >= today && e.Lick == x.Lick && e.Part == x.Part.Name
+			})
+			if f.Lick == 0 && !row.Done {
+				f.Lick, f.Part = x.Lick, x.Part.Name
+			}
+			row.On = f.Lick == x.Lick && f.Part == x.Part.Name
+		}
+		v.Items = append(v.Items, row)
+	}
+	v.Used = fmt.Sprintf("%d minutes, %d things", used, len(items))
+	for _, n := range []int{10, 20, 30, 45, 60} {
+		v.Choices = append(v.Choices, view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n), On: n == f.Minutes})
+	}
+	v.Played = practice.PlayedSince(log, now)
+	v.Rest = v.Played >= practice.RestAfter
+	if k := len(log) - 1; k >= 0 && now.Sub(log[k].Time) < time.Hour {
+		v.Last = lastWord(log[k])
+	}
+	if f.Lick != 0 {
+		if err := a.stand(ctx, v, f, log); err != nil {
+			return nil, err
+		}
+	}
+	return v, nil
+}
+
+// lastWord says what was written last.
+func lastWord(e practice.Entry) string {
+	switch {
+	case e.Comfort == practice.Hurts:
+		return "it hurts"
+	case e.Comfort != "":
+		return "a rest"
+	case e.Clean > 0:
+		return fmt.Sprintf("clean at %.0f", e.Tempo)
+	case e.Note > 0:
+		return fmt.Sprintf("missed note %d at %.0f", e.Note, e.Tempo)
+	}
+	return fmt.Sprintf("missed at %.0f", e.Tempo)
+}
+
+// standLink is the screen with a part on the stand.
+func standLink(id uint, part string, minutes int) string {
+	q := url.Values{"lick": {fmt.Sprint(id)}, "part": {part}, "minutes": {fmt.Sprint(minutes)}}
+	return "/practice?" + q.Encode()
+}
+
+// stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how
+// it went so far. A lick that has been deleted leaves the stand empty; a part that the line no
+// longer has gives way to the whole, which stands last.
+func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, log []practice.Entry) error {
+	e, ok, err := a.onStand(ctx, f.Lick)
+	if err != nil || !ok {
+		return err
+	}
+	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e)
+	if err != nil || len(p.Parts) == 0 {
+		return err
+	}
+	part := p.Parts[len(p.Parts)-1]
+	for _, x := range p.Parts {
+		if x.Name == f.Part {
+			part = x
+		}
+	}
+	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
+		Rung: practice.Climb(part, p.Wanted, log, e.ID), Ceiling: int(part.Ceiling)}
+	if s.Name == "" {
+		s.Name = "the whole"
+	}
+	for k := range 3 {
+		s.Pips = append(s.Pips, k < 3-s.Rung.Left)
+	}
+	shown := practice.Line(page.EngineOf(ctx).Player.Guitar, e.Lick, part)
+	if !part.Backwards {
+		rep, err := page.EngineOf(ctx).Check(ctx, e.Lick)
+		if err != nil {
+			return err
+		}
+		shown = practice.Line(page.EngineOf(ctx).Player.Guitar, rep.Lick, part)
+	} else if shown, err = page.Handed(ctx, shown); err != nil {
+		return err
+	}
+	var missed []int
+	if s.Rung.Note >= part.From && s.Rung.Note <= part.To {
+		missed = []int{s.Rung.Note - part.From + 1}
+	}
+	s.Hands = draw.HandsSVG(shown, nil, missed)
+	for _, x := range p.Parts {
+		name := x.Name
+		if name == "" {
+			name = "the whole"
+		}
+		s.Parts = append(s.Parts, view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
+			x.Name, v.Minutes),
+			On: x.Name == part.Name})
+	}
+	today, spent := practice.DateOf(a.Store.Now()), 0.0
+	for _, x := range log {
+		if x.Lick == e.ID && x.Part == part.Name && practice.DateOf(x.Time) >= today {
+			spent += x.Minutes
+		}
+	}
+	s.Today, s.Spent = fmt.Sprintf("%.0f minutes today", spent), int(60*spent)
+	for _, row := range v.Items {
+		if row.On {
+			s.Today, s.Planned = fmt.Sprintf("%.0f of %d minutes", spent, row.Minutes), row.Minutes
+			if spent >= float64(row.Minutes) {
+				s.Today += ": enough for today, go on with the next"
+			}
+		}
+	}
+	s.Bends = bendsOf(e.Lick, part, log, e.ID)
+	if len(s.Bends) > 0 {
+		s.Targets = targetBends(e.Lick, practice.Targets(page.EngineOf(ctx), e.Lick, part), log, e.ID)
+	}
+	days := practice.Days(log, e.ID, part.Name)
+	s.Forecast = "Not played yet: its curve begins with the first round."
+	if len(days) > 0 {
+		f := practice.Predict(days, p.Wanted)
+		s.Forecast, s.Curve = f.Words(p.Wanted), draw.ProgressSVG(days, p.Wanted, f, 420)
+	}
+	for n := part.From; n <= part.To && len(v.Notes) < 24; n++ {
+		v.Notes = append(v.Notes, n)
+	}
+	v.Stand = s
+	return nil
+}
+
+// logPage is progress: curves with their numbers, minutes, and the player's own numbers.
+// The log is there to decide by: what is clean how fast, how long it still takes, and whether
+// the model's player is this player.
+type logPage struct {
+	Empty     bool
+	Aside     int // lines that could not be read when the notebook was opened
+	Summary   string
+	Curves    []curveView
+	Minutes   template.HTML
+	Table     []practice.Point
+	Abilities []abilityView
+	Kinds     []abilityView // by kind of move
+	Shown     bool          // at least one of them says something
+	Taken     bool
+}
+
+// curveView is one part over the weeks.
+// Days are the numbers behind the drawing. Forecast is empty for a lick that is gone.
+type curveView struct {
+	Title, Forecast, Rate, Link string
+	Curve                       template.HTML
+	Days                        []practice.Point
+}
+
+// abilityView is one of the player's own numbers beside the default.
+// Word is "not from this log" until the rounds say more than what was assumed before them.
+type abilityView struct {
+	Name, Word, Range string
+	Rounds            int
+	Differs           bool
+}
+
+// mostCurves is how many parts the log shows.
+const mostCurves = 6
+
+// logView reads the whole log.
+// Curves are of the parts played last. Numbers stand beside every curve, for a screen reader.
+func (a Screen) logView(ctx context.Context) (*logPage, error) {
+	log, err := practising.Log(ctx, a.Store)
+	if err != nil {
+		return nil, err
+	}
+	aside, err := a.Store.SetAside(ctx)
+	if err != nil {
+		return nil, err
+	}
+	v := &logPage{Empty: len(log) == 0, Aside: len(aside)}
+	type key struct {
+		lick uint
+		part string
+	}
+	var order []key
+	title := map[key]string{}
+	total := 0.0
+	for _, e := range slices.Backward(log) {
+		total += e.Minutes
+		k := key{e.Lick, e.Part}
+		if e.Lick == 0 || e.Clean+e.Missed == 0 || title[k] != "" {
+			continue
+		}
+		title[k] = e.Title
+		if e.Part != "" {
+			title[k] += ", " + e.Part
+		}
+		order = append(order, k)
+	}
+	all := practice.Days(log, 0, "")
+	v.Table = all
+	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
+	if week, best := practice.BestWeek(all); best > 0 {
+		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Time().Format("2 January"), best)
+	}
+	for _, k := range order[:min(mostCurves, len(order))] {
+		days := practice.Days(log, k.lick, k.part)
+		wanted := 0.0
+		if e, ok, err := a.onStand(ctx, k.lick); err == nil && ok {
+			wanted = e.Lick.Tempo
+		}
+		clean, rounds := 0, 0
+		for _, d := range days {
+			clean, rounds = clean+d.Clean, rounds+d.Clean+d.Missed
+		}
+		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes),
+			Rate: fmt.Sprintf("%d of %d rounds clean", clean, rounds)}
+		f := practice.Predict(days, wanted)
+		if wanted > 0 {
+			c.Forecast = f.Words(wanted)
+		}
+		c.Curve = draw.ProgressSVG(days, wanted, f, 380)
+		v.Curves = append(v.Curves, c)
+	}
+	v.Minutes = draw.MinutesSVG(all, 340)
+	now, shown := page.Playing(ctx).Profile, practising.Shown(log)
+	taken, err := now.With(shown)
+	v.Shown = shown != player.Shown{}
+	v.Taken = v.Shown && err == nil && taken == now
+	for _, x := range practice.Calibrate(log) {
+		row := abilityView{x.Name, "not from this log", "", x.Rounds, x.Differs()}
+		if x.Shown() {
+			row.Word, row.Range = x.Words(x.Value), x.Words(x.Low)+" to "+x.Words(x.High)
+		}
+		v.Abilities = append(v.Abilities, row)
+	}
+	for _, x := range practice.Kinds(log) {
+		v.Kinds = append(v.Kinds, abilityView{x.Name, x.Words(x.Value), x.Words(x.Low) + " to " + x.Words(x.High),
+			x.Rounds, x.Differs()})
+	}
+	return v, nil
+}

@@ -1,0 +1,393 @@
+package runs
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/lick"
+	"ornamen/core/neck"
+	"ornamen/core/pick"
+	"ornamen/core/propose"
+	"ornamen/core/run"
+	"ornamen/core/sound"
+	"ornamen/core/turn"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// Screen grows runs from recipes.
+type Screen struct{ *page.Site }
+
+// Routes implements page.Screen.
+func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/runs", a.runs)
+	work.Get("/runs/sound.wav", a.runSound)
+	work.Get("/runs/sounding", a.runTimes)
+	r.Post("/runs/lick", a.runToBench)
+	r.Post("/runs/saved", a.saveRecipe)
+	r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
+}
+
+// OfLick implements page.Screen.
+func (a Screen) OfLick(r, work chi.Router) {
+	work.Get("/recipe", a.findRecipe)
+	r.Post("/parts", a.keepParts)
+}
+
+// runsForm is all that the Runs screen shows; like Tones it lives in the address.
+// A run that came from a lick goes back to it: its number, revision and part travel in every
+// link.
+type runsForm struct {
+	Recipe run.Recipe
+	Lick   uint   // the lick whose recipe this is, 0 for none
+	Rev    uint   // the revision of it that the recipe was taken from
+	Part   int    // the part of it, from 1; 0 for all of it
+	Use    string // the way to play it that was chosen, empty for the first
+	Show   string // what stands in the table's place: restring, backwards, …
+}
+
+// usualRun is what a player sees who comes without a recipe: a cell of four over a scale with
+// three tones a string, long enough to show where string changes fall.
+func usualRun() run.Recipe {
+	return run.Recipe{
+		Key:    "C# natural minor",
+		Layout: "3nps",
+		At:     "6:9",
+		Cell:   "3 2 1 4",
+		Times:  8,
+		Land:   "4",
+		Accent: 4,
+		Tempo:  112,
+	}
+}
+
+// readRuns reads the page's address: the recipe, each of its words under its own name, and what
+// is looked at. A word that cannot be read is the player's mistake; a number that is none is as
+// if it were not there.
+func readRuns(r *http.Request) (runsForm, error) {
+	var f runsForm
+	if err := r.ParseForm(); err != nil {
+		return f, page.Refuse(errors.New("the form cannot be read"))
+	}
+	for _, name := range run.Names() {
+		if err := f.Recipe.Set(name, r.Form.Get(name)); err != nil {
+			return f, page.Refuse(err)
+		}
+	}
+	if f.Recipe == (run.Recipe{}) {
+		f.Recipe = usualRun()
+	}
+	f.Use, f.Show = r.Form.Get("use"), r.Form.Get("show")
+	if n, err := strconv.ParseUint(r.Form.Get("lick"), 10, 31); err == nil {
+		f.Lick = uint(n)
+	}
+	if n, err := strconv.ParseUint(r.Form.Get("rev"), 10, 31); err == nil {
+		f.Rev = uint(n)
+	}
+	if n, err := strconv.Atoi(r.Form.Get("part")); err == nil && n > 0 {
+		f.Part = n
+	}
+	return f, nil
+}
+
+// address writes the form as a link.
+func (f runsForm) address() string { return "/runs?" + f.query().Encode() }
+
+// query writes the address that readRuns reads.
+// Words of the recipe that are at their default are left out.
+func (f runsForm) query() url.Values {
+	q := url.Values{}
+	for _, name := range run.Names() {
+		if v := f.Recipe.Get(name); v != "" {
+			q.Set(name, v)
+		}
+	}
+	if f.Lick > 0 {
+		q.Set("lick", fmt.Sprint(f.Lick))
+		q.Set("rev", fmt.Sprint(f.Rev))
+		if f.Part > 0 {
+			q.Set("part", fmt.Sprint(f.Part))
+		}
+	}
+	if f.Use != "" {
+		q.Set("use", f.Use)
+	}
+	if f.Show != "" {
+		q.Set("show", f.Show)
+	}
+	return q
+}
+
+// with is the address with one argument changed. What was shown of the run before
+// does not carry over.
+// A value that is refused leaves the recipe as it is.
+func (f runsForm) with(name, value string) string {
+	f.Use, f.Show = "", ""
+	if f.Recipe.Set(name, value) != nil {
+		return f.address()
+	}
+	return f.address()
+}
+
+// runs is the page of one recipe; the address is all of its state, so that Back is undo.
+// GET. A recipe that cannot be grown is refused in a sentence that names the word; the page
+// that is open keeps the last run.
+func (a Screen) runs(w http.ResponseWriter, r *http.Request) {
+	f, err := readRuns(r)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	v, err := a.runsView(r, f)
+	if errors.Is(err, store.ErrNotFound) {
+		a.Fail(w, r, err)
+		return
+	}
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	w.Header().Set("HX-Replace-Url", f.address())
+	name := "runs"
+	if r.Header.Get("HX-Request") != "" {
+		name = "runs-partial"
+	}
+	a.Render(w, r, http.StatusOK, name, page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
+}
+
+// runLick is the line that the form has come to: the recipe grown, played the chosen way,
+// restrung or turned. Ways to play a run of a thousand notes take a quarter of a second, so
+// that it waits for its turn.
+func (a Screen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
+	g := page.EngineOf(ctx).Player.Guitar
+	grown, err := run.Grow(f.Recipe, g)
+	if err != nil {
+		return lick.Lick{}, err
+	}
+	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+		l, err = shownAs(ctx, f, grown, g)
+		return err
+	})
+	return l, err
+}
+
+// shownAs is the run as it is looked at: restrung, turned, an octave away.
+func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (lick.Lick, error) {
+	switch f.Show {
+	case "":
+		list, err := waysOf(ctx, f, grown, g)
+		if err != nil {
+			return lick.Lick{}, err
+		}
+		w, err := chosen(list, f)
+		return w.Lick, err
+	case "restring":
+		r, err := propose.Restring(ctx, page.EngineOf(ctx), grown.Lick, restringWay(ctx, f))
+		return r.After.Lick, err
+	}
+	turned, err := turn.Turn(g, grown.Lick, f.Show, 0, 0)
+	if err != nil {
+		return turned, err
+	}
+	return page.Handed(ctx, turned)
+}
+
+// waysOf are the ways to play a run, with each string's count made even among them.
+// The error is the context's.
+func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]propose.WayToPlay, error) {
+	return run.Ways(ctx, page.EngineOf(ctx), grown.Lick, f.Recipe, g)
+}
+
+// chosen is the way that the form names: by its row of the table, else the strokes that the cell
+// itself sets, as on the command line, else the best of the picking that the recipe asks for, else
+// the best that plays the cell as it is written, once and with its own slurs.
+func chosen(list []propose.WayToPlay, f runsForm) (propose.WayToPlay, error) {
+	asked := f.Recipe.Pick
+	if asked == string(pick.Free) {
+		asked = "as it falls"
+	}
+	own := func(w propose.WayToPlay) bool { return w.Name == propose.OwnPattern }
+	if k := slices.IndexFunc(list, own); f.Use == "" && k >= 0 {
+		return list[k], nil
+	}
+	for _, w := range list {
+		switch {
+		case f.Use != "" && w.Name == f.Use,
+			f.Use == "" && asked != "" && strings.HasPrefix(w.Name, asked),
+			f.Use == "" && asked == "" && !strings.HasPrefix(w.Name, "legato") && w.Name != run.EvenedName:
+			return w, nil
+		}
+	}
+	if f.Use == "" && len(list) > 0 {
+		return list[0], nil
+	}
+	return propose.WayToPlay{}, errors.New("that way to play it is none of this run's")
+}
+
+// restringWay is the way of picking that a restringing serves.
+func restringWay(ctx context.Context, f runsForm) pick.Way {
+	if way, err := pick.ParseWay(f.Recipe.Pick); err == nil && way != pick.Legato {
+		return way
+	}
+	if way := page.EngineOf(ctx).Player.Way; way == pick.Alternate || way == pick.Economy {
+		return way
+	}
+	return pick.Alternate
+}
+
+// runToBench puts the run on the bench: as a new lick with its recipe, or, when it came from
+// one, grown again without losing what was locked there. A run that was turned or restrung
+// follows its recipe no longer and leaves it behind.
+func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) {
+	f, err := readRuns(r)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	l, err := a.runLick(r.Context(), f)
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return
+	}
+	if f.Show != "" {
+		l.ForgetRecipes()
+	}
+	if f.Lick > 0 && f.Show == "" {
+		a.regrow(w, r, f)
+		return
+	}
+	e, err := a.Add(r.Context(), l, "from Runs")
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+}
+
+// regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
+// that the recipe was taken from.
+func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
+	base, err := a.Store.At(r.Context(), f.Lick, f.Rev)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	again, what, err := grownAgain(r.Context(), f, base)
+	if err != nil {
+		a.Fail(w, r, page.Refuse(err))
+		return
+	}
+	if _, err := a.Commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
+		a.FailStale(w, r, f.Lick, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick), http.StatusSeeOther)
+}
+
+// grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
+// what that is called.
+// What was locked stays on the notes that are still there; the lick's tuning, chords, title and
+// tags are kept.
+func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, string, error) {
+	g := page.EngineOf(ctx).Player.Guitar.WithTuning(base.Tuning)
+	if f.Part > 0 {
+		again, err := turn.RegrowPart(base, f.Part-1, f.Recipe, g)
+		return again, fmt.Sprintf("part %d grown again", f.Part), err
+	}
+	grown, err := turn.Regrow(base, f.Recipe, g)
+	if err != nil {
+		return base, "", err
+	}
+	return grown.Lick, "grown again", nil
+}
+
+// maxRecipeName is how long the name of a saved recipe may be.
+const maxRecipeName = 40
+
+// saveRecipe keeps a recipe by name.
+// POST. Only what grows can be kept; a name that is taken is written over.
+func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) {
+	f, err := readRuns(r)
+	if err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	name := strings.TrimSpace(r.Form.Get("name"))
+	switch _, err := run.Grow(f.Recipe, page.EngineOf(r.Context()).Player.Guitar); {
+	case err != nil:
+		a.Fail(w, r, page.Refuse(err))
+		return
+	case name == "" || len([]rune(name)) > maxRecipeName:
+		a.Fail(w, r, page.Refuse(fmt.Errorf("a recipe's name has 1 to %d letters", maxRecipeName)))
+		return
+	}
+	if err := a.Store.SaveRecipe(r.Context(), store.Recipe{Name: name, Line: f.Recipe.String()}); err != nil {
+		a.Fail(w, r, err)
+		return
+	}
+	http.Redirect(w, r, f.address(), http.StatusSeeOther)
+}
+
+// forgetRecipe lets one go.
+func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) {
+	a.Forget(w, r, a.Store.ForgetRecipe, "/runs")
+}
+
+// runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
+// the address beside the recipe.
+func (a Screen) runHeard(
+	w http.ResponseWriter,
+	r *http.Request,
+) (p *sound.Player, l lick.Lick, f view.SoundForm, ok bool) {
+	// The recipe's words and the sound's have some names in common: the sound's begin with
+	// "sound-".
+	asked := map[string][]string{}
+	if err := r.ParseForm(); err == nil {
+		for name, values := range r.Form {
+			if own, is := strings.CutPrefix(name, "sound-"); is {
+				asked[own] = values
+				delete(r.Form, name)
+			}
+		}
+	}
+	form, err := readRuns(r)
+	if err == nil {
+		l, err = a.runLick(r.Context(), form)
+	}
+	if err == nil {
+		r.Form = asked
+		err = a.Decode(r, &f)
+	}
+	if err == nil {
+		p, err = f.Player(page.EngineOf(r.Context()).Player.Guitar, l)
+	}
+	if err != nil {
+		a.Fail(w, r, page.Mistake(err))
+		return nil, l, f, false
+	}
+	return p, l, f, true
+}
+
+// runSound sends the run as it sounds.
+func (a Screen) runSound(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		view.SendWAV(w, r, p, l, f.Save)
+	}
+}
+
+// runTimes says when its notes sound.
+func (a Screen) runTimes(w http.ResponseWriter, r *http.Request) {
+	if p, l, f, ok := a.runHeard(w, r); ok {
+		view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	}
+}
