@@ -32,8 +32,10 @@ import (
 	"ornamen/internal/web/view"
 )
 
-//go:embed templates assets
-var files embed.FS
+// script is the one that loads those of all screens.
+//
+//go:embed app.js
+var script embed.FS
 
 // App serves a notebook to a player: the screens, and the server around them.
 type App struct {
@@ -51,23 +53,32 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	if err != nil {
 		return nil, err
 	}
-	site.Pages, err = template.New("").Funcs(template.FuncMap{
+	shelf := notebook.Screen{Site: site}
+	a := &App{site: site, screens: []page.Screen{
+		shelf, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site},
+		changes.Screen{Site: site}, practice.New(site), player.Screen{Site: site},
+	}}
+	folders := []fs.FS{page.Files, view.Files, script}
+	for _, s := range a.screens {
+		folders = append(folders, s.Files())
+	}
+	err = site.Draws(template.FuncMap{
 		"defs":    func() template.HTML { return draw.Defs },
+		"styles":  func() []string { return page.Styles(folders...) },
 		"player":  site.PlayerLine,
 		"signs":   view.PrettySigns,
 		"choices": func(words ...string) []string { return words },
 		"formats": format.Formats,
 		"digit":   func(i int) int { return i + 1 },
-	}).ParseFS(files, "templates/*.html")
+	}, folders...)
 	if err != nil {
-		return nil, fmt.Errorf("web: templates: %w", err)
+		return nil, err
 	}
-	shelf := notebook.Screen{Site: site}
-	a := &App{site: site, screens: []page.Screen{
-		shelf, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site},
-		practice.New(site), player.Screen{Site: site},
-	}}
-	a.handler = a.routes()
+	assets, err := page.Assets(folders...)
+	if err != nil {
+		return nil, err
+	}
+	a.handler = a.routes(assets)
 	shelf.Judge(ctx)
 	return a, nil
 }
@@ -79,22 +90,14 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 // number and, where it matters, the revision that a page was drawn from. The middlewares stand
 // in the order in which they must hold: a fault is caught outside all others, and the headers
 // are set even for what is refused.
-func (a *App) routes() http.Handler {
+func (a *App) routes(assets http.Handler) http.Handler {
 	r := chi.NewRouter()
 	r.Use(page.SayFault, page.Secure, page.OwnPagesOnly, page.LimitBody)
 	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.site.Fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
 		a.site.Say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
 	})
-	assets, err := fs.Sub(files, "assets")
-	if err != nil {
-		panic(err) // the folder is embedded
-	}
-	files, err := page.Cached(assets, http.StripPrefix("/assets/", page.NoListing(http.FileServerFS(assets))))
-	if err != nil {
-		panic(err) // the folder is embedded
-	}
-	r.Handle("/assets/*", files)
+	r.Handle("/assets/*", assets)
 	r.Group(func(r chi.Router) {
 		r.Use(a.site.WithPlayer)
 		for _, s := range a.screens {

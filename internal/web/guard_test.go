@@ -52,13 +52,13 @@ func TestReadOnlyNotebook(t *testing.T) {
 // What ships with the application is sent once; then it is asked whether it changed.
 func TestAssetsCarryValidators(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	res, body := c.get("/assets/app.css")
+	res, body := c.get("/assets/base.css")
 	tag := res.Header.Get("ETag")
 	if res.StatusCode != http.StatusOK || tag == "" || body == "" {
 		t.Fatalf("%s, ETag %q, %d bytes", res.Status, tag, len(body))
 	}
 	for given, want := range map[string]int{tag: http.StatusNotModified, `"older"`: http.StatusOK} {
-		req, err := http.NewRequest("GET", c.url+"/assets/app.css", nil)
+		req, err := http.NewRequest("GET", c.url+"/assets/base.css", nil)
 		if err != nil {
 			t.Fatal(err)
 		}

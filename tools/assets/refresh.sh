@@ -1,10 +1,10 @@
 #!/usr/bin/env bash
-# Copies the browser assets out of their npm packages into internal/web/assets,
+# Copies the browser assets out of their npm packages into internal/web/page,
 # with their licences. Run it only to change a version; the copies are committed
 # and the application needs no network.
 set -euo pipefail
 cd "$(dirname "$0")/../.."
-out=internal/web/assets/vendor
+out=internal/web/page/vendor
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 packages=(

@@ -1,9 +1,13 @@
+// Package bench is the screen of one lick: its neck and ledger, its judgement with fixes, its hands
+// beside others, its history, and every edit.
 package bench
 
 import (
 	"bytes"
 	"context"
+	"embed"
 	"fmt"
+	"io/fs"
 	"log"
 	"net/http"
 	"strconv"
@@ -19,6 +23,12 @@ import (
 
 // Screen is one lick with its hands, its judgement and everything that changes it.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(chi.Router, chi.Router) {}

@@ -1,9 +1,13 @@
+// Package changes is the screen of a lick over its chords: what each tone is there, how the line lands,
+// and what would bring it there.
 package changes
 
 import (
 	"context"
+	"embed"
 	"errors"
 	"fmt"
+	"io/fs"
 	"net/http"
 	"strconv"
 	"strings"
@@ -20,6 +24,12 @@ import (
 
 // Screen is a lick over its chords.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {

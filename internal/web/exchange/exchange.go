@@ -1,3 +1,5 @@
+// Package exchange takes files in, after showing what was understood of them, and hands licks over in
+// any format.
 package exchange
 
 import (
@@ -5,10 +7,12 @@ import (
 	"cmp"
 	"context"
 	"crypto/sha256"
+	"embed"
 	"encoding/base64"
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"log"
 	"mime"
 	"net/http"
@@ -37,6 +41,12 @@ type Screen struct {
 func New(site *page.Site) Screen {
 	return Screen{site, kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 })}
 }
+
+//go:embed *.html *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {

@@ -1,10 +1,14 @@
+// Package notebook is the screen of all licks: the list with its verdicts, its search and its order,
+// and what is done with a lick as a whole. It judges in the background what has no judgement yet.
 package notebook
 
 import (
 	"context"
+	"embed"
 	"encoding/json"
 	"fmt"
 	"html/template"
+	"io/fs"
 	"net/http"
 	"net/url"
 	"slices"
@@ -23,6 +27,12 @@ import (
 
 // Screen is the list of all licks, and what is done with one as a whole.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {

@@ -35,7 +35,7 @@ type Page struct {
 // The page is not kept by the browser: what it shows is true of one revision and one player.
 func (a *Site) Render(w http.ResponseWriter, r *http.Request, status int, name string, p Page) {
 	var b bytes.Buffer
-	if err := a.Pages.ExecuteTemplate(&b, name, p); err != nil {
+	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
 		log.Printf("template %s: %v", name, err)
 		http.Error(w, "This page could not be drawn; nothing was changed.", http.StatusInternalServerError)
 		return
@@ -48,7 +48,7 @@ func (a *Site) Render(w http.ResponseWriter, r *http.Request, status int, name s
 
 // Draw writes a template alone, as for a fragment. The error is a fault of the template.
 func (a *Site) Draw(w io.Writer, name string, data any) error {
-	return a.Pages.ExecuteTemplate(w, name, data)
+	return a.pages.ExecuteTemplate(w, name, data)
 }
 
 // invalid marks an error as the player's input: its text is the sentence that is shown, with

@@ -3,7 +3,6 @@ package page
 import (
 	"fmt"
 	"io"
-	"io/fs"
 	"net"
 	"net/http"
 	"strings"
@@ -124,39 +123,6 @@ func OnlyHost(addr net.Addr, next http.Handler) http.Handler {
 		}
 		if !any && !allowed[host] {
 			http.Error(w, fmt.Sprintf("Ornamen does not answer to the name %q.", host), http.StatusMisdirectedRequest)
-			return
-		}
-		next.ServeHTTP(w, r)
-	})
-}
-
-// Cached lets the browser keep what only changes with the application: it asks
-// again with the validator, and is answered that nothing changed.
-// The validators are hashed once, at the start: the files are embedded and cannot change.
-func Cached(assets fs.FS, next http.Handler) (http.Handler, error) {
-	tags := map[string]string{}
-	err := fs.WalkDir(assets, ".", func(path string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
-			return err
-		}
-		data, err := fs.ReadFile(assets, path)
-		tags["/"+path] = `"` + HashOf(data) + `"`
-		return err
-	})
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		w.Header().Set("Cache-Control", "no-cache")
-		if tag := tags["/"+strings.TrimPrefix(r.URL.Path, "/assets/")]; tag != "" {
-			w.Header().Set("ETag", tag)
-		}
-		next.ServeHTTP(w, r)
-	}), err
-}
-
-// NoListing hides the folders of the assets.
-func NoListing(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path == "" || strings.HasSuffix(r.URL.Path, "/") {
-			http.NotFound(w, r)
 			return
 		}
 		next.ServeHTTP(w, r)

@@ -1,8 +1,12 @@
+// Package page is what all screens share: the site with its notebook and its player, how a page, a
+// fragment, a notice or a refusal is answered, who may ask, and a lick at a revision with its
+// judgement. A refusal is one sentence and changes nothing. It knows no screen.
 package page
 
 import (
 	"context"
 	"html/template"
+	"io/fs"
 	"sync/atomic"
 
 	"github.com/go-chi/chi/v5"
@@ -22,12 +26,15 @@ type Site struct {
 	now     atomic.Pointer[Player]     // who plays; a request takes it once, at its start
 	reports reports                    // judgements and proposals, bounded by bytes
 	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
-	Pages   *template.Template
+	pages   *template.Template
 	forms   *form.Decoder
 }
 
-// Screen is one of the application's screens: it says which addresses are its own.
+// Screen is one of the application's screens: it says which addresses are its own, and brings its
+// templates, its script and its style.
 type Screen interface {
+	// Files are its templates (*.html), and what the browser loads by name.
+	Files() fs.FS
 	// Routes adds the screen's addresses. Those that start a search, render sound or pack the notebook
 	// are added to work, which refuses even a link from another site.
 	Routes(r, work chi.Router)
@@ -35,7 +42,7 @@ type Screen interface {
 	OfLick(r, work chi.Router)
 }
 
-// NewSite prepares what screens share for the notebook's player. Pages are given by draw. The error
+// NewSite prepares what screens share for the notebook's player; its templates come by Draws. The error
 // says that the player cannot be read.
 func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
 	a := &Site{

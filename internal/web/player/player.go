@@ -1,9 +1,12 @@
+// Package player is the screen of the hand, the guitar and the habits that every judgement rests on.
 package player
 
 import (
 	"context"
+	"embed"
 	"fmt"
 	"html/template"
+	"io/fs"
 	"net/http"
 	"strconv"
 	"strings"
@@ -25,6 +28,12 @@ import (
 
 // Screen is who plays, on what.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {

@@ -1,11 +1,15 @@
+// Package practice is the screen of the day: the plan, the stand with its ladder, the ear, and the log
+// with what it says of the player.
 package practice
 
 import (
 	"bytes"
 	"context"
+	"embed"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"net/http"
 	"strings"
 	"time"
@@ -26,6 +30,12 @@ type Screen struct {
 
 // New remembers no parts yet.
 func New(site *page.Site) Screen { return Screen{site, practising.NewPieces()} }
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {

@@ -1,10 +1,14 @@
+// Package runs is the screen of recipes: a recipe as a sentence whose words can be changed, the run it
+// grows, the ways to play that, and the recipe found in a line.
 package runs
 
 import (
 	"cmp"
 	"context"
+	"embed"
 	"errors"
 	"fmt"
+	"io/fs"
 	"net/http"
 	"net/url"
 	"slices"
@@ -27,6 +31,12 @@ import (
 
 // Screen grows runs from recipes.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {

@@ -1,9 +1,13 @@
+// Package tones is the screen of chosen tones: where they lie on the neck, in which shapes, which
+// bends lead to them, and a lick recoloured by them.
 package tones
 
 import (
 	"cmp"
+	"embed"
 	"errors"
 	"fmt"
+	"io/fs"
 	"net/http"
 	"net/url"
 	"slices"
@@ -25,6 +29,12 @@ import (
 
 // Screen shows chosen tones on the neck.
 type Screen struct{ *page.Site }
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {

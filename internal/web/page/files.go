@@ -1,0 +1,82 @@
+package page
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+)
+
+// Files are the frame of every page, the base of its style, fonts, and scripts from elsewhere.
+//
+//go:embed layout.html base.css page.js icon.svg vendor
+var Files embed.FS
+
+// Draws reads the templates of the folders, once: they are embedded. An error says which cannot be
+// read; a page that names none that there is fails when it is drawn, which every screen's test shows.
+func (a *Site) Draws(funcs template.FuncMap, folders ...fs.FS) error {
+	pages := template.New("").Funcs(funcs)
+	for _, folder := range folders {
+		names, err := fs.Glob(folder, "*.html")
+		if err != nil || len(names) == 0 {
+			continue // a folder of scripts alone
+		}
+		if pages, err = pages.ParseFS(folder, names...); err != nil {
+			return fmt.Errorf("web: templates: %w", err)
+		}
+	}
+	a.pages = pages
+	return nil
+}
+
+// Styles are the style sheets of the folders, in their order.
+func Styles(folders ...fs.FS) (out []string) {
+	for _, folder := range folders {
+		names, _ := fs.Glob(folder, "*.css") // the pattern is a good one
+		out = append(out, names...)
+	}
+	return out
+}
+
+// Assets serves what a browser loads by name: all files of the folders but their templates, under
+// /assets/. The browser keeps them and asks again with the validator, which is hashed once, at the
+// start, as the files are embedded and cannot change. The error names a file that two folders have.
+func Assets(folders ...fs.FS) (http.Handler, error) {
+	type asset struct {
+		data []byte
+		tag  string
+	}
+	served := map[string]asset{}
+	for _, folder := range folders {
+		err := fs.WalkDir(folder, ".", func(name string, d fs.DirEntry, err error) error {
+			if err != nil || d.IsDir() || path.Ext(name) == ".html" {
+				return err
+			}
+			data, err := fs.ReadFile(folder, name)
+			if _, twice := served[name]; twice {
+				return fmt.Errorf("web: two files are called %s", name)
+			}
+			served[name] = asset{data, `"` + HashOf(data) + `"`}
+			return err
+		})
+		if err != nil {
+			return nil, err
+		}
+	}
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		name := strings.TrimPrefix(r.URL.Path, "/assets/")
+		f, ok := served[name]
+		if !ok {
+			http.NotFound(w, r)
+			return
+		}
+		w.Header().Set("Cache-Control", "no-cache")
+		w.Header().Set("ETag", f.tag)
+		http.ServeContent(w, r, name, time.Time{}, bytes.NewReader(f.data))
+	}), nil
+}
