@@ -1,6 +1,7 @@
 package runs
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -15,10 +16,83 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// sentence says the recipe with its words as controls. What is left out of the recipe is said
-// as what the run does then ("as far as it goes"), so that a player can change it without
-// knowing that it exists. The words stand in the order in which a teacher would say them:
-// tones, shape, place, cell, move, length, landing, count, picking.
+// saying is a word of the sentence that can be changed: the plain text before it, the recipe's field
+// that it sets, what it says of a recipe, what may be typed, and what may be chosen, by name and value.
+type saying struct {
+	before, field string
+	says          func(r run.Recipe, g neck.Guitar) string
+	hint          string
+	choices       []string // name, value, name, value …
+}
+
+// sayings are the words in the order in which a teacher would say them: tones, shape, place, cell,
+// move, length, landing, count, picking. What is left out of the recipe is said as what the run does
+// then ("as far as it goes"), so that a player can change it without knowing that it exists.
+var sayings = []saying{
+	{"From", "key", keyWord, "Root and scale, or root and degrees", nil},
+	{"with", "add", addedWord, "Degrees, such as 9 or b5@down",
+		[]string{"none", "", "9", "9", "♭5 on the way down", "b5@down", "7 below the root", "7@below"}},
+	{",", "layout", layoutWord, "A layout, such as counts:3,1,3 or strings:2,1",
+		[]string{"as usual", "", "in a box", "box", "three a string", "3nps", "on one string", "string:2",
+			"an arpeggio", "arp", "joined by slides", "joined", "two boxes", "boxes:1+2", "sixths", "pairs:3,1:6"}},
+	{"from", "at", placeWord, "STRING:FRET, as in 6:9", nil},
+	{", play the cell", "cell", cellWord, "tones 3 2 1 4, strings: a2 pa1 b1, or chord: 1 3 5 1'",
+		[]string{"1 2 3", "1 2 3", "1 2 3 4", "1 2 3 4", "3 2 1 4", "3 2 1 4", "1 3 2 1", "1 3 2 1",
+			"thirds: 1 3", "1 3", "two strings: a2 pa1 b1", "strings: a2 pa1 b1", "over chords: 1 3 5 1' 5 3",
+			"chord: 1 3 5 1' 5 3"}},
+	{", move", "dir", func(r run.Recipe, _ neck.Guitar) string { return run.DirName(r.Dir) }, "",
+		[]string{"up", "", "down", "down", "up and down", "updown", "down and up", "downup"}},
+	{"", "move", moveWord, "A number of tones, or string:2",
+		[]string{"as usual", "", "one tone", "1", "two tones", "2", "one string over", "string", "an octave on",
+			"octave", "to the next position", "position", "to the next chord", "chord", "nowhere", "stay"}},
+	{"each time,", "times", timesWord, "How many cells",
+		[]string{"as far as it goes", "", "4 times", "4", "8 times", "8", "12 times", "12"}},
+	{"each time,", "bars", barsWord, "How many bars",
+		[]string{"without", "", "1 bar", "1", "2 bars", "2", "4 bars", "4"}},
+	{", and land on", "land", landWord, "A degree, and its beat: 1@1",
+		[]string{"nothing", "", "the root on 1", "1@1", "the root", "1", "the fifth on 1", "5@1", "the third on 3",
+			"3@3"}},
+	{". Count", "count", func(r run.Recipe, _ neck.Guitar) string { return run.CountName(r.Count) },
+		"4 8 8t 16 16t 16q 16s, or several: 8,16",
+		[]string{"eighths", "8", "eighth triplets", "8t", "sixteenths", "16", "quintuplets", "16q", "sextuplets",
+			"16t", "septuplets", "16s"}},
+	{"at", "tempo", func(r run.Recipe, _ neck.Guitar) string { return fmt.Sprintf("%g", r.Tempo) },
+		"Quarters a minute", nil},
+	{", accent", "accent", accentWord, "Every so many notes",
+		[]string{"as the cell says", "", "every 3", "3", "every 4", "4", "every 6", "6", "every 7", "7"}},
+	{", pick it", "pick", pickWord, "", []string{"the cleanest way", "", "in alternation", "alternate", "in economy",
+		"economy", "legato", "legato", "as it falls", "free"}},
+}
+
+// scalesOffered are the scales that the word of the key offers for its root.
+var scalesOffered = []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
+	"mixolydian", "harmonic minor"}
+
+// extras are the words that most runs do not need: said at the end where they are set, offered where
+// they are not. Fields and their order are those of the recipe's arguments; a field that the recipe
+// gains needs a row here to be seen.
+var extras = []struct{ field, said, offer, hint string }{
+	{"repeat", "each cell %s times", "play each cell more than once", "How often"},
+	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1"},
+	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes"},
+	{"loop", "as a loop", "as a loop", "yes"},
+	{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key"},
+	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes"},
+	{"turn", "the top place %s", "the top place twice", "once or twice"},
+	{"start", "begin on tone %s", "begin on another tone", "Its number in the layout"},
+	{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step"},
+	{"feel", "%s", "shuffle", "straight or shuffle"},
+	{"from", "beginning on %s", "begin on another beat", "A beat: 3&"},
+	{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4"},
+	{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5"},
+	{"scales", "through %s", "through several scales", "natural minor, dorian"},
+	{"tail", "with the tail %s", "with a tail", "A cell, 4 3 2 1"},
+	{"pivot", "whose %s is the last note", "joined by a pivot", "The tail's degree: 3"},
+	{"drop", "without %s", "without some tones", "Degrees of the scale"},
+	{"bars", "", "so many bars long", "How many"},
+}
+
+// sentence says the recipe with its words as controls.
 //
 // As an example, the recipe of a key, a cell and eight times reads "From C♯ minor pentatonic
 // with no added tones, in a box from fret 9 on low E, play the cell 1 2 3, move up one tone
@@ -29,199 +103,106 @@ import (
 // back is the undo of this screen, and a link to a run is the run.
 func (v *runsPage) sentence(g neck.Guitar) {
 	f, r := v.Form, v.Form.Recipe
-	p, _ := phrase.ParsePhrase(r.Cell)
-	key := strings.SplitN(r.Title(), ",", 2)[0]
-	add := func(parts ...sentencePart) { v.Sentence = append(v.Sentence, parts...) }
-	plain := func(s string) sentencePart { return sentencePart{Plain: s} }
-	word := func(field, text, hint string, choices ...view.Choice) sentencePart {
-		return sentencePart{Field: field, Text: text, Value: r.Get(field), Hint: hint, Choices: choices}
+	choice := func(field, name, value string) view.Choice {
+		return view.Choice{Name: name, Link: f.with(field, value), On: r.Get(field) == value}
 	}
-	options := func(field string, pairs ...string) []view.Choice {
-		var out []view.Choice
-		for i := 0; i+1 < len(pairs); i += 2 {
-			out = append(out, view.Choice{Name: pairs[i], Link: f.with(field, pairs[i+1]), On: r.Get(field) == pairs[i+1]})
+	for _, x := range sayings {
+		if x.field == "times" && r.Bars > 0 || x.field == "bars" && r.Bars == 0 {
+			continue // the length is said once
 		}
-		return out
-	}
-	keyChoices := func() []view.Choice {
-		tonic, _, _ := strings.Cut(r.Key, " ")
-		var out []view.Choice
-		for _, s := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
-			"mixolydian", "harmonic minor"} {
-			out = append(out, view.Choice{Name: s, Link: f.with("key", tonic+" "+s), On: r.Key == tonic+" "+s})
+		word := sentencePart{Field: x.field, Text: x.says(r, g), Value: r.Get(x.field), Hint: x.hint,
+			Copper: x.field == "add"}
+		for i := 0; i+1 < len(x.choices); i += 2 {
+			word.Choices = append(word.Choices, choice(x.field, x.choices[i], x.choices[i+1]))
 		}
-		return out
-	}
-	added := word(
-		"add",
-		"no added tones",
-		"Degrees, such as 9 or b5@down",
-		options("add", "none", "", "9", "9", "♭5 on the way down", "b5@down", "7 below the root", "7@below")...)
-	added.Copper = true
-	if r.Add != "" {
-		added.Text = prettyDegrees(r.Add)
-	}
-	add(plain("From"), word("key", key, "Root and scale, or root and degrees", keyChoices()...), plain("with"), added,
-		plain(","))
-	add(
-		word(
-			"layout",
-			layoutWord(r),
-			"A layout, such as counts:3,1,3 or strings:2,1",
-			options(
-				"layout",
-				"as usual",
-				"",
-				"in a box",
-				"box",
-				"three a string",
-				"3nps",
-				"on one string",
-				"string:2",
-				"an arpeggio",
-				"arp",
-				"joined by slides",
-				"joined",
-				"two boxes",
-				"boxes:1+2",
-				"sixths",
-				"pairs:3,1:6",
-			)...),
-	)
-	add(plain("from"), word("at", placeWord(r, g), "STRING:FRET, as in 6:9", v.starts(g)...), plain(", play the cell"))
-	add(
-		word(
-			"cell",
-			p.String(),
-			"tones 3 2 1 4, strings: a2 pa1 b1, or chord: 1 3 5 1'",
-			options("cell", "1 2 3", "1 2 3", "1 2 3 4", "1 2 3 4", "3 2 1 4", "3 2 1 4", "1 3 2 1", "1 3 2 1",
-				"thirds: 1 3", "1 3", "two strings: a2 pa1 b1", "strings: a2 pa1 b1", "over chords: 1 3 5 1' 5 3",
-				"chord: 1 3 5 1' 5 3")...),
-		plain(", move"),
-	)
-	add(
-		word(
-			"dir",
-			run.DirName(r.Dir),
-			"",
-			options("dir", "up", "", "down", "down", "up and down", "updown", "down and up", "downup")...),
-	)
-	add(
-		word(
-			"move",
-			run.MoveName(r.Move, p.Kind),
-			"A number of tones, or string:2",
-			options("move", "as usual", "", "one tone", "1", "two tones", "2", "one string over", "string",
-				"an octave on", "octave", "to the next position", "position", "to the next chord", "chord", "nowhere",
-				"stay")...),
-	)
-	length := word(
-		"times",
-		"as far as it goes",
-		"How many cells",
-		options("times", "as far as it goes", "", "4 times", "4", "8 times", "8", "12 times", "12")...)
-	if r.Times > 0 {
-		length.Text = fmt.Sprintf("%d times", r.Times)
-	}
-	if r.Bars > 0 {
-		length = word(
-			"bars",
-			say.Count(r.Bars, "bar")+" long",
-			"How many bars",
-			options("bars", "without", "", "1 bar", "1", "2 bars", "2", "4 bars", "4")...)
-	}
-	add(plain("each time,"), length, plain(", and land on"))
-	land := word(
-		"land",
-		"nothing",
-		"A degree, and its beat: 1@1",
-		options("land", "nothing", "", "the root on 1", "1@1", "the root", "1", "the fifth on 1", "5@1",
-			"the third on 3", "3@3")...)
-	if r.Land != "" {
-		d, beat, at := strings.Cut(r.Land, "@")
-		land.Text = prettyDegrees(d)
-		if at {
-			land.Text += " on beat " + beat
+		switch tonic, _, _ := strings.Cut(r.Key, " "); x.field {
+		case "key":
+			for _, scale := range scalesOffered {
+				word.Choices = append(word.Choices, choice("key", scale, tonic+" "+scale))
+			}
+		case "at":
+			word.Choices = v.starts(g)
 		}
+		if x.before != "" {
+			v.Sentence = append(v.Sentence, sentencePart{Plain: x.before})
+		}
+		v.Sentence = append(v.Sentence, word)
 	}
-	add(land, plain(". Count"))
-	add(
-		word(
-			"count",
-			run.CountName(r.Count),
-			"4 8 8t 16 16t 16q 16s, or several: 8,16",
-			options("count", "eighths", "8", "eighth triplets", "8t", "sixteenths", "16", "quintuplets", "16q",
-				"sextuplets", "16t", "septuplets", "16s")...),
-		plain("at"),
-	)
-	add(word("tempo", fmt.Sprintf("%g", r.Tempo), "Quarters a minute"), plain(", accent"))
-	accent := word(
-		"accent",
-		"as the cell says",
-		"Every so many notes",
-		options("accent", "as the cell says", "", "every 3", "3", "every 4", "4", "every 6", "6", "every 7", "7")...)
-	if r.Accent > 0 {
-		accent.Text = fmt.Sprintf("every %d", r.Accent)
+	v.Sentence = append(v.Sentence, sentencePart{Plain: "."})
+	for _, x := range extras {
+		value := r.Get(x.field)
+		word := sentencePart{Field: x.field, Text: x.offer, Value: value, Hint: x.hint}
+		switch {
+		case value == "" || x.field == "repeat" && value == "1":
+			v.More = append(v.More, word)
+			continue
+		case x.said == "":
+			continue
+		case x.field == "follow" && value == "key":
+			word.Text = "each chord with the tones of the key"
+		default:
+			word.Text = said(x.said, value)
+		}
+		word.Text = page.SentenceCase(word.Text)
+		word.Choices = []view.Choice{{Name: "without", Link: f.with(x.field, "")}}
+		v.Sentence = append(v.Sentence, word, sentencePart{Plain: "."})
 	}
-	add(accent, plain(", pick it"))
-	picked := word(
-		"pick",
-		"the cleanest way",
-		"",
-		options("pick", "the cleanest way", "", "in alternation", "alternate", "in economy", "economy", "legato",
-			"legato", "as it falls", "free")...)
-	if r.Pick != "" {
-		picked.Text = map[string]string{"alternate": "in alternation", "economy": "in economy", "legato": "legato",
-			"free": "as it falls"}[r.Pick]
-	}
-	add(picked, plain("."))
-	v.extras(word)
 }
 
-// extras are the words that most runs do not need: said at the end where they are
-// set, offered where they are not.
-// What is said has a way to leave it out again. Fields and their order are those of the
-// recipe's arguments; a field that the recipe gains needs a row here to be seen.
-func (v *runsPage) extras(word func(field, text, hint string, choices ...view.Choice) sentencePart) {
-	r := v.Form.Recipe
-	for _, x := range []struct{ field, said, offer, hint string }{
-		{"repeat", "each cell %s times", "play each cell more than once", "How often"},
-		{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1"},
-		{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes"},
-		{"loop", "as a loop", "as a loop", "yes"},
-		{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key"},
-		{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes"},
-		{"turn", "the top place %s", "the top place twice", "once or twice"},
-		{"start", "begin on tone %s", "begin on another tone", "Its number in the layout"},
-		{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step"},
-		{"feel", "%s", "shuffle", "straight or shuffle"},
-		{"from", "beginning on %s", "begin on another beat", "A beat: 3&"},
-		{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4"},
-		{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5"},
-		{"scales", "through %s", "through several scales", "natural minor, dorian"},
-		{"tail", "with the tail %s", "with a tail", "A cell, 4 3 2 1"},
-		{"pivot", "whose %s is the last note", "joined by a pivot", "The tail's degree: 3"},
-		{"drop", "without %s", "without some tones", "Degrees of the scale"},
-		{"bars", "", "so many bars long", "How many"},
-	} {
-		value := r.Get(x.field)
-		if value == "" || x.field == "repeat" && value == "1" {
-			v.More = append(v.More, word(x.field, x.offer, x.hint))
-			continue
-		}
-		if x.said == "" {
-			continue
-		}
-		if x.field == "follow" && value == "key" {
-			x.said = "each chord with the tones of the key"
-		}
-		v.Sentence = append(
-			v.Sentence,
-			word(x.field, page.SentenceCase(said(x.said, value)), x.hint,
-				view.Choice{Name: "without", Link: v.Form.with(x.field, "")}),
-			sentencePart{Plain: "."},
-		)
+// keyWord is the key as a title names it.
+func keyWord(r run.Recipe, _ neck.Guitar) string { return strings.SplitN(r.Title(), ",", 2)[0] }
+
+// addedWord is what is added to the key's tones.
+func addedWord(r run.Recipe, _ neck.Guitar) string {
+	return cmp.Or(prettyDegrees(r.Add), "no added tones")
+}
+
+// cellWord is the cell as it is written.
+func cellWord(r run.Recipe, _ neck.Guitar) string {
+	p, _ := phrase.ParsePhrase(r.Cell) // one that cannot be read has grown nothing
+	return p.String()
+}
+
+// moveWord is how each cell moves on, which has its usual way for each kind of cell.
+func moveWord(r run.Recipe, _ neck.Guitar) string {
+	p, _ := phrase.ParsePhrase(r.Cell)
+	return run.MoveName(r.Move, p.Kind)
+}
+
+// timesWord and barsWord are how long the run is.
+func timesWord(r run.Recipe, _ neck.Guitar) string {
+	if r.Times == 0 {
+		return "as far as it goes"
 	}
+	return fmt.Sprintf("%d times", r.Times)
+}
+
+func barsWord(r run.Recipe, _ neck.Guitar) string { return say.Count(r.Bars, "bar") + " long" }
+
+// landWord is the tone that the run ends on.
+func landWord(r run.Recipe, _ neck.Guitar) string {
+	if r.Land == "" {
+		return "nothing"
+	}
+	d, beat, at := strings.Cut(r.Land, "@")
+	if at {
+		return prettyDegrees(d) + " on beat " + beat
+	}
+	return prettyDegrees(d)
+}
+
+// accentWord is which notes are accented.
+func accentWord(r run.Recipe, _ neck.Guitar) string {
+	if r.Accent == 0 {
+		return "as the cell says"
+	}
+	return fmt.Sprintf("every %d", r.Accent)
+}
+
+// pickWord is the way of picking.
+func pickWord(r run.Recipe, _ neck.Guitar) string {
+	return map[string]string{"": "the cleanest way", "alternate": "in alternation", "economy": "in economy",
+		"legato": "legato", "free": "as it falls"}[r.Pick]
 }
 
 // said puts a value into words that have a place for one.
@@ -273,7 +254,7 @@ func (v *runsPage) starts(g neck.Guitar) []view.Choice {
 // layoutWord is the shape as the sentence has it.
 // Where the recipe names none it is the usual one of the scale: three a string for seven tones,
 // a box for five or six.
-func layoutWord(r run.Recipe) string {
+func layoutWord(r run.Recipe, _ neck.Guitar) string {
 	if r.Layout != "" {
 		return run.LayoutName(r.Layout)
 	}
