@@ -3,6 +3,7 @@ package edit
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -26,25 +27,140 @@ type Do struct {
 	Name  string
 	Value string // what may stand after it
 	Note  bool   // it is done to a note
+	read  func(a asked) (lick.Edit, error)
 }
 
+// asked is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and
+// the note that is meant. Of edits of the whole line the note is not looked at; of those that put a
+// note down it may be −1.
+type asked struct {
+	guitar neck.Guitar
+	lick   lick.Lick
+	value  string
+	i      int
+}
+
+// note is the note that is meant.
+func (a asked) note() lick.Note { return a.lick.Notes[a.i] }
+
 // Dos are what can be done, the notes' before the line's. The command line lists them; the
-// bench has a key for each.
+// bench has a key for each. What has two states is switched: asking for a slide from below where
+// there is one takes it away. Words that a lick refuses (a stroke that is none) are refused when the
+// edit is applied.
 var Dos = []Do{
-	{"place", "STRING:FRET [LENGTH]", true}, {"add", "STRING:FRET [LENGTH]", true}, {"insert", "", true},
-	{"remove", "", true}, {"earlier", "", true}, {"later", "", true}, {"rest", "", true}, {"unrest", "", true},
-	{"length", "LENGTH", true}, {"degree", "DEGREE", true}, {"otherstring", "thinner or thicker", true},
-	{"finger", "1 to 4 or T", true},
-	{"stroke", "down, up, p, i, m or a", true}, {"slur", "hammer, pull, slide or shift", true},
-	{"slidein", "below or above", true}, {"bend", "HALF STEPS", true}, {"bendshape", "pre or release", true},
-	{"push", "", true},
-	{"helpers", "FINGERS", true}, {"vibrato", "", true}, {"mark", "accent, mute, rake or bar", true},
-	{"meant", "FINDING", true}, {"chord", "C#m7 or 4m7", true},
-	{"title", "WORDS", false}, {"tags", "WORDS, WORDS", false}, {"tempo", "NUMBER", false}, {"meter", "4/4", false},
-	{"pickup", "LENGTH", false}, {"feel", "straight or shuffle", false}, {"loop", "yes or no", false},
-	{"tonic", "TONE", false},
-	{"scale", "SCALE", false}, {"tone", "DEGREE", false}, {"chords", "Am7 | D7 . E7 .", false},
-	{"propose", "", false},
+	{"place", "STRING:FRET [LENGTH]", true, placed},
+	{"add", "STRING:FRET [LENGTH]", true, added},
+	{"insert", "", true, func(a asked) (lick.Edit, error) {
+		return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
+	}},
+	{"remove", "", true, func(a asked) (lick.Edit, error) { return lick.Remove{Note: a.i}, nil }},
+	{"earlier", "", true, func(a asked) (lick.Edit, error) { return lick.Swap{Note: a.i, Earlier: true}, nil }},
+	{"later", "", true, func(a asked) (lick.Edit, error) { return lick.Swap{Note: a.i}, nil }},
+	{"rest", "", true, func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
+	{"unrest", "", true, func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
+	{"length", "LENGTH", true, func(a asked) (lick.Edit, error) {
+		t, err := lick.ParseTime(a.value)
+		return lick.Length{Note: a.i, Len: t}, err
+	}},
+	{"degree", "DEGREE", true, toDegree},
+	{"otherstring", "thinner or thicker", true, toString},
+	{"finger", "1 to 4 or T", true, fingered},
+	{"stroke", "down, up, p, i, m or a", true, func(a asked) (lick.Edit, error) {
+		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.value)}, nil
+	}},
+	{"slur", "hammer, pull, slide or shift", true, func(a asked) (lick.Edit, error) {
+		return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.value)}, nil
+	}},
+	{"slidein", "below or above", true, func(a asked) (lick.Edit, error) {
+		if in := a.note().SlideIn; in != nil && in.From == lick.From(a.value) {
+			return lick.SetSlideIn{Note: a.i}, nil
+		}
+		return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
+	}},
+	{"bend", "HALF STEPS", true, bent},
+	{"bendshape", "pre or release", true, changedBend(func(b *lick.Bend, a asked) error {
+		b.Shape = lick.ShapeOf(b.Pre() != (a.value == "pre"), b.Release() != (a.value != "pre"))
+		return nil
+	})},
+	{"push", "", true, changedBend(func(b *lick.Bend, a asked) error {
+		b.Push = b.Way(a.note().String, len(a.lick.Tuning)).Other()
+		return nil
+	})},
+	{"helpers", "FINGERS", true, changedBend(helped)},
+	{"vibrato", "", true, func(a asked) (lick.Edit, error) {
+		if a.note().Vibrato != nil {
+			return lick.SetVibrato{Note: a.i}, nil
+		}
+		return lick.SetVibrato{Note: a.i, Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}}, nil
+	}},
+	{"mark", "accent, mute, rake or bar", true, func(a asked) (lick.Edit, error) {
+		return lick.Toggle{Note: a.i, Mark: lick.Mark(a.value)}, nil
+	}},
+	{"meant", "FINDING", true, func(a asked) (lick.Edit, error) {
+		code := lick.Code(a.value)
+		return lick.SetMeant{Note: a.i, Code: code, Meant: !a.note().Means(code)}, nil
+	}},
+	{"chord", "C#m7 or 4m7", true, func(a asked) (lick.Edit, error) {
+		e := lick.ChordAt{At: a.note().At}
+		if strings.TrimSpace(a.value) == "" {
+			return e, nil
+		}
+		var err error
+		e.Name, err = changes.Sign(a.value, a.lick.Key.Tonic)
+		return e, err
+	}},
+	{"title", "WORDS", false, setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
+	{"tags", "WORDS, WORDS", false, setting(func(s *lick.Setting, a asked) error {
+		tags := splitTags(a.value)
+		s.Tags = &tags
+		return nil
+	})},
+	{"tempo", "NUMBER", false, setting(func(s *lick.Setting, a asked) error {
+		t, err := strconv.ParseFloat(a.value, 64)
+		if s.Tempo = &t; err != nil {
+			return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo, lick.MaxTempo)
+		}
+		return nil
+	})},
+	{"meter", "4/4", false, setting(func(s *lick.Setting, a asked) error {
+		m, err := lick.ParseMeter(a.value)
+		s.Meter = &m
+		return err
+	})},
+	{"pickup", "LENGTH", false, setting(func(s *lick.Setting, a asked) error {
+		t, err := lick.ParseTime(a.value)
+		s.Pickup = &t
+		return err
+	})},
+	{"feel", "straight or shuffle", false, setting(func(s *lick.Setting, a asked) error {
+		feel := lick.Feel(a.value)
+		s.Feel = &feel
+		return nil
+	})},
+	{"loop", "yes or no", false, setting(func(s *lick.Setting, a asked) error {
+		loop := a.value == "yes"
+		s.Loop = &loop
+		return nil
+	})},
+	{"tonic", "TONE", false, keyed(func(k lick.Key, value string) (lick.Key, error) {
+		k.Tonic = value
+		return k, nil
+	})},
+	{"scale", "SCALE", false, keyed(inScale)},
+	{"tone", "DEGREE", false, keyed(lick.Key.Toggle)},
+	{"chords", "Am7 | D7 . E7 .", false, func(a asked) (lick.Edit, error) {
+		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key.Tonic)
+		return lick.SetChords{Chords: chords}, err
+	}},
+	{"propose", "", false, func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
+}
+
+// doOf finds what a word does.
+func doOf(name string) (Do, error) {
+	if k := slices.IndexFunc(Dos, func(d Do) bool { return d.Name == name }); k >= 0 {
+		return Dos[k], nil
+	}
+	return Do{}, fmt.Errorf("%q is nothing that can be done here", clip(name))
 }
 
 // Parse reads an edit from one line: "3 finger 2", "tempo 120", "add 5:7 1/8".
@@ -60,41 +176,36 @@ func Parse(line string) (Words, error) {
 		word, rest, _ = strings.Cut(strings.TrimSpace(rest), " ")
 	}
 	w.Do, w.Value = word, strings.TrimSpace(rest)
-	for _, d := range Dos {
-		if d.Name == w.Do {
-			return w, nil
-		}
-	}
-	return w, unknown(w.Do)
+	_, err := doOf(w.Do)
+	return w, err
 }
 
-// unknown is what is said of a word that does nothing.
-func unknown(do string) error { return fmt.Errorf("%q is nothing that can be done here", clip(do)) }
-
 // Read turns the words into an edit of a line on a guitar. An error is one sentence.
-// The guitar gives the frets there are; its tuning gives way to the line's. Words that a lick
-// refuses (a stroke that is none) are refused when the edit is applied.
+// The guitar gives the frets there are; its tuning gives way to the line's.
 //
 // Nothing is changed here: the edit that comes back is applied by whoever keeps the line, and
 // says by What what it did.
 func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
-	if e, ok, err := settingOf(w, l); ok || err != nil {
-		return e, err
+	do, err := doOf(w.Do)
+	if err != nil {
+		return nil, err
 	}
-	switch w.Do {
-	case "place", "add":
-		return placeEdit(w, l)
-	case "propose":
-		return lick.OpenHands{}, nil
-	}
-	i := w.Note - 1
-	if i < 0 || i >= len(l.Notes) {
-		if w.Note > 0 {
+	a := asked{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1}
+	if a.i < 0 || a.i >= len(l.Notes) {
+		a.i = -1
+		switch {
+		case !do.Note || do.Name == "place" || do.Name == "add":
+		case w.Note > 0:
 			return nil, fmt.Errorf("there is no note %d", w.Note)
+		default:
+			return nil, errors.New("there is no note under the caret")
 		}
-		return nil, errors.New("there is no note under the caret")
 	}
-	return noteEdit(g.WithTuning(l.Tuning), w, l, i)
+	e, err := do.read(a)
+	if err != nil {
+		return nil, err
+	}
+	return e, nil
 }
 
 // clip shortens a word for a sentence.
@@ -105,22 +216,30 @@ func clip(s string) string {
 	return s
 }
 
-// placeEdit puts a place down at a note, "5:7" or "5:7 1/8": in its stead, or together with it;
-// without a note as a new one at the end, as long as it says.
-func placeEdit(w Words, l lick.Lick) (lick.Edit, error) {
-	word, length, _ := strings.Cut(strings.TrimSpace(w.Value), " ")
-	p, err := neck.ParsePlace(word)
-	if err != nil {
-		return nil, err
+// place reads where a note is put, and how long it is.
+func (a asked) place() (p neck.Place, length string, err error) {
+	word, length, _ := strings.Cut(strings.TrimSpace(a.value), " ")
+	p, err = neck.ParsePlace(word)
+	return p, strings.TrimSpace(length), err
+}
+
+// placed puts a place down at a note, in its stead: "5:7" or "5:7 1/8"; without a note as a new one at
+// the end, as long as it says.
+func placed(a asked) (lick.Edit, error) {
+	p, length, err := a.place()
+	if err != nil || a.i >= 0 {
+		return lick.Move{Note: a.i, Place: p}, err
 	}
-	i := w.Note - 1
-	switch {
-	case i < 0 || i >= len(l.Notes):
-		return lick.Insert{After: len(l.Notes) - 1, Place: p, Len: NextLength(l, strings.TrimSpace(length))}, nil
-	case w.Do == "add":
-		return lick.Add{Note: i, Place: p}, nil
+	return lick.Insert{After: len(a.lick.Notes) - 1, Place: p, Len: NextLength(a.lick, length)}, nil
+}
+
+// added puts a place down together with a note; without one it is as placed.
+func added(a asked) (lick.Edit, error) {
+	if a.i < 0 {
+		return placed(a)
 	}
-	return lick.Move{Note: i, Place: p}, nil
+	p, _, err := a.place()
+	return lick.Add{Note: a.i, Place: p}, err
 }
 
 // NextLength is the length that was asked for, else the last note's, an eighth for
@@ -135,149 +254,145 @@ func NextLength(l lick.Lick, asked string) lick.Time {
 	return lick.NewTime(1, 8)
 }
 
-// noteEdit is the edit of note i that the words ask for.
-// What has two states is switched: asking for a slide from below where there is one takes it
-// away.
-func noteEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
-	n := l.Notes[i]
-	switch w.Do {
-	case "insert":
-		return lick.Insert{After: i, Place: n.Place(), Len: n.Len}, nil
-	case "remove":
-		return lick.Remove{Note: i}, nil
-	case "earlier", "later":
-		return lick.Swap{Note: i, Earlier: w.Do == "earlier"}, nil
-	case "rest", "unrest":
-		return lick.Rest{Note: i, Close: w.Do == "unrest"}, nil
-	case "length":
-		t, err := lick.ParseTime(w.Value)
-		return lick.Length{Note: i, Len: t}, err
-	case "finger":
-		return fingerEdit(i, w.Value)
-	case "stroke":
-		return lick.SetStroke{Note: i, Stroke: lick.Stroke(w.Value)}, nil
-	case "slur":
-		return lick.SetSlur{Note: i, Slur: lick.Slur(w.Value)}, nil
-	case "slidein":
-		if n.SlideIn != nil && n.SlideIn.From == lick.From(w.Value) {
-			return lick.SetSlideIn{Note: i}, nil
-		}
-		return lick.SetSlideIn{Note: i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(w.Value)}}, nil
-	case "mark":
-		return lick.Toggle{Note: i, Mark: lick.Mark(w.Value)}, nil
-	case "chord":
-		e := lick.ChordAt{At: l.Notes[i].At}
-		if strings.TrimSpace(w.Value) == "" {
-			return e, nil
-		}
-		var err error
-		e.Name, err = changes.Sign(w.Value, l.Key.Tonic)
-		return e, err
-	case "meant":
-		return lick.SetMeant{Note: i, Code: lick.Code(w.Value), Meant: !n.Means(lick.Code(w.Value))}, nil
-	case "degree":
-		return degreeEdit(g, w, l, i)
-	case "otherstring":
-		return stringEdit(g, w, l, i)
-	case "bend", "bendshape", "push", "helpers", "vibrato":
-		return bendEdit(w, n, i, len(l.Tuning))
+// fingered sets or frees a finger.
+func fingered(a asked) (lick.Edit, error) {
+	if a.value == "" {
+		return lick.SetFinger{Note: a.i}, nil
 	}
-	return nil, fmt.Errorf("%q is nothing that can be done here", clip(w.Do))
+	finger, err := lick.ParseFinger(a.value)
+	return lick.SetFinger{Note: a.i, Finger: finger}, err
 }
 
-// fingerEdit sets or frees a finger.
-func fingerEdit(i int, value string) (lick.Edit, error) {
-	if value == "" {
-		return lick.SetFinger{Note: i}, nil
-	}
-	finger, err := lick.ParseFinger(value)
-	return lick.SetFinger{Note: i, Finger: finger}, err
-}
-
-// bendEdit changes one trait of a bend, or begins one: amount, shape, push, helpers. tuned
-// is the number of strings.
-// Only an amount can begin a bend; the other traits need one.
-func bendEdit(w Words, n lick.Note, i, tuned int) (lick.Edit, error) {
-	if w.Do == "vibrato" {
-		if n.Vibrato != nil {
-			return lick.SetVibrato{Note: i}, nil
-		}
-		return lick.SetVibrato{Note: i, Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}}, nil
-	}
-	if w.Do == "bend" && w.Value == "" {
-		return lick.SetBend{Note: i}, nil
+// bent sets how far a note is bent, or begins its bend; nothing takes the bend away.
+func bent(a asked) (lick.Edit, error) {
+	if a.value == "" {
+		return lick.SetBend{Note: a.i}, nil
 	}
 	b := lick.Bend{Shape: lick.BendUp}
-	if n.Bend != nil {
-		b = *n.Bend
+	if now := a.note().Bend; now != nil {
+		b = *now
 	}
-	switch w.Do {
-	case "bend":
-		amount, err := strconv.ParseFloat(w.Value, 64)
-		if err != nil {
-			return nil, errors.New("that is no bend")
-		}
-		b.Semitones = amount
-	case "bendshape":
-		if n.Bend == nil {
-			return nil, errors.New("bend the note first")
-		}
-		b.Shape = lick.ShapeOf(b.Pre() != (w.Value == "pre"), b.Release() != (w.Value != "pre"))
-	case "push":
-		if n.Bend == nil {
-			return nil, errors.New("bend the note first")
-		}
-		b.Push = b.Way(n.String, tuned).Other()
-	case "helpers":
-		if n.Bend == nil {
-			return nil, errors.New("bend the note first")
-		}
-		b.With = nil
-		for _, word := range strings.Fields(w.Value) {
-			finger, err := lick.ParseFinger(word)
-			if err != nil {
-				return nil, err
-			}
-			b.With = append(b.With, finger)
-		}
+	amount, err := strconv.ParseFloat(a.value, 64)
+	if err != nil {
+		return nil, errors.New("that is no bend")
 	}
-	return lick.SetBend{Note: i, Bend: &b}, nil
+	b.Semitones = amount
+	return lick.SetBend{Note: a.i, Bend: &b}, nil
 }
 
-// degreeEdit moves a note to the nearest place of a chosen tone. A tone that was chosen is in
+// changedBend changes one trait of a bend that is there.
+func changedBend(change func(b *lick.Bend, a asked) error) func(asked) (lick.Edit, error) {
+	return func(a asked) (lick.Edit, error) {
+		now := a.note().Bend
+		if now == nil {
+			return nil, errors.New("bend the note first")
+		}
+		b := *now
+		err := change(&b, a)
+		return lick.SetBend{Note: a.i, Bend: &b}, err
+	}
+}
+
+// helped says which fingers help a bend.
+func helped(b *lick.Bend, a asked) error {
+	b.With = nil
+	for _, word := range strings.Fields(a.value) {
+		finger, err := lick.ParseFinger(word)
+		if err != nil {
+			return err
+		}
+		b.With = append(b.With, finger)
+	}
+	return nil
+}
+
+// toDegree moves a note to the nearest place of a chosen tone. A tone that was chosen is in
 // the key; any other degree is taken over the key's root all the same, so that 4 can be tried
 // in a pentatonic.
-func degreeEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
-	p, ok := l.PaletteAt(l.Notes[i].At)
+func toDegree(a asked) (lick.Edit, error) {
+	p, ok := a.lick.PaletteAt(a.note().At)
 	if !ok {
 		return nil, errors.New("choose the tones first")
 	}
-	d, err := music.ParseDegree(w.Value)
+	d, err := music.ParseDegree(a.value)
 	if err != nil {
 		return nil, err
 	}
-	place, ok := shape.Nearest(g, d.Over(p.Tonic).Class(), l.Notes[i].Place())
+	place, ok := shape.Nearest(a.guitar, d.Over(p.Tonic).Class(), a.note().Place())
 	if !ok {
 		return nil, errors.New("that tone does not lie on this neck")
 	}
-	return lick.Move{Note: i, Place: place}, nil
+	return lick.Move{Note: a.i, Place: place}, nil
 }
 
-// stringEdit moves a note to the same pitch on the next string.
+// toString moves a note to the same pitch on the next string, thinner or thicker.
 // The pitch stays, the finger is found again.
-func stringEdit(g neck.Guitar, w Words, l lick.Lick, i int) (lick.Edit, error) {
-	n := l.Notes[i]
-	step := 1
-	if w.Value == "thinner" {
-		step = -1
+func toString(a asked) (lick.Edit, error) {
+	s := a.note().String + 1
+	if a.value == "thinner" {
+		s -= 2
 	}
-	s := n.String + step
-	if s < 1 || s > len(l.Tuning) {
+	if s < 1 || s > len(a.lick.Tuning) {
 		return nil, errors.New("there is no string beyond this one")
 	}
-	fret := int(l.Pitch(i) - l.Tuning[s-1])
-	if fret < 0 || fret > g.Frets {
+	fret := int(a.lick.Pitch(a.i) - a.lick.Tuning[s-1])
+	if fret < 0 || fret > a.guitar.Frets {
 		return nil, errors.New("this pitch does not lie on that string")
 	}
-	return lick.Move{Note: i, Place: neck.Place{String: s, Fret: fret}}, nil
+	return lick.Move{Note: a.i, Place: neck.Place{String: s, Fret: fret}}, nil
+}
+
+// setting is an edit of the line around its notes. Whether a value is within its limits is for the
+// edit to say when it is applied.
+func setting(set func(s *lick.Setting, a asked) error) func(asked) (lick.Edit, error) {
+	return func(a asked) (lick.Edit, error) {
+		var s lick.Setting
+		a.value = strings.TrimSpace(a.value)
+		err := set(&s, a)
+		return s, err
+	}
+}
+
+// keyed is an edit of the line's key. A line without tones gets A minor pentatonic first, so that a
+// click on the rail is an answer and no error.
+func keyed(change func(k lick.Key, value string) (lick.Key, error)) func(asked) (lick.Edit, error) {
+	return setting(func(s *lick.Setting, a asked) error {
+		k := a.lick.Clone().Key
+		if k.Tonic == "" {
+			k = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
+		}
+		k, err := change(k, a.value)
+		s.Key = &k
+		return err
+	})
+}
+
+// inScale is a key with another scale. The added tones that are in it already go, and so do the
+// dropped ones that are not.
+func inScale(k lick.Key, value string) (lick.Key, error) {
+	sc, err := music.ParseScale(value)
+	if err != nil {
+		return k, err
+	}
+	k.Scale = sc.Name
+	has := func(s string) bool {
+		d, err := music.ParseDegree(strings.Split(s, "@")[0])
+		return err == nil &&
+			slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() })
+	}
+	k.Add = slices.DeleteFunc(k.Add, has)
+	k.Drop = slices.DeleteFunc(k.Drop, func(s string) bool { return !has(s) })
+	return k, nil
+}
+
+// splitTags reads tags with commas between them.
+// A tag that is there already is not added twice; none at all takes the tags away.
+func splitTags(s string) []string {
+	tags := []string{}
+	for _, t := range strings.Split(s, ",") {
+		if t = strings.TrimSpace(t); t != "" && !slices.Contains(tags, t) {
+			tags = append(tags, t)
+		}
+	}
+	return tags
 }
