@@ -67,6 +67,12 @@ var handEntered = []struct {
 	{"A minor pentatonic", "3:5 7 2:5 8 1:5 8 5", 0},
 	{"A natural minor", "5:7 8 5 4:7 5 3:5 7 4", 0},
 	{"C# minor pentatonic", "3:11 1:9 2:12 9 3:11 9 4:11", 0},
+	// Three places of one cell along two strings, each reached by a silent shift.
+	{"A minor pentatonic", "2:5 8 1:5 8 5 2:8 5 8S 10 1:8 10 8 2:10 8 10S 13 1:10 12 10 2:13 10", 0},
+	{"A natural minor", "2:5 6 8 1:5 7 5 2:8 6 5 6S 8 10 1:7 8 7 2:10 8 6 8S 10 12 1:8 10 8 2:12 10 8", 0},
+	// Cells that are answered by their mirror.
+	{"A natural minor", "6:5 7 8s 7 8 7s 7 8 5:5 6:5 7 5:3", 0},
+	{"A natural minor", "5:5 7h 8s 7p 7 8h 7s 5p 7 8h 4:5 5:8 5:5 7h 4:3 5:7", 0},
 	// Joined: the longer part.
 	{"A minor pentatonic", "6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 1:8 5 2:8 5", 12},
 	{"A minor pentatonic", "1:8 2:8 3:7 6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7", 12},

@@ -48,6 +48,7 @@ func (f *finder) tonesOn(ctx context.Context, c candidate) {
 	})
 	f.turns(ctx, c, at)
 	f.downCells(ctx, c, at)
+	f.mirrors(ctx, c, at)
 }
 
 // group reads notes that sound together as steps of the ladder.
@@ -209,15 +210,7 @@ func (f *finder) base(c candidate) run.Recipe {
 // count, and how a run finds where its layout ends. A stretch that stays where it is is a cell
 // repeated, one that moves down a run that descends, and a move of one tone need not be said.
 func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
-	base, low := 1<<30, false
-	for i := from; i < from+length; i++ {
-		if len(f.items[i].notes) > 0 {
-			base, low = min(base, at[i]), true
-		}
-	}
-	if !low {
-		return
-	}
+	base := f.lowest(at, from, from+length)
 	cell, ok := f.cellOf(c, at, from, from+length, base)
 	if !ok || len(cell) == 0 || cell[0].Rest {
 		return
@@ -225,18 +218,7 @@ func (f *finder) tonesTry(c candidate, at []int, from, to, length, by int) {
 	f.addMarks(cell, from, to)
 	cells := (to - from) / length
 	r := f.base(c)
-	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
-	switch {
-	case by == 0:
-		r.Move, r.Times = "stay", cells
-	case by < 0:
-		r.Dir = "down"
-		fallthrough
-	default:
-		if by != 1 && by != -1 {
-			r.Move = strconv.Itoa(max(by, -by))
-		}
-	}
+	f.moved(&r, cell, by, cells)
 	f.addTries(c, r, from, to, cells, length, base, func(i int) ([]phrase.Step, bool) {
 		return f.cellOf(c, at, from+cells*length, i, base+by*(cells-1))
 	})
@@ -315,32 +297,72 @@ func (f *finder) add(r run.Recipe, from, to int) {
 	if key := fmt.Sprint(from, to, text); !f.seen[key] {
 		f.seen[key] = true
 		f.tries = append(f.tries, try{r, from, to, notes, text})
-		if m, ok := mirrored(r); ok {
-			f.tries = append(f.tries, try{m, from, to, notes, m.String()})
+	}
+}
+
+// mirrors looks for cells that are answered by their mirror, from the beginning: halves of equal
+// steps with equal marks, a slide among them, as a mirror begins where the slides have led the hand.
+// Where the answer lies is not compared: the recipe is grown.
+func (f *finder) mirrors(ctx context.Context, c candidate, at []int) {
+	n := len(f.items)
+	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
+		if !f.answered(length) {
+			continue
+		}
+		base := f.lowest(at, 0, length)
+		cell, ok := f.cellOf(c, at, 0, length, base)
+		if !ok || cell[0].Rest {
+			continue
+		}
+		cells, by := n/(2*length), 1
+		if cells > 1 && at[0] >= 0 && at[2*length] >= 0 {
+			by = at[2*length] - at[0]
+		}
+		r := f.base(c)
+		r.Mirror = true
+		f.moved(&r, cell, by, cells)
+		r.Times = 0
+		for _, r.Start = range []int{0, base + 1} {
+			f.add(r, 0, cells*2*length)
+			whole := r
+			whole.Times = cells
+			f.add(whole, 0, cells*2*length)
 		}
 	}
 }
 
-// mirrored is the recipe whose cell is the first half of this one, answered by its mirror:
-// worth a try where both halves take the same steps, a slide among them.
-func mirrored(r run.Recipe) (run.Recipe, bool) {
-	p, err := phrase.ParsePhrase(r.Cell)
-	if err != nil || p.Kind == phrase.Chord || len(p.Cells) != 1 || r.DownCell != "" || r.Rotate > 1 {
-		return r, false
-	}
-	cell := p.Cells[0]
-	half, slid := len(cell)/2, false
-	for i := range half {
-		a, b := cell[i], cell[half+i]
-		if len(a.Tones) != len(b.Tones) || i > 0 && a.Slur != b.Slur || a.Stroke != b.Stroke || a.Accent != b.Accent {
-			return r, false
+// answered says whether the line's first steps may be followed by their mirror.
+func (f *finder) answered(length int) bool {
+	slid := false
+	for i := range length {
+		a, b := f.items[i], f.items[length+i]
+		if !a.like(b) {
+			return false
 		}
-		slid = slid || i > 0 && (a.Slur == lick.Slide || a.Slur == lick.Shift)
+		if len(a.notes) == 0 || i == 0 {
+			continue
+		}
+		x, y := f.marks(a), f.marks(b)
+		if x.Slur != y.Slur || x.Stroke != y.Stroke || x.Accent != y.Accent {
+			return false
+		}
+		slid = slid || x.Slur == lick.Slide || x.Slur == lick.Shift
 	}
-	if !slid || len(cell)%2 != 0 {
-		return r, false
+	return slid
+}
+
+// moved writes into a recipe its cell, and how far each statement lies from the one before. A move of
+// one tone need not be said.
+func (f *finder) moved(r *run.Recipe, cell []phrase.Step, by, cells int) {
+	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
+	switch {
+	case by == 0:
+		r.Move, r.Times = "stay", cells
+		return
+	case by < 0:
+		r.Dir = "down"
 	}
-	r.Cell = phrase.Phrase{Kind: p.Kind, Cells: [][]phrase.Step{cell[:half]}}.String()
-	r.Mirror = true
-	return r, true
+	if by != 1 && by != -1 {
+		r.Move = strconv.Itoa(max(by, -by))
+	}
 }

@@ -186,6 +186,7 @@ func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
 	if !ok {
 		return
 	}
+	f.addMarks(cell, 0, cells*length) // a silent shift leads to the second statement, not to the first
 	r := f.base(c)
 	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
 	r.Move = move

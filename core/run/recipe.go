@@ -85,7 +85,7 @@ func (r *Recipe) options() []option {
 		{name: "bars", num: &r.Bars, what: "`N` length in bars"},
 		{name: "dir", text: &r.Dir, what: "`up|down|updown|downup` which way it goes; up"},
 		{name: "down-cell", text: &r.DownCell, what: "`CELL` another cell on the way down"},
-		{name: "mirror", flag: &r.Mirror, what: "the way down mirrors the way up"},
+		{name: "mirror", flag: &r.Mirror, what: "each cell is answered by its mirror, which leads back to where it began"},
 		{name: "turn", text: &r.Turn, what: "`once|twice` how often the top is played where an updown run turns"},
 		{name: "loop", flag: &r.Loop, what: "the end leads back to the start"},
 		{name: "repeat", num: &r.Repeat, what: "`N` how often a cell is played before it moves"},
