@@ -43,7 +43,7 @@ func (f *finder) tonesOn(ctx context.Context, c candidate) {
 		}
 		return at[k] - at[i], at[i] >= 0 && at[k] >= 0
 	}
-	f.periods(ctx, moves, func(from, to, length, by int) {
+	f.periods(ctx, moves, f.silent, func(from, to, length, by int) {
 		f.tonesTry(c, at, from, to, length, by)
 	})
 	f.turns(ctx, c, at)
@@ -66,7 +66,7 @@ func (f *finder) group(c candidate, it item) ([]int, bool) {
 
 // periods finds, for every length of cell, the longest stretch in which the cell
 // moves evenly, and calls try for it. moves says how far one item lies
-// from another of its kind.
+// from another of its kind, and free which pairs agree with any distance.
 //
 // A line made of one cell of length p that moves by d is periodic: item i+p lies d beyond
 // item i, for every i. So for each length the items are walked once and the distance from i
@@ -78,7 +78,9 @@ func (f *finder) group(c candidate, it item) ([]int, bool) {
 // Cost: n²/2 comparisons for n items. Worked example: 1 2 3 2 3 4 3 4 5 with length 3 has the
 // distances 1 1 1 1 1 1, one stretch of nine items, moved by one; with length 2 they are
 // 2 0 0 2 0 0 2, and the longest stretch is 2 3 2 3, a cell that stays where it is.
-func (f *finder) periods(ctx context.Context, moves func(i, k int) (int, bool), try func(from, to, length, by int)) {
+func (f *finder) periods(ctx context.Context, moves func(i, k int) (int, bool), free func(i, k int) bool,
+	try func(from, to, length, by int),
+) {
 	n := len(f.items)
 	for length := 1; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
 		from, by, known := -1, 0, false
@@ -91,7 +93,7 @@ func (f *finder) periods(ctx context.Context, moves func(i, k int) (int, bool), 
 		}
 		for i := 0; i+length < n; i++ {
 			d, ok := moves(i, i+length)
-			silent := len(f.items[i].notes) == 0
+			silent := free(i, i+length)
 			switch {
 			case !ok:
 				flush(i + length)
@@ -114,6 +116,9 @@ func (f *finder) periods(ctx context.Context, moves func(i, k int) (int, bool), 
 		}
 	}
 }
+
+// silent says that an item lies nowhere, as a rest or a hold does.
+func (f *finder) silent(i, _ int) bool { return len(f.items[i].notes) == 0 }
 
 // cellOf writes items as a tones cell whose tone 1 is step base.
 func (f *finder) cellOf(c candidate, at []int, from, to, base int) ([]phrase.Step, bool) {

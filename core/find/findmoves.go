@@ -39,7 +39,7 @@ func (f *finder) stringsOn(ctx context.Context, c candidate) {
 		y, ok2 := row(k)
 		return y[0] - x[0], ok1 && ok2 && x[1] == y[1]
 	}
-	f.periods(ctx, moves, func(from, to, length, by int) {
+	f.periods(ctx, moves, f.silent, func(from, to, length, by int) {
 		if by == 0 {
 			return
 		}
@@ -104,45 +104,18 @@ func (f *finder) stringsOn(ctx context.Context, c candidate) {
 	f.octaveCells(ctx, c)
 }
 
-// again says whether cell number cell, of so many items, repeats the one before it: the
-// same rests, holds and marks, and every note related to its forerunner as asked.
-func (f *finder) again(length, cell int, related func(before, now lick.Note) bool) bool {
-	for i := range length {
-		a, b := f.items[(cell-1)*length+i], f.items[cell*length+i]
-		if !a.like(b) {
-			return false
-		}
-		for k := range a.notes {
-			if !related(a.notes[k], b.notes[k]) {
-				return false
-			}
-		}
-	}
-	return true
-}
-
 // octaveCells looks for a cell repeated two strings over, an octave up or down. The octave of
 // a place is where a hand finds it: two strings over and two frets up, three across the step
 // between strings 3 and 2 (neck.Guitar.Octaves, which reads the tuning).
 func (f *finder) octaveCells(ctx context.Context, c candidate) {
-	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
+	f.alike(ctx, c, "octave", func(a, b lick.Note) (int, bool) {
 		for _, up := range []int{1, -1} {
-			cells := 1
-			for ; (cells+1)*length <= n; cells++ {
-				if !f.again(length, cells, func(a, b lick.Note) bool {
-					to, ok := f.guitar.Octaves(a.Place(), up)
-					return ok && to == b.Place()
-				}) {
-					break
-				}
+			if to, ok := f.guitar.Octaves(a.Place(), up); ok && to == b.Place() {
+				return up, true
 			}
-			if cells < 2 {
-				continue
-			}
-			f.firstCells(c, "octave", up, length, cells)
 		}
-	}
+		return 0, false
+	})
 }
 
 // positions looks for a cell that keeps its strings and moves along the neck. In a scale the
@@ -153,58 +126,59 @@ func (f *finder) octaveCells(ctx context.Context, c candidate) {
 // As an example, 6:5 6:8 5:5 and 6:8 6:10 5:7 are one cell moved up the neck: by three frets,
 // two and two, and so by a position.
 func (f *finder) positions(ctx context.Context, c candidate) {
-	n := len(f.items)
-	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
-		cells, by := 1, 0
-		for ; (cells+1)*length <= n; cells++ {
-			up := 0
-			same := f.again(length, cells, func(a, b lick.Note) bool {
-				d := cmp.Compare(b.Fret, a.Fret)
-				ok := a.String == b.String && (up == 0 || d == 0 || d == up)
-				if d != 0 {
-					up = d
-				}
-				return ok
-			})
-			if !same || up == 0 || by != 0 && up != by {
-				break
+	f.alike(ctx, c, "position", func(a, b lick.Note) (int, bool) {
+		return cmp.Compare(b.Fret, a.Fret), a.String == b.String
+	})
+}
+
+// alike looks for cells whose notes lie from statement to statement as related says: on, back (1, −1)
+// or neither. A cell is tried as far as the layout goes and so many times, from where it fits and from
+// where it begins; those that come out as the line is written are kept.
+func (f *finder) alike(ctx context.Context, c candidate, move string, related func(a, b lick.Note) (int, bool)) {
+	apart := func(i, k int) (by int, ok bool) {
+		a, b := f.items[i], f.items[k]
+		if !a.like(b) {
+			return 0, false
+		}
+		for n := range a.notes {
+			d, ok := related(a.notes[n], b.notes[n])
+			if !ok || d != 0 && by == -d {
+				return 0, false
 			}
-			by = up
+			by = cmp.Or(by, d)
 		}
-		if cells < 2 {
-			continue
-		}
-		f.firstCells(c, "position", by, length, cells)
+		return by, true
 	}
+	still := func(i, k int) bool { by, ok := apart(i, k); return ok && by == 0 }
+	f.periods(ctx, apart, still, func(from, to, length, by int) {
+		if by == 0 || length < 2 {
+			return
+		}
+		cell, base, ok := f.cellAt(c, from, length)
+		if !ok {
+			return
+		}
+		cells := (to - from) / length
+		f.addMarks(cell, from, to) // a silent shift leads to the second statement, not to the first
+		r := f.base(c)
+		r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
+		r.Move = move
+		if by < 0 {
+			r.Dir = "down"
+		}
+		for _, r.Start = range []int{0, base + 1} {
+			for _, r.Times = range []int{0, cells} {
+				f.add(r, from, from+cells*length)
+			}
+		}
+	})
 }
 
-// firstCells tries the line's first cell moved so many times, as far as the layout
-// goes and so many times, from where it fits and from where it begins.
-// f.add grows each and keeps those that come out as the line is written.
-func (f *finder) firstCells(c candidate, move string, by, length, cells int) {
-	cell, base, ok := f.firstCell(c, length)
-	if !ok {
-		return
-	}
-	f.addMarks(cell, 0, cells*length) // a silent shift leads to the second statement, not to the first
-	r := f.base(c)
-	r.Cell = phrase.Phrase{Kind: phrase.Tones, Cells: [][]phrase.Step{cell}}.String()
-	r.Move = move
-	if by < 0 {
-		r.Dir = "down"
-	}
-	for _, r.Start = range []int{0, base + 1} {
-		for _, r.Times = range []int{0, cells} {
-			f.add(r, 0, cells*length)
-		}
-	}
-}
-
-// firstCell writes the line's first items as a cell of a ladder, tone 1 its lowest.
-func (f *finder) firstCell(c candidate, length int) (cell []phrase.Step, base int, ok bool) {
-	at := make([]int, length)
+// cellAt writes some items as a cell of a ladder, tone 1 its lowest.
+func (f *finder) cellAt(c candidate, from, length int) (cell []phrase.Step, base int, ok bool) {
+	at := make([]int, from+length)
 	base = 1 << 30
-	for i := range length {
+	for i := from; i < from+length; i++ {
 		at[i] = -1
 		if len(f.items[i].notes) > 0 {
 			k, on := c.step[f.items[i].notes[0].Place()]
@@ -215,7 +189,7 @@ func (f *finder) firstCell(c candidate, length int) (cell []phrase.Step, base in
 			base = min(base, k)
 		}
 	}
-	cell, ok = f.cellOf(c, at, 0, length, base)
+	cell, ok = f.cellOf(c, at, from, from+length, base)
 	return cell, base, ok && !cell[0].Rest
 }
 

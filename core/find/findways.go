@@ -152,7 +152,7 @@ func (f *finder) itself(c candidate) {
 	if layout, err := shape.ParseLayout(c.layout); c.layout != "" && err == nil && shape.Long(layout) {
 		return
 	}
-	cell, base, ok := f.firstCell(c, len(f.items))
+	cell, base, ok := f.cellAt(c, 0, len(f.items))
 	if !ok {
 		return
 	}
