@@ -44,15 +44,9 @@ func TestMain(m *testing.M) {
 		fmt.Fprintln(os.Stderr, "e2e: Chromium is missing; make test installs it")
 		os.Exit(1)
 	}
-	opts := []chromedp.ExecAllocatorOption{
-		chromedp.ExecPath(path),
-		chromedp.Headless,
-		chromedp.NoSandbox,
-		chromedp.DisableGPU,
-		chromedp.NoFirstRun,
-		chromedp.WindowSize(1280, 800),
-		chromedp.Flag("hide-scrollbars", true),
-	}
+	opts := []chromedp.ExecAllocatorOption{chromedp.ExecPath(path), chromedp.Headless, chromedp.NoSandbox,
+		chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("hide-scrollbars", true)}
 	for _, f := range []string{"disable-quic", "disable-background-networking", "disable-component-update",
 		"disable-sync", "force-prefers-reduced-motion", "disable-gpu-compositing", "disable-software-rasterizer",
 		"in-process-gpu", "disable-extensions", "disable-site-isolation-trials", "disable-dev-shm-usage"} {

@@ -35,23 +35,8 @@ func slowed(t *testing.T, a *app, wait time.Duration) *app {
 // slow typing gives.
 func TestTypingAhead(t *testing.T) {
 	t.Parallel()
-	keys := []string{
-		"5",
-		"8",
-		kb.ArrowDown,
-		"5",
-		"8",
-		kb.ArrowDown,
-		"5",
-		"7",
-		kb.ArrowLeft,
-		kb.ArrowDown,
-		"9",
-		kb.End,
-		"6",
-		kb.ArrowLeft,
-		"-",
-	}
+	keys := []string{"5", "8", kb.ArrowDown, "5", "8", kb.ArrowDown, "5", "7", kb.ArrowLeft, kb.ArrowDown, "9",
+		kb.End, "6", kb.ArrowLeft, "-"}
 	type typed struct{ frets, fingers string }
 	play := func(a *app, between time.Duration) typed {
 		p := a.open("/")
@@ -121,8 +106,7 @@ func TestNarrow(t *testing.T) {
 	for _, width := range []int64{390, 1024} {
 		p.do(chromedp.EmulateViewport(width, 800))
 		for _, path := range []string{"/", "/licks/17", "/licks/15", "/tones", "/runs", "/player", "/licks/1/changes",
-			"/practice", "/practice/log", "/licks/17/versions",
-			"/licks/15/recolour?tonic=C%23&scale=dorian"} {
+			"/practice", "/practice/log", "/licks/17/versions", "/licks/15/recolour?tonic=C%23&scale=dorian"} {
 			p.go_(path)
 			p.wait(`document.fonts.status == 'loaded'`)
 			if path == "/licks/17" {

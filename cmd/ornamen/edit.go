@@ -117,13 +117,8 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 // bendsCommand lists what else the bend of a note could be.
 // They are what turn.OtherBends finds from the same frame; --take N writes one.
 func bendsCommand(ctx context.Context, e env, args []string) error {
-	return otherParts(
-		ctx,
-		e,
-		args,
-		turn.OtherBends,
-		"there is no other bend: the note is not bent, or the lick has no tones",
-	)
+	return otherParts(ctx, e, args, turn.OtherBends,
+		"there is no other bend: the note is not bent, or the lick has no tones")
 }
 
 // tailsCommand lists other ends of a line.

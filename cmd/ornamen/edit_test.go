@@ -30,30 +30,10 @@ func printed(t *testing.T, args ...string) (string, lick.Lick) {
 
 // A line is written from nothing by command, bent, ended otherwise and gone on with.
 func TestEditCommands(t *testing.T) {
-	path, _ := printed(
-		t,
-		"run",
-		"--key",
-		"A minor pentatonic",
-		"--at",
-		"6:5",
-		"--cell",
-		"1 2 3",
-		"--times",
-		"4",
-		"--json",
-	)
-	path, l := printed(
-		t,
-		"edit",
-		path,
-		"12 remove",
-		"add 3:7 1/4",
-		"12 bend 2",
-		"tempo 92",
-		"chords Am7 | D7",
-		"--json",
-	)
+	path, _ := printed(t, "run", "--key", "A minor pentatonic", "--at", "6:5", "--cell", "1 2 3", "--times", "4",
+		"--json")
+	path, l := printed(t, "edit", path, "12 remove", "add 3:7 1/4", "12 bend 2", "tempo 92", "chords Am7 | D7",
+		"--json")
 	n := l.Notes[11]
 	if len(l.Notes) != 12 || n.Place().Notation() != "3:7" || n.Bend == nil || l.Tempo != 92 || len(l.Chords) != 2 {
 		t.Fatalf("%d notes, the last %+v, tempo %g, chords %v", len(l.Notes), n, l.Tempo, l.Chords)
@@ -91,9 +71,7 @@ func TestEditCommands(t *testing.T) {
 		t.Errorf("with a cell the line has %d notes", len(l.Notes))
 	}
 	if _, l := printed(t, "join", path, "--run", `--key "D minor pentatonic" --at 6:10 --cell "1 2" --times 2`,
-		"--json"); len(
-		l.Notes,
-	) != 16 {
+		"--json"); len(l.Notes) != 16 {
 		t.Errorf("with a run the line has %d notes", len(l.Notes))
 	}
 	if status, _, _ := call("join", path); status != 2 {

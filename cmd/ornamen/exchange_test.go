@@ -89,10 +89,8 @@ func TestConvertAsksWhichLine(t *testing.T) {
 		score,
 		[]byte("<score-partwise><part-list><score-part id='A'><part-name>Flute</part-name></score-part>"+
 			"<score-part id='B'><part-name>Horn</part-name></score-part></part-list><part id='A'><measure>"+
-			strings.Repeat(
-				note("E", "5"),
-				3,
-			)+"</measure></part><part id='B'><measure>"+note("C", "3")+"</measure></part></score-partwise>"),
+			strings.Repeat(note("E", "5"),
+				3)+"</measure></part><part id='B'><measure>"+note("C", "3")+"</measure></part></score-partwise>"),
 		0o644,
 	)
 	if err != nil {

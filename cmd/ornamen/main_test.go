@@ -229,11 +229,9 @@ func TestHabitsByCommand(t *testing.T) {
 	if err := os.WriteFile(path, l.Encode(), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	for has, flags := range map[string][]string{
-		"finger 3+2+1  1      1      2      4": {},
+	for has, flags := range map[string][]string{"finger 3+2+1  1      1      2      4": {},
 		"finger 3      1      1      2      4": {"--helpers", "few"},
-		"finger 3+2+1  1      1      3      4": {"--habits", "tones 2 4: 1 3 4"},
-	} {
+		"finger 3+2+1  1      1      3      4": {"--habits", "tones 2 4: 1 3 4"}} {
 		if got := out(append([]string{"propose", path}, flags...)...); !strings.Contains(got, has) {
 			t.Errorf("propose %s: no %q in\n%s", flags, has, got)
 		}

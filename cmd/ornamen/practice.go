@@ -234,16 +234,8 @@ func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
 		if a.Shown() {
 			word = a.Words(a.Value)
 		}
-		fmt.Fprintf(
-			e.out,
-			"%-9s %s (%.2f of the default, %.2f to %.2f, from %s)\n",
-			a.Name,
-			word,
-			a.Value,
-			a.Low,
-			a.High,
-			say.Count(a.Rounds, "round"),
-		)
+		fmt.Fprintf(e.out, "%-9s %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name, word, a.Value, a.Low,
+			a.High, say.Count(a.Rounds, "round"))
 	}
 	for _, a := range kinds {
 		fmt.Fprintf(e.out, "where a %s is hardest: %s (%.2f of the default, %.2f to %.2f, from %s)\n", a.Name,

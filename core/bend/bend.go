@@ -76,8 +76,5 @@ func (s pushed) at(d float64) state {
 	strain := (back+front)/s.length - 1
 	t := s.tension + s.stiffness*strain
 	mu := s.mass / (1 + strain)
-	return state{
-		hertz: math.Sqrt(t/mu) / (2 * front),
-		force: t * (d/back + d/front),
-	}
+	return state{hertz: math.Sqrt(t/mu) / (2 * front), force: t * (d/back + d/front)}
 }

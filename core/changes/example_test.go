@@ -19,9 +19,7 @@ func ExampleRead() {
 		return
 	}
 	for bar := range int64(2) {
-		l.Notes = append(l.Notes, lick.Note{
-			At: lick.NewTime(bar, 1), Len: lick.NewTime(1, 1), String: 2, Fret: 1,
-		})
+		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(bar, 1), Len: lick.NewTime(1, 1), String: 2, Fret: 1})
 	}
 	r := changes.Read(l)
 	for _, n := range r.Notes {

@@ -164,10 +164,8 @@ func (m *mending) head() (Fix, bool) {
 			return Fix{}, false
 		}
 		place = at
-		added = append(
-			added,
-			lick.Note{At: m.at(m.from).Add(step.Times(n - k)), Len: step, String: at.String, Fret: at.Fret},
-		)
+		added = append(added,
+			lick.Note{At: m.at(m.from).Add(step.Times(n - k)), Len: step, String: at.String, Fret: at.Fret})
 	}
 	out.Notes = append(out.Notes, added...)
 	out.Parts, out.Recipe = nil, ""

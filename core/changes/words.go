@@ -21,8 +21,7 @@ func Moves() []struct{ Word, Title string } {
 		{"tones:3", "Only the third of each chord"},
 		{"only:pairs", "Only its first three pairs"},
 		{"only:bends", "Only its bends"}, {"only:string", "On one string"},
-		{"pairs", "A pair of tones for each chord"}, {"fill",
-			"Chords in the rests"}, {"bass:steady",
+		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}

@@ -94,9 +94,8 @@ func TestParse(t *testing.T) {
 	}
 	l := testline.Read(t, "A minor pentatonic", "3:5 7")
 	for _, line := range []string{"", "jump", "0 finger 1", "-1 remove", "3 remove", "finger 1", "1 finger 9",
-		"1 bend up",
-		"1 bendshape pre", "1 push", "1 helpers 2", "1 degree z", "tempo fast", "tempo 9000", "meter 4", "pickup x",
-		"scale hills", "1 place 9:1", "add 3:99", "1 length 0", "chords Hm"} {
+		"1 bend up", "1 bendshape pre", "1 push", "1 helpers 2", "1 degree z", "tempo fast", "tempo 9000", "meter 4",
+		"pickup x", "scale hills", "1 place 9:1", "add 3:99", "1 length 0", "chords Hm"} {
 		w, err := edit.Parse(line)
 		if err == nil {
 			var e lick.Edit

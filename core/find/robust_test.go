@@ -21,12 +21,8 @@ import (
 // bends, bars, thumbs, rakes, voices, loops, frets beyond the neck.
 func wildLick(rng *rand.Rand) lick.Lick {
 	l := lick.New()
-	tunings := [][]music.Pitch{
-		neck.StandardTuning(),
-		append(neck.StandardTuning(), 35),
-		{67, 62, 57, 50},
-		{64, 59, 55, 50, 45, 40, 35, 30, 25},
-	}
+	tunings := [][]music.Pitch{neck.StandardTuning(), append(neck.StandardTuning(), 35), {67, 62, 57, 50},
+		{64, 59, 55, 50, 45, 40, 35, 30, 25}}
 	l.Tuning = tunings[rng.IntN(len(tunings))]
 	l.Tempo, l.Loop = float64(10+rng.IntN(391)), rng.IntN(3) == 0
 	if rng.IntN(2) == 0 {
@@ -55,10 +51,8 @@ func wildLick(rng *rand.Rand) lick.Lick {
 			n.Stroke = []lick.Stroke{"", "", lick.Down, lick.Up, lick.PThumb, lick.PIndex}[rng.IntN(6)]
 			n.Slur = []lick.Slur{"", "", lick.Hammer, lick.Pull, lick.Slide, lick.Shift}[rng.IntN(6)]
 			if rng.IntN(4) == 0 {
-				n.Bend = &lick.Bend{
-					Semitones: []float64{0.5, 1, 2, 3, 4}[rng.IntN(5)],
-					Shape:     lick.BendShapes()[rng.IntN(4)],
-				}
+				n.Bend = &lick.Bend{Semitones: []float64{0.5, 1, 2, 3, 4}[rng.IntN(5)],
+					Shape: lick.BendShapes()[rng.IntN(4)]}
 				if rng.IntN(3) == 0 {
 					n.Bend.With = []lick.Finger{lick.Index}
 				}
@@ -67,10 +61,8 @@ func wildLick(rng *rand.Rand) lick.Lick {
 				n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}
 			}
 			if rng.IntN(8) == 0 {
-				n.SlideIn = &lick.SlideIn{
-					Frets: 1 + rng.IntN(3),
-					From:  []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)],
-				}
+				n.SlideIn = &lick.SlideIn{Frets: 1 + rng.IntN(3),
+					From: []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)]}
 			}
 			n.Mute, n.Rake, n.Barre, n.Accent = rng.IntN(9) == 0, rng.IntN(9) == 0, rng.IntN(5) == 0, rng.IntN(5) == 0
 			for _, f := range []lick.Field{lick.FieldFinger, lick.FieldStroke, lick.FieldString, lick.FieldSlur} {

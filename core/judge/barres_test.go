@@ -63,10 +63,8 @@ func TestBendingHabits(t *testing.T) {
 			with = append(with, f.String())
 		}
 		for _, b := range r.Barres {
-			flat = append(
-				flat,
-				fmt.Sprintf("%s@%d %d-%d cols %d-%d", b.Finger, b.Fret, b.Thick, b.Thin, b.First, b.Last),
-			)
+			flat = append(flat,
+				fmt.Sprintf("%s@%d %d-%d cols %d-%d", b.Finger, b.Fret, b.Thick, b.Thin, b.First, b.Last))
 		}
 		oneOf := func(got, want string) bool { return strings.Contains("|"+want+"|", "|"+got+"|") }
 		if !oneOf(fingersOf(r.Lick), c.hands) || !oneOf(strings.Join(with, " "), c.with) ||

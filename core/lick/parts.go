@@ -81,11 +81,8 @@ func (l Lick) validateSpans() error {
 	for i, p := range l.Parts {
 		switch {
 		case p.From < end || p.To <= p.From || p.To > len(l.Notes):
-			return fmt.Errorf(
-				"part %d does not lie after the one before it among the lick's %d notes",
-				i+1,
-				len(l.Notes),
-			)
+			return fmt.Errorf("part %d does not lie after the one before it among the lick's %d notes", i+1,
+				len(l.Notes))
 		case p.Recipe == "" || len(p.Recipe) > maxRecipe:
 			return fmt.Errorf("part %d has no recipe, or one longer than %d letters", i+1, maxRecipe)
 		}

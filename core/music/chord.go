@@ -79,8 +79,7 @@ func ParseChord(s string) (Chord, error) {
 
 // plainSign writes the accidentals as typed and takes brackets and commas away.
 func plainSign(s string) string {
-	return strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "",
-		")", "", ",", "", " ", "", "º", "°").Replace(s)
+	return strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°").Replace(s)
 }
 
 // chordBuilder collects the tones: how much each degree is altered.

@@ -9,13 +9,10 @@ import (
 
 // Parse and print are inverse.
 func TestPhraseComesBack(t *testing.T) {
-	for _, s := range []string{
-		"3 2 1 4", "1 3 2 1", "1 2 0 -1", "(1 3) 2 . - 4>", "D(1 3)> U2~~", "2^full_ 1^half 3^curl~ 2^3",
-		"strings: Da2 pa1 Ub1 hb2 Da1",
-		"strings: a1 ha2 sa3 b1 hb2 | a3 pa2 b3 pb1",
-		"strings: h1 hh2 h3", "strings: a2^a3_",
-		"chord: 1 3 5 1' s2' 7", "chord@5,4,3,2,2,3: 1 3 5 1' s2' 7", "chord: b3 #4 7, <1 \\3",
-	} {
+	for _, s := range []string{"3 2 1 4", "1 3 2 1", "1 2 0 -1", "(1 3) 2 . - 4>", "D(1 3)> U2~~",
+		"2^full_ 1^half 3^curl~ 2^3", "strings: Da2 pa1 Ub1 hb2 Da1", "strings: a1 ha2 sa3 b1 hb2 | a3 pa2 b3 pb1",
+		"strings: h1 hh2 h3", "strings: a2^a3_", "chord: 1 3 5 1' s2' 7", "chord@5,4,3,2,2,3: 1 3 5 1' s2' 7",
+		"chord: b3 #4 7, <1 \\3"} {
 		p, err := phrase.ParsePhrase(s)
 		if err != nil {
 			t.Errorf("%q: %v", s, err)

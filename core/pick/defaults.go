@@ -4,8 +4,7 @@ import "ornamen/core/defaults"
 
 // Defaults lists what the model assumes of a picking hand.
 func Defaults() []defaults.Row {
-	return defaults.Ours(
-		defaults.Row{Name: "one string, strokes in turn", Value: TurnNeed, Unit: "ms"},
+	return defaults.Ours(defaults.Row{Name: "one string, strokes in turn", Value: TurnNeed, Unit: "ms"},
 		defaults.Row{Name: "one string, the same stroke again", Value: againNeed, Unit: "ms"},
 		defaults.Row{Name: "outside change, more", Value: outsideExtra, Unit: "ms"},
 		defaults.Row{Name: "inside change, more", Value: insideExtra, Unit: "ms"},
@@ -19,6 +18,5 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "the same finger again", Value: fingerAgainNeed, Unit: "ms"},
 		defaults.Row{Name: "effort: a finger passes over another one", Value: crossEffort, Unit: "ms"},
 		defaults.Row{Name: "effort: the ring finger", Value: ringEffort, Unit: "ms"},
-		defaults.Row{Name: "effort: an upstroke at the start, on a beat", Value: upStart, Unit: "ms"},
-	)
+		defaults.Row{Name: "effort: an upstroke at the start, on a beat", Value: upStart, Unit: "ms"})
 }

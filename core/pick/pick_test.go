@@ -109,10 +109,7 @@ func TestAlternateAroundLocks(t *testing.T) {
 		t.Error(got)
 	}
 	if got := strokes(either.Solve(line("1D 1 1 1D"), false, Alternate, load.Slack)); strings.Count(got,
-		"DD")+strings.Count(
-		got,
-		"UU",
-	) != 1 {
+		"DD")+strings.Count(got, "UU") != 1 {
 		t.Errorf("%s breaks the turn more than once", got)
 	}
 }

@@ -119,10 +119,8 @@ func hammerCeiling(pl Player) float64 {
 	sixteenth := 1.0 // ms: a load is how much longer the hand needs
 	var events []hand.Event
 	for i, fret := range []int{hammerFret, hammerFret + 1, hammerFret + 3} {
-		t := hand.Touch{
-			Place:  neck.Place{String: hammerString, Fret: fret},
-			Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i],
-		}
+		t := hand.Touch{Place: neck.Place{String: hammerString, Fret: fret},
+			Finger: []lick.Finger{lick.Index, lick.Middle, lick.Little}[i]}
 		if i > 0 {
 			t.Slur = lick.Hammer
 		}

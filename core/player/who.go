@@ -47,9 +47,7 @@ func ParseStrictness(s string) (Strictness, error) {
 func DefaultPlayer() Player {
 	return Player{
 		Guitar: neck.Standard(), Hand: hand.Medium(),
-		Pick: pick.Player{
-			Angle: pick.Either,
-			Speed: 1,
-		}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany,
+		Pick: pick.Player{Angle: pick.Either,
+			Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany,
 	}
 }

@@ -109,9 +109,8 @@ func WriteCSV(w io.Writer, log []Entry) error {
 	for _, e := range log {
 		err := c.Write([]string{e.Time.Format(time.RFC3339), strconv.FormatUint(uint64(e.Lick), 10), e.Title,
 			strconv.FormatUint(uint64(e.Revision), 10), e.Part, strconv.Itoa(e.From), strconv.Itoa(e.To),
-			number(e.Tempo),
-			strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes), string(e.Comfort),
-			number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
+			number(e.Tempo), strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes),
+			string(e.Comfort), number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
 		if err != nil {
 			return err
 		}

@@ -14,9 +14,8 @@ import (
 func ExampleHands() {
 	l := lick.New()
 	for i, at := range [][2]int{{6, 5}, {6, 8}, {5, 5}, {5, 7}, {4, 5}, {4, 7}} {
-		l.Notes = append(l.Notes, lick.Note{
-			At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: at[0], Fret: at[1],
-		})
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: at[0], Fret: at[1]})
 	}
 	list, err := propose.Hands(context.Background(), judge.NewEngine(player.DefaultPlayer()), l, propose.Ask{})
 	if err != nil {

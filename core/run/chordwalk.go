@@ -103,10 +103,8 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		}
 		var st station = over{p, at, name, p.strings()}
 		if p.Follow == "chord" {
-			st = inScale{
-				st,
-				lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)},
-			}
+			st = inScale{st,
+				lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}}
 		}
 		out = append(out, st)
 		fret = at.Fret

@@ -235,9 +235,8 @@ var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 
 // usualMove is what a cell does when nothing is said: it goes on by the least that its own
 // steps are made of.
-var usualMove = map[phrase.Kind]move{
-	phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1}, phrase.Chord: {"chord", 1},
-}
+var usualMove = map[phrase.Kind]move{phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1},
+	phrase.Chord: {"chord", 1}}
 
 // Names lists the arguments in the order they are written.
 func Names() []string {

@@ -105,9 +105,7 @@ func LayoutName(layout string) string {
 	case "pairs":
 		strs, interval, _ := strings.Cut(rest, ":")
 		return map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves",
-			"10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(
-			strs, ",", " and ",
-		)
+			"10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(strs, ",", " and ")
 	}
 	return "your own places"
 }

@@ -62,10 +62,7 @@ func TooHeavy(l lick.Lick, i, helpers int, force, holds neck.Newtons) Words {
 // BendLate is a push with its hold and release that does not fit into its note; parts lists
 // them with their times, and the sum follows.
 func BendLate(semitones float64, way neck.MM, parts string) Words {
-	return Words{
-		"the bend comes late",
-		fmt.Sprintf("A %s bend of %.1f mm, %s", BendSize(semitones), way, parts),
-	}
+	return Words{"the bend comes late", fmt.Sprintf("A %s bend of %.1f mm, %s", BendSize(semitones), way, parts)}
 }
 
 // Aimless is a bend to a tone that was not chosen.

@@ -52,10 +52,8 @@ func SlideChangesFinger(l lick.Lick, from, to int) Words {
 
 // Cross is a slur between fingers that stand the wrong way round on its string.
 func Cross(m, n lick.Note) Words {
-	return Words{
-		"fingers cross",
-		fmt.Sprintf("Finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger, n.Fret),
-	}
+	return Words{"fingers cross",
+		fmt.Sprintf("Finger %s at fret %d and finger %s at fret %d would cross.", m.Finger, m.Fret, n.Finger, n.Fret)}
 }
 
 // CrossTogether is the same for two notes that sound together.
@@ -69,18 +67,14 @@ func CrossTogether(m, n lick.Note) Words {
 
 // TwoFrets is one finger on two frets at once.
 func TwoFrets(m, n lick.Note) Words {
-	return Words{
-		"one finger on two frets",
-		fmt.Sprintf("Finger %s cannot hold frets %d and %d at once.", n.Finger, m.Fret, n.Fret),
-	}
+	return Words{"one finger on two frets",
+		fmt.Sprintf("Finger %s cannot hold frets %d and %d at once.", n.Finger, m.Fret, n.Fret)}
 }
 
 // TwoStrings is one finger on two strings of a fret that does not lie flat.
 func TwoStrings(n lick.Note) Words {
-	return Words{
-		"one finger on two strings",
-		fmt.Sprintf("Finger %s holds two strings at fret %d only as a barre.", n.Finger, n.Fret),
-	}
+	return Words{"one finger on two strings",
+		fmt.Sprintf("Finger %s holds two strings at fret %d only as a barre.", n.Finger, n.Fret)}
 }
 
 // outOfReach is the title of what no stance of the hand spans.
@@ -130,19 +124,15 @@ func NoFinger(fret int) Words {
 
 // FingerOnOpen is an open string with a finger written for it.
 func FingerOnOpen(f lick.Finger) Words {
-	return Words{
-		"a finger on an open string",
-		fmt.Sprintf("An open string takes no finger, here it has the %s.", f.Word()),
-	}
+	return Words{"a finger on an open string",
+		fmt.Sprintf("An open string takes no finger, here it has the %s.", f.Word())}
 }
 
 // Jump is a finger that goes to another string by itself; its times follow.
 func Jump(l lick.Lick, from, to int) Words {
 	f := l.Notes[to].Finger
-	return Words{
-		"the " + f.Word() + " jumps",
-		fmt.Sprintf("From %s to %s with finger %s", Place(l, from), Place(l, to), f),
-	}
+	return Words{"the " + f.Word() + " jumps",
+		fmt.Sprintf("From %s to %s with finger %s", Place(l, from), Place(l, to), f)}
 }
 
 // IndexHops is the index that goes one fret over to the next string, in time and yet unsafe.

@@ -13,26 +13,19 @@ import (
 // follow.
 func StrokeRepeats(l lick.Lick, i int) Words {
 	n := l.Notes[i]
-	return Words{
-		"the same stroke again",
-		fmt.Sprintf("Two %ss in a row on %s", Stroke(n.Stroke), l.StringName(n.String)),
-	}
+	return Words{"the same stroke again",
+		fmt.Sprintf("Two %ss in a row on %s", Stroke(n.Stroke), l.StringName(n.String))}
 }
 
 // LoopRepeats is a loop of an odd number of strokes in turn, which begins as it ends.
 func LoopRepeats(strokes int, s lick.Stroke) Words {
-	return Words{
-		"the loop repeats a stroke",
-		fmt.Sprintf("%d strokes: the loop turns on two %ss in a row.", strokes, Stroke(s)),
-	}
+	return Words{"the loop repeats a stroke",
+		fmt.Sprintf("%d strokes: the loop turns on two %ss in a row.", strokes, Stroke(s))}
 }
 
 // changes are the titles of the string changes that can hold a line back.
-var changes = map[pick.Change]string{
-	pick.Inside:  "an inside change",
-	pick.Against: "against the stroke",
-	pick.Sweep:   "the sweep is too fast",
-}
+var changes = map[pick.Change]string{pick.Inside: "an inside change", pick.Against: "against the stroke",
+	pick.Sweep: "the sweep is too fast"}
 
 // Change is a string change that comes too quickly; its times follow.
 func Change(kind pick.Change, l lick.Lick, from, to int) Words {
@@ -83,8 +76,6 @@ func SlursForExits(notes []int, leaves lick.Stroke) string {
 
 // StringsApart is one stroke asked of strings with another between them.
 func StringsApart() Words {
-	return Words{
-		"one stroke for strings apart",
-		"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger.",
-	}
+	return Words{"one stroke for strings apart",
+		"These strings do not touch, so one stroke cannot play them: take fingers, or the pick and a finger."}
 }

@@ -39,9 +39,8 @@ func ExampleRecolour() {
 	l := lick.New()
 	l.Key = lick.Key{Tonic: "A", Scale: "minor"}
 	for i, fret := range []int{5, 6, 8, 10} { // E F G A on string 2
-		l.Notes = append(l.Notes, lick.Note{
-			At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 2, Fret: fret,
-		})
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 2, Fret: fret})
 	}
 	to, err := music.ParseKey("A major", nil, nil)
 	if err != nil {

@@ -180,12 +180,8 @@ func Lay(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) ([]Placed
 // it gives the strings that it holds, and why there are no more.
 func layOut(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) (placed []Placed, short, err error) {
 	if !g.Has(at) {
-		return nil, nil, fmt.Errorf(
-			"%s is not on this neck: it has %d strings and %d frets",
-			at.Notation(),
-			len(g.Tuning),
-			g.Frets,
-		)
+		return nil, nil, fmt.Errorf("%s is not on this neck: it has %d strings and %d frets", at.Notation(),
+			len(g.Tuning), g.Frets)
 	}
 	b := newBoard(g, p, layout)
 	b.at = at

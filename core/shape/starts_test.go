@@ -80,10 +80,8 @@ func TestManners(t *testing.T) {
 // Where the usual start cannot be used another can: every usual scale begins somewhere in tunings
 // that players use (common practice), with the root where a root will do.
 func TestStartsInEveryTuning(t *testing.T) {
-	for _, tuning := range []string{
-		"E4 B3 G3 D3 A2 D2", "D4 A3 G3 D3 A2 D2", "D4 A3 F#3 D3 A2 D2", "D4 B3 G3 D3 G2 D2", "F4 C4 G3 D3 A2 E2",
-		"C4 G3 C3 G2 C2", "E4 B3 G3 D3 A2 E2 B1",
-	} {
+	for _, tuning := range []string{"E4 B3 G3 D3 A2 D2", "D4 A3 G3 D3 A2 D2", "D4 A3 F#3 D3 A2 D2",
+		"D4 B3 G3 D3 G2 D2", "F4 C4 G3 D3 A2 E2", "C4 G3 C3 G2 C2", "E4 B3 G3 D3 A2 E2 B1"} {
 		pitches, err := neck.ParseTuning(tuning)
 		if err != nil {
 			t.Fatal(err)

@@ -7,8 +7,7 @@ import (
 
 // Defaults lists what the model assumes of hearing and of what a line sounds like.
 func Defaults() []defaults.Row {
-	return defaults.Ours(
-		defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
+	return defaults.Ours(defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
 		defaults.Row{Name: "a bend has arrived within", Value: near, Unit: "cents"},
 		defaults.Row{Name: "a bend is slow to arrive after", Value: slowBend, Unit: "s"},
 		defaults.Row{Name: "a held bend strays from", Value: strays, Unit: "cents"},
@@ -31,6 +30,5 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "a fast one", Value: vibratoHertz[lick.Fast], Unit: "Hz"},
 		defaults.Row{Name: "sliding into a note", Value: slideInTime, Unit: "s"},
 		defaults.Row{Name: "a slide's way before it arrives", Value: glideTime, Unit: "s"},
-		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"},
-	)
+		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"})
 }

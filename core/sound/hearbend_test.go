@@ -42,13 +42,8 @@ func TestHearBend(t *testing.T) {
 		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}}
 	b, err := HearBend(t.Context(), SimulatedBend(g, v, g.Tuning, 0), Rate, g.Pitch(v.Place())+2)
 	if err != nil || b.Width < leastSway || math.Abs(b.Hertz-vibratoHertz[lick.Fast]) > 1 {
-		t.Errorf(
-			"%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f",
-			err,
-			b.Width,
-			b.Hertz,
-			vibratoHertz[lick.Fast],
-		)
+		t.Errorf("%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f", err, b.Width, b.Hertz,
+			vibratoHertz[lick.Fast])
 	}
 	for name, samples := range map[string][]float32{"silence": make([]float32, Rate), "nothing": nil} {
 		if _, err := HearBend(t.Context(), samples, Rate, 69); err == nil || strings.Contains(err.Error(), "\n") {

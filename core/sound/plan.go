@@ -306,10 +306,8 @@ func (p *plan) bars(l lick.Lick, from lick.Time, start float64) {
 			}
 			if when >= 0 && when < p.round {
 				beatOf := n % l.Meter.Beats
-				p.beats = append(
-					p.beats,
-					beat{at: when, first: beatOf == 0 && !off, off: off, back: beatOf%2 == 1 && !off},
-				)
+				p.beats = append(p.beats,
+					beat{at: when, first: beatOf == 0 && !off, off: off, back: beatOf%2 == 1 && !off})
 			}
 		}
 		at = at.Add(unit)
@@ -355,11 +353,9 @@ func (p *plan) leadIn(g neck.Guitar, l lick.Lick, o Options, notes []lick.Note) 
 				continue
 			}
 			pitch := float64(l.Tuning[n.String-1]) + float64(notes[i].Fret) + n.Bend.Semitones
-			p.before = append(
-				p.before,
+			p.before = append(p.before,
 				gesture{at: p.lead, string: n.String - 1, pitch: pitch, length: 2 * quarter, level: 1},
-				gesture{at: p.lead + samples(2*quarter), kind: stopped, string: n.String - 1},
-			)
+				gesture{at: p.lead + samples(2*quarter), kind: stopped, string: n.String - 1})
 			p.lead += samples(2.5 * quarter)
 			break
 		}

@@ -70,10 +70,8 @@ func mark(t testing.TB, n *lick.Note, m string) {
 		}
 		n.Finger, n.Lock = f, lick.LockSet{lick.FieldFinger}
 	case m[0] == 'b' || m[0] == 'r':
-		b := &lick.Bend{
-			Shape:     map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]],
-			Semitones: float64(m[1] - '0'),
-		}
+		b := &lick.Bend{Shape: map[byte]lick.BendShape{'b': lick.BendUp, 'r': lick.BendRelease}[m[0]],
+			Semitones: float64(m[1] - '0')}
 		if m[1] == 'c' {
 			b.Semitones = 0.5
 		}

@@ -110,10 +110,8 @@ func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 			Speed: []lick.Speed{lick.Slow, lick.Fast}[rng.IntN(2)]}
 	}
 	if one(6) {
-		n.SlideIn = &lick.SlideIn{
-			Frets: 1 + rng.IntN(lick.MaxSlideIn),
-			From:  []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)],
-		}
+		n.SlideIn = &lick.SlideIn{Frets: 1 + rng.IntN(lick.MaxSlideIn),
+			From: []lick.From{lick.FromBelow, lick.FromAbove}[rng.IntN(2)]}
 	}
 	if one(6) {
 		n.Voice = lick.VoiceBass
@@ -121,14 +119,8 @@ func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 	if one(6) {
 		n.Meant = []lick.Code{"note-outside", `odd, "one"`}[:1+rng.IntN(2)]
 	}
-	fields := []lick.Field{
-		lick.FieldFinger,
-		lick.FieldStroke,
-		lick.FieldSlur,
-		lick.FieldBend,
-		lick.FieldString,
-		lick.FieldLen,
-	}
+	fields := []lick.Field{lick.FieldFinger, lick.FieldStroke, lick.FieldSlur, lick.FieldBend, lick.FieldString,
+		lick.FieldLen}
 	for _, k := range rng.Perm(len(fields))[:rng.IntN(3)] {
 		n.Lock = append(n.Lock, fields[k])
 	}

@@ -13,9 +13,8 @@ func steps(frets ...int) lick.Lick {
 	l := lick.New()
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
 	for i, f := range frets {
-		l.Notes = append(l.Notes, lick.Note{
-			At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: f,
-		})
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: f})
 	}
 	return l
 }

@@ -139,15 +139,8 @@ func TestRegrowPartKeepsTheSetting(t *testing.T) {
 		r.Times = k.times
 		got, err := RegrowPart(l, k.part, r, neck.Standard())
 		if err != nil || !got.Loop || chords(got) != k.want {
-			t.Errorf(
-				"part %d in %d cells: loop %v, %s, want %s (%v)",
-				k.part+1,
-				k.times,
-				got.Loop,
-				chords(got),
-				k.want,
-				err,
-			)
+			t.Errorf("part %d in %d cells: loop %v, %s, want %s (%v)", k.part+1, k.times, got.Loop, chords(got),
+				k.want, err)
 		}
 	}
 }

@@ -47,10 +47,8 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "string", "degree":
 		k, convErr := strconv.Atoi(n)
 		if convErr != nil || k == 0 || k < -12 || k > 12 {
-			return l, phrase.Wrong(
-				how,
-				"string:1 is the next thicker string, string:-1 the next thinner, degree:1 a tone up",
-			)
+			return l, phrase.Wrong(how,
+				"string:1 is the next thicker string, string:-1 the next thinner, degree:1 a tone up")
 		}
 		if word == "string" {
 			err = t.nextString(k)
@@ -62,10 +60,8 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "-octave":
 		err = t.octave(-1)
 	default:
-		return l, phrase.Wrong(
-			how,
-			"a line is turned backwards, mirror, rotate:N, octave, -octave, string:N or degree:N",
-		)
+		return l, phrase.Wrong(how,
+			"a line is turned backwards, mirror, rotate:N, octave, -octave, string:N or degree:N")
 	}
 	if err != nil {
 		return l, err

@@ -163,8 +163,7 @@ func TestWrittenByALibrary(t *testing.T) {
 		t.Errorf("%v %+v", err, tuba)
 	}
 	all := strings.Join(tuba.Remarks, " ")
-	for _, says := range []string{"“Tuba” with 4 notes; left out: “Flute” with 3 notes",
-		"three octaves higher"} {
+	for _, says := range []string{"“Tuba” with 4 notes; left out: “Flute” with 3 notes", "three octaves higher"} {
 		if !strings.Contains(all, says) {
 			t.Errorf("%q is not said: %s", says, all)
 		}

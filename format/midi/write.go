@@ -129,10 +129,8 @@ func lineEvents(l lick.Lick) []event {
 		at, end := ticks(n.At), max(ticks(n.At)+1, ticks(n.End()))
 		if a, e := swung(l, played[i]); a != at || e != end {
 			at, end = a, max(a+1, e)
-			out = append(
-				out,
-				event{at, 1, meta(0x01, fmt.Sprintf("%swritten: %d %s %s", ownText, n.String, n.At, n.Len))},
-			)
+			out = append(out,
+				event{at, 1, meta(0x01, fmt.Sprintf("%swritten: %d %s %s", ownText, n.String, n.At, n.Len))})
 		}
 		if cents, bent := sound.Course(g, n, played[i].Len); bent {
 			out = append(out, wheels(c, at, end, played[i].Len, cents)...)

@@ -157,8 +157,7 @@ func TestRefusals(t *testing.T) {
 		"a player with no frets": zipped(t, map[string]string{"notebook.json": note, "player.json": `{"frets":2}`}),
 		"a million rounds": zipped(t, map[string]string{"notebook.json": note,
 			"practice.json": `[{"At":"2026-01-01T00:00:00Z","Clean":1000000000}]`}),
-		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ",
-			40<<20)}),
+		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ", 40<<20)}),
 	} {
 		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s); err == nil ||
 			strings.Contains(err.Error(), "\n") {

@@ -227,13 +227,8 @@ func (s *Store) open() error {
 	// for each other from the start of their transaction.
 	q := url.Values{
 		"_txlock": {"immediate"},
-		"_pragma": {
-			"journal_mode(WAL)",
-			"synchronous(FULL)",
-			"foreign_keys(1)",
-			"busy_timeout(5000)",
-			"cache_size(-8000)",
-		},
+		"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)",
+			"cache_size(-8000)"},
 	}
 	if s.ReadOnly {
 		q = url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)", "cache_size(-8000)"}}

@@ -54,10 +54,9 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		return nil, err
 	}
 	shelf := notebook.Screen{Site: site}
-	a := &App{site: site, screens: []page.Screen{
-		shelf, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site},
-		changes.Screen{Site: site}, practice.New(site), player.Screen{Site: site},
-	}}
+	a := &App{site: site, screens: []page.Screen{shelf, exchange.New(site), tones.Screen{Site: site},
+		runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site}, practice.New(site),
+		player.Screen{Site: site}}}
 	folders := []fs.FS{page.Files, view.Files, script}
 	for _, s := range a.screens {
 		folders = append(folders, s.Files())

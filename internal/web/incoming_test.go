@@ -105,10 +105,8 @@ func TestZipOfLicks(t *testing.T) {
 	// What is whole goes in at once.
 	one := testline.Build(t, 90, "3:9 11 2:9")
 	one.Title = "Alone"
-	if res, _ := c.upload("alone.lick.json", lick.Lick.Encode(one)); !strings.HasPrefix(
-		res.Request.URL.Path,
-		"/licks/",
-	) {
+	if res, _ := c.upload("alone.lick.json", lick.Lick.Encode(one)); !strings.HasPrefix(res.Request.URL.Path,
+		"/licks/") {
 		t.Errorf("a lick file leads to %s", res.Request.URL)
 	}
 }

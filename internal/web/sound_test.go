@@ -25,10 +25,8 @@ func TestSound(t *testing.T) {
 		len(s.Notes) != 8 || s.Begins != 3 || s.Tempo != 80 {
 		t.Errorf("%+v", s)
 	}
-	if resp, _ := c.get(where + "/sound.wav?save=true"); !strings.Contains(
-		resp.Header.Get("Content-Disposition"),
-		"box.wav",
-	) {
+	if resp, _ := c.get(where + "/sound.wav?save=true"); !strings.Contains(resp.Header.Get("Content-Disposition"),
+		"box.wav") {
 		t.Errorf("saved as %v", resp.Header)
 	}
 	if _, body := c.get(where + "/sounding?turn=backwards"); json.Unmarshal([]byte(body), &s) != nil ||
@@ -95,8 +93,7 @@ func TestHeardWhereItStands(t *testing.T) {
 		}
 	}
 	for _, path := range []string{"/tones/sound.wav?bend=2:8", "/tones/sound.wav?bend=9:1%5E2",
-		"/tones/sound.wav?bend=x",
-		"/import/none/sound.wav", lick + "/sound.wav?take=none"} {
+		"/tones/sound.wav?bend=x", "/import/none/sound.wav", lick + "/sound.wav?take=none"} {
 		if res, _ := c.get(path); res.StatusCode != 422 {
 			t.Errorf("%s: %d", path, res.StatusCode)
 		}

@@ -242,8 +242,7 @@ func TestBadInput(t *testing.T) {
 		{"half a file", func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) }, 422,
 			"the file is cut off"},
 		{"10 MB of brackets", func() (int, string) {
-			return ask(c.upload("a.json", bytes.Repeat([]byte("["),
-				10<<20)))
+			return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20)))
 		}, 422, "not a lick file"},
 		{"20 MB", func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) }, 413, "too large"},
 		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422,

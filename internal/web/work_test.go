@@ -247,11 +247,7 @@ func TestRegrowNamesItsRevision(t *testing.T) {
 	if _, err := c.store.Commit(t.Context(), e.ID, e.Revision, e.Lick, "an edit of another tab"); err != nil {
 		t.Fatal(err)
 	}
-	form["lick"], form["rev"], form["times"] = []string{
-		fmt.Sprint(e.ID),
-	}, []string{
-		fmt.Sprint(e.Revision),
-	}, []string{
+	form["lick"], form["rev"], form["times"] = []string{fmt.Sprint(e.ID)}, []string{fmt.Sprint(e.Revision)}, []string{
 		"6",
 	}
 	if res, body := c.post("/runs/lick", form); res.StatusCode != 409 ||

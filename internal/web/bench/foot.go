@@ -313,10 +313,8 @@ func handsLine(n, filled lick.Note, rn judge.Note) string {
 		return "proposed"
 	}
 	if n.Fret > 0 {
-		parts = append(
-			parts,
-			fmt.Sprintf("finger %s %s", view.OrNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))),
-		)
+		parts = append(parts,
+			fmt.Sprintf("finger %s %s", view.OrNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))))
 	} else {
 		parts = append(parts, "open string")
 	}

@@ -95,13 +95,8 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 	if r.Header.Get("HX-Request") != "" {
 		name = "changes-partial"
 	}
-	a.Render(
-		w,
-		r,
-		http.StatusOK,
-		name,
-		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v},
-	)
+	a.Render(w, r, http.StatusOK, name,
+		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
 }
 
 // change makes one edit: other chords, a move over them, a fix, something meant; or goes one

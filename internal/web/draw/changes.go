@@ -124,12 +124,8 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 		c.line(bx, top+8, bx, top+changesBar-22, "beatline")
 	}
 	for beat := range l.Meter.Beats {
-		c.text(
-			x+inner*float64(beat)/float64(l.Meter.Beats)+b.inset(wide),
-			top+changesBar-7,
-			"beatno",
-			fmt.Sprint(beat+1),
-		)
+		c.text(x+inner*float64(beat)/float64(l.Meter.Beats)+b.inset(wide), top+changesBar-7, "beatno",
+			fmt.Sprint(beat+1))
 	}
 	number := l.Position(from).Bar
 	word := fmt.Sprintf("bar %d", number)

@@ -195,10 +195,8 @@ func (a Screen) notebookView(ctx context.Context, f notebookForm) (notebookView,
 		v.Again = "/judged" + strings.TrimPrefix(f.link(), "/")
 	}
 	if f.Gone > 0 {
-		v.Notice = &page.Notice{
-			Text:    "The lick is deleted.",
-			Actions: []page.Action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}},
-		}
+		v.Notice = &page.Notice{Text: "The lick is deleted.",
+			Actions: []page.Action{{Label: "Bring it back", Post: fmt.Sprintf("/licks/%d/restore", f.Gone)}}}
 	}
 	return v, nil
 }

@@ -45,10 +45,8 @@ func (a *Site) FailStale(w http.ResponseWriter, r *http.Request, id uint, err er
 		a.Fail(w, r, err)
 		return
 	}
-	n := Notice{
-		Text:    Sentence(stale.Error()),
-		Actions: []Action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}},
-	}
+	n := Notice{Text: Sentence(stale.Error()),
+		Actions: []Action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
 	if stale.Kept > 0 {
 		n.Actions = append(
 			n.Actions,

@@ -356,11 +356,9 @@ func meaningsOf(c *page.Player) map[string]string {
 	if p.Hand.Bender.Fretting() {
 		m["bend_finger"] = fmt.Sprintf("The %s, wherever it reaches.", p.Hand.Bender.Word())
 	}
-	m["helpers"] = map[player.Helping]string{
-		player.HelpMany: "The more fingers push, the lighter the bend.",
+	m["helpers"] = map[player.Helping]string{player.HelpMany: "The more fingers push, the lighter the bend.",
 		player.HelpFew:  "Fingers that are not needed stay where they are.",
-		player.HelpFlat: "The index keeps its strings while two fingers bend behind it.",
-	}[p.Helping]
+		player.HelpFlat: "The index keeps its strings while two fingers bend behind it."}[p.Helping]
 	m["bend"] = fmt.Sprintf("One finger holds %.1f N, two %.1f, three %.1f.", p.Bends.One, p.Bends.Two, p.Bends.Three)
 	m["way"] = "How strokes that you leave open are proposed."
 	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)

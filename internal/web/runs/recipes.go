@@ -32,10 +32,8 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) {
 		if known, err := run.Parse(e.Lick.Recipe); err == nil {
 			a.SayWith(
 				w, r, http.StatusOK,
-				page.Notice{
-					Text:    "It was grown from " + e.Lick.Recipe,
-					Actions: []page.Action{{Label: "Change the recipe", Link: adopt(e, known)}},
-				},
+				page.Notice{Text: "It was grown from " + e.Lick.Recipe,
+					Actions: []page.Action{{Label: "Change the recipe", Link: adopt(e, known)}}},
 			)
 			return
 		}
@@ -54,10 +52,8 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) {
 	case found.To-found.From+1 == len(e.Lick.Notes):
 		a.SayWith(
 			w, r, http.StatusOK,
-			page.Notice{
-				Text:    "The whole line follows " + found.Recipe.String(),
-				Actions: []page.Action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}},
-			},
+			page.Notice{Text: "The whole line follows " + found.Recipe.String(),
+				Actions: []page.Action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}}},
 		)
 	default:
 		a.SayWith(w, r, http.StatusOK, foundNotice(e, parts))
