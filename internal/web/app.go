@@ -98,16 +98,10 @@ func (a *App) routes(assets http.Handler) http.Handler {
 	})
 	r.Handle("/assets/*", assets)
 	r.Group(func(r chi.Router) {
-		r.Use(a.site.WithPlayer)
+		r.Use(a.site.WithPlayer, page.InWindow)
 		for _, s := range a.screens {
 			s.Routes(r, r.With(page.OwnWorkOnly))
 		}
-		r.Route("/licks/{id}", func(r chi.Router) {
-			r.Use(page.InWindow)
-			for _, s := range a.screens {
-				s.OfLick(r, r.With(page.OwnWorkOnly))
-			}
-		})
 	})
 	return r
 }

@@ -31,23 +31,21 @@ var files embed.FS
 func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
-func (a Screen) Routes(chi.Router, chi.Router) {}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(r, work chi.Router) {
-	r.Get("/", a.bench)
-	r.Get("/at", a.benchAt)
-	work.Get("/sound.wav", a.soundFile)
-	work.Get("/sounding", a.soundTimes)
-	work.Get("/mend", a.mend)
-	work.Get("/hands", a.offers)
-	work.Get("/turned", a.turned)
-	r.Get("/versions", a.versions)
-	r.Post("/edit", a.edit)
-	r.Post("/undo", a.undo)
-	r.Post("/redo", a.redo)
-	r.Post("/keep", a.keep)
-	r.Post("/habit", a.answerHabit)
+func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/licks/{id}", a.bench)
+	r.Get("/licks/{id}/", a.bench)
+	r.Get("/licks/{id}/at", a.benchAt)
+	work.Get("/licks/{id}/sound.wav", a.soundFile)
+	work.Get("/licks/{id}/sounding", a.soundTimes)
+	work.Get("/licks/{id}/mend", a.mend)
+	work.Get("/licks/{id}/hands", a.offers)
+	work.Get("/licks/{id}/turned", a.turned)
+	r.Get("/licks/{id}/versions", a.versions)
+	r.Post("/licks/{id}/edit", a.edit)
+	r.Post("/licks/{id}/undo", a.undo)
+	r.Post("/licks/{id}/redo", a.redo)
+	r.Post("/licks/{id}/keep", a.keep)
+	r.Post("/licks/{id}/habit", a.answerHabit)
 }
 
 // bench is the page of one lick. The address may carry a caret; without one it opens at the

@@ -35,13 +35,9 @@ func (a Screen) Files() fs.FS { return files }
 func (a Screen) Routes(r, _ chi.Router) {
 	r.Get("/changes", a.anyChanges)
 	r.Post("/changes/saved/{id}/forget", a.forgetChanges)
-}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(r, _ chi.Router) {
-	r.Get("/changes", a.changes)
-	r.Post("/changes", a.change)
-	r.Post("/changes/saved", a.saveChanges)
+	r.Get("/licks/{id}/changes", a.changes)
+	r.Post("/licks/{id}/changes", a.change)
+	r.Post("/licks/{id}/changes/saved", a.saveChanges)
 }
 
 // changesForm is a request of the Changes screen.

@@ -56,11 +56,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/import/{key}/sound.wav", a.uploadSound)
 	work.Get("/import/{key}/sounding", a.uploadSound)
 	work.Get("/notebook.zip", a.exportAll)
-}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(_, work chi.Router) {
-	work.Get("/export/{format}", a.export)
+	work.Get("/licks/{id}/export/{format}", a.export)
 }
 
 // uploadSound is a line of a file as it sounds, before it is taken into the notebook.

@@ -39,13 +39,9 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Get("/", a.notebook)
 	r.Get("/judged", a.judgedSoFar)
 	r.Post("/licks", a.newLick)
-}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(r, _ chi.Router) {
-	r.Post("/copy", a.copyLick)
-	r.Post("/delete", a.deleteLick)
-	r.Post("/restore", a.restoreLick)
+	r.Post("/licks/{id}/copy", a.copyLick)
+	r.Post("/licks/{id}/delete", a.deleteLick)
+	r.Post("/licks/{id}/restore", a.restoreLick)
 }
 
 // notebookForm is how the notebook is looked at. It lives in the address.

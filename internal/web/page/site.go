@@ -38,8 +38,6 @@ type Screen interface {
 	// Routes adds the screen's addresses. Those that start a search, render sound or pack the notebook
 	// are added to work, which refuses even a link from another site.
 	Routes(r, work chi.Router)
-	// OfLick adds its addresses of one lick, below /licks/ID.
-	OfLick(r, work chi.Router)
 }
 
 // NewSite prepares what screens share for the notebook's player; its templates come by Draws. The error

@@ -27,11 +27,15 @@ const (
 // windowKey is under which a request's context holds the bar that its window begins with.
 type windowKey struct{}
 
-// InWindow reads which bar the address names.
+// InWindow reads which bar the address of a lick names.
 func InWindow(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		bar := 1
-		if _, s, ok := strings.Cut(chi.URLParam(r, "id"), "."); ok {
+		id, bar := chi.URLParam(r, "id"), 1
+		if id == "" {
+			next.ServeHTTP(w, r)
+			return
+		}
+		if _, s, ok := strings.Cut(id, "."); ok {
 			if n, err := strconv.Atoi(s); err == nil && n >= 1 && n <= 1_000_000 {
 				bar = n
 			}

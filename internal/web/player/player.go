@@ -43,9 +43,6 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player/undo", a.undoPlayer)
 }
 
-// OfLick implements page.Screen.
-func (a Screen) OfLick(chi.Router, chi.Router) {}
-
 // playerForm is the screen's form. Numbers are read as the player wrote them.
 // Its names are those of the profile's file, so that a form, a file and a command name a
 // setting alike.

@@ -50,9 +50,6 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/practice/numbers", a.takeNumbers)
 }
 
-// OfLick implements page.Screen.
-func (a Screen) OfLick(chi.Router, chi.Router) {}
-
 // practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
 // without a lick it is the first thing of today's plan.
 // Tempo is that of the round that was played, which the page was given by the ladder; it is in

@@ -46,12 +46,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/runs/lick", a.runToBench)
 	r.Post("/runs/saved", a.saveRecipe)
 	r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
-}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(r, work chi.Router) {
-	work.Get("/recipe", a.findRecipe)
-	r.Post("/parts", a.keepParts)
+	work.Get("/licks/{id}/recipe", a.findRecipe)
+	r.Post("/licks/{id}/parts", a.keepParts)
 }
 
 // runsForm is all that the Runs screen shows; like Tones it lives in the address.

@@ -44,12 +44,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/tones/lick", a.buildLick)
 	r.Post("/tones/saved", a.savePalette)
 	r.Post("/tones/saved/{id}/forget", a.forgetPalette)
-}
-
-// OfLick implements page.Screen.
-func (a Screen) OfLick(r, work chi.Router) {
-	work.Get("/recolour", a.recolourPreview)
-	r.Post("/recolour", a.recolour)
+	work.Get("/licks/{id}/recolour", a.recolourPreview)
+	r.Post("/licks/{id}/recolour", a.recolour)
 }
 
 // tonesForm is all that the Tones screen shows; it lives in the address, so
