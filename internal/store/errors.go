@@ -33,7 +33,7 @@ var (
 
 // StaleError is a write made on a revision that is no longer the newest. The
 // write is kept beside the chain as revision Kept.
-type StaleError struct{ Head, Kept uint }
+type StaleError struct{ Lick, Head, Kept uint }
 
 // Error is one sentence for the player.
 func (e *StaleError) Error() string {

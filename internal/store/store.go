@@ -152,7 +152,7 @@ func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what str
 			return err
 		}
 		if r.Aside {
-			stale = &StaleError{Head: row.HeadID, Kept: r.ID}
+			stale = &StaleError{Lick: id, Head: row.HeadID, Kept: r.ID}
 			return nil
 		}
 		row.HeadID, row.Title = r.ID, l.Title
@@ -202,7 +202,7 @@ func (s *Store) moveHead(ctx context.Context, id, base uint,
 			return err
 		}
 		if row.HeadID != base {
-			return &StaleError{Head: row.HeadID}
+			return &StaleError{Lick: id, Head: row.HeadID}
 		}
 		r, err := revision(tx, id, base)
 		if err != nil {

@@ -32,36 +32,35 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/licks/{id}", a.bench)
-	r.Get("/licks/{id}/", a.bench)
-	r.Get("/licks/{id}/at", a.benchAt)
-	work.Get("/licks/{id}/sound.wav", a.soundFile)
-	work.Get("/licks/{id}/sounding", a.soundTimes)
-	work.Get("/licks/{id}/mend", a.mend)
-	work.Get("/licks/{id}/hands", a.offers)
-	work.Get("/licks/{id}/turned", a.turned)
-	r.Get("/licks/{id}/versions", a.versions)
-	r.Post("/licks/{id}/edit", a.edit)
-	r.Post("/licks/{id}/undo", a.undo)
-	r.Post("/licks/{id}/redo", a.redo)
-	r.Post("/licks/{id}/keep", a.keep)
-	r.Post("/licks/{id}/habit", a.answerHabit)
+	r.Get("/licks/{id}", a.Do(a.bench))
+	r.Get("/licks/{id}/", a.Do(a.bench))
+	r.Get("/licks/{id}/at", a.Do(a.benchAt))
+	work.Get("/licks/{id}/sound.wav", a.Do(a.soundFile))
+	work.Get("/licks/{id}/sounding", a.Do(a.soundTimes))
+	work.Get("/licks/{id}/mend", a.Do(a.mend))
+	work.Get("/licks/{id}/hands", a.Do(a.offers))
+	work.Get("/licks/{id}/turned", a.Do(a.turned))
+	r.Get("/licks/{id}/versions", a.Do(a.versions))
+	r.Post("/licks/{id}/edit", a.Do(a.edit))
+	r.Post("/licks/{id}/undo", a.Do(a.undo))
+	r.Post("/licks/{id}/redo", a.Do(a.redo))
+	r.Post("/licks/{id}/keep", a.Do(a.keep))
+	r.Post("/licks/{id}/habit", a.Do(a.answerHabit))
 }
 
 // bench is the page of one lick. The address may carry a caret; without one it opens at the
 // bottleneck, which is what a player comes to mend.
-func (a Screen) bench(w http.ResponseWriter, r *http.Request) {
+func (a Screen) bench(w http.ResponseWriter, r *http.Request) error {
 	var c caret
-	e, ok := a.Look(w, r, &c)
-	if !ok {
-		return
+	e, err := a.Look(r, &c)
+	if err != nil {
+		return err
 	}
 	if c.Note == 0 && len(e.Lick.Notes) > 0 {
 		// Open where it matters: at the bottleneck.
 		rep, err := a.Report(r.Context(), e)
 		if err != nil {
-			a.Fail(w, r, err)
-			return
+			return err
 		}
 		c.Note, c.Lane = 1, "finger"
 		if b := rep.Bottleneck; len(b) > 0 {
@@ -73,10 +72,9 @@ func (a Screen) bench(w http.ResponseWriter, r *http.Request) {
 		v.Window, err = a.WindowView(r.Context(), e.ID, e.Revision)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "bench",
+	return a.Render(w, r, "bench",
 		page.Page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
 }
 
@@ -148,11 +146,10 @@ type benchForm struct {
 // hash of its bytes. Equal values draw equal bytes, so that nothing is compared but hashes; an
 // edit of a 64-note line takes about 20 ms from request to fragments, most of it the judgement
 // (BenchmarkEdit), and moving the caret 7 (BenchmarkCaret).
-func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) {
+func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) error {
 	_, parts, err := a.drawn(r.Context(), e, c)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	known := map[string]bool{}
 	for _, h := range strings.Fields(have) {
@@ -170,31 +167,28 @@ func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entr
 	if _, err := w.Write(b.Bytes()); err != nil {
 		log.Printf("answer: %v", err)
 	}
+	return nil
 }
 
 // benchAt answers a caret that has moved: the fragments that depend on it.
-func (a Screen) benchAt(w http.ResponseWriter, r *http.Request) {
+func (a Screen) benchAt(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	if e, ok := a.Entry(w, r); ok {
-		a.answerBench(w, r, e, f.caret, f.Have)
+	e, err := a.Entry(r)
+	if err != nil {
+		return err
 	}
+	return a.answerBench(w, r, e, f.caret, f.Have)
 }
 
-// benchRequest reads which lick is meant and the form; what is wrong with either is
-// answered.
-func (a Screen) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f benchForm, ok bool) {
-	n, err := page.ID(r)
-	if err == nil {
+// benchRequest reads which lick is meant and the form.
+func (a Screen) benchRequest(r *http.Request) (n uint, f benchForm, err error) {
+	if n, err = page.ID(r); err == nil {
 		err = a.Decode(r, &f)
 	}
-	if err != nil {
-		a.Fail(w, r, err)
-	}
-	return n, f, err == nil
+	return n, f, err
 }
 
 // edit makes one edit, a key press or a click, and answers with the fragments that it
@@ -202,32 +196,28 @@ func (a Screen) benchRequest(w http.ResponseWriter, r *http.Request) (n uint, f 
 // newer one.
 // POST /licks/ID/edit. What the edit is comes from editOf, what it does from the edit itself;
 // nothing of the trade is decided here.
-func (a Screen) edit(w http.ResponseWriter, r *http.Request) {
-	n, f, ok := a.benchRequest(w, r)
-	if !ok {
-		return
+func (a Screen) edit(w http.ResponseWriter, r *http.Request) error {
+	n, f, err := a.benchRequest(r)
+	if err != nil {
+		return err
 	}
 	base, err := a.At(r.Context(), n, f.Rev)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	ed, err := a.editOf(r.Context(), store.Entry{ID: n, Revision: f.Rev, Lick: base}, f)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	next, err := ed.Apply(base)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	e, err := a.CommitShown(r.Context(), n, f.Rev, next, ed.What())
 	if err != nil {
-		a.FailStale(w, r, n, err)
-		return
+		return err
 	}
-	a.answerBench(w, r, e, follow(f, base, next), f.Have)
+	return a.answerBench(w, r, e, follow(f, base, next), f.Have)
 }
 
 // follow moves the caret along with an edit.
@@ -254,58 +244,58 @@ func follow(f benchForm, base, next lick.Lick) caret {
 
 // keep makes a version that was kept aside the newest: the answer to "Take mine instead" after
 // two tabs wrote on one revision. The other version stays in the history.
-func (a Screen) keep(w http.ResponseWriter, r *http.Request) {
-	n, f, ok := a.benchRequest(w, r)
-	if !ok {
-		return
+func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
+	n, f, err := a.benchRequest(r)
+	if err != nil {
+		return err
 	}
 	kept, err := strconv.ParseUint(f.Value, 10, 31)
 	if err != nil {
-		a.Fail(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	l, err := a.Store.At(r.Context(), n, uint(kept))
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	if _, err := a.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
-		a.FailStale(w, r, n, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
 // undo goes one revision back.
-func (a Screen) undo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.Store.Undo) }
+func (a Screen) undo(w http.ResponseWriter, r *http.Request) error {
+	return a.travel(w, r, a.Store.Undo)
+}
 
 // redo goes one revision on.
-func (a Screen) redo(w http.ResponseWriter, r *http.Request) { a.travel(w, r, a.Store.Redo) }
+func (a Screen) redo(w http.ResponseWriter, r *http.Request) error {
+	return a.travel(w, r, a.Store.Redo)
+}
 
 // travel moves along the revisions and answers as an edit does. A lick's revisions form a chain
 // from which nothing is taken, so that redo finds what undo left until another edit begins from
 // there.
-func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) {
-	n, f, ok := a.benchRequest(w, r)
-	if !ok {
-		return
+func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) error {
+	n, f, err := a.benchRequest(r)
+	if err != nil {
+		return err
 	}
 	e, err := move(r.Context(), n, f.Rev)
 	if err != nil {
-		a.FailStale(w, r, n, err)
-		return
+		return err
 	}
 	a.Touched(n)
-	a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
+	return a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
 }
 
 // mend tries fixes for the findings and sends the findings with them. The page asks for it when
 // it has shown the judgement, as every fix costs a judgement more; an edit in the meantime ends
 // it with 409.
-func (a Screen) mend(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.Entry(w, r)
-	if !ok {
-		return
+func (a Screen) mend(w http.ResponseWriter, r *http.Request) error {
+	e, err := a.Entry(r)
+	if err != nil {
+		return err
 	}
 	v, err := a.benchView(r.Context(), e, caret{})
 	var rep *judge.Report
@@ -313,10 +303,9 @@ func (a Screen) mend(w http.ResponseWriter, r *http.Request) {
 		rep, err = a.Mended(r.Context(), e)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	v.Mended, v.LeftOut = true, rep.LeftOut
 	v.found(rep.Findings)
-	a.Render(w, r, http.StatusOK, "findings", page.Page{Data: v})
+	return a.Render(w, r, "findings", page.Page{Data: v})
 }

@@ -29,15 +29,14 @@ func (a Screen) habitOffer(ctx context.Context, v *benchView) error {
 
 // answerHabit takes the habit that was asked about, or declines it, and shows the line in the hands
 // that follow. Undo on Player takes the answer back.
-func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) {
-	n, f, ok := a.benchRequest(w, r)
-	if !ok {
-		return
+func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
+	n, f, err := a.benchRequest(r)
+	if err != nil {
+		return err
 	}
 	h, ok := page.HabitOf(f.Habit)
 	if !ok {
-		a.Fail(w, r, page.Refuse(page.ErrNoHabit))
-		return
+		return page.Refuse(page.ErrNoHabit)
 	}
 	p := a.Current().Profile
 	if f.Keep {
@@ -46,7 +45,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) {
 		p = p.Decline(h)
 	}
 	ctx := r.Context()
-	err := a.SavePlayer(ctx, p)
+	err = a.SavePlayer(ctx, p)
 	if err == nil {
 		err = a.LoadPlayer(ctx)
 	}
@@ -56,8 +55,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) {
 		e, err = a.Store.Get(ctx, n)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.answerBench(w, r.WithContext(ctx), page.Shown(ctx, e), f.caret, f.Have)
+	return a.answerBench(w, r.WithContext(ctx), page.Shown(ctx, e), f.caret, f.Have)
 }

@@ -38,18 +38,17 @@ func pickedHow(r *judge.Report) string { return page.SentenceCase(view.ChangesWo
 // offers answers with the best few hands for the line.
 // GET, the form's fields in the address: looking changes nothing. A line that is stale is
 // offered hands for what it is now.
-func (a Screen) offers(w http.ResponseWriter, r *http.Request) {
+func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, ok := a.Look(w, r, &f)
-	if !ok {
-		return
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
 	v, err := a.offerView(r.Context(), e, f.Ask)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
-	a.Render(w, r, http.StatusOK, "offers-partial", page.Page{Data: v})
+	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
 // offerView finds the proposals and what each changes against what is written.
@@ -100,19 +99,17 @@ func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (li
 
 // turned answers with a part of the line turned, or restrung, beside what it is: a GET that
 // changes nothing. Taking it sends the same words as an edit, which computes it again.
-func (a Screen) turned(w http.ResponseWriter, r *http.Request) {
+func (a Screen) turned(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, ok := a.Look(w, r, &f)
-	if !ok {
-		return
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
 	if f.Value == "bend" || f.Value == "tail" {
-		a.otherParts(w, r, e, f)
-		return
+		return a.otherParts(w, r, e, f)
 	}
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
-		a.restrings(w, r, e, f, way)
-		return
+		return a.restrings(w, r, e, f, way)
 	}
 	l, err := a.turnedLick(r.Context(), e, f)
 	var before, after *judge.Report
@@ -123,8 +120,7 @@ func (a Screen) turned(w http.ResponseWriter, r *http.Request) {
 		after, err = page.EngineOf(r.Context()).Check(r.Context(), l)
 	}
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Turn: f.Value, Title: turnTitle(f.Value)}
 	for i, x := range []struct {
@@ -133,7 +129,7 @@ func (a Screen) turned(w http.ResponseWriter, r *http.Request) {
 	}{{"As it is", before}, {v.Title, after}} {
 		v.Offers = append(v.Offers, view.OfferOf(i, x.title, pickedHow(x.r), x.r, nil))
 	}
-	a.Render(w, r, http.StatusOK, "offers-partial", page.Page{Data: v})
+	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
 // restrung restrings an entry for a way of picking.
@@ -166,11 +162,10 @@ func (a Screen) restrungLick(ctx context.Context, e store.Entry, value string) (
 
 // restrings answers with the line on other strings, several side by side.
 // Where no string change comes out cleaner the line stands alone, with a sentence that says so.
-func (a Screen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm, way string) {
+func (a Screen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm, way string) error {
 	found, err := a.restrung(r.Context(), e, way)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Turn: f.Value, Title: turnTitle(f.Value)}
 	list := []propose.Proposal{found.Before}
@@ -190,7 +185,7 @@ func (a Screen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry,
 		}
 		v.Offers = append(v.Offers, o)
 	}
-	a.Render(w, r, http.StatusOK, "offers-partial", page.Page{Data: v})
+	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
 // maxParts is how many other bends or tails stand side by side.
@@ -207,7 +202,7 @@ func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed 
 
 // otherParts answers with other bends or other tails side by side.
 // Each is judged whole, as another bend changes what the hand needs before and after it.
-func (a Screen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) {
+func (a Screen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) error {
 	parts := partsFor(page.EngineOf(r.Context()).Player.Guitar, e.Lick, f.Value, f.Note)
 	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
 	if f.Value == "tail" {
@@ -215,13 +210,11 @@ func (a Screen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry
 	}
 	switch {
 	case len(parts) == 0 && f.Value == "tail":
-		a.Fail(w, r, page.Refuse(errors.New("there is no other tail from here; stand on a note with others after it, "+
-			"in a lick with its tones chosen")))
-		return
+		return page.Refuse(errors.New("there is no other tail from here; stand on a note with others after it, " +
+			"in a lick with its tones chosen"))
 	case len(parts) == 0:
-		a.Fail(w, r, page.Refuse(errors.New("there is no bend under the caret that could be another; "+
-			"the lick needs its tones chosen")))
-		return
+		return page.Refuse(errors.New("there is no bend under the caret that could be another; " +
+			"the lick needs its tones chosen"))
 	}
 	var err error
 	add := func(k int, title string, l lick.Lick) {
@@ -238,10 +231,9 @@ func (a Screen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry
 		add(k+1, b.What, b.Lick)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "offers-partial", page.Page{Data: v})
+	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
 // partLick takes one of the other bends or tails: "bend:NOTE:NUMBER".

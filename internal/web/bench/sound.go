@@ -15,28 +15,16 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// heard is the lick that is to be heard, turned where that is asked, and its player; ok is
-// false where the answer is given.
-func (a Screen) heard(
-	w http.ResponseWriter,
-	r *http.Request,
-) (p *sound.Player, l lick.Lick, f view.SoundForm, ok bool) {
-	e, ok := a.Entry(w, r)
-	if !ok {
-		return nil, l, f, false
-	}
-	err := a.Decode(r, &f)
+// heard is the lick that is to be heard, turned where that is asked, and its player.
+func (a Screen) heard(r *http.Request) (p *sound.Player, l lick.Lick, f view.SoundForm, err error) {
+	e, err := a.Look(r, &f)
 	if err == nil && f.Rev != 0 && f.Rev != e.Revision {
 		e.Lick, err = a.At(r.Context(), e.ID, f.Rev)
 	}
 	if err == nil {
 		p, l, err = a.playing(r.Context(), e, f)
 	}
-	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return nil, l, f, false
-	}
-	return p, l, f, true
+	return p, l, f, page.Mistake(err)
 }
 
 // playing makes the player.
@@ -72,22 +60,22 @@ func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*
 // soundFile sends the lick as it sounds, while it is computed.
 // GET /licks/ID/sound.wav. Nothing is computed ahead of what the page has read, so that a long
 // loop costs what is heard of it.
-func (a Screen) soundFile(w http.ResponseWriter, r *http.Request) {
-	p, l, f, ok := a.heard(w, r)
-	if !ok {
-		return
+func (a Screen) soundFile(w http.ResponseWriter, r *http.Request) error {
+	p, l, f, err := a.heard(r)
+	if err != nil {
+		return err
 	}
-	view.SendWAV(w, r, p, l, f.Save)
+	return view.SendWAV(w, r, p, l, f.Save)
 }
 
 // soundTimes answers with them.
 // GET /licks/ID/sounding, with the same form as the sound itself.
-func (a Screen) soundTimes(w http.ResponseWriter, r *http.Request) {
-	p, l, f, ok := a.heard(w, r)
-	if !ok {
-		return
+func (a Screen) soundTimes(w http.ResponseWriter, r *http.Request) error {
+	p, l, f, err := a.heard(r)
+	if err != nil {
+		return err
 	}
-	view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	return view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
 }
 
 // offered is the line with the proposed hands that a player wants to hear.

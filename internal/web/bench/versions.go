@@ -55,18 +55,17 @@ type versionsForm struct {
 
 // versions is the page of a lick's versions.
 // GET; nothing is judged that is remembered.
-func (a Screen) versions(w http.ResponseWriter, r *http.Request) {
+func (a Screen) versions(w http.ResponseWriter, r *http.Request) error {
 	var f versionsForm
-	e, ok := a.Look(w, r, &f)
-	if !ok {
-		return
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
 	v, err := a.versionsPage(r, e, f)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "versions",
+	return a.Render(w, r, "versions",
 		page.Page{Title: "Versions of " + v.Title, Where: "versions", BenchID: e.ID, Data: v})
 }
 

@@ -33,11 +33,11 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {
-	r.Get("/changes", a.anyChanges)
-	r.Post("/changes/saved/{id}/forget", a.forgetChanges)
-	r.Get("/licks/{id}/changes", a.changes)
-	r.Post("/licks/{id}/changes", a.change)
-	r.Post("/licks/{id}/changes/saved", a.saveChanges)
+	r.Get("/changes", a.Do(a.anyChanges))
+	r.Post("/changes/saved/{id}/forget", a.Do(a.forgetChanges))
+	r.Get("/licks/{id}/changes", a.Do(a.changes))
+	r.Post("/licks/{id}/changes", a.Do(a.change))
+	r.Post("/licks/{id}/changes/saved", a.Do(a.saveChanges))
 }
 
 // changesForm is a request of the Changes screen.
@@ -53,30 +53,30 @@ type changesForm struct {
 }
 
 // anyChanges opens the screen on the lick that was touched last.
-func (a Screen) anyChanges(w http.ResponseWriter, r *http.Request) {
+func (a Screen) anyChanges(w http.ResponseWriter, r *http.Request) error {
 	rows, err := a.Store.List(r.Context(), store.Query{Limit: 1})
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	if len(rows) == 0 {
-		http.Redirect(w, r, "/", http.StatusSeeOther)
-		return
+		return page.Go(w, r, "/")
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID))
 }
 
 // changes is the page of a lick over its chords.
 // GET /licks/ID/changes; chord and by of the form say what is looked at.
-func (a Screen) changes(w http.ResponseWriter, r *http.Request) {
+func (a Screen) changes(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
-	if e, ok := a.Look(w, r, &f); ok {
-		a.answerChanges(w, r, e, f)
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
+	return a.answerChanges(w, r, e, f)
 }
 
 // answerChanges sends the page, or to a page that is open its body.
-func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.Entry, f changesForm) {
+func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.Entry, f changesForm) error {
 	v, err := a.changesView(r.Context(), e, f)
 	if err == nil {
 		if v.Window, err = a.WindowView(r.Context(), e.ID, e.Revision); v.Window != nil {
@@ -84,14 +84,13 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 		}
 	}
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	name := "changes"
 	if r.Header.Get("HX-Request") != "" {
 		name = "changes-partial"
 	}
-	a.Render(w, r, http.StatusOK, name,
+	return a.Render(w, r, name,
 		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
 }
 
@@ -99,22 +98,20 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 // step back or on. The answer is the page's body with the new line.
 // POST /licks/ID/changes. An edit names the revision it was made on: one that is stale is
 // answered with the line as it is now, and nothing is lost or written twice.
-func (a Screen) change(w http.ResponseWriter, r *http.Request) {
+func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	var f changesForm
 	if err == nil {
 		err = a.Decode(r, &f)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	e, err := a.made(r.Context(), n, f)
 	if err != nil {
-		a.FailStale(w, r, n, err)
-		return
+		return err
 	}
-	a.answerChanges(w, r, e, f)
+	return a.answerChanges(w, r, e, f)
 }
 
 // made carries an edit out on the revision that the form names. The error is the store's, a
@@ -210,30 +207,27 @@ const maxChangesName = 40
 // saveChanges keeps changes by name.
 // They are kept as the text of the field, from which they are read for any other lick; a name
 // that exists is written over.
-func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) {
+func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
-	e, ok := a.Look(w, r, &f)
-	if !ok {
-		return
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
 	name := strings.TrimSpace(f.Name)
 	text := changes.Text(e.Lick)
 	switch {
 	case len(e.Lick.Chords) == 0:
-		a.Fail(w, r, page.Refuse(errors.New("there are no chords to save")))
-		return
+		return page.Refuse(errors.New("there are no chords to save"))
 	case name == "" || len([]rune(name)) > maxChangesName:
-		a.Fail(w, r, page.Refuse(fmt.Errorf("a name has 1 to %d letters", maxChangesName)))
-		return
+		return page.Refuse(fmt.Errorf("a name has 1 to %d letters", maxChangesName))
 	}
 	if err := a.Store.SaveChanges(r.Context(), store.Changes{Name: name, Line: text}); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%s/changes", page.RefOf(r.Context(), e.ID)), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%s/changes", page.RefOf(r.Context(), e.ID)))
 }
 
 // forgetChanges lets saved changes go.
-func (a Screen) forgetChanges(w http.ResponseWriter, r *http.Request) {
-	a.Forget(w, r, a.Store.ForgetChanges, "/changes")
+func (a Screen) forgetChanges(w http.ResponseWriter, r *http.Request) error {
+	return a.Forget(w, r, a.Store.ForgetChanges, "/changes")
 }

@@ -50,45 +50,42 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Post("/licks/import", a.importLick)
-	r.Get("/import/{key}", a.preview)
-	r.Post("/import/{key}", a.takeUpload)
-	work.Get("/import/{key}/sound.wav", a.uploadSound)
-	work.Get("/import/{key}/sounding", a.uploadSound)
-	work.Get("/notebook.zip", a.exportAll)
-	work.Get("/licks/{id}/export/{format}", a.export)
+	r.Post("/licks/import", a.Do(a.importLick))
+	r.Get("/import/{key}", a.Do(a.preview))
+	r.Post("/import/{key}", a.Do(a.takeUpload))
+	work.Get("/import/{key}/sound.wav", a.Do(a.uploadSound))
+	work.Get("/import/{key}/sounding", a.Do(a.uploadSound))
+	work.Get("/notebook.zip", a.Do(a.exportAll))
+	work.Get("/licks/{id}/export/{format}", a.Do(a.export))
 }
 
 // uploadSound is a line of a file as it sounds, before it is taken into the notebook.
 // A zip has no one line to hear.
-func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) {
-	u, f, ok := a.uploaded(w, r)
-	if !ok {
-		return
+func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) error {
+	u, f, err := a.uploaded(r)
+	if err != nil {
+		return err
 	}
 	if isZip(u.name) {
-		a.Fail(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	in, err := a.understood(r.Context(), u, f.Line)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	view.HeardLick(a.Site, w, r, in.Lick, sound.Options{})
+	return view.HeardLick(w, r, in.Lick, sound.Options{})
 }
 
 // exportAll hands licks over as a zip: the whole notebook with its versions, or, where a format
 // is named, those of a tag or all as files of that format. It is made in memory before the
 // first byte is sent, so that a lick that cannot be written is an error and not half a file.
-func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) {
+func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Tag string `form:"tag"`
 		As  string `form:"as"`
 	}
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	err := a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
@@ -99,8 +96,7 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) {
 		return err
 	})
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	name := "ornamen-notebook.zip"
 	if f.As != "" {
@@ -111,6 +107,7 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) {
 	if _, err := w.Write(b.Bytes()); err != nil {
 		log.Printf("export: %v", err)
 	}
+	return nil
 }
 
 // maxHandedOver is how many licks go out in a zip of one format.
@@ -147,20 +144,18 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string) error {
 
 // export hands the lick over as a file of a format, named after its title. Open hands are
 // filled in for formats that show them.
-func (a Screen) export(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.WholeEntry(w, r)
-	if !ok {
-		return
+func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
+	e, err := a.WholeEntry(r)
+	if err != nil {
+		return err
 	}
 	f, ok := format.ByName(chi.URLParam(r, "format"))
 	if !ok {
-		a.Fail(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	data, err := handover.Write(r.Context(), page.EngineOf(r.Context()), e.Lick, f)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	w.Header().Set("Content-Type", f.Kind)
 	how := "attachment"
@@ -173,6 +168,7 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) {
 	if _, err := w.Write(data); err != nil {
 		log.Printf("export: %v", err)
 	}
+	return nil
 }
 
 // pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.

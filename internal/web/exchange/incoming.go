@@ -67,56 +67,45 @@ type incomingFile struct {
 // A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
 // format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
 // one.
-func (a Screen) importLick(w http.ResponseWriter, r *http.Request) {
+func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 	f, head, err := r.FormFile("file")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {
-			a.Fail(w, r, err)
-			return
+			return err
 		}
-		a.Fail(
-			w,
-			r,
-			page.Refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them")),
-		)
-		return
+		return page.Refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them"))
 	}
 	defer f.Close()
 	name := page.Cut(filepath.Base(head.Filename))
 	if isZip(name) && archive.Holds(f, head.Size) {
 		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
-			a.Fail(w, r, page.Mistake(fmt.Errorf("%s was not imported: %w", name, err)))
-			return
+			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
 		}
 		a.Wake()
-		http.Redirect(w, r, "/", http.StatusSeeOther)
-		return
+		return page.Go(w, r, "/")
 	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
 	if len(data) > lick.MaxBytes {
 		err = &http.MaxBytesError{Limit: lick.MaxBytes}
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	u := upload{name, data}
 	if !isZip(name) {
 		result, err := a.understood(r.Context(), u, 0)
 		switch {
 		case err != nil:
-			a.Fail(w, r, err)
-			return
+			return err
 		case len(result.Remarks) == 0 && len(result.Lines) < 2:
-			a.takeIn(w, r, u, result.Lick)
-			return
+			return a.takeIn(w, r, u, result.Lick)
 		}
 	}
 	sum := sha256.Sum256(append([]byte(name+"\n"), data...))
 	key := hex.EncodeToString(sum[:12])
 	a.uploads.Put(key, u)
-	http.Redirect(w, r, "/import/"+key, http.StatusSeeOther)
+	return page.Go(w, r, "/import/"+key)
 }
 
 // isZip says whether a file holds others.
@@ -143,13 +132,12 @@ func (a Screen) understood(ctx context.Context, u upload, line int) (out read.Re
 
 // takeIn adds a lick and opens it.
 // Its history says which file it came from.
-func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) {
+func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) error {
 	e, err := a.Add(r.Context(), l, "imported from "+u.name)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // importForm is what the player has chosen of a file.
@@ -159,38 +147,35 @@ type importForm struct {
 }
 
 // uploaded finds the file that a page is about.
-func (a Screen) uploaded(w http.ResponseWriter, r *http.Request) (u upload, f importForm, ok bool) {
+func (a Screen) uploaded(r *http.Request) (u upload, f importForm, err error) {
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return u, f, false
+		return u, f, err
 	}
-	u, ok = a.uploads.Get(chi.URLParam(r, "key"))
+	u, ok := a.uploads.Get(chi.URLParam(r, "key"))
 	if !ok {
-		a.Fail(w, r, page.Refuse(errors.New("that file is no longer at hand; choose it again, nothing was saved")))
+		err = page.Refuse(errors.New("that file is no longer at hand; choose it again, nothing was saved"))
 	}
-	return u, f, ok
+	return u, f, err
 }
 
 // preview shows what was understood of a file.
 // GET /import/KEY. The file is read again for each line that is looked at: it is small, and
 // nothing of it is worth remembering but its bytes.
-func (a Screen) preview(w http.ResponseWriter, r *http.Request) {
-	u, f, ok := a.uploaded(w, r)
-	if !ok {
-		return
+func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
+	u, f, err := a.uploaded(r)
+	if err != nil {
+		return err
 	}
 	v := incoming{Key: chi.URLParam(r, "key"), Name: u.name}
-	var err error
 	if isZip(u.name) {
 		err = a.previewZip(r.Context(), u, &v)
 	} else {
 		err = a.previewFile(r.Context(), u, f.Line, &v)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "import-page", page.Page{Title: "Import " + u.name, Where: "notebook", Data: v})
+	return a.Render(w, r, "import-page", page.Page{Title: "Import " + u.name, Where: "notebook", Data: v})
 }
 
 // previewFile judges the one line and draws it with both hands.
@@ -265,27 +250,24 @@ func (a Screen) previewZip(ctx context.Context, u upload, v *incoming) error {
 // them or none.
 // POST. The title of the form, if one is typed, goes before the file's. Files of a zip that
 // cannot be read were refused on the page and are left out.
-func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) {
-	u, f, ok := a.uploaded(w, r)
-	if !ok {
-		return
+func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
+	u, f, err := a.uploaded(r)
+	if err != nil {
+		return err
 	}
 	if !isZip(u.name) {
 		in, err := a.understood(r.Context(), u, f.Line)
 		if err != nil {
-			a.Fail(w, r, err)
-			return
+			return err
 		}
 		if t := strings.TrimSpace(f.Title); t != "" {
 			in.Lick.Title = page.CutTo(t, read.MaxTitle)
 		}
-		a.takeIn(w, r, u, in.Lick)
-		return
+		return a.takeIn(w, r, u, in.Lick)
 	}
 	files, err := a.unpacked(r.Context(), u)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	var all store.Whole
 	for _, p := range files {
@@ -294,13 +276,11 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if len(all.Chains) == 0 {
-		a.Fail(w, r, page.Refuse(errors.New("the zip holds no file that is a lick")))
-		return
+		return page.Refuse(errors.New("the zip holds no file that is a lick"))
 	}
 	if err := a.Store.AddAll(r.Context(), all); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	a.Wake()
-	http.Redirect(w, r, "/", http.StatusSeeOther)
+	return page.Go(w, r, "/")
 }

@@ -12,58 +12,54 @@ import (
 
 // newLick makes an empty lick and opens it on the bench.
 // POST. It has the player's tuning, and tones to begin with that can be changed.
-func (a Screen) newLick(w http.ResponseWriter, r *http.Request) {
+func (a Screen) newLick(w http.ResponseWriter, r *http.Request) error {
 	l := lick.New()
 	l.Tuning = slices.Clone(page.EngineOf(r.Context()).Player.Guitar.Tuning)
 	l.Title = "New lick"
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
 	e, err := a.Add(r.Context(), l, "made")
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // copyLick makes a new lick of the version that is shown.
 // POST. The copy begins its own history.
-func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.Entry(w, r)
-	if !ok {
-		return
+func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) error {
+	e, err := a.Entry(r)
+	if err != nil {
+		return err
 	}
 	e.Lick.Title = page.CutTo(view.TitleOf(e.Lick)+", copy", 200)
 	added, err := a.Add(r.Context(), e.Lick, fmt.Sprintf("copied from lick %d", e.ID))
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/?show=%d", added.ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/?show=%d", added.ID))
 }
 
 // deleteLick puts a lick aside with all its versions; the notice brings it back. POST. One that
 // is gone already is not found.
-func (a Screen) deleteLick(w http.ResponseWriter, r *http.Request) {
+func (a Screen) deleteLick(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	if err == nil {
 		err = a.Store.Delete(r.Context(), n)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/?gone=%d", n), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/?gone=%d", n))
 }
 
 // restoreLick brings a deleted lick back.
-func (a Screen) restoreLick(w http.ResponseWriter, r *http.Request) {
+func (a Screen) restoreLick(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	if err == nil {
 		err = a.Store.Restore(r.Context(), n)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/?show=%d", n), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/?show=%d", n))
 }

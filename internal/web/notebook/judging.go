@@ -149,10 +149,12 @@ func packRow(d rowData) []byte {
 
 // judgedSoFar answers a page that shows licks without a judgement yet: how far it
 // is, and the rows again when there is news.
-func (a Screen) judgedSoFar(w http.ResponseWriter, r *http.Request) {
-	if v, _, ok := a.asked(w, r); ok {
-		a.Render(w, r, http.StatusOK, "judged-partial", page.Page{Data: v})
+func (a Screen) judgedSoFar(w http.ResponseWriter, r *http.Request) error {
+	v, _, err := a.asked(r)
+	if err != nil {
+		return err
 	}
+	return a.Render(w, r, "judged-partial", page.Page{Data: v})
 }
 
 // progress says how far the judging is, or nothing when it is done.

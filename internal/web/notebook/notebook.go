@@ -36,12 +36,12 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {
-	r.Get("/", a.notebook)
-	r.Get("/judged", a.judgedSoFar)
-	r.Post("/licks", a.newLick)
-	r.Post("/licks/{id}/copy", a.copyLick)
-	r.Post("/licks/{id}/delete", a.deleteLick)
-	r.Post("/licks/{id}/restore", a.restoreLick)
+	r.Get("/", a.Do(a.notebook))
+	r.Get("/judged", a.Do(a.judgedSoFar))
+	r.Post("/licks", a.Do(a.newLick))
+	r.Post("/licks/{id}/copy", a.Do(a.copyLick))
+	r.Post("/licks/{id}/delete", a.Do(a.deleteLick))
+	r.Post("/licks/{id}/restore", a.Do(a.restoreLick))
 }
 
 // notebookForm is how the notebook is looked at. It lives in the address.
@@ -102,10 +102,10 @@ type rowView struct {
 // notebook is the page, or its rows alone where only they are asked for.
 // GET /. htmx asks for the rows alone when a filter changes, and for those of the next page
 // when the end comes into view.
-func (a Screen) notebook(w http.ResponseWriter, r *http.Request) {
-	v, f, ok := a.asked(w, r)
-	if !ok {
-		return
+func (a Screen) notebook(w http.ResponseWriter, r *http.Request) error {
+	v, f, err := a.asked(r)
+	if err != nil {
+		return err
 	}
 	name := "notebook"
 	if r.Header.Get("HX-Request") != "" {
@@ -114,20 +114,15 @@ func (a Screen) notebook(w http.ResponseWriter, r *http.Request) {
 			name = "more-rows"
 		}
 	}
-	a.Render(w, r, http.StatusOK, name, page.Page{Title: "Notebook", Where: "notebook", BenchID: v.benchID(), Data: v})
+	return a.Render(w, r, name, page.Page{Title: "Notebook", Where: "notebook", BenchID: v.benchID(), Data: v})
 }
 
-// asked is the part of the notebook that the address names; where it cannot be shown the
-// answer is given and ok is false.
-func (a Screen) asked(w http.ResponseWriter, r *http.Request) (v notebookView, f notebookForm, ok bool) {
-	err := a.Decode(r, &f)
-	if err == nil {
+// asked is the part of the notebook that the address names.
+func (a Screen) asked(r *http.Request) (v notebookView, f notebookForm, err error) {
+	if err = a.Decode(r, &f); err == nil {
 		v, err = a.notebookView(r.Context(), f)
 	}
-	if err != nil {
-		a.Fail(w, r, err)
-	}
-	return v, f, err == nil
+	return v, f, err
 }
 
 // benchID is the lick that the Bench tab leads to: the first one shown.

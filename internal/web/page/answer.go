@@ -31,19 +31,23 @@ type Page struct {
 	Data    any
 }
 
-// Render writes a template; a fault in it is answered before anything is sent.
-// The page is not kept by the browser: what it shows is true of one revision and one player.
-func (a *Site) Render(w http.ResponseWriter, r *http.Request, status int, name string, p Page) {
+// Render writes a page. The error is a fault of its template, which is found before anything is sent.
+func (a *Site) Render(w http.ResponseWriter, r *http.Request, name string, p Page) error {
+	return a.write(w, http.StatusOK, name, p)
+}
+
+// write sends a template. It is not kept by the browser: what it shows is true of one revision and one
+// player.
+func (a *Site) write(w http.ResponseWriter, status int, name string, p Page) error {
 	var b bytes.Buffer
 	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
-		log.Printf("template %s: %v", name, err)
-		http.Error(w, "This page could not be drawn; nothing was changed.", http.StatusInternalServerError)
-		return
+		return fmt.Errorf("template %s: %w", name, err)
 	}
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	w.Header().Set("Cache-Control", "no-store")
 	w.WriteHeader(status)
 	w.Write(b.Bytes())
+	return nil
 }
 
 // Draw writes a template alone, as for a fragment. The error is a fault of the template.
@@ -85,6 +89,21 @@ func Mistake(err error) error {
 	return Refuse(err)
 }
 
+// Do makes a handler of one that returns why it could not answer: Fail says it.
+func (a *Site) Do(answer func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
+	return func(w http.ResponseWriter, r *http.Request) {
+		if err := answer(w, r); err != nil {
+			a.Fail(w, r, err)
+		}
+	}
+}
+
+// Go sends the browser on to a page, after what was posted is done.
+func Go(w http.ResponseWriter, r *http.Request, to string) error {
+	http.Redirect(w, r, to, http.StatusSeeOther)
+	return nil
+}
+
 // Fail answers an error with its status and one sentence. Nothing was changed when it is
 // called.
 //
@@ -98,6 +117,7 @@ func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
 	var inv invalid
 	var tooLarge *http.MaxBytesError
 	var unread *store.UnreadableError
+	var stale *store.StaleError
 	switch {
 	case errors.As(err, &tooLarge):
 		a.Say(w, r, http.StatusRequestEntityTooLarge, "That is too large; a lick file has at most 16 MB.")
@@ -113,6 +133,14 @@ func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
 		a.Say(w, r, http.StatusServiceUnavailable, Sentence(jobs.ErrStopping.Error()))
 	case r.Context().Err() != nil:
 		w.WriteHeader(statusGone) // the page is gone and hears nothing
+	case errors.As(err, &stale):
+		n := Notice{Text: Sentence(stale.Error()),
+			Actions: []Action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", stale.Lick)}}}
+		if stale.Kept > 0 { // both versions are kept, and the player chooses
+			n.Actions = append(n.Actions, Action{Label: "Take mine instead",
+				Post: fmt.Sprintf("/licks/%d/keep", stale.Lick), Rev: stale.Head, Value: stale.Kept})
+		}
+		a.SayWith(w, r, http.StatusConflict, n)
 	case errors.As(err, &unread):
 		a.SayWith(w, r, http.StatusInternalServerError, Notice{Text: Sentence(unread.Error()), Actions: []Action{
 			{Label: "Its versions", Link: fmt.Sprintf("/licks/%d/versions", unread.Lick)},
@@ -197,11 +225,20 @@ func (a *Site) SayWith(w http.ResponseWriter, r *http.Request, status int, n Not
 	if status >= http.StatusBadRequest {
 		n.Status = status
 	}
+	name, p := "message", Page{Title: "Ornamen", Data: n}
 	if r.Header.Get("HX-Request") != "" {
-		a.Render(w, r, status, "notice-partial", Page{Data: n})
-		return
+		name, p = "notice-partial", Page{Data: n}
 	}
-	a.Render(w, r, status, "message", Page{Title: "Ornamen", Data: n})
+	if err := a.write(w, status, name, p); err != nil {
+		log.Print(err)
+		http.Error(w, n.Text, status)
+	}
+}
+
+// Tell is SayWith for good news.
+func (a *Site) Tell(w http.ResponseWriter, r *http.Request, n Notice) error {
+	a.SayWith(w, r, http.StatusOK, n)
+	return nil
 }
 
 // ID reads the lick's number from the address, which may name a bar behind it.

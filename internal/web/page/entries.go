@@ -2,8 +2,6 @@ package page
 
 import (
 	"context"
-	"errors"
-	"fmt"
 	"net/http"
 
 	"ornamen/core/lick"
@@ -12,7 +10,7 @@ import (
 
 // Commit saves a lick that was edited on a revision and ends the work on older ones, whose
 // answers nobody waits for any more. what is how history calls the edit. A stale base is a
-// *store.StaleError, for failStale.
+// *store.StaleError, which Fail answers.
 func (a *Site) Commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
 	e, err := a.Store.Commit(ctx, id, base, l, what)
 	if err == nil {
@@ -36,75 +34,40 @@ func (a *Site) Add(ctx context.Context, l lick.Lick, what string) (store.Entry, 
 	return e, err
 }
 
-// FailStale answers a write on an old revision: both versions are kept, and the
-// player chooses.
-// Any other error is answered as fail does.
-func (a *Site) FailStale(w http.ResponseWriter, r *http.Request, id uint, err error) {
-	var stale *store.StaleError
-	if !errors.As(err, &stale) {
-		a.Fail(w, r, err)
-		return
-	}
-	n := Notice{Text: Sentence(stale.Error()),
-		Actions: []Action{{Label: "Show the newest", Link: fmt.Sprintf("/licks/%d", id)}}}
-	if stale.Kept > 0 {
-		n.Actions = append(
-			n.Actions,
-			Action{
-				Label: "Take mine instead",
-				Post:  fmt.Sprintf("/licks/%d/keep", id),
-				Rev:   stale.Head,
-				Value: stale.Kept,
-			},
-		)
-	}
-	a.SayWith(w, r, http.StatusConflict, n)
+// Entry finds the lick of the address as its window shows it.
+func (a *Site) Entry(r *http.Request) (store.Entry, error) {
+	e, err := a.WholeEntry(r)
+	return Shown(r.Context(), e), err
 }
 
-// Entry finds the lick of the address as its window shows it, or answers why not.
-// Callers return at once where ok is false.
-func (a *Site) Entry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
-	e, ok := a.WholeEntry(w, r)
-	return Shown(r.Context(), e), ok
-}
-
-// WholeEntry is entry with all of a long lick.
-func (a *Site) WholeEntry(w http.ResponseWriter, r *http.Request) (store.Entry, bool) {
+// WholeEntry is Entry with all of a long lick.
+func (a *Site) WholeEntry(r *http.Request) (store.Entry, error) {
 	n, err := ID(r)
-	if err == nil {
-		var e store.Entry
-		if e, err = a.Store.Get(r.Context(), n); err == nil {
-			return e, true
-		}
+	if err != nil {
+		return store.Entry{}, err
 	}
-	a.Fail(w, r, err)
-	return store.Entry{}, false
+	return a.Store.Get(r.Context(), n)
 }
 
-// Look finds the lick of the address and reads the form of a request that changes nothing; what
-// is wrong with either is answered, and the caller returns at once.
-func (a *Site) Look(w http.ResponseWriter, r *http.Request, form any) (e store.Entry, ok bool) {
-	if e, ok = a.Entry(w, r); !ok {
-		return e, false
+// Look finds the lick of the address and reads the form of a request that changes nothing.
+func (a *Site) Look(r *http.Request, form any) (store.Entry, error) {
+	e, err := a.Entry(r)
+	if err != nil {
+		return e, err
 	}
-	if err := a.Decode(r, form); err != nil {
-		a.Fail(w, r, err)
-		return e, false
-	}
-	return e, true
+	return e, a.Decode(r, form)
 }
 
 // Forget takes away what the address numbers, and goes back to its screen.
-func (a *Site) Forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) {
+func (a *Site) Forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) error {
 	n, err := ID(r)
 	if err == nil {
 		err = take(r.Context(), n)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, back, http.StatusSeeOther)
+	return Go(w, r, back)
 }
 
 // Mover is undo or redo.

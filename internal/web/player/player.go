@@ -37,10 +37,10 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {
-	r.Get("/player", a.player)
-	r.Post("/player", a.setPlayer)
-	r.Post("/player/reset", a.resetPlayer)
-	r.Post("/player/undo", a.undoPlayer)
+	r.Get("/player", a.Do(a.player))
+	r.Post("/player", a.Do(a.setPlayer))
+	r.Post("/player/reset", a.Do(a.resetPlayer))
+	r.Post("/player/undo", a.Do(a.undoPlayer))
 }
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
@@ -188,74 +188,68 @@ type playerLick struct {
 
 // player is the page of guitar, hand and habits.
 // GET /player.
-func (a Screen) player(w http.ResponseWriter, r *http.Request) {
+func (a Screen) player(w http.ResponseWriter, r *http.Request) error {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "player", page.Page{Title: "Player", Where: "player", Data: v})
+	return a.Render(w, r, "player", page.Page{Title: "Player", Where: "player", Data: v})
 }
 
 // answerPlayer sends the screen after a change, with what each lick was before.
 // A form sent without scripts is led back to the page, which then has no "before".
-func (a Screen) answerPlayer(w http.ResponseWriter, r *http.Request, before *page.Player) {
+func (a Screen) answerPlayer(w http.ResponseWriter, r *http.Request, before *page.Player) error {
 	v, err := a.playerPage(r.Context(), before)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	if r.Header.Get("HX-Request") == "" {
-		http.Redirect(w, r, "/player", http.StatusSeeOther)
-		return
+		return page.Go(w, r, "/player")
 	}
-	a.Render(w, r, http.StatusOK, "player-partial", page.Page{Data: v})
+	return a.Render(w, r, "player-partial", page.Page{Data: v})
 }
 
 // setPlayer takes the form, or refuses it in a sentence and keeps what was.
 // POST /player, all fields. A profile that makes no player changes nothing.
-func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) {
+func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) error {
 	var f playerForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	p, err := f.profile()
 	if err == nil {
 		_, err = p.Player()
 	}
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
-	a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p) })
+	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p) })
 }
 
 // resetPlayer takes the defaults again.
 // POST; it is a change like another and can be undone.
-func (a Screen) resetPlayer(w http.ResponseWriter, r *http.Request) {
-	a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, player.DefaultProfile()) })
+func (a Screen) resetPlayer(w http.ResponseWriter, r *http.Request) error {
+	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, player.DefaultProfile()) })
 }
 
 // undoPlayer takes back the last change of the profile.
 // POST. The profiles before are kept in the notebook, so that a restart loses none.
-func (a Screen) undoPlayer(w http.ResponseWriter, r *http.Request) {
-	a.changePlayer(w, r, a.Store.UndoPlayer)
+func (a Screen) undoPlayer(w http.ResponseWriter, r *http.Request) error {
+	return a.changePlayer(w, r, a.Store.UndoPlayer)
 }
 
 // changePlayer makes a change and answers with the page and what it did to the ceilings: each
 // lick is judged by the player before and the one after, which is why only a dozen are.
-func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) {
+func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) error {
 	before := a.Current()
 	err := change(r.Context())
 	if err == nil {
 		err = a.LoadPlayer(r.Context())
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.answerPlayer(w, r.WithContext(a.AsNow(r.Context())), before)
+	return a.answerPlayer(w, r.WithContext(a.AsNow(r.Context())), before)
 }
 
 // playerPage gathers the page; before is what was in force until this change.

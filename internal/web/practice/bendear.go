@@ -132,28 +132,24 @@ func targetOf(l lick.Lick, i int) music.Pitch {
 // POST, the recording (WAV) as the body; lick, note and simulate in the address. A sound in
 // which no bend is heard is an error of one sentence and no round. A try counts as twelve
 // seconds of practice.
-func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) {
+func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
 	if err != nil {
-		a.Fail(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	e, err := a.Store.Get(r.Context(), uint(id))
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	name := q.Get("note")
 	bent, at, err := a.bentNote(r.Context(), e.Lick, name)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	samples, rate, err := a.recorded(r, bent, at)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	var heard sound.HeardBend
 	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
@@ -161,8 +157,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) {
 		return err
 	})
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	entry := practice.Entry{
 		Lick:     e.ID,
@@ -178,10 +173,9 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) {
 		entry.Missed = 1
 	}
 	if err := practising.Add(r.Context(), a.Store, entry); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "bend-heard", page.Page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),
+	return a.Render(w, r, "bend-heard", page.Page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),
 		heard.Words(), heard.InTune(), draw.BendCourseSVG(heard)}})
 }
 

@@ -32,38 +32,32 @@ type heardWord struct {
 // hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or
 // the simulated guitar with one note left out. It helps to find a slip; the player still says
 // whether the round was clean.
-func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) {
+func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
 	tempo, err2 := strconv.ParseFloat(q.Get("tempo"), 64)
 	if err != nil || err2 != nil {
-		a.Fail(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	e, err := a.Store.Get(r.Context(), uint(id))
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	p, err := a.pieces.Of(r.Context(), page.EngineOf(r.Context()), page.Playing(r.Context()).Key, e)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	k := slices.IndexFunc(p.Parts, func(x practice.Part) bool { return x.Name == q.Get("part") })
 	if k < 0 {
-		a.Fail(w, r, page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another")))
-		return
+		return page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
 	}
 	l, err := heardPart(page.EngineOf(r.Context()).Player.Guitar, e.Lick, p.Parts[k], tempo)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	samples, rate, err := a.playedLine(r, l, p.Parts[k].From)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	var heard []sound.HeardNote
 	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
@@ -71,8 +65,7 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) {
 		return err
 	})
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	v := heardLine{Words: sound.LineWords(heard)}
 	for _, h := range heard {
@@ -84,7 +77,7 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) {
 			v.Notes = append(v.Notes, heardWord{h.Note + p.Parts[k].From - 1, word})
 		}
 	}
-	a.Render(w, r, http.StatusOK, "line-heard", page.Page{Data: v})
+	return a.Render(w, r, "line-heard", page.Page{Data: v})
 }
 
 // heardPart is a part as a line of its own at a tempo.

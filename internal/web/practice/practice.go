@@ -39,15 +39,15 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/practice", a.today)
-	r.Post("/practice", a.practise)
-	r.Post("/practice/bend", a.hearBend)
-	r.Post("/practice/line", a.hearLine)
-	r.Get("/practice/log", a.logPage)
-	work.Get("/practice/log.csv", a.logFile)
-	work.Get("/practice/log.json", a.logFile)
-	r.Post("/practice/log/import", a.takeLog)
-	r.Post("/practice/numbers", a.takeNumbers)
+	r.Get("/practice", a.Do(a.today))
+	r.Post("/practice", a.Do(a.practise))
+	r.Post("/practice/bend", a.Do(a.hearBend))
+	r.Post("/practice/line", a.Do(a.hearLine))
+	r.Get("/practice/log", a.Do(a.logPage))
+	work.Get("/practice/log.csv", a.Do(a.logFile))
+	work.Get("/practice/log.json", a.Do(a.logFile))
+	r.Post("/practice/log/import", a.Do(a.takeLog))
+	r.Post("/practice/numbers", a.Do(a.takeNumbers))
 }
 
 // practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
@@ -75,38 +75,35 @@ const (
 
 // today is the page: the plan, and what stands on the stand. The plan is computed from the log
 // at every look and kept nowhere, so that it cannot go stale.
-func (a Screen) today(w http.ResponseWriter, r *http.Request) {
+func (a Screen) today(w http.ResponseWriter, r *http.Request) error {
 	var f practiceForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.answerPractice(w, r, f, false)
+	return a.answerPractice(w, r, f, false)
 }
 
 // answerPractice sends the page, or to a page that is open its body.
-func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool) {
+func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool) error {
 	v, err := a.practiceView(r.Context(), f)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	v.AskNote = missed && v.Stand != nil
 	name := "practice"
 	if r.Header.Get("HX-Request") != "" {
 		name = "practice-partial"
 	}
-	a.Render(w, r, http.StatusOK, name, page.Page{Title: "Practice", Where: "practice", Data: v})
+	return a.Render(w, r, name, page.Page{Title: "Practice", Where: "practice", Data: v})
 }
 
 // practise takes what a player says: a round that was clean or not, the note that was missed,
 // that it hurts or is well again, a rest that was taken. Each is written at once, so that a page
 // that is closed loses no more than the round under way.
-func (a Screen) practise(w http.ResponseWriter, r *http.Request) {
+func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 	var f practiceForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	ctx, now := r.Context(), a.Store.Now()
 	var err error
@@ -125,10 +122,9 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) {
 		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", page.Cut(f.Do)))
 	}
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
-	a.answerPractice(w, r, f, f.Do == "miss")
+	return a.answerPractice(w, r, f, f.Do == "miss")
 }
 
 // round writes a round of the part on the stand, with what the part asks of each hand at that
@@ -173,22 +169,20 @@ func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
 }
 
 // logPage shows progress and the player's own numbers.
-func (a Screen) logPage(w http.ResponseWriter, r *http.Request) {
+func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 	v, err := a.logView(r.Context())
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	a.Render(w, r, http.StatusOK, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
+	return a.Render(w, r, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
 }
 
 // logFile hands the log over as CSV or JSON.
 // GET /practice/log.csv or .json: what takeLog reads.
-func (a Screen) logFile(w http.ResponseWriter, r *http.Request) {
+func (a Screen) logFile(w http.ResponseWriter, r *http.Request) error {
 	log, err := practising.Written(r.Context(), a.Store)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	kind, name := "text/csv; charset=utf-8", "practice.csv"
@@ -202,45 +196,41 @@ func (a Screen) logFile(w http.ResponseWriter, r *http.Request) {
 		err = practice.WriteCSV(&b, log)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", kind)
 	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
 	if _, err := w.Write(b.Bytes()); err != nil {
-		return
+		return nil
 	}
+	return nil
 }
 
 // takeLog adds a log from a file, all of it or nothing.
 // POST, a file. The same file taken twice is there twice: the log does not guess which rounds
 // are the same.
-func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) {
+func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	f, head, err := r.FormFile("file")
 	if err != nil {
-		a.Fail(w, r, page.Refuse(errors.New("choose a log to read, as CSV or JSON")))
-		return
+		return page.Refuse(errors.New("choose a log to read, as CSV or JSON"))
 	}
 	defer f.Close()
 	log, err := practising.Read(head.Filename, f)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(fmt.Errorf("%s was not read: %w", page.Cut(head.Filename), err)))
-		return
+		return page.Refuse(fmt.Errorf("%s was not read: %w", page.Cut(head.Filename), err))
 	}
 	if err := practising.Take(r.Context(), a.Store, log); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+	return page.Go(w, r, "/practice/log")
 }
 
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log
 // shows of an ability, as the measurement that would have given it. It can be undone on Player.
-func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) {
+func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
 	log, err := practising.Log(r.Context(), a.Store)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	profile, err := page.Playing(r.Context()).Profile.With(practising.Shown(log))
 	if err == nil {
@@ -250,10 +240,9 @@ func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) {
 		err = a.LoadPlayer(r.Context())
 	}
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
-	http.Redirect(w, r, "/practice/log", http.StatusSeeOther)
+	return page.Go(w, r, "/practice/log")
 }
 
 // onStand finds the lick of the stand; ok is false where it is gone.

@@ -19,45 +19,32 @@ import (
 // adopt it: what the lick knows of itself first, then what the finder finds, of the whole or of
 // parts.
 // GET; the answer is a notice on the bench, with links and no change.
-func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.Entry(w, r)
-	if !ok {
-		return
+func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
+	e, err := a.Entry(r)
+	if err != nil {
+		return err
 	}
 	if len(e.Lick.Parts) > 0 {
-		a.SayWith(w, r, http.StatusOK, partsNotice(e))
-		return
+		return a.Tell(w, r, partsNotice(e))
 	}
 	if e.Lick.Recipe != "" {
 		if known, err := run.Parse(e.Lick.Recipe); err == nil {
-			a.SayWith(
-				w, r, http.StatusOK,
-				page.Notice{Text: "It was grown from " + e.Lick.Recipe,
-					Actions: []page.Action{{Label: "Change the recipe", Link: adopt(e, known)}}},
-			)
-			return
+			return a.Tell(w, r, page.Notice{Text: "It was grown from " + e.Lick.Recipe,
+				Actions: []page.Action{{Label: "Change the recipe", Link: adopt(e, known)}}})
 		}
 	}
 	parts, err := a.parted(r.Context(), e)
-	if err != nil {
-		a.Fail(w, r, err)
-		return
-	}
-	if len(parts) == 0 {
-		a.SayWith(w, r, http.StatusOK,
+	switch {
+	case err != nil:
+		return err
+	case len(parts) == 0:
+		return a.Tell(w, r,
 			page.Notice{Text: "No cell in this line is played twice, so no recipe is shorter than the line."})
-		return
+	case parts[0].To-parts[0].From+1 == len(e.Lick.Notes):
+		return a.Tell(w, r, page.Notice{Text: "The whole line follows " + parts[0].Recipe.String(),
+			Actions: []page.Action{{Label: "Adopt it", Link: adopt(e, parts[0].Recipe)}}})
 	}
-	switch found := parts[0]; {
-	case found.To-found.From+1 == len(e.Lick.Notes):
-		a.SayWith(
-			w, r, http.StatusOK,
-			page.Notice{Text: "The whole line follows " + found.Recipe.String(),
-				Actions: []page.Action{{Label: "Adopt it", Link: adopt(e, found.Recipe)}}},
-		)
-	default:
-		a.SayWith(w, r, http.StatusOK, foundNotice(e, parts))
-	}
+	return a.Tell(w, r, foundNotice(e, parts))
 }
 
 // parted are the recipes that a line is joined of.
@@ -91,15 +78,14 @@ func foundNotice(e store.Entry, parts []find.Found) page.Notice {
 // itself.
 // POST. They are found again here rather than sent by the page: what is kept is what is in the
 // line.
-func (a Screen) keepParts(w http.ResponseWriter, r *http.Request) {
-	e, ok := a.Entry(w, r)
-	if !ok {
-		return
+func (a Screen) keepParts(w http.ResponseWriter, r *http.Request) error {
+	e, err := a.Entry(r)
+	if err != nil {
+		return err
 	}
 	parts, err := a.parted(r.Context(), e)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	l := e.Lick.Clone()
 	for _, p := range parts {
@@ -107,17 +93,14 @@ func (a Screen) keepParts(w http.ResponseWriter, r *http.Request) {
 	}
 	switch {
 	case len(e.Lick.Parts) > 0 || e.Lick.Recipe != "":
-		a.Fail(w, r, page.Refuse(errors.New("the lick has its recipes already")))
-		return
+		return page.Refuse(errors.New("the lick has its recipes already"))
 	case len(parts) == 0:
-		a.Fail(w, r, page.Refuse(errors.New("no recipe is found in this line")))
-		return
+		return page.Refuse(errors.New("no recipe is found in this line"))
 	}
 	if _, err := a.CommitShown(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {
-		a.FailStale(w, r, e.ID, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // maxPartActions is how many parts a notice offers to change.

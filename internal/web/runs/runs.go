@@ -40,14 +40,14 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/runs", a.runs)
-	work.Get("/runs/sound.wav", a.runSound)
-	work.Get("/runs/sounding", a.runTimes)
-	r.Post("/runs/lick", a.runToBench)
-	r.Post("/runs/saved", a.saveRecipe)
-	r.Post("/runs/saved/{id}/forget", a.forgetRecipe)
-	work.Get("/licks/{id}/recipe", a.findRecipe)
-	r.Post("/licks/{id}/parts", a.keepParts)
+	r.Get("/runs", a.Do(a.runs))
+	work.Get("/runs/sound.wav", a.Do(a.runSound))
+	work.Get("/runs/sounding", a.Do(a.runTimes))
+	r.Post("/runs/lick", a.Do(a.runToBench))
+	r.Post("/runs/saved", a.Do(a.saveRecipe))
+	r.Post("/runs/saved/{id}/forget", a.Do(a.forgetRecipe))
+	work.Get("/licks/{id}/recipe", a.Do(a.findRecipe))
+	r.Post("/licks/{id}/parts", a.Do(a.keepParts))
 }
 
 // runsForm is all that the Runs screen shows; like Tones it lives in the address.
@@ -148,27 +148,24 @@ func (f runsForm) with(name, value string) string {
 // runs is the page of one recipe; the address is all of its state, so that Back is undo.
 // GET. A recipe that cannot be grown is refused in a sentence that names the word; the page
 // that is open keeps the last run.
-func (a Screen) runs(w http.ResponseWriter, r *http.Request) {
+func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	v, err := a.runsView(r, f)
 	if errors.Is(err, store.ErrNotFound) {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	w.Header().Set("HX-Replace-Url", f.address())
 	name := "runs"
 	if r.Header.Get("HX-Request") != "" {
 		name = "runs-partial"
 	}
-	a.Render(w, r, http.StatusOK, name, page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
+	return a.Render(w, r, name, page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
 }
 
 // runLick is the line that the form has come to: the recipe grown, played the chosen way,
@@ -254,50 +251,43 @@ func restringWay(ctx context.Context, f runsForm) pick.Way {
 // runToBench puts the run on the bench: as a new lick with its recipe, or, when it came from
 // one, grown again without losing what was locked there. A run that was turned or restrung
 // follows its recipe no longer and leaves it behind.
-func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) {
+func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	l, err := a.runLick(r.Context(), f)
 	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return
+		return page.Mistake(err)
 	}
 	if f.Show != "" {
 		l.ForgetRecipes()
 	}
 	if f.Lick > 0 && f.Show == "" {
-		a.regrow(w, r, f)
-		return
+		return a.regrow(w, r, f)
 	}
 	e, err := a.Add(r.Context(), l, "from Runs")
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
 // that the recipe was taken from.
-func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) {
+func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) error {
 	base, err := a.Store.At(r.Context(), f.Lick, f.Rev)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	again, what, err := grownAgain(r.Context(), f, base)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	if _, err := a.Commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
-		a.FailStale(w, r, f.Lick, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", f.Lick))
 }
 
 // grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
@@ -322,39 +312,32 @@ const maxRecipeName = 40
 
 // saveRecipe keeps a recipe by name.
 // POST. Only what grows can be kept; a name that is taken is written over.
-func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) {
+func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	name := strings.TrimSpace(r.Form.Get("name"))
 	switch _, err := run.Grow(f.Recipe, page.EngineOf(r.Context()).Player.Guitar); {
 	case err != nil:
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	case name == "" || len([]rune(name)) > maxRecipeName:
-		a.Fail(w, r, page.Refuse(fmt.Errorf("a recipe's name has 1 to %d letters", maxRecipeName)))
-		return
+		return page.Refuse(fmt.Errorf("a recipe's name has 1 to %d letters", maxRecipeName))
 	}
 	if err := a.Store.SaveRecipe(r.Context(), store.Recipe{Name: name, Line: f.Recipe.String()}); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, f.address(), http.StatusSeeOther)
+	return page.Go(w, r, f.address())
 }
 
 // forgetRecipe lets one go.
-func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) {
-	a.Forget(w, r, a.Store.ForgetRecipe, "/runs")
+func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) error {
+	return a.Forget(w, r, a.Store.ForgetRecipe, "/runs")
 }
 
 // runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
 // the address beside the recipe.
-func (a Screen) runHeard(
-	w http.ResponseWriter,
-	r *http.Request,
-) (p *sound.Player, l lick.Lick, f view.SoundForm, ok bool) {
+func (a Screen) runHeard(r *http.Request) (p *sound.Player, l lick.Lick, f view.SoundForm, err error) {
 	// The recipe's words and the sound's have some names in common: the sound's begin with
 	// "sound-".
 	asked := map[string][]string{}
@@ -377,23 +360,23 @@ func (a Screen) runHeard(
 	if err == nil {
 		p, err = f.Player(page.EngineOf(r.Context()).Player.Guitar, l)
 	}
-	if err != nil {
-		a.Fail(w, r, page.Mistake(err))
-		return nil, l, f, false
-	}
-	return p, l, f, true
+	return p, l, f, page.Mistake(err)
 }
 
 // runSound sends the run as it sounds.
-func (a Screen) runSound(w http.ResponseWriter, r *http.Request) {
-	if p, l, f, ok := a.runHeard(w, r); ok {
-		view.SendWAV(w, r, p, l, f.Save)
+func (a Screen) runSound(w http.ResponseWriter, r *http.Request) error {
+	p, l, f, err := a.runHeard(r)
+	if err != nil {
+		return err
 	}
+	return view.SendWAV(w, r, p, l, f.Save)
 }
 
 // runTimes says when its notes sound.
-func (a Screen) runTimes(w http.ResponseWriter, r *http.Request) {
-	if p, l, f, ok := a.runHeard(w, r); ok {
-		view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+func (a Screen) runTimes(w http.ResponseWriter, r *http.Request) error {
+	p, l, f, err := a.runHeard(r)
+	if err != nil {
+		return err
 	}
+	return view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
 }

@@ -190,16 +190,15 @@ func verdictOf(r *judge.Report) verdictView {
 }
 
 // recolourPreview shows a lick in other tones before it is taken.
-func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) {
+func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) error {
 	var f recolourForm
-	e, ok := a.Look(w, r, &f)
-	if !ok {
-		return
+	e, err := a.Look(r, &f)
+	if err != nil {
+		return err
 	}
 	got, p, err := recoloured(page.EngineOf(r.Context()).Player.Guitar, f, e.Lick)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	f.Rev = e.Revision
 	before, err := a.Report(r.Context(), e)
@@ -208,8 +207,7 @@ func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 		after, err = page.EngineOf(r.Context()).Check(r.Context(), got.Lick)
 	}
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	v := recolourPage{
 		Form:     f,
@@ -237,6 +235,6 @@ func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) {
 			template.URLQueryEscaper(f.Drop), m.move)
 		v.Moves = append(v.Moves, view.Choice{Name: m.name, Link: q, On: f.Move == m.move || f.Move == "" && m.move == "nearest"})
 	}
-	a.Render(w, r, http.StatusOK, "recolour",
+	return a.Render(w, r, "recolour",
 		page.Page{Title: "Recolour " + v.Title + " to " + p.Pretty(), Where: "tones", BenchID: e.ID, Data: v})
 }

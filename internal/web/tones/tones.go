@@ -38,14 +38,14 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/tones", a.tones)
-	work.Get("/tones/sound.wav", a.tonesSound)
-	work.Get("/tones/sounding", a.tonesSound)
-	r.Post("/tones/lick", a.buildLick)
-	r.Post("/tones/saved", a.savePalette)
-	r.Post("/tones/saved/{id}/forget", a.forgetPalette)
-	work.Get("/licks/{id}/recolour", a.recolourPreview)
-	r.Post("/licks/{id}/recolour", a.recolour)
+	r.Get("/tones", a.Do(a.tones))
+	work.Get("/tones/sound.wav", a.Do(a.tonesSound))
+	work.Get("/tones/sounding", a.Do(a.tonesSound))
+	r.Post("/tones/lick", a.Do(a.buildLick))
+	r.Post("/tones/saved", a.Do(a.savePalette))
+	r.Post("/tones/saved/{id}/forget", a.Do(a.forgetPalette))
+	work.Get("/licks/{id}/recolour", a.Do(a.recolourPreview))
+	r.Post("/licks/{id}/recolour", a.Do(a.recolour))
 }
 
 // tonesForm is all that the Tones screen shows; it lives in the address, so
@@ -111,24 +111,22 @@ func (f tonesForm) palette() (music.Palette, error) {
 // tones is the page of a palette; the address is all of its state. A word that cannot be read
 // is refused in a sentence, and the page that is open stays as it was. The address that is
 // answered is the one that was understood: a start that the layout cannot use is moved.
-func (a Screen) tones(w http.ResponseWriter, r *http.Request) {
+func (a Screen) tones(w http.ResponseWriter, r *http.Request) error {
 	var f tonesForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	f = f.usual()
 	v, err := a.tonesView(r, f)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	w.Header().Set("HX-Replace-Url", v.Form.address())
 	name := "tones"
 	if r.Header.Get("HX-Request") != "" {
 		name = "tones-partial"
 	}
-	a.Render(w, r, http.StatusOK, name, page.Page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
+	return a.Render(w, r, name, page.Page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
 }
 
 // layoutFor reads the form's layout and start. What cannot be laid out from the
@@ -201,22 +199,19 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 // where the shape starts.
 // POST, with the page's fields. The note is the shape's lowest root, an eighth; the caret
 // stands behind it.
-func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) {
+func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) error {
 	var f tonesForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	f = f.usual()
 	p, err := f.palette()
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	_, _, placed, err := a.layoutFor(&f, page.EngineOf(r.Context()).Player.Guitar, p)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	l := lick.New()
 	l.Tuning = slices.Clone(page.EngineOf(r.Context()).Player.Guitar.Tuning)
@@ -229,15 +224,13 @@ func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if l, err = (lick.Insert{After: -1, Place: first, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	e, err := a.Add(r.Context(), l, "from Tones")
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String))
 }
 
 // key is the palette as a lick has it.
@@ -247,36 +240,32 @@ func (f tonesForm) key(p music.Palette) lick.Key {
 
 // savePalette keeps a palette by name.
 // POST. A name that is taken is written over; the answer leads back to the same page.
-func (a Screen) savePalette(w http.ResponseWriter, r *http.Request) {
+func (a Screen) savePalette(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		tonesForm
 		Name string `form:"name"`
 	}
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	f.tonesForm = f.tonesForm.usual()
 	name := strings.TrimSpace(f.Name)
 	if n := utf8.RuneCountInString(name); n == 0 || n > 40 {
-		a.Fail(w, r, page.Refuse(errors.New("give the tones a name of 1 to 40 letters")))
-		return
+		return page.Refuse(errors.New("give the tones a name of 1 to 40 letters"))
 	}
 	if _, err := f.palette(); err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	if err := a.Store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add,
 		Dropped: f.Drop}); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, f.address(), http.StatusSeeOther)
+	return page.Go(w, r, f.address())
 }
 
 // forgetPalette lets one go.
-func (a Screen) forgetPalette(w http.ResponseWriter, r *http.Request) {
-	a.Forget(w, r, a.Store.ForgetPalette, "/tones")
+func (a Screen) forgetPalette(w http.ResponseWriter, r *http.Request) error {
+	return a.Forget(w, r, a.Store.ForgetPalette, "/tones")
 }
 
 // recolourForm asks for a lick in other tones.
@@ -328,48 +317,40 @@ func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
 // recolour takes the recoloured lick in: as one edit of the revision that was shown, so that
 // undo brings the old tones back, or as a new lick beside it. With How "tones" the notes stay
 // and only what they are judged by changes.
-func (a Screen) recolour(w http.ResponseWriter, r *http.Request) {
+func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	var f recolourForm
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	base, err := a.Store.At(r.Context(), n, f.Rev)
 	if err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	got, p, err := recoloured(page.EngineOf(r.Context()).Player.Guitar, f, base)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	if f.How == "tones" {
 		if got, err = onlyTones(base, p); err != nil {
-			a.Fail(w, r, page.Refuse(err))
-			return
+			return page.Refuse(err)
 		}
 	}
 	if f.How == "new" {
 		got.Lick.Title = page.CutTo(view.TitleOf(base)+" in "+p.Pretty(), 200)
 		e, err := a.Add(r.Context(), got.Lick, "recoloured from "+view.TitleOf(base))
 		if err != nil {
-			a.Fail(w, r, err)
-			return
+			return err
 		}
-		http.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID), http.StatusSeeOther)
-		return
+		return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
 	}
 	if _, err := a.Commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
-		a.FailStale(w, r, n, err)
-		return
+		return err
 	}
-	http.Redirect(w, r, fmt.Sprintf("/licks/%d", n), http.StatusSeeOther)
+	return page.Go(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
 // toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,
@@ -412,14 +393,13 @@ func (f tonesForm) leftHanded(g neck.Guitar) bool {
 // tonesSound is the shape that the Tones screen shows, from low to high, or one of its bends
 // after the tone that it leads to.
 // GET, with the page's own fields, so that what is heard is what is seen.
-func (a Screen) tonesSound(w http.ResponseWriter, r *http.Request) {
+func (a Screen) tonesSound(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		tonesForm
 		Bend string `form:"bend"` // "6:9^2": the place and how many half steps
 	}
 	if err := a.Decode(r, &f); err != nil {
-		a.Fail(w, r, err)
-		return
+		return err
 	}
 	f.tonesForm = f.usual()
 	g := page.EngineOf(r.Context()).Player.Guitar
@@ -431,10 +411,9 @@ func (a Screen) tonesSound(w http.ResponseWriter, r *http.Request) {
 		l, err = a.shapeLick(&f.tonesForm, g)
 	}
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
-	view.HeardLick(a.Site, w, r, l, o)
+	return view.HeardLick(w, r, l, o)
 }
 
 // shapeLick is a shape as a line in eighths, its tones from low to high, those of one step

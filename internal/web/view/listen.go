@@ -20,17 +20,15 @@ import (
 
 // HeardLick sends a lick that is no entry of the notebook: its samples, or its times where the
 // address ends in /sounding. Both come from one player, made anew from the same address.
-func HeardLick(a *page.Site, w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) {
+func HeardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) error {
 	p, err := playerOf(page.EngineOf(r.Context()).Player.Guitar, l, o)
 	if err != nil {
-		a.Fail(w, r, page.Refuse(err))
-		return
+		return page.Refuse(err)
 	}
 	if strings.HasSuffix(r.URL.Path, "/sounding") {
-		SendTimes(w, p, cmp.Or(o.Tempo, l.Tempo))
-		return
+		return SendTimes(w, p, cmp.Or(o.Tempo, l.Tempo))
 	}
-	SendWAV(w, r, p, l, false)
+	return SendWAV(w, r, p, l, false)
 }
 
 // BendLick is one bend, a half note long: "2:8^2" is string 2 at fret 8 up by two half steps.
@@ -149,7 +147,7 @@ func playerOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Player, error
 // SendWAV streams a player; what follows is not computed once the page has gone. The length is
 // in the file's head before the first sample is computed, so that a browser can show it and
 // seek.
-func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lick, save bool) {
+func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lick, save bool) error {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store")
 	if save {
@@ -157,8 +155,9 @@ func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lic
 			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
 	}
 	if err := sound.WriteWAV(r.Context(), w, p); err != nil && r.Context().Err() == nil {
-		log.Printf("sound: %v", err)
+		log.Printf("sound: %v", err) // half of it is sent, so that nothing more can be said
 	}
+	return nil
 }
 
 // Sounding says when the notes of a round sound, in seconds, for the lights.
@@ -171,13 +170,14 @@ type Sounding struct {
 }
 
 // SendTimes writes a player's times as JSON.
-func SendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) {
+func SendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) error {
 	w.Header().Set("Content-Type", "application/json")
 	w.Header().Set("Cache-Control", "no-store")
 	s := Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo, Notes: p.Notes()}
 	if err := json.NewEncoder(w).Encode(s); err != nil {
 		log.Printf("sound: %v", err)
 	}
+	return nil
 }
 
 // Limits of what is asked for.
