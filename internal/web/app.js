@@ -7,3 +7,6 @@ import './changes.js';
 import './practice.js';
 import './player.js';
 import './bench.js';
+
+// All of them are there: keys and words that are typed from now on are heard.
+document.body.dataset.heard = 'yes';
