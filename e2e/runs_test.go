@@ -22,6 +22,31 @@ func word(p *tab, field, value string) {
 	p.wait(`!document.querySelector('.word-menu.show')`)
 }
 
+// A run goes on with another part, whose words are changed as the first one's; it goes to the bench
+// whole and comes back as one sentence.
+func TestRunsAndThen(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/runs?key=A+minor+pentatonic&cell=1+2+3&times=4&tempo=100")
+	p.wait(`document.querySelectorAll('.bracketname').length == 4`)
+	p.keys("a")
+	p.wait(`document.querySelectorAll('.bracketname').length == 7`)
+	word(p, "2.cell", "3 2 1 4")
+	p.wait(`document.querySelector('.runfoot').innerText.startsWith('24 notes')`)
+	word(p, "2.cell", "zz")
+	p.wait(`document.querySelector('#notice').innerText.includes('"zz"')`)
+	p.click(`.runactions .btn-primary`)
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	p.waitNotes(24)
+	p.click(`[data-turnmenu]`)
+	p.click(`[data-findrecipe]`)
+	p.wait(`document.querySelector('#notice a')?.innerText == 'Change the recipe'`)
+	p.click(`#notice a`)
+	p.wait(`document.querySelector('.sentence')?.innerText.includes('And then the cell 3 2 1 4')`)
+	p.click(`[aria-label="Leave part 2 out"]`)
+	p.wait(`document.querySelectorAll('.bracketname').length == 4`)
+}
+
 // A player says a run as a sentence, is told what does not fit, chooses a way to
 // play it, sends it to the bench, changes the recipe and grows it again.
 func TestRuns(t *testing.T) {

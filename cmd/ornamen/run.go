@@ -180,8 +180,8 @@ func restring(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// recipe finds the recipe behind a written line, or those of its parts. As JSON: the recipe
-// that covers most, the notes it covers from 1, and all parts; an empty list where no cell is
+// recipe finds the recipe behind a written line: one of several parts where it takes as many, or
+// those of the parts that have one. As JSON: the recipe that covers most, the notes it covers from 1, and all parts; an empty list where no cell is
 // played twice, which is an answer and no error.
 func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
@@ -207,12 +207,15 @@ func recipe(ctx context.Context, e env, args []string) error {
 		}
 		out.Parts = append(out.Parts, part)
 	}
+	if whole, ok := find.Together(ctx, player.Guitar, l, parts); ok {
+		out.Recipe, out.Covers = whole.Recipe.String(), []int{whole.From, whole.To}
+	}
 	switch {
 	case *asJSON:
 		return printJSON(e, out)
 	case len(parts) == 0:
 		fmt.Fprintln(e.out, "no cell in it is played twice")
-	case parts[0].To-parts[0].From+1 == len(l.Notes):
+	case out.Covers[0] == 1 && out.Covers[1] == len(l.Notes):
 		fmt.Fprintln(e.out, out.Recipe)
 	default:
 		for _, p := range parts {
@@ -222,7 +225,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// foundJSON is the recipe that covers most of a line, and each of those that it is joined of.
+// foundJSON is the recipe that covers most of a line, if it can be all of it, and each of those that it is joined of.
 // Covers is empty where nothing was found.
 type foundJSON struct {
 	Recipe string      `json:"recipe"`

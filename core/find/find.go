@@ -85,9 +85,46 @@ func (f *finder) chance(x Found) bool {
 	return covers < all && (5*covers < 4*all || single)
 }
 
+// Together says the parts of a line as one recipe, a rest between two of them as the time by which
+// the second is late. ok is false where they leave notes out or do not give the line back.
+func Together(ctx context.Context, g neck.Guitar, l lick.Lick, parts []Found) (whole Found, ok bool) {
+	if len(parts) == 0 {
+		return whole, false
+	}
+	g = g.WithTuning(l.Tuning)
+	f := newFinder(ctx, g, l)
+	if f == nil {
+		return Found{}, false
+	}
+	var recipes []run.Recipe
+	covered, ends := 0, l.Notes[0].At
+	for k, p := range parts {
+		grown, err := run.Grow(p.Recipe, g)
+		if err != nil || p.From != covered+1 {
+			return Found{}, false
+		}
+		covered = p.To
+		begins := l.Notes[p.From-1].At.Sub(grown.Lick.Notes[0].At)
+		switch late := begins.Sub(ends); {
+		case k == 0:
+		case late.Before(lick.Time{}):
+			return Found{}, false
+		case !late.IsZero():
+			p.Recipe.Displace = late.String()
+		}
+		ends = begins.Add(grown.End)
+		recipes = append(recipes, p.Recipe)
+	}
+	if covered != len(l.Notes) {
+		return Found{}, false
+	}
+	r := run.Brief(recipes)
+	return f.verify(try{r, 0, len(f.items), len(l.Notes), r.String()})
+}
+
 // Parts looks for the recipes that a line is joined of: the one of Find, then what it leaves
 // before and after itself, as long as there are a few notes to look at. They are in playing
-// order and do not overlap. The error is the context's.
+// order and do not overlap. Together says them as one. The error is the context's.
 func Parts(ctx context.Context, g neck.Guitar, l lick.Lick) ([]Found, error) {
 	f, ok, err := Find(ctx, g, l)
 	if err != nil || !ok {

@@ -246,6 +246,56 @@ func TestFindParts(t *testing.T) {
 	}
 }
 
+// Parts that follow each other are one recipe, from which the line grows again: what a run of several
+// parts wrote, and a line by hand with a rest between two runs. Notes between the parts leave it two.
+func TestTogether(t *testing.T) {
+	g := neck.Standard()
+	var lines []lick.Lick
+	for _, text := range []string{
+		`--key "A minor pentatonic" --cell "1 2 3" --times 4 --then --cell "3 2 1" --dir down --times 4`,
+		`--key "A minor pentatonic" --cell "1 2 3" --times 4 --then --dir down --count 8 --times 3 --then --cell "1 2 4" --times 3 --move 2`,
+		`--key "A minor pentatonic" --cell "1 2 3" --times 4 --then --key "D dorian" --layout 3nps --cell "4 3 2 1" --times 3`,
+	} {
+		r, err := run.Parse(text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		x, err := run.Grow(r, g)
+		if err != nil {
+			t.Fatal(err)
+		}
+		lines = append(lines, x.Lick)
+	}
+	lines = append(lines, testline.Read(t, "A minor pentatonic",
+		"6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7 . . 1:8 5 2:8 1:5 2:8 5 8 5 3:7 2:5 3:7 5"))
+	for _, l := range lines {
+		parts, err := find.Parts(t.Context(), g, l)
+		if err != nil || len(parts) < 2 {
+			t.Errorf("%s: %v %v", l.Recipe, err, parts)
+			continue
+		}
+		whole, ok := find.Together(t.Context(), g, l, parts)
+		if !ok || whole.From != 1 || whole.To != len(l.Notes) {
+			t.Errorf("%s: %v %+v", l.Recipe, ok, parts)
+			continue
+		}
+		x, err := run.Grow(whole.Recipe, g)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, n := range x.Lick.Notes {
+			if w := l.Notes[i]; n.Place() != w.Place() || n.At.Cmp(w.At) != 0 {
+				t.Errorf("%s: note %d is %v at %v", whole.Recipe, i+1, n.Place(), n.At)
+			}
+		}
+	}
+	l := testline.Read(t, "A minor pentatonic", "1:8 2:8 3:7 6:5 8 5:5 6:8 5:5 7 5 7 4:5 5:7 4:5 7")
+	parts, _ := find.Parts(t.Context(), g, l)
+	if whole, ok := find.Together(t.Context(), g, l, parts); ok {
+		t.Errorf("with notes left out: %s", whole.Recipe)
+	}
+}
+
 // All the lines entered by hand, one after the other.
 func BenchmarkFindHandEntered(b *testing.B) {
 	g := neck.Standard()

@@ -133,3 +133,21 @@ func (l *Lick) shiftKeys(at, d Time) {
 		}
 	}
 }
+
+// JoinTones has b's tones hold from a time on, those of its later spans by so much later.
+func (l *Lick) JoinTones(b Lick, seam, by Time) {
+	if b.Key.Tonic == "" {
+		return
+	}
+	if l.Key.Tonic == "" {
+		l.Key = b.Key
+	}
+	if now := l.KeyAt(seam); now.Tonic != b.Key.Tonic || now.Scale != b.Key.Scale ||
+		!slices.Equal(now.Add, b.Key.Add) || !slices.Equal(now.Drop, b.Key.Drop) {
+		l.Keys = append(l.Keys, KeySpan{At: seam, Key: b.Key})
+	}
+	for _, k := range b.Keys {
+		k.At = k.At.Add(by)
+		l.Keys = append(l.Keys, k)
+	}
+}

@@ -26,7 +26,7 @@ const EvenedName = "each string's count made even"
 // do that; three notes played twice do.
 func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe,
 	g neck.Guitar) (w propose.WayToPlay, ok bool, err error) {
-	if r.Repeat > 1 || r.Bars > 0 || r.Even {
+	if r.Then != "" || r.Repeat > 1 || r.Bars > 0 || r.Even {
 		return w, false, nil
 	}
 	plain, err := Grow(r, g)

@@ -19,6 +19,7 @@ type Run struct {
 	Landing int       // the note that lands, from 1; 0 for none
 	Way     pick.Way  // asked for, or alternate
 	Remarks []string  // why it stops where it does, in sentences
+	End     lick.Time // when the step after the last one would begin
 }
 
 // Played is one cell as it was played: notes [From, To), counted from 0.
@@ -34,6 +35,9 @@ type Played struct {
 // along the neck or through chords, for each station: about a millisecond for a run of 64
 // notes. The guitar's tuning gives way to the recipe's.
 func Grow(r Recipe, g neck.Guitar) (*Run, error) {
+	if r.Then != "" {
+		return sequence(r, g)
+	}
 	p, err := r.plan(g)
 	if err != nil {
 		return nil, err
@@ -54,7 +58,7 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 		return nil, err
 	}
 	b.lick.Sort()
-	b.run.Lick = b.lick
+	b.run.Lick, b.run.End = b.lick, b.at
 	return b.run, nil
 }
 
@@ -258,6 +262,9 @@ type leg struct {
 	first    int // the number of its first station, for cells that take turns
 }
 
+// errTooLong is a run that goes on for longer than anybody practises.
+var errTooLong = fmt.Errorf("the run would have more than %d notes; play fewer cells", MaxNotes)
+
 // play adds the notes of one cell. Each step takes the next of the lengths, which go round
 // through the whole run: with eighth and two sixteenths in turn a cell of four steps shifts
 // against them. A hold lengthens what sounded last, a rest ends it. The last places, as many
@@ -288,7 +295,7 @@ func (b *builder) play(st station, cell []phrase.Step, tail bool) error {
 		b.at = b.at.Add(length)
 		// What lies beyond the bars asked for is cut.
 		if len(b.lick.Notes) > MaxNotes && (b.Bars == 0 || tail || !b.end.Before(b.at)) {
-			return fmt.Errorf("the run would have more than %d notes; play fewer cells", MaxNotes)
+			return errTooLong
 		}
 	}
 	b.run.Cells = append(b.run.Cells, Played{from, len(b.lick.Notes), tail})

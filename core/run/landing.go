@@ -43,6 +43,7 @@ func (b *builder) landing() error {
 	default:
 		b.lick.Pickup = b.intoBar(b.at)
 	}
+	b.at = b.lick.End()
 	return nil
 }
 

@@ -3,7 +3,7 @@ package run
 import (
 	"errors"
 	"flag"
-	"io"
+	"fmt"
 	"strconv"
 	"strings"
 
@@ -49,6 +49,7 @@ type Recipe struct {
 	Pick           string
 	Tempo          float64
 	Tuning         string // "D4 A3 G3 D3 A2 D2", string 1 first; empty: the guitar's
+	Then           string // the parts that follow, as their arguments with --then between them
 }
 
 // Limits of a recipe. They are far beyond what is practised, so that only slips and hostile
@@ -106,48 +107,86 @@ func (r *Recipe) options() []option {
 		{name: "pick", text: &r.Pick, what: "`alternate|economy|legato|free` way of picking; alternate"},
 		{name: "tempo", real: &r.Tempo, what: "`N` quarters a minute; 100"},
 		{name: "tuning", text: &r.Tuning, what: "`TUNING` another tuning, the thinnest string first"},
+		{name: "then", text: &r.Then, what: "goes on with another part, which takes key, shape, place, cell and count from the one before"},
 	}
 }
 
-// Bind makes every argument of the recipe a flag.
+// Bind makes every argument of the recipe a flag. What stands after --then is said of the next part.
 // The command line's flags, the forms' fields and the words of a file have the same names for
 // it.
-func (r *Recipe) Bind(fs *flag.FlagSet) {
+func (r *Recipe) Bind(fs *flag.FlagSet) { r.binder(fs) }
+
+// binder puts what the flags say into the part that is being read, and keeps the recipe up to date.
+type binder struct {
+	recipe *Recipe
+	parts  []Recipe
+}
+
+func (r *Recipe) binder(fs *flag.FlagSet) *binder {
+	b := &binder{r, []Recipe{*r}}
 	for _, o := range r.options() {
-		switch {
-		case o.text != nil:
-			fs.StringVar(o.text, o.name, "", o.what)
-		case o.num != nil:
-			fs.IntVar(o.num, o.name, 0, o.what)
-		case o.flag != nil:
-			fs.BoolVar(o.flag, o.name, false, o.what)
-		default:
-			fs.Float64Var(o.real, o.name, 0, o.what)
+		fs.Var(argument{b, o.name, o.flag != nil || o.name == "then"}, o.name, o.what)
+	}
+	return b
+}
+
+// argument is a flag of the part that is being read.
+type argument struct {
+	*binder
+	name   string
+	silent bool // it stands without a value
+}
+
+// String implements flag.Value; the default of every argument is nothing.
+func (argument) String() string { return "" }
+
+// IsBoolFlag tells the flags that an argument may stand without a value.
+func (a argument) IsBoolFlag() bool { return a.silent }
+
+// Set implements flag.Value.
+func (a argument) Set(value string) error {
+	if a.silent {
+		if on, err := strconv.ParseBool(value); err != nil {
+			return phrase.Wrong(value, a.name+" is true or false")
+		} else if !on {
+			value = ""
 		}
 	}
+	if a.name != "then" {
+		if err := a.parts[len(a.parts)-1].Set(a.name, value); err != nil {
+			return err
+		}
+	} else if len(a.parts) == maxParts {
+		return fmt.Errorf("a run has at most %d parts", maxParts)
+	} else if value != "" {
+		a.parts = append(a.parts, Recipe{})
+	}
+	*a.recipe = Sequence(a.parts...)
+	return nil
 }
 
 // Parse reads the arguments of run as one line, quotes as in a shell.
 // The words are checked on a standard guitar, so that a recipe that Parse takes can at least be
 // read; whether it has room is for Grow to say, on the player's guitar.
 func Parse(line string) (Recipe, error) {
-	var r Recipe
-	args, err := split(line)
+	words, err := split(line)
 	if err != nil {
+		return Recipe{}, err
+	}
+	parts, err := readParts(Recipe{}, words)
+	if err != nil {
+		return Recipe{}, err
+	}
+	r := Sequence(parts...)
+	if parts, err = r.Parts(); err != nil {
 		return r, err
 	}
-	fs := flag.NewFlagSet("", flag.ContinueOnError)
-	fs.SetOutput(io.Discard)
-	fs.Usage = func() {}
-	r.Bind(fs)
-	if err := fs.Parse(args); err != nil {
-		return r, err
+	for _, p := range parts {
+		if _, err := p.plan(neck.Standard()); err != nil {
+			return r, err
+		}
 	}
-	if fs.NArg() > 0 {
-		return r, phrase.Wrong(fs.Arg(0), "an option begins with --")
-	}
-	_, err = r.plan(neck.Standard())
-	return r, err
+	return r, nil
 }
 
 // split cuts a line into words; quotes hold one together. A shell's words are not quite these:
@@ -194,6 +233,10 @@ func (r Recipe) String() string {
 	for _, o := range r.options() {
 		text := ""
 		switch {
+		case o.name == "then":
+			if *o.text != "" {
+				b.WriteString(strings.TrimRight(" "+then+" "+*o.text, " "))
+			}
 		case o.flag != nil:
 			if *o.flag {
 				b.WriteString(strings.Repeat(" ", min(1, b.Len())) + "--" + o.name)

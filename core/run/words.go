@@ -123,6 +123,11 @@ func (r Recipe) Title() string {
 		cell = p.String()
 	}
 	title := strings.Join(key, " ") + ", " + cell
+	if parts, err := r.said(); err == nil {
+		for _, p := range parts[1:] {
+			title += ", then " + p.Cell
+		}
+	}
 	if rs := []rune(title); len(rs) > 80 {
 		title = string(rs[:79]) + "…"
 	}
@@ -132,7 +137,21 @@ func (r Recipe) Title() string {
 // Short says a run in one line: scale, shape, cell and moves.
 // As in "C♯ minor pentatonic in a box, one cell of 3 steps, moved up one tone: 8 cells". The
 // run says how many cells it came to.
+//
+// A run of several parts says each, and how many cells they came to together.
 func (r Recipe) Short(run *Run) string {
+	parts, err := r.Parts()
+	if err != nil {
+		return r.String()
+	}
+	if len(parts) > 1 {
+		var says []string
+		for _, p := range parts {
+			s, _, _ := strings.Cut(p.Short(run), ": ")
+			says = append(says, strings.TrimSuffix(s, fmt.Sprintf(", played %s", times(len(run.Cells)))))
+		}
+		return strings.Join(says, ", and then ") + ": " + say.Count(len(run.Cells), "cell")
+	}
 	p, err := phrase.ParsePhrase(r.Cell)
 	if err != nil {
 		return r.String()

@@ -64,7 +64,7 @@ func Join(a, b lick.Lick, at int, when Seam) (lick.Lick, error) {
 	by := seam.Sub(b.Notes[0].At)
 	n := len(out.Notes)
 	out.Loop = false
-	joinTones(&out, b, seam, by)
+	out.JoinTones(b, seam, by)
 	if len(b.Chords) > 0 {
 		cutChords(&out, seam)
 	}
@@ -146,24 +146,6 @@ func partsOf(l lick.Lick, n int, whole lick.Lick) []lick.Part {
 		}
 	}
 	return out
-}
-
-// joinTones has b's tones hold from the seam on.
-func joinTones(out *lick.Lick, b lick.Lick, seam, by lick.Time) {
-	if b.Key.Tonic == "" {
-		return
-	}
-	if out.Key.Tonic == "" {
-		out.Key = b.Key
-	}
-	if now := out.KeyAt(seam); now.Tonic != b.Key.Tonic || now.Scale != b.Key.Scale ||
-		!slices.Equal(now.Add, b.Key.Add) || !slices.Equal(now.Drop, b.Key.Drop) {
-		out.Keys = append(out.Keys, lick.KeySpan{At: seam, Key: b.Key})
-	}
-	for _, k := range b.Keys {
-		k.At = k.At.Add(by)
-		out.Keys = append(out.Keys, k)
-	}
 }
 
 // openHands leaves fingers and strokes open that nobody has locked.

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"ornamen/core/find"
@@ -44,7 +45,12 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
 		return a.Tell(w, r, page.Notice{Text: "The whole line follows " + parts[0].Recipe.String(),
 			Actions: []page.Action{{Label: "Adopt it", Link: adopt(e, parts[0].Recipe)}}})
 	}
-	return a.Tell(w, r, foundNotice(e, parts))
+	n := foundNotice(e, parts)
+	if whole, ok := find.Together(r.Context(), page.EngineOf(r.Context()).Player.Guitar, e.Lick, parts); ok {
+		n.Text += " As one: " + whole.Recipe.String()
+		n.Actions = slices.Insert(n.Actions, 0, page.Action{Label: "Adopt it", Link: adopt(e, whole.Recipe)})
+	}
+	return a.Tell(w, r, n)
 }
 
 // parted are the recipes that a line is joined of.

@@ -93,6 +93,14 @@ func readRuns(r *http.Request) (runsForm, error) {
 	if f.Recipe == (run.Recipe{}) {
 		f.Recipe = usualRun()
 	}
+	for name := range r.Form {
+		number, field, ok := strings.Cut(name, ".")
+		if k, err := strconv.Atoi(number); ok && err == nil && k > 1 {
+			if err := f.Recipe.SetPart(k-1, field, r.Form.Get(name)); err != nil {
+				return f, page.Refuse(err)
+			}
+		}
+	}
 	f.Use, f.Show = r.Form.Get("use"), r.Form.Get("show")
 	if n, err := strconv.ParseUint(r.Form.Get("lick"), 10, 31); err == nil {
 		f.Lick = uint(n)
@@ -134,14 +142,30 @@ func (f runsForm) query() url.Values {
 	return q
 }
 
-// with is the address with one argument changed. What was shown of the run before
-// does not carry over.
+// with is the address with one argument of part k, counted from 0, changed. What was shown of the
+// run before does not carry over.
 // A value that is refused leaves the recipe as it is.
-func (f runsForm) with(name, value string) string {
+func (f runsForm) with(k int, name, value string) string {
 	f.Use, f.Show = "", ""
-	if f.Recipe.Set(name, value) != nil {
-		return f.address()
+	_ = f.Recipe.SetPart(k, name, value)
+	return f.address()
+}
+
+// andThen is the address of the run that goes on with another part.
+func (f runsForm) andThen(last run.Recipe, grown *run.Run, g neck.Guitar) string {
+	f.Use, f.Show = "", ""
+	back := run.Back(last, grown, g)
+	f.Recipe.AddPart(back)
+	return f.address()
+}
+
+// without is the address of the run without part k, counted from 0; none for the first.
+func (f runsForm) without(k int) string {
+	if k == 0 {
+		return ""
 	}
+	f.Use, f.Show = "", ""
+	f.Recipe.RemovePart(k)
 	return f.address()
 }
 

@@ -3,6 +3,7 @@ package runs
 import (
 	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"ornamen/core/lick"
@@ -68,6 +69,10 @@ var sayings = []saying{
 var scalesOffered = []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
 	"mixolydian", "harmonic minor"}
 
+// nouns are the words that a later part leaves unsaid where they are those of the part before.
+var nouns = map[string]string{"key": "key", "add": "tone added", "layout": "shape", "at": "place", "count": "count",
+	"accent": "accent"}
+
 // extras are the words that most runs do not need: said at the end where they are set, offered where
 // they are not. Fields and their order are those of the recipe's arguments; a field that the recipe
 // gains needs a row here to be seen.
@@ -100,17 +105,42 @@ var extras = []struct{ field, said, offer, hint string }{
 // pick it the cleanest way."
 //
 // A choice is the address of the same recipe with one word other, so that the browser's way
-// back is the undo of this screen, and a link to a run is the run.
-func (v *runsPage) sentence(g neck.Guitar) {
-	f, r := v.Form, v.Form.Recipe
+// back is the undo of this screen, and a link to a run is the run. The later parts of a recipe are
+// sentences of their own, of the words that a part can have; their fields bear the part's number.
+func (v *runsPage) sentence(grown *run.Run, g neck.Guitar) error {
+	parts, err := v.Form.Recipe.Parts()
+	if err != nil {
+		return err
+	}
+	for k, part := range parts {
+		said := sentence{Part: k + 1, Drop: v.Form.without(k), Last: k == len(parts)-1}
+		said.say(v.Form, part, parts[max(0, k-1)], g)
+		v.Said = append(v.Said, said)
+	}
+	v.Then = v.Form.andThen(parts[len(parts)-1], grown, g)
+	return nil
+}
+
+// say fills in the words of one part, given complete, as is the one before. Of a later part only what
+// differs from the one before is said, and its cell.
+func (s *sentence) say(f runsForm, r, last run.Recipe, g neck.Guitar) {
+	k := s.Part - 1
 	choice := func(field, name, value string) view.Choice {
-		return view.Choice{Name: name, Link: f.with(field, value), On: r.Get(field) == value}
+		return view.Choice{Name: name, Link: f.with(k, field, value), On: r.Get(field) == value}
 	}
 	for _, x := range sayings {
+		if k > 0 && run.OfWhole(x.field) {
+			continue
+		}
+		if k > 0 && (x.field == "accent" || slices.Contains(run.Inherited, x.field)) && x.field != "cell" &&
+			r.Get(x.field) == last.Get(x.field) {
+			s.More = append(s.More, sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
+			continue
+		}
 		if x.field == "times" && r.Bars > 0 || x.field == "bars" && r.Bars == 0 {
 			continue // the length is said once
 		}
-		word := sentencePart{Field: x.field, Text: x.says(r, g), Value: r.Get(x.field), Hint: x.hint,
+		word := sentencePart{Field: fieldOf(k, x.field), Text: x.says(r, g), Value: r.Get(x.field), Hint: x.hint,
 			Copper: x.field == "add"}
 		for i := 0; i+1 < len(x.choices); i += 2 {
 			word.Choices = append(word.Choices, choice(x.field, x.choices[i], x.choices[i+1]))
@@ -121,20 +151,28 @@ func (v *runsPage) sentence(g neck.Guitar) {
 				word.Choices = append(word.Choices, choice("key", scale, tonic+" "+scale))
 			}
 		case "at":
-			word.Choices = v.starts(g)
+			word.Choices = starts(f, k, r, g)
 		}
-		if x.before != "" {
-			v.Sentence = append(v.Sentence, sentencePart{Plain: x.before})
+		before := x.before
+		if k > 0 && len(s.Words) == 0 {
+			before = map[string]string{"cell": "And then the cell", "key": "And then from"}[x.field]
+			before = cmp.Or(before, "And then "+strings.Trim(x.before, ", "))
 		}
-		v.Sentence = append(v.Sentence, word)
+		if before != "" {
+			s.Words = append(s.Words, sentencePart{Plain: before})
+		}
+		s.Words = append(s.Words, word)
 	}
-	v.Sentence = append(v.Sentence, sentencePart{Plain: "."})
+	s.Words = append(s.Words, sentencePart{Plain: "."})
 	for _, x := range extras {
+		if k > 0 && run.OfWhole(x.field) {
+			continue
+		}
 		value := r.Get(x.field)
-		word := sentencePart{Field: x.field, Text: x.offer, Value: value, Hint: x.hint}
+		word := sentencePart{Field: fieldOf(k, x.field), Text: x.offer, Value: value, Hint: x.hint}
 		switch {
 		case value == "" || x.field == "repeat" && value == "1":
-			v.More = append(v.More, word)
+			s.More = append(s.More, word)
 			continue
 		case x.said == "":
 			continue
@@ -144,9 +182,18 @@ func (v *runsPage) sentence(g neck.Guitar) {
 			word.Text = said(x.said, value)
 		}
 		word.Text = page.SentenceCase(word.Text)
-		word.Choices = []view.Choice{{Name: "without", Link: f.with(x.field, "")}}
-		v.Sentence = append(v.Sentence, word, sentencePart{Plain: "."})
+		word.Choices = []view.Choice{{Name: "without", Link: f.with(k, x.field, "")}}
+		s.Words = append(s.Words, word, sentencePart{Plain: "."})
 	}
+}
+
+// fieldOf is the name of an argument of part k, counted from 0, in forms and addresses: "cell" of
+// the first part, "2.cell" of the second.
+func fieldOf(k int, name string) string {
+	if k == 0 {
+		return name
+	}
+	return fmt.Sprintf("%d.%s", k+1, name)
 }
 
 // keyWord is the key as a title names it.
@@ -217,8 +264,7 @@ func said(words, value string) string {
 // given or the layout's own.
 // A start is offered if the whole layout can be laid from it, which is why each is tried; a
 // recipe that cannot be read yet has none.
-func (v *runsPage) starts(g neck.Guitar) []view.Choice {
-	r := v.Form.Recipe
+func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
 	p, err := music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop))
 	if err != nil {
 		return nil
@@ -242,7 +288,7 @@ func (v *runsPage) starts(g neck.Guitar) []view.Choice {
 				out,
 				view.Choice{
 					Name: fmt.Sprintf("fret %d, the %s", fret, t.Degree.Pretty()),
-					Link: v.Form.with("at", start.Notation()),
+					Link: f.with(k, "at", start.Notation()),
 					On:   r.At == start.Notation(),
 				},
 			)

@@ -24,20 +24,20 @@ import (
 // The sentence is the recipe, the drawing the run in the way that is used, the rows the ways to
 // play it, the highest ceiling first. Show is the comparison that an action opened.
 type runsPage struct {
-	Form     runsForm
-	Query    map[string]string
-	Sentence []sentencePart
-	More     []sentencePart // words that are not said yet
-	Run      template.HTML
-	Count    string // "33 notes, two bars and one"
-	Note     string
-	Ways     []wayRow
-	Best     string
-	Show     *compareView
-	Actions  []view.Choice
-	Stock    []savedRecipe
-	From     string // the lick that is changed
-	Notes    int
+	Form    runsForm
+	Query   map[string]string
+	Said    []sentence // of each part
+	Then    string     // the way to go on with another part
+	Run     template.HTML
+	Count   string // "33 notes, two bars and one"
+	Note    string
+	Ways    []wayRow
+	Best    string
+	Show    *compareView
+	Actions []view.Choice
+	Stock   []savedRecipe
+	From    string // the lick that is changed
+	Notes   int
 }
 
 // letter is a key of the Runs screen and the word of the sentence that it opens.
@@ -46,8 +46,17 @@ type letter struct{ Key, Field, Name string }
 // Letters are the keys of the screen.
 func (*runsPage) Letters() []letter {
 	return []letter{{"k", "key", "key"}, {"p", "at", "place"}, {"c", "cell", "cell"}, {"d", "down-cell", "coming down"},
-		{"m", "move", "move"}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"l", "land", "landing"},
+		{"m", "move", "move"}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"a", "then", "and then"}, {"l", "land", "landing"},
 		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
+}
+
+// sentence is one part of the recipe in words.
+type sentence struct {
+	Part  int // from 1
+	Words []sentencePart
+	More  []sentencePart // words that are not said yet
+	Drop  string         // the way to leave the part out, empty for the only one
+	Last  bool
 }
 
 // sentencePart is one piece of the recipe as a sentence: plain text, or a word that can be
@@ -114,7 +123,9 @@ func (a Screen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	for k, x := range f.query() {
 		v.Query[k] = x[0]
 	}
-	v.sentence(g)
+	if err := v.sentence(grown, g); err != nil {
+		return nil, err
+	}
 	return v, a.Work.Do(r.Context(), 0, func(ctx context.Context) error { return a.runsWays(ctx, v, f, grown, g) })
 }
 
@@ -258,15 +269,28 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 // learnWords says how many notes have to be learned for how many are played: what a recipe is
 // for.
 func learnWords(r run.Recipe, notes int) string {
-	p, err := phrase.ParsePhrase(r.Cell)
+	parts, err := r.Parts()
 	if err != nil {
 		return ""
 	}
-	cells := "one cell"
-	if len(p.Cells) > 1 {
-		cells = say.Count(len(p.Cells), "cell")
+	cells, shapes := map[string]bool{}, map[string]bool{}
+	for _, part := range parts {
+		shapes[part.Layout+part.Key] = true
+		p, err := phrase.ParsePhrase(part.Cell)
+		if err != nil {
+			return ""
+		}
+		for _, c := range p.Cells {
+			cells[phrase.CellText(p.Kind, c)] = true
+		}
 	}
-	return fmt.Sprintf("one shape and %s to learn, not %d numbers", cells, notes)
+	count := func(n int, what string) string {
+		if n == 1 {
+			return "one " + what
+		}
+		return say.Count(n, what)
+	}
+	return fmt.Sprintf("%s and %s to learn, not %d numbers", count(len(shapes), "shape"), count(len(cells), "cell"), notes)
 }
 
 // compare is the run beside what it would be otherwise.

@@ -21,6 +21,7 @@ if (tones) {
     const said = $(`[data-letters] [data-letter="${e.key.toLowerCase()}"]`);
     if (!said) return;
     e.preventDefault();
+    if (said.dataset.field === 'then') { $('[data-then]').click(); return; }
     if (said.dataset.field === 'bench') { $('.runactions form .btn').click(); return; }
     const word = $(`[data-word="${said.dataset.field}"]`);
     bootstrap.Dropdown.getOrCreateInstance(word || $('.runword.more')).show();
@@ -36,7 +37,7 @@ if (tones) {
     const q = new URLSearchParams(location.search);
     if (![...q.keys()].some(k => k === 'cell')) for (const i of $$('.runactions [name]')) q.set(i.name, i.value);
     for (const gone of ['use', 'show']) q.delete(gone);
-    if (e.target.value.trim()) q.set(e.target.dataset.run, e.target.value);
+    if (e.target.value.trim() || e.target.dataset.run.includes('.')) q.set(e.target.dataset.run, e.target.value);
     else q.delete(e.target.dataset.run);
     visit('/runs?' + q);
   });
