@@ -12,6 +12,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/propose"
+	"ornamen/core/shape"
 )
 
 // changesJSON is what `changes --json` prints.
@@ -62,7 +63,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over := fs.String("over", "", "`CHORDS` chords under the line, as in \"C#m7 | F#7\"; its own")
 	follow := fs.String("follow", "key", "`key|chord` what the line's tones follow when it is moved")
-	move := fs.String("move", "", "`HOW` each:degrees, each:shape, later:1/4, double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5 or bass:steady")
+	move := fs.String("move", "", "`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5 or bass:steady")
 	fs.Bool("forms", false, "lists the forms that chords may be named by; needs no file") // read above all others, as it needs no file
 	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
@@ -200,7 +201,7 @@ func printChanges(e env, v changesJSON) {
 // text is changes as they are typed, in 4/4: names or degrees of the key. What is shared with
 // the next chord is where a line can stay.
 func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
-	cs, err := changes.Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, p.Tonic.String())
+	cs, err := changes.Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, shape.KeyOf(p))
 	if err != nil {
 		return err
 	}

@@ -88,7 +88,7 @@ func (o options) playerAnd(ctx context.Context, name string) (p player.Player, l
 		}
 	}
 	if o.chords != nil && strings.TrimSpace(*o.chords) != "" {
-		chords, err := changes.Parse(*o.chords, l.Meter, l.Pickup, l.Key.Tonic)
+		chords, err := changes.Parse(*o.chords, l.Meter, l.Pickup, l.Key)
 		if err != nil {
 			return p, l, err
 		}

@@ -16,7 +16,7 @@ func over(t testing.TB, key, chords, line string) lick.Lick {
 	t.Helper()
 	l := testline.Build(t, 90, line)
 	l.Key.Tonic, l.Key.Scale, _ = strings.Cut(key, " ")
-	cs, err := Parse(chords, l.Meter, l.Pickup, l.Key.Tonic)
+	cs, err := Parse(chords, l.Meter, l.Pickup, l.Key)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -105,7 +105,7 @@ func TestParse(t *testing.T) {
 		l := lick.New()
 		l.Key = lick.Key{Tonic: "C#", Scale: "natural minor"}
 		var err error
-		l.Chords, err = Parse(c.text, l.Meter, l.Pickup, "C#")
+		l.Chords, err = Parse(c.text, l.Meter, l.Pickup, lick.Key{Tonic: "C#"})
 		if c.want == "" {
 			if err == nil && c.text != "1m | % | 5 %" || err != nil && strings.Contains(err.Error(), "\n") {
 				t.Errorf("%q is read: %v", c.text, err)
@@ -118,7 +118,7 @@ func TestParse(t *testing.T) {
 	}
 	l := lick.New()
 	l.Pickup = lick.NewTime(1, 4)
-	cs, err := Parse("57 || 1m7 | 4", l.Meter, l.Pickup, "A")
+	cs, err := Parse("57 || 1m7 | 4", l.Meter, l.Pickup, lick.Key{Tonic: "A"})
 	if err != nil || len(cs) != 3 || cs[0].Name != "E7" || cs[0].Len.Cmp(l.Pickup) != 0 || cs[1].At.Cmp(l.Pickup) != 0 {
 		t.Errorf("over the pick-up: %v %v", cs, err)
 	}
@@ -138,7 +138,7 @@ func TestForms(t *testing.T) {
 	}
 	for _, f := range Forms() {
 		for _, tonic := range []string{"A", "Eb", "F#"} {
-			cs, err := Parse(f.Text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, tonic)
+			cs, err := Parse(f.Text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, lick.Key{Tonic: tonic})
 			if err != nil {
 				t.Errorf("%s in %s: %v", f.Name, tonic, err)
 				continue
@@ -149,7 +149,7 @@ func TestForms(t *testing.T) {
 			}
 			l := lick.New()
 			l.Chords = cs
-			back, err := Parse(Text(l), l.Meter, l.Pickup, tonic)
+			back, err := Parse(Text(l), l.Meter, l.Pickup, lick.Key{Tonic: tonic})
 			if err != nil || fmt.Sprint(back) != fmt.Sprint(cs) {
 				t.Errorf("%s: %q comes back as %v, %v", f.Name, Text(l), back, err)
 			}
@@ -192,7 +192,7 @@ func BenchmarkRead(b *testing.B) {
 		l.Notes[i].At, l.Notes[i].Len = lick.NewTime(int64(i), 2), lick.NewTime(1, 2)
 	}
 	l.Key = lick.Key{Tonic: "A", Scale: "mixolydian"}
-	cs, err := Parse("17 4m7 | 57 b7maj7 :|x9 17 | 4 :|", l.Meter, l.Pickup, "A")
+	cs, err := Parse("17 4m7 | 57 b7maj7 :|x9 17 | 4 :|", l.Meter, l.Pickup, lick.Key{Tonic: "A"})
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -14,7 +14,7 @@ func ExampleRead() {
 	l := lick.New()
 	l.Key = lick.Key{Tonic: "A", Scale: "dorian"}
 	var err error
-	if l.Chords, err = changes.Parse("Am7 | D7", l.Meter, l.Pickup, "A"); err != nil {
+	if l.Chords, err = changes.Parse("Am7 | D7", l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 		fmt.Println(err)
 		return
 	}
@@ -64,7 +64,7 @@ func ExampleFitOver() {
 func ExampleText() {
 	l := lick.New()
 	var err error
-	if l.Chords, err = changes.Parse("1m7 4 5 | . 1m7", l.Meter, l.Pickup, "A"); err != nil {
+	if l.Chords, err = changes.Parse("1m7 4 5 | . 1m7", l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 		fmt.Println(err)
 		return
 	}

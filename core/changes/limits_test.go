@@ -3,6 +3,7 @@ package changes
 import (
 	"testing"
 
+	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/testline"
 )
@@ -45,7 +46,7 @@ func TestHowEarly(t *testing.T) {
 	} {
 		l := testline.InKey(testline.Build(t, 90, c.line), "A", "mixolydian")
 		var err error
-		if l.Chords, err = Parse("E7 | A7", l.Meter, l.Pickup, "A"); err != nil {
+		if l.Chords, err = Parse("E7 | A7", l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 			t.Fatal(err)
 		}
 		x := Read(l).Landings

@@ -159,7 +159,7 @@ func (m *mending) head() (Fix, bool) {
 	var added []lick.Note
 	for k := int64(1); k <= n; k++ {
 		pitch = nextTone(p, pitch, !up)
-		at, ok := m.near(pitch, place)
+		at, ok := nearest(m.guitar, pitch, place)
 		if !ok {
 			return Fix{}, false
 		}
@@ -235,7 +235,7 @@ func (m *mending) nearest() (Fix, bool) {
 		if !role.Chordal() || hasKey && p.At(target).Role == music.Outside {
 			continue
 		}
-		at, ok := m.near(target, n.Place())
+		at, ok := nearest(m.guitar, target, n.Place())
 		if !ok {
 			continue
 		}
@@ -266,7 +266,7 @@ func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int, ok 
 		return 0, false
 	}
 	step := nextTone(p, target, from > target)
-	at, ok := m.near(step, n.Place())
+	at, ok := nearest(m.guitar, step, n.Place())
 	if ok {
 		set(&out.Notes[k], at)
 	}
@@ -282,17 +282,6 @@ func set(n *lick.Note, at neck.Place) {
 	if !n.Slur.Slurred() && (n.Stroke == lick.Down || n.Stroke == lick.Up) {
 		n.Stroke = ""
 	}
-}
-
-// near is the place of a pitch nearest to another place.
-// It is false where this neck does not have the pitch.
-func (m *mending) near(pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
-	for _, p := range m.guitar.Places(pitch) {
-		if !ok || neck.Apart(p, from) < neck.Apart(best, from) {
-			best, ok = p, true
-		}
-	}
-	return best, ok
 }
 
 // nextTone is the palette's next tone above or below a pitch.

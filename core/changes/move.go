@@ -11,108 +11,11 @@ import (
 	"ornamen/core/say"
 )
 
-// Manner is how a phrase moves to another chord.
-type Manner string
-
-// The manners: the tones of the chord stay tones of the chord, at the nearest place; or the
-// figure moves along the neck as it is.
-const (
-	SameDegrees Manner = "degrees"
-	SameShape   Manner = "shape"
-)
-
-// EachChord plays what stands over the first chord, pick-up included, over every chord of the
-// changes: blues and its kin follow the chord, not the key (common practice). With the same
-// degrees, a third stays the chord's third, whichever that is; every other tone keeps its
-// distance from the root. What is longer than a chord is cut. Hands are open again.
-//
-// As an example, E G♯ B over E7, its root, third and fifth, becomes A C♯ E over A7 and A C E
-// over Am7: thirds stay thirds.
-func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
-	r := Read(l)
-	if len(r.Chords) < 2 {
-		return l, errors.New("there is no second chord to move it to: write the changes first")
-	}
-	first := r.Chords[0]
-	phrase := slices.DeleteFunc(slices.Clone(l.Notes), func(n lick.Note) bool { return !n.At.Before(first.End) })
-	if len(phrase) == 0 {
-		return l, errors.New("nothing stands over the first chord that could be moved")
-	}
-	out := l.Clone()
-	out.Notes = slices.Clone(phrase)
-	out.Parts, out.Recipe = nil, ""
-	g = g.WithTuning(l.Tuning)
-	for k := 1; k < len(r.Chords); k++ {
-		to := r.Chords[k]
-		by := music.Pitch((to.Chord.Root.Class()-first.Chord.Root.Class()+18)%12 - 6)
-		for _, n := range phrase {
-			if n.At.Before(first.At) {
-				continue // the pick-up leads in once
-			}
-			n.At = n.At.Sub(first.At).Add(to.At)
-			if !n.At.Before(to.End) {
-				continue
-			}
-			if to.End.Before(n.End()) {
-				n.Len = to.End.Sub(n.At)
-			}
-			var place neck.Place
-			var ok bool
-			if how == SameShape {
-				place, ok = shifted(g, n.Place(), by)
-			} else {
-				pitch := g.Pitch(n.Place())
-				want := pitch + by + quality(first.Chord, to.Chord, pitch)
-				place, ok = nearPlace(g, want, n.Place())
-			}
-			if !ok {
-				return l, fmt.Errorf("over %s the figure would leave the neck", to.Name)
-			}
-			set(&n, place)
-			out.Notes = append(out.Notes, n)
-		}
-	}
-	out.Sort()
-	fit(&out)
-	return out, out.Validate()
-}
-
-// quality is by how much a tone of one chord moves to be the same tone of the other: the major
-// third of one and the minor third of the other are both thirds.
-func quality(from, to music.Chord, pitch music.Pitch) music.Pitch {
-	d, in := from.Over(music.NameOf(pitch.Class()))
-	if !in {
-		return 0
-	}
-	for _, x := range to.Degrees {
-		if x.Number == d.Number {
-			return music.Pitch(x.Alter - d.Alter)
-		}
-	}
-	return 0
-}
-
-// shifted is a place so many frets along its string, an octave on where it would leave the
-// neck. A fretted note does not become an open one, which no finger could slide or bend.
-func shifted(g neck.Guitar, at neck.Place, by music.Pitch) (neck.Place, bool) {
-	for _, f := range []int{at.Fret + int(by), at.Fret + int(by) + 12, at.Fret + int(by) - 12} {
-		if f >= 0 && f <= g.Frets && (f > 0 || at.Fret == 0) {
-			return neck.Place{String: at.String, Fret: f}, true
-		}
-	}
-	return at, false
-}
-
 // nearPlace is the place of a pitch nearest to another place, an octave away where there is
 // none.
 func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
 	for _, by := range []music.Pitch{0, 12, -12} {
-		for _, p := range g.Places(pitch + by) {
-			if !ok || neck.Apart(p, from) < neck.Apart(best, from) {
-				best, ok = p, true
-			}
-		}
-		if ok {
+		if best, ok = nearest(g, pitch+by, from); ok {
 			return best, true
 		}
 	}

@@ -18,7 +18,7 @@ import (
 func TestEachChord(t *testing.T) {
 	g := neck.Standard()
 	l := over(t, "A mixolydian", "17 | 47 | 57", "2:10*1/4 3:6*1/4 2:8*1/4 3:7*1/4") // A, C#, G, D
-	moved, err := EachChord(g, l, SameShape)
+	moved, err := EachChord(g, l, Manner{How: SameShape})
 	if err != nil || len(moved.Notes) != 12 {
 		t.Fatalf("%v %+v", err, moved.Notes)
 	}
@@ -27,7 +27,7 @@ func TestEachChord(t *testing.T) {
 			t.Errorf("over D7 note %d is %v", i+1, n.Place())
 		}
 	}
-	near, err := EachChord(g, l, SameDegrees)
+	near, err := EachChord(g, l, Manner{How: SameDegrees})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -41,11 +41,11 @@ func TestEachChord(t *testing.T) {
 		}
 	}
 	minor := over(t, "A mixolydian", "17 | 4m7", "2:10*1/2 3:6*1/2")
-	m, err := EachChord(g, minor, SameDegrees)
+	m, err := EachChord(g, minor, Manner{How: SameDegrees})
 	if err != nil || Read(m).Notes[3].Degree.String() != "b3" {
 		t.Errorf("%v: over Dm7 the third is %+v", err, Read(m).Notes)
 	}
-	if _, err := EachChord(g, over(t, "A mixolydian", "17", "2:10*1/2"), SameShape); err == nil {
+	if _, err := EachChord(g, over(t, "A mixolydian", "17", "2:10*1/2"), Manner{How: SameShape}); err == nil {
 		t.Error("one chord is enough to move to")
 	}
 }
@@ -175,7 +175,7 @@ func TestFits(t *testing.T) {
 		if scale.At(music.Pitch(69+tone.Semitones())).Role == music.Outside {
 			t.Errorf("%s has no %s", name, tone)
 		}
-		if _, err := Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, "A"); err != nil {
+		if _, err := Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, lick.Key{Tonic: "A"}); err != nil {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
@@ -342,7 +342,7 @@ func TestEachChordFitsSlurs(t *testing.T) {
 		{At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "Am7"}}
 	l.Notes = []lick.Note{{Len: lick.NewTime(1, 4), String: 3, Fret: 12},
 		{At: lick.NewTime(1, 4), Len: lick.NewTime(1, 4), String: 3, Fret: 13, Slur: lick.Hammer}}
-	got, err := EachChord(neck.Standard(), l, SameDegrees)
+	got, err := EachChord(neck.Standard(), l, Manner{How: SameDegrees})
 	if err != nil || len(got.Notes) != 4 {
 		t.Fatalf("%v %+v", err, got.Notes)
 	}

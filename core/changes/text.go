@@ -16,17 +16,19 @@ import (
 const maxBars = 512
 
 // Parse reads changes as players write them, with bars between signs, for a line's meter,
-// pick-up and tonic (empty: A):
+// pick-up and key (without one: A):
 //
 //	C#m7 | F#7 . G#7 . | C#m7     names; a point goes on, % repeats the bar before
 //	1m7 | 4 | 57 | b6maj7         degrees of the tonic, each with its sign
+//	ii7 | V7 | Imaj7              the same in Roman numbers, small letters minor
+//	Am7*3 D7                      three beats and what is left
 //	|: 1m7 | 4 :|                 played twice, :|x3 three times
 //	57 || 1m7 | 4                 what stands before the double bar lies over the pick-up
 //	Am7 | N.C. | D7               no chord, until the next one
 //
 // The name of a form stands for its degrees. The signs of a bar share it evenly. An error is
 // a sentence that names the sign.
-func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lick.Chord, error) {
+func Parse(text string, meter lick.Meter, pickup lick.Time, key lick.Key) ([]lick.Chord, error) {
 	if f, ok := FormNamed(strings.ToLower(strings.TrimSpace(text))); ok {
 		text = f.Text
 	}
@@ -45,7 +47,7 @@ func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lic
 		case bar == "%":
 			return nil, errors.New("% repeats the bar before, but none stands before it")
 		default:
-			if bars[i], err = named(bar, tonic); err != nil {
+			if bars[i], err = named(bar, key); err != nil {
 				return nil, err
 			}
 		}
@@ -57,13 +59,13 @@ func Parse(text string, meter lick.Meter, pickup lick.Time, tonic string) ([]lic
 	if pickup.IsZero() {
 		return nil, errors.New("a chord stands before the double bar, but the line has no pick-up")
 	}
-	up, err := overPickup(before, pickup, tonic)
+	up, err := overPickup(before, pickup, key)
 	return append(up, out...), err
 }
 
 // overPickup spreads signs over the pick-up evenly, as a bar's are over the bar.
-func overPickup(text string, pickup lick.Time, tonic string) ([]lick.Chord, error) {
-	text, err := named(text, tonic)
+func overPickup(text string, pickup lick.Time, key lick.Key) ([]lick.Chord, error) {
+	text, err := named(text, key)
 	if err != nil {
 		return nil, err
 	}
@@ -138,40 +140,42 @@ func repeated(text string) ([]string, error) {
 	return out, nil
 }
 
-// degreeSign is a degree with a chord's sign on it: "1m7", "b6maj7", "57".
-var degreeSign = regexp.MustCompile(`^([b#♭♯]?)([1-7])(.*)$`)
-
-// named writes the degrees of a bar as names on the tonic. A point and % stay.
-func named(bar, tonic string) (string, error) {
+// named writes the degrees of a bar as names on the key's tonic. A point, a stroke and % stay.
+func named(bar string, key lick.Key) (string, error) {
 	words := strings.Fields(bar)
 	for i, w := range words {
-		m := degreeSign.FindStringSubmatch(w)
-		if m == nil {
-			continue
-		}
-		root, err := music.ParseName(cmp.Or(tonic, "A"))
-		if err != nil {
+		w, beats, timed := strings.Cut(w, "*")
+		name, err := Sign(w, key)
+		switch {
+		case w == "." || w == "/" || w == "%" || lick.IsNoChord(w):
+		case err != nil:
 			return "", err
-		}
-		d, err := music.ParseDegree(strings.NewReplacer("♭", "b", "♯", "#").Replace(m[1]) + m[2])
-		if err != nil {
-			return "", err
-		}
-		words[i] = d.Over(root).String() + m[3]
-		if _, err := music.ParseChord(words[i]); err != nil {
-			return "", fmt.Errorf("%q is no degree with a chord's sign, as 1m7 and b6maj7 are", w)
+		case timed:
+			words[i] = name + "*" + beats
+		default:
+			words[i] = name
 		}
 	}
 	return strings.Join(words, " "), nil
 }
 
-// Sign reads one chord: a name, or a degree of the tonic with its sign.
-func Sign(word, tonic string) (string, error) {
-	text, err := named(strings.TrimSpace(word), tonic)
+// degreeLike is a word that can be meant for a degree alone.
+var degreeLike = regexp.MustCompile(`^[b#♭♯]?[1-9IViv]`)
+
+// Sign reads one chord: a name, or a degree of the key with its sign.
+func Sign(word string, key lick.Key) (string, error) {
+	word = strings.TrimSpace(word)
+	p, err := music.NewPalette(cmp.Or(key.Tonic, "A"), cmp.Or(key.Scale, "major"), nil, nil)
 	if err != nil {
 		return "", err
 	}
-	c, err := music.ParseChord(text)
+	if d, sign, ok := music.OnDegree(word, p.Minor()); ok {
+		return d.Over(p.Tonic).String() + sign, nil
+	}
+	if degreeLike.MatchString(word) {
+		return "", fmt.Errorf("%q is no degree with a chord's sign, as 1m7, b6maj7 and ii7 are", word)
+	}
+	c, err := music.ParseChord(word)
 	return c.Name, err
 }
 

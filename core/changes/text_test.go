@@ -27,7 +27,7 @@ func TestTextComesBack(t *testing.T) {
 			bars = append(bars, strings.Join(signs, " "))
 		}
 		typed := strings.Join(bars, " | ")
-		chords, err := Parse(typed, l.Meter, l.Pickup, "A")
+		chords, err := Parse(typed, l.Meter, l.Pickup, lick.Key{Tonic: "A"})
 		if !sounds {
 			if err == nil {
 				t.Errorf("%q is taken for changes", typed)
@@ -39,7 +39,7 @@ func TestTextComesBack(t *testing.T) {
 		}
 		l.Chords = chords
 		text := Text(l)
-		again, err := Parse(text, l.Meter, l.Pickup, "A")
+		again, err := Parse(text, l.Meter, l.Pickup, lick.Key{Tonic: "A"})
 		if err != nil || !slices.Equal(again, chords) {
 			t.Fatalf("%q is shown as %q, which reads %v (%v)", typed, text, again, err)
 		}
@@ -62,7 +62,7 @@ func TestText(t *testing.T) {
 	} {
 		l := lick.New()
 		var err error
-		if l.Chords, err = Parse(typed, l.Meter, l.Pickup, "A"); err != nil {
+		if l.Chords, err = Parse(typed, l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 			t.Fatal(err)
 		}
 		if got := Text(l); got != want {

@@ -15,6 +15,9 @@ import (
 func Moves() []struct{ Word, Title string } {
 	return []struct{ Word, Title string }{
 		{"each:degrees", "To each chord, same degrees"}, {"each:shape", "To each chord, same shape"},
+		{"each:key", "To each chord, by steps of the key"},
+		{"each:degrees+pentatonic", "To each chord, then in its pentatonic"},
+		{"each:degrees+scale", "To each chord, then in its scale"},
 		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"}, {"double", "In doubled values"},
 		{"halve", "In halved values"},
 		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
@@ -33,8 +36,8 @@ func NeedsChords(word string) bool {
 	return slices.Contains([]string{"each", "tones", "pairs", "fill", "bass"}, name)
 }
 
-// Move does what a word says with a line over its changes: each:degrees or each:shape,
-// later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
+// Move does what a word says with a line over its changes: each:degrees, each:shape or
+// each:key, each with +pentatonic or +scale for what follows there, later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
 // chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends, string 3), bass:steady. said
 // tells what is not seen in the line. An error is one sentence.
 // The lick that comes with an error is the one that was passed.
@@ -42,7 +45,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	name, value, _ := strings.Cut(word, ":")
 	switch name {
 	case "each":
-		if m := Manner(value); m == SameDegrees || m == SameShape {
+		if m, ok := ParseManner(value); ok {
 			out, err = EachChord(g, l, m)
 			return out, "", err
 		}
@@ -99,7 +102,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		return out, "", err
 	}
 	return l, "", fmt.Errorf(
-		"%q is no way to move a line over its changes; there are each:degrees, each:shape, later:1/4, "+
+		"%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, later:1/4, "+
 			"double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5, only:string 3, bass:steady",
 		word,
 	)

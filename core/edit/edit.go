@@ -106,7 +106,7 @@ var Dos = []Do{
 			return e, nil
 		}
 		var err error
-		e.Name, err = changes.Sign(a.value, a.lick.Key.Tonic)
+		e.Name, err = changes.Sign(a.value, a.lick.Key)
 		return e, err
 	}},
 	{"title", "WORDS", false, setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
@@ -149,7 +149,7 @@ var Dos = []Do{
 	{"scale", "SCALE", false, keyed(inScale)},
 	{"tone", "DEGREE", false, keyed(lick.Key.Toggle)},
 	{"chords", "Am7 | D7 . E7 .", false, func(a asked) (lick.Edit, error) {
-		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key.Tonic)
+		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
 		return lick.SetChords{Chords: chords}, err
 	}},
 	{"propose", "", false, func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},

@@ -38,7 +38,7 @@ func (c changeLine) over(t testing.TB) lick.Lick {
 	t.Helper()
 	l := testline.InKey(testline.Build(t, 90, c.line), c.key[:1], c.key[2:])
 	var err error
-	if l.Chords, err = changes.Parse(c.chords, l.Meter, l.Pickup, l.Key.Tonic); err != nil {
+	if l.Chords, err = changes.Parse(c.chords, l.Meter, l.Pickup, l.Key); err != nil {
 		t.Fatal(err)
 	}
 	return l
@@ -106,7 +106,7 @@ func TestChangesFindings(t *testing.T) {
 func TestChangesStrictness(t *testing.T) {
 	l := testline.InKey(testline.Build(t, 90, "3:5*1/2 7*1/2"), "A", "minor pentatonic") // C and D over A7
 	var err error
-	if l.Chords, err = changes.Parse("17", l.Meter, l.Pickup, "A"); err != nil {
+	if l.Chords, err = changes.Parse("17", l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 		t.Fatal(err)
 	}
 	for strict, want := range map[player.Strictness]int{player.Easy: 0, player.Usual: 1, player.Every: 2} {

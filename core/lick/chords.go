@@ -4,14 +4,15 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"ornamen/core/music"
 )
 
-// ParseChords reads changes as players write them, a bar between bars and a point for
+// ParseChords reads changes as players write them, a bar between bars and a point or a stroke for
 // a beat that goes on: "C#m7 | F#7 . G#7 . | C#m7". The signs of a bar share it
-// evenly. The first bar begins after the pick-up. A point before the first chord is silence, and
+// evenly, but for those with their beats behind a star: in "Am7*3 D7" D7 has the last one. The first bar begins after the pick-up. A point before the first chord is silence, and
 // so is N.C. ("no chord") with the points after it.
 func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 	var out []Chord
@@ -22,14 +23,17 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 		if len(words) == 0 {
 			return nil, errors.New("a bar without a chord: write a sign, or . for the one before")
 		}
-		length := meter.Bar()
-		part := NewTime(length.num, max(length.den, 1)*int64(len(words)))
-		for _, w := range words {
+		lengths, err := lengthsOf(words, meter)
+		if err != nil {
+			return nil, err
+		}
+		for k, w := range words {
+			part := lengths[k]
 			switch {
 			case IsNoChord(w):
 				silent = true
 			case w == "." && silent:
-			case w == "." || w == "%":
+			case w == "." || w == "/" || w == "%":
 				if silent {
 					return nil, fmt.Errorf("%q goes on with a chord, but none stands before it", w)
 				}
@@ -49,6 +53,34 @@ func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 	}
 	if len(out) == 0 {
 		return nil, errors.New("write a chord, as in C#m7 | F#7")
+	}
+	return out, nil
+}
+
+// lengthsOf is how long each sign of a bar lasts, and leaves the signs without their beats.
+func lengthsOf(words []string, meter Meter) ([]Time, error) {
+	left, open := meter.Bar(), 0
+	out := make([]Time, len(words))
+	for k, w := range words {
+		sign, text, named := strings.Cut(w, "*")
+		if !named {
+			open++
+			continue
+		}
+		beats, err := strconv.Atoi(text)
+		if err != nil || beats < 1 {
+			return nil, fmt.Errorf("%q: behind the star stands how many beats a chord lasts, as in Am7*3", w)
+		}
+		words[k], out[k] = sign, NewTime(int64(beats), int64(meter.Unit))
+		left = left.Sub(out[k])
+	}
+	if left.Before(Time{}) || open == 0 && !left.IsZero() || open > 0 && left.IsZero() {
+		return nil, fmt.Errorf("the beats of a bar are %d; those of %q are others", meter.Beats, strings.Join(words, " "))
+	}
+	for k := range out {
+		if open > 0 && out[k].IsZero() {
+			out[k] = NewTime(left.num, max(left.den, 1)*int64(open))
+		}
 	}
 	return out, nil
 }

@@ -99,18 +99,15 @@ func (l Lick) Validate() error {
 }
 
 // validate says in one sentence what is wrong with a chord.
-// A name need not be one that is known: a chord that cannot be read is shown and judged nothing
-// by.
 func (c Chord) validate() error {
 	switch {
 	case !c.At.Valid() || !c.Len.Valid() || c.Len.IsZero():
 		return errors.New("its time is out of range")
 	case c.Name == "" || utf8.RuneCountInString(c.Name) > maxChord:
 		return errors.New("its name is missing or too long")
-	case !strings.ContainsRune("ABCDEFG", rune(c.Name[0])):
-		return fmt.Errorf("%q does not start with a note name", clip(c.Name))
 	}
-	return nil
+	_, err := music.ParseChord(c.Name)
+	return err
 }
 
 // validateNote says in one sentence what is wrong with a note taken alone, without its number.

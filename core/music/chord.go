@@ -20,8 +20,9 @@ type Chord struct {
 //
 //	root quality extension { sus | add | alteration | no | alt } [ /bass ]
 //
-// quality: m, min, -, maj, M, Δ, dim, °, aug, +, ø, 5, or nothing for major.
-// extension: 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each
+// quality: m, min, mi, -, maj, ma, M, Δ, dim, °, aug, +, ø, 5, or nothing for major, with a capital
+// where players write one.
+// extension: 2 (an added ninth), 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each
 // brings the ones below it, the third stays away from a dominant eleventh and the
 // eleventh from a major or dominant thirteenth, as they are played. alt, of a dominant chord,
 // alters all that can be: ♭9, ♯9, ♭5 and ♭13.
@@ -29,10 +30,16 @@ type Chord struct {
 // qualities are the triads; the longer words first. A seventh that the word brings
 // with it is in its row.
 var qualities = []quality{
+	{"Maj", 0, 0, 0, false},
+	{"Min", -1, 0, -1, false},
 	{"maj", 0, 0, 0, false},
 	{"min", -1, 0, -1, false},
 	{"dim", -1, -1, -2, false},
 	{"aug", 0, 1, -1, false},
+	{"MA", 0, 0, 0, false},
+	{"MI", -1, 0, -1, false},
+	{"ma", 0, 0, 0, false},
+	{"mi", -1, 0, -1, false},
 	{"M", 0, 0, 0, false},
 	{"Δ", 0, 0, 0, true},
 	{"ø", -1, -1, -1, true},
@@ -61,6 +68,10 @@ func ParseChord(s string) (Chord, error) {
 		return Chord{}, err
 	}
 	c := Chord{Name: text, Root: root}
+	if open, shut := strings.Index(sign, "("), strings.Index(sign, ")"); strings.Count(sign, "(") != strings.Count(sign, ")") ||
+		shut < open {
+		return Chord{}, fmt.Errorf("%q is no chord that I know: a bracket is not closed", text)
+	}
 	if i := strings.LastIndex(sign, "/"); i >= 0 {
 		if bass, err := ParseName(sign[i+1:]); err == nil {
 			c.Bass, sign = &bass, sign[:i]
@@ -95,9 +106,9 @@ func (b chordBuilder) read(s string) error {
 	q := qualities[slices.IndexFunc(qualities, func(q quality) bool { return strings.HasPrefix(s, q.word) })]
 	rest := s[len(q.word):]
 	b.tones[3], b.tones[5] = q.third, q.fifth
-	if q.word == "m" || q.word == "min" || q.word == "-" || q.word == "" {
+	if q.third == -1 && q.fifth == 0 || q.word == "" {
 		// The seventh may be major all the same: mmaj7, mM7, maj after a bare root is its own word.
-		for _, w := range []string{"maj", "M", "Δ"} {
+		for _, w := range []string{"maj", "Maj", "M", "Δ"} {
 			if r, ok := strings.CutPrefix(rest, w); ok && q.word != "" {
 				q.seventh, rest = 0, r
 				if w == "Δ" {
@@ -119,7 +130,7 @@ func (b chordBuilder) read(s string) error {
 
 // extend reads 6, 6/9, 7, 9, 11 or 13. A plain major chord's "maj" is followed by one.
 func (b chordBuilder) extend(s string, seventh int, major bool) (rest string, err error) {
-	for _, x := range []string{"6/9", "69", "13", "11", "6", "7", "9"} {
+	for _, x := range []string{"6/9", "69", "13", "11", "6", "7", "9", "2"} {
 		r, ok := strings.CutPrefix(s, x)
 		if !ok {
 			continue
@@ -127,6 +138,9 @@ func (b chordBuilder) extend(s string, seventh int, major bool) (rest string, er
 		switch x {
 		case "6":
 			b.tones[6] = 0
+			return r, nil
+		case "2": // the ninth beside the third (the registry's music-theory library has it so)
+			b.tones[9] = 0
 			return r, nil
 		case "6/9", "69":
 			b.tones[6], b.tones[9] = 0, 0

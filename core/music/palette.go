@@ -198,7 +198,8 @@ func (t Tone) Text() string {
 // palette gives by the letter, or as written where it has a sign. ok is false where
 // the palette has no such tone.
 // In C major the 3 over D is F, three half steps, and the 3 over G is B, four: degrees are the
-// key's.
+// key's. Of two tones with one letter the degree as it is written comes first: the 5 of a blues key
+// is the fifth, not the ♭5.
 func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 	octave := 0
 	if d.Number > 7 {
@@ -209,11 +210,18 @@ func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 	}
 	letter := (int(root.Letter) + d.Number - 1) % 7
 	for _, t := range p.Tones {
-		if int(t.Name.Letter) == letter {
-			return octave + ((t.Name.Class()-root.Class())%12+12)%12, true
+		if int(t.Name.Letter) != letter {
+			continue
+		}
+		n := octave + ((t.Name.Class()-root.Class())%12+12)%12
+		if n == octave+d.Semitones() {
+			return n, true
+		}
+		if !ok {
+			halfSteps, ok = n, true
 		}
 	}
-	return 0, false
+	return halfSteps, ok
 }
 
 // Minor says whether the third is a minor one, as keys are spelled by it.

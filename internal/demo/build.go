@@ -94,7 +94,7 @@ func (s sheet) build() (lick.Lick, error) {
 // it.
 func (s sheet) over(l lick.Lick) (lick.Lick, error) {
 	if s.changes != "" {
-		chords, err := changes.Parse(s.changes, l.Meter, l.Pickup, l.Key.Tonic)
+		chords, err := changes.Parse(s.changes, l.Meter, l.Pickup, l.Key)
 		if err != nil {
 			return l, fmt.Errorf("%s: %w", s.title, err)
 		}

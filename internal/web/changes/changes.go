@@ -144,7 +144,7 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 	case "chords":
 		var set lick.SetChords
 		if strings.TrimSpace(f.Value) != "" {
-			cs, err := changes.Parse(f.Value, l.Meter, l.Pickup, l.Key.Tonic)
+			cs, err := changes.Parse(f.Value, l.Meter, l.Pickup, l.Key)
 			if err != nil {
 				return l, "", err
 			}
