@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/shape"
+	"ornamen/core/turn"
 )
 
 // recolour moves a lick to other tones and writes what became of each note, degree and place
@@ -35,7 +36,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	r, err := shape.Recolour(l, player.Guitar.WithTuning(l.Tuning), p, manner)
+	r, err := turn.Recolour(l, player.Guitar.WithTuning(l.Tuning), p, manner)
 	if err != nil {
 		return err
 	}

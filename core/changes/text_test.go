@@ -78,3 +78,33 @@ func TestText(t *testing.T) {
 		t.Errorf("%q", got)
 	}
 }
+
+// Chords by Roman numbers, in minor keys by the key's own, and with their beats; what is no chord is
+// refused by name (common practice).
+func TestNumerals(t *testing.T) {
+	for _, c := range []struct{ key, text, want string }{
+		{"C major", "ii7 | V7 | Imaj7", "Dm7 | G7 | Cmaj7"},
+		{"A natural minor", "i iv V | VI VII | i", "Am Dm E | F G | Am"},
+		{"A natural minor", "iiø7 V7(b9) | im6", "Bø7 E7(b9) | Am6"},
+		{"E major", "I . bVII IV", "E . D A"},
+		{"C major", "vii° | #iv°7 | V+", "B° | F#°7 | G+"},
+		{"C major", "CMaj7 C-7 | Cø7 C7(b9) | C2 C69 | C°7", "CMaj7 C-7 | Cø7 C7(b9) | C2 C69 | C°7"},
+		{"C major", "Am7*3 D7 | Am7 / / D7", "Am7 . . D7 | Am7 . . D7"},
+		{"C major", "C*1 F | G", "C F . . | G"},
+	} {
+		l := over(t, c.key, c.text, "1:0")
+		if got := Text(l); got != c.want {
+			t.Errorf("%s in %s is %s, want %s", c.text, c.key, got, c.want)
+		}
+	}
+	for _, bad := range []string{"Axyz", "C(b9", "ii7 | VIIIx", "C*9", "C*x", "C*2 F*1", "C*4 F", "8m"} {
+		if _, err := Parse(bad, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, lick.Key{Tonic: "C", Scale: "major"}); err == nil {
+			t.Errorf("%q is changes", bad)
+		}
+	}
+	l := over(t, "C major", "C", "1:0")
+	l.Chords[0].Name = "Axyz"
+	if _, err := lick.Parse(l.Encode()); err == nil {
+		t.Error("a file with a chord Axyz is taken")
+	}
+}

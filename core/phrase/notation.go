@@ -343,7 +343,7 @@ func (p Phrase) check() error {
 		}
 		sounding = own
 	}
-	if p.Strings != nil && (len(p.Cells) != 1 || sounding != len(p.Strings)) {
+	if p.Strings != nil && (len(p.Cells) != 1 || sounding < len(p.Strings)) {
 		return fmt.Errorf("chord@ names %d strings for %d tones", len(p.Strings), sounding)
 	}
 	return nil

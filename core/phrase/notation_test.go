@@ -38,8 +38,12 @@ func TestPhraseErrorsPoint(t *testing.T) {
 			t.Errorf("%q: %v, want it to point at %q", c.text, err, c.word)
 		}
 	}
-	if _, err := phrase.ParsePhrase("chord@5,4: 1 2 3"); err == nil {
-		t.Error("two strings for three steps pass")
+	if _, err := phrase.ParsePhrase("chord@5,4,3: 1 3"); err == nil {
+		t.Error("three strings for two steps pass")
+	}
+	// More steps than strings go on on the last one.
+	if _, err := phrase.ParsePhrase("chord@5,4: 1 3 5"); err != nil {
+		t.Error(err)
 	}
 }
 

@@ -11,25 +11,31 @@ import (
 	"ornamen/core/shape"
 )
 
-// chordRungs finds the root of each chord on the ladder, each the nearest beyond
-// the one before.
+// chordRungs finds the root of each chord on the ladder: of the key's own chords each beyond the one
+// before; of named ones the nearest, as players move, who come back down for 1 4 1 5 (common practice).
 func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	var out []int
 	at := first
-	for _, d := range p.chordDegrees(down) {
+	for n, c := range p.chordList(down) {
 		found := -1
 		for i := range l.Steps {
-			k := at + i
+			// The way that the run goes is tried first.
+			ahead, behind := at+i, at-i
 			if down {
-				k = at - i
+				ahead, behind = behind, ahead
 			}
-			if k >= 0 && k < len(l.Steps) && l.Steps[k][0].Tone.Degree.Semitones() == d.Semitones() {
-				found = k
+			for _, k := range []int{ahead, behind} {
+				if found < 0 && k >= 0 && k < len(l.Steps) && l.Steps[k][0].Tone.Degree.Semitones() == c.degree.Semitones() &&
+					(k == ahead || p.chords != nil && n > 0) {
+					found = k
+				}
+			}
+			if found >= 0 {
 				break
 			}
 		}
 		if found < 0 && p.chords != nil && len(out) > 0 {
-			return nil, phrase.Wrong(d.String(), "no root of that chord lies in the layout beyond the one before it")
+			return nil, phrase.Wrong(c.degree.String(), "no root of that chord lies in the layout")
 		}
 		if found < 0 {
 			break
@@ -37,23 +43,46 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 		out, at = append(out, found), found
 	}
 	if len(out) == 0 {
-		return nil, phrase.Wrong(p.chordDegrees(down)[0].String(),
-			"no root of that chord lies in the layout from there")
+		return nil, phrase.Wrong(p.chordList(down)[0].degree.String(), "no root of that chord lies in the layout from there")
 	}
 	return out, nil
 }
 
-// chordDegrees are the roots of the chords: as named, or every tone of the
-// scale; downward in the other order where none are named.
-func (p *plan) chordDegrees(down bool) []music.Degree {
+// mostStations is how many stations chords that go round are written out for.
+const mostStations = 512
+
+// chordList are the chords: as named, round and round if the run is longer; or on every tone of the
+// scale, downward in the other order. A cell of chord degrees in a key of five or six tones, which
+// has not all of the chords' tones, stays on its root's chord.
+func (p *plan) chordList(down bool) (out []lineChord) {
 	if p.chords != nil {
-		return p.chords
+		n := max(len(p.chords), (p.Times+p.Repeat-1)/max(1, p.Repeat))
+		if p.Bars > 0 {
+			n = mostStations
+		}
+		for len(out) < min(n, mostStations) {
+			out = append(out, p.chords...)
+		}
+		return out[:max(len(p.chords), min(n, mostStations))]
 	}
-	out := slices.Clone(p.palette.Scale.Degrees)
+	if p.phrase.Kind == phrase.Chord && len(p.palette.Scale.Degrees) < 7 {
+		return []lineChord{p.ownChord(music.Degree{Number: 1})}
+	}
+	for _, d := range p.palette.Scale.Degrees {
+		out = append(out, p.ownChord(d))
+	}
 	if down {
 		slices.Reverse(out)
 	}
 	return out
+}
+
+// named is the name of a chord that the line has under it: only those that the recipe names.
+func (p *plan) named(c lineChord) string {
+	if p.chords == nil {
+		return ""
+	}
+	return c.chord.Name
 }
 
 // walkScales lays each scale out over the same root in turn, each in its own usual layout
@@ -74,7 +103,7 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 			return walk{}, fmt.Errorf("%s: %w", s, err)
 		}
 		key := lick.Key{Tonic: palette.Tonic.String(), Scale: palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
-		out = append(out, inScale{onto(l, first), key})
+		out = append(out, within{onto(l, first), &key, ""})
 	}
 	return walk{out, reversed(out)}, nil
 }
@@ -84,11 +113,12 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 // practice); the key's own chords go up one by one. The walk ends where the neck does.
 func (p *plan) walkChords(down bool) (walk, error) {
 	if p.move.kind == "octave" || p.move.kind == "stay" {
-		at, name, err := p.chordRoot(p.chordDegrees(false)[0], p.at.Fret, false)
+		c := p.chordList(false)[0]
+		at, name, err := p.chordRoot(c.degree, p.at.Fret, false)
 		if err != nil {
 			return walk{}, err
 		}
-		first := over{p, at, name, p.strings()}
+		first := over{p, at, name, c, p.strings()}
 		if p.move.kind == "octave" {
 			return p.walkOctaves(first, down), nil
 		}
@@ -96,15 +126,14 @@ func (p *plan) walkChords(down bool) (walk, error) {
 	}
 	var out []station
 	fret := p.at.Fret
-	for i, d := range p.chordDegrees(false) {
-		at, name, err := p.chordRoot(d, fret, i > 0 && p.chords != nil)
+	for i, c := range p.chordList(false) {
+		at, name, err := p.chordRoot(c.degree, fret, i > 0 && p.chords != nil)
 		if err != nil {
 			break
 		}
-		var st station = over{p, at, name, p.strings()}
+		st := within{over{p, at, name, c, p.strings()}, nil, p.named(c)}
 		if p.Follow == "chord" {
-			st = inScale{st,
-				lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}}
+			st.key = &lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
 		}
 		out = append(out, st)
 		fret = at.Fret
@@ -150,31 +179,41 @@ func (p *plan) onRoot(root music.Name) (music.Palette, error) {
 }
 
 // walkFollowing lays the chord's own tones out for each chord, begun on the chord's root (of
-// pairs, the one whose upper tone it is), each beyond the one before along the neck. The line
-// then has those tones as its own while the chord lasts, so that none of them is judged as
-// outside.
+// pairs, the one whose upper tone it is): of the key's own chords each beyond the one before along the
+// neck, of named ones the nearest to it. The line then has those tones as its own while the chord
+// lasts, so that none of them is judged as outside.
 func (p *plan) walkFollowing(down bool) (walk, error) {
 	var out []station
-	fret := p.at.Fret
-	for _, d := range p.chordDegrees(down) {
-		own, err := p.onRoot(d.Over(p.palette.Tonic))
+	last := p.at
+	for n, c := range p.chordList(down) {
+		own, err := p.onRoot(c.degree.Over(p.palette.Tonic))
 		if err != nil {
 			return walk{}, err
 		}
-		st, at, ok := p.rootStation(own, fret, down)
+		st, at, ok := p.rootStation(own, last, down, p.chords != nil && n > 0)
 		if !ok {
-			return walk{}, phrase.Wrong(d.String(), "no root of that chord lies on the layout beyond the one before it")
+			return walk{}, phrase.Wrong(c.degree.String(), "no root of that chord lies on the layout from there")
 		}
 		key := lick.Key{Tonic: own.Tonic.String(), Scale: own.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
-		out, fret = append(out, inScale{st, key}), at
+		out, last = append(out, within{st, &key, p.named(c)}), at
 	}
 	return walk{out, reversed(out)}, nil
 }
 
-// rootStation is the step of the palette's layout that is its root, at a fret or beyond it
-// on the way; at is the fret of its upper tone.
-func (p *plan) rootStation(own music.Palette, fret int, down bool) (st station, at int, ok bool) {
-	for f := 0; f <= p.guitar.Frets && !ok; f++ {
+// rootStation is the step of the palette's layout that is its root, from a place on the way or,
+// where the chords are named, nearest to it: among all places where the layout can begin on its string,
+// the one whose root is the fewest frets and strings away, then the one nearest to where the run's
+// layout lies, that holds the first cell. at is the place of its upper tone.
+func (p *plan) rootStation(own music.Palette, from neck.Place, down, nearest bool) (st station, at neck.Place, ok bool) {
+	least := 1 << 30
+	frets := []int{p.at.Fret} // where the layout begins, if it may
+	for f := range p.guitar.Frets + 1 {
+		frets = append(frets, f)
+	}
+	for _, f := range frets {
+		if ok && !nearest {
+			break
+		}
 		l, err := shape.NewLadder(p.guitar, own, p.layout, neck.Place{String: p.at.String, Fret: f}, down)
 		if err != nil {
 			continue
@@ -185,16 +224,23 @@ func (p *plan) rootStation(own music.Palette, fret int, down bool) (st station, 
 				k = len(l.Steps) - 1 - i
 			}
 			top := l.Steps[k][len(l.Steps[k])-1]
-			beyond := top.Place.Fret >= fret-nearRoot
-			if down {
-				beyond = top.Place.Fret <= fret+nearRoot
+			if top.Tone.Role != music.Root {
+				continue
 			}
-			if top.Tone.Role == music.Root && beyond {
-				return rung{l, k}, top.Place.Fret, true
+			beyond := top.Place.Fret >= from.Fret-nearRoot
+			if down {
+				beyond = top.Place.Fret <= from.Fret+nearRoot
+			}
+			if !nearest && beyond {
+				return rung{l, k}, top.Place, true
+			}
+			held, err := fits(rung{l, k}, p.cellOf(0, down))
+			if d := 2*neck.Apart(top.Place, from) + max(f-p.at.Fret, p.at.Fret-f); nearest && held && err == nil && d < least {
+				st, at, least, ok = rung{l, k}, top.Place, d, true
 			}
 		}
 	}
-	return nil, 0, false
+	return st, at, ok
 }
 
 // nearRoot is how many frets on the near side of the start a pair's upper tone may lie: with no

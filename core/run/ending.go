@@ -24,9 +24,18 @@ func (b *builder) tailCell() error {
 	b.phrase.Kind = b.tail.Kind
 	defer func() { b.phrase.Kind = kind }()
 	for _, cell := range b.tail.Cells {
-		if ok, err := fits(st, cell); err != nil {
+		ok, err := fits(st, cell)
+		if w, in := st.(within); in {
+			st = w.station
+		}
+		if r, on := st.(rung); on && !ok && err == nil {
+			st = past{b.plan, r} // it may leave the layout that it ends
+			ok, err = fits(st, cell)
+		}
+		switch {
+		case err != nil:
 			return err
-		} else if !ok {
+		case !ok:
 			return phrase.Wrong(phrase.CellText(b.tail.Kind, cell), "the tail does not fit where the run ends")
 		}
 		if err := b.play(st, cell, true); err != nil {
@@ -86,7 +95,7 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 			}
 		}
 		if ok {
-			return over{b.plan, best, t.Name, b.tail.Strings}, nil
+			return over{b.plan, best, t.Name, lineChord{}, b.tail.Strings}, nil
 		}
 	}
 	return nil, phrase.Wrong(d.String(), "the run's last note is that degree of no chord of the key")

@@ -54,6 +54,7 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 	if err := b.landing(); err != nil {
 		return nil, err
 	}
+	b.chordsByBar()
 	if err := b.lick.Validate(); err != nil {
 		return nil, err
 	}
@@ -146,9 +147,11 @@ func (b *builder) cells() error {
 					b.cut(end)
 					return nil
 				}
-				if s, ok := st.(inScale); ok {
-					b.tones(s.key)
+				over, ok := st.(within)
+				if ok && over.key != nil {
+					b.tones(*over.key)
 				}
+				began := b.at
 				cell := b.cellOf(leg.first+k, leg.down)
 				if err := b.play(st, cell, false); err != nil {
 					return err
@@ -159,6 +162,7 @@ func (b *builder) cells() error {
 					}
 				}
 				b.last = st
+				b.under(over.chord, began)
 				if played++; b.Even && played > 1 && first && odd(b.lick, b.run.Cells[len(b.run.Cells)-1]) {
 					again++
 				}
@@ -207,6 +211,33 @@ func (b *builder) mirror(st station, cell []phrase.Step) error {
 	return nil
 }
 
+// under has a chord last from a time up to now.
+func (b *builder) under(chord string, from lick.Time) {
+	if chord == "" {
+		return
+	}
+	if k := len(b.lick.Chords) - 1; k >= 0 && b.lick.Chords[k].Name == chord {
+		b.lick.Chords[k].Len = b.at.Sub(b.lick.Chords[k].At)
+		return
+	}
+	b.lick.Chords = append(b.lick.Chords, lick.Chord{At: from, Len: b.at.Sub(from), Name: chord})
+}
+
+// chordsByBar lays the chords of a run that does not move by chords under it, a bar each, round and
+// round up to its end; those of one that does last as long as their cells, the last with what follows.
+func (b *builder) chordsByBar() {
+	end := b.lick.End()
+	if k := len(b.lick.Chords) - 1; k >= 0 {
+		b.lick.Chords[k].Len = end.Sub(b.lick.Chords[k].At)
+		return
+	}
+	bar, at := b.lick.Meter.Bar(), b.lick.Pickup
+	for k := 0; len(b.chords) > 0 && at.Before(end); k++ {
+		b.lick.Chords = append(b.lick.Chords, lick.Chord{At: at, Len: bar, Name: b.chords[k%len(b.chords)].chord.Name})
+		at = at.Add(bar)
+	}
+}
+
 // tones has the lick's tones be those of a scale from here on.
 func (b *builder) tones(k lick.Key) {
 	switch {
@@ -250,6 +281,7 @@ func (b *builder) cut(end lick.Time) {
 		b.run.Cells[i].To = min(b.run.Cells[i].To, len(b.lick.Notes))
 	}
 	b.column = slices.DeleteFunc(b.column, func(i int) bool { return i >= len(b.lick.Notes) })
+	b.lick.Chords = slices.DeleteFunc(b.lick.Chords, func(c lick.Chord) bool { return !c.At.Before(end) })
 	if end.Before(b.at) {
 		b.at = end
 	}

@@ -78,7 +78,7 @@ func (b *builder) remark(stations, there []station) {
 // over names what the cell number k is played over.
 func (b *builder) over(k int) string {
 	if b.chords != nil {
-		return "the chord on " + b.chords[k%len(b.chords)].Pretty()
+		return "the chord on " + b.chords[k%len(b.chords)].degree.Pretty()
 	}
 	return b.scales[k%len(b.scales)]
 }

@@ -32,7 +32,7 @@ type plan struct {
 	land    *landing
 	offset  lick.Time // silence before the first note
 	lead    lick.Time // the pick-up of a run that begins on a beat
-	chords  []music.Degree
+	chords  []lineChord
 	scales  []string
 	pick    pick.Way
 }
@@ -114,43 +114,51 @@ func (p *plan) readTones() (err error) {
 		if w == "." || w == "%" {
 			continue // the chord before goes on
 		}
-		d, err := p.chordDegree(w)
+		c, err := p.lineChord(w)
 		if err != nil {
 			return err
 		}
-		p.chords = append(p.chords, d)
+		p.chords = append(p.chords, c)
 	}
 	return nil
 }
 
-// chordDegree is the degree of the key that a chord stands on: written as one, with a chord's
-// sign or without, "4" or "47", or as a name, "D7". The longest reading that leaves a chord's
-// sign wins: "57" is the 5 with a seventh, not the 57th degree. A name whose root the key does
-// not have is a chromatic degree.
-func (p *plan) chordDegree(word string) (music.Degree, error) {
-	for k := 1; k < len(word); k++ {
-		d, err := music.ParseDegree(word[:k])
-		if err != nil || d.Number > 7 {
-			continue
+// lineChord is a chord of the line: where its root stands in the key, and what it is.
+type lineChord struct {
+	degree music.Degree
+	chord  music.Chord
+}
+
+// lineChord reads a chord: a degree of the key with a chord's sign or without, "4" or "47", in Roman
+// numbers too, or a name, "D7". A degree without a sign is the key's own triad. A name whose root the
+// key does not have is on a chromatic degree.
+func (p *plan) lineChord(word string) (lineChord, error) {
+	if d, sign, ok := music.OnDegree(word, p.palette.Minor()); ok {
+		if sign == "" && strings.ContainsAny(word, "1234567") {
+			return p.ownChord(d), nil
 		}
-		if _, err := music.ParseChord("C" + word[k:]); err == nil {
-			return d, nil
-		}
+		c, err := music.ParseChord(d.Over(p.palette.Tonic).String() + sign)
+		return lineChord{d, c}, err
 	}
 	if d, err := music.ParseDegree(word); err == nil {
-		return d, nil
+		return p.ownChord(d), nil
 	}
 	c, err := music.ParseChord(word)
 	if err != nil {
-		return music.Degree{}, phrase.Wrong(word, "a chord is a degree of the key, 4 or 47, or a name, D7")
+		return lineChord{}, phrase.Wrong(word, "a chord is a degree of the key, 4 or 47 or IV, or a name, D7")
 	}
 	half := (c.Root.Class() - p.palette.Tonic.Class() + 12) % 12
 	for _, t := range p.palette.Tones {
 		if t.Degree.Semitones() == half {
-			return t.Degree, nil
+			return lineChord{t.Degree, c}, nil
 		}
 	}
-	return music.ChromaticDegree(half), nil
+	return lineChord{music.ChromaticDegree(half), c}, nil
+}
+
+// ownChord is the key's own chord on a degree.
+func (p *plan) ownChord(d music.Degree) lineChord {
+	return lineChord{degree: d, chord: p.palette.Triad(d)}
 }
 
 // readCell reads the cell, the tail and its pivot.
@@ -161,6 +169,9 @@ func (p *plan) readCell() (err error) {
 	}
 	if p.phrase, err = phrase.ParsePhrase(p.Cell); err != nil {
 		return err
+	}
+	if p.At == "" && p.phrase.Strings != nil && p.phrase.Strings[0] <= len(p.guitar.Tuning) {
+		p.at = shape.LowestRoot(p.guitar, p.palette, p.phrase.Strings[0]) // the root lies on the string that is named for it
 	}
 	if p.DownCell != "" {
 		d, err := phrase.ParsePhrase(p.DownCell)

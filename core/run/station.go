@@ -60,6 +60,52 @@ func (r rung) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	return soundedOf(r.Steps[i]), nil
 }
 
+// past is a rung from which tones beyond either end of the ladder are found too: the palette's next
+// ones, each as near as may be to the one that the ladder ends with.
+type past struct {
+	plan *plan
+	rung
+}
+
+// find is the ladder's own step where it has one.
+func (s past) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error) {
+	if found, err := s.rung.find(t, index, before); err == nil {
+		return found, nil
+	}
+	i, up := s.p+t.N-1, true
+	n, end := i-len(s.Steps)+1, s.Steps[len(s.Steps)-1][0]
+	if i < 0 {
+		n, end, up = -i, s.Steps[0][0], false
+	}
+	g, pitch := s.plan.guitar, end.Pitch
+	by := music.Pitch(1)
+	if !up {
+		by = -1
+	}
+	for n > 0 {
+		if pitch += by; pitch < 0 || pitch > music.MaxPitch {
+			return nil, beyond{t.Text(phrase.Tones)}
+		}
+		if tone := s.plan.palette.At(pitch); tone.Role != music.Outside {
+			n--
+		}
+	}
+	var best neck.Place
+	least := pastFrets + 1
+	for _, at := range g.Places(pitch) {
+		if d := max(at.Fret-end.Place.Fret, end.Place.Fret-at.Fret); d < least {
+			best, least = at, d
+		}
+	}
+	if least > pastFrets {
+		return nil, beyond{t.Text(phrase.Tones)}
+	}
+	return []sounded{{place: best}}, nil
+}
+
+// pastFrets is how many frets past the end of its layout a tail may go.
+const pastFrets = 4
+
 // window is a station on the strings of a layout: string a is the one at index
 // first, the next ones follow in the run's direction.
 type window struct {
@@ -81,10 +127,12 @@ func (w window) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	return soundedOf(w.ByString[i][t.N-1 : t.N]), nil
 }
 
-// inScale is a station in a scale of its own, whose tones the line has while it is there.
-type inScale struct {
+// within is a station in a scale of its own, whose tones the line has while it is there, or over a
+// chord of its own, which stands under the line then.
+type within struct {
 	station
-	key lick.Key
+	key   *lick.Key
+	chord string
 }
 
 // octaves is a station with the same fingering some octaves away, two strings over for each: in
@@ -129,6 +177,7 @@ type over struct {
 	plan    *plan
 	root    neck.Place
 	name    music.Name
+	chord   lineChord
 	strings []int
 }
 
@@ -143,14 +192,14 @@ func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, er
 	semitones := t.Degree.Semitones()
 	if !t.Plain {
 		var err error
-		if semitones, err = o.plan.overRoot(o.name, t.Degree); err != nil {
+		if semitones, err = o.plan.overChord(o.name, o.chord, t.Degree); err != nil {
 			return nil, err
 		}
 	}
 	g := o.plan.guitar
 	pitch := g.Pitch(o.root) + music.Pitch(semitones+12*t.Octave)
 	if o.strings != nil {
-		s := o.strings[index]
+		s := o.strings[min(index, len(o.strings)-1)] // more tones than strings go on on the last
 		if s > len(g.Tuning) {
 			return nil, phrase.Wrong(fmt.Sprint(s), fmt.Sprintf("this guitar has %d strings", len(g.Tuning)))
 		}
@@ -213,6 +262,18 @@ func fits(st station, cell []phrase.Step) (bool, error) {
 	return true, nil
 }
 
+// overChord is the height of a degree over a chord: as the key gives it over the root, else as the
+// chord has it, which in a key of five tones is its parent's.
+func (p *plan) overChord(root music.Name, c lineChord, d music.Degree) (int, error) {
+	n, err := p.overRoot(root, d)
+	for _, own := range c.chord.Degrees {
+		if err != nil && own.Number == d.Number {
+			return own.Semitones(), nil
+		}
+	}
+	return n, err
+}
+
 // overRoot is the height of a degree over a chord's root.
 func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
 	palette := p.palette
@@ -241,7 +302,7 @@ func ladderOf(st station) *shape.Ladder {
 		return st.Ladder
 	case octaves:
 		return ladderOf(st.station)
-	case inScale:
+	case within:
 		return ladderOf(st.station)
 	}
 	return nil

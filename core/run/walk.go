@@ -156,8 +156,12 @@ func (p *plan) walkLadder(l *shape.Ladder, first rung, down bool) (walk, error) 
 		return walk{}, err
 	}
 	stations := make([]station, len(rungs))
+	chords := p.chordList(down)
 	for i, r := range rungs {
 		stations[i] = rung{l, r}
+		if p.move.kind == "chord" && p.chords != nil {
+			stations[i] = within{rung{l, r}, nil, p.named(chords[i])}
+		}
 	}
 	same := len(other.Steps) == len(l.Steps)
 	return walk{stations, func(k int) []station {

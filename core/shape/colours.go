@@ -53,6 +53,7 @@ func holds(h music.Hold, pitch, lowestRoot music.Pitch) bool {
 type bounds struct {
 	lo, hi, thin, thick int
 	string              map[int][2]int
+	hand                [2]int // the frets under the four fingers where most tones lie
 }
 
 // boundsOf measures a shape.
@@ -67,13 +68,37 @@ func boundsOf(scale []Placed) bounds {
 		}
 		b.string[s] = [2]int{min(r[0], f), max(r[1], f)}
 	}
+	b.hand = [2]int{b.lo, b.hi}
+	if b.hi-b.lo > oneHand {
+		return b // the hand moves within the shape
+	}
+	most := 0
+	for lo := b.lo; lo <= max(b.lo, b.hi-fingerFrets+1); lo++ {
+		n := 0
+		for _, t := range scale {
+			if t.Place.Fret >= lo && t.Place.Fret < lo+fingerFrets {
+				n++
+			}
+		}
+		if n > most {
+			most, b.hand = n, [2]int{lo, lo + fingerFrets - 1}
+		}
+	}
 	return b
 }
 
+// How many frets a shape spans at most that one hand holds without moving, and how many lie under its
+// four fingers (common practice).
+const (
+	oneHand     = 5
+	fingerFrets = 4
+)
+
 // colourPlace chooses the place of a colour pitch: inside the shape's frets, else one fret
 // below, else one above. Where two places serve alike, the one between its string's own tones
-// is taken, then the lower fret. The ♭5 of an A minor box at 5 to 8 lies on 5:6, between 5 and
-// 7, and on 3:8, above 5 and 7 of its string but within the frets of the shape.
+// is taken, then one under the fingers, then the lower fret. The ♭5 of an A minor box at 5 to 8 lies
+// on 5:6, between 5 and 7, and on 3:8, above 5 and 7 of its string but within the frets of the shape:
+// in the natural minor scale too, whose box has a stretch to fret 4, where 2:4 is the same tone.
 func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool) {
 	best, bestRank := neck.Place{}, 1<<30
 	for _, p := range g.Places(pitch) {
@@ -91,6 +116,9 @@ func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool)
 		}
 		if own, ok := b.string[p.String]; !ok || p.Fret < own[0] || p.Fret > own[1] {
 			rank += 100
+		}
+		if p.Fret < b.hand[0] || p.Fret > b.hand[1] {
+			rank += 50
 		}
 		if rank += p.Fret; rank < bestRank {
 			best, bestRank = p, rank

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/player"
+	"ornamen/core/shape"
 )
 
 func lay(t *testing.T, key, layout, at string, add ...string) []Placed {
@@ -334,5 +335,31 @@ func TestSweetSpot(t *testing.T) {
 	}
 	if least+1 < 10 || least+1 > 14 || force[0] < 1.9*force[least] {
 		t.Errorf("least force at fret %d, %.1f N; at the first %.1f", least+1, force[least], force[0])
+	}
+}
+
+// The ♭5 that is added to a natural minor box lies where the blues scale has it, under the fingers, not
+// on the lowest fret of the stretch (common practice).
+func TestAddedToneLiesUnderTheFingers(t *testing.T) {
+	p, err := music.ParseKey("A natural minor", []string{"b5"}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	layout, err := shape.ParseLayout("box")
+	if err != nil {
+		t.Fatal(err)
+	}
+	placed, err := shape.Lay(neck.Standard(), p, layout, neck.Place{String: 6, Fret: 5})
+	if err != nil {
+		t.Fatal(err)
+	}
+	var at []string
+	for _, x := range placed {
+		if x.Tone.Degree.String() == "b5" {
+			at = append(at, x.Place.Notation())
+		}
+	}
+	if strings.Join(at, " ") != "5:6 3:8" {
+		t.Errorf("the ♭5 lies on %v", at)
 	}
 }

@@ -296,7 +296,10 @@ func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 		return nil, err
 	}
 	out := &run.Lick
-	out.Title, out.Tags, out.Chords, out.Loop = old.Title, old.Tags, old.Chords, old.Loop
+	out.Title, out.Tags, out.Loop = old.Title, old.Tags, old.Loop
+	if len(out.Chords) == 0 {
+		out.Chords = old.Chords // a recipe that names its chords brings them
+	}
 	if r.Tempo == 0 {
 		out.Tempo = old.Tempo
 	}

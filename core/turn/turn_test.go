@@ -8,6 +8,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/run"
+	"ornamen/core/shape"
 	"ornamen/core/testline"
 	"ornamen/core/turn"
 )
@@ -146,6 +147,41 @@ func TestElsewhere(t *testing.T) {
 	for _, how := range []string{"string:4", "string:x", "degree:0", "degree:-9"} {
 		if _, err := turn.Turn(neck.Standard(), l, how, 0, 0); err == nil {
 			t.Errorf("%s passes", how)
+		}
+	}
+}
+
+// A run in another key keeps its recipe where that grows the very line, and a title that the recipe
+// gave; where it does not, neither says what is no longer so.
+func TestRecolourKeepsTheRecipeTrue(t *testing.T) {
+	g := neck.Standard()
+	r, err := run.Parse(`--key "A minor pentatonic" --cell "1 2 3" --times 4`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	x, err := run.Grow(r, g)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for key, want := range map[string]string{"C minor pentatonic": "C minor pentatonic, 1 2 3", "A major pentatonic": "A major pentatonic"} {
+		p, err := music.ParseKey(key, nil, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out, err := turn.Recolour(x.Lick, g, p, shape.NearestPlace)
+		if err != nil || out.Lick.Title != want {
+			t.Errorf("in %s: %v, %q", key, err, out.Lick.Title)
+		}
+		if out.Lick.Recipe == "" {
+			continue
+		}
+		again, err := run.Parse(out.Lick.Recipe)
+		if err != nil {
+			t.Fatal(err)
+		}
+		grown, err := run.Grow(again, g)
+		if err != nil || len(grown.Lick.Notes) != len(out.Lick.Notes) || grown.Lick.Notes[5].Place() != out.Lick.Notes[5].Place() {
+			t.Errorf("in %s: %v, %s", key, err, out.Lick.Recipe)
 		}
 	}
 }

@@ -22,6 +22,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/shape"
 	"ornamen/core/sound"
+	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -297,7 +298,7 @@ func recoloured(g neck.Guitar, f recolourForm, l lick.Lick) (shape.Recoloured, m
 		r, err := onlyTones(l, p)
 		return r, p, err
 	}
-	r, err := shape.Recolour(l, g.WithTuning(l.Tuning), p, manner)
+	r, err := turn.Recolour(l, g.WithTuning(l.Tuning), p, manner)
 	return r, p, err
 }
 
