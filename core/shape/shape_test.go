@@ -10,7 +10,6 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/player"
-	"ornamen/core/shape"
 )
 
 func lay(t *testing.T, key, layout, at string, add ...string) []Placed {
@@ -341,20 +340,8 @@ func TestSweetSpot(t *testing.T) {
 // The ♭5 that is added to a natural minor box lies where the blues scale has it, under the fingers, not
 // on the lowest fret of the stretch (common practice).
 func TestAddedToneLiesUnderTheFingers(t *testing.T) {
-	p, err := music.ParseKey("A natural minor", []string{"b5"}, nil)
-	if err != nil {
-		t.Fatal(err)
-	}
-	layout, err := shape.ParseLayout("box")
-	if err != nil {
-		t.Fatal(err)
-	}
-	placed, err := shape.Lay(neck.Standard(), p, layout, neck.Place{String: 6, Fret: 5})
-	if err != nil {
-		t.Fatal(err)
-	}
 	var at []string
-	for _, x := range placed {
+	for _, x := range lay(t, "A natural minor", "box", "6:5", "b5") {
 		if x.Tone.Degree.String() == "b5" {
 			at = append(at, x.Place.Notation())
 		}
