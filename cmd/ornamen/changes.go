@@ -20,6 +20,7 @@ import (
 type changesJSON struct {
 	Notes    []chordNoteJSON `json:"notes"`
 	Landings []landingJSON   `json:"landings"`
+	Rests    []restJSON      `json:"rests"`
 	Palette  []paletteJSON   `json:"palette"`
 	Findings []judge.Finding `json:"findings"`
 }
@@ -43,6 +44,15 @@ type landingJSON struct {
 	Degree string       `json:"degree"`
 	OffBy  string       `json:"off_by"`
 	Word   changes.Word `json:"word"`
+}
+
+// restJSON is where a phrase comes to rest. Of notes that sound together each is one; chord and degree
+// are empty over no chord.
+type restJSON struct {
+	Note   int    `json:"note"`
+	Chord  string `json:"chord"`
+	Degree string `json:"degree"`
+	Word   string `json:"word"`
 }
 
 // paletteJSON is a tone of the palette over a chord.
@@ -134,7 +144,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 // A chord that comes back is in the palette once.
 func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 	r := changes.Read(l)
-	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Palette: []paletteJSON{},
+	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Rests: []restJSON{}, Palette: []paletteJSON{},
 		Findings: []judge.Finding{}}
 	for _, n := range r.Notes {
 		x := chordNoteJSON{Note: n.Note + 1, Role: n.Role}
@@ -157,6 +167,15 @@ func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 		}
 		v.Landings = append(v.Landings, out)
 	}
+	for _, x := range r.Rests {
+		for _, i := range x.Notes {
+			out := restJSON{Note: i + 1}
+			if d, role := r.Tone(l, x, i); x.Chord >= 0 {
+				out.Chord, out.Degree, out.Word = r.Chords[x.Chord].Name, d.String(), role.Worth()
+			}
+			v.Rests = append(v.Rests, out)
+		}
+	}
 	seen := map[string]bool{}
 	for _, c := range r.Chords {
 		p, ok := l.PaletteAt(c.At)
@@ -176,9 +195,14 @@ func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 	return v
 }
 
-// printChanges writes landings, findings and notes as text.
+// printChanges writes where phrases rest, landings, findings and notes as text.
 // Columns are as wide as usual chord names need; a longer one pushes its row.
 func printChanges(e env, v changesJSON) {
+	for _, x := range v.Rests {
+		if x.Chord != "" {
+			fmt.Fprintf(e.out, "note %d rests on the %s of %s: %s\n", x.Note, x.Degree, x.Chord, x.Word)
+		}
+	}
 	for _, x := range v.Landings {
 		what := string(x.Word)
 		if x.OffBy != "0" {

@@ -50,7 +50,7 @@ func TestLandings(t *testing.T) {
 		{"a pair on time", "E7 | A7", "2:12*1/2 12*1/2 3:14*1/4+1:12*1/4", "A7 on time 1 5"},
 		{"its third half a beat late", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8", "A7 late 1/8 3"},
 		{"a tone of both is held over", "E7 | A7", "2:12*1/2 2:5*1/1", "A7 on time 5"},
-		{"pushed and held", "E7 | A7", "2:12*1/2 12*3/8 14*1/2", "A7 early -1/8 3"},
+		{"pushed and held", "E7 | A7", "2:12*1/2 12*3/8 14*1/2", "A7 pushed -1/8 3"},
 		{"nothing that tells the chord", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "A7 missed"},
 		{"a rest at the change", "E7 | A7", "2:12*1/2", "A7 rest"},
 		{"a chord written twice is one", "E7 | E7 | A7", "2:12*1/1 12*1/1 14*1/4", "A7 on time 3"},
@@ -65,13 +65,19 @@ func TestLandings(t *testing.T) {
 func TestRoles(t *testing.T) {
 	for _, c := range []struct{ key, chord, tone, want string }{
 		{"A minor pentatonic", "A7", "A", "1 root"}, {"A minor pentatonic", "A7", "C", "b3 colour"},
-		{"A minor pentatonic", "A7", "G", "b7 seventh"}, {"A minor pentatonic", "A7", "D", "4 clash"},
-		{"C major", "Cmaj7", "F", "4 clash"}, {"C major", "Cmaj7", "D", "9 tension"}, {"C major", "Cmaj7", "A",
-			"6 tension"},
+		{"A minor pentatonic", "A7", "G", "b7 seventh"}, {"A minor pentatonic", "A7", "D", "4 colour"},
+		{"C major", "Cmaj7", "F", "4 clash"}, {"C major", "Cmaj7", "D", "9 colour"}, {"C major", "Cmaj7", "A",
+			"6 colour"},
 		{"C major", "Fmaj7", "B", "b5 colour"}, {"C major", "G7", "C", "4 clash"},
 		{"A natural minor", "Bb", "B", "b2 clash"}, {"A harmonic minor", "E7", "F", "b2 tension"},
 		{"A natural minor", "Am7", "F", "b6 clash"}, {"A natural minor", "Am7", "F#", "6 outside"},
 		{"A natural minor", "Dm6", "B", "6 colour"}, {"C major", "Gsus4", "C", "4 colour"},
+		// The seventh tells the chord over a plain triad too; the 9 and the 13 are colours everywhere.
+		{"C major", "G", "F", "b7 seventh"}, {"C major", "C", "B", "7 seventh"}, {"C major", "Am", "G", "b7 seventh"},
+		{"A harmonic minor", "Am", "G#", "7 seventh"}, {"C major", "G7", "A", "9 colour"}, {"C major", "G7", "E", "6 colour"},
+		{"C major", "Dm7", "B", "6 colour"}, {"C major", "Dm7", "G", "4 colour"}, {"C major", "Em7", "F", "b2 clash"},
+		{"C major", "Em7", "C", "b6 clash"}, {"C major", "Bm7b5", "G", "b6 tension"}, {"A mixolydian", "A7", "D", "4 clash"},
+		{"A blues", "D7", "G", "4 clash"}, {"A blues", "A", "D", "4 colour"}, {"A minor pentatonic", "A", "C", "b3 colour"},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {
@@ -168,7 +174,8 @@ func TestMend(t *testing.T) {
 		{"early by a beat", "2:9*1/4 10*1/4 12*1/8 10*1/8 3:14*1/4", "Start on beat 2 in bar 1; Add one note at " +
 			"its head"},
 		{"late by a beat", "2:9*1/4 10*1/4 12*1/4 10*1/4 12*1/4 14*1/4",
-			"Drop the first note of the phrase; Note 5 to the 1 of A7, with note 4"},
+			"Drop the first note of the phrase; Note 5 to the 1 of A7, with note 4; "+
+				"Note 4 from a half step below, to the 1 of A7 on note 5; Note 4 from a half step above, to the 1 of A7 on note 5"},
 	} {
 		l := over(t, "A mixolydian", "E7 | A7", c.line)
 		r := Read(l)

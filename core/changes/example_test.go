@@ -55,7 +55,7 @@ func ExampleFitOver() {
 	// 1 is 5, fifth
 	// b3 is b7, seventh
 	// 4 is 1, root
-	// 5 is 9, tension
+	// 5 is 9, colour
 	// b7 is 4, clash
 	// lacks [3]
 }

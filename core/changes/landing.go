@@ -14,6 +14,7 @@ type Word string
 // The words of a landing.
 const (
 	OnTime Word = "on time"
+	Pushed Word = "pushed" // an eighth or less ahead, and held into the change: everyday language
 	Early  Word = "early"
 	Late   Word = "late"
 	Missed Word = "missed" // something sounds over the chord, but no tone that tells it
@@ -35,6 +36,7 @@ type Landing struct {
 var (
 	mostEarly = lick.NewTime(1, 2)
 	restLate  = lick.NewTime(1, 4) // where the line is silent at the change itself
+	push      = lick.NewTime(1, 8) // how far ahead a tone that is held into the change is pushed
 )
 
 // landings finds how the line arrives at every change but the first.
@@ -137,7 +139,11 @@ func (r *Report) early(l lick.Lick, columns [][]int, next, k int) *Landing {
 	if len(told) < len(c) || r.both(l, told, before) {
 		return nil
 	}
-	return &Landing{Chord: k, Notes: told, OffBy: off, Word: Early}
+	word := Early
+	if held := change.At.Before(l.Notes[c[0]].End()); held && !off.Before(lick.Time{}.Sub(push)) {
+		word = Pushed
+	}
+	return &Landing{Chord: k, Notes: told, OffBy: off, Word: word}
 }
 
 // tells are those of the notes that are chord tones of a change.
@@ -167,10 +173,10 @@ func highest(l lick.Lick, notes []int) int {
 	return top
 }
 
-// Early says whether a note is meant for the chord to come: it lands early.
+// Early says whether a note is meant for the chord to come: it lands early or is pushed.
 func (r Report) Early(note int) bool {
 	for _, x := range r.Landings {
-		if x.Word == Early && slices.Contains(x.Notes, note) {
+		if (x.Word == Early || x.Word == Pushed) && slices.Contains(x.Notes, note) {
 			return true
 		}
 	}

@@ -18,8 +18,8 @@ func TestOverADominant(t *testing.T) {
 	for half, want := range []struct {
 		degree string
 		role   Role
-	}{{"1", Root}, {"b9", Tension}, {"9", Tension}, {"b3", Colour}, {"3", Third}, {"4", Clash}, {"#4", Colour},
-		{"5", Fifth}, {"b13", Tension}, {"13", Tension}, {"b7", Seventh}, {"7", Clash}} {
+	}{{"1", Root}, {"b9", Tension}, {"9", Colour}, {"b3", Colour}, {"3", Third}, {"4", Clash}, {"#4", Colour},
+		{"5", Fifth}, {"b13", Tension}, {"13", Colour}, {"b7", Seventh}, {"7", Clash}} {
 		_, role := Of(c, nil, music.Pitch(57+half))
 		if role != want.role {
 			t.Errorf("the %s over A7 is a %s, want a %s", want.degree, role, want.role)

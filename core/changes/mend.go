@@ -1,6 +1,8 @@
 package changes
 
 import (
+	"slices"
+
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -15,8 +17,8 @@ type Fix struct {
 
 // Mend lists ways to bring a landing that is early, late or missed onto its change: the whole
 // phrase starts earlier or later, as computed back from the change; notes are added or dropped
-// at its head; or the note on the change, and the one before it, move to the nearest tone of
-// the chord. The hands of what is new are open. Whether a fix can be played is for others to
+// at its head; the note on the change, and the one before it, move to the nearest tone of
+// the chord; or the one before it comes from a half step below or above. The hands of what is new are open. Whether a fix can be played is for others to
 // say; each does land on time.
 //
 // Each way is tried on a copy and read again: what does not land on time, or is no valid line,
@@ -24,7 +26,8 @@ type Fix struct {
 func Mend(g neck.Guitar, l lick.Lick, r Report, x Landing) (out []Fix) {
 	m := mending{guitar: g.WithTuning(l.Tuning), lick: l, report: r, landing: x, columns: columnsOf(l)}
 	m.find()
-	for _, try := range []func() (Fix, bool){m.start, m.head, m.nearest} {
+	below, above := func() (Fix, bool) { return m.approach(-1) }, func() (Fix, bool) { return m.approach(1) }
+	for _, try := range []func() (Fix, bool){m.start, m.head, m.nearest, below, above} {
 		if f, ok := try(); ok && m.lands(f.Lick) {
 			out = append(out, f)
 		}
@@ -250,6 +253,31 @@ func (m *mending) nearest() (Fix, bool) {
 		return Fix{text, out}, true
 	}
 	return Fix{}, false
+}
+
+// approach moves the note on the change to the nearest tone of the chord and the single note before it to a
+// half step below (by −1) or above that: the chromatic approach (common practice).
+func (m *mending) approach(by music.Pitch) (Fix, bool) {
+	fix, ok := m.nearest()
+	if !ok {
+		return fix, false
+	}
+	change := m.report.Chords[m.landing.Chord]
+	on := slices.IndexFunc(m.columns, func(c []int) bool { return m.lick.Notes[c[0]].At.Cmp(change.At) == 0 })
+	if on < 1 || len(m.columns[on-1]) != 1 {
+		return fix, false
+	}
+	i, k := m.columns[on][0], m.columns[on-1][0]
+	n := fix.Lick.Notes[k]
+	pitch := fix.Lick.Pitch(i) + by
+	at, ok := nearest(m.guitar, pitch, fix.Lick.Notes[i].Place())
+	if !ok || n.Bend != nil || n.At.Before(m.report.Chords[m.landing.Chord-1].At) {
+		return fix, false
+	}
+	set(&fix.Lick.Notes[k], at)
+	fix.Lick.Sort()
+	d, _ := Of(change.Chord, nil, fix.Lick.Pitch(i))
+	return Fix{say.Approach(k, i, d, change.Name, by < 0), fix.Lick}, true
 }
 
 // led moves the single note before the change to a tone a step from the target, on the side it

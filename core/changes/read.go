@@ -11,7 +11,7 @@ type Note struct {
 	Chord  int          // of Report.Chords; −1 where none holds
 	Degree music.Degree // over the chord
 	Role   Role         // empty for a dead note and where no chord holds
-	Passes bool         // it goes on by step before it can be heard as an end
+	Passes bool         // it resolves: it goes on by step, or belongs to an enclosure
 }
 
 // Report is a line against its changes.
@@ -19,6 +19,7 @@ type Report struct {
 	Chords   []Change
 	Notes    []Note // one for each note of the line, in its order
 	Landings []Landing
+	Rests    []Resting // where phrases come to rest, in playing order
 }
 
 // Change is a chord with its time. A chord that is written again goes on.
@@ -43,7 +44,9 @@ func Read(l lick.Lick) Report {
 		r.Chords = append(r.Chords, Change{chord.Name, chord, c.At, c.At.Add(c.Len)})
 	}
 	r.notes(l)
+	r.resolve(l)
 	r.landings(l)
+	r.rests(l)
 	return r
 }
 
@@ -63,7 +66,6 @@ func (r *Report) notes(l lick.Lick) {
 				x.Degree, x.Role = Of(r.Chords[at].Chord, paletteAt(l, n.At, palettes), Sounding(l, i))
 			}
 		}
-		x.Passes = passes(l, i)
 		r.Notes = append(r.Notes, x)
 	}
 }
@@ -93,23 +95,4 @@ func Sounding(l lick.Lick, i int) music.Pitch {
 		p += music.Pitch(b.Semitones)
 	}
 	return p
-}
-
-// passes says whether the next note of the voice follows without a rest, a step of at most two
-// half steps away, before a quarter is over: a tone that passes is not heard as an end (common
-// practice).
-func passes(l lick.Lick, i int) bool {
-	n := l.Notes[i]
-	if !n.Len.Before(lick.NewTime(1, 4)) {
-		return false
-	}
-	for k := i + 1; k < len(l.Notes); k++ {
-		m := l.Notes[k]
-		if m.Voice != n.Voice || !n.At.Before(m.At) {
-			continue
-		}
-		d := l.Pitch(k) - Sounding(l, i)
-		return !n.End().Before(m.At) && d >= -2 && d <= 2
-	}
-	return false
 }

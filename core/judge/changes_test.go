@@ -28,8 +28,17 @@ var changeLines = []changeLine{
 		"A7 begins in bar 2; its third comes half a beat after it."},
 	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "chord-missed", []int{3, 4},
 		"Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh."},
-	{"C major", "Cmaj7", "1:1*1/2 1:0*1/2", "clash", []int{1}, "The 4 over Cmaj7 lies a half step above its 3"},
-	{"C major", "Cmaj7", "2:3*1/2 1:0*1/2", "tension-held", []int{1}, "The 9 over Cmaj7 is held for 2 beats"},
+	{"C major", "Cmaj7", "1:1*1/2 2:1*1/2", "clash", []int{1}, "The 4 over Cmaj7 lies a half step above its 3"},
+	{"C major", "Cmaj7", "2:1*1/4 1:1*1/4", "clash", []int{2}, "The 4 over Cmaj7 lies a half step above its 3"}, // the last
+	{"A harmonic minor", "E7", "1:1*1/2 1:0*1/2", "tension-held", []int{1}, "The ♭2 over E7 is held for 2 beats"},
+	// By step, at any length up to a half note: B C D in quarters over G7.
+	{"C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/4", "", nil, ""},
+	{"C major", "Cmaj7", "1:1*1/2 1:0*1/2", "", nil, ""},
+	{"C major", "Cmaj7", "2:3*1/2 1:0*1/2", "", nil, ""}, // the 9 is a colour
+	// From above and below: F D E, whose target comes third.
+	{"C major", "Cmaj7", "1:1*1/4 2:3*1/4 1:0*1/4", "", nil, ""},
+	// Pushed: the third of F an eighth ahead, held into it.
+	{"C major", "C | F", "2:1*1/2 2:3*3/8 2:10*1/2", "", nil, ""},
 	{"C major", "Cmaj7", "1:1*1/8 1:0*1/8", "", nil, ""}, // the 4 passes by
 }
 
@@ -102,14 +111,14 @@ func TestChangesFindings(t *testing.T) {
 	}
 }
 
-// Strictness is the player's: an easy one hears no clash, a strict one the blues' third too.
+// Strictness is the player's: a strict one hears the blues' third and fourth as clashes, no other does.
 func TestChangesStrictness(t *testing.T) {
-	l := testline.InKey(testline.Build(t, 90, "3:5*1/2 7*1/2"), "A", "minor pentatonic") // C and D over A7
+	l := testline.InKey(testline.Build(t, 90, "3:5*1/4 1:5*1/4 3:7*1/4"), "A", "minor pentatonic") // C and D over A7
 	var err error
 	if l.Chords, err = changes.Parse("17", l.Meter, l.Pickup, lick.Key{Tonic: "A"}); err != nil {
 		t.Fatal(err)
 	}
-	for strict, want := range map[player.Strictness]int{player.Easy: 0, player.Usual: 1, player.Every: 2} {
+	for strict, want := range map[player.Strictness]int{player.Easy: 0, player.Usual: 0, player.Every: 2} {
 		p := player.DefaultPlayer()
 		p.Strict = strict
 		r, err := NewEngine(p).Check(context.Background(), l)

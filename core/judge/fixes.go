@@ -10,6 +10,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/load"
+	"ornamen/core/music"
 	"ornamen/core/pick"
 	"ornamen/core/say"
 )
@@ -85,10 +86,17 @@ func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	}
 	for i := range r.Findings {
 		f := &r.Findings[i]
-		if f.Code != NoteOutside || f.Meant {
+		if f.Code != NoteOutside && f.Code != BendAimless || f.Meant {
 			continue
 		}
-		if fix, ok := addTone(l, r, f.Notes[0]-1); ok && !offered[fix.ID] {
+		pitch := l.Pitch(f.Notes[0] - 1)
+		if f.Code == BendAimless {
+			if fix, ok := md.nearestTarget(ctx, r, f.Notes[0]-1); ok {
+				f.Fixes = append(f.Fixes, fix)
+			}
+			pitch += music.Pitch(math.Ceil(l.Notes[f.Notes[0]-1].Bend.Semitones))
+		}
+		if fix, ok := addTone(l, r, f.Notes[0]-1, pitch); ok && !offered[fix.ID] {
 			offered[fix.ID] = true
 			f.Fixes = append(f.Fixes, fix)
 		}

@@ -78,20 +78,21 @@ func chordMissed(j *Judgement) []Finding {
 	})
 }
 
-// clashRule is a tone a half step above a chord tone that does not pass on by step at once. A
-// strict player hears the ♭3 over a major chord so too, an easy one none of it.
+// clashRule is a tone a half step above a chord tone that is held for longer than a half note, left by leap
+// or the last of its phrase. A strict player hears the ♭3 and the 4 of a blues so too, an easy one none of
+// it.
 func clashRule(j *Judgement) (out []Finding) {
 	if j.player.Strict == player.Easy {
 		return nil
 	}
 	r := j.harmony()
 	for _, n := range r.Notes {
-		blue := j.player.Strict == player.Every && n.Role == changes.Colour && r.BlueThird(n)
+		blue := j.player.Strict == player.Every && r.ByHabit(n)
 		if n.Role != changes.Clash && !blue || n.Passes || r.Early(n.Note) {
 			continue
 		}
 		w := say.BlueThird(n.Degree, r.Chords[n.Chord].Name)
-		if above, ok := r.Above(n); ok {
+		if above, ok := r.Above(n); ok && n.Degree.Semitones() != 3 {
 			w = say.Clash(n.Degree, r.Chords[n.Chord].Name, above)
 		}
 		out = append(out, heard(w, n.Note+1))

@@ -1,6 +1,9 @@
 package judge
 
 import (
+	"context"
+	"math"
+
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/say"
@@ -110,15 +113,52 @@ func (j *Judgement) leads(i int) string {
 	return say.LeadsInto(t)
 }
 
-// addTone is the fix for a tone outside: to choose it. Within a span of its own tones a note
+// widestBend is how far a fix bends a note at most, in half steps.
+const widestBend = 4
+
+// nearestTarget is the fix for a bend that goes to no tone that was chosen: the bend to the nearest one that
+// was, the smaller of two.
+func (md *mender) nearestTarget(ctx context.Context, r *Report, i int) (Fix, bool) {
+	n := md.lick.Notes[i]
+	p, ok := md.lick.PaletteAt(n.At)
+	if !ok {
+		return Fix{}, false
+	}
+	best, target := 0.0, music.Tone{}
+	for semi := 1.0; semi <= widestBend; semi++ {
+		t := p.At(md.lick.Pitch(i) + music.Pitch(semi))
+		if t.Role != music.Outside && (best == 0 || math.Abs(semi-n.Bend.Semitones) < math.Abs(best-n.Bend.Semitones)) {
+			best, target = semi, t
+		}
+	}
+	if best == 0 {
+		return Fix{}, false
+	}
+	b := *n.Bend
+	b.Semitones = best
+	small := lick.SetBend{Note: i, Bend: &b}
+	bent, err := small.Apply(md.lick)
+	if err != nil {
+		return Fix{}, false
+	}
+	got, err := md.Check(ctx, bent)
+	if err != nil || got.Verdict > r.Verdict {
+		return Fix{}, false
+	}
+	text := say.BendTo(best, target.Degree)
+	return Fix{ID: "bend-to-" + target.Degree.String(), Text: text, Ceiling: got.Ceiling,
+		Edit: lick.Replace{Lick: got.Lick, Why: text}, small: small}, true
+}
+
+// addTone is the fix for a tone outside, or for the target of a bend at note i: to choose it. Within a span of its own tones a note
 // is left to the span.
 // The ceiling is the report's, as a tone that is chosen moves no finger.
-func addTone(l lick.Lick, r *Report, i int) (Fix, bool) {
+func addTone(l lick.Lick, r *Report, i int, pitch music.Pitch) (Fix, bool) {
 	p, ok := l.Palette()
 	if !ok || l.KeyAt(l.Notes[i].At).Scale != l.Key.Scale || l.KeyAt(l.Notes[i].At).Tonic != l.Key.Tonic {
 		return Fix{}, false
 	}
-	t := p.At(l.Pitch(i))
+	t := p.At(pitch)
 	key := l.Key
 	key.Add = append(append([]string{}, key.Add...), t.Degree.String())
 	small := lick.Setting{Key: &key}

@@ -78,7 +78,7 @@ func ParseChord(s string) (Chord, error) {
 		}
 	}
 	b := chordBuilder{tones: map[int]int{1: 0}}
-	if err := b.read(plainSign(sign)); err != nil {
+	if err := b.read(plain.Replace(sign)); err != nil {
 		return Chord{}, fmt.Errorf("%q is no chord that I know: %w", text, err)
 	}
 	for number, alter := range b.tones {
@@ -88,10 +88,8 @@ func ParseChord(s string) (Chord, error) {
 	return c, nil
 }
 
-// plainSign writes the accidentals as typed and takes brackets and commas away.
-func plainSign(s string) string {
-	return strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°").Replace(s)
-}
+// plain writes the accidentals as typed and takes brackets and commas away.
+var plain = strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°")
 
 // chordBuilder collects the tones: how much each degree is altered.
 type chordBuilder struct{ tones map[int]int }

@@ -21,7 +21,7 @@ func OnDegree(word string, minor bool) (d Degree, sign string, ok bool) {
 	if m == nil {
 		return d, "", false
 	}
-	accidental, arabic, roman, sign := strings.NewReplacer("♭", "b", "♯", "#").Replace(m[1]), m[2], m[3], m[4]
+	accidental, arabic, roman, sign := plain.Replace(m[1]), m[2], m[3], m[4]
 	if arabic == "" {
 		upper := strings.ToUpper(roman)
 		for i, r := range romans {

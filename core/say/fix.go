@@ -97,6 +97,11 @@ func WithHelpers(f lick.Finger) string { return fmt.Sprintf("Finger %s with the 
 // SmallerBend is a bend to a nearer tone.
 func SmallerBend(semitones float64) string { return "A " + BendSize(semitones) + " bend instead" }
 
+// BendTo is a bend that goes to a tone of the palette.
+func BendTo(semitones float64, d music.Degree) string {
+	return "Bend it " + BendSize(semitones) + ", to the " + d.Pretty()
+}
+
 // TwiceAsLong is a note with more time.
 func TwiceAsLong() string { return "Twice as long" }
 
@@ -128,6 +133,15 @@ func ToTone(note int, d music.Degree, chord string, with int) string {
 		text += fmt.Sprintf(", with note %d", with+1)
 	}
 	return text
+}
+
+// Approach is a note that leads into the next one, a tone of the chord, by a half step.
+func Approach(note, to int, d music.Degree, chord string, below bool) string {
+	side := "above"
+	if below {
+		side = "below"
+	}
+	return fmt.Sprintf("Note %d from a half step %s, to the %s of %s on note %d", note+1, side, d.Pretty(), chord, to+1)
 }
 
 // fewFingers is how many other fingers a fix names one by one.

@@ -22,8 +22,8 @@ const bendFrets = 1
 // OtherBends lists what else the bend of note i (counted from 0) could be in the
 // same frame: another amount, or the bend of another tone on the same or a neighbouring
 // string. Usual targets come first: full steps before halves before one and a half, root,
-// fourth and fifth before the others; a tone outside is offered from the same place, as the
-// colour it brings. The bend changes wherever the line repeats it. Nothing is listed where
+// fourth and fifth before the others, then the colours that neighbouring scales offer; any other tone
+// outside is offered from the same place, as the colour it brings. The bend changes wherever the line repeats it. Nothing is listed where
 // the note is not bent or the lick has no tones.
 //
 // A frame is the place itself, the frets next to it and the strings next to it: nine places
@@ -52,7 +52,7 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 			for _, semitones := range []int{1, 2, 3} {
 				target := p.At(g.Pitch(at) + music.Pitch(semitones))
 				outside := target.Role == music.Outside
-				if outside && at != n.Place() || at == n.Place() && float64(semitones) == n.Bend.Semitones {
+				if outside && at != n.Place() && !neighbouring(p, target) || at == n.Place() && float64(semitones) == n.Bend.Semitones {
 					continue
 				}
 				changed, ok := rebent(l, i, at, semitones)
@@ -63,7 +63,7 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 				if outside {
 					words += ", a colour from outside"
 				}
-				list = append(list, ranked{Changed{words, changed}, bendRank(n, target, at, semitones)})
+				list = append(list, ranked{Changed{words, changed}, bendRank(p, n, target, at, semitones)})
 			}
 		}
 	}
@@ -75,10 +75,23 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	return out
 }
 
+// neighbouring says whether a tone outside is a colour that the scales next to a key of five or six tones
+// offer: the 9, the 6 and the major third over a minor one, the ♭3, the 4 and the ♭7 over a major one (common
+// practice).
+func neighbouring(p music.Palette, t music.Tone) bool {
+	colours := []int{3, 5, 10}
+	if p.Minor() {
+		colours = []int{2, 4, 9}
+	}
+	return t.Role == music.Outside && len(p.Scale.Degrees) < 7 && slices.Contains(colours, t.Degree.Semitones())
+}
+
 // bendRank orders other bends, the usual ones first (common practice).
-func bendRank(n lick.Note, target music.Tone, at neck.Place, semitones int) int {
+func bendRank(p music.Palette, n lick.Note, target music.Tone, at neck.Place, semitones int) int {
 	rank := [...]int{0, 10, 0, 40}[semitones]
 	switch {
+	case neighbouring(p, target):
+		rank += 20
 	case target.Role == music.Outside:
 		rank += 100
 	case !slices.Contains([]int{1, 4, 5}, target.Degree.Number):

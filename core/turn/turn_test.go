@@ -185,3 +185,33 @@ func TestRecolourKeepsTheRecipeTrue(t *testing.T) {
 		}
 	}
 }
+
+// Over a minor pentatonic a bend may go to the 9, the 6 and the major third, as neighbouring scales have them,
+// after its own tones and before any other tone outside (common practice).
+func TestBendsToNeighbouringColours(t *testing.T) {
+	l := testline.Read(t, "A minor pentatonic", "3:5 3:7")
+	l.Notes[1].Bend = &lick.Bend{Semitones: 2, Shape: lick.BendUp} // from the 4 to the 5
+	own, colours, others := -1, map[string]int{}, 100
+	for k, b := range turn.OtherBends(neck.Standard(), l, 1) {
+		_, to, _ := strings.Cut(b.What, "to the ")
+		to = strings.TrimSuffix(to, ", a colour from outside")
+		switch {
+		case !strings.HasSuffix(b.What, "outside"):
+			own = k
+		case to == "2" || to == "3" || to == "6" || to == "9":
+			if _, seen := colours[to]; !seen {
+				colours[to] = k
+			}
+		default:
+			others = min(others, k)
+		}
+	}
+	if len(colours) == 0 || own < 0 {
+		t.Fatalf("own %d, colours %v", own, colours)
+	}
+	for d, k := range colours {
+		if k > others {
+			t.Errorf("the %s comes after a tone that no neighbouring scale has", d)
+		}
+	}
+}

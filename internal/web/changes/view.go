@@ -1,9 +1,11 @@
 package changes
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"ornamen/core/changes"
@@ -48,6 +50,7 @@ type changesPage struct {
 	Vamp     string // an accompaniment that shows the scale
 	VampText string
 	Schools  []view.Choice // by which scale the tones are judged
+	Rests    []restRow
 	Landings []landingRow
 	Said     []string // of the last move, of the bass
 	Previous string
@@ -113,6 +116,7 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (
 		}
 		v.Legend = append(v.Legend, legendRow{string(role), word})
 	}
+	v.rests(judged, r)
 	v.landings(l, r)
 	busy, err := propose.Busy(ctx, page.EngineOf(ctx), l)
 	if err != nil {
@@ -151,8 +155,49 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (
 	return v, err
 }
 
-// landings says how many of the landings arrive, and lists them. A landing at rest, over a
-// chord without a note, is neither.
+// restRow is where a phrase comes to rest, in words. Bad says that it does not.
+type restRow struct {
+	Where, On, Word, Role string
+	Bad                   bool
+	worth                 int
+}
+
+// rests lists where the phrases come to rest, the worst last.
+func (v *changesPage) rests(l lick.Lick, r changes.Report) {
+	worst := []changes.Role{changes.Root, changes.Third, changes.Fifth, changes.Seventh, changes.Colour, changes.Tension,
+		changes.Clash, changes.Outside}
+	for _, x := range r.Rests {
+		if x.Chord < 0 {
+			continue
+		}
+		row := restRow{Where: fmt.Sprintf("bar %d", l.Position(l.Notes[x.Notes[0]].At).Bar)}
+		var on []string
+		for _, i := range x.Notes {
+			d, role := r.Tone(l, x, i)
+			on = append(on, d.Pretty())
+			if k := slices.Index(worst, role); k >= row.worth {
+				row.worth, row.Word, row.Role = k, role.Worth(), string(role)
+			}
+		}
+		row.Bad = row.worth >= slices.Index(worst, changes.Tension)
+		row.On = fmt.Sprintf("the %s of %s", strings.Join(on, " and "), r.Chords[x.Chord].Name)
+		v.Rests = append(v.Rests, row)
+	}
+	slices.SortStableFunc(v.Rests, func(a, b restRow) int { return cmp.Compare(a.worth, b.worth) })
+}
+
+// restless counts the phrases that do not come to rest.
+func (v *changesPage) restless() (n int) {
+	for _, x := range v.Rests {
+		if x.Bad {
+			n++
+		}
+	}
+	return n
+}
+
+// landings says how many of the landings arrive, and lists them, the worst last. A landing at rest, over a
+// chord without a note, is neither. Where a phrase comes to rest counts for more than where it lands.
 func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	n := map[changes.Word]int{}
 	for _, x := range r.Landings {
@@ -163,9 +208,15 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	switch {
 	case len(r.Chords) == 0:
 		v.Verdict, v.Class = "No chords yet", ""
+	case v.restless() == 1:
+		v.Verdict, v.Class = "One phrase does not come to rest", "tight"
+	case v.restless() > 1:
+		v.Verdict, v.Class = fmt.Sprintf("%d phrases do not come to rest", v.restless()), "tight"
+	case len(r.Landings) == 0 && len(v.Rests) > 0:
+		v.Verdict = "It comes to rest"
 	case len(r.Landings) == 0:
 		v.Verdict = "One chord, no change"
-	case miss == 0 && n[changes.OnTime] == 0:
+	case miss == 0 && n[changes.OnTime]+n[changes.Pushed] == 0:
 		v.Verdict = "Nothing lands yet"
 	case miss == 0:
 		v.Verdict = "Every landing arrives"
@@ -175,7 +226,7 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 		v.Verdict, v.Class = fmt.Sprintf("%d landings miss", miss), "tight"
 	}
 	var words []string
-	for _, w := range []changes.Word{changes.OnTime, changes.Early, changes.Late, changes.Missed, changes.Rest} {
+	for _, w := range []changes.Word{changes.OnTime, changes.Pushed, changes.Early, changes.Late, changes.Missed, changes.Rest} {
 		if n[w] > 0 {
 			word := string(w)
 			if w == changes.Rest {
@@ -185,7 +236,12 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 		}
 	}
 	v.Count = strings.Join(words, ", ")
-	for _, x := range r.Landings {
+	order := []changes.Word{changes.OnTime, changes.Pushed, changes.Rest, changes.Late, changes.Early, changes.Missed}
+	sorted := slices.Clone(r.Landings)
+	slices.SortStableFunc(sorted, func(a, b changes.Landing) int {
+		return cmp.Compare(slices.Index(order, a.Word), slices.Index(order, b.Word))
+	})
+	for _, x := range sorted {
 		c := r.Chords[x.Chord]
 		row := landingRow{Where: fmt.Sprintf("bar %d", l.Position(c.At).Bar), Chord: c.Name, Word: string(x.Word)}
 		var on []string

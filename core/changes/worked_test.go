@@ -1,0 +1,69 @@
+package changes
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"ornamen/core/lick"
+)
+
+// roleSigns are the roles by a letter, so that a line's stand in a row.
+var roleSigns = map[Role]string{Root: "R", Third: "3", Fifth: "5", Seventh: "7", Colour: "c", Tension: "t", Clash: "X",
+	Outside: "o", "": "."}
+
+// Twelve lines over their changes with all that is said of them, worked out by hand before they were
+// read (common practice): each note's role, ! behind a clash that does not resolve; how each change is
+// reached, and on which degree; where phrases rest, by degree.
+func TestWorkedLines(t *testing.T) {
+	for _, c := range []struct{ name, key, chords, line, roles, arrivals, rests string }{
+		{"guide tones through a 2 5 1", "C major", "Dm7 | G7 | Cmaj7",
+			"3:10*1/4 2:10*1/4 1:8*1/4 1:5*1/4 2:12*1/4 1:10*1/4 2:10*1/4 3:10*1/4 1:12*1/1", // F A C A | B D A F | E
+			"3575 35c7 3", "G7 on time 3, Cmaj7 on time 3", "3"},
+		{"quarters by step over a dominant", "C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/2", "3X5", "", "5"},             // B C D
+		{"the 4 left by leap", "C major", "Cmaj7", "1:1*1/4 2:1*1/4 1:0*1/2", "X!R3", "", "3"},                       // F C E
+		{"an enclosure of the third", "C major", "C", "1:1*1/4 2:3*1/4 1:0*1/2", "Xc3", "", "3"},                     // F D E
+		{"a blues box over its 1 chord", "A minor pentatonic", "A7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "cccR", "", "1"}, // C D C A
+		{"the same over the 4", "A minor pentatonic", "D7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "7R75", "", "5"},
+		{"pushed by an eighth", "C major", "Am7 | D7", "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8", "5R3o", "D7 pushed 3", "3"}, // E A C | F#
+		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5", "5; 1 5"},
+		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3", "5; 5; 3"},
+		{"missed, on the 4", "C major", "G7 | Cmaj7", "2:12*1/1 2:6*1/4 1:1*1/4", "3X!X!", "Cmaj7 missed", "3; 4"},                           // B | F F
+		{"two strings are two lines", "C major", "C", "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4", "XX33", "", "3 3"},                               // F F | E E
+		{"a leading tone over the tonic", "A harmonic minor", "E7 | Am", "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2", "357R", "Am on time 7", "3; 5; 1"}, // G# B | G# A
+	} {
+		l := over(t, c.key, c.chords, c.line)
+		r := Read(l)
+		var roles, arrivals, rests []string
+		for _, n := range r.Notes {
+			sign := roleSigns[n.Role]
+			if n.Role == Clash && !n.Passes && !r.Early(n.Note) {
+				sign += "!"
+			}
+			roles = append(roles, sign)
+		}
+		for _, x := range r.Landings {
+			word := r.Chords[x.Chord].Name + " " + string(x.Word)
+			for _, i := range x.Notes {
+				d, _ := Of(r.Chords[x.Chord].Chord, nil, Sounding(l, i))
+				word += " " + d.String()
+			}
+			arrivals = append(arrivals, word)
+		}
+		for _, x := range r.Rests {
+			var on []string
+			for _, i := range x.Notes {
+				d, _ := r.Tone(l, x, i)
+				on = append(on, d.String())
+			}
+			rests = append(rests, strings.Join(on, " "))
+		}
+		got := fmt.Sprintf("%s | %s | %s", strings.Join(roles, ""), strings.Join(arrivals, ", "), strings.Join(rests, "; "))
+		if want := fmt.Sprintf("%s | %s | %s", strings.ReplaceAll(c.roles, " ", ""), c.arrivals, c.rests); got != want {
+			t.Errorf("%s:\n got %s\nwant %s", c.name, got, want)
+		}
+	}
+	if l := over(t, "C major", "C", "1:0"); len(Read(lick.Lick{Meter: l.Meter}).Rests) != 0 {
+		t.Error("an empty line rests")
+	}
+}
