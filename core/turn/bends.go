@@ -91,7 +91,7 @@ func bendRank(p music.Palette, n lick.Note, target music.Tone, at neck.Place, se
 	rank := [...]int{0, 10, 0, 40}[semitones]
 	switch {
 	case neighbouring(p, target):
-		rank += 20
+		rank += 60
 	case target.Role == music.Outside:
 		rank += 100
 	case !slices.Contains([]int{1, 4, 5}, target.Degree.Number):
