@@ -33,8 +33,9 @@ const (
 )
 
 // Bass lays a thumb bass under the line: a voice of its own, struck by the thumb, on the three
-// thickest strings, each tone near the one before. The line is struck by the fingers then: i, m
-// and a on strings 3, 2 and 1, i on what lies below. A bass that was there gives way. A line
+// thickest strings: an open string that has the chord's root or fifth first, then the place nearest to
+// the one before that the hand which plays the line can reach. The line is struck by the fingers then,
+// i, m and a by string, and its strokes of the pick go. A bass that was there gives way. A line
 // that takes all of those strings is refused.
 func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 	if !slices.Contains(Patterns(), pattern) {
@@ -47,16 +48,7 @@ func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 	g = g.WithTuning(l.Tuning)
 	out := l.Clone()
 	out.Notes = slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass })
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		if n.Slur.Slurred() || n.Locked(lick.FieldStroke) {
-			continue
-		}
-		n.Stroke = lick.PIndex
-		if n.String <= 2 {
-			n.Stroke = []lick.Stroke{lick.PRing, lick.PMid}[n.String-1]
-		}
-	}
+	byFingers(out.Notes)
 	line := slices.Clone(out.Notes)
 	beat := lick.NewTime(1, int64(l.Meter.Unit))
 	last := neck.Place{String: len(g.Tuning), Fret: 3}
@@ -72,7 +64,7 @@ func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 		total, _ := c.End.Sub(c.At).Div(beat)
 		for n, at := int64(0), c.At; at.Before(end); n, at = n+1, at.Add(beat) {
 			class := bassTone(c.Chord, next, pattern, n, total, int64(l.Meter.Beats))
-			place, ok := bassPlace(g, line, class, at, at.Add(beat), last)
+			place, ok := bassPlace(g, line, c.Chord, class, at, at.Add(beat), last)
 			if !ok {
 				continue // the line has those strings: the bass leaves the beat out
 			}
@@ -87,6 +79,32 @@ func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 		return l, errors.New("the line lies on the thick strings, so that there is no room for a bass")
 	}
 	return out, out.Validate()
+}
+
+// byFingers has the notes of a line struck by i, m and a, from thick to thin by string: i on string 3, m on 2
+// and a on 1 where it lies there; on its own three strings where it has no more; else i on all that are thicker
+// than its third string from the thin side (common practice). What a player has set with i, m or a stays;
+// strokes of a pick, locked or not, do not fit any more.
+func byFingers(notes []lick.Note) {
+	var strings []int
+	for _, n := range notes {
+		if !slices.Contains(strings, n.String) {
+			strings = append(strings, n.String)
+		}
+	}
+	slices.Sort(strings)
+	thin := 1
+	if len(strings) > 0 && strings[len(strings)-1] > 3 && strings[len(strings)-1]-strings[0] <= 2 {
+		thin = strings[len(strings)-1] - 2
+	}
+	for i := range notes {
+		n := &notes[i]
+		if n.Slur.Slurred() || n.Locked(lick.FieldStroke) && slices.Contains([]lick.Stroke{lick.PIndex, lick.PMid, lick.PRing}, n.Stroke) {
+			continue
+		}
+		n.Lock = slices.DeleteFunc(slices.Clone(n.Lock), func(f lick.Field) bool { return f == lick.FieldStroke })
+		n.Stroke = []lick.Stroke{lick.PRing, lick.PMid, lick.PIndex}[min(2, max(0, n.String-thin))]
+	}
 }
 
 // bassTone is the pitch class of the pattern's n-th beat of total over a chord.
@@ -127,7 +145,7 @@ func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar i
 // bassPlace is the place of a tone on the thick strings, on one that the line leaves free then:
 // an open string first, else where the hand that holds the line reaches it, near the last one.
 func bassPlace(
-	g neck.Guitar, line []lick.Note, class int, from, to lick.Time, last neck.Place,
+	g neck.Guitar, line []lick.Note, c music.Chord, class int, from, to lick.Time, last neck.Place,
 ) (best neck.Place, ok bool) {
 	low, high := lick.MaxFret, 0 // frets that the line holds meanwhile
 	for _, n := range line {
@@ -146,6 +164,9 @@ func bassPlace(
 				continue
 			}
 			cost := int(neck.Apart(p, last))
+			if f == 0 && (class == c.Root.Class() || class == (c.Root.Class()+7)%12) {
+				cost -= openFirst
+			}
 			if f > 0 && high > 0 {
 				cost += 100 * max(0, high-f-spanBelow, f-low-spanBelow)
 			}
@@ -156,6 +177,9 @@ func bassPlace(
 	}
 	return best, ok
 }
+
+// openFirst is by how much an open root or fifth comes before every fretted one.
+const openFirst = 1 << 20
 
 // spanBelow is how many frets the thumb's tone may lie from what the line holds.
 const spanBelow = 3

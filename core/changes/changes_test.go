@@ -174,7 +174,7 @@ func TestMend(t *testing.T) {
 		{"early by a beat", "2:9*1/4 10*1/4 12*1/8 10*1/8 3:14*1/4", "Start on beat 2 in bar 1; Add one note at " +
 			"its head"},
 		{"late by a beat", "2:9*1/4 10*1/4 12*1/4 10*1/4 12*1/4 14*1/4",
-			"Drop the first note of the phrase; Note 5 to the 1 of A7, with note 4; "+
+			"Drop the first note of the phrase; Note 5 to the 1 of A7, with note 4; " +
 				"Note 4 from a half step below, to the 1 of A7 on note 5; Note 4 from a half step above, to the 1 of A7 on note 5"},
 	} {
 		l := over(t, "A mixolydian", "E7 | A7", c.line)

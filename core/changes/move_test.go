@@ -231,7 +231,7 @@ func TestAgainstLibrary(t *testing.T) {
 // that are named and says what it left out.
 func TestFillAndOnly(t *testing.T) {
 	l := over(t, "A mixolydian", "17 | 47", "2:5*1/4 8*1/4 3:7*1/4 5*1/4") // E G D C over A7; D7 is at rest
-	filled, said, err := Fill(neck.Standard(), l)
+	filled, said, err := Fill(neck.Standard(), l, "")
 	if err != nil || len(filled.Notes) != 7 || said != "filled: bar 2 D7" {
 		t.Fatalf("%v %d %s", err, len(filled.Notes), said)
 	}
@@ -246,7 +246,7 @@ func TestFillAndOnly(t *testing.T) {
 	if !has[Third] || !has[Seventh] {
 		t.Errorf("the partial chord has no third and seventh: %+v", r.Notes[4:])
 	}
-	if _, _, err := Fill(neck.Standard(), filled); err == nil {
+	if _, _, err := Fill(neck.Standard(), filled, ""); err == nil {
 		t.Error("there is a rest left")
 	}
 	kept, said, err := Only(l, "5 b7")

@@ -24,7 +24,7 @@ func Moves() []struct{ Word, Title string } {
 		{"tones:3", "Only the third of each chord"},
 		{"only:pairs", "Only its first three pairs"},
 		{"only:bends", "Only its bends"}, {"only:string", "On one string"},
-		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"bass:steady",
+		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"fill:2& | 1 1& 2 2&", "Chords in the rests, in rhythm"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
@@ -81,7 +81,9 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	case "pairs":
 		return Pairs(g, l)
 	case "fill":
-		return Fill(g, l)
+		return Fill(g, l, value)
+	case "grip":
+		return GripUnder(g, l, value)
 	case "only":
 		switch strings.TrimSpace(value) {
 		case "pairs":
@@ -103,7 +105,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	}
 	return l, "", fmt.Errorf(
 		"%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, later:1/4, "+
-			"double, halve, answer:4, tones:3, pairs, fill, only:1 b3 5, only:string 3, bass:steady",
+			"double, halve, answer:4, tones:3, pairs, fill, grip:5 5 5 5, only:1 b3 5, only:string 3, bass:steady",
 		word,
 	)
 }
