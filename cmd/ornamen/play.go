@@ -36,8 +36,8 @@ func play(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	switch {
-	case len(l.Notes) == 0:
-		return errors.New("the lick has no notes")
+	case len(l.Notes) == 0 && len(l.Chords) == 0:
+		return errors.New("the lick has no notes and no chords")
 	case *tempo != 0 && !(*tempo >= lick.MinTempo && *tempo <= lick.MaxTempo):
 		return fmt.Errorf("tempo is %d to %d", lick.MinTempo, lick.MaxTempo)
 	case *rounds < 1 || *rounds > 1000:

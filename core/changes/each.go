@@ -491,8 +491,7 @@ func (m *moving) carry(out *lick.Lick, to Change, moved []lick.Note) {
 		key.Tonic = music.ChromaticDegree(over).Over(to.Chord.Root).String()
 	}
 	key = m.holding(key, to.Chord, moved)
-	if now := out.KeyAt(to.At); now.Tonic == key.Tonic && now.Scale == key.Scale && slices.Equal(now.Add, key.Add) &&
-		slices.Equal(now.Drop, key.Drop) {
+	if sameKey(out.KeyAt(to.At), key) {
 		return
 	}
 	out.Keys = append(out.Keys, lick.KeySpan{At: to.At, Key: key})

@@ -33,7 +33,7 @@ func Moves() []struct{ Word, Title string } {
 // NeedsChords says whether a word of Move asks for the chords under the line.
 func NeedsChords(word string) bool {
 	name, _, _ := strings.Cut(word, ":")
-	return slices.Contains([]string{"each", "tones", "pairs", "fill", "bass"}, name)
+	return slices.Contains([]string{"each", "tones", "pairs", "fill", "bass", "add"}, name)
 }
 
 // Move does what a word says with a line over its changes: each:degrees, each:shape or
@@ -82,6 +82,9 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		return Pairs(g, l)
 	case "fill":
 		return Fill(g, l, value)
+	case "add":
+		out, err = AddOver(l, value)
+		return out, "", err
 	case "grip":
 		return GripUnder(g, l, value)
 	case "only":
@@ -105,7 +108,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	}
 	return l, "", fmt.Errorf(
 		"%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, later:1/4, "+
-			"double, halve, answer:4, tones:3, pairs, fill, grip:5 5 5 5, only:1 b3 5, only:string 3, bass:steady",
+			"double, halve, answer:4, tones:3, pairs, fill, grip:5 5 5 5, add:G7: b9, only:1 b3 5, only:string 3, bass:steady",
 		word,
 	)
 }

@@ -266,6 +266,19 @@ func (l Lick) End() Time {
 	return end
 }
 
+// Length is where the line ends, or where the chords do if there are no notes: what a backing by itself lasts.
+func (l Lick) Length() Time {
+	end := l.End()
+	if len(l.Notes) == 0 {
+		for _, c := range l.Chords {
+			if e := c.At.Add(c.Len); end.Before(e) {
+				end = e
+			}
+		}
+	}
+	return end
+}
+
 // Columns groups the notes that start together: each is the range [from, to)
 // of Notes.
 func (l Lick) Columns() [][2]int {

@@ -3,6 +3,7 @@ package run
 import (
 	"fmt"
 	"slices"
+	"strconv"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -85,27 +86,79 @@ func (p *plan) named(c lineChord) string {
 	return c.chord.Name
 }
 
-// walkScales lays each scale out over the same root in turn, each in its own usual layout
-// unless the recipe names one.
+// walkScales lays each scale out in turn, each in its own usual layout unless the recipe names one: over the same
+// place, or where it has another root at the start nearest to it. Inside each the cell is played once, or over all
+// strings or tones of the layout.
 func (p *plan) walkScales(first station, down bool) (walk, error) {
 	var out []station
-	for _, s := range p.scales {
-		palette, err := music.NewPalette(p.palette.Tonic.String(), s, list(p.Add), list(p.Drop))
-		if err != nil {
-			return walk{}, err
-		}
+	for _, palette := range p.scales {
 		layout := p.layout
 		if p.Layout == "" {
 			layout = shape.Default(palette.Scale)
 		}
-		l, err := shape.NewLadder(p.guitar, palette, layout, p.at, down)
+		at := p.at
+		if palette.Tonic.Class() != p.palette.Tonic.Class() {
+			if near, ok := shape.NearestStart(p.guitar, palette, layout, p.at); ok {
+				at = near
+			}
+		}
+		l, err := shape.NewLadder(p.guitar, palette, layout, at, down)
 		if err != nil {
-			return walk{}, fmt.Errorf("%s: %w", s, err)
+			return walk{}, fmt.Errorf("%s: %w", palette.Pretty(), err)
 		}
 		key := lick.Key{Tonic: palette.Tonic.String(), Scale: palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
-		out = append(out, within{onto(l, first), &key, ""})
+		inside, err := p.inside(l, onto(l, first), len(out), down)
+		if err != nil {
+			return walk{}, err
+		}
+		for _, st := range inside {
+			out = append(out, within{st, &key, ""})
+		}
 	}
 	return walk{out, reversed(out)}, nil
+}
+
+// inside are the stations of one scale: the one given, or those that follow it over the strings or tones as far as
+// the layout holds the cell. before is how many stations the scales before it have.
+func (p *plan) inside(l *shape.Ladder, first station, before int, down bool) (out []station, err error) {
+	if p.move.within == "" {
+		return []station{first}, nil
+	}
+	by, err := strconv.Atoi(p.move.within)
+	if err != nil {
+		by = 1
+	}
+	if down {
+		by = -by
+	}
+	switch st := first.(type) {
+	case window:
+		for i := st.first; i >= 0 && i < len(l.ByString); i += by {
+			out = append(out, window{l, i, down})
+		}
+	case rung:
+		rungs := []int{}
+		if p.move.within == "string" {
+			rungs = l.AcrossStrings(st.p, 1, down)
+		} else {
+			for i := st.p; i >= 0 && i < len(l.Steps); i += by {
+				rungs = append(rungs, i)
+			}
+		}
+		for _, i := range rungs {
+			out = append(out, rung{l, i})
+		}
+	}
+	for k, st := range out {
+		held, err := fits(st, p.cellOf(before+k, down))
+		if err != nil {
+			return nil, err
+		}
+		if !held {
+			return out[:k], nil
+		}
+	}
+	return out, nil
 }
 
 // walkChords puts the chord's root on one string, each next one beyond the last. Chords that

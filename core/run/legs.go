@@ -80,7 +80,7 @@ func (b *builder) over(k int) string {
 	if b.chords != nil {
 		return "the chord on " + b.chords[k%len(b.chords)].degree.Pretty()
 	}
-	return b.scales[k%len(b.scales)]
+	return b.scales[k%len(b.scales)].Pretty()
 }
 
 // maxLegs bounds how often a run turns round.

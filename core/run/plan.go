@@ -33,7 +33,7 @@ type plan struct {
 	offset  lick.Time // silence before the first note
 	lead    lick.Time // the pick-up of a run that begins on a beat
 	chords  []lineChord
-	scales  []string
+	scales  []music.Palette
 	pick    pick.Way
 }
 
@@ -45,9 +45,12 @@ type landing struct {
 }
 
 // move says how a cell goes on. by counts tones or strings, and is 1 for the other kinds.
+// within is how the cell moves inside each scale before it goes to the next: "string", or a number of tones;
+// empty where it is played there once.
 type move struct {
-	kind string // tones, string, octave, position, chord, scale, stay
-	by   int
+	kind   string // tones, string, octave, position, chord, scale, stay
+	by     int
+	within string
 }
 
 // plan reads every word of the recipe; an error names the word.
@@ -105,10 +108,11 @@ func (p *plan) readTones() (err error) {
 		if s = strings.TrimSpace(s); s == "" {
 			continue
 		}
-		if _, err := music.ParseScale(s); err != nil {
+		own, err := p.scaleNamed(s)
+		if err != nil {
 			return err
 		}
-		p.scales = append(p.scales, s)
+		p.scales = append(p.scales, own)
 	}
 	for _, w := range list(strings.NewReplacer("|", " ", ":", " ").Replace(p.Chords)) {
 		if w == "." || w == "%" {
@@ -154,6 +158,17 @@ func (p *plan) lineChord(word string) (lineChord, error) {
 		}
 	}
 	return lineChord{music.ChromaticDegree(half), c}, nil
+}
+
+// scaleNamed is one of the scales that follow each other: on a root of its own where it names one, "D dorian",
+// else on the key's.
+func (p *plan) scaleNamed(s string) (music.Palette, error) {
+	if root, scale, more := strings.Cut(s, " "); more {
+		if _, err := music.ParseName(root); err == nil {
+			return music.NewPalette(root, strings.TrimSpace(scale), list(p.Add), list(p.Drop))
+		}
+	}
+	return music.NewPalette(p.palette.Tonic.String(), s, list(p.Add), list(p.Drop))
 }
 
 // ownChord is the key's own chord on a degree.
@@ -217,10 +232,15 @@ func (p *plan) readMove() error {
 			return phrase.Wrong(p.Move,
 				fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
 		}
-		p.move = move{"tones", n}
+		p.move = move{kind: "tones", by: n}
+	case word == "scale" && more:
+		p.move = move{kind: word, by: 1, within: by}
+		if n, err := strconv.Atoi(by); by != "string" && (err != nil || n < 1 || n > phrase.MaxTone) {
+			return phrase.Wrong(p.Move, "scale:string goes over the strings inside each scale, scale:1 by tones")
+		}
 	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" ||
 		word == "stay"):
-		p.move = move{word, 1}
+		p.move = move{kind: word, by: 1}
 		if more {
 			if p.move.by, err = strconv.Atoi(by); err != nil || p.move.by < 1 || p.move.by > neck.MaxStrings {
 				return phrase.Wrong(p.Move, "string:2 moves two strings over")

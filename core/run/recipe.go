@@ -81,7 +81,7 @@ func (r *Recipe) options() []option {
 		{name: "layout", text: &r.Layout, what: "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, pairs:…; box for five and six tones, else 3nps"},
 		{name: "at", text: &r.At, what: "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
 		{name: "cell", text: &r.Cell, what: "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
-		{name: "move", text: &r.Move, what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, scale or stay; 1"},
+		{name: "move", text: &r.Move, what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, scale (scale:string goes over the strings in each) or stay; 1"},
 		{name: "times", num: &r.Times, what: "`N` cells that are played, turns included; as far as the layout goes"},
 		{name: "bars", num: &r.Bars, what: "`N` length in bars"},
 		{name: "dir", text: &r.Dir, what: "`up|down|updown|downup` which way it goes; up"},
@@ -100,7 +100,7 @@ func (r *Recipe) options() []option {
 		{name: "displace", text: &r.Displace, what: "`TIME` starts later by a part of a whole note, as in 1/4"},
 		{name: "chords", text: &r.Chords, what: "`CHORDS` chords of the line, as in \"1 4 5\""},
 		{name: "follow", text: &r.Follow, what: "`key|chord` the key's tones throughout, or each chord's; key"},
-		{name: "scales", text: &r.Scales, what: "`SCALES` scales on the same root for --move scale, as in \"A, B\""},
+		{name: "scales", text: &r.Scales, what: "`SCALES` scales for --move scale, on the key's root or one that they name, as in \"natural minor, D dorian\""},
 		{name: "tail", text: &r.Tail, what: "`CELL` played once at the end"},
 		{name: "pivot", text: &r.Pivot, what: "`DEGREE` the tail's degree that the last note is"},
 		{name: "land", text: &r.Land, what: "`DEGREE[@BEAT]` ends on that degree, on that beat"},
@@ -278,8 +278,8 @@ var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 
 // usualMove is what a cell does when nothing is said: it goes on by the least that its own
 // steps are made of.
-var usualMove = map[phrase.Kind]move{phrase.Tones: {"tones", 1}, phrase.Strings: {"string", 1},
-	phrase.Chord: {"chord", 1}}
+var usualMove = map[phrase.Kind]move{phrase.Tones: {kind: "tones", by: 1}, phrase.Strings: {kind: "string", by: 1},
+	phrase.Chord: {kind: "chord", by: 1}}
 
 // Names lists the arguments in the order they are written.
 func Names() []string {

@@ -59,6 +59,12 @@ func MoveName(move string, kind phrase.Kind) string {
 	case "chord":
 		return "to the next chord"
 	case "scale":
+		if more && by == "string" {
+			return "over the strings, scale by scale"
+		}
+		if more {
+			return "through each scale in turn"
+		}
 		return "to the next scale"
 	case "stay":
 		return "nowhere"

@@ -40,7 +40,7 @@ func (o Options) Seconds(l lick.Lick) float64 {
 	if o.Tempo > 0 {
 		l.Tempo = o.Tempo
 	}
-	begin, end := lick.Time{}, l.End()
+	begin, end := lick.Time{}, l.Length()
 	if o.To > 0 && o.To <= len(l.Notes) && o.From >= 0 && o.From < o.To {
 		if o.From > 0 {
 			begin = l.Notes[o.From].At
@@ -157,7 +157,7 @@ const (
 // A part begins with its first note; the whole line with its time 0, so that a rest before the
 // first note is heard. A loop's round is as long as the line, even where its last note ends
 // before.
-// A part without notes is silence of no length.
+// Chords without notes are heard by themselves; a part without either is silence of no length.
 func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if o.Tempo > 0 {
 		l.Tempo = o.Tempo
@@ -170,6 +170,10 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	from = max(0, min(from, to))
 	notes := l.Notes[from:to]
 	if len(notes) == 0 {
+		p.round = samples(l.Milliseconds(lick.Time{}, l.Length()) / 1000)
+		p.bars(l, lick.Time{}, 0)
+		p.changes(l, 0)
+		p.leadIn(g, l, o, nil)
 		return p
 	}
 	times := l.Timeline()
@@ -293,7 +297,7 @@ func (p *plan) bars(l lick.Lick, from lick.Time, start float64) {
 	if before, _ := from.Sub(at).Div(l.Meter.Bar()); start > 0 && before > 1 {
 		at = at.Add(l.Meter.Bar().Times(before - 1)) // nothing of what lies before is heard
 	}
-	end := l.End()
+	end := l.Length()
 	for n := 0; at.Before(end); n++ {
 		for _, off := range []bool{false, true} {
 			t := at

@@ -46,9 +46,13 @@ type voice struct {
 const control = 32
 
 // NewPlayer plans a line on a guitar. The player's strings are the lick's, then the bass,
-// then three for the chords.
+// then three for the chords. Chords without a line are heard with bass, drums and chords, unless
+// one of them is asked for.
 func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 	g = g.WithTuning(l.Tuning)
+	if len(l.Notes) == 0 && !o.Band && !o.Chords {
+		o.Band, o.Chords = true, true
+	}
 	p := &Player{plan: newPlan(g, l, o), options: o, levels: usualLevels, rounds: max(1, o.Rounds), round: -1}
 	if o.Levels != nil {
 		p.levels = *o.Levels

@@ -50,7 +50,7 @@ func TestSound(t *testing.T) {
 		t.Fatal(err)
 	}
 	if resp, body := c.get(fmt.Sprintf("/licks/%d/sound.wav", empty)); resp.StatusCode != 422 ||
-		!strings.Contains(body, "no notes to hear") {
+		!strings.Contains(body, "no chords to hear") {
 		t.Errorf("an empty lick: %d %.200s", resp.StatusCode, body)
 	}
 	// A run, before it is a lick.

@@ -32,7 +32,11 @@ var files embed.FS
 func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
-func (a Screen) Routes(r, _ chi.Router) {
+func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/backing", a.Do(a.backing))
+	r.Post("/backing", a.Do(a.keepBacking))
+	work.Get("/backing/sound.wav", a.Do(a.backingSound))
+	work.Get("/backing/sounding", a.Do(a.backingSound))
 	r.Get("/changes", a.Do(a.anyChanges))
 	r.Post("/changes/saved/{id}/forget", a.Do(a.forgetChanges))
 	r.Get("/licks/{id}/changes", a.Do(a.changes))
@@ -47,19 +51,20 @@ type changesForm struct {
 	Rev   uint   `form:"rev"`
 	Chord int    `form:"chord"` // that is pointed at, from 1; 0 is the first one
 	By    string `form:"by"`    // chord: judged by each chord's own scale, not the key's
+	Fret  int    `form:"fret"`  // where on the neck its tones are looked at, 0: where the line lies
 	Do    string `form:"do"`
 	Value string `form:"value"`
 	Name  string `form:"name"`
 }
 
-// anyChanges opens the screen on the lick that was touched last.
+// anyChanges opens the screen on the lick that was touched last, in an empty notebook on chords alone.
 func (a Screen) anyChanges(w http.ResponseWriter, r *http.Request) error {
 	rows, err := a.Store.List(r.Context(), store.Query{Limit: 1})
 	if err != nil {
 		return err
 	}
 	if len(rows) == 0 {
-		return page.Go(w, r, "/")
+		return page.Go(w, r, "/backing")
 	}
 	return page.Go(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID))
 }
@@ -77,7 +82,9 @@ func (a Screen) changes(w http.ResponseWriter, r *http.Request) error {
 
 // answerChanges sends the page, or to a page that is open its body.
 func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.Entry, f changesForm) error {
-	v, err := a.changesView(r.Context(), e, f)
+	ref := page.RefOf(r.Context(), e.ID)
+	v, err := a.changesView(r.Context(), e, f,
+		func(chord int, by string, fret int) string { return changesLink(ref, chord, by, fret) })
 	if err == nil {
 		if v.Window, err = a.WindowView(r.Context(), e.ID, e.Revision); v.Window != nil {
 			v.Window.Screen = "/changes"

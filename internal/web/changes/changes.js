@@ -8,17 +8,20 @@ if (overChanges) {
   const chord = () => $('.barchord.on', overChanges)?.dataset.chord ?? 0;
   // What was typed gives way to how the changes are written; what was refused stays to be mended.
   const written = () => { if (!$('#notice').innerText.trim()) $('#chords').value = $('#chords').defaultValue; };
-  const send = (what, value = '') => htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1, by: state().by}}).then(written);
+  // Chords alone live in the address: what is changed there is another address.
+  const backing = more => { const s = state(), q = new URLSearchParams({over: s.over, key: s.key, tempo: s.tempo, ...more}); visit('/backing?' + q); };
+  const send = (what, value = '') => 'alone' in state() ? what === 'chords' && backing({over: value}) : htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1, by: state().by, fret: state().fret}}).then(written);
   const visit = href => htmx.ajax('GET', href, {source: overChanges, target: '#notice', swap: 'none'});
   overChanges.addEventListener('click', e => {
     const b = e.target.closest('[data-cdo]'), a = e.target.closest('a[data-tones]');
     if (b) { bootstrap.Dropdown.getInstance(b.closest('.dropdown')?.querySelector('[data-bs-toggle]'))?.hide(); send(b.dataset.cdo, b.dataset.cvalue); }
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
   });
-  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); if (e.target.matches('[data-only]')) send('move', `only:${e.target.value}`); });
+  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); if (e.target.matches('[data-addover]')) send('move', `add:${e.target.dataset.addover}: ${e.target.value}`); if (e.target.matches('[data-backing]')) backing({[e.target.dataset.backing]: e.target.value}); if (e.target.matches('[data-only]')) send('move', `only:${e.target.value}`); });
   const strip = soundStrip($('#transport'), {
-    get base() { return at(); },
-    fields: () => ({rev: state().rev}),
+    get base() { return 'alone' in state() ? '/backing' : at(); },
+    get prefix() { return 'alone' in state() ? 'sound-' : ''; },
+    fields: () => 'alone' in state() ? {over: state().over, key: state().key, tempo: state().tempo} : {rev: state().rev},
     pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
     lit: notes => {
       const over = new Set();

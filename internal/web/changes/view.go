@@ -40,6 +40,7 @@ type changesPage struct {
 	Count    string
 	Found    []view.Finding
 	Over     string // the chord that is pointed at
+	Added    string // the tones added to the key over it
 	Tones    []overRow
 	Shared   string
 	Scales   string
@@ -53,6 +54,11 @@ type changesPage struct {
 	Rests    []restRow
 	Landings []landingRow
 	Said     []string // of the last move, of the bass
+	OnNeck   *neckOver
+	Licks    []view.Choice // to open instead
+	Alone    *backingForm  // chords without a lick
+	AloneURL string        // the same chords without the lick
+	Fret     int
 	Previous string
 	Next     string
 }
@@ -76,9 +82,16 @@ type savedChanges struct {
 //
 // The chord of the form counts from 1 and is held within those there are, so that an address
 // outlives a chord that was taken away. The error is the notebook's.
-func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (*changesPage, error) {
+func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
+	to func(chord int, by string, fret int) string) (*changesPage, error) {
 	l := e.Lick
-	rep, err := a.Mended(ctx, e)
+	var rep *judge.Report
+	var err error
+	if e.ID > 0 {
+		rep, err = a.Mended(ctx, e)
+	} else {
+		rep, err = page.EngineOf(ctx).Check(ctx, l)
+	}
 	if err != nil {
 		return nil, err
 	}
@@ -89,11 +102,11 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (
 	r := changes.Read(judged)
 	ref := page.RefOf(ctx, e.ID)
 	v := &changesPage{ID: e.ID, Ref: ref, Rev: e.Revision, Title: view.TitleOf(l), Text: changes.Text(l), Tempo: l.Tempo,
-		Clean: rep.Ceiling.Whole(), By: f.By}
+		Clean: rep.Ceiling.Whole(), By: f.By, Fret: f.Fret}
 	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
-	link := func(k int) string { return changesLink(ref, k+1, f.By) }
+	link := func(k int) string { return to(k+1, f.By, f.Fret) }
 	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
-		v.Schools = append(v.Schools, view.Choice{Name: by[0], Link: changesLink(ref, chosen+1, by[1]), On: by[1] == f.By})
+		v.Schools = append(v.Schools, view.Choice{Name: by[0], Link: to(chosen+1, by[1], f.Fret), On: by[1] == f.By})
 	}
 	if len(r.Chords) == 0 && len(l.Notes) > 0 {
 		v.Line = draw.HandsSVG(rep.Lick, nil, nil)
@@ -107,7 +120,15 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm) (
 			v.Next = link(chosen + 1)
 		}
 		v.over(judged, r, chosen)
+		v.OnNeck = neckOf(page.EngineOf(ctx).Player.Guitar.WithTuning(l.Tuning), judged, r, chosen, f.Fret,
+			func(fret int) string { return to(chosen+1, f.By, fret) })
 	}
+	rows, err := a.Store.List(ctx, store.Query{Limit: pickedLicks})
+	if err != nil {
+		return nil, err
+	}
+	v.Licks = choicesOf(rows, e.ID)
+	v.AloneURL = backingForm{Over: v.Text, Key: keyText(l.Key), Tempo: l.Tempo}.address()
 	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
 		changes.Clash, changes.Outside} {
 		word := string(role)
@@ -196,6 +217,12 @@ func (v *changesPage) restless() (n int) {
 	return n
 }
 
+// pickedLicks is how many licks the picker lists, those touched last first.
+const pickedLicks = 30
+
+// keyText is a key as an address has it.
+func keyText(k lick.Key) string { return strings.TrimSpace(k.Tonic + " " + k.Scale) }
+
 // landings says how many of the landings arrive, and lists them, the worst last. A landing at rest, over a
 // chord without a note, is neither. Where a phrase comes to rest counts for more than where it lands.
 func (v *changesPage) landings(l lick.Lick, r changes.Report) {
@@ -208,6 +235,9 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	switch {
 	case len(r.Chords) == 0:
 		v.Verdict, v.Class = "No chords yet", ""
+	case len(l.Notes) == 0:
+		v.Verdict, v.Class = "Nothing is written over them yet", ""
+		return
 	case v.restless() == 1:
 		v.Verdict, v.Class = "One phrase does not come to rest", "tight"
 	case v.restless() > 1:
@@ -274,10 +304,13 @@ func wayWord(half int) string {
 
 // changesLink is the screen with a chord pointed at.
 // The chord counts from 1.
-func changesLink(ref string, chord int, by string) string {
+func changesLink(ref string, chord int, by string, fret int) string {
 	s := fmt.Sprintf("/licks/%s/changes?chord=%d", ref, chord)
 	if by != "" {
 		s += "&by=" + by
+	}
+	if fret > 0 {
+		s += fmt.Sprintf("&fret=%d", fret)
 	}
 	return s
 }
@@ -300,6 +333,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	if k+1 < len(r.Chords) {
 		next = &r.Chords[k+1].Chord
 	}
+	v.Added = strings.Join(l.KeyAt(c.At).Add, ", ")
 	f := changes.FitOver(p, c.Chord, next)
 	for _, t := range f.Tones {
 		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),

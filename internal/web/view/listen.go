@@ -99,7 +99,7 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 	if o.Clicks, err = sound.ParseClicks(f.Clicks); err != nil {
 		return o, err
 	}
-	if whole, rest := l.End().Sub(l.Pickup).Div(l.Meter.Bar()); !rest.IsZero() {
+	if whole, rest := l.Length().Sub(l.Pickup).Div(l.Meter.Bar()); !rest.IsZero() {
 		o.Before = max(0, min(1000, f.Before)) * int(whole+1)
 	} else {
 		o.Before = max(0, min(1000, f.Before)) * int(whole)
@@ -124,8 +124,8 @@ func percent(n int) float64 { return float64(max(0, min(100, n))) / 100 }
 
 // Player plays a line as the form asks; the error is a sentence.
 func (f SoundForm) Player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
-	if len(l.Notes) == 0 {
-		return nil, errors.New("there are no notes to hear")
+	if len(l.Notes) == 0 && len(l.Chords) == 0 {
+		return nil, errors.New("there are no notes and no chords to hear")
 	}
 	o, err := f.options(l)
 	if err != nil {
