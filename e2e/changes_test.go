@@ -63,6 +63,53 @@ func TestChanges(t *testing.T) {
 	p.wait(`document.querySelector('#notice').innerText.includes('H7')`)
 }
 
+// A figure of a player's own over four chords in Roman numbers: moved whole, with an open-string bass under it; the
+// screen says where it rests and how it arrives, and plays it. Chords alone are heard without a line.
+func TestFigureOverNumerals(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/runs?key=A+minor+pentatonic&at=4:5&layout=box&cell=1+2+3+4&times=1&start=5&count=4&tempo=90")
+	p.wait(`document.querySelector('svg.run')`)
+	p.click(`.runactions .btn-primary`)
+	p.wait(`document.querySelector('#bench')`)
+	p.ready()
+	p.go_(eval[string](p, `location.pathname`) + "/changes")
+	p.wait(`document.querySelector('#chords')`)
+	p.keys("k")
+	p.wait(`document.activeElement.id == 'chords'`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("i | v | iv | i"), chromedp.KeyEvent(kb.Enter))
+	p.wait(`document.querySelector('#chords').value == 'Am | Em | Dm | Am'`)
+	p.wait(`document.querySelector('.restlist li')?.innerText.includes('rests on the')`)
+	for _, move := range []string{"each:shape", "bass:alternating"} {
+		p.click("#movemenu")
+		p.click(`[data-cvalue="` + move + `"]`)
+		p.wait(`!document.querySelector('.dropdown-menu.show')`)
+		p.wait(`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16", "bass:alternating": "24"}[move])
+	}
+	if n := eval[int](p, `document.querySelectorAll('.over.outside').length`); n > 0 {
+		t.Errorf("%d notes of a moved figure are outside", n)
+	}
+	p.wait(`document.querySelector('.onneck svg')`)
+	p.keys(" ")
+	p.wait(`listening.on && document.querySelector('.over.lit')`)
+	p.keys(" ")
+	p.wait(`!listening.on`)
+	// The chords by themselves.
+	p.click(`[aria-label^="Another lick"]`)
+	p.click(`.licks-menu .alone`)
+	p.wait(`document.querySelector('.changes-head h1').innerText == 'Chords alone'`)
+	p.wait(`document.body.dataset.heard && document.querySelectorAll('.grips li').length > 3`)
+	p.keys(" ")
+	p.wait(`listening.on`)
+	p.keys(" ")
+	p.wait(`!listening.on`)
+	p.keys("k")
+	p.wait(`document.activeElement.id == 'chords'`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("ii7 | V7 | Imaj7"), chromedp.KeyEvent(kb.Enter))
+	p.wait(`document.querySelector('#chords').value == 'Bm7 | E7 | Amaj7'`)
+	p.click(`.changes-head form .btn-primary`)
+	p.wait(`location.pathname.endsWith('/changes')`)
+}
+
 // On the bench a chord is typed in its lane, over the note at the caret, and let go again.
 func TestChordLane(t *testing.T) {
 	t.Parallel()

@@ -59,6 +59,7 @@ func tones(_ context.Context, e env, args []string) error {
 	layout := fs.String("layout", "", "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; box for five and six tones, else 3nps")
 	at := fs.String("at", "", "`STRING:FRET` place of the lowest tone; the lowest root on string 6")
 	asJSON := fs.Bool("json", false, "prints JSON")
+	beside := fs.String("beside", "", "`SCALE` another scale on the same root that it is compared with, as in dorian")
 	over := fs.String("over", "", "`CHORDS` chords that the tones are heard over, as in \"A7 | D7\"")
 	o := optionsOf(e, fs, false)
 	if _, err := parse(fs, args, 0, ""); err != nil {
@@ -85,7 +86,7 @@ func tones(_ context.Context, e env, args []string) error {
 		return err
 	}
 	g := player.Guitar
-	place := shape.Start(g, p, l)
+	place := shape.Begin(g, p, l)
 	if *at != "" {
 		if place, err = neck.ParsePlace(*at); err != nil {
 			return err
@@ -97,11 +98,59 @@ func tones(_ context.Context, e env, args []string) error {
 	}
 	shape.Finger(hand.NewModel(player.Hand, g), placed)
 	shape.AddBends(g, player, p, placed)
+	var compared *besideJSON
+	if *beside != "" {
+		if compared, err = compare(p, *beside); err != nil {
+			return err
+		}
+	}
 	if *asJSON {
-		return printTonesJSON(e, placed)
+		return printTonesJSON(e, placed, compared)
 	}
 	printTones(e, p, placed)
+	if compared != nil {
+		fmt.Fprintf(e.out, "beside %s: both have %s", compared.Scale, strings.Join(compared.Both, " "))
+		for _, x := range []struct {
+			where string
+			tones []string
+		}{{"only here", compared.Here}, {"only there", compared.There}} {
+			if len(x.tones) > 0 {
+				fmt.Fprintf(e.out, "; %s %s", x.where, strings.Join(x.tones, " "))
+			}
+		}
+		fmt.Fprintln(e.out)
+	}
 	return nil
+}
+
+// besideJSON is how a palette and another scale on its root compare, in degrees.
+type besideJSON struct {
+	Scale string   `json:"scale"`
+	Both  []string `json:"both"`
+	Here  []string `json:"only_here"`
+	There []string `json:"only_there"`
+}
+
+// compare lists what two scales share and what only one of them has.
+func compare(p music.Palette, scale string) (*besideJSON, error) {
+	other, err := music.NewPalette(p.Tonic.String(), scale, nil, nil)
+	if err != nil {
+		return nil, err
+	}
+	out := &besideJSON{Scale: other.Tonic.String() + " " + other.Scale.Name, Both: []string{}, Here: []string{}, There: []string{}}
+	for _, t := range p.Tones {
+		if other.At(music.Pitch(t.Name.Class())).Role == music.Outside {
+			out.Here = append(out.Here, t.Degree.String())
+		} else {
+			out.Both = append(out.Both, t.Degree.String())
+		}
+	}
+	for _, t := range other.Tones {
+		if p.At(music.Pitch(t.Name.Class())).Role == music.Outside {
+			out.There = append(out.There, t.Degree.String())
+		}
+	}
+	return out, nil
 }
 
 // list splits "9,b5"; spaces around the commas are allowed.
@@ -119,10 +168,11 @@ func list(s string) []string {
 
 // printTonesJSON writes the layout as JSON, lowest tone first.
 // Names are spelled by the palette, with the octave of the pitch: B♯3 sounds like C4.
-func printTonesJSON(e env, placed []shape.Placed) error {
+func printTonesJSON(e env, placed []shape.Placed, beside *besideJSON) error {
 	out := struct {
-		Tones []toneJSON `json:"tones"`
-	}{Tones: []toneJSON{}}
+		Tones  []toneJSON  `json:"tones"`
+		Beside *besideJSON `json:"beside,omitempty"`
+	}{[]toneJSON{}, beside}
 	for _, t := range placed {
 		j := toneJSON{
 			String: t.Place.String,

@@ -139,6 +139,20 @@ func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 	return root
 }
 
+// Begin is where a layout begins that is looked at and not played: one on a single string on its lowest tone, the
+// open string if that is one; another where a run begins.
+func Begin(g neck.Guitar, p music.Palette, l Layout) neck.Place {
+	if one, ok := l.(oneString); ok && one.str <= len(g.Tuning) {
+		for f := range g.Frets + 1 {
+			at := neck.Place{String: one.str, Fret: f}
+			if p.At(g.Pitch(at)).Role != music.Outside {
+				return at
+			}
+		}
+	}
+	return Start(g, p, l)
+}
+
 // NearestStart is the start on the string of a place, nearest to it in frets, from which a layout
 // can be laid; of two as near, the one toward the nut. ok is false where the string has none. It
 // tries each fret, a shape laid out for each: well under a millisecond.

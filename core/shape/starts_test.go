@@ -72,7 +72,7 @@ func TestManners(t *testing.T) {
 		t.Error("far passes")
 	}
 	if (Spot{}).Words() != "easy" ||
-		(Spot{Reasons: []string{"heavy bends", "a wide stretch"}}).Words() != "heavy bends, a wide stretch" {
+		(Spot{Reasons: []string{"heavy bends", "a stretch"}}).Words() != "heavy bends, a stretch" {
 		t.Error("a spot says something else")
 	}
 }

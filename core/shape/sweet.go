@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"sort"
@@ -74,6 +75,40 @@ func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout 
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Score < out[j].Score })
+	return out
+}
+
+// Spread chooses of ranked spots, the best first, so many that lie all over the neck: the best of every stretch of
+// it before any second one, and the one that is chosen now always among them, last if it is no better.
+func Spread(ranked []Spot, most int, now func(Spot) bool) []Spot {
+	var out []Spot
+	taken := map[int]int{}
+	for round := 0; len(out) < most && round < most; round++ {
+		for _, s := range ranked {
+			zone := s.At.Fret / zoneFrets
+			if taken[zone] == round && len(out) < most && !slices.ContainsFunc(out, func(o Spot) bool { return o.At == s.At && o.Key == s.Key }) {
+				taken[zone]++
+				out = append(out, s)
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Spot) int { return cmp.Compare(a.Score, b.Score) })
+	return WithNow(out, ranked, most, now)
+}
+
+// zoneFrets is how long a stretch of the neck is.
+const zoneFrets = 4
+
+// WithNow are the first spots of a list, with the one that is chosen now in place of the last if it is not among
+// them.
+func WithNow(list, ranked []Spot, most int, now func(Spot) bool) []Spot {
+	out := slices.Clone(list[:min(most, len(list))])
+	if slices.ContainsFunc(out, now) {
+		return out
+	}
+	if k := slices.IndexFunc(ranked, now); k >= 0 {
+		out = append(out[:min(len(out), most-1)], ranked[k])
+	}
 	return out
 }
 
@@ -184,8 +219,8 @@ func judgeSpot(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, pla
 	}
 	force := float64(spot.Force)
 	add((force-heavyFrom)/(float64(s.Three)-heavyFrom), "heavy bends")
-	add(float64((spot.Reach-h.Comfort[hand.P14])/(h.Limit[hand.P14]-h.Comfort[hand.P14])), "a wide stretch")
-	add((1-float64(spot.Narrow/hand.Fingertip))/crowdedHalf, "fingertips crowd")
+	add(float64((spot.Reach-h.Comfort[hand.P14])/(h.Limit[hand.P14]-h.Comfort[hand.P14])), "a stretch")
+	add((1-float64(spot.Narrow/hand.Fingertip))/crowdedHalf, "narrow frets")
 	if edge {
 		add(1, "a bend runs off the edge")
 	}

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/shape"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/view"
 )
@@ -142,7 +143,7 @@ func (v *benchView) tonesHere() (music.Palette, bool) {
 
 // drawLedger draws the line as columns of facts.
 // A length is written where it differs from the one before, a chord where it begins.
-func (v *benchView) drawLedger() {
+func (v *benchView) drawLedger(g neck.Guitar) {
 	l := v.Lick
 	led := draw.Ledger{}
 	for s := range l.Tuning {
@@ -154,6 +155,9 @@ func (v *benchView) drawLedger() {
 		for i := c[0]; i < c[1]; i++ {
 			columnOf[i] = k
 		}
+	}
+	for _, b := range view.BoxCells(shape.BoxSpans(g, l)) {
+		led.Boxes = append(led.Boxes, draw.RunCell{From: columnOf[b.From], To: columnOf[b.To-1] + 1, Label: b.Label})
 	}
 	length, lastBar, end := lick.Time{}, int64(math.MinInt64), lick.Time{}
 	for k, c := range cols {

@@ -114,7 +114,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 		return nil, err
 	}
 	v.drawNeck(page.EngineOf(ctx).Player.Guitar.WithTuning(l.Tuning))
-	v.drawLedger()
+	v.drawLedger(page.EngineOf(ctx).Player.Guitar)
 	v.Foot = footOf(v)
 	return v, nil
 }

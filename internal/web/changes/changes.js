@@ -9,7 +9,7 @@ if (overChanges) {
   // What was typed gives way to how the changes are written; what was refused stays to be mended.
   const written = () => { if (!$('#notice').innerText.trim()) $('#chords').value = $('#chords').defaultValue; };
   // Chords alone live in the address: what is changed there is another address.
-  const backing = more => { const s = state(), q = new URLSearchParams({over: s.over, key: s.key, tempo: s.tempo, ...more}); visit('/backing?' + q); };
+  const backing = more => { const s = state(), q = new URLSearchParams({over: s.over, key: s.key, tempo: s.tempo, ...more}); visit('/backing?' + q).then(written); };
   const send = (what, value = '') => 'alone' in state() ? what === 'chords' && backing({over: value}) : htmx.ajax('POST', `${at()}/changes`, {source: overChanges, target: '#notice', swap: 'none', values: {rev: state().rev, do: what, value, chord: +chord() + 1, by: state().by, fret: state().fret}}).then(written);
   const visit = href => htmx.ajax('GET', href, {source: overChanges, target: '#notice', swap: 'none'});
   overChanges.addEventListener('click', e => {

@@ -55,9 +55,22 @@ type Ledger struct {
 	Strings []string // names, thin first
 	Columns []Column
 	Barres  []judge.Barre
-	Have    float64  // ms that most moves have, 0 when they differ
-	Next    string   // length of the next note
-	Ahead   []string // counts of the columns that are left to write in
+	Boxes   []RunCell // columns [From, To) with the box in which they lie, under the lanes; none leaves them out
+	Have    float64   // ms that most moves have, 0 when they differ
+	Next    string    // length of the next note
+	Ahead   []string  // counts of the columns that are left to write in
+}
+
+// boxHeight is the room under the lanes for the names of boxes.
+const boxHeight = 26.0
+
+// height is how far the drawing reaches down.
+func (l Ledger) height() float64 {
+	h := height(l.lanes())
+	if len(l.Boxes) > 0 {
+		h += boxHeight
+	}
+	return h
 }
 
 // namesWidth is the width of the fixed lane names.
@@ -88,7 +101,10 @@ func NamesSVG(l Ledger) template.HTML {
 			c.line(0, ln.Y, namesWidth, ln.Y, "rule")
 		}
 	}
-	return c.svg(namesWidth, height(lanes), "names", "Lanes", "width", namesWidth, "height", height(lanes))
+	if len(l.Boxes) > 0 {
+		c.text(2, height(lanes)+20, "lanename", "Box")
+	}
+	return c.svg(namesWidth, l.height(), "names", "Lanes", "width", namesWidth, "height", l.height())
 }
 
 // fullY is the height at which a load fills the time there is.
@@ -103,6 +119,10 @@ func LedgerSVG(l Ledger) template.HTML {
 	var c canvas
 	lanes := l.lanes()
 	w, h := ColumnWidth*float64(len(l.Columns)+max(1, len(l.Ahead))), height(lanes)
+	for _, b := range l.Boxes {
+		from, to := float64(b.From)*ColumnWidth+6, float64(b.To)*ColumnWidth-6
+		c.boxSpan(from, to, h+6, b.Label)
+	}
 	c.grid(l, lanes, w, h)
 	for _, b := range l.Barres {
 		c.barre(lanes, b)
@@ -122,7 +142,7 @@ func LedgerSVG(l Ledger) template.HTML {
 		}
 		starts[k] = strings.Join(ids, "+")
 	}
-	return c.svg(w, h, "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height", h,
+	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height", l.height(),
 		"data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width", ColumnWidth)
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"strconv"
+	"strings"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -44,7 +45,9 @@ var changeWords = map[pick.Change]string{
 //
 // Strings that the run does not touch are left out. The bottleneck's notes are marked. A change
 // of strings stands between its two columns, in a word and a class.
-func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
+//
+// boxes are stretches of notes with the box in which they lie, drawn in a row of their own; none leaves it out.
+func RunSVG(r *judge.Report, cells, boxes []RunCell, names []string) template.HTML {
 	var c canvas
 	l := r.Lick
 	cols := l.Columns()
@@ -85,6 +88,16 @@ func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 		c.line(0, row.y-20, width, row.y-20, "rule")
 		c.text(0, row.y, "runrow", row.name)
 	}
+	end := changes
+	if len(boxes) > 0 {
+		end += 26
+		c.line(0, end-20, width, end-20, "rule")
+		c.text(0, end, "runrow", "Box")
+		for _, b := range boxes {
+			from, to := x(columnOf[b.From])-step*0.4, x(columnOf[b.To-1])+step*0.4
+			c.boxSpan(from, to, end-15, b.Label)
+		}
+	}
 	held := map[int]bool{}
 	for _, b := range r.Bottleneck {
 		held[b-1] = true
@@ -101,8 +114,17 @@ func RunSVG(r *judge.Report, cells []RunCell, names []string) template.HTML {
 			}
 		}
 	}
-	return c.svg(width, changes+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)),
-		"width", width, "height", changes+10)
+	return c.svg(width, end+10, "run", fmt.Sprintf("A run of %d notes in %d cells", len(l.Notes), len(cells)),
+		"width", width, "height", end+10)
+}
+
+// boxSpan draws how long a line stays in a box, with its name, or where that has no room its number.
+func (c *canvas) boxSpan(from, to, y float64, name string) {
+	c.el("path", "class", "boxspan", "d", fmt.Sprintf("M%s %sH%s", num(from), num(y), num(to)))
+	if to-from < 8*float64(len(name)) {
+		name = name[strings.LastIndex(name, " ")+1:]
+	}
+	c.text(from, y+15, "boxname", name)
 }
 
 // runNote draws a note of the run with what stands under it.

@@ -15,6 +15,7 @@ import (
 	"ornamen/core/propose"
 	"ornamen/core/run"
 	"ornamen/core/say"
+	"ornamen/core/shape"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -147,7 +148,7 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 		}
 	}
 	v.rows(f, list, use)
-	v.drawRun(grown, use)
+	v.drawRun(grown, use, g)
 	if f.Show != "" {
 		if v.Show, err = compare(ctx, f, grown, g, use); err != nil {
 			return err
@@ -222,7 +223,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 // drawRun draws the run in the way that is used, and says how cells and beats lie.
 // A way that plays cells twice has other notes than the recipe's, so that no brackets are
 // drawn.
-func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
+func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar) {
 	var cells []draw.RunCell
 	n := 0
 	// With every cell twice the drawing shows the run as the recipe grows it.
@@ -245,7 +246,12 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	for s := range r.Lick.Tuning {
 		names = append(names, view.ShortString(r.Lick, s+1))
 	}
-	v.Run = draw.RunSVG(r, cells, names)
+	spans := shape.BoxSpans(g, r.Lick)
+	boxes := view.BoxCells(spans)
+	v.Run = draw.RunSVG(r, cells, boxes, names)
+	if text := view.BoxesText(spans); text != "" {
+		v.Note = text
+	}
 	x := grown.RhythmOf()
 	v.Count = fmt.Sprintf("%s, %s: %s.", say.Count(x.Notes, "note"), say.Count(x.Bars, "bar"),
 		learnWords(v.Form.Recipe, x.Notes))
@@ -262,6 +268,9 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay) {
 	}
 	if x.PickupFrom != "" && v.Form.Recipe.From == "" {
 		notes = append(notes, "The pick-up starts on "+x.PickupFrom+".")
+	}
+	if v.Note != "" {
+		notes = append(notes, v.Note)
 	}
 	v.Note = strings.Join(notes, " ")
 }

@@ -126,7 +126,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 const mostSpots = 6
 
 // spots ranks where the shape lies best. Shapes that name their own strings or frets lie where
-// they lie.
+// they lie. The place that is chosen is always among them, with what makes it hard.
 // With keys "any" the tonic is free too: the same shape and scale elsewhere, for a singer or a
 // bend that is too hard here.
 func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
@@ -137,10 +137,13 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 	if kind == "string" || kind == "strings" || kind == "frets" || kind == "places" {
 		return
 	}
-	for _, s := range shape.Spots(g, player.Hand, player.Bends, p, layout, at, v.Form.Keys == "any") {
-		if len(v.Spots) == mostSpots {
-			break
-		}
+	ranked := shape.Spots(g, player.Hand, player.Bends, p, layout, at, v.Form.Keys == "any")
+	now := func(s shape.Spot) bool { return s.At == at && s.Key == p.Tonic }
+	list := shape.WithNow(ranked, ranked, mostSpots, now)
+	if v.Form.Keys == "any" {
+		list = shape.Spread(ranked, mostSpots, now)
+	}
+	for _, s := range list {
 		numbers := fmt.Sprintf("%.0f mm", s.Reach)
 		if s.Force > 0 {
 			numbers = fmt.Sprintf("%.1f N · %s", s.Force, numbers)
@@ -151,7 +154,7 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 			Numbers: numbers,
 			Words:   s.Words(),
 			Bar:     draw.MeterSVG(1/(1+s.Score), "spot"),
-			On:      s.At == at && s.Key == p.Tonic,
+			On:      now(s),
 		}
 		if v.Form.Keys == "any" {
 			row.Key = s.Key.Pretty()

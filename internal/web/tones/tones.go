@@ -142,7 +142,7 @@ func (a Screen) layoutFor(f *tonesForm, g neck.Guitar,
 			return nil, neck.Place{}, nil, err
 		}
 	}
-	at := shape.Start(g, p, layout)
+	at := shape.Begin(g, p, layout)
 	asked := f.At != ""
 	if asked {
 		if at, err = neck.ParsePlace(f.At); err != nil {
@@ -154,7 +154,7 @@ func (a Screen) layoutFor(f *tonesForm, g neck.Guitar,
 		return layout, at, placed, nil
 	}
 	// The tones or the layout changed under the start: take the nearest one.
-	for _, start := range []neck.Place{at, shape.Start(g, p, layout)} {
+	for _, start := range []neck.Place{at, shape.Begin(g, p, layout)} {
 		if near, ok := shape.NearestStart(g, p, layout, start); ok {
 			placed, err := shape.Lay(g, p, layout, near)
 			return layout, near, placed, err

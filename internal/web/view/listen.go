@@ -173,7 +173,7 @@ type Sounding struct {
 func SendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) error {
 	w.Header().Set("Content-Type", "application/json")
 	w.Header().Set("Cache-Control", "no-store")
-	s := Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo, Notes: p.Notes()}
+	s := Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo, Notes: append([]sound.Lit{}, p.Notes()...)}
 	if err := json.NewEncoder(w).Encode(s); err != nil {
 		log.Printf("sound: %v", err)
 	}
