@@ -75,6 +75,8 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	follow := fs.String("follow", "key", "`key|chord` what the line's tones follow when it is moved")
 	move := fs.String("move", "", "`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady")
 	fs.Bool("forms", false, "lists the forms that chords may be named by; needs no file") // read above all others, as it needs no file
+	grips := fs.String("grips", "", "`CHORD` lists a chord's usual grips on four strings; needs no file")
+	names := fs.String("names", "", "`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
 	if slices.Contains(args, "--forms") {
@@ -83,9 +85,16 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		}
 		return nil
 	}
-	rest, err := parse(fs, args, 1, "the lick file")
+	want := 1
+	if slices.ContainsFunc(args, func(a string) bool { return strings.HasPrefix(a, "--grips") || strings.HasPrefix(a, "--names") }) {
+		want = 0
+	}
+	rest, err := parse(fs, args, want, "the lick file")
 	if err != nil {
 		return err
+	}
+	if want == 0 {
+		return gripsCommand(e, o, *grips, *names, *asJSON)
 	}
 	if *over != "" {
 		*o.chords = *over
@@ -137,6 +146,64 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		return printJSON(e, v)
 	}
 	printChanges(e, v)
+	return nil
+}
+
+// gripJSON is a grip with the chord that it is; strings count from the thin one.
+type gripJSON struct {
+	Chord   string   `json:"chord"`
+	Frets   []int    `json:"frets"`
+	Strings []int    `json:"strings"`
+	Degrees []string `json:"degrees"`
+}
+
+// gripsCommand lists the usual grips of a chord, or the names of a grip. As JSON: {"grips": […]} or {"names": […]}.
+func gripsCommand(e env, o options, chord, frets string, asJSON bool) error {
+	player, err := o.player()
+	if err != nil {
+		return err
+	}
+	g := player.Guitar
+	if frets != "" {
+		places, err := changes.ParseGrip(g, frets)
+		if err != nil {
+			return err
+		}
+		names := append([]string{}, changes.NamesOf(g, places)...)
+		if asJSON {
+			return printJSON(e, map[string][]string{"names": names})
+		}
+		if len(names) == 0 {
+			fmt.Fprintln(e.out, "no usual chord has just these tones")
+			return nil
+		}
+		fmt.Fprintln(e.out, strings.Join(names, ", "))
+		return nil
+	}
+	c, err := music.ParseChord(chord)
+	if err != nil {
+		return err
+	}
+	out := []gripJSON{}
+	for thick := 4; thick <= len(g.Tuning); thick++ {
+		for _, x := range changes.Grips(g, c, thick) {
+			row := gripJSON{Chord: c.Name}
+			for k, p := range x.Places {
+				row.Frets, row.Strings = append(row.Frets, p.Fret), append(row.Strings, p.String)
+				row.Degrees = append(row.Degrees, x.Degrees[k].String())
+			}
+			out = append(out, row)
+			if !asJSON {
+				fmt.Fprintf(e.out, "strings %d to %d  %-12s %s\n", thick, thick-3, x.Text(), x.Name())
+			}
+		}
+	}
+	if asJSON {
+		return printJSON(e, map[string][]gripJSON{"grips": out})
+	}
+	if len(out) == 0 {
+		fmt.Fprintf(e.out, "%s has no grip on four neighbouring strings of this instrument\n", c.Name)
+	}
 	return nil
 }
 

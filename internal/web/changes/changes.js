@@ -17,7 +17,13 @@ if (overChanges) {
     if (b) { bootstrap.Dropdown.getInstance(b.closest('.dropdown')?.querySelector('[data-bs-toggle]'))?.hide(); send(b.dataset.cdo, b.dataset.cvalue); }
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
   });
-  overChanges.addEventListener('change', e => { if (e.target.matches('[data-chords]')) send('chords', e.target.value); if (e.target.matches('[data-addover]')) send('move', `add:${e.target.dataset.addover}: ${e.target.value}`); if (e.target.matches('[data-backing]')) backing({[e.target.dataset.backing]: e.target.value}); if (e.target.matches('[data-only]')) send('move', `only:${e.target.value}`); });
+  overChanges.addEventListener('change', e => {
+    const i = e.target, {addover, backing: field} = i.dataset;
+    if (i.matches('[data-chords]')) send('chords', i.value);
+    if (addover) send('move', `add:${addover}: ${i.value}`);
+    if (field) backing({[field]: i.value});
+    for (const word of ['only', 'grip', 'fill']) if (i.matches(`[data-${word}]`)) send('move', `${word}:${i.value}`);
+  });
   const strip = soundStrip($('#transport'), {
     get base() { return 'alone' in state() ? '/backing' : at(); },
     get prefix() { return 'alone' in state() ? 'sound-' : ''; },
