@@ -294,6 +294,8 @@ func misused(err error) error {
 		return fmt.Errorf("--%s wants a value", empty.GetSpecifiedName())
 	case errors.As(err, &syntax):
 		return fmt.Errorf("%q is no option", syntax.GetSpecifiedFlag())
+	case errors.As(err, &invalid) && invalid.GetFlag().Value.Type() == "argument":
+		return errors.Unwrap(invalid) // of a recipe, in its own words
 	case errors.As(err, &invalid):
 		not := map[string]string{"bool": "neither true nor false", "float64": "no number"}[invalid.GetFlag().Value.Type()]
 		return fmt.Errorf("--%s %s: that is %s", invalid.GetFlag().Name, invalid.GetValue(), cmp.Or(not, "no whole number"))

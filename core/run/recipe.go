@@ -120,10 +120,11 @@ func (r *Recipe) Bind(fs *flag.FlagSet) { r.binder(fs) }
 type binder struct {
 	recipe *Recipe
 	parts  []Recipe
+	err    error // what was wrong with a value, in our own words
 }
 
 func (r *Recipe) binder(fs *flag.FlagSet) *binder {
-	b := &binder{r, []Recipe{*r}}
+	b := &binder{recipe: r, parts: []Recipe{*r}}
 	for _, o := range r.options() {
 		fs.Var(argument{b, o.name, o.flag != nil || o.name == "then"}, o.name, o.what)
 	}
@@ -145,6 +146,12 @@ func (a argument) IsBoolFlag() bool { return a.silent }
 
 // Set implements flag.Value.
 func (a argument) Set(value string) error {
+	a.err = a.set(value)
+	return a.err
+}
+
+// set puts a value into the part that is being read; --then begins the next.
+func (a argument) set(value string) error {
 	if a.silent {
 		if on, err := strconv.ParseBool(value); err != nil {
 			return phrase.Wrong(value, a.name+" is true or false")

@@ -1,6 +1,7 @@
 package run
 
 import (
+	"cmp"
 	"flag"
 	"fmt"
 	"io"
@@ -93,7 +94,7 @@ func readParts(r Recipe, words []string) ([]Recipe, error) {
 	fs.Usage = func() {}
 	b := r.binder(fs)
 	if err := fs.Parse(words); err != nil {
-		return nil, err
+		return nil, cmp.Or(b.err, err)
 	}
 	if fs.NArg() > 0 {
 		return nil, phrase.Wrong(fs.Arg(0), "an option begins with --")
