@@ -143,7 +143,7 @@ func TestForms(t *testing.T) {
 		"eight-bar blues":          8,
 	}
 	for _, f := range Forms() {
-		for _, tonic := range []string{"A", "Eb", "F#"} {
+		for _, tonic := range []string{"C", "C#", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B"} {
 			cs, err := Parse(f.Text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, lick.Key{Tonic: tonic})
 			if err != nil {
 				t.Errorf("%s in %s: %v", f.Name, tonic, err)

@@ -505,9 +505,10 @@ func (m *moving) holding(key lick.Key, c music.Chord, moved []lick.Note) lick.Ke
 		if err != nil {
 			return nil, false
 		}
-		for _, n := range moved {
+		for i, n := range moved {
 			pitch := m.guitar.Pitch(n.Place())
-			if p.At(pitch).Role != music.Outside {
+			// What was outside where the figure was written stays so.
+			if p.At(pitch).Role != music.Outside || m.palette.At(m.guitar.Pitch(m.figure[i].Place())).Role == music.Outside {
 				continue
 			}
 			if d := music.ChromaticDegree(int(pitch) - p.Tonic.Class()).String(); !slices.Contains(out, d) {

@@ -2,10 +2,12 @@ package changes
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 )
 
 // roleSigns are the roles by a letter, so that a line's stand in a row.
@@ -14,23 +16,26 @@ var roleSigns = map[Role]string{Root: "R", Third: "3", Fifth: "5", Seventh: "7",
 
 // Twelve lines over their changes with all that is said of them, worked out by hand before they were
 // read (common practice): each note's role, ! behind a clash that does not resolve; how each change is
-// reached, and on which degree; where phrases rest, by degree.
+// reached, and on which degree; where phrases rest, by degree; and what would bring the first one that misses there.
 func TestWorkedLines(t *testing.T) {
-	for _, c := range []struct{ name, key, chords, line, roles, arrivals, rests string }{
+	for _, c := range []struct {
+		name, key, chords, line, roles, arrivals, rests string
+		fixes                                           []string
+	}{
 		{"guide tones through a 2 5 1", "C major", "Dm7 | G7 | Cmaj7",
 			"3:10*1/4 2:10*1/4 1:8*1/4 1:5*1/4 2:12*1/4 1:10*1/4 2:10*1/4 3:10*1/4 1:12*1/1", // F A C A | B D A F | E
-			"3575 35c7 3", "G7 on time 3, Cmaj7 on time 3", "3"},
-		{"quarters by step over a dominant", "C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/2", "3X5", "", "5"},             // B C D
-		{"the 4 left by leap", "C major", "Cmaj7", "1:1*1/4 2:1*1/4 1:0*1/2", "X!R3", "", "3"},                       // F C E
-		{"an enclosure of the third", "C major", "C", "1:1*1/4 2:3*1/4 1:0*1/2", "Xc3", "", "3"},                     // F D E
-		{"a blues box over its 1 chord", "A minor pentatonic", "A7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "cccR", "", "1"}, // C D C A
-		{"the same over the 4", "A minor pentatonic", "D7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "7R75", "", "5"},
-		{"pushed by an eighth", "C major", "Am7 | D7", "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8", "5R3o", "D7 pushed 3", "3"}, // E A C | F#
-		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5", "5; 1 5"},
-		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3", "5; 5; 3"},
-		{"missed, on the 4", "C major", "G7 | Cmaj7", "2:12*1/1 2:6*1/4 1:1*1/4", "3X!X!", "Cmaj7 missed", "3; 4"},                           // B | F F
-		{"two strings are two lines", "C major", "C", "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4", "XX33", "", "3 3"},                               // F F | E E
-		{"a leading tone over the tonic", "A harmonic minor", "E7 | Am", "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2", "357R", "Am on time 7", "3; 5; 1"}, // G# B | G# A
+			"3575 35c7 3", "G7 on time 3, Cmaj7 on time 3", "3", nil},
+		{"quarters by step over a dominant", "C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/2", "3X5", "", "5", nil},             // B C D
+		{"the 4 left by leap", "C major", "Cmaj7", "1:1*1/4 2:1*1/4 1:0*1/2", "X!R3", "", "3", nil},                       // F C E
+		{"an enclosure of the third", "C major", "C", "1:1*1/4 2:3*1/4 1:0*1/2", "Xc3", "", "3", nil},                     // F D E
+		{"a blues box over its 1 chord", "A minor pentatonic", "A7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "cccR", "", "1", nil}, // C D C A
+		{"the same over the 4", "A minor pentatonic", "D7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "7R75", "", "5", nil},
+		{"pushed by an eighth", "C major", "Am7 | D7", "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8", "5R3o", "D7 pushed 3", "3", nil}, // E A C | F#
+		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5", "5; 1 5", []string{"Start on beat 2 in bar 1"}},
+		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3", "5; 5; 3", []string{"Note 3 to the ♭7 of A7", "Note 2 from a half step below, to the ♭7 of A7 on note 3"}},
+		{"missed, on the 4", "C major", "G7 | Cmaj7", "2:12*1/1 2:6*1/4 1:1*1/4", "3X!X!", "Cmaj7 missed", "3; 4", []string{"Note 2 to the 3 of Cmaj7, with note 1", "Note 1 from a half step above, to the 3 of Cmaj7 on note 2"}}, // B | F F
+		{"two strings are two lines", "C major", "C", "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4", "XX33", "", "3 3", nil},                                                                                                                 // F F | E E
+		{"a leading tone over the tonic", "A harmonic minor", "E7 | Am", "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2", "357R", "Am on time 7", "3; 5; 1", nil},                                                                                   // G# B | G# A
 	} {
 		l := over(t, c.key, c.chords, c.line)
 		r := Read(l)
@@ -57,6 +62,23 @@ func TestWorkedLines(t *testing.T) {
 				on = append(on, d.String())
 			}
 			rests = append(rests, strings.Join(on, " "))
+		}
+		var fixes []string
+		for _, x := range r.Landings {
+			if x.Word != OnTime && x.Word != Pushed && x.Word != Rest {
+				for _, f := range Mend(neck.Standard(), l, r, x) {
+					fixes = append(fixes, f.Text)
+				}
+				break
+			}
+		}
+		for _, want := range c.fixes {
+			if !slices.Contains(fixes, want) {
+				t.Errorf("%s: %q is not offered, but %q", c.name, want, fixes)
+			}
+		}
+		if len(c.fixes) == 0 && len(fixes) > 0 {
+			t.Errorf("%s: %q mends what arrives", c.name, fixes)
 		}
 		got := fmt.Sprintf("%s | %s | %s", strings.Join(roles, ""), strings.Join(arrivals, ", "), strings.Join(rests, "; "))
 		if want := fmt.Sprintf("%s | %s | %s", strings.ReplaceAll(c.roles, " ", ""), c.arrivals, c.rests); got != want {

@@ -101,7 +101,9 @@ func (b chordBuilder) read(s string) error {
 		b.tones[5] = 0
 		return nil
 	}
-	q := qualities[slices.IndexFunc(qualities, func(q quality) bool { return strings.HasPrefix(s, q.word) })]
+	q := qualities[slices.IndexFunc(qualities, func(q quality) bool {
+		return strings.HasPrefix(s, q.word) && !(q.word == "ma" && strings.HasPrefix(s, "madd")) // a minor chord with a tone added
+	})]
 	rest := s[len(q.word):]
 	b.tones[3], b.tones[5] = q.third, q.fifth
 	if q.third == -1 && q.fifth == 0 || q.word == "" {

@@ -6,6 +6,7 @@ import (
 
 	"ornamen/core/changes"
 	"ornamen/core/music"
+	"ornamen/core/shape"
 	"ornamen/internal/web/view"
 )
 
@@ -18,13 +19,15 @@ func (v *tonesPage) rails(f tonesForm, p music.Palette) error {
 	for i := range v.Rail {
 		v.Rail[i].Link = f.toggled(p, v.Rail[i].Value)
 	}
-	for _, t := range p.Colours() {
-		v.Reasons = append(v.Reasons, reasonOfColour(p, t, f.Chord))
-	}
-	if f.Chord != "" {
-		if _, err := music.ParseChord(f.Chord); err != nil {
+	chord := ""
+	if strings.TrimSpace(f.Chord) != "" {
+		var err error
+		if chord, err = changes.Sign(f.Chord, shape.KeyOf(p)); err != nil {
 			return err
 		}
+	}
+	for _, t := range p.Colours() {
+		v.Reasons = append(v.Reasons, reasonOfColour(p, t, chord))
 	}
 	if f.Beside == "" {
 		return nil
@@ -55,7 +58,11 @@ func (v *tonesPage) overRail(f tonesForm, p music.Palette) error {
 	if strings.TrimSpace(f.Chord) == "" {
 		return nil
 	}
-	c, err := music.ParseChord(f.Chord)
+	name, err := changes.Sign(f.Chord, shape.KeyOf(p))
+	if err != nil {
+		return err
+	}
+	c, err := music.ParseChord(name)
 	if err != nil {
 		return err
 	}
