@@ -119,11 +119,11 @@ func TestClockThatRanAhead(t *testing.T) {
 	if log[1].Time != ahead {
 		t.Error("the log itself was changed")
 	}
-	before := Climb(p, 112, settled, 1).Tempo
+	before := Climb(p, 112, settled, 1, 0).Tempo
 	log = append(log, Entry{Lick: 1, Part: "x", Tempo: before, Clean: 3, Time: days(-1)},
 		Entry{Comfort: Well, Time: days(-1)})
 	settled = Settled(log, now)
-	if after := Climb(p, 112, settled, 1).Tempo; after <= before {
+	if after := Climb(p, 112, settled, 1, 0).Tempo; after <= before {
 		t.Errorf("three clean rounds at %g, and the ladder stands at %g", before, after)
 	}
 	if Sore(settled) {

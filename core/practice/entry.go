@@ -46,6 +46,7 @@ type Entry struct {
 	Note     int       `json:"note,omitempty"` // that was missed, from 1
 	Minutes  float64   `json:"minutes"`
 	Comfort  Comfort   `json:"comfort,omitempty"`
+	Kind     Kind      `json:"kind,omitempty"`     // empty for rounds; warm-up, or a word about the part
 	Picking  float64   `json:"picking,omitempty"`  // ceilings of the part at the model's speeds, for the calibration
 	Fretting float64   `json:"fretting,omitempty"` // 0 where that hand has nothing to do
 	Reach    float64   `json:"reach,omitempty"`    // the model hand's limit over the widest stretch; 0 for none
@@ -89,6 +90,12 @@ func (e Entry) Check() error {
 	if len(e.Title)+len(e.Part)+len(e.Move) > maxName {
 		return fmt.Errorf("the entry of %s has a name that is too long", e.Time.Format(time.DateTime))
 	}
+	if !slices.Contains(entryKinds, e.Kind) {
+		return fmt.Errorf("kind %q is none of a log: leave it out, or write warm-up, ear, set, raised, done, up, out or in", e.Kind)
+	}
+	if (e.Kind == SetTempo || e.Kind == Raised) && e.Tempo < slowest {
+		return fmt.Errorf("the entry of %s sets no tempo from %d on", e.Time.Format(time.DateTime), slowest)
+	}
 	if !slices.Contains([]Comfort{"", Easy, Fine, Tense, Hurts, Well}, e.Comfort) {
 		return fmt.Errorf("comfort %q is none: use easy, fine, tense, hurts or well", e.Comfort)
 	}
@@ -97,7 +104,7 @@ func (e Entry) Check() error {
 
 // columns are the CSV's, in their order.
 var columns = []string{"time", "lick", "title", "revision", "part", "from", "to", "tempo", "clean", "missed", "note",
-	"minutes", "comfort", "picking", "fretting", "reach", "bends", "move"}
+	"minutes", "comfort", "kind", "picking", "fretting", "reach", "bends", "move"}
 
 // WriteCSV writes a log as CSV (RFC 4180) with a head line.
 func WriteCSV(w io.Writer, log []Entry) error {
@@ -110,7 +117,7 @@ func WriteCSV(w io.Writer, log []Entry) error {
 		err := c.Write([]string{e.Time.Format(time.RFC3339), strconv.FormatUint(uint64(e.Lick), 10), e.Title,
 			strconv.FormatUint(uint64(e.Revision), 10), e.Part, strconv.Itoa(e.From), strconv.Itoa(e.To),
 			number(e.Tempo), strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes),
-			string(e.Comfort), number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
+			string(e.Comfort), string(e.Kind), number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
 		if err != nil {
 			return err
 		}
@@ -203,7 +210,7 @@ func entryOf(row []string, at map[string]int) (e Entry, err error) {
 		return e, fmt.Errorf("time %q is not written as 2026-11-25T18:00:00Z is", text("time"))
 	}
 	e.Lick, e.Revision = uint(whole("lick")), uint(whole("revision"))
-	e.Title, e.Part, e.Comfort = text("title"), text("part"), Comfort(text("comfort"))
+	e.Title, e.Part, e.Comfort, e.Kind = text("title"), text("part"), Comfort(text("comfort")), Kind(text("kind"))
 	e.From, e.To, e.Clean, e.Missed, e.Note = whole("from"), whole("to"), whole("clean"), whole("missed"), whole("note")
 	e.Tempo, e.Minutes, e.Picking, e.Fretting = float("tempo"), float("minutes"), float("picking"), float("fretting")
 	e.Reach, e.Bends, e.Move = float("reach"), float("bends"), text("move")
@@ -251,11 +258,25 @@ func ReadJSON(r io.Reader) ([]Entry, error) {
 	return out, nil
 }
 
+// The words of a log about a part that are no rounds: the player has set its tempo, raised the wanted one, is
+// done with it, takes it up again; or keeps a lick out of practice and takes it in again.
+const (
+	SetTempo      Kind = "set"
+	Raised        Kind = "raised"
+	Finished      Kind = "done"
+	TakenUp       Kind = "up"
+	OutOfPractice Kind = "out"
+	TakenIn       Kind = "in"
+)
+
+// entryKinds are the kinds that an entry may have.
+var entryKinds = []Kind{"", WarmUp, Ear, SetTempo, Raised, Finished, TakenUp, OutOfPractice, TakenIn}
+
 // of are the entries of one part of one lick, the oldest first.
 // Words about the hand are no rounds and are left out.
 func of(log []Entry, lick uint, part string) (out []Entry) {
 	for _, e := range log {
-		if e.Lick == lick && e.Part == part && e.Clean+e.Missed > 0 {
+		if e.Lick == lick && e.Part == part && (e.Clean+e.Missed > 0 || e.Kind != "" && e.Kind != OutOfPractice && e.Kind != TakenIn) {
 			out = append(out, e)
 		}
 	}

@@ -14,7 +14,7 @@ func ExampleClimb() {
 	monday := time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
 	var log []practice.Entry
 	for i := range 4 {
-		r := practice.Climb(part, 100, log, 1)
+		r := practice.Climb(part, 100, log, 1, 0)
 		fmt.Printf("%.0f, %d clean rounds to %.0f\n", r.Tempo, r.Left, r.Next)
 		log = append(log, practice.Entry{
 			Lick: 1, From: 1, To: 8, Tempo: r.Tempo, Clean: r.Left, Time: monday.Add(time.Duration(i) * time.Minute),

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -17,10 +18,10 @@ type Piece struct {
 	Landings bool // the chords change under it
 }
 
-// Kind is what an item of the plan is for.
+// Kind is what an item of the plan is for, and what an entry of the log says.
 type Kind string
 
-// The kinds of items.
+// The kinds of items. Rounds of a warm-up and for the ear are logged as such: they move no ladder.
 const (
 	WarmUp Kind = "warm-up"
 	Due    Kind = "due"
@@ -48,53 +49,86 @@ const (
 	earTime   = 4
 	newTime   = 6
 	dueTime   = 5
-	soreDays  = 3  // heavy things stay away until so many days after it is well again
+	soreDays  = 3  // what is heavy, bends or is new stays away until so many days after it is well again
 	longest   = 10 // days that a part may wait at most
+	earEvery  = 3  // days within which there is something for the ear
+	ahead     = 3  // days that are looked at before something new is begun
+	backlog   = 30 // days: while a part has waited longer, nothing new is begun
+	warmest   = 5  // easy parts that take turns as warm-up
+	leastPart = 4  // notes: what is shorter is not scheduled by itself
+	wholeItem = 12 // minutes that one item grows to at most, where nothing else is to be done
 )
 
-// Day is today's plan: a warm-up at ease, what is due, the older and weaker first, one new
-// thing, one for the ear, rests between. Nothing is there twice, however many days were missed.
-// Items fill the minutes and no more. While it hurts, or for days after, what is heavy for the
-// hand stays away.
+// Day is today's plan for a settled log; see Plan.
+func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
+	return Plan(minutes, pieces, NewBook(log), now)
+}
+
+// Plan is a day: a warm-up at ease, another one each day; what is due, the older and weaker first; something
+// new, if the days to come are not full of what is due; something for the ear, on every third day at the
+// latest; rests between. Items fill the minutes and no more, and nothing is there twice, however many days were
+// missed. While it hurts, and for days after, what is heavy for the hand, what bends and what is new stay
+// away. Licks that are kept out of practice and parts that the player is done with are left out.
 //
 // The order is that of a lesson: hands first, then what would be forgotten, then what is new
 // while the head is fresh enough, the ear at the end, when the hands are tired (common
 // practice).
-func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
-	day := planner{minutes: minutes, log: log, now: now, sore: soreNow(log, now)}
-	if minutes < 1 || len(pieces) == 0 {
+func Plan(minutes int, pieces []Piece, book *Book, now time.Time) []Item {
+	d := planner{minutes: minutes, book: book, now: now, today: DateOf(now), sore: soreNow(book.words, now)}
+	for _, p := range pieces {
+		if !book.KeptOut(p.Lick) {
+			d.pieces = append(d.pieces, p)
+		}
+	}
+	if minutes < 1 || len(d.pieces) == 0 {
 		return nil
 	}
-	day.warmUp(pieces)
-	for _, x := range day.due(pieces) {
-		if day.left() < dueTime+earTime && day.left() < minutes/2 {
+	d.warmUp()
+	due, later := d.due()
+	ear, wanted := d.earItem()
+	if wanted && d.left() > earTime {
+		d.kept = min(earTime, max(2, d.left()/2))
+	}
+	for _, x := range due {
+		if d.left() < 2 || !d.add(x) {
 			break
 		}
-		day.add(x)
 	}
-	due := len(day.out)
-	day.fresh(pieces)
-	for due <= 1 && day.left() > newTime+earTime && day.fresh(pieces) {
-		continue // a log that asks for nothing yet leaves room for more that is new
+	if d.begins(due, later) {
+		d.fresh()
+		for len(due) <= 1 && d.left() > newTime && d.fresh() {
+			continue // a log that asks for nothing yet leaves room for more that is new
+		}
 	}
-	day.ear(pieces)
-	return day.out
+	d.kept = 0
+	if ear.Lick != 0 && d.left() >= 2 {
+		d.add(ear)
+	}
+	for _, x := range later {
+		if d.left() < 2 || !d.add(x) {
+			break
+		}
+	}
+	d.fill()
+	return d.out
 }
 
-// planner fills one day.
+// planner fills one day. kept are minutes that are reserved for the ear.
 type planner struct {
-	minutes, used, played int
-	log                   []Entry
-	now                   time.Time
-	sore                  bool
-	out                   []Item
+	minutes, used, played, kept int
+	book                        *Book
+	pieces                      []Piece
+	now                         time.Time
+	today                       Date
+	sore                        bool
+	out                         []Item
 }
 
 // soreNow says whether heavy things stay away: it hurts, or it is well again since fewer than
 // soreDays days.
-func soreNow(log []Entry, now time.Time) bool {
+func soreNow(words []Entry, now time.Time) bool {
 	hurt, well := false, Date(0)
-	for _, e := range log {
+	for _, e := range words {
 		switch {
 		case e.Comfort == Hurts:
 			hurt, well = true, 0
@@ -106,7 +140,7 @@ func soreNow(log []Entry, now time.Time) bool {
 }
 
 // left is how many minutes are free.
-func (d *planner) left() int { return d.minutes - d.used }
+func (d *planner) left() int { return d.minutes - d.used - d.kept }
 
 // add takes an item if it fits, with a rest before it where one is due.
 func (d *planner) add(x Item) bool {
@@ -126,87 +160,148 @@ func (d *planner) add(x Item) bool {
 	return true
 }
 
-// holds says whether a part stays away for the hand's sake.
-func (d *planner) holds(p Part) bool { return d.sore && p.Heavy || p.Ceiling <= 0 }
-
-// warmUp is the easiest whole piece at half of what is clean.
-func (d *planner) warmUp(pieces []Piece) {
-	best, room := -1, 0.0
-	for i, p := range pieces {
-		whole := p.Parts[len(p.Parts)-1]
-		if d.holds(whole) {
-			continue
-		}
-		if r := whole.Ceiling / max(1, p.Wanted); best < 0 || r > room {
-			best, room = i, r
+// fill gives the minutes that are left to what is planned, in turn, up to wholeItem minutes each and without
+// another rest.
+func (d *planner) fill() {
+	for grew := true; d.left() > 0 && grew; {
+		grew = false
+		for i := range d.out {
+			x := &d.out[i]
+			if x.Kind == Break || x.Kind == WarmUp || x.Minutes >= wholeItem || d.left() < 1 {
+				continue
+			}
+			x.Minutes++
+			d.used++
+			grew = true
 		}
 	}
-	if best < 0 {
+}
+
+// planned says whether a part is on the plan already.
+func (d *planner) planned(lick uint, part string) bool {
+	return slices.ContainsFunc(d.out, func(x Item) bool { return x.Lick == lick && x.Part.Name == part && x.Kind != WarmUp && x.Kind != Ear })
+}
+
+// holds says whether a part stays away: for the hand's sake, as it is too short to be practised by itself, or as
+// nothing is known of it.
+func (d *planner) holds(p Part) bool {
+	return d.sore && (p.Heavy || p.Bends > 0) || p.Ceiling <= 0 || p.To-p.From+1 < leastPart
+}
+
+// easy says whether a part warms the hands: no stretch near its limit and no bends.
+func easy(p Part) bool { return !p.Heavy && p.Bends == 0 }
+
+// warmUp is one of the easiest whole pieces at half of what is clean, another one each day.
+func (d *planner) warmUp() {
+	type ranked struct {
+		Piece
+		room float64
+	}
+	var all []ranked
+	for _, light := range []bool{true, false} {
+		for _, p := range d.pieces {
+			whole := p.Parts[len(p.Parts)-1]
+			if whole.Ceiling > 0 && !(d.sore && !easy(whole)) && (easy(whole) || !light) {
+				all = append(all, ranked{p, whole.Ceiling / max(1, p.Wanted)})
+			}
+		}
+		if len(all) > 0 {
+			break
+		}
+	}
+	if len(all) == 0 {
 		return
 	}
-	p := pieces[best]
+	slices.SortStableFunc(all, func(a, b ranked) int { return cmp.Compare(b.room, a.room) })
+	p := all[int(d.today)%min(warmest, len(all))]
 	whole := p.Parts[len(p.Parts)-1]
 	d.add(Item{Kind: WarmUp, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
 		Why:     "at ease, loose hands",
 		Minutes: min(warmTime, max(1, d.minutes/5))})
 }
 
-// due are the parts whose time has come, the most overdue first, of equals the weaker.
+// due are the parts whose time has come, the most overdue first, of equals the weaker; later are those that were
+// practised and whose time comes in the next days, the next first.
 //
 // Each part may wait as long as Wait says of its rounds; how overdue it is, is the time since
 // then over that wait, so that a part practised daily and missed for two days comes before one
 // that waits two weeks and is a day late. The share of the wanted tempo that it has reached is
 // taken off: of two that are as late, the one farther from its tempo comes first. A day that
-// was missed makes parts more overdue, never due twice. Half a day is granted, as nobody
-// practises at the same hour every day.
-func (d *planner) due(pieces []Piece) []Item {
+// was missed makes parts more overdue, never due twice.
+func (d *planner) due() (due, later []Item) {
 	type ranked struct {
 		Item
 		over, weak float64
+		wait       int // days until it is due, below 0 since when
 	}
 	var all []ranked
-	for _, p := range pieces {
+	for _, p := range d.pieces {
 		for _, part := range p.Parts {
-			rounds := of(d.log, p.Lick, part.Name)
+			entries := d.book.Part(p.Lick, part.Name)
+			rounds := rung(entries)
 			if len(rounds) == 0 || d.holds(part) {
 				continue
 			}
-			last := rounds[len(rounds)-1].Time
-			wait := Wait(rounds)
-			days := int(DateOf(d.now) - DateOf(last))
-			if days < wait {
+			r := climb(part, p.Wanted, entries, d.today)
+			if r.Done {
 				continue
 			}
-			r := Climb(part, p.Wanted, d.log, p.Lick)
-			why := fmt.Sprintf("last on %s", last.Format("Monday"))
+			last := rounds[len(rounds)-1]
+			wait, days := Wait(rounds), int(d.today-DateOf(last.Time))
+			if days < 1 {
+				continue
+			}
+			why := fmt.Sprintf("last on %s", last.Time.Format("Monday"))
 			switch {
+			case r.Paused > 0:
+				why = fmt.Sprintf("not for %d days: a step back", r.Paused)
 			case days > 13:
 				why = fmt.Sprintf("not for %d days", days)
 			case r.Fell:
 				why = "fell a step last time"
-			case rounds[len(rounds)-1].Missed > 0:
-				why = fmt.Sprintf("missed at %.0f last time", rounds[len(rounds)-1].Tempo)
+			case last.Missed > 0:
+				why = fmt.Sprintf("missed at %.0f last time", last.Tempo)
+			case days < wait:
+				why = "ahead of its day"
 			}
 			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo,
-				Minutes: dueTime,
-				Why:     why}, float64(days) / float64(wait), r.Tempo / max(1, p.Wanted)})
+				Minutes: dueTime, Why: why}, float64(days) / float64(wait), r.Tempo / max(1, r.Wanted), wait - days})
 		}
 	}
-	slices.SortStableFunc(all, func(a, b ranked) int {
-		x, y := a.over-a.weak, b.over-b.weak
-		switch {
-		case x > y:
-			return -1
-		case x < y:
-			return 1
+	slices.SortStableFunc(all, func(a, b ranked) int { return cmp.Compare(b.over-b.weak, a.over-a.weak) })
+	for _, x := range all {
+		if x.wait <= 0 {
+			due = append(due, x.Item)
+		} else if x.wait <= ahead {
+			later = append(later, x.Item)
 		}
-		return 0
-	})
-	out := make([]Item, len(all))
-	for i, x := range all {
-		out[i] = x.Item
+	}
+	return due, later
+}
+
+// rung are a part's rounds on its ladder: no warm-ups, nothing for the ear, no words.
+func rung(entries []Entry) (out []Entry) {
+	for _, e := range entries {
+		if e.Kind == "" && e.Clean+e.Missed > 0 {
+			out = append(out, e)
+		}
 	}
 	return out
+}
+
+// begins says whether something new may be begun: nothing hurts, what is due now and in the days ahead takes less
+// than half of their time, and nothing that has waited for more than a month goes on waiting
+// today.
+func (d *planner) begins(due, later []Item) bool {
+	if d.sore || 2*dueTime*(len(due)+len(later)) > ahead*d.minutes {
+		return false
+	}
+	for _, x := range due {
+		if rounds := rung(d.book.Part(x.Lick, x.Part.Name)); !d.planned(x.Lick, x.Part.Name) && d.today-DateOf(rounds[len(rounds)-1].Time) > backlog {
+			return false
+		}
+	}
+	return true
 }
 
 // Wait is for how many days a part may rest after its rounds, which come in the order of their
@@ -232,15 +327,13 @@ func Wait(rounds []Entry) int {
 }
 
 // fresh is one thing that was not practised yet: the part that is farthest from its tempo.
-func (d *planner) fresh(pieces []Piece) bool {
+func (d *planner) fresh() bool {
 	best, bestPart, far := -1, Part{}, math.Inf(1)
-	for i, p := range pieces {
+	for i, p := range d.pieces {
 		for _, part := range p.Parts {
-			planned := slices.ContainsFunc(d.out, func(x Item) bool {
-				return x.Lick == p.Lick &&
-					x.Part.Name == part.Name
-			})
-			if d.holds(part) || planned || len(of(d.log, p.Lick, part.Name)) > 0 {
+			entries := d.book.Part(p.Lick, part.Name)
+			if d.holds(part) || d.planned(p.Lick, part.Name) || len(rung(entries)) > 0 ||
+				climb(part, p.Wanted, entries, d.today).Done {
 				continue
 			}
 			if f := part.Ceiling / max(1, p.Wanted); f < far {
@@ -251,20 +344,18 @@ func (d *planner) fresh(pieces []Piece) bool {
 	if best < 0 || d.left() < 2 {
 		return false
 	}
-	p := pieces[best]
-	why := "new: " + bestPart.Why
-	return d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: Start(bestPart, p.Wanted),
-		Minutes: newTime, Why: why})
+	p := d.pieces[best]
+	r := d.book.Climb(bestPart, p.Wanted, p.Lick, d.today)
+	return d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: r.Tempo,
+		Minutes: newTime, Why: "new: " + bestPart.Why})
 }
 
-// ear is a piece with bends, to hear each against its target, or with changes, to hear its
-// landings over their chords; another one each day. While it hurts there are no bends.
-func (d *planner) ear(pieces []Piece) {
-	if d.left() < 2 {
-		return
-	}
+// earItem is a piece with bends, to hear each against its target, or with changes, to hear its
+// landings over their chords; another one each day. While it hurts there are no bends. wanted says that its
+// time has come: nothing was done for the ear for earEvery days.
+func (d *planner) earItem() (item Item, wanted bool) {
 	var all []Item
-	for _, p := range pieces {
+	for _, p := range d.pieces {
 		whole := p.Parts[len(p.Parts)-1]
 		item := Item{Kind: Ear, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
 			Minutes: earTime, Why: "bends against their targets"}
@@ -279,7 +370,8 @@ func (d *planner) ear(pieces []Piece) {
 		}
 		all = append(all, item)
 	}
-	if len(all) > 0 {
-		d.add(all[int(DateOf(d.now))%len(all)])
+	if len(all) == 0 {
+		return item, false
 	}
+	return all[int(d.today)%len(all)], d.today-d.book.lastEar >= earEvery-1
 }

@@ -56,8 +56,8 @@ func TestParts(t *testing.T) {
 	}
 }
 
-// Three clean rounds go up, two missed ones down, never under the start; the top is the wanted
-// tempo; another tempo moves the ladder.
+// Three clean rounds go up, two missed ones down, with no floor but 20; the top is the wanted tempo; another tempo
+// moves the ladder, but a miss at a faster one does not raise it.
 func TestLadder(t *testing.T) {
 	p := Part{Name: "x", Ceiling: 120}
 	log := func(words ...string) (out []Entry) {
@@ -66,7 +66,7 @@ func TestLadder(t *testing.T) {
 			e := Entry{Lick: 1, Part: "x", Tempo: tempo, Time: days(float64(i))}
 			fmt.Sscanf(w, "%d/%d@%g", &e.Clean, &e.Missed, &e.Tempo)
 			out = append(out, e)
-			tempo = Climb(p, 112, out, 1).Tempo
+			tempo = Climb(p, 112, out, 1, 0).Tempo
 		}
 		return out
 	}
@@ -77,22 +77,22 @@ func TestLadder(t *testing.T) {
 		missed int
 	}{
 		{nil, 60, 3, 0}, {log("2/0"), 60, 1, 0}, {log("3/0"), 62, 3, 0}, {log("3/0", "0/1"), 62, 3, 1},
-		{log("3/0", "0/2"), 60, 3, 0}, {log("0/2"), 60, 3, 0}, {log("3/0", "0/1", "3/0"), 64, 3, 0},
-		{log("3/0@80"), 83, 3, 0}, {log("3/0@112"), 112, 3, 0},
+		{log("3/0", "0/2"), 60, 3, 0}, {log("0/2"), 58, 3, 0}, {log("3/0", "0/1", "3/0"), 64, 3, 0},
+		{log("3/0@80"), 83, 3, 0}, {log("0/1@80"), 60, 3, 0}, {log("0/1@50"), 50, 3, 1}, {log("0/2@22", "0/2", "0/2"), 20, 3, 0}, {log("3/0@112"), 112, 3, 0},
 	} {
-		r := Climb(p, 112, c.log, 1)
+		r := Climb(p, 112, c.log, 1, 0)
 		if r.Tempo != c.tempo || r.Left != c.left || r.Missed != c.missed {
 			t.Errorf("after %+v: %+v, want %g, %d left", c.log, r, c.tempo, c.left)
 		}
 	}
-	if r := Climb(p, 112, log("3/0@112"), 1); !r.Top || r.Next != 112 {
+	if r := Climb(p, 112, log("3/0@112"), 1, 0); !r.Top || r.Next != 112 {
 		t.Errorf("at the top: %+v", r)
 	}
 	// Climbing without a miss reaches any tempo, in steps that narrow near the ceiling.
 	var entries []Entry
 	last := 0.0
 	for i := range 60 {
-		r := Climb(p, 112, entries, 1)
+		r := Climb(p, 112, entries, 1, 0)
 		if r.Tempo < last || r.Tempo > last*1.07+1 && last > 0 {
 			t.Fatalf("from %g to %g", last, r.Tempo)
 		}
@@ -354,5 +354,58 @@ func TestEar(t *testing.T) {
 	list[0].Landings, list[1].Bends = false, false
 	if got := ear(list, nil); len(got) != 0 {
 		t.Errorf("%v", got)
+	}
+}
+
+// What the player says moves the ladder: a tempo that is set, a wanted tempo that is raised, a part that is done
+// with. A warm-up does not; after a pause it steps back and climbs twice as fast.
+func TestLadderFollowsThePlayer(t *testing.T) {
+	p := Part{Name: "x", Ceiling: 200}
+	entry := func(day float64, kind Kind, tempo float64, clean, missed int) Entry {
+		return Entry{Lick: 1, Part: "x", Kind: kind, Tempo: tempo, Clean: clean, Missed: missed, Time: days(day)}
+	}
+	at := func(day float64) Date { return DateOf(days(day)) }
+	for _, c := range []struct {
+		name  string
+		log   []Entry
+		day   float64
+		tempo float64
+		left  int
+	}{
+		{"half the ceiling", nil, 0, 100, 3},
+		{"set, far below", []Entry{entry(0, SetTempo, 41, 0, 0)}, 0, 41, 3},
+		{"and missed there", []Entry{entry(0, SetTempo, 41, 0, 0), entry(0, "", 41, 0, 2)}, 0, 39, 3},
+		{"a warm-up moves nothing", []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 5, 0)}, 0, 100, 2},
+		{"nor does one that failed", []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 0, 5)}, 0, 100, 2},
+		{"six days are no pause", []Entry{entry(0, "", 100, 1, 0)}, 6, 100, 2},
+		{"a week", []Entry{entry(0, "", 100, 1, 0)}, 7, 96, 3},
+		{"two weeks", []Entry{entry(0, "", 100, 1, 0)}, 14, 92, 3},
+		{"a month", []Entry{entry(0, "", 100, 1, 0)}, 31, 85, 3},
+		{"three months", []Entry{entry(0, "", 100, 1, 0)}, 91, 75, 3},
+		{"back in wide steps", []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 3, 0)}, 31, 92, 3},
+		{"and no farther than it was", []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 6, 0)}, 31, 99, 3},
+	} {
+		if r := Climb(p, 180, c.log, 1, at(c.day)); r.Tempo != c.tempo || r.Left != c.left {
+			t.Errorf("%s: %g with %d left, want %g with %d", c.name, r.Tempo, r.Left, c.tempo, c.left)
+		}
+	}
+	top := []Entry{entry(0, "", 180, 3, 0)}
+	if r := Climb(p, 180, top, 1, at(0)); !r.Top || r.Done {
+		t.Errorf("at the top: %+v", r)
+	}
+	raised := append(top, entry(0, Raised, RaiseTo(180), 0, 0))
+	if r := Climb(p, 180, raised, 1, at(0)); r.Top || r.Wanted != 189 || r.Next <= 180 {
+		t.Errorf("raised: %+v", r)
+	}
+	done := append(top, entry(0, Finished, 0, 0, 0))
+	if r := Climb(p, 180, done, 1, at(0)); !r.Done {
+		t.Errorf("done: %+v", r)
+	}
+	if r := Climb(p, 180, append(done, entry(1, "", 180, 1, 0)), 1, at(1)); r.Done {
+		t.Errorf("played again: %+v", r)
+	}
+	// Below a third of what is wanted the phrase is lost, which is said and not forbidden.
+	if r := Climb(p, 180, []Entry{entry(0, SetTempo, 40, 0, 0)}, 1, at(0)); !r.Slow || r.Tempo != 40 {
+		t.Errorf("slow: %+v", r)
 	}
 }

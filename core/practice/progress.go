@@ -23,15 +23,28 @@ func Days(log []Entry, lick uint, part string) (out []Point) {
 		if lick != 0 && (e.Lick != lick || e.Part != part) {
 			continue
 		}
-		day := DateOf(e.Time)
-		if len(out) == 0 || out[len(out)-1].Day < day {
-			out = append(out, Point{Day: day})
-		}
-		p := &out[len(out)-1]
-		p.Clean, p.Missed, p.Minutes = p.Clean+e.Clean, p.Missed+e.Missed, p.Minutes+e.Minutes
-		if e.Clean > 0 {
-			p.Tempo = max(p.Tempo, e.Tempo)
-		}
+		out = addDay(out, DateOf(e.Time), e)
+	}
+	return out
+}
+
+// addDay takes an entry into its day. Warm-ups and rounds for the ear count by their minutes alone: the ladder's
+// tempos are those of the curve.
+func addDay(out []Point, day Date, e Entry) []Point {
+	if e.Clean+e.Missed == 0 && e.Minutes == 0 {
+		return out // a word, no practice
+	}
+	if len(out) == 0 || out[len(out)-1].Day < day {
+		out = append(out, Point{Day: day})
+	}
+	p := &out[len(out)-1]
+	p.Minutes += e.Minutes
+	if e.Kind != "" {
+		return out
+	}
+	p.Clean, p.Missed = p.Clean+e.Clean, p.Missed+e.Missed
+	if e.Clean > 0 {
+		p.Tempo = max(p.Tempo, e.Tempo)
 	}
 	return out
 }

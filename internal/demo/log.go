@@ -90,7 +90,7 @@ func logOf(all []work, engine *judge.Engine, now time.Time) (log []practice.Entr
 				continue
 			}
 			for range 4 + rng.IntN(4) {
-				tempo := practice.Climb(w.part, w.piece.Wanted, log, w.entry.ID).Tempo
+				tempo := practice.Climb(w.part, w.piece.Wanted, log, w.entry.ID, 0).Tempo
 				clean := rng.Float64() < chance(w.part.Picking*ownPicking, tempo)*
 					chance(w.part.Fretting*ownFinger, tempo)*chance(w.part.Reach*ownReach, 1)*
 					chance(w.part.Bends*ownBends, 1)

@@ -180,7 +180,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, log 
 		}
 	}
 	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
-		Rung: practice.Climb(part, p.Wanted, log, e.ID), Ceiling: int(part.Ceiling)}
+		Rung: practice.Climb(part, p.Wanted, log, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling)}
 	if s.Name == "" {
 		s.Name = "the whole"
 	}

@@ -1,0 +1,131 @@
+package practice
+
+import "slices"
+
+// partKey names a part of a lick in a log.
+type partKey struct {
+	lick uint
+	part string
+}
+
+// Book is a settled log with what is looked up in it at every round: the entries of each part, the words about
+// the hand, the days. It is made once and grows by what is added, so that a log of ten years costs a round no more
+// than one of a week.
+type Book struct {
+	Entries []Entry // settled: the oldest first
+	parts   map[partKey][]Entry
+	words   []Entry // about the hand
+	out     map[uint]bool
+	days    []Point
+	lastEar Date
+	last    map[uint]Date // that a lick was played
+}
+
+// NewBook reads a settled log.
+func NewBook(log []Entry) *Book {
+	b := &Book{parts: map[partKey][]Entry{}, out: map[uint]bool{}, last: map[uint]Date{}}
+	b.Entries = make([]Entry, 0, len(log))
+	for _, e := range log {
+		b.Add(e)
+	}
+	return b
+}
+
+// Add takes in an entry that is not older than the others.
+func (b *Book) Add(e Entry) {
+	b.Entries = append(b.Entries, e)
+	day := DateOf(e.Time)
+	b.days = addDay(b.days, day, e)
+	switch {
+	case e.Kind == OutOfPractice || e.Kind == TakenIn:
+		b.out[e.Lick] = e.Kind == OutOfPractice
+		return
+	case e.Clean+e.Missed > 0 || e.Kind != "":
+		key := partKey{e.Lick, e.Part}
+		b.parts[key] = append(b.parts[key], e)
+	}
+	if e.Comfort != "" {
+		b.words = append(b.words, e)
+	}
+	if e.Clean+e.Missed > 0 {
+		b.last[e.Lick] = day
+	}
+	if e.Kind == Ear {
+		b.lastEar = day
+	}
+}
+
+// Part are the entries of a part: its rounds, warm-ups among them, and the words about it.
+func (b *Book) Part(lick uint, part string) []Entry { return b.parts[partKey{lick, part}] }
+
+// Climb says where a part stands on its ladder.
+func (b *Book) Climb(p Part, wanted float64, lick uint, today Date) Rung {
+	return climb(p, wanted, b.Part(lick, p.Name), today)
+}
+
+// KeptOut says whether a lick is kept out of practice.
+func (b *Book) KeptOut(lick uint) bool { return b.out[lick] }
+
+// Days are the days of practice, of all parts together.
+func (b *Book) Days() []Point { return b.days }
+
+// Licks are the licks that were played, those longest ago first.
+func (b *Book) Licks() []uint {
+	var out []uint
+	for lick := range b.last {
+		if lick != 0 {
+			out = append(out, lick)
+		}
+	}
+	slices.SortFunc(out, func(x, y uint) int {
+		if d := b.last[x] - b.last[y]; d != 0 {
+			return int(d)
+		}
+		return int(x) - int(y)
+	})
+	return out
+}
+
+// Until is the book as it was before a day: without what was played on it or later. Words about the hand, which
+// count from the moment they are said, stay.
+func (b *Book) Until(day Date) *Book {
+	k := len(b.Entries)
+	for k > 0 && DateOf(b.Entries[k-1].Time) >= day {
+		k--
+	}
+	out := *b
+	out.Entries, out.parts = b.Entries[:k], nil
+	touched := map[partKey][]Entry{}
+	for _, e := range b.Entries[k:] {
+		key := partKey{e.Lick, e.Part}
+		if _, done := touched[key]; done {
+			continue
+		}
+		all := b.parts[key]
+		n := len(all)
+		for n > 0 && DateOf(all[n-1].Time) >= day {
+			n--
+		}
+		touched[key] = all[:n:n]
+	}
+	out.parts = b.parts
+	if len(touched) > 0 {
+		out.parts = make(map[partKey][]Entry, len(b.parts))
+		for key, list := range b.parts {
+			out.parts[key] = list
+		}
+		for key, list := range touched {
+			out.parts[key] = list
+		}
+	}
+	if out.lastEar >= day {
+		out.lastEar = 0
+		for _, e := range slices.Backward(out.Entries) {
+			if e.Kind == Ear {
+				out.lastEar = DateOf(e.Time)
+				break
+			}
+		}
+	}
+	return &out
+}
