@@ -19,6 +19,7 @@ func play(ctx context.Context, e env, args []string) error {
 	o := optionsOf(e, fs, true)
 	tempo := fs.Float64("tempo", 0, "`N` plays at this tempo and not the line's")
 	rounds := fs.Int("loop", 1, "`ROUNDS` how often it is played")
+	loopTo := fs.String("loop-to", "bar", "`bar|beat|end` where a loop goes on")
 	notes := fs.String("notes", "", "`A-B` only these notes")
 	count := fs.Bool("count-in", false, "a bar of clicks before it")
 	click := fs.Bool("click", false, "a click on the beats")
@@ -49,6 +50,13 @@ func play(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
+	fill, err := sound.ParseFill(*loopTo)
+	if err != nil {
+		return err
+	}
+	if *rounds == 1 {
+		fill = sound.NoFill
+	}
 	ask := sound.Options{
 		Clicks:  clicks,
 		Tempo:   *tempo,
@@ -59,6 +67,7 @@ func play(ctx context.Context, e env, args []string) error {
 		Chords:  *hold,
 		Target:  *target,
 		Drive:   *drive,
+		FillTo:  fill,
 	}
 	if *notes != "" {
 		if ask.From, ask.To, err = span(*notes, len(l.Notes)); err != nil {

@@ -1,6 +1,9 @@
 package practice
 
-import "slices"
+import (
+	"maps"
+	"slices"
+)
 
 // partKey names a part of a lick in a log.
 type partKey struct {
@@ -24,15 +27,27 @@ type Book struct {
 // NewBook reads a settled log.
 func NewBook(log []Entry) *Book {
 	b := &Book{parts: map[partKey][]Entry{}, out: map[uint]bool{}, last: map[uint]Date{}}
-	b.Entries = make([]Entry, 0, len(log))
+	b.Entries = make([]Entry, 0, len(log)+roomToGrow)
 	for _, e := range log {
-		b.Add(e)
+		b.add(e)
 	}
 	return b
 }
 
-// Add takes in an entry that is not older than the others.
-func (b *Book) Add(e Entry) {
+// With is the book with an entry more that is not older than the others; the book itself stays as it is, so that
+// others may go on reading it.
+func (b *Book) With(e Entry) *Book {
+	out := *b
+	out.parts, out.out, out.last = maps.Clone(b.parts), maps.Clone(b.out), maps.Clone(b.last)
+	out.days, out.words = slices.Clone(b.days), slices.Clone(b.words)
+	key := partKey{e.Lick, e.Part}
+	out.parts[key] = slices.Clip(out.parts[key])
+	out.add(e)
+	return &out
+}
+
+// add takes in an entry that is not older than the others.
+func (b *Book) add(e Entry) {
 	b.Entries = append(b.Entries, e)
 	day := DateOf(e.Time)
 	b.days = addDay(b.days, day, e)
@@ -54,6 +69,9 @@ func (b *Book) Add(e Entry) {
 		b.lastEar = day
 	}
 }
+
+// roomToGrow is for how many entries more a book has room at once.
+const roomToGrow = 256
 
 // Part are the entries of a part: its rounds, warm-ups among them, and the words about it.
 func (b *Book) Part(lick uint, part string) []Entry { return b.parts[partKey{lick, part}] }

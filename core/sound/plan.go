@@ -25,9 +25,47 @@ type Options struct {
 	Chords   bool    // the chords held
 	Target   bool    // the tone that a bend leads to is heard before the line
 	Drive    float64 // 0 clean to 1
+	FillTo   Fill    // to where a round is filled up with silence
 	PickAt   float64 // where the pick strikes, from the bridge, as a part of the string; 0 is 0.14
 	// How loud line, band and click are; nil is as usual.
 	Levels *Levels
+}
+
+// Fill is to where a round that goes round is filled, so that the click stays a beat apart throughout.
+type Fill string
+
+// The fills: nowhere, the next beat, the next bar, counted from where the round begins.
+const (
+	NoFill Fill = ""
+	ToBeat Fill = "beat"
+	ToBar  Fill = "bar"
+)
+
+// ParseFill reads one by name: "end" is as it ends.
+func ParseFill(s string) (Fill, error) {
+	switch f := Fill(s); f {
+	case NoFill, ToBeat, ToBar:
+		return f, nil
+	case "end":
+		return NoFill, nil
+	}
+	return "", fmt.Errorf("a loop goes on at the next bar, beat or at its end, not %q", s)
+}
+
+// filled is how long a stretch of time is when it is filled.
+func (f Fill) filled(length lick.Time, m lick.Meter) lick.Time {
+	unit := m.Bar()
+	switch f {
+	case NoFill:
+		return length
+	case ToBeat:
+		unit = lick.NewTime(1, int64(m.Unit))
+	}
+	n, rest := length.Div(unit)
+	if !rest.IsZero() {
+		n++
+	}
+	return unit.Times(n)
 }
 
 // Longest is for how many seconds a sound may last: beyond it a WAV file's head has no room for
@@ -54,6 +92,7 @@ func (o Options) Seconds(l lick.Lick) float64 {
 			}
 		}
 	}
+	end = begin.Add(o.FillTo.filled(end.Sub(begin), l.Meter))
 	return l.Milliseconds(begin, end) / 1000 * float64(max(1, o.Rounds))
 }
 
@@ -171,7 +210,7 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	notes := l.Notes[from:to]
 	if len(notes) == 0 {
 		p.round = samples(l.Milliseconds(lick.Time{}, l.Length()) / 1000)
-		p.bars(l, lick.Time{}, 0)
+		p.bars(l, lick.Time{}, l.Length(), 0)
 		p.changes(l, 0)
 		p.leadIn(g, l, o, nil)
 		return p
@@ -187,13 +226,30 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if whole := to == len(l.Notes) && from == 0; whole && l.Loop {
 		end = max(end, l.Milliseconds(lick.Time{}, l.End())/1000)
 	}
+	first, last := lick.Time{}, lick.Time{}
+	if from > 0 {
+		first = notes[0].At
+	}
+	for _, n := range notes {
+		if e := n.End(); last.Before(e) {
+			last = e
+		}
+	}
+	until := l.Length()
+	if o.FillTo != NoFill {
+		full := first.Add(o.FillTo.filled(last.Sub(first), l.Meter))
+		end = max(end, start+l.Milliseconds(first, full)/1000)
+		if until.Before(full) {
+			until = full
+		}
+	}
 	p.round = samples(end - start)
 	for i := from; i < to; i++ {
 		p.lit = append(p.lit, Lit{Note: i + 1, At: times[i].At - start, Len: times[i].Len})
 		p.gestures = append(p.gestures, gesturesOf(g, l, i, times, start)...)
 	}
 	slices.SortStableFunc(p.gestures, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
-	p.bars(l, notes[0].At, start)
+	p.bars(l, notes[0].At, until, start)
 	p.changes(l, start)
 	p.leadIn(g, l, o, notes)
 	return p
@@ -290,14 +346,13 @@ func rake(l lick.Lick, n lick.Note, at int64) (out []gesture) {
 
 // bars lists the beats of the round with the eighths between them, from the beginning of the
 // bar in which the pick-up lies. In a shuffle the off-beat eighth comes late as the line's do.
-func (p *plan) bars(l lick.Lick, from lick.Time, start float64) {
+func (p *plan) bars(l lick.Lick, from, end lick.Time, start float64) {
 	unit := lick.NewTime(1, int64(l.Meter.Unit))
 	half := lick.NewTime(1, 2*int64(l.Meter.Unit))
 	at := l.Pickup.Sub(l.Meter.Bar().Times(1 + wholeBars(l)))
 	if before, _ := from.Sub(at).Div(l.Meter.Bar()); start > 0 && before > 1 {
 		at = at.Add(l.Meter.Bar().Times(before - 1)) // nothing of what lies before is heard
 	}
-	end := l.Length()
 	for n := 0; at.Before(end); n++ {
 		for _, off := range []bool{false, true} {
 			t := at

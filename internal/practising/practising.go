@@ -45,7 +45,7 @@ func entryOf(r store.Played) practice.Entry {
 	return practice.Entry{Lick: r.LickID, Title: r.Title, Revision: r.RevisionID, Part: r.Part,
 		From: r.First, To: r.Last,
 		Tempo: r.Tempo, Clean: r.Clean, Missed: r.Missed, Note: r.Note, Minutes: r.Minutes,
-		Comfort: practice.Comfort(r.Comfort), Picking: r.Picking, Fretting: r.Fretting,
+		Comfort: practice.Comfort(r.Comfort), Kind: practice.Kind(r.Kind), Picking: r.Picking, Fretting: r.Fretting,
 		Reach: r.Reach, Bends: r.Bends, Move: r.Move, Time: r.At}
 }
 
@@ -75,7 +75,7 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 		rows[i] = store.Played{LickID: e.Lick, Title: e.Title, RevisionID: e.Revision, Part: e.Part,
 			First: e.From, Last: e.To,
 			Tempo: e.Tempo, Clean: e.Clean, Missed: e.Missed, Note: e.Note, Minutes: e.Minutes,
-			Comfort: string(e.Comfort),
+			Comfort: string(e.Comfort), Kind: string(e.Kind),
 			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, Move: e.Move, At: e.Time}
 	}
 	return s.Play(ctx, rows...)

@@ -102,6 +102,9 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0010-habits", Migrate: statements(
 		`ALTER TABLE summaries ADD COLUMN corrected TEXT NOT NULL DEFAULT ''`,
 	)},
+	{ID: "0011-kinds", Migrate: statements(
+		`ALTER TABLE played ADD COLUMN kind TEXT NOT NULL DEFAULT ''`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

@@ -25,6 +25,7 @@ type Played struct {
 	Note       int
 	Minutes    float64
 	Comfort    string
+	Kind       string `json:",omitempty"` // of the entry: empty for rounds
 	Picking    float64
 	Fretting   float64
 	Reach      float64
@@ -72,6 +73,29 @@ func (s *Store) Log(ctx context.Context) ([]Played, error) {
 		return nil, nil // an older notebook, opened to be read
 	}
 	if err := s.db.WithContext(ctx).Where(sound).Order("id").Find(&out).Error; err != nil {
+		return nil, fmt.Errorf("read the log: %w", plain(err))
+	}
+	home := s.now().Location()
+	for i := range out {
+		out[i] = out[i].local(home)
+	}
+	return out, nil
+}
+
+// LastPlayed is the number of the log's last line, 0 for an empty log. Numbers rise and none comes twice.
+func (s *Store) LastPlayed(ctx context.Context) (uint, error) {
+	var id uint
+	if s.ReadOnly && !s.db.Migrator().HasTable("played") {
+		return 0, nil
+	}
+	err := s.db.WithContext(ctx).Raw("SELECT COALESCE(MAX(id), 0) FROM played").Scan(&id).Error
+	return id, plain(err)
+}
+
+// LogAfter are the lines of the log that were written after the one with that number.
+func (s *Store) LogAfter(ctx context.Context, id uint) ([]Played, error) {
+	var out []Played
+	if err := s.db.WithContext(ctx).Where(sound).Where("id > ?", id).Order("id").Find(&out).Error; err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}
 	home := s.now().Location()

@@ -21,6 +21,15 @@ const (
 // Notes of the two lines belong together where they sound at one time at one pitch; bottleneck
 // counts notes from 1. A column is 30 units wide, so that a phrase of 16 fits beside another.
 func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
+	return handsSVG(l, with, bottleneck, 0)
+}
+
+// StandSVG draws a part with both hands for the stand, the number of each note under it: the first note is number
+// first of its lick.
+func StandSVG(l lick.Lick, missed []int, first int) template.HTML { return handsSVG(l, nil, missed, first) }
+
+// handsSVG draws both; first is the number of the first note, 0 for none.
+func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) template.HTML {
 	var c canvas
 	strings := len(l.Tuning)
 	cols := l.Columns()
@@ -47,8 +56,10 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 			}
 			f := strconv.Itoa(n.Fret)
 			bw := 4 + 9*float64(len(f))
+			c.open("g", "class", "handnote", "data-note", i+1)
 			c.rect(x-bw/2, y(n.String)-8, bw, 16, "behind")
 			c.text(x, y(n.String)+5, class, f)
+			c.close("g")
 			if n.Slur != "" && k > 0 {
 				c.el(
 					"path", "class", "arc", "d",
@@ -78,6 +89,12 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 		}
 	}
 	h := bottom + 24 + 18*float64(most-1) + 34
+	if first > 0 {
+		h += 16
+		for k, col := range cols {
+			c.text(handsStep*(float64(k)+0.5), h-4, "handnumber", strconv.Itoa(first+col[0]))
+		}
+	}
 	label := fmt.Sprintf("%d notes with fingers and strokes", len(l.Notes))
 	if with != nil {
 		label += fmt.Sprintf(", %d of them with other fingers or places", differs)

@@ -64,6 +64,7 @@ type SoundForm struct {
 	Count  bool    `form:"count"`
 	Click  bool    `form:"click"`
 	Clicks string  `form:"clicks"` // backbeat, drops; empty is every beat
+	Fill   string  `form:"fill"`   // bar, beat: to where a round that goes round is filled
 	Before int     `form:"before"` // rounds of the loop before this one
 	Band   bool    `form:"band"`
 	Chords bool    `form:"chords"`
@@ -97,6 +98,9 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 	}
 	var err error
 	if o.Clicks, err = sound.ParseClicks(f.Clicks); err != nil {
+		return o, err
+	}
+	if o.FillTo, err = sound.ParseFill(f.Fill); err != nil {
 		return o, err
 	}
 	if whole, rest := l.Length().Sub(l.Pickup).Div(l.Meter.Bar()); !rest.IsZero() {

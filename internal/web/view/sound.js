@@ -143,6 +143,7 @@ function soundStrip(strip, what) {
     if (get('clicks')) { q.set(p + 'clicks', get('clicks')); if (round) q.set(p + 'before', round); }
     for (const name of ['drive', 'line', 'beat', 'tick']) if (get(name) !== '') q.set(p + name, get(name));
     if (round) q.set(p + 'lead', 'true');
+    if (get('loop') === true && what.fill) q.set(p + 'fill', what.fill);
     return q;
   };
   const toggle = more => {
@@ -155,7 +156,9 @@ function soundStrip(strip, what) {
     state: s => { play.textContent = s ? 'Stop' : 'Play'; play.classList.toggle('on', !!s); },
     failed: what.failed,
   });
-  const setTempo = t => { tempo.value = Math.max(10, Math.min(400, Math.round(t))); };
+  const setTempo = t => { t = Math.max(10, Math.min(400, Math.round(t))); if (what.set) what.set(t); else tempo.value = t; };
+  // Where the page has one tempo, what is typed here is that.
+  if (what.set) tempo.addEventListener('change', () => { const t = +tempo.value; tempo.value = ''; if (t) setTempo(t); });
   strip.addEventListener('click', e => {
     const b = e.target.closest('button');
     if (!b) return;

@@ -1,0 +1,68 @@
+package practising
+
+import (
+	"context"
+	"sync"
+
+	"ornamen/core/practice"
+	"ornamen/internal/store"
+)
+
+// Books keeps a notebook's log as it was read last, with what is looked up in it, and brings it up to date by what
+// was written since: a round of a log of ten years costs as much as one of the first week.
+type Books struct {
+	mu   sync.Mutex
+	book *practice.Book
+	rows []practice.Entry // as they were written
+	last uint             // the number of the last row
+}
+
+// Of is the log as it is to be read now.
+func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	last, err := s.LastPlayed(ctx)
+	if err != nil {
+		return nil, err
+	}
+	now := s.Now()
+	switch {
+	case b.book != nil && last == b.last && !b.ahead():
+		return b.book, nil
+	case b.book != nil && last > b.last && last-b.last < manyRows:
+		more, err := s.LogAfter(ctx, b.last)
+		if err != nil {
+			return nil, err
+		}
+		for _, r := range more {
+			e := entryOf(r)
+			b.rows = append(b.rows, e)
+			n := len(b.book.Entries)
+			if e.Time.After(now) || n > 0 && e.Time.Before(b.book.Entries[n-1].Time) {
+				b.book = nil // a clock that ran ahead, or an older log that was read in
+				break
+			}
+			b.book = b.book.With(e)
+		}
+		if b.last = last; b.book != nil {
+			return b.book, nil
+		}
+	}
+	rows, err := Written(ctx, s)
+	if err != nil {
+		return nil, err
+	}
+	b.rows, b.last = rows, last
+	b.book = practice.NewBook(practice.Settled(rows, now))
+	return b.book, nil
+}
+
+// manyRows is from how many new rows on the log is read anew.
+const manyRows = 200
+
+// ahead says whether the last row was written by a clock that ran ahead of this moment, so that what it counts as
+// depends on when one looks.
+func (b *Books) ahead() bool {
+	n, m := len(b.rows), len(b.book.Entries)
+	return n > 0 && m > 0 && b.rows[n-1].Time.After(b.book.Entries[m-1].Time)
+}
