@@ -3,6 +3,7 @@ package practice
 import (
 	"maps"
 	"slices"
+	"strings"
 )
 
 // partKey names a part of a lick in a log.
@@ -65,7 +66,7 @@ func (b *Book) add(e Entry) {
 	if e.Clean+e.Missed > 0 {
 		b.last[e.Lick] = day
 	}
-	if e.Kind == Ear {
+	if e.Kind == Ear || strings.HasPrefix(e.Part, "bend ") { // a bend that was tried by ear has its own name
 		b.lastEar = day
 	}
 }

@@ -35,7 +35,7 @@ func TestDemoAnyDay(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	pieces, err := practising.NewPieces().All(t.Context(), engine, "", s, kept)
+	pieces, err := practising.NewPieces().All(t.Context(), engine, "", s, practice.NewBook(kept).Licks())
 	if err != nil {
 		t.Fatal(err)
 	}

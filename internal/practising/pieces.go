@@ -82,22 +82,31 @@ func titled(x store.Entry) string {
 	return x.Lick.Title
 }
 
-// All are what there is to practise: the licks touched last, and those that the log knows.
-func (m *Pieces) All(ctx context.Context, e *judge.Engine, who string, s *store.Store, log []practice.Entry) (
+// All are what there is to practise: the licks touched last, and of those that were played, the ones longest ago
+// and the ones played last. played lists them, those longest ago first.
+func (m *Pieces) All(ctx context.Context, e *judge.Engine, who string, s *store.Store, played []uint) (
 	[]practice.Piece, error) {
 	rows, err := s.List(ctx, store.Query{Limit: mostPieces})
 	if err != nil {
 		return nil, err
 	}
 	var ids []uint
-	for _, r := range rows {
-		ids = append(ids, r.ID)
-	}
-	for _, x := range slices.Backward(log) {
-		if x.Lick != 0 && !slices.Contains(ids, x.Lick) && len(ids) < 2*mostPieces {
-			ids = append(ids, x.Lick)
+	have := map[uint]bool{}
+	take := func(list []uint) {
+		for _, id := range list[:min(mostPieces, len(list))] {
+			if !have[id] {
+				have[id] = true
+				ids = append(ids, id)
+			}
 		}
 	}
+	for _, r := range rows {
+		take([]uint{r.ID})
+	}
+	take(played)
+	last := slices.Clone(played)
+	slices.Reverse(last)
+	take(last)
 	var out []practice.Piece
 	for _, id := range ids {
 		x, err := s.Get(ctx, id)

@@ -111,11 +111,12 @@ func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now 
 	}
 	day := practice.DateOf(now)
 	log = slices.DeleteFunc(log, func(e practice.Entry) bool { return practice.DateOf(e.Time) > day })
-	pieces, err := NewPieces().All(ctx, e, "", s, log)
+	book := practice.NewBook(log)
+	pieces, err := NewPieces().All(ctx, e, "", s, book.Licks())
 	if err != nil {
 		return nil, err
 	}
-	return practice.Day(minutes, pieces, log, now), nil
+	return practice.Plan(minutes, pieces, book, now), nil
 }
 
 // Round is a round that was played of a part: its entry, with the part's ceilings and margins

@@ -190,9 +190,10 @@ func (c *client) send(path string, data []byte) (*http.Response, string) {
 func TestEveningInTheWest(t *testing.T) {
 	west := inLosAngeles(t)
 	c := newClientAt(t, boxLine(t, 8), west)
-	q := url.Values{"do": {"clean"}, "lick": {fmt.Sprint(c.id)}, "part": {""}, "tempo": {"60"}, "seconds": {"120"}}
+	q := url.Values{"do": {"clean"}, "lick": {fmt.Sprint(c.id)}, "part": {""}, "tempo": {"60"}, "seconds": {"120"},
+		"kind": {"warm-up"}}
 	_, body := c.post("/practice", q)
-	if !strings.Contains(body, "2 minutes today") && !strings.Contains(body, "2 of ") {
+	if !strings.Contains(body, "2:00 today") && !strings.Contains(body, "2:00 of ") {
 		t.Errorf("the stand does not know of the round: %.300s", body)
 	}
 	if !strings.Contains(body, ", played") {

@@ -49,7 +49,7 @@ func bendPart(name string) string {
 }
 
 // bendsOf lists the bent notes of a part with what the log says of each.
-func bendsOf(l lick.Lick, part practice.Part, log []practice.Entry, id uint) (out []bendEar) {
+func bendsOf(l lick.Lick, part practice.Part, book *practice.Book, id uint) (out []bendEar) {
 	for i := part.From - 1; i < part.To; i++ {
 		n := l.Notes[i]
 		if n.Bend == nil {
@@ -61,17 +61,17 @@ func bendsOf(l lick.Lick, part practice.Part, log []practice.Entry, id uint) (ou
 		if p, ok := l.PaletteAt(n.At); ok {
 			b.Words += " to " + p.At(targetOf(l, i)).Degree.Pretty()
 		}
-		b.Trials = trials(log, id, b.Name)
+		b.Trials = trials(book, id, b.Name)
 		out = append(out, b)
 	}
 	return out
 }
 
 // targetBends lists the bends that the tones of a part offer beside its own.
-func targetBends(l lick.Lick, targets []practice.Target, log []practice.Entry, id uint) (out []bendEar) {
+func targetBends(l lick.Lick, targets []practice.Target, book *practice.Book, id uint) (out []bendEar) {
 	for _, t := range targets {
 		name := fmt.Sprintf("%s^%d", t.From.Notation(), t.Semitones)
-		out = append(out, bendEar{Name: name, Query: "bend=" + name, Trials: trials(log, id, name),
+		out = append(out, bendEar{Name: name, Query: "bend=" + name, Trials: trials(book, id, name),
 			Words: fmt.Sprintf("%s %d, %s to %s", view.ShortString(l, t.From.String), t.From.Fret,
 				say.BendSize(float64(t.Semitones)), t.To.Degree.Pretty())})
 	}
@@ -87,9 +87,9 @@ func heardName(l lick.Lick, n lick.Note, name string) string {
 }
 
 // trials says what the log has of a bend.
-func trials(log []practice.Entry, id uint, name string) string {
+func trials(book *practice.Book, id uint, name string) string {
 	good, all := 0, 0
-	for _, e := range log {
+	for _, e := range book.Part(id, bendPart(name)) {
 		if e.Lick == id && e.Part == bendPart(name) {
 			good, all = good+e.Clean, all+e.Clean+e.Missed
 		}

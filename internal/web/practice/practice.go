@@ -26,10 +26,11 @@ import (
 type Screen struct {
 	*page.Site
 	pieces *practising.Pieces // the parts of licks, by version and player
+	books  *practising.Books  // the log as it was read last
 }
 
 // New remembers no parts yet.
-func New(site *page.Site) Screen { return Screen{site, practising.NewPieces()} }
+func New(site *page.Site) Screen { return Screen{site, practising.NewPieces(), &practising.Books{}} }
 
 //go:embed *.html *.js *.css
 var files embed.FS
@@ -58,8 +59,9 @@ type practiceForm struct {
 	Minutes int     `form:"minutes"`
 	Lick    uint    `form:"lick"`
 	Part    string  `form:"part"`
+	Kind    string  `form:"kind"` // warm-up or ear, of an item of the plan; empty on the ladder
 	Tempo   float64 `form:"tempo"`
-	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested
+	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested, easy, fine, tense, set, raised, keep, done, up, out, in
 	Note    int     `form:"note"`
 	Seconds float64 `form:"seconds"` // since the round before
 }
@@ -114,10 +116,12 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 		err = a.missedNote(ctx, f)
 	case "undo":
 		_, err = a.Store.Unplay(ctx)
-	case "hurts", "well", "rested":
+	case "hurts", "well", "rested", "easy", "fine", "tense":
 		comfort := map[string]practice.Comfort{"hurts": practice.Hurts, "well": practice.Well,
-			"rested": practice.Fine}[f.Do]
+			"rested": practice.Fine, "easy": practice.Easy, "fine": practice.Fine, "tense": practice.Tense}[f.Do]
 		err = practising.Add(ctx, a.Store, practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
+	case "set", "raised", "keep", "done", "up", "out", "in":
+		err = a.word(ctx, f, now)
 	default:
 		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", page.Cut(f.Do)))
 	}
@@ -127,30 +131,61 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 	return a.answerPractice(w, r, f, f.Do == "miss")
 }
 
+// word writes what the player says of the part on the stand, or of its lick: a tempo that is set, a wanted tempo
+// that is raised or kept, that one is done with the part or takes it up again, keeps the lick out of practice or
+// takes it in.
+func (a Screen) word(ctx context.Context, f practiceForm, now time.Time) error {
+	e, p, part, err := a.partOf(ctx, f)
+	if err != nil {
+		return err
+	}
+	if !(f.Tempo >= 20 && f.Tempo <= 400) && (f.Do == "set" || f.Do == "raised") {
+		return page.Refuse(errors.New("a tempo of the stand is 20 to 400"))
+	}
+	x := practice.Entry{Lick: e.ID, Title: p.Title, Revision: e.Revision, Part: part.Name, From: part.From, To: part.To,
+		Tempo: f.Tempo, Kind: practice.Kind(f.Do), Time: now}
+	switch f.Do {
+	case "keep": // the wanted tempo stays what it is, and is climbed to again
+		x.Kind = practice.Raised
+	case "raised":
+		x.Tempo = practice.RaiseTo(f.Tempo)
+	}
+	return practising.Add(ctx, a.Store, x)
+}
+
+// partOf is the part on the stand.
+func (a Screen) partOf(ctx context.Context, f practiceForm) (e store.Entry, p practice.Piece, part practice.Part, err error) {
+	if e, err = a.Store.Get(ctx, f.Lick); err != nil {
+		return e, p, part, err
+	}
+	if p, err = a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e); err != nil {
+		return e, p, part, err
+	}
+	for _, x := range p.Parts {
+		if x.Name == f.Part {
+			return e, p, x, nil
+		}
+	}
+	return e, p, part, page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
+}
+
 // round writes a round of the part on the stand, with what the part asks of each hand at that
 // tempo, so that the log can say later which hand failed. A page that was left open for an hour
 // does not claim that hour: a round counts for five minutes at most.
 func (a Screen) round(ctx context.Context, f practiceForm, now time.Time) error {
-	e, err := a.Store.Get(ctx, f.Lick)
+	e, _, part, err := a.partOf(ctx, f)
 	if err != nil {
 		return err
 	}
-	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e)
-	if err != nil {
-		return err
+	if !(f.Tempo >= 10 && f.Tempo <= 400) {
+		return page.Refuse(errors.New("a tempo is 10 to 400"))
 	}
-	for _, part := range p.Parts {
-		if part.Name != f.Part {
-			continue
-		}
-		if !(f.Tempo >= 10 && f.Tempo <= 400) {
-			return page.Refuse(errors.New("a tempo is 10 to 400"))
-		}
-		minutes := max(0, min(mostSeconds, f.Seconds)) / 60
-		return practising.Add(ctx, a.Store,
-			practising.Round(page.EngineOf(ctx), e, part, f.Tempo, f.Do == "clean", f.Note, minutes, now))
+	minutes := max(0, min(mostSeconds, f.Seconds)) / 60
+	x := practising.Round(page.EngineOf(ctx), e, part, f.Tempo, f.Do == "clean", f.Note, minutes, now)
+	if k := practice.Kind(f.Kind); k == practice.WarmUp || k == practice.Ear {
+		x.Kind = k
 	}
-	return page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
+	return practising.Add(ctx, a.Store, x)
 }
 
 // missedNote says which note the last round missed. It rewrites that entry, unless it was clean

@@ -5,13 +5,15 @@ const practice = $('#practice');
 if (practice) {
   const state = () => $('#practice-state').dataset;
   let since = performance.now(), tell = Promise.resolve();
+  const rounds = ['clean', 'miss'];
   const say = (what, more = {}) => {
-    listening.stop();
+    // What is said between rounds stops neither the sound nor the clock.
+    if (what !== 'set') listening.stop();
     const seconds = (performance.now() - since) / 1000;
-    since = performance.now();
+    if (rounds.includes(what)) since = performance.now();
     const s = state();
     // One at a time, so that no round is written at a tempo that has passed.
-    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', tempo: state().tempo || 0, seconds: seconds.toFixed(1), ...more}}));
+    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', kind: s.kind || '', tempo: (what === 'raised' || what === 'keep' ? state().wanted : state().tempo) || 0, seconds: seconds.toFixed(1), ...more}}));
   };
   // The clock of the part on the stand: what the log has of today, and the round under way.
   setInterval(() => {
@@ -22,7 +24,9 @@ if (practice) {
   }, 1000);
   practice.addEventListener('click', e => {
     const b = e.target.closest('[data-say]'), a = e.target.closest('a[data-tones]');
+    const step = e.target.closest('[data-faster]');
     if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
+    if (step) strip.faster(1.05 ** step.dataset.faster);
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); listening.stop(); since = performance.now(); htmx.ajax('GET', a.getAttribute('href'), {source: practice, target: '#notice', swap: 'none'}); }
   });
   // A bend is sent to the own machine when the key is let go; what comes back is its course.
@@ -69,15 +73,19 @@ if (practice) {
   const strip = soundStrip($('#transport'), {
     get base() { return `/licks/${state().lick}`; },
     fields: () => { const s = state(); return {tempo: s.tempo, from: s.from, upto: s.upto, ...(s.back ? {back: true} : {})}; },
+    fill: 'bar',
+    // There is one tempo on the stand: what is set for the ear is what is played and logged.
+    set: t => { if (Math.round(t) !== +state().tempo) say('set', {tempo: Math.round(t)}); },
     pace: p => p === '80' ? 0.8 * +state().clean : p === 'third' ? +state().wanted / 3 : +state().tempo,
-    lit: () => {}, failed: showNotice,
+    lit: notes => { const first = +state().from; for (const g of $$('.stand-line [data-note]')) g.classList.toggle('lit', notes.includes(+g.dataset.note + first - 1)); }, failed: showNotice,
   });
   document.addEventListener('keydown', e => {
     if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
     const note = /^[1-9]$/.test(e.key) && $$('.asknote [data-note]')[e.key - 1];
     if (note) { e.preventDefault(); note.click(); return; }
     const acts = {PageDown: () => $('[data-say=clean]') && say('clean'), PageUp: () => $('[data-say=miss]') && say('miss'), h: () => $('[data-say=hurts]') && say('hurts'), u: () => $('[data-say=undo]') && say('undo'),
-      ' ': () => state().lick && strip.toggle(), m: () => strip.press('click'), g: () => strip.press('band'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05)};
+      e: () => $('[data-say=easy]') && say('easy'), f: () => $('[data-say=fine]') && say('fine'), t: () => $('[data-say=tense]') && say('tense'),
+      ' ': () => state().lick && strip.toggle(), m: () => strip.press('click'), g: () => strip.press('band'), l: () => strip.press('loop'), c: () => strip.press('count'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05)};
     const act = acts[e.key] || acts[e.key.toLowerCase()];
     if (act && !(e.target.matches('button, a, summary') && e.key === ' ')) { e.preventDefault(); act(); }
   });

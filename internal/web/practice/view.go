@@ -30,6 +30,7 @@ type practicePage struct {
 	Rest    bool // it is time for a break
 	Played  int  // minutes since the last one
 	Stand   *standView
+	Out     bool // the lick on the stand is kept out of practice
 	AskNote bool
 	Notes   []int
 	Last    string // what was written last, that can be taken back
@@ -41,6 +42,8 @@ type planRow struct {
 	Title, Why, Tempo, Kind, Link string
 	Minutes                       int
 	On, Done                      bool
+	kind                          practice.Kind
+	tempo                         float64
 }
 
 // standView is the part on the stand.
@@ -53,6 +56,10 @@ type standView struct {
 	Name     string
 	Wanted   float64
 	Rung     practice.Rung
+	Kind     string  // warm-up or ear; empty on the ladder
+	Tempo    float64 // to play now: the ladder's, or of a warm-up and for the ear the plan's
+	Asks     bool    // the wanted tempo is reached and clean: raise it, keep it, be done
+	Raise    float64
 	Pips     []bool // clean rounds at this step
 	Ceiling  int
 	Hands    template.HTML
@@ -81,13 +88,14 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		f.Minutes = usualMinutes
 	}
 	now := a.Store.Now()
-	log, err := practising.Log(ctx, a.Store)
+	book, err := a.books.Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
+	log := book.Entries
 	var pieces []practice.Piece
 	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, a.Store, log)
+		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, a.Store, book.Licks())
 		return err
 	})
 	if err != nil {
@@ -95,12 +103,9 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	// The plan is this morning's: what is played in the meantime stays on it, as done.
 	today := practice.DateOf(now)
-	before := slices.DeleteFunc(slices.Clone(log), func(e practice.Entry) bool {
-		return practice.DateOf(e.Time) >= today && e.Lick != 0
-	})
 	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log)}
-	items := practice.Day(f.Minutes, pieces, before, now)
-	used := 0
+	items := practice.Plan(f.Minutes, pieces, book.Until(today), now)
+	used, marked := 0, false
 	for _, x := range items {
 		used += x.Minutes
 		row := planRow{Title: x.Title, Why: x.Why, Kind: string(x.Kind), Minutes: x.Minutes}
@@ -112,14 +117,16 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		}
 		if x.Lick != 0 {
 			row.Tempo = fmt.Sprintf("%.0f", x.Tempo)
-			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes)
-			row.Done = slices.ContainsFunc(log, func(e practice.Entry) bool {
-				return practice.DateOf(e.Time) >= today && e.Lick == x.Lick && e.Part == x.Part.Name
+			row.kind, row.tempo = ladderKind(x.Kind), x.Tempo
+			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes, string(row.kind))
+			row.Done = slices.ContainsFunc(book.Part(x.Lick, x.Part.Name), func(e practice.Entry) bool {
+				return practice.DateOf(e.Time) >= today && e.Kind == row.kind && e.Clean+e.Missed > 0
 			})
 			if f.Lick == 0 && !row.Done {
-				f.Lick, f.Part = x.Lick, x.Part.Name
+				f.Lick, f.Part, f.Kind = x.Lick, x.Part.Name, string(row.kind)
 			}
-			row.On = f.Lick == x.Lick && f.Part == x.Part.Name
+			row.On = !marked && f.Lick == x.Lick && f.Part == x.Part.Name && f.Kind == string(row.kind)
+			marked = marked || row.On
 		}
 		v.Items = append(v.Items, row)
 	}
@@ -133,16 +140,40 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		v.Last = lastWord(log[k])
 	}
 	if f.Lick != 0 {
-		if err := a.stand(ctx, v, f, log); err != nil {
+		if err := a.stand(ctx, v, f, book); err != nil {
 			return nil, err
 		}
 	}
 	return v, nil
 }
 
+// ladderKind is how rounds of an item of the plan are logged.
+func ladderKind(k practice.Kind) practice.Kind {
+	if k == practice.WarmUp || k == practice.Ear {
+		return k
+	}
+	return ""
+}
+
 // lastWord says what was written last.
 func lastWord(e practice.Entry) string {
 	switch {
+	case e.Kind == practice.SetTempo:
+		return fmt.Sprintf("the tempo set to %.0f", e.Tempo)
+	case e.Kind == practice.Raised:
+		return fmt.Sprintf("wanted at %.0f", e.Tempo)
+	case e.Kind == practice.Finished:
+		return "done with this part"
+	case e.Kind == practice.TakenUp:
+		return "taken up again"
+	case e.Kind == practice.OutOfPractice:
+		return e.Title + " kept out of practice"
+	case e.Kind == practice.TakenIn:
+		return e.Title + " taken in again"
+	case e.Comfort == practice.Well:
+		return "it is well again"
+	case e.Comfort == practice.Easy || e.Comfort == practice.Tense:
+		return "it feels " + string(e.Comfort)
 	case e.Comfort == practice.Hurts:
 		return "it hurts"
 	case e.Comfort != "":
@@ -156,15 +187,18 @@ func lastWord(e practice.Entry) string {
 }
 
 // standLink is the screen with a part on the stand.
-func standLink(id uint, part string, minutes int) string {
+func standLink(id uint, part string, minutes int, kind string) string {
 	q := url.Values{"lick": {fmt.Sprint(id)}, "part": {part}, "minutes": {fmt.Sprint(minutes)}}
+	if kind != "" {
+		q.Set("kind", kind)
+	}
 	return "/practice?" + q.Encode()
 }
 
 // stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how
 // it went so far. A lick that has been deleted leaves the stand empty; a part that the line no
 // longer has gives way to the whole, which stands last.
-func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, log []practice.Entry) error {
+func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book *practice.Book) error {
 	e, ok, err := a.onStand(ctx, f.Lick)
 	if err != nil || !ok {
 		return err
@@ -180,7 +214,16 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, log 
 		}
 	}
 	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
-		Rung: practice.Climb(part, p.Wanted, log, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling)}
+		Rung: book.Climb(part, p.Wanted, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
+	s.Wanted, s.Tempo, s.Raise = s.Rung.Wanted, s.Rung.Tempo, practice.RaiseTo(s.Rung.Wanted)
+	s.Asks = s.Rung.Top && !s.Rung.Done && f.Kind == ""
+	v.Out = book.KeptOut(e.ID)
+	if f.Kind != "" {
+		s.Tempo = practice.Start(part, p.Wanted)
+		if f.Do == "set" || f.Tempo > 0 && f.Do != "" {
+			s.Tempo = f.Tempo // a warm-up is played as the player likes, and is no rung
+		}
+	}
 	if s.Name == "" {
 		s.Name = "the whole"
 	}
@@ -201,40 +244,45 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, log 
 	if s.Rung.Note >= part.From && s.Rung.Note <= part.To {
 		missed = []int{s.Rung.Note - part.From + 1}
 	}
-	s.Hands = draw.HandsSVG(shown, nil, missed)
+	s.Hands = draw.StandSVG(shown, missed, part.From)
+	if part.Backwards {
+		s.Hands = draw.HandsSVG(shown, nil, missed)
+	}
 	for _, x := range p.Parts {
 		name := x.Name
 		if name == "" {
 			name = "the whole"
 		}
 		s.Parts = append(s.Parts, view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
-			x.Name, v.Minutes),
+			x.Name, v.Minutes, ""),
 			On: x.Name == part.Name})
 	}
 	today, spent := practice.DateOf(a.Store.Now()), 0.0
-	for _, x := range log {
-		if x.Lick == e.ID && x.Part == part.Name && practice.DateOf(x.Time) >= today {
+	entries := book.Part(e.ID, part.Name)
+	for _, x := range entries {
+		if practice.DateOf(x.Time) >= today && (x.Kind == practice.Kind(f.Kind) || f.Kind == "" && x.Kind != practice.WarmUp && x.Kind != practice.Ear) {
 			spent += x.Minutes
 		}
 	}
-	s.Today, s.Spent = fmt.Sprintf("%.0f minutes today", spent), int(60*spent)
+	clock := fmt.Sprintf("%d:%02d", int(60*spent)/60, int(60*spent)%60)
+	s.Today, s.Spent = clock+" today", int(60*spent)
 	for _, row := range v.Items {
 		if row.On {
-			s.Today, s.Planned = fmt.Sprintf("%.0f of %d minutes", spent, row.Minutes), row.Minutes
+			s.Today, s.Planned = fmt.Sprintf("%s of %d minutes", clock, row.Minutes), row.Minutes
 			if spent >= float64(row.Minutes) {
 				s.Today += ": enough for today, go on with the next"
 			}
 		}
 	}
-	s.Bends = bendsOf(e.Lick, part, log, e.ID)
+	s.Bends = bendsOf(e.Lick, part, book, e.ID)
 	if len(s.Bends) > 0 {
-		s.Targets = targetBends(e.Lick, practice.Targets(page.EngineOf(ctx), e.Lick, part), log, e.ID)
+		s.Targets = targetBends(e.Lick, practice.Targets(page.EngineOf(ctx), e.Lick, part), book, e.ID)
 	}
-	days := practice.Days(log, e.ID, part.Name)
+	days := practice.Days(entries, e.ID, part.Name)
 	s.Forecast = "Not played yet: its curve begins with the first round."
 	if len(days) > 0 {
-		f := practice.Predict(days, p.Wanted)
-		s.Forecast, s.Curve = f.Words(p.Wanted), draw.ProgressSVG(days, p.Wanted, f, 420)
+		f := practice.Predict(days, s.Wanted)
+		s.Forecast, s.Curve = f.Words(s.Wanted), draw.ProgressSVG(days, s.Wanted, f, 420)
 	}
 	for n := part.From; n <= part.To && len(v.Notes) < 24; n++ {
 		v.Notes = append(v.Notes, n)
@@ -281,10 +329,11 @@ const mostCurves = 6
 // logView reads the whole log.
 // Curves are of the parts played last. Numbers stand beside every curve, for a screen reader.
 func (a Screen) logView(ctx context.Context) (*logPage, error) {
-	log, err := practising.Log(ctx, a.Store)
+	book, err := a.books.Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
+	log := book.Entries
 	aside, err := a.Store.SetAside(ctx)
 	if err != nil {
 		return nil, err
@@ -309,14 +358,14 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		}
 		order = append(order, k)
 	}
-	all := practice.Days(log, 0, "")
+	all := book.Days()
 	v.Table = all
 	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
 	if week, best := practice.BestWeek(all); best > 0 {
 		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Time().Format("2 January"), best)
 	}
 	for _, k := range order[:min(mostCurves, len(order))] {
-		days := practice.Days(log, k.lick, k.part)
+		days := practice.Days(book.Part(k.lick, k.part), k.lick, k.part)
 		wanted := 0.0
 		if e, ok, err := a.onStand(ctx, k.lick); err == nil && ok {
 			wanted = e.Lick.Tempo
@@ -325,7 +374,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		for _, d := range days {
 			clean, rounds = clean+d.Clean, rounds+d.Clean+d.Missed
 		}
-		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes),
+		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes, ""),
 			Rate: fmt.Sprintf("%d of %d rounds clean", clean, rounds)}
 		f := practice.Predict(days, wanted)
 		if wanted > 0 {
