@@ -56,6 +56,7 @@ const (
 	backlog   = 30 // days: while a part has waited longer, nothing new is begun
 	warmest   = 5  // easy parts that take turns as warm-up
 	leastPart = 4  // notes: what is shorter is not scheduled by itself
+	laidAside = 4  // bad days in a row after which a part waits longer
 	wholeItem = 12 // minutes that one item grows to at most, where nothing else is to be done
 )
 
@@ -307,9 +308,10 @@ func (d *planner) begins(due, later []Item) bool {
 // Wait is for how many days a part may rest after its rounds, which come in the order of their
 // times: one after a day on which not most of them were clean, one after a first good day, and
 // twice as many after each good day that follows it, up to longest. Good days in a row are 1, 2,
-// 4, 8 and 10 days; a bad one begins again.
+// 4, 8 and 10 days; a bad one begins again. What goes badly day after day is laid aside for two days from the fourth such
+// day on and for four from the seventh, so that it neither nags nor keeps everything else away.
 func Wait(rounds []Entry) int {
-	wait, good := 1, 0
+	wait, good, bad := 1, 0, 0
 	for i := 0; i < len(rounds); {
 		clean, missed := 0, 0
 		day := DateOf(rounds[i].Time)
@@ -319,8 +321,17 @@ func Wait(rounds []Entry) int {
 		switch good++; {
 		case clean <= missed:
 			wait, good = 1, 0
+			if bad++; bad >= laidAside {
+				wait = 2
+			}
+			if bad >= 2*laidAside-1 {
+				wait = 4
+			}
 		case good > 1:
 			wait = min(longest, 2*wait)
+			bad = 0
+		default:
+			wait, bad = 1, 0
 		}
 	}
 	return wait
