@@ -39,14 +39,16 @@ var abilityWords = [abilities][2]string{
 // steeply the chance falls, λ the share of rounds that fail for other reasons, and each day has a form of its own.
 const (
 	gridStep  = 0.01
-	gridHalf  = 90 // cells to either side: from −0.9 to 0.9
-	gridCells = 2*gridHalf + 1
+	gridHalf  = 90    // cells to either side: from −0.9 to 0.9
 	spread    = 0.25  // standard deviation of an ability before any round
 	drift     = 0.012 // of a day, times the root of the days
 	shownAt   = 0.5   // of the spread: an estimate that is surer is shown
 	tooLittle = 1e-6  // of the evidence: a hypothesis that has less is dropped
 	marginMax = 400   // cells: a margin beyond four, an easier round than any, is that
 )
+
+// gridCells is how many cells the grid has.
+const gridCells = 2*gridHalf + 1
 
 // hypothesis is a guess of how a player's rounds fail, with its weight before any round.
 type hypothesis struct{ value, weight float64 }
