@@ -71,6 +71,52 @@ func TestPractice(t *testing.T) {
 	}
 }
 
+// A player who fails goes below where the ladder began, sets the tempo by key and by touch, practises a warm-up that
+// moves no ladder, and on the day of "well" finds nothing heavy, bent or new on the plan.
+func TestPracticeSlowly(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/practice?lick=17&part=&minutes=45")
+	p.wait(`document.body.dataset.heard && document.querySelector('.stand')`)
+	tempo := func() float64 { return eval[float64](p, `+document.querySelector('.stand-tempo .big').innerText`) }
+	start := tempo()
+	for k := range 4 {
+		p.keys(kb.PageUp)
+		p.wait(`document.querySelector('.asknote')`)
+		if k%2 == 1 {
+			p.wait(`+document.querySelector('.stand-tempo .big').innerText < ` + strconv.FormatFloat(start, 'f', -1, 64))
+		}
+	}
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText <= ` + strconv.FormatFloat(start-3, 'f', -1, 64))
+	low := tempo()
+	p.keys("]")
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText > ` + strconv.FormatFloat(low, 'f', -1, 64))
+	up := tempo()
+	p.click(`[data-faster="-1"]`)
+	p.wait(`+document.querySelector('.stand-tempo .big').innerText < ` + strconv.FormatFloat(up, 'f', -1, 64))
+	set := tempo()
+	p.keys(kb.PageDown)
+	p.wait(`document.querySelector('.lastword').innerText.includes('clean at ` + strconv.FormatFloat(set, 'f', -1, 64) + `')`)
+	// A warm-up of the same part leaves it where it is.
+	p.go_("/practice?lick=17&part=&minutes=45&kind=warm-up")
+	p.wait(`document.body.dataset.heard && document.querySelector('.stand-tempo').innerText.includes('moves no ladder')`)
+	for range 4 {
+		p.keys(kb.PageDown)
+	}
+	p.wait(`document.querySelector('.lastword').innerText.includes('clean at')`)
+	p.go_("/practice?lick=17&part=&minutes=45")
+	p.wait(`document.body.dataset.heard && document.querySelector('.pips')`)
+	if got := tempo(); got != set {
+		t.Errorf("after a warm-up the ladder stands at %g, not at %g", got, set)
+	}
+	p.keys("h")
+	p.wait(`document.querySelector('.care')`)
+	p.click(`[data-say=well]`)
+	p.wait(`!document.querySelector('.care')`)
+	if s := p.text(".today ol"); strings.Contains(s, "bends against") || strings.Contains(s, "new:") {
+		t.Errorf("on the day of well the plan is %q", s)
+	}
+}
+
 // On any day, at any hour and in any time zone the demo opens on a plan of that day, a round that
 // is played is that day's on the stand and in the log, and while it hurts no bend is planned.
 func TestPracticeAnyDay(t *testing.T) {

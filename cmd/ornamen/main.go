@@ -85,7 +85,7 @@ var commands = []command{
 		play},
 	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
 		changesCommand},
-	{"practice", "plan|log|calibrate|read [FILE]", "Prints the plan of today or another day, the practice log, the " +
+	{"practice", "plan|ladder LICK|log|calibrate|read FILE", "Prints the plan of today or another day, the practice log, the " +
 		"player's own numbers from it or from a file, or adds a log from a file.", practiceCommand},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
 	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .mid .musicxml .mxl, " +

@@ -1,10 +1,12 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"os"
+	"strconv"
 	"strings"
 	"time"
 
@@ -47,7 +49,7 @@ type abilityJSON struct {
 // that is read and not written: planning is looking. The log's CSV is what read takes in again.
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
-		return errors.New("say what: practice plan, practice log, practice calibrate or practice read FILE")
+		return errors.New("say what: practice plan, practice ladder LICK, practice log, practice calibrate or practice read FILE")
 	}
 	what, words := args[0], args[1:]
 	if strings.HasPrefix(what, "-") {
@@ -59,11 +61,15 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	asJSON, asCSV := fs.Bool("json", false, "prints JSON"), fs.Bool("csv", false, "prints CSV")
 	on := fs.String("on", "", "`DAY` plans for this day, as in 2026-12-03; today")
 	from := fs.String("from", "", "`LOG` reads the log from this file and not from the notebook")
-	files := 0
-	if what == "read" {
+	part := fs.String("part", "", "`PART` of the lick whose ladder is asked for; the whole")
+	files, wanted := 0, "the log to read"
+	if what == "read" || what == "ladder" {
 		files = 1
 	}
-	rest, err := parse(fs, words, files, "the log to read")
+	if what == "ladder" {
+		wanted = "the lick by its number or title"
+	}
+	rest, err := parse(fs, words, files, wanted)
 	if err != nil {
 		return err
 	}
@@ -91,6 +97,8 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 			}
 		}
 		return printPlan(ctx, e, s, *minutes, day, *asJSON)
+	case "ladder":
+		return printLadder(ctx, e, s, rest[0], *part, *asJSON)
 	case "log":
 		return printLog(ctx, e, s, *asJSON, *asCSV)
 	case "calibrate":
@@ -100,7 +108,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		}
 		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
 	}
-	return fmt.Errorf("practice %q is none: use plan, log, calibrate or read", what)
+	return fmt.Errorf("practice %q is none: use plan, ladder, log, calibrate or read", what)
 }
 
 // practiceFile reads a log from a file, whole or not at all.
@@ -211,6 +219,51 @@ func printPlan(ctx context.Context, e env, s *store.Store, minutes int, day time
 		fmt.Fprintln(e.out, "the notebook has no lick to practise")
 	}
 	return nil
+}
+
+// ladderJSON is where a part stands on its ladder.
+type ladderJSON struct {
+	Tempo  float64 `json:"tempo"`
+	Next   float64 `json:"next"`
+	Left   int     `json:"left"`
+	Start  float64 `json:"start"`
+	Wanted float64 `json:"wanted"`
+}
+
+// printLadder says where a part of a lick stands: the tempo to play now, the one after it, how many clean rounds are
+// left to it, where the ladder began and where it leads.
+func printLadder(ctx context.Context, e env, s *store.Store, lick, name string, asJSON bool) error {
+	x, err := lickNamed(ctx, s, lick)
+	if err != nil {
+		return err
+	}
+	engine, err := keptEngine(ctx, s)
+	if err != nil {
+		return err
+	}
+	log, err := practising.Log(ctx, s)
+	if err != nil {
+		return err
+	}
+	piece, err := practising.NewPieces().Of(ctx, engine, "", x)
+	if err != nil {
+		return err
+	}
+	var names []string
+	for _, p := range piece.Parts {
+		if p.Name != name && !(p.Name == "" && name == "the whole") {
+			names = append(names, strconv.Quote(cmp.Or(p.Name, "the whole")))
+			continue
+		}
+		r := practice.Climb(p, piece.Wanted, log, x.ID, practice.DateOf(s.Now()))
+		if asJSON {
+			return printJSON(e, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
+		}
+		fmt.Fprintf(e.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name), r.Tempo,
+			say.Count(r.Left, "clean round"), r.Next, r.Start, r.Wanted)
+		return nil
+	}
+	return fmt.Errorf("%s has no part %q; there are %s", piece.Title, name, strings.Join(names, ", "))
 }
 
 // printAbilities prints the player's own numbers.

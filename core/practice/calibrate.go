@@ -101,7 +101,17 @@ type Filter struct {
 	of     [abilities]*posterior
 	counts [abilities]int
 	day    Date
+	weeks  []Week
 }
+
+// Week is what a filter said at the end of a week of practice.
+type Week struct {
+	Day Date
+	Of  []Ability
+}
+
+// Weeks are what it said week by week, the first first.
+func (f *Filter) Weeks() []Week { return f.weeks }
 
 // posterior is one ability under each hypothesis.
 type posterior struct {
@@ -142,6 +152,17 @@ func NewFilter() *Filter {
 		f.of[k] = p
 	}
 	return f
+}
+
+// Clone is a filter that learns by itself from here on.
+func (f *Filter) Clone() *Filter {
+	out := *f
+	for k, p := range f.of {
+		q := *p
+		q.rows = slices.Clone(p.rows)
+		out.of[k] = &q
+	}
+	return &out
 }
 
 // asked is a group of a day's rounds with one margin of an ability.
@@ -209,6 +230,9 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 	}
 	if any || f.day > 0 {
 		f.day = day
+	}
+	if n := len(f.weeks); any && (n == 0 || day-f.weeks[n-1].Day >= 7) {
+		f.weeks = append(f.weeks[:n:n], Week{day, f.Abilities()})
 	}
 }
 
@@ -404,10 +428,18 @@ func Calibrate(log []Entry) []Ability {
 	return f.Abilities()
 }
 
-// Kinds are the speeds by kind of move, of those kinds that the log tells of: the same estimate
-// from the rounds of parts whose hardest move is of that kind. The kind with most rounds comes
-// first.
-func Kinds(log []Entry) (out []Ability) {
+// Numbers are a player's own numbers as a log is read: those of all rounds, and the speeds by kind of move.
+type Numbers struct {
+	all   *Filter
+	kinds map[string]*Filter
+}
+
+// NewNumbers knows nothing yet.
+func NewNumbers() *Numbers { return &Numbers{NewFilter(), map[string]*Filter{}} }
+
+// Read takes in a settled log, or the next days of one.
+func (n *Numbers) Read(log []Entry) {
+	n.all.Read(log)
 	by := map[string][]Entry{}
 	for _, e := range log {
 		if e.Move != "" {
@@ -415,11 +447,38 @@ func Kinds(log []Entry) (out []Ability) {
 		}
 	}
 	for kind, part := range by {
+		if n.kinds[kind] == nil {
+			n.kinds[kind] = NewFilter()
+		}
+		n.kinds[kind].Read(part)
+	}
+}
+
+// Clone are numbers that learn by themselves from here on.
+func (n *Numbers) Clone() *Numbers {
+	out := &Numbers{n.all.Clone(), map[string]*Filter{}}
+	for kind, f := range n.kinds {
+		out.kinds[kind] = f.Clone()
+	}
+	return out
+}
+
+// Weeks are those numbers week by week.
+func (n *Numbers) Weeks() []Week { return n.all.Weeks() }
+
+// Abilities are the numbers of all rounds.
+func (n *Numbers) Abilities() []Ability { return n.all.Abilities() }
+
+// Kinds are the speeds by kind of move, of those kinds that the log tells of: the same estimate
+// from the rounds of parts whose hardest move is of that kind. The kind with most rounds comes
+// first.
+func (n *Numbers) Kinds() (out []Ability) {
+	for kind, f := range n.kinds {
 		k := fretting
 		if kind == strokeMove || strings.HasSuffix(kind, changeMove) {
 			k = picking
 		}
-		if a := Calibrate(part)[k]; a.Shown() {
+		if a := f.Abilities()[k]; a.Shown() {
 			a.Name = kind
 			out = append(out, a)
 		}
@@ -428,6 +487,13 @@ func Kinds(log []Entry) (out []Ability) {
 		return cmp.Or(cmp.Compare(b.Rounds, a.Rounds), cmp.Compare(a.Name, b.Name))
 	})
 	return out
+}
+
+// Kinds are the speeds by kind of move of a whole log.
+func Kinds(log []Entry) []Ability {
+	n := NewNumbers()
+	n.Read(log)
+	return n.Kinds()
 }
 
 // sigmoid is the logistic; of +Inf it is 1.

@@ -13,8 +13,10 @@ type Date int
 // time zone, midnight to midnight. A round at 20:33 in Los Angeles belongs to that evening,
 // though it is the next morning in Greenwich.
 func DateOf(t time.Time) Date {
-	y, m, d := t.Date()
-	return Date(time.Date(y, m, d, 0, 0, 0, 0, time.UTC).Unix() / (24 * 60 * 60))
+	const day = 24 * 60 * 60
+	_, east := t.Zone()
+	s := t.Unix() + int64(east) // the clock on the wall
+	return Date((s - (s%day+day)%day) / day)
 }
 
 // Time is the day as a time that is made to be formatted: its midnight in Greenwich.

@@ -239,16 +239,16 @@ func (d *planner) due() (due, later []Item) {
 	for _, p := range d.pieces {
 		for _, part := range p.Parts {
 			entries := d.book.Part(p.Lick, part.Name)
-			rounds := rung(entries)
-			if len(rounds) == 0 || d.holds(part) {
+			k := lastRound(entries)
+			if k < 0 || d.holds(part) {
 				continue
 			}
 			r := climb(part, p.Wanted, entries, d.today)
 			if r.Done {
 				continue
 			}
-			last := rounds[len(rounds)-1]
-			wait, days := Wait(rounds), int(d.today-DateOf(last.Time))
+			last := entries[k]
+			wait, days := Wait(entries), int(d.today-DateOf(last.Time))
 			if days < 1 {
 				continue
 			}
@@ -280,14 +280,17 @@ func (d *planner) due() (due, later []Item) {
 	return due, later
 }
 
-// rung are a part's rounds on its ladder: no warm-ups, nothing for the ear, no words.
-func rung(entries []Entry) (out []Entry) {
-	for _, e := range entries {
-		if e.Kind == "" && e.Clean+e.Missed > 0 {
-			out = append(out, e)
+// onLadder says whether an entry is rounds on a ladder: no warm-up, nothing for the ear, no word.
+func (e Entry) onLadder() bool { return e.Kind == "" && e.Clean+e.Missed > 0 }
+
+// lastRound is the last of a part's rounds on its ladder, −1 for none.
+func lastRound(entries []Entry) int {
+	for k := len(entries) - 1; k >= 0; k-- {
+		if entries[k].onLadder() {
+			return k
 		}
 	}
-	return out
+	return -1
 }
 
 // begins says whether something new may be begun: nothing hurts, what is due now and in the days ahead takes less
@@ -298,7 +301,8 @@ func (d *planner) begins(due, later []Item) bool {
 		return false
 	}
 	for _, x := range due {
-		if rounds := rung(d.book.Part(x.Lick, x.Part.Name)); !d.planned(x.Lick, x.Part.Name) && d.today-DateOf(rounds[len(rounds)-1].Time) > backlog {
+		entries := d.book.Part(x.Lick, x.Part.Name)
+		if !d.planned(x.Lick, x.Part.Name) && d.today-DateOf(entries[lastRound(entries)].Time) > backlog {
 			return false
 		}
 	}
@@ -306,7 +310,7 @@ func (d *planner) begins(due, later []Item) bool {
 }
 
 // Wait is for how many days a part may rest after its rounds, which come in the order of their
-// times: one after a day on which not most of them were clean, one after a first good day, and
+// times (what else the log has of it is passed over): one after a day on which not most of them were clean, one after a first good day, and
 // twice as many after each good day that follows it, up to longest. Good days in a row are 1, 2,
 // 4, 8 and 10 days; a bad one begins again. What goes badly day after day is laid aside for two days from the fourth such
 // day on and for four from the seventh, so that it neither nags nor keeps everything else away.
@@ -316,7 +320,12 @@ func Wait(rounds []Entry) int {
 		clean, missed := 0, 0
 		day := DateOf(rounds[i].Time)
 		for ; i < len(rounds) && DateOf(rounds[i].Time) == day; i++ {
-			clean, missed = clean+rounds[i].Clean, missed+rounds[i].Missed
+			if rounds[i].onLadder() {
+				clean, missed = clean+rounds[i].Clean, missed+rounds[i].Missed
+			}
+		}
+		if clean+missed == 0 {
+			continue
 		}
 		switch good++; {
 		case clean <= missed:
@@ -343,7 +352,7 @@ func (d *planner) fresh() bool {
 	for i, p := range d.pieces {
 		for _, part := range p.Parts {
 			entries := d.book.Part(p.Lick, part.Name)
-			if d.holds(part) || d.planned(p.Lick, part.Name) || len(rung(entries)) > 0 ||
+			if d.holds(part) || d.planned(p.Lick, part.Name) || lastRound(entries) >= 0 ||
 				climb(part, p.Wanted, entries, d.today).Done {
 				continue
 			}

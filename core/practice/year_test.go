@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 )
@@ -185,7 +186,7 @@ func TestYearOfPractice(t *testing.T) {
 			sum, n, far := 0.0, 0, 0
 			for _, p := range s.pieces {
 				for _, part := range p.Parts {
-					rounds := rung(s.book.Part(p.Lick, part.Name))
+					rounds := slices.DeleteFunc(slices.Clone(s.book.Part(p.Lick, part.Name)), func(e Entry) bool { return !e.onLadder() })
 					if len(rounds) < 120 {
 						continue
 					}

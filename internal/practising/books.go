@@ -15,6 +15,36 @@ type Books struct {
 	book *practice.Book
 	rows []practice.Entry // as they were written
 	last uint             // the number of the last row
+
+	numbers *practice.Numbers // of the days before the last one of the book that they were read from
+	upto    int               // of its entries
+	of      *practice.Book
+}
+
+// Numbers are the player's own numbers as the log says now. Days that are over are taken in once.
+func (b *Books) Numbers(ctx context.Context, s *store.Store) (*practice.Numbers, error) {
+	book, err := b.Of(ctx, s)
+	if err != nil {
+		return nil, err
+	}
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	log := book.Entries
+	if b.numbers == nil || len(log) < b.upto || b.of == nil || b.upto > 0 && b.of.Entries[b.upto-1] != log[b.upto-1] {
+		b.numbers, b.upto = practice.NewNumbers(), 0
+	}
+	over := len(log)
+	for over > b.upto && practice.DateOf(log[over-1].Time) == practice.DateOf(log[len(log)-1].Time) {
+		over--
+	}
+	if over > b.upto {
+		b.numbers.Read(log[b.upto:over])
+		b.upto = over
+	}
+	b.of = book
+	now := b.numbers.Clone()
+	now.Read(log[b.upto:])
+	return now, nil
 }
 
 // Of is the log as it is to be read now.

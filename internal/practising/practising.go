@@ -151,9 +151,12 @@ func speed(x float64) float64 {
 }
 
 // Shown are the player's own numbers that a log shows: of the abilities it tells of.
-func Shown(log []practice.Entry) player.Shown {
+func Shown(log []practice.Entry) player.Shown { return ShownOf(practice.Calibrate(log)) }
+
+// ShownOf are the numbers that are sure enough to be taken.
+func ShownOf(list []practice.Ability) player.Shown {
 	var value [4]float64
-	for k, a := range practice.Calibrate(log) {
+	for k, a := range list {
 		if a.Shown() {
 			value[k] = a.Value
 		}

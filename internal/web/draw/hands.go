@@ -26,7 +26,9 @@ func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 
 // StandSVG draws a part with both hands for the stand, the number of each note under it: the first note is number
 // first of its lick.
-func StandSVG(l lick.Lick, missed []int, first int) template.HTML { return handsSVG(l, nil, missed, first) }
+func StandSVG(l lick.Lick, missed []int, first int) template.HTML {
+	return handsSVG(l, nil, missed, first)
+}
 
 // handsSVG draws both; first is the number of the first note, 0 for none.
 func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) template.HTML {

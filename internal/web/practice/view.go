@@ -321,6 +321,7 @@ type abilityView struct {
 	Name, Word, Range string
 	Rounds            int
 	Differs           bool
+	Weeks             template.HTML // its curve with the band
 }
 
 // mostCurves is how many parts the log shows.
@@ -384,20 +385,25 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		v.Curves = append(v.Curves, c)
 	}
 	v.Minutes = draw.MinutesSVG(all, 340)
-	now, shown := page.Playing(ctx).Profile, practising.Shown(log)
+	numbers, err := a.books.Numbers(ctx, a.Store)
+	if err != nil {
+		return nil, err
+	}
+	now, shown := page.Playing(ctx).Profile, practising.ShownOf(numbers.Abilities())
 	taken, err := now.With(shown)
 	v.Shown = shown != player.Shown{}
 	v.Taken = v.Shown && err == nil && taken == now
-	for _, x := range practice.Calibrate(log) {
-		row := abilityView{x.Name, "not from this log", "", x.Rounds, x.Differs()}
+	for k, x := range numbers.Abilities() {
+		row := abilityView{x.Name, "not from this log", "", x.Rounds, x.Differs(), ""}
 		if x.Shown() {
 			row.Word, row.Range = x.Words(x.Value), x.Words(x.Low)+" to "+x.Words(x.High)
+			row.Weeks = draw.AbilitySVG(numbers.Weeks(), k, 300)
 		}
 		v.Abilities = append(v.Abilities, row)
 	}
-	for _, x := range practice.Kinds(log) {
+	for _, x := range numbers.Kinds() {
 		v.Kinds = append(v.Kinds, abilityView{x.Name, x.Words(x.Value), x.Words(x.Low) + " to " + x.Words(x.High),
-			x.Rounds, x.Differs()})
+			x.Rounds, x.Differs(), ""})
 	}
 	return v, nil
 }
