@@ -42,6 +42,7 @@ apt = $$(test "$$(id -u)" = 0 || command -v sudo) env DEBIAN_FRONTEND=noninterac
 # How long an edit takes, and how the search grows.
 bench:
 	go test -run '^$$' -bench . -benchmem ./core/... ./internal/store ./internal/web
+	go test -count=1 -v -run 'CalibrateWorlds|YearOfPractice' ./core/practice | grep -E 'shown after|longest wait'
 
 # Half a minute for every parser; what is found is not made small first, which would take the time.
 fuzz:

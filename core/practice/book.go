@@ -4,6 +4,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"sync"
 )
 
 // partKey names a part of a lick in a log.
@@ -23,11 +24,60 @@ type Book struct {
 	days    []Point
 	lastEar Date
 	last    map[uint]Date // that a lick was played
+	known   *memory
+}
+
+// memory is what was read of parts before: a ladder of ten years is not climbed anew for every key press. Books that
+// grew out of each other share it.
+type memory struct {
+	mu    sync.Mutex
+	parts map[memoryKey]remembered
+}
+
+// memoryKey names a part's entries as far as they go, and what is asked of them.
+type memoryKey struct {
+	partKey
+	entries         int
+	last            int64
+	tempo           float64
+	clean           int
+	ceiling, wanted float64
+}
+
+// remembered is where the ladder stood after them, and how long the part may wait.
+type remembered struct {
+	climber climber
+	wait    int
+}
+
+// mostRemembered bounds the memory; then it is forgotten at once.
+const mostRemembered = 10_000
+
+// read is what a part's entries come to.
+func (b *Book) read(p Part, wanted float64, lick uint) remembered {
+	entries := b.Part(lick, p.Name)
+	key := memoryKey{partKey: partKey{lick, p.Name}, entries: len(entries), ceiling: p.Ceiling, wanted: wanted}
+	if n := len(entries); n > 0 {
+		e := entries[n-1]
+		key.last, key.tempo, key.clean = e.Time.UnixNano(), e.Tempo, e.Clean
+	}
+	b.known.mu.Lock()
+	defer b.known.mu.Unlock()
+	if r, ok := b.known.parts[key]; ok {
+		return r
+	}
+	if len(b.known.parts) >= mostRemembered {
+		clear(b.known.parts)
+	}
+	r := remembered{climbed(p, wanted, entries), Wait(entries)}
+	b.known.parts[key] = r
+	return r
 }
 
 // NewBook reads a settled log.
 func NewBook(log []Entry) *Book {
-	b := &Book{parts: map[partKey][]Entry{}, out: map[uint]bool{}, last: map[uint]Date{}}
+	b := &Book{parts: map[partKey][]Entry{}, out: map[uint]bool{}, last: map[uint]Date{},
+		known: &memory{parts: map[memoryKey]remembered{}}}
 	b.Entries = make([]Entry, 0, len(log)+roomToGrow)
 	for _, e := range log {
 		b.add(e)
@@ -79,8 +129,11 @@ func (b *Book) Part(lick uint, part string) []Entry { return b.parts[partKey{lic
 
 // Climb says where a part stands on its ladder.
 func (b *Book) Climb(p Part, wanted float64, lick uint, today Date) Rung {
-	return climb(p, wanted, b.Part(lick, p.Name), today)
+	return b.read(p, wanted, lick).climber.on(today)
 }
+
+// Sore says whether the last word about the hand is that it hurts.
+func (b *Book) Sore() bool { return Sore(b.words) }
 
 // KeptOut says whether a lick is kept out of practice.
 func (b *Book) KeptOut(lick uint) bool { return b.out[lick] }

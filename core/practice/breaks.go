@@ -16,6 +16,12 @@ const restGap = 3 * time.Minute
 // the break.
 func PlayedSince(log []Entry, now time.Time) int {
 	begun, last := time.Time{}, time.Time{}
+	for from := len(log) - 1; from > 0; from-- {
+		if log[from].Time.Sub(log[from-1].Time) > restGap {
+			log = log[from:] // what lies before the last silence says nothing
+			break
+		}
+	}
 	for _, e := range log {
 		if e.Lick == 0 && e.Comfort != "" {
 			begun = time.Time{} // a rest was taken

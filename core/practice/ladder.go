@@ -73,12 +73,22 @@ func Climb(p Part, wanted float64, log []Entry, lick uint, today Date) Rung {
 
 // climb is Climb of the part's own entries.
 func climb(p Part, wanted float64, rounds []Entry, today Date) Rung {
+	return climbed(p, wanted, rounds).on(today)
+}
+
+// climbed is the ladder after a part's entries.
+func climbed(p Part, wanted float64, rounds []Entry) climber {
 	c := climber{part: p, Rung: Rung{Tempo: Start(p, wanted), Left: cleanUp, Wanted: wanted}}
 	c.Start = c.Tempo
 	for _, e := range rounds {
 		c.read(e)
 	}
-	if len(rounds) > 0 && today > 0 {
+	return c
+}
+
+// on is where it stands on a day: after a pause, if it was one.
+func (c climber) on(today Date) Rung {
+	if today > 0 {
 		c.pause(today)
 	}
 	c.Next = c.up()

@@ -243,12 +243,13 @@ func (d *planner) due() (due, later []Item) {
 			if k < 0 || d.holds(part) {
 				continue
 			}
-			r := climb(part, p.Wanted, entries, d.today)
+			known := d.book.read(part, p.Wanted, p.Lick)
+			r := known.climber.on(d.today)
 			if r.Done {
 				continue
 			}
 			last := entries[k]
-			wait, days := Wait(entries), int(d.today-DateOf(last.Time))
+			wait, days := known.wait, int(d.today-DateOf(last.Time))
 			if days < 1 {
 				continue
 			}
@@ -353,7 +354,7 @@ func (d *planner) fresh() bool {
 		for _, part := range p.Parts {
 			entries := d.book.Part(p.Lick, part.Name)
 			if d.holds(part) || d.planned(p.Lick, part.Name) || lastRound(entries) >= 0 ||
-				climb(part, p.Wanted, entries, d.today).Done {
+				d.book.Climb(part, p.Wanted, p.Lick, d.today).Done {
 				continue
 			}
 			if f := part.Ceiling / max(1, p.Wanted); f < far {

@@ -28,6 +28,29 @@ func Days(log []Entry, lick uint, part string) (out []Point) {
 	return out
 }
 
+// Thinned are so many points at most, in the order of their days: of neighbours the one with the highest tempo stands
+// for all. The last day stays.
+func Thinned(days []Point, most int) []Point {
+	if len(days) <= most {
+		return days
+	}
+	var out []Point
+	for k := range most {
+		from, to := k*len(days)/most, (k+1)*len(days)/most
+		best := days[from]
+		for _, d := range days[from:to] {
+			if d.Tempo > best.Tempo {
+				best = d
+			}
+		}
+		if k == most-1 {
+			best = days[len(days)-1]
+		}
+		out = append(out, best)
+	}
+	return out
+}
+
 // addDay takes an entry into its day. Warm-ups and rounds for the ear count by their minutes alone: the ladder's
 // tempos are those of the curve.
 func addDay(out []Point, day Date, e Entry) []Point {

@@ -15,6 +15,7 @@ type Books struct {
 	book *practice.Book
 	rows []practice.Entry // as they were written
 	last uint             // the number of the last row
+	back []earlier        // the book before each of the last rows, for what is taken back
 
 	numbers *practice.Numbers // of the days before the last one of the book that they were read from
 	upto    int               // of its entries
@@ -56,6 +57,9 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 		return nil, err
 	}
 	now := s.Now()
+	if k := len(b.back) - 1; b.book != nil && k >= 0 && last < b.last && last == b.back[k].last {
+		b.book, b.rows, b.last, b.back = b.back[k].book, b.rows[:b.back[k].rows], last, b.back[:k]
+	}
 	switch {
 	case b.book != nil && last == b.last && !b.ahead():
 		return b.book, nil
@@ -64,6 +68,7 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 		if err != nil {
 			return nil, err
 		}
+		before := b.last
 		for _, r := range more {
 			e := entryOf(r)
 			b.rows = append(b.rows, e)
@@ -72,7 +77,10 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 				b.book = nil // a clock that ran ahead, or an older log that was read in
 				break
 			}
-			b.book = b.book.With(e)
+			if b.back = append(b.back, earlier{b.book, len(b.rows) - 1, before}); len(b.back) > takenBack {
+				b.back = b.back[1:]
+			}
+			b.book, before = b.book.With(e), r.ID
 		}
 		if b.last = last; b.book != nil {
 			return b.book, nil
@@ -82,10 +90,20 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 	if err != nil {
 		return nil, err
 	}
-	b.rows, b.last = rows, last
+	b.rows, b.last, b.back = rows, last, nil
 	b.book = practice.NewBook(practice.Settled(rows, now))
 	return b.book, nil
 }
+
+// earlier is the book before a row was written.
+type earlier struct {
+	book *practice.Book
+	rows int
+	last uint
+}
+
+// takenBack is how many rows can be taken back without reading the log anew.
+const takenBack = 64
 
 // manyRows is from how many new rows on the log is read anew.
 const manyRows = 200

@@ -30,7 +30,12 @@ type Screen struct {
 }
 
 // New remembers no parts yet.
-func New(site *page.Site) Screen { return Screen{site, practising.NewPieces(), &practising.Books{}} }
+// The log is read at once in the background: one of ten years takes a second or two, which nobody should wait for.
+func New(site *page.Site) Screen {
+	a := Screen{site, practising.NewPieces(), &practising.Books{}}
+	go a.books.Numbers(context.Background(), site.Store) // what is wrong with the notebook is told where it is asked for
+	return a
+}
 
 //go:embed *.html *.js *.css
 var files embed.FS

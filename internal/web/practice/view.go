@@ -103,7 +103,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	// The plan is this morning's: what is played in the meantime stays on it, as done.
 	today := practice.DateOf(now)
-	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: practice.Sore(log)}
+	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: book.Sore()}
 	items := practice.Plan(f.Minutes, pieces, book.Until(today), now)
 	used, marked := 0, false
 	for _, x := range items {
@@ -282,7 +282,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 	s.Forecast = "Not played yet: its curve begins with the first round."
 	if len(days) > 0 {
 		f := practice.Predict(days, s.Wanted)
-		s.Forecast, s.Curve = f.Words(s.Wanted), draw.ProgressSVG(days, s.Wanted, f, 420)
+		s.Forecast, s.Curve = f.Words(s.Wanted), draw.ProgressSVG(practice.Thinned(days, drawnDays), s.Wanted, f, 420)
 	}
 	for n := part.From; n <= part.To && len(v.Notes) < 24; n++ {
 		v.Notes = append(v.Notes, n)
@@ -323,6 +323,13 @@ type abilityView struct {
 	Differs           bool
 	Weeks             template.HTML // its curve with the band
 }
+
+// How many days a curve is drawn by, a table lists and the bars of minutes show: more are not told apart.
+const (
+	drawnDays   = 240
+	listedDays  = 60
+	minutesDays = 90
+)
 
 // mostCurves is how many parts the log shows.
 const mostCurves = 6
@@ -381,10 +388,11 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		if wanted > 0 {
 			c.Forecast = f.Words(wanted)
 		}
-		c.Curve = draw.ProgressSVG(days, wanted, f, 380)
+		c.Curve = draw.ProgressSVG(practice.Thinned(days, drawnDays), wanted, f, 380)
+		c.Days = days[max(0, len(days)-listedDays):]
 		v.Curves = append(v.Curves, c)
 	}
-	v.Minutes = draw.MinutesSVG(all, 340)
+	v.Minutes = draw.MinutesSVG(all[max(0, len(all)-minutesDays):], 340)
 	numbers, err := a.books.Numbers(ctx, a.Store)
 	if err != nil {
 		return nil, err
