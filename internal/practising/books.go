@@ -52,13 +52,17 @@ func (b *Books) Numbers(ctx context.Context, s *store.Store) (*practice.Numbers,
 func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	last, err := s.LastPlayed(ctx)
+	last, kept, err := s.LastPlayed(ctx, b.last)
 	if err != nil {
 		return nil, err
 	}
 	now := s.Now()
-	if k := len(b.back) - 1; b.book != nil && k >= 0 && last < b.last && last == b.back[k].last {
-		b.book, b.rows, b.last, b.back = b.back[k].book, b.rows[:b.back[k].rows], last, b.back[:k]
+	for k := len(b.back) - 1; b.book != nil && kept < b.last; k-- {
+		if k < 0 {
+			b.book = nil
+			break
+		}
+		b.book, b.rows, b.last, b.back = b.back[k].book, b.rows[:b.back[k].rows], b.back[k].last, b.back[:k]
 	}
 	switch {
 	case b.book != nil && last == b.last && !b.ahead():

@@ -89,14 +89,15 @@ func (s *Store) olderLog(ctx context.Context) (out []Played, err error) {
 	return out, nil
 }
 
-// LastPlayed is the number of the log's last line, 0 for an empty log. Numbers rise and none comes twice.
-func (s *Store) LastPlayed(ctx context.Context) (uint, error) {
-	var id uint
+// LastPlayed is the number of the log's last line, and of its last line up to one that was known: another one
+// than that where it was taken back. Both are 0 for an empty log. Numbers rise and none comes twice.
+func (s *Store) LastPlayed(ctx context.Context, known uint) (last, kept uint, err error) {
 	if s.ReadOnly && !s.db.Migrator().HasTable("played") {
-		return 0, nil
+		return 0, 0, nil
 	}
-	err := s.db.WithContext(ctx).Raw("SELECT COALESCE(MAX(id), 0) FROM played").Scan(&id).Error
-	return id, plain(err)
+	err = s.db.WithContext(ctx).Raw(`SELECT COALESCE((SELECT MAX(id) FROM played), 0),
+		COALESCE((SELECT MAX(id) FROM played WHERE id <= ?), 0)`, known).Row().Scan(&last, &kept)
+	return last, kept, plain(err)
 }
 
 // LogAfter are the lines of the log that were written after the one with that number.
