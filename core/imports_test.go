@@ -45,7 +45,7 @@ var below = map[string][]string{
 		"core/player", "core/propose", "core/shape"},
 	"core/turn":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/find":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/edit":  {"core/changes", "core/lick", "core/music", "core/neck", "core/shape"},
+	"core/edit":  {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/turn"},
 	"core/sound": {"core/bend", "core/defaults", "core/lick", "core/music", "core/neck"},
 	"core/practice": {"core/bend", "core/defaults", "core/judge", "core/lick", "core/music", "core/neck",
 		"core/player", "core/run", "core/shape", "core/turn"},

@@ -5,11 +5,13 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+	"text/tabwriter"
 
 	"ornamen/core/edit"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/player"
 	"ornamen/core/propose"
 	"ornamen/core/turn"
 )
@@ -30,11 +32,7 @@ func editCommand(ctx context.Context, e env, args []string) error {
 	}
 	var said []string
 	for _, line := range rest[1:] {
-		w, err := edit.Parse(line)
-		if err != nil {
-			return fmt.Errorf("%w; it is one of %s", err, strings.Join(dos(), ", "))
-		}
-		ed, err := edit.Read(player.Guitar, l, w)
+		ed, err := editOf(ctx, e, player, l, line)
 		if err == nil {
 			l, err = ed.Apply(l)
 		}
@@ -46,13 +44,57 @@ func editCommand(ctx context.Context, e env, args []string) error {
 	return changed(ctx, e, judge.NewEngine(player), l, strings.Join(said, "; "), *asJSON)
 }
 
-// dos names what can be done.
-func dos() []string {
-	out := make([]string, len(edit.Dos))
-	for i, d := range edit.Dos {
-		out[i] = d.Name
+// editOf reads one edit. What is pasted comes from a file of any format that is read.
+func editOf(ctx context.Context, e env, p player.Player, l lick.Lick, line string) (lick.Edit, error) {
+	notes, name, pasted := strings.Cut(line, pasteWord+" ")
+	if notes = strings.TrimSpace(notes); pasted && strings.Trim(notes, "0123456789-,") == "" {
+		clip, err := read(ctx, e, p, strings.TrimSpace(name), 0)
+		if err != nil {
+			return nil, err
+		}
+		x := lick.Paste{After: len(l.Notes) - 1, Clip: lick.Clip{Lick: clip, Len: clip.End()}}
+		switch rs, err := lick.ParseRanges(notes); {
+		case notes == "0":
+			x.After = -1
+		case notes != "" && err != nil:
+			return nil, err
+		case strings.ContainsAny(notes, "-,"):
+			x.Over = rs
+		case notes != "":
+			x.After = rs[0].From
+		}
+		return x, nil
 	}
-	return out
+	w, err := edit.Parse(line)
+	if err != nil {
+		return nil, fmt.Errorf("%w; edit --help lists what can", err)
+	}
+	return edit.Read(p.Guitar, l, w)
+}
+
+// pasteWord is the one word that reads another file.
+const pasteWord = "paste"
+
+// editWords lists what can be done to a line, for the help.
+func editWords() string {
+	var b strings.Builder
+	b.WriteString(`
+NOTES is a note, "3", or a selection, "3-8" or "3-8,12-17", counted from 1. DO is one of
+
+`)
+	w := tabwriter.NewWriter(&b, 0, 0, 2, ' ', 0)
+	list := func(name, value, does string, to edit.Target) {
+		notes := map[edit.Target]string{edit.ToLine: "", edit.ToNote: "NOTE ", edit.ToEach: "NOTES ", edit.ToNotes: "NOTES "}[to]
+		fmt.Fprintf(w, "  %s\t%s\n", strings.TrimSpace(notes+name+" "+value), does)
+	}
+	for _, d := range edit.Dos {
+		list(d.Name, d.Value, d.Does, d.To)
+		if d.Name == "duplicate" {
+			list(pasteWord, "FILE", "puts another line in after the note, or in place of the selection", edit.ToNotes)
+		}
+	}
+	w.Flush() // to memory: it cannot fail
+	return b.String()
 }
 
 // changed writes a line that was changed: the lick file, or what was done, how it is judged

@@ -43,7 +43,7 @@ func TestEditCommands(t *testing.T) {
 		t.Errorf("%d %s", status, out)
 	}
 	if status, _, stderr := call("edit", path, "3 wobble"); status != 2 ||
-		!strings.Contains(stderr, "one of place, add") {
+		!strings.Contains(stderr, "edit --help") {
 		t.Errorf("%d %s", status, stderr)
 	}
 	if status, out, _ := call("bends", path, "--note", "12"); status != 0 || !strings.HasPrefix(out, "1  ") {

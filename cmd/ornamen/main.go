@@ -54,6 +54,9 @@ type command struct {
 	run   func(ctx context.Context, e env, args []string) error
 }
 
+// words explain the little language that a command's arguments are in, one a line, below its options.
+var words = map[string]func() string{"edit": editWords}
+
 // env is what a command may touch: the tests give it two buffers and a clock. Files and
 // notebooks are named by its arguments.
 type env struct {
@@ -75,8 +78,8 @@ var commands = []command{
 	{"turn", "FILE", "Turns a line round and finds its hands again.", turnCommand},
 	{"join", "A [B]", "Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
 		join},
-	{"edit", `FILE "[NOTE] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
-		"\"3 finger 2\", \"tempo 120\".", editCommand},
+	{"edit", `FILE "[NOTES] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
+		"\"3 finger 2\", \"3-8 move 2 frets\", \"tempo 120\".", editCommand},
 	{"mend", "FILE", "Lists the fixes of a line's findings, or takes one of them.", mendCommand},
 	{"bends", "FILE", "Lists what else the bend of a note could be, or takes one of them.", bendsCommand},
 	{"tails", "FILE", "Lists other ends of a line after a note, or takes one of them.", tailsCommand},
@@ -247,6 +250,9 @@ func (c command) help() string {
 		fmt.Fprintf(w, "  --%s\t%s\n", strings.TrimSpace(f.Name+" "+value), what)
 	})
 	w.Flush() // to memory: it cannot fail
+	if explain, ok := words[c.name]; ok {
+		b.WriteString(explain())
+	}
 	return b.String()
 }
 

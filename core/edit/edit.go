@@ -12,13 +12,15 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/shape"
+	"ornamen/core/turn"
 )
 
 // Words are an edit as it is asked for. Dos lists what can be done.
 type Words struct {
-	Note  int    // from 1; 0 for none
-	Do    string // "finger", "tempo"
-	Value string // as Do reads it, often empty
+	Note  int         // from 1; 0 for none
+	Notes lick.Ranges // a selection in its stead, or nil
+	Do    string      // "finger", "tempo"
+	Value string      // as Do reads it, often empty
 }
 
 // Do is one thing that can be done to a line.
@@ -26,133 +28,186 @@ type Words struct {
 type Do struct {
 	Name  string
 	Value string // what may stand after it
-	Note  bool   // it is done to a note
+	To    Target
+	Does  string // in a few words
 	read  func(a asked) (lick.Edit, error)
 }
 
+// Target is what something is done to.
+type Target int
+
+// The targets. What is done to each note of a selection is one edit; what is done to notes takes them
+// together, as a figure.
+const (
+	ToLine Target = iota // nothing but the line
+	ToNote               // a note and no selection
+	ToEach               // a note, or each one of a selection
+	ToNotes
+)
+
 // asked is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and
-// the note that is meant. Of edits of the whole line the note is not looked at; of those that put a
-// note down it may be −1.
+// the notes that are meant. Of edits of the whole line they are not looked at; of those that put a
+// note down i may be −1.
 type asked struct {
 	guitar neck.Guitar
 	lick   lick.Lick
 	value  string
 	i      int
+	notes  lick.Ranges
 }
 
 // note is the note that is meant.
 func (a asked) note() lick.Note { return a.lick.Notes[a.i] }
 
+// off says whether the value takes away what it names: "off", or nothing where nothing leaves it open.
+func (a asked) off() bool { return a.value == "off" || a.value == "" }
+
+// switched reads a value with "off" behind it.
+func (a asked) switched() (value string, on bool) {
+	value, off := strings.CutSuffix(strings.TrimSpace(a.value), " off")
+	return strings.TrimSpace(value), !off
+}
+
 // Dos are what can be done, the notes' before the line's. The command line lists them; the
-// bench has a key for each. What has two states is switched: asking for a slide from below where
-// there is one takes it away. Words that a lick refuses (a stroke that is none) are refused when the
-// edit is applied.
+// bench has a key for each. Every word sets, whatever was there before; what takes away is the same
+// word with "off" for its value or behind it. Words that a lick refuses (a stroke that is none) are
+// refused when the edit is applied.
 var Dos = []Do{
-	{"place", "STRING:FRET [LENGTH]", true, placed},
-	{"add", "STRING:FRET [LENGTH]", true, added},
-	{"insert", "", true, func(a asked) (lick.Edit, error) {
+	{"place", "STRING:FRET [LENGTH]", ToNote, "puts the note there, or a new one at the end", placed},
+	{"add", "STRING:FRET", ToNote, "sounds a place together with the note", added},
+	{"insert", "", ToEach, "puts a new note after it, at the same place", func(a asked) (lick.Edit, error) {
 		return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
 	}},
-	{"remove", "", true, func(a asked) (lick.Edit, error) { return lick.Remove{Note: a.i}, nil }},
-	{"earlier", "", true, func(a asked) (lick.Edit, error) { return lick.Swap{Note: a.i, Earlier: true}, nil }},
-	{"later", "", true, func(a asked) (lick.Edit, error) { return lick.Swap{Note: a.i}, nil }},
-	{"rest", "", true, func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
-	{"unrest", "", true, func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
-	{"length", "LENGTH", true, func(a asked) (lick.Edit, error) {
+	{"remove", "", ToNotes, "takes the notes out; what follows moves up", func(a asked) (lick.Edit, error) {
+		if a.notes == nil {
+			return lick.Remove{Note: a.i}, nil
+		}
+		return lick.RemoveNotes{Notes: a.notes}, nil
+	}},
+	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a asked) (lick.Edit, error) {
+		return lick.Duplicate{Notes: a.all()}, nil
+	}},
+	{"after", "NOTE", ToNotes, "carries the notes to behind another one; 0 is the beginning", func(a asked) (lick.Edit, error) {
+		n, err := strconv.Atoi(a.value)
+		if err != nil {
+			return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", clip(a.value))
+		}
+		return lick.Carry{Notes: a.all(), After: n - 1}, nil
+	}},
+	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a asked) (lick.Edit, error) {
+		return lick.Only{Notes: a.all()}, nil
+	}},
+	{"move", "N frets, strings, over, degrees or octaves", ToNotes,
+		"moves the notes as one figure: up, or to thicker strings; over keeps the pitches", moved},
+	{"transpose", "KEY", ToLine, "moves the line to another key, tones, chords and all", transposed},
+	{"longer", "[FACTOR]", ToNotes, "makes the notes so many times as long, 2 by itself; 3/2 is dotted", stretched(false)},
+	{"shorter", "[FACTOR]", ToNotes, "makes the notes so many times as short", stretched(true)},
+	{"earlier", "", ToNotes, "changes places with what comes before", func(a asked) (lick.Edit, error) { return a.swapped(true) }},
+	{"later", "", ToNotes, "changes places with what comes after", func(a asked) (lick.Edit, error) { return a.swapped(false) }},
+	{"rest", "", ToNote, "opens a rest before the note, as long as the note",
+		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
+	{"unrest", "", ToNote, "closes the rest before the note",
+		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
+	{"length", "LENGTH", ToEach, "sets how long the note lasts, as in 1/8", func(a asked) (lick.Edit, error) {
 		t, err := lick.ParseTime(a.value)
 		return lick.Length{Note: a.i, Len: t}, err
 	}},
-	{"degree", "DEGREE", true, toDegree},
-	{"otherstring", "thinner or thicker", true, toString},
-	{"finger", "1 to 4 or T", true, fingered},
-	{"stroke", "down, up, p, i, m or a", true, func(a asked) (lick.Edit, error) {
+	{"degree", "DEGREE", ToEach, "moves the note to the nearest place of that tone", toDegree},
+	{"otherstring", "thinner or thicker", ToNotes, "the same pitches on the next string", toString},
+	{"finger", "1 to 4, T or off", ToEach, "sets the finger; off leaves it open", fingered},
+	{"stroke", "down, up, p, i, m, a or off", ToEach, "sets the stroke", func(a asked) (lick.Edit, error) {
+		if a.off() {
+			return lick.SetStroke{Note: a.i}, nil
+		}
 		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.value)}, nil
 	}},
-	{"slur", "hammer, pull, slide or shift", true, func(a asked) (lick.Edit, error) {
+	{"slur", "hammer, pull, slide, shift or off", ToEach, "sets how the note is reached", func(a asked) (lick.Edit, error) {
+		if a.off() {
+			return lick.SetSlur{Note: a.i}, nil
+		}
 		return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.value)}, nil
 	}},
-	{"slidein", "below or above", true, func(a asked) (lick.Edit, error) {
-		if in := a.note().SlideIn; in != nil && in.From == lick.From(a.value) {
+	{"slidein", "below, above or off", ToEach, "slides into the note from a fret away", func(a asked) (lick.Edit, error) {
+		if a.off() {
 			return lick.SetSlideIn{Note: a.i}, nil
 		}
 		return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
 	}},
-	{"bend", "HALF STEPS", true, bent},
-	{"bendshape", "pre or release", true, changedBend(func(b *lick.Bend, a asked) error {
-		b.Shape = lick.ShapeOf(b.Pre() != (a.value == "pre"), b.Release() != (a.value != "pre"))
-		return nil
-	})},
-	{"push", "", true, changedBend(func(b *lick.Bend, a asked) error {
-		b.Push = b.Way(a.note().String, len(a.lick.Tuning)).Other()
-		return nil
-	})},
-	{"helpers", "FINGERS", true, changedBend(helped)},
-	{"vibrato", "", true, func(a asked) (lick.Edit, error) {
-		if a.note().Vibrato != nil {
-			return lick.SetVibrato{Note: a.i}, nil
-		}
-		return lick.SetVibrato{Note: a.i, Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}}, nil
+	{"bend", "HALF STEPS or off", ToEach, "bends the note so far: 0.5, 1, 2, 3 or 4", bent},
+	{"bendshape", "bend, bend-release, prebend or prebend-release", ToEach, "sets the shape of a bend",
+		changedBend(func(b *lick.Bend, a asked) error { b.Shape = lick.BendShape(a.value); return nil })},
+	{"push", "thick, thin or off", ToEach, "sets toward which strings a bend is pushed",
+		changedBend(func(b *lick.Bend, a asked) error {
+			if b.Push = lick.Push(a.value); a.off() {
+				b.Push = ""
+			}
+			return nil
+		})},
+	{"helpers", "FINGERS or off", ToEach, "sets which fingers help a bend, as in 2 1", changedBend(helped)},
+	{"vibrato", "[narrow or wide] [slow or fast], or off", ToEach, "shakes the note, wide and slow by itself", shaken},
+	{"mark", "accent, mute, rake or bar, or one of them off", ToEach, "marks the note", func(a asked) (lick.Edit, error) {
+		mark, on := a.switched()
+		return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
 	}},
-	{"mark", "accent, mute, rake or bar", true, func(a asked) (lick.Edit, error) {
-		return lick.Toggle{Note: a.i, Mark: lick.Mark(a.value)}, nil
+	{"meant", "FINDING or FINDING off", ToEach, "says that a finding of the note is meant so", func(a asked) (lick.Edit, error) {
+		code, on := a.switched()
+		return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
 	}},
-	{"meant", "FINDING", true, func(a asked) (lick.Edit, error) {
-		code := lick.Code(a.value)
-		return lick.SetMeant{Note: a.i, Code: code, Meant: !a.note().Means(code)}, nil
-	}},
-	{"chord", "C#m7 or 4m7", true, func(a asked) (lick.Edit, error) {
+	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a asked) (lick.Edit, error) {
 		e := lick.ChordAt{At: a.note().At}
-		if strings.TrimSpace(a.value) == "" {
+		if a.off() {
 			return e, nil
 		}
 		var err error
 		e.Name, err = changes.Sign(a.value, a.lick.Key)
 		return e, err
 	}},
-	{"title", "WORDS", false, setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
-	{"tags", "WORDS, WORDS", false, setting(func(s *lick.Setting, a asked) error {
+	{"title", "WORDS", ToLine, "sets the title", setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
+	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a asked) error {
 		tags := splitTags(a.value)
 		s.Tags = &tags
 		return nil
 	})},
-	{"tempo", "NUMBER", false, setting(func(s *lick.Setting, a asked) error {
+	{"tempo", "NUMBER", ToLine, "sets the wanted tempo, quarter notes a minute", setting(func(s *lick.Setting, a asked) error {
 		t, err := strconv.ParseFloat(a.value, 64)
 		if s.Tempo = &t; err != nil {
 			return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo, lick.MaxTempo)
 		}
 		return nil
 	})},
-	{"meter", "4/4", false, setting(func(s *lick.Setting, a asked) error {
+	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a asked) error {
 		m, err := lick.ParseMeter(a.value)
 		s.Meter = &m
 		return err
 	})},
-	{"pickup", "LENGTH", false, setting(func(s *lick.Setting, a asked) error {
+	{"pickup", "LENGTH", ToLine, "sets how much of the line lies before bar 1", setting(func(s *lick.Setting, a asked) error {
 		t, err := lick.ParseTime(a.value)
 		s.Pickup = &t
 		return err
 	})},
-	{"feel", "straight or shuffle", false, setting(func(s *lick.Setting, a asked) error {
+	{"feel", "straight or shuffle", ToLine, "sets how eighths are played", setting(func(s *lick.Setting, a asked) error {
 		feel := lick.Feel(a.value)
 		s.Feel = &feel
 		return nil
 	})},
-	{"loop", "yes or no", false, setting(func(s *lick.Setting, a asked) error {
+	{"loop", "yes or no", ToLine, "says whether the end leads back to the start", setting(func(s *lick.Setting, a asked) error {
 		loop := a.value == "yes"
-		s.Loop = &loop
+		if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
+			return fmt.Errorf("%q: a line is a loop, yes or no", clip(a.value))
+		}
 		return nil
 	})},
-	{"tonic", "TONE", false, keyed(func(k lick.Key, value string) (lick.Key, error) {
+	{"tonic", "TONE", ToLine, "names another root; the notes stay", keyed(func(k lick.Key, value string) (lick.Key, error) {
 		k.Tonic = value
 		return k, nil
 	})},
-	{"scale", "SCALE", false, keyed(inScale)},
-	{"tone", "DEGREE", false, keyed(lick.Key.Toggle)},
-	{"chords", "Am7 | D7 . E7 .", false, func(a asked) (lick.Edit, error) {
+	{"scale", "SCALE", ToLine, "names another scale; the notes stay", keyed(inScale)},
+	{"tone", "DEGREE or DEGREE off", ToLine, "takes a tone among the chosen ones, or out of them", keyed(withTone)},
+	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a asked) (lick.Edit, error) {
 		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
 		return lick.SetChords{Chords: chords}, err
 	}},
-	{"propose", "", false, func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
+	{"propose", "", ToLine, "leaves every finger and stroke open that was not set", func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
 }
 
 // doOf finds what a word does.
@@ -163,16 +218,19 @@ func doOf(name string) (Do, error) {
 	return Do{}, fmt.Errorf("%q is nothing that can be done here", clip(name))
 }
 
-// Parse reads an edit from one line: "3 finger 2", "tempo 120", "add 5:7 1/8".
+// Parse reads an edit from one line: "3 finger 2", "3-8 remove", "tempo 120", "add 5:7 1/8".
 // The value is the rest of the line as it stands, so that a title may have spaces.
 func Parse(line string) (Words, error) {
 	var w Words
 	word, rest, _ := strings.Cut(strings.TrimSpace(line), " ")
-	if n, err := strconv.Atoi(word); err == nil {
-		if n < 1 {
-			return w, fmt.Errorf("%q: notes are counted from 1", clip(line))
+	if word != "" && strings.Trim(word, "0123456789-,") == "" {
+		notes, err := lick.ParseRanges(word)
+		if err != nil {
+			return w, fmt.Errorf("%q: notes are counted from 1, as in 3 or 3-8", clip(line))
 		}
-		w.Note = n
+		if w.Notes = notes; len(notes) == 1 && !strings.ContainsAny(word, "-,") {
+			w.Note, w.Notes = notes[0].To, nil
+		}
 		word, rest, _ = strings.Cut(strings.TrimSpace(rest), " ")
 	}
 	w.Do, w.Value = word, strings.TrimSpace(rest)
@@ -190,22 +248,162 @@ func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := asked{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1}
+	a := asked{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1, w.Notes}
+	for _, r := range w.Notes {
+		if r.To > len(l.Notes) && do.To != ToLine {
+			return nil, fmt.Errorf("there is no note %d", r.To)
+		}
+	}
+	switch {
+	case do.To == ToLine:
+		return do.read(a)
+	case w.Notes != nil && do.To == ToNotes:
+		a.i = w.Notes[0].From
+		return do.read(a)
+	case w.Notes != nil && do.To == ToEach:
+		return each(do, a)
+	case w.Notes != nil:
+		return nil, fmt.Errorf("%s is for one note; %s are selected", do.Name, w.Notes.Words())
+	}
 	if a.i < 0 || a.i >= len(l.Notes) {
 		a.i = -1
 		switch {
-		case !do.Note || do.Name == "place" || do.Name == "add":
+		case do.Name == "place" || do.Name == "add":
 		case w.Note > 0:
 			return nil, fmt.Errorf("there is no note %d", w.Note)
 		default:
 			return nil, errors.New("there is no note under the caret")
 		}
 	}
-	e, err := do.read(a)
+	return do.read(a)
+}
+
+// each does something to every note of a selection, the last one first: what comes before it stays
+// where it is. It stops at the first that cannot be.
+func each(do Do, a asked) (lick.Edit, error) {
+	all := lick.All{}
+	for _, r := range slices.Backward(a.notes) {
+		for i := r.To - 1; i >= r.From; i-- {
+			one := a
+			one.i, one.notes = i, nil
+			e, err := do.read(one)
+			if err != nil {
+				return nil, fmt.Errorf("note %d: %w", i+1, err)
+			}
+			all.Edits = append(all.Edits, e)
+		}
+	}
+	what := strings.TrimSpace(do.Name + " " + clip(a.value))
+	all.Why = what + " on " + a.notes.Words()
+	return all, nil
+}
+
+// all are the notes that are meant: the selection, or the one note.
+func (a asked) all() lick.Ranges {
+	if a.notes != nil {
+		return a.notes
+	}
+	return lick.Ranges{{From: a.i, To: a.i + 1}}
+}
+
+// moved reads "2 frets", "-1 strings" and the like.
+func moved(a asked) (lick.Edit, error) {
+	word, by, _ := strings.Cut(a.value, " ")
+	n, err := strconv.Atoi(word)
+	if err != nil {
+		return nil, fmt.Errorf("%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
+			clip(a.value))
+	}
+	if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
+		by += "s"
+	}
+	return turn.Move{Guitar: a.guitar, Notes: a.all(), By: turn.By(by), N: n}, nil
+}
+
+// transposed moves the whole line to another key, to the nearest place of its shape.
+func transposed(a asked) (lick.Edit, error) {
+	if a.lick.Key.Tonic == "" {
+		return nil, errors.New("choose the tones of the line first: it is moved from its key to the other")
+	}
+	text := strings.TrimSpace(a.value)
+	if !strings.Contains(text, " ") {
+		text += " " + a.lick.Key.Scale
+	}
+	p, err := shape.ToKey(a.lick, text)
 	if err != nil {
 		return nil, err
 	}
-	return e, nil
+	r, err := turn.Recolour(a.lick, a.guitar, p, shape.NearestPlace)
+	return lick.Replace{Lick: r.Lick, Why: "moved to " + p.Pretty()}, err
+}
+
+// stretched reads a factor, 2 where none is written.
+func stretched(shorter bool) func(asked) (lick.Edit, error) {
+	return func(a asked) (lick.Edit, error) {
+		by := lick.NewTime(2, 1)
+		if a.value != "" {
+			var err error
+			if by, err = lick.ParseTime(a.value); err != nil || by.IsZero() {
+				return nil, fmt.Errorf("%q is no factor: write 2, 3/2 and the like", clip(a.value))
+			}
+		}
+		if shorter {
+			num, den := by.Parts()
+			by = lick.NewTime(den, num)
+		}
+		return lick.Stretch{Notes: a.all(), Times: by}, nil
+	}
+}
+
+// swapped changes a note, or a selection as a whole, with the column before or after it.
+func (a asked) swapped(earlier bool) (lick.Edit, error) {
+	if a.notes == nil {
+		return lick.Swap{Note: a.i, Earlier: earlier}, nil
+	}
+	rs, err := a.notes.Whole(a.lick)
+	switch {
+	case err != nil:
+		return nil, err
+	case len(rs) > 1:
+		return nil, errors.New("several stretches are selected; move one at a time")
+	case earlier && rs[0].From == 0:
+		return nil, errors.New("these are the first notes")
+	case !earlier && rs[0].To == len(a.lick.Notes):
+		return nil, errors.New("these are the last notes")
+	}
+	// The one column beside it goes round it, so that the selection keeps its notes.
+	beside := rs[0].To
+	if earlier {
+		beside = rs[0].From - 1
+	}
+	col, err := lick.Ranges{{From: beside, To: beside + 1}}.Whole(a.lick)
+	if err != nil {
+		return nil, err
+	}
+	after := rs[0].To - 1
+	if !earlier {
+		after = rs[0].From - 1
+	}
+	return lick.All{Edits: []lick.Edit{lick.Carry{Notes: col, After: after}}, Why: rs.Words() + " moved"}, nil
+}
+
+// shaken reads a vibrato.
+func shaken(a asked) (lick.Edit, error) {
+	if a.value == "off" {
+		return lick.SetVibrato{Note: a.i}, nil
+	}
+	v := lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
+	for _, word := range strings.Fields(a.value) {
+		switch word {
+		case string(lick.Wide), string(lick.Narrow):
+			v.Width = lick.Width(word)
+		case string(lick.Slow), string(lick.Fast):
+			v.Speed = lick.Speed(word)
+		default:
+			return nil, fmt.Errorf("%q is no vibrato: it is narrow or wide, slow or fast, or off", clip(word))
+		}
+	}
+	return lick.SetVibrato{Note: a.i, Vibrato: &v}, nil
 }
 
 // clip shortens a word for a sentence.
@@ -256,7 +454,7 @@ func NextLength(l lick.Lick, asked string) lick.Time {
 
 // fingered sets or frees a finger.
 func fingered(a asked) (lick.Edit, error) {
-	if a.value == "" {
+	if a.off() {
 		return lick.SetFinger{Note: a.i}, nil
 	}
 	finger, err := lick.ParseFinger(a.value)
@@ -265,7 +463,7 @@ func fingered(a asked) (lick.Edit, error) {
 
 // bent sets how far a note is bent, or begins its bend; nothing takes the bend away.
 func bent(a asked) (lick.Edit, error) {
-	if a.value == "" {
+	if a.off() {
 		return lick.SetBend{Note: a.i}, nil
 	}
 	b := lick.Bend{Shape: lick.BendUp}
@@ -296,6 +494,9 @@ func changedBend(change func(b *lick.Bend, a asked) error) func(asked) (lick.Edi
 // helped says which fingers help a bend.
 func helped(b *lick.Bend, a asked) error {
 	b.With = nil
+	if a.off() {
+		return nil
+	}
 	for _, word := range strings.Fields(a.value) {
 		finger, err := lick.ParseFinger(word)
 		if err != nil {
@@ -325,21 +526,14 @@ func toDegree(a asked) (lick.Edit, error) {
 	return lick.Move{Note: a.i, Place: place}, nil
 }
 
-// toString moves a note to the same pitch on the next string, thinner or thicker.
-// The pitch stays, the finger is found again.
+// toString moves notes to the same pitches on the next string, thinner or thicker.
+// The pitches stay, the fingers are found again.
 func toString(a asked) (lick.Edit, error) {
-	s := a.note().String + 1
-	if a.value == "thinner" {
-		s -= 2
+	by := map[string]int{"thinner": -1, "thicker": 1}[a.value]
+	if by == 0 {
+		return nil, fmt.Errorf("%q is no side: a string is thinner or thicker", clip(a.value))
 	}
-	if s < 1 || s > len(a.lick.Tuning) {
-		return nil, errors.New("there is no string beyond this one")
-	}
-	fret := int(a.lick.Pitch(a.i) - a.lick.Tuning[s-1])
-	if fret < 0 || fret > a.guitar.Frets {
-		return nil, errors.New("this pitch does not lie on that string")
-	}
-	return lick.Move{Note: a.i, Place: neck.Place{String: s, Fret: fret}}, nil
+	return turn.Move{Guitar: a.guitar, Notes: a.all(), By: turn.ByOver, N: by}, nil
 }
 
 // setting is an edit of the line around its notes. Whether a value is within its limits is for the
@@ -383,6 +577,12 @@ func inScale(k lick.Key, value string) (lick.Key, error) {
 	k.Add = slices.DeleteFunc(k.Add, has)
 	k.Drop = slices.DeleteFunc(k.Drop, func(s string) bool { return !has(s) })
 	return k, nil
+}
+
+// withTone is a key with a tone among the chosen ones, or with "off" behind it without.
+func withTone(k lick.Key, value string) (lick.Key, error) {
+	degree, off := strings.CutSuffix(strings.TrimSpace(value), " off")
+	return k.With(strings.TrimSpace(degree), !off)
 }
 
 // splitTags reads tags with commas between them.

@@ -137,7 +137,7 @@ func (b *candidateList) barres() {
 			edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
 			for _, i := range []int{b.from, b.i} {
 				if !b.l.Notes[i].Barre {
-					edits = append(edits, lick.Toggle{Note: at(i), Mark: lick.MarkBarre})
+					edits = append(edits, lick.SetMark{Note: at(i), Mark: lick.MarkBarre, On: true})
 				}
 			}
 			return edits

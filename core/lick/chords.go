@@ -169,8 +169,8 @@ func (e ChordAt) What() string {
 }
 
 // MovedChords are the chords of a line in which d more time lies before a time, or with d below
-// 0 so much less: those that begin there or later move along, the one that holds there grows or
-// shrinks, and one that lies wholly in what is taken out goes. A chord from the very beginning on
+// 0 so much less: those that begin there or later move along, the one that holds there, or that ends
+// where the next begins, grows or shrinks, and one that lies wholly in what is taken out goes. A chord from the very beginning on
 // stays there and grows.
 //
 // As an example, with a half taken out before 1, Am7 from 0 to 3/4 and Dm7 from 3/4 to 3/2 become
@@ -180,8 +180,11 @@ func (l Lick) MovedChords(at, d Time) []Chord {
 	if d.Before(Time{}) {
 		from = at.Add(d) // what is taken out is [from, at)
 	}
+	next := slices.ContainsFunc(l.Chords, func(c Chord) bool { return c.At.Cmp(at) == 0 && !at.IsZero() })
 	moved := func(t Time, begins bool) Time {
 		switch {
+		case !begins && next && (Time{}).Before(d) && t.Cmp(at) == 0:
+			return t.Add(d)
 		case t.Before(from), t.Cmp(from) == 0 && (!begins || t.IsZero()):
 			return t
 		case t.Before(at):

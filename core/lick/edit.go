@@ -70,20 +70,27 @@ func (l Lick) step(i int) Time {
 }
 
 // shift moves every note from index i on by d, and the chords and tones by span with them: room
-// made in a line is room made under it.
+// made in a line is room made under it. Where nothing follows, chords that were laid down before the
+// line was written stay where they are.
 func (l *Lick) shift(i int, d Time) {
-	if len(l.Chords)+len(l.Keys) > 0 {
-		at := l.End()
-		if i < len(l.Notes) {
-			at = l.Notes[i].At
-		}
-		if len(l.Keys) > 0 {
-			l.shiftKeys(at, d)
-		}
-		l.Chords = l.MovedChords(at, d)
+	if i >= len(l.Notes) {
+		return
 	}
+	at := l.Notes[i].At
+	if len(l.Keys) > 0 {
+		l.shiftKeys(at, d)
+	}
+	l.Chords = l.MovedChords(at, d)
 	for k := i; k < len(l.Notes); k++ {
 		l.Notes[k].At = l.Notes[k].At.Add(d)
+	}
+}
+
+// lengthen lets a last chord that ended with the line, at end, go on to where the line ends now.
+func (l *Lick) lengthen(end Time) {
+	k := len(l.Chords) - 1
+	if k >= 0 && l.Chords[k].At.Add(l.Chords[k].Len).Cmp(end) == 0 && end.Before(l.End()) {
+		l.Chords[k].Len = l.End().Sub(l.Chords[k].At)
 	}
 }
 
@@ -129,9 +136,11 @@ func (e Insert) Apply(l Lick) (Lick, error) {
 			from, to := l.column(e.After)
 			at, next = l.Notes[from].At.Add(l.step(e.After)), to
 		}
+		end := l.End()
 		l.shift(next, e.Len)
 		l.inserted(next, 1)
 		l.Notes = slices.Insert(l.Notes, next, Note{At: at, Len: e.Len, String: e.Place.String, Fret: e.Place.Fret})
+		l.lengthen(end)
 		return nil
 	})
 }
@@ -202,11 +211,12 @@ type Length struct {
 func (e Length) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
-		d := e.Len.Sub(n.Len)
+		d, end := e.Len.Sub(n.Len), l.End()
 		for i := from; i < to; i++ {
 			l.Notes[i].Len = e.Len
 		}
 		l.shift(to, d)
+		l.lengthen(end)
 		return nil
 	})
 }

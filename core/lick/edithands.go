@@ -123,7 +123,12 @@ func (e SetVibrato) Apply(l Lick) (Lick, error) {
 }
 
 // What implements Edit.
-func (e SetVibrato) What() string { return fmt.Sprintf("vibrato on note %d", e.Note+1) }
+func (e SetVibrato) What() string {
+	if e.Vibrato == nil {
+		return fmt.Sprintf("no vibrato on note %d", e.Note+1)
+	}
+	return fmt.Sprintf("vibrato on note %d", e.Note+1)
+}
 
 // SetSlideIn sets from how far away a note is slid into; nil takes it away.
 type SetSlideIn struct {
@@ -142,27 +147,33 @@ func (e SetSlideIn) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e SetSlideIn) What() string { return fmt.Sprintf("slide into note %d", e.Note+1) }
 
-// Toggle turns one of a note's marks on or off: accent, mute, rake or barre.
-type Toggle struct {
+// SetMark gives a note a mark or takes it away: accent, mute, rake or barre.
+type SetMark struct {
 	Note int
 	Mark Mark
+	On   bool
 }
 
 // Apply implements Edit.
-func (e Toggle) Apply(l Lick) (Lick, error) {
+func (e SetMark) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
 		marks := map[Mark]*bool{MarkAccent: &n.Accent, MarkMute: &n.Mute, MarkRake: &n.Rake, MarkBarre: &n.Barre}
 		m, ok := marks[e.Mark]
 		if !ok {
 			return fmt.Errorf("mark %q is none: use accent, mute, rake or bar", clip(string(e.Mark)))
 		}
-		*m = !*m
+		*m = e.On
 		return nil
 	})
 }
 
 // What implements Edit.
-func (e Toggle) What() string { return fmt.Sprintf("%s on note %d", e.Mark, e.Note+1) }
+func (e SetMark) What() string {
+	if !e.On {
+		return fmt.Sprintf("no %s on note %d", e.Mark, e.Note+1)
+	}
+	return fmt.Sprintf("%s on note %d", e.Mark, e.Note+1)
+}
 
 // SetMeant marks a finding of a note as wanted, or takes the mark away.
 type SetMeant struct {

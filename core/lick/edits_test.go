@@ -69,8 +69,8 @@ func TestEveryEdit(t *testing.T) {
 			func(l Lick) bool { return l.Notes[2].Vibrato != nil }},
 		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: FromBelow}}, "slide into note 3",
 			func(l Lick) bool { return l.Notes[2].SlideIn.Frets == 2 }},
-		{Toggle{Note: 0, Mark: "accent"}, "accent on note 1", func(l Lick) bool { return l.Notes[0].Accent }},
-		{Toggle{Note: 0, Mark: "rake"}, "rake on note 1", func(l Lick) bool { return l.Notes[0].Rake }},
+		{SetMark{Note: 0, Mark: "accent", On: true}, "accent on note 1", func(l Lick) bool { return l.Notes[0].Accent }},
+		{SetMark{Note: 0, Mark: "rake", On: true}, "rake on note 1", func(l Lick) bool { return l.Notes[0].Rake }},
 		{SetMeant{Note: 0, Code: "note-outside", Meant: true}, "meant",
 			func(l Lick) bool { return l.Notes[0].Means("note-outside") }},
 		{Setting{Title: ptr("Stile"), Tempo: ptr(72.0), Loop: ptr(true)}, "title, tempo, loop",
@@ -118,7 +118,7 @@ func TestEditsRefuse(t *testing.T) {
 		SetBend{Note: 0, Bend: &Bend{Semitones: 7, Shape: "bend"}}, SetBend{Note: 0, Bend: &Bend{Semitones: 1,
 			Shape: "bow"}}, SetVibrato{Note: 0, Vibrato: &Vibrato{Width: "huge", Speed: Slow}},
 		SetSlideIn{Note: 0, SlideIn: &SlideIn{Frets: 40, From: FromBelow}}, SetSlideIn{Note: 0,
-			SlideIn: &SlideIn{Frets: 1, From: "beside"}}, Toggle{Note: 0, Mark: "glitter"},
+			SlideIn: &SlideIn{Frets: 1, From: "beside"}}, SetMark{Note: 0, Mark: "glitter"},
 		Setting{Tempo: ptr(1000.0)}, Setting{Meter: &Meter{0, 4}}, Setting{Feel: ptr(Feel("swing"))},
 		Setting{Key: &Key{Tonic: "H", Scale: "major"}},
 		Swap{Note: 3},
@@ -156,7 +156,7 @@ func TestEditsKeepTheLickValid(t *testing.T) {
 				Swap{Note: i, Earlier: rng.IntN(2) == 0},
 				SetFinger{Note: i, Finger: Finger(rng.IntN(7))}, SetStroke{Note: i, Stroke: []Stroke{"", Down, Up,
 					PMid}[rng.IntN(4)]}, SetSlur{Note: i, Slur: []Slur{"", Hammer, Pull, Slide, Shift}[rng.IntN(5)]},
-				SetBend{Note: i, Bend: &Bend{Semitones: float64(rng.IntN(6)), Shape: "bend"}}, Toggle{Note: i,
+				SetBend{Note: i, Bend: &Bend{Semitones: float64(rng.IntN(6)), Shape: "bend"}}, SetMark{Note: i,
 					Mark: "bar"}, Setting{Tempo: ptr(float64(rng.IntN(500)))}, OpenHands{},
 			}[rng.IntN(14)]
 			next, err := e.Apply(l)

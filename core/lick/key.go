@@ -7,10 +7,14 @@ import (
 	"ornamen/core/music"
 )
 
-// Toggle adds an outside tone, takes a colour away, drops a scale tone or
-// brings it back. The receiver is not touched.
-func (k Key) Toggle(value string) (Key, error) {
+// With is the key with a tone among the chosen ones, or without it: an outside tone is added or let go,
+// a tone of the scale brought back or dropped. The receiver is not touched.
+func (k Key) With(value string, in bool) (Key, error) {
 	d, err := music.ParseDegree(value)
+	if err != nil {
+		return k, err
+	}
+	sc, err := music.ParseScale(k.Scale)
 	if err != nil {
 		return k, err
 	}
@@ -18,22 +22,27 @@ func (k Key) Toggle(value string) (Key, error) {
 		o, err := music.ParseDegree(strings.Split(s, "@")[0])
 		return err == nil && o.Semitones() == d.Semitones()
 	}
+	ofScale := slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() })
 	k.Add, k.Drop = slices.Clone(k.Add), slices.Clone(k.Drop)
-	switch {
-	case slices.ContainsFunc(k.Add, same):
-		k.Add = slices.DeleteFunc(k.Add, same)
-	case slices.ContainsFunc(k.Drop, same):
-		k.Drop = slices.DeleteFunc(k.Drop, same)
-	default:
-		sc, err := music.ParseScale(k.Scale)
-		if err != nil {
-			return k, err
-		}
-		if slices.ContainsFunc(sc.Degrees, func(o music.Degree) bool { return o.Semitones() == d.Semitones() }) {
-			k.Drop = append(k.Drop, d.String())
-		} else {
-			k.Add = append(k.Add, d.String())
-		}
+	list, listed := &k.Add, in // the list that says something of the tone, and whether it has to be on it
+	if ofScale {
+		list, listed = &k.Drop, !in
+	}
+	switch has := slices.ContainsFunc(*list, same); {
+	case listed && !has:
+		*list = append(*list, d.String())
+	case !listed:
+		*list = slices.DeleteFunc(*list, same)
 	}
 	return k, nil
+}
+
+// Has says whether a tone is among the chosen ones.
+func (k Key) Has(value string) bool {
+	d, err := music.ParseDegree(value)
+	if err != nil {
+		return false
+	}
+	p, ok := Lick{Key: k}.Palette()
+	return ok && slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() })
 }

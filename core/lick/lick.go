@@ -152,16 +152,21 @@ func (s Slur) Between(from, to int) Slur {
 // picked note. A slur on the first note of its string stays in a loop, where it comes from the end.
 func (l *Lick) FitSlurs() {
 	for i := range l.Notes {
-		n := &l.Notes[i]
-		if n.Slur == "" {
-			continue
-		}
-		switch j := l.Before(i); {
-		case j >= 0:
-			n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
-		case !l.Loop:
-			n.Slur = ""
-		}
+		l.fitSlur(i)
+	}
+}
+
+// fitSlur does so for note i.
+func (l *Lick) fitSlur(i int) {
+	n := &l.Notes[i]
+	if n.Slur == "" {
+		return
+	}
+	switch j := l.Before(i); {
+	case j >= 0:
+		n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
+	case !l.Loop:
+		n.Slur = ""
 	}
 }
 

@@ -248,7 +248,7 @@ func TestEdits(t *testing.T) {
 	}
 	for _, e := range []Edit{Move{9, neck.Place{String: 1, Fret: 1}}, Move{0, neck.Place{String: 9, Fret: 1}}, Add{0,
 		neck.Place{String: 1, Fret: 9}}, Swap{0, true}, Swap{3, false},
-		Rest{1, true}, Length{0, Time{}}, Toggle{0, "wobble"}, Insert{7, neck.Place{String: 1, Fret: 1}, NewTime(1,
+		Rest{1, true}, Length{0, Time{}}, SetMark{0, "wobble", true}, Insert{7, neck.Place{String: 1, Fret: 1}, NewTime(1,
 			8)}, SetStroke{0, "sideways"}} {
 		if got, err := e.Apply(l); err == nil || string(got.Encode()) != before {
 			t.Errorf("%s: %v, and the lick it gives is not the old one", e.What(), err)

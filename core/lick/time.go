@@ -99,6 +99,18 @@ func (t Time) Times(n int64) Time {
 	return NewTime(x, den)
 }
 
+// Mul is t·u, for a factor u.
+func (t Time) Mul(u Time) Time {
+	a, b := t.Parts()
+	c, d := u.Parts()
+	x, ok1 := mul(a, c)
+	y, ok2 := mul(b, d)
+	if !ok1 || !ok2 {
+		return tooFine
+	}
+	return NewTime(x, y)
+}
+
 // Cmp is −1, 0 or 1 as t is before, at or after u. The products of the cross multiplication are
 // taken in 128 bits, so that any two times compare.
 func (t Time) Cmp(u Time) int {

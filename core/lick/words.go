@@ -82,7 +82,7 @@ const VoiceBass Voice = "bass"
 // Mark is a sign on a note that is there or not.
 type Mark string
 
-// The marks that Toggle knows.
+// The marks that SetMark knows.
 const (
 	MarkAccent Mark = "accent"
 	MarkMute   Mark = "mute"

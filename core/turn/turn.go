@@ -30,7 +30,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 		return l, errors.New("there must be two notes or more to turn")
 	}
 	t := turner{guitar: g.WithTuning(l.Tuning), lick: l.Clone()}
-	t.take(from, to)
+	t.take(from, to, false)
 	var err error
 	word, n, _ := strings.Cut(how, ":")
 	switch word {
@@ -80,14 +80,22 @@ type turner struct {
 	end     lick.Time
 }
 
-// take lifts the part out and opens its hands.
-func (t *turner) take(from, to int) {
+// take lifts the part out and opens its hands, but for what the player has set where that is kept.
+func (t *turner) take(from, to int, keep bool) {
 	for i, n := range t.lick.Notes {
 		if i < from || i >= to {
 			t.rest = append(t.rest, n)
 			continue
 		}
-		n.Finger, n.Stroke, n.Lock = openFinger(n.Finger), openStroke(n.Stroke), nil
+		if !keep {
+			n.Lock = nil
+		}
+		if !n.Locked(lick.FieldFinger) {
+			n.Finger = openFinger(n.Finger)
+		}
+		if !n.Locked(lick.FieldStroke) {
+			n.Stroke = openStroke(n.Stroke)
+		}
 		if k := len(t.columns); k > 0 && t.columns[k-1][0].At.Cmp(n.At) == 0 {
 			t.columns[k-1] = append(t.columns[k-1], n)
 		} else {
@@ -209,10 +217,7 @@ func (t *turner) octave(by int) error {
 			if !ok {
 				return fmt.Errorf("an octave on, %s of this line is not on the neck", n.Place().Notation())
 			}
-			n.String, n.Fret = to.String, to.Fret
-			if n.Fret == 0 {
-				n.Bend, n.Vibrato = nil, nil
-			}
+			layAt(n, to.String, to.Fret)
 			taken, last = append(taken, to.String), to
 		}
 	}
@@ -256,9 +261,11 @@ func (t *turner) nextString(by int) error {
 	for k := range t.columns {
 		for i := range t.columns[k] {
 			n := &t.columns[k][i]
-			if n.String += by; n.String < 1 || n.String > len(t.guitar.Tuning) {
+			s := n.String + by
+			if s < 1 || s > len(t.guitar.Tuning) {
 				return errors.New("the line has no string beyond to go to")
 			}
+			layAt(n, s, n.Fret)
 		}
 	}
 	return nil
@@ -277,13 +284,22 @@ func (t *turner) degrees(by int) error {
 			if !ok {
 				return fmt.Errorf("so many tones on, note %s of this line is not on the neck", n.Place().Notation())
 			}
-			n.Fret = fret
-			if n.Fret == 0 {
-				n.Bend, n.Vibrato = nil, nil
-			}
+			layAt(n, n.String, fret)
 		}
 	}
 	return nil
+}
+
+// layAt lays a note at another place. An open string has no finger and is not bent.
+func layAt(n *lick.Note, s, fret int) {
+	if n.String, n.Fret = s, fret; fret > 0 {
+		return
+	}
+	n.Bend, n.Vibrato, n.Barre = nil, nil, false
+	if n.Finger.Fretting() {
+		n.Finger = lick.NoFinger
+	}
+	n.Lock = n.Lock.With(lick.FieldFinger, false).With(lick.FieldBend, false).With(lick.FieldVibrato, false)
 }
 
 // Regrow makes the line of a changed recipe and carries over what the player had locked: the

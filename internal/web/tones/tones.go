@@ -357,7 +357,8 @@ func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 // toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,
 // leaves the address as it is.
 func (f tonesForm) toggled(p music.Palette, degree string) string {
-	k, err := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: page.WordsOf(f.Add), Drop: page.WordsOf(f.Drop)}.Toggle(degree)
+	k := lick.Key{Tonic: f.Tonic, Scale: f.Scale, Add: page.WordsOf(f.Add), Drop: page.WordsOf(f.Drop)}
+	k, err := k.With(degree, !k.Has(degree))
 	if err != nil {
 		return f.address()
 	}
