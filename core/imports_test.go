@@ -76,7 +76,7 @@ var below = map[string][]string{
 		screens...),
 	"internal/web/tones":    append([]string{"internal/store"}, screens...),
 	"internal/web/runs":     append([]string{"internal/store"}, screens...),
-	"internal/web/bench":    append([]string{"internal/store"}, screens...),
+	"internal/web/bench":    append([]string{"format/tab", "internal/handover", "internal/store"}, screens...),
 	"internal/web/changes":  append([]string{"internal/store"}, screens...),
 	"internal/web/practice": append([]string{"internal/practising", "internal/store"}, screens...),
 	"internal/web/player":   append([]string{"internal/store"}, screens...),

@@ -227,6 +227,13 @@ func (t *tab) ctrl(key string) {
 // that is being swapped has no size for a moment.
 func (t *tab) click(sel string) {
 	t.t.Helper()
+	x, y := t.still(sel)
+	t.do(chromedp.MouseClickXY(x, y))
+}
+
+// still is the middle of an element that stands still with nothing over it.
+func (t *tab) still(sel string) (x, y float64) {
+	t.t.Helper()
 	js := fmt.Sprintf(`(() => {
 		const e = document.querySelector(%q)
 		if (!e) return []
@@ -238,8 +245,7 @@ func (t *tab) click(sel string) {
 	for deadline := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
 		at, err := chromedp.Run(t.ctx, chromedp.Evaluate[[]float64](js))
 		if err == nil && len(at) == 2 && slices.Equal(at, last) {
-			t.do(chromedp.MouseClickXY(at[0], at[1]))
-			return
+			return at[0], at[1]
 		}
 		last = at
 		if time.Now().After(deadline) {

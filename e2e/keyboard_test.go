@@ -81,11 +81,11 @@ func TestBendByKeyboard(t *testing.T) {
 			`[data-digit=W]')?.innerText.includes('any free')`,
 	)
 	p.keys("w")
-	p.wait(`document.querySelector('[data-digit=W]').innerText == 'W helped by 2'`)
+	p.wait(`document.querySelector('.lanekeys[data-lane=bend] [data-digit=W]').innerText == 'W helped by 2'`)
 	p.keys("w")
-	p.wait(`document.querySelector('[data-digit=W]').innerText == 'W helped by 2 and 1'`)
+	p.wait(`document.querySelector('.lanekeys[data-lane=bend] [data-digit=W]').innerText == 'W helped by 2 and 1'`)
 	p.keys("w")
-	p.wait(`document.querySelector('[data-digit=W]').innerText.includes('any free')`)
+	p.wait(`document.querySelector('.lanekeys[data-lane=bend] [data-digit=W]').innerText.includes('any free')`)
 	// Note 2 is not bent: a release of nothing is refused.
 	rev := eval[string](p, `document.querySelector('#state').dataset.rev`)
 	p.keys(kb.ArrowRight, "6")

@@ -134,7 +134,7 @@ func TestPointer(t *testing.T) {
 	p.click("#tones-pill")
 	p.click(`.railtone[data-value="9"]`)
 	p.wait(`document.querySelector('.pill .added')?.innerText == 'with 9'`)
-	p.click(`.railtone[data-value="9"]`)
+	p.click(`.railtone[data-value="9 off"]`)
 	p.wait(`!document.querySelector('.pill .added')`)
 	p.keys(kb.Escape)
 	// A pull by the foot's button.

@@ -218,6 +218,12 @@ func doOf(name string) (Do, error) {
 	return Do{}, fmt.Errorf("%q is nothing that can be done here", clip(name))
 }
 
+// TargetOf is what a word is done to; ok is false for one that is none.
+func TargetOf(name string) (to Target, ok bool) {
+	do, err := doOf(name)
+	return do.To, err == nil
+}
+
 // Parse reads an edit from one line: "3 finger 2", "3-8 remove", "tempo 120", "add 5:7 1/8".
 // The value is the rest of the line as it stands, so that a title may have spaces.
 func Parse(line string) (Words, error) {
@@ -306,18 +312,25 @@ func (a asked) all() lick.Ranges {
 	return lick.Ranges{{From: a.i, To: a.i + 1}}
 }
 
-// moved reads "2 frets", "-1 strings" and the like.
+// moved reads "2 frets", "-1 strings" and the like, several with commas between them.
 func moved(a asked) (lick.Edit, error) {
-	word, by, _ := strings.Cut(a.value, " ")
-	n, err := strconv.Atoi(word)
-	if err != nil {
-		return nil, fmt.Errorf("%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
-			clip(a.value))
+	var edits []lick.Edit
+	for _, one := range strings.Split(a.value, ",") {
+		word, by, _ := strings.Cut(strings.TrimSpace(one), " ")
+		n, err := strconv.Atoi(word)
+		if err != nil {
+			return nil, fmt.Errorf("%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
+				clip(one))
+		}
+		if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
+			by += "s"
+		}
+		edits = append(edits, turn.Move{Guitar: a.guitar, Notes: a.all(), By: turn.By(by), N: n})
 	}
-	if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
-		by += "s"
+	if len(edits) == 1 {
+		return edits[0], nil
 	}
-	return turn.Move{Guitar: a.guitar, Notes: a.all(), By: turn.By(by), N: n}, nil
+	return lick.All{Edits: edits, Why: a.all().Words() + " moved"}, nil
 }
 
 // transposed moves the whole line to another key, to the nearest place of its shape.

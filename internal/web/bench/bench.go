@@ -32,9 +32,12 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/bench", a.Do(a.last))
 	r.Get("/licks/{id}", a.Do(a.bench))
 	r.Get("/licks/{id}/", a.Do(a.bench))
 	r.Get("/licks/{id}/at", a.Do(a.benchAt))
+	r.Get("/licks/{id}/clip", a.Do(a.clip))
+	r.Get("/licks/{id}/figures", a.Do(a.figures))
 	work.Get("/licks/{id}/sound.wav", a.Do(a.soundFile))
 	work.Get("/licks/{id}/sounding", a.Do(a.soundTimes))
 	work.Get("/licks/{id}/mend", a.Do(a.mend))
@@ -78,6 +81,18 @@ func (a Screen) bench(w http.ResponseWriter, r *http.Request) error {
 		page.Page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
 }
 
+// last opens the lick that was touched last, at its first note; an empty notebook opens a new one.
+func (a Screen) last(w http.ResponseWriter, r *http.Request) error {
+	rows, err := a.Store.List(r.Context(), store.Query{Limit: 1})
+	if err != nil {
+		return err
+	}
+	if len(rows) == 0 {
+		return page.Go(w, r, "/")
+	}
+	return page.Go(w, r, fmt.Sprintf("/licks/%d?note=1", rows[0].ID))
+}
+
 // benchPage is the bench with its parts drawn.
 // A fragment is drawn once and stands in the page as it will be replaced: the first look and
 // every later answer have the same bytes.
@@ -99,7 +114,7 @@ func (p benchPage) Part(name string) part {
 // PartNames are the fragments of the bench, each a template "part-" + name. They are cut by
 // what changes together: a caret that moves changes neck, foot and ledger, a finger also the
 // judgement, and most edits neither title nor tones.
-var PartNames = []string{"title", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge",
+var PartNames = []string{"title", "glance", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge",
 	"foot", "state"}
 
 // drawn is the bench of a lick at a caret, and its fragments.
@@ -137,6 +152,7 @@ type benchForm struct {
 	Do    string `form:"do"`
 	Value string `form:"value"`
 	To    string `form:"to"`   // STRING:FRET
+	Span  string `form:"span"` // how long what is pasted lasts; empty: as its notes do
 	Seam  string `form:"seam"` // when a line that is appended begins, see turn.Seam
 	Habit string `form:"habit"`
 	Keep  bool   `form:"keep"` // the habit that was asked about
@@ -220,24 +236,82 @@ func (a Screen) edit(w http.ResponseWriter, r *http.Request) error {
 	return a.answerBench(w, r, e, follow(f, base, next), f.Have)
 }
 
-// follow moves the caret along with an edit.
+// follow moves the caret and the selection along with an edit.
 // Elsewhere it stays on its number: an edit of hands or bends leaves the notes where they are.
 func follow(f benchForm, base, next lick.Lick) caret {
 	c := f.caret
+	rs := c.selected(base)
+	more := len(next.Notes) - len(base.Notes)
+	one := func(r lick.Range) {
+		c.Sel, c.Note = lick.Ranges{r}.String(), r.To
+	}
 	switch f.Do {
 	case "place", "insert":
+		c.Sel = ""
 		// A note put into the empty column leaves the caret behind it.
 		if f.Note > len(base.Notes) {
 			c.Note = len(next.Notes) + 1
 		} else if f.Do == "insert" {
 			c.Note = f.Note + 1
 		}
-	case "earlier":
-		c.Note--
-	case "later":
-		c.Note++
+	case "paste":
+		at := min(f.Note, len(base.Notes))
+		if rs != nil {
+			at, more = rs[0].From, more+rs.Notes()
+		} else if at > 0 {
+			for at < len(base.Notes) && base.Notes[at].At.Cmp(base.Notes[at-1].At) == 0 {
+				at++
+			}
+		}
+		one(lick.Range{From: at, To: at + more})
+	case "duplicate":
+		if len(rs) == 1 {
+			one(lick.Range{From: rs[0].To, To: rs[0].To + rs.Notes()})
+		} else {
+			c.Sel = ""
+		}
+	case "after":
+		at, err := strconv.Atoi(f.Value)
+		if err != nil || rs == nil {
+			break
+		}
+		if at > 0 {
+			for at < len(base.Notes) && base.Notes[at].At.Cmp(base.Notes[at-1].At) == 0 {
+				at++
+			}
+		}
+		n := rs.Notes()
+		for _, r := range rs {
+			if r.To <= at {
+				at -= r.To - r.From
+			}
+		}
+		one(lick.Range{From: at, To: at + n})
+	case "earlier", "later":
+		if rs == nil {
+			if c.Note++; f.Do == "earlier" {
+				c.Note -= 2
+			}
+			break
+		}
+		beside := lick.Range{From: rs[0].To, To: rs[0].To + 1}
+		if f.Do == "earlier" {
+			beside = lick.Range{From: rs[0].From - 1, To: rs[0].From}
+		}
+		if col, err := (lick.Ranges{beside}).Whole(base); err == nil {
+			n := col.Notes()
+			if f.Do == "earlier" {
+				n = -n
+			}
+			one(lick.Range{From: rs[0].From + n, To: rs[0].To + n})
+		}
 	case "remove":
+		if rs != nil {
+			c.Sel, c.Note = "", rs[0].From+1
+		}
 		c.Note = min(c.Note, max(1, len(next.Notes)))
+	case "only":
+		c.Sel, c.Note = "", 1
 	}
 	return c
 }

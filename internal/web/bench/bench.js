@@ -1,5 +1,6 @@
 import {$, $$, showNotice} from './page.js';
-import {lights, listen, proposals} from './benchhands.js';
+import {chordField, lights, listen, proposals} from './benchhands.js';
+import {selection} from './benchselect.js';
 
 // The bench: the caret, the keys, what is lit. Every change is made by the server, which sends back the
 // fragments that changed.
@@ -32,9 +33,10 @@ function startBench() {
 
   // ---- requests ----
   // One at a time and in order; the revision is read when a request is sent.
-  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole, win: caret.win, next: caret.next});
+  const form = () => ({note: caret.note, lane: caret.lane, string: caret.string, whole: caret.whole, win: caret.win, next: caret.next, sel: caret.sel || ''});
   const hashes = () => $$('[data-part]').map(p => `${p.dataset.part}:${p.dataset.hash}`).join(' ');
   let queue = Promise.resolve(), moves = 0;
+  const after = act => { queue = queue.then(act).catch(() => {}); return queue; };
   // Keys typed ahead: a key means what it means once the answer to the edit before it
   // has come, so while one is on its way the keys wait in order.
   let edits = 0;
@@ -69,7 +71,7 @@ function startBench() {
   document.body.addEventListener('htmx:error', () => { ahead.length = 0; showNotice('Ornamen does not answer. Nothing was saved by this change; start it again and go on.'); });
   function follow() {
     const s = state();
-    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true', win: s.window, next: s.next});
+    Object.assign(caret, {note: +s.note, lane: s.lane, string: +s.string, whole: s.whole === 'true', win: s.window, next: s.next, sel: s.sel, anchor: 0});
     into();
   }
 
@@ -84,18 +86,24 @@ function startBench() {
       el.style.width = width + 'px';
       el.style.height = height + 'px';
     };
-    const range = chosen(), names = $('.ledger-names', ledger).offsetWidth;
-    if (range) {
-      const a = columnOf(range.from), b = columnOf(range.upto), x = Math.max(names, names + a * w - scroll.scrollLeft);
-      place($('.chosen-range', ledger), x, 0, Math.max(0, names + (b + 1) * w - scroll.scrollLeft - x), svg().height.baseVal.value, true);
-    } else place($('.chosen-range', ledger), 0, 0, 0, 0, false);
+    picked.paint();
     const seen = left > 40 && left < ledger.clientWidth - 8;
     place($('.caret-column', ledger), left, 0, w, svg().height.baseVal.value, seen);
     place($('.caret-cell', ledger), left, l.y, w, l.h, seen);
     $('.typed', ledger).textContent = typed;
-    for (const g of $$('.lanekeys')) g.hidden = g.dataset.lane !== l.name;
+    const keys = caret.sel ? 'selection' : l.name;
+    for (const g of $$('.lanekeys')) g.hidden = g.dataset.lane !== keys;
+    for (const b of $$('.lanetab')) { b.setAttribute('aria-pressed', b.dataset.lanetab === keys); b.classList.toggle('on', b.dataset.lanetab === keys); }
+    inSight($('.lanetab.on'), $('.lanetabs'));
+    inSight($('.lanekeys:not([hidden]) .kbd.on'), $('.lanekeys:not([hidden])'));
     light(cols[k] ? cols[k].map(n => n.note) : [], 'chosen');
     $('#says').textContent = `${$('.foot h3')?.textContent ?? ''}. ${l.name === 'place' ? 'string ' + l.string : l.name}.`;
+  }
+  // inSight scrolls a row of keys, which only a narrow screen has, to the one that is on.
+  function inSight(b, row) {
+    if (!b || row.scrollWidth <= row.clientWidth) return;
+    const x = b.offsetLeft - row.offsetLeft, end = x + b.offsetWidth - row.clientWidth;
+    if (row.scrollLeft > x || row.scrollLeft < end) row.scrollLeft = x - (row.clientWidth - b.offsetWidth) / 2;
   }
   // into brings the caret's column into sight; only walking does, so that
   // nothing moves under the pointer.
@@ -104,21 +112,18 @@ function startBench() {
     if (x < scroll.scrollLeft + w) scroll.scrollLeft = x - w;
     else if (x + 2 * w > scroll.scrollLeft + scroll.clientWidth) scroll.scrollLeft = x + 2 * w - scroll.clientWidth;
   }
-  // chosen is the selection: the notes from its anchor to the caret.
-  function chosen() {
-    if (!caret.anchor) return null;
-    const last = +state().total, a = Math.min(caret.anchor, caret.note), b = Math.min(last, Math.max(caret.anchor, caret.note));
-    return a > last || a === b ? null : {from: a, upto: b};
-  }
+  const picked = selection({bench, ledger, caret, base, form, columns, columnOf, lanes, svg, state, draw: () => draw(), look: () => look(), go: (...a) => go(...a), edit, flush: () => flush(), after});
+  const chosen = picked.whole;
   function go(note, lane, string, selecting) {
     flush();
     moves++;
-    caret.anchor = selecting ? caret.anchor || caret.note : 0;
-    const moved = note !== caret.note;
+    const moved = note !== caret.note || !!caret.sel !== !!selecting;
+    if (selecting) { caret.anchor = caret.anchor || Math.min(caret.note, +state().total); picked.between(caret.anchor, note); }
+    else { caret.anchor = 0; caret.sel = ''; }
     Object.assign(caret, {note, lane, string: string || caret.string});
     into();
     draw();
-    if (moved) look();
+    if (moved || selecting) look();
   }
   function walk(by, selecting) {
     const notes = columns().flat();
@@ -140,6 +145,7 @@ function startBench() {
   addEventListener('resize', draw);
 
   ledger.addEventListener('click', e => {
+    if (picked.wasDragged() || e.target.closest('.handle')) { ledger.focus({preventScroll: true}); return; }
     const box = svg().getBoundingClientRect();
     const x = e.clientX - box.left, y = e.clientY - box.top;
     if (e.clientX < $('.ledger-scroll', ledger).getBoundingClientRect().left) return;
@@ -154,14 +160,17 @@ function startBench() {
   // ---- pointer ----
   bench.addEventListener('click', e => {
     const hit = e.target.closest('[data-place]');
+    if (hit && picked.wasPulled()) return;
     if (hit) {
       flush();
       edit(e.shiftKey ? 'add' : 'place', '', {to: hit.dataset.place});
       ledger.focus({preventScroll: true});
       return;
     }
-    const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole]');
+    const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole], [data-act], [data-lanetab]');
     if (!b || b.disabled) return;
+    if (b.dataset.act) { flush(); verbs[b.dataset.act](); if (b.dataset.act !== 'chord') ledger.focus({preventScroll: true}); return; }
+    if (b.dataset.lanetab) { go(caret.note, b.dataset.lanetab, caret.string); return; }
     if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; caret.win = ''; look(); return; }
     if (b.dataset.note && b.matches('button')) { go(+b.dataset.note, caret.lane); ledger.focus({preventScroll: true}); return; }
     if (b.dataset.go) { send('POST', '/' + b.dataset.go, form()); return; }
@@ -184,27 +193,8 @@ function startBench() {
 
   const {hands, otherPart, ask} = proposals({ledger, caret, state, chosen, flush, send, edit});
 
-  // A chord is typed where the caret stands; it holds from there on.
-  const chordField = document.createElement('input');
-  chordField.className = 'chord-field form-control';
-  chordField.hidden = true;
-  chordField.setAttribute('aria-label', 'Chord from this note on');
-  ledger.append(chordField);
-  // The key that opens the field is its first letter.
-  function typeChord() {
-    const cell = $('.caret-cell', ledger);
-    chordField.hidden = false;
-    chordField.style.transform = cell.style.transform;
-    chordField.value = '';
-    chordField.focus();
-  }
-  const leaveChord = () => { chordField.hidden = true; ledger.focus({preventScroll: true}); };
-  chordField.addEventListener('keydown', e => {
-    e.stopPropagation();
-    if (e.key === 'Enter') { e.preventDefault(); edit('chord', chordField.value.replace(/^[a-g]/, c => c.toUpperCase())); leaveChord(); }
-    else if (e.key === 'Escape') leaveChord();
-  });
-  chordField.addEventListener('blur', () => { chordField.hidden = true; });
+  const typeChord = chordField({ledger, edit});
+  $('.morehead').addEventListener('click', e => e.target.setAttribute('aria-expanded', $('.titleline').classList.toggle('open')));
 
   // ---- keyboard ----
   // A fret may have two digits: 1 to 3 wait a moment for the second.
@@ -224,14 +214,21 @@ function startBench() {
     edit(typedTogether ? 'add' : 'place', '', {to: `${caret.string}:${fret}`});
     draw();
   }
+  // verbs are what is done to the note or the selection whatever the lane.
+  const verbs = {
+    insert: () => edit('insert'), remove: () => edit('remove'), duplicate: () => edit('duplicate'),
+    select: picked.figure, unselect: picked.clear, copy: () => picked.copy(), cut: () => picked.copy(true), paste: picked.pasteByButton,
+    play: () => strip.toggle(), chord: () => typeChord(),
+  };
   // apply does what a button says; the length of the next note is the browser's alone.
   function apply(b) {
+    if (b.dataset.do === 'fret') { flush(); return edit('place', '', {to: `${caret.string}:${b.dataset.value}`}); }
     if (b.dataset.do !== 'next') return edit(b.dataset.do, b.dataset.value);
     caret.next = b.dataset.value;
     look();
   }
   function value(digit) {
-    const b = $(`.lanekeys[data-lane="${caret.lane}"] [data-digit="${digit}"]`);
+    const b = $(`.lanekeys[data-lane="${caret.sel ? 'selection' : caret.lane}"] [data-digit="${digit}"]`);
     if (b) apply(b);
   }
   // open shows a menu of the head line and puts the writing into its first field.
@@ -243,6 +240,7 @@ function startBench() {
     f.select?.();
   }
   function clear() {
+    if (caret.sel) return edit('remove');
     if (caret.lane === 'place' || caret.lane === 'count') return edit('remove');
     if (caret.lane === 'chord') return edit('chord');
     value('0');
@@ -258,27 +256,28 @@ function startBench() {
       key(() => { flush(); send('POST', way, form()); });
       return;
     }
+    if (mod && !writing && !$('.modal.show') && (e.key === 'c' || e.key === 'x')) { e.preventDefault(); picked.copy(e.key === 'x'); return; }
     // In the hands' dialog a digit takes the offer that stands at that place.
     const take = $('#hands.show') && !writing && !mod && /^[1-9]$/.test(e.key) && $$('#hands .offer')[e.key - 1]?.querySelector('[data-take], [data-useturn]');
     if (take) { e.preventDefault(); take.click(); return; }
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
     if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
     if (document.activeElement !== ledger && document.activeElement !== document.body) return;
-    if (caret.lane === 'chord' && !mod && /^([a-gA-G1-7#♭♯]|Enter)$/.test(e.key)) { if (e.key === 'Enter') e.preventDefault(); typeChord(); return; }
+    if (caret.lane === 'chord' && !caret.sel && !mod && /^([a-gA-G1-7#♭♯]|Enter)$/.test(e.key)) { if (e.key === 'Enter') e.preventDefault(); typeChord(); return; }
     const digit = digitOf(e);
     const acts = {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
       ' ': () => strip.toggle(), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
       l: () => strip.press('loop'), m: () => strip.press('click'), g: () => strip.press('band'), f: () => strip.press('chords'),
-      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { caret.anchor = 0; draw(); },
+      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { picked.clear(); draw(); }, s: picked.figure, S: picked.figure,
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
-      Enter: () => { flush(); edit('insert'); }, '+': () => { flush(); edit('insert'); },
+      Enter: () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); }, '+': () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); },
       '-': () => edit('remove'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
     };
     const together = e.shiftKey;
     if (e.key === 'Enter') { e.preventDefault(); key(() => typed ? flush() : acts.Enter()); return; }
-    if (digit && !mod) { e.preventDefault(); key(() => caret.lane === 'place' ? type(digit, together) : value(digit)); return; }
+    if (digit && !mod) { e.preventDefault(); key(() => caret.lane === 'place' && !caret.sel ? type(digit, together) : value(digit)); return; }
     if (acts[e.key]) { e.preventDefault(); key(acts[e.key]); }
   });
 

@@ -73,7 +73,8 @@ export function listen({base, ledger, caret, state, svg, chosen, columnOf, light
   const strip = soundStrip($('#transport'), {
     base,
     fields: () => { const c = chosen(); return {rev: state().rev, ...(c ? {from: c.from, upto: c.upto} : {})}; },
-    pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
+    wanted: () => +state().tempo,
+    state: s => { ledger.closest('#bench').dataset.playing = s; },
     lit: notes => { light(notes, 'lit'); const k = notes.length ? columnOf(notes[0]) : -1; if (k >= 0) show(k); },
     failed: showNotice,
   });
@@ -90,4 +91,27 @@ export function listen({base, ledger, caret, state, svg, chosen, columnOf, light
     strip.begin({once: true, fields: b.dataset.hear ? {turn: b.dataset.hear, note: caret.note} : {}});
   });
   return strip;
+}
+
+// chordField is where a chord is typed that holds from the caret on; it gives what opens it. The key that
+// opens it is its first letter.
+export function chordField({ledger, edit}) {
+  const field = document.createElement('input');
+  field.className = 'chord-field form-control';
+  field.hidden = true;
+  field.setAttribute('aria-label', 'Chord from this note on');
+  ledger.append(field);
+  const leave = () => { field.hidden = true; ledger.focus({preventScroll: true}); };
+  field.addEventListener('keydown', e => {
+    e.stopPropagation();
+    if (e.key === 'Enter') { e.preventDefault(); edit('chord', field.value.replace(/^[a-g]/, c => c.toUpperCase())); leave(); }
+    else if (e.key === 'Escape') leave();
+  });
+  field.addEventListener('blur', () => { field.hidden = true; });
+  return () => {
+    field.hidden = false;
+    field.style.transform = $('.caret-cell', ledger).style.transform;
+    field.value = '';
+    field.focus();
+  };
 }

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"ornamen/core/edit"
@@ -18,6 +19,7 @@ type footView struct {
 	Title  string
 	Detail string
 	Lanes  []laneKeys
+	Acts   []key // what is done to the note or the selection whatever the lane; Digit is another key here
 }
 
 // laneKeys are the values that the digits pick in one lane.
@@ -27,6 +29,15 @@ type laneKeys struct {
 	Lane, Title string
 	Keys        []key
 	Hint        string
+	Frets       []key // to tap
+}
+
+// Tab names the lane on the strip of a phone.
+func (l laneKeys) Tab() string {
+	if l.Lane == "place" {
+		return "Fret"
+	}
+	return l.Title
 }
 
 // key is one digit: what it sets, and the edit that sets it.
@@ -38,8 +49,20 @@ type key struct {
 }
 
 // keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so
-// that a lane has at most ten; a value is in the words of package edit.
+// that a lane has at most ten; a value is in the words of package edit. Pressed once more a mark, a
+// vibrato and a slide in go away.
 type keyRow struct{ digit, label, do, value string }
+
+// again is the value that a key sends where the note has what it sets.
+func (r keyRow) again() string {
+	switch r.do {
+	case "mark":
+		return r.value + " off"
+	case "vibrato", "slidein":
+		return "off"
+	}
+	return r.value
+}
 
 var (
 	countKeys = []keyRow{
@@ -49,10 +72,11 @@ var (
 		{"4", "1/16", "length", "1/16"},
 		{"5", "1/24", "length", "1/24"},
 		{"6", "1/2", "length", "1/2"},
-		{"7", "3/16 dotted", "length", "3/16"},
+		{"7", "dotted", "longer", "3/2"},
 		{"8", "1/32", "length", "1/32"},
 		{"9", "close the rest", "unrest", ""},
 		{"0", "rest before", "rest", ""},
+		{"W", "1 whole", "length", "1"},
 	}
 	fingerKeys = []keyRow{
 		{"1", "index", "finger", "1"},
@@ -90,13 +114,44 @@ var (
 		{"3", "one and a half", "bend", "3"},
 		{"4", "curl", "bend", "0.5"},
 		{"5", "double", "bend", "4"},
-		{"6", "release", "bendshape", "release"},
-		{"7", "bent before", "bendshape", "pre"},
-		{"8", "vibrato", "vibrato", ""},
-		{"9", "other way", "push", ""},
+		{"6", "release", "bendshape", "bend-release"},
+		{"7", "bent before", "bendshape", "prebend"},
+		{"8", "vibrato", "vibrato", "wide slow"},
+		{"9", "other way", "push", "thin"},
 		{"0", "none", "bend", ""},
 	}
+	selectionKeys = []keyRow{
+		{"1", "a tone up", "move", "1 degrees"},
+		{"2", "a tone down", "move", "-1 degrees"},
+		{"3", "a fret up", "move", "1 frets"},
+		{"4", "a fret down", "move", "-1 frets"},
+		{"5", "thinner string", "move", "-1 strings"},
+		{"6", "thicker string", "move", "1 strings"},
+		{"7", "an octave up", "move", "1 octaves"},
+		{"8", "an octave down", "move", "-1 octaves"},
+		{"9", "twice as long", "longer", ""},
+		{"0", "half as long", "shorter", ""},
+	}
+	noteActs = []keyRow{
+		{"Enter", "new note", "insert", ""},
+		{"−", "delete", "remove", ""},
+		{"S", "select", "select", ""},
+		{"", "paste", "paste", ""},
+	}
+	selectionActs = []keyRow{
+		{"S", "more", "select", ""},
+		{"", "copy", "copy", ""},
+		{"", "cut", "cut", ""},
+		{"", "paste", "paste", ""},
+		{"Enter", "once more", "duplicate", ""},
+		{"−", "delete", "remove", ""},
+		{"Esc", "let go", "unselect", ""},
+	}
+	emptyActs = []keyRow{{"", "paste", "paste", ""}}
 )
+
+// plain says of a key that it is never lit.
+func plain(keyRow) bool { return false }
 
 // footOf lists the keys of the lane in which the caret stands.
 // The page takes the keys from here: what is not listed is no key.
@@ -108,7 +163,15 @@ func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
 		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
-			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret"}, nextKeys(v)}}
+			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret", Frets: fretKeys(v)}, nextKeys(v)},
+			Acts:  fixedKeys(emptyActs, plain)}
+	}
+	if rs := v.Caret.selected(v.Lick); rs != nil {
+		words := rs.Words()
+		f := footView{Title: strings.ToUpper(words[:1]) + words[1:], Detail: "Selected: what is done here is done to all of them.",
+			Acts: fixedKeys(selectionActs, plain)}
+		f.Lanes = []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: fixedKeys(selectionKeys, plain)}}
+		return f
 	}
 	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
 	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
@@ -134,9 +197,14 @@ func footOf(v *benchView) footView {
 		{
 			Lane:  "count",
 			Title: "Length",
-			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.value != "" && k.value == n.Len.String() }),
+			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.do == "length" && k.value == n.Len.String() }),
 		},
-		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too"},
+		{
+			Lane:  "place",
+			Title: "Place",
+			Hint:  "digits: the fret on this string; with Shift it sounds too",
+			Frets: fretKeys(v),
+		},
 		{
 			Lane:  "chord",
 			Title: "Chord",
@@ -154,10 +222,25 @@ func footOf(v *benchView) footView {
 		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {
 			return k.value != "" && (k.value == string(n.Slur) || n.SlideIn != nil && k.value == string(n.SlideIn.From))
 		})},
-		bendLane(n, filled, rn),
+		bendLane(n, filled, rn, len(v.Lick.Tuning)),
 		meantKeys(v, i),
 	}
+	f.Acts = fixedKeys(noteActs, plain)
 	return f
+}
+
+// selectionLane is the lane whose keys are there while notes are selected, whatever lane the caret is in.
+const selectionLane = "selection"
+
+// fretKeys are the frets that a finger taps where there are no digits to type: those of this neck.
+func fretKeys(v *benchView) []key {
+	out := make([]key, 0, v.Frets+1)
+	for f := range v.Frets + 1 {
+		i := v.Caret.Note - 1
+		out = append(out, key{Label: strconv.Itoa(f), Do: "fret", Value: strconv.Itoa(f),
+			On: i < len(v.Lick.Notes) && v.Lick.Notes[i].Fret == f})
+	}
+	return out
 }
 
 // nextKeys are the lengths that the next note may have.
@@ -177,13 +260,27 @@ func nextKeys(v *benchView) laneKeys {
 // bendLane lists the keys of the bend lane; W goes through the fingers that may help.
 // A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
 // behind the index, and less than a step needs none (common practice).
-func bendLane(n, filled lick.Note, rn judge.Note) laneKeys {
+func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
 	lane := laneKeys{
 		Lane:  "bend",
 		Title: "Bend",
 		Keys:  fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) }),
 	}
-	if n.Bend == nil || n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
+	if n.Bend == nil {
+		return lane
+	}
+	// These change one trait of the bend that is there.
+	for k, key := range lane.Keys {
+		switch pre, release := n.Bend.Pre(), n.Bend.Release(); {
+		case key.Do == "push":
+			lane.Keys[k].Value = string(n.Bend.Way(n.String, tuned).Other())
+		case key.Digit == "6":
+			lane.Keys[k].Value = string(lick.ShapeOf(pre, !release))
+		case key.Digit == "7":
+			lane.Keys[k].Value = string(lick.ShapeOf(!pre, release))
+		}
+	}
+	if n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
 		return lane
 	}
 	label := "helped by " + fingerList(rn.Helpers)
@@ -232,7 +329,7 @@ func bendKeyOn(n lick.Note, k keyRow) bool {
 	case "bend":
 		return n.Bend != nil && fmt.Sprintf("%g", n.Bend.Semitones) == k.value
 	case "bendshape":
-		return n.Bend != nil && (k.value == "release" && n.Bend.Release() || k.value == "pre" && n.Bend.Pre())
+		return n.Bend != nil && (k.digit == "6" && n.Bend.Release() || k.digit == "7" && n.Bend.Pre())
 	}
 	return false
 }
@@ -243,6 +340,9 @@ func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 	out := make([]key, len(rows))
 	for i, r := range rows {
 		out[i] = key{Digit: r.digit, Label: r.label, Do: r.do, Value: r.value, On: on(r)}
+		if out[i].On {
+			out[i].Value = r.again()
+		}
 	}
 	return out
 }
@@ -294,6 +394,9 @@ func meantKeys(v *benchView, i int) laneKeys {
 				On:    f.Meant,
 			},
 		)
+		if last := &lk.Keys[len(lk.Keys)-1]; last.On {
+			last.Value += " off"
+		}
 	}
 	if len(lk.Keys) == 0 {
 		lk.Hint = "nothing to decide here"

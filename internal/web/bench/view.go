@@ -24,6 +24,19 @@ type caret struct {
 	Whole  bool   `form:"whole"`  // the whole neck is shown
 	Win    string `form:"win"`    // the frets that the neck shows, "3-12"; empty: those around the notes
 	Next   string `form:"next"`   // length of the next note; empty: as the last one
+	Sel    string `form:"sel"`    // the notes that are selected, "3-8,12-17"; empty: none
+}
+
+// selected are the notes that are selected, whole columns of the lick; nil for none.
+func (c caret) selected(l lick.Lick) lick.Ranges {
+	rs, err := lick.ParseRanges(c.Sel)
+	if err == nil {
+		rs, err = rs.Whole(l)
+	}
+	if err != nil {
+		return nil
+	}
+	return rs
 }
 
 // benchView is all that the bench shows. Its parts are drawn on their own, so
@@ -67,6 +80,7 @@ type benchView struct {
 	Names   template.HTML
 	Ledger  template.HTML
 	Foot    footView
+	Frets   int // of this neck
 }
 
 // tempoLabel is a number on the bar of tempos.
@@ -108,6 +122,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
 		v.Caret.Next = ""
 	}
+	v.Frets = page.EngineOf(ctx).Player.Guitar.Frets
 	v.Tones = tonesViewOf(l)
 	v.judgement()
 	if err := a.habitOffer(ctx, v); err != nil {
@@ -123,6 +138,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 // away, and an address can be typed. The empty column after the last note is part of the line.
 func normal(c caret, l lick.Lick) caret {
 	c.Note = min(max(c.Note, 1), len(l.Notes)+1)
+	c.Sel = c.selected(l).String()
 	known := false
 	for _, ln := range draw.Lanes(len(l.Tuning)) {
 		known = known || ln.Name == c.Lane

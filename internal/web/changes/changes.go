@@ -205,6 +205,9 @@ func (a Screen) fixOrMeant(ctx context.Context, base store.Entry, f changesForm)
 	if err != nil {
 		return nil, errors.New("say which note is meant so")
 	}
+	if n >= 1 && n <= len(base.Lick.Notes) && base.Lick.Notes[n-1].Means(lick.Code(code)) {
+		code += " off" // pressed once more
+	}
 	return edit.Read(page.EngineOf(ctx).Player.Guitar, base.Lick, edit.Words{Note: n, Do: f.Do, Value: code})
 }
 

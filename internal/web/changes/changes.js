@@ -28,7 +28,7 @@ if (overChanges) {
     get base() { return 'alone' in state() ? '/backing' : at(); },
     get prefix() { return 'alone' in state() ? 'sound-' : ''; },
     fields: () => 'alone' in state() ? {over: state().over, key: state().key, tempo: state().tempo} : {rev: state().rev},
-    pace: p => p === '80' ? 0.8 * (+state().clean || +state().tempo) : p === 'third' ? +state().tempo / 3 : +state().tempo,
+    wanted: () => +state().tempo,
     lit: notes => {
       const over = new Set();
       for (const g of $$('.over[data-note]', overChanges)) {

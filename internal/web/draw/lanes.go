@@ -12,10 +12,10 @@ type Lane struct {
 const (
 	ColumnWidth  = 48.0
 	chordHeight  = 22.0
-	countHeight  = 40.0
+	countHeight  = 53.0 // the note's number, its count and its length
 	stringHeight = 19.0
 	laneHeight   = 27.0
-	loadHeight   = 76.0
+	loadHeight   = 66.0
 )
 
 // Lanes lays the rows out for a number of strings.

@@ -176,10 +176,10 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 		if k > 0 {
 			c.line(x, 0, x, h, "beatline")
 		}
-		c.text(x+ColumnWidth/2, lanes[0].Y+18, "count ahead", count)
+		c.text(x+ColumnWidth/2, lanes[0].Y+31, "count ahead", count)
 	}
 	x := ColumnWidth * (float64(len(l.Columns)) + 0.5)
-	c.text(x, lanes[0].Y+35, "length", l.Next)
+	c.text(x, lanes[0].Y+48, "length", l.Next)
 	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
 }
 
@@ -192,15 +192,16 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	if col.Beat {
 		countClass += " onbeat"
 	}
-	c.text(x, lanes[0].Y+18, countClass, col.Count)
+	c.text(x, lanes[0].Y+12, "number", numbersOf(col.Cells))
+	c.text(x, lanes[0].Y+31, countClass, col.Count)
 	if col.Chord != "" {
 		c.text(x-ColumnWidth/2+5, 16, "chordname", pretty(col.Chord))
 	}
 	if col.Length != "" {
-		c.text(x, lanes[0].Y+35, "length", col.Length)
+		c.text(x, lanes[0].Y+48, "length", col.Length)
 	}
 	if col.RestFor != "" {
-		c.text(x-ColumnWidth/2, lanes[0].Y+35, "length", "rest")
+		c.text(x-ColumnWidth/2, lanes[0].Y+48, "length", "rest")
 	}
 	lane := map[string]Lane{}
 	for _, ln := range lanes {
@@ -225,6 +226,21 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	}
 	c.load(lane["load"], x, col.Cells)
 	c.close("g")
+}
+
+// numbersOf are the numbers of a column's notes: "7", or "7–9" where notes sound together.
+func numbersOf(cells []Cell) string {
+	if len(cells) == 0 {
+		return ""
+	}
+	first, last := cells[0].Number, cells[0].Number
+	for _, c := range cells {
+		first, last = min(first, c.Number), max(last, c.Number)
+	}
+	if first == last {
+		return strconv.Itoa(first)
+	}
+	return fmt.Sprintf("%d–%d", first, last)
 }
 
 // barre draws how long a finger lies flat: a bracket under the finger lane, and where it

@@ -232,7 +232,7 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 	for i, n := range m.Notes {
 		nums[i] = strconv.Itoa(n)
 	}
-	c.open("g", "class", class, "data-notes", strings.Join(nums, " "))
+	c.open("g", "class", class, "data-notes", strings.Join(nums, " "), "data-at", m.Place.Notation())
 	label := m.Label
 	c.title(placeTitle(m))
 	// High up the cells are narrower than a full mark.

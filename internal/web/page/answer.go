@@ -3,6 +3,7 @@ package page
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -47,6 +48,16 @@ func (a *Site) write(w http.ResponseWriter, status int, name string, p Page) err
 	w.Header().Set("Cache-Control", "no-store")
 	w.WriteHeader(status)
 	w.Write(b.Bytes())
+	return nil
+}
+
+// JSON answers a script with a value.
+func JSON(w http.ResponseWriter, v any) error {
+	w.Header().Set("Content-Type", "application/json")
+	w.Header().Set("Cache-Control", "no-store")
+	if err := json.NewEncoder(w).Encode(v); err != nil {
+		log.Printf("answer: %v", err)
+	}
 	return nil
 }
 

@@ -76,7 +76,7 @@ if (practice) {
     fill: 'bar',
     // There is one tempo on the stand: what is set for the ear is what is played and logged.
     set: t => { if (Math.round(t) !== +state().tempo) say('set', {tempo: Math.round(t)}); },
-    pace: p => p === '80' ? 0.8 * +state().clean : p === 'third' ? +state().wanted / 3 : +state().tempo,
+    wanted: () => +state().wanted, now: () => +state().tempo,
     lit: notes => { const first = +state().from; for (const g of $$('.stand-line [data-note]')) g.classList.toggle('lit', notes.includes(+g.dataset.note + first - 1)); }, failed: showNotice,
   });
   document.addEventListener('keydown', e => {

@@ -48,7 +48,7 @@ if (tones) {
     const strip = soundStrip($('#transport'), {
       base: '/runs', prefix: 'sound-',
       fields: () => { const q = {}; for (const i of $$('.runactions form[action="/runs/lick"] [name]')) q[i.name] = i.value; return q; },
-      pace: p => { const t = +$('[data-word="tempo"]').innerText, c = +($('.waystable tr.on .big')?.innerText || t); return p === '80' ? 0.8 * c : p === 'third' ? t / 3 : t; },
+      wanted: () => +$('[data-word="tempo"]').innerText,
       lit: notes => { for (const g of $$('.runnote')) g.classList.toggle('lit', notes.includes(+g.dataset.note)); }, failed: showNotice,
     });
     document.addEventListener('keydown', e => {

@@ -2,7 +2,6 @@ package view
 
 import (
 	"cmp"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"log"
@@ -175,13 +174,8 @@ type Sounding struct {
 
 // SendTimes writes a player's times as JSON.
 func SendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) error {
-	w.Header().Set("Content-Type", "application/json")
-	w.Header().Set("Cache-Control", "no-store")
-	s := Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo, Notes: append([]sound.Lit{}, p.Notes()...)}
-	if err := json.NewEncoder(w).Encode(s); err != nil {
-		log.Printf("sound: %v", err)
-	}
-	return nil
+	return page.JSON(w, Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo,
+		Notes: append([]sound.Lit{}, p.Notes()...)})
 }
 
 // Limits of what is asked for.

@@ -153,7 +153,7 @@ function soundStrip(strip, what) {
   const begin = more => listening.start({
     base: what.base, loop: () => !more?.once && get('loop') === true, lit: what.lit,
     params: round => { const q = params(round); for (const [k, v] of Object.entries(more?.fields ?? {})) q.set(k, v); return q; },
-    state: s => { play.textContent = s ? 'Stop' : 'Play'; play.classList.toggle('on', !!s); },
+    state: s => { play.textContent = s ? 'Stop' : 'Play'; play.classList.toggle('on', !!s); what.state?.(s); },
     failed: what.failed,
   });
   const setTempo = t => { t = Math.max(10, Math.min(400, Math.round(t))); if (what.set) what.set(t); else tempo.value = t; };
@@ -164,10 +164,10 @@ function soundStrip(strip, what) {
     if (!b) return;
     if (b === play) toggle();
     else if (b.dataset.sound) { press(b, b.getAttribute('aria-pressed') !== 'true'); keep(); }
-    else if (b.dataset.pace) setTempo(what.pace(b.dataset.pace));
+    else if (b.dataset.pace) setTempo(what.wanted() * b.dataset.pace / 100);
   });
   strip.addEventListener('change', keep);
   const save = strip.querySelector('[data-savewav]');
   save?.addEventListener('click', () => { const q = params(0); q.set((what.prefix || '') + 'save', 'true'); save.href = `${what.base}/sound.wav?${q}`; });
-  return {toggle, begin, faster: by => setTempo((+tempo.value || what.pace('wanted')) * by), press: name => fields.find(f => f.dataset.sound === name)?.click()};
+  return {toggle, begin, faster: by => setTempo((+tempo.value || (what.now ?? what.wanted)()) * by), press: name => fields.find(f => f.dataset.sound === name)?.click()};
 }
