@@ -46,9 +46,9 @@ func TestProposeHands(t *testing.T) {
 	for range 3 {
 		p.do(chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift)))
 	}
-	p.wait(`!document.querySelector('.chosen-range').hidden`)
+	p.wait(`document.querySelector('.chosen-range')`)
 	p.keys("h")
-	p.wait(`document.querySelector('#hands-title')?.innerText == 'Hands for notes 1 to 4'`)
+	p.wait(`document.querySelector('#hands-title')?.innerText == 'Other ways to play notes 1 to 4'`)
 }
 
 // strokes are the strokes that the ledger draws, true for up.

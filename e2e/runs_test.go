@@ -38,7 +38,7 @@ func TestRunsAndThen(t *testing.T) {
 	p.wait(`document.querySelector('#bench')`)
 	p.ready()
 	p.waitNotes(24)
-	p.click(`[data-turnmenu]`)
+	p.ways("turned")
 	p.click(`[data-findrecipe]`)
 	p.wait(`document.querySelector('#notice a')?.innerText == 'Change the recipe'`)
 	p.click(`#notice a`)
@@ -86,7 +86,7 @@ func TestRuns(t *testing.T) {
 	p.ready()
 	p.waitNotes(25)
 	// Its recipe is known, can be changed, and the line grows again.
-	p.click(`[data-turnmenu]`)
+	p.ways("turned")
 	p.click(`[data-findrecipe]`)
 	p.wait(`document.querySelector('#notice a')?.innerText == 'Change the recipe'`)
 	p.click(`#notice a`)
@@ -130,31 +130,34 @@ func TestRecipesOfTheDemo(t *testing.T) {
 	}
 }
 
+// ways opens the sheet of other ways at one kind of them.
+func (t *tab) ways(kind string) {
+	t.t.Helper()
+	t.click(`[data-hands]`)
+	t.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	t.click(`[data-kind=` + kind + `]`)
+	t.wait(`document.querySelector('[data-kind=` + kind + `].on') && document.querySelectorAll('.offer').length > 1`)
+}
+
 // A written line is turned in part, seen beside what it was, and its recipe found.
 func TestTurnOnTheBench(t *testing.T) {
 	t.Parallel()
 	p := demoApp(t).open("/licks/15")
 	p.ready()
 	before := p.frets()
-	p.click(`[data-turnmenu]`)
-	p.click(`[data-turn=backwards]`)
-	p.wait(`document.querySelectorAll('.offer').length == 2`)
-	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
-	p.click(`[data-useturn]`)
+	p.ways("turned")
+	p.click(`[data-useturn=backwards]`)
 	p.wait(`!document.querySelector('#hands.show')`)
 	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != '` + before + `'`)
 	p.ctrl("z")
 	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == '` + before + `'`)
-	p.click(`[data-turnmenu]`)
+	p.ways("turned")
 	p.click(`[data-findrecipe]`)
 	p.wait(`document.querySelector('#notice').innerText.includes('--cell')`)
 	// Another bend in the same frame.
 	p.go_("/licks/14?note=1&lane=bend")
 	p.ready()
-	p.click(`[data-turnmenu]`)
-	p.click(`[data-turn=bend]`)
-	p.wait(`document.querySelectorAll('.offer').length > 1`)
-	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	p.ways("bend")
 	was := p.text("svg.ledger g.col .bendword")
 	p.click(`[data-useturn]`)
 	p.wait(

@@ -60,10 +60,7 @@ func TestHeardBeforeTaken(t *testing.T) {
 	p.go_("/licks/15")
 	p.ready()
 	before := p.frets()
-	p.click(`[data-turnmenu]`)
-	p.click(`[data-turn=backwards]`)
-	p.wait(`document.querySelectorAll('.offer').length == 2`)
-	p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
+	p.ways("turned")
 	p.click(`[data-hear=backwards]`)
 	p.wait(`listening.on && listening.log.length > 3`)
 	if p.frets() != before {

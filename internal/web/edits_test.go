@@ -137,7 +137,7 @@ func TestRestringings(t *testing.T) {
 			Fret: at.Fret})
 	}
 	c := newClient(t, l)
-	_, body := c.get(fmt.Sprintf("/licks/%d/turned?value=restring:economy", c.id))
+	_, body := c.get(fmt.Sprintf("/licks/%d/ways?value=strings", c.id))
 	if !strings.Contains(body, "Note 3 on 5:12, note 7 on 3:12.") || !strings.Contains(body,
 		`data-useturn="restring:economy:1"`) {
 		t.Fatal(body)

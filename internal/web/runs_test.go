@@ -37,12 +37,13 @@ func TestScreensRefuse(t *testing.T) {
 		{"too long", at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"), 422,
 			"more than 2048"},
 		{"unknown lick", at("/runs", "key", "A dorian", "cell", "1", "lick", "999"), 404, "notebook"},
-		{"no such turn", at(lickPath+"/turned", "value", "sideways"), 422, "backwards, mirror"},
-		{"turn beyond", at(lickPath+"/turned", "value", "rotate:99"), 422, "rotate"},
-		{"no bend there", at(lickPath+"/turned", "value", "bend", "note", "1"), 422, "no bend"},
-		{"a tail", at(lickPath+"/turned", "value", "tail", "note", "8"), 200, "Another tail"},
+		{"no such kind", at(lickPath+"/ways", "value", "sideways"), 422, "no kind of ways"},
+		{"turned", at(lickPath+"/ways", "value", "turned", "note", "3"), 200, "Begun on note 3"},
+		{"no bend there", at(lickPath+"/ways", "value", "bend", "note", "1"), 200, "no bend"},
+		{"a tail", at(lickPath+"/ways", "value", "tail", "note", "8"), 200, "Climb to the upper root"},
+		{"moved", at(lickPath+"/ways", "value", "moved"), 200, "a tone up"},
+		{"no chords", at(lickPath+"/ways", "value", "chords"), 200, "Write chords"},
 		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
-		{"no such restring", at(lickPath+"/turned", "value", "restring:windmill"), 422, "alternate"},
 		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
 		{"markup", at("/runs", "key", "A dorian", "cell", "<script>"), 422, "&lt;script&gt;"},
 	} {
@@ -184,7 +185,7 @@ func TestOffersAreTaken(t *testing.T) {
 		t.Errorf("backwards ends on %v, not on %v", got, first)
 	}
 	// Another tail from the third note.
-	_, body = c.get(path + "/turned?value=tail&note=3")
+	_, body = c.get(path + "/ways?value=tail&note=3")
 	if !strings.Contains(body, "Walk down to the root") || !strings.Contains(body, `data-useturn="tail:3:1"`) {
 		t.Errorf("no other tail is offered: %s", body[:min(300, len(body))])
 	}

@@ -40,7 +40,7 @@ func longLick(n int) lick.Lick {
 }
 
 // long are the pages that search a whole line.
-var long = []string{"/mend", "/hands?free=true", "/turned?value=restring:economy", "/recipe"}
+var long = []string{"/mend", "/hands?free=true", "/ways?value=strings", "/recipe"}
 
 // ask asks for a page until its context ends.
 func (c *client) ask(ctx context.Context, path string) {

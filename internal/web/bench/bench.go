@@ -42,7 +42,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/licks/{id}/sounding", a.Do(a.soundTimes))
 	work.Get("/licks/{id}/mend", a.Do(a.mend))
 	work.Get("/licks/{id}/hands", a.Do(a.offers))
-	work.Get("/licks/{id}/turned", a.Do(a.turned))
+	work.Get("/licks/{id}/ways", a.Do(a.ways))
 	r.Get("/licks/{id}/versions", a.Do(a.versions))
 	r.Post("/licks/{id}/edit", a.Do(a.edit))
 	r.Post("/licks/{id}/undo", a.Do(a.undo))

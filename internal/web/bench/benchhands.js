@@ -17,20 +17,22 @@ export function lights(bench) {
   return light;
 }
 
-// Proposals side by side: other hands, other tails and bends, turns. The bench lends where
-// the caret stands, what is chosen, and how a request is sent.
+// Other ways to play the line, side by side: hands, strings, places, turns, bends, endings. The bench lends
+// where the caret stands, what is chosen, and how a request is sent.
 export function proposals({ledger, caret, state, chosen, flush, send, edit}) {
   const ask = {way: '', free: ''};
+  let kind = 'hands';
   const asked = () => ({...ask, ...(chosen() || {})});
-  const offer = (path = '/hands', values = asked()) => {
+  const offer = () => {
     const modal = bootstrap.Modal.getOrCreateInstance('#hands');
     if (!$('#offers').children.length) {
       const p = document.createElement('p');
       p.className = 'trying';
-      p.textContent = 'Trying hands…';
+      p.textContent = 'Trying other ways…';
       $('#offers').replaceChildren(p);
     } else $('#offers').classList.add('waiting');
     modal.show();
+    const [path, values] = kind === 'hands' ? ['/hands', asked()] : ['/ways', {value: kind, note: caret.note, ...(chosen() || {})}];
     return send('GET', path, values).then(() => {
       $('#offers').classList.remove('waiting');
       if ($('#offers .trying')) modal.hide();
@@ -38,20 +40,18 @@ export function proposals({ledger, caret, state, chosen, flush, send, edit}) {
         const first = $('.differs', box)?.getBBox();
         if (first && first.x > box.clientWidth - 40) box.scrollLeft = first.x - 60;
       }
+      if (document.activeElement === document.body) $('#offers .kinds .on')?.focus();
     });
   };
-  const otherPart = what => { flush(); offer('/turned', {value: what, note: caret.note}); };
-  function hands() { flush(); ask.way = ask.free = ''; offer(); }
+  const otherPart = what => { flush(); kind = what; offer(); };
+  function hands() { ask.way = ask.free = ''; otherPart('hands'); }
   document.addEventListener('click', e => {
-    const b = e.target.closest('[data-hands], [data-ask-way], [data-ask-free], [data-take], [data-turn], [data-useturn], [data-findrecipe]');
+    const b = e.target.closest('[data-hands], [data-kind], [data-ask-way], [data-ask-free], [data-take], [data-useturn], [data-findrecipe]');
     if (!b) return;
     if ('hands' in b.dataset) hands();
-    else if ('findrecipe' in b.dataset) { flush(); send('GET', '/recipe', {}); }
-    else if ('turn' in b.dataset) {
-      flush();
-      const first = chosen()?.from || 1;
-      offer('/turned', {value: b.dataset.turn === 'rotate' ? `rotate:${Math.min(caret.note, +state().total) - first + 1}` : b.dataset.turn, note: caret.note, ...(chosen() || {})});
-    } else if ('useturn' in b.dataset) {
+    else if ('kind' in b.dataset) { kind = b.dataset.kind; offer(); }
+    else if ('findrecipe' in b.dataset) { bootstrap.Modal.getInstance('#hands').hide(); flush(); send('GET', '/recipe', {}); }
+    else if ('useturn' in b.dataset) {
       edit('turn', b.dataset.useturn, chosen() || {});
       bootstrap.Modal.getInstance('#hands').hide();
     }
@@ -63,6 +63,14 @@ export function proposals({ledger, caret, state, chosen, flush, send, edit}) {
       else ask.free = b.dataset.askFree;
       offer();
     }
+  });
+  $('#hands').addEventListener('keydown', e => {
+    const by = {ArrowLeft: -1, ArrowRight: 1}[e.key], tabs = $$('#offers .kinds [data-kind]');
+    if (!by || !tabs.length || e.target.closest('.handsbox')) return;
+    e.preventDefault();
+    const to = tabs[(tabs.findIndex(t => t.dataset.kind === kind) + by + tabs.length) % tabs.length];
+    kind = to.dataset.kind;
+    offer().then(() => $(`#offers [data-kind="${kind}"]`)?.focus());
   });
   $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); ledger.focus({preventScroll: true}); });
   return {hands, otherPart, ask};

@@ -1,7 +1,6 @@
 package bench
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -9,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/changes"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -20,17 +20,21 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// offerView is the proposals side by side. The first is what the others are compared with: the
-// recommended hands, the line as it is, the version before.
+// offerView is what can stand in place of the line, side by side. The first is what the others are
+// compared with: the recommended hands, the line as it is, the version before.
 type offerView struct {
 	ID     uint
 	Rev    uint
 	Form   page.Ask
 	Habit  string
 	Offers []view.Offer
-	Turn   string // how the second offer was turned; empty for proposals
-	Title  string
+	Kind   string // of ways; "hands" for proposals
+	Kinds  []wayKind
+	None   string // why there is nothing else
 }
+
+// Hands says whether these are proposals of hands.
+func (v *offerView) Hands() bool { return v.Kind == handsKind }
 
 // pickedHow says how the report's line is picked.
 func pickedHow(r *judge.Report) string { return page.SentenceCase(view.ChangesWords(r)) + "." }
@@ -58,7 +62,8 @@ func (a Screen) offerView(ctx context.Context, e store.Entry, f page.Ask) (*offe
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
 	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(page.EngineOf(ctx).Player.Way)}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(page.EngineOf(ctx).Player.Way), Kind: handsKind,
+		Kinds: wayKinds}
 	proposals, err := a.Proposed(ctx, e, f)
 	if err != nil {
 		return nil, err
@@ -97,41 +102,6 @@ func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (li
 	return nil, errors.New("there is no such proposal any more; look again")
 }
 
-// turned answers with a part of the line turned, or restrung, beside what it is: a GET that
-// changes nothing. Taking it sends the same words as an edit, which computes it again.
-func (a Screen) turned(w http.ResponseWriter, r *http.Request) error {
-	var f benchForm
-	e, err := a.Look(r, &f)
-	if err != nil {
-		return err
-	}
-	if f.Value == "bend" || f.Value == "tail" {
-		return a.otherParts(w, r, e, f)
-	}
-	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
-		return a.restrings(w, r, e, f, way)
-	}
-	l, err := a.turnedLick(r.Context(), e, f)
-	var before, after *judge.Report
-	if err == nil {
-		before, err = a.Report(r.Context(), e)
-	}
-	if err == nil {
-		after, err = page.EngineOf(r.Context()).Check(r.Context(), l)
-	}
-	if err != nil {
-		return page.Mistake(err)
-	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Turn: f.Value, Title: turnTitle(f.Value)}
-	for i, x := range []struct {
-		title string
-		r     *judge.Report
-	}{{"As it is", before}, {v.Title, after}} {
-		v.Offers = append(v.Offers, view.OfferOf(i, x.title, pickedHow(x.r), x.r, nil))
-	}
-	return a.Render(w, r, "offers-partial", page.Page{Data: v})
-}
-
 // restrung restrings an entry for a way of picking.
 // It searches, and so waits its turn; a newer request for the same lick ends it.
 func (a Screen) restrung(ctx context.Context, e store.Entry, way string) (r propose.Restrung, err error) {
@@ -160,34 +130,6 @@ func (a Screen) restrungLick(ctx context.Context, e store.Entry, value string) (
 	return r.Others[k-1].Lick, nil
 }
 
-// restrings answers with the line on other strings, several side by side.
-// Where no string change comes out cleaner the line stands alone, with a sentence that says so.
-func (a Screen) restrings(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm, way string) error {
-	found, err := a.restrung(r.Context(), e, way)
-	if err != nil {
-		return page.Mistake(err)
-	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Turn: f.Value, Title: turnTitle(f.Value)}
-	list := []propose.Proposal{found.Before}
-	if found.Clean[1] < found.Clean[0] {
-		list = append(append(list, found.After), found.Others...)
-	}
-	for i, p := range list {
-		o := view.OfferOf(i, v.Title, p.Why+" "+pickedHow(p.Report), p.Report, nil)
-		switch {
-		case i == 0:
-			o.Title, o.Why = "As it is", pickedHow(p.Report)
-			if len(list) == 1 {
-				o.Why += " No neighbouring strings make it cleaner."
-			}
-		case i > 1:
-			o.Title, o.Use = "Or", fmt.Sprintf("restring:%s:%d", way, i-1)
-		}
-		v.Offers = append(v.Offers, o)
-	}
-	return a.Render(w, r, "offers-partial", page.Page{Data: v})
-}
-
 // maxParts is how many other bends or tails stand side by side.
 const maxParts = 6
 
@@ -198,42 +140,6 @@ func partsFor(g neck.Guitar, l lick.Lick, what string, note int) []turn.Changed 
 		return turn.OtherTails(g, l, note-1)
 	}
 	return turn.OtherBends(g, l, note-1)
-}
-
-// otherParts answers with other bends or other tails side by side.
-// Each is judged whole, as another bend changes what the hand needs before and after it.
-func (a Screen) otherParts(w http.ResponseWriter, r *http.Request, e store.Entry, f benchForm) error {
-	parts := partsFor(page.EngineOf(r.Context()).Player.Guitar, e.Lick, f.Value, f.Note)
-	v := &offerView{ID: e.ID, Rev: e.Revision, Turn: f.Value, Title: fmt.Sprintf("Another bend on note %d", f.Note)}
-	if f.Value == "tail" {
-		v.Title = fmt.Sprintf("Another tail after note %d", f.Note)
-	}
-	switch {
-	case len(parts) == 0 && f.Value == "tail":
-		return page.Refuse(errors.New("there is no other tail from here; stand on a note with others after it, " +
-			"in a lick with its tones chosen"))
-	case len(parts) == 0:
-		return page.Refuse(errors.New("there is no bend under the caret that could be another; " +
-			"the lick needs its tones chosen"))
-	}
-	var err error
-	add := func(k int, title string, l lick.Lick) {
-		rep, e := page.EngineOf(r.Context()).Check(r.Context(), l)
-		if err = cmp.Or(err, e); err != nil {
-			return
-		}
-		o := view.OfferOf(k, title, view.VerdictLine(l, rep), rep, nil)
-		o.Use = fmt.Sprintf("%s:%d:%d", f.Value, f.Note, k)
-		v.Offers = append(v.Offers, o)
-	}
-	add(0, "As it is", e.Lick)
-	for k, b := range parts[:min(maxParts, len(parts))] {
-		add(k+1, b.What, b.Lick)
-	}
-	if err != nil {
-		return err
-	}
-	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
 // partLick takes one of the other bends or tails: "bend:NOTE:NUMBER".
@@ -249,17 +155,9 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 	return l, fmt.Errorf("there is no such %s any more; look again", words[0])
 }
 
-// turnTitle names a way to turn a line.
-func turnTitle(how string) string {
-	word, _, _ := strings.Cut(how, ":")
-	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere",
-		"octave": "An octave on", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend",
-		"tail": "Another tail", "string": "The same frets elsewhere", "degree": "The same figure elsewhere"}[word]
-}
-
 // turnedLick turns the selected notes and finds their hands again.
-// Value is how: one of turn.Turn's words, "restring:WAY", "bend:NOTE:NUMBER" or
-// "tail:NOTE:NUMBER". A preview, its sound and taking it all come here, so that what is taken
+// Value is how: one of turn.Turn's words, "restring:WAY", "bend:NOTE:NUMBER", "tail:NOTE:NUMBER", or
+// "over:" and one of the moves over chords. A preview, its sound and taking it all come here, so that what is taken
 // is what was seen and heard.
 func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
 	l, e := base.Lick, page.EngineOf(ctx)
@@ -268,6 +166,16 @@ func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (
 	}
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 		return a.restrungLick(ctx, base, way)
+	}
+	if move, ok := strings.CutPrefix(f.Value, "over:"); ok {
+		err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
+			moved, _, err := changes.Move(e.Player.Guitar, l, move)
+			if err == nil {
+				out, err = page.Handed(ctx, moved)
+			}
+			return err
+		})
+		return out, err
 	}
 	err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
 		from, to := 0, 0
@@ -287,5 +195,5 @@ func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (
 // turnEdit is the edit that takes a turned line in.
 func (a Screen) turnEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	turned, err := a.turnedLick(ctx, base, f)
-	return lick.Replace{Lick: turned, Why: strings.ToLower(turnTitle(f.Value))}, err
+	return lick.Replace{Lick: turned, Why: strings.ToLower(wayTitle(f.Value))}, err
 }
