@@ -3,6 +3,7 @@ module ornamen
 go 1.26.0
 
 require (
+	github.com/boombuler/barcode v1.1.0
 	github.com/chromedp/chromedp v0.23.0
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-gormigrate/gormigrate/v2 v2.1.7

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"log"
@@ -54,11 +55,16 @@ func demoServe(ctx context.Context, e env, args []string) error {
 }
 
 // serving is how a notebook is opened in the browser.
-type serving struct{ addr, db, log *string }
+type serving struct {
+	addr, db, log, cert, key *string
+	phone                    *bool
+}
 
 // servingFlags adds what both have in common.
 func servingFlags(fs *pflag.FlagSet) serving {
-	return serving{fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"), fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), fs.String("log", "", "`FILE` writes what happens there; to standard error")}
+	return serving{fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"), fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), fs.String("log", "", "`FILE` writes what happens there; to standard error"),
+		fs.String("cert", "", "`FILE` a certificate, with which phones are served over TLS, as their microphones ask for"), fs.String("key", "", "`FILE` the key of the certificate"),
+		fs.Bool("phone", false, "lets phones of the house in, by the link that is printed")}
 }
 
 // readNotebook opens a notebook to be read only, the player's own unless a file is named.
@@ -88,18 +94,24 @@ func notebookFile(named string) (string, error) {
 }
 
 // open opens the notebook, fills it if it is a demo and empty, and serves. The address is taken
-// first, so that a second start fails before it touches the notebook; anything but this
-// machine's own address is warned of, as there is no password.
+// first, so that a second start fails before it touches the notebook. Whatever it is, only this machine
+// is answered, and devices that were let in.
 func (o serving) open(ctx context.Context, e env, fill bool) error {
 	ln, err := net.Listen("tcp", *o.addr)
 	if err != nil {
 		return fmt.Errorf("--addr %s: %w", *o.addr, unwrapNet(err))
 	}
 	defer ln.Close()
-	if tcp, ok := ln.Addr().(*net.TCPAddr); ok && !tcp.IP.IsLoopback() {
-		fmt.Fprintf(e.err,
-			"ornamen: anyone who reaches %s can read and change this notebook; 127.0.0.1 keeps it to this machine\n",
-			ln.Addr())
+	if tcp, ok := ln.Addr().(*net.TCPAddr); ok && !tcp.IP.IsLoopback() && !*o.phone {
+		fmt.Fprintln(e.err, "ornamen: only this machine is answered; --phone, or a button on Player, lets other devices in")
+	}
+	var cert *tls.Certificate
+	if *o.cert != "" || *o.key != "" {
+		pair, err := tls.LoadX509KeyPair(*o.cert, *o.key)
+		if err != nil {
+			return fmt.Errorf("--cert and --key: %w", err)
+		}
+		cert = &pair
 	}
 	s, err := store.Open(*o.db, e.now)
 	if err != nil {
@@ -135,6 +147,19 @@ func (o serving) open(ctx context.Context, e env, fill bool) error {
 	fmt.Fprintf(e.out, "Ornamen is open at http://%s (stop with Ctrl-C)\n", ln.Addr())
 	if !fill {
 		go housekeep(ctx, s)
+	}
+	if cert != nil {
+		app.Phones().UseCertificate(*cert)
+	}
+	if *o.phone {
+		app.WhenOpen(func() {
+			link, err := app.Phones().Open()
+			if err != nil {
+				fmt.Fprintf(e.err, "ornamen: no phone is let in: %v\n", err)
+				return
+			}
+			fmt.Fprintln(e.out, link)
+		})
 	}
 	return app.Serve(ctx, ln)
 }

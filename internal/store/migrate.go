@@ -105,6 +105,10 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0011-kinds", Migrate: statements(
 		`ALTER TABLE played ADD COLUMN kind TEXT NOT NULL DEFAULT ''`,
 	)},
+	{ID: "0012-devices", Migrate: statements(
+		`CREATE TABLE devices (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, hash BLOB NOT NULL UNIQUE,
+			created_at DATETIME NOT NULL, seen_at DATETIME NOT NULL)`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

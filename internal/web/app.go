@@ -42,6 +42,7 @@ type App struct {
 	site    *page.Site
 	screens []page.Screen
 	handler http.Handler
+	opened  func() // what is done once requests are answered, or nil
 }
 
 // New prepares the application for the notebook's player. What it does in the
@@ -91,7 +92,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 // are set even for what is refused.
 func (a *App) routes(assets http.Handler) http.Handler {
 	r := chi.NewRouter()
-	r.Use(page.SayFault, page.Secure, page.OwnPagesOnly, page.LimitBody)
+	r.Use(page.SayFault, page.Secure, a.site.Phones.LetIn, page.OwnPagesOnly, page.LimitBody)
 	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.site.Fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
 		a.site.Say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
@@ -105,6 +106,12 @@ func (a *App) routes(assets http.Handler) http.Handler {
 	})
 	return r
 }
+
+// Phones are the other devices that are let in.
+func (a *App) Phones() *page.Phones { return a.site.Phones }
+
+// WhenOpen has something done once requests are answered. It is called before Serve.
+func (a *App) WhenOpen(do func()) { a.opened = do }
 
 // ServeHTTP implements http.Handler.
 func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.ServeHTTP(w, r) }
@@ -132,8 +139,9 @@ const (
 // It closes the listener. The error is nil after an orderly end, whatever was under way then:
 // an edit is either in the notebook or was never answered.
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
-	srv := &http.Server{Handler: page.OnlyHost(ln.Addr(), a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
+	srv := &http.Server{Handler: page.OnlyHost(a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
+	a.site.Phones.Serve(srv, ln.Addr())
 	// A browser opens connections ahead of need; one that never asked for anything
 	// would hold up the end until the grace is over.
 	var silent sync.Map
@@ -146,12 +154,16 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(ln) }()
+	if a.opened != nil {
+		a.opened()
+	}
 	select {
 	case err := <-done:
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
 	}
 	a.site.Work.Stop()
+	a.site.Phones.Close()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
 	silent.Range(func(c, _ any) bool {

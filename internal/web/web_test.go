@@ -235,7 +235,7 @@ func TestBadInput(t *testing.T) {
 		{"a scale of none", func() (int, string) { return ask(c.edit("scale", "dorain")) }, 422, "nearest is dorian"},
 		{"nothing known", func() (int, string) { return ask(c.edit("dance", "")) }, 422, "nothing that can be done"},
 		{"a fix that is gone", func() (int, string) { return ask(c.edit("fix", "7.7")) }, 422, "no longer there"},
-		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 100<<10))) }, 413,
+		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 3<<20))) }, 413,
 			"too large"},
 		{"nothing to undo", func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}})) },
 			409, "nothing to undo"},
@@ -331,12 +331,14 @@ func TestOnlyWhatChanged(t *testing.T) {
 }
 
 func TestOnlyItsOwnName(t *testing.T) {
-	h := page.OnlyHost(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080},
-		http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
+	h := page.OnlyHost(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
 	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200,
-		"evil.example": 421, "evil.example:8080": 421} {
+		"evil.example": 421, "evil.example:8080": 421,
+		"192.168.7.5:8080": 200, "192.168.7.6:8080": 421} {
 		req := httptest.NewRequest("GET", "/", nil)
 		req.Host = host
+		req = req.WithContext(context.WithValue(req.Context(), http.LocalAddrContextKey,
+			&net.TCPAddr{IP: net.IPv4(192, 168, 7, 5), Port: 8080}))
 		w := httptest.NewRecorder()
 		h.ServeHTTP(w, req)
 		if w.Code != want {

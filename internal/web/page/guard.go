@@ -86,6 +86,9 @@ func SayFault(next http.Handler) http.Handler {
 // Beyond 32 MB it lies on the disk while it is read.
 const maxArchive = 256 << 20
 
+// maxPasted is the largest edit: one that pastes a long line.
+const maxPasted = 2 << 20
+
 // maxForm is the largest form that is not a file.
 const maxForm = 64 << 10
 
@@ -99,29 +102,29 @@ func LimitBody(next http.Handler) http.Handler {
 			limit = maxArchive
 		case r.URL.Path == "/practice/bend", r.URL.Path == "/practice/line":
 			limit = maxRecording
+		case strings.HasPrefix(r.URL.Path, "/licks/") && strings.HasSuffix(r.URL.Path, "/edit"):
+			limit = maxPasted
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, limit)
 		next.ServeHTTP(w, r)
 	})
 }
 
-// OnlyHost answers only to the name it was opened under, so that no other site
-// can point its own name here.
+// OnlyHost answers only to this machine's own name and to the address at which a request has reached it,
+// so that no other site can point its own name here.
 // Without it, a name that first leads to that site and then to this machine would make its
-// pages our own in the browser's eyes. Who opens Ornamen to a network on purpose is not asked.
-func OnlyHost(addr net.Addr, next http.Handler) http.Handler {
-	allowed := map[string]bool{"localhost": true, "127.0.0.1": true, "::1": true}
-	any := false
-	if tcp, ok := addr.(*net.TCPAddr); ok {
-		allowed[tcp.IP.String()] = true
-		any = tcp.IP.IsUnspecified() // opened to the network on purpose
-	}
+// pages our own in the browser's eyes.
+func OnlyHost(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		host, _, err := net.SplitHostPort(r.Host)
 		if err != nil {
 			host = strings.Trim(r.Host, "[]")
 		}
-		if !any && !allowed[host] {
+		allowed := host == "localhost" || host == "127.0.0.1" || host == "::1"
+		if here, ok := r.Context().Value(http.LocalAddrContextKey).(*net.TCPAddr); ok && !allowed {
+			allowed = here.IP.Equal(net.ParseIP(host))
+		}
+		if !allowed {
 			http.Error(w, fmt.Sprintf("Ornamen does not answer to the name %q.", host), http.StatusMisdirectedRequest)
 			return
 		}

@@ -28,6 +28,7 @@ type Site struct {
 	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
 	pages   *template.Template
 	forms   *form.Decoder
+	Phones  *Phones // other devices that are let in
 }
 
 // Screen is one of the application's screens: it says which addresses are its own, and brings its
@@ -50,6 +51,7 @@ func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
 		reports: newReports(),
 		forms:   form.NewDecoder(),
 	}
+	a.Phones = newPhones(s)
 	a.forms.RegisterCustomTypeFunc(number, float64(0))
 	return a, a.LoadPlayer(ctx)
 }

@@ -4,6 +4,7 @@ package player
 import (
 	"context"
 	"embed"
+	"errors"
 	"fmt"
 	"html/template"
 	"io/fs"
@@ -41,6 +42,7 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player", a.Do(a.setPlayer))
 	r.Post("/player/reset", a.Do(a.resetPlayer))
 	r.Post("/player/undo", a.Do(a.undoPlayer))
+	r.Post("/player/phones", a.Do(a.phones))
 }
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
@@ -175,6 +177,8 @@ type playerPage struct {
 	Habits  []page.Habit      // learned from corrections: kept, and offered
 	Licks   []playerLick
 	Summary string
+	Phones  page.PhonesView
+	Here    bool // the page is on the notebook's own machine
 }
 
 // playerLick is what the player makes of one lick, and what it was before.
@@ -193,6 +197,7 @@ func (a Screen) player(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	v.Here = page.FromHere(r)
 	return a.Render(w, r, "player", page.Page{Title: "Player", Where: "player", Data: v})
 }
 
@@ -206,6 +211,7 @@ func (a Screen) answerPlayer(w http.ResponseWriter, r *http.Request, before *pag
 	if r.Header.Get("HX-Request") == "" {
 		return page.Go(w, r, "/player")
 	}
+	v.Here = page.FromHere(r)
 	return a.Render(w, r, "player-partial", page.Page{Data: v})
 }
 
@@ -271,14 +277,55 @@ func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPag
 	}
 	v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", counts.Of[int(judge.Flows)], counts.Of[int(judge.Tight)],
 		counts.Of[int(judge.Breaks)])
-	if counts.Judged < counts.All {
+	if v.Licks, err = a.playerLicks(ctx, before); err != nil {
+		return nil, err
+	}
+	if counts.Judged < counts.All && len(v.Licks) == counts.All {
+		// The rows below are judged already; the counts follow in the background.
+		of := map[string]int{}
+		for _, row := range v.Licks {
+			of[row.Class]++
+		}
+		v.Summary = fmt.Sprintf("%d flow, %d tight, %d break", of[judge.Flows.String()], of[judge.Tight.String()],
+			of[judge.Breaks.String()])
+	} else if counts.Judged < counts.All {
 		v.Summary += fmt.Sprintf("; %d of %d are judged, the rest follows", counts.Judged, counts.All)
 	}
 	if v.Habits, err = a.habitRows(ctx); err != nil {
 		return nil, err
 	}
-	v.Licks, err = a.playerLicks(ctx, before)
+	v.Phones, err = a.Phones.View(ctx)
 	return v, err
+}
+
+// phones lets other devices in, shuts them out, or forgets one. It is asked on the notebook's own machine
+// alone.
+func (a Screen) phones(w http.ResponseWriter, r *http.Request) error {
+	var f struct {
+		Do     string `form:"do"`
+		Device uint   `form:"device"`
+	}
+	if err := a.Decode(r, &f); err != nil {
+		return err
+	}
+	if !page.FromHere(r) {
+		return page.Refuse(errors.New("devices are let in on the notebook’s own machine"))
+	}
+	var err error
+	switch f.Do {
+	case "open":
+		_, err = a.Phones.Open()
+	case "close":
+		a.Phones.Close()
+	case "forget":
+		err = a.Store.ForgetDevice(r.Context(), f.Device)
+	default:
+		err = fmt.Errorf("%q is nothing that can be done about phones", page.Cut(f.Do))
+	}
+	if err != nil {
+		return page.Mistake(err)
+	}
+	return a.answerPlayer(w, r, nil)
 }
 
 // playerRows is how many licks the screen judges at once; the notebook has them all.

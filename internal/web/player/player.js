@@ -30,5 +30,5 @@ if (player) {
   };
   player.addEventListener('pointerdown', e => { const b = e.target.closest('[data-tap]'); if (b) tap(b); });
   player.addEventListener('keydown', e => { if (e.target.matches('[data-tap]') && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); tap(e.target); } });
-  player.addEventListener('click', e => { const b = e.target.closest('[data-player]'); if (b) post(b.dataset.player, {}); });
+  player.addEventListener('click', e => { const b = e.target.closest('[data-player]'); if (b) post(b.dataset.player, {do: b.dataset.do ?? '', device: b.dataset.device ?? 0}); });
 }
