@@ -172,14 +172,14 @@ func TestRunsByLetters(t *testing.T) {
 	t.Parallel()
 	p := demoApp(t).open("/runs?key=A+minor+pentatonic&at=6:5&cell=1+2+3&dir=updown&times=8")
 	p.wait(`document.querySelectorAll('.bracketname').length == 8`)
-	say := func(letter, field, value string) {
+	say := func(letter, field, value, said string) {
 		p.keys(letter)
 		p.wait(`document.activeElement?.dataset?.run == '` + field + `'`)
 		write(p, value)
-		p.wait(`document.querySelector('.sentence [data-word="` + field + `"]')?.innerText.includes('` + value + `')`)
+		p.wait(`document.querySelector('.sentence [data-word="` + field + `"]')?.innerText == '` + said + `'`)
 	}
-	say("d", "down-cell", "2 1")
-	say("t", "tail", "1 0")
+	say("d", "down-cell", "2 1", "Coming down, the cell 2 1")
+	say("t", "tail", "1 0", "With the tail 1 0")
 	p.wait(`document.querySelectorAll('.bracketname').length == 9`)
 	p.keys("b")
 	p.wait(`document.querySelector('#bench')`)

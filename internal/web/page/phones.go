@@ -40,7 +40,9 @@ type Phones struct {
 	second net.Listener
 }
 
-func newPhones(s *store.Store) *Phones { return &Phones{store: s, until: map[string]time.Time{}, home: homeAddress} }
+func newPhones(s *store.Store) *Phones {
+	return &Phones{store: s, until: map[string]time.Time{}, home: homeAddress}
+}
 
 // UseCertificate has devices served over TLS, which the microphone of a browser asks for. It is called before
 // Open.

@@ -93,6 +93,13 @@ func readRuns(r *http.Request) (runsForm, error) {
 	if f.Recipe == (run.Recipe{}) {
 		f.Recipe = usualRun()
 	}
+	if key := r.Form.Get("rekey"); key != "" {
+		in, err := f.Recipe.InKey(page.EngineOf(r.Context()).Player.Guitar, key)
+		if err != nil {
+			return f, page.Refuse(err)
+		}
+		f.Recipe = in
+	}
 	for name := range r.Form {
 		number, field, ok := strings.Cut(name, ".")
 		if k, err := strconv.Atoi(number); ok && err == nil && k > 1 {
@@ -149,6 +156,14 @@ func (f runsForm) with(k int, name, value string) string {
 	f.Use, f.Show = "", ""
 	_ = f.Recipe.SetPart(k, name, value)
 	return f.address()
+}
+
+// inKey is the address of the run in another key, with the place and the shape that fit it.
+func (f runsForm) inKey(key string) string {
+	f.Use, f.Show = "", ""
+	q := f.query()
+	q.Set("rekey", key)
+	return "/runs?" + q.Encode()
 }
 
 // andThen is the address of the run that goes on with another part.

@@ -1,6 +1,7 @@
 package runs
 
 import (
+	"bytes"
 	"cmp"
 	"fmt"
 	"slices"
@@ -74,27 +75,31 @@ var nouns = map[string]string{"key": "key", "add": "tone added", "layout": "shap
 	"accent": "accent"}
 
 // extras are the words that most runs do not need: said at the end where they are set, offered where
-// they are not. Fields and their order are those of the recipe's arguments; a field that the recipe
-// gains needs a row here to be seen.
-var extras = []struct{ field, said, offer, hint string }{
-	{"repeat", "each cell %s times", "play each cell more than once", "How often"},
-	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1"},
-	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes"},
-	{"loop", "as a loop", "as a loop", "yes"},
-	{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key"},
-	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes"},
-	{"turn", "the top place %s", "the top place twice", "once or twice"},
-	{"start", "begin on tone %s", "begin on another tone", "Its number in the layout"},
-	{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step"},
-	{"feel", "%s", "shuffle", "straight or shuffle"},
-	{"from", "beginning on %s", "begin on another beat", "A beat: 3&"},
-	{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4"},
-	{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5"},
-	{"scales", "through %s", "through several scales", "natural minor, dorian"},
-	{"tail", "with the tail %s", "with a tail", "A cell, 4 3 2 1"},
-	{"pivot", "whose %s is the last note", "joined by a pivot", "The tail's degree: 3"},
-	{"drop", "without %s", "without some tones", "Degrees of the scale"},
-	{"bars", "", "so many bars long", "How many"},
+// they are not, each with values to begin with, of which the first is taken that makes another run. Fields
+// are those of the recipe's arguments; a field that the recipe gains needs a row here to be seen.
+var extras = []struct {
+	field, said, offer, hint string
+	usual                    []string
+}{
+	{"repeat", "each cell %s times", "play each cell twice", "How often", []string{"2"}},
+	{"tail", "with the tail %s", "end with a tail", "A cell, 4 3 2 1", []string{"3 2 1", "1 0", "2 1"}},
+	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1", []string{"1 2 3", "3 2 1", "2 1"}},
+	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes", []string{"yes"}},
+	{"turn", "the top place %s", "play the top place twice", "once or twice", []string{"twice"}},
+	{"bars", "", "two bars long", "How many", []string{"2"}},
+	{"feel", "%s", "shuffle", "straight or shuffle", []string{"shuffle"}},
+	{"loop", "as a loop", "as a loop", "yes", []string{"yes"}},
+	{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5", []string{"1 4 5"}},
+	{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key", []string{"chord"}},
+	{"scales", "through %s", "through several scales", "natural minor, dorian", []string{"natural minor, dorian", "major, mixolydian",
+		"minor pentatonic, blues"}},
+	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes", []string{"yes"}},
+	{"start", "begin on tone %s", "begin on the second tone", "Its number in the layout", []string{"2"}},
+	{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step", []string{"2"}},
+	{"from", "beginning on %s", "begin off the beat", "A beat: 3&", []string{"1&", "2"}},
+	{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4", []string{"1/8", "1/4"}},
+	{"pivot", "whose %s is the last note", "joined by a pivot", "The tail's degree: 3", []string{"1", "3", "5"}},
+	{"drop", "without %s", "without the 2 or the 6", "Degrees of the scale", []string{"2", "6", "b6", "4"}},
 }
 
 // sentence says the recipe with its words as controls.
@@ -114,7 +119,7 @@ func (v *runsPage) sentence(grown *run.Run, g neck.Guitar) error {
 	}
 	for k, part := range parts {
 		said := sentence{Part: k + 1, Drop: v.Form.without(k), Last: k == len(parts)-1}
-		said.say(v.Form, part, parts[max(0, k-1)], g)
+		said.say(v.Form, part, parts[max(0, k-1)], line(grown), g)
 		v.Said = append(v.Said, said)
 	}
 	v.Then = v.Form.andThen(parts[len(parts)-1], grown, g)
@@ -122,8 +127,8 @@ func (v *runsPage) sentence(grown *run.Run, g neck.Guitar) error {
 }
 
 // say fills in the words of one part, given complete, as is the one before. Of a later part only what
-// differs from the one before is said, and its cell.
-func (s *sentence) say(f runsForm, r, last run.Recipe, g neck.Guitar) {
+// differs from the one before is said, and its cell. Heard is the whole run as it is heard now.
+func (s *sentence) say(f runsForm, r, last run.Recipe, heard []byte, g neck.Guitar) {
 	k := s.Part - 1
 	choice := func(field, name, value string) view.Choice {
 		return view.Choice{Name: name, Link: f.with(k, field, value), On: r.Get(field) == value}
@@ -147,8 +152,18 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, g neck.Guitar) {
 		}
 		switch tonic, _, _ := strings.Cut(r.Key, " "); x.field {
 		case "key":
+			_, now, _ := strings.Cut(r.Key, " ")
+			key := func(name, key string, on bool) view.Choice {
+				if k > 0 {
+					return choice("key", name, key)
+				}
+				return view.Choice{Name: name, Link: f.inKey(key), On: on}
+			}
+			for _, root := range view.Tonics {
+				word.Roots = append(word.Roots, key(view.PrettySigns(root), root+" "+now, root == tonic))
+			}
 			for _, scale := range scalesOffered {
-				word.Choices = append(word.Choices, choice("key", scale, tonic+" "+scale))
+				word.Choices = append(word.Choices, key(scale, tonic+" "+scale, scale == now))
 			}
 		case "at":
 			word.Choices = starts(f, k, r, g)
@@ -172,7 +187,9 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, g neck.Guitar) {
 		word := sentencePart{Field: fieldOf(k, x.field), Text: x.offer, Value: value, Hint: x.hint}
 		switch {
 		case value == "" || x.field == "repeat" && value == "1":
-			s.More = append(s.More, word)
+			if to, ok := f.offered(k, x.field, x.usual, heard, g); ok {
+				s.Offers = append(s.Offers, offer{x.field, fieldOf(k, x.field), x.offer, to})
+			}
 			continue
 		case x.said == "":
 			continue
@@ -185,6 +202,28 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, g neck.Guitar) {
 		word.Choices = []view.Choice{{Name: "without", Link: f.with(k, x.field, "")}}
 		s.Words = append(s.Words, word, sentencePart{Plain: "."})
 	}
+}
+
+// offered is the address of the run with an argument that it does not have, by the first of a few values
+// that makes another run of it than the one that is heard.
+func (f runsForm) offered(k int, field string, usual []string, heard []byte, g neck.Guitar) (to string, ok bool) {
+	for _, value := range usual {
+		r := f.Recipe
+		if r.SetPart(k, field, value) != nil {
+			continue
+		}
+		if other, err := run.Grow(r, g); err == nil && !bytes.Equal(line(other), heard) {
+			return f.with(k, field, value), true
+		}
+	}
+	return "", false
+}
+
+// line is a grown run as far as it is heard.
+func line(r *run.Run) []byte {
+	l := r.Lick
+	l.Recipe, l.Title, l.Parts = "", "", nil
+	return l.Encode()
 }
 
 // fieldOf is the name of an argument of part k, counted from 0, in forms and addresses: "cell" of

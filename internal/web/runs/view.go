@@ -51,13 +51,30 @@ func (*runsPage) Letters() []letter {
 		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
 }
 
+// letterOf is the key that opens a word; empty for none.
+func letterOf(field string) string {
+	for _, l := range (*runsPage)(nil).Letters() {
+		if l.Field == field {
+			return l.Key
+		}
+	}
+	return ""
+}
+
+// Letter is the key that opens the word.
+func (p sentencePart) Letter() string { return letterOf(p.Field) }
+
+// Letter is the key that says the word.
+func (o offer) Letter() string { return letterOf(o.Name) }
+
 // sentence is one part of the recipe in words.
 type sentence struct {
-	Part  int // from 1
-	Words []sentencePart
-	More  []sentencePart // words that are not said yet
-	Drop  string         // the way to leave the part out, empty for the only one
-	Last  bool
+	Part   int // from 1
+	Words  []sentencePart
+	More   []sentencePart // words of the part before that can be said anew, by typing
+	Offers []offer        // words that are not said yet
+	Drop   string         // the way to leave the part out, empty for the only one
+	Last   bool
 }
 
 // sentencePart is one piece of the recipe as a sentence: plain text, or a word that can be
@@ -70,7 +87,11 @@ type sentencePart struct {
 	Hint    string // what may be typed
 	Copper  bool   // in the colour of added tones
 	Choices []view.Choice
+	Roots   []view.Choice // of a key
 }
+
+// offer is a word that the recipe does not have and could: what it would say, and the run with it.
+type offer struct{ Field, Name, Text, Link string }
 
 // Tight says whether the piece stands without a space before it.
 func (p sentencePart) Tight() bool {
@@ -155,7 +176,7 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 		}
 	}
 	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"}, {"Mirror",
-		"mirror"}, {"An octave on", "octave"}, {"An octave down", "-octave"}} {
+		"mirror"}, {"Octave up", "octave"}, {"Octave down", "-octave"}} {
 		to := f
 		to.Show = x.show
 		if f.Show == x.show {
@@ -309,7 +330,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
 	c := &compareView{
 		Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards",
-			"mirror": "The mirror", "octave": "An octave on", "-octave": "An octave down"}[f.Show],
+			"mirror": "The mirror", "octave": "Octave up", "-octave": "Octave down"}[f.Show],
 	}
 	before, after := use.Lick, lick.Lick{}
 	var err error
