@@ -42,7 +42,7 @@ func TestChanges(t *testing.T) {
 	p.wait(`document.querySelector('.overchord h2').innerText.startsWith('Over D7')`)
 	notes := eval[int](p, `document.querySelectorAll('.over[data-note]').length`)
 	p.click("#movemenu")
-	p.click(`[data-cvalue="each:degrees"]`)
+	p.click(`[data-useturn="over:each:degrees"]`)
 	p.wait(`document.querySelectorAll('.over[data-note]').length < ` + strconv.Itoa(notes))
 	if s := eval[string](p, `[...document.querySelectorAll('.over .deg')].slice(0, 5).map(e => `+
 		`e.textContent).join(' ')`); s != "1 ♭3 3 5 ♭7" {
@@ -81,8 +81,8 @@ func TestFigureOverNumerals(t *testing.T) {
 	p.wait(`document.querySelector('.restlist li')?.innerText.includes('rests on the')`)
 	for _, move := range []string{"each:shape", "bass:alternating"} {
 		p.click("#movemenu")
-		p.click(`[data-cvalue="` + move + `"]`)
-		p.wait(`!document.querySelector('.dropdown-menu.show')`)
+		p.click(`[data-useturn="over:` + move + `"]`)
+		p.wait(`!document.querySelector('.modal.show')`)
 		p.wait(`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16", "bass:alternating": "24"}[move])
 	}
 	if n := eval[int](p, `document.querySelectorAll('.over.outside').length`); n > 0 {

@@ -229,8 +229,8 @@ func TestImport(t *testing.T) {
 	p.wait(`document.querySelector('main.message h1')?.innerText.includes('the file is cut off')`)
 	p.go_("/")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{good}))
-	p.wait(`document.querySelector('input.title')`)
-	if got := eval[string](p, `document.querySelector('input.title').value`); got != l.Title {
+	p.wait(`document.querySelector('textarea.title')`)
+	if got := eval[string](p, `document.querySelector('textarea.title').value`); got != l.Title {
 		t.Errorf("the title came in as %q", got)
 	}
 	p.go_("/")

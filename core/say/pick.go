@@ -47,7 +47,7 @@ func StrokeFast(l lick.Lick, i int) Words {
 // leave the string after the odd stroke, the others after the other.
 func BothExits(some, changes int, odd lick.Stroke) Words {
 	return Words{
-		"both exits",
+		"needs two pick angles",
 		fmt.Sprintf("%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
 			some, changes, AStroke(odd), AStroke(odd.Other())),
 	}

@@ -100,7 +100,7 @@ func TestWords(t *testing.T) {
 		{Change(pick.Inside, l, 0, 1).Needs(90, 80).AtTheTurn(), "the turn of the loop: an inside change",
 			"After the downstroke on B, then upstroke on high E: needs 90 ms, has 80."},
 		{StrokeFast(l, 2).Needs(90, 80), "picked too fast", "A picked downstroke on low E: needs 90 ms, has 80."},
-		{BothExits(2, 7, lick.Up), "both exits",
+		{BothExits(2, 7, lick.Up), "needs two pick angles",
 			"2 of 7 string changes leave after an upstroke, the others after a downstroke: one pick angle does not " +
 				"serve both."},
 		{StringsApart(), "one stroke for strings apart",
@@ -234,7 +234,7 @@ func TestWhy(t *testing.T) {
 		PickingHand("economy", nil, "down"):                   "economy on one string",
 		PickingHand("economy", []string{"2 outside"}, "down"): "economy with 2 outside, leaves on down",
 		PickingHand(Strokes(false), []string{"1 inside"}, "mixed"): "strokes in turn with 1 inside, leaves " +
-			"both ways",
+			"on down and up",
 		Against(nil): "the same needs, other fingers.",
 		Against([]string{Hardest(Notes(5, 6), 90, 100), ReachInstead(90, 80)}): "the hardest move is 6 → 7 and needs " +
 			"90 of 100 ms; reach 90 instead of 80 mm.",

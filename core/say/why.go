@@ -175,7 +175,7 @@ func PickingHand(how string, changes []string, exits string) string {
 	case "down", "up":
 		text += ", leaves on " + exits
 	case "mixed":
-		text += ", leaves both ways"
+		text += ", leaves on down and up"
 	}
 	return text
 }

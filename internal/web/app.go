@@ -67,6 +67,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		"styles":  func() []string { return page.Styles(folders...) },
 		"player":  site.PlayerLine,
 		"signs":   view.PrettySigns,
+		"explain": view.Explain,
 		"choices": func(words ...string) []string { return words },
 		"formats": format.Formats,
 		"digit":   func(i int) int { return i + 1 },

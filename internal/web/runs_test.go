@@ -42,7 +42,7 @@ func TestScreensRefuse(t *testing.T) {
 		{"no bend there", at(lickPath+"/ways", "value", "bend", "note", "1"), 200, "no bend"},
 		{"a tail", at(lickPath+"/ways", "value", "tail", "note", "8"), 200, "Climb to the upper root"},
 		{"moved", at(lickPath+"/ways", "value", "moved"), 200, "a tone up"},
-		{"no chords", at(lickPath+"/ways", "value", "chords"), 200, "Write chords"},
+		{"no chords", at(lickPath+"/ways", "value", "chords"), 200, "A beat later"},
 		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
 		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
 		{"markup", at("/runs", "key", "A dorian", "cell", "<script>"), 422, "&lt;script&gt;"},

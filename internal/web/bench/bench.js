@@ -1,6 +1,7 @@
 import {$, $$, showNotice} from './page.js';
-import {chordField, lights, listen, proposals} from './benchhands.js';
+import {chordField, lights, listen} from './benchhands.js';
 import {selection} from './benchselect.js';
+import {proposals} from './sheet.js';
 
 // The bench: the caret, the keys, what is lit. Every change is made by the server, which sends back the
 // fragments that changed.
@@ -60,9 +61,12 @@ function startBench() {
       draw();
       settled();
       if (!edits) delete bench.dataset.busy;
+      if (!edits && entries.has(values.do)) strip.taste(columns()[columnOf(caret.note)]);
     });
     return queue;
   };
+  // entries are the edits after which a note is heard as it came to stand.
+  const entries = new Set(['place', 'fret', 'add', 'degree', 'otherstring', 'bend', 'bendshape']);
   // A look that waits goes before an edit: its answer would take the edit's sentence away.
   const edit = (what, value = '', more = {}) => { if (lookTimer) lookNow(); return send('POST', '/edit', {...form(), do: what, value, ...more}); };
   const lookNow = () => { clearTimeout(lookTimer); lookTimer = 0; send('GET', '/at', form()); };
@@ -180,7 +184,8 @@ function startBench() {
   bench.addEventListener('change', e => {
     const field = e.target;
     if (!field.dataset.edit) return;
-    if (field.dataset.edit !== 'append') { edit(field.dataset.edit, field.value); return; }
+    const moves = field.dataset.edit === 'tonic' && $('[data-along]').value && +state().total;
+    if (field.dataset.edit !== 'append') { edit(moves ? 'transpose' : field.dataset.edit, field.value.replace(/\s+/g, ' ')); return; }
     if (!field.value.trim()) return;
     edit('append', field.value, {seam: $('[data-seam]').value});
     field.value = '';
@@ -188,10 +193,10 @@ function startBench() {
     ledger.focus({preventScroll: true});
   });
   bench.addEventListener('keydown', e => {
-    if (e.target.matches('input.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
+    if (e.target.matches('.title') && (e.key === 'Enter' || e.key === 'Escape')) { e.preventDefault(); e.target.blur(); ledger.focus(); }
   });
 
-  const {hands, otherPart, ask} = proposals({ledger, caret, state, chosen, flush, send, edit});
+  const {hands, otherPart, ask} = proposals({note: () => caret.note, chosen, flush, send, edit, leave: () => ledger.focus({preventScroll: true})});
 
   const typeChord = chordField({ledger, edit});
   $('.morehead').addEventListener('click', e => e.target.setAttribute('aria-expanded', $('.titleline').classList.toggle('open')));
@@ -257,9 +262,6 @@ function startBench() {
       return;
     }
     if (mod && !writing && !$('.modal.show') && (e.key === 'c' || e.key === 'x')) { e.preventDefault(); picked.copy(e.key === 'x'); return; }
-    // In the hands' dialog a digit takes the offer that stands at that place.
-    const take = $('#hands.show') && !writing && !mod && /^[1-9]$/.test(e.key) && $$('#hands .offer')[e.key - 1]?.querySelector('[data-take], [data-useturn]');
-    if (take) { e.preventDefault(); take.click(); return; }
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
     if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
     if (document.activeElement !== ledger && document.activeElement !== document.body) return;

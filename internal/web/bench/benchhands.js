@@ -17,65 +17,6 @@ export function lights(bench) {
   return light;
 }
 
-// Other ways to play the line, side by side: hands, strings, places, turns, bends, endings. The bench lends
-// where the caret stands, what is chosen, and how a request is sent.
-export function proposals({ledger, caret, state, chosen, flush, send, edit}) {
-  const ask = {way: '', free: ''};
-  let kind = 'hands';
-  const asked = () => ({...ask, ...(chosen() || {})});
-  const offer = () => {
-    const modal = bootstrap.Modal.getOrCreateInstance('#hands');
-    if (!$('#offers').children.length) {
-      const p = document.createElement('p');
-      p.className = 'trying';
-      p.textContent = 'Trying other ways…';
-      $('#offers').replaceChildren(p);
-    } else $('#offers').classList.add('waiting');
-    modal.show();
-    const [path, values] = kind === 'hands' ? ['/hands', asked()] : ['/ways', {value: kind, note: caret.note, ...(chosen() || {})}];
-    return send('GET', path, values).then(() => {
-      $('#offers').classList.remove('waiting');
-      if ($('#offers .trying')) modal.hide();
-      for (const box of $$('#offers .handsbox')) {
-        const first = $('.differs', box)?.getBBox();
-        if (first && first.x > box.clientWidth - 40) box.scrollLeft = first.x - 60;
-      }
-      if (document.activeElement === document.body) $('#offers .kinds .on')?.focus();
-    });
-  };
-  const otherPart = what => { flush(); kind = what; offer(); };
-  function hands() { ask.way = ask.free = ''; otherPart('hands'); }
-  document.addEventListener('click', e => {
-    const b = e.target.closest('[data-hands], [data-kind], [data-ask-way], [data-ask-free], [data-take], [data-useturn], [data-findrecipe]');
-    if (!b) return;
-    if ('hands' in b.dataset) hands();
-    else if ('kind' in b.dataset) { kind = b.dataset.kind; offer(); }
-    else if ('findrecipe' in b.dataset) { bootstrap.Modal.getInstance('#hands').hide(); flush(); send('GET', '/recipe', {}); }
-    else if ('useturn' in b.dataset) {
-      edit('turn', b.dataset.useturn, chosen() || {});
-      bootstrap.Modal.getInstance('#hands').hide();
-    }
-    else if ('take' in b.dataset) {
-      edit('take', b.dataset.take, asked());
-      bootstrap.Modal.getInstance('#hands').hide();
-    } else {
-      if ('askWay' in b.dataset) ask.way = b.dataset.askWay;
-      else ask.free = b.dataset.askFree;
-      offer();
-    }
-  });
-  $('#hands').addEventListener('keydown', e => {
-    const by = {ArrowLeft: -1, ArrowRight: 1}[e.key], tabs = $$('#offers .kinds [data-kind]');
-    if (!by || !tabs.length || e.target.closest('.handsbox')) return;
-    e.preventDefault();
-    const to = tabs[(tabs.findIndex(t => t.dataset.kind === kind) + by + tabs.length) % tabs.length];
-    kind = to.dataset.kind;
-    offer().then(() => $(`#offers [data-kind="${kind}"]`)?.focus());
-  });
-  $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); ledger.focus({preventScroll: true}); });
-  return {hands, otherPart, ask};
-}
-
 // Listening on the bench: the strip of controls, and what is heard for once.
 export function listen({base, ledger, caret, state, svg, chosen, columnOf, light, ask}) {
   const strip = soundStrip($('#transport'), {
@@ -98,6 +39,22 @@ export function listen({base, ledger, caret, state, svg, chosen, columnOf, light
     if (b.dataset.heartake) { strip.begin({once: true, fields: {take: b.dataset.heartake, way: ask.way, free: ask.free}}); return; }
     strip.begin({once: true, fields: b.dataset.hear ? {turn: b.dataset.hear, note: caret.note} : {}});
   });
+  // A note that was entered is heard at once; that can be turned off, and stays so.
+  const entry = $('[data-entry]'), kept = 'ornamen-entry';
+  const heard = on => { entry.setAttribute('aria-pressed', on); entry.classList.toggle('on', on); };
+  try { heard(localStorage.getItem(kept) !== 'off'); } catch { heard(true); }
+  entry.addEventListener('click', () => {
+    const on = entry.getAttribute('aria-pressed') !== 'true';
+    heard(on);
+    try { localStorage.setItem(kept, on ? 'on' : 'off'); } catch { /* private */ }
+  });
+  let timer;
+  strip.taste = column => {
+    clearTimeout(timer);
+    if (entry.getAttribute('aria-pressed') !== 'true') return;
+    const notes = (column || []).map(n => n.note).filter(n => n <= +state().total);
+    if (notes.length) timer = setTimeout(() => listening.taste(base, {rev: state().rev, from: Math.min(...notes), upto: Math.max(...notes)}), 60);
+  };
   return strip;
 }
 

@@ -47,7 +47,7 @@ var wayKinds = []wayKind{
 	{"bend", "Another bend", Screen.partWords, "There is no bend under the caret that could be another; the lick needs its tones chosen."},
 	{"tail", "Another ending", Screen.partWords, "There is no other ending from here; stand on a note with others after it, " +
 		"in a lick with its tones chosen."},
-	{"chords", "Over its chords", overWords, "Write chords under the line first."},
+	{"chords", "Over the bars", overWords, "Write chords under the line first."},
 }
 
 // fixed are words that do not depend on the line.
@@ -66,11 +66,10 @@ func turnedWords(_ Screen, _ context.Context, e store.Entry, f benchForm) ([]way
 
 // overWords are the ways to move a line over its chords.
 func overWords(_ Screen, _ context.Context, e store.Entry, _ benchForm) (words []wayWord, err error) {
-	if len(e.Lick.Chords) == 0 {
-		return nil, nil
-	}
 	for _, m := range changes.Moves() {
-		words = append(words, wayWord{"over:" + m.Word, m.Title, ""})
+		if len(e.Lick.Chords) > 0 || !changes.NeedsChords(m.Word) {
+			words = append(words, wayWord{"over:" + m.Word, m.Title, ""})
+		}
 	}
 	return words, nil
 }

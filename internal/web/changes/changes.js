@@ -1,4 +1,5 @@
 import {$, $$, showNotice} from './page.js';
+import {proposals} from './sheet.js';
 
 // Changes: a line over its chords; what is done comes back as the whole screen.
 const overChanges = $('#changes');
@@ -17,12 +18,22 @@ if (overChanges) {
     if (b) { bootstrap.Dropdown.getInstance(b.closest('.dropdown')?.querySelector('[data-bs-toggle]'))?.hide(); send(b.dataset.cdo, b.dataset.cvalue); }
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); visit(a.getAttribute('href')); }
   });
-  overChanges.addEventListener('change', e => {
+  // Ways over the chords stand in the sheet of the bench, without its other tabs.
+  proposals({
+    note: () => 1, chosen: () => null, flush: () => {}, kind: 'chords', leave: () => {},
+    send: (verb, path, values) => htmx.ajax(verb, at() + path, {source: overChanges, target: '#notice', swap: 'none', values: {...values, rev: state().rev}}),
+    edit: (_, value) => send('move', value.replace(/^over:/, '')),
+  });
+  document.addEventListener('click', e => {
+    const b = e.target.closest('[data-hear]');
+    if (b) { listening.stop(); strip.begin({once: true, fields: b.dataset.hear ? {turn: b.dataset.hear, note: 1} : {}}); }
+  });
+  document.addEventListener('change', e => {
     const i = e.target, {addover, backing: field} = i.dataset;
     if (i.matches('[data-chords]')) send('chords', i.value);
     if (addover) send('move', `add:${addover}: ${i.value}`);
     if (field) backing({[field]: i.value});
-    for (const word of ['only', 'grip', 'fill']) if (i.matches(`[data-${word}]`)) send('move', `${word}:${i.value}`);
+    for (const word of ['only', 'grip', 'fill']) if (i.matches(`[data-${word}]`)) { bootstrap.Modal.getInstance('#hands').hide(); send('move', `${word}:${i.value}`); i.value = ''; }
   });
   const strip = soundStrip($('#transport'), {
     get base() { return 'alone' in state() ? '/backing' : at(); },
@@ -44,10 +55,10 @@ if (overChanges) {
   document.addEventListener('keydown', e => {
     const mod = e.ctrlKey || e.metaKey, writing = e.target.matches('input, select, textarea');
     if (mod && !e.altKey && !writing && 'zy'.includes(e.key.toLowerCase())) { e.preventDefault(); send(e.key.toLowerCase() === 'y' || e.shiftKey ? 'redo' : 'undo'); return; }
-    if (writing || mod || e.altKey || $('.dropdown-menu.show')) return;
+    if (writing || mod || e.altKey || $('.dropdown-menu.show, .modal.show')) return;
     const acts = {
       ArrowLeft: () => $('[data-step="-1"]')?.click(), ArrowRight: () => $('[data-step="1"]')?.click(),
-      ' ': () => strip.toggle(), k: () => { $('#chords').focus(); $('#chords').select(); }, m: () => { const d = $('#movemenu'); d.disabled || (bootstrap.Dropdown.getOrCreateInstance(d).show(), d.focus()); },
+      ' ': () => strip.toggle(), k: () => { $('#chords').focus(); $('#chords').select(); }, m: () => $('#movemenu')?.click(), h: () => $('#movemenu')?.click(),
       g: () => strip.press('band'), f: () => strip.press('chords'), l: () => strip.press('loop'), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
       '.': () => $('.fix', overChanges)?.click(),
     };

@@ -45,7 +45,7 @@ type changesPage struct {
 	Shared   string
 	Scales   string
 	Lacks    string
-	Moves    []view.Choice
+	Movable  bool // there is a way to move the line over its chords
 	Forms    []view.Choice
 	Saved    []savedChanges
 	Vamp     string // an accompaniment that shows the scale
@@ -155,11 +155,7 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
 			v.Found = append(v.Found, fv)
 		}
 	}
-	for _, m := range changes.Moves() {
-		if len(l.Notes) > 0 && (len(l.Chords) > 0 || !changes.NeedsChords(m.Word)) {
-			v.Moves = append(v.Moves, view.Choice{Name: m.Title, Link: m.Word, On: false})
-		}
-	}
+	v.Movable = len(l.Notes) > 0
 	for _, m := range changes.Forms() {
 		v.Forms = append(v.Forms, view.Choice{Name: m.Name, Link: m.Name, On: false})
 	}

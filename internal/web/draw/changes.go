@@ -35,7 +35,7 @@ var landingMarks = map[changes.Word]string{
 	changes.OnTime: "▾", changes.Pushed: "◃", changes.Early: "◂", changes.Late: "▸", changes.Missed: "○", changes.Rest: "",
 }
 
-// ChangesSVG draws the bars in rows of four, of two where they are dense: chords above, in each
+// ChangesSVG draws the bars in rows of four or as many as there are, of two where they are dense: chords above, in each
 // bar the notes as degrees over their chord, the higher the higher, and at each change how the
 // line lands there.
 //
@@ -87,6 +87,7 @@ func barsOf(v ChangesView) bars {
 	if b.count = int(n); !rest.IsZero() || n == 0 {
 		b.count++
 	}
+	b.row = min(b.row, b.count)
 	columns := map[int64]int{}
 	low, high := 200.0, 0.0
 	for i, x := range l.Notes {
@@ -100,7 +101,7 @@ func barsOf(v ChangesView) bars {
 		p := float64(changes.Sounding(l, i))
 		low, high = min(low, p), max(high, p)
 		if columns[k] >= denseColumns {
-			b.row = 2
+			b.row = min(2, b.count)
 		}
 	}
 	b.low, b.span = low, max(1, high-low)

@@ -46,19 +46,19 @@ func ForceSVG(n Neck, force []neck.Newtons, here string) template.HTML {
 		x2, w2 := s.span(min(a[1], s.to))
 		left, right := min(x1, x2), max(x1+w1, x2+w2)
 		c.rect(left, 3, right-left, forceHeight-6, "forceframe", "rx", 6.0)
-		// The words stand on the roomier side of the frame, the name of the
-		// curve beyond them.
+		// The words stand on the roomier side of the frame, the name of the curve beyond them and under
+		// it, so that neither is struck through.
 		if x := right + 10; n.width()-right > left {
 			c.text(x, 18, "forcehere", here)
-			c.text(10, 18, "forcename", name)
+			c.text(10, 35, "forcename", name)
 		} else {
 			c.text(left-10, 18, "forcehere atleft", here)
-			c.text(n.width()-10, 18, "forcename atleft", name)
+			c.text(n.width()-10, 35, "forcename atleft", name)
 		}
 		label += "; " + here
 	}
 	if n.Area[1] == 0 {
-		c.text(n.width()/2, 18, "forcename", name)
+		c.text(n.width()/2, 35, "forcename", name)
 	}
 	return c.svg(n.width(), forceHeight, "force", label)
 }

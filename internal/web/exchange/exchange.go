@@ -137,7 +137,7 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string) error {
 		licks = append(licks, e.Lick)
 	}
 	if len(licks) == 0 {
-		return page.Refuse(errors.New("no lick fits, so that there is nothing to hand over"))
+		return page.Refuse(errors.New("no lick fits, so that there is nothing to export"))
 	}
 	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, f))
 }

@@ -259,7 +259,7 @@ func reasonOf(r *judge.Report) (reason, ceiling string) {
 	}
 	if r.Verdict == judge.Flows {
 		if r.Ceiling > 0 {
-			return fmt.Sprintf("room of %d", r.Ceiling.Whole()-int(r.Tempo)), ceiling
+			return fmt.Sprintf("%d to spare", r.Ceiling.Whole()-int(r.Tempo)), ceiling
 		}
 		return "nothing moves", ceiling
 	}

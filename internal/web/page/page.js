@@ -46,3 +46,7 @@ document.addEventListener('click', e => {
     state: s => { b.textContent = s ? 'stop' : word; }, failed: showNotice,
   });
 });
+
+// A word that explains itself: by pointer, by focus, by a tap. Escape puts it away.
+if (window.bootstrap) new bootstrap.Tooltip(document.body, {selector: '.term', trigger: 'hover focus', placement: 'bottom', customClass: 'explained', animation: false});
+document.addEventListener('keydown', e => { if (e.key === 'Escape' && document.activeElement?.matches('.term')) document.activeElement.blur(); });

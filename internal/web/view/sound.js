@@ -116,8 +116,33 @@ const listening = (() => {
     s.what.state('');
   }
 
+  // taste sounds a note or a grip for once, beside nothing else: what cannot be heard is not missed.
+  let tasting = null;
+  async function taste(base, fields) {
+    if (session || document.hidden || !window.AudioContext) return;
+    tasting?.abort();
+    const gone = tasting = new AbortController();
+    try {
+      ctx ||= new AudioContext({sampleRate: rate});
+      const wav = await fetch(`${base}/sound.wav?${new URLSearchParams(fields)}`, {signal: gone.signal, headers: {'HX-Request': 'true'}});
+      if (!wav.ok) return;
+      const view = new DataView(await wav.arrayBuffer(), 44), n = Math.min(view.byteLength >> 1, 2 * rate);
+      if (!n || session || gone.signal.aborted) return;
+      const buffer = ctx.createBuffer(1, n, rate), out = buffer.getChannelData(0);
+      for (let i = 0; i < n; i++) out[i] = view.getInt16(2 * i, true) / 32768;
+      const source = ctx.createBufferSource();
+      source.buffer = buffer;
+      source.connect(ctx.destination);
+      await ctx.resume();
+      source.start();
+      gone.signal.addEventListener('abort', () => { try { source.stop(); } catch { /* not begun */ } });
+      tasted++;
+    } catch { /* given up for the next one, or no sound here */ }
+  }
+  let tasted = 0;
+
   addEventListener('pagehide', stop);
-  return {start, stop, log, get on() { return session !== null; }, get rounds() { return session ? session.rounds.map(r => [r.from, r.upto]) : []; }};
+  return {start, stop, log, taste, get tasted() { return tasted; }, get on() { return session !== null; }, get rounds() { return session ? session.rounds.map(r => [r.from, r.upto]) : []; }};
 })();
 
 // The strip of controls: tempo, loop, click, band, loudness; kept for the next page.

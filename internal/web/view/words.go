@@ -179,7 +179,7 @@ func CeilingWord(r *judge.Report) string {
 	return "at any tempo"
 }
 
-// ChangesWords counts the string changes: "3 inside, 10 outside; leaves both ways".
+// ChangesWords counts the string changes: "3 inside, 10 outside; leaves on down and up".
 // Exits are said where there is a change that leaves the strings.
 func ChangesWords(r *judge.Report) string {
 	parts := r.Changes.Words()
@@ -191,7 +191,7 @@ func ChangesWords(r *judge.Report) string {
 	case "down", "up":
 		s += "; leaves on " + r.Exits
 	case "mixed":
-		s += "; leaves both ways"
+		s += "; leaves on down and up"
 	}
 	return s
 }
