@@ -3,8 +3,11 @@ package e2e
 import (
 	_ "embed"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // axe is axe-core 4.14.1 from the npm registry (testdata/axe.LICENSE).
@@ -12,32 +15,48 @@ import (
 //go:embed testdata/axe.min.js
 var axe string
 
-// No screen has a fault that the rules of WCAG 2 A and AA name, contrast among
-// them. Checked by axe-core.
+// No screen has a fault that the rules of WCAG 2 A and AA name, contrast among them: on a desk, on a phone, in
+// daylight and in stage light. Checked by axe-core.
 func TestScreensAreAccessible(t *testing.T) {
-	t.Parallel()
-	p := demoApp(t).open("/")
+	for _, world := range []struct {
+		name         string
+		wide         int64
+		light, theme string
+	}{{"desk", 1280, "day", "light"}, {"phone", 390, "day", "light"}, {"stage light", 1280, "stage", "dark"},
+		{"phone in stage light", 390, "stage", "dark"}} {
+		t.Run(world.name, func(t *testing.T) {
+			t.Parallel()
+			p := demoApp(t).open("/player")
+			p.do(chromedp.EmulateViewport(world.wide, 844))
+			eval[bool](p, `(localStorage.setItem('ornamen-light', '`+world.light+`'), true)`)
+			p.go_("/player")
+			p.wait(fmt.Sprintf(`innerWidth == %d && document.documentElement.dataset.bsTheme == '%s'`, world.wide, world.theme))
+			accessible(p, world.name)
+		})
+	}
+}
+
+// accessible asks axe about every screen as it stands.
+func accessible(p *tab, world string) {
 	for _, s := range []struct {
 		name, path string
 		prepare    func(*tab)
 	}{
-		{"notebook", "/", nil},
+		{"notebook", "/?steps=true", nil},
 		{"tones", "/tones?tonic=C%23&scale=minor+pentatonic&add=9,+b5&beside=dorian&chord=F%23m7&at=6:9", nil},
 		{"runs", "/runs", nil},
 		{"runs restrung", "/runs?key=C%23+natural+minor&cell=3+2+1+4&times=8&pick=economy&show=restring", nil},
 		{"player", "/player", nil},
 		{"changes", "/licks/1/changes?chord=2", nil},
+		{"chords alone", "/backing", nil},
+		{"ways over chords", "/licks/2/changes", func(p *tab) { p.click("#movemenu"); p.sheet() }},
 		{"practice", "/practice?lick=16", nil},
 		{"log", "/practice/log", nil},
 		{"versions", "/licks/17/versions", nil},
 		{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
 		{"bench", "/licks/17", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},
-		{"hands", "/licks/17", func(p *tab) {
-			p.ready()
-			p.click("[data-hands]")
-			p.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity ` +
-				`== 1`)
-		}},
+		{"bench, selected", "/licks/17", func(p *tab) { p.ready(); p.keys("s"); p.wait(`document.querySelector('.chosen-range')`) }},
+		{"hands", "/licks/17", func(p *tab) { p.ready(); p.keys("h"); p.sheet() }},
 	} {
 		p.go_(s.path)
 		if s.prepare != nil {
@@ -57,11 +76,17 @@ func TestScreensAreAccessible(t *testing.T) {
 			Nodes      []string
 		}
 		if err := json.Unmarshal([]byte(eval[string](p, `window.axeFound`)), &found); err != nil {
-			t.Fatal(err)
+			p.t.Fatal(err)
 		}
 		for _, f := range found {
-			t.Errorf("%s: %s (%s), %d places:\n  %s", s.name, f.ID, f.Impact, len(f.Nodes),
+			p.t.Errorf("%s, %s: %s (%s), %d places:\n  %s", world, s.name, f.ID, f.Impact, len(f.Nodes),
 				strings.Join(f.Nodes[:min(4, len(f.Nodes))], "\n  "))
 		}
 	}
+}
+
+// sheet waits until the sheet of other ways stands with its offers.
+func (t *tab) sheet() {
+	t.t.Helper()
+	t.wait(`document.querySelector('.offer') && getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 }

@@ -22,6 +22,11 @@ var shots = []struct {
 		p.keys("g", " ")
 		p.wait(`document.querySelector('g.col.lit:nth-of-type(n+5)')`)
 	}},
+	{"bench-stage", "/licks/17", func(p *tab) {
+		p.stage()
+		p.ready()
+		p.wait(`document.querySelector('.fix')`)
+	}},
 	{"page", "/licks/17/export/page", nil},
 	{"bench-phone", "/licks/17", func(p *tab) {
 		p.do(chromedp.EmulateViewport(390, 844))
@@ -40,6 +45,7 @@ var shots = []struct {
 		p.go_("/practice?lick=16&part=bottleneck%2C+11+to+16")
 		p.wait(`document.querySelector('.stand')`)
 	}},
+	{"practice-stage", "/practice?lick=16&part=bottleneck%2C+11+to+16", func(p *tab) { p.stage() }},
 	{"practice-log", "/practice/log", nil},
 	{"versions", "/licks/17", func(p *tab) {
 		p.ready()
@@ -50,12 +56,6 @@ var shots = []struct {
 		p.wait(`document.querySelector('.differences')`)
 	}},
 	{"runs", "/runs", nil},
-	{
-		"runs-restrung",
-		"/runs?key=C%23+natural+minor&layout=3nps&at=6:9" +
-			"&cell=3+2+1+4&times=8&land=4&pick=economy&tempo=112&show=restring",
-		nil,
-	},
 	{"hands", "/licks/15", func(p *tab) {
 		p.ready()
 		p.click("[data-hands]")
@@ -69,6 +69,15 @@ var shots = []struct {
 		p.click("#tones-pill")
 		p.wait(`document.querySelector('.tones-menu.show')`)
 	}},
+}
+
+// stage shows the page in stage light; the next ones of the browser too, until it is day again.
+func (t *tab) stage() {
+	t.t.Helper()
+	eval[bool](t, `(localStorage.setItem('ornamen-light', 'stage'), true)`)
+	t.do(chromedp.Reload())
+	t.wait(`document.documentElement.dataset.bsTheme == 'dark' && document.body.dataset.heard`)
+	eval[bool](t, `(localStorage.removeItem('ornamen-light'), true)`)
 }
 
 // TestShots takes the pictures into the folder that ORNAMEN_SHOTS names.

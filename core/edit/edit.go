@@ -346,6 +346,9 @@ func transposed(a asked) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
+	if now, ok := a.lick.Palette(); ok && now.Pretty() == p.Pretty() {
+		return nil, fmt.Errorf("the line is in %s already", p.Pretty())
+	}
 	r, err := turn.Recolour(a.lick, a.guitar, p, shape.NearestPlace)
 	return lick.Replace{Lick: r.Lick, Why: "moved to " + p.Pretty()}, err
 }

@@ -3,7 +3,6 @@ package sheet
 import (
 	"bytes"
 	"html/template"
-	"strconv"
 	"strings"
 
 	"ornamen/core/lick"
@@ -25,12 +24,15 @@ h1 { font: 600 24pt Accidentals, Fraunces, Georgia, serif; margin: 0 0 2mm; }
 p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }
 .line svg { width: 100%; height: auto; margin: 4mm 0 1mm; } .shape svg { max-width: 100%; height: auto; }
 .box { border: 0.4mm solid #8d897f; border-radius: 2mm; padding: 2mm 4mm; display: inline-block; margin-right: 4mm; }
+#print { float: right; font: 600 12pt Figtree, Helvetica, Arial, sans-serif; color: #fff; background: #0f5c4b;
+border: 0; border-radius: 2mm; padding: 2mm 5mm; } @media print { #print { display: none; } }
 `
 
 // page is the page for the music stand: one lick, readable from a step away, on A4 or letter.
 var page = template.Must(template.New("").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>{{.Title}}</title>
-<style>{{.Style}}</style></head><body>
+<style>{{.Style}}</style><script src="/assets/print.js" defer></script></head><body>
+<button type="button" id="print" hidden>Print</button>
 <h1>{{.Title}}</h1>
 <p>{{.Tones}}. {{.Degrees}}</p>
 <p><span class="box">{{.Tempo}} quarters a minute</span>
@@ -38,17 +40,15 @@ var page = template.Must(template.New("").Parse(`<!doctype html>
 {{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
 <div class="line">{{.Line}}</div>
 {{if .Shape}}<div class="shape">{{.Shape}}</div>{{end}}
-{{range .Short}}<p>Short form: <code>{{.}}</code></p>{{end}}
 <p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke,
 a dot is played by the left hand alone. Start at half of the tempo. Pain or burning: stop and rest; lasting pain,
 numbness or weakness is for a doctor or a qualified therapist. Keep the sound at a safe level.</p>
 </body></html>
 `))
 
-// Page is a lick as a page to print: tones, line with both hands, count, short form,
-// cautions.
-// A line without a recipe has its places as the short form. All words are escaped by the
-// template; the drawings are ours.
+// Page is a lick as a page to print: tones, line with both hands, count, note values, cautions. The button
+// that prints it is shown where Ornamen serves the page. All words are escaped by the template; the
+// drawings are ours.
 func Page(l lick.Lick) []byte {
 	v := struct {
 		Title, Tones, Degrees, Meter, Pickup string
@@ -56,7 +56,6 @@ func Page(l lick.Lick) []byte {
 		Shuffle, Loop                        bool
 		Line, Shape                          template.HTML
 		Style                                template.CSS
-		Short                                []string
 	}{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
 		Loop: l.Loop, // Our own drawings, their words escaped.
 		Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l)), Style: Style}
@@ -69,39 +68,10 @@ func Page(l lick.Lick) []byte {
 	if p, ok := l.Palette(); ok {
 		v.Degrees = degreesOf(p)
 	}
-	if l.Recipe != "" {
-		v.Short = append(v.Short, l.Recipe)
-	}
-	for _, p := range l.Parts {
-		v.Short = append(v.Short, p.Recipe)
-	}
-	if len(v.Short) == 0 && len(l.Notes) > 0 {
-		v.Short = append(v.Short, places(l))
-	}
 	var b bytes.Buffer
 	// A buffer takes all that is written, and the template reads fields that are there.
 	_ = page.Execute(&b, v)
 	return b.Bytes()
-}
-
-// places is the line in short: "3:11 1:9 2:12 9", the string named where it changes.
-// Notes that sound together are joined by + and named in full.
-func places(l lick.Lick) string {
-	var out []string
-	str := 0
-	for _, c := range l.Columns() {
-		var together []string
-		for _, n := range l.Notes[c[0]:c[1]] {
-			word := strconv.Itoa(n.Fret)
-			if n.String != str || c[1]-c[0] > 1 {
-				word = n.Place().Notation()
-			}
-			str = n.String
-			together = append(together, word)
-		}
-		out = append(out, strings.Join(together, "+"))
-	}
-	return strings.Join(out, " ")
 }
 
 // degreesOf lists the tones with their degrees: "1 A, ♭3 C".

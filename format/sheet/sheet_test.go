@@ -66,3 +66,23 @@ func TestDrawings(t *testing.T) {
 		}
 	}
 }
+
+// A length is drawn as the note that has it (common practice: a dot adds half, three in the time of two, five
+// and seven in the time of four); what no single note has is left to a fraction.
+func TestNoteValues(t *testing.T) {
+	for _, x := range []struct {
+		num, den int64
+		want     note
+		ok       bool
+	}{
+		{1, 1, note{base: 1}, true}, {1, 4, note{base: 4}, true}, {1, 32, note{base: 32}, true},
+		{3, 8, note{base: 4, dotted: true}, true}, {3, 16, note{base: 8, dotted: true}, true},
+		{1, 12, note{base: 8, group: 3}, true}, {1, 24, note{base: 16, group: 3}, true}, {1, 6, note{base: 4, group: 3}, true},
+		{1, 20, note{base: 16, group: 5}, true}, {1, 28, note{base: 16, group: 7}, true},
+		{5, 16, note{}, false}, {1, 128, note{}, false},
+	} {
+		if got, ok := noteOf(lick.NewTime(x.num, x.den)); got != x.want || ok != x.ok {
+			t.Errorf("%d/%d is %+v, %v", x.num, x.den, got, ok)
+		}
+	}
+}

@@ -6,6 +6,7 @@ import (
 	"html"
 	"math"
 	"strconv"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/format/read"
@@ -18,13 +19,13 @@ const (
 	svgNames   = 64 // what stands at the left
 	svgString  = 15 // between two strings
 	svgHead    = 44 // chords and counts above the strings
-	svgHands   = 46 // fingers and strokes below
+	svgHands   = 74 // fingers, strokes and note values below
 	svgColumns = 16 // of a system
 	svgGap     = 22
 )
 
-// Drawing draws a lick: chords and counts above, places with slurs and bends, fingers and
-// strokes below.
+// Drawing draws a lick: chords and counts above, places with slurs and bends, fingers, strokes and note
+// values below.
 // It needs no style sheet; its fonts are taken from the page, or else from the machine.
 func Drawing(l lick.Lick) []byte {
 	s := sheet{lick: l, columns: l.Columns()}
@@ -78,16 +79,17 @@ func (s *sheet) stringY(str, top int) float64 { return float64(top + svgHead + s
 // system draws the columns [from, to).
 // Names of strings and rows stand at its left, in every system anew.
 func (s *sheet) system(from, to, top int) {
-	strings := len(s.lick.Tuning)
+	count := len(s.lick.Tuning)
 	right := float64(svgNames + svgColumn*max(1, to-from))
-	for str := 1; str <= strings; str++ {
+	for str := 1; str <= count; str++ {
 		y := s.stringY(str, top)
 		fmt.Fprintf(&s.b, `<path d="M%d %sH%s" stroke="#b9b5aa" fill="none"/>`, svgNames-12, px(y), px(right))
 		s.text(svgNames-30, y+4, ` fill="#5f656d" font-size="12"`, s.lick.Tuning[str-1].String())
 	}
-	low := s.stringY(strings, top)
+	low := s.stringY(count, top)
 	s.text(26, low+24, ` fill="#5f656d" font-size="11"`, "finger")
 	s.text(26, low+42, ` fill="#5f656d" font-size="11"`, "stroke")
+	s.text(26, low+66, ` fill="#5f656d" font-size="11"`, "length")
 	for k := from; k < to; k++ {
 		s.column(k, float64(svgNames+svgColumn*(k-from)+svgColumn/2), top, k > from)
 	}
@@ -113,7 +115,7 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	if chord, ok := l.ChordAt(first.At); ok && (k == 0 || chord.At.Cmp(first.At) == 0) {
 		s.text(x, float64(top+12), ` font-weight="600"`, chord.Name)
 	}
-	fingers := ""
+	var fingers []string
 	for i := c[0]; i < c[1]; i++ {
 		n := l.Notes[i]
 		y := s.stringY(n.String, top)
@@ -151,10 +153,11 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Vibrato != nil {
 			fmt.Fprintf(&s.b, `<path d="M%s %sq2 -4 4 0t4 0t4 0" stroke="#1d2329" fill="none"/>`, px(x+5), px(y-9))
 		}
-		fingers += n.Finger.String()
+		fingers = append(fingers, n.Finger.String())
 	}
 	low := s.stringY(len(l.Tuning), top)
-	s.text(x, low+24, "", fingers)
+	s.text(x, low+24, "", strings.TrimSpace(strings.Join(fingers, " ")))
+	s.value(x, low+68, first.Len)
 	switch st := first.Stroke; {
 	case first.Slur.Slurred():
 		s.text(x, low+42, ` fill="#5f656d"`, "·")
@@ -175,6 +178,61 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	case st != "":
 		s.text(x, low+42, "", string(st))
 	}
+}
+
+// value draws a length as a note: head, stem, flags, a dot, and the number of a group that shares a beat
+// otherwise, as 3 for triplets. What no such note says is written as a fraction.
+func (s *sheet) value(x, y float64, length lick.Time) {
+	v, ok := noteOf(length)
+	if !ok {
+		s.text(x, y, ` font-size="11"`, length.String())
+		return
+	}
+	fill := ` fill="#1d2329"`
+	if v.base <= 2 {
+		fill = ` fill="none"`
+	}
+	fmt.Fprintf(&s.b, `<ellipse cx="%s" cy="%s" rx="3.6" ry="2.6" stroke="#1d2329"%s/>`, px(x), px(y), fill)
+	if v.base > 1 {
+		fmt.Fprintf(&s.b, `<path d="M%s %sv-15" stroke="#1d2329"/>`, px(x+3.4), px(y))
+	}
+	for flag, of := 0.0, 8; of <= v.base; flag, of = flag+1, 2*of {
+		fmt.Fprintf(&s.b, `<path d="M%s %sq1 3 5 4" stroke="#1d2329" stroke-width="1.4" fill="none"/>`, px(x+3.4), px(y-15+4*flag))
+	}
+	if v.dotted {
+		fmt.Fprintf(&s.b, `<circle cx="%s" cy="%s" r="1.3"/>`, px(x+7), px(y-1))
+	}
+	if v.group > 0 {
+		s.text(x-5, y-8, ` font-size="9"`, strconv.Itoa(v.group))
+	}
+}
+
+// note is a length as it is written: the part of a whole note, dotted, one of a group in the time of the
+// next lower power of two.
+type note struct {
+	base, group int
+	dotted      bool
+}
+
+// noteOf finds the note of a length; false if a single one does not have it.
+func noteOf(length lick.Time) (note, bool) {
+	num, den := length.Parts()
+	for base := 1; base <= 64; base *= 2 {
+		switch b := int64(base); {
+		case num*b == den:
+			return note{base: base}, true
+		case 2*num*b == 3*den:
+			return note{base: base, dotted: true}, true
+		}
+	}
+	for _, g := range []struct{ in, of int64 }{{3, 2}, {5, 4}, {7, 4}} {
+		for base := int64(2); base <= 64; base *= 2 {
+			if num*base*g.in == den*g.of {
+				return note{base: int(base), group: int(g.in)}, true
+			}
+		}
+	}
+	return note{}, false
 }
 
 // bendSign says how far a bend goes, and that it comes down again.

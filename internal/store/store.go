@@ -243,6 +243,13 @@ func (s *Store) Delete(ctx context.Context, id uint) error {
 	})
 }
 
+// Begun says whether the notebook ever held a lick, be it deleted since.
+func (s *Store) Begun(ctx context.Context) (bool, error) {
+	var any []Lick
+	err := s.db.WithContext(ctx).Unscoped().Select("id").Limit(1).Find(&any).Error
+	return len(any) > 0, err
+}
+
 // Restore brings a deleted lick back.
 func (s *Store) Restore(ctx context.Context, id uint) error {
 	return s.write(ctx, func(tx *gorm.DB) error {

@@ -1,5 +1,5 @@
 import {$, $$, showNotice} from './page.js';
-import {chordField, lights, listen} from './benchhands.js';
+import {chordField, lights, listen, teller} from './benchhands.js';
 import {selection} from './benchselect.js';
 import {proposals} from './sheet.js';
 
@@ -9,7 +9,7 @@ const bench = $('#bench');
 if (bench) startBench();
 
 function startBench() {
-  const light = lights(bench);
+  const light = lights(bench), say = teller();
   const base = `/licks/${bench.dataset.lick}`;
   const ledger = $('#ledger');
   const caret = {};         // note, lane, string, whole
@@ -61,7 +61,7 @@ function startBench() {
       draw();
       settled();
       if (!edits) delete bench.dataset.busy;
-      if (!edits && entries.has(values.do)) strip.taste(columns()[columnOf(caret.note)]);
+      if (!edits && entries.has(values.do)) strip.taste(columns()[columnOf(values.note)]);
     });
     return queue;
   };
@@ -91,6 +91,7 @@ function startBench() {
       el.style.height = height + 'px';
     };
     picked.paint();
+    scroll.tabIndex = scroll.scrollWidth > scroll.clientWidth ? 0 : -1; // what scrolls can be reached by keys
     const seen = left > 40 && left < ledger.clientWidth - 8;
     place($('.caret-column', ledger), left, 0, w, svg().height.baseVal.value, seen);
     place($('.caret-cell', ledger), left, l.y, w, l.h, seen);
@@ -101,7 +102,7 @@ function startBench() {
     inSight($('.lanetab.on'), $('.lanetabs'));
     inSight($('.lanekeys:not([hidden]) .kbd.on'), $('.lanekeys:not([hidden])'));
     light(cols[k] ? cols[k].map(n => n.note) : [], 'chosen');
-    $('#says').textContent = `${$('.foot h3')?.textContent ?? ''}. ${l.name === 'place' ? 'string ' + l.string : l.name}.`;
+    say(keys, l);
   }
   // inSight scrolls a row of keys, which only a narrow screen has, to the one that is on.
   function inSight(b, row) {
@@ -255,7 +256,7 @@ function startBench() {
   document.addEventListener('keydown', e => {
     const mod = e.ctrlKey || e.metaKey;
     const writing = e.target.matches('input, select, textarea');
-    if (mod && !writing && (e.key === 'z' || e.key === 'Z' || e.key === 'y')) {
+    if (mod && !e.target.matches('input, textarea') && (e.key === 'z' || e.key === 'Z' || e.key === 'y')) {
       e.preventDefault();
       const way = e.key === 'y' || e.shiftKey ? '/redo' : '/undo';
       key(() => { flush(); send('POST', way, form()); });
@@ -264,7 +265,7 @@ function startBench() {
     if (mod && !writing && !$('.modal.show') && (e.key === 'c' || e.key === 'x')) { e.preventDefault(); picked.copy(e.key === 'x'); return; }
     if (writing || e.altKey || $('.modal.show') || $('.dropdown-menu.show')) return;
     if (e.key === '?') { e.preventDefault(); bootstrap.Modal.getOrCreateInstance('#keys').show(); return; }
-    if (document.activeElement !== ledger && document.activeElement !== document.body) return;
+    if (!ledger.contains(document.activeElement) && document.activeElement !== document.body) return;
     if (caret.lane === 'chord' && !caret.sel && !mod && /^([a-gA-G1-7#♭♯]|Enter)$/.test(e.key)) { if (e.key === 'Enter') e.preventDefault(); typeChord(); return; }
     const digit = digitOf(e);
     const acts = {

@@ -17,6 +17,18 @@ export function lights(bench) {
   return light;
 }
 
+// What a screen reader says: where the caret is, what the lane holds there, and a verdict that changed.
+export function teller() {
+  let verdict;
+  return (keys, lane) => {
+    const value = $$(`.lanekeys[data-lane="${keys}"] .on`).map(b => b.getAttribute('aria-label') || $('span', b)?.textContent || b.textContent).join(', ');
+    const now = [$('.verdict h2'), $('.verdict p')].map(e => e?.textContent.replace(/\s+/g, ' ').trim()).join('. ');
+    const text = `${$('.foot h3')?.textContent ?? ''}. ${lane.name === 'place' ? 'string ' + lane.string : lane.name}${value ? ': ' + value : ''}.${verdict !== undefined && now !== verdict ? ' ' + now : ''}`;
+    verdict = now;
+    if ($('#says').textContent !== text) $('#says').textContent = text;
+  };
+}
+
 // Listening on the bench: the strip of controls, and what is heard for once.
 export function listen({base, ledger, caret, state, svg, chosen, columnOf, light, ask}) {
   const strip = soundStrip($('#transport'), {

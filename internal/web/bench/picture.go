@@ -112,6 +112,7 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 		}
 		v.WayBad = s.Bad
 	}
+	v.WayRight = draw.TipsAtLeft(n)
 	v.Neck, v.Tips = draw.NeckSVG(n), draw.TipsSVG(n)
 }
 

@@ -58,29 +58,30 @@ type benchView struct {
 	CanUndo  bool
 	CanRedo  bool
 
-	Title   string
-	Tones   tonesView
-	Count   string
-	Tempo   string
-	Tags    string
-	Word    string
-	Line    string
-	Fine    string
-	Bar     template.HTML
-	Scale   []tempoLabel
-	Found   []view.Finding
-	More    []view.Finding
-	Mended  bool   // fixes have been tried
-	LeftOut string // what a limit left out
-	NoFix   bool   // nothing that was tried helps
-	Neck    template.HTML
-	Tips    template.HTML
-	Way     string
-	WayBad  bool
-	Names   template.HTML
-	Ledger  template.HTML
-	Foot    footView
-	Frets   int // of this neck
+	Title    string
+	Tones    tonesView
+	Count    string
+	Tempo    string
+	Tags     string
+	Word     string
+	Line     string
+	Fine     string
+	Bar      template.HTML
+	Scale    []tempoLabel
+	Found    []view.Finding
+	More     []view.Finding
+	Mended   bool   // fixes have been tried
+	LeftOut  string // what a limit left out
+	NoFix    bool   // nothing that was tried helps
+	Neck     template.HTML
+	Tips     template.HTML
+	WayRight bool // the words about the move stand at the right, as the tips are at the left
+	Way      string
+	WayBad   bool
+	Names    template.HTML
+	Ledger   template.HTML
+	Foot     footView
+	Frets    int // of this neck
 }
 
 // tempoLabel is a number on the bar of tempos.

@@ -10,7 +10,10 @@ import (
 
 // canvas collects SVG. Text and attribute values are escaped.
 // It knows no drawing; each drawing's own words are methods in its file.
-type canvas struct{ strings.Builder }
+type canvas struct {
+	strings.Builder
+	wide float64 // the width of a column of the ledger, where one is drawn
+}
 
 // open starts an element with attributes given as name, value pairs.
 func (c *canvas) open(name string, attrs ...any) {

@@ -11,11 +11,12 @@ type Lane struct {
 // Sizes of the ledger's drawing.
 const (
 	ColumnWidth  = 48.0
+	valueWidth   = 24.0 // of one value among those of a column
 	chordHeight  = 22.0
 	countHeight  = 53.0 // the note's number, its count and its length
 	stringHeight = 19.0
-	laneHeight   = 27.0
-	loadHeight   = 66.0
+	laneHeight   = 25.0
+	loadHeight   = 58.0
 )
 
 // Lanes lays the rows out for a number of strings.

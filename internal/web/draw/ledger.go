@@ -102,13 +102,23 @@ func NamesSVG(l Ledger) template.HTML {
 		}
 	}
 	if len(l.Boxes) > 0 {
-		c.text(2, height(lanes)+20, "lanename", "Box")
+		c.text(2, height(lanes)+18, "lanename", "Box")
 	}
 	return c.svg(namesWidth, l.height(), "names", "Lanes", "width", namesWidth, "height", l.height())
 }
 
+// columnWidth is how wide a column of the line is: wider than usual where more than two notes sound together,
+// as their values stand side by side.
+func (l Ledger) columnWidth() float64 {
+	wide := ColumnWidth
+	for _, col := range l.Columns {
+		wide = max(wide, valueWidth*float64(len(col.Cells)))
+	}
+	return wide
+}
+
 // fullY is the height at which a load fills the time there is.
-func fullY(load Lane) float64 { return load.Y + 30 }
+func fullY(load Lane) float64 { return load.Y + 26 }
 
 // LedgerSVG draws the columns, one more than there are: the empty one takes the
 // next note.
@@ -116,11 +126,11 @@ func fullY(load Lane) float64 { return load.Y + 30 }
 // arrow lands: "name:string:y:height" of every lane, and "number.string" of every note of a
 // column.
 func LedgerSVG(l Ledger) template.HTML {
-	var c canvas
+	c := canvas{wide: l.columnWidth()}
 	lanes := l.lanes()
-	w, h := ColumnWidth*float64(len(l.Columns)+max(1, len(l.Ahead))), height(lanes)
+	w, h := c.wide*float64(len(l.Columns)+max(1, len(l.Ahead))), height(lanes)
 	for _, b := range l.Boxes {
-		from, to := float64(b.From)*ColumnWidth+6, float64(b.To)*ColumnWidth-6
+		from, to := float64(b.From)*c.wide+6, float64(b.To)*c.wide-6
 		c.boxSpan(from, to, h+6, b.Label)
 	}
 	c.grid(l, lanes, w, h)
@@ -143,7 +153,7 @@ func LedgerSVG(l Ledger) template.HTML {
 		starts[k] = strings.Join(ids, "+")
 	}
 	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height", l.height(),
-		"data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width", ColumnWidth)
+		"data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width", c.wide)
 }
 
 // grid draws what lies behind the notes: lanes, strings, beats and bars.
@@ -160,11 +170,11 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 			c.line(0, ln.Y, w, ln.Y, "rule")
 		}
 		if ln.Name == "load" && len(l.Columns) > 0 {
-			c.line(0, fullY(ln), ColumnWidth*float64(len(l.Columns)), fullY(ln), "full")
+			c.line(0, fullY(ln), c.wide*float64(len(l.Columns)), fullY(ln), "full")
 		}
 	}
 	for k, col := range l.Columns {
-		x := float64(k) * ColumnWidth
+		x := float64(k) * c.wide
 		if k > 0 && col.BarStart {
 			c.line(x, 0, x, h, "barline")
 		} else if k > 0 && col.Beat {
@@ -172,13 +182,13 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 		}
 	}
 	for k, count := range l.Ahead {
-		x := ColumnWidth * float64(len(l.Columns)+k)
+		x := c.wide * float64(len(l.Columns)+k)
 		if k > 0 {
 			c.line(x, 0, x, h, "beatline")
 		}
-		c.text(x+ColumnWidth/2, lanes[0].Y+31, "count ahead", count)
+		c.text(x+c.wide/2, lanes[0].Y+31, "count ahead", count)
 	}
-	x := ColumnWidth * (float64(len(l.Columns)) + 0.5)
+	x := c.wide * (float64(len(l.Columns)) + 0.5)
 	c.text(x, lanes[0].Y+48, "length", l.Next)
 	c.text(x, lanes[1].Y+float64(len(l.Strings))*stringHeight/2+8, "next", "+")
 }
@@ -187,7 +197,7 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 // The group names its notes, so that the page can light a column while it sounds.
 func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	col := l.Columns[k]
-	x := (float64(k) + 0.5) * ColumnWidth
+	x := (float64(k) + 0.5) * c.wide
 	countClass := "count"
 	if col.Beat {
 		countClass += " onbeat"
@@ -195,13 +205,13 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	c.text(x, lanes[0].Y+12, "number", numbersOf(col.Cells))
 	c.text(x, lanes[0].Y+31, countClass, col.Count)
 	if col.Chord != "" {
-		c.text(x-ColumnWidth/2+5, 16, "chordname", pretty(col.Chord))
+		c.text(x-c.wide/2+5, 16, "chordname", pretty(col.Chord))
 	}
 	if col.Length != "" {
 		c.text(x, lanes[0].Y+48, "length", col.Length)
 	}
 	if col.RestFor != "" {
-		c.text(x-ColumnWidth/2, lanes[0].Y+48, "length", "rest")
+		c.text(x-c.wide/2, lanes[0].Y+48, "length", "rest")
 	}
 	lane := map[string]Lane{}
 	for _, ln := range lanes {
@@ -217,7 +227,7 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	for i, cell := range col.Cells {
 		c.place(lanes[cell.String], k, x, cell)
 		// Values of notes that sound together stand side by side.
-		dx := x + (float64(i)-float64(len(col.Cells)-1)/2)*min(22, (ColumnWidth-4)/float64(len(col.Cells)))
+		dx := x + (float64(i)-float64(len(col.Cells)-1)/2)*min(valueWidth, c.wide/float64(len(col.Cells)))
 		c.degree(dx, mid(lane["degree"]), cell, len(col.Cells) > 1)
 		c.value(dx, mid(lane["finger"]), cell.Finger, cell.FingerLocked, cell.FingerProposed)
 		c.strokeSign(dx, mid(lane["stroke"]), cell)
@@ -248,7 +258,7 @@ func numbersOf(cells []Cell) string {
 // It lasts from the first column that the finger holds flat to the last one, notes of other
 // fingers between.
 func (c *canvas) barre(lanes []Lane, b judge.Barre) {
-	from, to := (float64(b.First)+0.5)*ColumnWidth-17, (float64(b.Last)+0.5)*ColumnWidth+17
+	from, to := (float64(b.First)+0.5)*c.wide-17, (float64(b.Last)+0.5)*c.wide+17
 	for _, ln := range lanes {
 		if ln.Name == "finger" {
 			y := ln.Y + ln.H - 3
@@ -282,7 +292,7 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	}
 	c.text(x, y+6.5, class, fret)
 	if cell.Slur != "" && cell.SlurFrom >= 0 && cell.SlurFrom < k {
-		x0 := (float64(cell.SlurFrom) + 0.5) * ColumnWidth
+		x0 := (float64(cell.SlurFrom) + 0.5) * c.wide
 		if cell.Slur == lick.Slide || cell.Slur == lick.Shift {
 			dash := ""
 			if cell.Slur == lick.Shift {
@@ -309,7 +319,7 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 	size, class := 14.0, "degree "
 	if shared {
-		size, class = 11.5, "degree shared "
+		size, class = 11, "degree shared "
 	}
 	switch cell.Role {
 	case music.Colour:

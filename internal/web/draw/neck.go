@@ -370,6 +370,23 @@ func TipsSVG(n Neck) template.HTML {
 	return c.svg(neckWidth, tipsHeight, "tips", label)
 }
 
+// TipsAtLeft says whether fingertips stand at the left end of their drawing and not at its right, so that words
+// on them cover none at the right.
+func TipsAtLeft(n Neck) bool {
+	s := newScaler(n)
+	if n.Select == nil {
+		return false
+	}
+	left, right := false, false
+	for _, f := range append(n.Select.Now[:], n.Select.Before[:]...) {
+		if f > 0 && s.shows(neck.Place{Fret: f}) {
+			x := s.cell(f) / neckWidth
+			left, right = left || x < 0.27, right || x > 0.7
+		}
+	}
+	return left && !right
+}
+
 // tips draws the four fingertips of a frame to scale.
 // A fingertip is at most 26 units wide and shrinks with the cell; two fingers over one fret
 // stand side by side in it.

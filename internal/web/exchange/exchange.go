@@ -174,6 +174,6 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 // pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.
 var pagePolicy = func() string {
 	sum := sha256.Sum256([]byte(sheet.Style))
-	return "default-src 'none'; font-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
+	return "default-src 'none'; font-src 'self'; script-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
 		"'; frame-ancestors 'none'; base-uri 'none'"
 }()

@@ -52,6 +52,8 @@ type notebookForm struct {
 	From int    `form:"from"` // the first row of the page, from 0
 	Gone uint   `form:"gone"` // a lick just deleted, that can be brought back
 	Show uint   `form:"show"` // a lick just added
+	// Steps asks for the three steps of the first visit, which are shown once by themselves.
+	Steps bool `form:"steps"`
 }
 
 // pageRows is how many rows a page of the notebook has; the next page loads when
@@ -64,6 +66,7 @@ const pageRows = 50
 type notebookView struct {
 	Form     notebookForm
 	Empty    bool
+	Steps    bool // how to begin is shown
 	Summary  string
 	Progress string // how far the judging is; empty when it is done
 	Tags     []tagView
@@ -168,6 +171,14 @@ func (a Screen) notebookView(ctx context.Context, f notebookForm) (notebookView,
 		return v, err
 	}
 	v.Empty, v.Summary, v.Progress = all.All == 0, summary(all), progress(all)
+	v.Steps = f.Steps
+	if v.Empty && !v.Steps {
+		begun, err := a.Store.Begun(ctx)
+		if err != nil {
+			return v, err
+		}
+		v.Steps = !begun
+	}
 	v.Tags, v.Sorts = tagViews(names, f), sortViews(f)
 	for _, r := range rows {
 		row, err := a.row(ctx, r)

@@ -52,7 +52,8 @@ if (practice) {
       ctx.createMediaStreamSource(stream).connect(node);
       mine.stop = () => { for (const t of stream.getTracks()) t.stop(); ctx.close(); return ctx.sampleRate; };
       if (mine.done) finish(mine);
-    } catch { recording = null; showNotice('There is no microphone here, or the browser may not use it. The simulated guitar stands in for it.'); }
+    } catch { recording = null; showNotice(isSecureContext ? 'There is no microphone here, or the browser may not use it. The simulated guitar stands in for it.'
+      : 'A browser gives the microphone to secure pages alone: start Ornamen with --cert and --key for that. The simulated guitar stands in for it.'); }
   }
   function finish(mine) {
     if (!mine.stop) { mine.done = true; return; }

@@ -55,10 +55,10 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
     kind = to.dataset.kind;
     offer().then(() => $(`#offers [data-kind="${kind}"]`)?.focus());
   });
-  // A digit takes the offer that stands at that place.
+  // A digit takes the offer that stands at that place; with Shift it is heard.
   document.addEventListener('keydown', e => {
-    if (!$('#hands.show') || e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || !/^[1-9]$/.test(e.key)) return;
-    const take = $$('#hands .offer')[e.key - 1]?.querySelector('[data-take], [data-useturn]');
+    if (!$('#hands.show') || e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || !/^(Digit|Numpad)[1-9]$/.test(e.code)) return;
+    const take = $$('#hands .offer')[e.code.slice(-1) - 1]?.querySelector(e.shiftKey ? '[data-hear]' : '[data-take], [data-useturn]');
     if (take) { e.preventDefault(); take.click(); }
   });
   $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); leave(); });

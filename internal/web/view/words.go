@@ -184,7 +184,7 @@ func CeilingWord(r *judge.Report) string {
 func ChangesWords(r *judge.Report) string {
 	parts := r.Changes.Words()
 	if len(parts) == 0 {
-		return "one string"
+		return "no string changes"
 	}
 	s := strings.Join(parts, ", ")
 	switch r.Exits {

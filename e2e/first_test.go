@@ -1,0 +1,87 @@
+package e2e
+
+import (
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// The first minutes: three steps, once; a lick that is ready to be typed, heard note by note until that is turned
+// off; a longer name than the line has room for stands whole; another root moves the notes where that is asked.
+func TestFirstMinutes(t *testing.T) {
+	t.Parallel()
+	p := start(t, filepath.Join(t.TempDir(), "first.db")).open("/")
+	if n := eval[int](p, `document.querySelectorAll('.steps li').length`); n != 3 {
+		t.Fatalf("%d steps on the first visit", n)
+	}
+	p.keys(kb.Enter) // New lick has the keyboard
+	p.ready()
+	p.keys("5")
+	p.waitNotes(1)
+	p.wait(`listening.tasted == 1`)
+	p.keys("8")
+	p.waitNotes(2)
+	p.wait(`listening.tasted == 2`)
+	eval[bool](p, `document.querySelector('[data-entry]').click() ?? true`)
+	p.keys("k")
+	p.wait(`document.activeElement.dataset.edit == 'tonic'`)
+	eval[bool](p, `(document.querySelector('[data-along]').value = 'yes', true)`)
+	set(p, `[data-edit=tonic]`, "C")
+	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == '8 11'`)
+	p.keys(kb.Escape)
+	p.ctrl("z")
+	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == '5 8'`)
+	eval[bool](p, `(document.querySelector('[data-along]').value = '', true)`)
+	set(p, `[data-edit=tonic]`, "C")
+	p.wait(`document.querySelector('#tones-pill').innerText.startsWith('C') && !document.querySelector('#bench').dataset.busy`)
+	if got := p.frets(); got != "5 8" {
+		t.Errorf("a root that only names the tones anew leaves %s", got)
+	}
+	const name = "The long way home along the frozen river, second ending, for two guitars"
+	set(p, `.title`, name)
+	p.wait(`document.querySelector('.title.long')`)
+	if eval[bool](p, `(() => { const e = document.querySelector('.title'); return e.scrollWidth > e.clientWidth || e.scrollHeight > e.clientHeight + 2 })()`) {
+		t.Error("the title is cut")
+	}
+	if n := eval[int](p, `listening.tasted`); n != 2 {
+		t.Errorf("%d notes were heard after it was turned off", n-2)
+	}
+	p.go_("/")
+	p.wait(`document.querySelector('.lickrow') && !document.querySelector('.steps')`)
+	p.go_("/?steps=true")
+	p.wait(`document.querySelectorAll('.steps li').length == 3`)
+}
+
+// A word explains itself to the keyboard and the pointer; a changed verdict is told; the light is chosen and kept.
+func TestWordsAndLight(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/17")
+	p.ready()
+	p.wait(`document.querySelector('.verdict .term')`)
+	eval[bool](p, `document.querySelector('.verdict .term').focus() ?? true`)
+	p.wait(`document.querySelector('.tooltip')?.innerText.startsWith('The ceiling')`)
+	if eval[bool](p, `document.activeElement.getAttribute('aria-describedby') != document.querySelector('.tooltip').id`) {
+		t.Error("the word is not described by what is said of it")
+	}
+	p.keys(kb.Escape)
+	p.wait(`!document.querySelector('.tooltip')`)
+	word := p.text(".verdict .word")
+	set(p, `[data-edit=tempo]`, "40")
+	p.wait(`document.querySelector('.verdict .word').innerText != '` + word + `'`)
+	p.wait(`document.querySelector('#says').textContent.includes('Flows at 40')`)
+	dark := func() bool { return eval[bool](p, `document.documentElement.dataset.bsTheme == 'dark'`) }
+	if dark() {
+		t.Fatal("the tests' system has no dark light")
+	}
+	p.click("[data-nextlight]")
+	p.go_("/player")
+	if !dark() || !strings.Contains(eval[string](p, `document.querySelector('.lightline .on').innerText`), "stage") {
+		t.Error("stage light is not kept")
+	}
+	p.click("[data-setlight=system]")
+	if dark() {
+		t.Error("the system's light does not come back")
+	}
+}
