@@ -134,6 +134,36 @@ func (r *Result) LeftOut() {
 	}
 }
 
+// FitKey gives a line without a key the one that its notes fit best, and says how sure that is.
+func (r *Result) FitKey(l *lick.Lick) {
+	if l.Key.Tonic != "" {
+		return
+	}
+	g, ok := l.GuessKey()
+	key := lick.Key{Tonic: g.Tonic.String(), Scale: g.Scale, Add: g.Add}
+	if ok {
+		_, err := music.NewPalette(key.Tonic, key.Scale, key.Add, nil)
+		ok = err == nil
+	}
+	if !ok {
+		r.Remark("No key is written, and the tones are too few to guess one.")
+		return
+	}
+	l.Key = key
+	says := g.Tonic.Pretty() + " " + g.Scale
+	if len(g.Add) > 0 {
+		says += " with " + strings.ReplaceAll(strings.Join(g.Add, ", "), "b", "♭")
+	}
+	switch g.Sure {
+	case music.Clear:
+		r.Remark("No key is written; the notes are those of %s.", says)
+	case music.Likely:
+		r.Remark("No key is written; %s is likely, %s fits nearly as well.", says, g.Other)
+	default:
+		r.Remark("No key is written; %s is a guess, %s fits as well.", says, g.Other)
+	}
+}
+
 // MaxTitle is how many characters of a title are kept.
 const MaxTitle = 200
 

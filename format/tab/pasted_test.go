@@ -37,10 +37,10 @@ func TestPastedTab(t *testing.T) {
 		{"dead", six("--x--7--"), "1:0x 1:7", ""},
 		{"tapped", six("--t12p7--"), "1:12 1:7pull", "tapped"},
 		{"signs some dashes away", six("--5-h-7--p-5--"), "1:5 1:7hammer 1:5pull", ""},
-		{"a slide out", six("--7/--"), "1:7", "column 6"},
+		{"a slide out", six("--7/--"), "1:7", "slide out"},
 		{"bar lines", six("--5--|--7--"), "1:5 1:7", ""},
 		{"a palm mute", "PM-----|\n" + six("--5--"), "1:5", "is not read"},
-		{"words around", "Intro (twice)\n\n" + six("--5--") + "\nand so on: again\n", "1:5", ""},
+		{"words around", "Intro (twice)\n\n" + six("--5--") + "\nand so on: again\n", "1:5", "and so on"},
 		{"two systems", six("--5--") + "\n" + six("--7--"), "1:5 1:7", ""},
 		{"thick strings on top", "E|--3--|\nA|-----|\nD|-----|\nG|-----|\nB|-----|\ne|--5--|\n", "6:3+1:5", ""},
 		{"seven strings", "E|-5-|\nB|---|\nG|---|\nD|---|\nA|---|\nE|---|\nB|-0-|\n", "7:0+1:5", ""},
@@ -57,12 +57,12 @@ func TestPastedTab(t *testing.T) {
 		if got := shortly(l); got != c.want {
 			t.Errorf("%s: %s, want %s", c.name, got, c.want)
 		}
-		if n := len(remarks) - 1; n < 0 || !strings.Contains(remarks[n], "every time is an eighth") {
+		said := strings.Join(remarks, " ")
+		if !strings.Contains(said, "every time is an eighth") && !strings.Contains(said, "guessed from the spacing") {
 			t.Errorf("%s: the lengths are not explained: %q", c.name, remarks)
-		} else {
-			remarks = remarks[:n]
 		}
-		if said := strings.Join(remarks, " "); (c.says == "") != (said == "") || !strings.Contains(said, c.says) {
+		remarks = slices.DeleteFunc(remarks, func(s string) bool { return strings.HasPrefix(s, "No lengths") || strings.HasPrefix(s, "No key") })
+		if said = strings.Join(remarks, " "); (c.says == "") != (said == "") || !strings.Contains(said, c.says) {
 			t.Errorf("%s: it says %q, want %q", c.name, said, c.says)
 		}
 		if c.name == "lowered" && l.Tuning[5] != 38 {
@@ -75,9 +75,8 @@ func TestPastedTab(t *testing.T) {
 	}
 	// What does not line up is refused where it does not.
 	for _, c := range []struct{ tab, says string }{
-		{strings.Replace(six("--5--|--7--"), "B|-----|-----|", "B|------|----|", 1), "line 2, column 8"},
-		{strings.Replace(six("--5--"), "G|-----|", "G|----|", 1), "line 3, column 7"},
-		{strings.Replace(six("--5--"), "G|-----|", "G|-----", 1), "line 3, column 8"},
+		{strings.Replace(six("--5--|--7--"), "B|-----|-----|", "B|------|--|-|", 1), "line 1, column 8"},
+		{strings.Replace(six("--5--|--7--"), "G|-----|-----|", "G|---------|", 1), "line 3, column 8"},
 	} {
 		if _, err := Decode([]byte(c.tab), read.Ask{}); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%v, want %q\n%s", err, c.says, c.tab)

@@ -12,14 +12,24 @@ import (
 	"ornamen/format/read"
 )
 
-// Decode reads text tab: its own, and plain tablature by other hands: string lines with
-// either string on top, words and wrapped systems around them. Without a length row every
-// time is an eighth. The remarks say in a sentence each what was read in another way than it
-// was written, or not at all; what does not line up is an error with its line and column.
-func Decode(data []byte, _ read.Ask) (out read.Result, err error) {
+// Decode reads text tab: its own, which has a row of lengths, and tablature by other hands. The remarks say in a
+// sentence each what was read in another way than it was written, or not at all; what cannot be a page of tablature
+// is an error with its line.
+func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	if len(data) > maxBytes {
 		return out, fmt.Errorf("the text tab has more than %d MB", maxBytes>>20)
 	}
+	if text := read.TextOf(data); !ownRow.MatchString(text) {
+		return decodePasted(text, ask)
+	}
+	return decodeOwn(data)
+}
+
+// ownRow is the row of lengths, which only a page of our own has.
+var ownRow = regexp.MustCompile(`(?m)^length +\d+/\d+`)
+
+// decodeOwn reads a page as Encode writes it.
+func decodeOwn(data []byte) (out read.Result, err error) {
 	r := reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
 	lines := strings.Split(read.TextOf(data), "\n")
 	for i := range lines {

@@ -25,6 +25,7 @@ type playedSign struct {
 	release      bool
 	vibrato      string
 	accent       bool
+	written      int // characters that say how far a bend goes
 }
 
 // sign matches one note: h p S / \ t or b before it, perhaps some dashes away; x; the fret,

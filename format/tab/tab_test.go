@@ -72,13 +72,9 @@ func TestTabRefusals(t *testing.T) {
 		{"", "no tab here"},
 		{"just words", "no tab here"},
 		{system("E|-99---"), "fret 99"},
-		{system("E|-5b3--"), "bend from fret 5 to 3"},
 		{system("E|-12345-"), "fret 123"},
-		{strings.Repeat("E|-5-\n", 9), "need a Tuning line"},
-		{"Tuning: E4 B3\n" + system("E|-5----"), "the tuning names 2"},
-		{"Tuning: E4 B3 G3 D3 A2\n" + system("E|-5----"), "the tuning has 5"},
-		{"Tempo: quick\n" + system("E|-5--"), "line 1"},
-		{"Meter: 5\n" + system("E|-5--"), "not a meter"},
+		{strings.Repeat("E|-5-\n", 9), "9 string lines"},
+		{system("E|-5--") + "\nG|-5-|\nD|---|\nA|---|\nE|---|\n", "4 string lines"},
 	} {
 		_, err := Decode([]byte(c.tab), read.Ask{})
 		if err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
@@ -104,6 +100,22 @@ func FuzzDecode(f *testing.F) {
 			t.Fatal(err)
 		}
 	})
+}
+
+// A page of our own that was changed by hand is refused where it no longer fits.
+func TestOwnPageRefusals(t *testing.T) {
+	own := "E|-5--|\nB|----|\nG|----|\nD|----|\nA|----|\nE|----|\nlength 1/8\n"
+	for _, c := range []struct{ tab, says string }{
+		{"Tuning: E4 B3\n" + own, "the tuning names 2"},
+		{"Tuning: E4 B3 G3 D3 A2\n" + own, "the tuning has 5"},
+		{"Tempo: quick\n" + own, "line 1"},
+		{"Meter: 5\n" + own, "not a meter"},
+		{strings.Replace(own, "-5--", "-5b3", 1), "bend from fret 5 to 3"},
+	} {
+		if _, err := Decode([]byte(c.tab), read.Ask{}); err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%q: %v, want %q", c.tab, err, c.says)
+		}
+	}
 }
 
 // Some write a colon after the name of a string; the key and the title above stay what they are.
@@ -132,11 +144,11 @@ D|----------------|
 A|----------------|
 E|----------------|
 `), read.Ask{})
-	if err != nil || len(r.Lick.Notes) != 6 {
+	if err != nil || len(r.Lick.Notes) != 4*6 {
 		t.Fatalf("%v %s", err, r.Lick.Encode())
 	}
 	all := strings.Join(r.Remarks, " ")
-	for _, want := range []string{`line 1: "x4" is not read`, `line 3: "twice" is not read`} {
+	for _, want := range []string{`written out, 4 times`, `line 3: "twice" is not read`} {
 		if !strings.Contains(all, want) {
 			t.Errorf("%q is not said: %s", want, all)
 		}

@@ -8,6 +8,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/propose"
@@ -132,5 +133,34 @@ func TestRecipes(t *testing.T) {
 			w[0].Report.Verdict == judge.Breaks {
 			t.Errorf("%s breaks every way it is played, clean up to %v", r.Name, w[0].Ceiling)
 		}
+	}
+}
+
+// The keys of the demo's licks are guessed from their notes: the root of most, and never called clear where it is
+// another.
+func TestKeysAreGuessed(t *testing.T) {
+	all, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	right, asked := 0, 0
+	for _, l := range all {
+		g, ok := l.GuessKey()
+		if !ok || l.Key.Tonic == "" {
+			continue
+		}
+		asked++
+		p, _ := l.Palette()
+		if g.Tonic.Class() == p.Tonic.Class() {
+			right++
+			continue
+		}
+		t.Logf("%s: %s %s is guessed as %s %s (%s, or %s)", l.Title, l.Key.Tonic, l.Key.Scale, g.Tonic, g.Scale, g.Sure, g.Other)
+		if g.Sure == music.Clear {
+			t.Errorf("%s is called clear", l.Title)
+		}
+	}
+	if asked < 12 || 10*right < 8*asked {
+		t.Errorf("%d of %d roots are right", right, asked)
 	}
 }
