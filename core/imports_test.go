@@ -44,13 +44,14 @@ var below = map[string][]string{
 	"core/run": {"core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
 		"core/player", "core/propose", "core/shape"},
 	"core/turn":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/key":   {"core/defaults", "core/lick", "core/music"},
 	"core/find":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/edit":  {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/turn"},
 	"core/sound": {"core/bend", "core/defaults", "core/lick", "core/music", "core/neck"},
 	"core/practice": {"core/bend", "core/defaults", "core/judge", "core/lick", "core/music", "core/neck",
 		"core/player", "core/run", "core/shape", "core/turn"},
 	"core/testline":   {"core/lick", "core/music"},
-	"format/read":     {"core/lick", "core/music", "core/neck", "core/say"},
+	"format/read":     {"core/key", "core/lick", "core/music", "core/neck", "core/say"},
 	"format/tab":      {"core/lick", "core/music", "core/neck", "format/read"},
 	"format/midi":     {"core/lick", "core/music", "core/neck", "core/sound", "format/read", "core/say"},
 	"format/musicxml": {"core/lick", "core/music", "core/neck", "format/read", "core/say"},
@@ -92,7 +93,7 @@ var below = map[string][]string{
 
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/judge",
-	"core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
+	"core/key", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
 	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn"}
 
 // screens is what a screen may use: none knows another.

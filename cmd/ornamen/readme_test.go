@@ -15,6 +15,7 @@ import (
 	"ornamen/core/changes"
 	"ornamen/core/defaults"
 	"ornamen/core/judge"
+	"ornamen/core/key"
 	"ornamen/core/practice"
 	"ornamen/core/propose"
 	"ornamen/core/shape"
@@ -36,7 +37,7 @@ func TestModelPage(t *testing.T) {
 		Rows []defaults.Row
 	}
 	parts := append(propose.Defaults(), part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
-		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()})
+		part{"Practice and calibration", practice.Defaults()}, part{"Hearing and sound", sound.Defaults()}, part{"The key of what is read", key.Defaults()})
 	for _, part := range parts {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from | held by |\n|---|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {

@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"ornamen/core/key"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -139,25 +140,25 @@ func (r *Result) FitKey(l *lick.Lick) {
 	if l.Key.Tonic != "" {
 		return
 	}
-	g, ok := l.GuessKey()
-	key := lick.Key{Tonic: g.Tonic.String(), Scale: g.Scale, Add: g.Add}
+	g, ok := key.Of(*l)
+	k := lick.Key{Tonic: g.Tonic.String(), Scale: g.Scale, Add: g.Add}
 	if ok {
-		_, err := music.NewPalette(key.Tonic, key.Scale, key.Add, nil)
+		_, err := music.NewPalette(k.Tonic, k.Scale, k.Add, nil)
 		ok = err == nil
 	}
 	if !ok {
 		r.Remark("No key is written, and the tones are too few to guess one.")
 		return
 	}
-	l.Key = key
+	l.Key = k
 	says := g.Tonic.Pretty() + " " + g.Scale
 	if len(g.Add) > 0 {
 		says += " with " + strings.ReplaceAll(strings.Join(g.Add, ", "), "b", "♭")
 	}
 	switch g.Sure {
-	case music.Clear:
+	case key.Clear:
 		r.Remark("No key is written; the notes are those of %s.", says)
-	case music.Likely:
+	case key.Likely:
 		r.Remark("No key is written; %s is likely, %s fits nearly as well.", says, g.Other)
 	default:
 		r.Remark("No key is written; %s is a guess, %s fits as well.", says, g.Other)

@@ -373,7 +373,8 @@ func (p *pasted) cut(rows []string, from int) ([]bar, error) {
 		if n := len(segs[i]); n < most {
 			last := segs[i][max(0, n-1)]
 			for k := range rows {
-				if len(segs[k]) == most && len(segs[k][n-1].text) > len(last.text)+1 && n < most && i != k && !strings.HasSuffix(rows[i], "|") {
+				if len(segs[k]) == most && len(segs[k][n-1].text) > len(last.text)+1 &&
+					i != k && !strings.HasSuffix(rows[i], "|") {
 					ragged = from + i + 1
 				}
 			}

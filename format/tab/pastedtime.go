@@ -169,7 +169,7 @@ func counted(b *bar, whole lick.Time, m lick.Meter) bool {
 }
 
 // grids are into how many parts a whole note may be divided, with what each must explain better than eighths do, in
-// characters (model default, chosen on written pages).
+// characters (ours, chosen on written pages).
 var grids = []struct {
 	parts int64
 	price float64

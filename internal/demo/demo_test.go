@@ -7,8 +7,8 @@ import (
 	"testing"
 
 	"ornamen/core/judge"
+	"ornamen/core/key"
 	"ornamen/core/lick"
-	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/propose"
@@ -145,7 +145,7 @@ func TestKeysAreGuessed(t *testing.T) {
 	}
 	right, asked := 0, 0
 	for _, l := range all {
-		g, ok := l.GuessKey()
+		g, ok := key.Of(l)
 		if !ok || l.Key.Tonic == "" {
 			continue
 		}
@@ -156,7 +156,7 @@ func TestKeysAreGuessed(t *testing.T) {
 			continue
 		}
 		t.Logf("%s: %s %s is guessed as %s %s (%s, or %s)", l.Title, l.Key.Tonic, l.Key.Scale, g.Tonic, g.Scale, g.Sure, g.Other)
-		if g.Sure == music.Clear {
+		if g.Sure == key.Clear {
 			t.Errorf("%s is called clear", l.Title)
 		}
 	}
