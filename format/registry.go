@@ -42,6 +42,12 @@ var formats = []Format{
 		Read: tab.Decode, Write: tab.Encode,
 	},
 	{
+		Name: "mail", Title: "Tab for a mail", Ending: ".txt", Kind: "text/plain; charset=utf-8",
+		Holds: "places, times, fingers, slurs, bends, that there is vibrato, dead notes; title, key, tempo, meter, pick-up, " +
+			"feel, chords, tuning",
+		Read: tab.Decode, Write: tab.Mail,
+	},
+	{
 		Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
 		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead notes, rakes, " +
 			"barres; " +

@@ -29,6 +29,7 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	version := fs.Uint("version", 0, "`N` in this version")
 	as := fs.String("as", "", "`FORMAT` files of this format in the zip")
 	tag := fs.String("tag", "", "`TAG` only licks with this tag")
+	bare := fs.Bool("bare", false, "leave out the fingers and strokes that are only proposed")
 	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to write")
 	if err != nil {
 		return err
@@ -48,9 +49,9 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	var b bytes.Buffer
 	switch {
 	case *named != "":
-		return exportLick(ctx, e, s, engine, file, *named, *version)
+		return exportLick(ctx, e, s, engine, file, *named, *version, *bare)
 	case *as != "":
-		return exportSome(ctx, e, s, engine, file, *as, *tag)
+		return exportSome(ctx, e, s, engine, file, *as, *tag, *bare)
 	}
 	n, err := archive.Write(ctx, &b, s)
 	if err != nil {
@@ -92,6 +93,7 @@ func exportLick(
 	engine *judge.Engine,
 	file, name string,
 	version uint,
+	bare bool,
 ) error {
 	out, err := format.ByFile(file)
 	if err != nil {
@@ -107,7 +109,7 @@ func exportLick(
 			return err
 		}
 	}
-	data, err := handover.Write(ctx, engine, l, out)
+	data, err := handover.Write(ctx, engine, l, out, bare)
 	if err != nil {
 		return err
 	}
@@ -120,7 +122,7 @@ func exportLick(
 
 // exportSome writes licks as a zip of files of one format: all, or those of a tag.
 // They are ordered by title, as their names in the zip are numbered.
-func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string) error {
+func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string, bare bool) error {
 	f, ok := format.ByName(as)
 	if !ok {
 		return fmt.Errorf("%q is no format; there are %s", as, strings.Join(format.Names(), ", "))
@@ -138,7 +140,7 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 		licks = append(licks, x.Lick)
 	}
 	var b bytes.Buffer
-	if err := handover.Pack(ctx, engine, &b, licks, f); err != nil {
+	if err := handover.Pack(ctx, engine, &b, licks, f, bare); err != nil {
 		return err
 	}
 	if err := write(file, b.Bytes()); err != nil {

@@ -89,6 +89,7 @@ func convert(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
 	o.line = fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
+	bare := fs.Bool("bare", false, "leave out the fingers and strokes that are only proposed")
 	rest, err := parse(fs, args, 2, "the file to read and the file to write")
 	if err != nil {
 		return err
@@ -101,7 +102,7 @@ func convert(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	data, err := handover.Write(ctx, judge.NewEngine(p), l, out)
+	data, err := handover.Write(ctx, judge.NewEngine(p), l, out, *bare)
 	if err != nil {
 		return err
 	}

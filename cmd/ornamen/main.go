@@ -91,7 +91,7 @@ var commands = []command{
 	{"practice", "plan|ladder LICK|log|calibrate|read FILE", "Prints the plan of today or another day, the practice log, the " +
 		"player's own numbers from it or from a file, or adds a log from a file.", practiceCommand},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
-	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .mid .musicxml .mxl, " +
+	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml .mxl, " +
 		"and to write also .svg .html .wav.", convert},
 	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
 	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},

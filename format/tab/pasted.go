@@ -46,6 +46,7 @@ type bar struct {
 	times         int  // it is played so often from there on; 0 is once
 	written       bool // its columns have their lengths
 	alone         bool // its system has no other
+	closed        bool // a bar line stands at its end
 	before, after int  // characters of repeat signs at its ends
 }
 
@@ -387,6 +388,7 @@ func (p *pasted) cut(rows []string, from int) ([]bar, error) {
 	bars := make([]bar, most)
 	for k := range most {
 		bars[k].line, bars[k].alone = from+1, most == 1
+		bars[k].closed = strings.HasSuffix(rows[0], "|")
 		widths := map[int]int{}
 		for i := range rows {
 			if k >= len(segs[i]) {

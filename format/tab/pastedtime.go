@@ -52,7 +52,7 @@ func (p *pasted) play(on neck.Guitar) error {
 				length = p.pickupLength(b, perWhole)
 				p.l.Pickup = length
 			}
-			onsets = spacedOut(b, length, p.l.Meter)
+			onsets = spacedOut(b, length)
 		default:
 			length = lick.NewTime(int64(len(b.cols)), 8)
 			for i := range b.cols {
@@ -112,19 +112,22 @@ func (p *pasted) order() ([]int, error) {
 	return out, nil
 }
 
-// barred says whether bar lines make bars: somewhere there are two in a system, or systems of a bar each follow each
-// other. A single bar is a phrase of any length.
+// barred says whether bar lines make bars: somewhere there are two in a system, or closed systems of a bar each
+// follow each other, none with more than a bar holds. A single bar is a phrase of any length.
 func (p *pasted) barred() bool {
 	n := 0
 	for _, b := range p.bars {
 		if !b.alone {
 			return true
 		}
-		if len(b.cols) > 0 {
-			n++
+		if len(b.cols) == 0 {
+			continue
+		}
+		if n++; !b.closed || len(b.cols) > 24 || b.width < 16 {
+			return false
 		}
 	}
-	return false
+	return n > 1
 }
 
 // usualWidth is the width that most bars have, in characters: the middle one.
@@ -173,17 +176,37 @@ func counted(b *bar, whole lick.Time, m lick.Meter) bool {
 var grids = []struct {
 	parts int64
 	price float64
-}{{8, 0}, {4, 0.05}, {2, 0.1}, {16, 0.8}, {12, 0.9}, {24, 1.1}, {32, 1.4}, {48, 1.7}}
+}{{8, 0}, {4, 0.05}, {2, 0.1}, {16, 0.8}, {12, 0.9}, {24, 1.1}, {32, 1.4}, {20, 1.6}, {28, 1.6}, {48, 1.7}}
 
 // spacedOut guesses when the notes of a bar begin, from the characters between them: on the grid that explains them
-// best, where a finer one has to explain them better. The first note is on the first beat, unless more room stands
-// before it than a gap between notes.
-func spacedOut(b *bar, length lick.Time, m lick.Meter) []lick.Time {
+// best, where a finer one has to explain them better. Some give every step as many characters, others as many dashes
+// between signs of any width, so both are tried. The first note is on the first beat, unless more room stands before
+// it than a gap between notes.
+func spacedOut(b *bar, length lick.Time) []lick.Time {
 	n := len(b.cols)
 	if n == 0 {
 		return nil
 	}
-	pos, wide := closedUp(b)
+	best, out := math.Inf(1), []lick.Time(nil)
+	for k, of := range []widths{{}, {signs: true}, {signs: true, digits: true}} {
+		pos, wide := closedUp(b, of)
+		if cost, on := onGrid(pos, wide, length); cost+0.1*float64(k) < best {
+			best, out = cost+0.1*float64(k), on
+		}
+	}
+	if out == nil { // more notes than any grid has room for: as even as can be
+		for i := range n {
+			num, den := length.Parts()
+			out = append(out, lick.NewTime(num*int64(i), den*int64(n)))
+		}
+	}
+	return out
+}
+
+// onGrid lays notes at places in a bar of a width on the grid that explains them at the least cost, which is infinite
+// if none has room for them.
+func onGrid(pos []float64, wide float64, length lick.Time) (best float64, out []lick.Time) {
+	n := len(pos)
 	gap := wide - pos[n-1]
 	for i := 1; i < n; i++ {
 		gap = min(gap, pos[i]-pos[i-1])
@@ -192,9 +215,9 @@ func spacedOut(b *bar, length lick.Time, m lick.Meter) []lick.Time {
 	if lead <= max(2, gap) {
 		lead = 0 // as far as a bar line keeps away
 	} else {
-		lead -= 1
+		lead--
 	}
-	best, out := math.Inf(1), []lick.Time(nil)
+	best = math.Inf(1)
 	for _, grid := range grids {
 		parts := length.Float() * float64(grid.parts)
 		slots := math.Round(parts)
@@ -221,18 +244,14 @@ func spacedOut(b *bar, length lick.Time, m lick.Meter) []lick.Time {
 			}
 		}
 	}
-	if out == nil { // more notes than any grid has room for: as even as can be
-		for i := range n {
-			num, den := length.Parts()
-			out = append(out, lick.NewTime(num*int64(i), den*int64(n)))
-		}
-	}
-	return out
+	return best, out
 }
 
-// closedUp are the places of a bar's notes and its width, without the characters that only write a sign out: the
-// second digit of a fret, how far a bend goes.
-func closedUp(b *bar) (pos []float64, wide float64) {
+// widths says what of a sign takes no time: how far a bend goes, the second digit of a fret.
+type widths struct{ signs, digits bool }
+
+// closedUp are the places of a bar's notes and its width, without the characters that only write a sign out.
+func closedUp(b *bar, of widths) (pos []float64, wide float64) {
 	gone := 0.0
 	for i, c := range b.cols {
 		pos = append(pos, float64(c.at)-gone)
@@ -242,7 +261,14 @@ func closedUp(b *bar) (pos []float64, wide float64) {
 		}
 		extra := 0
 		for _, m := range c.marks {
-			extra = max(extra, len(m.sign.fret)-1+m.sign.written)
+			own := 0
+			if of.digits {
+				own = len(m.sign.fret) - 1
+			}
+			if of.signs {
+				own += m.sign.written
+			}
+			extra = max(extra, own)
 		}
 		gone += float64(min(extra, max(0, room-2)))
 	}

@@ -164,3 +164,33 @@ func TestKeysAreGuessed(t *testing.T) {
 		t.Errorf("%d of %d roots are right", right, asked)
 	}
 }
+
+// A lick that goes out as tablature for a mail is read again with its places, its times and its chords, from the
+// spacing alone.
+func TestMailsComeBack(t *testing.T) {
+	all, err := Licks()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, l := range all {
+		r, err := tab.Decode(tab.Mail(l), read.Ask{})
+		if err != nil {
+			t.Errorf("%s: %v\n%s", l.Title, err, tab.Mail(l))
+			continue
+		}
+		back := r.Lick
+		same := len(back.Notes) == len(l.Notes) && back.Title == l.Title && back.Tempo == l.Tempo && back.Meter == l.Meter &&
+			len(back.Chords) == len(l.Chords) && back.Pickup.Cmp(l.Pickup) == 0
+		for i := 0; same && i < len(l.Notes); i++ {
+			a, b := l.Notes[i], back.Notes[i]
+			same = a.Place() == b.Place() && a.At.Cmp(b.At) == 0 && (a.Bend == nil) == (b.Bend == nil) &&
+				(a.Vibrato == nil) == (b.Vibrato == nil) && (a.Slur == b.Slur || a.Slur == lick.Shift)
+		}
+		for i := 0; same && i < len(l.Chords); i++ {
+			same = l.Chords[i].At.Cmp(back.Chords[i].At) == 0 && l.Chords[i].Name == back.Chords[i].Name
+		}
+		if !same {
+			t.Errorf("%s:\n%sis read as\n%s\n%s", l.Title, tab.Mail(l), tab.Mail(back), strings.Join(r.Remarks, "\n"))
+		}
+	}
+}

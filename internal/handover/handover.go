@@ -72,22 +72,22 @@ func Unpack(ctx context.Context, e *judge.Engine, r io.ReaderAt, size int64) ([]
 	return files, nil
 }
 
-// Write writes a lick in a format. What is only for the eye or the ear has its open hands
-// found.
-func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) ([]byte, error) {
+// Write writes a lick in a format as it is shown: with the fingers and strokes that are proposed where none are set.
+// The lick file keeps them open, and so does every format that is asked for bare.
+func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, bare bool) ([]byte, error) {
 	if err := fits(f, l); err != nil {
 		return nil, err
 	}
-	l, err := ready(ctx, e, l, f)
+	l, err := ready(ctx, e, l, f, bare)
 	if err != nil {
 		return nil, err
 	}
 	return f.Write(l), nil
 }
 
-// Pack writes licks as files of a format into a zip.
+// Pack writes licks as files of a format into a zip, each as Write does.
 // The error of one lick keeps all of them back: half a zip would be taken for the whole.
-func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, f format.Format) error {
+func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, f format.Format, bare bool) error {
 	if len(licks) == 0 {
 		return errors.New("there is no lick to hand over")
 	}
@@ -97,7 +97,7 @@ func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, 
 	filled := make([]lick.Lick, len(licks))
 	for i, l := range licks {
 		var err error
-		if filled[i], err = ready(ctx, e, l, f); err != nil {
+		if filled[i], err = ready(ctx, e, l, f, bare); err != nil {
 			return err
 		}
 	}
@@ -112,9 +112,9 @@ func fits(f format.Format, licks ...lick.Lick) error {
 	return f.Fits(licks)
 }
 
-// ready is the lick as the format wants it.
-func ready(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format) (lick.Lick, error) {
-	if f.Read != nil || len(l.Notes) == 0 {
+// ready is the lick as the format wants it. A drawing shows hands whatever is asked.
+func ready(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, bare bool) (lick.Lick, error) {
+	if f.Name == "json" || bare && f.Read != nil || len(l.Notes) == 0 {
 		return l, ctx.Err()
 	}
 	r, err := e.Check(ctx, l)

@@ -63,13 +63,21 @@ func TestPlacesAreFound(t *testing.T) {
 // them open.
 func TestHandsAreShown(t *testing.T) {
 	l := testline.Build(t, 90, "3:5 7 2:5 8")
-	page, err := Write(t.Context(), engine, l, of(t, "svg"))
+	page, err := Write(t.Context(), engine, l, of(t, "svg"), false)
 	if err != nil || !bytes.Contains(page, []byte(">1<")) || !bytes.Contains(page, []byte(">3<")) {
 		t.Errorf("the drawing shows no fingers (%v)", err)
 	}
-	file, err := Write(t.Context(), engine, l, of(t, "json"))
+	file, err := Write(t.Context(), engine, l, of(t, "json"), false)
 	if err != nil || bytes.Contains(file, []byte("finger")) {
 		t.Errorf("the lick file decides what was left open (%v)", err)
+	}
+	// Every other format shows what the screen shows, and none of it where bare is asked.
+	for _, x := range []struct{ format, shown string }{{"tab", "finger 1"}, {"mail", "1 3 1 4"}, {"musicxml", "<fingering>"}} {
+		full, err := Write(t.Context(), engine, l, of(t, x.format), false)
+		bare, err2 := Write(t.Context(), engine, l, of(t, x.format), true)
+		if err != nil || err2 != nil || !bytes.Contains(full, []byte(x.shown)) || bytes.Contains(bare, []byte(x.shown)) {
+			t.Errorf("%s: %v %v\n%s\n%s", x.format, err, err2, full, bare)
+		}
 	}
 }
 
@@ -79,7 +87,7 @@ func TestPackAndUnpack(t *testing.T) {
 	var b bytes.Buffer
 	one, two := testline.Build(t, 90, "3:5 7 2:5 8"), testline.Build(t, 90, "1:5 8")
 	one.Title, two.Title = "One", "Two"
-	if err := Pack(t.Context(), engine, &b, []lick.Lick{one, two}, of(t, "musicxml")); err != nil {
+	if err := Pack(t.Context(), engine, &b, []lick.Lick{one, two}, of(t, "musicxml"), false); err != nil {
 		t.Fatal(err)
 	}
 	files, err := Unpack(t.Context(), engine, bytes.NewReader(b.Bytes()), int64(b.Len()))
@@ -108,12 +116,12 @@ func TestPackAndUnpack(t *testing.T) {
 	if err != nil || len(files) != 2 || read != 1 {
 		t.Errorf("%d of %d files were read, %v", read, len(files), err)
 	}
-	if err := Pack(t.Context(), engine, &b, nil, of(t, "json")); err == nil {
+	if err := Pack(t.Context(), engine, &b, nil, of(t, "json"), false); err == nil {
 		t.Error("a zip of nothing was written")
 	}
 	endless := one.Clone()
 	endless.Notes[3].At = lick.NewTime(10_000, 1)
-	if _, err := Write(t.Context(), engine, endless, of(t, "wav")); err == nil ||
+	if _, err := Write(t.Context(), engine, endless, of(t, "wav"), false); err == nil ||
 		!strings.Contains(err.Error(), "minutes") {
 		t.Errorf("a sound of days: %v", err)
 	}

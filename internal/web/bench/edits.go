@@ -87,7 +87,16 @@ func (a Screen) clip(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Refuse(err)
 	}
-	return page.JSON(w, copied{json.RawMessage(c.Lick.Encode()), c.Len.String(), string(tab.Encode(c.Lick))})
+	// A mail shows the hands that the bench shows; the copy keeps open what is open.
+	rep, err := a.Report(r.Context(), e)
+	if err != nil {
+		return err
+	}
+	shown, err := rep.Lick.Clipped(rs)
+	if err != nil {
+		return page.Refuse(err)
+	}
+	return page.JSON(w, copied{json.RawMessage(c.Lick.Encode()), c.Len.String(), string(tab.Mail(shown.Lick))})
 }
 
 // figures answers with the selections around the note under the caret, each as the caret writes it.

@@ -81,8 +81,9 @@ func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) error {
 // first byte is sent, so that a lick that cannot be written is an error and not half a file.
 func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
-		Tag string `form:"tag"`
-		As  string `form:"as"`
+		Tag  string `form:"tag"`
+		As   string `form:"as"`
+		Bare bool   `form:"bare"`
 	}
 	if err := a.Decode(r, &f); err != nil {
 		return err
@@ -90,7 +91,7 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	var b bytes.Buffer
 	err := a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
 		if f.As != "" {
-			return a.packed(ctx, &b, f.As, f.Tag)
+			return a.packed(ctx, &b, f.As, f.Tag, f.Bare)
 		}
 		_, err := archive.Write(ctx, &b, a.Store)
 		return err
@@ -116,7 +117,7 @@ const maxHandedOver = 2000
 // packed writes the licks of a tag, or all, as files of a format.
 // Too many, none, or more sound than a file holds are the player's to know of; a format that is
 // none cannot come from our pages.
-func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string) error {
+func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bool) error {
 	f, ok := format.ByName(as)
 	if !ok {
 		return page.Refuse(fmt.Errorf("there is no format %q", page.Cut(as)))
@@ -139,11 +140,11 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string) error {
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("no lick fits, so that there is nothing to export"))
 	}
-	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, f))
+	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, f, bare))
 }
 
-// export hands the lick over as a file of a format, named after its title. Open hands are
-// filled in for formats that show them.
+// export hands the lick over as a file of a format, named after its title, with the hands that the bench shows;
+// bare without those that are only proposed.
 func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.WholeEntry(r)
 	if err != nil {
@@ -153,7 +154,13 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	if !ok {
 		return store.ErrNotFound
 	}
-	data, err := handover.Write(r.Context(), page.EngineOf(r.Context()), e.Lick, f)
+	var asked struct {
+		Bare bool `form:"bare"`
+	}
+	if err := a.Decode(r, &asked); err != nil {
+		return err
+	}
+	data, err := handover.Write(r.Context(), page.EngineOf(r.Context()), e.Lick, f, asked.Bare)
 	if err != nil {
 		return page.Mistake(err)
 	}
