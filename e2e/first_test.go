@@ -85,3 +85,43 @@ func TestWordsAndLight(t *testing.T) {
 		t.Error("the system's light does not come back")
 	}
 }
+
+// A tab from a mail is pasted, seen as it will stand with what was not understood beside it, and taken in; several
+// files at once are listed.
+func TestPasteATab(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/")
+	p.click(".import [data-bs-toggle]")
+	p.wait(`document.querySelector('.import-menu.show')`)
+	eval[bool](p, `(document.querySelector('.import [name=text]').value = `+"`"+`> The sluice gate
+> by a friend
+>      Am
+> e|-------5-8-5-----|
+> B|---5-8-------8-5-|
+> G|-7---------------|
+> D|-----------------|
+> A|-----------------|
+> E|-----------------|
+`+"`"+`, true)`)
+	p.click(".import .btn-primary")
+	p.wait(`document.querySelector('.understood svg')`)
+	if s := p.text("main"); !strings.Contains(s, `"by a friend" is not read`) || !strings.Contains(s, "every time is an eighth") {
+		t.Errorf("the preview says %q", s)
+	}
+	p.click(".takein .btn-primary")
+	p.ready()
+	p.waitNotes(8)
+	if got := p.frets(); got != "7 5 8 5 8 5 8 5" {
+		t.Errorf("the bench holds %s", got)
+	}
+	p.wait(`document.querySelector('.title').value == 'The sluice gate'`)
+	if s := p.text("#tones-pill"); !strings.HasPrefix(s, "A minor") {
+		t.Errorf("its key is %s", s)
+	}
+	// On the bench a tab stands after the caret.
+	p.click("#goon")
+	p.wait(`document.querySelector('.goon-menu.show')`)
+	eval[bool](p, `(() => { const f = document.querySelector('[data-edit=paste]'); f.value = 'e|--12--|\nB|------|\nG|------|\nD|------|\nA|------|\nE|------|'; `+
+		`f.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	p.waitNotes(9)
+}

@@ -3,6 +3,8 @@ package lick
 import (
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -240,19 +242,25 @@ func (l Lick) TonesText() string {
 	return s
 }
 
-// FileName is the title as a file's name: its letters and digits, empty where it
-// has none.
-// Nothing in it needs quoting on any system.
+// FileName is the title as a file's name: its letters and digits in any script, empty where it has none.
+// Nothing in it needs quoting on any system, and it is no longer than one allows.
 func (l Lick) FileName() string {
 	s := strings.Map(func(r rune) rune {
-		switch {
-		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9', r == '-':
+		if unicode.IsLetter(r) || unicode.IsDigit(r) || unicode.IsMark(r) || r == '-' {
 			return r
 		}
 		return ' '
-	}, l.Title)
-	return strings.ToLower(strings.Join(strings.Fields(s), "-"))
+	}, strings.ToValidUTF8(l.Title, " "))
+	s = strings.ToLower(strings.Join(strings.Fields(s), "-"))
+	for len(s) > maxFileName {
+		_, n := utf8.DecodeLastRuneInString(s)
+		s = s[:len(s)-n]
+	}
+	return strings.Trim(s, "-")
 }
+
+// maxFileName is how many bytes of a title a file's name has: a system allows 255 with ending and number.
+const maxFileName = 160
 
 // Pitch is what note i sounds before any bend.
 func (l Lick) Pitch(i int) music.Pitch {

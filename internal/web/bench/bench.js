@@ -186,7 +186,7 @@ function startBench() {
     const field = e.target;
     if (!field.dataset.edit) return;
     const moves = field.dataset.edit === 'tonic' && $('[data-along]').value && +state().total;
-    if (field.dataset.edit !== 'append') { edit(moves ? 'transpose' : field.dataset.edit, field.value.replace(/\s+/g, ' ')); return; }
+    if (field.dataset.edit !== 'append') { edit(moves ? 'transpose' : field.dataset.edit, field.dataset.edit === 'title' ? field.value.replace(/\s+/g, ' ') : field.value); if (field.dataset.edit === 'paste') { field.value = ''; bootstrap.Dropdown.getOrCreateInstance('#goon').hide(); } return; }
     if (!field.value.trim()) return;
     edit('append', field.value, {seam: $('[data-seam]').value});
     field.value = '';

@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"archive/zip"
 	"bytes"
 	"context"
 	"crypto/sha256"
@@ -9,6 +10,7 @@ import (
 	"fmt"
 	"html/template"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -42,12 +44,13 @@ const keptUploads = 64 << 20
 // those that can be read.
 type incoming struct {
 	Key, Name string
+	Pasted    bool
 	Line      int // of the file's lines, from 1
 	Lines     []read.Line
 	Title     string
 	Notes     int
 	Setting   string
-	Remarks   []string // what was chosen, moved or left out
+	Remarks   []remark // what was chosen, moved or left out
 	Word      string
 	Verdict   string
 	Ceiling   string
@@ -56,18 +59,48 @@ type incoming struct {
 	Licks     int            // of those that can be read
 }
 
+// remark is a sentence on what was understood, with the line that it is about as it was written, if it is about one.
+type remark struct{ Text, Line string }
+
+// remarksOn finds the lines that remarks are about.
+func remarksOn(u upload, said []string) []remark {
+	var lines []string
+	if !bytes.ContainsRune(u.data, 0) {
+		lines = strings.Split(read.TextOf(u.data), "\n")
+	}
+	out := make([]remark, len(said))
+	for i, s := range said {
+		out[i].Text = page.SentenceCase(s)
+		n := 0
+		if _, err := fmt.Sscanf(s, "line %d", &n); err == nil && n > 0 && n <= len(lines) && !strings.HasSuffix(s, "is not read.") {
+			out[i].Line = page.CutTo(strings.TrimRight(lines[n-1], " "), 120)
+		}
+	}
+	return out
+}
+
 // incomingFile is one file of a zip.
 type incomingFile struct {
 	Name, Title, Setting, Refused string
 	Remarks                       []string
 }
 
-// importLick takes a file. What is wholly understood goes into the notebook at once; else the
-// page shows what was understood and what not, before anything is saved.
+// importLick takes a file, several, or a text that was pasted. What is wholly understood of a file goes into the
+// notebook at once; else the page shows what was understood and what not, before anything is saved.
 // A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
 // format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
 // one.
 func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
+	if text := r.FormValue("text"); strings.TrimSpace(text) != "" {
+		return a.show(w, r, upload{pastedName, []byte(text)})
+	}
+	if r.MultipartForm != nil && len(r.MultipartForm.File["file"]) > 1 {
+		u, err := together(r.MultipartForm.File["file"])
+		if err != nil {
+			return err
+		}
+		return a.show(w, r, u)
+	}
 	f, head, err := r.FormFile("file")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
@@ -102,10 +135,42 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 			return a.takeIn(w, r, u, result.Lick)
 		}
 	}
-	sum := sha256.Sum256(append([]byte(name+"\n"), data...))
+	return a.show(w, r, u)
+}
+
+// pastedName is what a text is called that was pasted.
+const pastedName = "pasted"
+
+// show remembers an upload and goes to the page that shows what was understood of it.
+func (a Screen) show(w http.ResponseWriter, r *http.Request, u upload) error {
+	sum := sha256.Sum256(append([]byte(u.name+"\n"), u.data...))
 	key := hex.EncodeToString(sum[:12])
 	a.uploads.Put(key, u)
 	return page.Go(w, r, "/import/"+key)
+}
+
+// together packs several files as one upload, which is looked at as a zip is.
+func together(heads []*multipart.FileHeader) (upload, error) {
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for _, head := range heads {
+		f, err := head.Open()
+		if err != nil {
+			return upload{}, err
+		}
+		w, err := z.Create(page.Cut(filepath.Base(head.Filename)))
+		if err == nil {
+			_, err = io.Copy(w, io.LimitReader(f, lick.MaxBytes+1))
+		}
+		f.Close()
+		if err != nil {
+			return upload{}, err
+		}
+	}
+	if err := z.Close(); err != nil {
+		return upload{}, err
+	}
+	return upload{say.Count(len(heads), "file") + ".zip", b.Bytes()}, nil
 }
 
 // isZip says whether a file holds others.
@@ -126,6 +191,9 @@ func (a Screen) understood(ctx context.Context, u upload, line int) (out read.Re
 	}
 	if out.Lick.Title == "" {
 		out.Lick.Title = format.TitleOf(u.name)
+		if u.name == pastedName {
+			out.Lick.Title = "Pasted lick"
+		}
 	}
 	return out, nil
 }
@@ -166,7 +234,7 @@ func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := incoming{Key: chi.URLParam(r, "key"), Name: u.name}
+	v := incoming{Key: chi.URLParam(r, "key"), Name: u.name, Pasted: u.name == pastedName}
 	if isZip(u.name) {
 		err = a.previewZip(r.Context(), u, &v)
 	} else {
@@ -189,7 +257,7 @@ func (a Screen) previewFile(ctx context.Context, u upload, line int, v *incoming
 	if err != nil {
 		return err
 	}
-	v.Lines, v.Line, v.Remarks = in.Lines, in.Line+1, in.Remarks
+	v.Lines, v.Line, v.Remarks = in.Lines, in.Line+1, remarksOn(u, in.Remarks)
 	v.Title, v.Notes, v.Setting = in.Lick.Title, len(in.Lick.Notes), settingOf(in.Lick)
 	v.Verdict, v.Word = rep.Verdict.String(), view.SentenceWord(rep.Verdict)
 	v.Ceiling = rep.Ceiling.String()
@@ -197,7 +265,7 @@ func (a Screen) previewFile(ctx context.Context, u upload, line int, v *incoming
 	return nil
 }
 
-// settingOf says count and tempo: "12 notes, 4/4, 96 quarters a minute".
+// settingOf says count, tempo, tones and chords: "12 notes, 4/4, 96 quarters a minute, A minor, over Am G".
 func settingOf(l lick.Lick) string {
 	s := fmt.Sprintf("%s, %s, %g quarters a minute", say.Count(len(l.Notes), "note"), l.Meter, l.Tempo)
 	if l.Feel == lick.Shuffle {
@@ -205,6 +273,17 @@ func settingOf(l lick.Lick) string {
 	}
 	if !l.Pickup.IsZero() {
 		s += ", a pick-up of " + l.Pickup.String()
+	}
+	if l.Key.Tonic != "" {
+		s += ", " + view.PrettySigns(l.TonesText())
+	}
+	for i, c := range l.Chords {
+		if i == 0 {
+			s += ", over"
+		}
+		if i < 8 {
+			s += " " + view.PrettySigns(c.Name)
+		}
 	}
 	return s
 }

@@ -28,7 +28,7 @@ import (
 // Screen is the list of all licks, and what is done with one as a whole.
 type Screen struct{ *page.Site }
 
-//go:embed *.html *.css
+//go:embed *.html *.css *.js
 var files embed.FS
 
 // Files implements page.Screen.
