@@ -44,3 +44,60 @@ func BenchmarkLay(b *testing.B) {
 		}
 	}
 }
+
+// A long line is laid by positions: the octave that comes again and again lies under one hand, pitches stay, nothing
+// that sounds together shares a string, and what names its place keeps it.
+func TestLayAlong(t *testing.T) {
+	e := judge.NewEngine(player.DefaultPlayer())
+	octave := testline.Build(t, 90, "2:1 3 5 6 8 10 12 13")
+	long := octave.Clone()
+	long.Notes = nil
+	var all []int
+	for k := range 40 {
+		for i, n := range octave.Notes {
+			n.At = lick.NewTime(int64(8*k+i), 16)
+			if k%10 == 9 && i == 7 { // with the third under it
+				low := n
+				low.String, low.Fret = 3, 14
+				all = append(all, len(long.Notes))
+				long.Notes = append(long.Notes, low)
+			}
+			all = append(all, len(long.Notes))
+			long.Notes = append(long.Notes, n)
+		}
+	}
+	laid, err := Lay(context.Background(), e, long, all[1:])
+	if err != nil {
+		t.Fatal(err)
+	}
+	if laid.Notes[0].Place() != long.Notes[0].Place() {
+		t.Errorf("the note that named its place lies on %v", laid.Notes[0].Place())
+	}
+	moves := 0
+	for i := range laid.Notes {
+		if laid.Pitch(i) != long.Pitch(i) {
+			t.Fatalf("note %d sounds otherwise", i+1)
+		}
+		if f := laid.Notes[i].Fret; i > 8 && (f < 4 || f > 9) {
+			moves++
+		}
+	}
+	if moves > 0 {
+		t.Errorf("%d notes lie outside of one hand's frets: %s", moves, testline.Written(laid, nil))
+	}
+}
+
+// BenchmarkLayAlong lays 3,000 notes.
+func BenchmarkLayAlong(b *testing.B) {
+	e := judge.NewEngine(player.DefaultPlayer())
+	l := testline.Wild(3000)
+	var all []int
+	for i := range l.Notes {
+		all = append(all, i)
+	}
+	for b.Loop() {
+		if _, err := Lay(context.Background(), e, l, all); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -2,6 +2,8 @@ package midi
 
 import (
 	"fmt"
+	"slices"
+	"strconv"
 	"strings"
 
 	"ornamen/core/lick"
@@ -172,6 +174,12 @@ func (f *file) meta(t *track, kind byte, b []byte, at int64) {
 	}
 }
 
+// isShape says whether a word is the shape of a bend.
+func isShape(word string) bool {
+	return slices.Contains([]lick.BendShape{lick.ShapeOf(false, false), lick.ShapeOf(false, true), lick.ShapeOf(true, false),
+		lick.ShapeOf(true, true)}, lick.BendShape(word))
+}
+
 // own reads a text of ours: of a note at its tick, or of the whole.
 // What MIDI cannot hold (times before the swing, slides into a note, the tuning) is text that
 // other programs pass over. One that is spoilt is passed over here too.
@@ -186,6 +194,22 @@ func (f *file) own(t *track, name, value string, at int64) {
 				t.slid = map[onString]*lick.SlideIn{}
 			}
 			t.slid[onString{at, str}] = &lick.SlideIn{Frets: frets, From: lick.From(one)}
+		}
+	case "shape":
+		var str int
+		var semitones, how, width, speed string
+		if n, _ := fmt.Sscanf(value, "%d %s %s %s %s", &str, &semitones, &how, &width, &speed); n == 5 {
+			var s shape
+			if by, err := strconv.ParseFloat(semitones, 64); err == nil && lick.NearestBend(by) == by && isShape(how) {
+				s.bend = &lick.Bend{Semitones: by, Shape: lick.BendShape(how)}
+			}
+			if (width == string(lick.Narrow) || width == string(lick.Wide)) && (speed == string(lick.Slow) || speed == string(lick.Fast)) {
+				s.vibrato = &lick.Vibrato{Width: lick.Width(width), Speed: lick.Speed(speed)}
+			}
+			if t.shaped == nil {
+				t.shaped = map[onString]shape{}
+			}
+			t.shaped[onString{at, str}] = s
 		}
 	case "written":
 		if n, _ := fmt.Sscan(value, &str, &one, &two); n != 3 {

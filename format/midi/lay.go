@@ -30,6 +30,9 @@ func (f *file) layOwn(l *lick.Lick, t track) error {
 		}
 		if n.SlideIn = t.slid[onString{x.at, str}]; n.SlideIn == nil {
 			n.Bend, n.Vibrato = f.bent(x)
+			if s, is := t.shaped[onString{x.at, str}]; is && (s.bend != nil || s.vibrato != nil) {
+				n.Bend, n.Vibrato = s.bend, s.vibrato
+			}
 		}
 		l.Notes = append(l.Notes, n)
 	}
@@ -48,15 +51,17 @@ func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) 
 		pitches[i] = music.Pitch(x.pitch)
 	}
 	by := read.Octaves(g, pitches)
-	first, moved, lost := t.notes[0].at, 0, 0
-	bar := f.time(first)
-	if _, into := bar.Div(l.Meter.Bar()); !into.IsZero() {
-		l.Pickup, _ = onGrid(l.Meter.Bar().Sub(into))
+	// A hand plays a little early and late, the first note as well: it is where the grid has it.
+	first, _ := onGrid(f.time(t.notes[0].at))
+	moved, lost := 0, 0
+	if _, into := first.Div(l.Meter.Bar()); !into.IsZero() {
+		l.Pickup = l.Meter.Bar().Sub(into)
 	}
 	last := neck.Place{String: 3, Fret: 5}
 	for k, x := range t.notes {
-		n := lick.Note{At: f.time(x.at - first), Accent: x.velocity >= accented}
-		at, shifted := onGrid(n.At)
+		n := lick.Note{Accent: x.velocity >= accented}
+		at, shifted := onGrid(f.time(x.at))
+		at = at.Sub(first)
 		if n.Len, _ = onGrid(f.time(max(1, x.end-x.at))); n.Len.IsZero() {
 			n.Len = lick.NewTime(1, 32)
 		}
@@ -86,7 +91,7 @@ func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) 
 	if lost > 0 {
 		r.Remark("Left out: %s for which no string was free.", say.Count(lost, "note"))
 	}
-	if first > 0 {
+	if !first.IsZero() {
 		r.Remark("The rest before the first note is left out.")
 	}
 }
@@ -117,52 +122,96 @@ func onGrid(t lick.Time) (on lick.Time, moved bool) {
 // 8191 up are the whole range that the channel declared, two half steps where it declared none.
 func (f *file) halfSteps(x note, v int) float64 { return float64(v) / 8191 * f.ranges[x.channel] }
 
-// bent reads what the wheel did in a note: a bend, a vibrato, or nothing. The highest position
-// is how far the bend goes, to the nearest that a lick has; three turns are a vibrato.
+// bent reads what the wheel did in a note: a bend, a vibrato, both, or nothing.
 //
-// Shape: what begins above four fifths of the top was bent before it was picked, what ends
-// below two fifths of it is released. A turn is a change of direction; a vibrato above 1.2 half
-// steps is one on a bend.
+// Where the wheel turns three times or more it shakes: around the level of a bend, or from the note itself. How wide
+// and how fast it shakes is the vibrato's. Without that the highest position is how far the bend goes. What begins
+// above four fifths of it was bent before it was picked, what ends below two fifths of it is released.
 func (f *file) bent(x note) (*lick.Bend, *lick.Vibrato) {
 	if len(x.wheel) == 0 && x.begins == 0 {
 		return nil, nil
 	}
-	values := []float64{f.halfSteps(x, x.begins)}
+	times, values := []int64{x.at}, []float64{f.halfSteps(x, x.begins)}
 	for _, w := range x.wheel {
 		switch {
 		case w.at == x.at:
 			values[0] = f.halfSteps(x, w.value)
 		case w.at < x.end:
-			values = append(values, f.halfSteps(x, w.value))
+			times, values = append(times, w.at), append(values, f.halfSteps(x, w.value))
 		}
 	}
-	top, turns, way := 0.0, 0, 0.0
-	for i, v := range values {
-		top = max(top, v)
-		if i == 0 {
-			continue
-		}
-		if d := v - values[i-1]; d*way < 0 {
-			turns, way = turns+1, d
-		} else if d != 0 {
-			way = d
-		}
-	}
+	level := slices.Max(values)
+	home := 0.4 * level // below it the bend is released
 	var vibrato *lick.Vibrato
-	if turns >= 3 {
-		vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
-		if top < 0.5 {
-			vibrato.Width = lick.Narrow
-		}
-		if top < 1.2 {
-			return nil, vibrato
-		}
+	if turns := turnsOf(values); len(turns) >= 3 {
+		var bottom float64
+		level, bottom, vibrato = f.shaking(times, values, turns)
+		home = min(0.4*level, bottom-0.1)
 	}
-	if top < 0.25 || top > 4.25 {
+	if level < 0.25 || level > 4.4 {
 		return nil, vibrato
 	}
-	return &lick.Bend{Semitones: lick.NearestBend(top),
-		Shape: lick.ShapeOf(values[0] > 0.8*top, values[len(values)-1] < 0.4*top)}, vibrato
+	return &lick.Bend{Semitones: lick.NearestBend(level),
+		Shape: lick.ShapeOf(values[0] > 0.8*level, values[len(values)-1] < home)}, vibrato
+}
+
+// leastTurn is how far a wheel goes back before it counts as a turn, in half steps.
+const leastTurn = 0.12
+
+// turnsOf are the positions, by index, at which a course turns, each at least leastTurn away from the one before.
+func turnsOf(values []float64) (at []int) {
+	best, way := 0, 0.0 // the farthest since the last turn, and which way it lies
+	for i, v := range values {
+		switch d := v - values[best]; {
+		case way == 0 && math.Abs(v-values[0]) >= leastTurn:
+			best, way = i, math.Copysign(1, v-values[0])
+		case way != 0 && d*way > 0:
+			best = i
+		case way != 0 && -d*way >= leastTurn:
+			at = append(at, best)
+			best, way = i, -way
+		}
+	}
+	return at
+}
+
+// shaking reads a course that turns several times: the level that it shakes at, 0 where that is the note itself, how
+// far down it comes, and the vibrato.
+func (f *file) shaking(times []int64, values []float64, turns []int) (level, bottom float64, v *lick.Vibrato) {
+	var high, low []float64
+	for i := range turns {
+		x := values[turns[i]]
+		up := i+1 < len(turns) && x > values[turns[i+1]] || i+1 == len(turns) && x > values[turns[i-1]]
+		if up {
+			high = append(high, x)
+		} else {
+			low = append(low, x)
+		}
+	}
+	middle := func(x []float64) float64 {
+		slices.Sort(x)
+		return x[len(x)/2]
+	}
+	top := middle(high)
+	bottom = middle(low)
+	v = &lick.Vibrato{Width: lick.Narrow, Speed: lick.Slow}
+	if top-bottom > 0.5 {
+		v.Width = lick.Wide
+	}
+	var halves []float64 // seconds between two turns; the last may wait for the release
+	for i := 1; i < len(turns); i++ {
+		halves = append(halves, float64(times[turns[i]]-times[turns[i-1]])/float64(f.division)*60/f.tempo)
+	}
+	if 2*5.5*middle(halves) < 1 {
+		v.Speed = lick.Fast
+	}
+	switch {
+	case bottom < 0.35 && top < 0.9:
+		return 0, bottom, v
+	case bottom < 0.35:
+		return top, bottom, v // a wide one on a bend of a half step, which comes nearly all the way down
+	}
+	return (top + bottom) / 2, bottom, v
 }
 
 // slideIn is a slide into the note, where the wheel begins away from it and is there within

@@ -158,7 +158,11 @@ func TestWrittenByALibrary(t *testing.T) {
 		len(flute.Chosen) != 3 {
 		t.Errorf("%v %+v", err, flute)
 	}
-	tuba, err := Decode(b.Bytes(), read.Ask{})
+	// The flute is the line, though the tuba has more notes.
+	if r, err := Decode(b.Bytes(), read.Ask{}); err != nil || r.Line != 0 {
+		t.Errorf("line %d is taken, %v", r.Line, err)
+	}
+	tuba, err := Decode(b.Bytes(), read.Ask{Line: 2})
 	if err != nil || len(tuba.Lick.Notes) != 4 || tuba.Lick.Pitch(0) != 50 {
 		t.Errorf("%v %+v", err, tuba)
 	}
@@ -255,6 +259,18 @@ func TestForeign(t *testing.T) {
 	if r, err := Decode(zero, read.Ask{}); err != nil || len(r.Lick.Notes) != 1 ||
 		r.Lick.Notes[0].Len.Cmp(lick.NewTime(1, 4)) != 0 {
 		t.Errorf("%v %+v", err, l.Notes)
+	}
+}
+
+// A first note that was played a few ticks late, or early, is on its beat, and the bar line stays where it was.
+func TestPlayedLate(t *testing.T) {
+	for _, late := range []int{0, 3, 5} {
+		data := []byte{byte(late), 0x90, 64, 90, 48, 64, 0, byte(48 - late + 2), 67, 90, 46, 67, 0, 48, 69, 90, 48, 69, 0}
+		r, err := Decode(midiFile(0, 96, data), read.Ask{})
+		if err != nil || !r.Lick.Pickup.IsZero() || len(r.Lick.Notes) != 3 || !r.Lick.Notes[0].At.IsZero() ||
+			r.Lick.Notes[1].At.Cmp(lick.NewTime(1, 4)) != 0 || r.Lick.Notes[2].At.Cmp(lick.NewTime(1, 2)) != 0 {
+			t.Errorf("%d ticks late: %v %s", late, err, r.Lick.Encode())
+		}
 	}
 }
 

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"strings"
 
 	"ornamen/core/lick"
@@ -53,12 +54,19 @@ type file struct {
 }
 
 // track is one track's notes, with what our own text says of them.
-// slid and written are ours, by the tick and the string of the note that they belong to.
+// slid, written and shaped are ours, by the tick and the string of the note that they belong to.
 type track struct {
 	name    string
 	notes   []note
 	slid    map[onString]*lick.SlideIn
 	written map[onString][2]lick.Time // time and length before the swing
+	shaped  map[onString]shape
+}
+
+// shape is the bend and the vibrato of a note, as our own text says them.
+type shape struct {
+	bend    *lick.Bend
+	vibrato *lick.Vibrato
 }
 
 // onString is a string at a tick.
@@ -102,6 +110,9 @@ func Decode(data []byte, ask read.Ask) (read.Result, error) {
 	if r.Line, err = ask.Pick(r.Lines); err != nil {
 		return r, err
 	}
+	if ask.Line == 0 {
+		r.Line = melody(tracks)
+	}
 	r.LeftOut()
 	if f.tempos > 1 {
 		r.Remark("The tempo changes in the file; the first one is taken.")
@@ -122,6 +133,7 @@ func Decode(data []byte, ask read.Ask) (read.Result, error) {
 		return r, errors.New("no note of the line lies on this guitar")
 	}
 	r.Fit(&l)
+	r.FitKey(&l)
 	return r, r.Finish(l, l.Notes)
 }
 
@@ -195,6 +207,42 @@ func (f *file) lines(own bool) (out []track) {
 	}
 	return out
 }
+
+// melody is the track that looks most like a line for a guitar: single notes, in its range, enough of them, and a name
+// that says so. The longest track is often an accompaniment.
+func melody(tracks []track) int {
+	best, most := 0, math.Inf(-1)
+	for i, t := range tracks {
+		t.sort()
+		together, inRange := 0, 0
+		for k, n := range t.notes {
+			if k > 0 && (n.at == t.notes[k-1].at || n.at < t.notes[k-1].end-(t.notes[k-1].end-t.notes[k-1].at)/3) {
+				together++
+			}
+			if n.pitch >= 40 && n.pitch <= 88 {
+				inRange++
+			}
+		}
+		n := float64(len(t.notes))
+		score := 2*(1-float64(together)/n) + float64(inRange)/n + min(n, 64)/64
+		switch name := strings.ToLower(t.name); {
+		case melodyName.MatchString(name):
+			score += 1
+		case otherName.MatchString(name):
+			score--
+		}
+		if score > most+1e-9 {
+			best, most = i, score
+		}
+	}
+	return best
+}
+
+// What tracks are called that hold a line, and that hold something else (common practice).
+var (
+	melodyName = regexp.MustCompile(`lead|solo|melod|vocal|voice|tune|theme`)
+	otherName  = regexp.MustCompile(`bass|drum|perc|pad|chord|rhythm|string|piano|organ|comp|click|metronome`)
+)
 
 // setting takes what our own text says; own says that the channels are strings.
 // A text of ours that cannot be read, as by another program's hand, is as if it were not there.

@@ -135,6 +135,9 @@ func lineEvents(l lick.Lick) []event {
 		if cents, bent := sound.Course(g, n, played[i].Len); bent {
 			out = append(out, wheels(c, at, end, played[i].Len, cents)...)
 		}
+		if text := shapeText(n); text != "" {
+			out = append(out, event{at, 1, meta(0x01, ownText+text)})
+		}
 		if s := n.SlideIn; s != nil {
 			text := fmt.Sprintf("%sslide-in: %d %d %s", ownText, n.String, s.Frets, s.From)
 			out = append(out, event{at, 1, meta(0x01, text)})
@@ -142,6 +145,22 @@ func lineEvents(l lick.Lick) []event {
 		out = append(out, event{at, 2, []byte{0x90 | c, pitch, loud}}, event{end, 0, []byte{0x80 | c, pitch, 0}})
 	}
 	return out
+}
+
+// shapeText says the bend and the vibrato of a note in words, "shape: 3 2 bend-release wide fast", as a wheel alone
+// does not tell a slow one on a short note; empty where there is neither.
+func shapeText(n lick.Note) string {
+	if n.Bend == nil && n.Vibrato == nil {
+		return ""
+	}
+	semitones, shape, width, speed := "-", "-", "-", "-"
+	if b := n.Bend; b != nil {
+		semitones, shape = fmt.Sprint(b.Semitones), string(b.Shape)
+	}
+	if v := n.Vibrato; v != nil {
+		width, speed = string(v.Width), string(v.Speed)
+	}
+	return fmt.Sprintf("shape: %d %s %s %s %s", n.String, semitones, shape, width, speed)
 }
 
 // swung is a note's beginning and end in ticks as it is played; without a swing they are as

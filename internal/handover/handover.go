@@ -37,7 +37,10 @@ func lay(ctx context.Context, e *judge.Engine, r *read.Result) error {
 		return err
 	}
 	r.Lick = laid
-	if n := len(r.Chosen); n == len(r.Lick.Notes) {
+	if n := len(r.Chosen); n > propose.LaidWell {
+		r.Remark("For %s the file names no string: of so many the places were found by positions of the hand alone.",
+			say.Count(n, "note"))
+	} else if n == len(r.Lick.Notes) {
 		r.Remark("The file names no strings: the places were found for your hand.")
 	} else {
 		r.Remark("For %s the file names no string: those places were found for your hand.", say.Count(n, "note"))
