@@ -103,7 +103,7 @@ var screens = append([]string{"internal/web/draw", "internal/web/page", "interna
 // memory. Web, database, files, clock and chance are not among it.
 var computing = []string{"bytes", "cmp", "context", "encoding/binary", "encoding/csv", "encoding/json", "errors",
 	"flag", "fmt", "github.com/hashicorp/golang-lru/v2/simplelru", "hash/fnv", "io", "maps", "math", "regexp",
-	"math/bits", "slices", "sort", "strconv", "strings", "sync", "unicode/utf8"}
+	"math/bits", "slices", "sort", "strconv", "strings", "sync", "unicode", "unicode/utf8"}
 
 func TestImportsPointDown(t *testing.T) {
 	seen := map[string]bool{}

@@ -78,7 +78,7 @@ func TestLayAlong(t *testing.T) {
 		if laid.Pitch(i) != long.Pitch(i) {
 			t.Fatalf("note %d sounds otherwise", i+1)
 		}
-		if f := laid.Notes[i].Fret; i > 8 && (f < 4 || f > 9) {
+		if f := laid.Notes[i].Fret; i > 8 && (f < 4 || f > 10) {
 			moves++
 		}
 	}
