@@ -50,8 +50,7 @@ var formats = []Format{
 	{
 		Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
 		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead notes, rakes, " +
-			"barres; " +
-			"title, tempo, meter, pick-up, feel, loop, chords, tuning",
+			"barres, the bass voice; title, key, tempo, meter, pick-up, feel, loop, chords, tuning",
 		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars,
 	},
 	{
@@ -61,7 +60,7 @@ var formats = []Format{
 	},
 	{
 		Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
-		Holds: "places, times, accents, bends, slide-ins, that there is vibrato; title, tempo, meter, pick-up, feel, " +
+		Holds: "places, times, accents, bends, vibrato, slide-ins; title, tempo, meter, pick-up, feel, " +
 			"loop, key, chords, tuning; a bass and drums beside the line",
 		Read: midi.Decode, Write: midi.Encode, Fits: fewBars,
 	},

@@ -21,7 +21,7 @@ const (
 // indices, rising; every other note keeps its place. A line is laid stretch by stretch, each
 // exactly (see joint), with the end of the one before held, so that the time grows with the
 // length alone. A stretch whose places no hand can play, or that has too many of them, stays
-// as it was. More notes than LaidWell are laid along the hand's positions alone, 3,000 in a fifth of a second. The error
+// as it was. More notes than LaidWell are laid along the hand's positions alone, 3,000 in half a second. The error
 // is the context's.
 func Lay(ctx context.Context, e *judge.Engine, l lick.Lick, chosen []int) (lick.Lick, error) {
 	l = l.Clone()

@@ -11,8 +11,14 @@ type (
 		XMLName xml.Name `xml:"score-partwise"`
 		Version string   `xml:"version,attr"`
 		Title   string   `xml:"work>work-title,omitempty"`
+		Misc    []xMisc  `xml:"identification>miscellaneous>miscellaneous-field"`
 		Parts   []xParts `xml:"part-list>score-part"`
 		Part    []xPart  `xml:"part"`
+	}
+	// xMisc is what a program says that the standard has no element for: our key with its tones.
+	xMisc struct {
+		Name string `xml:"name,attr"`
+		Text string `xml:",chardata"`
 	}
 	xParts struct {
 		ID   string `xml:"id,attr"`
@@ -42,16 +48,25 @@ type (
 		Note       *xNote
 		Move       int64 // backup and forward
 		Repeat     string
+		Times      int    // that a repeat is played, 0 where it is not said
+		Ending     string // numbers of the times that a bar is played at, "1, 2"
+		EndingType string // start, stop, discontinue
 	}
 	// Divisions is how many parts a quarter has from here on; every duration counts in them.
 	xAttributes struct {
 		Divisions int64    `xml:"divisions,omitempty"`
+		Key       *xKey    `xml:"key"`
 		Beats     string   `xml:"time>beats,omitempty"`
 		Unit      string   `xml:"time>beat-type,omitempty"`
 		Sign      string   `xml:"clef>sign,omitempty"`
 		Line      string   `xml:"clef>line,omitempty"`
 		Staff     *xStaff  `xml:"staff-details"`
 		Transpose *xOctave `xml:"transpose"`
+	}
+	// xKey is a signature: so many sharps, below 0 flats, and whether it is major, minor or a mode.
+	xKey struct {
+		Fifths int    `xml:"fifths"`
+		Mode   string `xml:"mode,omitempty"`
 	}
 	xOctave struct {
 		Chromatic int `xml:"chromatic"`
@@ -62,6 +77,7 @@ type (
 	xStaff struct {
 		Lines  int       `xml:"staff-lines"`
 		Tuning []xTuning `xml:"staff-tuning"`
+		Capo   int       `xml:"capo,omitempty"`
 	}
 	xTuning struct {
 		Line   int    `xml:"line,attr"`
@@ -241,12 +257,18 @@ func (i *xItem) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
 		var b struct {
 			Repeat struct {
 				Direction string `xml:"direction,attr"`
+				Times     int    `xml:"times,attr"`
 			} `xml:"repeat"`
+			Ending struct {
+				Number string `xml:"number,attr"`
+				Type   string `xml:"type,attr"`
+			} `xml:"ending"`
 		}
 		if err := d.DecodeElement(&b, &start); err != nil {
 			return err
 		}
-		i.Repeat = b.Repeat.Direction
+		i.Repeat, i.Times = b.Repeat.Direction, b.Repeat.Times
+		i.Ending, i.EndingType = b.Ending.Number, b.Ending.Type
 		return nil
 	}
 	return d.Skip()

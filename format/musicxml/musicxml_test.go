@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"math/rand/v2"
 	"os"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -17,11 +18,11 @@ import (
 // held is a lick as MusicXML can hold it: without what the standard has no element for.
 func held(l lick.Lick) lick.Lick {
 	l = l.Clone()
-	l.Tags, l.Key, l.Keys, l.Parts, l.Recipe = nil, lick.Key{}, nil, nil, ""
+	l.Tags, l.Keys, l.Parts, l.Recipe = nil, nil, nil, ""
 	l.Title = read.Clip(l.Title, read.MaxTitle)
 	for i := range l.Notes {
 		n := &l.Notes[i]
-		n.Lock, n.Meant, n.Voice = nil, nil, ""
+		n.Lock, n.Meant = nil, nil
 		if n.Bend != nil {
 			n.Bend.Push, n.Bend.With = "", nil
 		}
@@ -95,7 +96,6 @@ func TestWrittenAsChecked(t *testing.T) {
 	if err != nil || len(r.Remarks) > 0 {
 		t.Fatalf("%v %v", err, r.Remarks)
 	}
-	l.Key = lick.Key{}
 	if !bytes.Equal(r.Lick.Encode(), l.Encode()) {
 		t.Errorf("it comes back as\n%s", r.Lick.Encode())
 	}
@@ -259,4 +259,67 @@ func FuzzDecode(f *testing.F) {
 			t.Errorf("an invalid lick: %v", r.Lick.Validate())
 		}
 	})
+}
+
+// Repeats are written out with their endings, a whole that goes round is a loop, frets stand over a capo, a signature
+// that names its mode is the key, and the bass voice comes back.
+func TestRepeatsAndCapo(t *testing.T) {
+	bar := func(fret int, marks string) string {
+		return `<measure number="1">` + marks + `<note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration><notations>` +
+			`<technical><string>1</string><fret>` + strconv.Itoa(fret) + `</fret></technical></notations></note></measure>`
+	}
+	mark := func(inside string) string { return `<barline>` + inside + `</barline>` }
+	score := func(attributes string, bars ...string) string {
+		bars[0] = strings.Replace(bars[0], `<measure number="1">`, `<measure number="1"><attributes><divisions>1</divisions>`+attributes+
+			`</attributes>`, 1)
+		return `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>G</part-name></score-part></part-list><part id="P1">` +
+			strings.Join(bars, "") + `</part></score-partwise>`
+	}
+	forward, backward := mark(`<repeat direction="forward"/>`), mark(`<repeat direction="backward"/>`)
+	thrice := mark(`<repeat direction="backward" times="3"/>`)
+	ending := func(n, kind string) string { return mark(`<ending number="` + n + `" type="` + kind + `"/>`) }
+	for _, x := range []struct {
+		name  string
+		bars  []string
+		frets string
+		loop  bool
+	}{
+		{"as it stands", []string{bar(1, ""), bar(2, "")}, "1 2", false},
+		{"the whole", []string{bar(1, ""), bar(2, backward)}, "1 2", true},
+		{"a middle", []string{bar(1, ""), bar(2, forward+backward), bar(3, "")}, "1 2 2 3", false},
+		{"from the beginning", []string{bar(1, ""), bar(2, backward), bar(3, "")}, "1 2 1 2 3", false},
+		{"three times", []string{bar(1, forward), bar(2, thrice), bar(3, "")}, "1 2 1 2 1 2 3", false},
+		{"two endings", []string{bar(1, forward), bar(2, ending("1", "start")+ending("1", "stop")+backward),
+			bar(3, ending("2", "start")+ending("2", "stop")), bar(4, "")}, "1 2 1 3 4", false},
+		{"an ending twice", []string{bar(1, forward), bar(2, ending("1, 2", "start")+ending("1, 2", "stop")+backward),
+			bar(3, ending("3", "start")+ending("3", "discontinue"))}, "1 2 1 2 1 3", false},
+		{"two sections", []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)}, "1 2 1 2 3 4 3 4", false},
+	} {
+		r, err := Decode([]byte(score("", x.bars...)), read.Ask{})
+		if err != nil {
+			t.Fatalf("%s: %v", x.name, err)
+		}
+		var frets []string
+		for _, n := range r.Lick.Notes {
+			frets = append(frets, strconv.Itoa(n.Fret))
+		}
+		if got := strings.Join(frets, " "); got != x.frets || r.Lick.Loop != x.loop {
+			t.Errorf("%s: %s, a loop %v", x.name, got, r.Lick.Loop)
+		}
+		if said := strings.Contains(strings.Join(r.Remarks, " "), "written out"); said != (!x.loop && len(frets) != len(x.bars)) {
+			t.Errorf("%s: %q", x.name, r.Remarks)
+		}
+	}
+	r, err := Decode([]byte(score(`<key><fifths>-3</fifths><mode>minor</mode></key><staff-details><capo>2</capo></staff-details>`,
+		bar(0, ""), bar(3, ""))), read.Ask{})
+	if err != nil || r.Lick.Notes[0].Fret != 2 || r.Lick.Notes[1].Fret != 5 || r.Lick.Key.Tonic != "C" || r.Lick.Key.Scale != "natural minor" ||
+		!strings.Contains(strings.Join(r.Remarks, " "), "capo at fret 2") {
+		t.Errorf("%v %s %q", err, r.Lick.Encode(), r.Remarks)
+	}
+	l := testline.Read(t, "C# dorian", "6:9 4:11 3:11")
+	l.Notes[0].Voice = lick.VoiceBass
+	if back, err := Decode(Encode(l), read.Ask{}); err != nil || back.Lick.Notes[0].Voice != lick.VoiceBass ||
+		!bytes.Contains(Encode(l), []byte("<fifths>5</fifths>")) {
+		t.Errorf("%v %s", err, back.Lick.Encode())
+	}
 }

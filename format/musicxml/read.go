@@ -37,6 +37,9 @@ type reader struct {
 	laid      []lick.Note // those whose place was chosen
 	octaves   music.Pitch // by which those were moved
 	rounded   int         // bends that a lick does not have
+	unrolled  bool        // repeats are written out
+	capo      int
+	signature *xKey
 	left      map[string]int
 }
 
@@ -102,6 +105,12 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 		out.Remark("%s read as the nearest that a lick has: a curl, half, full, one and a half, two.",
 			say.Count(r.rounded, "bend"))
 	}
+	if r.unrolled {
+		out.Remark("Repeats are written out as they are played, with their endings.")
+	}
+	if r.capo > 0 {
+		out.Remark("With the capo at fret %d every fret is written so many higher, and what was open is fretted there.", r.capo)
+	}
 	for _, what := range slices.Sorted(maps.Keys(r.left)) {
 		out.Remark("Left out: %s.", say.Count(r.left[what], what))
 	}
@@ -110,6 +119,9 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 	}
 	out.Fit(&r.lick)
 	r.chordLengths()
+	if !r.keyed(score) {
+		out.FitKey(&r.lick)
+	}
 	return out, out.Finish(r.lick, r.laid)
 }
 
@@ -191,8 +203,10 @@ func (r *reader) part(p xPart) error {
 		}
 	}
 	r.octaves = read.Octaves(r.guitar, pitches)
-	for k, m := range p.Measures {
-		if err := r.measure(m, k == 0); err != nil {
+	order, loop := p.played()
+	r.lick.Loop, r.unrolled = loop, !loop && len(order) != len(p.Measures)
+	for i, k := range order {
+		if err := r.measure(p.Measures[k], i == 0); err != nil {
 			return err
 		}
 	}
@@ -251,8 +265,6 @@ func (r *reader) measure(m xMeasure, first bool) error {
 			}
 		case i.XMLName.Local == "forward":
 			r.advance(r.time(i.Move))
-		case i.Repeat == "backward":
-			r.lick.Loop = true
 		}
 	}
 	if first && (m.Implicit == "yes" || m.Number == "0") && r.most.Before(r.lick.Meter.Bar()) {
@@ -288,6 +300,12 @@ func (r *reader) attributes(a xAttributes) error {
 	}
 	if t := a.Transpose; t != nil {
 		r.transpose = t.halfSteps()
+	}
+	if a.Key != nil && r.signature == nil {
+		r.signature = a.Key
+	}
+	if s := a.Staff; s != nil && s.Capo > 0 && s.Capo < neck.MaxFrets {
+		r.capo = s.Capo
 	}
 	if s := a.Staff; s != nil && len(s.Tuning) >= neck.MinStrings && len(s.Tuning) <= neck.MaxStrings {
 		tuning := make([]music.Pitch, len(s.Tuning))

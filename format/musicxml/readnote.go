@@ -49,8 +49,8 @@ func (r *reader) note(x xNote) error {
 	}
 	pitch += r.transpose
 	switch {
-	case t.Fret != nil && t.String >= 1 && t.String <= len(r.lick.Tuning) && *t.Fret >= 0 && *t.Fret <= neck.MaxFrets:
-		n.String, n.Fret = t.String, *t.Fret
+	case t.Fret != nil && t.String >= 1 && t.String <= len(r.lick.Tuning) && *t.Fret >= 0 && *t.Fret+r.capo <= neck.MaxFrets:
+		n.String, n.Fret = t.String, *t.Fret+r.capo
 	default:
 		p, ok := read.Near(r.guitar, &r.lick, n, pitch+r.octaves, r.near)
 		if !ok {
@@ -142,6 +142,8 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 			n.Barre = true
 		case s == "rake":
 			n.Rake = true
+		case len(words) == 2 && words[0] == "voice" && words[1] == string(lick.VoiceBass):
+			n.Voice = lick.VoiceBass
 		case len(words) == 3 && words[0] == "vibrato" && n.Vibrato != nil:
 			n.Vibrato = &lick.Vibrato{Width: lick.Width(words[1]), Speed: lick.Speed(words[2])}
 			if n.Vibrato.Width != lick.Narrow {

@@ -79,7 +79,7 @@ type segment struct {
 // equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
-	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Parts: []xParts{{"P1", "Guitar"}},
+	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Misc: []xMisc{{keyField, keyText(l.Key)}}, Parts: []xParts{{"P1", "Guitar"}},
 		Part: []xPart{{ID: "P1", Measures: w.measures()}}}
 	var b bytes.Buffer
 	b.WriteString(xml.Header)
@@ -198,6 +198,7 @@ func (w *writer) head() []xItem {
 		{
 			Attributes: &xAttributes{
 				Divisions: w.divisions,
+				Key:       signatureOf(l.Key),
 				Beats:     strconv.Itoa(l.Meter.Beats),
 				Unit:      strconv.Itoa(l.Meter.Unit),
 				Sign:      "TAB",

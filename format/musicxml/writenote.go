@@ -187,6 +187,9 @@ func (w *writer) techniques(i int, out *xNotation) {
 	if n.Barre {
 		t.OtherTxt = append(t.OtherTxt, "barre")
 	}
+	if n.Voice != "" {
+		t.OtherTxt = append(t.OtherTxt, "voice "+string(n.Voice))
+	}
 	if n.Rake {
 		t.OtherTxt = append(t.OtherTxt, "rake")
 	}
