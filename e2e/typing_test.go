@@ -40,7 +40,7 @@ func TestTypingAhead(t *testing.T) {
 	type typed struct{ frets, fingers string }
 	play := func(a *app, between time.Duration) typed {
 		p := a.open("/")
-		p.click(".first .btn-primary, .heading .btn-primary")
+		p.click(`form[action="/licks"] .btn-primary`)
 		p.ready()
 		for _, k := range keys {
 			p.do(chromedp.KeyEvent(k))
@@ -69,7 +69,7 @@ func TestTypingAhead(t *testing.T) {
 func TestNewLickStandsStill(t *testing.T) {
 	t.Parallel()
 	p := demoApp(t).open("/")
-	p.click(".heading .btn-primary")
+	p.click(`form[action="/licks"] .btn-primary`)
 	p.ready()
 	if n := eval[int](p, `document.querySelectorAll('svg.ledger .count.ahead').length`); n != 8 {
 		t.Errorf("%d columns to write in, not a bar of eighths", n)
