@@ -86,6 +86,7 @@ var commands = []command{
 	{"check", "FILE", "Judges a line at its tempo; exits with 1 when it breaks.", check},
 	{"play", "FILE > FILE.wav", "Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
 		play},
+	{"listen", "FILE.wav", "Writes a line of single notes that was played down as a lick.", listen},
 	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
 		changesCommand},
 	{"practice", "plan|ladder LICK|log|calibrate|read FILE", "Prints the plan of today or another day, the practice log, the " +

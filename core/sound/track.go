@@ -32,12 +32,18 @@ const (
 // Cost: three Fourier transforms of a window and the longest period for each moment, about a
 // fiftieth of the time that it sounds for at Rate and a hundred moments a second.
 func Track(ctx context.Context, samples []float32, rate int, step float64) ([]Heard, error) {
+	return track(ctx, samples, rate, step, unclear)
+}
+
+// track is Track with another dip that counts as a pitch.
+func track(ctx context.Context, samples []float32, rate int, step, dip float64) ([]Heard, error) {
 	longest := int(float64(rate) / lowest)
 	shortest := max(2, int(float64(rate)/highest))
 	w := window * rate / Rate
 	hop := max(1, int(step*float64(rate)))
 	var out []Heard
 	y := newYin(w, longest+2, shortest)
+	y.dip = dip
 	for from := 0; from+w+longest+1 < len(samples); from += hop {
 		if err := ctx.Err(); err != nil {
 			return nil, err
@@ -62,6 +68,7 @@ func Track(ctx context.Context, samples []float32, rate int, step float64) ([]He
 // yin finds the period of what sounds at one moment, in samples. Its buffers are used again.
 type yin struct {
 	w, shortest int
+	dip         float64 // the difference function's dip that is a pitch
 	fft         *fourier.FFT
 	wave, ahead []float64    // the window, and what lies as far ahead as the longest period
 	a, b        []complex128 // their transforms
@@ -115,7 +122,7 @@ func (y *yin) period(x []float32, power float64) (period, clear float64) {
 		if dip > 0 && y.diff[lag] > y.diff[lag-1] {
 			break
 		}
-		if lag >= y.shortest && y.diff[lag] < unclear && (dip < 0 || y.diff[lag] < y.diff[dip]) {
+		if lag >= y.shortest && y.diff[lag] < y.dip && (dip < 0 || y.diff[lag] < y.diff[dip]) {
 			dip = lag
 		}
 	}
