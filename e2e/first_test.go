@@ -125,3 +125,28 @@ func TestPasteATab(t *testing.T) {
 		`f.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
 	p.waitNotes(9)
 }
+
+// The simulated guitar plays a lick in: it is shown before it is taken, with its tempo, and its notes are those that
+// were played.
+func TestPlayALineIn(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/12")
+	p.ready()
+	before := eval[int](p, `+document.querySelector('#state').dataset.total`)
+	p.click("#goon")
+	p.wait(`document.querySelector('.goon-menu.show')`)
+	p.click("[data-playsim]")
+	p.wait(`document.querySelector('.understood svg') && document.querySelector('[name=tempo]')`)
+	if s := p.text("main"); !strings.Contains(s, "notes written down at 88 quarters a minute") {
+		t.Errorf("the preview says %q", s)
+	}
+	p.click(".takein .btn-primary")
+	p.ready()
+	p.waitNotes(before)
+	// Without a microphone that is said, and nothing is recorded.
+	p.go_("/")
+	p.click(".import [data-bs-toggle]")
+	p.wait(`document.querySelector('.import-menu.show')`)
+	eval[bool](p, `document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`)
+	p.wait(`document.querySelector('#notice').innerText.includes('microphone') || document.body.classList.contains('playing-in')`)
+}

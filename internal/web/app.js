@@ -3,6 +3,7 @@
 // for its screen and leaves other pages alone.
 import './page.js';
 import './notebook.js';
+import './playin.js';
 import './tones.js';
 import './changes.js';
 import './practice.js';

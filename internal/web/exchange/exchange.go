@@ -69,7 +69,7 @@ func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) error {
 	if isZip(u.name) {
 		return store.ErrNotFound
 	}
-	in, err := a.understood(r.Context(), u, f.Line)
+	in, err := a.understood(r.Context(), u, f.Line, f.Tempo)
 	if err != nil {
 		return err
 	}

@@ -10,15 +10,18 @@ import (
 	"fmt"
 	"html/template"
 	"io"
+	"math/rand/v2"
 	"mime/multipart"
 	"net/http"
 	"path/filepath"
+	"strconv"
 	"strings"
 
 	"github.com/go-chi/chi/v5"
 
 	"ornamen/core/lick"
 	"ornamen/core/say"
+	"ornamen/core/sound"
 	"ornamen/format"
 	"ornamen/format/read"
 	"ornamen/internal/archive"
@@ -45,7 +48,8 @@ const keptUploads = 64 << 20
 type incoming struct {
 	Key, Name string
 	Pasted    bool
-	Line      int // of the file's lines, from 1
+	Tempo     float64 // of a recording, which may be said
+	Line      int     // of the file's lines, from 1
 	Lines     []read.Line
 	Title     string
 	Notes     int
@@ -91,6 +95,13 @@ type incomingFile struct {
 // format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
 // one.
 func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
+	if id := r.FormValue("simulate"); id != "" {
+		u, err := a.simulated(r, id)
+		if err != nil {
+			return err
+		}
+		return a.show(w, r, u)
+	}
 	if text := r.FormValue("text"); strings.TrimSpace(text) != "" {
 		return a.show(w, r, upload{pastedName, []byte(text)})
 	}
@@ -126,8 +137,11 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	u := upload{name, data}
+	if isSound(name) {
+		return a.show(w, r, u)
+	}
 	if !isZip(name) {
-		result, err := a.understood(r.Context(), u, 0)
+		result, err := a.understood(r.Context(), u, 0, 0)
 		switch {
 		case err != nil:
 			return err
@@ -173,17 +187,53 @@ func together(heads []*multipart.FileHeader) (upload, error) {
 	return upload{say.Count(len(heads), "file") + ".zip", b.Bytes()}, nil
 }
 
+// simulated is the recording of a lick of the notebook as the simulated guitar plays it, a little early and late as a
+// hand does.
+func (a Screen) simulated(r *http.Request, id string) (upload, error) {
+	n, err := strconv.ParseUint(id, 10, 32)
+	if err != nil {
+		return upload{}, store.ErrNotFound
+	}
+	e, err := a.Store.Get(r.Context(), uint(n))
+	if err != nil {
+		return upload{}, err
+	}
+	l := e.Lick.Clone()
+	rng := rand.New(rand.NewPCG(uint64(e.ID), 11))
+	for i := range l.Notes {
+		by := lick.NewTime(int64(rng.NormFloat64()*0.008*l.Tempo/240*4000), 4000)
+		if at := l.Notes[i].At.Add(by); !at.Before(lick.Time{}) && (i == 0 || l.Notes[i-1].At.Before(at)) {
+			l.Notes[i].At = at
+		}
+	}
+	var b bytes.Buffer
+	if err := sound.WriteWAV(r.Context(), &b, sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{})); err != nil {
+		return upload{}, err
+	}
+	return upload{playedName, b.Bytes()}, nil
+}
+
+// playedName is what a recording is called that was made here.
+const playedName = "played.wav"
+
+// isSound says whether a file is a recording, which is listened to.
+func isSound(name string) bool { return strings.EqualFold(filepath.Ext(name), ".wav") }
+
 // isZip says whether a file holds others.
 func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zip") }
 
 // understood reads an upload with the engine, as work that waits for its turn: places that a
-// file does not name are found by search. line counts from 0. An error names the file and is
-// the player's mistake.
+// file does not name are found by search. line counts from 0; tempo is a recording's, 0 for the one that is found.
+// An error names the file and is the player's mistake.
 // Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
-func (a Screen) understood(ctx context.Context, u upload, line int) (out read.Result, err error) {
+func (a Screen) understood(ctx context.Context, u upload, line int, tempo float64) (out read.Result, err error) {
 	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		out, err = handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
+		if isSound(u.name) {
+			out, err = handover.Listen(ctx, page.EngineOf(ctx), u.data, tempo, "")
+		} else {
+			out, err = handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
+		}
 		return err
 	})
 	if err != nil {
@@ -210,8 +260,9 @@ func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.
 
 // importForm is what the player has chosen of a file.
 type importForm struct {
-	Line  int    `form:"line"`
-	Title string `form:"title"`
+	Line  int     `form:"line"`
+	Tempo float64 `form:"tempo"` // of a recording
+	Title string  `form:"title"`
 }
 
 // uploaded finds the file that a page is about.
@@ -238,7 +289,7 @@ func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 	if isZip(u.name) {
 		err = a.previewZip(r.Context(), u, &v)
 	} else {
-		err = a.previewFile(r.Context(), u, f.Line, &v)
+		err = a.previewFile(r.Context(), u, f, &v)
 	}
 	if err != nil {
 		return err
@@ -248,8 +299,8 @@ func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 
 // previewFile judges the one line and draws it with both hands.
 // The hands are those that the judge fills in, the file's own fingers and strokes kept.
-func (a Screen) previewFile(ctx context.Context, u upload, line int, v *incoming) error {
-	in, err := a.understood(ctx, u, line)
+func (a Screen) previewFile(ctx context.Context, u upload, f importForm, v *incoming) error {
+	in, err := a.understood(ctx, u, f.Line, f.Tempo)
 	if err != nil {
 		return err
 	}
@@ -258,6 +309,9 @@ func (a Screen) previewFile(ctx context.Context, u upload, line int, v *incoming
 		return err
 	}
 	v.Lines, v.Line, v.Remarks = in.Lines, in.Line+1, remarksOn(u, in.Remarks)
+	if isSound(u.name) {
+		v.Tempo = in.Lick.Tempo
+	}
 	v.Title, v.Notes, v.Setting = in.Lick.Title, len(in.Lick.Notes), settingOf(in.Lick)
 	v.Verdict, v.Word = rep.Verdict.String(), view.SentenceWord(rep.Verdict)
 	v.Ceiling = rep.Ceiling.String()
@@ -335,7 +389,7 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if !isZip(u.name) {
-		in, err := a.understood(r.Context(), u, f.Line)
+		in, err := a.understood(r.Context(), u, f.Line, f.Tempo)
 		if err != nil {
 			return err
 		}

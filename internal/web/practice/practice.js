@@ -1,4 +1,5 @@
 import {$, $$, showNotice} from './page.js';
+import {record} from './record.js';
 
 // Practice: the stand. Two keys, a foot switch that turns pages, or a finger.
 const practice = $('#practice');
@@ -39,37 +40,15 @@ if (practice) {
     $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);
   };
   let recording = null;
-  async function record(note) {
+  function hold(note) {
     if (recording) return;
-    recording = {note, parts: [], stop: null, done: false};
-    const mine = recording;
-    try {
-      const stream = await navigator.mediaDevices.getUserMedia({audio: {echoCancellation: false, noiseSuppression: false, autoGainControl: false}});
-      const ctx = new AudioContext();
-      await ctx.audioWorklet.addModule('/assets/recorder.js');
-      const node = new AudioWorkletNode(ctx, 'recorder');
-      node.port.onmessage = e => mine.parts.push(e.data);
-      ctx.createMediaStreamSource(stream).connect(node);
-      mine.stop = () => { for (const t of stream.getTracks()) t.stop(); ctx.close(); return ctx.sampleRate; };
-      if (mine.done) finish(mine);
-    } catch { recording = null; showNotice(isSecureContext ? 'There is no microphone here, or the browser may not use it. The simulated guitar stands in for it.'
-      : 'A browser gives the microphone to secure pages alone: start Ornamen with --cert and --key for that. The simulated guitar stands in for it.'); }
+    recording = record(wav => sendBend(note, '', wav), text => { recording = null; showNotice(text); });
   }
-  function finish(mine) {
-    if (!mine.stop) { mine.done = true; return; }
-    const rate = mine.stop(), n = mine.parts.reduce((k, p) => k + p.length, 0), b = new DataView(new ArrayBuffer(44 + 2 * n));
-    recording = null;
-    const word = (at, s) => { for (let i = 0; i < s.length; i++) b.setUint8(at + i, s.charCodeAt(i)); };
-    word(0, 'RIFF'); b.setUint32(4, 36 + 2 * n, true); word(8, 'WAVEfmt '); b.setUint32(16, 16, true); b.setUint16(20, 1, true); b.setUint16(22, 1, true);
-    b.setUint32(24, rate, true); b.setUint32(28, 2 * rate, true); b.setUint16(32, 2, true); b.setUint16(34, 16, true); word(36, 'data'); b.setUint32(40, 2 * n, true);
-    let at = 44;
-    for (const p of mine.parts) for (const x of p) { b.setInt16(at, Math.max(-1, Math.min(1, x)) * 32767, true); at += 2; }
-    sendBend(mine.note, '', new Blob([b.buffer], {type: 'audio/wav'}));
-  }
-  practice.addEventListener('pointerdown', e => { const b = e.target.closest('[data-record]'); if (b) record(b.dataset.record); });
-  for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(recording); });
-  practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); record(b.dataset.record); } });
-  practice.addEventListener('keyup', e => { if (recording && (e.key === ' ' || e.key === 'Enter')) finish(recording); });
+  const finish = () => { const r = recording; recording = null; r.stop(); };
+  practice.addEventListener('pointerdown', e => { const b = e.target.closest('[data-record]'); if (b) hold(b.dataset.record); });
+  for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(); });
+  practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); hold(b.dataset.record); } });
+  practice.addEventListener('keyup', e => { if (recording && (e.key === ' ' || e.key === 'Enter')) finish(); });
   practice.addEventListener('click', e => { const b = e.target.closest('[data-simulate]'); if (b) sendBend(b.dataset.simulate, `&simulate=${encodeURIComponent(b.dataset.simulate === 'line' ? state().upto : $('#simulate-cents').value || 0)}`); });
   const strip = soundStrip($('#transport'), {
     get base() { return `/licks/${state().lick}`; },
