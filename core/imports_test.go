@@ -60,7 +60,7 @@ var below = map[string][]string{
 		"format/tab"},
 	"internal/handover": {"core/judge", "core/lick", "core/music", "core/neck", "core/propose", "core/say", "core/sound",
 		"format", "format/read"},
-	"internal/store":    {"core/lick"},
+	"internal/store": {"core/lick"},
 	"internal/practising": {"core/bend", "core/hand", "core/judge", "core/kept", "core/lick", "core/player",
 		"core/practice", "format/read", "internal/store"},
 	"internal/jobs":    {},

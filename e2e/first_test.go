@@ -1,10 +1,12 @@
 package e2e
 
 import (
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
 
@@ -149,4 +151,34 @@ func TestPlayALineIn(t *testing.T) {
 	p.wait(`document.querySelector('.import-menu.show')`)
 	eval[bool](p, `document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`)
 	p.wait(`document.querySelector('#notice').innerText.includes('microphone') || document.body.classList.contains('playing-in')`)
+}
+
+// A page that was handed out plays by itself from the file alone: at three speeds, round and round, its notes marked
+// as they sound.
+func TestThePageThatPlays(t *testing.T) {
+	t.Parallel()
+	a := demoApp(t)
+	p := a.open("/")
+	html := eval[string](p, `fetch('/licks/17/export/page').then(r => r.text()).then(t => { window.page = t }), ''`)
+	p.wait(`window.page`)
+	html = eval[string](p, `window.page`)
+	if strings.Contains(html, "http") && strings.Contains(strings.ReplaceAll(html, "http://www.w3.org/2000/svg", ""), "http") {
+		t.Error("the page asks for something elsewhere")
+	}
+	file := filepath.Join(t.TempDir(), "lick.html")
+	if err := os.WriteFile(file, []byte(html), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.Navigate("file://" + file))
+	p.wait(`document.querySelector('[data-play]')`)
+	p.click(`[data-speed="50"]`)
+	p.click(`[data-loop]`)
+	p.click(`[data-play]`)
+	p.wait(`document.querySelector('[data-play]').textContent == 'Stop' && document.querySelector('.now')`)
+	first := eval[string](p, `document.querySelector('.now').dataset.col`)
+	p.wait(`document.querySelector('.now')?.dataset.col > ` + first)
+	p.click(`[data-speed="100"]`)
+	p.wait(`document.querySelector('.now')`)
+	p.click(`[data-play]`)
+	p.wait(`!document.querySelector('.now') && document.querySelector('[data-play]').textContent == 'Play'`)
 }

@@ -20,16 +20,18 @@ const (
 	maxTotal  = 32 << 20
 )
 
-// Pack writes licks into a zip, each as a file of the format under its number and title.
-func Pack(w io.Writer, f Format, licks []lick.Lick) error {
+// Pack writes licks into a zip, each as a file of the formats under its number and title.
+func Pack(w io.Writer, licks []lick.Lick, formats ...Format) error {
 	z := zip.NewWriter(w)
 	for i, l := range licks {
-		file, err := z.Create(fmt.Sprintf("%03d-%s%s", i+1, cmp.Or(l.FileName(), "lick"), f.Ending))
-		if err != nil {
-			return err
-		}
-		if _, err := file.Write(f.Write(l)); err != nil {
-			return err
+		for _, f := range formats {
+			file, err := z.Create(fmt.Sprintf("%03d-%s%s", i+1, cmp.Or(l.FileName(), "lick"), f.Ending))
+			if err != nil {
+				return err
+			}
+			if _, err := file.Write(f.Write(l)); err != nil {
+				return err
+			}
 		}
 	}
 	return z.Close()

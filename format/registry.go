@@ -69,8 +69,8 @@ var formats = []Format{
 		Write: sheet.Drawing,
 	},
 	{
-		Name: "page", Title: "Page to print", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen",
-		Write: sheet.Page,
+		Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen and heard",
+		Write: encodePage, Fits: soundsShort,
 	},
 	{
 		Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
@@ -132,6 +132,18 @@ func ByFile(name string) (Format, error) {
 		endings = append(endings, last)
 	}
 	return Format{}, fmt.Errorf("%s: the name must end in %s", name, strings.Join(endings, " or "))
+}
+
+// ByNames finds formats by a list of their names, "wav,mail".
+func ByNames(names string) (out []Format, err error) {
+	for name := range strings.SplitSeq(names, ",") {
+		f, ok := ByName(strings.TrimSpace(name))
+		if !ok {
+			return nil, fmt.Errorf("%q is no format; there are %s", strings.TrimSpace(name), strings.Join(Names(), ", "))
+		}
+		out = append(out, f)
+	}
+	return out, nil
 }
 
 // Detect finds the format of a file from elsewhere: by its name, else by how it

@@ -27,14 +27,15 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	named := fs.String("lick", "", "`LICK` one lick, by its number or title")
 	version := fs.Uint("version", 0, "`N` in this version")
-	as := fs.String("as", "", "`FORMAT` files of this format in the zip")
+	as := fs.String("as", "", "`FORMAT` files of this format in the zip, or of several: wav,mail")
 	tag := fs.String("tag", "", "`TAG` only licks with this tag")
 	bare := fs.Bool("bare", false, "leave out the fingers and strokes that are only proposed")
 	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to write")
 	if err != nil {
 		return err
 	}
-	if *tag != "" && *as == "" {
+	page := *named == "" && *as == "" && strings.EqualFold(filepath.Ext(file), ".html")
+	if *tag != "" && *as == "" && !page {
 		return errors.New("name the format of the files too, as in --as musicxml")
 	}
 	s, err := store.OpenToRead(db, e.now)
@@ -50,7 +51,7 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	switch {
 	case *named != "":
 		return exportLick(ctx, e, s, engine, file, *named, *version, *bare)
-	case *as != "":
+	case *as != "" || page:
 		return exportSome(ctx, e, s, engine, file, *as, *tag, *bare)
 	}
 	n, err := archive.Write(ctx, &b, s)
@@ -120,12 +121,17 @@ func exportLick(
 	return nil
 }
 
-// exportSome writes licks as a zip of files of one format: all, or those of a tag.
+// exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints
+// and plays: all, or those of a tag.
 // They are ordered by title, as their names in the zip are numbered.
 func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string, bare bool) error {
-	f, ok := format.ByName(as)
-	if !ok {
-		return fmt.Errorf("%q is no format; there are %s", as, strings.Join(format.Names(), ", "))
+	onePage := as == "" // the name asks for a page of all of them
+	var formats []format.Format
+	if !onePage {
+		var err error
+		if formats, err = format.ByNames(as); err != nil {
+			return err
+		}
 	}
 	rows, err := s.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxListed})
 	if err != nil {
@@ -140,7 +146,13 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 		licks = append(licks, x.Lick)
 	}
 	var b bytes.Buffer
-	if err := handover.Pack(ctx, engine, &b, licks, f, bare); err != nil {
+	if onePage {
+		data, err := handover.Page(ctx, engine, licks)
+		if err != nil {
+			return err
+		}
+		b.Write(data)
+	} else if err := handover.Pack(ctx, engine, &b, licks, bare, formats...); err != nil {
 		return err
 	}
 	if err := write(file, b.Bytes()); err != nil {

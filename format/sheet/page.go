@@ -2,6 +2,8 @@ package sheet
 
 import (
 	"bytes"
+	_ "embed"
+	"encoding/json"
 	"html/template"
 	"strings"
 
@@ -9,56 +11,105 @@ import (
 	"ornamen/core/music"
 )
 
-// Style is the page's style sheet. Its fonts are there while Ornamen serves the page; a page
-// that was saved takes what the machine has.
+// Style is the page's style sheet; nothing beside the page is needed.
 const Style = `
-@font-face { font-family: Fraunces; font-weight: 100 900; src: url(/assets/vendor/fraunces.woff2) format("woff2"); }
-@font-face { font-family: Figtree; font-weight: 300 900; src: url(/assets/vendor/figtree.woff2) format("woff2"); }
-@font-face { font-family: Accidentals; src: url(/assets/vendor/accidentals.woff2) format("woff2");
-unicode-range: U+266D-266F; }
 @page { margin: 14mm; }
-body { font: 12pt/1.4 Accidentals, Figtree, Helvetica, Arial, sans-serif;
-color: #1d2329; margin: 0 auto; max-width: 186mm;
-padding: 6mm 0; break-after: page; }
-h1 { font: 600 24pt Accidentals, Fraunces, Georgia, serif; margin: 0 0 2mm; }
+body { font: 12pt/1.4 Figtree, "Segoe UI", Helvetica, Arial, sans-serif; color: #1d2329; margin: 0 auto; max-width: 190mm; padding: 4mm; }
+section { break-after: page; margin-bottom: 10mm; } section:last-of-type { break-after: auto; }
+h1 { font: 600 24pt Fraunces, Georgia, serif; margin: 0 0 2mm; }
 p { margin: 0 0 3mm; } .quiet { color: #5f656d; font-size: 10pt; }
-.line svg { width: 100%; height: auto; margin: 4mm 0 1mm; } .shape svg { max-width: 100%; height: auto; }
-.box { border: 0.4mm solid #8d897f; border-radius: 2mm; padding: 2mm 4mm; display: inline-block; margin-right: 4mm; }
-#print { float: right; font: 600 12pt Figtree, Helvetica, Arial, sans-serif; color: #fff; background: #0f5c4b;
-border: 0; border-radius: 2mm; padding: 2mm 5mm; } @media print { #print { display: none; } }
+.line { overflow-x: auto; } .line svg { width: 100%; min-width: 130mm; height: auto; margin: 4mm 0 1mm; }
+.shape svg { max-width: 100%; height: auto; }
+.box { border: 0.4mm solid #8d897f; border-radius: 2mm; padding: 2mm 4mm; display: inline-block; margin: 0 4mm 2mm 0; }
+button { font: 600 12pt Figtree, "Segoe UI", Helvetica, Arial, sans-serif; color: #1d2329; background: #fff; border: 0.4mm solid #8d897f;
+border-radius: 6mm; padding: 2mm 5mm; min-height: 44px; }
+button.on { background: #1d2329; color: #fff; } [data-play], #print { background: #0f5c4b; color: #fff; border-color: #0f5c4b; border-radius: 2mm; }
+#print { float: right; } .player { display: flex; flex-wrap: wrap; gap: 2mm; margin: 2mm 0; }
+.now { fill: #a8480a; font-weight: 800; }
+@media print { #print, .player { display: none; } .line svg { min-width: 0; } }
 `
 
-// page is the page for the music stand: one lick, readable from a step away, on A4 or letter.
+// Script plays the page's lines and prints it. It is the same on every page, so that a server may allow it by its hash.
+//
+//go:embed play.js
+var Script string
+
+// Sounding is a lick with what is heard of it.
+type Sounding struct {
+	Lick  lick.Lick
+	Rate  int // samples a second
+	Takes []Take
+}
+
+// Take is a lick's sound at a speed, in percent of its tempo: the samples, when each of its columns begins and how long
+// a round is, in seconds.
+type Take struct {
+	Speed   int
+	Samples []float32
+	At      []float64
+	Round   float64
+}
+
+// page is the page for the music stand: licks, each readable from a step away, on A4 or letter.
 var page = template.Must(template.New("").Parse(`<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>{{.Title}}</title>
-<style>{{.Style}}</style><script src="/assets/print.js" defer></script></head><body>
-<button type="button" id="print" hidden>Print</button>
+<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
+<style>{{.Style}}</style></head><body>
+<button type="button" id="print">Print</button>
+{{range .Licks}}<section>
 <h1>{{.Title}}</h1>
 <p>{{.Tones}}. {{.Degrees}}</p>
 <p><span class="box">{{.Tempo}} quarters a minute</span>
 <span class="box">{{.Meter}}{{if .Shuffle}}, shuffle{{end}}{{if .Loop}}, a loop{{end}}</span>
 {{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
+{{if .Takes}}<div class="player"><button type="button" data-play>Play</button>{{range .Speeds}}<button type="button" data-speed="{{.}}" aria-pressed="{{eq . 100}}"{{if eq . 100}} class="on"{{end}}>{{if eq . 100}}as written{{else}}{{.}} %{{end}}</button>{{end}}<button type="button" data-loop aria-pressed="{{.Loop}}"{{if .Loop}} class="on"{{end}}>loop</button></div>
+<script type="application/json">{{.Takes}}</script>{{end}}
 <div class="line">{{.Line}}</div>
 {{if .Shape}}<div class="shape">{{.Shape}}</div>{{end}}
-<p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke,
+</section>
+{{end}}<p class="quiet">Finger 1 is the index. ⊓ is a downstroke, V an upstroke,
 a dot is played by the left hand alone. Start at half of the tempo. Pain or burning: stop and rest; lasting pain,
 numbness or weakness is for a doctor or a qualified therapist. Keep the sound at a safe level.</p>
+<script>{{.Script}}</script>
 </body></html>
 `))
 
-// Page is a lick as a page to print: tones, line with both hands, count, note values, cautions. The button
-// that prints it is shown where Ornamen serves the page. All words are escaped by the template; the
-// drawings are ours.
-func Page(l lick.Lick) []byte {
+// pageLick is a lick of the page.
+type pageLick struct {
+	Title, Tones, Degrees, Meter, Pickup string
+	Tempo                                float64
+	Shuffle, Loop                        bool
+	Line, Shape                          template.HTML
+	Takes                                any // as JSON
+	Speeds                               []int
+}
+
+// Page is licks as one page to print and to play from, which needs nothing beside it: tones, the line with both hands,
+// count and note values, the sound at several speeds, cautions. All words are escaped by the template; the drawings
+// are ours.
+func Page(licks ...Sounding) []byte {
 	v := struct {
-		Title, Tones, Degrees, Meter, Pickup string
-		Tempo                                float64
-		Shuffle, Loop                        bool
-		Line, Shape                          template.HTML
-		Style                                template.CSS
-	}{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
-		Loop: l.Loop, // Our own drawings, their words escaped.
-		Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l)), Style: Style}
+		Title  string
+		Licks  []pageLick
+		Style  template.CSS
+		Script template.JS
+	}{Style: Style, Script: template.JS(Script)}
+	for _, x := range licks {
+		v.Licks = append(v.Licks, lickOf(x))
+	}
+	if len(v.Licks) > 0 {
+		v.Title = v.Licks[0].Title
+	}
+	var b bytes.Buffer
+	// A buffer takes all that is written, and the template reads fields that are there.
+	_ = page.Execute(&b, v)
+	return b.Bytes()
+}
+
+// lickOf is what the page shows of a lick.
+func lickOf(x Sounding) pageLick {
+	l := x.Lick
+	v := pageLick{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
+		Loop: l.Loop, Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l))}
 	if v.Title == "" {
 		v.Title = "A lick"
 	}
@@ -68,10 +119,22 @@ func Page(l lick.Lick) []byte {
 	if p, ok := l.Palette(); ok {
 		v.Degrees = degreesOf(p)
 	}
-	var b bytes.Buffer
-	// A buffer takes all that is written, and the template reads fields that are there.
-	_ = page.Execute(&b, v)
-	return b.Bytes()
+	type take struct {
+		Speed int       `json:"speed"`
+		Sound string    `json:"sound"`
+		At    []float64 `json:"at"`
+		Round float64   `json:"round"`
+	}
+	var takes []take
+	for _, t := range x.Takes {
+		takes = append(takes, take{t.Speed, packed(t.Samples), t.At, t.Round})
+		v.Speeds = append(v.Speeds, t.Speed)
+	}
+	if len(takes) > 0 {
+		data, _ := json.Marshal(map[string]any{"rate": x.Rate, "takes": takes}) // numbers and text
+		v.Takes = template.JS(data)
+	}
+	return v
 }
 
 // degreesOf lists the tones with their degrees: "1 A, ♭3 C".

@@ -1,9 +1,11 @@
 package sheet
 
 import (
+	"encoding/base64"
 	"encoding/xml"
 	"errors"
 	"io"
+	"math"
 	"math/rand/v2"
 	"strings"
 	"testing"
@@ -59,7 +61,7 @@ func TestDrawings(t *testing.T) {
 			t.Errorf("%q is not drawn: %s", want, text)
 		}
 	}
-	page := string(Page(l))
+	page := string(Page(Sounding{Lick: l}))
 	for _, want := range []string{"<h1>Lantern &amp; co</h1>", "<svg", "♭3 E", "stop and rest", "100 quarters"} {
 		if !strings.Contains(page, want) {
 			t.Errorf("%q is not on the page", want)
@@ -84,5 +86,46 @@ func TestNoteValues(t *testing.T) {
 		if got, ok := noteOf(lick.NewTime(x.num, x.den)); got != x.want || ok != x.ok {
 			t.Errorf("%d/%d is %+v, %v", x.num, x.den, got, ok)
 		}
+	}
+}
+
+// What is packed for a page comes back nearly as it was: within a few percent of a loud tone (IMA ADPCM; unpacked here
+// as the page's script does).
+func TestPackedSound(t *testing.T) {
+	const n = 4000
+	x := make([]float32, n)
+	for i := range x {
+		x[i] = float32(0.6 * math.Sin(2*math.Pi*float64(i)*440/22050) * math.Exp(-float64(i)/3000))
+	}
+	data, err := base64.StdEncoding.DecodeString(packed(x))
+	if err != nil || len(data) != n/2 {
+		t.Fatal(err, len(data))
+	}
+	last, index, off, power := 0, 0, 0.0, 0.0
+	for i := range x {
+		code := int(data[i/2]) >> (4 * (i % 2)) & 15
+		step := adpcmSteps[index]
+		by := step >> 3
+		for k, bit := range []int{4, 2, 1} {
+			if code&bit != 0 {
+				by += step >> k
+			}
+		}
+		if code&8 != 0 {
+			by = -by
+		}
+		last = max(-32768, min(32767, last+by))
+		index = max(0, min(88, index+adpcmIndex[code&7]))
+		d := float64(last)/32768 - float64(x[i])
+		if i > 200 { // the step has grown to the sound
+			off, power = off+d*d, power+float64(x[i])*float64(x[i])
+		}
+	}
+	if db := 10 * math.Log10(off/power); db > -28 {
+		t.Errorf("the error lies %.1f dB below the sound", -db)
+	}
+	if s := string(Page(Sounding{Lick: lick.New(), Rate: 22050, Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
+		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") || strings.Contains(s, "<link") {
+		t.Errorf("the page needs something beside it")
 	}
 }

@@ -91,7 +91,9 @@ func (s *sheet) system(from, to, top int) {
 	s.text(26, low+42, ` fill="#5f656d" font-size="11"`, "stroke")
 	s.text(26, low+66, ` fill="#5f656d" font-size="11"`, "length")
 	for k := from; k < to; k++ {
+		fmt.Fprintf(&s.b, `<g data-col="%d">`, k)
 		s.column(k, float64(svgNames+svgColumn*(k-from)+svgColumn/2), top, k > from)
+		s.b.WriteString("</g>")
 	}
 	s.b.WriteByte('\n')
 }

@@ -88,23 +88,50 @@ func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, b
 	return f.Write(l), nil
 }
 
-// Pack writes licks as files of a format into a zip, each as Write does.
+// Pack writes licks as files of formats into a zip, each as Write does.
 // The error of one lick keeps all of them back: half a zip would be taken for the whole.
-func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, f format.Format, bare bool) error {
+func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, bare bool, formats ...format.Format) error {
 	if len(licks) == 0 {
 		return errors.New("there is no lick to hand over")
 	}
-	if err := fits(f, licks...); err != nil {
+	for _, f := range formats {
+		if err := fits(f, licks...); err != nil {
+			return err
+		}
+	}
+	filled, err := shown(ctx, e, licks, formats[0], bare)
+	if err != nil {
 		return err
 	}
+	return format.Pack(w, filled, formats...)
+}
+
+// Page writes licks as one page that prints and plays, with the hands that are shown.
+func Page(ctx context.Context, e *judge.Engine, licks []lick.Lick) ([]byte, error) {
+	f, _ := format.ByName("page")
+	if len(licks) == 0 {
+		return nil, errors.New("there is no lick to hand over")
+	}
+	if err := fits(f, licks...); err != nil {
+		return nil, err
+	}
+	filled, err := shown(ctx, e, licks, f, false)
+	if err != nil {
+		return nil, err
+	}
+	return format.Page(filled), nil
+}
+
+// shown are licks as a format wants them.
+func shown(ctx context.Context, e *judge.Engine, licks []lick.Lick, f format.Format, bare bool) ([]lick.Lick, error) {
 	filled := make([]lick.Lick, len(licks))
 	for i, l := range licks {
 		var err error
 		if filled[i], err = ready(ctx, e, l, f, bare); err != nil {
-			return err
+			return nil, err
 		}
 	}
-	return format.Pack(w, f, filled)
+	return filled, nil
 }
 
 // fits says whether a format has room for the licks, before any of them is looked at.

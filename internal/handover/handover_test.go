@@ -87,7 +87,7 @@ func TestPackAndUnpack(t *testing.T) {
 	var b bytes.Buffer
 	one, two := testline.Build(t, 90, "3:5 7 2:5 8"), testline.Build(t, 90, "1:5 8")
 	one.Title, two.Title = "One", "Two"
-	if err := Pack(t.Context(), engine, &b, []lick.Lick{one, two}, of(t, "musicxml"), false); err != nil {
+	if err := Pack(t.Context(), engine, &b, []lick.Lick{one, two}, false, of(t, "musicxml")); err != nil {
 		t.Fatal(err)
 	}
 	files, err := Unpack(t.Context(), engine, bytes.NewReader(b.Bytes()), int64(b.Len()))
@@ -116,7 +116,7 @@ func TestPackAndUnpack(t *testing.T) {
 	if err != nil || len(files) != 2 || read != 1 {
 		t.Errorf("%d of %d files were read, %v", read, len(files), err)
 	}
-	if err := Pack(t.Context(), engine, &b, nil, of(t, "json"), false); err == nil {
+	if err := Pack(t.Context(), engine, &b, nil, false, of(t, "json")); err == nil {
 		t.Error("a zip of nothing was written")
 	}
 	endless := one.Clone()

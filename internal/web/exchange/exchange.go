@@ -16,6 +16,7 @@ import (
 	"log"
 	"mime"
 	"net/http"
+	"strings"
 
 	"github.com/go-chi/chi/v5"
 
@@ -99,11 +100,15 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	name := "ornamen-notebook.zip"
-	if f.As != "" {
-		name = "ornamen-" + f.As + ".zip"
+	name, kind := "ornamen-notebook.zip", "application/zip"
+	switch f.As {
+	case "":
+	case "page":
+		name, kind = "ornamen-licks.html", "text/html; charset=utf-8"
+	default:
+		name = "ornamen-" + strings.ReplaceAll(f.As, ",", "-") + ".zip"
 	}
-	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Type", kind)
 	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
 	if _, err := w.Write(b.Bytes()); err != nil {
 		log.Printf("export: %v", err)
@@ -114,12 +119,12 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 // maxHandedOver is how many licks go out in a zip of one format.
 const maxHandedOver = 2000
 
-// packed writes the licks of a tag, or all, as files of a format.
+// packed writes the licks of a tag, or all, as files of a format or of several, or as one page.
 // Too many, none, or more sound than a file holds are the player's to know of; a format that is
 // none cannot come from our pages.
 func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bool) error {
-	f, ok := format.ByName(as)
-	if !ok {
+	formats, err := format.ByNames(as)
+	if err != nil {
 		return page.Refuse(fmt.Errorf("there is no format %q", page.Cut(as)))
 	}
 	rows, err := a.Store.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxHandedOver + 1})
@@ -140,7 +145,14 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bo
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("no lick fits, so that there is nothing to export"))
 	}
-	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, f, bare))
+	if as == "page" { // one page of all of them, which prints and plays
+		data, err := handover.Page(ctx, page.EngineOf(ctx), licks)
+		if err == nil {
+			_, err = w.Write(data)
+		}
+		return page.Mistake(err)
+	}
+	return page.Mistake(handover.Pack(ctx, page.EngineOf(ctx), w, licks, bare, formats...))
 }
 
 // export hands the lick over as a file of a format, named after its title, with the hands that the bench shows;
@@ -178,9 +190,12 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// pagePolicy lets the page to print, which brings its own style, load that and our fonts alone.
+// pagePolicy lets the page to print, which brings its own style and script, load those alone.
 var pagePolicy = func() string {
-	sum := sha256.Sum256([]byte(sheet.Style))
-	return "default-src 'none'; font-src 'self'; script-src 'self'; style-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) +
-		"'; frame-ancestors 'none'; base-uri 'none'"
+	hash := func(text string) string {
+		sum := sha256.Sum256([]byte(text))
+		return "'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"
+	}
+	return "default-src 'none'; script-src " + hash(sheet.Script) + "; style-src " + hash(sheet.Style) +
+		"; frame-ancestors 'none'; base-uri 'none'"
 }()

@@ -14,7 +14,7 @@ import (
 
 // Files are the frame of every page, the base of its style, fonts, and scripts from elsewhere.
 //
-//go:embed layout.html base.css page.js theme.js print.js icon.svg vendor
+//go:embed layout.html base.css page.js theme.js icon.svg vendor
 var Files embed.FS
 
 // Draws reads the templates of the folders, once: they are embedded. An error says which cannot be
