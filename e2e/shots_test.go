@@ -64,10 +64,13 @@ var shots = []struct {
 		p.wait(`document.querySelector('[data-ask-free].on')`)
 		p.wait(`getComputedStyle(document.querySelector('#hands')).opacity == 1`)
 	}},
-	{"bench-tones", "/licks/14", func(p *tab) {
-		p.ready()
-		p.click("#tones-pill")
-		p.wait(`document.querySelector('.tones-menu.show')`)
+	{"import", "/", func(p *tab) {
+		eval[bool](p, `(document.querySelector('.import [name=text]').value = [`+
+			`'> The sluice gate', '> by a friend', '> Tuning: Drop D', '>', '>       Am             G', '> e|-------5-8-5---|-7b9r7-5---------|', `+
+			`'> B|---5-8-------8-|---------8-5-----|', '> G|-7-------------|-------------7~~-|', '> D|---------------|-----------------|', `+
+			`'> A|---------------|-----------------|', '> D|---------------|-----------------|', '> PM------|'].join('\n'), true)`)
+		eval[bool](p, `document.querySelector('.import form, form.import').submit() ?? true`)
+		p.wait(`document.querySelector('.understood svg')`)
 	}},
 }
 

@@ -21,16 +21,17 @@ const (
 // indices, rising; every other note keeps its place. A line is laid stretch by stretch, each
 // exactly (see joint), with the end of the one before held, so that the time grows with the
 // length alone. A stretch whose places no hand can play, or that has too many of them, stays
-// as it was. More notes than LaidWell are laid along the hand's positions alone, 3,000 in half a second. The error
-// is the context's.
+// as it was. More notes than LaidWell, and lines with grips, are laid along the hand's positions alone, 3,000 notes in
+// half a second. The error is the context's.
 func Lay(ctx context.Context, e *judge.Engine, l lick.Lick, chosen []int) (lick.Lick, error) {
 	l = l.Clone()
 	free := make([]bool, len(l.Notes))
 	for _, i := range chosen {
 		free[i] = true
 	}
-	if len(chosen) > LaidWell {
+	if len(chosen) > LaidWell || grips(l, free) {
 		layAlong(e, &l, free)
+		cutShort(&l)
 		l.Sort()
 		return l, l.Validate()
 	}
@@ -46,8 +47,30 @@ func Lay(ctx context.Context, e *judge.Engine, l lick.Lick, chosen []int) (lick.
 		}
 		from = to
 	}
+	cutShort(&l)
 	l.Sort()
 	return l, l.Validate()
+}
+
+// grips says whether three notes or more sound together somewhere, whose places would take too long to try.
+func grips(l lick.Lick, free []bool) bool {
+	for _, c := range l.Columns() {
+		if c[1]-c[0] > 2 && slices.Contains(free[c[0]:c[1]], true) {
+			return true
+		}
+	}
+	return false
+}
+
+// cutShort ends a note where the next one on its string begins, as a string sounds one.
+func cutShort(l *lick.Lick) {
+	last := map[int]int{} // string → its note before
+	for i, n := range l.Notes {
+		if k, ok := last[n.String]; ok && n.At.Before(l.Notes[k].End()) && l.Notes[k].At.Before(n.At) {
+			l.Notes[k].Len = n.At.Sub(l.Notes[k].At)
+		}
+		last[n.String] = i
+	}
 }
 
 // layPart lays the notes [from, to) behind those from before on.

@@ -87,6 +87,27 @@ func TestLayAlong(t *testing.T) {
 	}
 }
 
+// Notes that are held into others, as a pianist holds them, end where their string sounds the next one; grips of a file
+// without strings are laid at once.
+func TestLayHeldNotes(t *testing.T) {
+	e := judge.NewEngine(player.DefaultPlayer())
+	l := testline.Build(t, 90, "3:5 7 2:5 6 8 1:5 7 8 3:5 7")
+	for i := range l.Notes {
+		l.Notes[i].Len = lick.NewTime(1, 2)
+	}
+	all := []int{0, 1, 2, 3, 4, 5, 6, 7, 8, 9}
+	if laid, err := Lay(context.Background(), e, l, all); err != nil || laid.Pitch(3) != l.Pitch(3) {
+		t.Errorf("held notes: %v", err)
+	}
+	for i := range l.Notes { // two grips of five
+		l.Notes[i].At = lick.NewTime(int64(i/5), 4)
+		l.Notes[i].String, l.Notes[i].Fret = 5-i%5, []int{3, 2, 0, 1, 0}[i%5]
+	}
+	if laid, err := Lay(context.Background(), e, l, all); err != nil || len(laid.Columns()) != 2 {
+		t.Errorf("grips: %v", err)
+	}
+}
+
 // BenchmarkLayAlong lays 3,000 notes.
 func BenchmarkLayAlong(b *testing.B) {
 	e := judge.NewEngine(player.DefaultPlayer())
