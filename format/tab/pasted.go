@@ -34,6 +34,7 @@ type pasted struct {
 	keyed   string
 	bars    []bar
 	systems int
+	more    int // places that are not read, beyond those that are said
 }
 
 // bar is what stands between two bar lines of a system.
@@ -97,6 +98,9 @@ func decodePasted(text string, ask read.Ask) (out read.Result, err error) {
 		return out, errors.New("there is no note on these strings")
 	}
 	out.Remarks = p.remarks
+	if p.more > 0 {
+		out.Remark("%d more places are not read.", p.more)
+	}
 	out.FitKey(&p.l)
 	return out, out.Finish(p.l, nil)
 }
@@ -218,10 +222,10 @@ func looksLikeString(line string) (strong, weak bool) {
 	if m := afterBar.FindStringIndex(body); m != nil && !strings.Contains(body[m[0]:], "-") {
 		body = body[:m[0]+1]
 	}
-	dashes := strings.Count(body, "-")
+	dashes := strings.Count(body, "-") + strings.Count(body, "=") // a = sounds on
 	plain, known := 0, true
 	for _, c := range strings.ToLower(body) {
-		if strings.ContainsRune("-|0123456789 ", c) {
+		if strings.ContainsRune("-=|0123456789 ", c) {
 			plain++
 		}
 		known = known && strings.ContainsRune("-|0123456789 hpbrcxtsvwful/\\~^<>()[]{}.*:=+'dq?o", c)
@@ -241,7 +245,7 @@ func (p *pasted) block(i int) int {
 	end, strong := i, 0
 	for end < len(p.text) {
 		s, w := looksLikeString(p.text[end])
-		if !s && !(w && strong > 0) {
+		if !s && !w {
 			break
 		}
 		if s {
@@ -249,7 +253,7 @@ func (p *pasted) block(i int) int {
 		}
 		end++
 	}
-	if end-i < neck.MinStrings {
+	if end-i < neck.MinStrings || strong == 0 {
 		return i
 	}
 	return end
@@ -262,7 +266,7 @@ func (p *pasted) count(from, to int) int {
 	for i := range labels {
 		labels[i], _, _ = bodyAt(p.text[from+i])
 	}
-	for n := neck.MinStrings; n < len(labels); n++ {
+	for n := neck.MinStrings; n < len(labels) && n <= neck.MaxStrings; n++ {
 		same := len(labels)%n == 0
 		for i := n; i < len(labels) && same; i++ {
 			same = labels[i] == labels[i-n]
@@ -276,7 +280,9 @@ func (p *pasted) count(from, to int) int {
 
 // not says that a line, or a part of it, is not read.
 func (p *pasted) not(line int, text string) {
-	if text = strings.TrimSpace(text); text != "" {
+	if text = strings.TrimSpace(text); len(p.remarks) >= maxRemarks {
+		p.more++
+	} else if text != "" {
 		p.remark("line %d: %q is not read.", line, read.Clip(text, 60))
 	}
 }
@@ -481,8 +487,13 @@ func (p *pasted) marksOf(b *bar, segs [][]segment, k, from int) {
 		for _, x := range found {
 			marks = append(marks, mark{col: x.fretCol, str: str, sign: x})
 		}
-		for _, c := range left {
-			p.remark("line %d, column %d: %q is not read.", from+i+1, s.at+c+1, p.shown(from+i, s.at+c))
+		for k := 0; k < len(left); { // signs in a row are said together
+			end := k + 1
+			for end < len(left) && left[end] == left[end-1]+1 {
+				end++
+			}
+			p.odd(from+i, s.at+left[k], s.at+left[end-1]+1)
+			k = end
 		}
 	}
 	slices.SortStableFunc(marks, func(a, b mark) int { return a.col - b.col })
@@ -512,13 +523,14 @@ func (b *bar) inner() {
 	b.width -= b.before + b.after
 }
 
-// shown is a character of the page as it was written.
-func (p *pasted) shown(line, col int) string {
-	r := []rune(p.lines[line])
-	if col < len(r) {
-		return string(r[col])
+// odd says that characters of a line, counted from 0, are not read, as they were written.
+func (p *pasted) odd(line, from, to int) {
+	if len(p.remarks) >= maxRemarks {
+		p.more++
+		return
 	}
-	return ""
+	r := []rune(p.lines[line])
+	p.remark("line %d, column %d: %q is not read.", line+1, from+1, read.Clip(string(r[min(from, len(r)):min(to, len(r))]), 20))
 }
 
 // repeats takes the dots of repeats at the ends of a bar away, and says how many there were.

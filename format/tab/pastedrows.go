@@ -63,6 +63,13 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	if len(words) == 0 {
 		return false
 	}
+	if n := timesIn(strings.TrimSpace(line)); n > 1 {
+		bars[0].opens, bars[len(bars)-1].times = true, n
+		return true
+	}
+	if above && numbering(words, len(bars)) {
+		return true
+	}
 	at := p.over(bars, words)
 	met := 0
 	for _, x := range at {
@@ -82,7 +89,8 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	case all(isLetter) && fits && (len(words) > 1 || notes == 1) && (!all(isChord) || len(words) == notes && notes > 2):
 		letters(bars, at)
 		return true
-	case above && all(isChord) || strings.HasPrefix(name, "chord"):
+	case above && all(isChordOrBeat) && slices.ContainsFunc(words, func(w placed) bool { return isChord(w.word) }) ||
+		strings.HasPrefix(name, "chord"):
 		for k, w := range words {
 			if isChord(w.word) {
 				at[k].bar.chords = append(at[k].bar.chords, placed{at[k].off, w.word})
@@ -159,6 +167,24 @@ func isChord(w string) bool {
 	}
 	_, err := music.ParseChord(w)
 	return err == nil && w != "" && w[0] >= 'A' && w[0] <= 'G'
+}
+
+// isChordOrBeat is also a stroke, a point or a sign of repetition between chords, for a beat that goes on.
+func isChordOrBeat(w string) bool { return isChord(w) || strings.Contains(" / . % - ", " "+w+" ") }
+
+// numbering says whether a row numbers the bars under it.
+func numbering(words []placed, bars int) bool {
+	if len(words) != bars || bars < 2 {
+		return false
+	}
+	for i, w := range words {
+		if n, err := strconv.Atoi(strings.Trim(w.word, "()[].")); err != nil || i > 0 && w.word != strconv.Itoa(n) || n < 1 {
+			return false
+		} else if first, _ := strconv.Atoi(strings.Trim(words[0].word, "()[].")); n != first+i {
+			return false
+		}
+	}
+	return true
 }
 
 var (

@@ -18,10 +18,13 @@ var pastedSign = regexp.MustCompile(`(?:(sl|[hpst/\\])-{0,2})?` +
 	`(?:(p?)([b^])-?(?:\(([^()]{1,6})\)|(full|\d/\d|\d(?:\.\d+)?\d?|[dq]|c))?(-{0,3}r(?:\(?\d+\)?)?)?)?` +
 	`(tr\(?\d*\)?)?((?:[~vw]+))?(>?)|x`)
 
+// bracketed is a bend in brackets, which says that it is not picked anew, or softly.
+var bracketed = regexp.MustCompile(`\((\d{1,2}b[^()|]{1,6})\)`)
+
 // signs finds the notes of a bar's text, and the columns of what is neither a note nor filling. A wave by itself is
 // the vibrato of the note before it.
 func (p *pasted) signs(text string, line, at int) (out []playedSign, left []int) {
-	low := strings.ToLower(text)
+	low := bracketed.ReplaceAllString(strings.ToLower(text), "-$1-")
 	used := make([]bool, len(low))
 	for _, m := range pastedSign.FindAllStringSubmatchIndex(low, -1) {
 		g := func(k int) string {
