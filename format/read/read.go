@@ -63,6 +63,7 @@ type Result struct {
 	Lines   []Line   // to choose from
 	Line    int      // which was read, from 0
 	Chosen  []int    // notes, from 0, whose place the file does not say
+	Unsure  []int    // notes, from 1, of a recording that were not clear
 }
 
 // Finish checks the lick as a lick file is checked, and finds the notes whose place was chosen

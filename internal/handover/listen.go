@@ -63,6 +63,7 @@ func Listen(ctx context.Context, e *judge.Engine, wav []byte, tempo float64, key
 		l.Notes = append(l.Notes, x)
 		if n.Unsure || time.Unsure[i] {
 			unsure = append(unsure, fmt.Sprint(len(l.Notes)))
+			r.Unsure = append(r.Unsure, len(l.Notes))
 		}
 	}
 	if len(l.Notes) == 0 {

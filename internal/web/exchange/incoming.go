@@ -315,7 +315,7 @@ func (a Screen) previewFile(ctx context.Context, u upload, f importForm, v *inco
 	v.Title, v.Notes, v.Setting = in.Lick.Title, len(in.Lick.Notes), settingOf(in.Lick)
 	v.Verdict, v.Word = rep.Verdict.String(), view.SentenceWord(rep.Verdict)
 	v.Ceiling = rep.Ceiling.String()
-	v.Hands = draw.HandsSVG(rep.Lick, nil, nil)
+	v.Hands = draw.HandsSVG(rep.Lick, nil, in.Unsure) // what was not clear is marked
 	return nil
 }
 
