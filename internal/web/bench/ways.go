@@ -6,8 +6,11 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"runtime"
 	"slices"
 	"strings"
+	"sync"
+	"sync/atomic"
 
 	"ornamen/core/changes"
 	"ornamen/core/judge"
@@ -127,21 +130,9 @@ func (a Screen) ways(w http.ResponseWriter, r *http.Request) error {
 	}
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Kind: f.Value, Kinds: wayKinds}
 	v.Offers = append(v.Offers, view.OfferOf(0, "As it is", wayWhy("", before), before, nil))
-	var found []madeWay
-	for _, word := range words {
-		f.Value = word.use
-		l, err := a.turnedLick(ctx, e, f)
-		if ctx.Err() != nil {
-			return ctx.Err()
-		}
-		if err != nil || same(l, e.Lick) {
-			continue
-		}
-		rep, err := page.EngineOf(ctx).Check(ctx, l)
-		if err != nil {
-			return err
-		}
-		found = append(found, madeWay{word, rep})
+	found := a.made(ctx, e, f, words)
+	if ctx.Err() != nil {
+		return ctx.Err()
 	}
 	slices.SortStableFunc(found, func(x, y madeWay) int {
 		return cmp.Or(cmp.Compare(x.Verdict, y.Verdict), cmp.Compare(y.Ceiling, x.Ceiling))
@@ -155,6 +146,33 @@ func (a Screen) ways(w http.ResponseWriter, r *http.Request) error {
 		v.None = wayKinds[k].none
 	}
 	return a.Render(w, r, "offers-partial", page.Page{Data: v})
+}
+
+// made are the ways that can be made of a line, judged, in the order of their words. Two are made at a time.
+func (a Screen) made(ctx context.Context, e store.Entry, f benchForm, words []wayWord) (out []madeWay) {
+	reports := make([]*judge.Report, len(words))
+	var next atomic.Int64
+	var work sync.WaitGroup
+	for range min(2, runtime.GOMAXPROCS(0)) {
+		work.Go(func() {
+			f := f
+			for k := int(next.Add(1)) - 1; k < len(words) && ctx.Err() == nil; k = int(next.Add(1)) - 1 {
+				f.Value = words[k].use
+				l, err := a.turnedLick(ctx, e, f)
+				if err != nil || same(l, e.Lick) {
+					continue
+				}
+				reports[k], _ = page.EngineOf(ctx).Check(ctx, l) // an error is the context's
+			}
+		})
+	}
+	work.Wait()
+	for k, r := range reports {
+		if r != nil {
+			out = append(out, madeWay{words[k], r})
+		}
+	}
+	return out
 }
 
 // madeWay is a way with the line that it makes, judged.
