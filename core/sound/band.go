@@ -238,30 +238,3 @@ func (d *drums) next() (x float64) {
 	}
 	return x
 }
-
-// amp is the sound after the strings: as clean as they are, or driven, with the edges taken
-// off above.
-type amp struct {
-	drive float64
-	last  float64
-}
-
-// newAmp is an amplifier driven from 0 to 1.
-func newAmp(drive float64) amp {
-	drive = max(0, min(1, drive))
-	return amp{drive: drive}
-}
-
-// through is the next sample after the amplifier.
-// A hyperbolic tangent bends the peaks as a valve does; a first-order low-pass takes off what
-// that adds above the guitar.
-func (a *amp) through(x float64) float64 {
-	if a.drive == 0 {
-		return x
-	}
-	gain := 1 + 14*a.drive
-	y := math.Tanh(gain*x) / math.Tanh(gain*0.35) * 0.35
-	const edge = 0.42 // about 4 kHz
-	a.last += edge * (y - a.last)
-	return a.last
-}

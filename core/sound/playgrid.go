@@ -125,6 +125,12 @@ func tempoOf(notes []PlayedNote) float64 {
 		unit = (n*sxy - sx*sy) / d
 	}
 	tempo := 15 / unit
+	for tempo > 140 {
+		tempo /= 2
+	}
+	for tempo < 60 {
+		tempo *= 2
+	}
 	for _, by := range []float64{15, 30, 60, 20} {
 		if t := by / unit; t >= 60 && t <= 140 {
 			tempo = t
