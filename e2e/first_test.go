@@ -159,9 +159,9 @@ func TestThePageThatPlays(t *testing.T) {
 	t.Parallel()
 	a := demoApp(t)
 	p := a.open("/")
-	html := eval[string](p, `fetch('/licks/17/export/page').then(r => r.text()).then(t => { window.page = t }), ''`)
+	eval[bool](p, `(fetch('/licks/17/export/page').then(r => r.text()).then(t => { window.page = t }), true)`)
 	p.wait(`window.page`)
-	html = eval[string](p, `window.page`)
+	html := eval[string](p, `window.page`)
 	if strings.Contains(html, "http") && strings.Contains(strings.ReplaceAll(html, "http://www.w3.org/2000/svg", ""), "http") {
 		t.Error("the page asks for something elsewhere")
 	}

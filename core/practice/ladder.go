@@ -2,7 +2,6 @@ package practice
 
 import (
 	"math"
-	"slices"
 )
 
 // How a ladder is climbed (common practice; the numbers are model defaults).
@@ -189,13 +188,3 @@ func (c *climber) up() float64 {
 
 // RaiseTo is what a wanted tempo that was reached may be raised to.
 func RaiseTo(wanted float64) float64 { return max(wanted+1, math.Round(wanted*(1+raise))) }
-
-// KeptOut says whether a lick is kept out of practice: the last word about it in the log.
-func KeptOut(log []Entry, lick uint) bool {
-	for _, e := range slices.Backward(log) {
-		if e.Lick == lick && (e.Kind == OutOfPractice || e.Kind == TakenIn) {
-			return e.Kind == OutOfPractice
-		}
-	}
-	return false
-}

@@ -8,7 +8,6 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
-	"ornamen/core/neck"
 )
 
 // Mail writes a lick as plain tablature, as one pastes it into a mail: what a guitarist reads and nothing for
@@ -55,9 +54,7 @@ const mailWidth = 72
 
 // usualTuning says whether an instrument of so many strings is tuned as usual.
 func usualTuning(t []music.Pitch) bool {
-	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[len(t)]
-	usual, err := neck.ParseInstrument(name)
-	return err == nil && slices.Equal(usual.Guitar.Tuning, t)
+	return slices.Equal(usual(len(t)), t)
 }
 
 // mailBar is a bar on its grid.

@@ -222,15 +222,10 @@ func (p *pasted) tuneBlock(labels []string, line int) error {
 	for i := range line {
 		p.tuningWords(strings.TrimSpace(p.text[i]))
 	}
-	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[n]
-	if name == "" {
+	tuning := slices.Clone(usual(n))
+	if tuning == nil {
 		return fmt.Errorf("line %d: %d string lines are those of no instrument that is known here", line+1, n)
 	}
-	usual, err := neck.ParseInstrument(name)
-	if err != nil {
-		return err
-	}
-	tuning := slices.Clone(usual.Guitar.Tuning)
 	p.l.Tuning, p.tuned = tuning, true
 	lower := func() {
 		for i := range tuning {

@@ -82,9 +82,7 @@ func (p *pasted) retuned() bool {
 	if p.names != nil || p.whole != nil || p.steps != 0 || p.drop != 0 {
 		return true
 	}
-	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[len(p.l.Tuning)]
-	usual, err := neck.ParseInstrument(name)
-	return err != nil || !slices.Equal(usual.Guitar.Tuning, p.l.Tuning)
+	return !usualTuning(p.l.Tuning)
 }
 
 // order are the bars in the order in which they are played.

@@ -171,15 +171,11 @@ func (r *reader) tune(rows []string, line int) error {
 		r.upside = r.upside || n > 0 && labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false)
 		return nil
 	}
-	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[n]
-	if name == "" {
+	tuning := usual(n)
+	if tuning == nil {
 		return fmt.Errorf("line %d: %d string lines need a Tuning line above them, thin string first", line+1, n)
 	}
-	usual, err := neck.ParseInstrument(name)
-	if err != nil {
-		return err
-	}
-	r.l.Tuning, r.tuned = usual.Guitar.Tuning, true
+	r.l.Tuning, r.tuned = tuning, true
 	if labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false) {
 		r.upside = true
 		return nil
@@ -203,6 +199,16 @@ func (r *reader) tune(rows []string, line int) error {
 		}
 	}
 	r.l.Tuning = own
+	return nil
+}
+
+// usual is the tuning of the usual instrument with so many strings, nil for none: a bass with four and five, a guitar
+// with more.
+func usual(strings int) []music.Pitch {
+	name := map[int]string{4: "bass4", 5: "bass5", 6: "guitar", 7: "guitar7", 8: "guitar8"}[strings]
+	if i, err := neck.ParseInstrument(name); err == nil {
+		return i.Guitar.Tuning
+	}
 	return nil
 }
 

@@ -69,7 +69,7 @@ func (p *Phones) Open() (link string, err error) {
 		return p.link(), nil
 	}
 	if p.serve == nil {
-		return "", errors.New("Ornamen is not open yet")
+		return "", errors.New("the notebook is not open yet")
 	}
 	here, err := p.home()
 	if err != nil {
@@ -77,7 +77,7 @@ func (p *Phones) Open() (link string, err error) {
 	}
 	main, ok := p.main.(*net.TCPAddr)
 	if !ok {
-		return "", errors.New("Ornamen is not open on a network address")
+		return "", errors.New("the notebook is not open on a network address")
 	}
 	if !main.IP.IsUnspecified() && !main.IP.Equal(here) {
 		ln, err := net.Listen("tcp", net.JoinHostPort(here.String(), fmt.Sprint(main.Port)))
