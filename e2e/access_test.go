@@ -30,7 +30,13 @@ func TestScreensAreAccessible(t *testing.T) {
 			p.do(chromedp.EmulateViewport(world.wide, 844))
 			eval[bool](p, `(localStorage.setItem('ornamen-light', '`+world.light+`'), true)`)
 			p.go_("/player")
-			p.wait(fmt.Sprintf(`innerWidth == %d && document.documentElement.dataset.bsTheme == '%s'`, world.wide, world.theme))
+			p.wait(
+				fmt.Sprintf(
+					`innerWidth == %d && document.documentElement.dataset.bsTheme == '%s'`,
+					world.wide,
+					world.theme,
+				),
+			)
 			accessible(p, world.name)
 		})
 	}

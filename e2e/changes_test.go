@@ -76,14 +76,20 @@ func TestFigureOverNumerals(t *testing.T) {
 	p.wait(`document.querySelector('#chords')`)
 	p.keys("k")
 	p.wait(`document.activeElement.id == 'chords'`)
-	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("i | v | iv | i"), chromedp.KeyEvent(kb.Enter))
+	p.do(
+		chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`),
+		chromedp.KeyEvent("i | v | iv | i"),
+		chromedp.KeyEvent(kb.Enter),
+	)
 	p.wait(`document.querySelector('#chords').value == 'Am | Em | Dm | Am'`)
 	p.wait(`document.querySelector('.restlist li')?.innerText.includes('rests on the')`)
 	for _, move := range []string{"each:shape", "bass:alternating"} {
 		p.click("#movemenu")
 		p.click(`[data-useturn="over:` + move + `"]`)
 		p.wait(`!document.querySelector('.modal.show')`)
-		p.wait(`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16", "bass:alternating": "24"}[move])
+		p.wait(
+			`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16", "bass:alternating": "24"}[move],
+		)
 	}
 	if n := eval[int](p, `document.querySelectorAll('.over.outside').length`); n > 0 {
 		t.Errorf("%d notes of a moved figure are outside", n)
@@ -104,7 +110,11 @@ func TestFigureOverNumerals(t *testing.T) {
 	p.wait(`!listening.on`)
 	p.keys("k")
 	p.wait(`document.activeElement.id == 'chords'`)
-	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("ii7 | V7 | Imaj7"), chromedp.KeyEvent(kb.Enter))
+	p.do(
+		chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`),
+		chromedp.KeyEvent("ii7 | V7 | Imaj7"),
+		chromedp.KeyEvent(kb.Enter),
+	)
 	p.wait(`document.querySelector('#chords').value == 'Bm7 | E7 | Amaj7'`)
 	p.click(`.changes-head form .btn-primary`)
 	p.wait(`location.pathname.endsWith('/changes')`)

@@ -37,14 +37,19 @@ func TestFirstMinutes(t *testing.T) {
 	p.wait(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == '5 8'`)
 	eval[bool](p, `(document.querySelector('[data-along]').value = '', true)`)
 	set(p, `[data-edit=tonic]`, "C")
-	p.wait(`document.querySelector('#tones-pill').innerText.startsWith('C') && !document.querySelector('#bench').dataset.busy`)
+	p.wait(
+		`document.querySelector('#tones-pill').innerText.startsWith('C') && !document.querySelector('#bench').dataset.busy`,
+	)
 	if got := p.frets(); got != "5 8" {
 		t.Errorf("a root that only names the tones anew leaves %s", got)
 	}
 	const name = "The long way home along the frozen river, second ending, for two guitars"
 	set(p, `.title`, name)
 	p.wait(`document.querySelector('.title.long')`)
-	if eval[bool](p, `(() => { const e = document.querySelector('.title'); return e.scrollWidth > e.clientWidth || e.scrollHeight > e.clientHeight + 2 })()`) {
+	if eval[bool](
+		p,
+		`(() => { const e = document.querySelector('.title'); return e.scrollWidth > e.clientWidth || e.scrollHeight > e.clientHeight + 2 })()`,
+	) {
 		t.Error("the title is cut")
 	}
 	if n := eval[int](p, `listening.tasted`); n != 2 {
@@ -64,7 +69,10 @@ func TestWordsAndLight(t *testing.T) {
 	p.wait(`document.querySelector('.verdict .term')`)
 	eval[bool](p, `document.querySelector('.verdict .term').focus() ?? true`)
 	p.wait(`document.querySelector('.tooltip')?.innerText.startsWith('The ceiling')`)
-	if eval[bool](p, `document.activeElement.getAttribute('aria-describedby') != document.querySelector('.tooltip').id`) {
+	if eval[bool](
+		p,
+		`document.activeElement.getAttribute('aria-describedby') != document.querySelector('.tooltip').id`,
+	) {
 		t.Error("the word is not described by what is said of it")
 	}
 	p.keys(kb.Escape)
@@ -107,7 +115,8 @@ func TestPasteATab(t *testing.T) {
 `+"`"+`, true)`)
 	p.click(".import .btn-primary")
 	p.wait(`document.querySelector('.understood svg')`)
-	if s := p.text("main"); !strings.Contains(s, `"by a friend" is not read`) || !strings.Contains(s, "every time is an eighth") {
+	if s := p.text("main"); !strings.Contains(s, `"by a friend" is not read`) ||
+		!strings.Contains(s, "every time is an eighth") {
 		t.Errorf("the preview says %q", s)
 	}
 	p.click(".takein .btn-primary")
@@ -123,8 +132,11 @@ func TestPasteATab(t *testing.T) {
 	// On the bench a tab stands after the caret.
 	p.click("#goon")
 	p.wait(`document.querySelector('.goon-menu.show')`)
-	eval[bool](p, `(() => { const f = document.querySelector('[data-edit=paste]'); f.value = 'e|--12--|\nB|------|\nG|------|\nD|------|\nA|------|\nE|------|'; `+
-		`f.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	eval[bool](
+		p,
+		`(() => { const f = document.querySelector('[data-edit=paste]'); f.value = 'e|--12--|\nB|------|\nG|------|\nD|------|\nA|------|\nE|------|'; `+
+			`f.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
+	)
 	p.waitNotes(9)
 }
 
@@ -149,8 +161,13 @@ func TestPlayALineIn(t *testing.T) {
 	p.go_("/")
 	p.click(".import [data-bs-toggle]")
 	p.wait(`document.querySelector('.import-menu.show')`)
-	eval[bool](p, `document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`)
-	p.wait(`document.querySelector('#notice').innerText.includes('microphone') || document.body.classList.contains('playing-in')`)
+	eval[bool](
+		p,
+		`document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`,
+	)
+	p.wait(
+		`document.querySelector('#notice').innerText.includes('microphone') || document.body.classList.contains('playing-in')`,
+	)
 }
 
 // A page that was handed out plays by itself from the file alone: at three speeds, round and round, its notes marked
@@ -162,7 +179,8 @@ func TestThePageThatPlays(t *testing.T) {
 	eval[bool](p, `(fetch('/licks/17/export/page').then(r => r.text()).then(t => { window.page = t }), true)`)
 	p.wait(`window.page`)
 	html := eval[string](p, `window.page`)
-	if strings.Contains(html, "http") && strings.Contains(strings.ReplaceAll(html, "http://www.w3.org/2000/svg", ""), "http") {
+	if strings.Contains(html, "http") &&
+		strings.Contains(strings.ReplaceAll(html, "http://www.w3.org/2000/svg", ""), "http") {
 		t.Error("the page asks for something elsewhere")
 	}
 	file := filepath.Join(t.TempDir(), "lick.html")

@@ -83,7 +83,9 @@ func TestPracticeSlowly(t *testing.T) {
 		p.keys(kb.PageUp)
 		p.wait(`document.querySelector('.asknote')`)
 		if k%2 == 1 {
-			p.wait(`+document.querySelector('.stand-tempo .big').innerText < ` + strconv.FormatFloat(start, 'f', -1, 64))
+			p.wait(
+				`+document.querySelector('.stand-tempo .big').innerText < ` + strconv.FormatFloat(start, 'f', -1, 64),
+			)
 		}
 	}
 	p.wait(`+document.querySelector('.stand-tempo .big').innerText <= ` + strconv.FormatFloat(start-3, 'f', -1, 64))
@@ -95,10 +97,19 @@ func TestPracticeSlowly(t *testing.T) {
 	p.wait(`+document.querySelector('.stand-tempo .big').innerText < ` + strconv.FormatFloat(up, 'f', -1, 64))
 	set := tempo()
 	p.keys(kb.PageDown)
-	p.wait(`document.querySelector('.lastword').innerText.includes('clean at ` + strconv.FormatFloat(set, 'f', -1, 64) + `')`)
+	p.wait(
+		`document.querySelector('.lastword').innerText.includes('clean at ` + strconv.FormatFloat(
+			set,
+			'f',
+			-1,
+			64,
+		) + `')`,
+	)
 	// A warm-up of the same part leaves it where it is.
 	p.go_("/practice?lick=17&part=&minutes=45&kind=warm-up")
-	p.wait(`document.body.dataset.heard && document.querySelector('.stand-tempo').innerText.includes('moves no ladder')`)
+	p.wait(
+		`document.body.dataset.heard && document.querySelector('.stand-tempo').innerText.includes('moves no ladder')`,
+	)
 	for range 4 {
 		p.keys(kb.PageDown)
 	}
@@ -153,7 +164,8 @@ func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
 			kinds[kind] = true
 		}
 	}
-	if !strings.Contains(plan, "Warm-up") || !strings.Contains(plan, "last on ") && !strings.Contains(plan, "last time") {
+	if !strings.Contains(plan, "Warm-up") ||
+		!strings.Contains(plan, "last on ") && !strings.Contains(plan, "last time") {
 		t.Errorf("%s: the plan is %q", at, plan)
 	}
 	p.keys(kb.PageDown)

@@ -15,10 +15,13 @@ func word(p *tab, field, value string) {
 	p.t.Helper()
 	// Found and filled in at one stroke: what comes in late from before may close the menu again.
 	p.wait(`document.body.dataset.heard`)
-	p.until(`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); if (!i) return false; `+
-		`i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, func() {
-		p.click(`.sentence [data-word="` + field + `"]`)
-	})
+	p.until(
+		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); if (!i) return false; `+
+			`i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
+		func() {
+			p.click(`.sentence [data-word="` + field + `"]`)
+		},
+	)
 	p.wait(`!document.querySelector('.word-menu.show')`)
 }
 

@@ -30,7 +30,10 @@ func (t *tab) shift(key string) {
 // at is the middle of an element on the page.
 func (t *tab) at(js string) (x, y float64) {
 	t.t.Helper()
-	b := eval[[]float64](t, `(() => { const b = (`+js+`).getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2] })()`)
+	b := eval[[]float64](
+		t,
+		`(() => { const b = (`+js+`).getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2] })()`,
+	)
 	return b[0], b[1]
 }
 
@@ -48,7 +51,12 @@ func (t *tab) column(k, str int) (x, y float64) {
 // selected waits until the server knows of a selection.
 func (t *tab) selected(sel string) {
 	t.t.Helper()
-	t.wait(fmt.Sprintf(`document.querySelector('#state').dataset.sel == %q && !document.querySelector('#bench').dataset.busy`, sel))
+	t.wait(
+		fmt.Sprintf(
+			`document.querySelector('#state').dataset.sel == %q && !document.querySelector('#bench').dataset.busy`,
+			sel,
+		),
+	)
 }
 
 // Notes are selected by keys, by their figure, by dragging, by Shift and a click, and by handles; a selection is
@@ -64,7 +72,12 @@ func TestSelection(t *testing.T) {
 		t.Helper()
 		p.wait(`!document.querySelector('[data-go=undo]').disabled`)
 		p.ctrl("z")
-		p.wait(fmt.Sprintf(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == %q`, before))
+		p.wait(
+			fmt.Sprintf(
+				`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == %q`,
+				before,
+			),
+		)
 	}
 
 	// By keys: five notes, doubled, deleted.
@@ -76,7 +89,16 @@ func TestSelection(t *testing.T) {
 	p.keys(kb.Enter)
 	p.waitNotes(total + 4)
 	p.selected("5-8")
-	if got := strings.Fields(p.frets()); strings.Join(got[:8], " ") != strings.Join(words[:4], " ")+" "+strings.Join(words[:4], " ") {
+	if got := strings.Fields(p.frets()); strings.Join(
+		got[:8],
+		" ",
+	) != strings.Join(
+		words[:4],
+		" ",
+	)+" "+strings.Join(
+		words[:4],
+		" ",
+	) {
 		t.Errorf("doubled: %v", got[:8])
 	}
 	p.keys("-")
@@ -133,12 +155,20 @@ func TestSelection(t *testing.T) {
 	// A note of the neck is dragged to another fret, the deleting key of the foot takes it out.
 	p.keys(kb.Escape, kb.Home)
 	p.wait(`document.querySelector('#state').dataset.note == 1`)
-	place := eval[string](p, `document.querySelector('svg.neck .here')?.closest('[data-at]')?.dataset.at ?? document.querySelector('svg.neck .played').dataset.at`)
+	place := eval[string](
+		p,
+		`document.querySelector('svg.neck .here')?.closest('[data-at]')?.dataset.at ?? document.querySelector('svg.neck .played').dataset.at`,
+	)
 	x, y = p.at(fmt.Sprintf(`document.querySelector('svg.neck [data-place="%s"]')`, place))
 	str, fret, _ := strings.Cut(place, ":")
 	toX, toY := p.at(fmt.Sprintf(`document.querySelector('svg.neck [data-place="%s:%s"]')`, str, plus(fret, 1)))
 	p.drag(x, y, toX, toY)
-	p.wait(fmt.Sprintf(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != %q`, before))
+	p.wait(
+		fmt.Sprintf(
+			`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != %q`,
+			before,
+		),
+	)
 	undo()
 	p.click(`[data-act=remove]`)
 	p.waitNotes(total - 1)
@@ -195,12 +225,18 @@ func TestBenchByTouch(t *testing.T) {
 	tap := func(sel string) {
 		t.Helper()
 		p.wait(fmt.Sprintf(`document.querySelector(%q) && !document.querySelector('#bench').dataset.busy`, sel))
-		eval[bool](p, fmt.Sprintf(`(document.querySelector(%q).scrollIntoView({block: 'nearest', inline: 'center'}), true)`, sel))
+		eval[bool](
+			p,
+			fmt.Sprintf(`(document.querySelector(%q).scrollIntoView({block: 'nearest', inline: 'center'}), true)`, sel),
+		)
 		x, y := p.still(sel)
 		p.do(chromedp.TapXY(x, y))
 	}
 	total := eval[int](p, `+document.querySelector('#state').dataset.total`)
-	low := eval[[]string](p, `[...document.querySelectorAll('.foot button')].filter(b => b.offsetWidth && (b.offsetHeight < 43.5 || b.offsetWidth < 43.5)).map(b => b.outerHTML)`)
+	low := eval[[]string](
+		p,
+		`[...document.querySelectorAll('.foot button')].filter(b => b.offsetWidth && (b.offsetHeight < 43.5 || b.offsetWidth < 43.5)).map(b => b.outerHTML)`,
+	)
 	if len(low) > 0 {
 		t.Errorf("too small to touch: %v", low)
 	}

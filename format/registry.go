@@ -139,7 +139,11 @@ func ByNames(names string) (out []Format, err error) {
 	for name := range strings.SplitSeq(names, ",") {
 		f, ok := ByName(strings.TrimSpace(name))
 		if !ok {
-			return nil, fmt.Errorf("%q is no format; there are %s", strings.TrimSpace(name), strings.Join(Names(), ", "))
+			return nil, fmt.Errorf(
+				"%q is no format; there are %s",
+				strings.TrimSpace(name),
+				strings.Join(Names(), ", "),
+			)
 		}
 		out = append(out, f)
 	}

@@ -73,10 +73,22 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over := fs.String("over", "", "`CHORDS` chords under the line, as in \"C#m7 | F#7\"; its own")
 	follow := fs.String("follow", "key", "`key|chord` what the line's tones follow when it is moved")
-	move := fs.String("move", "", "`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady")
-	fs.Bool("forms", false, "lists the forms that chords may be named by; needs no file") // read above all others, as it needs no file
+	move := fs.String(
+		"move",
+		"",
+		"`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady",
+	)
+	fs.Bool(
+		"forms",
+		false,
+		"lists the forms that chords may be named by; needs no file",
+	) // read above all others, as it needs no file
 	grips := fs.String("grips", "", "`CHORD` lists a chord's usual grips on four strings; needs no file")
-	names := fs.String("names", "", "`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file")
+	names := fs.String(
+		"names",
+		"",
+		"`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file",
+	)
 	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
 	if slices.Contains(args, "--forms") {
@@ -86,7 +98,10 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		return nil
 	}
 	want := 1
-	if slices.ContainsFunc(args, func(a string) bool { return strings.HasPrefix(a, "--grips") || strings.HasPrefix(a, "--names") }) {
+	if slices.ContainsFunc(
+		args,
+		func(a string) bool { return strings.HasPrefix(a, "--grips") || strings.HasPrefix(a, "--names") },
+	) {
 		want = 0
 	}
 	rest, err := parse(fs, args, want, "the lick file")

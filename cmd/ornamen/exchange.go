@@ -30,7 +30,12 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	as := fs.String("as", "", "`FORMAT` files of this format in the zip, or of several: wav,mail")
 	tag := fs.String("tag", "", "`TAG` only licks with this tag")
 	bare := fs.Bool("bare", false, "leave out the fingers and strokes that are only proposed")
-	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to write")
+	file, db, err := notebookArgs(
+		fs,
+		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		args,
+		"the file to write",
+	)
 	if err != nil {
 		return err
 	}
@@ -124,7 +129,14 @@ func exportLick(
 // exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints
 // and plays: all, or those of a tag.
 // They are ordered by title, as their names in the zip are numbered.
-func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine, file, as, tag string, bare bool) error {
+func exportSome(
+	ctx context.Context,
+	e env,
+	s *store.Store,
+	engine *judge.Engine,
+	file, as, tag string,
+	bare bool,
+) error {
 	onePage := as == "" // the name asks for a page of all of them
 	var formats []format.Format
 	if !onePage {
@@ -168,7 +180,12 @@ func exportSome(ctx context.Context, e env, s *store.Store, engine *judge.Engine
 func importCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	line := fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
-	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"), args, "the file to read")
+	file, db, err := notebookArgs(
+		fs,
+		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		args,
+		"the file to read",
+	)
 	if err != nil {
 		return err
 	}

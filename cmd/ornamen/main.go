@@ -76,8 +76,12 @@ var commands = []command{
 	{"restring", "FILE", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
 	{"recipe", "FILE", "Finds the shortest recipe of a written line.", recipe},
 	{"turn", "FILE", "Turns a line round and finds its hands again.", turnCommand},
-	{"join", "A [B]", "Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
-		join},
+	{
+		"join",
+		"A [B]",
+		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
+		join,
+	},
 	{"edit", `FILE "[NOTES] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
 		"\"3 finger 2\", \"3-8 move 2 frets\", \"tempo 120\".", editCommand},
 	{"mend", "FILE", "Lists the fixes of a line's findings, or takes one of them.", mendCommand},
@@ -89,15 +93,30 @@ var commands = []command{
 	{"listen", "FILE.wav", "Writes a line of single notes that was played down as a lick.", listen},
 	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
 		changesCommand},
-	{"practice", "plan|ladder LICK|log|calibrate|read FILE", "Prints the plan of today or another day, the practice log, the " +
-		"player's own numbers from it or from a file, or adds a log from a file.", practiceCommand},
+	{
+		"practice",
+		"plan|ladder LICK|log|calibrate|read FILE",
+		"Prints the plan of today or another day, the practice log, the " +
+			"player's own numbers from it or from a file, or adds a log from a file.",
+		practiceCommand,
+	},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
-	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml .mxl, " +
-		"and to write also .svg .html .wav.", convert},
+	{
+		"convert",
+		"IN OUT",
+		"Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml .mxl, " +
+			"and to write also .svg .html .wav.",
+		convert,
+	},
 	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
 	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
-	{"export", "FILE", "Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
-		"recipes, player.", exportCommand},
+	{
+		"export",
+		"FILE",
+		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+			"recipes, player.",
+		exportCommand,
+	},
 	{"import", "FILE", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
 	{"licks", "", "Lists the licks of the notebook.", licks},
 	{"versions", "LICK", "Lists the versions of a lick, named by its number or title, or goes back to one of them.",
@@ -228,7 +247,10 @@ func (helpAsked) Error() string { return "help was asked for" }
 // else.
 func (c command) options() *pflag.FlagSet {
 	var help helpAsked
-	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(err, &help) {
+	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(
+		err,
+		&help,
+	) {
 		panic(c.name + " does not say what it knows") // a command that does not parse its options
 	}
 	return help.options
@@ -305,7 +327,12 @@ func misused(err error) error {
 		return errors.Unwrap(invalid) // of a recipe, in its own words
 	case errors.As(err, &invalid):
 		not := map[string]string{"bool": "neither true nor false", "float64": "no number"}[invalid.GetFlag().Value.Type()]
-		return fmt.Errorf("--%s %s: that is %s", invalid.GetFlag().Name, invalid.GetValue(), cmp.Or(not, "no whole number"))
+		return fmt.Errorf(
+			"--%s %s: that is %s",
+			invalid.GetFlag().Name,
+			invalid.GetValue(),
+			cmp.Or(not, "no whole number"),
+		)
 	}
 	return err
 }

@@ -25,13 +25,25 @@ type options struct {
 // optionsOf adds them to a command's flags. A run names its chords itself.
 func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 	o := options{
-		env:        e,
-		instrument: fs.String("instrument", "guitar", "`guitar|guitar7|guitar8|baritone|bass4|bass5` what it is played on"), hand: fs.String("hand", "medium", "`small|medium|large` the fretting hand"),
-		bender: fs.String("bend-finger", "", "`ring|little` the finger that bends where several could; what stands best"), helpers: fs.String("helpers", "", "`many|few|flat` fingers behind the one that bends; as many as are free"),
+		env: e,
+		instrument: fs.String(
+			"instrument",
+			"guitar",
+			"`guitar|guitar7|guitar8|baritone|bass4|bass5` what it is played on",
+		), hand: fs.String("hand", "medium", "`small|medium|large` the fretting hand"),
+		bender: fs.String(
+			"bend-finger",
+			"",
+			"`ring|little` the finger that bends where several could; what stands best",
+		), helpers: fs.String("helpers", "", "`many|few|flat` fingers behind the one that bends; as many as are free"),
 		habits: fs.String("habits", "", "`HABITS` fingers of one's own, as in \"tones 2 4: 1 3 4; fret 3: 3\""),
 	}
 	if fs.Lookup("tuning") == nil {
-		o.tuning = fs.String("tuning", "", "`TUNING` another tuning, the thinnest string first, as in \"E4 B3 G3 D3 A2 D2\"")
+		o.tuning = fs.String(
+			"tuning",
+			"",
+			"`TUNING` another tuning, the thinnest string first, as in \"E4 B3 G3 D3 A2 D2\"",
+		)
 	}
 	if chords {
 		o.chords = fs.String("chords", "", "`CHORDS` chords under the line in place of its own")

@@ -49,7 +49,9 @@ type abilityJSON struct {
 // that is read and not written: planning is looking. The log's CSV is what read takes in again.
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
-		return errors.New("say what: practice plan, practice ladder LICK, practice log, practice calibrate or practice read FILE")
+		return errors.New(
+			"say what: practice plan, practice ladder LICK, practice log, practice calibrate or practice read FILE",
+		)
 	}
 	what, words := args[0], args[1:]
 	if strings.HasPrefix(what, "-") {
@@ -259,8 +261,17 @@ func printLadder(ctx context.Context, e env, s *store.Store, lick, name string, 
 		if asJSON {
 			return printJSON(e, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
 		}
-		fmt.Fprintf(e.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name), r.Tempo,
-			say.Count(r.Left, "clean round"), r.Next, r.Start, r.Wanted)
+		fmt.Fprintf(
+			e.out,
+			"%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n",
+			piece.Title,
+			partWord(p.Name),
+			r.Tempo,
+			say.Count(r.Left, "clean round"),
+			r.Next,
+			r.Start,
+			r.Wanted,
+		)
 		return nil
 	}
 	return fmt.Errorf("%s has no part %q; there are %s", piece.Title, name, strings.Join(names, ", "))

@@ -97,7 +97,8 @@ func TestPracticeLog(t *testing.T) {
 		t.Fatalf("%v %s", err, out)
 	}
 	for _, a := range v.Abilities {
-		if !(a.Low <= a.Value && a.Value <= a.High) || a.Rounds != 0 && a.Name != "fretting" || a.Rounds == 0 && a.Shown {
+		if !(a.Low <= a.Value && a.Value <= a.High) || a.Rounds != 0 && a.Name != "fretting" ||
+			a.Rounds == 0 && a.Shown {
 			t.Errorf("%+v", a)
 		}
 	}

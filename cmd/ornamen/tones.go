@@ -56,7 +56,11 @@ func tones(_ context.Context, e env, args []string) error {
 	key := fs.String("key", "", "`KEY` root and scale, as in \"C# minor pentatonic\"; must be given")
 	add := fs.String("add", "", "`TONES` colour notes beside the scale, as in 9,b5 or b5@down")
 	drop := fs.String("drop", "", "`TONES` tones of the scale left out")
-	layout := fs.String("layout", "", "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; box for five and six tones, else 3nps")
+	layout := fs.String(
+		"layout",
+		"",
+		"`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; box for five and six tones, else 3nps",
+	)
 	at := fs.String("at", "", "`STRING:FRET` place of the lowest tone; the lowest root on string 6")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	beside := fs.String("beside", "", "`SCALE` another scale on the same root that it is compared with, as in dorian")
@@ -137,7 +141,12 @@ func compare(p music.Palette, scale string) (*besideJSON, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &besideJSON{Scale: other.Tonic.String() + " " + other.Scale.Name, Both: []string{}, Here: []string{}, There: []string{}}
+	out := &besideJSON{
+		Scale: other.Tonic.String() + " " + other.Scale.Name,
+		Both:  []string{},
+		Here:  []string{},
+		There: []string{},
+	}
 	for _, t := range p.Tones {
 		if other.At(music.Pitch(t.Name.Class())).Role == music.Outside {
 			out.Here = append(out.Here, t.Degree.String())

@@ -99,7 +99,8 @@ func byFingers(notes []lick.Note) {
 	}
 	for i := range notes {
 		n := &notes[i]
-		if n.Slur.Slurred() || n.Locked(lick.FieldStroke) && slices.Contains([]lick.Stroke{lick.PIndex, lick.PMid, lick.PRing}, n.Stroke) {
+		if n.Slur.Slurred() ||
+			n.Locked(lick.FieldStroke) && slices.Contains([]lick.Stroke{lick.PIndex, lick.PMid, lick.PRing}, n.Stroke) {
 			continue
 		}
 		n.Lock = slices.DeleteFunc(slices.Clone(n.Lock), func(f lick.Field) bool { return f == lick.FieldStroke })

@@ -53,9 +53,10 @@ func ParseManner(text string) (Manner, bool) {
 // chord is cut. Hands are open again.
 //
 // A figure moves as a whole: one octave for all of it and one set of strings, the nearest to where it
-// was played before, and then to where it began; a chord that comes again has it where it had it. The shape keeps its strings, and so do tones that sound together. With the same
-// degrees a third stays the chord's third, whichever that is, and every other tone keeps its distance
-// from the root. The line carries its tones along by span, so that nothing in it is outside.
+// was played before, and then to where it began; a chord that comes again has it where it had it. The shape keeps its
+// strings, and so do tones that sound together. With the same degrees a third stays the chord's third, whichever that
+// is, and every other tone keeps its distance from the root. The line carries its tones along by span, so that
+// nothing in it is outside.
 //
 // As an example, E G♯ B over E7, its root, third and fifth, becomes A C♯ E over A7 and A C E
 // over Am7: thirds stay thirds. In C, C E G over C becomes D F A over Dm in the key.
@@ -280,7 +281,12 @@ func (m *moving) pitches(to music.Chord) (out []music.Pitch, err error) {
 func (m *moving) pitch(pitch music.Pitch, i int, to music.Chord) (music.Pitch, error) {
 	switch {
 	case m.manner.Tail != NoTail && i >= m.head:
-		return stepped(own(m.manner.Tail, m.first.Chord, m.palette), own(m.manner.Tail, to, m.palette), pitch, m.by(to)), nil
+		return stepped(
+			own(m.manner.Tail, m.first.Chord, m.palette),
+			own(m.manner.Tail, to, m.palette),
+			pitch,
+			m.by(to),
+		), nil
 	case m.manner.How == InKey:
 		return m.inKey(pitch, to)
 	case m.manner.How == SameShape:
@@ -322,7 +328,11 @@ func (m *moving) inKey(pitch music.Pitch, to music.Chord) (music.Pitch, error) {
 		root music.Name
 	}{{a, m.first.Chord.Root}, {b, to.Root}} {
 		if x.at < 0 {
-			return 0, fmt.Errorf("%s has no %s: it cannot move there by steps of the key", m.palette.Pretty(), x.root.Pretty())
+			return 0, fmt.Errorf(
+				"%s has no %s: it cannot move there by steps of the key",
+				m.palette.Pretty(),
+				x.root.Pretty(),
+			)
 		}
 	}
 	// The shorter way, as the roots go.
@@ -453,7 +463,8 @@ func (m *moving) inBox(pitch music.Pitch, from neck.Place, low int) (best neck.P
 		if p.Fret < max(1, low-1) || p.Fret > low+tailFrets {
 			continue
 		}
-		if !ok || max(p.String-from.String, from.String-p.String) < max(best.String-from.String, from.String-best.String) {
+		if !ok ||
+			max(p.String-from.String, from.String-p.String) < max(best.String-from.String, from.String-best.String) {
 			best, ok = p, true
 		}
 	}
@@ -508,7 +519,8 @@ func (m *moving) holding(key lick.Key, c music.Chord, moved []lick.Note) lick.Ke
 		for i, n := range moved {
 			pitch := m.guitar.Pitch(n.Place())
 			// What was outside where the figure was written stays so.
-			if p.At(pitch).Role != music.Outside || m.palette.At(m.guitar.Pitch(m.figure[i].Place())).Role == music.Outside {
+			if p.At(pitch).Role != music.Outside ||
+				m.palette.At(m.guitar.Pitch(m.figure[i].Place())).Role == music.Outside {
 				continue
 			}
 			if d := music.ChromaticDegree(int(pitch) - p.Tonic.Class()).String(); !slices.Contains(out, d) {

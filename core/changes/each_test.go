@@ -84,7 +84,10 @@ func TestFigureKeepsItsContour(t *testing.T) {
 				if !ok {
 					t.Fatal(pitch)
 				}
-				l.Notes = append(l.Notes, lick.Note{At: at, Len: lick.NewTime(1, 4), String: place.String, Fret: place.Fret})
+				l.Notes = append(
+					l.Notes,
+					lick.Note{At: at, Len: lick.NewTime(1, 4), String: place.String, Fret: place.Fret},
+				)
 				at, n = at.Add(lick.NewTime(1, 4)), n+1
 			}
 			for _, how := range []How{SameShape, SameDegrees, InKey} {
@@ -139,7 +142,8 @@ func TestBendMovesWithItsTarget(t *testing.T) {
 	if err != nil || len(out.Notes) != 4 {
 		t.Fatalf("%v %v", err, out.Notes)
 	}
-	if a, b := out.Notes[0].Bend, out.Notes[2].Bend; a.Semitones != 2 || b == nil || b.Semitones != 1 || out.Notes[2].String != 3 {
+	if a, b := out.Notes[0].Bend, out.Notes[2].Bend; a.Semitones != 2 || b == nil || b.Semitones != 1 ||
+		out.Notes[2].String != 3 {
 		t.Errorf("bends of %v and %v on string %d", a, b, out.Notes[2].String)
 	}
 }

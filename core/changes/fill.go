@@ -48,7 +48,10 @@ func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string
 		for _, at := range strikes(l, bars, rest[0], end) {
 			struck = true
 			for _, p := range places {
-				out.Notes = append(out.Notes, lick.Note{At: at[0], Len: at[1].Sub(at[0]), String: p.String, Fret: p.Fret})
+				out.Notes = append(
+					out.Notes,
+					lick.Note{At: at[0], Len: at[1].Sub(at[0]), String: p.String, Fret: p.Fret},
+				)
 			}
 		}
 		if !struck {
@@ -62,7 +65,9 @@ func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string
 	if slices.ContainsFunc(out.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass }) {
 		line := slices.DeleteFunc(slices.Clone(out.Notes), func(n lick.Note) bool { return n.Voice == lick.VoiceBass })
 		byFingers(line)
-		out.Notes = append(slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return n.Voice != lick.VoiceBass }), line...)
+		out.Notes = append(
+			slices.DeleteFunc(out.Notes, func(n lick.Note) bool { return n.Voice != lick.VoiceBass }),
+			line...)
 	}
 	out.Parts, out.Recipe = nil, ""
 	out.Sort()

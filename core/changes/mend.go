@@ -18,8 +18,8 @@ type Fix struct {
 // Mend lists ways to bring a landing that is early, late or missed onto its change: the whole
 // phrase starts earlier or later, as computed back from the change; notes are added or dropped
 // at its head; the note on the change, and the one before it, move to the nearest tone of
-// the chord; or the one before it comes from a half step below or above. The hands of what is new are open. Whether a fix can be played is for others to
-// say; each does land on time.
+// the chord; or the one before it comes from a half step below or above. The hands of what is new are open. Whether a
+// fix can be played is for others to say; each does land on time.
 //
 // Each way is tried on a copy and read again: what does not land on time, or is no valid line,
 // is not offered.

@@ -118,7 +118,8 @@ func (r *Report) goesOn(l lick.Lick, columns [][]int, c, i int) bool {
 				return true
 			}
 		}
-		if len(columns[c]) == 1 || slices.ContainsFunc(next, func(k int) bool { return l.Notes[k].String == n.String }) {
+		if len(columns[c]) == 1 ||
+			slices.ContainsFunc(next, func(k int) bool { return l.Notes[k].String == n.String }) {
 			return false // the line has gone on otherwise
 		}
 	}

@@ -24,7 +24,10 @@ func Moves() []struct{ Word, Title string } {
 		{"tones:3", "Only the third of each chord"},
 		{"only:pairs", "Only its first three pairs"},
 		{"only:bends", "Only its bends"}, {"only:string", "On one string"},
-		{"pairs", "A pair of tones for each chord"}, {"fill", "Chords in the rests"}, {"fill:2& | 1 1& 2 2&", "Chords in the rests, in rhythm"}, {"bass:steady",
+		{
+			"pairs",
+			"A pair of tones for each chord",
+		}, {"fill", "Chords in the rests"}, {"fill:2& | 1 1& 2 2&", "Chords in the rests, in rhythm"}, {"bass:steady",
 			"A thumb bass under it"},
 		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
 	}
@@ -37,10 +40,10 @@ func NeedsChords(word string) bool {
 }
 
 // Move does what a word says with a line over its changes: each:degrees, each:shape or
-// each:key, each with +pentatonic or +scale for what follows there, later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone of each
-// chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends, string 3), bass:steady. said
-// tells what is not seen in the line. An error is one sentence.
-// The lick that comes with an error is the one that was passed.
+// each:key, each with +pentatonic or +scale for what follows there, later:1/4 (below zero earlier), double, halve,
+// answer:4 (bars), tones:3 (one tone of each chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends,
+// string 3), bass:steady. said tells what is not seen in the line. An error is one sentence. The lick that comes with
+// an error is the one that was passed.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
 	switch name {

@@ -87,23 +87,47 @@ var Dos = []Do{
 	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a asked) (lick.Edit, error) {
 		return lick.Duplicate{Notes: a.all()}, nil
 	}},
-	{"after", "NOTE", ToNotes, "carries the notes to behind another one; 0 is the beginning", func(a asked) (lick.Edit, error) {
-		n, err := strconv.Atoi(a.value)
-		if err != nil {
-			return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", clip(a.value))
-		}
-		return lick.Carry{Notes: a.all(), After: n - 1}, nil
-	}},
+	{
+		"after",
+		"NOTE",
+		ToNotes,
+		"carries the notes to behind another one; 0 is the beginning",
+		func(a asked) (lick.Edit, error) {
+			n, err := strconv.Atoi(a.value)
+			if err != nil {
+				return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", clip(a.value))
+			}
+			return lick.Carry{Notes: a.all(), After: n - 1}, nil
+		},
+	},
 	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a asked) (lick.Edit, error) {
 		return lick.Only{Notes: a.all()}, nil
 	}},
 	{"move", "N frets, strings, over, degrees or octaves", ToNotes,
 		"moves the notes as one figure: up, or to thicker strings; over keeps the pitches", moved},
 	{"transpose", "KEY", ToLine, "moves the line to another key, tones, chords and all", transposed},
-	{"longer", "[FACTOR]", ToNotes, "makes the notes so many times as long, 2 by itself; 3/2 is dotted", stretched(false)},
+	{
+		"longer",
+		"[FACTOR]",
+		ToNotes,
+		"makes the notes so many times as long, 2 by itself; 3/2 is dotted",
+		stretched(false),
+	},
 	{"shorter", "[FACTOR]", ToNotes, "makes the notes so many times as short", stretched(true)},
-	{"earlier", "", ToNotes, "changes places with what comes before", func(a asked) (lick.Edit, error) { return a.swapped(true) }},
-	{"later", "", ToNotes, "changes places with what comes after", func(a asked) (lick.Edit, error) { return a.swapped(false) }},
+	{
+		"earlier",
+		"",
+		ToNotes,
+		"changes places with what comes before",
+		func(a asked) (lick.Edit, error) { return a.swapped(true) },
+	},
+	{
+		"later",
+		"",
+		ToNotes,
+		"changes places with what comes after",
+		func(a asked) (lick.Edit, error) { return a.swapped(false) },
+	},
 	{"rest", "", ToNote, "opens a rest before the note, as long as the note",
 		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
 	{"unrest", "", ToNote, "closes the rest before the note",
@@ -121,18 +145,30 @@ var Dos = []Do{
 		}
 		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.value)}, nil
 	}},
-	{"slur", "hammer, pull, slide, shift or off", ToEach, "sets how the note is reached", func(a asked) (lick.Edit, error) {
-		if a.off() {
-			return lick.SetSlur{Note: a.i}, nil
-		}
-		return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.value)}, nil
-	}},
-	{"slidein", "below, above or off", ToEach, "slides into the note from a fret away", func(a asked) (lick.Edit, error) {
-		if a.off() {
-			return lick.SetSlideIn{Note: a.i}, nil
-		}
-		return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
-	}},
+	{
+		"slur",
+		"hammer, pull, slide, shift or off",
+		ToEach,
+		"sets how the note is reached",
+		func(a asked) (lick.Edit, error) {
+			if a.off() {
+				return lick.SetSlur{Note: a.i}, nil
+			}
+			return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.value)}, nil
+		},
+	},
+	{
+		"slidein",
+		"below, above or off",
+		ToEach,
+		"slides into the note from a fret away",
+		func(a asked) (lick.Edit, error) {
+			if a.off() {
+				return lick.SetSlideIn{Note: a.i}, nil
+			}
+			return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
+		},
+	},
 	{"bend", "HALF STEPS or off", ToEach, "bends the note so far: 0.5, 1, 2, 3 or 4", bent},
 	{"bendshape", "bend, bend-release, prebend or prebend-release", ToEach, "sets the shape of a bend",
 		changedBend(func(b *lick.Bend, a asked) error { b.Shape = lick.BendShape(a.value); return nil })},
@@ -145,14 +181,26 @@ var Dos = []Do{
 		})},
 	{"helpers", "FINGERS or off", ToEach, "sets which fingers help a bend, as in 2 1", changedBend(helped)},
 	{"vibrato", "[narrow or wide] [slow or fast], or off", ToEach, "shakes the note, wide and slow by itself", shaken},
-	{"mark", "accent, mute, rake or bar, or one of them off", ToEach, "marks the note", func(a asked) (lick.Edit, error) {
-		mark, on := a.switched()
-		return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
-	}},
-	{"meant", "FINDING or FINDING off", ToEach, "says that a finding of the note is meant so", func(a asked) (lick.Edit, error) {
-		code, on := a.switched()
-		return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
-	}},
+	{
+		"mark",
+		"accent, mute, rake or bar, or one of them off",
+		ToEach,
+		"marks the note",
+		func(a asked) (lick.Edit, error) {
+			mark, on := a.switched()
+			return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
+		},
+	},
+	{
+		"meant",
+		"FINDING or FINDING off",
+		ToEach,
+		"says that a finding of the note is meant so",
+		func(a asked) (lick.Edit, error) {
+			code, on := a.switched()
+			return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
+		},
+	},
 	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a asked) (lick.Edit, error) {
 		e := lick.ChordAt{At: a.note().At}
 		if a.off() {
@@ -162,52 +210,99 @@ var Dos = []Do{
 		e.Name, err = changes.Sign(a.value, a.lick.Key)
 		return e, err
 	}},
-	{"title", "WORDS", ToLine, "sets the title", setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
+	{
+		"title",
+		"WORDS",
+		ToLine,
+		"sets the title",
+		setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil }),
+	},
 	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a asked) error {
 		tags := splitTags(a.value)
 		s.Tags = &tags
 		return nil
 	})},
-	{"tempo", "NUMBER", ToLine, "sets the wanted tempo, quarter notes a minute", setting(func(s *lick.Setting, a asked) error {
-		t, err := strconv.ParseFloat(a.value, 64)
-		if s.Tempo = &t; err != nil {
-			return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo, lick.MaxTempo)
-		}
-		return nil
-	})},
+	{
+		"tempo",
+		"NUMBER",
+		ToLine,
+		"sets the wanted tempo, quarter notes a minute",
+		setting(func(s *lick.Setting, a asked) error {
+			t, err := strconv.ParseFloat(a.value, 64)
+			if s.Tempo = &t; err != nil {
+				return fmt.Errorf(
+					"%q is no tempo: write a number from %d to %d",
+					clip(a.value),
+					lick.MinTempo,
+					lick.MaxTempo,
+				)
+			}
+			return nil
+		}),
+	},
 	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a asked) error {
 		m, err := lick.ParseMeter(a.value)
 		s.Meter = &m
 		return err
 	})},
-	{"pickup", "LENGTH", ToLine, "sets how much of the line lies before bar 1", setting(func(s *lick.Setting, a asked) error {
-		t, err := lick.ParseTime(a.value)
-		s.Pickup = &t
-		return err
-	})},
-	{"feel", "straight or shuffle", ToLine, "sets how eighths are played", setting(func(s *lick.Setting, a asked) error {
-		feel := lick.Feel(a.value)
-		s.Feel = &feel
-		return nil
-	})},
-	{"loop", "yes or no", ToLine, "says whether the end leads back to the start", setting(func(s *lick.Setting, a asked) error {
-		loop := a.value == "yes"
-		if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
-			return fmt.Errorf("%q: a line is a loop, yes or no", clip(a.value))
-		}
-		return nil
-	})},
-	{"tonic", "TONE", ToLine, "names another root; the notes stay", keyed(func(k lick.Key, value string) (lick.Key, error) {
-		k.Tonic = value
-		return k, nil
-	})},
+	{
+		"pickup",
+		"LENGTH",
+		ToLine,
+		"sets how much of the line lies before bar 1",
+		setting(func(s *lick.Setting, a asked) error {
+			t, err := lick.ParseTime(a.value)
+			s.Pickup = &t
+			return err
+		}),
+	},
+	{
+		"feel",
+		"straight or shuffle",
+		ToLine,
+		"sets how eighths are played",
+		setting(func(s *lick.Setting, a asked) error {
+			feel := lick.Feel(a.value)
+			s.Feel = &feel
+			return nil
+		}),
+	},
+	{
+		"loop",
+		"yes or no",
+		ToLine,
+		"says whether the end leads back to the start",
+		setting(func(s *lick.Setting, a asked) error {
+			loop := a.value == "yes"
+			if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
+				return fmt.Errorf("%q: a line is a loop, yes or no", clip(a.value))
+			}
+			return nil
+		}),
+	},
+	{
+		"tonic",
+		"TONE",
+		ToLine,
+		"names another root; the notes stay",
+		keyed(func(k lick.Key, value string) (lick.Key, error) {
+			k.Tonic = value
+			return k, nil
+		}),
+	},
 	{"scale", "SCALE", ToLine, "names another scale; the notes stay", keyed(inScale)},
 	{"tone", "DEGREE or DEGREE off", ToLine, "takes a tone among the chosen ones, or out of them", keyed(withTone)},
 	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a asked) (lick.Edit, error) {
 		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
 		return lick.SetChords{Chords: chords}, err
 	}},
-	{"propose", "", ToLine, "leaves every finger and stroke open that was not set", func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
+	{
+		"propose",
+		"",
+		ToLine,
+		"leaves every finger and stroke open that was not set",
+		func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil },
+	},
 }
 
 // doOf finds what a word does.
@@ -319,8 +414,10 @@ func moved(a asked) (lick.Edit, error) {
 		word, by, _ := strings.Cut(strings.TrimSpace(one), " ")
 		n, err := strconv.Atoi(word)
 		if err != nil {
-			return nil, fmt.Errorf("%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
-				clip(one))
+			return nil, fmt.Errorf(
+				"%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
+				clip(one),
+			)
 		}
 		if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
 			by += "s"

@@ -174,7 +174,8 @@ func TestSelections(t *testing.T) {
 				t.Errorf("%s: note %d is %+v", do, i+1, n)
 			}
 		}
-		if again, err := done(got, do); err != nil || do != "3-5 longer" && string(again.Encode()) != string(got.Encode()) {
+		if again, err := done(got, do); err != nil ||
+			do != "3-5 longer" && string(again.Encode()) != string(got.Encode()) {
 			t.Errorf("%s said twice is something else: %v", do, err)
 		}
 	}

@@ -29,7 +29,14 @@ var changeLines = []changeLine{
 	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "chord-missed", []int{3, 4},
 		"Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh."},
 	{"C major", "Cmaj7", "1:1*1/2 2:1*1/2", "clash", []int{1}, "The 4 over Cmaj7 lies a half step above its 3"},
-	{"C major", "Cmaj7", "2:1*1/4 1:1*1/4", "clash", []int{2}, "The 4 over Cmaj7 lies a half step above its 3"}, // the last
+	{
+		"C major",
+		"Cmaj7",
+		"2:1*1/4 1:1*1/4",
+		"clash",
+		[]int{2},
+		"The 4 over Cmaj7 lies a half step above its 3",
+	}, // the last
 	{"A harmonic minor", "E7", "1:1*1/2 1:0*1/2", "tension-held", []int{1}, "The ♭2 over E7 is held for 2 beats"},
 	// By step, at any length up to a half note: B C D in quarters over G7.
 	{"C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/4", "", nil, ""},

@@ -101,7 +101,8 @@ func slurAway(l lick.Lick, last int) int {
 		if from != i-1 || l.Notes[from].End().Before(n.At) || l.Notes[from].String != n.String {
 			break
 		}
-		if n.Slur == "" && openStroke(n) && n.Fret != l.Notes[from].Fret && n.Bend == nil && l.Notes[from].Bend == nil &&
+		if n.Slur == "" && openStroke(n) && n.Fret != l.Notes[from].Fret && n.Bend == nil &&
+			l.Notes[from].Bend == nil &&
 			n.Fret > 0 {
 			return i
 		}

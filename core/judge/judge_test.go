@@ -101,8 +101,14 @@ func ruleLines(t testing.TB) []ruleLine {
 				"minor pentatonic"), false},
 		{"short vibrato", testline.Build(t, 120, "3:7/v"), "vibrato-short breaks", []int{1}, testline.Build(t, 120,
 			"3:7/v*1/2"), false},
-		{"the turn of a loop", looped(testline.Build(t, 120, "2:9/f1*1/4 9/f1*1/4 1:12/f1")), "loop-turn breaks", []int{3, 1},
-			testline.Build(t, 120, "2:9/f1*1/4 9/f1*1/4 1:12/f1"), false},
+		{
+			"the turn of a loop",
+			looped(testline.Build(t, 120, "2:9/f1*1/4 9/f1*1/4 1:12/f1")),
+			"loop-turn breaks",
+			[]int{3, 1},
+			testline.Build(t, 120, "2:9/f1*1/4 9/f1*1/4 1:12/f1"),
+			false,
+		},
 		{"outside", testline.InKey(testline.Build(t, 60, "1:5 1:9"), "A", "minor pentatonic"), "note-outside flows",
 			[]int{2}, testline.InKey(testline.Build(t, 60, "1:5 1:9 1:10"), "A", "minor pentatonic"), false},
 	}

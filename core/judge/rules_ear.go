@@ -150,9 +150,8 @@ func (md *mender) nearestTarget(ctx context.Context, r *Report, i int) (Fix, boo
 		Edit: lick.Replace{Lick: got.Lick, Why: text}, small: small}, true
 }
 
-// addTone is the fix for a tone outside, or for the target of a bend at note i: to choose it. Within a span of its own tones a note
-// is left to the span.
-// The ceiling is the report's, as a tone that is chosen moves no finger.
+// addTone is the fix for a tone outside, or for the target of a bend at note i: to choose it. Within a span of its
+// own tones a note is left to the span. The ceiling is the report's, as a tone that is chosen moves no finger.
 func addTone(l lick.Lick, r *Report, i int, pitch music.Pitch) (Fix, bool) {
 	p, ok := l.Palette()
 	if !ok || l.KeyAt(l.Notes[i].At).Scale != l.Key.Scale || l.KeyAt(l.Notes[i].At).Tonic != l.Key.Tonic {

@@ -12,8 +12,8 @@ import (
 
 // ParseChords reads changes as players write them, a bar between bars and a point or a stroke for
 // a beat that goes on: "C#m7 | F#7 . G#7 . | C#m7". The signs of a bar share it
-// evenly, but for those with their beats behind a star: in "Am7*3 D7" D7 has the last one. The first bar begins after the pick-up. A point before the first chord is silence, and
-// so is N.C. ("no chord") with the points after it.
+// evenly, but for those with their beats behind a star: in "Am7*3 D7" D7 has the last one. The first bar begins after
+// the pick-up. A point before the first chord is silence, and so is N.C. ("no chord") with the points after it.
 func ParseChords(text string, meter Meter, pickup Time) ([]Chord, error) {
 	var out []Chord
 	at, silent := pickup, true
@@ -75,7 +75,11 @@ func lengthsOf(words []string, meter Meter) ([]Time, error) {
 		left = left.Sub(out[k])
 	}
 	if left.Before(Time{}) || open == 0 && !left.IsZero() || open > 0 && left.IsZero() {
-		return nil, fmt.Errorf("the beats of a bar are %d; those of %q are others", meter.Beats, strings.Join(words, " "))
+		return nil, fmt.Errorf(
+			"the beats of a bar are %d; those of %q are others",
+			meter.Beats,
+			strings.Join(words, " "),
+		)
 	}
 	for k := range out {
 		if open > 0 && out[k].IsZero() {
@@ -170,8 +174,8 @@ func (e ChordAt) What() string {
 
 // MovedChords are the chords of a line in which d more time lies before a time, or with d below
 // 0 so much less: those that begin there or later move along, the one that holds there, or that ends
-// where the next begins, grows or shrinks, and one that lies wholly in what is taken out goes. A chord from the very beginning on
-// stays there and grows.
+// where the next begins, grows or shrinks, and one that lies wholly in what is taken out goes. A chord from the very
+// beginning on stays there and grows.
 //
 // As an example, with a half taken out before 1, Am7 from 0 to 3/4 and Dm7 from 3/4 to 3/2 become
 // Am7 from 0 to 1/2 and Dm7 from 1/2 to 1.

@@ -34,9 +34,10 @@ var abilityWords = [abilities][2]string{
 	{"faster", "slower"}, {"faster", "slower"}, {"wider", "narrower"}, {"stronger", "weaker"},
 }
 
-// The estimate's assumptions (model defaults). An ability is a logarithm on a grid; it drifts between days of practice; a
-// round is clean with (1−λ)·σ(k·(x+m)), where m is the logarithm of the margin that the model's player has, k how
-// steeply the chance falls, λ the share of rounds that fail for other reasons, and each day has a form of its own.
+// The estimate's assumptions (model defaults). An ability is a logarithm on a grid; it drifts between days of
+// practice; a round is clean with (1−λ)·σ(k·(x+m)), where m is the logarithm of the margin that the model's player
+// has, k how steeply the chance falls, λ the share of rounds that fail for other reasons, and each day has a form of
+// its own.
 const (
 	gridStep  = 0.01
 	gridHalf  = 90    // cells to either side: from −0.9 to 0.9
@@ -205,7 +206,10 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 				}
 			}
 			cell := max(-marginMax, min(marginMax, int(math.Round(m/gridStep))))
-			at := slices.IndexFunc(groups[k], func(a asked) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 })
+			at := slices.IndexFunc(
+				groups[k],
+				func(a asked) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 },
+			)
 			if at < 0 {
 				at = len(groups[k])
 				groups[k] = append(groups[k], asked{cell: cell, others: others})

@@ -19,7 +19,15 @@ type world struct {
 // worlds are those of the model's table; the last cannot be told from a log and is only reported.
 var worlds = []world{
 	{"its own", 14, 0, 0, 0, 0, 0.92}, {"3 % lapses", 14, 0.03, 0, 0, 0, 0.92}, {"8 % lapses", 14, 0.08, 0, 0, 0, 0.92},
-	{"flat", 7, 0.02, 0, 0, 0, 0.92}, {"steep", 25, 0.02, 0, 0, 0, 0.92}, {"form of the day", 14, 0.02, 0.08, 0, 0, 0.92},
+	{
+		"flat",
+		7,
+		0.02,
+		0,
+		0,
+		0,
+		0.92,
+	}, {"steep", 25, 0.02, 0, 0, 0, 0.92}, {"form of the day", 14, 0.02, 0.08, 0, 0, 0.92},
 	{"learns", 14, 0.02, 0, 0.25, 0, 0.92}, {"misses unsaid", 14, 0.02, 0, 0, 0.5, 0},
 }
 
@@ -92,8 +100,19 @@ func TestCalibrateWorlds(t *testing.T) {
 					}
 				}
 			}
-			t.Logf("%-16s shown after 200: %d of %d; held %d, %d, %d %%; width at 400: %.0f %%", w.name, shown[200], players,
-				100*held[200]/max(1, shown[200]), 100*held[400]/max(1, shown[400]), 100*held[1000]/max(1, shown[1000]), 100*width)
+			t.Logf(
+				"%-16s shown after 200: %d of %d; held %d, %d, %d %%; width at 400: %.0f %%",
+				w.name,
+				shown[200],
+				players,
+				100*held[200]/max(
+					1,
+					shown[200],
+				),
+				100*held[400]/max(1, shown[400]),
+				100*held[1000]/max(1, shown[1000]),
+				100*width,
+			)
 			if w.least == 0 {
 				return
 			}
@@ -101,7 +120,11 @@ func TestCalibrateWorlds(t *testing.T) {
 				t.Errorf("%d of %d players are shown after two hundred rounds", shown[200], players)
 			}
 			slack := 1.64 * math.Sqrt(w.least*(1-w.least)/float64(3*players)) // of so few players
-			if all, ok := shown[200]+shown[400]+shown[1000], held[200]+held[400]+held[1000]; float64(ok) < (w.least-slack)*float64(all) {
+			if all, ok := shown[200]+shown[400]+shown[1000], held[200]+held[400]+held[1000]; float64(
+				ok,
+			) < (w.least-slack)*float64(
+				all,
+			) {
 				t.Errorf("%d of %d shown intervals hold", ok, all)
 			}
 			if width > 0.20 {
@@ -111,8 +134,8 @@ func TestCalibrateWorlds(t *testing.T) {
 	}
 }
 
-// All four abilities come out of rounds in which several are asked for, each near its truth, and without rounds, or after
-// rounds far below every ceiling, nothing differs.
+// All four abilities come out of rounds in which several are asked for, each near its truth, and without rounds, or
+// after rounds far below every ceiling, nothing differs.
 func TestCalibrateTogether(t *testing.T) {
 	rng := rand.New(rand.NewPCG(7, 7))
 	held, all := 0, 0
@@ -152,7 +175,12 @@ func TestCalibrateTogether(t *testing.T) {
 // stretch or a hard bend, clean by the model's chance at the player's true abilities, twelve a day.
 func play(rng *rand.Rand, truth [abilities]float64, count int) (log []Entry) {
 	for n := range count {
-		e := Entry{Lick: 1, Picking: 80 + 120*rng.Float64(), Fretting: 80 + 120*rng.Float64(), Time: now.AddDate(0, 0, n/12)}
+		e := Entry{
+			Lick:     1,
+			Picking:  80 + 120*rng.Float64(),
+			Fretting: 80 + 120*rng.Float64(),
+			Time:     now.AddDate(0, 0, n/12),
+		}
 		switch rng.IntN(5) {
 		case 0:
 			e.Picking = 0

@@ -82,7 +82,9 @@ func TestWait(t *testing.T) {
 // What was practised late on one evening is due on the next day at any hour, and not before.
 func TestDueByDays(t *testing.T) {
 	west := zone(t, "America/Los_Angeles")
-	log := []Entry{{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3, Time: time.Date(2026, 11, 28, 22, 33, 0, 0, west)}}
+	log := []Entry{
+		{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3, Time: time.Date(2026, 11, 28, 22, 33, 0, 0, west)},
+	}
 	for _, c := range []struct {
 		now time.Time
 		due bool

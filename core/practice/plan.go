@@ -180,7 +180,10 @@ func (d *planner) fill() {
 
 // planned says whether a part is on the plan already.
 func (d *planner) planned(lick uint, part string) bool {
-	return slices.ContainsFunc(d.out, func(x Item) bool { return x.Lick == lick && x.Part.Name == part && x.Kind != WarmUp && x.Kind != Ear })
+	return slices.ContainsFunc(
+		d.out,
+		func(x Item) bool { return x.Lick == lick && x.Part.Name == part && x.Kind != WarmUp && x.Kind != Ear },
+	)
 }
 
 // holds says whether a part stays away: for the hand's sake, as it is too short to be practised by itself, or as
@@ -311,10 +314,10 @@ func (d *planner) begins(due, later []Item) bool {
 }
 
 // Wait is for how many days a part may rest after its rounds, which come in the order of their
-// times (what else the log has of it is passed over): one after a day on which not most of them were clean, one after a first good day, and
-// twice as many after each good day that follows it, up to longest. Good days in a row are 1, 2,
-// 4, 8 and 10 days; a bad one begins again. What goes badly day after day is laid aside for two days from the fourth such
-// day on and for four from the seventh, so that it neither nags nor keeps everything else away.
+// times (what else the log has of it is passed over): one after a day on which not most of them were clean, one after
+// a first good day, and twice as many after each good day that follows it, up to longest. Good days in a row are 1,
+// 2, 4, 8 and 10 days; a bad one begins again. What goes badly day after day is laid aside for two days from the
+// fourth such day on and for four from the seventh, so that it neither nags nor keeps everything else away.
 func Wait(rounds []Entry) int {
 	wait, good, bad := 1, 0, 0
 	for i := 0; i < len(rounds); {

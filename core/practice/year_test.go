@@ -31,9 +31,21 @@ type practiser struct {
 func notebookOf(n int, rng *rand.Rand) (out []Piece) {
 	for i := range n {
 		ceiling := 90 + 80*rng.Float64()
-		p := Piece{Lick: uint(i + 1), Title: fmt.Sprint("lick ", i+1), Wanted: math.Round(1.4 * ceiling), Bends: i%4 == 1, Landings: i%3 == 0}
+		p := Piece{
+			Lick:     uint(i + 1),
+			Title:    fmt.Sprint("lick ", i+1),
+			Wanted:   math.Round(1.4 * ceiling),
+			Bends:    i%4 == 1,
+			Landings: i%3 == 0,
+		}
 		for k, name := range []string{"bottleneck", "strings 3 and 2", ""} {
-			part := Part{Name: name, From: 1, To: 8, Ceiling: math.Round(ceiling * (1.2 - 0.1*float64(k))), Why: "it sets the ceiling"}
+			part := Part{
+				Name:    name,
+				From:    1,
+				To:      8,
+				Ceiling: math.Round(ceiling * (1.2 - 0.1*float64(k))),
+				Why:     "it sets the ceiling",
+			}
 			if p.Bends && name == "" {
 				part.Bends = 1.2
 				part.Heavy = i%8 == 1
@@ -67,11 +79,31 @@ func (s *practiser) year() {
 				continue
 			case WarmUp:
 				s.warm = append(s.warm, fmt.Sprint(x.Lick))
-				s.book.add(Entry{Lick: x.Lick, Part: x.Part.Name, Kind: WarmUp, Tempo: x.Tempo, Clean: 1, Minutes: float64(x.Minutes), Time: at})
+				s.book.add(
+					Entry{
+						Lick:    x.Lick,
+						Part:    x.Part.Name,
+						Kind:    WarmUp,
+						Tempo:   x.Tempo,
+						Clean:   1,
+						Minutes: float64(x.Minutes),
+						Time:    at,
+					},
+				)
 				continue
 			case Ear:
 				s.ears = append(s.ears, day)
-				s.book.add(Entry{Lick: x.Lick, Part: x.Part.Name, Kind: Ear, Tempo: x.Tempo, Clean: 1, Minutes: float64(x.Minutes), Time: at})
+				s.book.add(
+					Entry{
+						Lick:    x.Lick,
+						Part:    x.Part.Name,
+						Kind:    Ear,
+						Tempo:   x.Tempo,
+						Clean:   1,
+						Minutes: float64(x.Minutes),
+						Time:    at,
+					},
+				)
 				continue
 			}
 			key := fmt.Sprint(x.Lick, " ", x.Part.Name)
@@ -104,8 +136,8 @@ func (s *practiser) pieceOf(lick uint) Piece {
 	return Piece{}
 }
 
-// Over a simulated year nothing starves, nothing nags, minutes are filled, and tempos settle near what the player can do:
-// one lick, a dozen, two hundred, a month away, an injury, a player who fails at everything.
+// Over a simulated year nothing starves, nothing nags, minutes are filled, and tempos settle near what the player can
+// do: one lick, a dozen, two hundred, a month away, an injury, a player who fails at everything.
 func TestYearOfPractice(t *testing.T) {
 	month := func(day int) bool { return day >= 150 && day < 181 }
 	for _, c := range []struct {
@@ -129,7 +161,14 @@ func TestYearOfPractice(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
 			rng := rand.New(rand.NewPCG(20, 26))
-			s := &practiser{pieces: notebookOf(c.licks, rng), minutes: c.minutes, truth: c.truth, away: c.away, word: c.word, rng: rng}
+			s := &practiser{
+				pieces:  notebookOf(c.licks, rng),
+				minutes: c.minutes,
+				truth:   c.truth,
+				away:    c.away,
+				word:    c.word,
+				rng:     rng,
+			}
 			s.year()
 			worst := ""
 			for key, gap := range s.gap {
@@ -186,7 +225,10 @@ func TestYearOfPractice(t *testing.T) {
 			sum, n, far := 0.0, 0, 0
 			for _, p := range s.pieces {
 				for _, part := range p.Parts {
-					rounds := slices.DeleteFunc(slices.Clone(s.book.Part(p.Lick, part.Name)), func(e Entry) bool { return !e.onLadder() })
+					rounds := slices.DeleteFunc(
+						slices.Clone(s.book.Part(p.Lick, part.Name)),
+						func(e Entry) bool { return !e.onLadder() },
+					)
 					if len(rounds) < 120 {
 						continue
 					}
@@ -199,8 +241,15 @@ func TestYearOfPractice(t *testing.T) {
 					}
 				}
 			}
-			t.Logf("%s: longest wait %d, %d short days, %d parts climbed, tempos %+.1f %% of what can be done, %d of them off by more than 12 %%",
-				c.name, s.gap[worst], short, n, 100*sum/float64(max(1, n)), far)
+			t.Logf(
+				"%s: longest wait %d, %d short days, %d parts climbed, tempos %+.1f %% of what can be done, %d of them off by more than 12 %%",
+				c.name,
+				s.gap[worst],
+				short,
+				n,
+				100*sum/float64(max(1, n)),
+				far,
+			)
 			if n > 0 && math.Abs(sum/float64(n)) > 0.05 {
 				t.Errorf("tempos settle %.1f %% from what the player can do", 100*sum/float64(n))
 			}
@@ -209,7 +258,8 @@ func TestYearOfPractice(t *testing.T) {
 					continue
 				}
 				for _, x := range items {
-					if x.Part.Heavy || x.Part.Bends > 0 && x.Kind != Ear || x.Kind == New || x.Why == "bends against their targets" {
+					if x.Part.Heavy || x.Part.Bends > 0 && x.Kind != Ear || x.Kind == New ||
+						x.Why == "bends against their targets" {
 						t.Errorf("day %d, it hurts or has just been well: %+v", day, x)
 					}
 				}

@@ -81,8 +81,11 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal
 		return []Proposal{}, nil
 	}
 	if len(l.Notes) > judge.MaxNotes {
-		return nil, fmt.Errorf("the line has %d notes, and hands are found for at most %d together: choose a part of it",
-			len(l.Notes), judge.MaxNotes)
+		return nil, fmt.Errorf(
+			"the line has %d notes, and hands are found for at most %d together: choose a part of it",
+			len(l.Notes),
+			judge.MaxNotes,
+		)
 	}
 	p := question{e}.newProposer(ctx, l, a)
 	p.few = a.Best <= 1
@@ -194,7 +197,15 @@ func (p *proposer) recommend(ctx context.Context) {
 		if ok && ctx.Err() == nil {
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
 			if !p.worth {
-				p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way) // the written places are as good
+				p.add(
+					ctx,
+					recommended,
+					say.Recommendation(),
+					given.Lick,
+					p.bound,
+					"",
+					p.way,
+				) // the written places are as good
 				return
 			}
 			p.base = atPlaces(p.base, res.calm)

@@ -55,8 +55,11 @@ const OwnPattern = "the cell's own pattern"
 // error is the context's.
 func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error) {
 	if len(l.Notes) > judge.MaxNotes {
-		return nil, fmt.Errorf("the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
-			len(l.Notes), judge.MaxNotes)
+		return nil, fmt.Errorf(
+			"the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
+			len(l.Notes),
+			judge.MaxNotes,
+		)
 	}
 	t := question{e}
 	out := t.ways(ctx, l)

@@ -26,7 +26,8 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 				ahead, behind = behind, ahead
 			}
 			for _, k := range []int{ahead, behind} {
-				if found < 0 && k >= 0 && k < len(l.Steps) && l.Steps[k][0].Tone.Degree.Semitones() == c.degree.Semitones() &&
+				if found < 0 && k >= 0 && k < len(l.Steps) &&
+					l.Steps[k][0].Tone.Degree.Semitones() == c.degree.Semitones() &&
 					(k == ahead || p.chords != nil && n > 0) {
 					found = k
 				}
@@ -44,7 +45,10 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 		out, at = append(out, found), found
 	}
 	if len(out) == 0 {
-		return nil, phrase.Wrong(p.chordList(down)[0].degree.String(), "no root of that chord lies in the layout from there")
+		return nil, phrase.Wrong(
+			p.chordList(down)[0].degree.String(),
+			"no root of that chord lies in the layout from there",
+		)
 	}
 	return out, nil
 }
@@ -257,7 +261,11 @@ func (p *plan) walkFollowing(down bool) (walk, error) {
 // where the chords are named, nearest to it: among all places where the layout can begin on its string,
 // the one whose root is the fewest frets and strings away, then the one nearest to where the run's
 // layout lies, that holds the first cell. at is the place of its upper tone.
-func (p *plan) rootStation(own music.Palette, from neck.Place, down, nearest bool) (st station, at neck.Place, ok bool) {
+func (p *plan) rootStation(
+	own music.Palette,
+	from neck.Place,
+	down, nearest bool,
+) (st station, at neck.Place, ok bool) {
 	least := 1 << 30
 	frets := []int{p.at.Fret} // where the layout begins, if it may
 	for f := range p.guitar.Frets + 1 {
@@ -288,7 +296,8 @@ func (p *plan) rootStation(own music.Palette, from neck.Place, down, nearest boo
 				return rung{l, k}, top.Place, true
 			}
 			held, err := fits(rung{l, k}, p.cellOf(0, down))
-			if d := 2*neck.Apart(top.Place, from) + max(f-p.at.Fret, p.at.Fret-f); nearest && held && err == nil && d < least {
+			if d := 2*neck.Apart(top.Place, from) + max(f-p.at.Fret, p.at.Fret-f); nearest && held && err == nil &&
+				d < least {
 				st, at, least, ok = rung{l, k}, top.Place, d, true
 			}
 		}

@@ -83,7 +83,8 @@ func begins(r Recipe, p music.Palette, known bool, g neck.Guitar) (at neck.Place
 func startsOf(p music.Palette, d music.Degree, from neck.Place, g neck.Guitar) (out []neck.Place) {
 	class := p.Tonic.Class()
 	classes := []int{class}
-	if slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) && d.Semitones() > 0 {
+	if slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) &&
+		d.Semitones() > 0 {
 		classes = []int{(class + d.Semitones()) % 12, class}
 	}
 	for _, c := range classes {
@@ -142,12 +143,14 @@ func spoken(text string, old music.Palette, known bool) string {
 	}
 	scale = strings.Join(words, " ")
 	third := func(semitones int) bool {
-		return known && slices.ContainsFunc(old.Scale.Degrees, func(d music.Degree) bool { return d.Semitones() == semitones })
+		return known &&
+			slices.ContainsFunc(old.Scale.Degrees, func(d music.Degree) bool { return d.Semitones() == semitones })
 	}
 	switch {
 	case scale == "" && kind == "" && known:
 		scale = old.Scale.Name
-	case scale == "" && kind == "minor" && third(3) && !third(4), scale == "" && kind == "major" && third(4) && !third(3):
+	case scale == "" && kind == "minor" && third(3) && !third(4),
+		scale == "" && kind == "major" && third(4) && !third(3):
 		scale = old.Scale.Name
 	case scale == "" && kind == "minor":
 		scale = "natural minor"

@@ -186,7 +186,11 @@ func (p *plan) readCell() (err error) {
 		return err
 	}
 	if p.At == "" && p.phrase.Strings != nil && p.phrase.Strings[0] <= len(p.guitar.Tuning) {
-		p.at = shape.LowestRoot(p.guitar, p.palette, p.phrase.Strings[0]) // the root lies on the string that is named for it
+		p.at = shape.LowestRoot(
+			p.guitar,
+			p.palette,
+			p.phrase.Strings[0],
+		) // the root lies on the string that is named for it
 	}
 	if p.DownCell != "" {
 		d, err := phrase.ParsePhrase(p.DownCell)

@@ -175,8 +175,11 @@ func Beside(fingers []Changed, strokes int) string {
 
 // BeginningOnly says that only the first notes of a long line were judged.
 func BeginningOnly(judged, notes int) string {
-	return fmt.Sprintf("The line has %d notes: its first %d were judged, and no fixes were tried; work on a part of it.",
-		notes, judged)
+	return fmt.Sprintf(
+		"The line has %d notes: its first %d were judged, and no fixes were tried; work on a part of it.",
+		notes,
+		judged,
+	)
 }
 
 // FixesLeftOut says what limits left out: only the worst findings had fixes tried for them, and

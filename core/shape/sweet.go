@@ -86,7 +86,8 @@ func Spread(ranked []Spot, most int, now func(Spot) bool) []Spot {
 	for round := 0; len(out) < most && round < most; round++ {
 		for _, s := range ranked {
 			zone := s.At.Fret / zoneFrets
-			if taken[zone] == round && len(out) < most && !slices.ContainsFunc(out, func(o Spot) bool { return o.At == s.At && o.Key == s.Key }) {
+			if taken[zone] == round && len(out) < most &&
+				!slices.ContainsFunc(out, func(o Spot) bool { return o.At == s.At && o.Key == s.Key }) {
 				taken[zone]++
 				out = append(out, s)
 			}

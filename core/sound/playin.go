@@ -89,7 +89,9 @@ func PlayIn(ctx context.Context, samples []float32, rate int) ([]PlayedNote, err
 		}
 	}
 	if float64(voiced) < toneFrom*float64(sounding) || voiced < 8 {
-		return nil, errors.New("no clear tone is heard: that is noise, or several notes at once; play single notes, near the microphone")
+		return nil, errors.New(
+			"no clear tone is heard: that is noise, or several notes at once; play single notes, near the microphone",
+		)
 	}
 	if h.several(x) {
 		return nil, errors.New("more than one note sounds at a time; only a line of single notes can be written down")
@@ -326,7 +328,8 @@ func (h *played) read(from, to int, last float64) (n PlayedNote, ok bool) {
 		base = typical
 	}
 	// A push begins with the note: the pitch where it began lies before what can be heard of it.
-	if up := course[min(5, len(course)-1)] - course[0]; settled-base > 0.7 && up > 0.15 && up < 2 && math.Abs(course[0]-base) < 1 {
+	if up := course[min(5, len(course)-1)] - course[0]; settled-base > 0.7 && up > 0.15 && up < 2 &&
+		math.Abs(course[0]-base) < 1 {
 		base = course[0] - 0.6*up*pitchFrom/(5*playStep)
 	}
 	n.Pitch = music.Pitch(math.Round(base))
@@ -339,7 +342,8 @@ func (h *played) read(from, to int, last float64) (n PlayedNote, ok bool) {
 		n.Bend = lick.NearestBend(settled - base)
 		n.Release = course[len(course)-1] < base+0.4*n.Bend
 	}
-	n.Unsure = math.Abs(base-math.Round(base)) > 0.35 || 2*len(course) < to-begin || last > 0 && math.Abs(base-last) > 18
+	n.Unsure = math.Abs(base-math.Round(base)) > 0.35 || 2*len(course) < to-begin ||
+		last > 0 && math.Abs(base-last) > 18
 	return n, true
 }
 

@@ -18,8 +18,11 @@ func wandering(rng *rand.Rand, tempo float64, n int) lick.Lick {
 	k := 3 + rng.IntN(6)
 	for i := range n {
 		k = max(0, min(len(places)-1, k+rng.IntN(5)-2))
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: places[k][0],
-			Fret: places[k][1]})
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: places[k][0],
+				Fret: places[k][1]},
+		)
 	}
 	return l
 }
@@ -128,8 +131,20 @@ func TestPlayIn(t *testing.T) {
 			}
 			right, heard, all = right+len(taken), heard+len(notes), all+len(want.Notes)
 		}
-		if float64(right) < x.least*float64(all) || float64(heard-right) > (1.02-x.least)*float64(all) || 10*told < 9*marks || 10*tempos < 7*lines {
-			t.Errorf("%s: %d of %d notes and %d others, %d of %d bends and vibratos, %d of %d tempos", x.name, right, all, heard-right, told, marks, tempos, lines)
+		if float64(right) < x.least*float64(all) || float64(heard-right) > (1.02-x.least)*float64(all) ||
+			10*told < 9*marks ||
+			10*tempos < 7*lines {
+			t.Errorf(
+				"%s: %d of %d notes and %d others, %d of %d bends and vibratos, %d of %d tempos",
+				x.name,
+				right,
+				all,
+				heard-right,
+				told,
+				marks,
+				tempos,
+				lines,
+			)
 		}
 	}
 }
@@ -166,7 +181,8 @@ func TestPlayInRefuses(t *testing.T) {
 			t.Errorf("%s: %v", x.name, err)
 		}
 	}
-	if notes, err := PlayIn(t.Context(), make3(func(t float64) float64 { return 0.2 * tone(220, t) }), Rate); err != nil || len(notes) != 4 ||
+	if notes, err := PlayIn(t.Context(), make3(func(t float64) float64 { return 0.2 * tone(220, t) }), Rate); err != nil ||
+		len(notes) != 4 ||
 		notes[0].Pitch != 57 {
 		t.Errorf("one tone struck four times: %+v %v", notes, err)
 	}

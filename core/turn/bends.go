@@ -23,8 +23,8 @@ const bendFrets = 1
 // same frame: another amount, or the bend of another tone on the same or a neighbouring
 // string. Usual targets come first: full steps before halves before one and a half, root,
 // fourth and fifth before the others, then the colours that neighbouring scales offer; any other tone
-// outside is offered from the same place, as the colour it brings. The bend changes wherever the line repeats it. Nothing is listed where
-// the note is not bent or the lick has no tones.
+// outside is offered from the same place, as the colour it brings. The bend changes wherever the line repeats it.
+// Nothing is listed where the note is not bent or the lick has no tones.
 //
 // A frame is the place itself, the frets next to it and the strings next to it: nine places
 // with three sizes each.
@@ -52,7 +52,8 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 			for _, semitones := range []int{1, 2, 3} {
 				target := p.At(g.Pitch(at) + music.Pitch(semitones))
 				outside := target.Role == music.Outside
-				if outside && at != n.Place() && !neighbouring(p, target) || at == n.Place() && float64(semitones) == n.Bend.Semitones {
+				if outside && at != n.Place() && !neighbouring(p, target) ||
+					at == n.Place() && float64(semitones) == n.Bend.Semitones {
 					continue
 				}
 				changed, ok := rebent(l, i, at, semitones)

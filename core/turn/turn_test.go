@@ -180,7 +180,8 @@ func TestRecolourKeepsTheRecipeTrue(t *testing.T) {
 			t.Fatal(err)
 		}
 		grown, err := run.Grow(again, g)
-		if err != nil || len(grown.Lick.Notes) != len(out.Lick.Notes) || grown.Lick.Notes[5].Place() != out.Lick.Notes[5].Place() {
+		if err != nil || len(grown.Lick.Notes) != len(out.Lick.Notes) ||
+			grown.Lick.Notes[5].Place() != out.Lick.Notes[5].Place() {
 			t.Errorf("in %s: %v, %s", key, err, out.Lick.Recipe)
 		}
 	}

@@ -176,8 +176,11 @@ func (f *file) meta(t *track, kind byte, b []byte, at int64) {
 
 // isShape says whether a word is the shape of a bend.
 func isShape(word string) bool {
-	return slices.Contains([]lick.BendShape{lick.ShapeOf(false, false), lick.ShapeOf(false, true), lick.ShapeOf(true, false),
-		lick.ShapeOf(true, true)}, lick.BendShape(word))
+	return slices.Contains(
+		[]lick.BendShape{lick.ShapeOf(false, false), lick.ShapeOf(false, true), lick.ShapeOf(true, false),
+			lick.ShapeOf(true, true)},
+		lick.BendShape(word),
+	)
 }
 
 // own reads a text of ours: of a note at its tick, or of the whole.
@@ -203,7 +206,8 @@ func (f *file) own(t *track, name, value string, at int64) {
 			if by, err := strconv.ParseFloat(semitones, 64); err == nil && lick.NearestBend(by) == by && isShape(how) {
 				s.bend = &lick.Bend{Semitones: by, Shape: lick.BendShape(how)}
 			}
-			if (width == string(lick.Narrow) || width == string(lick.Wide)) && (speed == string(lick.Slow) || speed == string(lick.Fast)) {
+			if (width == string(lick.Narrow) || width == string(lick.Wide)) &&
+				(speed == string(lick.Slow) || speed == string(lick.Fast)) {
 				s.vibrato = &lick.Vibrato{Width: lick.Width(width), Speed: lick.Speed(speed)}
 			}
 			if t.shaped == nil {

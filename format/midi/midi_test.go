@@ -265,7 +265,27 @@ func TestForeign(t *testing.T) {
 // A first note that was played a few ticks late, or early, is on its beat, and the bar line stays where it was.
 func TestPlayedLate(t *testing.T) {
 	for _, late := range []int{0, 3, 5} {
-		data := []byte{byte(late), 0x90, 64, 90, 48, 64, 0, byte(48 - late + 2), 67, 90, 46, 67, 0, 48, 69, 90, 48, 69, 0}
+		data := []byte{
+			byte(late),
+			0x90,
+			64,
+			90,
+			48,
+			64,
+			0,
+			byte(48 - late + 2),
+			67,
+			90,
+			46,
+			67,
+			0,
+			48,
+			69,
+			90,
+			48,
+			69,
+			0,
+		}
 		r, err := Decode(midiFile(0, 96, data), read.Ask{})
 		if err != nil || !r.Lick.Pickup.IsZero() || len(r.Lick.Notes) != 3 || !r.Lick.Notes[0].At.IsZero() ||
 			r.Lick.Notes[1].At.Cmp(lick.NewTime(1, 4)) != 0 || r.Lick.Notes[2].At.Cmp(lick.NewTime(1, 2)) != 0 {

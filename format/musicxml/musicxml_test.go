@@ -266,14 +266,24 @@ func FuzzDecode(f *testing.F) {
 func TestRepeatsAndCapo(t *testing.T) {
 	bar := func(fret int, marks string) string {
 		return `<measure number="1">` + marks + `<note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration><notations>` +
-			`<technical><string>1</string><fret>` + strconv.Itoa(fret) + `</fret></technical></notations></note></measure>`
+			`<technical><string>1</string><fret>` + strconv.Itoa(
+			fret,
+		) + `</fret></technical></notations></note></measure>`
 	}
 	mark := func(inside string) string { return `<barline>` + inside + `</barline>` }
 	score := func(attributes string, bars ...string) string {
-		bars[0] = strings.Replace(bars[0], `<measure number="1">`, `<measure number="1"><attributes><divisions>1</divisions>`+attributes+
-			`</attributes>`, 1)
+		bars[0] = strings.Replace(
+			bars[0],
+			`<measure number="1">`,
+			`<measure number="1"><attributes><divisions>1</divisions>`+attributes+
+				`</attributes>`,
+			1,
+		)
 		return `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>G</part-name></score-part></part-list><part id="P1">` +
-			strings.Join(bars, "") + `</part></score-partwise>`
+			strings.Join(
+				bars,
+				"",
+			) + `</part></score-partwise>`
 	}
 	forward, backward := mark(`<repeat direction="forward"/>`), mark(`<repeat direction="backward"/>`)
 	thrice := mark(`<repeat direction="backward" times="3"/>`)
@@ -310,9 +320,13 @@ func TestRepeatsAndCapo(t *testing.T) {
 			t.Errorf("%s: %q", x.name, r.Remarks)
 		}
 	}
-	r, err := Decode([]byte(score(`<key><fifths>-3</fifths><mode>minor</mode></key><staff-details><capo>2</capo></staff-details>`,
-		bar(0, ""), bar(3, ""))), read.Ask{})
-	if err != nil || r.Lick.Notes[0].Fret != 2 || r.Lick.Notes[1].Fret != 5 || r.Lick.Key.Tonic != "C" || r.Lick.Key.Scale != "natural minor" ||
+	r, err := Decode(
+		[]byte(score(`<key><fifths>-3</fifths><mode>minor</mode></key><staff-details><capo>2</capo></staff-details>`,
+			bar(0, ""), bar(3, ""))),
+		read.Ask{},
+	)
+	if err != nil || r.Lick.Notes[0].Fret != 2 || r.Lick.Notes[1].Fret != 5 || r.Lick.Key.Tonic != "C" ||
+		r.Lick.Key.Scale != "natural minor" ||
 		!strings.Contains(strings.Join(r.Remarks, " "), "capo at fret 2") {
 		t.Errorf("%v %s %q", err, r.Lick.Encode(), r.Remarks)
 	}

@@ -79,8 +79,13 @@ type segment struct {
 // equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
-	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Misc: []xMisc{{keyField, keyText(l.Key)}}, Parts: []xParts{{"P1", "Guitar"}},
-		Part: []xPart{{ID: "P1", Measures: w.measures()}}}
+	score := xScore{
+		Version: "4.0",
+		Title:   read.Clip(l.Title, read.MaxTitle),
+		Misc:    []xMisc{{keyField, keyText(l.Key)}},
+		Parts:   []xParts{{"P1", "Guitar"}},
+		Part:    []xPart{{ID: "P1", Measures: w.measures()}},
+	}
 	var b bytes.Buffer
 	b.WriteString(xml.Header)
 	b.WriteString(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" ` +

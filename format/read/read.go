@@ -131,8 +131,12 @@ func (r *Result) LeftOut() {
 		}
 	}
 	if len(others) > 0 {
-		r.Remark("The line is %s with %s; left out: %s.", r.Lines[r.Line].Name, say.Count(r.Lines[r.Line].Notes, "note"),
-			strings.Join(others, ", "))
+		r.Remark(
+			"The line is %s with %s; left out: %s.",
+			r.Lines[r.Line].Name,
+			say.Count(r.Lines[r.Line].Notes, "note"),
+			strings.Join(others, ", "),
+		)
 	}
 }
 

@@ -108,8 +108,16 @@ func Page(licks ...Sounding) []byte {
 // lickOf is what the page shows of a lick.
 func lickOf(x Sounding) pageLick {
 	l := x.Lick
-	v := pageLick{Title: l.Title, Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo, Shuffle: l.Feel == lick.Shuffle,
-		Loop: l.Loop, Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l))}
+	v := pageLick{
+		Title:   l.Title,
+		Tones:   l.TonesText(),
+		Meter:   l.Meter.String(),
+		Tempo:   l.Tempo,
+		Shuffle: l.Feel == lick.Shuffle,
+		Loop:    l.Loop,
+		Line:    template.HTML(Drawing(l)),
+		Shape:   template.HTML(Shape(l)),
+	}
 	if v.Title == "" {
 		v.Title = "A lick"
 	}

@@ -125,7 +125,8 @@ func TestPackedSound(t *testing.T) {
 		t.Errorf("the error lies %.1f dB below the sound", -db)
 	}
 	if s := string(Page(Sounding{Lick: lick.New(), Rate: 22050, Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
-		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") || strings.Contains(s, "<link") {
+		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") ||
+		strings.Contains(s, "<link") {
 		t.Errorf("the page needs something beside it")
 	}
 }

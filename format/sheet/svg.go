@@ -199,7 +199,12 @@ func (s *sheet) value(x, y float64, length lick.Time) {
 		fmt.Fprintf(&s.b, `<path d="M%s %sv-15" stroke="#1d2329"/>`, px(x+3.4), px(y))
 	}
 	for flag, of := 0.0, 8; of <= v.base; flag, of = flag+1, 2*of {
-		fmt.Fprintf(&s.b, `<path d="M%s %sq1 3 5 4" stroke="#1d2329" stroke-width="1.4" fill="none"/>`, px(x+3.4), px(y-15+4*flag))
+		fmt.Fprintf(
+			&s.b,
+			`<path d="M%s %sq1 3 5 4" stroke="#1d2329" stroke-width="1.4" fill="none"/>`,
+			px(x+3.4),
+			px(y-15+4*flag),
+		)
 	}
 	if v.dotted {
 		fmt.Fprintf(&s.b, `<circle cx="%s" cy="%s" r="1.3"/>`, px(x+7), px(y-1))

@@ -215,7 +215,8 @@ func mailSystem(b *bytes.Buffer, l lick.Lick, bars []mailBar) {
 			lead, sign := mailSign(l, i)
 			at := start + m.at(n.At)
 			copy(rows[n.String-1][max(0, at-len(lead)):], lead+sign)
-			alone := (i == m.notes[0] || l.Notes[i-1].At.Cmp(n.At) != 0) && (i+1 == m.notes[1] || l.Notes[i+1].At.Cmp(n.At) != 0)
+			alone := (i == m.notes[0] || l.Notes[i-1].At.Cmp(n.At) != 0) &&
+				(i+1 == m.notes[1] || l.Notes[i+1].At.Cmp(n.At) != 0)
 			if f := n.Finger.String(); f != "" && f != "0" && alone {
 				copy(fingers[at:], f)
 				fingered = true
@@ -245,7 +246,8 @@ func mailSystem(b *bytes.Buffer, l lick.Lick, bars []mailBar) {
 // mailCounts is the row of counts over a bar that stands alone, where no other bar says how long one is; empty
 // where its notes do not fall on quarters of a beat.
 func mailCounts(l lick.Lick, bars []mailBar) string {
-	if len(bars) != 1 || bars[0].from.Before(l.Pickup) || bars[0].upto.Before(l.End()) || bars[0].from.Cmp(l.Pickup) != 0 {
+	if len(bars) != 1 || bars[0].from.Before(l.Pickup) || bars[0].upto.Before(l.End()) ||
+		bars[0].from.Cmp(l.Pickup) != 0 {
 		return ""
 	}
 	m := bars[0]

@@ -340,7 +340,9 @@ func timesIn(text string) int {
 	return min(n, 16)
 }
 
-var playTimes = regexp.MustCompile(`^\(?\s*(?:x\s*(\d{1,2})|(\d{1,2})\s*x|(?:play|repeat)s?\s+(\d{1,2})\s*(?:times|x)?)\s*\)?$`)
+var playTimes = regexp.MustCompile(
+	`^\(?\s*(?:x\s*(\d{1,2})|(\d{1,2})\s*x|(?:play|repeat)s?\s+(\d{1,2})\s*(?:times|x)?)\s*\)?$`,
+)
 
 // segment is a bar of one row: where it begins on the line, and what stands in it.
 type segment struct {
@@ -502,7 +504,8 @@ func (p *pasted) marksOf(b *bar, segs [][]segment, k, from int) {
 		end := m.col + max(1, len(m.sign.fret))
 		ends[&marks[i]] = end
 		n := len(b.cols)
-		if n > 0 && m.col < b.cols[n-1].end && !slices.ContainsFunc(b.cols[n-1].marks, func(x mark) bool { return x.str == m.str }) {
+		if n > 0 && m.col < b.cols[n-1].end &&
+			!slices.ContainsFunc(b.cols[n-1].marks, func(x mark) bool { return x.str == m.str }) {
 			b.cols[n-1].marks = append(b.cols[n-1].marks, m)
 			b.cols[n-1].end = max(b.cols[n-1].end, end)
 			continue
@@ -530,7 +533,12 @@ func (p *pasted) odd(line, from, to int) {
 		return
 	}
 	r := []rune(p.lines[line])
-	p.remark("line %d, column %d: %q is not read.", line+1, from+1, read.Clip(string(r[min(from, len(r)):min(to, len(r))]), 20))
+	p.remark(
+		"line %d, column %d: %q is not read.",
+		line+1,
+		from+1,
+		read.Clip(string(r[min(from, len(r)):min(to, len(r))]), 20),
+	)
 }
 
 // repeats takes the dots of repeats at the ends of a bar away, and says how many there were.

@@ -17,15 +17,21 @@ import (
 var (
 	tuningLine = regexp.MustCompile(`(?i)^\s*(?:tuning|tuned|tune)\s*(?:to|is|in)?\s*[:=]?\s*(.+)$`)
 	capoLine   = regexp.MustCompile(`(?i)\bcapo\b(.*)$`)
-	tempoLine  = regexp.MustCompile(`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`)
-	meterLine  = regexp.MustCompile(`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`)
-	keyLine    = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
-	titleLine  = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
-	partLine   = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
-	rule       = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
-	feelLine   = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
-	lowered    = regexp.MustCompile(`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`)
-	words      = regexp.MustCompile(`[\pL]`)
+	tempoLine  = regexp.MustCompile(
+		`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`,
+	)
+	meterLine = regexp.MustCompile(
+		`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`,
+	)
+	keyLine   = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
+	titleLine = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
+	partLine  = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
+	rule      = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
+	feelLine  = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
+	lowered   = regexp.MustCompile(
+		`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`,
+	)
+	words = regexp.MustCompile(`[\pL]`)
 )
 
 // headings reads the lines that are no tablature: how it is tuned and counted, its title, and what is none of that,
@@ -92,7 +98,10 @@ func (p *pasted) capoWords(line string) bool {
 	digits := regexp.MustCompile(`\d{1,2}`).FindString(m[1])
 	if n, err := strconv.Atoi(digits); err == nil && n > 0 && n <= 12 {
 		p.capo = n
-		p.remark("With the capo at fret %d every fret is written so many higher, and what was open is fretted there.", n)
+		p.remark(
+			"With the capo at fret %d every fret is written so many higher, and what was open is fretted there.",
+			n,
+		)
 	}
 	return true
 }

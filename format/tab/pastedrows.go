@@ -50,7 +50,9 @@ func wordsOf(row string, start int) (out []placed) {
 }
 
 // rowName is what may stand before a row to say what it is.
-var rowName = regexp.MustCompile(`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`)
+var rowName = regexp.MustCompile(
+	`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`,
+)
 
 // row reads one row; false if it is words of another kind.
 func (p *pasted) row(bars []bar, i, start int, above bool) bool {
@@ -178,7 +180,8 @@ func numbering(words []placed, bars int) bool {
 		return false
 	}
 	for i, w := range words {
-		if n, err := strconv.Atoi(strings.Trim(w.word, "()[].")); err != nil || i > 0 && w.word != strconv.Itoa(n) || n < 1 {
+		if n, err := strconv.Atoi(strings.Trim(w.word, "()[].")); err != nil || i > 0 && w.word != strconv.Itoa(n) ||
+			n < 1 {
 			return false
 		} else if first, _ := strconv.Atoi(strings.Trim(words[0].word, "()[].")); n != first+i {
 			return false

@@ -306,8 +306,21 @@ func (p *pasted) bar(b *bar, onsets []lick.Time, length lick.Time) error {
 }
 
 // strokeWords are the strokes as rows of picking write them.
-var strokeWords = map[string]lick.Stroke{"d": lick.Down, "D": lick.Down, "n": lick.Down, "N": lick.Down, "u": lick.Up, "U": lick.Up,
-	"V": lick.Up, "v": lick.Up, "^": lick.Up, "p": "p", "i": "i", "m": "m", "a": "a"}
+var strokeWords = map[string]lick.Stroke{
+	"d": lick.Down,
+	"D": lick.Down,
+	"n": lick.Down,
+	"N": lick.Down,
+	"u": lick.Up,
+	"U": lick.Up,
+	"V": lick.Up,
+	"v": lick.Up,
+	"^": lick.Up,
+	"p": "p",
+	"i": "i",
+	"m": "m",
+	"a": "a",
+}
 
 // chordAt lays a chord where its sign stands: the first one at the beginning of its bar, others with the notes that
 // begin under them, or on the nearest beat. It answers the chord that holds then.

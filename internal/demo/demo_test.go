@@ -155,7 +155,16 @@ func TestKeysAreGuessed(t *testing.T) {
 			right++
 			continue
 		}
-		t.Logf("%s: %s %s is guessed as %s %s (%s, or %s)", l.Title, l.Key.Tonic, l.Key.Scale, g.Tonic, g.Scale, g.Sure, g.Other)
+		t.Logf(
+			"%s: %s %s is guessed as %s %s (%s, or %s)",
+			l.Title,
+			l.Key.Tonic,
+			l.Key.Scale,
+			g.Tonic,
+			g.Scale,
+			g.Sure,
+			g.Other,
+		)
 		if g.Sure == key.Clear {
 			t.Errorf("%s is called clear", l.Title)
 		}
@@ -180,7 +189,8 @@ func TestMailsComeBack(t *testing.T) {
 		}
 		back := r.Lick
 		same := len(back.Notes) == len(l.Notes) && back.Title == l.Title && back.Tempo == l.Tempo && back.Meter == l.Meter &&
-			len(back.Chords) == len(l.Chords) && back.Pickup.Cmp(l.Pickup) == 0
+			len(back.Chords) == len(l.Chords) &&
+			back.Pickup.Cmp(l.Pickup) == 0
 		for i := 0; same && i < len(l.Notes); i++ {
 			a, b := l.Notes[i], back.Notes[i]
 			same = a.Place() == b.Place() && a.At.Cmp(b.At) == 0 && (a.Bend == nil) == (b.Bend == nil) &&

@@ -75,7 +75,8 @@ func TestHandsAreShown(t *testing.T) {
 	for _, x := range []struct{ format, shown string }{{"tab", "finger 1"}, {"mail", "1 3 1 4"}, {"musicxml", "<fingering>"}} {
 		full, err := Write(t.Context(), engine, l, of(t, x.format), false)
 		bare, err2 := Write(t.Context(), engine, l, of(t, x.format), true)
-		if err != nil || err2 != nil || !bytes.Contains(full, []byte(x.shown)) || bytes.Contains(bare, []byte(x.shown)) {
+		if err != nil || err2 != nil || !bytes.Contains(full, []byte(x.shown)) ||
+			bytes.Contains(bare, []byte(x.shown)) {
 			t.Errorf("%s: %v %v\n%s\n%s", x.format, err, err2, full, bare)
 		}
 	}

@@ -25,7 +25,8 @@ func TestListen(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(r.Lick.Notes) != 7 || r.Lick.Tempo != 96 || r.Lick.Key.Tonic != "A" || r.Lick.Notes[6].Bend == nil || len(r.Unsure) > 0 {
+	if len(r.Lick.Notes) != 7 || r.Lick.Tempo != 96 || r.Lick.Key.Tonic != "A" || r.Lick.Notes[6].Bend == nil ||
+		len(r.Unsure) > 0 {
 		t.Fatalf("%s\n%q", r.Lick.Encode(), r.Remarks)
 	}
 	for i, n := range r.Lick.Notes {
@@ -44,7 +45,8 @@ func TestListen(t *testing.T) {
 	}{
 		{[]byte("no"), 0, "", "no recording"}, {b.Bytes(), 5, "", "tempo"}, {b.Bytes(), 0, "H minor", "H"},
 	} {
-		if _, err := Listen(t.Context(), engine, x.wav, x.tempo, x.key); err == nil || !strings.Contains(err.Error(), x.says) ||
+		if _, err := Listen(t.Context(), engine, x.wav, x.tempo, x.key); err == nil ||
+			!strings.Contains(err.Error(), x.says) ||
 			strings.Contains(err.Error(), "\n") {
 			t.Errorf("%v, want %q", err, x.says)
 		}

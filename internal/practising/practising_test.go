@@ -35,9 +35,25 @@ func notebook(t *testing.T, l lick.Lick) (*store.Store, store.Entry, *time.Time)
 func TestLogComesBack(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
 	in := []practice.Entry{
-		{Lick: e.ID, Revision: e.Revision, Part: "bottleneck", From: 2, To: 4, Tempo: 61.5, Clean: 2, Missed: 1, Note: 3,
-			Minutes: 1.5, Comfort: practice.Tense, Picking: 90, Fretting: 80, Reach: 1.2, Bends: 1.1, Move: "jump",
-			Time: now.Add(-time.Hour)},
+		{
+			Lick:     e.ID,
+			Revision: e.Revision,
+			Part:     "bottleneck",
+			From:     2,
+			To:       4,
+			Tempo:    61.5,
+			Clean:    2,
+			Missed:   1,
+			Note:     3,
+			Minutes:  1.5,
+			Comfort:  practice.Tense,
+			Picking:  90,
+			Fretting: 80,
+			Reach:    1.2,
+			Bends:    1.1,
+			Move:     "jump",
+			Time:     now.Add(-time.Hour),
+		},
 		{Lick: 99, Tempo: 50, Clean: 1, Time: now.Add(-2 * time.Hour)},
 	}
 	if err := Take(t.Context(), s, in); err != nil {
@@ -108,7 +124,8 @@ func TestLongPieces(t *testing.T) {
 		t.Fatal(err)
 	}
 	pieces, err := NewPieces().All(t.Context(), judge.NewEngine(player.DefaultPlayer()), "", s, nil)
-	if err != nil || len(pieces) != 1 || pieces[0].Lick != e.ID || !strings.HasSuffix(pieces[0].Title, "its beginning") {
+	if err != nil || len(pieces) != 1 || pieces[0].Lick != e.ID ||
+		!strings.HasSuffix(pieces[0].Title, "its beginning") {
 		t.Fatalf("%+v %v", pieces, err)
 	}
 	for _, p := range pieces[0].Parts {

@@ -480,7 +480,8 @@ func TestCopiesFromTheFuture(t *testing.T) {
 			t.Fatal(err)
 		}
 		copies := s.Copies()
-		if want := path + ".daily-" + day.Format("2006-01-02"); copies[len(copies)-1] != want || len(copies) != keptDaily {
+		if want := path + ".daily-" + day.Format("2006-01-02"); copies[len(copies)-1] != want ||
+			len(copies) != keptDaily {
 			t.Fatalf("on day %d the copies are %v", n, copies)
 		}
 		day = day.AddDate(0, 0, 1)

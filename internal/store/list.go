@@ -252,8 +252,11 @@ func (s *Store) Corrections(ctx context.Context, player string, but uint) ([]str
 	var found []string
 	err := s.db.WithContext(ctx).Table("summaries").
 		Joins("JOIN licks ON licks.id = summaries.lick_id AND licks.head_id = summaries.revision_id").
-		Where("summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?", player,
-			but).
+		Where(
+			"summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?",
+			player,
+			but,
+		).
 		Order("licks.id").Pluck("summaries.corrected", &found).Error
 	if err != nil {
 		return nil, fmt.Errorf("list corrections: %w", plain(err))

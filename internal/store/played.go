@@ -103,9 +103,14 @@ func (s *Store) LastPlayed(ctx context.Context, known uint) (last, kept uint, er
 // LogAfter are the lines of the log that were written after the one with that number.
 func (s *Store) LogAfter(ctx context.Context, id uint) ([]Played, error) {
 	// Ten years of rounds are read row by row: filling models by reflection takes five times as long.
-	rows, err := s.db.WithContext(ctx).Raw(`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed, note,
+	rows, err := s.db.WithContext(
+		ctx,
+	).Raw(
+		`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed, note,
 		minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone FROM played
-		WHERE id > ? AND `+sound+` ORDER BY id`, id).Rows()
+		WHERE id > ? AND `+sound+` ORDER BY id`,
+		id,
+	).Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}

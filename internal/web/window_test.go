@@ -16,7 +16,8 @@ func TestLongLick(t *testing.T) {
 	l.Chords = []lick.Chord{{Len: lick.NewTime(100, 1), Name: "Am7"}}
 	c := newClient(t, l)
 	_, body := c.get(fmt.Sprintf("/licks/%d", c.id))
-	if !strings.Contains(body, "Bars 1 to 32 of 100, notes 1 to 512 of 1600") || !strings.Contains(body, "/licks/1.33") {
+	if !strings.Contains(body, "Bars 1 to 32 of 100, notes 1 to 512 of 1600") ||
+		!strings.Contains(body, "/licks/1.33") {
 		t.Errorf("the window is not said: %.300s", body[strings.Index(body, "<main"):])
 	}
 	_, body = c.get("/licks/1.65/changes")
@@ -36,14 +37,20 @@ func TestLongLick(t *testing.T) {
 	}
 	now, err := c.store.Get(t.Context(), c.id)
 	if err != nil || len(now.Lick.Notes) != 1600 || now.Lick.Notes[1026].Finger != 4 || now.Lick.Notes[2].Finger != 0 {
-		t.Fatalf("note 1027 has finger %v, note 3 %v, of %d (%v)", now.Lick.Notes[1026].Finger, now.Lick.Notes[2].Finger,
-			len(now.Lick.Notes), err)
+		t.Fatalf(
+			"note 1027 has finger %v, note 3 %v, of %d (%v)",
+			now.Lick.Notes[1026].Finger,
+			now.Lick.Notes[2].Finger,
+			len(now.Lick.Notes),
+			err,
+		)
 	}
 	if len(now.Lick.Chords) != 1 || now.Lick.Chords[0].Len.String() != "100" {
 		t.Errorf("the chords are %+v", now.Lick.Chords)
 	}
 	res, _ = c.post("/licks/1.65/undo", url.Values{"rev": {fmt.Sprint(now.Revision)}, "note": {"3"}})
-	if now, err = c.store.Get(t.Context(), c.id); res.StatusCode != 200 || err != nil || now.Lick.Notes[1026].Finger != 0 {
+	if now, err = c.store.Get(t.Context(), c.id); res.StatusCode != 200 || err != nil ||
+		now.Lick.Notes[1026].Finger != 0 {
 		t.Errorf("%s, and the finger is still there (%v)", res.Status, err)
 	}
 	_, file := c.get("/licks/1.65/export/json")

@@ -114,8 +114,20 @@ func (p benchPage) Part(name string) part {
 // PartNames are the fragments of the bench, each a template "part-" + name. They are cut by
 // what changes together: a caret that moves changes neck, foot and ledger, a finger also the
 // judgement, and most edits neither title nor tones.
-var PartNames = []string{"title", "glance", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge",
-	"foot", "state"}
+var PartNames = []string{
+	"title",
+	"glance",
+	"tonespill",
+	"tones",
+	"countpill",
+	"setting",
+	"history",
+	"neck",
+	"ledger",
+	"judge",
+	"foot",
+	"state",
+}
 
 // drawn is the bench of a lick at a caret, and its fragments.
 func (a Screen) drawn(ctx context.Context, e store.Entry, c caret) (*benchView, []part, error) {

@@ -58,7 +58,11 @@ func (a Screen) pasteEdit(ctx context.Context, l lick.Lick, f benchForm) (lick.E
 	if err != nil {
 		return nil, fmt.Errorf("this cannot be pasted as notes: %w", err)
 	}
-	x := lick.Paste{After: min(f.Note, len(l.Notes)) - 1, Over: f.selected(l), Clip: lick.Clip{Lick: r.Lick, Len: r.Lick.End()}}
+	x := lick.Paste{
+		After: min(f.Note, len(l.Notes)) - 1,
+		Over:  f.selected(l),
+		Clip:  lick.Clip{Lick: r.Lick, Len: r.Lick.End()},
+	}
 	if long, err := lick.ParseTime(f.Span); err == nil && !long.Before(x.Clip.Len) {
 		x.Clip.Len = long
 	}

@@ -163,13 +163,19 @@ func footOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
 		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
-			Lanes: []laneKeys{{Lane: "place", Title: "Place", Hint: "digits: the fret", Frets: fretKeys(v)}, nextKeys(v)},
-			Acts:  fixedKeys(emptyActs, plain)}
+			Lanes: []laneKeys{
+				{Lane: "place", Title: "Place", Hint: "digits: the fret", Frets: fretKeys(v)},
+				nextKeys(v),
+			},
+			Acts: fixedKeys(emptyActs, plain)}
 	}
 	if rs := v.Caret.selected(v.Lick); rs != nil {
 		words := rs.Words()
-		f := footView{Title: strings.ToUpper(words[:1]) + words[1:], Detail: "Selected: what is done here is done to all of them.",
-			Acts: fixedKeys(selectionActs, plain)}
+		f := footView{
+			Title:  strings.ToUpper(words[:1]) + words[1:],
+			Detail: "Selected: what is done here is done to all of them.",
+			Acts:   fixedKeys(selectionActs, plain),
+		}
 		f.Lanes = []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: fixedKeys(selectionKeys, plain)}}
 		return f
 	}

@@ -97,7 +97,14 @@ func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (li
 		if k > 0 {
 			return lick.Replace{Lick: p.Lick, Why: "other hands"}, nil
 		}
-		return page.EngineOf(ctx).Take(ctx, base.Lick, lick.Replace{Lick: p.Lick, Why: "hands proposed"}, lick.OpenHands{})
+		return page.EngineOf(
+			ctx,
+		).Take(
+			ctx,
+			base.Lick,
+			lick.Replace{Lick: p.Lick, Why: "hands proposed"},
+			lick.OpenHands{},
+		)
 	}
 	return nil, errors.New("there is no such proposal any more; look again")
 }

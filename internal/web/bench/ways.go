@@ -42,14 +42,32 @@ var wayKinds = []wayKind{
 	{Name: handsKind, Title: "Other hands"},
 	{"strings", "Other strings", Screen.restrings, "No neighbouring strings make the string changes cleaner."},
 	{"moved", "Elsewhere", fixed(
-		wayWord{"string:-1", "The same frets, a string thinner", ""}, wayWord{"string:1", "The same frets, a string thicker", ""},
-		wayWord{"degree:1", "The same figure, a tone up", ""}, wayWord{"degree:-1", "The same figure, a tone down", ""},
-		wayWord{"octave", "An octave up", ""}, wayWord{"-octave", "An octave down", ""}),
+		wayWord{
+			"string:-1",
+			"The same frets, a string thinner",
+			"",
+		},
+		wayWord{"string:1", "The same frets, a string thicker", ""},
+		wayWord{"degree:1", "The same figure, a tone up", ""},
+		wayWord{"degree:-1", "The same figure, a tone down", ""},
+		wayWord{"octave", "An octave up", ""},
+		wayWord{"-octave", "An octave down", ""},
+	),
 		"There is no room elsewhere on this neck."},
 	{"turned", "Turned", turnedWords, "There must be two notes or more to turn."},
-	{"bend", "Another bend", Screen.partWords, "There is no bend under the caret that could be another; the lick needs its tones chosen."},
-	{"tail", "Another ending", Screen.partWords, "There is no other ending from here; stand on a note with others after it, " +
-		"in a lick with its tones chosen."},
+	{
+		"bend",
+		"Another bend",
+		Screen.partWords,
+		"There is no bend under the caret that could be another; the lick needs its tones chosen.",
+	},
+	{
+		"tail",
+		"Another ending",
+		Screen.partWords,
+		"There is no other ending from here; stand on a note with others after it, " +
+			"in a lick with its tones chosen.",
+	},
 	{"chords", "Over the bars", overWords, "Write chords under the line first."},
 }
 
@@ -185,7 +203,8 @@ type madeWay struct {
 func same(a, b lick.Lick) bool {
 	return slices.EqualFunc(a.Notes, b.Notes, func(x, y lick.Note) bool {
 		return x.Place() == y.Place() && x.At.Cmp(y.At) == 0 && x.Len.Cmp(y.Len) == 0 && x.Slur == y.Slur && x.Stroke == y.Stroke &&
-			(x.Bend == nil) == (y.Bend == nil) && (x.Bend == nil || x.Bend.Semitones == y.Bend.Semitones)
+			(x.Bend == nil) == (y.Bend == nil) &&
+			(x.Bend == nil || x.Bend.Semitones == y.Bend.Semitones)
 	}) && changes.Text(a) == changes.Text(b)
 }
 

@@ -83,7 +83,12 @@ func (a Screen) backing(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v, err := a.changesView(r.Context(), store.Entry{Lick: l}, changesForm{Chord: f.Chord, By: f.By, Fret: f.Fret}, f.with)
+	v, err := a.changesView(
+		r.Context(),
+		store.Entry{Lick: l},
+		changesForm{Chord: f.Chord, By: f.By, Fret: f.Fret},
+		f.with,
+	)
 	if err != nil {
 		return page.Mistake(err)
 	}
@@ -155,7 +160,14 @@ func (a Screen) keepBacking(w http.ResponseWriter, r *http.Request) error {
 // choice is a lick that the screen can be opened on.
 func choicesOf(rows []store.Row, id uint) (out []view.Choice) {
 	for _, row := range rows {
-		out = append(out, view.Choice{Name: cmp.Or(row.Title, "Untitled"), Link: fmt.Sprintf("/licks/%d/changes", row.ID), On: row.ID == id})
+		out = append(
+			out,
+			view.Choice{
+				Name: cmp.Or(row.Title, "Untitled"),
+				Link: fmt.Sprintf("/licks/%d/changes", row.ID),
+				On:   row.ID == id,
+			},
+		)
 	}
 	return out
 }

@@ -41,6 +41,15 @@ func AbilitySVG(weeks []practice.Week, k int, wide float64) template.HTML {
 	c.line(0, y(1), wide, y(1), "rule")
 	c.el("path", "class", "curve", "d", "M"+strings.Join(line, "L"))
 	now := weeks[len(weeks)-1].Of[k]
-	return c.svg(wide, abilityTall, "ability", fmt.Sprintf("%s over %d weeks: now %s, between %s and %s", now.Name, len(weeks),
-		now.Words(now.Value), now.Words(now.Low), now.Words(now.High)), "width", wide, "height", abilityTall)
+	return c.svg(
+		wide,
+		abilityTall,
+		"ability",
+		fmt.Sprintf("%s over %d weeks: now %s, between %s and %s", now.Name, len(weeks),
+			now.Words(now.Value), now.Words(now.Low), now.Words(now.High)),
+		"width",
+		wide,
+		"height",
+		abilityTall,
+	)
 }

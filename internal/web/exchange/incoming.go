@@ -76,7 +76,8 @@ func remarksOn(u upload, said []string) []remark {
 	for i, s := range said {
 		out[i].Text = page.SentenceCase(s)
 		n := 0
-		if _, err := fmt.Sscanf(s, "line %d", &n); err == nil && n > 0 && n <= len(lines) && !strings.HasSuffix(s, "is not read.") {
+		if _, err := fmt.Sscanf(s, "line %d", &n); err == nil && n > 0 && n <= len(lines) &&
+			!strings.HasSuffix(s, "is not read.") {
 			out[i].Line = page.CutTo(strings.TrimRight(lines[n-1], " "), 120)
 		}
 	}
@@ -118,7 +119,9 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		if errors.As(err, &tooLarge) {
 			return err
 		}
-		return page.Refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them"))
+		return page.Refuse(
+			errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them"),
+		)
 	}
 	defer f.Close()
 	name := page.Cut(filepath.Base(head.Filename))

@@ -59,7 +59,12 @@ func (a *Site) Look(r *http.Request, form any) (store.Entry, error) {
 }
 
 // Forget takes away what the address numbers, and goes back to its screen.
-func (a *Site) Forget(w http.ResponseWriter, r *http.Request, take func(context.Context, uint) error, back string) error {
+func (a *Site) Forget(
+	w http.ResponseWriter,
+	r *http.Request,
+	take func(context.Context, uint) error,
+	back string,
+) error {
 	n, err := ID(r)
 	if err == nil {
 		err = take(r.Context(), n)

@@ -42,7 +42,8 @@ func OwnPagesOnly(next http.Handler) http.Handler {
 	own := http.NewCrossOriginProtection()
 	own.SetDenyHandler(http.HandlerFunc(notOurs))
 	return own.Handler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if elsewhere(r) && (r.Header.Get("Sec-Fetch-Mode") != "navigate" || r.Header.Get("Sec-Fetch-Dest") != "document") {
+		if elsewhere(r) &&
+			(r.Header.Get("Sec-Fetch-Mode") != "navigate" || r.Header.Get("Sec-Fetch-Dest") != "document") {
 			notOurs(w, r)
 			return
 		}

@@ -90,7 +90,10 @@ func (p *Phones) Open() (link string, err error) {
 		p.second = ln
 		main = ln.Addr().(*net.TCPAddr)
 		if p.cert != nil {
-			ln = tls.NewListener(ln, &tls.Config{Certificates: []tls.Certificate{*p.cert}, MinVersion: tls.VersionTLS12})
+			ln = tls.NewListener(
+				ln,
+				&tls.Config{Certificates: []tls.Certificate{*p.cert}, MinVersion: tls.VersionTLS12},
+			)
 		}
 		serve := p.serve
 		go func() {
@@ -167,15 +170,21 @@ func (p *Phones) LetIn(next http.Handler) http.Handler {
 		p.mu.Unlock()
 		switch {
 		case !open:
-			http.Error(w, "This notebook is open on its own machine alone. Player has a button there that lets a phone in.",
-				http.StatusForbidden)
+			http.Error(
+				w,
+				"This notebook is open on its own machine alone. Player has a button there that lets a phone in.",
+				http.StatusForbidden,
+			)
 		case r.URL.Path == "/pair" && r.Method == http.MethodGet:
 			p.pair(w, r)
 		case p.remembered(r):
 			next.ServeHTTP(w, r)
 		default:
-			http.Error(w, "This device is not let in yet: open the link or the code that Player shows on the notebook’s own machine.",
-				http.StatusForbidden)
+			http.Error(
+				w,
+				"This device is not let in yet: open the link or the code that Player shows on the notebook’s own machine.",
+				http.StatusForbidden,
+			)
 		}
 	})
 }
@@ -290,8 +299,14 @@ func codeOf(link string) (template.HTML, error) {
 	const quiet = 4
 	n := code.Bounds().Dx()
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="qrcode" viewBox="0 0 %d %d" role="img" aria-label="The link as a code for the camera"><path d="M0 0h%dv%dH0z" fill="#fff"/><path d="`,
-		n+2*quiet, n+2*quiet, n+2*quiet, n+2*quiet)
+	fmt.Fprintf(
+		&b,
+		`<svg class="qrcode" viewBox="0 0 %d %d" role="img" aria-label="The link as a code for the camera"><path d="M0 0h%dv%dH0z" fill="#fff"/><path d="`,
+		n+2*quiet,
+		n+2*quiet,
+		n+2*quiet,
+		n+2*quiet,
+	)
 	for y := range n {
 		for x := range n {
 			if r, _, _, _ := code.At(x, y).RGBA(); r == 0 {

@@ -72,7 +72,8 @@ func TestPhones(t *testing.T) {
 	is("with its cookie", ask(phone, "/licks/1", token), 200)
 	is("another device with none", ask(other, "/licks/1", ""), 403)
 	v, err := p.View(t.Context())
-	if err != nil || len(v.Devices) != 1 || v.Devices[0].Name != "Android" || v.Wrong != 2 || !strings.Contains(string(v.Code), "<svg") {
+	if err != nil || len(v.Devices) != 1 || v.Devices[0].Name != "Android" || v.Wrong != 2 ||
+		!strings.Contains(string(v.Code), "<svg") {
 		t.Errorf("%+v %v", v.Devices, err)
 	}
 	if strings.Contains(string(v.Devices[0].Hash), token) {

@@ -33,7 +33,10 @@ type Screen struct {
 // The log is read at once in the background: one of ten years takes a second or two, which nobody should wait for.
 func New(site *page.Site) Screen {
 	a := Screen{site, practising.NewPieces(), &practising.Books{}}
-	go a.books.Numbers(context.Background(), site.Store) // what is wrong with the notebook is told where it is asked for
+	go a.books.Numbers(
+		context.Background(),
+		site.Store,
+	) // what is wrong with the notebook is told where it is asked for
 	return a
 }
 
@@ -159,7 +162,10 @@ func (a Screen) word(ctx context.Context, f practiceForm, now time.Time) error {
 }
 
 // partOf is the part on the stand.
-func (a Screen) partOf(ctx context.Context, f practiceForm) (e store.Entry, p practice.Piece, part practice.Part, err error) {
+func (a Screen) partOf(
+	ctx context.Context,
+	f practiceForm,
+) (e store.Entry, p practice.Piece, part practice.Part, err error) {
 	if e, err = a.Store.Get(ctx, f.Lick); err != nil {
 		return e, p, part, err
 	}

@@ -132,7 +132,10 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	v.Used = fmt.Sprintf("%d minutes, %d things", used, len(items))
 	for _, n := range []int{10, 20, 30, 45, 60} {
-		v.Choices = append(v.Choices, view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n), On: n == f.Minutes})
+		v.Choices = append(
+			v.Choices,
+			view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n), On: n == f.Minutes},
+		)
 	}
 	v.Played = practice.PlayedSince(log, now)
 	v.Rest = v.Played >= practice.RestAfter
@@ -214,7 +217,12 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		}
 	}
 	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
-		Rung: book.Climb(part, p.Wanted, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
+		Rung: book.Climb(
+			part,
+			p.Wanted,
+			e.ID,
+			practice.DateOf(a.Store.Now()),
+		), Ceiling: int(part.Ceiling), Kind: f.Kind}
 	s.Wanted, s.Tempo, s.Raise = s.Rung.Wanted, s.Rung.Tempo, practice.RaiseTo(s.Rung.Wanted)
 	s.Asks = s.Rung.Top && !s.Rung.Done && f.Kind == ""
 	v.Out = book.KeptOut(e.ID)
@@ -253,14 +261,18 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		if name == "" {
 			name = "the whole"
 		}
-		s.Parts = append(s.Parts, view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
-			x.Name, v.Minutes, ""),
-			On: x.Name == part.Name})
+		s.Parts = append(
+			s.Parts,
+			view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
+				x.Name, v.Minutes, ""),
+				On: x.Name == part.Name},
+		)
 	}
 	today, spent := practice.DateOf(a.Store.Now()), 0.0
 	entries := book.Part(e.ID, part.Name)
 	for _, x := range entries {
-		if practice.DateOf(x.Time) >= today && (x.Kind == practice.Kind(f.Kind) || f.Kind == "" && x.Kind != practice.WarmUp && x.Kind != practice.Ear) {
+		if practice.DateOf(x.Time) >= today &&
+			(x.Kind == practice.Kind(f.Kind) || f.Kind == "" && x.Kind != practice.WarmUp && x.Kind != practice.Ear) {
 			spent += x.Minutes
 		}
 	}

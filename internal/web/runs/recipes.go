@@ -67,8 +67,10 @@ func (a Screen) parted(ctx context.Context, e store.Entry) (parts []find.Found, 
 // them with the lick.
 func foundNotice(e store.Entry, parts []find.Found) page.Notice {
 	var says []string
-	n := page.Notice{Actions: []page.Action{{Label: "Keep them with the lick", Post: fmt.Sprintf("/licks/%d/parts", e.ID),
-		Rev: e.Revision}}}
+	n := page.Notice{
+		Actions: []page.Action{{Label: "Keep them with the lick", Post: fmt.Sprintf("/licks/%d/parts", e.ID),
+			Rev: e.Revision}},
+	}
 	for _, p := range parts {
 		says = append(says, fmt.Sprintf("notes %d to %d of %d follow %s", p.From, p.To, len(e.Lick.Notes), p.Recipe))
 		if len(n.Actions) <= maxPartActions {

@@ -83,7 +83,13 @@ var extras = []struct {
 }{
 	{"repeat", "each cell %s times", "play each cell twice", "How often", []string{"2"}},
 	{"tail", "with the tail %s", "end with a tail", "A cell, 4 3 2 1", []string{"3 2 1", "1 0", "2 1"}},
-	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1", []string{"1 2 3", "3 2 1", "2 1"}},
+	{
+		"down-cell",
+		"coming down, the cell %s",
+		"another cell coming down",
+		"A cell, 3 2 1",
+		[]string{"1 2 3", "3 2 1", "2 1"},
+	},
 	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes", []string{"yes"}},
 	{"turn", "the top place %s", "play the top place twice", "once or twice", []string{"twice"}},
 	{"bars", "", "two bars long", "How many", []string{"2"}},
@@ -91,8 +97,14 @@ var extras = []struct {
 	{"loop", "as a loop", "as a loop", "yes", []string{"yes"}},
 	{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5", []string{"1 4 5"}},
 	{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key", []string{"chord"}},
-	{"scales", "through %s", "through several scales", "natural minor, dorian", []string{"natural minor, dorian", "major, mixolydian",
-		"minor pentatonic, blues"}},
+	{
+		"scales",
+		"through %s",
+		"through several scales",
+		"natural minor, dorian",
+		[]string{"natural minor, dorian", "major, mixolydian",
+			"minor pentatonic, blues"},
+	},
 	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes", []string{"yes"}},
 	{"start", "begin on tone %s", "begin on the second tone", "Its number in the layout", []string{"2"}},
 	{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step", []string{"2"}},
@@ -139,7 +151,10 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, heard []byte, g neck.Guit
 		}
 		if k > 0 && (x.field == "accent" || slices.Contains(run.Inherited, x.field)) && x.field != "cell" &&
 			r.Get(x.field) == last.Get(x.field) {
-			s.More = append(s.More, sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
+			s.More = append(
+				s.More,
+				sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint},
+			)
 			continue
 		}
 		if x.field == "times" && r.Bars > 0 || x.field == "bars" && r.Bars == 0 {

@@ -47,7 +47,11 @@ type letter struct{ Key, Field, Name string }
 // Letters are the keys of the screen.
 func (*runsPage) Letters() []letter {
 	return []letter{{"k", "key", "key"}, {"p", "at", "place"}, {"c", "cell", "cell"}, {"d", "down-cell", "coming down"},
-		{"m", "move", "move"}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"a", "then", "and then"}, {"l", "land", "landing"},
+		{
+			"m",
+			"move",
+			"move",
+		}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"a", "then", "and then"}, {"l", "land", "landing"},
 		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
 }
 
@@ -197,8 +201,13 @@ func (a Screen) stock(ctx context.Context, v *runsPage) error {
 	}
 	for _, s := range saved {
 		if known, err := run.Parse(s.Line); err == nil {
-			v.Stock = append(v.Stock,
-				savedRecipe{s.ID, view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe}})
+			v.Stock = append(
+				v.Stock,
+				savedRecipe{
+					s.ID,
+					view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe},
+				},
+			)
 		}
 	}
 	return nil
@@ -320,7 +329,12 @@ func learnWords(r run.Recipe, notes int) string {
 		}
 		return say.Count(n, what)
 	}
-	return fmt.Sprintf("%s and %s to learn, not %d numbers", count(len(shapes), "shape"), count(len(cells), "cell"), notes)
+	return fmt.Sprintf(
+		"%s and %s to learn, not %d numbers",
+		count(len(shapes), "shape"),
+		count(len(cells), "cell"),
+		notes,
+	)
 }
 
 // compare is the run beside what it would be otherwise.
@@ -353,7 +367,11 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		if err != nil {
 			return err
 		}
-		o.Title, o.Ceiling, o.Word, o.Class = title, view.CeilingWord(rep), view.SentenceWord(rep.Verdict), rep.Verdict.String()
+		o.Title, o.Ceiling, o.Word, o.Class = title, view.CeilingWord(
+			rep,
+		), view.SentenceWord(
+			rep.Verdict,
+		), rep.Verdict.String()
 		o.Hands = draw.HandsSVG(l, nil, rep.Bottleneck)
 		if o.Why == "" {
 			o.Why = page.SentenceCase(view.ChangesWords(rep)) + "."
