@@ -99,7 +99,7 @@ func Pack(
 	formats ...format.Format,
 ) error {
 	if len(licks) == 0 {
-		return errors.New("there is no lick to hand over")
+		return errors.New("there is no lick to export")
 	}
 	for _, f := range formats {
 		if err := fits(f, licks...); err != nil {
@@ -117,7 +117,7 @@ func Pack(
 func Page(ctx context.Context, e *judge.Engine, licks []lick.Lick) ([]byte, error) {
 	f, _ := format.ByName("page")
 	if len(licks) == 0 {
-		return nil, errors.New("there is no lick to hand over")
+		return nil, errors.New("there is no lick to export")
 	}
 	if err := fits(f, licks...); err != nil {
 		return nil, err
