@@ -80,7 +80,9 @@ var below = map[string][]string{
 	"internal/store": {"core/lick"},
 	"internal/practising": {"core/bend", "core/hand", "core/judge", "core/kept", "core/lick", "core/player",
 		"core/practice", "format/read", "internal/store"},
-	"internal/jobs":    {},
+	"internal/jobs": {},
+	"internal/lesson": {"core/judge", "core/lick", "core/practice", "internal/handover", "internal/practising",
+		"internal/store"},
 	"internal/archive": {"core/lick", "core/player", "internal/practising", "internal/store"},
 	"internal/demo": {"core/practice", "internal/practising", "core/changes", "core/judge", "core/player",
 		"core/lick", "core/neck", "core/run", "core/turn", "internal/store"},
@@ -105,7 +107,7 @@ var below = map[string][]string{
 	"tools/mutants": {},
 	"cmd/ornamen": append(
 		[]string{"format", "format/tab", "internal/archive", "internal/handover", "internal/demo",
-			"internal/practising", "internal/store", "internal/web"},
+			"internal/lesson", "internal/practising", "internal/store", "internal/web"},
 		trade...),
 }
 

@@ -19,11 +19,13 @@ func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "`N` judges at this tempo and not the line's")
 	o := optionsOf(e, fs, true)
+	all := fs.Bool("all-players", false, "judges for every player of the notebook")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to check")
 	if err != nil {
 		return err
 	}
+	o.all = *all
 	p, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
@@ -32,6 +34,9 @@ func check(ctx context.Context, e env, args []string) error {
 		if l, err = (lick.Setting{Tempo: tempo}).Apply(l); err != nil {
 			return err
 		}
+	}
+	if *all {
+		return checkAll(ctx, e, o, l, *o.db, *asJSON)
 	}
 	engine := judge.NewEngine(p)
 	r, err := engine.Check(ctx, l)

@@ -17,6 +17,7 @@ import (
 	"ornamen/format"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
+	"ornamen/internal/lesson"
 	"ornamen/internal/store"
 )
 
@@ -30,6 +31,9 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	as := fs.String("as", "", "`FORMAT` files of this format in the zip, or of several: wav,mail")
 	tag := fs.String("tag", "", "`TAG` only licks with this tag")
 	bare := fs.Bool("bare", false, "leave out the fingers and strokes that are only proposed")
+	set := fs.String("set", "", "`NAME` the licks of a set in their order, for another notebook")
+	withPage := fs.Bool("page", false, "with --set: a page that prints and plays goes along in the zip")
+	player := fs.String("player", "", "`NAME` for whom hands are proposed; the notebook's first player")
 	file, db, err := notebookArgs(
 		fs,
 		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
@@ -39,7 +43,13 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	page := *named == "" && *as == "" && strings.EqualFold(filepath.Ext(file), ".html")
+	page := *named == "" && *as == "" && *set == "" && strings.EqualFold(filepath.Ext(file), ".html")
+	switch {
+	case *set != "" && (*named != "" || *as != "" || *tag != ""):
+		return errors.New("a set goes out as it is: without --lick, --as and --tag")
+	case *withPage && *set == "":
+		return errors.New("--page goes with --set")
+	}
 	if *tag != "" && *as == "" && !page {
 		return errors.New("name the format of the files too, as in --as musicxml")
 	}
@@ -48,16 +58,18 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	defer s.Close()
-	engine, err := keptEngine(ctx, s)
+	engine, who, err := keptEngine(ctx, s, *player)
 	if err != nil {
 		return err
 	}
 	var b bytes.Buffer
 	switch {
+	case *set != "":
+		return exportSet(ctx, e, s, engine, who, file, *set, *withPage)
 	case *named != "":
-		return exportLick(ctx, e, s, engine, file, *named, *version, *bare)
+		return exportLick(ctx, e, s, engine, who, file, *named, *version, *bare)
 	case *as != "" || page:
-		return exportSome(ctx, e, s, engine, file, *as, *tag, *bare)
+		return exportSome(ctx, e, s, engine, who, file, *as, *tag, *bare)
 	}
 	n, err := archive.Write(ctx, &b, s)
 	if err != nil {
@@ -70,10 +82,20 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// keptEngine judges as the notebook's player plays: what it hands out has the hands that the
-// application shows.
-func keptEngine(ctx context.Context, s *store.Store) (*judge.Engine, error) {
-	data, _, err := s.Player(ctx)
+// keptEngine judges as a player of the notebook plays, the first where none is named: what it hands out has the hands
+// that the application shows.
+func keptEngine(ctx context.Context, s *store.Store, name string) (*judge.Engine, store.Player, error) {
+	who, err := s.PlayerNamed(ctx, name)
+	if err != nil {
+		return nil, who, err
+	}
+	e, err := engineOf(ctx, s, who)
+	return e, who, err
+}
+
+// engineOf judges as a player plays.
+func engineOf(ctx context.Context, s *store.Store, who store.Player) (*judge.Engine, error) {
+	data, _, err := s.Settings(ctx, who.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -97,6 +119,7 @@ func exportLick(
 	e env,
 	s *store.Store,
 	engine *judge.Engine,
+	who store.Player,
 	file, name string,
 	version uint,
 	bare bool,
@@ -115,7 +138,7 @@ func exportLick(
 			return err
 		}
 	}
-	data, err := handover.Write(ctx, engine, l, out, bare)
+	data, err := handover.Write(ctx, engine, l.For(who.Own()).Bare(), out, bare)
 	if err != nil {
 		return err
 	}
@@ -134,6 +157,7 @@ func exportSome(
 	e env,
 	s *store.Store,
 	engine *judge.Engine,
+	who store.Player,
 	file, as, tag string,
 	bare bool,
 ) error {
@@ -155,7 +179,7 @@ func exportSome(
 		if err != nil {
 			return err
 		}
-		licks = append(licks, x.Lick)
+		licks = append(licks, x.Lick.For(who.Own()).Bare())
 	}
 	var b bytes.Buffer
 	if onePage {
@@ -204,7 +228,7 @@ func importCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	defer s.Close()
-	engine, err := keptEngine(ctx, s)
+	engine, _, err := keptEngine(ctx, s, "")
 	if err != nil {
 		return err
 	}
@@ -241,6 +265,14 @@ func importZip(ctx context.Context, e env, file, db string) error {
 		return err
 	}
 	defer s.Close()
+	if lesson.Holds(f, info.Size()) {
+		a, err := lesson.Take(ctx, s, f, info.Size())
+		if err != nil {
+			return fmt.Errorf("%s: %w", file, err)
+		}
+		fmt.Fprintln(e.out, lesson.Told(a))
+		return nil
+	}
 	if archive.Holds(f, info.Size()) {
 		n, err := archive.Read(ctx, f, info.Size(), s)
 		if err != nil {
@@ -249,7 +281,7 @@ func importZip(ctx context.Context, e env, file, db string) error {
 		fmt.Fprintf(e.out, "%s added\n", say.Count(n, "lick"))
 		return nil
 	}
-	engine, err := keptEngine(ctx, s)
+	engine, _, err := keptEngine(ctx, s, "")
 	if err != nil {
 		return err
 	}

@@ -27,6 +27,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"os"
 	"os/signal"
 	"runtime/debug"
@@ -93,11 +94,14 @@ var commands = []command{
 	{"listen", "FILE.wav", "Writes a line of single notes that was played down as a lick.", listen},
 	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
 		changesCommand},
+	{"players", "[add NAME|rename NAME|remove NAME]", "Lists the players of a notebook, adds one, or takes one out; " +
+		"what was theirs is kept.", playersCommand},
+	{"set", "[NAME]", "Prints a set of licks, a week's homework or a concert, makes one, or changes it.", setCommand},
 	{
 		"practice",
-		"plan|ladder LICK|log|calibrate|read FILE",
+		"plan|ladder LICK|log|calibrate|read FILE|report FILE",
 		"Prints the plan of today or another day, the practice log, the " +
-			"player's own numbers from it or from a file, or adds a log from a file.",
+			"player's own numbers from it or from a file, adds a log or a student's report from a file, or writes a report.",
 		practiceCommand,
 	},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
@@ -292,6 +296,9 @@ func optionText(f *pflag.Flag) (value, what string) {
 	return value, what
 }
 
+// anyNumber of arguments may stand beside the options.
+const anyNumber = math.MaxInt
+
 // parse reads options wherever they stand among the arguments and returns the
 // rest, of which there must be want, or at least so many where want is negative.
 func parse(fs *pflag.FlagSet, args []string, want int, what string) ([]string, error) {
@@ -301,6 +308,9 @@ func parse(fs *pflag.FlagSet, args []string, want int, what string) ([]string, e
 		return nil, misused(err)
 	}
 	rest := fs.Args()
+	if want == anyNumber {
+		return rest, nil
+	}
 	if len(rest) != want && (want >= 0 || len(rest) < -want) {
 		if want == 0 {
 			return nil, fmt.Errorf("%q does not belong here", strings.Join(rest, " "))

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"strings"
 
 	"github.com/spf13/pflag"
@@ -19,13 +20,16 @@ import (
 type options struct {
 	env                                                       env
 	instrument, tuning, hand, bender, helpers, habits, chords *string
-	line                                                      *int // of a file that holds several
+	line                                                      *int    // of a file that holds several
+	name, db                                                  *string // the notebook's player, and which notebook
+	fs                                                        *pflag.FlagSet
+	all                                                       bool // players of the notebook are asked, none by name
 }
 
 // optionsOf adds them to a command's flags. A run names its chords itself.
 func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 	o := options{
-		env: e,
+		env: e, fs: fs,
 		instrument: fs.String(
 			"instrument",
 			"guitar",
@@ -45,21 +49,37 @@ func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 			"`TUNING` another tuning, the thinnest string first, as in \"E4 B3 G3 D3 A2 D2\"",
 		)
 	}
+	o.name = fs.String("player", "", "`NAME` the guitar, hand and habits of this player of the notebook")
+	if fs.Lookup("db") == nil {
+		o.db = fs.String("db", "", "`FILE` the notebook of --player; the one in the player's own folder")
+	}
 	if chords {
 		o.chords = fs.String("chords", "", "`CHORDS` chords under the line in place of its own")
 	}
 	return o
 }
 
-// player is who plays, on which instrument. Commands on files do not read the notebook's
-// player: the same command gives the same answer on every machine.
+// player is who plays, on which instrument. Commands on files read no notebook unless one of its players is named:
+// the same command gives the same answer on every machine. What else is said goes before that player's settings.
 func (o options) player() (player.Player, error) {
 	p := player.DefaultPlayer()
-	x, err := neck.ParseInstrument(*o.instrument)
-	if err != nil {
-		return p, err
+	kept := *o.name != ""
+	if kept {
+		var err error
+		if p, err = o.kept(); err != nil {
+			return p, err
+		}
+	} else if o.db != nil && *o.db != "" && !o.all {
+		return p, errors.New("--db names a notebook: say whose hand of it, with --player NAME")
 	}
-	p.Guitar, p.Plucks = x.Guitar, x.Fingers
+	said := func(name string) bool { return !kept || o.fs.Changed(name) }
+	if said("instrument") {
+		x, err := neck.ParseInstrument(*o.instrument)
+		if err != nil {
+			return p, err
+		}
+		p.Guitar, p.Plucks = x.Guitar, x.Fingers
+	}
 	if o.tuning != nil && *o.tuning != "" {
 		tuning, err := neck.ParseTuning(*o.tuning)
 		if err != nil {
@@ -67,15 +87,42 @@ func (o options) player() (player.Player, error) {
 		}
 		p.Guitar = p.Guitar.WithTuning(tuning)
 	}
-	if p.Hand, err = hand.Named(*o.hand); err != nil {
-		return p, err
+	if said("hand") {
+		h, err := hand.Named(*o.hand)
+		if err != nil {
+			return p, err
+		}
+		p.Hand = h
 	}
-	habits, err := figure.ParseHabits(*o.habits)
+	if said("habits") {
+		habits, err := figure.ParseHabits(*o.habits)
+		if err != nil {
+			return p, err
+		}
+		p.Hand.Habits = habits.String()
+	}
+	if said("bend-finger") || said("helpers") {
+		return p, p.Bend(*o.bender, *o.helpers)
+	}
+	return p, nil
+}
+
+// kept is the notebook's player who was named.
+func (o options) kept() (player.Player, error) {
+	s, err := readNotebook(*o.db, o.env.now)
 	if err != nil {
-		return p, err
+		return player.Player{}, err
 	}
-	p.Hand.Habits = habits.String()
-	return p, p.Bend(*o.bender, *o.helpers)
+	defer s.Close()
+	who, err := s.PlayerNamed(context.Background(), *o.name)
+	if err != nil {
+		return player.Player{}, err
+	}
+	e, err := engineOf(context.Background(), s, who)
+	if err != nil {
+		return player.Player{}, err
+	}
+	return e.Player, nil
 }
 
 // playerAnd is who plays, and the lick file that is named, with the tuning and the chords that

@@ -1,17 +1,22 @@
 package main
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 	"time"
 
+	"ornamen/core/judge"
 	"ornamen/core/practice"
 	"ornamen/core/say"
+	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
@@ -50,7 +55,8 @@ type abilityJSON struct {
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
 		return errors.New(
-			"say what: practice plan, practice ladder LICK, practice log, practice calibrate or practice read FILE",
+			"say what: practice plan, practice ladder LICK, practice log, practice calibrate, practice read FILE or " +
+				"practice report FILE",
 		)
 	}
 	what, words := args[0], args[1:]
@@ -64,9 +70,14 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	on := fs.String("on", "", "`DAY` plans for this day, as in 2026-12-03; today")
 	from := fs.String("from", "", "`LOG` reads the log from this file and not from the notebook")
 	part := fs.String("part", "", "`PART` of the lick whose ladder is asked for; the whole")
-	files, wanted := 0, "the log to read"
-	if what == "read" || what == "ladder" {
+	player := fs.String("player", "", "`NAME` whose practice; that of the notebook's first player")
+	set := fs.String("set", "", "`NAME` plan or report only the licks of this set")
+	files, wanted := 0, "the log or the report to read"
+	if what == "read" || what == "ladder" || what == "report" {
 		files = 1
+	}
+	if what == "report" {
+		wanted = "the report to write"
 	}
 	if what == "ladder" {
 		wanted = "the lick by its number or title"
@@ -77,7 +88,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	}
 	switch {
 	case what == "read":
-		return readPractice(ctx, e, rest[0], *named)
+		return readPractice(ctx, e, rest[0], *named, *player)
 	case what == "calibrate" && *from != "":
 		log, err := practiceFile(*from)
 		if err != nil {
@@ -90,7 +101,24 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	defer s.Close()
+	engine, who, err := keptEngine(ctx, s, *player)
+	if err != nil {
+		return err
+	}
+	var of *store.Set
+	if *set != "" {
+		x, ok, err := s.SetNamed(ctx, *set)
+		if err != nil {
+			return err
+		}
+		if !ok {
+			return fmt.Errorf("the notebook has no set %q", *set)
+		}
+		of = &x
+	}
 	switch what {
+	case "report":
+		return writeReport(ctx, e, s, who, of, rest[0])
 	case "plan":
 		day := s.Now()
 		if *on != "" {
@@ -98,19 +126,19 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 				return fmt.Errorf("--on %q is no day: write it as in --on 2026-12-03", *on)
 			}
 		}
-		return printPlan(ctx, e, s, *minutes, day, *asJSON)
+		return printPlan(ctx, e, s, engine, who, of, *minutes, day, *asJSON)
 	case "ladder":
-		return printLadder(ctx, e, s, rest[0], *part, *asJSON)
+		return printLadder(ctx, e, s, engine, who, rest[0], *part, *asJSON)
 	case "log":
-		return printLog(ctx, e, s, *asJSON, *asCSV)
+		return printLog(ctx, e, s, who, *asJSON, *asCSV)
 	case "calibrate":
-		log, err := practising.Log(ctx, s)
+		log, err := practising.Log(ctx, s, who.ID)
 		if err != nil {
 			return err
 		}
 		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
 	}
-	return fmt.Errorf("practice %q is none: use plan, ladder, log, calibrate or read", what)
+	return fmt.Errorf("practice %q is none: use plan, ladder, log, calibrate, read or report", what)
 }
 
 // practiceFile reads a log from a file, whole or not at all.
@@ -127,9 +155,14 @@ func practiceFile(file string) ([]practice.Entry, error) {
 	return log, nil
 }
 
-// readPractice adds a log from a file to the notebook.
-func readPractice(ctx context.Context, e env, file, named string) error {
-	log, err := practiceFile(file)
+// readPractice adds a log from a file to a player's, or a report to the log of the student whom it is of: what is not
+// there yet.
+func readPractice(ctx context.Context, e env, file, named, player string) error {
+	var log []practice.Entry
+	report, isReport, err := reportFile(file)
+	if err == nil && !isReport {
+		log, err = practiceFile(file)
+	}
 	if err != nil {
 		return err
 	}
@@ -142,17 +175,72 @@ func readPractice(ctx context.Context, e env, file, named string) error {
 		return err
 	}
 	defer s.Close()
-	if err := practising.Take(ctx, s, log); err != nil {
+	var who store.Player
+	var added int
+	if isReport {
+		log = report.Rounds
+		who, added, err = lesson.TakeReport(ctx, s, report, player)
+	} else if who, err = s.PlayerNamed(ctx, player); err == nil {
+		added, err = practising.Take(ctx, s, who.ID, log)
+	}
+	if err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s added to the log\n", say.Count(len(log), "line"))
+	fmt.Fprintf(e.out, "%s added to the log", say.Count(added, "line"))
+	if isReport || player != "" {
+		fmt.Fprintf(e.out, " of %s", who.Name)
+	}
+	if had := len(log) - added; had > 0 {
+		fmt.Fprintf(e.out, "; %s there already", map[bool]string{true: "1 was", false: fmt.Sprint(had, " were")}[had == 1])
+	}
+	fmt.Fprintln(e.out)
+	return nil
+}
+
+// reportFile reads a report from a file; ok is false where it is none, but perhaps a log.
+func reportFile(file string) (r lesson.Report, ok bool, err error) {
+	if !strings.EqualFold(filepath.Ext(file), ".json") {
+		return r, false, nil
+	}
+	f, err := os.Open(file)
+	if err != nil {
+		return r, false, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+	}
+	defer f.Close()
+	data, err := io.ReadAll(io.LimitReader(f, lesson.MaxReport+1))
+	if err != nil {
+		return r, false, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+	}
+	if !lesson.IsReport(data) {
+		return r, false, nil
+	}
+	if r, err = lesson.ReadReport(data); err != nil {
+		return r, true, fmt.Errorf("%s was not read: %w", file, err)
+	}
+	return r, true, nil
+}
+
+// writeReport writes what a player practised, to go back to a teacher.
+func writeReport(ctx context.Context, e env, s *store.Store, who store.Player, of *store.Set, file string) error {
+	if !strings.EqualFold(filepath.Ext(file), ".json") {
+		return fmt.Errorf("a report is a .json file, which %s is not", file)
+	}
+	var b bytes.Buffer
+	n, err := lesson.WriteReport(ctx, &b, s, who, of)
+	if err != nil {
+		return err
+	}
+	if err := write(file, b.Bytes()); err != nil {
+		return err
+	}
+	fmt.Fprintf(e.out, "%s of %s written to %s\n", say.Count(n, "line"), who.Name, file)
 	return nil
 }
 
 // printLog prints the log: for people by its days, as JSON or CSV as it was written.
-func printLog(ctx context.Context, e env, s *store.Store, asJSON, asCSV bool) error {
+func printLog(ctx context.Context, e env, s *store.Store, who store.Player, asJSON, asCSV bool) error {
 	if asJSON || asCSV {
-		log, err := practising.Written(ctx, s)
+		log, err := practising.Written(ctx, s, who.ID)
 		switch {
 		case err != nil:
 			return err
@@ -161,7 +249,7 @@ func printLog(ctx context.Context, e env, s *store.Store, asJSON, asCSV bool) er
 		}
 		return printJSON(e, append([]practice.Entry{}, log...))
 	}
-	log, err := practising.Log(ctx, s)
+	log, err := practising.Log(ctx, s, who.ID)
 	if err != nil {
 		return err
 	}
@@ -189,15 +277,12 @@ func partWord(part string) string {
 
 // printPlan prints the plan of a day.
 // It is planned for the notebook's player and from the log as it is now.
-func printPlan(ctx context.Context, e env, s *store.Store, minutes int, day time.Time, asJSON bool) error {
+func printPlan(ctx context.Context, e env, s *store.Store, engine *judge.Engine, who store.Player, of *store.Set,
+	minutes int, day time.Time, asJSON bool) error {
 	if minutes < 1 || minutes > 600 {
 		return fmt.Errorf("a plan takes 1 to 600 minutes, not %d", minutes)
 	}
-	engine, err := keptEngine(ctx, s)
-	if err != nil {
-		return err
-	}
-	items, err := practising.Day(ctx, engine, s, minutes, day)
+	items, err := practising.Day(ctx, engine, s, who, of, minutes, day)
 	if err != nil {
 		return err
 	}
@@ -234,20 +319,17 @@ type ladderJSON struct {
 
 // printLadder says where a part of a lick stands: the tempo to play now, the one after it, how many clean rounds are
 // left to it, where the ladder began and where it leads.
-func printLadder(ctx context.Context, e env, s *store.Store, lick, name string, asJSON bool) error {
+func printLadder(ctx context.Context, e env, s *store.Store, engine *judge.Engine, who store.Player, lick, name string,
+	asJSON bool) error {
 	x, err := lickNamed(ctx, s, lick)
 	if err != nil {
 		return err
 	}
-	engine, err := keptEngine(ctx, s)
+	log, err := practising.Log(ctx, s, who.ID)
 	if err != nil {
 		return err
 	}
-	log, err := practising.Log(ctx, s)
-	if err != nil {
-		return err
-	}
-	piece, err := practising.NewPieces().Of(ctx, engine, "", x)
+	piece, err := practising.NewPieces().Of(ctx, engine, practising.Who{Own: who.Own()}, x)
 	if err != nil {
 		return err
 	}

@@ -32,7 +32,7 @@ func practised(t *testing.T, rounds int) string {
 		if e.Clean = k % 3; e.Clean == 0 {
 			e.Missed = 1
 		}
-		if err := practising.Add(context.Background(), s, e); err != nil {
+		if err := practising.Add(context.Background(), s, 1, e); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -139,11 +139,25 @@ func TestPracticeFiles(t *testing.T) {
 		t.Errorf("%d %s\n%s\n%s", status, stderr, fromFile, fromBook)
 	}
 	if status, out, stderr := call("practice", "read", file, "--db", db); status != 0 ||
-		out != "12 lines added to the log\n" {
+		out != "0 lines added to the log; 12 were there already\n" {
 		t.Errorf("%d %s %s", status, out, stderr)
 	}
-	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 25 {
+	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 13 {
 		t.Errorf("%d lines", strings.Count(twice, "\n"))
+	}
+	other := filepath.Join(t.TempDir(), "other.db")
+	if _, _, stderr := call("players", "add", "Juna", "--db", other); stderr != "" {
+		t.Fatal(stderr)
+	}
+	for _, want := range []string{"12 lines added to the log of Juna\n",
+		"0 lines added to the log of Juna; 12 were there already\n"} {
+		if status, out, stderr := call("practice", "read", file, "--player", "juna", "--db", other); status != 0 ||
+			out != want {
+			t.Errorf("%d %s %s", status, out, stderr)
+		}
+	}
+	if _, none, _ := call("practice", "log", "--csv", "--db", other); strings.Count(none, "\n") != 1 {
+		t.Errorf("the other player's log has %s", none)
 	}
 	bad := filepath.Join(t.TempDir(), "bad.csv")
 	if err := os.WriteFile(bad, []byte(text+"2026-11-25T18:00:00Z,99999999999,x,1,,1,4,60,1,0,0,1,,0,0,0,0,\n"),
@@ -154,7 +168,7 @@ func TestPracticeFiles(t *testing.T) {
 	if status != 2 || out != "" || strings.Count(stderr, "\n") != 1 || !strings.Contains(stderr, "line 14") {
 		t.Errorf("%d %s %s", status, out, stderr)
 	}
-	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 25 {
+	if _, twice, _ := call("practice", "log", "--csv", "--db", db); strings.Count(twice, "\n") != 13 {
 		t.Errorf("a refused log left %d lines", strings.Count(twice, "\n"))
 	}
 	if status, out, _ := call("practice", "plan", "--on", "2026-12-03", "--db", db, "--json"); status != 0 ||

@@ -206,6 +206,10 @@ type Note struct {
 	Voice   Voice    `json:"voice,omitempty"`
 	Meant   []Code   `json:"meant,omitempty"` // finding codes wanted as they are
 	Lock    LockSet  `json:"lock,omitempty"`  // fields the player has set
+
+	// Own are the hands that single players of a notebook have set otherwise, by their keys; see For.
+	Own  map[string]Hand `json:"own,omitempty"`
+	seen *seen           // while the note shows what one player has set
 }
 
 // End is when the note stops.

@@ -179,6 +179,9 @@ func (l Lick) validateNote(n Note) error {
 			return err
 		}
 	}
+	if err := n.validateOwn(); err != nil {
+		return err
+	}
 	for _, f := range n.Lock {
 		if err := oneOf("lock", f, lockFields...); err != nil {
 			return err

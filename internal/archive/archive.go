@@ -29,8 +29,8 @@ const (
 
 // formatName and formatVersion stand in every archive's head.
 // In the first version the log's revisions were keys of the database that it came from, which say
-// nothing elsewhere.
-const formatName, formatVersion = "ornamen-notebook", 2
+// nothing elsewhere. Up to the second there was one player, without a name.
+const formatName, formatVersion = "ornamen-notebook", 3
 
 // head says what the archive is and by which version it was written.
 // A later version than this one's is refused: it may hold what would be lost.
@@ -42,7 +42,8 @@ type head struct {
 // history is the chain of one lick: its versions in order, and which one is shown.
 // Numbers count from 1. Together with the files this is the whole chain, undo included.
 type history struct {
-	Head     int       `json:"head"` // number of the version that is shown
+	Key      string    `json:"key,omitempty"` // names the lick beyond the notebook
+	Head     int       `json:"head"`          // number of the version that is shown
 	Versions []version `json:"versions"`
 }
 
@@ -71,9 +72,28 @@ type recipe struct {
 	Line string `json:"line"`
 }
 
+// one is a player as the archive has them; settings and log lie in a folder of the player's number.
+type one struct {
+	Key     string     `json:"key"`
+	Name    string     `json:"name"`
+	Source  string     `json:"source,omitempty"`
+	At      time.Time  `json:"at"`
+	Removed *time.Time `json:"removed,omitempty"`
+}
+
+// set is a set whose licks are named by their places among the folders, from 1.
+type set struct {
+	Key    string          `json:"key"`
+	Name   string          `json:"name"`
+	Kind   store.SetKind   `json:"kind,omitempty"`
+	Target string          `json:"target,omitempty"`
+	Remark string          `json:"remark,omitempty"`
+	Items  []store.SetItem `json:"items"`
+}
+
 // Write writes the notebook as a zip and says how many licks it holds: notebook.json as its
 // head, a folder a lick with a file for each version and history.json, then palettes, recipes,
-// changes, the practice log and the player. Versions that cannot be read go out as they are;
+// changes, the players with their settings and logs, and the sets. Versions that cannot be read go out as they are;
 // deleted licks stay behind. Each chain is read on its own, so that a write meanwhile is in it
 // or not. An error leaves a zip without its directory, which nobody can open by mistake.
 func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err error) {
@@ -105,7 +125,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		if l, e := lick.Parse(c.Past[c.Head-1].Data); e == nil && l.FileName() != "" {
 			folder += "-" + l.FileName()
 		}
-		h := history{Head: c.Head}
+		h := history{Key: c.Key, Head: c.Head}
 		for i, p := range c.Past {
 			numbers[p.ID] = uint(i + 1)
 			name := fmt.Sprintf("%04d.lick.json", i+1)
@@ -135,20 +155,44 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		cs = append(cs, recipe{c.Name, c.Line})
 	}
 	putJSON("changes.json", cs)
-	played, e := s.Log(ctx)
+	place := func(id uint) uint { return uint(slices.Index(ids, id) + 1) }
+	players, e := s.AllPlayers(ctx)
 	err = errors.Join(err, e)
-	for i := range played { // a lick is named by its place among the folders, a version by its number
-		played[i].LickID = uint(slices.Index(ids, played[i].LickID) + 1)
-		played[i].RevisionID = numbers[played[i].RevisionID]
+	list := []one{}
+	for i, p := range players {
+		o := one{Key: p.Key, Name: p.Name, Source: p.Source, At: p.CreatedAt}
+		if p.DeletedAt.Valid {
+			o.Removed = &p.DeletedAt.Time
+		}
+		list = append(list, o)
+		folder := fmt.Sprintf("players/%02d/", i+1)
+		played, e := s.Log(ctx, p.ID)
+		err = errors.Join(err, e)
+		for i := range played { // a lick is named by its place among the folders, a version by its number
+			played[i].LickID, played[i].RevisionID = place(played[i].LickID), numbers[played[i].RevisionID]
+		}
+		if len(played) > 0 {
+			putJSON(folder+"practice.json", played)
+		}
+		settings, _, e := s.Settings(ctx, p.ID)
+		err = errors.Join(err, e)
+		if settings != nil {
+			put(folder+"settings.json", settings)
+		}
 	}
-	if len(played) > 0 {
-		putJSON("practice.json", played)
-	}
-	player, _, e := s.Player(ctx)
+	putJSON("players.json", list)
+	sets, e := s.Sets(ctx)
 	err = errors.Join(err, e)
-	if player != nil {
-		put("player.json", player)
+	ss := []set{}
+	for _, x := range sets {
+		items := []store.SetItem{}
+		for _, it := range x.Items {
+			it.Lick, it.From = place(it.Lick), place(it.From)
+			items = append(items, it)
+		}
+		ss = append(ss, set{x.Key, x.Name, x.Kind, x.Target, x.Remark, items})
 	}
+	putJSON("sets.json", ss)
 	if err != nil {
 		return 0, err
 	}
@@ -198,16 +242,22 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	var ps []palette
 	var rs, cs []recipe
 	if err := errors.Join(u.maybe("palettes.json", &ps), u.maybe("recipes.json", &rs),
-		u.maybe("changes.json", &cs), u.maybe("practice.json", &w.Log)); err != nil {
+		u.maybe("changes.json", &cs)); err != nil {
 		return 0, err
 	}
-	for i := range w.Log {
-		if h.Version == 1 {
-			w.Log[i].RevisionID = 0
+	if w.Players, err = u.players(h.Version); err != nil {
+		return 0, err
+	}
+	var ss []set
+	if err := u.maybe("sets.json", &ss); err != nil {
+		return 0, err
+	}
+	for _, x := range ss {
+		add := store.Set{Key: x.Key, Name: x.Name, Kind: x.Kind, Target: x.Target, Remark: x.Remark, Items: x.Items}
+		if err := add.Check(); err != nil {
+			return 0, fmt.Errorf("sets.json: %w", err)
 		}
-	}
-	if err := practising.Check(w.Log); err != nil {
-		return 0, err
+		w.Sets = append(w.Sets, add)
 	}
 	for _, p := range ps {
 		w.Palettes = append(w.Palettes,
@@ -219,15 +269,51 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	for _, c := range cs {
 		w.Changes = append(w.Changes, store.Changes{Name: c.Name, Line: c.Line})
 	}
-	if u.files["player.json"] != nil {
-		if w.Player, err = u.bytes("player.json"); err != nil {
-			return 0, err
-		}
-		if err := checkPlayer(w.Player); err != nil {
-			return 0, fmt.Errorf("player.json: %w", err)
+	return len(w.Chains), s.AddAll(ctx, w)
+}
+
+// players reads the players of an archive; up to its second version there was one, without a name.
+func (u *unpacker) players(version int) (out []store.Playing, err error) {
+	list := []one{{}}
+	settings, log := func(int) string { return "player.json" }, func(int) string { return "practice.json" }
+	if version > 2 {
+		list = nil
+		settings = func(i int) string { return fmt.Sprintf("players/%02d/settings.json", i+1) }
+		log = func(i int) string { return fmt.Sprintf("players/%02d/practice.json", i+1) }
+		if err := u.json("players.json", &list); err != nil {
+			return nil, err
 		}
 	}
-	return len(w.Chains), s.AddAll(ctx, w)
+	for i, o := range list {
+		p := store.Playing{Player: store.Player{Key: o.Key, Name: o.Name, Source: o.Source, CreatedAt: o.At}}
+		if version > 2 && (o.Key == "" || len(o.Key) > 64) {
+			return nil, fmt.Errorf("players.json: player %d has no key", i+1)
+		}
+		if o.Removed != nil {
+			p.DeletedAt.Time, p.DeletedAt.Valid = *o.Removed, true
+		}
+		if err := u.maybe(log(i), &p.Log); err != nil {
+			return nil, err
+		}
+		for k := range p.Log {
+			if version == 1 {
+				p.Log[k].RevisionID = 0
+			}
+		}
+		if err := practising.Check(p.Log); err != nil {
+			return nil, err
+		}
+		if u.files[settings(i)] != nil {
+			if p.Settings, err = u.bytes(settings(i)); err != nil {
+				return nil, err
+			}
+			if err := checkPlayer(p.Settings); err != nil {
+				return nil, fmt.Errorf("%s: %w", settings(i), err)
+			}
+		}
+		out = append(out, p)
+	}
+	return out, nil
 }
 
 // checkPlayer says what is wrong with a player's settings: a notebook with such ones would not
@@ -301,7 +387,10 @@ func (u *unpacker) chain(dir string) (store.Chain, error) {
 	if err := u.json(dir+"/history.json", &h); err != nil {
 		return store.Chain{}, err
 	}
-	c := store.Chain{Head: h.Head}
+	if len(h.Key) > 64 {
+		return store.Chain{}, errors.New("history.json names the lick too long")
+	}
+	c := store.Chain{Key: h.Key, Head: h.Head}
 	if h.Head < 1 || h.Head > len(h.Versions) {
 		return c, fmt.Errorf("history.json names version %d of %d", h.Head, len(h.Versions))
 	}

@@ -56,7 +56,7 @@ func TestRoundTrip(t *testing.T) {
 	gone, _ := from.Add(ctx, titled("gone"), "made")
 	for _, err := range []error{from.Delete(ctx, gone.ID), from.SavePalette(ctx, store.Palette{Name: "dusk", Tonic: "A",
 		Scale: "dorian"}),
-		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SavePlayer(ctx,
+		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SaveSettings(ctx, 1,
 			[]byte(`{"size":"small"}`))} {
 		if err != nil {
 			t.Fatal(err)
@@ -64,7 +64,7 @@ func TestRoundTrip(t *testing.T) {
 	}
 	played := store.Played{LickID: e.ID, RevisionID: made, Title: "First steps", Clean: 1,
 		At: time.Date(2026, 11, 24, 20, 33, 0, 0, time.FixedZone("", -8*3600))}
-	if err := from.Play(ctx, played); err != nil {
+	if err := from.Play(ctx, 1, played); err != nil {
 		t.Fatal(err)
 	}
 	var b bytes.Buffer
@@ -83,7 +83,7 @@ func TestRoundTrip(t *testing.T) {
 		t.Fatalf("%v %v", rows, err)
 	}
 	// The log names the lick and the version that were played, and its evening is that evening.
-	log, err := to.Log(ctx)
+	log, err := to.Log(ctx, 1)
 	if err != nil || len(log) != 1 || log[0].LickID != rows[0].ID || log[0].At.Format("2 15:04") != "24 20:33" {
 		t.Fatalf("%+v %v", log, err)
 	}
@@ -104,7 +104,7 @@ func TestRoundTrip(t *testing.T) {
 	if r, _ := to.Recipes(ctx); len(r) != 1 {
 		t.Errorf("%v", r)
 	}
-	if p, _, _ := to.Player(ctx); string(p) != `{"size":"small"}` {
+	if p, _, _ := to.Settings(ctx, 1); string(p) != `{"size":"small"}` {
 		t.Errorf("%s", p)
 	}
 	if c, _ := to.Count(ctx, store.Query{}); c.All != 2 {

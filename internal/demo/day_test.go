@@ -31,11 +31,11 @@ func TestDemoAnyDay(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	kept, err := practising.Log(t.Context(), s)
+	kept, err := practising.Log(t.Context(), s, 1)
 	if err != nil {
 		t.Fatal(err)
 	}
-	pieces, err := practising.NewPieces().All(t.Context(), engine, "", s, practice.NewBook(kept).Licks())
+	pieces, err := practising.NewPieces().All(t.Context(), engine, practising.Who{}, s, practice.NewBook(kept).Licks())
 	if err != nil {
 		t.Fatal(err)
 	}

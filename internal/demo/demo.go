@@ -270,7 +270,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return practising.Add(ctx, s, logOf(all, engine, s.Now())...)
+	return practising.Add(ctx, s, 1, logOf(all, engine, s.Now())...)
 }
 
 // mended takes the first fix of a finding, so that the lick has its mistake among its versions.

@@ -57,7 +57,7 @@ func worked(ctx context.Context, s *store.Store, engine *judge.Engine) ([]work, 
 			if err != nil {
 				return nil, err
 			}
-			piece, err := pieces.Of(ctx, engine, "", e)
+			piece, err := pieces.Of(ctx, engine, practising.Who{}, e)
 			if err != nil {
 				return nil, err
 			}

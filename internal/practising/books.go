@@ -8,9 +8,29 @@ import (
 	"ornamen/internal/store"
 )
 
-// Books keeps a notebook's log as it was read last, with what is looked up in it, and brings it up to date by what
+// Shelf keeps the books of a notebook's players.
+type Shelf struct {
+	mu sync.Mutex
+	of map[uint]*Books
+}
+
+// Of are the books of one player.
+func (s *Shelf) Of(who uint) *Books {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.of == nil {
+		s.of = map[uint]*Books{}
+	}
+	if s.of[who] == nil {
+		s.of[who] = &Books{who: who}
+	}
+	return s.of[who]
+}
+
+// Books keeps a player's log as it was read last, with what is looked up in it, and brings it up to date by what
 // was written since: a round of a log of ten years costs as much as one of the first week.
 type Books struct {
+	who  uint
 	mu   sync.Mutex
 	book *practice.Book
 	rows []practice.Entry // as they were written
@@ -52,7 +72,7 @@ func (b *Books) Numbers(ctx context.Context, s *store.Store) (*practice.Numbers,
 func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	last, kept, err := s.LastPlayed(ctx, b.last)
+	last, kept, err := s.LastPlayed(ctx, b.who, b.last)
 	if err != nil {
 		return nil, err
 	}
@@ -68,7 +88,7 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 	case b.book != nil && last == b.last && !b.ahead():
 		return b.book, nil
 	case b.book != nil && last > b.last && last-b.last < manyRows:
-		more, err := s.LogAfter(ctx, b.last)
+		more, err := s.LogAfter(ctx, b.who, b.last)
 		if err != nil {
 			return nil, err
 		}
@@ -90,7 +110,7 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 			return b.book, nil
 		}
 	}
-	rows, err := Written(ctx, s)
+	rows, err := Written(ctx, s, b.who)
 	if err != nil {
 		return nil, err
 	}

@@ -17,21 +17,21 @@ import (
 func TestBooksFollowTheLog(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
 	rng := rand.New(rand.NewPCG(3, 1))
-	var kept Books
+	kept := Books{who: 1}
 	for step := range 400 {
 		*now = now.Add(time.Minute)
 		for range 1 + rng.IntN(3) {
 			x := practice.Entry{Lick: e.ID, Tempo: float64(40 + rng.IntN(40)), Clean: rng.IntN(2), Time: *now}
 			switch rng.IntN(12) {
 			case 0, 1, 2, 3:
-				if _, err := s.Unplay(t.Context()); err != nil && !errors.Is(err, store.ErrNotFound) {
+				if _, err := s.Unplay(t.Context(), 1); err != nil && !errors.Is(err, store.ErrNotFound) {
 					t.Fatal(err)
 				}
 			case 4:
 				x.Time = now.Add(-time.Duration(rng.IntN(3000)) * time.Minute)
 				fallthrough
 			default:
-				if err := Add(t.Context(), s, x); err != nil {
+				if err := Add(t.Context(), s, 1, x); err != nil {
 					t.Fatal(err)
 				}
 			}
@@ -40,7 +40,7 @@ func TestBooksFollowTheLog(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		want, err := new(Books).Of(t.Context(), s)
+		want, err := (&Books{who: 1}).Of(t.Context(), s)
 		if err != nil {
 			t.Fatal(err)
 		}

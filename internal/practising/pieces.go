@@ -21,7 +21,7 @@ type Pieces struct {
 // pieceKey names a version of a lick as a player plays it.
 type pieceKey struct {
 	lick, revision uint
-	who            string
+	who            Who
 }
 
 // What is remembered at most, and about what a part takes, in bytes.
@@ -43,15 +43,21 @@ const longest = 512
 // log.
 const mostPieces = 60
 
-// Of is a lick as something to practise, with its parts; who names the engine's player. A lick
+// Who is the player for whom pieces are judged.
+type Who struct {
+	Key string // names the engine's player, whatever the settings were
+	Own string // under which licks keep the player's own fingers (store.Player.Own)
+}
+
+// Of is a lick as something to practise, with its parts. A lick
 // of 64 notes takes about 30 ms the first time: it is judged whole, and each of its parts
 // alone. Of one longer than longest it is the beginning.
-func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.Entry) (practice.Piece, error) {
+func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who Who, x store.Entry) (practice.Piece, error) {
 	key := pieceKey{x.ID, x.Revision, who}
 	if p, ok := m.kept.Get(key); ok {
 		return p, nil
 	}
-	l, title := x.Lick, titled(x)
+	l, title := x.Lick.For(who.Own), titled(x)
 	if len(l.Notes) > longest {
 		n := longest
 		for n > 1 && l.Notes[n].At == l.Notes[n-1].At {
@@ -74,6 +80,31 @@ func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who string, x store.En
 	return p, nil
 }
 
+// In are what there is to practise of a set's items, each once, up to the tempo that the set wants.
+func (m *Pieces) In(ctx context.Context, e *judge.Engine, who Who, s *store.Store, items []store.SetItem) (
+	[]practice.Piece, error) {
+	var out []practice.Piece
+	have := map[uint]bool{}
+	for _, it := range items {
+		x, err := s.Get(ctx, it.Lick)
+		if err != nil || len(x.Lick.Notes) == 0 || have[it.Lick] {
+			continue // deleted, or nothing to play, or there already
+		}
+		have[it.Lick] = true
+		p, err := m.Of(ctx, e, who, x)
+		if err != nil {
+			return nil, err
+		}
+		if it.Tempo > 0 {
+			p.Wanted = it.Tempo
+		}
+		if len(p.Parts) > 0 {
+			out = append(out, p)
+		}
+	}
+	return out, nil
+}
+
 // titled is a lick's title, or what stands for none.
 func titled(x store.Entry) string {
 	if x.Lick.Title == "" {
@@ -84,7 +115,7 @@ func titled(x store.Entry) string {
 
 // All are what there is to practise: the licks touched last, and of those that were played, the ones longest ago
 // and the ones played last. played lists them, those longest ago first.
-func (m *Pieces) All(ctx context.Context, e *judge.Engine, who string, s *store.Store, played []uint) (
+func (m *Pieces) All(ctx context.Context, e *judge.Engine, who Who, s *store.Store, played []uint) (
 	[]practice.Piece, error) {
 	rows, err := s.List(ctx, store.Query{Limit: mostPieces})
 	if err != nil {

@@ -21,15 +21,15 @@ import (
 	"ornamen/internal/store"
 )
 
-// Log is the notebook's log as it is to be read now (practice.Settled), the oldest entry first.
-func Log(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
-	log, err := Written(ctx, s)
+// Log is a player's log as it is to be read now (practice.Settled), the oldest entry first.
+func Log(ctx context.Context, s *store.Store, who uint) ([]practice.Entry, error) {
+	log, err := Written(ctx, s, who)
 	return practice.Settled(log, s.Now()), err
 }
 
-// Written is the notebook's log as it was written, with the times that were written.
-func Written(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
-	rows, err := s.Log(ctx)
+// Written is a player's log as it was written, with the times that were written.
+func Written(ctx context.Context, s *store.Store, who uint) ([]practice.Entry, error) {
+	rows, err := s.Log(ctx, who)
 	if err != nil {
 		return nil, err
 	}
@@ -68,8 +68,13 @@ func Check(rows []store.Played) error {
 	return nil
 }
 
-// Add writes entries to the log.
-func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
+// Add writes entries to a player's log.
+func Add(ctx context.Context, s *store.Store, who uint, entries ...practice.Entry) error {
+	return s.Play(ctx, who, rowsOf(entries)...)
+}
+
+// rowsOf are entries as the notebook knows them.
+func rowsOf(entries []practice.Entry) []store.Played {
 	rows := make([]store.Played, len(entries))
 	for i, e := range entries {
 		rows[i] = store.Played{LickID: e.Lick, Title: e.Title, RevisionID: e.Revision, Part: e.Part,
@@ -78,12 +83,12 @@ func Add(ctx context.Context, s *store.Store, entries ...practice.Entry) error {
 			Comfort: string(e.Comfort), Kind: string(e.Kind),
 			Picking: e.Picking, Fretting: e.Fretting, Reach: e.Reach, Bends: e.Bends, Move: e.Move, At: e.Time}
 	}
-	return s.Play(ctx, rows...)
+	return rows
 }
 
-// Take adds a log from elsewhere. What names a lick of the notebook only by its number gets its
-// title, so that it can be read when the lick is gone.
-func Take(ctx context.Context, s *store.Store, log []practice.Entry) error {
+// Take adds a log from elsewhere to a player's: the lines that are not there yet, and says how many they were. What
+// names a lick of the notebook only by its number gets its title, so that it can be read when the lick is gone.
+func Take(ctx context.Context, s *store.Store, who uint, log []practice.Entry) (added int, err error) {
 	titles := map[uint]string{}
 	for i := range log {
 		e := &log[i]
@@ -100,19 +105,26 @@ func Take(ctx context.Context, s *store.Store, log []practice.Entry) error {
 		}
 		e.Title = title
 	}
-	return Add(ctx, s, log...)
+	return s.PlayMissing(ctx, who, rowsOf(log)...)
 }
 
-// Day is the plan of the day on which now falls, from what the log says up to its end.
-func Day(ctx context.Context, e *judge.Engine, s *store.Store, minutes int, now time.Time) ([]practice.Item, error) {
-	log, err := Log(ctx, s)
+// Day is a player's plan of the day on which now falls, from what the log says up to its end; of a set alone where one
+// is given.
+func Day(ctx context.Context, e *judge.Engine, s *store.Store, who store.Player, of *store.Set, minutes int,
+	now time.Time) ([]practice.Item, error) {
+	log, err := Log(ctx, s, who.ID)
 	if err != nil {
 		return nil, err
 	}
 	day := practice.DateOf(now)
 	log = slices.DeleteFunc(log, func(e practice.Entry) bool { return practice.DateOf(e.Time) > day })
 	book := practice.NewBook(log)
-	pieces, err := NewPieces().All(ctx, e, "", s, book.Licks())
+	var pieces []practice.Piece
+	if of == nil {
+		pieces, err = NewPieces().All(ctx, e, Who{"", who.Own()}, s, book.Licks())
+	} else {
+		pieces, err = NewPieces().In(ctx, e, Who{"", who.Own()}, s, of.Due(now.Weekday()))
+	}
 	if err != nil {
 		return nil, err
 	}

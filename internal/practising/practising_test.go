@@ -56,10 +56,10 @@ func TestLogComesBack(t *testing.T) {
 		},
 		{Lick: 99, Tempo: 50, Clean: 1, Time: now.Add(-2 * time.Hour)},
 	}
-	if err := Take(t.Context(), s, in); err != nil {
+	if _, err := Take(t.Context(), s, 1, in); err != nil {
 		t.Fatal(err)
 	}
-	written, err := Written(t.Context(), s)
+	written, err := Written(t.Context(), s, 1)
 	if err != nil || len(written) != 2 || !written[0].Time.Equal(in[0].Time) {
 		t.Fatalf("%+v %v", written, err)
 	}
@@ -67,7 +67,7 @@ func TestLogComesBack(t *testing.T) {
 	if written[0] != in[0] || written[1].Title != "Lick 99" {
 		t.Errorf("%+v\nwant %+v", written, in)
 	}
-	log, err := Log(t.Context(), s)
+	log, err := Log(t.Context(), s, 1)
 	if err != nil || log[0].Lick != 99 {
 		t.Errorf("the log is not in the order of its times: %+v %v", log, err)
 	}
@@ -95,13 +95,13 @@ func TestRound(t *testing.T) {
 func TestDayOfAPlan(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7 2:5 8 5 8 1:5 8 5 8 2:5 8 5 8"))
 	engine := judge.NewEngine(player.DefaultPlayer())
-	if err := Add(t.Context(), s, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
+	if err := Add(t.Context(), s, 1, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
 		Time: now.Add(-48 * time.Hour)},
 		practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)}); err != nil {
 		t.Fatal(err)
 	}
 	for ago, want := range map[int]bool{2: false, 1: true, 0: false, -1: false, -2: true} {
-		items, err := Day(t.Context(), engine, s, 60, now.AddDate(0, 0, -ago))
+		items, err := Day(t.Context(), engine, s, store.Player{ID: 1}, nil, 60, now.AddDate(0, 0, -ago))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -123,7 +123,7 @@ func TestLongPieces(t *testing.T) {
 	if _, err := s.Add(t.Context(), lick.New(), "made"); err != nil {
 		t.Fatal(err)
 	}
-	pieces, err := NewPieces().All(t.Context(), judge.NewEngine(player.DefaultPlayer()), "", s, nil)
+	pieces, err := NewPieces().All(t.Context(), judge.NewEngine(player.DefaultPlayer()), Who{}, s, nil)
 	if err != nil || len(pieces) != 1 || pieces[0].Lick != e.ID ||
 		!strings.HasSuffix(pieces[0].Title, "its beginning") {
 		t.Fatalf("%+v %v", pieces, err)

@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"fmt"
+	"slices"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -25,7 +27,8 @@ type Past struct {
 // Unlike rows it holds no key of a database, so that it can come from another notebook or go
 // there.
 type Chain struct {
-	Head int // number of the version that is shown
+	Key  string // names the lick beyond a notebook; empty for none yet
+	Head int    // number of the version that is shown
 	Past []Past
 }
 
@@ -70,7 +73,7 @@ func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 		}
 		c.Past = append(c.Past, p)
 	}
-	c.Head = number[l.HeadID]
+	c.Key, c.Head = l.Key, number[l.HeadID]
 	return c, nil
 }
 
@@ -80,12 +83,20 @@ type Whole struct {
 	Palettes []Palette
 	Recipes  []Recipe
 	Changes  []Changes
-	Log      []Played
-	Player   []byte // settings, nil for none
+	Players  []Playing
+	Sets     []Set // their licks named by their places among the chains, from 1; 0 for one that is gone
 }
 
-// AddAll adds what another notebook held, all or nothing: its licks beside those that are here;
-// tones, recipes, changes and a player only where there are none of that name. Numbers of rows
+// Playing is a player with what is the player's own. A notebook of the time when there was only one has no key for it.
+type Playing struct {
+	Player
+	Settings []byte // nil for none
+	Log      []Played
+}
+
+// AddAll adds what another notebook held, all or nothing: its licks beside those that are here; tones, recipes and
+// changes only where there are none of that name; players and sets only where they are not here already, told by
+// their keys, and of a player who is here the lines of the log that are missing. Numbers of rows
 // are made anew, so that a notebook can be added to itself. The log's lines name their lick by
 // its place among the chains and their revision by its number in that chain, both from 1, and 0
 // where it is gone; they are changed in place.
@@ -116,30 +127,103 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 				return err
 			}
 		}
-		for i := range w.Log {
-			// A line names its lick by its place among the chains, and its version by its place in it.
-			x := &w.Log[i]
-			k, version := int(x.LickID), int(x.RevisionID)
-			x.ID, x.LickID, x.RevisionID = 0, 0, 0
-			if k < 1 || k > len(ids) {
-				continue
+		for i, p := range w.Players {
+			for k := range p.Log {
+				x := &p.Log[k]
+				x.ID, x.LickID, x.RevisionID = 0, lickAt(ids, x.LickID, 0), lickAt(ids, x.LickID, x.RevisionID)
 			}
-			x.LickID = ids[k-1][0]
-			if version >= 1 && version < len(ids[k-1]) {
-				x.RevisionID = ids[k-1][version]
-			}
-		}
-		if len(w.Log) > 0 {
-			if err := addPlayed(tx, w.Log); err != nil {
+			if err := addPlaying(tx, p, i == 0); err != nil {
 				return err
 			}
 		}
-		var players int64
-		if err := tx.Model(&PlayerRow{}).Count(&players).Error; err != nil || players > 0 || w.Player == nil {
+		for _, x := range w.Sets {
+			var here int64
+			if err := tx.Model(&SetRow{}).Where("key = ?", x.Key).Count(&here).Error; err != nil {
+				return err
+			}
+			if x.Key != "" && here > 0 {
+				continue
+			}
+			x.ID = 0
+			for k := range x.Items {
+				it := &x.Items[k]
+				it.Lick, it.From = lickAt(ids, it.Lick, 0), lickAt(ids, it.From, 0)
+			}
+			if err := saveSetBeside(tx, &x); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// lickAt is the number of a lick by its place among chains that were added, or of one of its versions; 0 where there
+// is none.
+func lickAt(ids [][]uint, place, version uint) uint {
+	if place < 1 || int(place) > len(ids) || int(version) >= len(ids[place-1]) {
+		return 0
+	}
+	return ids[place-1][version]
+}
+
+// saveSetBeside saves a new set, with a number behind its name where another has it.
+func saveSetBeside(tx *gorm.DB, x *Set) error {
+	var others []SetRow
+	if err := tx.Find(&others).Error; err != nil {
+		return err
+	}
+	name := x.Name
+	for k := 2; slices.ContainsFunc(others, func(r SetRow) bool { return strings.EqualFold(r.Name, x.Name) }); k++ {
+		x.Name = fmt.Sprintf("%s %d", clippedTo(name, maxName-4), k)
+	}
+	return saveSet(tx, x)
+}
+
+// addPlaying adds a player with settings and log, or to one who is here what is missing. A notebook's first player
+// takes the place of one who has done nothing yet.
+func addPlaying(tx *gorm.DB, p Playing, first bool) error {
+	var here []Player
+	if err := tx.Unscoped().Order("id").Find(&here).Error; err != nil {
+		return err
+	}
+	at := slices.IndexFunc(here, func(h Player) bool { return h.Key == p.Key || p.Key == "" && h.ID == firstPlayer })
+	if at < 0 && first && len(here) == 1 {
+		var done int64
+		if err := tx.Raw(`SELECT (SELECT COUNT(*) FROM settings) + (SELECT COUNT(*) FROM played)`).
+			Scan(&done).Error; err != nil {
 			return err
 		}
-		return tx.Create(&PlayerRow{Data: w.Player}).Error
-	})
+		if done == 0 && here[0].Name == FirstName {
+			at = 0
+			if err := tx.Model(&Player{}).Where("id = ?", here[0].ID).
+				Updates(map[string]any{"key": p.Key, "name": p.Name, "source": p.Source}).Error; err != nil {
+				return err
+			}
+		}
+	}
+	if at < 0 {
+		name, err := freeName(tx, p.Name, 0)
+		if err != nil {
+			return err
+		}
+		add := Player{Key: p.Key, Name: name, Source: p.Source, CreatedAt: p.CreatedAt, DeletedAt: p.DeletedAt}
+		if err := tx.Create(&add).Error; err != nil {
+			return err
+		}
+		here, at = append(here, add), len(here)
+	}
+	who := here[at].ID
+	var set int64
+	if err := tx.Model(&Setting{}).Where("player_id = ?", who).Count(&set).Error; err != nil {
+		return err
+	}
+	if set == 0 && p.Settings != nil {
+		if err := tx.Create(&Setting{PlayerID: who, Data: p.Settings}).Error; err != nil {
+			return err
+		}
+	}
+	_, err := addMissing(tx, who, p.Log)
+	return err
 }
 
 // addChain writes a lick with all of its versions, keys of rows made anew.
@@ -149,7 +233,14 @@ func addChain(tx *gorm.DB, c Chain) ([]uint, error) {
 	if err != nil {
 		return nil, err
 	}
-	row := Lick{Title: head.Title}
+	row := Lick{Key: c.Key, Title: head.Title}
+	var taken int64
+	if err := tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key).Count(&taken).Error; err != nil {
+		return nil, err
+	}
+	if c.Key == "" || taken > 0 {
+		row.Key = newKey()
+	}
 	if err := tx.Create(&row).Error; err != nil {
 		return nil, err
 	}

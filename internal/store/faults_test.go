@@ -499,12 +499,12 @@ func TestSetAside(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
 	s := open(t, path)
 	at := clock()
-	if err := s.Play(ctx, Played{LickID: 1, Title: "Weir", Clean: 1, At: at}); err != nil {
+	if err := s.Play(ctx, 1, Played{LickID: 1, Title: "Weir", Clean: 1, At: at}); err != nil {
 		t.Fatal(err)
 	}
 	for _, bad := range []string{"lick_id = -1", "lick_id = -9223372036854775808", "revision_id = 5000000000",
 		"at = 'soon'"} {
-		err := s.Play(ctx, Played{LickID: 1, Title: "Broken", Clean: 1, At: at})
+		err := s.Play(ctx, 1, Played{LickID: 1, Title: "Broken", Clean: 1, At: at})
 		if err == nil {
 			err = s.db.Exec("UPDATE played SET " + bad + " WHERE id = (SELECT MAX(id) FROM played)").Error
 		}
@@ -512,12 +512,12 @@ func TestSetAside(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if log, err := s.Log(ctx); err != nil || len(log) != 1 {
+	if log, err := s.Log(ctx, 1); err != nil || len(log) != 1 {
 		t.Errorf("before it is opened again: %d lines, %v", len(log), err)
 	}
 	s.Close()
 	s = open(t, path)
-	log, err := s.Log(ctx)
+	log, err := s.Log(ctx, 1)
 	if err != nil || len(log) != 1 || log[0].Title != "Weir" {
 		t.Errorf("%+v %v", log, err)
 	}

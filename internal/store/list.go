@@ -29,7 +29,8 @@ type Query struct {
 	Find   string // words that must all occur
 	Tag    string
 	Order  Order
-	Player string // whose judgements
+	Who    uint   // whose judgements
+	Player string // what they were judged by
 	Limit  int
 	Offset int
 }
@@ -85,8 +86,8 @@ func (s *Store) matching(ctx context.Context, q Query) *gorm.DB {
 
 // joinSummaries puts what a row shows beside each lick, if it was worked out for the
 // version that is shown.
-const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.revision_id = " +
-	"licks.head_id AND summaries.player = ?"
+const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.player_id = ? AND " +
+	"summaries.revision_id = licks.head_id AND summaries.player = ?"
 
 // List gives one page of the notebook.
 // Rows that were not judged yet stand last in the order of the worst.
@@ -105,7 +106,7 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 		Margin     float64
 		Notes      int
 	}
-	err := s.matching(ctx, q).Joins(joinSummaries, q.Player).
+	err := s.matching(ctx, q).Joins(joinSummaries, q.Who, q.Player).
 		Select("licks.id, licks.head_id, licks.title, licks.updated_at, summaries.revision_id AS judged, " +
 			"summaries.severity, summaries.margin, summaries.notes").
 		Order(order).Limit(q.Limit).Offset(q.Offset).Scan(&found).Error
@@ -117,7 +118,7 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 	for i, f := range found {
 		ids[i] = f.ID
 	}
-	data, err := drawn(s.db.WithContext(ctx), ids)
+	data, err := drawn(s.db.WithContext(ctx), q.Who, ids)
 	if err != nil {
 		return nil, err
 	}
@@ -126,6 +127,7 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 		if f.Judged != nil {
 			out[i].Summary = &Summary{
 				LickID:     f.ID,
+				PlayerID:   q.Who,
 				RevisionID: f.HeadID,
 				Player:     q.Player,
 				Severity:   f.Severity,
@@ -138,15 +140,15 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 	return out, nil
 }
 
-// drawn reads what the rows of licks show.
-func drawn(db *gorm.DB, ids []uint) (map[uint][]byte, error) {
+// drawn reads what the rows of licks show for a player.
+func drawn(db *gorm.DB, who uint, ids []uint) (map[uint][]byte, error) {
 	out := map[uint][]byte{}
 	for some := range slices.Chunk(ids, 1000) { // SQLite takes some thousands of values in a statement
 		var found []struct {
 			LickID uint
 			Data   []byte
 		}
-		if err := db.Table("rows").Where("lick_id IN ?", some).Scan(&found).Error; err != nil {
+		if err := db.Table("rows").Where("player_id = ? AND lick_id IN ?", who, some).Scan(&found).Error; err != nil {
 			return nil, fmt.Errorf("list licks: %w", plain(err))
 		}
 		for _, f := range found {
@@ -173,7 +175,7 @@ func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 		N        int
 	}
 	err := s.matching(ctx, q).
-		Joins(joinSummaries, q.Player).
+		Joins(joinSummaries, q.Who, q.Player).
 		Select("summaries.severity, summaries.notes = 0 AS empty, COUNT(*) AS n").
 		Group("summaries.severity, summaries.notes = 0").
 		Scan(&rows).
@@ -211,9 +213,9 @@ func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
 
 // Unjudged lists licks that have no summary for the player at their newest
 // revision, the last touched first.
-func (s *Store) Unjudged(ctx context.Context, player string, most int) ([]Row, error) {
+func (s *Store) Unjudged(ctx context.Context, who uint, player string, most int) ([]Row, error) {
 	var found []Lick
-	err := s.matching(ctx, Query{}).Joins(joinSummaries, player).Where("summaries.lick_id IS NULL").
+	err := s.matching(ctx, Query{}).Joins(joinSummaries, who, player).Where("summaries.lick_id IS NULL").
 		Select("licks.id, licks.head_id, licks.title, licks.updated_at").
 		Order("licks.updated_at DESC, licks.id DESC").Limit(most).Scan(&found).Error
 	if err != nil {
@@ -235,12 +237,13 @@ func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 	}
 	return s.write(ctx, func(tx *gorm.DB) error {
 		for _, x := range list {
-			if err := tx.Exec("INSERT OR REPLACE INTO rows (lick_id, data) VALUES (?, ?)", x.LickID,
-				x.Data).Error; err != nil {
+			if err := tx.Exec("INSERT OR REPLACE INTO rows (lick_id, player_id, data) VALUES (?, ?, ?)", x.LickID,
+				x.PlayerID, x.Data).Error; err != nil {
 				return err
 			}
 		}
-		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}}, UpdateAll: true}).
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}, {Name: "player_id"}},
+			UpdateAll: true}).
 			CreateInBatches(list, 100).
 			Error
 	})
@@ -248,14 +251,13 @@ func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 
 // Corrections are the fingers that the player has set otherwise than is usual, as the summaries of
 // the licks say that stand in the notebook; those of one lick may be left out.
-func (s *Store) Corrections(ctx context.Context, player string, but uint) ([]string, error) {
+func (s *Store) Corrections(ctx context.Context, who uint, player string, but uint) ([]string, error) {
 	var found []string
 	err := s.db.WithContext(ctx).Table("summaries").
 		Joins("JOIN licks ON licks.id = summaries.lick_id AND licks.head_id = summaries.revision_id").
 		Where(
-			"summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?",
-			player,
-			but,
+			"summaries.player_id = ? AND summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?",
+			who, player, but,
 		).
 		Order("licks.id").Pluck("summaries.corrected", &found).Error
 	if err != nil {
@@ -268,17 +270,17 @@ func (s *Store) Corrections(ctx context.Context, player string, but uint) ([]str
 	return out, nil
 }
 
-// SummaryOf is the last summary that was kept of a lick, of whatever revision and
-// player; ok is false where there is none.
-func (s *Store) SummaryOf(ctx context.Context, id uint) (sum Summary, ok bool, err error) {
+// SummaryOf is the last summary that was kept of a lick for a player, of whatever revision and settings; ok is false
+// where there is none.
+func (s *Store) SummaryOf(ctx context.Context, who, id uint) (sum Summary, ok bool, err error) {
 	var found []Summary
-	if err := s.db.WithContext(ctx).Where("lick_id = ?", id).Limit(1).Find(&found).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("lick_id = ? AND player_id = ?", id, who).Limit(1).Find(&found).Error; err != nil {
 		return sum, false, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
 	if len(found) == 0 {
 		return sum, false, nil
 	}
-	data, err := drawn(s.db.WithContext(ctx), []uint{id})
+	data, err := drawn(s.db.WithContext(ctx), who, []uint{id})
 	found[0].Data = data[id]
 	return found[0], err == nil, err
 }

@@ -60,33 +60,33 @@ func TestList(t *testing.T) {
 		t.Errorf("%v %v", tags, err)
 	}
 	// What was judged for another player, or before an edit, counts as not judged.
-	list, _ := s.Unjudged(ctx, "p", 9)
+	list, _ := s.Unjudged(ctx, 1, "p", 9)
 	if len(list) != 3 {
 		t.Fatalf("%d to judge", len(list))
 	}
-	if err := s.Summarise(ctx, []Summary{{LickID: 1, RevisionID: list[2].Revision, Player: "p", Severity: 1,
-		Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, Player: "p", Severity: 2,
+	if err := s.Summarise(ctx, []Summary{{LickID: 1, RevisionID: list[2].Revision, PlayerID: 1, Player: "p", Severity: 1,
+		Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, PlayerID: 1, Player: "p", Severity: 2,
 		Margin: 0.5, Notes: 4, Data: []byte("b")}}); err != nil {
 		t.Fatal(err)
 	}
-	worst, _ := s.List(ctx, Query{Order: WorstFirst, Player: "p", Limit: 9})
+	worst, _ := s.List(ctx, Query{Order: WorstFirst, Who: 1, Player: "p", Limit: 9})
 	if !slices.Equal(ids(worst), []uint{2, 1, 3}) || worst[0].Summary == nil || worst[2].Summary != nil {
 		t.Errorf("worst first: %v", ids(worst))
 	}
-	if c, err := s.Count(ctx, Query{Player: "p"}); err != nil || c.All != 3 || c.Judged != 2 || c.Of[2] != 1 {
+	if c, err := s.Count(ctx, Query{Who: 1, Player: "p"}); err != nil || c.All != 3 || c.Judged != 2 || c.Of[2] != 1 {
 		t.Errorf("%+v %v", c, err)
 	}
-	if c, _ := s.Count(ctx, Query{Player: "q"}); c.Judged != 0 {
+	if c, _ := s.Count(ctx, Query{Who: 1, Player: "q"}); c.Judged != 0 {
 		t.Errorf("another player: %+v", c)
 	}
 	e, _ := s.Get(ctx, 1)
 	if _, err := s.Commit(ctx, 1, e.Revision, titled("Owl again"), "edit"); err != nil {
 		t.Fatal(err)
 	}
-	if list, _ := s.Unjudged(ctx, "p", 9); !slices.Equal(ids(list), []uint{1, 3}) {
+	if list, _ := s.Unjudged(ctx, 1, "p", 9); !slices.Equal(ids(list), []uint{1, 3}) {
 		t.Errorf("after an edit: %v", ids(list))
 	}
-	if sum, ok, err := s.SummaryOf(ctx, 1); err != nil || !ok || sum.Severity != 1 {
+	if sum, ok, err := s.SummaryOf(ctx, 1, 1); err != nil || !ok || sum.Severity != 1 {
 		t.Errorf("%+v %v %v", sum, ok, err)
 	}
 }
@@ -111,7 +111,7 @@ func BenchmarkNotebook(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if err := s.Summarise(ctx, []Summary{{LickID: e.ID, RevisionID: e.Revision, Player: "p", Severity: i % 3,
+		if err := s.Summarise(ctx, []Summary{{LickID: e.ID, RevisionID: e.Revision, PlayerID: 1, Player: "p", Severity: i % 3,
 			Margin: float64(i), Notes: 32, Data: make([]byte, 1500)}}); err != nil {
 			b.Fatal(err)
 		}
@@ -121,7 +121,7 @@ func BenchmarkNotebook(b *testing.B) {
 		q    Query
 	}{{"page", Query{}}, {"last", Query{Offset: n - 50}}, {"search", Query{Find: "lick 77"}}, {"tag",
 		Query{Tag: "tag 7"}}, {"title", Query{Order: ByTitle}}, {"worst", Query{Order: WorstFirst}}} {
-		c.q.Limit, c.q.Player = 50, "p"
+		c.q.Limit, c.q.Who, c.q.Player = 50, 1, "p"
 		b.Run(c.name, func(b *testing.B) {
 			for b.Loop() {
 				if _, err := s.List(ctx, c.q); err != nil {

@@ -109,6 +109,32 @@ var migrations = []*gormigrate.Migration{
 		`CREATE TABLE devices (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, hash BLOB NOT NULL UNIQUE,
 			created_at DATETIME NOT NULL, seen_at DATETIME NOT NULL)`,
 	)},
+	{ID: "0013-several", Migrate: statements(
+		// What was the player becomes the settings of the first of several. Judgements are made anew for each.
+		`ALTER TABLE players RENAME TO settings`,
+		`ALTER TABLE settings ADD COLUMN player_id INTEGER NOT NULL DEFAULT 1`,
+		`CREATE TABLE players (id INTEGER PRIMARY KEY AUTOINCREMENT, key TEXT NOT NULL UNIQUE, name TEXT NOT NULL,
+			source TEXT NOT NULL DEFAULT '', created_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`INSERT INTO players (id, key, name, created_at)
+			VALUES (1, lower(hex(randomblob(8))), 'Player 1', strftime('%Y-%m-%d %H:%M:%S+00:00', 'now'))`,
+		`ALTER TABLE played ADD COLUMN player_id INTEGER NOT NULL DEFAULT 1`,
+		`CREATE INDEX idx_played_player ON played(player_id, id)`,
+		`ALTER TABLE licks ADD COLUMN key TEXT NOT NULL DEFAULT ''`,
+		`UPDATE licks SET key = lower(hex(randomblob(8)))`,
+		`CREATE UNIQUE INDEX idx_licks_key ON licks(key)`,
+		`DROP TABLE summaries`,
+		`CREATE TABLE summaries (lick_id INTEGER NOT NULL REFERENCES licks(id), player_id INTEGER NOT NULL,
+			revision_id INTEGER NOT NULL, player TEXT NOT NULL, severity INTEGER NOT NULL, margin REAL NOT NULL,
+			notes INTEGER NOT NULL, corrected TEXT NOT NULL DEFAULT '', PRIMARY KEY (player_id, lick_id)) WITHOUT ROWID`,
+		`DROP TABLE rows`,
+		`CREATE TABLE rows (lick_id INTEGER NOT NULL REFERENCES licks(id), player_id INTEGER NOT NULL,
+			data BLOB NOT NULL, PRIMARY KEY (player_id, lick_id))`,
+		`CREATE TABLE sets (id INTEGER PRIMARY KEY AUTOINCREMENT, key TEXT NOT NULL UNIQUE, name TEXT NOT NULL,
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE TABLE set_versions (id INTEGER PRIMARY KEY AUTOINCREMENT, set_id INTEGER NOT NULL REFERENCES sets(id),
+			data BLOB NOT NULL, created_at DATETIME NOT NULL)`,
+		`CREATE INDEX idx_set_versions ON set_versions(set_id, id)`,
+	)},
 }
 
 // statements is a migration that runs SQL one after the other.

@@ -10,6 +10,7 @@ import (
 // content, which lives in the revisions.
 type Lick struct {
 	ID        uint
+	Key       string // names the lick beyond this notebook
 	Title     string // of the newest revision, for sorting and finding
 	HeadID    uint   // the revision that is shown
 	Words     string `gorm:"->"` // what it is found by; index writes it
@@ -33,9 +34,10 @@ type Revision struct {
 
 // Summary is a lick of the notebook as its row shows it, judged for one player.
 type Summary struct {
-	LickID     uint `gorm:"primaryKey;autoIncrement:false"`
-	RevisionID uint // that was judged
-	Player     string
+	LickID     uint    `gorm:"primaryKey;autoIncrement:false"`
+	PlayerID   uint    `gorm:"primaryKey;autoIncrement:false"`
+	RevisionID uint    // that was judged
+	Player     string  // what it was judged by: the player's settings and the model of the day
 	Severity   int     // of the verdict, the worst highest
 	Margin     float64 // ceiling over tempo, for sorting
 	Notes      int

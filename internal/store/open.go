@@ -56,7 +56,9 @@ func Open(path string, now func() time.Time) (*Store, error) {
 	}
 	existed, err := s.prepare()
 	if err == nil {
-		err = s.open()
+		if err = s.open(); errors.Is(err, ErrDamaged) {
+			err = s.damaged(err.Error())
+		}
 	}
 	if err == nil && existed {
 		err = s.intact()
@@ -273,13 +275,17 @@ func (s *Store) intact() error {
 	if err == nil && found == "ok" {
 		return nil
 	}
-	why := found
 	if err != nil {
 		if err = plain(err); !errors.Is(err, ErrDamaged) {
 			return err
 		}
-		why = err.Error()
+		found = err.Error()
 	}
+	return s.damaged(found)
+}
+
+// damaged says that the file is damaged, and how its last good copy is put back.
+func (s *Store) damaged(why string) error {
 	advice := "there is no copy beside it"
 	if copies := s.Copies(); len(copies) > 0 {
 		advice = fmt.Sprintf("put the last good copy back with: ornamen restore %q --db %q", copies[len(copies)-1],

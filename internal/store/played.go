@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"fmt"
 	"time"
@@ -13,6 +14,7 @@ import (
 // when the lick is gone.
 type Played struct {
 	ID         uint
+	PlayerID   uint `json:"-"`
 	LickID     uint
 	Title      string
 	RevisionID uint
@@ -66,20 +68,24 @@ const sound = `lick_id BETWEEN 0 AND 1000000000 AND revision_id BETWEEN 0 AND 10
 	AND typeof(first) = 'integer' AND typeof(last) = 'integer' AND typeof(clean) = 'integer'
 	AND typeof(missed) = 'integer' AND typeof(note) = 'integer' AND at GLOB '[0-9][0-9][0-9][0-9]-*'`
 
-// Log is the whole practice log, in the order in which it was written.
-func (s *Store) Log(ctx context.Context) ([]Played, error) {
+// Log is a player's whole practice log, in the order in which it was written.
+func (s *Store) Log(ctx context.Context, who uint) ([]Played, error) {
 	if s.ReadOnly {
-		return s.olderLog(ctx)
+		return s.olderLog(ctx, who)
 	}
-	return s.LogAfter(ctx, 0)
+	return s.LogAfter(ctx, who, 0)
 }
 
 // olderLog is the log of a notebook that is only read, which may be older than this program.
-func (s *Store) olderLog(ctx context.Context) (out []Played, err error) {
+func (s *Store) olderLog(ctx context.Context, who uint) (out []Played, err error) {
 	if !s.db.Migrator().HasTable("played") {
 		return nil, nil
 	}
-	if err := s.db.WithContext(ctx).Where(sound).Order("id").Find(&out).Error; err != nil {
+	db := s.db.WithContext(ctx)
+	if s.severalPlayers() {
+		db = db.Where("player_id = ?", who)
+	}
+	if err := db.Where(sound).Order("id").Find(&out).Error; err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}
 	home := s.now().Location()
@@ -89,27 +95,28 @@ func (s *Store) olderLog(ctx context.Context) (out []Played, err error) {
 	return out, nil
 }
 
-// LastPlayed is the number of the log's last line, and of its last line up to one that was known: another one
-// than that where it was taken back. Both are 0 for an empty log. Numbers rise and none comes twice.
-func (s *Store) LastPlayed(ctx context.Context, known uint) (last, kept uint, err error) {
+// LastPlayed is the number of the last line of a player's log, and of its last line up to one that was known: another
+// one than that where it was taken back. Both are 0 for an empty log. Numbers rise and none comes twice.
+func (s *Store) LastPlayed(ctx context.Context, who, known uint) (last, kept uint, err error) {
 	if s.ReadOnly && !s.db.Migrator().HasTable("played") {
 		return 0, 0, nil
 	}
-	err = s.db.WithContext(ctx).Raw(`SELECT COALESCE((SELECT MAX(id) FROM played), 0),
-		COALESCE((SELECT MAX(id) FROM played WHERE id <= ?), 0)`, known).Row().Scan(&last, &kept)
+	err = s.db.WithContext(ctx).Raw(`SELECT COALESCE((SELECT MAX(id) FROM played WHERE player_id = @who), 0),
+		COALESCE((SELECT MAX(id) FROM played WHERE player_id = @who AND id <= @known), 0)`,
+		sql.Named("who", who), sql.Named("known", known)).Row().Scan(&last, &kept)
 	return last, kept, plain(err)
 }
 
-// LogAfter are the lines of the log that were written after the one with that number.
-func (s *Store) LogAfter(ctx context.Context, id uint) ([]Played, error) {
+// LogAfter are the lines of a player's log that were written after the one with that number.
+func (s *Store) LogAfter(ctx context.Context, who, id uint) ([]Played, error) {
 	// Ten years of rounds are read row by row: filling models by reflection takes five times as long.
 	rows, err := s.db.WithContext(
 		ctx,
 	).Raw(
 		`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed, note,
 		minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone FROM played
-		WHERE id > ? AND `+sound+` ORDER BY id`,
-		id,
+		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`,
+		who, id,
 	).Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
@@ -131,29 +138,81 @@ func (s *Store) LogAfter(ctx context.Context, id uint) ([]Played, error) {
 	return out, nil
 }
 
-// Play adds lines to the log, all of them or none.
-func (s *Store) Play(ctx context.Context, lines ...Played) error {
+// Play adds lines to a player's log, all of them or none.
+func (s *Store) Play(ctx context.Context, who uint, lines ...Played) error {
 	if len(lines) == 0 {
 		return nil
 	}
-	return s.write(ctx, func(tx *gorm.DB) error { return addPlayed(tx, lines) })
+	return s.write(ctx, func(tx *gorm.DB) error { return addPlayed(tx, who, lines) })
 }
 
-// addPlayed writes lines to the log.
-func addPlayed(tx *gorm.DB, lines []Played) error {
+// addPlayed writes lines to the log of a player, who may have been removed meanwhile: what was played is kept.
+func addPlayed(tx *gorm.DB, who uint, lines []Played) error {
 	rows := make([]Played, len(lines))
 	for i, x := range lines {
 		rows[i] = x.placed()
+		rows[i].PlayerID = who
 	}
 	return tx.CreateInBatches(&rows, 200).Error
 }
 
-// Unplay takes the last line of the log back and returns it.
+// PlayMissing adds those lines to a player's log that are not there yet, and says how many they were: what is read in
+// twice stands there once. Two lines are one if they say the same of the same moment, whatever number their lick has
+// here; of lines that are alike within what is read each is a round of its own.
+func (s *Store) PlayMissing(ctx context.Context, who uint, lines ...Played) (added int, err error) {
+	err = s.write(ctx, func(tx *gorm.DB) error {
+		added, err = addMissing(tx, who, lines)
+		return err
+	})
+	return added, err
+}
+
+// addMissing is PlayMissing within a transaction.
+func addMissing(tx *gorm.DB, who uint, lines []Played) (int, error) {
+	if len(lines) == 0 {
+		return 0, nil
+	}
+	first := lines[0].At
+	for _, x := range lines {
+		if x.At.Before(first) {
+			first = x.At
+		}
+	}
+	var here []Played
+	if err := tx.Where("player_id = ? AND at >= ? AND "+sound, who, first.UTC()).Find(&here).Error; err != nil {
+		return 0, err
+	}
+	count := map[Played]int{}
+	for _, x := range here {
+		count[x.alike()]++
+	}
+	var missing []Played
+	for _, x := range lines {
+		if k := x.alike(); count[k] > 0 {
+			count[k]--
+			continue
+		}
+		missing = append(missing, x)
+	}
+	if len(missing) == 0 {
+		return 0, nil
+	}
+	return len(missing), addPlayed(tx, who, missing)
+}
+
+// alike is what makes a line the same line in another notebook.
+func (p Played) alike() Played {
+	p.ID, p.PlayerID, p.LickID, p.RevisionID, p.Zone = 0, 0, 0, 0, nil
+	p.At = p.At.UTC().Round(0)
+	return p
+}
+
+// Unplay takes the last line of a player's log back and returns it.
 // An empty log is ErrNotFound.
-func (s *Store) Unplay(ctx context.Context) (Played, error) {
+func (s *Store) Unplay(ctx context.Context, who uint) (Played, error) {
 	var last Played
 	err := s.write(ctx, func(tx *gorm.DB) error {
-		if err := tx.Order("id DESC").Take(&last).Error; err != nil {
+		if err := tx.Where("player_id = ?", who).Order("id DESC").Take(&last).Error; err != nil {
 			return fmt.Errorf("the log: %w", plain(err))
 		}
 		return tx.Delete(&last).Error

@@ -11,33 +11,33 @@ import (
 func TestPlayerSettings(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
 	s := open(t, path)
-	if data, before, err := s.Player(ctx); data != nil || before != 0 || err != nil {
+	if data, before, err := s.Settings(ctx, 1); data != nil || before != 0 || err != nil {
 		t.Fatalf("a new notebook has a player: %s, %d, %v", data, before, err)
 	}
 	for _, d := range []string{`{"size":"small"}`, `{"size":"large"}`} {
-		if err := s.SavePlayer(ctx, []byte(d)); err != nil {
+		if err := s.SaveSettings(ctx, 1, []byte(d)); err != nil {
 			t.Fatal(err)
 		}
 	}
 	s.Close()
 	s = open(t, path)
-	data, before, err := s.Player(ctx)
+	data, before, err := s.Settings(ctx, 1)
 	if err != nil || string(data) != `{"size":"large"}` || before != 1 {
 		t.Fatalf("after opening again: %s, %d before it, %v", data, before, err)
 	}
-	if err := s.UndoPlayer(ctx); err != nil {
+	if err := s.UndoSettings(ctx, 1); err != nil {
 		t.Fatal(err)
 	}
-	if data, before, _ := s.Player(ctx); string(data) != `{"size":"small"}` || before != 0 {
+	if data, before, _ := s.Settings(ctx, 1); string(data) != `{"size":"small"}` || before != 0 {
 		t.Errorf("after undo: %s, %d before it", data, before)
 	}
-	if err := s.UndoPlayer(ctx); err != nil {
+	if err := s.UndoSettings(ctx, 1); err != nil {
 		t.Fatal(err)
 	}
-	if data, _, _ := s.Player(ctx); data != nil {
+	if data, _, _ := s.Settings(ctx, 1); data != nil {
 		t.Errorf("before the first settings there are %s", data)
 	}
-	if err := s.UndoPlayer(ctx); !errors.Is(err, ErrNoUndo) {
+	if err := s.UndoSettings(ctx, 1); !errors.Is(err, ErrNoUndo) {
 		t.Errorf("undo of nothing: %v", err)
 	}
 }

@@ -105,7 +105,7 @@ func child(db *gorm.DB, rev uint) (Revision, error) {
 func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
-		row := Lick{Title: l.Title}
+		row := Lick{Key: newKey(), Title: l.Title}
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}

@@ -65,7 +65,6 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	err = site.Draws(template.FuncMap{
 		"defs":    func() template.HTML { return draw.Defs },
 		"styles":  func() []string { return page.Styles(folders...) },
-		"player":  site.PlayerLine,
 		"signs":   view.PrettySigns,
 		"explain": view.Explain,
 		"choices": func(words ...string) []string { return words },

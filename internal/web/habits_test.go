@@ -33,14 +33,14 @@ func TestHabitIsLearned(t *testing.T) {
 	if res, body := c.post(take, values); res.StatusCode != 200 || strings.Contains(body, "Shall it be") {
 		t.Fatalf("%d %s", res.StatusCode, body)
 	}
-	if own := c.app.site.Current().Profile.Habits; own != "tones 2 4: 1 3 4" {
+	if own := c.app.site.Players()[0].Profile.Habits; own != "tones 2 4: 1 3 4" {
 		t.Errorf("the habits are %q", own)
 	}
 	_, body = c.get("/player")
 	if !strings.Contains(body, `value="tones 2 4: 1 3 4" checked`) {
 		t.Error("Player does not list it")
 	}
-	if res, _ := c.post("/player/undo", values); res.StatusCode >= 400 || c.app.site.Current().Profile.Habits != "" {
+	if res, _ := c.post("/player/undo", values); res.StatusCode >= 400 || c.app.site.Players()[0].Profile.Habits != "" {
 		t.Error("undo on Player keeps the habit")
 	}
 	// Declined, it is not asked again.

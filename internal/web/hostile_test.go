@@ -70,7 +70,7 @@ func TestHostileLogs(t *testing.T) {
 			t.Errorf("%s: %s %.200s", page, res.Status, body)
 		}
 	}
-	if log, err := practising.Log(t.Context(), c.store); err != nil || len(log) != 0 {
+	if log, err := practising.Log(t.Context(), c.store, 1); err != nil || len(log) != 0 {
 		t.Errorf("%d entries of refused logs are kept, %v", len(log), err)
 	}
 }
@@ -94,7 +94,7 @@ func TestLogEncodings(t *testing.T) {
 			t.Errorf("%s: %s %.200s", name, res.Status, body)
 			continue
 		}
-		log, err := practising.Log(t.Context(), c.store)
+		log, err := practising.Log(t.Context(), c.store, 1)
 		if err != nil || len(log) != 1 || log[0].Part != "strings 4 and 3, 1 to 4" || log[0].Title != "Box" ||
 			log[0].Time.Format("2 15:04") != "20 20:33" {
 			t.Errorf("%s: %+v %v", name, log, err)
@@ -113,7 +113,7 @@ func TestNoNumbers(t *testing.T) {
 			plainlyRefused(t, field+" "+bad, res.StatusCode, body)
 		}
 	}
-	if log, err := practising.Log(t.Context(), c.store); err != nil || len(log) != 0 {
+	if log, err := practising.Log(t.Context(), c.store, 1); err != nil || len(log) != 0 {
 		t.Errorf("%+v %v", log, err)
 	}
 }
@@ -205,7 +205,7 @@ func TestEveningInTheWest(t *testing.T) {
 	if _, body := c.get("/practice/log"); !strings.Contains(body, "28 Nov") || strings.Contains(body, "29 Nov") {
 		t.Error("the log has another day")
 	}
-	log, err := practising.Log(t.Context(), c.store)
+	log, err := practising.Log(t.Context(), c.store, 1)
 	if err != nil || len(log) != 1 || practice.DateOf(log[0].Time) != practice.DateOf(west()) {
 		t.Errorf("%+v %v", log, err)
 	}

@@ -32,7 +32,7 @@ func TestPracticeScreen(t *testing.T) {
 		return res.StatusCode, body
 	}
 	log := func() []practice.Entry {
-		l, err := practising.Log(t.Context(), c.store)
+		l, err := practising.Log(t.Context(), c.store, 1)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -110,7 +110,7 @@ func TestPracticeScreen(t *testing.T) {
 	tuned := bent.Clone()
 	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
 	tuned.Notes[0].Len = lick.NewTime(1, 2)
-	guitar := c.app.site.Current().Engine.Player.Guitar
+	guitar := c.app.site.Players()[0].Engine.Player.Guitar
 	if err := sound.WriteWAV(t.Context(), &wav, sound.NewPlayer(guitar, tuned, sound.Options{})); err != nil {
 		t.Fatal(err)
 	}
@@ -159,15 +159,15 @@ func TestPracticeScreen(t *testing.T) {
 		}
 		fast = append(fast, e)
 	}
-	if err := practising.Add(t.Context(), c.store, fast...); err != nil {
+	if err := practising.Add(t.Context(), c.store, 1, fast...); err != nil {
 		t.Fatal(err)
 	}
-	before := c.app.site.Current().Engine.Player
+	before := c.app.site.Players()[0].Engine.Player
 	if res, body := c.post("/practice/numbers", nil); res.StatusCode != 200 || !strings.Contains(body,
 		"Every line is judged by them") {
 		t.Errorf("%d", res.StatusCode)
 	}
-	after := c.app.site.Current().Engine.Player
+	after := c.app.site.Players()[0].Engine.Player
 	if !(after.Hand.Speed > before.Hand.Speed && after.Pick.Speed > before.Pick.Speed) {
 		t.Errorf("speeds %g, %g, before %g, %g", after.Hand.Speed, after.Pick.Speed, before.Hand.Speed,
 			before.Pick.Speed)

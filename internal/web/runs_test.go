@@ -270,7 +270,7 @@ func TestPlayerSettings(t *testing.T) {
 			t.Errorf("%s %q: %d", bad[0], bad[1], res.StatusCode)
 		}
 	}
-	if _, before, _ := c.store.Player(context.Background()); before != 0 {
+	if _, before, _ := c.store.Settings(context.Background(), 1); before != 0 {
 		t.Errorf("refusals left %d more settings", before)
 	}
 	if res, _ := c.post("/player/undo", url.Values{}); res.StatusCode != 200 {

@@ -77,7 +77,7 @@ func (a Screen) named(ctx context.Context, l lick.Lick, words string, at int) (l
 		if !strings.EqualFold(r.Title, words) {
 			continue
 		}
-		e, err := a.Store.Get(ctx, r.ID)
+		e, err := a.Get(ctx, r.ID)
 		return e.Lick, "“" + r.Title + "”", err
 	}
 	last := len(l.Notes) - 1

@@ -339,7 +339,7 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return store.ErrNotFound
 	}
-	l, err := a.Store.At(r.Context(), n, uint(kept))
+	l, err := a.WholeAt(r.Context(), n, uint(kept))
 	if err != nil {
 		return err
 	}

@@ -38,7 +38,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
 	if !ok {
 		return page.Refuse(page.ErrNoHabit)
 	}
-	p := a.Current().Profile
+	p := page.Playing(a.AsNow(r.Context())).Profile
 	if f.Keep {
 		p = p.Accept(h)
 	} else {
@@ -47,12 +47,12 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
 	ctx := r.Context()
 	err = a.SavePlayer(ctx, p)
 	if err == nil {
-		err = a.LoadPlayer(ctx)
+		err = a.LoadPlayers(ctx)
 	}
 	var e store.Entry
 	if err == nil {
-		ctx = a.AsNow(ctx)
-		e, err = a.Store.Get(ctx, n)
+		ctx = a.AsNow(r.Context())
+		e, err = a.Get(ctx, n)
 	}
 	if err != nil {
 		return err

@@ -136,7 +136,7 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bo
 	}
 	var licks []lick.Lick
 	for _, row := range rows {
-		e, err := a.Store.Get(ctx, row.ID)
+		e, err := a.Get(ctx, row.ID)
 		if err != nil {
 			return err
 		}

@@ -197,7 +197,7 @@ func (a Screen) simulated(r *http.Request, id string) (upload, error) {
 	if err != nil {
 		return upload{}, store.ErrNotFound
 	}
-	e, err := a.Store.Get(r.Context(), uint(n))
+	e, err := a.Get(r.Context(), uint(n))
 	if err != nil {
 		return upload{}, err
 	}

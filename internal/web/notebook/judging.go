@@ -40,7 +40,7 @@ func (a Screen) Judge(ctx context.Context) {
 			}
 			for more := true; more; {
 				var err error
-				if more, err = a.judgeSome(a.AsNow(ctx)); err == nil {
+				if more, err = a.judgeNext(ctx); err == nil {
 					continue
 				}
 				if ctx.Err() != nil {
@@ -59,20 +59,32 @@ func (a Screen) Judge(ctx context.Context) {
 	}()
 }
 
+// judgeNext judges a few licks for the first of the players for whom there are some left, the one who was
+// there last before all others, and says whether there may be more.
+func (a Screen) judgeNext(ctx context.Context) (more bool, err error) {
+	for _, p := range a.InTurn() {
+		if more, err = a.judgeSome(page.As(ctx, p)); more || err != nil {
+			return more, err
+		}
+	}
+	return false, nil
+}
+
 // judgeSome judges a few licks and says whether there may be more. What is done is kept even if
 // the player changes meanwhile: the summaries name the player whom they are of.
 func (a Screen) judgeSome(ctx context.Context) (more bool, err error) {
 	if a.Store.ReadOnly {
 		return false, nil
 	}
-	rows, err := a.Store.Unjudged(ctx, page.Playing(ctx).Key, judgeStep)
+	who, turn := page.Playing(ctx), a.InTurn()[0].Who.ID
+	rows, err := a.Store.Unjudged(ctx, who.Who.ID, who.Key, judgeStep)
 	if err != nil {
 		return false, err
 	}
 	var done []store.Summary
 	for _, r := range rows {
-		if a.Current() != page.Playing(ctx) {
-			break // another player: what is done is kept, the rest is judged anew
+		if page.Playing(a.AsNow(ctx)).Generation != who.Generation || a.InTurn()[0].Who.ID != turn {
+			break // the player has changed, or another one waits: what is done is kept
 		}
 		s, err := a.summary(ctx, r)
 		if err != nil {
@@ -97,8 +109,9 @@ type rowData struct {
 // summary judges one lick for the notebook. One that cannot be read is a row too. Margin is the
 // ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
 func (a Screen) summary(ctx context.Context, r store.Row) (store.Summary, error) {
-	s := store.Summary{LickID: r.ID, RevisionID: r.Revision, Player: page.Playing(ctx).Key}
-	l, err := a.Store.At(ctx, r.ID, r.Revision)
+	who := page.Playing(ctx)
+	s := store.Summary{LickID: r.ID, PlayerID: who.Who.ID, RevisionID: r.Revision, Player: who.Key}
+	l, err := a.WholeAt(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError
 	if errors.As(err, &unread) {
 		s.Severity, s.Data = int(

@@ -137,13 +137,14 @@ func (v notebookView) benchID() uint {
 }
 
 // query is what the store is asked for.
-// player names whose judgements the rows show.
-func (f notebookForm) query(player string) store.Query {
+// player is whose judgements the rows show.
+func (f notebookForm) query(player *page.Player) store.Query {
 	return store.Query{
 		Find:   f.Find,
 		Tag:    f.Tag,
 		Order:  store.Order(f.Sort),
-		Player: player,
+		Who:    player.Who.ID,
+		Player: player.Key,
 		Limit:  pageRows,
 		Offset: max(0, f.From),
 	}
@@ -154,14 +155,14 @@ func (f notebookForm) query(player string) store.Query {
 // The error is the store's.
 func (a Screen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
 	v := notebookView{Form: f}
-	key := page.Playing(ctx).Key
-	rows, err := a.Store.List(ctx, f.query(key))
+	who := page.Playing(ctx)
+	rows, err := a.Store.List(ctx, f.query(who))
 	if err != nil {
 		return v, err
 	}
 	news, err := a.judgeShown(ctx, rows)
 	if err == nil && news && v.Form.Sort == string(store.WorstFirst) {
-		rows, err = a.Store.List(ctx, f.query(key)) // what was just judged has its place now
+		rows, err = a.Store.List(ctx, f.query(who)) // what was just judged has its place now
 	}
 	if err != nil {
 		return v, err
@@ -239,7 +240,7 @@ func (a Screen) row(ctx context.Context, r store.Row) (rowView, error) {
 	}
 	var d rowData
 	if r.Summary == nil {
-		l, err := a.Store.At(ctx, r.ID, r.Revision)
+		l, err := a.WholeAt(ctx, r.ID, r.Revision)
 		if err != nil {
 			return row, nil // it is judged as unreadable soon
 		}

@@ -30,16 +30,22 @@ type Page struct {
 	Where   string // the screen, for the navigation
 	BenchID uint   // the lick the bench opens, 0 for none
 	Data    any
+	Who     *Player   // who plays; Render sets it, and who else there is
+	Players []*Player // more than one, or none
 }
 
 // Render writes a page. The error is a fault of its template, which is found before anything is sent.
 func (a *Site) Render(w http.ResponseWriter, r *http.Request, name string, p Page) error {
-	return a.write(w, http.StatusOK, name, p)
+	return a.write(w, r, http.StatusOK, name, p)
 }
 
 // write sends a template. It is not kept by the browser: what it shows is true of one revision and one
 // player.
-func (a *Site) write(w http.ResponseWriter, status int, name string, p Page) error {
+func (a *Site) write(w http.ResponseWriter, r *http.Request, status int, name string, p Page) error {
+	p.Players = a.Players()
+	if p.Who, _ = r.Context().Value(playerKey{}).(*Player); p.Who == nil {
+		p.Who = p.Players[0] // an address that is none
+	}
 	var b bytes.Buffer
 	if err := a.pages.ExecuteTemplate(&b, name, p); err != nil {
 		return fmt.Errorf("template %s: %w", name, err)
@@ -240,7 +246,7 @@ func (a *Site) SayWith(w http.ResponseWriter, r *http.Request, status int, n Not
 	if r.Header.Get("HX-Request") != "" {
 		name, p = "notice-partial", Page{Data: n}
 	}
-	if err := a.write(w, status, name, p); err != nil {
+	if err := a.write(w, r, status, name, p); err != nil {
 		log.Print(err)
 		http.Error(w, n.Text, status)
 	}

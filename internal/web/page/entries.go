@@ -12,10 +12,12 @@ import (
 // answers nobody waits for any more. what is how history calls the edit. A stale base is a
 // *store.StaleError, which Fail answers.
 func (a *Site) Commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
-	e, err := a.Store.Commit(ctx, id, base, l, what)
+	own := Playing(ctx).Who.Own()
+	e, err := a.Store.Commit(ctx, id, base, l.Shared(own), what)
 	if err == nil {
 		a.Touched(id)
 	}
+	e.Lick = e.Lick.For(own)
 	return e, err
 }
 
@@ -27,11 +29,26 @@ func (a *Site) Touched(id uint) {
 
 // Add puts a new lick into the notebook.
 func (a *Site) Add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
-	e, err := a.Store.Add(ctx, l, what)
+	own := Playing(ctx).Who.Own()
+	e, err := a.Store.Add(ctx, l.Shared(own), what)
 	if err == nil {
 		a.Wake()
 	}
+	e.Lick = e.Lick.For(own)
 	return e, err
+}
+
+// Get finds a lick as the player of the request plays it: with the fingers of their own.
+func (a *Site) Get(ctx context.Context, id uint) (store.Entry, error) {
+	e, err := a.Store.Get(ctx, id)
+	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
+	return e, err
+}
+
+// WholeAt is a revision of a lick as the player of the request plays it.
+func (a *Site) WholeAt(ctx context.Context, id, revision uint) (lick.Lick, error) {
+	l, err := a.Store.At(ctx, id, revision)
+	return l.For(Playing(ctx).Who.Own()), err
 }
 
 // Entry finds the lick of the address as its window shows it.
@@ -46,7 +63,7 @@ func (a *Site) WholeEntry(r *http.Request) (store.Entry, error) {
 	if err != nil {
 		return store.Entry{}, err
 	}
-	return a.Store.Get(r.Context(), n)
+	return a.Get(r.Context(), n)
 }
 
 // Look finds the lick of the address and reads the form of a request that changes nothing.
@@ -81,6 +98,7 @@ type Mover func(ctx context.Context, id, base uint) (store.Entry, error)
 // overviewed is what the notebook says of itself, at one count of writes.
 type overviewed struct {
 	writes uint64
+	who    uint
 	player string
 	counts store.Counts
 	tags   []string
@@ -89,17 +107,17 @@ type overviewed struct {
 // Overview counts the licks and lists their tags, once for every write: a page of a notebook
 // with ten thousand licks would else count them each time.
 func (a *Site) Overview(ctx context.Context) (store.Counts, []string, error) {
-	writes, key := a.Store.Writes(), Playing(ctx).Key
-	if o := a.whole.Load(); o != nil && o.writes == writes && o.player == key {
+	writes, who, key := a.Store.Writes(), Playing(ctx).Who.ID, Playing(ctx).Key
+	if o := a.whole.Load(); o != nil && o.writes == writes && o.who == who && o.player == key {
 		return o.counts, o.tags, nil
 	}
-	counts, err := a.Store.Count(ctx, store.Query{Player: key})
+	counts, err := a.Store.Count(ctx, store.Query{Who: who, Player: key})
 	if err != nil {
 		return counts, nil, err
 	}
 	tags, err := a.Store.Tags(ctx, maxTags)
 	if err == nil {
-		a.whole.Store(&overviewed{writes, key, counts, tags})
+		a.whole.Store(&overviewed{writes, who, key, counts, tags})
 	}
 	return counts, tags, err
 }

@@ -42,7 +42,7 @@ func CorrectedText(ctx context.Context, l lick.Lick, r *judge.Report) (string, e
 // HabitsOffered are the habits that the player may be asked about: by the corrections of all licks, those
 // of one taken as they are now.
 func (a *Site) HabitsOffered(ctx context.Context, id uint, now []figure.Habit) ([]figure.Habit, error) {
-	lines, err := a.Store.Corrections(ctx, Playing(ctx).Key, id)
+	lines, err := a.Store.Corrections(ctx, Playing(ctx).Who.ID, Playing(ctx).Key, id)
 	if err != nil {
 		return nil, err
 	}

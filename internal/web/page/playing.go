@@ -5,67 +5,168 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
+	"net"
 	"net/http"
 	"runtime/debug"
+	"slices"
 	"strconv"
 
 	"ornamen/core/judge"
 	"ornamen/core/player"
 	"ornamen/core/propose"
+	"ornamen/internal/store"
 )
 
-// WithPlayer gives a request the player of the moment it came, so that all of its
-// answer is judged by the same one.
+// WithPlayer gives a request its player as they are at the moment it came, so that all of its answer is judged by the
+// same one: the player whose page sent it, else the one whom this browser chose last, else the notebook's first. A page
+// that is open stays with its player, whoever is chosen in another.
 func (a *Site) WithPlayer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		next.ServeHTTP(w, r.WithContext(a.AsNow(r.Context())))
+		list := a.Players()
+		who := list[0]
+		if c, err := r.Cookie(choiceCookie(r)); err == nil {
+			if p := keyed(list, c.Value); p != nil {
+				who = p
+			}
+		}
+		key := r.Header.Get("Ornamen-Player")
+		if key == "" {
+			key = r.URL.Query().Get("player")
+		}
+		p := keyed(list, key)
+		if p == nil && key != "" {
+			a.Say(w, r.WithContext(As(r.Context(), who)), http.StatusConflict,
+				"The player of this page is no longer in the notebook, so nothing was changed; load the page anew.")
+			return
+		}
+		if p != nil {
+			who = p
+		}
+		if a.last.Swap(uint64(who.Who.ID)) != uint64(who.Who.ID) {
+			a.Wake() // whoever is looked at is judged first
+		}
+		next.ServeHTTP(w, r.WithContext(As(r.Context(), who)))
 	})
 }
 
-// AsNow is a context with the player as it is now.
-func (a *Site) AsNow(ctx context.Context) context.Context {
-	return context.WithValue(ctx, playerKey{}, a.Current())
+// InTurn are the players in the order in which the notebook is judged for them: the one who was there last, then the
+// others.
+func (a *Site) InTurn() []*Player {
+	list := slices.Clone(a.Players())
+	i := slices.IndexFunc(list, func(p *Player) bool { return uint64(p.Who.ID) == a.last.Load() })
+	if i > 0 {
+		p := list[i]
+		list = slices.Insert(slices.Delete(list, i, i+1), 0, p)
+	}
+	return list
 }
 
-// LoadPlayer reads the player from the notebook, or takes the defaults, and begins a
-// generation: what was judged for the player before is not shown any more. An engine is built
-// anew, with no memory of moves, as all of them may differ.
-func (a *Site) LoadPlayer(ctx context.Context) error {
-	data, before, err := a.Store.Player(ctx)
+// keyed finds a player by their key; nil where there is none.
+func keyed(list []*Player, key string) *Player {
+	i := slices.IndexFunc(list, func(p *Player) bool { return key != "" && p.Who.Key == key })
+	if i < 0 {
+		return nil
+	}
+	return list[i]
+}
+
+// choiceCookie is the cookie in which a browser keeps who plays. It names the port, as browsers share cookies between
+// the ports of a machine, and each may be another notebook.
+func choiceCookie(r *http.Request) string {
+	_, port, err := net.SplitHostPort(r.Host)
+	if err != nil {
+		port = "0"
+	}
+	return "ornamen-player-" + port
+}
+
+// Choose has this browser begin with a player from now on.
+func Choose(w http.ResponseWriter, r *http.Request, key string) {
+	http.SetCookie(w, &http.Cookie{Name: choiceCookie(r), Value: key, Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true,
+		SameSite: http.SameSiteLaxMode})
+}
+
+// As is a context in which a player plays.
+func As(ctx context.Context, p *Player) context.Context {
+	return context.WithValue(ctx, playerKey{}, p)
+}
+
+// LoadPlayers reads the players from the notebook. One who changed begins a generation: what was judged for them before
+// is not shown any more, and their engine is built anew, with no memory of moves, as all of them may differ. Settings
+// that cannot be read are an error.
+func (a *Site) LoadPlayers(ctx context.Context) error {
+	a.loading.Lock()
+	defer a.loading.Unlock()
+	rows, err := a.Store.Players(ctx)
 	if err != nil {
 		return err
 	}
-	profile := player.DefaultProfile()
-	if data != nil {
-		before++ // the defaults lie before the first settings
-		if err := json.Unmarshal(data, &profile); err != nil {
-			return fmt.Errorf("the player in the notebook cannot be read: %w", err)
+	var list []*Player
+	for _, row := range rows {
+		data, before, err := a.Store.Settings(ctx, row.ID)
+		if err != nil {
+			return err
 		}
+		profile := player.DefaultProfile()
+		if data != nil {
+			before++ // the defaults lie before the first settings
+			if err := json.Unmarshal(data, &profile); err != nil {
+				return fmt.Errorf("the player %s in the notebook cannot be read: %w", row.Name, err)
+			}
+		}
+		p := &Player{Who: row, Profile: profile, Before: before, Key: summaryKey(profile)}
+		if old := a.playerOf(row.ID); old != nil && old.Profile == profile {
+			p.Engine, p.Generation = old.Engine, old.Generation
+		} else {
+			who, err := profile.Player()
+			if err != nil {
+				return fmt.Errorf("the player %s in the notebook: %w", row.Name, err)
+			}
+			a.generations++
+			p.Engine, p.Generation = judge.NewEngine(who), a.generations
+		}
+		list = append(list, p)
 	}
-	p, err := profile.Player()
-	if err != nil {
-		return fmt.Errorf("the player in the notebook: %w", err)
-	}
-	var generation uint64
-	if c := a.now.Load(); c != nil {
-		generation = c.Generation + 1
-	}
-	a.now.Store(&Player{profile, judge.NewEngine(p), generation, before, summaryKey(profile)})
+	a.players.Store(&list)
 	a.Wake()
 	return nil
 }
 
-// Player is the player that every lick is judged by now.
-type Player struct {
-	Profile    player.Profile
-	Engine     *judge.Engine
-	Generation uint64 // counts changes, so that no report of an earlier player is shown
-	Before     int    // settings that undo can go back to
-	Key        string // names the player in the notebook's summaries
+// Players are those who play from the notebook, as they are now.
+func (a *Site) Players() []*Player {
+	if list := a.players.Load(); list != nil {
+		return *list
+	}
+	return nil
 }
 
-// Current is who plays now; a request has its own, see playing.
-func (a *Site) Current() *Player { return a.now.Load() }
+// playerOf is a player by the number; nil where there is none.
+func (a *Site) playerOf(id uint) *Player {
+	for _, p := range a.Players() {
+		if p.Who.ID == id {
+			return p
+		}
+	}
+	return nil
+}
+
+// AsNow is a context with its player as they are now; one who was removed stays as they were.
+func (a *Site) AsNow(ctx context.Context) context.Context {
+	if p := a.playerOf(Playing(ctx).Who.ID); p != nil {
+		return As(ctx, p)
+	}
+	return ctx
+}
+
+// Player is one of those for whom licks are judged.
+type Player struct {
+	Who        store.Player
+	Profile    player.Profile
+	Engine     *judge.Engine
+	Generation uint64 // counts changes of all players, so that no report of another player is shown
+	Before     int    // settings that undo can go back to
+	Key        string // names what the notebook's summaries are judged by
+}
 
 // playerKey is under which a request carries who plays.
 type playerKey struct{}
@@ -101,25 +202,26 @@ func buildOf() string {
 	return name
 }
 
-// SavePlayer keeps a profile for the next start and for undo. One that changes nothing is no
-// step to go back over. Lists are judged anew when loadPlayer has taken it.
+// SavePlayer keeps the profile of the request's player for the next start and for undo. One that changes nothing is no
+// step to go back over. Lists are judged anew when LoadPlayers has taken it.
 func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
-	if p == a.Current().Profile {
+	who := Playing(a.AsNow(ctx))
+	if p == who.Profile {
 		return nil
 	}
 	data, err := json.Marshal(p)
 	if err != nil {
 		return fmt.Errorf("keep the player: %w", err)
 	}
-	return a.Store.SavePlayer(ctx, data)
+	return a.Store.SaveSettings(ctx, who.Who.ID, data)
 }
 
-// PlayerLine says in a few words who plays on what.
+// Line says in a few words on what a player plays.
 // "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every judgement rests on, on every
 // page.
-func (a *Site) PlayerLine() string {
-	p := a.Current().Engine.Player
-	thin, thick := p.Guitar.Strings[0], p.Guitar.Strings[len(p.Guitar.Strings)-1]
-	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", SentenceCase(p.Hand.Name), float64(p.Guitar.Scale),
-		float64(thin.Inches)*1000, float64(thick.Inches)*1000, p.Guitar.Frets)
+func (p *Player) Line() string {
+	g := p.Engine.Player.Guitar
+	thin, thick := g.Strings[0], g.Strings[len(g.Strings)-1]
+	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", SentenceCase(p.Engine.Player.Hand.Name), float64(g.Scale),
+		float64(thin.Inches)*1000, float64(thick.Inches)*1000, g.Frets)
 }

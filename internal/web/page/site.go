@@ -7,6 +7,7 @@ import (
 	"context"
 	"html/template"
 	"io/fs"
+	"sync"
 	"sync/atomic"
 
 	"github.com/go-chi/chi/v5"
@@ -23,12 +24,18 @@ type Site struct {
 	Store   *store.Store               // the notebook; the only thing here that outlives the process
 	Work    *jobs.Jobs                 // what takes longer than a blink
 	woken   chan struct{}              // holds a word that there may be something new in the notebook
-	now     atomic.Pointer[Player]     // who plays; a request takes it once, at its start
+	players atomic.Pointer[[]*Player]  // who plays; a request takes one once, at its start
 	reports reports                    // judgements and proposals, bounded by bytes
 	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
 	pages   *template.Template
-	forms   *form.Decoder
-	Phones  *Phones // other devices that are let in
+
+	loading     sync.Mutex // held while players are read
+	generations uint64     // of players so far, under loading
+
+	last atomic.Uint64 // number of the player who was there last
+
+	forms  *form.Decoder
+	Phones *Phones // other devices that are let in
 }
 
 // Screen is one of the application's screens: it says which addresses are its own, and brings its
@@ -53,7 +60,7 @@ func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
 	}
 	a.Phones = newPhones(s)
 	a.forms.RegisterCustomTypeFunc(number, float64(0))
-	return a, a.LoadPlayer(ctx)
+	return a, a.LoadPlayers(ctx)
 }
 
 // News is told when there may be something new in the notebook.

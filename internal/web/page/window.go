@@ -92,14 +92,14 @@ func Shown(ctx context.Context, e store.Entry) store.Entry {
 
 // At is a revision of a lick as the window shows it.
 func (a *Site) At(ctx context.Context, id, revision uint) (lick.Lick, error) {
-	l, err := a.Store.At(ctx, id, revision)
+	l, err := a.WholeAt(ctx, id, revision)
 	return Shown(ctx, store.Entry{Lick: l}).Lick, err
 }
 
 // CommitShown saves what was made of a window's lick: put back into the whole one.
 func (a *Site) CommitShown(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
 	if barOf(ctx) > 0 {
-		whole, err := a.Store.At(ctx, id, base)
+		whole, err := a.WholeAt(ctx, id, base)
 		if err != nil {
 			return store.Entry{}, err
 		}
@@ -130,7 +130,7 @@ type WindowView struct {
 
 // WindowView is what the page of a lick says of its window; nil where it shows the whole.
 func (a *Site) WindowView(ctx context.Context, id, revision uint) (*WindowView, error) {
-	whole, err := a.Store.At(ctx, id, revision)
+	whole, err := a.WholeAt(ctx, id, revision)
 	if err != nil {
 		return nil, err
 	}

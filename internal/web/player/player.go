@@ -241,16 +241,18 @@ func (a Screen) resetPlayer(w http.ResponseWriter, r *http.Request) error {
 // undoPlayer takes back the last change of the profile.
 // POST. The profiles before are kept in the notebook, so that a restart loses none.
 func (a Screen) undoPlayer(w http.ResponseWriter, r *http.Request) error {
-	return a.changePlayer(w, r, a.Store.UndoPlayer)
+	return a.changePlayer(w, r, func(ctx context.Context) error {
+		return a.Store.UndoSettings(ctx, page.Playing(ctx).Who.ID)
+	})
 }
 
 // changePlayer makes a change and answers with the page and what it did to the ceilings: each
 // lick is judged by the player before and the one after, which is why only a dozen are.
 func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func(context.Context) error) error {
-	before := a.Current()
+	before := page.Playing(r.Context())
 	err := change(r.Context())
 	if err == nil {
-		err = a.LoadPlayer(r.Context())
+		err = a.LoadPlayers(r.Context())
 	}
 	if err != nil {
 		return err
@@ -266,7 +268,7 @@ func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPag
 		CanUndo: c.Before > 0,
 		Default: c.Profile == player.DefaultProfile(),
 		Means:   meaningsOf(c),
-		Line:    a.PlayerLine(),
+		Line:    c.Line(),
 	}
 	g := c.Engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
@@ -335,13 +337,13 @@ const playerRows = 12
 // The judgement before is mostly remembered from when the lick was last shown, under the
 // generation of the player then; else it is made again with the engine of that time.
 func (a Screen) playerLicks(ctx context.Context, before *page.Player) ([]playerLick, error) {
-	rows, err := a.Store.List(ctx, store.Query{Player: page.Playing(ctx).Key, Limit: playerRows})
+	rows, err := a.Store.List(ctx, store.Query{Limit: playerRows})
 	if err != nil {
 		return nil, err
 	}
 	var out []playerLick
 	for _, r := range rows {
-		e, err := a.Store.Get(ctx, r.ID)
+		e, err := a.Get(ctx, r.ID)
 		if err != nil || len(e.Lick.Notes) == 0 || len(e.Lick.Notes) >= page.LongLine {
 			continue // what cannot be read, or takes long, is the notebook's to show
 		}

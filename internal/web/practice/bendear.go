@@ -138,7 +138,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return store.ErrNotFound
 	}
-	e, err := a.Store.Get(r.Context(), uint(id))
+	e, err := a.Get(r.Context(), uint(id))
 	if err != nil {
 		return err
 	}
@@ -172,7 +172,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	} else {
 		entry.Missed = 1
 	}
-	if err := practising.Add(r.Context(), a.Store, entry); err != nil {
+	if err := practising.Add(r.Context(), a.Store, who(r.Context()), entry); err != nil {
 		return err
 	}
 	return a.Render(w, r, "bend-heard", page.Page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),

@@ -39,11 +39,11 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	if err != nil || err2 != nil {
 		return store.ErrNotFound
 	}
-	e, err := a.Store.Get(r.Context(), uint(id))
+	e, err := a.Get(r.Context(), uint(id))
 	if err != nil {
 		return err
 	}
-	p, err := a.pieces.Of(r.Context(), page.EngineOf(r.Context()), page.Playing(r.Context()).Key, e)
+	p, err := a.pieces.Of(r.Context(), page.EngineOf(r.Context()), pieceOf(r.Context()), e)
 	if err != nil {
 		return err
 	}

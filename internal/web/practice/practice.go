@@ -26,17 +26,18 @@ import (
 type Screen struct {
 	*page.Site
 	pieces *practising.Pieces // the parts of licks, by version and player
-	books  *practising.Books  // the log as it was read last
+	shelf  *practising.Shelf  // the players' logs as they were read last
 }
 
 // New remembers no parts yet.
 // The log is read at once in the background: one of ten years takes a second or two, which nobody should wait for.
 func New(site *page.Site) Screen {
-	a := Screen{site, practising.NewPieces(), &practising.Books{}}
-	go a.books.Numbers(
-		context.Background(),
-		site.Store,
-	) // what is wrong with the notebook is told where it is asked for
+	a := Screen{site, practising.NewPieces(), &practising.Shelf{}}
+	go func() {
+		for _, p := range site.Players() {
+			a.shelf.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
+		}
+	}()
 	return a
 }
 
@@ -72,6 +73,15 @@ type practiceForm struct {
 	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested, easy, fine, tense, set, raised, keep, done, up, out, in
 	Note    int     `form:"note"`
 	Seconds float64 `form:"seconds"` // since the round before
+}
+
+// who is the number of the player whose practice a request is about.
+func who(ctx context.Context) uint { return page.Playing(ctx).Who.ID }
+
+// pieceOf names the request's player for the parts of licks.
+func pieceOf(ctx context.Context) practising.Who {
+	p := page.Playing(ctx)
+	return practising.Who{Key: p.Key, Own: p.Who.Own()}
 }
 
 // usualMinutes is how long a day's practice is unless the player says otherwise.
@@ -123,11 +133,11 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 	case "note":
 		err = a.missedNote(ctx, f)
 	case "undo":
-		_, err = a.Store.Unplay(ctx)
+		_, err = a.Store.Unplay(ctx, who(ctx))
 	case "hurts", "well", "rested", "easy", "fine", "tense":
 		comfort := map[string]practice.Comfort{"hurts": practice.Hurts, "well": practice.Well,
 			"rested": practice.Fine, "easy": practice.Easy, "fine": practice.Fine, "tense": practice.Tense}[f.Do]
-		err = practising.Add(ctx, a.Store, practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
+		err = practising.Add(ctx, a.Store, who(ctx), practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
 	case "set", "raised", "keep", "done", "up", "out", "in":
 		err = a.word(ctx, f, now)
 	default:
@@ -158,7 +168,7 @@ func (a Screen) word(ctx context.Context, f practiceForm, now time.Time) error {
 	case "raised":
 		x.Tempo = practice.RaiseTo(f.Tempo)
 	}
-	return practising.Add(ctx, a.Store, x)
+	return practising.Add(ctx, a.Store, who(ctx), x)
 }
 
 // partOf is the part on the stand.
@@ -166,10 +176,10 @@ func (a Screen) partOf(
 	ctx context.Context,
 	f practiceForm,
 ) (e store.Entry, p practice.Piece, part practice.Part, err error) {
-	if e, err = a.Store.Get(ctx, f.Lick); err != nil {
+	if e, err = a.Get(ctx, f.Lick); err != nil {
 		return e, p, part, err
 	}
-	if p, err = a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e); err != nil {
+	if p, err = a.pieces.Of(ctx, page.EngineOf(ctx), pieceOf(ctx), e); err != nil {
 		return e, p, part, err
 	}
 	for _, x := range p.Parts {
@@ -196,14 +206,14 @@ func (a Screen) round(ctx context.Context, f practiceForm, now time.Time) error 
 	if k := practice.Kind(f.Kind); k == practice.WarmUp || k == practice.Ear {
 		x.Kind = k
 	}
-	return practising.Add(ctx, a.Store, x)
+	return practising.Add(ctx, a.Store, who(ctx), x)
 }
 
 // missedNote says which note the last round missed. It rewrites that entry, unless it was clean
 // or of another lick, as when two tabs practise: then it stays as it is.
 // A note beyond the part is as if none was said.
 func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
-	last, err := a.Store.Unplay(ctx)
+	last, err := a.Store.Unplay(ctx, who(ctx))
 	if err != nil {
 		return err
 	}
@@ -211,7 +221,7 @@ func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
 		last.Note = f.Note
 	}
 	last.ID = 0
-	return a.Store.Play(ctx, last)
+	return a.Store.Play(ctx, who(ctx), last)
 }
 
 // logPage shows progress and the player's own numbers.
@@ -226,7 +236,7 @@ func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 // logFile hands the log over as CSV or JSON.
 // GET /practice/log.csv or .json: what takeLog reads.
 func (a Screen) logFile(w http.ResponseWriter, r *http.Request) error {
-	log, err := practising.Written(r.Context(), a.Store)
+	log, err := practising.Written(r.Context(), a.Store, who(r.Context()))
 	if err != nil {
 		return err
 	}
@@ -265,7 +275,7 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Refuse(fmt.Errorf("%s was not read: %w", page.Cut(head.Filename), err))
 	}
-	if err := practising.Take(r.Context(), a.Store, log); err != nil {
+	if _, err := practising.Take(r.Context(), a.Store, who(r.Context()), log); err != nil {
 		return err
 	}
 	return page.Go(w, r, "/practice/log")
@@ -274,7 +284,7 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log
 // shows of an ability, as the measurement that would have given it. It can be undone on Player.
 func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
-	log, err := practising.Log(r.Context(), a.Store)
+	log, err := practising.Log(r.Context(), a.Store, who(r.Context()))
 	if err != nil {
 		return err
 	}
@@ -283,7 +293,7 @@ func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
 		err = a.SavePlayer(r.Context(), profile)
 	}
 	if err == nil {
-		err = a.LoadPlayer(r.Context())
+		err = a.LoadPlayers(r.Context())
 	}
 	if err != nil {
 		return page.Mistake(err)
@@ -293,7 +303,7 @@ func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
 
 // onStand finds the lick of the stand; ok is false where it is gone.
 func (a Screen) onStand(ctx context.Context, lick uint) (e store.Entry, ok bool, err error) {
-	e, err = a.Store.Get(ctx, lick)
+	e, err = a.Get(ctx, lick)
 	if errors.Is(err, store.ErrNotFound) {
 		return e, false, nil
 	}

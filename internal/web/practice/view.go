@@ -88,14 +88,14 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		f.Minutes = usualMinutes
 	}
 	now := a.Store.Now()
-	book, err := a.books.Of(ctx, a.Store)
+	book, err := a.shelf.Of(who(ctx)).Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
 	log := book.Entries
 	var pieces []practice.Piece
 	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, a.Store, book.Licks())
+		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, book.Licks())
 		return err
 	})
 	if err != nil {
@@ -206,7 +206,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 	if err != nil || !ok {
 		return err
 	}
-	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), page.Playing(ctx).Key, e)
+	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), pieceOf(ctx), e)
 	if err != nil || len(p.Parts) == 0 {
 		return err
 	}
@@ -349,7 +349,7 @@ const mostCurves = 6
 // logView reads the whole log.
 // Curves are of the parts played last. Numbers stand beside every curve, for a screen reader.
 func (a Screen) logView(ctx context.Context) (*logPage, error) {
-	book, err := a.books.Of(ctx, a.Store)
+	book, err := a.shelf.Of(who(ctx)).Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
@@ -405,7 +405,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		v.Curves = append(v.Curves, c)
 	}
 	v.Minutes = draw.MinutesSVG(all[max(0, len(all)-minutesDays):], 340)
-	numbers, err := a.books.Numbers(ctx, a.Store)
+	numbers, err := a.shelf.Of(who(ctx)).Numbers(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}

@@ -315,7 +315,7 @@ func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 // regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
 // that the recipe was taken from.
 func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) error {
-	base, err := a.Store.At(r.Context(), f.Lick, f.Rev)
+	base, err := a.WholeAt(r.Context(), f.Lick, f.Rev)
 	if err != nil {
 		return err
 	}

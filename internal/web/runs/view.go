@@ -136,7 +136,7 @@ func (a Screen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	}
 	v := &runsPage{Form: f, Query: map[string]string{}, Notes: len(grown.Lick.Notes)}
 	if f.Lick > 0 {
-		e, err := a.Store.Get(r.Context(), f.Lick)
+		e, err := a.Get(r.Context(), f.Lick)
 		if err != nil {
 			return nil, err
 		}

@@ -327,7 +327,7 @@ func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
-	base, err := a.Store.At(r.Context(), n, f.Rev)
+	base, err := a.WholeAt(r.Context(), n, f.Rev)
 	if err != nil {
 		return err
 	}
