@@ -45,7 +45,10 @@ func encodePage(l lick.Lick) []byte { return Page([]lick.Lick{l}) }
 
 // Page is licks as one page that prints and plays by itself, each at three speeds. Of a lick that sounds for more than
 // a minute nothing is heard, as the page would grow too large.
-func Page(licks []lick.Lick) []byte {
+func Page(licks []lick.Lick) []byte { return SetPage(sheet.Head{}, licks) }
+
+// SetPage is Page of a set, with its head.
+func SetPage(head sheet.Head, licks []lick.Lick) []byte {
 	var all []sheet.Sounding
 	for _, l := range licks {
 		x := sheet.Sounding{Lick: l, Rate: sound.Rate / 2}
@@ -56,7 +59,7 @@ func Page(licks []lick.Lick) []byte {
 		}
 		all = append(all, x)
 	}
-	return sheet.Page(all...)
+	return sheet.SetPage(head, all...)
 }
 
 // takeOf renders a lick at a speed, with every second sample of the mean of two.

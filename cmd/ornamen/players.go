@@ -15,6 +15,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/say"
 	"ornamen/internal/lesson"
@@ -232,7 +233,7 @@ type setItemJSON struct {
 // the sets.
 func setCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	add := fs.StringArray("add", nil, "`LICK` adds a lick at the end, by its number or title, as in \"Mill wheel\" or "+
+	add := fs.StringArray("add", nil, "`LICK` adds a lick, or a saved run, at the end, by its number or title, as in \"Mill wheel\" or "+
 		"\"Mill wheel @ 96 Mo We\"; may be given several times")
 	take := fs.IntSlice("remove", nil, "`N` takes out the lick at this place, counted from 1")
 	kind := fs.String("kind", "", "`homework|concert` what the set is for")
@@ -321,12 +322,15 @@ func itemNamed(ctx context.Context, s *store.Store, word string) (it store.SetIt
 	if err == nil {
 		return store.SetItem{Lick: x.ID}, nil // a title may have an @
 	}
-	name, rest, ok := cutLast(word, "@")
-	if !ok {
-		return it, err
-	}
+	name, rest, _ := cutLast(word, "@")
 	if x, err = lickNamed(ctx, s, strings.TrimSpace(name)); err != nil {
-		return it, err
+		l, ok, e := lesson.Run(ctx, s, neck.Standard(), name)
+		if e != nil || !ok {
+			return it, errors.Join(e, err)
+		}
+		if x, err = s.Add(ctx, l, "grown for a set"); err != nil {
+			return it, err
+		}
 	}
 	it.Lick = x.ID
 	fields := strings.Fields(rest)

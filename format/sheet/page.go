@@ -2,8 +2,11 @@ package sheet
 
 import (
 	"bytes"
+	"crypto/sha256"
 	_ "embed"
+	"encoding/base64"
 	"encoding/json"
+	"fmt"
 	"html/template"
 	"strings"
 
@@ -25,6 +28,9 @@ button { font: 600 12pt Figtree, "Segoe UI", Helvetica, Arial, sans-serif; color
 border-radius: 6mm; padding: 2mm 5mm; min-height: 44px; }
 button.on { background: #1d2329; color: #fff; } [data-play], #print { background: #0f5c4b; color: #fff; border-color: #0f5c4b; border-radius: 2mm; }
 #print { float: right; } .player { display: flex; flex-wrap: wrap; gap: 2mm; margin: 2mm 0; }
+header { margin-bottom: 6mm; } header h1 { font-size: 28pt; } .note { font-style: italic; }
+.dense section { break-after: auto; break-inside: avoid; margin-bottom: 5mm; } .dense section h1 { font-size: 15pt; display: inline; margin-right: 4mm; }
+.dense .shape, .dense .tones { display: none; } .dense section p { display: inline; } .dense .box { padding: 0.5mm 2.5mm; font-size: 10pt; margin: 0 2mm 0 0; } .dense .line svg { margin: 1mm 0 0; }
 .now { fill: #a8480a; font-weight: 800; }
 @media print { #print, .player { display: none; } .line svg { min-width: 0; } }
 `
@@ -33,6 +39,16 @@ button.on { background: #1d2329; color: #fff; } [data-play], #print { background
 //
 //go:embed play.js
 var Script string
+
+// Policy is the content security policy under which the page, which brings its own style and script, loads those alone.
+var Policy = func() string {
+	hash := func(text string) string {
+		sum := sha256.Sum256([]byte(text))
+		return "'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"
+	}
+	return "default-src 'none'; script-src " + hash(Script) + "; style-src " + hash(Style) +
+		"; frame-ancestors 'none'; base-uri 'none'"
+}()
 
 // Sounding is a lick with what is heard of it.
 type Sounding struct {
@@ -53,11 +69,12 @@ type Take struct {
 // page is the page for the music stand: licks, each readable from a step away, on A4 or letter.
 var page = template.Must(template.New("").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
-<style>{{.Style}}</style></head><body>
+<style>{{.Style}}</style></head><body{{if .Head.OneSheet}} class="dense"{{end}}>
 <button type="button" id="print">Print</button>
-{{range .Licks}}<section>
+{{if .Head.Title}}<header><h1>{{.Head.Title}}</h1>{{range .Head.Text}}<p>{{.}}</p>{{end}}</header>
+{{end}}{{range .Licks}}<section>
 <h1>{{.Title}}</h1>
-<p>{{.Tones}}. {{.Degrees}}</p>
+{{with .Note}}<p class="note">{{.}}</p>{{end}}<p class="tones">{{.Tones}}. {{.Degrees}}</p>
 <p><span class="box">{{.Tempo}} quarters a minute</span>
 <span class="box">{{.Meter}}{{if .Shuffle}}, shuffle{{end}}{{if .Loop}}, a loop{{end}}</span>
 {{if .Pickup}}<span class="box">pick-up of {{.Pickup}}</span>{{end}}</p>
@@ -75,6 +92,7 @@ numbness or weakness is for a doctor or a qualified therapist. Keep the sound at
 
 // pageLick is a lick of the page.
 type pageLick struct {
+	Note                                 string
 	Title, Tones, Degrees, Meter, Pickup string
 	Tempo                                float64
 	Shuffle, Loop                        bool
@@ -86,17 +104,36 @@ type pageLick struct {
 // Page is licks as one page to print and to play from, which needs nothing beside it: tones, the line with both hands,
 // count and note values, the sound at several speeds, cautions. All words are escaped by the template; the drawings
 // are ours.
-func Page(licks ...Sounding) []byte {
+func Page(licks ...Sounding) []byte { return SetPage(Head{}, licks...) }
+
+// Head is what stands above a set of licks, and how they are laid out.
+type Head struct {
+	Title    string
+	Text     []string // paragraphs: what it is for, by when, a remark
+	Notes    []string // beside the title of each lick
+	OneSheet bool     // close together; else each lick has a page of its own
+}
+
+// SetPage is Page of a set: with its head, in its order.
+func SetPage(head Head, licks ...Sounding) []byte {
 	v := struct {
+		Head   Head
 		Title  string
 		Licks  []pageLick
 		Style  template.CSS
 		Script template.JS
-	}{Style: Style, Script: template.JS(Script)}
-	for _, x := range licks {
-		v.Licks = append(v.Licks, lickOf(x))
+	}{Head: head, Title: head.Title, Style: Style, Script: template.JS(Script)}
+	for i, x := range licks {
+		l := lickOf(x)
+		if i < len(head.Notes) {
+			l.Note = head.Notes[i]
+		}
+		if head.Title != "" {
+			l.Title = fmt.Sprintf("%d. %s", i+1, l.Title)
+		}
+		v.Licks = append(v.Licks, l)
 	}
-	if len(v.Licks) > 0 {
+	if v.Title == "" && len(v.Licks) > 0 {
 		v.Title = v.Licks[0].Title
 	}
 	var b bytes.Buffer

@@ -270,7 +270,10 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return practising.Add(ctx, s, 1, logOf(all, engine, s.Now())...)
+	if err := practising.Add(ctx, s, 1, logOf(all, engine, s.Now())...); err != nil {
+		return err
+	}
+	return people(ctx, s)
 }
 
 // mended takes the first fix of a finding, so that the lick has its mistake among its versions.

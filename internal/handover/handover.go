@@ -11,6 +11,7 @@ import (
 	"ornamen/core/say"
 	"ornamen/format"
 	"ornamen/format/read"
+	"ornamen/format/sheet"
 )
 
 // Read reads a file for a player: as format.Import does, on the player's guitar, with the
@@ -129,6 +130,33 @@ func Page(ctx context.Context, e *judge.Engine, licks []lick.Lick) ([]byte, erro
 	return format.Page(filled), nil
 }
 
+// SetPage is Page of a set, with its head.
+func SetPage(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
+	f, _ := format.ByName("page")
+	if err := fits(f, licks...); err != nil {
+		return nil, err
+	}
+	filled, err := shown(ctx, e, licks, f, false)
+	if err != nil {
+		return nil, err
+	}
+	return format.SetPage(head, filled), nil
+}
+
+// Sheet is a set to be printed, without its sound.
+func Sheet(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
+	f, _ := format.ByName("page")
+	filled, err := shown(ctx, e, licks, f, false)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]sheet.Sounding, len(filled))
+	for i, l := range filled {
+		out[i].Lick = l
+	}
+	return sheet.SetPage(head, out...), nil
+}
+
 // shown are licks as a format wants them.
 func shown(ctx context.Context, e *judge.Engine, licks []lick.Lick, f format.Format, bare bool) ([]lick.Lick, error) {
 	filled := make([]lick.Lick, len(licks))
@@ -151,6 +179,7 @@ func fits(f format.Format, licks ...lick.Lick) error {
 
 // ready is the lick as the format wants it. A drawing shows hands whatever is asked.
 func ready(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, bare bool) (lick.Lick, error) {
+	l = l.Bare() // what single players have set of it stays in the notebook
 	if f.Name == "json" || bare && f.Read != nil || len(l.Notes) == 0 {
 		return l, ctx.Err()
 	}

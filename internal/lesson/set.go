@@ -14,9 +14,11 @@ import (
 	"path"
 	"slices"
 	"strings"
+	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/format/sheet"
 	"ornamen/internal/handover"
 	"ornamen/internal/store"
 )
@@ -121,7 +123,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store, e *judge.Engine, x 
 	}
 	if err == nil && page && len(sounding) > 0 {
 		var html []byte
-		if html, err = handover.Page(ctx, e, sounding); err == nil {
+		if html, err = handover.SetPage(ctx, e, Head(x, items, false), sounding); err == nil {
 			err = put(pageFile, html)
 		}
 	}
@@ -129,6 +131,35 @@ func Write(ctx context.Context, w io.Writer, s *store.Store, e *judge.Engine, x 
 		return err
 	}
 	return z.Close()
+}
+
+// Head is what stands above a set on paper: what it is for, by when, the remark, and beside each lick its days and
+// remark.
+func Head(x store.Set, items []store.SetItem, oneSheet bool) sheet.Head {
+	h := sheet.Head{Title: x.Name, OneSheet: oneSheet}
+	by := ""
+	if day, err := time.Parse(time.DateOnly, x.Target); err == nil {
+		by = " by " + day.Format("Monday, 2 January 2006")
+	}
+	switch {
+	case x.Kind == store.Homework:
+		h.Text = append(h.Text, "To practise"+by+".")
+	case x.Kind == store.Concert:
+		h.Text = append(h.Text, "To play, in this order"+strings.Replace(by, " by ", " on ", 1)+".")
+	case by != "":
+		h.Text = append(h.Text, "Wanted"+by+".")
+	}
+	if x.Remark != "" {
+		h.Text = append(h.Text, x.Remark)
+	}
+	for _, it := range items {
+		note := it.Remark
+		if days := it.Days.String(); days != "" {
+			note = strings.TrimSpace(days + "  " + note)
+		}
+		h.Notes = append(h.Notes, note)
+	}
+	return h
 }
 
 // Holds says whether a zip is a set that Write wrote.

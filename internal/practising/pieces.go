@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"time"
 
 	"ornamen/core/judge"
 	"ornamen/core/kept"
@@ -104,6 +105,42 @@ func (m *Pieces) In(ctx context.Context, e *judge.Engine, who Who, s *store.Stor
 	}
 	return out, nil
 }
+
+// Paces is what one lick of a set needs a day, in words.
+type Paces struct {
+	Lick  uint
+	Title string
+	practice.Pace
+	Words string
+}
+
+// Paced says what each lick of a set needs a day until the day by which the set is wanted, by its own days of practice;
+// nothing for a set that is wanted by no day.
+func Paced(x store.Set, pieces []practice.Piece, book *practice.Book, today practice.Date) (out []Paces) {
+	day, err := time.Parse(time.DateOnly, x.Target)
+	if err != nil {
+		return nil
+	}
+	by := practice.DateOf(day)
+	for _, p := range pieces {
+		i := slices.IndexFunc(x.Items, func(it store.SetItem) bool { return it.Lick == p.Lick })
+		if i < 0 {
+			continue
+		}
+		days := 0
+		for d := today; d <= by && days < mostDays; d++ {
+			if x.Items[i].Days.Has(d.Time().Weekday()) {
+				days++
+			}
+		}
+		pace := practice.PaceOf(p, book, today, days)
+		out = append(out, Paces{p.Lick, p.Title, pace, pace.Words(by)})
+	}
+	return out
+}
+
+// mostDays is how far ahead the days until a target are counted.
+const mostDays = 3660
 
 // titled is a lick's title, or what stands for none.
 func titled(x store.Entry) string {

@@ -18,6 +18,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"ornamen/format"
+	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/bench"
 	"ornamen/internal/web/changes"
@@ -28,6 +29,7 @@ import (
 	"ornamen/internal/web/player"
 	"ornamen/internal/web/practice"
 	"ornamen/internal/web/runs"
+	"ornamen/internal/web/sets"
 	"ornamen/internal/web/tones"
 	"ornamen/internal/web/view"
 )
@@ -54,9 +56,10 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	if err != nil {
 		return nil, err
 	}
-	shelf := notebook.Screen{Site: site}
-	a := &App{site: site, screens: []page.Screen{shelf, exchange.New(site), tones.Screen{Site: site},
-		runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site}, practice.New(site),
+	book := notebook.Screen{Site: site}
+	pieces, shelf := practising.NewPieces(), &practising.Shelf{}
+	a := &App{site: site, screens: []page.Screen{book, exchange.New(site), tones.Screen{Site: site},
+		runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
 		player.Screen{Site: site}}}
 	folders := []fs.FS{page.Files, view.Files, script}
 	for _, s := range a.screens {
@@ -79,7 +82,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		return nil, err
 	}
 	a.handler = a.routes(assets)
-	shelf.Judge(ctx)
+	book.Judge(ctx)
 	return a, nil
 }
 

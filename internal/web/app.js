@@ -9,6 +9,7 @@ import './changes.js';
 import './practice.js';
 import './player.js';
 import './bench.js';
+import './sets.js';
 
 // All of them are there: keys and words that are typed from now on are heard.
 document.body.dataset.heard = 'yes';

@@ -54,6 +54,7 @@ type benchView struct {
 	Lick     lick.Lick
 	Report   *judge.Report
 	Habit    *page.Habit // that is asked about, or nil
+	Several  bool        // others play from the notebook too
 	Caret    caret
 	CanUndo  bool
 	CanRedo  bool
@@ -123,6 +124,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
 		v.Caret.Next = ""
 	}
+	v.Several = len(a.Players()) > 1
 	v.Frets = page.EngineOf(ctx).Player.Guitar.Frets
 	v.Tones = tonesViewOf(l)
 	v.judgement()

@@ -6,9 +6,7 @@ import (
 	"bytes"
 	"cmp"
 	"context"
-	"crypto/sha256"
 	"embed"
-	"encoding/base64"
 	"errors"
 	"fmt"
 	"io"
@@ -180,7 +178,7 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	how := "attachment"
 	if f.Name == "page" { // it is looked at and printed from the browser
 		how = "inline"
-		w.Header().Set("Content-Security-Policy", pagePolicy)
+		w.Header().Set("Content-Security-Policy", sheet.Policy)
 	}
 	w.Header().Set("Content-Disposition", mime.FormatMediaType(how,
 		map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
@@ -189,13 +187,3 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	}
 	return nil
 }
-
-// pagePolicy lets the page to print, which brings its own style and script, load those alone.
-var pagePolicy = func() string {
-	hash := func(text string) string {
-		sum := sha256.Sum256([]byte(text))
-		return "'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"
-	}
-	return "default-src 'none'; script-src " + hash(sheet.Script) + "; style-src " + hash(sheet.Style) +
-		"; frame-ancestors 'none'; base-uri 'none'"
-}()

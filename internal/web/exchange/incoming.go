@@ -26,6 +26,7 @@ import (
 	"ornamen/format/read"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
+	"ornamen/internal/lesson"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
@@ -129,8 +130,19 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
 			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
 		}
-		a.Wake()
+		if err := a.LoadPlayers(r.Context()); err != nil { // others may have come along
+			return err
+		}
 		return page.Go(w, r, "/")
+	}
+	if isZip(name) && lesson.Holds(f, head.Size) {
+		got, err := lesson.Take(r.Context(), a.Store, f, head.Size)
+		if err != nil {
+			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
+		}
+		a.Wake()
+		return page.Go(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID, got.New,
+			got.Added, got.Changed, got.Beside))
 	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
 	if len(data) > lick.MaxBytes {

@@ -142,7 +142,7 @@ func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
 		a.Say(w, r, http.StatusUnprocessableEntity, Sentence(inv.Error()))
 	case errors.Is(err, store.ErrNotFound):
 		a.Say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
-	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo):
+	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo), errors.Is(err, store.ErrSetStale):
 		a.Say(w, r, http.StatusConflict, Sentence(err.Error()))
 	case errors.Is(err, jobs.ErrSuperseded):
 		a.Say(w, r, http.StatusConflict, Sentence(jobs.ErrSuperseded.Error()))

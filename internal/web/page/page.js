@@ -3,6 +3,10 @@
 export const $ = (sel, root = document) => root.querySelector(sel);
 export const $$ = (sel, root = document) => [...root.querySelectorAll(sel)];
 
+// Whose page this is: a request is answered for that player, whoever is chosen in another tab meanwhile.
+export const whose = () => ({'Ornamen-Player': document.body.dataset.player});
+document.addEventListener('htmx:config:request', e => { Object.assign(e.detail.ctx.request.headers, whose()); });
+
 // Forms outside the bench: a button that posts, a file that submits itself.
 document.addEventListener('click', e => {
   const close = e.target.closest('[data-close]');

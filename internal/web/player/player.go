@@ -43,6 +43,8 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player/reset", a.Do(a.resetPlayer))
 	r.Post("/player/undo", a.Do(a.undoPlayer))
 	r.Post("/player/phones", a.Do(a.phones))
+	r.Post("/player/choose", a.Do(a.choose))
+	r.Post("/player/people", a.Do(a.people))
 }
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
@@ -178,6 +180,7 @@ type playerPage struct {
 	Licks   []playerLick
 	Summary string
 	Phones  page.PhonesView
+	Notice  *page.Notice
 	Here    bool // the page is on the notebook's own machine
 }
 
@@ -195,6 +198,9 @@ type playerLick struct {
 func (a Screen) player(w http.ResponseWriter, r *http.Request) error {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
+		return err
+	}
+	if v.Notice, err = a.gone(r); err != nil {
 		return err
 	}
 	v.Here = page.FromHere(r)

@@ -9,14 +9,20 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
+	"mime"
 	"net/http"
+	"path/filepath"
 	"strings"
 	"time"
 
 	"github.com/go-chi/chi/v5"
 
+	"ornamen/core/lick"
 	"ornamen/core/practice"
+	"ornamen/core/say"
+	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
@@ -29,10 +35,10 @@ type Screen struct {
 	shelf  *practising.Shelf  // the players' logs as they were read last
 }
 
-// New remembers no parts yet.
+// New shares what is remembered of parts and logs with the sets.
 // The log is read at once in the background: one of ten years takes a second or two, which nobody should wait for.
-func New(site *page.Site) Screen {
-	a := Screen{site, practising.NewPieces(), &practising.Shelf{}}
+func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Screen {
+	a := Screen{site, pieces, shelf}
 	go func() {
 		for _, p := range site.Players() {
 			a.shelf.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
@@ -56,6 +62,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Get("/practice/log", a.Do(a.logPage))
 	work.Get("/practice/log.csv", a.Do(a.logFile))
 	work.Get("/practice/log.json", a.Do(a.logFile))
+	work.Get("/practice/report.json", a.Do(a.report))
 	r.Post("/practice/log/import", a.Do(a.takeLog))
 	r.Post("/practice/numbers", a.Do(a.takeNumbers))
 }
@@ -67,6 +74,7 @@ func (a Screen) Routes(r, work chi.Router) {
 type practiceForm struct {
 	Minutes int     `form:"minutes"`
 	Lick    uint    `form:"lick"`
+	Set     uint    `form:"set"` // to which the plan is limited; 0 for none
 	Part    string  `form:"part"`
 	Kind    string  `form:"kind"` // warm-up or ear, of an item of the plan; empty on the ladder
 	Tempo   float64 `form:"tempo"`
@@ -179,7 +187,7 @@ func (a Screen) partOf(
 	if e, err = a.Get(ctx, f.Lick); err != nil {
 		return e, p, part, err
 	}
-	if p, err = a.pieces.Of(ctx, page.EngineOf(ctx), pieceOf(ctx), e); err != nil {
+	if p, err = a.pieceFor(ctx, f, e); err != nil {
 		return e, p, part, err
 	}
 	for _, x := range p.Parts {
@@ -188,6 +196,25 @@ func (a Screen) partOf(
 		}
 	}
 	return e, p, part, page.Refuse(errors.New("that part is no longer there, as the line has changed; choose another"))
+}
+
+// pieceFor is a lick as something to practise, up to the tempo that the set wants, if the plan is limited to one.
+func (a Screen) pieceFor(ctx context.Context, f practiceForm, e store.Entry) (practice.Piece, error) {
+	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), pieceOf(ctx), e)
+	if err != nil || f.Set == 0 {
+		return p, err
+	}
+	x, err := a.Store.SetOf(ctx, f.Set)
+	if errors.Is(err, store.ErrNotFound) {
+		return p, nil // put aside meanwhile
+	}
+	for _, it := range x.Items {
+		if it.Lick == e.ID && it.Tempo > 0 {
+			p.Wanted = it.Tempo
+			break
+		}
+	}
+	return p, err
 }
 
 // round writes a round of the part on the stand, with what the part asks of each hand at that
@@ -226,9 +253,25 @@ func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
 
 // logPage shows progress and the player's own numbers.
 func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
+	var f struct {
+		Added int `form:"added"`
+		Of    int `form:"of"` // lines of a file that was just read
+	}
+	if err := a.Decode(r, &f); err != nil {
+		return err
+	}
 	v, err := a.logView(r.Context())
 	if err != nil {
 		return err
+	}
+	if f.Of > 0 {
+		text := fmt.Sprintf("%s added to the log of %s.", page.SentenceCase(say.Count(f.Added, "line")),
+			page.Playing(r.Context()).Who.Name)
+		if had := f.Of - f.Added; had > 0 {
+			text += fmt.Sprintf(" %s there already.", page.SentenceCase(map[bool]string{true: "one was",
+				false: fmt.Sprint(had) + " were"}[had == 1]))
+		}
+		v.Notice = &page.Notice{Text: text}
 	}
 	return a.Render(w, r, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
 }
@@ -262,23 +305,71 @@ func (a Screen) logFile(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// takeLog adds a log from a file, all of it or nothing.
-// POST, a file. The same file taken twice is there twice: the log does not guess which rounds
-// are the same.
+// report hands over what the player practised, of a set alone where one is named: the file that a teacher reads.
+func (a Screen) report(w http.ResponseWriter, r *http.Request) error {
+	var f practiceForm
+	if err := a.Decode(r, &f); err != nil {
+		return err
+	}
+	ctx := r.Context()
+	set, err := a.setOf(ctx, f)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if _, err := lesson.WriteReport(ctx, &b, a.Store, page.Playing(ctx).Who, set); err != nil {
+		return err
+	}
+	name := lick.Lick{Title: "practice " + page.Playing(ctx).Who.Name}.FileName() + ".json"
+	w.Header().Set("Content-Type", "application/json")
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
+	if _, err := w.Write(b.Bytes()); err != nil {
+		return nil
+	}
+	return nil
+}
+
+// takeLog adds a log from a file, all of it or nothing, or what a student reports. POST, a file. What is read in twice
+// is there once. A report goes into the log of the student whom it is of; whose that is, is asked once.
 func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	f, head, err := r.FormFile("file")
 	if err != nil {
 		return page.Refuse(errors.New("choose a log to read, as CSV or JSON"))
 	}
 	defer f.Close()
-	log, err := practising.Read(head.Filename, f)
+	ctx, name := r.Context(), page.Cut(head.Filename)
+	refused := func(err error) error { return page.Refuse(fmt.Errorf("%s was not read: %w", name, err)) }
+	data, err := io.ReadAll(io.LimitReader(f, lesson.MaxReport+1))
 	if err != nil {
-		return page.Refuse(fmt.Errorf("%s was not read: %w", page.Cut(head.Filename), err))
-	}
-	if _, err := practising.Take(r.Context(), a.Store, who(r.Context()), log); err != nil {
 		return err
 	}
-	return page.Go(w, r, "/practice/log")
+	to, added, all := page.Playing(ctx).Who, 0, 0
+	if strings.EqualFold(filepath.Ext(head.Filename), ".json") && lesson.IsReport(data) {
+		report, err := lesson.ReadReport(data)
+		if err != nil {
+			return refused(err)
+		}
+		all = len(report.Rounds)
+		if to, added, err = lesson.TakeReport(ctx, a.Store, report, r.FormValue("who")); err != nil {
+			return page.Mistake(err)
+		}
+	} else {
+		log, err := practising.Read(head.Filename, bytes.NewReader(data))
+		if err != nil {
+			return refused(err)
+		}
+		all = len(log)
+		if r.FormValue("who") != "" {
+			if to, err = a.Store.PlayerNamed(ctx, r.FormValue("who")); err != nil {
+				return page.Mistake(err)
+			}
+		}
+		if added, err = practising.Take(ctx, a.Store, to.ID, log); err != nil {
+			return err
+		}
+	}
+	page.Choose(w, r, to.Key) // the log that has grown is the one that is shown
+	return page.Go(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, all))
 }
 
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log

@@ -1,4 +1,4 @@
-import {$, $$, showNotice} from './page.js';
+import {$, $$, showNotice, whose} from './page.js';
 import {record} from './record.js';
 
 // Practice: the stand. Two keys, a foot switch that turns pages, or a finger.
@@ -14,7 +14,7 @@ if (practice) {
     if (rounds.includes(what)) since = performance.now();
     const s = state();
     // One at a time, so that no round is written at a tempo that has passed.
-    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, lick: s.lick || 0, part: s.part || '', kind: s.kind || '', tempo: (what === 'raised' || what === 'keep' ? state().wanted : state().tempo) || 0, seconds: seconds.toFixed(1), ...more}}));
+    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, set: s.set || 0, lick: s.lick || 0, part: s.part || '', kind: s.kind || '', tempo: (what === 'raised' || what === 'keep' ? state().wanted : state().tempo) || 0, seconds: seconds.toFixed(1), ...more}}));
   };
   // The clock of the part on the stand: what the log has of today, and the round under way.
   setInterval(() => {
@@ -34,7 +34,7 @@ if (practice) {
   const sendBend = async (note, query, body) => {
     const s = state(), line = note === 'line';
     const to = line ? `/practice/line?lick=${s.lick}&part=${encodeURIComponent(s.part)}&tempo=${s.tempo}` : `/practice/bend?lick=${s.lick}&note=${encodeURIComponent(note)}`;
-    const r = await fetch(to + query, {method: 'POST', body, headers: {'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
+    const r = await fetch(to + query, {method: 'POST', body, headers: {...whose(), 'HX-Request': 'true', 'Content-Type': body ? 'audio/wav' : 'text/plain'}});
     const text = await r.text(), doc = new DOMParser().parseFromString(text, 'text/html');
     if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
     $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/player"
 	"ornamen/core/practice"
 	"ornamen/internal/practising"
+	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -27,6 +28,10 @@ type practicePage struct {
 	Choices []view.Choice
 	Items   []planRow
 	Sore    bool
+	Set     uint // to which the plan is limited, 0 for none
+	SetName string
+	Sets    []view.Choice
+	Paces   []practising.Paces
 	Rest    bool // it is time for a break
 	Played  int  // minutes since the last one
 	Stand   *standView
@@ -94,8 +99,16 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	log := book.Entries
 	var pieces []practice.Piece
+	set, err := a.setOf(ctx, f)
+	if err != nil {
+		return nil, err
+	}
 	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, book.Licks())
+		if set != nil {
+			pieces, err = a.pieces.In(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, set.Due(now.Weekday()))
+		} else {
+			pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, book.Licks())
+		}
 		return err
 	})
 	if err != nil {
@@ -103,7 +116,13 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	// The plan is this morning's: what is played in the meantime stays on it, as done.
 	today := practice.DateOf(now)
-	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: book.Sore()}
+	v := &practicePage{Day: now.Format("Monday"), Minutes: f.Minutes, Sore: book.Sore(), Set: f.Set}
+	if v.Sets, err = a.setChoices(ctx, f); err != nil {
+		return nil, err
+	}
+	if set != nil {
+		v.SetName, v.Paces = set.Name, practising.Paced(*set, pieces, book, today)
+	}
 	items := practice.Plan(f.Minutes, pieces, book.Until(today), now)
 	used, marked := 0, false
 	for _, x := range items {
@@ -118,7 +137,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		if x.Lick != 0 {
 			row.Tempo = fmt.Sprintf("%.0f", x.Tempo)
 			row.kind, row.tempo = ladderKind(x.Kind), x.Tempo
-			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes, string(row.kind))
+			row.Link = standLink(x.Lick, x.Part.Name, f.Minutes, f.Set, string(row.kind))
 			row.Done = slices.ContainsFunc(book.Part(x.Lick, x.Part.Name), func(e practice.Entry) bool {
 				return practice.DateOf(e.Time) >= today && e.Kind == row.kind && e.Clean+e.Missed > 0
 			})
@@ -134,7 +153,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	for _, n := range []int{10, 20, 30, 45, 60} {
 		v.Choices = append(
 			v.Choices,
-			view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n), On: n == f.Minutes},
+			view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set), On: n == f.Minutes},
 		)
 	}
 	v.Played = practice.PlayedSince(log, now)
@@ -190,12 +209,46 @@ func lastWord(e practice.Entry) string {
 }
 
 // standLink is the screen with a part on the stand.
-func standLink(id uint, part string, minutes int, kind string) string {
+func standLink(id uint, part string, minutes int, set uint, kind string) string {
 	q := url.Values{"lick": {fmt.Sprint(id)}, "part": {part}, "minutes": {fmt.Sprint(minutes)}}
 	if kind != "" {
 		q.Set("kind", kind)
 	}
-	return "/practice?" + q.Encode()
+	return "/practice?" + q.Encode() + setQuery(set)
+}
+
+// setQuery is the part of an address that keeps to a set.
+func setQuery(set uint) string {
+	if set == 0 {
+		return ""
+	}
+	return fmt.Sprintf("&set=%d", set)
+}
+
+// setOf is the set to which the plan is limited; nil for none.
+func (a Screen) setOf(ctx context.Context, f practiceForm) (*store.Set, error) {
+	if f.Set == 0 {
+		return nil, nil
+	}
+	x, err := a.Store.SetOf(ctx, f.Set)
+	if err != nil {
+		return nil, err
+	}
+	return &x, nil
+}
+
+// setChoices are the sets that the plan can be limited to; none where there is no set.
+func (a Screen) setChoices(ctx context.Context, f practiceForm) (out []view.Choice, err error) {
+	list, err := a.Store.Sets(ctx)
+	if err != nil || len(list) == 0 {
+		return nil, err
+	}
+	out = append(out, view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0})
+	for _, x := range list {
+		out = append(out, view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
+			On: f.Set == x.ID})
+	}
+	return out, nil
 }
 
 // stand puts a part on the stand: its notes with both hands, where it stands on its ladder, how
@@ -206,7 +259,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 	if err != nil || !ok {
 		return err
 	}
-	p, err := a.pieces.Of(ctx, page.EngineOf(ctx), pieceOf(ctx), e)
+	p, err := a.pieceFor(ctx, f, e)
 	if err != nil || len(p.Parts) == 0 {
 		return err
 	}
@@ -264,7 +317,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		s.Parts = append(
 			s.Parts,
 			view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
-				x.Name, v.Minutes, ""),
+				x.Name, v.Minutes, f.Set, ""),
 				On: x.Name == part.Name},
 		)
 	}
@@ -307,6 +360,7 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 // The log is there to decide by: what is clean how fast, how long it still takes, and whether
 // the model's player is this player.
 type logPage struct {
+	Notice    *page.Notice
 	Empty     bool
 	Aside     int // lines that could not be read when the notebook was opened
 	Summary   string
@@ -394,7 +448,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		for _, d := range days {
 			clean, rounds = clean+d.Clean, rounds+d.Clean+d.Missed
 		}
-		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes, ""),
+		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes, 0, ""),
 			Rate: fmt.Sprintf("%d of %d rounds clean", clean, rounds)}
 		f := practice.Predict(days, wanted)
 		if wanted > 0 {

@@ -26,6 +26,19 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
       if (document.activeElement === document.body) $('#offers .kinds .on')?.focus();
     });
   };
+  // What suits another player, in the same sheet.
+  document.addEventListener('click', e => {
+    const b = e.target.closest('[data-whom]');
+    if (!b) return;
+    flush();
+    const p = document.createElement('p');
+    p.className = 'trying';
+    p.textContent = 'Trying other hands, strings and keys…';
+    $('#offers').replaceChildren(p);
+    const modal = bootstrap.Modal.getOrCreateInstance('#hands');
+    modal.show();
+    send('GET', '/suits', {who: b.dataset.whom}).then(() => { if ($('#offers .trying')) modal.hide(); });
+  });
   const otherPart = what => { flush(); kind = what; offer(); };
   function hands() { ask.way = ask.free = ''; otherPart('hands'); }
   document.addEventListener('click', e => {
@@ -58,7 +71,7 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
   // A digit takes the offer that stands at that place; with Shift it is heard.
   document.addEventListener('keydown', e => {
     if (!$('#hands.show') || e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || !/^(Digit|Numpad)[1-9]$/.test(e.code)) return;
-    const take = $$('#hands .offer')[e.code.slice(-1) - 1]?.querySelector(e.shiftKey ? '[data-hear]' : '[data-take], [data-useturn]');
+    const take = $$('#hands .offer')[e.code.slice(-1) - 1]?.querySelector(e.shiftKey ? '[data-hear]' : '[data-take], [data-useturn], [data-suit]');
     if (take) { e.preventDefault(); take.click(); }
   });
   $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); leave(); });

@@ -1,0 +1,430 @@
+// Package sets is the screen of sets: what is practised in a week or played at a concert, in its order. A set is
+// written here, practised, played and heard through, printed, and handed to another notebook.
+package sets
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log"
+	"mime"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"ornamen/core/judge"
+	"ornamen/core/lick"
+	"ornamen/core/shape"
+	"ornamen/core/turn"
+	"ornamen/format/sheet"
+	"ornamen/internal/handover"
+	"ornamen/internal/lesson"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+	"ornamen/internal/web/page"
+	"ornamen/internal/web/view"
+)
+
+// Screen is the sets of a notebook.
+type Screen struct {
+	*page.Site
+	pieces *practising.Pieces
+	shelf  *practising.Shelf
+}
+
+// New shares with the day's practice what is remembered of parts and logs.
+func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Screen {
+	return Screen{site, pieces, shelf}
+}
+
+//go:embed *.html *.js *.css
+var files embed.FS
+
+// Files implements page.Screen.
+func (a Screen) Files() fs.FS { return files }
+
+// Routes implements page.Screen.
+func (a Screen) Routes(r, work chi.Router) {
+	r.Get("/sets", a.Do(a.list))
+	r.Post("/sets", a.Do(a.add))
+	r.Get("/sets/{id}", a.Do(a.show))
+	r.Post("/sets/{id}", a.Do(a.change))
+	r.Post("/sets/{id}/delete", a.Do(a.remove))
+	r.Post("/sets/{id}/restore", a.Do(a.restore))
+	r.Get("/sets/{id}/through", a.Do(a.through))
+	work.Get("/sets/{id}/sheet", a.Do(a.sheet))
+	work.Get("/sets/{id}/set.zip", a.Do(a.handOver))
+}
+
+// setForm is a change of a set: what is done with which lick of it.
+type setForm struct {
+	Do     string `form:"do"`
+	N      int    `form:"n"` // the lick's place, from 1
+	Value  string `form:"value"`
+	Before int    `form:"before"` // versions that there were when the page was drawn
+}
+
+// add makes a set, empty or with the lick that somebody came to add.
+func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
+	var f struct {
+		Name string `form:"name"`
+		Lick uint   `form:"lick"`
+		Set  uint   `form:"set"` // one that is there, instead of a new one
+	}
+	if err := a.Decode(r, &f); err != nil {
+		return err
+	}
+	ctx := r.Context()
+	x, before := store.Set{Name: cmp.Or(strings.TrimSpace(f.Name), "New set")}, -1
+	if f.Set != 0 {
+		var err error
+		if x, err = a.Store.SetOf(ctx, f.Set); err != nil {
+			return err
+		}
+		before = x.Before
+	}
+	for k, name := 2, x.Name; f.Set == 0; k++ { // "New set" is a name to begin with
+		if _, taken, err := a.Store.SetNamed(ctx, x.Name); err != nil || !taken {
+			break
+		}
+		if strings.TrimSpace(f.Name) != "" {
+			return page.Refuse(fmt.Errorf("there is a set %s already", page.Cut(name)))
+		}
+		x.Name = fmt.Sprintf("%s %d", name, k)
+	}
+	if f.Lick != 0 {
+		if _, err := a.Get(ctx, f.Lick); err != nil {
+			return err
+		}
+		x.Items = append(x.Items, store.SetItem{Lick: f.Lick})
+	}
+	x, err := a.Store.SaveSet(ctx, x, before)
+	if err != nil {
+		return page.Mistake(err)
+	}
+	return page.Go(w, r, fmt.Sprintf("/sets/%d", x.ID))
+}
+
+// setAt finds the set of the address.
+func (a Screen) setAt(r *http.Request) (store.Set, error) {
+	n, err := page.ID(r)
+	if err != nil {
+		return store.Set{}, err
+	}
+	return a.Store.SetOf(r.Context(), n)
+}
+
+// change makes one change of a set and answers with the set as it is then.
+func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
+	var f setForm
+	x, err := a.setAt(r)
+	if err == nil {
+		err = a.Decode(r, &f)
+	}
+	if err != nil {
+		return err
+	}
+	ctx := r.Context()
+	if f.Do == "undo" {
+		err = a.Store.UndoSet(ctx, x.ID)
+	} else if x, err = a.changed(ctx, x, f); err == nil {
+		_, err = a.Store.SaveSet(ctx, x, f.Before)
+	}
+	if errors.Is(err, store.ErrSetStale) || errors.Is(err, store.ErrNoUndo) {
+		return err
+	}
+	if err != nil {
+		return page.Mistake(err)
+	}
+	if r.Header.Get("HX-Request") == "" {
+		return page.Go(w, r, fmt.Sprintf("/sets/%d", x.ID))
+	}
+	v, err := a.view(ctx, x.ID)
+	if err != nil {
+		return err
+	}
+	return a.Render(w, r, "set-partial", page.Page{Data: v})
+}
+
+// changed is a set after a change. What it is told is in the words of the page.
+func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set, error) {
+	value := strings.TrimSpace(f.Value)
+	x.Items = slices.Clone(x.Items)
+	switch f.Do {
+	case "name":
+		x.Name = value
+		return x, nil
+	case "kind":
+		x.Kind = store.SetKind(value)
+		return x, nil
+	case "target":
+		x.Target = value
+		return x, nil
+	case "remark":
+		x.Remark = value
+		return x, nil
+	case "add":
+		e, err := a.named(ctx, value)
+		if err != nil {
+			return x, err
+		}
+		x.Items = append(x.Items, store.SetItem{Lick: e.ID})
+		return x, nil
+	}
+	if f.N < 1 || f.N > len(x.Items) {
+		return x, errors.New("that lick is no longer in the set; look again")
+	}
+	it := &x.Items[f.N-1]
+	switch f.Do {
+	case "remove":
+		x.Items = slices.Delete(x.Items, f.N-1, f.N)
+	case "up", "down":
+		to := f.N - 2
+		if f.Do == "down" {
+			to = f.N
+		}
+		if to >= 0 && to < len(x.Items) {
+			x.Items[f.N-1], x.Items[to] = x.Items[to], x.Items[f.N-1]
+		}
+	case "to": // dragged before another place
+		to, err := strconv.Atoi(value)
+		if err != nil || to < 1 || to > len(x.Items) {
+			return x, errors.New("there is no such place in the set")
+		}
+		moved := x.Items[f.N-1]
+		x.Items = slices.Insert(slices.Delete(x.Items, f.N-1, f.N), to-1, moved)
+	case "tempo":
+		it.Tempo = 0
+		if value != "" {
+			tempo, err := strconv.ParseFloat(strings.Replace(value, ",", ".", 1), 64)
+			if err != nil {
+				return x, fmt.Errorf("%q is no tempo", page.Cut(value))
+			}
+			e, err := a.Get(ctx, it.Lick)
+			if err != nil {
+				return x, err
+			}
+			if tempo != e.Lick.Tempo {
+				it.Tempo = tempo
+			}
+		}
+	case "days":
+		days, err := store.ParseDays(value)
+		if err != nil {
+			return x, err
+		}
+		it.Days = days
+	case "day": // one of them, on or off
+		day, err := store.ParseDays(value)
+		if err != nil {
+			return x, err
+		}
+		if it.Days == 0 {
+			it.Days = 1<<7 - 1
+		}
+		if it.Days ^= day; it.Days == 1<<7-1 || it.Days == 0 {
+			it.Days = 0
+		}
+	case "note":
+		it.Remark = value
+	case "key":
+		moved, err := a.moved(ctx, *it, value)
+		if err != nil {
+			return x, err
+		}
+		*it = moved
+	default:
+		return x, fmt.Errorf("%q is nothing that can be done with a set", page.Cut(f.Do))
+	}
+	return x, nil
+}
+
+// named finds a lick by its number or its title, of several of one title the one touched last; or grows the run that was
+// saved under that name.
+func (a Screen) named(ctx context.Context, name string) (store.Entry, error) {
+	if n, err := strconv.ParseUint(strings.TrimPrefix(name, "#"), 10, 32); err == nil {
+		if e, err := a.Get(ctx, uint(n)); err == nil {
+			return e, nil
+		}
+	}
+	rows, err := a.Store.List(ctx, store.Query{Find: name, Limit: 50})
+	if err != nil {
+		return store.Entry{}, err
+	}
+	for _, r := range rows {
+		if name != "" && strings.EqualFold(r.Title, name) {
+			return a.Get(ctx, r.ID)
+		}
+	}
+	l, ok, err := lesson.Run(ctx, a.Store, page.EngineOf(ctx).Player.Guitar, name)
+	if err != nil {
+		return store.Entry{}, err
+	}
+	if ok {
+		return a.Add(ctx, l, "grown for a set")
+	}
+	if len(rows) > 0 && name != "" {
+		return a.Get(ctx, rows[0].ID)
+	}
+	return store.Entry{}, page.Refuse(fmt.Errorf("the notebook has no lick %q", page.Cut(name)))
+}
+
+// moved is an item in another key or place: the lick is copied and moved, as what is played elsewhere on the neck has
+// hands, a ceiling and a ladder of its own. Moving it again begins from the lick that it came from; nothing, or that
+// lick's own key, brings that one back.
+func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.SetItem, error) {
+	from, err := a.Get(ctx, cmp.Or(it.From, it.Lick))
+	if errors.Is(err, store.ErrNotFound) && it.From != 0 {
+		from, err = a.Get(ctx, it.Lick)
+	}
+	if err != nil {
+		return it, err
+	}
+	if to == "" {
+		it.Lick, it.From = from.ID, 0
+		return it, nil
+	}
+	l, word, err := Elsewhere(page.EngineOf(ctx), from.Lick, to)
+	if err != nil {
+		return it, page.Refuse(err)
+	}
+	if slices.EqualFunc(l.Notes, from.Lick.Notes, func(a, b lick.Note) bool { return a.Place() == b.Place() }) {
+		it.Lick, it.From = from.ID, 0
+		return it, nil
+	}
+	l.Title = page.CutTo(view.TitleOf(from.Lick)+", "+word, 200)
+	e, err := a.Add(ctx, l, fmt.Sprintf("moved from lick %d for a set", from.ID))
+	it.Lick, it.From = e.ID, from.ID
+	return it, err
+}
+
+// Elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is called
+// there.
+func Elsewhere(e *judge.Engine, l lick.Lick, to string) (lick.Lick, string, error) {
+	guitar := e.Player.Guitar.WithTuning(l.Tuning)
+	switch strings.ToLower(strings.Join(strings.Fields(to), " ")) {
+	case "octave", "+octave", "an octave up", "octave up", "+12":
+		l, err := turn.Turn(guitar, l, "octave", 0, len(l.Notes))
+		return l, "an octave up", err
+	case "-octave", "an octave down", "octave down", "-12":
+		l, err := turn.Turn(guitar, l, "-octave", 0, len(l.Notes))
+		return l, "an octave down", err
+	}
+	if !strings.ContainsAny(to, " ") && l.Key.Tonic != "" {
+		to += " " + l.Key.Scale
+	}
+	p, err := shape.ToKey(l, to)
+	if err != nil {
+		return l, "", err
+	}
+	r, err := turn.Recolour(l, guitar, p, shape.NearestPlace)
+	return r.Lick, "in " + p.Tonic.Pretty(), err
+}
+
+// remove puts a set aside; the notice brings it back.
+func (a Screen) remove(w http.ResponseWriter, r *http.Request) error {
+	n, err := page.ID(r)
+	if err == nil {
+		err = a.Store.DeleteSet(r.Context(), n)
+	}
+	if err != nil {
+		return err
+	}
+	return page.Go(w, r, fmt.Sprintf("/sets?gone=%d", n))
+}
+
+// restore brings a set back.
+func (a Screen) restore(w http.ResponseWriter, r *http.Request) error {
+	n, err := page.ID(r)
+	if err == nil {
+		err = a.Store.RestoreSet(r.Context(), n)
+	}
+	if err != nil {
+		return page.Mistake(err)
+	}
+	return page.Go(w, r, fmt.Sprintf("/sets/%d", n))
+}
+
+// sheet is the set to print: on one sheet, or one lick a page.
+func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
+	var f struct {
+		Each bool `form:"each"` // a page for each lick
+	}
+	x, err := a.setAt(r)
+	if err == nil {
+		err = a.Decode(r, &f)
+	}
+	if err != nil {
+		return err
+	}
+	ctx := r.Context()
+	items, licks, err := lesson.Licks(ctx, a.Store, x, page.Playing(ctx).Who.Own())
+	if err != nil {
+		return err
+	}
+	if len(licks) == 0 {
+		return page.Refuse(errors.New("the set has no lick to print yet"))
+	}
+	var data []byte
+	err = a.Work.Do(ctx, 0, func(ctx context.Context) (err error) {
+		data, err = handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
+		return err
+	})
+	if err != nil {
+		return page.Mistake(err)
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Content-Security-Policy", sheet.Policy)
+	w.Header().Set("Cache-Control", "no-store")
+	if _, err := w.Write(data); err != nil {
+		log.Printf("sheet: %v", err)
+	}
+	return nil
+}
+
+// licksOf are the lines of entries.
+func licksOf(list []store.Entry) []lick.Lick {
+	out := make([]lick.Lick, len(list))
+	for i, e := range list {
+		out[i] = e.Lick
+	}
+	return out
+}
+
+// handOver sends the set as a file for another notebook.
+func (a Screen) handOver(w http.ResponseWriter, r *http.Request) error {
+	var f struct {
+		Page bool `form:"page"` // with the page that plays
+	}
+	x, err := a.setAt(r)
+	if err == nil {
+		err = a.Decode(r, &f)
+	}
+	if err != nil {
+		return err
+	}
+	if len(x.Items) == 0 {
+		return page.Refuse(errors.New("the set has no lick to hand over yet"))
+	}
+	var b bytes.Buffer
+	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
+		return lesson.Write(ctx, &b, a.Store, page.EngineOf(ctx), x, f.Page)
+	})
+	if err != nil {
+		return page.Mistake(err)
+	}
+	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
+		map[string]string{"filename": cmp.Or(lick.Lick{Title: x.Name}.FileName(), "set") + ".zip"}))
+	if _, err := w.Write(b.Bytes()); err != nil {
+		log.Printf("hand over: %v", err)
+	}
+	return nil
+}
