@@ -27,7 +27,7 @@ var shots = []struct {
 		p.ready()
 		p.wait(`document.querySelector('.fix')`)
 	}},
-	{"page", "/licks/17/export/page", nil},
+	{"sheet", "/sets/2/sheet", nil},
 	{"bench-phone", "/licks/17", func(p *tab) {
 		p.do(chromedp.EmulateViewport(390, 844))
 		p.go_("/licks/17")
@@ -45,7 +45,7 @@ var shots = []struct {
 		p.go_("/practice?lick=16&part=bottleneck%2C+11+to+16")
 		p.wait(`document.querySelector('.stand')`)
 	}},
-	{"practice-stage", "/practice?lick=16&part=bottleneck%2C+11+to+16", func(p *tab) { p.stage() }},
+	{"set", "/sets/2", nil},
 	{"practice-log", "/practice/log", nil},
 	{"versions", "/licks/17", func(p *tab) {
 		p.ready()

@@ -13,6 +13,7 @@ import (
 	"log"
 	"mime"
 	"net/http"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -134,8 +135,11 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	ctx := r.Context()
 	if f.Do == "undo" {
 		err = a.Store.UndoSet(ctx, x.ID)
-	} else if x, err = a.changed(ctx, x, f); err == nil {
-		_, err = a.Store.SaveSet(ctx, x, f.Before)
+	} else {
+		before := x
+		if x, err = a.changed(ctx, x, f); err == nil && !reflect.DeepEqual(x, before) {
+			_, err = a.Store.SaveSet(ctx, x, f.Before)
+		}
 	}
 	if errors.Is(err, store.ErrSetStale) || errors.Is(err, store.ErrNoUndo) {
 		return err
@@ -291,13 +295,16 @@ func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.S
 		it.Lick, it.From = from.ID, 0
 		return it, nil
 	}
-	l, word, err := Elsewhere(page.EngineOf(ctx), from.Lick, to)
+	l, word, err := elsewhere(page.EngineOf(ctx), from.Lick, to)
 	if err != nil {
 		return it, page.Refuse(err)
 	}
-	if slices.EqualFunc(l.Notes, from.Lick.Notes, func(a, b lick.Note) bool { return a.Place() == b.Place() }) {
+	if samePlaces(l, from.Lick) {
 		it.Lick, it.From = from.ID, 0
 		return it, nil
+	}
+	if now, err := a.Get(ctx, it.Lick); err == nil && it.From != 0 && samePlaces(l, now.Lick) {
+		return it, nil // it is there already
 	}
 	l.Title = page.CutTo(view.TitleOf(from.Lick)+", "+word, 200)
 	e, err := a.Add(ctx, l, fmt.Sprintf("moved from lick %d for a set", from.ID))
@@ -305,9 +312,14 @@ func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.S
 	return it, err
 }
 
-// Elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is called
+// samePlaces says whether two lines are fretted alike.
+func samePlaces(a, b lick.Lick) bool {
+	return slices.EqualFunc(a.Notes, b.Notes, func(a, b lick.Note) bool { return a.Place() == b.Place() })
+}
+
+// elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is called
 // there.
-func Elsewhere(e *judge.Engine, l lick.Lick, to string) (lick.Lick, string, error) {
+func elsewhere(e *judge.Engine, l lick.Lick, to string) (lick.Lick, string, error) {
 	guitar := e.Player.Guitar.WithTuning(l.Tuning)
 	switch strings.ToLower(strings.Join(strings.Fields(to), " ")) {
 	case "octave", "+octave", "an octave up", "octave up", "+12":
