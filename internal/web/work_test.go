@@ -260,24 +260,40 @@ func TestRegrowNamesItsRevision(t *testing.T) {
 	}
 }
 
-// Ten thousand licks: the first page and a search, what they weigh, and a change of
+// Ten thousand licks and five players: the first page and a search, what they weigh, and a change of
 // the player.
 func BenchmarkManyLicks(b *testing.B) {
 	c := newClient(b, longLick(32))
 	if err := c.store.AddAll(context.Background(), many(10000)); err != nil {
 		b.Fatal(err)
 	}
-	for {
-		n, err := c.store.Count(b.Context(), store.Query{Player: c.app.site.Players()[0].Key})
-		if err != nil {
+	for _, name := range []string{"second", "third", "fourth", "fifth"} {
+		if _, err := c.store.AddPlayer(b.Context(), name, 0); err != nil {
 			b.Fatal(err)
 		}
-		if n.Judged == n.All {
-			break
-		}
-		c.app.site.Wake()
-		time.Sleep(50 * time.Millisecond)
 	}
+	if err := c.app.site.LoadPlayers(b.Context()); err != nil {
+		b.Fatal(err)
+	}
+	players := c.app.site.Players()
+	for _, p := range players {
+		for {
+			n, err := c.store.Count(b.Context(), store.Query{Who: p.Who.ID, Player: p.Key})
+			if err != nil {
+				b.Fatal(err)
+			}
+			if n.Judged == n.All {
+				break
+			}
+			c.app.site.Wake()
+			time.Sleep(50 * time.Millisecond)
+		}
+	}
+	b.Run("another player", func(b *testing.B) {
+		for i := 0; b.Loop(); i++ {
+			c.get("/?player=" + players[i%len(players)].Who.Key)
+		}
+	})
 	for _, page := range []struct{ name, path string }{{"page", "/"}, {"search", "/?find=lick+77"}, {"tag",
 		"/?tag=tag+7"}, {"worst", "/?sort=worst"}} {
 		b.Run(page.name, func(b *testing.B) {

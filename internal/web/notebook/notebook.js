@@ -22,3 +22,10 @@ if (take) {
     take.submit();
   });
 }
+
+// A row's menu is filled when it is opened: fifty of them would weigh more than the rows.
+document.addEventListener('show.bs.dropdown', e => {
+  const menu = e.target.parentElement.querySelector('[data-menuof]:empty');
+  if (!menu) return;
+  menu.innerHTML = document.querySelector('#lick-menu').innerHTML.replaceAll('/ID/', `/${menu.dataset.menuof}/`).replaceAll('/ID"', `/${menu.dataset.menuof}"`).replaceAll('=ID"', `=${menu.dataset.menuof}"`);
+});

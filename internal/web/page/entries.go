@@ -98,7 +98,6 @@ type Mover func(ctx context.Context, id, base uint) (store.Entry, error)
 // overviewed is what the notebook says of itself, at one count of writes.
 type overviewed struct {
 	writes uint64
-	who    uint
 	player string
 	counts store.Counts
 	tags   []string
@@ -108,8 +107,10 @@ type overviewed struct {
 // with ten thousand licks would else count them each time.
 func (a *Site) Overview(ctx context.Context) (store.Counts, []string, error) {
 	writes, who, key := a.Store.Writes(), Playing(ctx).Who.ID, Playing(ctx).Key
-	if o := a.whole.Load(); o != nil && o.writes == writes && o.who == who && o.player == key {
-		return o.counts, o.tags, nil
+	if x, ok := a.whole.Load(who); ok {
+		if o := x.(*overviewed); o.writes == writes && o.player == key {
+			return o.counts, o.tags, nil
+		}
 	}
 	counts, err := a.Store.Count(ctx, store.Query{Who: who, Player: key})
 	if err != nil {
@@ -117,7 +118,7 @@ func (a *Site) Overview(ctx context.Context) (store.Counts, []string, error) {
 	}
 	tags, err := a.Store.Tags(ctx, maxTags)
 	if err == nil {
-		a.whole.Store(&overviewed{writes, who, key, counts, tags})
+		a.whole.Store(who, &overviewed{writes, key, counts, tags})
 	}
 	return counts, tags, err
 }

@@ -21,12 +21,12 @@ import (
 // it, and how a page is answered. It is safe for concurrent use: what changes while it runs is the
 // player of the moment and what is remembered, and both are swapped whole or locked.
 type Site struct {
-	Store   *store.Store               // the notebook; the only thing here that outlives the process
-	Work    *jobs.Jobs                 // what takes longer than a blink
-	woken   chan struct{}              // holds a word that there may be something new in the notebook
-	players atomic.Pointer[[]*Player]  // who plays; a request takes one once, at its start
-	reports reports                    // judgements and proposals, bounded by bytes
-	whole   atomic.Pointer[overviewed] // counts and tags at one count of writes
+	Store   *store.Store              // the notebook; the only thing here that outlives the process
+	Work    *jobs.Jobs                // what takes longer than a blink
+	woken   chan struct{}             // holds a word that there may be something new in the notebook
+	players atomic.Pointer[[]*Player] // who plays; a request takes one once, at its start
+	reports reports                   // judgements and proposals, bounded by bytes
+	whole   sync.Map                  // counts and tags at one count of writes, by the player's number
 	pages   *template.Template
 
 	loading     sync.Mutex // held while players are read
