@@ -235,6 +235,10 @@ func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Refuse(err)
 	}
+	if r.Header.Get("HX-Request") != "" && p == page.Playing(a.AsNow(r.Context())).Profile {
+		w.WriteHeader(http.StatusNoContent) // what the page shows of the last change stays
+		return nil
+	}
 	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p) })
 }
 
