@@ -13,7 +13,8 @@ const (
 	ampMost    = 60.0   // times that a fading string is made louder at most
 	ampFloor   = 3e-4   // what is softer is noise and stays so
 	ampRefer   = 0.08   // how loud a string is, as which it is as loud as clean
-	ampAsLoud  = 1.64   // times louder, as a clean string fades meanwhile
+	ampAsLoud  = 1.22   // times louder, as a clean string fades meanwhile
+	ampLouder  = 0.69   // and so much more at full drive, which takes more of the low strings
 	over       = 4      // times as many samples while it bends
 )
 
@@ -80,7 +81,7 @@ func newAmp(drive float64) amp {
 			in, out = in+x*x, out+y*y
 		}
 	}
-	a.level = ampAsLoud * math.Sqrt(in/out)
+	a.level = (ampAsLoud + ampLouder*a.drive) * math.Sqrt(in/out)
 	return a
 }
 

@@ -7,7 +7,7 @@ import (
 
 // Defaults lists what the model assumes of hearing and of what a line sounds like.
 func Defaults() []defaults.Row {
-	return defaults.Ours(defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
+	return defaults.Ours(append(touches(), defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
 		defaults.Row{Name: "playing in: a hum lies below", Value: humBelow, Unit: "Hz"},
 		defaults.Row{Name: "… pitch is looked for below", Value: dullAbove, Unit: "Hz"},
 		defaults.Row{Name: "… a pitch is a dip under", Value: playDip},
@@ -51,5 +51,31 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "a fast one", Value: vibratoHertz[lick.Fast], Unit: "Hz"},
 		defaults.Row{Name: "sliding into a note", Value: slideInTime, Unit: "s"},
 		defaults.Row{Name: "a slide's way before it arrives", Value: glideTime, Unit: "s"},
-		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"})
+		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"},
+		defaults.Row{Name: "a string sounds, the open low E", Value: fadeLow, Unit: "s"},
+		defaults.Row{Name: "… of it, an octave higher from string to string", Value: fadeUp},
+		defaults.Row{Name: "… of it, an octave higher on one string", Value: fadeFret},
+		defaults.Row{Name: "… its partials at 3 kHz, of a plain string", Value: fadePlain, Unit: "s"},
+		defaults.Row{Name: "… … of a wound one", Value: fadeWound, Unit: "s"},
+		defaults.Row{Name: "a wound string's core, of its diameter", Value: woundCore},
+		defaults.Row{Name: "a room answers, of what is heard", Value: roomWet},
+		defaults.Row{Name: "… each round leaves of it", Value: roomLeft},
+		defaults.Row{Name: "… its echoes go round in", Value: float64(roomLoops[0]), Unit: "samples, the shortest of four"},
+		defaults.Row{Name: "… and are blurred by", Value: float64(roomBlurs[0]), Unit: "samples, the shorter of two"},
+	)...)
+}
+
+// touches are the rows of how strings are set going.
+func touches() (out []defaults.Row) {
+	for _, x := range []struct {
+		name string
+		touch
+	}{{"a downstroke", pickDown}, {"an upstroke", pickUp}, {"a finger", byFinger}, {"the thumb", byThumb},
+		{"a hammer", byHammer}, {"a pull", byPull}, {"a dead note", deadened}} {
+		out = append(out, defaults.Row{Name: x.name + " sets going, from the bridge, as a part of the open string", Value: x.at},
+			defaults.Row{Name: "… is sharp up to", Value: x.sharp, Unit: "Hz"},
+			defaults.Row{Name: "… is as loud as a downstroke, times", Value: x.loud},
+			defaults.Row{Name: "… its noise", Value: x.noise})
+	}
+	return out
 }

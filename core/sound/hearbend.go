@@ -189,7 +189,7 @@ func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float
 	b.Shape = lick.BendUp
 	n.Bend = &b
 	l.Notes = []lick.Note{n}
-	p := NewPlayer(g, l, Options{})
+	p := NewPlayer(g, l, Options{Dry: true})
 	out := make([]float32, p.Len())
 	return out[:p.Read(out)]
 }

@@ -10,7 +10,7 @@ import (
 
 // rendered is a line as samples.
 func rendered(l lick.Lick) []float32 {
-	p := NewPlayer(neck.Standard(), l, Options{})
+	p := NewPlayer(neck.Standard(), l, Options{Dry: true})
 	out := make([]float32, p.Len())
 	return out[:p.Read(out)]
 }

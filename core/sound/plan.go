@@ -26,7 +26,9 @@ type Options struct {
 	Target   bool    // the tone that a bend leads to is heard before the line
 	Drive    float64 // 0 clean to 1
 	FillTo   Fill    // to where a round is filled up with silence
-	PickAt   float64 // where the pick strikes, from the bridge, as a part of the string; 0 is 0.14
+	PickAt   float64 // where the pick strikes, from the bridge, as a part of the open string; 0 is as usual
+	Pickup   Pickup  // which is heard
+	Dry      bool    // without the little room, as a cable hears it
 	// How loud line, band and click are; nil is as usual.
 	Levels *Levels
 }
@@ -145,6 +147,7 @@ type gesture struct {
 	pitch  float64 // MIDI number
 	length float64 // s, of the note
 	level  float64
+	touch  touch // how it is set going; the zero value is a downstroke of the pick
 	course course
 }
 
@@ -261,10 +264,10 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 	n, t := l.Notes[i], times[i]
 	s := n.String - 1
 	at, length := t.At-start, ringing(l, i, times)
-	x := gesture{at: samples(at), string: s, pitch: float64(l.Pitch(i)), length: length, level: 1,
-		course: courseOf(g, n, length)}
+	x := gesture{at: samples(at), string: s, pitch: float64(l.Pitch(i)), length: length, level: strummed(l, i),
+		touch: touchOf(n.Stroke), course: courseOf(g, n, length)}
 	if n.Accent {
-		x.level = 1.35
+		x.level *= 1.35
 	}
 	before := l.Before(i)
 	slurred := before >= 0 && l.Notes[before].End().Cmp(n.At) == 0 && n.Slur.Slurred()
@@ -280,7 +283,10 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 		shift(&x.course, way)
 		x.length += way
 	case slurred:
-		x.kind, x.level = struck, 0.55*x.level
+		x.kind, x.touch = struck, byHammer
+		if n.Slur == lick.Pull {
+			x.touch = byPull
+		}
 	}
 	if n.Rake {
 		out = append(out, rake(l, n, x.at)...)
@@ -290,6 +296,19 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 		out = append(out, gesture{at: samples(at + length), kind: stopped, string: s})
 	}
 	return out
+}
+
+// strummed is how hard each string of a grip is struck: the more strings a stroke goes through, the less each of them gets,
+// so that a chord of six is about twice as loud as one string and nothing is squashed.
+func strummed(l lick.Lick, i int) float64 {
+	n := 0
+	for k := i; k >= 0 && l.Notes[k].At == l.Notes[i].At; k-- {
+		n++
+	}
+	for k := i + 1; k < len(l.Notes) && l.Notes[k].At == l.Notes[i].At; k++ {
+		n++
+	}
+	return math.Pow(float64(n), -0.45)
 }
 
 // shift has what the course does in its note begin so much later.

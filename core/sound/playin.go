@@ -29,10 +29,10 @@ const (
 	dullAbove    = 2200. // Hz, for the tracker's copy
 	playDip      = 0.30  // the dip of the difference function that is a pitch
 	playStep     = 0.005 // s between two moments
-	attackRise   = 0.75  // of the log energy of the first difference, above its highest of the last 20 ms
+	attackRise   = 0.52  // of the log energy of the first difference, above its highest of the last 20 ms
 	attackApart  = 0.055 // s between two attacks
 	brightAbove  = 3000. // Hz: a pick's noise alone
-	brightRise   = 1.4   // of its log energy
+	brightRise   = 1.2   // of its log energy
 	newNote      = 0.7   // half steps from 40 ms before to 40 ms after that are another note
 	pitchFrom    = 0.030 // s after the beginning of a note
 	gradual      = 0.03  // s that a change of pitch takes if it is a bend

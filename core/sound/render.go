@@ -22,6 +22,8 @@ type Player struct {
 	strings []voice
 	drums   drums
 	amp     amp
+	coil    running // the pickup's resonance, of the line
+	room    room
 	round   int   // that is played, from 0; −1 in the lead
 	at      int64 // in it
 	rounds  int
@@ -37,9 +39,12 @@ type voice struct {
 	line
 	now    gesture
 	since  int64 // samples since the gesture
+	still  int64 // samples since it was heard
 	silent bool
 	buffer []float64 // of its pluck
-	high   bool      // a plain string
+	steel  steel
+	flat   float64 // by which the fundamental is tuned, so that the string is heard in tune
+	hear   float64 // where it is heard, as a part of the open string from the bridge
 }
 
 // control is how many samples pass between two looks at a course.
@@ -61,8 +66,18 @@ func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 	for i := range p.strings {
 		v := &p.strings[i]
 		v.silent, v.damping, v.loss, v.rustling = true, 1, 1, uint32(i+1)*2654435761
-		v.high = i < len(g.Strings) && !g.Strings[i].Wound
+		v.hear = coils[o.Pickup].at
+		if i < len(g.Tuning) {
+			v.steel = steelOf(g, i)
+		} else if i == len(g.Tuning) {
+			v.steel, v.hear = steel{open: 28, wound: true, stiff: 5e-5}, 0.2 // the bass
+		} else {
+			v.steel = steel{open: 50, wound: i == len(g.Tuning)+1, stiff: 5e-5}
+		}
 	}
+	c := coils[o.Pickup]
+	p.coil.filter = resonant(c.hertz, c.q, Rate)
+	p.room = newRoom()
 	p.amp = newAmp(o.Drive)
 	p.band = bandOf(p.plan, o, len(g.Tuning))
 	p.drums.random = 1
@@ -226,14 +241,20 @@ func (p *Player) block(out []float32) {
 			loud = max(loud, math.Abs(y))
 		}
 		v.since += int64(len(out))
-		if loud < 1e-5 && len(v.drive) == 0 && v.since > Rate/10 {
-			v.silent = true
+		if v.still += int64(len(out)); loud > 1e-5 || len(v.drive) > 0 {
+			v.still = 0
+		}
+		if v.still > Rate/20 { // longer than any period: within one a string may rest where it is heard
+			v.silent, v.still = true, 0
 			clear(v.loop[:])
-			v.last = 0
+			v.last, v.wide = 0, [2]float64{}
 		}
 	}
 	for k := range out {
-		x := p.amp.through(line[k])*p.levels.Line + band[k]*p.levels.Band + p.drums.next()
+		x := p.amp.through(p.coil.next(line[k]))*p.levels.Line + band[k]*p.levels.Band + p.drums.next()
+		if !p.options.Dry {
+			x += roomWet * p.room.next(x)
+		}
 		out[k] = float32(limit(x))
 	}
 }
@@ -256,9 +277,6 @@ func hertz(pitch float64) float64 { return 440 * math.Exp2((pitch-69)/12) }
 
 // take has the string do what a gesture says.
 func (v *voice) take(x gesture, pickAt float64) {
-	if pickAt <= 0 {
-		pickAt = 0.14
-	}
 	if x.kind == stopped {
 		if v.period > 0 {
 			v.damping = fading(stopTime, Rate/v.period)
@@ -267,40 +285,49 @@ func (v *voice) take(x gesture, pickAt float64) {
 	}
 	v.now, v.since = x, 0
 	f := hertz(x.pitch + x.course.cents(0)/100)
-	v.bright, v.damping = 0.22, 1
-	if !v.high {
-		v.bright = 0.34
+	v.damping = 1
+	v.settle(x.pitch)
+	// A fret takes from the string what it leaves of its length: pick and pickup come nearer to its middle.
+	part := func(at float64) float64 { return min(0.48, at*math.Exp2(max(0, x.pitch-v.steel.open)/12)) }
+	hit := x.touch
+	if hit == (touch{}) {
+		hit = pickDown
 	}
-	v.bright *= min(1, math.Pow(330/f, 1.6)) // a high note passes the filter more often
-	// How long a note takes to fade by 60 dB, in s: low ones longer.
-	v.loss = fading(max(1.2, 5-0.05*(x.pitch-40)), f)
-	dull := 0.35
-	if !v.high {
-		dull = 0.55
+	if pickAt > 0 && (hit == pickDown || hit == pickUp) {
+		hit.at = pickAt
+	}
+	if x.level > 1 {
+		hit.sharp *= 1.25 // an accent bites
 	}
 	// High notes fade sooner: they begin a little louder.
-	level := pluckLevel * x.level * math.Pow(f/110, 0.06)
+	level := pluckLevel * x.level * hit.loud * math.Pow(f/110, 0.04)
+	v.flat = 1 - v.stretched(x.pitch, part(hit.at), part(v.hear), hit.sharp)
+	drive := func() []float64 {
+		return pluck(f, level, part(hit.at), part(v.hear), hit.sharp, v.buffer)
+	}
 	switch x.kind {
 	case slid:
 		v.silent = false
 		if v.period == 0 {
-			v.tune(f, 0)
+			v.tune(v.flat*f, 0)
 		}
 		return
 	case dead:
 		v.damping = fading(deadTime, f)
-		v.tune(f, 0)
-		v.thump = 0.5 * x.level
-		v.put(pluck(f, 0.12*x.level, pickAt, 1, v.buffer))
+		v.tune(v.flat*f, 0)
+		hit, level = deadened, 0.12*x.level
+		v.thump = hit.noise * x.level
+		v.put(drive())
 	case struck:
 		v.quiet(0.35)
-		v.tune(f, 0)
-		v.put(pluck(f, level, 0.3, dull+0.3, v.buffer))
+		v.tune(v.flat*f, 0)
+		v.thump = hit.noise * x.level
+		v.put(drive())
 	default:
 		v.quiet(0.02)
-		v.tune(f, 0)
-		v.thump = 0.05 * x.level
-		v.put(pluck(f, level, pickAt, dull, v.buffer))
+		v.tune(v.flat*f, 0)
+		v.thump = hit.noise * x.level
+		v.put(drive())
 	}
 	v.silent = false
 }
@@ -317,6 +344,7 @@ func (v *voice) quiet(left float64) {
 		v.loop[i] *= left
 	}
 	v.last *= left
+	v.wide[0], v.wide[1] = left*v.wide[0], left*v.wide[1]
 }
 
 // How soon a string is still that a finger stops, or that is struck dead, in s (model
@@ -335,10 +363,10 @@ func (v *voice) follow(n int) {
 	at := float64(v.since) / Rate
 	if v.since > 0 && v.now.course.settled(at, v.now.length) {
 		if v.by != 0 {
-			v.tune(hertz(v.now.pitch), 0)
+			v.tune(v.flat*hertz(v.now.pitch), 0)
 		}
 		return
 	}
 	f := hertz(v.now.pitch + v.now.course.cents(at+float64(n)/Rate)/100)
-	v.tune(f, n)
+	v.tune(v.flat*f, n)
 }

@@ -14,9 +14,11 @@ const Rate = 44100
 type line struct {
 	loop   [maxPeriod]float64
 	at     int
-	loss   float64 // of a pass, 1 for none
-	bright float64 // share of the sample before in the loop's filter: 0 bright, 0.5 dull
-	last   float64 // what the filter had last
+	loss   float64    // of a pass, 1 for none
+	bright float64    // share of the sample before in the loop's filter: 0 bright, 0.5 dull
+	last   float64    // what the filter had last
+	spread float64    // of the all-pass filter that sets the partials of a stiff string apart, 0 for none
+	wide   [2]float64 // what that had and gave last
 
 	drive    []float64 // what is still to be put in
 	period   float64   // samples, now
@@ -34,6 +36,9 @@ const maxPeriod = 4096
 // from one of the pitch.
 func (s *line) tune(f float64, over int) {
 	want := Rate/f - s.filterDelay(f)
+	if s.spread != 0 {
+		want -= allPassDelay(s.spread, f)
+	}
 	if over <= 0 || s.period == 0 {
 		s.period, s.by = want, 0
 		return
@@ -63,6 +68,11 @@ func (s *line) next() float64 {
 	x := -a*b*c/6*x0 + d*b*c/2*x1 - d*a*c/2*x2 + d*a*b/6*x3
 	y := ((1-s.bright)*x + s.bright*s.last) * s.loss * s.damping
 	s.last = x
+	if s.spread != 0 {
+		z := s.spread*(y-s.wide[1]) + s.wide[0]
+		s.wide[0], s.wide[1] = y, z
+		y = z
+	}
 	if len(s.drive) > 0 {
 		y += s.drive[0]
 		s.drive = s.drive[1:]
@@ -78,20 +88,24 @@ func (s *line) next() float64 {
 	return y
 }
 
-// pluck is one period of a string that was pulled aside at a part of its length and let go,
-// heard at another: the partials of a triangle, as loud together as level says, none above what
-// can be heard. dull is how much quicker they fall. A partial with a node where the string is
+// pluck is one period of a string that was pulled aside at a part of its length and let go, heard at another: its
+// partials, as loud together as level says, none above what can be heard. What is pulled aside is a triangle, whose
+// partials fall with the square of their number; a coil hears how fast they move, which makes that the number alone. A tip that is
+// no point leaves out what is shorter than itself: from sharp hertz on. A partial with a node where the string is
 // plucked or heard is not there: plucked at a seventh, no seventh partial.
-func pluck(f, level, pickAt, dull float64, into []float64) []float64 {
+func pluck(f, level, pickAt, hearAt, sharp float64, into []float64) []float64 {
 	n := int(math.Ceil(Rate / f))
 	out := into[:0]
 	for range n {
 		out = append(out, 0)
 	}
-	const hearAt = 0.18 // where the pickup is, from the bridge
 	power := 0.0
-	for k := 1; k <= 40 && float64(k)*f < 0.4*Rate && float64(k)*f < 9000; k++ {
-		a := math.Sin(math.Pi*float64(k)*pickAt) * math.Sin(math.Pi*float64(k)*hearAt) / math.Pow(float64(k), 1+dull)
+	for k := 1; float64(k)*f < min(0.4*Rate, highestPartial); k++ {
+		high := float64(k) * f / sharp
+		a := math.Sin(math.Pi*float64(k)*pickAt) * math.Sin(math.Pi*float64(k)*hearAt) / float64(k) * math.Exp(-high*high/2)
+		if high > 3 {
+			break // a ten-thousandth
+		}
 		power += a * a / 2
 		// One partial by the recurrence of its sine.
 		w := 2 * math.Pi * float64(k) * f / Rate
@@ -101,9 +115,15 @@ func pluck(f, level, pickAt, dull float64, into []float64) []float64 {
 			s0, s1 = s1, c*s1-s0
 		}
 	}
+	if power == 0 {
+		return out
+	}
 	scale := level / math.Sqrt(power)
 	for i := range out {
 		out[i] *= scale
 	}
 	return out
 }
+
+// highestPartial is up to where a string's partials are made, in Hz.
+const highestPartial = 11000

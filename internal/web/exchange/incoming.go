@@ -222,7 +222,7 @@ func (a Screen) simulated(r *http.Request, id string) (upload, error) {
 		}
 	}
 	var b bytes.Buffer
-	if err := sound.WriteWAV(r.Context(), &b, sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{})); err != nil {
+	if err := sound.WriteWAV(r.Context(), &b, sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{Dry: true})); err != nil {
 		return upload{}, err
 	}
 	return upload{playedName, b.Bytes()}, nil
