@@ -31,7 +31,14 @@ func play(ctx context.Context, e env, args []string) error {
 	)
 	hold := fs.Bool("hold", false, "its chords are held beneath")
 	target := fs.Bool("target", false, "each bend's target sounds before it")
-	drive := fs.Float64("drive", 0, "`0.5` overdrive, from 0 to 1")
+	tone := fs.String("tone", "clean", "`clean|drive` the amplifier")
+	drive := fs.Float64("drive", 0, "`0.5` overdrive, from 0 to 1; with --tone drive 0.7")
+	pickup := fs.String("pickup", "middle", "`neck|middle|bridge` the guitar's pickup that is heard")
+	style := fs.String("style", "auto", "`rock|shuffle|ballad|twelve-eight` how the band plays; what fits the line")
+	busy := fs.Int("intensity", 2, "`1-4` how busy the band is")
+	comp := fs.Bool("comp", false, "its chords struck short")
+	alone := fs.Bool("alone", false, "without the line: the band to play over")
+	clickOnly := fs.Bool("click-only", false, "the click alone, without the line")
 	rest, err := parse(fs, args, 1, "the lick file to play")
 	if err != nil {
 		return err
@@ -49,6 +56,23 @@ func play(ctx context.Context, e env, args []string) error {
 		return errors.New("loop is 1 to 1000 rounds")
 	case !(*drive >= 0 && *drive <= 1):
 		return errors.New("drive is 0 to 1")
+	case *tone != "clean" && *tone != "drive":
+		return fmt.Errorf("a tone is clean or drive, not %q", *tone)
+	case *tone == "clean" && *drive > 0 && fs.Changed("tone"):
+		return errors.New("a clean tone has no drive")
+	case *busy < 1 || *busy > 4:
+		return errors.New("intensity is 1 to 4")
+	}
+	if *tone == "drive" && !fs.Changed("drive") {
+		*drive = 0.7
+	}
+	coil, err := sound.ParsePickup(*pickup)
+	if err != nil {
+		return err
+	}
+	manner, err := sound.ParseStyle(*style)
+	if err != nil {
+		return err
 	}
 	clicks, err := sound.ParseClicks(*on)
 	if err != nil {
@@ -72,6 +96,17 @@ func play(ctx context.Context, e env, args []string) error {
 		Target:  *target,
 		Drive:   *drive,
 		FillTo:  fill,
+		Pickup:  coil,
+		Style:   manner,
+		Comp:    *comp,
+	}
+	ask.Intensity = *busy
+	if *alone || *clickOnly {
+		ask.Levels = &sound.Levels{Band: 0.5, Click: 0.5}
+		ask.Band = ask.Band || *alone
+	}
+	if *clickOnly {
+		ask.Click, ask.Band, ask.Chords, ask.Comp = true, false, false, false
 	}
 	if *notes != "" {
 		if ask.From, ask.To, err = span(*notes, len(l.Notes)); err != nil {

@@ -52,6 +52,8 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "sliding into a note", Value: slideInTime, Unit: "s"},
 		defaults.Row{Name: "a slide's way before it arrives", Value: glideTime, Unit: "s"},
 		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"},
+		defaults.Row{Name: "a band plays a ballad up to", Value: slowBand, Unit: "quarters a minute"},
+		defaults.Row{Name: "a half step that a chord's voice moves weighs, of a tone", Value: nearVoices},
 		defaults.Row{Name: "a string sounds, the open low E", Value: fadeLow, Unit: "s"},
 		defaults.Row{Name: "… of it, an octave higher from string to string", Value: fadeUp},
 		defaults.Row{Name: "… of it, an octave higher on one string", Value: fadeFret},

@@ -13,22 +13,25 @@ import (
 
 // Options say what is heard and how; the zero value is the line alone, once, at its tempo.
 type Options struct {
-	Tempo    float64 // 0: the lick's
-	From, To int     // notes [From, To) alone, from 0; To 0 is the end
-	Rounds   int     // how often, 0 for once
-	Lead     bool    // a loop that is under way: the end of the round before rings into the first one
-	CountIn  bool    // a bar of clicks before it
-	Click    bool    // on every beat
-	Clicks   Clicks  // or on some of them
-	Before   int     // bars that were played before, as a loop's earlier rounds: for a click that drops out
-	Band     bool    // bass and drums
-	Chords   bool    // the chords held
-	Target   bool    // the tone that a bend leads to is heard before the line
-	Drive    float64 // 0 clean to 1
-	FillTo   Fill    // to where a round is filled up with silence
-	PickAt   float64 // where the pick strikes, from the bridge, as a part of the open string; 0 is as usual
-	Pickup   Pickup  // which is heard
-	Dry      bool    // without the little room, as a cable hears it
+	Tempo     float64 // 0: the lick's
+	From, To  int     // notes [From, To) alone, from 0; To 0 is the end
+	Rounds    int     // how often, 0 for once
+	Lead      bool    // a loop that is under way: the end of the round before rings into the first one
+	CountIn   bool    // a bar of clicks before it
+	Click     bool    // on every beat
+	Clicks    Clicks  // or on some of them
+	Before    int     // bars that were played before, as a loop's earlier rounds: for a click that drops out
+	Band      bool    // bass and drums
+	Style     Style   // of the band; without one what fits the lick
+	Intensity int     // of the band, from 1 to 4; 0 is 2
+	Chords    bool    // the chords held
+	Comp      bool    // the chords struck short
+	Target    bool    // the tone that a bend leads to is heard before the line
+	Drive     float64 // 0 clean to 1
+	FillTo    Fill    // to where a round is filled up with silence
+	PickAt    float64 // where the pick strikes, from the bridge, as a part of the open string; 0 is as usual
+	Pickup    Pickup  // which is heard
+	Dry       bool    // without the little room, as a cable hears it
 	// How loud line, band and click are; nil is as usual.
 	Levels *Levels
 }
@@ -166,7 +169,10 @@ type plan struct {
 	lead     int64     // samples before the first round: count-in, target
 	before   []gesture // in the lead
 	beats    []beat    // of one round
-	counts   []beat    // in the lead
+	drums    []drumHit // of one round
+	style    Style
+	busy     int
+	counts   []beat // in the lead
 	chords   []held
 	lit      []Lit
 }
@@ -214,6 +220,7 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if len(notes) == 0 {
 		p.round = samples(l.Milliseconds(lick.Time{}, l.Length()) / 1000)
 		p.bars(l, lick.Time{}, l.Length(), 0)
+		p.drumming(l, o, lick.Time{}, l.Length(), 0)
 		p.changes(l, 0)
 		p.leadIn(g, l, o, nil)
 		return p
@@ -253,6 +260,7 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	}
 	slices.SortStableFunc(p.gestures, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
 	p.bars(l, notes[0].At, until, start)
+	p.drumming(l, o, notes[0].At, until, start)
 	p.changes(l, start)
 	p.leadIn(g, l, o, notes)
 	return p

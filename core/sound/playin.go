@@ -29,7 +29,7 @@ const (
 	dullAbove    = 2200. // Hz, for the tracker's copy
 	playDip      = 0.30  // the dip of the difference function that is a pitch
 	playStep     = 0.005 // s between two moments
-	attackRise   = 0.52  // of the log energy of the first difference, above its highest of the last 20 ms
+	attackRise   = 0.48  // of the log energy of the first difference, above its highest of the last 20 ms
 	attackApart  = 0.055 // s between two attacks
 	brightAbove  = 3000. // Hz: a pick's noise alone
 	brightRise   = 1.2   // of its log energy

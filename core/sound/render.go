@@ -30,6 +30,7 @@ type Player struct {
 	queue   []gesture // of the round
 	band    []gesture // bass and chords of the round
 	beats   []beat
+	hits    []drumHit
 	ready   []float32 // rendered and not read yet
 	buffer  [control]float32
 }
@@ -55,7 +56,7 @@ const control = 32
 // one of them is asked for.
 func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 	g = g.WithTuning(l.Tuning)
-	if len(l.Notes) == 0 && !o.Band && !o.Chords {
+	if len(l.Notes) == 0 && !o.Band && !o.Chords && !o.Comp {
 		o.Band, o.Chords = true, true
 	}
 	p := &Player{plan: newPlan(g, l, o), options: o, levels: usualLevels, rounds: max(1, o.Rounds), round: -1}
@@ -114,7 +115,10 @@ func (p *Player) nextRound() {
 	p.at = 0
 	p.queue = append(slices.Clone(p.plan.gestures), p.band...)
 	slices.SortStableFunc(p.queue, func(a, b gesture) int { return cmp.Compare(a.at, b.at) })
-	p.beats = p.plan.beats
+	p.beats, p.hits = p.plan.beats, nil
+	if p.options.Band {
+		p.hits = p.plan.drums
+	}
 }
 
 // Len is how many samples there are in all.
@@ -182,7 +186,7 @@ func (p *Player) more() bool {
 			return false
 		case p.round == p.rounds-1:
 			p.round++
-			p.at, p.queue, p.beats = 0, p.stops(), nil
+			p.at, p.queue, p.beats, p.hits = 0, p.stops(), nil, nil
 		default:
 			p.nextRound()
 		}
@@ -208,7 +212,14 @@ func (p *Player) fill(length int64) {
 		p.strike(p.beats[0])
 		p.beats = p.beats[1:]
 	}
+	for len(p.hits) > 0 && p.hits[0].at <= p.at {
+		p.drum(p.hits[0])
+		p.hits = p.hits[1:]
+	}
 	n := min(control, length-p.at)
+	if len(p.hits) > 0 {
+		n = min(n, p.hits[0].at-p.at)
+	}
 	if len(p.queue) > 0 {
 		n = min(n, p.queue[0].at-p.at)
 	}
@@ -288,7 +299,7 @@ func (v *voice) take(x gesture, pickAt float64) {
 	v.damping = 1
 	v.settle(x.pitch)
 	// A fret takes from the string what it leaves of its length: pick and pickup come nearer to its middle.
-	part := func(at float64) float64 { return min(0.48, at*math.Exp2(max(0, x.pitch-v.steel.open)/12)) }
+	part := func(at float64) float64 { return min(0.92, at*math.Exp2(max(0, x.pitch-v.steel.open)/12)) }
 	hit := x.touch
 	if hit == (touch{}) {
 		hit = pickDown

@@ -106,7 +106,7 @@ func steelOf(g neck.Guitar, s int) steel {
 const (
 	fadeLow   = 17.0
 	fadeUp    = 0.66 // of it, an octave higher from string to string
-	fadeFret  = 0.5  // of it, an octave higher on one string
+	fadeFret  = 0.62 // of it, an octave higher on one string
 	fadePlain = 1.7
 	fadeWound = 1.4
 	fadeHigh  = 3000.0 // Hz

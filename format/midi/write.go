@@ -29,7 +29,8 @@ const (
 )
 
 // drumKeys are the drums of the General MIDI percussion map (from memory).
-var drumKeys = map[sound.Drum]byte{sound.Kick: 36, sound.Snare: 38, sound.Hat: 42}
+var drumKeys = map[sound.Drum]byte{sound.Kick: 36, sound.Snare: 38, sound.Hat: 42,
+	sound.OpenHat: 46, sound.Rim: 37, sound.Tom: 45, sound.Crash: 49}
 
 // Names of our tracks.
 const (

@@ -11,10 +11,12 @@ import (
 	"strconv"
 	"strings"
 
+	"io"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
 	"ornamen/internal/web/page"
+	"time"
 )
 
 // HeardLick sends a lick that is no entry of the notebook: its samples, or its times where the
@@ -78,6 +80,11 @@ type SoundForm struct {
 	Way    string  `form:"way"`
 	Free   bool    `form:"free"`
 	Save   bool    `form:"save"` // as a file
+	Pickup string  `form:"pickup"`
+	Style  string  `form:"style"` // of the band; empty is what fits
+	Busy   int     `form:"busy"`  // the band, from 1 to 4; 0 is as usual
+	Comp   bool    `form:"comp"`  // chords struck short
+	Alone  bool    `form:"alone"` // without the line: the band to play over
 }
 
 // options are the form's as the sound knows them. The click of a loop that has gone round
@@ -94,8 +101,16 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 		Chords:  f.Chords,
 		Target:  f.Target,
 		Drive:   percent(f.Drive),
+		Comp:    f.Comp,
 	}
 	var err error
+	if o.Pickup, err = sound.ParsePickup(f.Pickup); err != nil {
+		return o, err
+	}
+	if o.Style, err = sound.ParseStyle(f.Style); err != nil {
+		return o, err
+	}
+	o.Intensity = max(0, min(4, f.Busy))
 	if o.Clicks, err = sound.ParseClicks(f.Clicks); err != nil {
 		return o, err
 	}
@@ -112,6 +127,12 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 	}
 	if f.Line+f.Beat+f.Tick > 0 {
 		o.Levels = &sound.Levels{Line: percent(f.Line), Band: percent(f.Beat), Click: percent(f.Tick)}
+	}
+	if f.Alone {
+		if o.Levels == nil {
+			o.Levels = &sound.Levels{Band: 0.5, Click: 0.5}
+		}
+		o.Levels.Line = 0
 	}
 	switch {
 	case f.Tempo != 0 && !(f.Tempo >= lick.MinTempo && f.Tempo <= lick.MaxTempo):
@@ -157,10 +178,27 @@ func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lic
 		w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
 	}
-	if err := sound.WriteWAV(r.Context(), w, p); err != nil && r.Context().Err() == nil {
+	if err := sound.WriteWAV(r.Context(), patient{w, http.NewResponseController(w)}, p); err != nil && r.Context().Err() == nil {
 		log.Printf("sound: %v", err) // half of it is sent, so that nothing more can be said
 	}
 	return nil
+}
+
+// patient is an answer that is written for as long as it is read: a browser takes a sound in as it plays, which may last
+// longer than any other answer may.
+type patient struct {
+	io.Writer
+	answer *http.ResponseController
+}
+
+// readWithin is how long the reader of a sound may take for a piece of it.
+const readWithin = 60 * time.Second
+
+// Write implements io.Writer.
+func (p patient) Write(data []byte) (int, error) {
+	// Where the deadline cannot be moved the server's own holds.
+	_ = p.answer.SetWriteDeadline(time.Now().Add(readWithin))
+	return p.Writer.Write(data)
 }
 
 // Sounding says when the notes of a round sound, in seconds, for the lights.

@@ -4,7 +4,7 @@
 'use strict';
 
 const listening = (() => {
-  const rate = 44100, ahead = 0.9, piece = 11025;
+  const rate = 44100, ahead = 0.9, first = 2205, piece = 11025;
   let ctx, session = null;
   const log = []; // notes that were lit: when they were due and when it was done, in s
 
@@ -16,6 +16,8 @@ const listening = (() => {
     ctx ||= new AudioContext({sampleRate: rate});
     const s = session = {what, sources: new Set(), rounds: [], next: null, end: Infinity, busy: false, number: 0, gone: new AbortController()};
     what.state('playing');
+    // A phone that lies on the stand keeps its screen on meanwhile, where it can.
+    navigator.wakeLock?.request('screen').then(l => { if (session === s) s.awake = l; else l.release(); }).catch(() => {});
     await Promise.race([ctx.resume(), new Promise(r => setTimeout(r, 1500))]);
     if (session !== s) return;
     if (ctx.state !== 'running') { stop(); return what.failed('There is no sound on this machine, or the browser does not allow it yet. Press play again.'); }
@@ -57,7 +59,7 @@ const listening = (() => {
       bytes = bytes.subarray(2 * n);
       if (start === null) {
         // On a sample of the clock, so that pieces join without a gap.
-        start = Math.max(s.next ?? 0, Math.ceil((ctx.currentTime + 0.06) * rate) / rate);
+        start = Math.max(s.next ?? 0, Math.ceil((ctx.currentTime + 0.025) * rate) / rate);
         s.rounds.push({from: start + t.begins, upto: start + t.begins + t.round, notes: t.notes, logged: new Set()});
         if (s.rounds.length > 4) s.rounds.shift();
       }
@@ -79,7 +81,7 @@ const listening = (() => {
         bytes = all;
         if (skip) { const k = Math.min(skip, bytes.length); bytes = bytes.slice(k); skip -= k; }
         // The first piece is short, so that it sounds at once.
-        while (bytes.length >= 2 * (sent ? piece : 4410) && sent < most) send(sent ? piece : 4410);
+        while (bytes.length >= 2 * (sent ? piece : first) && sent < most) send(sent ? piece : first);
       }
       if (done) { send(bytes.length >> 1); return; }
     }
@@ -111,6 +113,7 @@ const listening = (() => {
     session = null;
     if (!s) return;
     s.gone.abort();
+    s.awake?.release().catch(() => {});
     for (const source of s.sources) { source.onended = null; try { source.stop(); } catch { /* not begun */ } }
     s.what.lit([]);
     s.what.state('');
@@ -147,16 +150,30 @@ const listening = (() => {
 
 // The strip of controls: tempo, loop, click, band, loudness; kept for the next page.
 function soundStrip(strip, what) {
-  const kept = (() => { try { return JSON.parse(sessionStorage.getItem('sound') || '{}'); } catch { return {}; } })();
+  // What is heard is kept for the next page; what a line sounds like is kept with that line.
+  const own = ['drive', 'pickup', 'style', 'busy', 'band', 'chords', 'comp'];
+  const read = (store, key) => { try { return JSON.parse(store.getItem(key) || '{}'); } catch { return {}; } };
   const fields = [...strip.querySelectorAll('[data-sound]')];
-  const keep = () => { const v = {}; for (const f of fields) v[f.dataset.sound] = value(f); delete v.tempo; try { sessionStorage.setItem('sound', JSON.stringify(v)); } catch { /* private */ } };
+  let of = what.base;
+  const keep = () => {
+    const v = {}, lines = {};
+    for (const f of fields) v[f.dataset.sound] = value(f);
+    delete v.tempo;
+    for (const name of own) lines[name] = v[name];
+    try { sessionStorage.setItem('sound', JSON.stringify(v)); localStorage.setItem(`sound of ${what.base}`, JSON.stringify(lines)); } catch { /* private */ }
+  };
   const value = f => f.matches('button') ? f.getAttribute('aria-pressed') === 'true' : f.value;
   const press = (f, on) => { f.setAttribute('aria-pressed', on); f.classList.toggle('on', on); };
-  for (const f of fields) {
-    const v = kept[f.dataset.sound];
-    if (v === undefined || f.dataset.sound === 'tempo') continue;
-    if (f.matches('button')) press(f, v); else f.value = v;
-  }
+  const load = () => {
+    const kept = {...read(sessionStorage, 'sound'), ...read(localStorage, `sound of ${what.base}`)};
+    for (const f of fields) {
+      const v = kept[f.dataset.sound];
+      if (v === undefined || f.dataset.sound === 'tempo') continue;
+      if (f.matches('button')) press(f, v); else f.value = v;
+    }
+    of = what.base;
+  };
+  load();
   const get = name => { const f = fields.find(f => f.dataset.sound === name); return f ? value(f) : ''; };
   const tempo = strip.querySelector('[data-sound=tempo]');
   const play = strip.querySelector('[data-play]');
@@ -164,9 +181,9 @@ function soundStrip(strip, what) {
     const q = new URLSearchParams(), p = what.prefix || '';
     for (const [name, v] of Object.entries(what.fields?.() ?? {})) q.append(name, v);
     if (tempo.value) q.set(p + 'tempo', tempo.value);
-    for (const name of ['click', 'band', 'chords', 'target', 'count']) if (get(name) === true && !(round && (name === 'count' || name === 'target'))) q.set(p + name, 'true');
+    for (const name of ['click', 'band', 'chords', 'comp', 'alone', 'target', 'count']) if (get(name) === true && !(round && (name === 'count' || name === 'target'))) q.set(p + name, 'true');
     if (get('clicks')) { q.set(p + 'clicks', get('clicks')); if (round) q.set(p + 'before', round); }
-    for (const name of ['drive', 'line', 'beat', 'tick']) if (get(name) !== '') q.set(p + name, get(name));
+    for (const name of ['drive', 'line', 'beat', 'tick', 'pickup', 'style', 'busy']) if (get(name) !== '') q.set(p + name, get(name));
     if (round) q.set(p + 'lead', 'true');
     if (get('loop') === true && what.fill) q.set(p + 'fill', what.fill);
     return q;
@@ -175,12 +192,12 @@ function soundStrip(strip, what) {
     if (listening.on) { listening.stop(); return; }
     begin(more);
   };
-  const begin = more => listening.start({
+  const begin = more => { if (of !== what.base) load(); return listening.start({
     base: what.base, loop: () => !more?.once && get('loop') === true, lit: what.lit,
     params: round => { const q = params(round); for (const [k, v] of Object.entries(more?.fields ?? {})) q.set(k, v); return q; },
     state: s => { play.textContent = s ? 'Stop' : 'Play'; play.classList.toggle('on', !!s); what.state?.(s); },
     failed: what.failed,
-  });
+  }); };
   const setTempo = t => { t = Math.max(10, Math.min(400, Math.round(t))); if (what.set) what.set(t); else tempo.value = t; };
   // Where the page has one tempo, what is typed here is that.
   if (what.set) tempo.addEventListener('change', () => { const t = +tempo.value; tempo.value = ''; if (t) setTempo(t); });
