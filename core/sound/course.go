@@ -12,6 +12,7 @@ import (
 // begins.
 type course struct {
 	from, glide float64 // cents that it comes from, and how long that takes
+	fretted     bool    // over frets, which sound on the way
 	bend        func(at float64) float64
 	wide, speed float64 // of a vibrato, in cents up and back, and times a second
 	since       float64 // when it begins
@@ -33,6 +34,9 @@ func (c course) cents(at float64) float64 {
 	out := 0.0
 	if at < c.glide {
 		out += c.from * (1 - smooth(at/c.glide))
+		if c.fretted {
+			out = byFrets(out)
+		}
 	}
 	if c.bend != nil {
 		out += c.bend(at)
@@ -45,6 +49,13 @@ func (c course) cents(at float64) float64 {
 		out += v
 	}
 	return out
+}
+
+// byFrets is a glide over frets: the pitch stays on each of them and goes on to the next at once.
+func byFrets(cents float64) float64 {
+	fret := math.Round(cents / 100)
+	off := cents/100 - fret
+	return 100 * (fret + math.Copysign(0.5*smooth((math.Abs(off)-0.36)/0.14), off))
 }
 
 // settled says whether the course keeps its place from a time on.
@@ -96,16 +107,23 @@ func bendCourse(g neck.Guitar, n lick.Note, length float64) (cents func(at float
 		parts = 3
 	}
 	takes = min(takes, length/parts)
-	// The release ends a little before the note does, so that the tone below is heard.
-	back := length - takes - min(0.12, length/5)
-	if !n.Bend.Release() {
-		back = math.Inf(1)
+	// Bend, hold and release share the note evenly: the release begins after its middle and leaves the tone below its time.
+	// What shakes is held as long as it can be: it is let go a little before the end.
+	back, way := math.Inf(1), takes
+	switch {
+	case n.Bend.Release() && n.Vibrato != nil:
+		back = length - takes - min(0.12, length/5)
+	case n.Bend.Release():
+		back = max(0.52*length, min(takes, length/parts))
+		if n.Bend.Pre() {
+			back = 0.5 * length
+		}
+		way = max(min(takes, length-back), min(0.25*length, 0.35))
 	}
 	up := func(at float64) float64 { return smooth(at / takes) }
 	if n.Bend.Pre() {
 		up = func(float64) float64 { return 1 }
 	}
-	way := takes
 	return func(at float64) float64 {
 		x := up(at)
 		if at > back {

@@ -277,6 +277,7 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 	if n.Accent {
 		x.level *= 1.35
 	}
+	x.course.fretted = true
 	before := l.Before(i)
 	slurred := before >= 0 && l.Notes[before].End().Cmp(n.At) == 0 && n.Slur.Slurred()
 	switch {
