@@ -1,8 +1,10 @@
 package e2e
 
 import (
+	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"testing"
 )
 
@@ -65,5 +67,40 @@ func TestHeardBeforeTaken(t *testing.T) {
 	p.wait(`listening.on && listening.log.length > 3`)
 	if p.frets() != before {
 		t.Error("hearing it took it")
+	}
+}
+
+// Every band and every pickup is heard, and what a line sounds like is kept with that line.
+func TestBandsAndPickups(t *testing.T) {
+	t.Parallel()
+	p := demoApp(t).open("/licks/1")
+	p.ready()
+	choose := func(name, value string) {
+		eval[any](p, fmt.Sprintf(`(() => { const f = document.querySelector('[data-sound=%s]'); f.value = %q; `+
+			`f.dispatchEvent(new Event('change', {bubbles: true})); })()`, name, value))
+	}
+	asked := func() string {
+		return eval[string](p, `performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`)
+	}
+	eval[any](p, `document.querySelector('[data-sound=band]').click()`)
+	for _, c := range []struct{ name, value string }{{"style", "rock"}, {"style", "shuffle"}, {"style", "ballad"},
+		{"style", "twelve-eight"}, {"pickup", "neck"}, {"pickup", "bridge"}, {"busy", "4"}} {
+		choose(c.name, c.value)
+		p.click(`[data-play]`)
+		p.wait(`listening.on && listening.log.length > 1`)
+		p.wait(fmt.Sprintf(`performance.getEntriesByType('resource').some(e => e.name.includes('sound.wav') && e.name.includes('%s=%s'))`,
+			c.name, c.value))
+		p.click(`[data-play]`)
+		p.wait(`!listening.on`)
+	}
+	if url := asked(); !strings.Contains(url, "pickup=bridge") || !strings.Contains(url, "style=twelve-eight") {
+		t.Errorf("the last sound was %s", url)
+	}
+	p.go_("/licks/2")
+	p.ready()
+	p.go_("/licks/1")
+	p.ready()
+	if got := eval[string](p, `document.querySelector('[data-sound=pickup]').value + document.querySelector('[data-sound=busy]').value`); got != "bridge4" {
+		t.Errorf("the line remembers %q", got)
 	}
 }

@@ -340,11 +340,12 @@ func bassOf(p *plan, c held, voice int) (out []gesture) {
 			n++
 		}
 		if step >= 0 {
-			out = append(out, gesture{at: b.at, string: voice, pitch: float64(pitch + step), length: 0.5, level: level})
+			out = append(out, gesture{at: b.at, string: voice, pitch: float64(pitch + step), length: 0.5, level: level,
+				touch: onBass})
 		}
 	}
 	if len(out) == 0 {
-		out = append(out, gesture{at: c.at, string: voice, pitch: float64(pitch), length: 0.5, level: 1})
+		out = append(out, gesture{at: c.at, string: voice, pitch: float64(pitch), length: 0.5, level: 1, touch: onBass})
 	}
 	return append(out, gesture{at: c.end - 1, kind: stopped, string: voice})
 }

@@ -50,6 +50,7 @@ var (
 	byHammer = touch{0.45, 2000, 0.55, 0}
 	byPull   = touch{0.38, 3000, 0.6, 0.008}
 	deadened = touch{0.14, 1500, 1, 0.5}
+	onBass   = touch{0.22, 900, 1.1, 0.01} // the band's bass, by two fingers
 )
 
 // touchOf is how a note that is not slurred is set going.

@@ -11,7 +11,6 @@ import (
 	"strconv"
 	"strings"
 
-	"io"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
@@ -178,27 +177,13 @@ func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lic
 		w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
 	}
-	if err := sound.WriteWAV(r.Context(), patient{w, http.NewResponseController(w)}, p); err != nil && r.Context().Err() == nil {
+	// A browser takes a sound in as it plays, which may last longer than any other answer may; one that leaves ends it by
+	// its context. Where the deadline cannot be moved the server's own holds.
+	_ = http.NewResponseController(w).SetWriteDeadline(time.Time{})
+	if err := sound.WriteWAV(r.Context(), w, p); err != nil && r.Context().Err() == nil {
 		log.Printf("sound: %v", err) // half of it is sent, so that nothing more can be said
 	}
 	return nil
-}
-
-// patient is an answer that is written for as long as it is read: a browser takes a sound in as it plays, which may last
-// longer than any other answer may.
-type patient struct {
-	io.Writer
-	answer *http.ResponseController
-}
-
-// readWithin is how long the reader of a sound may take for a piece of it.
-const readWithin = 60 * time.Second
-
-// Write implements io.Writer.
-func (p patient) Write(data []byte) (int, error) {
-	// Where the deadline cannot be moved the server's own holds.
-	_ = p.answer.SetWriteDeadline(time.Now().Add(readWithin))
-	return p.Writer.Write(data)
 }
 
 // Sounding says when the notes of a round sound, in seconds, for the lights.
