@@ -95,11 +95,11 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 	}
 	out.FitSlurs()
 	out.ForgetRecipes()
-	checked, err := lick.Parse(out.Encode())
-	if err != nil {
+	if err := out.Validate(); err != nil {
 		return Recoloured{}, fmt.Errorf("recoloured, %w", err)
 	}
-	res.Lick = checked
+	out.Sort()
+	res.Lick = out
 	return res, nil
 }
 

@@ -202,9 +202,8 @@ func resonant(hertz, q float64, rate int) filter {
 // room is a little room around all that is heard: four echoes that go round and two that blur them (M. Schroeder,
 // "Natural sounding artificial reverberation", JAES 10, 1962; from memory).
 type room struct {
-	loops  [4]echo
-	blurs  [2]echo
-	silent bool
+	loops [4]echo
+	blurs [2]echo
 }
 
 // echo is a delay in a loop.

@@ -168,3 +168,75 @@ func TestRefusals(t *testing.T) {
 		t.Errorf("%d licks came in all the same, %v", c.All, err)
 	}
 }
+
+// Players with what is theirs, those who were removed too, sets and fingers of one's own come along; a second import adds
+// none of them again.
+func TestPlayersComeAlong(t *testing.T) {
+	ctx := t.Context()
+	from := open(t)
+	l := titled("Weir")
+	l.Notes = []lick.Note{{Len: lick.NewTime(1, 4), String: 3, Fret: 5}}
+	e, err := from.Add(ctx, l, "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	juna, err := from.AddPlayer(ctx, "Juna", 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	bram, err := from.AddPlayer(ctx, "Bram", 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	own, err := lick.SetFinger{Note: 0, Finger: lick.Ring}.Apply(e.Lick.For(juna.Own()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := time.Date(2026, 11, 24, 20, 33, 0, 0, time.UTC)
+	for _, err := range []error{from.RenamePlayer(ctx, 1, "Teacher"), from.SaveSettings(ctx, juna.ID, []byte(`{"size":"small"}`)),
+		from.Play(ctx, juna.ID, store.Played{LickID: e.ID, Title: "Weir", Clean: 1, At: at}),
+		from.Play(ctx, bram.ID, store.Played{LickID: e.ID, Title: "Weir", Missed: 1, At: at}),
+		from.BindPlayer(ctx, juna.ID, "0123456789abcdef"), from.RemovePlayer(ctx, bram.ID)} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := from.Commit(ctx, e.ID, e.Revision, own.Shared(juna.Own()), "own"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := from.SaveSet(ctx, store.Set{Name: "Week", Kind: store.Homework, Items: []store.SetItem{{Lick: e.ID, Tempo: 70}}},
+		-1); err != nil {
+		t.Fatal(err)
+	}
+	var b bytes.Buffer
+	if _, err := Write(ctx, &b, from); err != nil {
+		t.Fatal(err)
+	}
+	to := open(t)
+	for round := range 2 {
+		if _, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to); err != nil {
+			t.Fatal(err)
+		}
+		all, err := to.AllPlayers(ctx)
+		if err != nil || len(all) != 3 || all[0].Name != "Teacher" || all[1].Source != "0123456789abcdef" ||
+			all[2].Name != "Bram" || !all[2].DeletedAt.Valid {
+			t.Fatalf("round %d: %+v %v", round, all, err)
+		}
+		for i, want := range []int{0, 1, 1} {
+			if log, err := to.Log(ctx, all[i].ID); err != nil || len(log) != want || want > 0 && log[0].LickID != 1 {
+				t.Errorf("round %d: %s has %+v, %v", round, all[i].Name, log, err)
+			}
+		}
+		if data, _, _ := to.Settings(ctx, all[1].ID); string(data) != `{"size":"small"}` {
+			t.Errorf("round %d: %s", round, data)
+		}
+		sets, err := to.Sets(ctx)
+		if err != nil || len(sets) != 1 || len(sets[0].Items) != 1 || sets[0].Items[0].Lick != 1 || sets[0].Items[0].Tempo != 70 {
+			t.Errorf("round %d: %+v %v", round, sets, err)
+		}
+		x, err := to.Get(ctx, 1)
+		if err != nil || x.Lick.For(all[1].Own()).Notes[0].Finger != lick.Ring || x.Lick.Notes[0].Finger != lick.NoFinger {
+			t.Errorf("round %d: %+v %v", round, x.Lick.Notes, err)
+		}
+	}
+}

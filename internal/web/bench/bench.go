@@ -354,12 +354,12 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 
 // undo goes one revision back.
 func (a Screen) undo(w http.ResponseWriter, r *http.Request) error {
-	return a.travel(w, r, a.Store.Undo)
+	return a.travel(w, r, a.Undo)
 }
 
 // redo goes one revision on.
 func (a Screen) redo(w http.ResponseWriter, r *http.Request) error {
-	return a.travel(w, r, a.Store.Redo)
+	return a.travel(w, r, a.Redo)
 }
 
 // travel moves along the revisions and answers as an edit does. A lick's revisions form a chain

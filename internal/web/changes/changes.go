@@ -124,7 +124,7 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 // made carries an edit out on the revision that the form names. The error is the store's, a
 // stale revision among them, or a mistake of the player's.
 func (a Screen) made(ctx context.Context, n uint, f changesForm) (store.Entry, error) {
-	if move, ok := map[string]page.Mover{"undo": a.Store.Undo, "redo": a.Store.Redo}[f.Do]; ok {
+	if move, ok := map[string]page.Mover{"undo": a.Undo, "redo": a.Redo}[f.Do]; ok {
 		e, err := move(ctx, n, f.Rev)
 		if err == nil {
 			a.Touched(n)

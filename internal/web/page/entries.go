@@ -92,6 +92,20 @@ func (a *Site) Forget(
 	return Go(w, r, back)
 }
 
+// Undo goes back to a lick's revision before, as the player of the request plays it; Redo goes forward again.
+func (a *Site) Undo(ctx context.Context, id, base uint) (store.Entry, error) {
+	e, err := a.Store.Undo(ctx, id, base)
+	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
+	return e, err
+}
+
+// Redo is the way back from Undo.
+func (a *Site) Redo(ctx context.Context, id, base uint) (store.Entry, error) {
+	e, err := a.Store.Redo(ctx, id, base)
+	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
+	return e, err
+}
+
 // Mover is undo or redo.
 type Mover func(ctx context.Context, id, base uint) (store.Entry, error)
 
