@@ -58,6 +58,8 @@ func accessible(p *tab, world string) {
 		{"ways over chords", "/licks/2/changes", func(p *tab) { p.click("#movemenu"); p.sheet() }},
 		{"practice", "/practice?lick=16", nil},
 		{"log", "/practice/log", nil},
+		{"set", "/sets/2", nil},
+		{"played through", "/sets/1/through", nil},
 		{"versions", "/licks/17/versions", nil},
 		{"recolour", "/licks/15/recolour?tonic=C%23&scale=dorian", nil},
 		{"bench", "/licks/17", func(p *tab) { p.ready(); p.wait(`document.querySelector('.fix')`) }},

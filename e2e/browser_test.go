@@ -7,6 +7,8 @@ import (
 	"errors"
 	"fmt"
 	"net"
+	"net/http"
+	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -130,11 +132,43 @@ var demoFile = sync.OnceValues(func() ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := errors.Join(demo.Fill(context.Background(), s), s.Close()); err != nil {
+	// A copy is whole, whatever is still written.
+	whole := filepath.Join(dir, "whole.db")
+	if err := errors.Join(demo.Fill(context.Background(), s), judged(s), s.Backup(context.Background(), whole),
+		s.Close()); err != nil {
 		return nil, err
 	}
-	return os.ReadFile(path)
+	return os.ReadFile(whole)
 })
+
+// judged waits until a notebook is judged for all of its players, so that none of its copies has to be.
+func judged(s *store.Store) error {
+	ctx, cancel := context.WithCancel(context.Background())
+	defer cancel()
+	a, err := web.New(ctx, s)
+	if err != nil {
+		return err
+	}
+	list, err := s.Players(ctx)
+	if err != nil {
+		return err
+	}
+	for _, p := range list {
+		for {
+			w, r := httptest.NewRecorder(), httptest.NewRequest("GET", "/?player="+p.Key, nil)
+			r.RemoteAddr = "127.0.0.1:1" // others are not let in
+			a.ServeHTTP(w, r)
+			if w.Code != http.StatusOK {
+				return fmt.Errorf("the notebook answers %d", w.Code)
+			}
+			if !strings.Contains(w.Body.String(), "progress-word") {
+				break
+			}
+			time.Sleep(20 * time.Millisecond)
+		}
+	}
+	return nil
+}
 
 // demoApp runs on a copy of the demo notebook.
 func demoApp(t *testing.T) *app {

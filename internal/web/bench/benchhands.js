@@ -1,4 +1,4 @@
-import {$, $$, showNotice} from './page.js';
+import {$, $$, showNotice, whose} from './page.js';
 
 // What is lit on ledger and neck: the notes that a finding is about, that sound, that are chosen.
 export function lights(bench) {
@@ -91,4 +91,21 @@ export function chordField({ledger, edit}) {
     field.value = '';
     field.focus();
   };
+}
+
+// For whom the line flows is asked when the judgement has been still for a moment; a page that is left asks no more.
+const judgement = $('#judgement');
+if (judgement) {
+  let asking;
+  const ask = () => {
+    clearTimeout(asking);
+    if ($('.whom[data-ask]')) asking = setTimeout(async () => {
+      const at = $('.whom[data-ask]');
+      const r = at && await fetch(at.dataset.ask, {headers: {...whose(), 'HX-Request': 'true'}}).catch(() => null);
+      const row = r?.ok && await r.text().catch(() => '');
+      if (row && at.isConnected) at.outerHTML = row;
+    }, 500);
+  };
+  new MutationObserver(ask).observe(judgement, {childList: true, subtree: true});
+  ask();
 }
