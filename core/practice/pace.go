@@ -53,6 +53,11 @@ func PaceOf(p Piece, b *Book, today Date, days int) Pace {
 	out := Pace{Wanted: p.Wanted, Days: days, Done: true}
 	minutes := 0.0
 	for _, part := range p.Parts {
+		if rung := b.Climb(part, p.Wanted, p.Lick, today); part.Name == "" && (rung.Top || rung.Done) {
+			return Pace{Now: rung.Tempo, Wanted: p.Wanted, Days: days, Ceiling: part.Ceiling, Done: true}
+		}
+	}
+	for _, part := range p.Parts {
 		rounds := b.Part(p.Lick, part.Name)
 		r := b.read(part, p.Wanted, p.Lick).climber
 		rung := r.on(today)

@@ -121,6 +121,13 @@ func TestPaceNever(t *testing.T) {
 			t.Errorf("%q does not say %q: %+v", got, c.want, c.pace)
 		}
 	}
+	// What is there is there, however badly one of its parts goes.
+	p := Piece{Lick: 1, Wanted: 100, Parts: []Part{{Name: "bottleneck", From: 1, To: 4, Ceiling: 130}, {From: 1, To: 8, Ceiling: 130}}}
+	bad := missed
+	bad.Part = "bottleneck"
+	if got := PaceOf(p, NewBook([]Entry{bad, top}), day, 9); !got.Done || got.Never != "" {
+		t.Errorf("%+v", got)
+	}
 	// More days need less a day, and a higher tempo more.
 	last := math.Inf(1)
 	for _, days := range []int{5, 8, 13, 21, 34} {
