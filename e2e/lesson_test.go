@@ -201,6 +201,8 @@ func TestSets(t *testing.T) {
 	eval[any](p, `document.querySelector('#item-3').focus()`)
 	p.keys(kb.Delete)
 	p.wait(`document.querySelectorAll('.setrow').length == 2`)
+	p.do(chromedp.SetValue(chromedp.CSS("#item-1 [data-do=tempo]"), "300")) // it is heard to its end below
+	p.wait(`document.querySelector('#item-1 .word').innerText == 'Breaks'`)
 	id := eval[string](p, `document.querySelector('#set-state').dataset.set`)
 	p.go_("/sets/" + id + "/through")
 	p.wait(`document.querySelector('.bighead') && document.body.dataset.heard`)
