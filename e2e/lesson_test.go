@@ -80,7 +80,9 @@ func TestALesson(t *testing.T) {
 	read("")
 	q.wait(`document.body.innerText.includes('say whose log it goes into')`)
 	read("Pim Ostrand")
-	q.wait(`document.querySelector('h1')?.innerText == 'Log of Pim Ostrand' && document.body.innerText.includes('3 lines added')`)
+	q.wait(
+		`document.querySelector('h1')?.innerText == 'Log of Pim Ostrand' && document.body.innerText.includes('3 lines added')`,
+	)
 	read("")
 	q.wait(`document.body.innerText.includes('0 lines added to the log of Pim Ostrand. 3 were there already')`)
 	read("Maro Velt")
@@ -123,7 +125,9 @@ func TestPlayers(t *testing.T) {
 	p.ready()
 	eval[any](p, `(() => { const s = document.querySelector('.whoplays select'); s.selectedIndex = 1; `+
 		`s.dispatchEvent(new Event('change', {bubbles: true})); })()`)
-	p.wait(`document.querySelector('.whoplays select')?.selectedIndex == 1 && document.querySelector('#player-line').innerText.startsWith('Small')`)
+	p.wait(
+		`document.querySelector('.whoplays select')?.selectedIndex == 1 && document.querySelector('#player-line').innerText.startsWith('Small')`,
+	)
 	p.ready()
 	// Maro sets a finger; the other tab is Ines’s still, and so is the round that is logged there.
 	p.go_("/licks/15?note=3&lane=finger")
@@ -168,10 +172,15 @@ func TestForWhom(t *testing.T) {
 	if title := p.text("#hands-title"); title != "For Maro Velt" {
 		t.Errorf("the sheet says %q", title)
 	}
-	n := eval[int](p, `1 + [...document.querySelectorAll('#offers .offer')].findIndex(o => o.innerText.includes('’s own'))`)
+	n := eval[int](
+		p,
+		`1 + [...document.querySelectorAll('#offers .offer')].findIndex(o => o.innerText.includes('’s own'))`,
+	)
 	p.keys(fmt.Sprint(n))
-	p.wait(`document.querySelectorAll('.whomrow').length == 3 && document.querySelector('.whom').innerText.includes('Ines ` +
-		`Halloran 88') && !document.querySelector('.whom').innerText.includes('Maro Velt• 88')`)
+	p.wait(
+		`document.querySelectorAll('.whomrow').length == 3 && document.querySelector('.whom').innerText.includes('Ines ` +
+			`Halloran 88') && !document.querySelector('.whom').innerText.includes('Maro Velt• 88')`,
+	)
 }
 
 // A set is written by keys, undone, put aside and brought back; played through it goes on by itself.
@@ -207,7 +216,9 @@ func TestSets(t *testing.T) {
 	p.go_("/sets/" + id + "/through")
 	p.wait(`document.querySelector('.bighead') && document.body.dataset.heard`)
 	p.keys(kb.ArrowRight)
-	p.wait(`document.querySelector('.bighead h1').innerText == 'Quarry ladder' && document.querySelector('.bigtempo').innerText == '84'`)
+	p.wait(
+		`document.querySelector('.bighead h1').innerText == 'Quarry ladder' && document.querySelector('.bigtempo').innerText == '84'`,
+	)
 	p.keys(kb.ArrowLeft)
 	p.wait(`document.querySelector('.bighead h1').innerText == 'Quarry steps'`)
 	p.click(`[data-through=all]`)

@@ -80,7 +80,10 @@ func TestBandsAndPickups(t *testing.T) {
 			`f.dispatchEvent(new Event('change', {bubbles: true})); })()`, name, value))
 	}
 	asked := func() string {
-		return eval[string](p, `performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`)
+		return eval[string](
+			p,
+			`performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`,
+		)
 	}
 	eval[any](p, `document.querySelector('[data-sound=band]').click()`)
 	for _, c := range []struct{ style, pickup, busy string }{{"rock", "neck", "1"}, {"shuffle", "", "2"}, {"ballad", "neck", "3"},
@@ -89,8 +92,13 @@ func TestBandsAndPickups(t *testing.T) {
 		choose("pickup", c.pickup)
 		choose("busy", c.busy)
 		p.click(`[data-play]`)
-		p.wait(fmt.Sprintf(`listening.on && listening.log.length > 1 && performance.getEntriesByType('resource').some(e => `+
-			`e.name.includes('sound.wav') && e.name.includes('style=%s'))`, c.style))
+		p.wait(
+			fmt.Sprintf(
+				`listening.on && listening.log.length > 1 && performance.getEntriesByType('resource').some(e => `+
+					`e.name.includes('sound.wav') && e.name.includes('style=%s'))`,
+				c.style,
+			),
+		)
 		p.click(`[data-play]`)
 		p.wait(`!listening.on`)
 	}

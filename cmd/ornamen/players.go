@@ -58,11 +58,7 @@ func playersCommand(ctx context.Context, e env, args []string) error {
 			return err
 		}
 	}
-	db, err := notebookFile(*named)
-	if err != nil {
-		return err
-	}
-	s, err := store.Open(db, e.now)
+	s, err := writeNotebook(*named, e.now)
 	if err != nil {
 		return err
 	}
@@ -233,8 +229,12 @@ type setItemJSON struct {
 // the sets.
 func setCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	add := fs.StringArray("add", nil, "`LICK` adds a lick, or a saved run, at the end, by its number or title, as in \"Mill wheel\" or "+
-		"\"Mill wheel @ 96 Mo We\"; may be given several times")
+	add := fs.StringArray(
+		"add",
+		nil,
+		"`LICK` adds a lick, or a saved run, at the end, by its number or title, as in \"Mill wheel\" or "+
+			"\"Mill wheel @ 96 Mo We\"; may be given several times",
+	)
 	take := fs.IntSlice("remove", nil, "`N` takes out the lick at this place, counted from 1")
 	kind := fs.String("kind", "", "`homework|concert` what the set is for")
 	target := fs.String("by", "", "`DAY` by which it is wanted, as in 2026-12-12; \"none\" for none")
@@ -270,11 +270,7 @@ func setCommand(ctx context.Context, e env, args []string) error {
 		}
 		return printSet(ctx, e, s, x, *asJSON)
 	}
-	db, err := notebookFile(*named)
-	if err != nil {
-		return err
-	}
-	s, err := store.Open(db, e.now)
+	s, err := writeNotebook(*named, e.now)
 	if err != nil {
 		return err
 	}

@@ -166,11 +166,7 @@ func readPractice(ctx context.Context, e env, file, named, player string) error 
 	if err != nil {
 		return err
 	}
-	db, err := notebookFile(named)
-	if err != nil {
-		return err
-	}
-	s, err := store.Open(db, e.now)
+	s, err := writeNotebook(named, e.now)
 	if err != nil {
 		return err
 	}

@@ -122,7 +122,11 @@ func TestPaceNever(t *testing.T) {
 		}
 	}
 	// What is there is there, however badly one of its parts goes.
-	p := Piece{Lick: 1, Wanted: 100, Parts: []Part{{Name: "bottleneck", From: 1, To: 4, Ceiling: 130}, {From: 1, To: 8, Ceiling: 130}}}
+	p := Piece{
+		Lick:   1,
+		Wanted: 100,
+		Parts:  []Part{{Name: "bottleneck", From: 1, To: 4, Ceiling: 130}, {From: 1, To: 8, Ceiling: 130}},
+	}
 	bad := missed
 	bad.Part = "bottleneck"
 	if got := PaceOf(p, NewBook([]Entry{bad, top}), day, 9); !got.Done || got.Never != "" {

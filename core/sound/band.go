@@ -119,8 +119,8 @@ type stroke struct {
 	from int
 }
 
-// strokes writes a drum's places in a bar of four: beats counted from 1, "1 2& 3" for eighths, "4a" for the last of three
-// to a beat (common practice; the levels are model defaults).
+// strokes writes a drum's places in a bar of four: beats counted from 1, "1 2& 3" for eighths, "4a" for the last of
+// three to a beat (common practice; the levels are model defaults).
 func strokes(drum Drum, loud float64, from int, places string) (out []stroke) {
 	for _, w := range strings.Fields(places) {
 		part := map[string]float64{"": 0, "e": 0.25, "t": 1. / 3, "&": 0.5, "a": 2. / 3, "u": 0.75}[w[1:]]
@@ -131,17 +131,64 @@ func strokes(drum Drum, loud float64, from int, places string) (out []stroke) {
 
 // grooves are what the drums play in a bar of four in each style; the four intensities bring more from one to the next.
 var grooves = map[Style][]stroke{
-	Rock: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.4, 2, "1& 2& 3& 4&"), strokes(Kick, 0.9, 1, "1 3"),
-		strokes(Kick, 0.7, 3, "3&"), strokes(Kick, 0.7, 4, "2&"), strokes(Rim, 0.6, 1, "2 4"), strokes(Snare, 0.9, 2, "2 4"),
-		strokes(OpenHat, 0.5, 4, "4&")),
-	ShuffleBand: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.4, 2, "1& 2& 3& 4&"), strokes(Kick, 0.8, 1, "1 3"),
-		strokes(Kick, 0.6, 3, "2 4"), strokes(Rim, 0.6, 1, "2 4"), strokes(Snare, 0.9, 2, "2 4"), strokes(Snare, 0.25, 4, "1& 3&")),
-	Ballad: slices.Concat(strokes(Hat, 0.4, 1, "1 2 3 4"), strokes(Hat, 0.25, 2, "1& 2& 3& 4&"), strokes(Kick, 0.8, 1, "1"),
-		strokes(Kick, 0.5, 2, "2&"), strokes(Rim, 0.7, 1, "3"), strokes(Snare, 0.7, 3, "3"), strokes(Kick, 0.5, 4, "4&"),
-		strokes(OpenHat, 0.35, 4, "4&")),
-	TwelveEight: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.35, 2, "1t 1a 2t 2a 3t 3a 4t 4a"),
-		strokes(Kick, 0.8, 1, "1 3"), strokes(Kick, 0.55, 3, "2a 4a"), strokes(Rim, 0.6, 1, "2 4"), strokes(Snare, 0.8, 2, "2 4"),
-		strokes(Snare, 0.25, 4, "1a 3a")),
+	Rock: slices.Concat(
+		strokes(Hat, 0.6, 1, "1 2 3 4"),
+		strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.9, 1, "1 3"),
+		strokes(
+			Kick,
+			0.7,
+			3,
+			"3&",
+		),
+		strokes(Kick, 0.7, 4, "2&"),
+		strokes(Rim, 0.6, 1, "2 4"),
+		strokes(Snare, 0.9, 2, "2 4"),
+		strokes(OpenHat, 0.5, 4, "4&"),
+	),
+	ShuffleBand: slices.Concat(
+		strokes(Hat, 0.6, 1, "1 2 3 4"),
+		strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.8, 1, "1 3"),
+		strokes(
+			Kick,
+			0.6,
+			3,
+			"2 4",
+		),
+		strokes(Rim, 0.6, 1, "2 4"),
+		strokes(Snare, 0.9, 2, "2 4"),
+		strokes(Snare, 0.25, 4, "1& 3&"),
+	),
+	Ballad: slices.Concat(
+		strokes(Hat, 0.4, 1, "1 2 3 4"),
+		strokes(Hat, 0.25, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.8, 1, "1"),
+		strokes(
+			Kick,
+			0.5,
+			2,
+			"2&",
+		),
+		strokes(Rim, 0.7, 1, "3"),
+		strokes(Snare, 0.7, 3, "3"),
+		strokes(Kick, 0.5, 4, "4&"),
+		strokes(OpenHat, 0.35, 4, "4&"),
+	),
+	TwelveEight: slices.Concat(
+		strokes(Hat, 0.6, 1, "1 2 3 4"),
+		strokes(Hat, 0.35, 2, "1t 1a 2t 2a 3t 3a 4t 4a"),
+		strokes(
+			Kick,
+			0.8,
+			1,
+			"1 3",
+		),
+		strokes(Kick, 0.55, 3, "2a 4a"),
+		strokes(Rim, 0.6, 1, "2 4"),
+		strokes(Snare, 0.8, 2, "2 4"),
+		strokes(Snare, 0.25, 4, "1a 3a"),
+	),
 }
 
 // fills are what they play instead on the last beat of a form, and of every fourth bar where they are busy.
@@ -155,8 +202,9 @@ var fills = map[Style][]stroke{
 // usualIntensity is how busy a band is that nobody has asked for more.
 const usualIntensity = 2
 
-// drumming lays the drums out: bar by bar, a crash where a round of the form begins loud, a fill at its turns. A bar that
-// is none of four has its beats as the four have them, from the first on; in one of eighths by threes a beat is three of them.
+// drumming lays the drums out: bar by bar, a crash where a round of the form begins loud, a fill at its turns. A bar
+// that is none of four has its beats as the four have them, from the first on; in one of eighths by threes a beat is
+// three of them.
 func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float64) {
 	style, busy := o.Style, o.Intensity
 	if style == AnyStyle {
@@ -209,7 +257,8 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 				if turn && k == beats-1 {
 					like = 3
 				}
-				if x.beat != like || x.from > busy || x.drum == Rim && busy >= 2 && style != Ballad || x.drum == Rim && busy >= 3 {
+				if x.beat != like || x.from > busy || x.drum == Rim && busy >= 2 && style != Ballad ||
+					x.drum == Rim && busy >= 3 {
 					continue
 				}
 				hit(at.Add(unit.Times(int64(k))), x.part, x.drum, x.loud)
@@ -222,10 +271,9 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 	slices.SortStableFunc(p.drums, func(a, b drumHit) int { return cmp.Compare(a.at, b.at) })
 }
 
-// bandOf are the gestures of bass and chords in a round; first is the number of the bass's
-// string.
-// A chord is strummed: each string 12 ms after the one before. Its voices stay near those of the chord before. Comped it is
-// struck short, on the beats that the style leaves free.
+// bandOf are the gestures of bass and chords in a round; first is the number of the bass's string. A chord is strummed:
+// each string 12 ms after the one before. Its voices stay near those of the chord before. Comped it is struck short, on
+// the beats that the style leaves free.
 func bandOf(p *plan, o Options, first int) (out []gesture) {
 	var before []int
 	for _, c := range p.chords {
@@ -271,8 +319,8 @@ func bandOf(p *plan, o Options, first int) (out []gesture) {
 	return out
 }
 
-// comps says whether a comped chord is struck on a beat: a shuffle's on the off-beats, a ballad's on the ones, the others'
-// on 2 and 4 (common practice).
+// comps says whether a comped chord is struck on a beat: a shuffle's on the off-beats, a ballad's on the ones, the
+// others' on 2 and 4 (common practice).
 func (p *plan) comps(b beat) bool {
 	switch p.style {
 	case ShuffleBand:
@@ -283,10 +331,10 @@ func (p *plan) comps(b beat) bool {
 	return b.back
 }
 
-// bassOf is the bass under a chord, stopped as the chord ends, so that two chords never blur; one that holds no whole beat
-// is struck as it comes. A shuffle walks from the root by third and fifth to the sixth and back, rock has eighths where it
-// is busy, a ballad root and fifth, the others the root on every other beat (common practice). Of a chord with a bass tone
-// it begins with that.
+// bassOf is the bass under a chord, stopped as the chord ends, so that two chords never blur; one that holds no whole
+// beat is struck as it comes. A shuffle walks from the root by third and fifth to the sixth and back, rock has eighths
+// where it is busy, a ballad root and fifth, the others the root on every other beat (common practice). Of a chord with
+// a bass tone it begins with that.
 func bassOf(p *plan, c held, voice int) (out []gesture) {
 	root := c.chord.Root.Class()
 	if c.chord.Bass != nil {
@@ -477,8 +525,8 @@ func (d *drums) click(first bool, loud float64) {
 	}
 }
 
-// next is the drums' next sample. Kick and tom are sines that fall as they fade, the snare noise over a head's tone, hat
-// and crash the noise's differences, which leaves what is high, the sticks two high tones that are gone at once
+// next is the drums' next sample. Kick and tom are sines that fall as they fade, the snare noise over a head's tone,
+// hat and crash the noise's differences, which leaves what is high, the sticks two high tones that are gone at once
 // (synthesised by ear; model defaults).
 func (d *drums) next() (x float64) {
 	if d.kick > 1e-4 {

@@ -55,8 +55,8 @@ func barOf(l lick.Lick, o Options, bar, beats int) string {
 }
 
 // Each style is what one knows it by (common practice): rock has straight eighths and the snare on 2 and 4, the shuffle
-// its off-beats on the last third, the ballad its snare on 3, the twelve-eight three to a beat; the style that fits is found;
-// the last beat of a form has a fill.
+// its off-beats on the last third, the ballad its snare on 3, the twelve-eight three to a beat; the style that fits is
+// found; the last beat of a form has a fill.
 func TestGrooves(t *testing.T) {
 	four := lick.Meter{Beats: 4, Unit: 4}
 	for _, c := range []struct {
@@ -161,13 +161,18 @@ func TestBandIsBeside(t *testing.T) {
 		return 10 * math.Log10(sum/float64(len(out)))
 	}
 	for k := range 32 {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(k), 8), Len: lick.NewTime(1, 8), String: 2 + k%2, Fret: 5 + k%4})
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(k), 8), Len: lick.NewTime(1, 8), String: 2 + k%2, Fret: 5 + k%4},
+		)
 	}
 	line := power(Options{})
 	for busy := 1; busy <= 4; busy++ {
 		low, high := math.Inf(1), math.Inf(-1)
 		for _, s := range Styles() {
-			band := power(Options{Band: true, Comp: true, Style: s, Intensity: busy, Levels: &Levels{Band: usualLevels.Band}})
+			band := power(
+				Options{Band: true, Comp: true, Style: s, Intensity: busy, Levels: &Levels{Band: usualLevels.Band}},
+			)
 			low, high = min(low, band), max(high, band)
 			if d := line - band; d < 1 || d > 12 {
 				t.Errorf("%s at %d lies %.1f dB below the line", s, busy, d)

@@ -107,8 +107,8 @@ func bendCourse(g neck.Guitar, n lick.Note, length float64) (cents func(at float
 		parts = 3
 	}
 	takes = min(takes, length/parts)
-	// Bend, hold and release share the note evenly: the release begins after its middle and leaves the tone below its time.
-	// What shakes is held as long as it can be: it is let go a little before the end.
+	// Bend, hold and release share the note evenly: the release begins after its middle and leaves the tone below its
+	// time. What shakes is held as long as it can be: it is let go a little before the end.
 	back, way := math.Inf(1), takes
 	switch {
 	case n.Bend.Release() && n.Vibrato != nil:

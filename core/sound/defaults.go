@@ -7,7 +7,9 @@ import (
 
 // Defaults lists what the model assumes of hearing and of what a line sounds like.
 func Defaults() []defaults.Row {
-	return defaults.Ours(append(touches(), defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
+	return defaults.Ours(append(
+		touches(),
+		defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
 		defaults.Row{Name: "playing in: a hum lies below", Value: humBelow, Unit: "Hz"},
 		defaults.Row{Name: "… pitch is looked for below", Value: dullAbove, Unit: "Hz"},
 		defaults.Row{Name: "… a pitch is a dip under", Value: playDip},
@@ -62,7 +64,11 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "a wound string's core, of its diameter", Value: woundCore},
 		defaults.Row{Name: "a room answers, of what is heard", Value: roomWet},
 		defaults.Row{Name: "… each round leaves of it", Value: roomLeft},
-		defaults.Row{Name: "… its echoes go round in", Value: float64(roomLoops[0]), Unit: "samples, the shortest of four"},
+		defaults.Row{
+			Name:  "… its echoes go round in",
+			Value: float64(roomLoops[0]),
+			Unit:  "samples, the shortest of four",
+		},
 		defaults.Row{Name: "… and are blurred by", Value: float64(roomBlurs[0]), Unit: "samples, the shorter of two"},
 	)...)
 }
@@ -74,10 +80,13 @@ func touches() (out []defaults.Row) {
 		touch
 	}{{"a downstroke", pickDown}, {"an upstroke", pickUp}, {"a finger", byFinger}, {"the thumb", byThumb},
 		{"a hammer", byHammer}, {"a pull", byPull}, {"a dead note", deadened}, {"the bass player", onBass}} {
-		out = append(out, defaults.Row{Name: x.name + " sets going, from the bridge, as a part of the open string", Value: x.at},
+		out = append(
+			out,
+			defaults.Row{Name: x.name + " sets going, from the bridge, as a part of the open string", Value: x.at},
 			defaults.Row{Name: "… is sharp up to", Value: x.sharp, Unit: "Hz"},
 			defaults.Row{Name: "… is as loud as a downstroke, times", Value: x.loud},
-			defaults.Row{Name: "… its noise", Value: x.noise})
+			defaults.Row{Name: "… its noise", Value: x.noise},
+		)
 	}
 	return out
 }

@@ -307,8 +307,8 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 	return out
 }
 
-// strummed is how hard each string of a grip is struck: the more strings a stroke goes through, the less each of them gets,
-// so that a chord of six is about twice as loud as one string and nothing is squashed.
+// strummed is how hard each string of a grip is struck: the more strings a stroke goes through, the less each of them
+// gets, so that a chord of six is about twice as loud as one string and nothing is squashed.
 func strummed(l lick.Lick, i int) float64 {
 	n := 0
 	for k := i; k >= 0 && l.Notes[k].At == l.Notes[i].At; k-- {

@@ -90,9 +90,9 @@ func (s *line) next() float64 {
 
 // pluck is one period of a string that was pulled aside at a part of its length and let go, heard at another: its
 // partials, as loud together as level says, none above what can be heard. What is pulled aside is a triangle, whose
-// partials fall with the square of their number; a coil hears how fast they move, which makes that the number alone. A tip that is
-// no point leaves out what is shorter than itself: from sharp hertz on. A partial with a node where the string is
-// plucked or heard is not there: plucked at a seventh, no seventh partial.
+// partials fall with the square of their number; a coil hears how fast they move, which makes that the number alone. A
+// tip that is no point leaves out what is shorter than itself: from sharp hertz on. A partial with a node where the
+// string is plucked or heard is not there: plucked at a seventh, no seventh partial.
 func pluck(f, level, pickAt, hearAt, sharp float64, into []float64) []float64 {
 	n := int(math.Ceil(Rate / f))
 	out := into[:0]

@@ -33,15 +33,19 @@ func ParsePickup(s string) (Pickup, error) {
 type coil struct{ at, hertz, q float64 }
 
 // coils are the pickups (from memory, of what is usual: a coil with its cable resonates between 2 and 5 kHz).
-var coils = map[Pickup]coil{NeckPickup: {0.25, 2700, 1.1}, MiddlePickup: {0.16, 3400, 1.5}, BridgePickup: {0.07, 4200, 2}}
+var coils = map[Pickup]coil{
+	NeckPickup:   {0.25, 2700, 1.1},
+	MiddlePickup: {0.16, 3400, 1.5},
+	BridgePickup: {0.07, 4200, 2},
+}
 
 // touch is how a string is set going: where, from the bridge, as a part of the open string; up to which frequency the
 // tip that leaves it is sharp; how loud it is, and its noise.
 type touch struct{ at, sharp, loud, noise float64 }
 
 // The touches (model defaults). An upstroke is a little nearer to the bridge and thinner than a downstroke; fingers are
-// rounder, the thumb the roundest; a finger that hammers strikes far from the bridge and sets less going, one that pulls
-// plucks with its tip.
+// rounder, the thumb the roundest; a finger that hammers strikes far from the bridge and sets less going, one that
+// pulls plucks with its tip.
 var (
 	pickDown = touch{0.14, 5200, 1, 0.24}
 	pickUp   = touch{0.12, 6400, 0.94, 0.24}
@@ -73,16 +77,16 @@ type steel struct {
 	stiff float64 // B of the open string: partial k lies at k·f·√(1 + B·k²)
 }
 
-// Of a string in metres and newtons: the modulus of steel, and which part of a wound string's diameter is its core (from
-// memory; makers give 0.36 to 0.42).
+// Of a string in metres and newtons: the modulus of steel, and which part of a wound string's diameter is its core
+// (from memory; makers give 0.36 to 0.42).
 const (
 	youngSteel = 2.0e11
 	woundCore  = 0.38
 )
 
-// steelOf is a string by its gauge: B = π³·E·d⁴ / (64·T·L²) (H. Fletcher, "Normal vibration frequencies of a stiff piano
-// string", JASA 36, 1964; from memory). As an example, a plain string of 0.010 inches has 1.3·10⁻⁵, a wound one of 0.046
-// about 1.3·10⁻⁴.
+// steelOf is a string by its gauge: B = π³·E·d⁴ / (64·T·L²) (H. Fletcher, "Normal vibration frequencies of a stiff
+// piano string", JASA 36, 1964; from memory). As an example, a plain string of 0.010 inches has 1.3·10⁻⁵, a wound one
+// of 0.046 about 1.3·10⁻⁴.
 func steelOf(g neck.Guitar, s int) steel {
 	x := steel{open: float64(g.Tuning[s])}
 	if s >= len(g.Strings) {
@@ -129,7 +133,8 @@ func (v *voice) settle(pitch float64) {
 	f := hertz(pitch)
 	low, high := v.steel.fade(pitch)
 	v.loss = fading(low, f)
-	// The filter (1−b)·x[n] + b·x[n−1] has a gain of √(1 − 2b(1−b)(1 − cos w)) at w: what is left of a pass at fadeHigh.
+	// The filter (1−b)·x[n] + b·x[n−1] has a gain of √(1 − 2b(1−b)(1 − cos w)) at w: what is left of a pass at
+	// fadeHigh.
 	gain := fading(high, f) / v.loss
 	share := (1 - gain*gain) / (2 * (1 - math.Cos(2*math.Pi*max(fadeHigh, 1.5*f)/Rate)))
 	v.bright = 0.5
@@ -159,9 +164,9 @@ func (v *voice) settle(pitch float64) {
 	}
 }
 
-// stretched is by which part the pitch that is heard lies above the fundamental's, as the partials of a stiff string do:
-// their mean, each by how much it says of the pitch (its power times the square of its number) a moment after the pluck.
-// Players tune strings as they are heard.
+// stretched is by which part the pitch that is heard lies above the fundamental's, as the partials of a stiff string
+// do: their mean, each by how much it says of the pitch (its power times the square of its number) a moment after the
+// pluck. Players tune strings as they are heard.
 func (v *voice) stretched(pitch, pickAt, hearAt, sharp float64) float64 {
 	if v.spread == 0 {
 		return 0

@@ -24,8 +24,8 @@ func rung(n lick.Note, seconds float64, o Options) []float32 {
 	return out[:p.Read(out)]
 }
 
-// partial is how loud a partial is between two times, in dB, and where it lies: the highest bin near it, by a Hann window and
-// a parabola through the logarithms.
+// partial is how loud a partial is between two times, in dB, and where it lies: the highest bin near it, by a Hann
+// window and a parabola through the logarithms.
 func partial(x []float32, near, from, length float64) (db, hertz float64) {
 	n := int(length * Rate)
 	w := make([]float64, n)
@@ -49,8 +49,8 @@ func partial(x []float32, near, from, length float64) (db, hertz float64) {
 	return b, (float64(best) + off) * Rate / float64(n)
 }
 
-// Strings sound as long as measured guitars do: the fundamental to a thousandth, and what lies around 3 kHz (from memory:
-// solid guitars' low strings 12 to 30 s, high ones 6 to 15, near the last fret 3 to 9; some kHz 0.7 to 4).
+// Strings sound as long as measured guitars do: the fundamental to a thousandth, and what lies around 3 kHz (from
+// memory: solid guitars' low strings 12 to 30 s, high ones 6 to 15, near the last fret 3 to 9; some kHz 0.7 to 4).
 func TestDecays(t *testing.T) {
 	for _, c := range []struct {
 		string, fret int
@@ -81,8 +81,8 @@ func TestDecays(t *testing.T) {
 	}
 }
 
-// Partials are bright, and lie where a stiff string has them: partial k at k·f·√(1 + B·k²) by Fletcher's formula, a plain
-// string's nearer to whole numbers than a wound one's.
+// Partials are bright, and lie where a stiff string has them: partial k at k·f·√(1 + B·k²) by Fletcher's formula, a
+// plain string's nearer to whole numbers than a wound one's.
 func TestPartials(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range []struct {
@@ -123,7 +123,8 @@ func TestPartials(t *testing.T) {
 	}
 }
 
-// A chord that is clean is the sum of its strings: what an amplifier adds lies 40 dB below it, from its first moment on.
+// A chord that is clean is the sum of its strings: what an amplifier adds lies 40 dB below it, from its first moment
+// on.
 func TestChordsAreClean(t *testing.T) {
 	g := neck.Standard()
 	l := lick.New()
@@ -151,8 +152,8 @@ func TestChordsAreClean(t *testing.T) {
 }
 
 // features are what tells sounds apart whatever fret they are on: how loud the partials are in bands of a third of an
-// octave from 300 Hz on, where pick and pickup leave the same gaps on every fret of a string, against the mean of the bands;
-// what they lose in a third of a second; and how much rustles high as it begins.
+// octave from 300 Hz on, where pick and pickup leave the same gaps on every fret of a string, against the mean of the
+// bands; what they lose in a third of a second; and how much rustles high as it begins.
 func features(x []float32, f float64) (out []float64) {
 	var levels, lost []float64
 	for band := 300.0; band < 6500; band *= math.Cbrt(2) {

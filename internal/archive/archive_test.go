@@ -169,8 +169,8 @@ func TestRefusals(t *testing.T) {
 	}
 }
 
-// Players with what is theirs, those who were removed too, sets and fingers of one's own come along; a second import adds
-// none of them again.
+// Players with what is theirs, those who were removed too, sets and fingers of one's own come along; a second import
+// adds none of them again.
 func TestPlayersComeAlong(t *testing.T) {
 	ctx := t.Context()
 	from := open(t)
@@ -231,11 +231,13 @@ func TestPlayersComeAlong(t *testing.T) {
 			t.Errorf("round %d: %s", round, data)
 		}
 		sets, err := to.Sets(ctx)
-		if err != nil || len(sets) != 1 || len(sets[0].Items) != 1 || sets[0].Items[0].Lick != 1 || sets[0].Items[0].Tempo != 70 {
+		if err != nil || len(sets) != 1 || len(sets[0].Items) != 1 || sets[0].Items[0].Lick != 1 ||
+			sets[0].Items[0].Tempo != 70 {
 			t.Errorf("round %d: %+v %v", round, sets, err)
 		}
 		x, err := to.Get(ctx, 1)
-		if err != nil || x.Lick.For(all[1].Own()).Notes[0].Finger != lick.Ring || x.Lick.Notes[0].Finger != lick.NoFinger {
+		if err != nil || x.Lick.For(all[1].Own()).Notes[0].Finger != lick.Ring ||
+			x.Lick.Notes[0].Finger != lick.NoFinger {
 			t.Errorf("round %d: %+v %v", round, x.Lick.Notes, err)
 		}
 	}

@@ -44,9 +44,16 @@ func filled(t *testing.T) (*store.Store, store.Set) {
 		}
 		ids = append(ids, e.ID)
 	}
-	x, err := s.SaveSet(t.Context(), store.Set{Name: "Week 48", Kind: store.Homework, Target: "2026-12-03", Remark: "slowly",
-		Items: []store.SetItem{{Lick: ids[0], Tempo: 72, Days: store.On(time.Monday), Remark: "sing"}, {Lick: ids[1]},
-			{Lick: ids[0]}}}, -1)
+	x, err := s.SaveSet(
+		t.Context(),
+		store.Set{Name: "Week 48", Kind: store.Homework, Target: "2026-12-03", Remark: "slowly",
+			Items: []store.SetItem{
+				{Lick: ids[0], Tempo: 72, Days: store.On(time.Monday), Remark: "sing"},
+				{Lick: ids[1]},
+				{Lick: ids[0]},
+			}},
+		-1,
+	)
 	if err != nil {
 		t.Fatal(err)
 	}

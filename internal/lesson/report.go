@@ -53,7 +53,13 @@ type roundJSON struct {
 
 // WriteReport writes what a player practised; of a set's licks alone where one is given. Words about the hand go
 // along, as a teacher should know that something hurts.
-func WriteReport(ctx context.Context, w io.Writer, s *store.Store, who store.Player, of *store.Set) (rounds int, err error) {
+func WriteReport(
+	ctx context.Context,
+	w io.Writer,
+	s *store.Store,
+	who store.Player,
+	of *store.Set,
+) (rounds int, err error) {
 	log, err := practising.Written(ctx, s, who.ID)
 	if err != nil {
 		return 0, err
@@ -102,7 +108,8 @@ func ReadReport(data []byte) (Report, error) {
 		return Report{}, fmt.Errorf("a report is no larger than %d MB", MaxReport>>20)
 	}
 	var v reportJSON
-	if err := json.Unmarshal(bytes.TrimPrefix(data, []byte("\xef\xbb\xbf")), &v); err != nil || v.Format != reportFormat {
+	if err := json.Unmarshal(bytes.TrimPrefix(data, []byte("\xef\xbb\xbf")), &v); err != nil ||
+		v.Format != reportFormat {
 		return Report{}, none
 	}
 	switch {
@@ -182,7 +189,11 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 		return *bound, nil
 	}
 	if bound != nil {
-		return *bound, fmt.Errorf("%s’s practice stands under %s, and goes into no other log", nameOr(r.Name), bound.Name)
+		return *bound, fmt.Errorf(
+			"%s’s practice stands under %s, and goes into no other log",
+			nameOr(r.Name),
+			bound.Name,
+		)
 	}
 	for i, p := range list {
 		// The name alone does not lead into the log of the notebook's own player.
@@ -190,7 +201,11 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 			continue
 		}
 		if p.Source != "" {
-			return p, fmt.Errorf("the log of %s holds another student’s practice; add a player for %s", p.Name, nameOr(r.Name))
+			return p, fmt.Errorf(
+				"the log of %s holds another student’s practice; add a player for %s",
+				p.Name,
+				nameOr(r.Name),
+			)
 		}
 		return p, nil
 	}
@@ -209,7 +224,11 @@ type UnknownError struct {
 
 // Error is a sentence that says what to do.
 func (e *UnknownError) Error() string {
-	return fmt.Sprintf("this is what %s practised; say whose log it goes into: %s", nameOr(e.Name), strings.Join(e.Names, ", "))
+	return fmt.Sprintf(
+		"this is what %s practised; say whose log it goes into: %s",
+		nameOr(e.Name),
+		strings.Join(e.Names, ", "),
+	)
 }
 
 // nameOr is a name, or what stands for none.

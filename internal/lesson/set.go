@@ -58,8 +58,8 @@ type itemJSON struct {
 	Days   string  `json:"days,omitempty"` // "Mo We Fr"; every day where it is left out
 }
 
-// Licks are the licks of a set that are still in the notebook, as one plays them there: at the set's tempo. An item whose
-// lick was deleted is left out.
+// Licks are the licks of a set that are still in the notebook, as one plays them there: at the set's tempo. An item
+// whose lick was deleted is left out.
 func Licks(ctx context.Context, s *store.Store, x store.Set, own string) (items []store.SetItem, licks []store.Entry,
 	err error) {
 	for _, it := range x.Items {

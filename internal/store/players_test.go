@@ -165,7 +165,8 @@ func TestSummariesOfPlayers(t *testing.T) {
 			t.Fatalf("%v %v", rows, err)
 		}
 		sum := rows[0].Summary
-		if who == 3 && sum != nil || who < 3 && (sum == nil || sum.Severity != int(who) || string(sum.Data) != fmt.Sprint(who)) {
+		if who == 3 && sum != nil ||
+			who < 3 && (sum == nil || sum.Severity != int(who) || string(sum.Data) != fmt.Sprint(who)) {
 			t.Errorf("player %d: %+v", who, sum)
 		}
 	}
@@ -176,7 +177,11 @@ func TestSummariesOfPlayers(t *testing.T) {
 func TestSets(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
 	a, _ := s.Add(ctx, titled("a"), "made")
-	x, err := s.SaveSet(ctx, Set{Name: "Week", Kind: Homework, Items: []SetItem{{Lick: a.ID, Days: On(time.Monday)}}}, -1)
+	x, err := s.SaveSet(
+		ctx,
+		Set{Name: "Week", Kind: Homework, Items: []SetItem{{Lick: a.ID, Days: On(time.Monday)}}},
+		-1,
+	)
 	if err != nil || x.Before != 0 || x.Key == "" {
 		t.Fatalf("%+v %v", x, err)
 	}
@@ -212,10 +217,15 @@ func TestSets(t *testing.T) {
 		t.Error(err)
 	}
 
-	comes := Set{Key: "0123456789abcdef", Name: "From afar", Items: []SetItem{{Lick: 1}, {Lick: 2, Tempo: 90}, {Lick: 1}}}
+	comes := Set{
+		Key:   "0123456789abcdef",
+		Name:  "From afar",
+		Items: []SetItem{{Lick: 1}, {Lick: 2, Tempo: 90}, {Lick: 1}},
+	}
 	licks := []Arriving{{"aaaaaaaaaaaaaaaa", titled("one")}, {"bbbbbbbbbbbbbbbb", titled("two")}}
 	got, err := s.TakeSet(ctx, comes, licks)
-	if err != nil || !got.New || got.Added != 2 || len(got.Set.Items) != 3 || got.Set.Items[0].Lick != got.Set.Items[2].Lick {
+	if err != nil || !got.New || got.Added != 2 || len(got.Set.Items) != 3 ||
+		got.Set.Items[0].Lick != got.Set.Items[2].Lick {
 		t.Fatalf("%+v %v", got, err)
 	}
 	if again, err := s.TakeSet(ctx, comes, licks); err != nil || !again.Same() {

@@ -21,10 +21,20 @@ func TestTwoPlayers(t *testing.T) {
 		t.Fatalf("%d players", len(players))
 	}
 	first, maro := "?player="+players[0].Who.Key, "?player="+players[1].Who.Key
-	form := url.Values{"tuning": {"E4 B3 G3 D3 A2 E2"}, "gauges": {"10 13 17 26w 36w 46w"}, "scale": {"648"}, "frets": {"22"},
-		"size": {"small"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"}}
+	form := url.Values{
+		"tuning": {"E4 B3 G3 D3 A2 E2"},
+		"gauges": {"10 13 17 26w 36w 46w"},
+		"scale":  {"648"},
+		"frets":  {"22"},
+		"size":   {"small"},
+		"way":    {"alternate"},
+		"angle":  {"either"},
+		"boxes":  {"minor"},
+		"strict": {"usual"},
+	}
 	c.post("/player"+maro, form)
-	if a, b := c.app.site.Players()[0].Profile.Size, c.app.site.Players()[1].Profile.Size; a != "medium" || b != "small" {
+	if a, b := c.app.site.Players()[0].Profile.Size, c.app.site.Players()[1].Profile.Size; a != "medium" ||
+		b != "small" {
 		t.Errorf("the hands are %s and %s", a, b)
 	}
 	if _, body := c.get("/" + first); !strings.Contains(body, "Medium hand") {
@@ -42,7 +52,10 @@ func TestTwoPlayers(t *testing.T) {
 		return fmt.Sprint(e.Revision)
 	}
 	finger := func(who, note, value string) {
-		res, body := c.post(lick1+"/edit"+who, url.Values{"rev": {rev()}, "note": {note}, "do": {"finger"}, "value": {value}})
+		res, body := c.post(
+			lick1+"/edit"+who,
+			url.Values{"rev": {rev()}, "note": {note}, "do": {"finger"}, "value": {value}},
+		)
 		if res.StatusCode != 200 {
 			t.Fatalf("%s %.300s", res.Status, body)
 		}
@@ -99,11 +112,13 @@ func TestTwoPlayers(t *testing.T) {
 	id := fmt.Sprint(players[1].Who.ID)
 	c.post("/player/people", url.Values{"do": {"remove"}, "id": {id}})
 	if res, body := c.post("/practice"+maro, url.Values{"do": {"clean"}, "lick": {fmt.Sprint(c.id)}, "tempo": {"60"}}); res.StatusCode !=
-		409 || !strings.Contains(body, "no longer in the notebook") {
+		409 ||
+		!strings.Contains(body, "no longer in the notebook") {
 		t.Errorf("%s %.200s", res.Status, body)
 	}
 	c.post("/player/people", url.Values{"do": {"return"}, "id": {id}})
-	if log, err := c.store.Log(t.Context(), players[1].Who.ID); err != nil || len(log) != 1 || len(c.app.site.Players()) != 2 {
+	if log, err := c.store.Log(t.Context(), players[1].Who.ID); err != nil || len(log) != 1 ||
+		len(c.app.site.Players()) != 2 {
 		t.Errorf("%d rounds came back, %v", len(log), err)
 	}
 }

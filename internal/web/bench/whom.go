@@ -124,12 +124,19 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 			}
 			if better(r, before) {
 				keys = append(keys, suit{"key:" + to.Tonic.String(), "In " + to.Tonic.Pretty(),
-					fmt.Sprintf("The same line %d half %s %s.", max(by, -by), map[bool]string{true: "step", false: "steps"}[by*by == 1],
-						map[bool]string{true: "higher", false: "lower"}[by > 0]), r})
+					fmt.Sprintf(
+						"The same line %d half %s %s.",
+						max(by, -by),
+						map[bool]string{true: "step", false: "steps"}[by*by == 1],
+						map[bool]string{true: "higher", false: "lower"}[by > 0],
+					), r})
 			}
 		}
 		slices.SortStableFunc(keys, func(x, y suit) int {
-			return cmp.Or(cmp.Compare(x.report.Verdict, y.report.Verdict), cmp.Compare(y.report.Ceiling, x.report.Ceiling))
+			return cmp.Or(
+				cmp.Compare(x.report.Verdict, y.report.Verdict),
+				cmp.Compare(y.report.Ceiling, x.report.Ceiling),
+			)
 		})
 		out = append(out, keys[:min(suitHands, len(keys))]...)
 	}
@@ -178,8 +185,10 @@ func (a Screen) suited(r *http.Request) (ctx context.Context, e store.Entry, f s
 				err = page.Refuse(errors.New("there are no notes to play otherwise"))
 			}
 			if err == nil && len(e.Lick.Notes) >= page.LongLine {
-				err = page.Refuse(fmt.Errorf("a line of %d notes is too long to be tried in other places; cut a part of it",
-					len(e.Lick.Notes)))
+				err = page.Refuse(
+					fmt.Errorf("a line of %d notes is too long to be tried in other places; cut a part of it",
+						len(e.Lick.Notes)),
+				)
 			}
 			return ctx, e, f, err
 		}
@@ -223,8 +232,8 @@ type suitsView struct {
 	Offers    []view.Offer
 }
 
-// suit takes what suits a player. Hands are locked as that player's own; another place or key becomes a lick of its own,
-// as the line is shared.
+// suit takes what suits a player. Hands are locked as that player's own; another place or key becomes a lick of its
+// own, as the line is shared.
 func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 	ctx, e, f, err := a.suited(r)
 	if err != nil {

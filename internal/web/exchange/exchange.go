@@ -106,12 +106,7 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	default:
 		name = "ornamen-" + strings.ReplaceAll(f.As, ",", "-") + ".zip"
 	}
-	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
-	if _, err := w.Write(b.Bytes()); err != nil {
-		log.Printf("export: %v", err)
-	}
-	return nil
+	return page.Send(w, kind, name, b.Bytes())
 }
 
 // maxHandedOver is how many licks go out in a zip of one format.

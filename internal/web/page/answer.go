@@ -10,6 +10,7 @@ import (
 	"log"
 	"maps"
 	"math"
+	"mime"
 	"net/http"
 	"slices"
 	"strconv"
@@ -54,6 +55,16 @@ func (a *Site) write(w http.ResponseWriter, r *http.Request, status int, name st
 	w.Header().Set("Cache-Control", "no-store")
 	w.WriteHeader(status)
 	w.Write(b.Bytes())
+	return nil
+}
+
+// Send hands a file over. What the browser does not take any more is only logged.
+func Send(w http.ResponseWriter, kind, name string, data []byte) error {
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
+	if _, err := w.Write(data); err != nil {
+		log.Printf("hand over %s: %v", name, err)
+	}
 	return nil
 }
 

@@ -82,8 +82,11 @@ func choiceCookie(r *http.Request) string {
 
 // Choose has this browser begin with a player from now on.
 func Choose(w http.ResponseWriter, r *http.Request, key string) {
-	http.SetCookie(w, &http.Cookie{Name: choiceCookie(r), Value: key, Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true,
-		SameSite: http.SameSiteLaxMode})
+	http.SetCookie(
+		w,
+		&http.Cookie{Name: choiceCookie(r), Value: key, Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true,
+			SameSite: http.SameSiteLaxMode},
+	)
 }
 
 // As is a context in which a player plays.
@@ -222,6 +225,12 @@ func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
 func (p *Player) Line() string {
 	g := p.Engine.Player.Guitar
 	thin, thick := g.Strings[0], g.Strings[len(g.Strings)-1]
-	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", SentenceCase(p.Engine.Player.Hand.Name), float64(g.Scale),
-		float64(thin.Inches)*1000, float64(thick.Inches)*1000, g.Frets)
+	return fmt.Sprintf(
+		"%s hand · %g mm, %.0f–%.0f, %d frets",
+		SentenceCase(p.Engine.Player.Hand.Name),
+		float64(g.Scale),
+		float64(thin.Inches)*1000,
+		float64(thick.Inches)*1000,
+		g.Frets,
+	)
 }

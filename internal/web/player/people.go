@@ -105,7 +105,9 @@ func (a Screen) gone(r *http.Request) (*page.Notice, error) {
 	for _, p := range all {
 		if p.ID == f.Gone && p.DeletedAt.Valid {
 			return &page.Notice{Text: p.Name + " plays no more from this notebook; log, hand and fingers are kept.",
-				Actions: []page.Action{{Label: "Bring " + p.Name + " back", Post: fmt.Sprintf("/player/people?do=return&id=%d", p.ID)}}}, nil
+				Actions: []page.Action{
+					{Label: "Bring " + p.Name + " back", Post: fmt.Sprintf("/player/people?do=return&id=%d", p.ID)},
+				}}, nil
 		}
 	}
 	return nil, nil

@@ -11,7 +11,6 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
-	"mime"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -41,7 +40,9 @@ func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Sc
 	a := Screen{site, pieces, shelf}
 	go func() {
 		for _, p := range site.Players() {
-			a.shelf.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
+			a.shelf.Of(p.Who.ID).
+				Numbers(context.Background(), site.Store)
+			// what is wrong is told where it is asked for
 		}
 	}()
 	return a
@@ -297,12 +298,7 @@ func (a Screen) logFile(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
-	if _, err := w.Write(b.Bytes()); err != nil {
-		return nil
-	}
-	return nil
+	return page.Send(w, kind, name, b.Bytes())
 }
 
 // report hands over what the player practised, of a set alone where one is named: the file that a teacher reads.
@@ -321,12 +317,7 @@ func (a Screen) report(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	name := lick.Lick{Title: "practice " + page.Playing(ctx).Who.Name}.FileName() + ".json"
-	w.Header().Set("Content-Type", "application/json")
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
-	if _, err := w.Write(b.Bytes()); err != nil {
-		return nil
-	}
-	return nil
+	return page.Send(w, "application/json", name, b.Bytes())
 }
 
 // takeLog adds a log from a file, all of it or nothing, or what a student reports. POST, a file. What is read in twice

@@ -153,7 +153,11 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	for _, n := range []int{10, 20, 30, 45, 60} {
 		v.Choices = append(
 			v.Choices,
-			view.Choice{Name: fmt.Sprint(n), Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set), On: n == f.Minutes},
+			view.Choice{
+				Name: fmt.Sprint(n),
+				Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set),
+				On:   n == f.Minutes,
+			},
 		)
 	}
 	v.Played = practice.PlayedSince(log, now)
@@ -243,10 +247,16 @@ func (a Screen) setChoices(ctx context.Context, f practiceForm) (out []view.Choi
 	if err != nil || len(list) == 0 {
 		return nil, err
 	}
-	out = append(out, view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0})
+	out = append(
+		out,
+		view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0},
+	)
 	for _, x := range list {
-		out = append(out, view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
-			On: f.Set == x.ID})
+		out = append(
+			out,
+			view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
+				On: f.Set == x.ID},
+		)
 	}
 	return out, nil
 }

@@ -11,7 +11,6 @@ import (
 	"fmt"
 	"io/fs"
 	"log"
-	"mime"
 	"net/http"
 	"reflect"
 	"slices"
@@ -250,8 +249,8 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 	return x, nil
 }
 
-// named finds a lick by its number or its title, of several of one title the one touched last; or grows the run that was
-// saved under that name.
+// named finds a lick by its number or its title, of several of one title the one touched last; or grows the run that
+// was saved under that name.
 func (a Screen) named(ctx context.Context, name string) (store.Entry, error) {
 	if n, err := strconv.ParseUint(strings.TrimPrefix(name, "#"), 10, 32); err == nil {
 		if e, err := a.Get(ctx, uint(n)); err == nil {
@@ -317,8 +316,8 @@ func samePlaces(a, b lick.Lick) bool {
 	return slices.EqualFunc(a.Notes, b.Notes, func(a, b lick.Note) bool { return a.Place() == b.Place() })
 }
 
-// elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is called
-// there.
+// elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is
+// called there.
 func elsewhere(e *judge.Engine, l lick.Lick, to string) (lick.Lick, string, error) {
 	guitar := e.Player.Guitar.WithTuning(l.Tuning)
 	switch strings.ToLower(strings.Join(strings.Fields(to), " ")) {
@@ -432,11 +431,5 @@ func (a Screen) handOver(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
-		map[string]string{"filename": cmp.Or(lick.Lick{Title: x.Name}.FileName(), "set") + ".zip"}))
-	if _, err := w.Write(b.Bytes()); err != nil {
-		log.Printf("hand over: %v", err)
-	}
-	return nil
+	return page.Send(w, "application/zip", cmp.Or(lick.Lick{Title: x.Name}.FileName(), "set")+".zip", b.Bytes())
 }
