@@ -16,7 +16,7 @@ func TestPlayerSettings(t *testing.T) {
 	t.Parallel()
 	a := demoApp(t)
 	p := a.open("/player")
-	p.wait(`document.querySelector('.judgedlicks li')`)
+	p.wait(`document.querySelector('.judgedlicks li') && document.body.dataset.heard`)
 	if s := p.text("#player-line"); !strings.HasPrefix(s, "Medium hand") {
 		t.Errorf("the header says %q", s)
 	}
@@ -67,6 +67,7 @@ func TestPlayerSettings(t *testing.T) {
 	if d := os.Getenv("ORNAMEN_LOOK"); d != "" {
 		p.shot(filepath.Join(d, "player-changed.png"))
 	}
+	p.wait(`document.body.dataset.heard`) // a click before that is not heard
 	p.click(`[data-player="/player/undo"]`)
 	p.wait(`!document.querySelector('[name=left]').checked`)
 	p.click(`[data-player="/player/reset"]`)
