@@ -101,6 +101,8 @@ func TestSelection(t *testing.T) {
 	) {
 		t.Errorf("doubled: %v", got[:8])
 	}
+	p.keys("w")
+	p.wait(`document.querySelectorAll('svg.ledger .palm').length == 4`)
 	p.keys("-")
 	p.waitNotes(total)
 	p.selected("")

@@ -183,7 +183,7 @@ var Dos = []Do{
 	{"vibrato", "[narrow or wide] [slow or fast], or off", ToEach, "shakes the note, wide and slow by itself", shaken},
 	{
 		"mark",
-		"accent, mute, rake or bar, or one of them off",
+		"accent, mute, palm, ghost, rake or bar, or one of them off",
 		ToEach,
 		"marks the note",
 		func(a asked) (lick.Edit, error) {

@@ -35,7 +35,8 @@ func Diff(a, b Lick) Difference {
 // sameMarks compares what a note has beside its place, time and hands.
 func sameMarks(x, y Note) bool {
 	return same(x.Vibrato, y.Vibrato) && same(x.SlideIn, y.SlideIn) && sameBend(x.Bend, y.Bend) &&
-		x.Accent == y.Accent && x.Mute == y.Mute && x.Rake == y.Rake && x.Barre == y.Barre
+		x.Accent == y.Accent && x.Mute == y.Mute && x.Palm == y.Palm && x.Ghost == y.Ghost &&
+		x.Rake == y.Rake && x.Barre == y.Barre
 }
 
 // same compares what two pointers point at; nil equals nil alone.

@@ -147,7 +147,7 @@ func (e SetSlideIn) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e SetSlideIn) What() string { return fmt.Sprintf("slide into note %d", e.Note+1) }
 
-// SetMark gives a note a mark or takes it away: accent, mute, rake or barre.
+// SetMark gives a note a mark or takes it away: accent, mute, palm, ghost, rake or barre. A ghost note is no accent.
 type SetMark struct {
 	Note int
 	Mark Mark
@@ -157,15 +157,40 @@ type SetMark struct {
 // Apply implements Edit.
 func (e SetMark) Apply(l Lick) (Lick, error) {
 	return change(l, e.Note, func(l *Lick, n *Note) error {
-		marks := map[Mark]*bool{MarkAccent: &n.Accent, MarkMute: &n.Mute, MarkRake: &n.Rake, MarkBarre: &n.Barre}
-		m, ok := marks[e.Mark]
-		if !ok {
-			return fmt.Errorf("mark %q is none: use accent, mute, rake or bar", clip(string(e.Mark)))
+		m := n.mark(e.Mark)
+		if m == nil {
+			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar", clip(string(e.Mark)))
 		}
-		*m = e.On
+		if *m = e.On; e.On && e.Mark == MarkGhost {
+			n.Accent = false
+		} else if e.On && e.Mark == MarkAccent {
+			n.Ghost = false
+		}
 		return nil
 	})
 }
+
+// mark is where a note holds a mark; nil if there is no such mark.
+func (n *Note) mark(m Mark) *bool {
+	switch m {
+	case MarkAccent:
+		return &n.Accent
+	case MarkMute:
+		return &n.Mute
+	case MarkPalm:
+		return &n.Palm
+	case MarkGhost:
+		return &n.Ghost
+	case MarkRake:
+		return &n.Rake
+	case MarkBarre:
+		return &n.Barre
+	}
+	return nil
+}
+
+// Marked says whether a note has a mark.
+func (n Note) Marked(m Mark) bool { on := n.mark(m); return on != nil && *on }
 
 // What implements Edit.
 func (e SetMark) What() string {

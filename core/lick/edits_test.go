@@ -70,6 +70,10 @@ func TestEveryEdit(t *testing.T) {
 		{SetSlideIn{Note: 2, SlideIn: &SlideIn{Frets: 2, From: FromBelow}}, "slide into note 3",
 			func(l Lick) bool { return l.Notes[2].SlideIn.Frets == 2 }},
 		{SetMark{Note: 0, Mark: "accent", On: true}, "accent on note 1", func(l Lick) bool { return l.Notes[0].Accent }},
+		{SetMark{Note: 0, Mark: "palm", On: true}, "palm on note 1", func(l Lick) bool { return l.Notes[0].Palm }},
+		{SetMark{Note: 0, Mark: "ghost", On: true}, "ghost on note 1", func(l Lick) bool {
+			return l.Notes[0].Ghost && !l.Notes[0].Accent
+		}},
 		{SetMark{Note: 0, Mark: "rake", On: true}, "rake on note 1", func(l Lick) bool { return l.Notes[0].Rake }},
 		{SetMeant{Note: 0, Code: "note-outside", Meant: true}, "meant",
 			func(l Lick) bool { return l.Notes[0].Means("note-outside") }},

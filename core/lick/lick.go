@@ -198,8 +198,10 @@ type Note struct {
 	Slur    Slur     `json:"slur,omitempty"`
 	Bend    *Bend    `json:"bend,omitempty"` // nil for none, as the three below
 	Vibrato *Vibrato `json:"vibrato,omitempty"`
-	Mute    bool     `json:"mute,omitempty"` // a dead note
-	Rake    bool     `json:"rake,omitempty"` // muted strings swept before it
+	Mute    bool     `json:"mute,omitempty"`  // a dead note
+	Palm    bool     `json:"palm,omitempty"`  // the palm of the picking hand lies on the strings at the bridge
+	Ghost   bool     `json:"ghost,omitempty"` // so soft that it is felt more than heard
+	Rake    bool     `json:"rake,omitempty"`  // muted strings swept before it
 	SlideIn *SlideIn `json:"slide_in,omitempty"`
 	Barre   bool     `json:"bar,omitempty"` // this finger lies flat with the notes around it
 	Accent  bool     `json:"accent,omitempty"`

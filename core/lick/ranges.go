@@ -81,6 +81,18 @@ func (rs Ranges) Has(i int) bool {
 	return slices.ContainsFunc(rs, func(r Range) bool { return i >= r.From && i < r.To })
 }
 
+// All says whether something is true of each of the notes.
+func (rs Ranges) All(is func(i int) bool) bool {
+	for _, r := range rs {
+		for i := r.From; i < r.To; i++ {
+			if !is(i) {
+				return false
+			}
+		}
+	}
+	return true
+}
+
 // joined sorts stretches and makes those one that touch.
 func (rs Ranges) joined() Ranges {
 	slices.SortFunc(rs, func(a, b Range) int { return a.From - b.From })

@@ -86,6 +86,8 @@ type Mark string
 const (
 	MarkAccent Mark = "accent"
 	MarkMute   Mark = "mute"
+	MarkPalm   Mark = "palm"
+	MarkGhost  Mark = "ghost"
 	MarkRake   Mark = "rake"
 	MarkBarre  Mark = "bar"
 )

@@ -151,6 +151,7 @@ type gesture struct {
 	length float64 // s, of the note
 	level  float64
 	touch  touch // how it is set going; the zero value is a downstroke of the pick
+	palm   bool  // muted at the bridge
 	course course
 }
 
@@ -198,6 +199,8 @@ func samples(s float64) int64 { return int64(math.Round(s * Rate)) }
 const (
 	glideTime = 0.06  // a slide's way before it arrives
 	rakeStep  = 0.025 // from one dead string to the next
+
+	ghostLevel = 0.3 // of a note's loudness
 )
 
 // newPlan reads the lick as gestures.
@@ -277,6 +280,10 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 	if n.Accent {
 		x.level *= 1.35
 	}
+	if n.Ghost {
+		x.level *= ghostLevel
+	}
+	x.palm = n.Palm
 	x.course.fretted = true
 	before := l.Before(i)
 	slurred := before >= 0 && l.Notes[before].End().Cmp(n.At) == 0 && n.Slur.Slurred()

@@ -298,6 +298,9 @@ func (v *voice) take(x gesture, pickAt float64) {
 	f := hertz(x.pitch + x.course.cents(0)/100)
 	v.damping = 1
 	v.settle(x.pitch)
+	if x.palm {
+		v.underPalm(f)
+	}
 	// A fret takes from the string what it leaves of its length: pick and pickup come nearer to its middle.
 	part := func(at float64) float64 { return min(0.92, at*math.Exp2(max(0, x.pitch-v.steel.open)/12)) }
 	hit := x.touch
@@ -311,6 +314,9 @@ func (v *voice) take(x gesture, pickAt float64) {
 		hit.sharp *= 1.25 // an accent bites
 	}
 	// High notes fade sooner: they begin a little louder.
+	if x.palm {
+		hit.sharp *= palmSharp
+	}
 	level := pluckLevel * x.level * hit.loud * math.Pow(f/110, 0.04)
 	v.flat = 1 - v.stretched(x.pitch, part(hit.at), part(v.hear), hit.sharp)
 	drive := func() []float64 {

@@ -133,14 +133,7 @@ func (v *voice) settle(pitch float64) {
 	f := hertz(pitch)
 	low, high := v.steel.fade(pitch)
 	v.loss = fading(low, f)
-	// The filter (1−b)·x[n] + b·x[n−1] has a gain of √(1 − 2b(1−b)(1 − cos w)) at w: what is left of a pass at
-	// fadeHigh.
-	gain := fading(high, f) / v.loss
-	share := (1 - gain*gain) / (2 * (1 - math.Cos(2*math.Pi*max(fadeHigh, 1.5*f)/Rate)))
-	v.bright = 0.5
-	if share < 0.25 {
-		v.bright = (1 - math.Sqrt(1-4*share)) / 2
-	}
+	v.bright = brightness(fading(high, f)/v.loss, f)
 	// A stiff string's partial k is early by B·k²/2 of the period: an all-pass filter delays the low ones so much more.
 	// B grows with the square of what the fret takes from the length.
 	v.spread = 0
@@ -162,6 +155,32 @@ func (v *voice) settle(pitch float64) {
 	if allPassDelay(hi, f) < 0.4*Rate/f {
 		v.spread = hi
 	}
+}
+
+// How long a string sounds under the palm: its fundamental at 110 Hz, what another octave leaves of it, its partials at
+// 3 kHz, in s; and what the palm leaves of the pick's sharpness (by ear).
+const (
+	palmFade  = 0.75
+	palmUp    = 0.8
+	palmHigh  = 0.06
+	palmSharp = 0.27
+)
+
+// underPalm dampens a string that sounds at f as the palm at the bridge does: its partials at once, and its
+// fundamental soon.
+func (v *voice) underPalm(f float64) {
+	v.loss = fading(palmFade*math.Pow(palmUp, math.Log2(f/110)), f)
+	v.bright = brightness(fading(palmHigh, f)/v.loss, f)
+}
+
+// brightness is the b of the loop's filter (1−b)·x[n] + b·x[n−1] that has a gain at fadeHigh. At w its gain is
+// √(1 − 2b(1−b)(1 − cos w)).
+func brightness(gain, f float64) float64 {
+	share := (1 - gain*gain) / (2 * (1 - math.Cos(2*math.Pi*max(fadeHigh, 1.5*f)/Rate)))
+	if share < 0.25 {
+		return (1 - math.Sqrt(1-4*share)) / 2
+	}
+	return 0.5
 }
 
 // stretched is by which part the pitch that is heard lies above the fundamental's, as the partials of a stiff string

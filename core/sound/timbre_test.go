@@ -81,6 +81,41 @@ func TestDecays(t *testing.T) {
 	}
 }
 
+// Under the palm a low note is a thud that is gone within half a second, duller than a note that rings; a ghost note
+// is at least as loud as half a note by ear, 10 dB, below it (common practice: felt more than heard).
+func TestPalmAndGhost(t *testing.T) {
+	for _, at := range [][2]int{{6, 0}, {6, 3}, {5, 2}, {4, 2}, {3, 5}} {
+		n := lick.Note{String: at[0], Fret: at[1]}
+		f := hertz(float64(neck.Standard().Pitch(n.Place())))
+		open := rung(n, 1, Options{})
+		n.Palm = true
+		palm := rung(n, 1, Options{})
+		n.Palm, n.Ghost = false, true
+		ghost := rung(n, 1, Options{})
+		level := func(x []float32, k, from float64) float64 { db, _ := partial(x, k*f, from, 0.15); return db }
+		k := math.Round(2500 / f)
+		begin, end := level(palm, 1, 0.02)-level(open, 1, 0.02), level(palm, 1, 0.4)-level(palm, 1, 0.02)
+		dull := level(palm, k, 0.02) - level(open, k, 0.02)
+		soft := level(ghost, 1, 0.02) - level(open, 1, 0.02)
+		_, is := partial(palm, f, 0.05, 0.3)
+		_, should := partial(open, f, 0.05, 0.3)
+		cents := 1200 * math.Log2(is/should)
+		t.Logf(
+			"%d:%d palm %.1f cents, %.0f dB at first, %.0f after 0.4 s, at 2.5 kHz %.0f; ghost %.0f dB",
+			at[0],
+			at[1],
+			cents,
+			begin,
+			end,
+			dull,
+			soft,
+		)
+		if math.Abs(cents) > 8 || begin < -9 || end > -25 || dull > -12 || soft > -9 || soft < -15 {
+			t.Errorf("%d:%d does not sound so", at[0], at[1])
+		}
+	}
+}
+
 // Partials are bright, and lie where a stiff string has them: partial k at k·f·√(1 + B·k²) by Fletcher's formula, a
 // plain string's nearer to whole numbers than a wound one's.
 func TestPartials(t *testing.T) {
@@ -203,6 +238,8 @@ func TestToldApart(t *testing.T) {
 	}
 	touches = append(touches, class{"dead", func(fret int) (lick.Note, Options) {
 		return lick.Note{String: 4, Fret: fret, Mute: true}, Options{Pickup: BridgePickup}
+	}}, class{"palm", func(fret int) (lick.Note, Options) {
+		return lick.Note{String: 4, Fret: fret, Stroke: lick.Down, Palm: true}, Options{Pickup: BridgePickup}
 	}})
 	for _, set := range []struct {
 		name    string

@@ -84,6 +84,8 @@ func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 		String: str,
 		Fret:   rng.IntN(24),
 		Mute:   one(8),
+		Palm:   one(8),
+		Ghost:  one(8),
 		Rake:   one(8),
 		Barre:  one(8),
 		Accent: one(6),

@@ -9,7 +9,8 @@
 // and the bass on 15, as many as nine strings leave free.
 //
 //	lick                    MIDI
-//	note                    note on and off; accent 112, slurred 64, else 84
+//	note                    note on and off; accent 112, slurred 64, ghost 36, else 84
+//	palm muting             program 28, muted electric guitar, else 27
 //	bend, vibrato, slide-in pitch wheel, a position every 12 ms; range 12 by RPN 0
 //	title, chords           track name (03), marker (06)
 //	tempo, meter            51, 58

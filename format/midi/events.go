@@ -21,6 +21,7 @@ type reading struct {
 	on     map[[2]byte][]int // sounding notes by channel and pitch
 	wheel  [16]int
 	rpn    [16][2]byte // the parameter that data bytes mean
+	palm   [16]bool    // the channel's instrument is a muted guitar
 }
 
 // readTrack reads the events of a track.
@@ -102,7 +103,10 @@ func (r *reading) event() error {
 	if len(r.b) < size {
 		return errBroken
 	}
-	if size == 2 {
+	switch {
+	case r.status&0xf0 == 0xc0:
+		r.palm[r.status&15] = r.b[0] == palmProgram
+	case size == 2:
 		r.channelEvent(r.status&0xf0, r.status&15, r.b[0]&127, r.b[1]&127)
 	}
 	r.b = r.b[size:]
@@ -120,7 +124,7 @@ func (r *reading) channelEvent(kind, c, first, second byte) {
 		if kind == 0x90 && second > 0 {
 			r.on[key] = append(r.on[key], len(r.t.notes))
 			r.t.notes = append(r.t.notes,
-				note{channel: c, pitch: first, velocity: second, at: r.at, end: -1, begins: r.wheel[c]})
+				note{channel: c, pitch: first, velocity: second, at: r.at, end: -1, begins: r.wheel[c], palm: r.palm[c]})
 		} else if open := r.on[key]; len(open) > 0 {
 			r.t.notes[open[0]].end = r.at
 			r.on[key] = open[1:]

@@ -24,7 +24,8 @@ func (f *file) layOwn(l *lick.Lick, t track) error {
 			return fmt.Errorf("the note %s lies on no string of the tuning that the file names", music.Pitch(x.pitch))
 		}
 		n := lick.Note{At: f.time(x.at), Len: f.time(max(1, x.end-x.at)), String: str,
-			Fret: int(x.pitch) - int(l.Tuning[str-1]), Accent: x.velocity >= accented}
+			Fret: int(x.pitch) - int(l.Tuning[str-1]), Accent: x.velocity >= accented,
+			Ghost: x.velocity <= ghostly, Palm: x.palm}
 		if w, is := t.written[onString{x.at, str}]; is {
 			n.At, n.Len = w[0], w[1]
 		}
@@ -59,7 +60,7 @@ func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) 
 	}
 	last := neck.Place{String: 3, Fret: 5}
 	for k, x := range t.notes {
-		n := lick.Note{Accent: x.velocity >= accented}
+		n := lick.Note{Accent: x.velocity >= accented, Palm: x.palm}
 		at, shifted := onGrid(f.time(x.at))
 		at = at.Sub(first)
 		if n.Len, _ = onGrid(f.time(max(1, x.end-x.at))); n.Len.IsZero() {

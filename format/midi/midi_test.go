@@ -54,6 +54,7 @@ func TestComesBack(t *testing.T) {
 func same(t *testing.T, i int, n, b lick.Note) {
 	t.Helper()
 	if b.Place() != n.Place() || b.At.Cmp(n.At) != 0 || b.Len.Cmp(n.Len) != 0 || b.Accent != n.Accent ||
+		b.Palm != n.Palm || b.Ghost != n.Ghost && !n.Accent ||
 		(n.SlideIn == nil) != (b.SlideIn == nil) || (n.Bend == nil) != (b.Bend == nil) && n.Vibrato == nil &&
 		n.Fret > 0 {
 		t.Errorf("note %d: %+v came back as %+v", i+1, n, b)

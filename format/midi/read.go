@@ -26,6 +26,7 @@ type note struct {
 	at, end                  int64
 	wheel                    []wheelAt
 	begins                   int // the wheel when it began
+	palm                     bool
 }
 
 // wheelAt is a position of the pitch wheel.

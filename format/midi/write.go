@@ -17,6 +17,7 @@ const division = 6720
 // What a MIDI file says in numbers.
 const (
 	guitarProgram = 27 // clean electric guitar, counted from 0
+	palmProgram   = 28 // … muted
 	bassProgram   = 33 // fingered electric bass
 	drumChannel   = 9
 	bassChannel   = 15
@@ -26,6 +27,7 @@ const (
 	velocity      = 84
 	accented      = 112
 	slurred       = 64
+	ghostly       = 36
 )
 
 // drumKeys are the drums of the General MIDI percussion map (from memory).
@@ -117,6 +119,7 @@ func lineEvents(l lick.Lick) []event {
 			out = append(out, event{data: []byte{0xb0 | c, x[0], x[1]}})
 		}
 	}
+	var palm [neck.MaxStrings]bool
 	played := l.Timeline()
 	for i, n := range l.Notes {
 		c, pitch := channel(n.String), byte(max(0, min(127, int(l.Pitch(i)))))
@@ -124,6 +127,8 @@ func lineEvents(l lick.Lick) []event {
 		switch {
 		case n.Accent:
 			loud = accented
+		case n.Ghost:
+			loud = ghostly
 		case n.Slur.Slurred():
 			loud = slurred
 		}
@@ -138,6 +143,14 @@ func lineEvents(l lick.Lick) []event {
 		}
 		if text := shapeText(n); text != "" {
 			out = append(out, event{at, 1, meta(0x01, ownText+text)})
+		}
+		if on := &palm[n.String-1]; *on != n.Palm {
+			*on = n.Palm
+			program := byte(guitarProgram)
+			if n.Palm {
+				program = palmProgram
+			}
+			out = append(out, event{at, 1, []byte{0xc0 | c, program}})
 		}
 		if s := n.SlideIn; s != nil {
 			text := fmt.Sprintf("%sslide-in: %d %d %s", ownText, n.String, s.Frets, s.From)

@@ -131,9 +131,18 @@ type (
 		Type      string     `xml:"type,omitempty"`
 		Dots      []struct{} `xml:"dot"`
 		Tuplet    *xTuplet   `xml:"time-modification"`
-		Head      string     `xml:"notehead,omitempty"`
+		Head      *xHead     `xml:"notehead"`
 		Staff     int        `xml:"staff,omitempty"`
 		Notations *xNotation `xml:"notations"`
+		Play      *xPlay     `xml:"play"`
+	}
+	// A head in brackets is a ghost note, an x a dead one.
+	xHead struct {
+		Brackets string `xml:"parentheses,attr,omitempty"`
+		Value    string `xml:",chardata"`
+	}
+	xPlay struct {
+		Mute string `xml:"mute,omitempty"`
 	}
 	xPitch struct {
 		Step   string  `xml:"step"`

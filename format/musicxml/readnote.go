@@ -38,7 +38,10 @@ func (r *reader) note(x xNote) error {
 	if len(r.lick.Notes) == maxNotes {
 		return fmt.Errorf("the score has more than %d notes", maxNotes)
 	}
-	n := lick.Note{At: r.at.Add(at), Len: length, Mute: x.Head == "x"}
+	n := lick.Note{At: r.at.Add(at), Len: length, Palm: x.Play != nil && x.Play.Mute == "palm"}
+	if h := x.Head; h != nil {
+		n.Mute, n.Ghost = h.Value == "x", h.Brackets == "yes"
+	}
 	t := &xTechnical{}
 	if x.Notations != nil && x.Notations.Technical != nil {
 		t = x.Notations.Technical

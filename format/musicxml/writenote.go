@@ -103,8 +103,17 @@ func (w *writer) note(s segment, voice int, chord bool) *xNote {
 		out.Chord = &struct{}{}
 	}
 	w.value(out, s.len)
-	if n.Mute {
-		out.Head = "x"
+	if n.Mute || n.Ghost {
+		out.Head = &xHead{Value: "normal"}
+		if n.Mute {
+			out.Head.Value = "x"
+		}
+		if n.Ghost {
+			out.Head.Brackets = "yes"
+		}
+	}
+	if n.Palm {
+		out.Play = &xPlay{Mute: "palm"}
 	}
 	notation := &xNotation{Technical: &xTechnical{Fret: &n.Fret, String: n.String}}
 	for _, tie := range []struct {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -125,6 +126,9 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Mute {
 			word = "×"
 		}
+		if n.Ghost {
+			word = "(" + word + ")"
+		}
 		fmt.Fprintf(
 			&s.b,
 			`<rect x="%s" y="%s" width="%d" height="14" fill="#fff"/>`,
@@ -158,6 +162,17 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		fingers = append(fingers, n.Finger.String())
 	}
 	low := s.stringY(len(l.Tuning), top)
+	if y := s.stringY(1, top) - 4; s.palm(k) && joined && k > 0 && s.palm(k-1) {
+		fmt.Fprintf(
+			&s.b,
+			`<path d="M%s %sH%s" stroke="#5f656d" stroke-dasharray="3 3"/>`,
+			px(x-svgColumn+10),
+			px(y-4),
+			px(x+6),
+		)
+	} else if s.palm(k) {
+		s.text(x, y, ` font-size="10"`, "PM")
+	}
 	s.text(x, low+24, "", strings.TrimSpace(strings.Join(fingers, " ")))
 	s.value(x, low+68, first.Len)
 	switch st := first.Stroke; {
@@ -180,6 +195,12 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	case st != "":
 		s.text(x, low+42, "", string(st))
 	}
+}
+
+// palm says whether the notes of column k are palm muted.
+func (s *sheet) palm(k int) bool {
+	c := s.columns[k]
+	return slices.ContainsFunc(s.lick.Notes[c[0]:c[1]], func(n lick.Note) bool { return n.Palm })
 }
 
 // value draws a length as a note: head, stem, flags, a dot, and the number of a group that shares a beat

@@ -158,8 +158,11 @@ func mailSign(l lick.Lick, i int) (lead, sign string) {
 		lead = map[lick.From]string{lick.FromBelow: "/", lick.FromAbove: `\`}[s.From]
 	}
 	sign = fmt.Sprint(n.Fret)
-	if n.Mute {
+	switch {
+	case n.Mute:
 		sign = "x"
+	case n.Ghost:
+		sign = "(" + sign + ")"
 	}
 	if b := n.Bend; b != nil {
 		if b.Pre() {
@@ -200,7 +203,8 @@ func mailSystem(b *bytes.Buffer, l lick.Lick, bars []mailBar) {
 		rows[i] = bytes.Repeat([]byte("-"), total)
 	}
 	chords, fingers := bytes.Repeat([]byte(" "), total+12), bytes.Repeat([]byte(" "), total+2)
-	chorded, fingered := false, false
+	palms := bytes.Repeat([]byte(" "), total+2)
+	chorded, fingered, palmed := false, false, -1
 	start := 0
 	for _, m := range bars {
 		for _, c := range l.Chords {
@@ -215,6 +219,15 @@ func mailSystem(b *bytes.Buffer, l lick.Lick, bars []mailBar) {
 			lead, sign := mailSign(l, i)
 			at := start + m.at(n.At)
 			copy(rows[n.String-1][max(0, at-len(lead)):], lead+sign)
+			if end := at + max(2, len(sign)); n.Palm {
+				if palmed < 0 || i == 0 || !l.Notes[i-1].Palm && l.Notes[i-1].At.Before(n.At) {
+					palmed = at
+				}
+				for k := palmed; k < end; k++ {
+					palms[k] = '-'
+				}
+				copy(palms[palmed:], "PM")
+			}
 			alone := (i == m.notes[0] || l.Notes[i-1].At.Cmp(n.At) != 0) &&
 				(i+1 == m.notes[1] || l.Notes[i+1].At.Cmp(n.At) != 0)
 			if f := n.Finger.String(); f != "" && f != "0" && alone {
@@ -231,6 +244,9 @@ func mailSystem(b *bytes.Buffer, l lick.Lick, bars []mailBar) {
 	indent := strings.Repeat(" ", wide+1)
 	if chorded {
 		fmt.Fprintf(b, "%s%s\n", indent, bytes.TrimRight(chords, " "))
+	}
+	if palmed >= 0 {
+		fmt.Fprintf(b, "%s%s\n", indent, bytes.TrimRight(palms, " "))
 	}
 	if counts := mailCounts(l, bars); counts != "" {
 		fmt.Fprintf(b, "%s%s\n", indent, counts)

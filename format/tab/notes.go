@@ -60,6 +60,8 @@ func noteWords(l lick.Lick, i int) (out []string) {
 		}
 	}
 	add(n.Voice != "", "voice %s", n.Voice)
+	add(n.Ghost && n.Mute, "ghost")
+	add(n.Palm, "palm")
 	add(n.Rake, "rake")
 	add(n.Barre, "barre")
 	add(n.Slur == lick.Slide && l.Before(i) < 0, "slide") // from the end of a loop
@@ -118,6 +120,10 @@ func readNoteWord(n *lick.Note, text string) error {
 	switch word {
 	case "voice":
 		n.Voice = lick.Voice(rest)
+	case "ghost":
+		n.Ghost = true
+	case "palm":
+		n.Palm = true
 	case "rake":
 		n.Rake = true
 	case "barre":

@@ -61,6 +61,7 @@ type pastedColumn struct {
 	counted bool
 	finger  string
 	stroke  string
+	palm    bool
 }
 
 // placed is a word at a column of the bar.

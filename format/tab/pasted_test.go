@@ -33,13 +33,16 @@ func TestPastedTab(t *testing.T) {
 		{"bent with a caret", six("--7^9--"), "1:7^2", ""},
 		{"vibrato", six("--7~--9~~--"), "1:7~ 1:9~", ""},
 		{"a harmonic", six("--<12>--"), "1:12", "harmonic"},
-		{"brackets", six("--7--(7)--"), "1:7 1:7", "brackets"},
+		{"brackets", six("--7--(7)--"), "1:7 1:7o", "ghost"},
 		{"dead", six("--x--7--"), "1:0x 1:7", ""},
 		{"tapped", six("--t12p7--"), "1:12 1:7pull", "tapped"},
 		{"signs some dashes away", six("--5-h-7--p-5--"), "1:5 1:7hammer 1:5pull", ""},
 		{"a slide out", six("--7/--"), "1:7", "slide out"},
 		{"bar lines", six("--5--|--7--"), "1:5 1:7", ""},
-		{"a palm mute", "PM-----|\n" + six("--5--"), "1:5", "is not read"},
+		{"a palm mute", "PM-----|\n" + six("--5--"), "1:5_", ""},
+		{"palms", "    P.M.- -|  pm\n" + six("--5-5-5-5-7-7--"), "1:5_ 1:5_ 1:5_ 1:5_ 1:7 1:7_", ""},
+		{"a palm mute under the strings", six("--5-5-|-7-7--") + "    PM-----\n", "1:5_ 1:5_ 1:7_ 1:7", ""},
+		{"no palm mute", "  PM or not\n" + six("--5--"), "1:5", "is not read"},
 		{"words around", "Intro (twice)\n\n" + six("--5--") + "\nand so on: again\n", "1:5", "and so on"},
 		{"two systems", six("--5--") + "\n" + six("--7--"), "1:5 1:7", ""},
 		{"thick strings on top", "E|--3--|\nA|-----|\nD|-----|\nG|-----|\nB|-----|\ne|--5--|\n", "6:3+1:5", ""},
@@ -94,8 +97,10 @@ func shortly(l lick.Lick) string {
 		var words []string
 		for _, n := range l.Notes[c[0]:c[1]] {
 			w := n.Place().Notation() + string(n.Slur)
-			if n.Mute {
-				w += "x"
+			for k, on := range []bool{n.Mute, n.Ghost, n.Palm} {
+				if on {
+					w += "xo_"[k : k+1]
+				}
 			}
 			if n.Bend != nil {
 				w += fmt.Sprintf("^%g", n.Bend.Semitones)

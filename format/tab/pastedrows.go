@@ -65,6 +65,9 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	if len(words) == 0 {
 		return false
 	}
+	if palmSpans(bars, line, start) {
+		return true
+	}
 	if n := timesIn(strings.TrimSpace(line)); n > 1 {
 		bars[0].opens, bars[len(bars)-1].times = true, n
 		return true
@@ -116,6 +119,34 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 		return true
 	}
 	return false
+}
+
+// palmSpan is palm muting from a note on: P.M. alone, over one note, or as far as its dashes go.
+var palmSpan = regexp.MustCompile(`(?i)\b(?:p\.?m\.?|palm mut(?:e|ed|ing)[ -]*-)(?: ?[-_.~=])* ?\|?`)
+
+// palmSpans reads a row that is nothing but palm muting.
+func palmSpans(bars []bar, line string, start int) bool {
+	spans := palmSpan.FindAllStringIndex(line, -1)
+	if spans == nil || strings.TrimSpace(palmSpan.ReplaceAllString(line, "")) != "" {
+		return false
+	}
+	for _, s := range spans {
+		if !strings.ContainsAny(line[s[0]:s[1]], "-_~=") {
+			s[0], s[1] = s[0]-1, s[0]+2
+		}
+	}
+	for k := range bars {
+		for c := range bars[k].cols {
+			x := &bars[k].cols[c]
+			for _, s := range spans {
+				if s[0] < start+x.end && start+x.at < s[1] {
+					x.palm = true
+				}
+			}
+		}
+		start += bars[k].width + 1
+	}
+	return true
 }
 
 // spot is where a word of a row stands: its bar, its column in it, and the notes there, if any.

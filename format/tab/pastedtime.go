@@ -291,6 +291,7 @@ func (p *pasted) bar(b *bar, onsets []lick.Time, length lick.Time) error {
 				n.Finger, _ = lick.ParseFinger(c.finger) // the row has been looked at
 				n.Lock = append(n.Lock, lick.FieldFinger)
 			}
+			n.Palm = c.palm
 			if s, ok := strokeWords[c.stroke]; ok {
 				n.Stroke = s
 				n.Lock = append(n.Lock, lick.FieldStroke)

@@ -87,7 +87,9 @@ func (r *reader) note(n *lick.Note, s playedSign) (err error) {
 	n.Mute, n.Accent = s.mute, s.accent
 	switch s.around {
 	case "(":
-		r.remark("A fret in brackets is read as a plain note.")
+		if n.Ghost = true; !r.own {
+			r.remark("A fret in brackets is read as a ghost note.")
+		}
 	case "<":
 		r.remark("A harmonic is read as a plain note at its fret.")
 	}

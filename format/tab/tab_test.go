@@ -154,3 +154,25 @@ E|----------------|
 		}
 	}
 }
+
+// Palm muting and ghost notes go through a mail: spans end where they end, and a note alone has its own.
+func TestPalmsInAMail(t *testing.T) {
+	l := lick.New()
+	for k := range 16 {
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(k), 8), Len: lick.NewTime(1, 8), String: 6 - k/8, Fret: 3 + k%4,
+				Palm: k < 5 || k == 7 || k > 12, Ghost: k == 3 || k == 10},
+		)
+	}
+	text := Mail(l)
+	r, err := Decode(text, read.Ask{})
+	if err != nil || len(r.Lick.Notes) != len(l.Notes) {
+		t.Fatalf("%v\n%s", err, text)
+	}
+	for i, n := range r.Lick.Notes {
+		if n.Palm != l.Notes[i].Palm || n.Ghost != l.Notes[i].Ghost {
+			t.Errorf("note %d: palm %t, ghost %t\n%s", i+1, n.Palm, n.Ghost, text)
+		}
+	}
+}

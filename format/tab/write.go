@@ -192,7 +192,11 @@ func cell(l lick.Lick, i int) string {
 	if n.Mute {
 		s += "x"
 	}
-	s += fmt.Sprint(n.Fret)
+	if fret := fmt.Sprint(n.Fret); n.Ghost && !n.Mute {
+		s += "(" + fret + ")"
+	} else {
+		s += fret
+	}
 	if b := n.Bend; b != nil {
 		if b.Pre() {
 			s += "p"

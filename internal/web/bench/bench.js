@@ -272,7 +272,7 @@ function startBench() {
       ArrowLeft: () => mod ? edit('earlier') : walk(-1, e.shiftKey), ArrowRight: () => mod ? edit('later') : walk(1, e.shiftKey),
       ' ': () => strip.toggle(), '[': () => strip.faster(1 / 1.05), ']': () => strip.faster(1.05),
       l: () => strip.press('loop'), m: () => strip.press('click'), g: () => strip.press('band'), f: () => strip.press('chords'),
-      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), Escape: () => { picked.clear(); draw(); }, s: picked.figure, S: picked.figure,
+      h: hands, H: hands, e: () => otherPart('tail'), b: () => otherPart('bend'), a: () => open('#goon', '[data-edit=append]'), k: () => open('#tones-pill', '[data-edit=tonic]'), t: () => open('#count-pill', '[data-edit=tempo]'), c: () => go(caret.note, 'count'), w: () => value('W'), W: () => value('W'), x: () => value('X'), X: () => value('X'), Escape: () => { picked.clear(); draw(); }, s: picked.figure, S: picked.figure,
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); }, '+': () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); },

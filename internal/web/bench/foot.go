@@ -97,6 +97,8 @@ var (
 		{"7", "accent", "mark", "accent"},
 		{"8", "dead", "mark", "mute"},
 		{"9", "rake", "mark", "rake"},
+		{"W", "palm muted", "mark", "palm"},
+		{"X", "ghost note", "mark", "ghost"},
 		{"0", "propose", "stroke", ""},
 	}
 	slurKeys = []keyRow{
@@ -131,6 +133,8 @@ var (
 		{"8", "an octave down", "move", "-1 octaves"},
 		{"9", "twice as long", "longer", ""},
 		{"0", "half as long", "shorter", ""},
+		{"W", "palm muted", "mark", "palm"},
+		{"X", "ghost notes", "mark", "ghost"},
 	}
 	noteActs = []keyRow{
 		{"Enter", "new note", "insert", ""},
@@ -176,7 +180,11 @@ func footOf(v *benchView) footView {
 			Detail: "Selected: what is done here is done to all of them.",
 			Acts:   fixedKeys(selectionActs, plain),
 		}
-		f.Lanes = []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: fixedKeys(selectionKeys, plain)}}
+		f.Lanes = []laneKeys{
+			{Lane: selectionLane, Title: "Move and stretch", Keys: fixedKeys(selectionKeys, func(k keyRow) bool {
+				return k.do == "mark" && rs.All(func(i int) bool { return v.Lick.Notes[i].Marked(lick.Mark(k.value)) })
+			})},
+		}
 		return f
 	}
 	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
@@ -222,7 +230,7 @@ func footOf(v *benchView) footView {
 				k.do == "finger" && k.value == n.Finger.String() && n.Locked(lick.FieldFinger)
 		})},
 		{Lane: "stroke", Title: "Stroke", Keys: fixedKeys(strokeKeys, func(k keyRow) bool {
-			return map[string]bool{"accent": n.Accent, "mute": n.Mute, "rake": n.Rake}[k.value] ||
+			return k.do == "mark" && n.Marked(lick.Mark(k.value)) ||
 				k.value != "" && k.value == string(n.Stroke) && n.Locked(lick.FieldStroke)
 		})},
 		{Lane: "slur", Title: "Slur", Keys: fixedKeys(slurKeys, func(k keyRow) bool {

@@ -251,7 +251,7 @@ func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) dr
 		Stroke:         filled.Stroke, StrokeLocked: n.Locked(lick.FieldStroke),
 		StrokeProposed: !n.Locked(lick.FieldStroke),
 		Slur:           n.Slur, SlurFrom: -1, Bend: n.Bend, Vibrato: n.Vibrato != nil, Mute: n.Mute, Accent: n.Accent,
-		Barre:    n.Barre,
+		Barre: n.Barre, Palm: n.Palm, Ghost: n.Ghost,
 		Severity: rn.Severity, Load: w.Load, Have: w.Have, Possible: w.Possible, Shares: w.Shares,
 	}
 	if n.Slur != "" {

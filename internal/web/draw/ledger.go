@@ -5,6 +5,7 @@ import (
 	"html/template"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -28,6 +29,7 @@ type Cell struct {
 	Bend                         *lick.Bend
 	BendTo                       string
 	Vibrato, Mute, Accent, Barre bool
+	Palm, Ghost                  bool
 	SlideIn                      string
 	Severity                     judge.Severity
 	Load                         float64
@@ -298,7 +300,10 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	if cell.Mute {
 		fret = "×"
 	}
-	w := 12.0 + 9*float64(len(fret))
+	if cell.Ghost {
+		fret = "(" + fret + ")"
+	}
+	w := 12.0 + 9*float64(utf8.RuneCountInString(fret))
 	c.rect(x-w/2, y-9, w, 18, "behind")
 	class := "fret " + cell.Severity.String()
 	if cell.Accent {
@@ -373,8 +378,12 @@ func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 
 // strokeSign draws how the note is set going.
 // Down is the open box and up the wedge of printed music; a finger of the picking hand is its
-// letter, p i m a (common practice).
+// letter, p i m a, and PM is palm muting (common practice).
 func (c *canvas) strokeSign(x, y float64, cell Cell) {
+	if cell.Palm {
+		c.text(x+10, y+5, "palm", "PM")
+		x -= 9
+	}
 	class := "stroke"
 	if cell.StrokeProposed {
 		class += " proposed"
