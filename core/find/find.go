@@ -33,15 +33,25 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 		return best, false, nil
 	}
 	ladders := f.ladders()
-	for _, lad := range ladders {
+	octaves, places := f.stretches(ctx, f.octaves, 2), f.stretches(ctx, f.along, 2)
+	for _, c := range ladders {
 		if ctx.Err() != nil {
 			break
 		}
-		f.tonesOn(ctx, lad)
-		f.stringsOn(ctx, lad)
-		f.positions(ctx, lad)
+		tones, strs := f.onSteps(c), f.onStrings(c)
+		on := f.stretches(ctx, strs.apart, 1)
+		f.evenCells(c, tones, f.stretches(ctx, tones.apart, 1))
+		f.evenCells(c, strs, on)
+		// Two strings over may be an octave in the same fingering.
+		two := slices.DeleteFunc(slices.Clone(on), func(s stretch) bool { return s.by != 2 && s.by != -2 })
+		f.evenCells(c, strs.moved("octave"), two)
+		f.evenCells(c, tones.moved("octave"), octaves)
+		f.evenCells(c, tones.moved("position"), places)
+		f.thereAndBack(ctx, c, tones)
+		f.mirrors(ctx, c, tones)
 	}
-	f.chords()
+	chords := f.overRoots()
+	f.evenCells(candidate{}, chords, f.stretches(ctx, chords.apart, 3))
 	best, ok, err = f.first(ctx)
 	if err != nil || ok && !f.chance(best) {
 		return best, ok, err
@@ -157,19 +167,6 @@ func Parts(ctx context.Context, g neck.Guitar, l lick.Lick) ([]Found, error) {
 // fewNotes is how many notes a part has at least that is looked for.
 const fewNotes = 4
 
-// item is one step of the written line: notes that sound together, a hold or a
-// rest.
-type item struct {
-	rest, hold bool
-	notes      []lick.Note
-	first      int // index of its first note in the line
-}
-
-// like says whether two items are of one kind: rests, holds, or as many notes.
-func (a item) like(b item) bool {
-	return a.rest == b.rest && a.hold == b.hold && len(a.notes) == len(b.notes)
-}
-
 // finder holds the line as steps of equal length.
 //
 // It guesses and proves. Guess: a cell of every length is laid beside itself, over the
@@ -201,110 +198,6 @@ type try struct {
 	from, to int    // items
 	covers   int    // notes
 	text     string // of the recipe
-}
-
-// newFinder cuts the line into steps; nil where it has no even step or no notes.
-func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
-	f := &finder{guitar: g, line: l, seen: map[string]bool{}}
-	if len(l.Notes) < 2 || len(l.Notes) > run.MaxNotes || !f.tones() || !f.steps() {
-		return nil
-	}
-	return f
-}
-
-// tones takes the lick's palette, or the scale that holds all of the line: the scales in the
-// order in which players think of them (five tones before seven), over the line's first note,
-// its last one, and then any.
-func (f *finder) tones() bool {
-	if p, ok := f.line.Palette(); ok {
-		f.palette = p
-		f.key = p.Tonic.String() + " " + p.Scale.Name
-		return true
-	}
-	first := f.line.Pitch(0)
-	for _, name := range []string{"minor pentatonic", "major pentatonic", "blues", "natural minor", "major", "dorian",
-		"mixolydian", "harmonic minor", "melodic minor", "phrygian", "lydian"} {
-		for _, root := range []int{first.Class(), f.line.Pitch(len(f.line.Notes) - 1).Class(), 0, 1, 2, 3, 4, 5, 6, 7,
-			8, 9, 10, 11} {
-			p, err := music.NewPalette(music.NameOf(root).String(), name, nil, nil)
-			if err != nil {
-				continue
-			}
-			all := true
-			for i := range f.line.Notes {
-				all = all && p.At(f.line.Pitch(i)).Role != music.Outside
-			}
-			if all {
-				f.palette, f.key = p, p.Tonic.String()+" "+name
-				return true
-			}
-		}
-	}
-	return false
-}
-
-// steps finds the longest step that all times and lengths are whole numbers of. Eighths and
-// sixteenths together are sixteenths, every eighth one step and a hold.
-func (f *finder) steps() bool {
-	cols := f.line.Columns()
-	start := f.line.Notes[0].At
-	// The last column may ring on: a landing.
-	for _, word := range run.CountWords {
-		unit := run.StepLength(word)
-		items, ok := f.cutInto(cols, start, unit)
-		if ok {
-			f.count, f.items = word, items
-			return true
-		}
-	}
-	return false
-}
-
-// silence is how many steps a note of a line that has a recipe may take on average.
-const silence = 16
-
-// cutInto writes the columns as steps of one unit: notes, the holds after them and the
-// rests between. ok is false where a time or a length is no whole number of units, where
-// notes that sound together differ in length, or where most of it would be silence. The
-// last column may ring on as long as it likes.
-func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
-	// A cell may hold and rest, but a line of silence is no run.
-	most := int64(silence * (len(cols) + silence))
-	var items []item
-	for k, c := range cols {
-		notes := f.line.Notes[c[0]:c[1]]
-		at, rest := notes[0].At.Sub(start).Div(unit)
-		if !rest.IsZero() || at > most {
-			return nil, false
-		}
-		for int64(len(items)) < at {
-			items = append(items, item{rest: true})
-		}
-		n, rest := notes[0].Len.Div(unit)
-		if !rest.IsZero() || n < 1 {
-			if k < len(cols)-1 || notes[0].Len.Before(unit) {
-				return nil, false
-			}
-			n = 1
-		}
-		for _, m := range notes {
-			if m.Len.Cmp(notes[0].Len) != 0 {
-				return nil, false
-			}
-		}
-		items = append(items, item{notes: notes, first: c[0]})
-		for range n - 1 {
-			if int64(len(items)) > most {
-				return nil, false
-			}
-			items = append(items, item{hold: true})
-		}
-	}
-	// Holds at the very end say nothing of the cell.
-	for len(items) > 0 && items[len(items)-1].hold {
-		items = items[:len(items)-1]
-	}
-	return items, true
 }
 
 // verify grows a recipe and compares it with the line, note for note.
