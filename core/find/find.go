@@ -33,25 +33,23 @@ func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool,
 		return best, false, nil
 	}
 	ladders := f.ladders()
-	octaves, places := f.stretches(ctx, f.octaves, 2), f.stretches(ctx, f.along, 2)
+	// Octaves and positions are the same over every ladder.
+	octaves, places := f.runs(ctx, f.octaves, 2), f.runs(ctx, f.along, 2)
 	for _, c := range ladders {
 		if ctx.Err() != nil {
 			break
 		}
 		tones, strs := f.onSteps(c), f.onStrings(c)
-		on := f.stretches(ctx, strs.apart, 1)
-		f.evenCells(c, tones, f.stretches(ctx, tones.apart, 1))
-		f.evenCells(c, strs, on)
-		// Two strings over may be an octave in the same fingering.
-		two := slices.DeleteFunc(slices.Clone(on), func(s stretch) bool { return s.by != 2 && s.by != -2 })
-		f.evenCells(c, strs.moved("octave"), two)
-		f.evenCells(c, tones.moved("octave"), octaves)
-		f.evenCells(c, tones.moved("position"), places)
-		f.thereAndBack(ctx, c, tones)
+		f.tryRuns(c, tones, f.runs(ctx, tones.apart, 1))
+		f.tryRuns(c, tones.moved("octave"), octaves)
+		f.tryRuns(c, tones.moved("position"), places)
+		on := f.runs(ctx, strs.apart, 1)
+		f.tryRuns(c, strs, on)
+		f.tryRuns(c, strs.moved("octave"), on) // two strings over may be an octave in the same fingering
 		f.mirrors(ctx, c, tones)
 	}
 	chords := f.overRoots()
-	f.evenCells(candidate{}, chords, f.stretches(ctx, chords.apart, 3))
+	f.tryRuns(candidate{}, chords, runs{even: f.stretches(ctx, chords.apart, 3)})
 	best, ok, err = f.first(ctx)
 	if err != nil || ok && !f.chance(best) {
 		return best, ok, err

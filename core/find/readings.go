@@ -91,9 +91,10 @@ func (f *finder) onSteps(c candidate) reading {
 	}
 }
 
-// moved is a reading whose statements go on by a word of their own.
+// moved is a reading whose statements go on by a word of their own; strings go on by an octave two at a time.
 func (r reading) moved(word string) reading {
-	r.move = func(by int) (string, bool) { return word, by != 0 }
+	strs := r.kind == phrase.Strings
+	r.move = func(by int) (string, bool) { return word, by != 0 && (!strs || by == 2 || by == -2) }
 	return r
 }
 

@@ -129,9 +129,21 @@ func written(k phrase.Kind, cell []phrase.Step) string {
 	return phrase.Phrase{Kind: k, Cells: [][]phrase.Step{cell}}.String()
 }
 
-// evenCells tries the stretches of a reading as recipes.
-func (f *finder) evenCells(c candidate, r reading, all []stretch) {
-	for _, s := range all {
+// runs are the parts of a line that one way of comparing its steps makes out: cells that move evenly, and such that
+// come back from the top, as two stretches each.
+type runs struct {
+	even []stretch
+	back [][2]stretch
+}
+
+// runs compares the steps of the line, for cells from the least length on.
+func (f *finder) runs(ctx context.Context, apart distance, least int) runs {
+	return runs{f.stretches(ctx, apart, least), f.thereAndBack(ctx, apart)}
+}
+
+// tryRuns tries what was made out as recipes.
+func (f *finder) tryRuns(c candidate, r reading, all runs) {
+	for _, s := range all.even {
 		x := f.recipe(c)
 		var ok bool
 		if x.Move, ok = r.move(s.by); !ok {
@@ -150,6 +162,9 @@ func (f *finder) evenCells(c candidate, r reading, all []stretch) {
 		}
 		end := s.from + s.cells()*s.length
 		f.tryAll(x, s.from, end, s.cells(), base, f.tail(r, s.from, end, s.length, s.by))
+	}
+	for _, s := range all.back {
+		f.tryBack(c, r, s[0], s[1])
 	}
 }
 
@@ -266,27 +281,28 @@ func (f *finder) recipe(c candidate) run.Recipe {
 // 1 0 with the top place played twice. Another cell is written from the place where the run would begin to come back:
 // cells 1 2 3 | 2 3 4 | 3 4 5 and then 5 4 | 4 3 | 3 2 are three of three steps, moved by one, and three of two steps
 // back.
-func (f *finder) thereAndBack(ctx context.Context, c candidate, r reading) {
+func (f *finder) thereAndBack(ctx context.Context, apart distance) (out [][2]stretch) {
 	n := len(f.items)
 	for length := 1; length <= min(maxCell, n/3) && ctx.Err() == nil; length++ {
-		most, by := f.evenly(r.apart, 0, length)
+		most, by := f.evenly(apart, 0, length)
 		if by == 0 {
 			continue
 		}
 		for cells := 2; cells <= most; cells++ {
 			top := cells * length
 			for back := 1; back <= min(maxCell, n-top); back++ {
-				backs, down := f.evenly(r.apart, top, back)
-				if end := top + backs*back; n-end > max(back, 4)+1 || backs > 1 && down != -by || backs == 1 && back != length {
-					continue
+				backs, down := f.evenly(apart, top, back)
+				if end := top + backs*back; n-end <= max(back, 4)+1 &&
+					(backs > 1 && down == -by || backs == 1 && back == length) {
+					out = append(out, [2]stretch{{0, top, length, by}, {top, end, back, -by}})
 				}
-				f.tryBack(c, r, stretch{0, top, length, by}, stretch{top, top + backs*back, back, -by})
 			}
 		}
 	}
+	return out
 }
 
-// tryBack tries two stretches as one recipe, the top place played once or twice.
+// tryBack tries stretches there and back as one recipe, the top place played once or twice.
 func (f *finder) tryBack(c candidate, r reading, up, down stretch) {
 	cell, base, ok := f.statement(r, up)
 	if !ok {
@@ -294,7 +310,9 @@ func (f *finder) tryBack(c candidate, r reading, up, down stretch) {
 	}
 	x := f.recipe(c)
 	x.Dir, x.Cell = "updown", written(r.kind, cell)
-	x.Move, _ = r.move(up.by)
+	if x.Move, ok = r.move(up.by); !ok {
+		return
+	}
 	if up.by < 0 {
 		x.Dir = "downup"
 	}
@@ -302,8 +320,10 @@ func (f *finder) tryBack(c candidate, r reading, up, down stretch) {
 	for k, turn := range []string{"", "twice"} {
 		x := x
 		x.Turn = turn
-		back, ok := f.from(r, down.from, down.from+down.length, base+(up.cells()-2+k)*up.by, down.by)
-		if !ok || back[0].Rest {
+		last := up.to - (2-k)*up.length
+		rung, based := r.base(last, last+up.length, up.by)
+		back, ok := f.from(r, down.from, down.from+down.length, rung, up.by)
+		if !ok || !based || back[0].Rest {
 			continue
 		}
 		f.laterSlurs(back, down)
