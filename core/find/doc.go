@@ -4,8 +4,8 @@
 // an example, stands with the type finder. Of several recipes that cover as many notes the
 // shortest is taken, as a player would rather learn that one.
 //
-// What it knows: cells of tones over every layout that holds the line (findcells.go, findturns.go,
-// findlayouts.go), cells over strings, octaves and positions (findmoves.go), up and down
-// again, a figure over the chords of the key; holds, rests, slurs, bends, tails and
-// landings with all of them.
+// The line is steps of equal length (line.go). Under it lie the layouts that a player would name (layouts.go). On each
+// a step can be read as a tone, as a tone of its string, as an octave or a position from another one, or over the
+// chords of the key as a degree of one (readings.go). One search compares the steps by any of these readings and makes
+// out the cells that move evenly or come back from a top (search.go); what they are as recipes is grown and compared.
 package find

@@ -167,9 +167,8 @@ const fewNotes = 4
 
 // finder holds the line as steps of equal length.
 //
-// It guesses and proves. Guess: a cell of every length is laid beside itself, over the
-// ladder of every layout that holds the line, along the strings, two strings over, along
-// the neck, over the chords; where the repeats agree, the first cell and its move are
+// It guesses and proves. Guess: the line is laid beside itself, one cell later, for cells of
+// every length and by every reading; where the repeats agree, the first cell and its move are
 // written as a recipe and kept as a try with the notes it may cover. Prove: the tries,
 // those that cover most and are shortest first, are grown, and the first that gives the
 // written line back note for note is the answer. So nothing is found that is not true,

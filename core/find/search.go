@@ -183,11 +183,14 @@ func (f *finder) overChords(x run.Recipe, s stretch, cell []phrase.Step) {
 	x.At = f.items[s.from].notes[0].Place().Notation()
 	x.Cell = phrase.Phrase{Kind: phrase.Chord, Cells: [][]phrase.Step{cell}, Strings: strs}.String()
 	end := s.from + len(roots)*s.length
-	f.add(x, s.from, end)
-	x.Times = len(roots)
-	f.add(x, s.from, end)
-	x.Times, x.Chords = 0, strings.Join(roots, " ")
-	f.add(x, s.from, end)
+	named := x
+	named.Chords = strings.Join(roots, " ")
+	counted := x
+	counted.Times = len(roots)
+	for _, x := range []run.Recipe{x, counted, named} {
+		f.add(x, s.from, end)
+		f.addLanding(x, s.from, end)
+	}
 }
 
 // tryAll adds a recipe for the steps from to end with and without a start, a number of cells and what follows them: a

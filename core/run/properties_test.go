@@ -152,7 +152,7 @@ func TestFindGivesRunsBack(t *testing.T) {
 			whole++
 		}
 	}
-	if whole*100 < tried*70 {
+	if whole*100 < tried*75 {
 		t.Errorf("only %d of %d runs come back whole", whole, tried)
 	}
 }
