@@ -201,11 +201,11 @@ func (f *finder) overChords(x run.Recipe, s stretch, cell []phrase.Step) {
 // and compared (verify), and of those that agree the shortest is taken. At most a dozen tries come of one stretch.
 func (f *finder) tryAll(x run.Recipe, from, end, cells, base int, tail func(to int) (string, bool)) {
 	n := len(f.items)
+	if x.Move != "stay" {
+		f.add(x, from, end)
+	}
+	x.Times = cells
 	for _, x.Start = range []int{0, base + 1} {
-		if x.Times = 0; x.Move != "stay" {
-			f.add(x, from, end)
-		}
-		x.Times = cells
 		f.add(x, from, end)
 		f.addLanding(x, from, end)
 		var ok bool
@@ -330,17 +330,29 @@ func (f *finder) tryBack(c candidate, r reading, up, down stretch) {
 			continue
 		}
 		f.laterSlurs(back, down)
-		if text := written(r.kind, back); text != x.Cell {
+		if written(r.kind, bare(cell)) == written(r.kind, bare(back)) {
+			f.laterSlurs(cell, stretch{0, down.to, up.length, 0})
+			x.Cell = written(r.kind, cell)
+		} else {
 			if !near(back, max(up.length, down.length)) || down.cells() < 2 {
 				continue
 			}
 			// A run that begins downward plays the cell of the way down first.
-			if x.DownCell = text; up.by < 0 {
+			if x.DownCell = written(r.kind, back); up.by < 0 {
 				x.Cell, x.DownCell = x.DownCell, x.Cell
 			}
 		}
 		f.tryAll(x, 0, down.to, cells, base, f.tail(r, 0, down.to, down.length, down.by))
 	}
+}
+
+// bare is a cell without its slurs.
+func bare(cell []phrase.Step) []phrase.Step {
+	out := slices.Clone(cell)
+	for i := range out {
+		out[i].Slur = ""
+	}
+	return out
 }
 
 // near says whether a cell lies about where it is played: farther off it is another part of
