@@ -18,6 +18,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"ornamen/format"
+	"ornamen/internal/phones"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/bench"
@@ -42,6 +43,7 @@ var script embed.FS
 // App serves a notebook to a player: the screens, and the server around them.
 type App struct {
 	site    *page.Site
+	phones  *phones.Phones
 	screens []page.Screen
 	handler http.Handler
 	opened  func() // what is done once requests are answered, or nil
@@ -58,9 +60,10 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	}
 	book := notebook.Screen{Site: site}
 	pieces, shelf := practising.NewPieces(), &practising.Shelf{}
-	a := &App{site: site, screens: []page.Screen{book, exchange.New(site), tones.Screen{Site: site},
+	devices := phones.New(s)
+	a := &App{site: site, phones: devices, screens: []page.Screen{book, exchange.New(site), tones.Screen{Site: site},
 		runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
-		player.Screen{Site: site}}}
+		player.Screen{Site: site, Phones: devices}}}
 	folders := []fs.FS{page.Files, view.Files, script}
 	for _, s := range a.screens {
 		folders = append(folders, s.Files())
@@ -95,7 +98,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 // are set even for what is refused.
 func (a *App) routes(assets http.Handler) http.Handler {
 	r := chi.NewRouter()
-	r.Use(page.SayFault, page.Secure, a.site.Phones.LetIn, page.OwnPagesOnly, page.LimitBody)
+	r.Use(page.SayFault, page.Secure, a.phones.LetIn, page.OwnPagesOnly, page.LimitBody)
 	r.NotFound(func(w http.ResponseWriter, r *http.Request) { a.site.Fail(w, r, store.ErrNotFound) })
 	r.MethodNotAllowed(func(w http.ResponseWriter, r *http.Request) {
 		a.site.Say(w, r, http.StatusMethodNotAllowed, "That cannot be done here.")
@@ -111,7 +114,7 @@ func (a *App) routes(assets http.Handler) http.Handler {
 }
 
 // Phones are the other devices that are let in.
-func (a *App) Phones() *page.Phones { return a.site.Phones }
+func (a *App) Phones() *phones.Phones { return a.phones }
 
 // WhenOpen has something done once requests are answered. It is called before Serve.
 func (a *App) WhenOpen(do func()) { a.opened = do }
@@ -144,7 +147,7 @@ const (
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	srv := &http.Server{Handler: page.OnlyHost(a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}
-	a.site.Phones.Serve(srv, ln.Addr())
+	a.phones.Serve(srv, ln.Addr())
 	// A browser opens connections ahead of need; one that never asked for anything
 	// would hold up the end until the grace is over.
 	var silent sync.Map
@@ -166,7 +169,7 @@ func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	case <-ctx.Done():
 	}
 	a.site.Work.Stop()
-	a.site.Phones.Close()
+	a.phones.Close()
 	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), graceTime)
 	defer cancel()
 	silent.Range(func(c, _ any) bool {

@@ -34,8 +34,7 @@ type Site struct {
 
 	last atomic.Uint64 // number of the player who was there last
 
-	forms  *form.Decoder
-	Phones *Phones // other devices that are let in
+	forms *form.Decoder
 }
 
 // Screen is one of the application's screens: it says which addresses are its own, and brings its
@@ -58,7 +57,6 @@ func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
 		reports: newReports(),
 		forms:   form.NewDecoder(),
 	}
-	a.Phones = newPhones(s)
 	a.forms.RegisterCustomTypeFunc(number, float64(0))
 	return a, a.LoadPlayers(ctx)
 }

@@ -21,6 +21,7 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/player"
 	"ornamen/core/say"
+	"ornamen/internal/phones"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
@@ -28,7 +29,10 @@ import (
 )
 
 // Screen is who plays, on what.
-type Screen struct{ *page.Site }
+type Screen struct {
+	*page.Site
+	Phones *phones.Phones // other devices that are let in
+}
 
 //go:embed *.html *.js *.css
 var files embed.FS
@@ -42,7 +46,7 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player", a.Do(a.setPlayer))
 	r.Post("/player/reset", a.Do(a.resetPlayer))
 	r.Post("/player/undo", a.Do(a.undoPlayer))
-	r.Post("/player/phones", a.Do(a.phones))
+	r.Post("/player/phones", a.Do(a.letIn))
 	r.Post("/player/choose", a.Do(a.choose))
 	r.Post("/player/people", a.Do(a.people))
 }
@@ -179,7 +183,7 @@ type playerPage struct {
 	Habits  []page.Habit      // learned from corrections: kept, and offered
 	Licks   []playerLick
 	Summary string
-	Phones  page.PhonesView
+	Phones  phones.View
 	Notice  *page.Notice
 	Here    bool // the page is on the notebook's own machine
 }
@@ -203,7 +207,7 @@ func (a Screen) player(w http.ResponseWriter, r *http.Request) error {
 	if v.Notice, err = a.gone(r); err != nil {
 		return err
 	}
-	v.Here = page.FromHere(r)
+	v.Here = phones.FromHere(r)
 	return a.Render(w, r, "player", page.Page{Title: "Player", Where: "player", Data: v})
 }
 
@@ -217,7 +221,7 @@ func (a Screen) answerPlayer(w http.ResponseWriter, r *http.Request, before *pag
 	if r.Header.Get("HX-Request") == "" {
 		return page.Go(w, r, "/player")
 	}
-	v.Here = page.FromHere(r)
+	v.Here = phones.FromHere(r)
 	return a.Render(w, r, "player-partial", page.Page{Data: v})
 }
 
@@ -310,9 +314,9 @@ func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPag
 	return v, err
 }
 
-// phones lets other devices in, shuts them out, or forgets one. It is asked on the notebook's own machine
+// letIn lets other devices in, shuts them out, or forgets one. It is asked on the notebook's own machine
 // alone.
-func (a Screen) phones(w http.ResponseWriter, r *http.Request) error {
+func (a Screen) letIn(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Do     string `form:"do"`
 		Device uint   `form:"device"`
@@ -320,7 +324,7 @@ func (a Screen) phones(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
-	if !page.FromHere(r) {
+	if !phones.FromHere(r) {
 		return page.Refuse(errors.New("devices are let in on the notebook’s own machine"))
 	}
 	var err error

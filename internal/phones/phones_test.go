@@ -1,4 +1,4 @@
-package page
+package phones
 
 import (
 	"errors"
@@ -23,7 +23,7 @@ func TestPhones(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { s.Close() }()
-	p := newPhones(s)
+	p := New(s)
 	p.home = func() (net.IP, error) { return net.IPv4(192, 168, 7, 5), nil }
 	p.Serve(&http.Server{}, &net.TCPAddr{IP: net.IPv4zero, Port: 8080})
 	ask := func(from, address, cookie string) *http.Response {
@@ -96,7 +96,7 @@ func TestPhones(t *testing.T) {
 
 // Without a network there is nothing to open, which is said.
 func TestNoNetwork(t *testing.T) {
-	p := newPhones(nil)
+	p := New(nil)
 	p.Serve(&http.Server{}, &net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 8080})
 	p.home = func() (net.IP, error) { return nil, errors.New("no network") }
 	if link, err := p.Open(); err == nil {

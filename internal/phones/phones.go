@@ -1,4 +1,6 @@
-package page
+// Package phones lets other devices of the house use the notebook, by a key that the player shows and a cookie that
+// the device keeps. Everything else gets one sentence.
+package phones
 
 import (
 	"context"
@@ -40,7 +42,8 @@ type Phones struct {
 	second net.Listener
 }
 
-func newPhones(s *store.Store) *Phones {
+// New lets nobody in yet.
+func New(s *store.Store) *Phones {
 	return &Phones{store: s, until: map[string]time.Time{}, home: homeAddress}
 }
 
@@ -130,8 +133,8 @@ func (p *Phones) link() string {
 	return fmt.Sprintf("%s://%s/pair?key=%s", scheme, p.addr, p.key)
 }
 
-// PhonesView is what the screen of the player shows of them.
-type PhonesView struct {
+// View is what the screen of the player shows of them.
+type View struct {
 	Link    string // empty while nobody is let in
 	Code    template.HTML
 	Secure  bool // over TLS
@@ -140,7 +143,7 @@ type PhonesView struct {
 }
 
 // View is what the player sees. The link and what can be done about devices are for this machine alone.
-func (p *Phones) View(ctx context.Context) (v PhonesView, err error) {
+func (p *Phones) View(ctx context.Context) (v View, err error) {
 	p.mu.Lock()
 	if p.key != "" {
 		v.Link, v.Secure, v.Wrong = p.link(), p.cert != nil, p.wrong
