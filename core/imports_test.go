@@ -51,11 +51,13 @@ var below = map[string][]string{
 	"core/phrase": {"core/lick", "core/music", "core/neck"},
 	"core/run": {"core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
 		"core/player", "core/propose", "core/shape"},
-	"core/turn":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/key":   {"core/defaults", "core/lick", "core/music"},
-	"core/find":  {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/edit":  {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/turn"},
-	"core/sound": {"core/bend", "core/defaults", "core/lick", "core/music", "core/neck"},
+	"core/turn":   {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/key":    {"core/defaults", "core/lick", "core/music"},
+	"core/find":   {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/edit":   {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/turn"},
+	"core/filter": {},
+	"core/hear":   {"core/defaults", "core/filter", "core/lick", "core/music", "core/neck", "core/say"},
+	"core/sound":  {"core/bend", "core/defaults", "core/filter", "core/lick", "core/music", "core/neck"},
 	"core/practice": {"core/bend", "core/defaults", "core/judge", "core/lick", "core/music", "core/neck",
 		"core/player", "core/run", "core/shape", "core/turn"},
 	"core/testline":   {"core/lick", "core/music"},
@@ -66,18 +68,8 @@ var below = map[string][]string{
 	"format/sheet":    {"core/lick", "core/music", "core/neck", "format/read"},
 	"format": {"core/lick", "core/neck", "core/sound", "format/midi", "format/musicxml", "format/read", "format/sheet",
 		"format/tab"},
-	"internal/handover": {
-		"core/judge",
-		"core/lick",
-		"core/music",
-		"core/neck",
-		"core/propose",
-		"core/say",
-		"core/sound",
-		"format",
-		"format/read",
-		"format/sheet",
-	},
+	"internal/handover": {"core/hear", "core/judge", "core/lick", "core/music", "core/neck", "core/propose", "core/say",
+		"core/sound", "format", "format/read", "format/sheet"},
 	"internal/store": {"core/lick"},
 	"internal/web/sets": append([]string{"core/load", "core/practice", "core/shape", "core/turn", "format/sheet",
 		"internal/handover", "internal/lesson", "internal/practising", "internal/store"}, screens...),
@@ -90,7 +82,7 @@ var below = map[string][]string{
 	"internal/demo": {"core/practice", "internal/practising", "core/changes", "core/judge", "core/player",
 		"core/lick", "core/neck", "core/run", "core/turn", "internal/store"},
 	"internal/web/draw": {"core/changes", "core/practice", "core/hand", "core/lick", "core/music", "core/neck",
-		"core/pick", "core/judge", "core/player", "core/propose", "core/sound"},
+		"core/pick", "core/judge", "core/player", "core/propose", "core/hear"},
 	"internal/phones":       {"internal/store"},
 	"internal/web/page":     append([]string{"internal/jobs", "internal/store", "core/kept"}, trade...),
 	"internal/web/view":     append([]string{"internal/web/draw", "internal/web/page"}, trade...),
@@ -116,7 +108,7 @@ var below = map[string][]string{
 }
 
 // trade is what the two doors, pages and command line, may use of the core.
-var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/judge",
+var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/hear", "core/judge",
 	"core/key", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
 	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn"}
 
@@ -159,7 +151,7 @@ func TestImportsPointDown(t *testing.T) {
 				}
 			case name == "gonum.org/v1/gonum/mat" && dir == "core/practice":
 				// A library's linear algebra, for the estimate of the player's abilities.
-			case name == "gonum.org/v1/gonum/dsp/fourier" && dir == "core/sound":
+			case name == "gonum.org/v1/gonum/dsp/fourier" && dir == "core/hear":
 				// A library's Fourier transform, for the tracker of pitch.
 			case !inside && strings.HasPrefix(dir, "core/") && dir != "core/testline" && !slices.Contains(computing,
 				name):

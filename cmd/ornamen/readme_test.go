@@ -14,6 +14,7 @@ import (
 
 	"ornamen/core/changes"
 	"ornamen/core/defaults"
+	"ornamen/core/hear"
 	"ornamen/core/judge"
 	"ornamen/core/key"
 	"ornamen/core/practice"
@@ -44,7 +45,7 @@ func TestModelPage(t *testing.T) {
 			"Practice and calibration",
 			practice.Defaults(),
 		},
-		part{"Hearing and sound", sound.Defaults()},
+		part{"Hearing", hear.Defaults()}, part{"Sound", sound.Defaults()},
 		part{"The key of what is read", key.Defaults()},
 	)
 	for _, part := range parts {

@@ -1,6 +1,10 @@
 package sound
 
-import "math"
+import (
+	"math"
+
+	"ornamen/core/filter"
+)
 
 // The amplifier of a driven guitar: what it evens out, bends and takes away. The values are ours, chosen by ear of the
 // measures that the tests hold.
@@ -28,8 +32,8 @@ type amp struct {
 	loud         float64 // the strings', followed
 	aim, makeUp  float64 // what evens it out
 	since        int     // samples
-	tight        [1]running
-	cabinet      [3]running
+	tight        [1]filter.Running
+	cabinet      [3]filter.Running
 	last, area   float64                  // what went into the bending last, and the curve's integral there
 	level        float64                  // that makes it as loud as clean
 	in           [2 * taps / over]float64 // the newest first from inAt on, twice, so that a window is never cut
@@ -37,34 +41,12 @@ type amp struct {
 	inAt, bentAt int
 }
 
-// running is a filter with what it remembers.
-type running struct {
-	filter
-	x1, x2, y1, y2 float64
-}
-
-// next is a sample through the filter.
-func (r *running) next(x float64) float64 {
-	y := r.b0*x + r.b1*r.x1 + r.b2*r.x2 - r.a1*r.y1 - r.a2*r.y2
-	r.x1, r.x2, r.y1, r.y2 = x, r.x1, y, r.y1
-	return y
-}
-
-// peaking is a filter that lifts what lies around a frequency (R. Bristow-Johnson's formulas, from memory).
-func peaking(hertz, decibel, q float64, rate int) filter {
-	w := 2 * math.Pi * hertz / float64(rate)
-	a := math.Pow(10, decibel/40)
-	c, alpha := math.Cos(w), math.Sin(w)/(2*q)
-	a0 := 1 + alpha/a
-	return filter{(1 + alpha*a) / a0, -2 * c / a0, (1 - alpha*a) / a0, -2 * c / a0, (1 - alpha/a) / a0}
-}
-
 // newAmp is an amplifier driven from 0 to 1.
 func newAmp(drive float64) amp {
 	a := amp{drive: max(0, min(1, drive))}
-	a.tight[0].filter = highPass(ampTight, Rate)
-	a.cabinet[0].filter, a.cabinet[1].filter = lowPass(ampCabinet, Rate), lowPass(ampCabinet*1.15, Rate)
-	a.cabinet[2].filter = peaking(ampBody, 3, 0.9, Rate)
+	a.tight[0].Filter = filter.HighPass(ampTight, Rate)
+	a.cabinet[0].Filter, a.cabinet[1].Filter = filter.LowPass(ampCabinet, Rate), filter.LowPass(ampCabinet*1.15, Rate)
+	a.cabinet[2].Filter = filter.Peaking(ampBody, 3, 0.9, Rate)
 	a.level = 1
 	if a.drive == 0 {
 		return a
@@ -127,7 +109,7 @@ func (a *amp) through(x float64) float64 {
 	}
 	a.since++
 	a.makeUp += 0.05 * (a.aim - a.makeUp)
-	x = a.tight[0].next(x) * a.makeUp * (1 + (ampGain-1)*a.drive)
+	x = a.tight[0].Next(x) * a.makeUp * (1 + (ampGain-1)*a.drive)
 	const n = taps / over
 	a.inAt = (a.inAt + n - 1) % n
 	a.in[a.inAt], a.in[a.inAt+n] = x, x
@@ -146,7 +128,7 @@ func (a *amp) through(x float64) float64 {
 		y += lowTaps[i] * v
 	}
 	for i := range a.cabinet {
-		y = a.cabinet[i].next(y)
+		y = a.cabinet[i].Next(y)
 	}
 	return a.level * y
 }

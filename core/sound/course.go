@@ -5,6 +5,7 @@ import (
 
 	"ornamen/core/bend"
 	"ornamen/core/lick"
+	"ornamen/core/music"
 	"ornamen/core/neck"
 )
 
@@ -141,4 +142,22 @@ func bendCourse(g neck.Guitar, n lick.Note, length float64) (cents func(at float
 func Course(g neck.Guitar, n lick.Note, length float64) (cents func(at float64) float64, ok bool) {
 	c := courseOf(g, n, length)
 	return c.cents, c.bend != nil || c.wide > 0 || c.glide > 0
+}
+
+// SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen
+// error in cents: it stands in for a microphone and a hand where there is none.
+// Its samples are those of the player, so that what listens to it listens to what is also
+// heard.
+func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float64) []float32 {
+	l := lick.New()
+	l.Tuning, l.Tempo = tuning, 60
+	n.At, n.Len, n.Slur, n.SlideIn, n.Mute = lick.Time{}, lick.NewTime(1, 2), "", nil, false
+	b := *n.Bend
+	b.Semitones = max(0.05, b.Semitones+cents/100)
+	b.Shape = lick.BendUp
+	n.Bend = &b
+	l.Notes = []lick.Note{n}
+	p := NewPlayer(g, l, Options{Dry: true})
+	out := make([]float32, p.Len())
+	return out[:p.Read(out)]
 }

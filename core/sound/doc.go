@@ -1,6 +1,5 @@
 // Package sound computes what a line sounds like: plucked strings, bends and slides along
-// their course, a bass, drums, held chords and a click. It hears as well: Track follows the
-// pitch of a single-note line.
+// their course, a bass, drums, held chords and a click.
 //
 // The words: a gesture is one thing that happens to a string (picked, hammered, pulled, slid,
 // stopped); a course is how many cents a note lies off its fret over time; a round is once

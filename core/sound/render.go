@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"ornamen/core/filter"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -22,7 +23,7 @@ type Player struct {
 	strings []voice
 	drums   drums
 	amp     amp
-	coil    running // the pickup's resonance, of the line
+	coil    filter.Running // the pickup's resonance, of the line
 	room    room
 	round   int   // that is played, from 0; −1 in the lead
 	at      int64 // in it
@@ -77,7 +78,7 @@ func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 		}
 	}
 	c := coils[o.Pickup]
-	p.coil.filter = resonant(c.hertz, c.q, Rate)
+	p.coil.Filter = filter.Resonant(c.hertz, c.q, Rate)
 	p.room = newRoom()
 	p.amp = newAmp(o.Drive)
 	p.band = bandOf(p.plan, o, len(g.Tuning))
@@ -262,7 +263,7 @@ func (p *Player) block(out []float32) {
 		}
 	}
 	for k := range out {
-		x := p.amp.through(p.coil.next(line[k]))*p.levels.Line + band[k]*p.levels.Band + p.drums.next()
+		x := p.amp.through(p.coil.Next(line[k]))*p.levels.Line + band[k]*p.levels.Band + p.drums.next()
 		if !p.options.Dry {
 			x += roomWet * p.room.next(x)
 		}

@@ -9,13 +9,14 @@ import (
 	"strings"
 	"testing"
 
+	"ornamen/core/hear"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
 )
 
 // heard renders a lick and tracks it every so many seconds.
-func heard(l lick.Lick, o sound.Options, step float64) (samples []float32, moments []sound.Heard) {
+func heard(l lick.Lick, o sound.Options, step float64) (samples []float32, moments []hear.Moment) {
 	p := sound.NewPlayer(neck.Standard(), l, o)
 	buf := make([]float32, 4096)
 	for {
@@ -25,7 +26,7 @@ func heard(l lick.Lick, o sound.Options, step float64) (samples []float32, momen
 		}
 		samples = append(samples, buf[:n]...)
 	}
-	moments, err := sound.Track(context.Background(), samples, sound.Rate, step)
+	moments, err := hear.Track(context.Background(), samples, sound.Rate, step)
 	if err != nil {
 		panic(err) // only an ended context does that
 	}
@@ -50,7 +51,7 @@ func one(notes ...lick.Note) lick.Lick {
 
 // cents is how far what was heard between two times lies from a MIDI number, the middle one
 // of the moments; NaN where nothing was.
-func cents(moments []sound.Heard, from, to, pitch float64) float64 {
+func cents(moments []hear.Moment, from, to, pitch float64) float64 {
 	var all []float64
 	for _, m := range moments {
 		if m.At >= from && m.At < to && m.Hertz > 0 {

@@ -215,14 +215,6 @@ func allPassDelay(a, f float64) float64 {
 	return -(math.Atan2(-s, a+c) - math.Atan2(-a*s, 1+a*c)) / w
 }
 
-// resonant is a low pass with a resonance (R. Bristow-Johnson's formulas, from memory).
-func resonant(hertz, q float64, rate int) filter {
-	w := 2 * math.Pi * hertz / float64(rate)
-	c, alpha := math.Cos(w), math.Sin(w)/(2*q)
-	a0 := 1 + alpha
-	return filter{(1 - c) / 2 / a0, (1 - c) / a0, (1 - c) / 2 / a0, -2 * c / a0, (1 - alpha) / a0}
-}
-
 // room is a little room around all that is heard: four echoes that go round and two that blur them (M. Schroeder,
 // "Natural sounding artificial reverberation", JAES 10, 1962; from memory).
 type room struct {

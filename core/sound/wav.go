@@ -3,7 +3,9 @@ package sound
 import (
 	"context"
 	"encoding/binary"
+	"errors"
 	"io"
+	"math"
 )
 
 // WriteWAV renders a player to its end as a WAV file: one channel, 16 bits, Rate samples a
@@ -47,4 +49,64 @@ func WriteWAV(ctx context.Context, w io.Writer, p *Player) error {
 			return err
 		}
 	}
+}
+
+// ReadWAV reads a recording: a WAV file of 16, 24 or 32 bits, whole numbers or floats, of several channels the first.
+// The error is one sentence.
+// Chunks of other kinds are passed over; a length that goes beyond the file is taken as its
+// end.
+func ReadWAV(data []byte) (samples []float32, rate int, err error) {
+	bad := errors.New("that is no recording: a WAV file of 16, 24 or 32 bits is wanted")
+	if len(data) < 44 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE" {
+		return nil, 0, bad
+	}
+	channels, wide, float := 0, 2, false
+	for at := 12; at+8 <= len(data); {
+		size := int(binary.LittleEndian.Uint32(data[at+4:]))
+		body := data[at+8 : min(len(data), at+8+max(0, size))]
+		switch string(data[at : at+4]) {
+		case "fmt ":
+			if len(body) < 16 {
+				return nil, 0, bad
+			}
+			kind := binary.LittleEndian.Uint16(body)
+			if kind == 0xfffe && len(body) >= 26 { // the kind stands in the extension
+				kind = binary.LittleEndian.Uint16(body[24:])
+			}
+			bits := binary.LittleEndian.Uint16(body[14:])
+			wide, float = int(bits)/8, kind == 3
+			if kind != 1 && kind != 3 || bits != 16 && bits != 24 && bits != 32 || float && bits != 32 {
+				return nil, 0, bad
+			}
+			channels = int(binary.LittleEndian.Uint16(body[2:]))
+			rate = int(binary.LittleEndian.Uint32(body[4:]))
+		case "data":
+			if channels < 1 || channels > 8 {
+				return nil, 0, bad
+			}
+			for i := 0; i+wide*channels <= len(body); i += wide * channels {
+				samples = append(samples, sample(body[i:i+wide], float))
+			}
+			return samples, rate, nil
+		}
+		at += 8 + max(0, size) + size%2
+	}
+	return nil, 0, bad
+}
+
+// sample is one sample of a recording, the least byte first.
+func sample(b []byte, float bool) float32 {
+	switch {
+	case float:
+		x := math.Float32frombits(binary.LittleEndian.Uint32(b))
+		if !(x >= -8 && x <= 8) {
+			return 0 // no sound is that loud
+		}
+		return x
+	case len(b) == 2:
+		return float32(int16(binary.LittleEndian.Uint16(b))) / (1 << 15)
+	case len(b) == 3:
+		return float32(int32(b[0])<<8|int32(b[1])<<16|int32(b[2])<<24) / (1 << 31)
+	}
+	return float32(int32(binary.LittleEndian.Uint32(b))) / (1 << 31)
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"ornamen/core/hear"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -33,12 +34,12 @@ func Listen(ctx context.Context, e *judge.Engine, wav []byte, tempo float64, key
 	if err != nil {
 		return r, err
 	}
-	notes, err := sound.PlayIn(ctx, samples, rate)
+	notes, err := hear.Played(ctx, samples, rate)
 	if err != nil {
 		return r, err
 	}
 	g := e.Player.Guitar
-	time := sound.OnGrid(notes, tempo)
+	time := hear.OnGrid(notes, tempo)
 	l.Tempo, l.Tuning = time.Tempo, g.Tuning
 	pitches := make([]music.Pitch, len(notes))
 	for i, n := range notes {
@@ -97,7 +98,7 @@ func Listen(ctx context.Context, e *judge.Engine, wav []byte, tempo float64, key
 }
 
 // slurred takes notes that had no attack as hammered or pulled where they lie on the string of the note before.
-func slurred(l *lick.Lick, notes []sound.PlayedNote) {
+func slurred(l *lick.Lick, notes []hear.PlayedNote) {
 	if len(notes) != len(l.Notes) {
 		return
 	}

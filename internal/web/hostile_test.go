@@ -13,9 +13,9 @@ import (
 
 	"golang.org/x/text/encoding/unicode"
 
+	"ornamen/core/hear"
 	"ornamen/core/lick"
 	"ornamen/core/practice"
-	"ornamen/core/sound"
 	"ornamen/internal/practising"
 )
 
@@ -168,7 +168,7 @@ func TestHostileRecordings(t *testing.T) {
 	}
 	gone, leave := context.WithCancel(t.Context())
 	leave()
-	if _, err := sound.HearBend(gone, make([]float32, 1<<20), 48_000, 69); err != context.Canceled {
+	if _, err := hear.Bend(gone, make([]float32, 1<<20), 48_000, 69); err != context.Canceled {
 		t.Errorf("a page has gone, and the answer is %v", err)
 	}
 }

@@ -20,7 +20,7 @@ var (
 	lines     = []string{"./core/run", "./core/find", "./core/turn", "./core/phrase"}
 	guitar    = []string{"./core/neck", "./core/bend", "./core/hand"}
 	tones     = []string{"./core/music", "./core/shape", "./core/changes"}
-	hearing   = []string{"./core/sound"}
+	hearing   = []string{"./core/hear"}
 	keeping   = []string{"./internal/store", "./internal/archive"}
 	readers   = []string{"./format", "./format/midi", "./format/musicxml", "./format/tab"}
 )
@@ -144,10 +144,10 @@ var mutants = []mutant{
 	{"calibration is surer than it is", "core/practice/calibrate.go", "quantile(&mixed, 0.025)", "quantile(&mixed, 0.25)", habits},
 	{"calibration knows no lapses", "core/practice/calibrate.go", "c := (1 - lapse) * a.others", "c := a.others", habits},
 	// Hearing.
-	{"flat by twenty is in tune", "core/sound/hearbend.go", "inTune     = 12.0", "inTune     = 30.0", hearing},
-	{"the next period is heard", "core/sound/track.go", "period += (a - c) / (2 * bow)",
+	{"flat by twenty is in tune", "core/hear/bend.go", "inTune     = 12.0", "inTune     = 30.0", hearing},
+	{"the next period is heard", "core/hear/track.go", "period += (a - c) / (2 * bow)",
 		"period -= (a - c) / (2 * bow)", hearing},
-	{"a recording is not filtered", "core/sound/resample.go", "const lobes = 8", "const lobes = 0", hearing},
+	{"a recording is not filtered", "core/hear/resample.go", "const lobes = 8", "const lobes = 0", hearing},
 	// What is kept and what is read.
 	{"a deleted log goes unseen", "internal/store/open.go", "(s.log == nil || err2 == nil && os.SameFile(log, s.log))",
 		"(s.log == nil || err2 == nil || log == nil)", keeping},

@@ -4,13 +4,13 @@ import (
 	"fmt"
 	"html/template"
 
-	"ornamen/core/sound"
+	"ornamen/core/hear"
 )
 
 // BendCourseSVG draws a bend as it was heard: cents from the target over time, the target as a
 // line with the band that the ear takes as in tune.
 // What lies more than 420 cents below, before the push, is cut off.
-func BendCourseSVG(b sound.HeardBend) template.HTML {
+func BendCourseSVG(b hear.Bent) template.HTML {
 	var c canvas
 	const wide, high, left = 520.0, 170.0, 44.0
 	low, top, last := -60.0, 60.0, 1.0

@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/hear"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/practice"
@@ -151,9 +152,9 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	var heard sound.HeardBend
+	var heard hear.Bent
 	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
-		heard, err = sound.HearBend(ctx, samples, rate, targetOf(bent, at))
+		heard, err = hear.Bend(ctx, samples, rate, targetOf(bent, at))
 		return err
 	})
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 
+	"ornamen/core/hear"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/practice"
@@ -59,17 +60,17 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	var heard []sound.HeardNote
+	var heard []hear.Note
 	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
-		heard, err = sound.HearLine(ctx, samples, rate, l)
+		heard, err = hear.Line(ctx, samples, rate, l)
 		return err
 	})
 	if err != nil {
 		return page.Mistake(err)
 	}
-	v := heardLine{Words: sound.LineWords(heard)}
+	v := heardLine{Words: hear.Words(heard)}
 	for _, h := range heard {
-		if h.Word != sound.HeardOnTime {
+		if h.Word != hear.OnTime {
 			word := h.Word
 			if h.By != 0 {
 				word = fmt.Sprintf("%s by %.0f ms", h.Word, max(h.By, -h.By))
@@ -87,7 +88,7 @@ func heardPart(g neck.Guitar, l lick.Lick, part practice.Part, tempo float64) (l
 	if err := out.Validate(); err != nil {
 		return out, err
 	}
-	return out, sound.Hearable(out)
+	return out, hear.Hearable(out)
 }
 
 // playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0

@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"context"
@@ -10,8 +10,8 @@ import (
 	"ornamen/core/music"
 )
 
-// HeardNote is a note of a line as it was heard.
-type HeardNote struct {
+// Note is a note of a line as it was heard.
+type Note struct {
 	Note int // from 1
 	Word string
 	By   float64 // ms late; below 0 early
@@ -19,11 +19,11 @@ type HeardNote struct {
 
 // What a note was.
 const (
-	HeardOnTime  = "on time"
-	HeardEarly   = "early"
-	HeardLate    = "late"
-	HeardMissing = "missing"
-	HeardOther   = "another tone"
+	OnTime      = "on time"
+	Early       = "early"
+	Late        = "late"
+	Missing     = "missing"
+	AnotherTone = "another tone"
 )
 
 // How a played line is judged (model defaults; the ear takes some 40 ms for together).
@@ -66,7 +66,7 @@ func Hearable(l lick.Lick) error {
 	return nil
 }
 
-// HearLine listens to a single-note line that was played at the lick's tempo, its first note taken
+// Line listens to a single-note line that was played at the lick's tempo, its first note taken
 // as on time. It is a help with limits: chords, ringing strings and fast notes confuse it, and a
 // note that is struck again very softly is not told from one that rings. The error is one
 // sentence.
@@ -75,7 +75,7 @@ func Hearable(l lick.Lick) error {
 // that is its own within a reach that grows with the time to the note before, a quarter of a
 // second at most. A tone that is taken is no other note's. What is left within reach is another
 // tone; nothing is a missing note.
-func HearLine(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]HeardNote, error) {
+func Line(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]Note, error) {
 	samples, rate, err := brought(samples, rate, 60)
 	if err != nil {
 		return nil, err
@@ -89,20 +89,20 @@ func HearLine(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]
 		return nil, errors.New("no tone was heard: play the line alone, near the microphone")
 	}
 	times := l.Timeline()
-	out := make([]HeardNote, len(l.Notes))
+	out := make([]Note, len(l.Notes))
 	var start float64
 	aligned := false
 	for i := range l.Notes {
-		out[i] = HeardNote{Note: i + 1, Word: HeardMissing}
+		out[i] = Note{Note: i + 1, Word: Missing}
 		if l.Notes[i].Mute {
-			out[i].Word = HeardOnTime // a dead note has no tone to hear
+			out[i].Word = OnTime // a dead note has no tone to hear
 			continue
 		}
 		if !aligned {
 			// The first tone of its pitch is the first note's.
 			for k := range heard {
 				if fitsNote(l, i, heard[k].pitch) {
-					start, aligned, heard[k].taken, out[i].Word = heard[k].at-times[i].At, true, true, HeardOnTime
+					start, aligned, heard[k].taken, out[i].Word = heard[k].at-times[i].At, true, true, OnTime
 					break
 				}
 			}
@@ -130,14 +130,14 @@ func HearLine(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]
 		case best >= 0:
 			heard[best].taken = true
 			off := heard[best].at - due
-			out[i].By, out[i].Word = 1000*off, HeardOnTime
+			out[i].By, out[i].Word = 1000*off, OnTime
 			if off > looseTime {
-				out[i].Word = HeardLate
+				out[i].Word = Late
 			} else if off < -looseTime {
-				out[i].Word = HeardEarly
+				out[i].Word = Early
 			}
 		case other:
-			out[i].Word = HeardOther
+			out[i].Word = AnotherTone
 		}
 	}
 	return out, nil
@@ -154,7 +154,7 @@ func fitsNote(l lick.Lick, i, pitch int) bool {
 
 // tones cuts a sound into tones: where the pitch changes for two moments, or the sound rises by
 // more than two thirds within thirty milliseconds, as a string does that is struck again.
-func tones(moments []Heard, samples []float32, rate int) (out []sounded) {
+func tones(moments []Moment, samples []float32, rate int) (out []sounded) {
 	hop := max(1, int(listen*float64(rate)))
 	power := func(k int) float64 {
 		sum := 0.0
@@ -192,17 +192,17 @@ func semitone(hertz float64) int {
 	return int(math.Round(69 + 12*math.Log2(hertz/music.Pitch(69).Hertz())))
 }
 
-// LineWords say how a played line went, the worst first.
-func LineWords(heard []HeardNote) string {
+// Words say how a played line went, the worst first.
+func Words(heard []Note) string {
 	n := map[string]int{}
 	for _, h := range heard {
 		n[h.Word]++
 	}
-	if n[HeardOnTime] == len(heard) {
+	if n[OnTime] == len(heard) {
 		return "Every note is there and on time."
 	}
 	out := ""
-	for _, w := range []string{HeardMissing, HeardOther, HeardLate, HeardEarly} {
+	for _, w := range []string{Missing, AnotherTone, Late, Early} {
 		if n[w] == 0 {
 			continue
 		}
@@ -211,5 +211,5 @@ func LineWords(heard []HeardNote) string {
 		}
 		out += fmt.Sprintf("%d %s", n[w], w)
 	}
-	return fmt.Sprintf("%d of %d on time; %s.", n[HeardOnTime], len(heard), out)
+	return fmt.Sprintf("%d of %d on time; %s.", n[OnTime], len(heard), out)
 }

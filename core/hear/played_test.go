@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"math"
@@ -8,6 +8,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/sound"
 )
 
 // wandering is a line of sixteenths through a box.
@@ -69,12 +70,12 @@ func noisy(rng *rand.Rand, x []float32) {
 		peak = max(peak, math.Abs(float64(v)))
 	}
 	for i := range x {
-		at := 2 * math.Pi * 50 * float64(i) / Rate
+		at := 2 * math.Pi * 50 * float64(i) / sound.Rate
 		x[i] += float32(rng.NormFloat64()*peak*math.Pow(10, -44.0/20) + 0.03*math.Sin(at) + 0.01*math.Sin(3*at))
 	}
 }
 
-// Lines that the sound of this package renders at 70 to 108 are written down: of clean ones 99 of 100 notes with
+// Lines that core/sound renders at 70 to 108 are written down: of clean ones 99 of 100 notes with
 // pitch and sixteenth right, of those with noise, hum, hammers, pulls, bends, vibrato and a human's timing 95, the
 // bends and vibratos told apart; the tempo is found where it is not given.
 func TestPlayIn(t *testing.T) {
@@ -100,11 +101,11 @@ func TestPlayIn(t *testing.T) {
 			if x.room {
 				human(rng, played)
 			}
-			sound := rendered(played)
+			take := rendered(played)
 			if x.room {
-				noisy(rng, sound)
+				noisy(rng, take)
 			}
-			notes, err := PlayIn(t.Context(), sound, Rate)
+			notes, err := Played(t.Context(), take, sound.Rate)
 			if err != nil {
 				t.Fatalf("%s at %g: %v", x.name, tempo, err)
 			}
@@ -159,9 +160,9 @@ func TestPlayInRefuses(t *testing.T) {
 	}
 	rng := rand.New(rand.NewPCG(3, 4))
 	make3 := func(f func(at float64) float64) []float32 {
-		out := make([]float32, 3*Rate)
+		out := make([]float32, 3*sound.Rate)
 		for i := range out {
-			out[i] = float32(f(float64(i) / Rate))
+			out[i] = float32(f(float64(i) / sound.Rate))
 		}
 		return out
 	}
@@ -176,12 +177,12 @@ func TestPlayInRefuses(t *testing.T) {
 		{"a fifth", func(t float64) float64 { return 0.1 * (tone(110, t) + tone(164.8, t)) }, ""},
 		{"a third", func(t float64) float64 { return 0.1 * (tone(440, t) + tone(554.4, t)) }, "more than one note"},
 	} {
-		if _, err := PlayIn(t.Context(), make3(x.at), Rate); err == nil || !strings.Contains(err.Error(), x.says) ||
+		if _, err := Played(t.Context(), make3(x.at), sound.Rate); err == nil || !strings.Contains(err.Error(), x.says) ||
 			strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", x.name, err)
 		}
 	}
-	if notes, err := PlayIn(t.Context(), make3(func(t float64) float64 { return 0.2 * tone(220, t) }), Rate); err != nil ||
+	if notes, err := Played(t.Context(), make3(func(t float64) float64 { return 0.2 * tone(220, t) }), sound.Rate); err != nil ||
 		len(notes) != 4 ||
 		notes[0].Pitch != 57 {
 		t.Errorf("one tone struck four times: %+v %v", notes, err)

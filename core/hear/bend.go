@@ -1,20 +1,17 @@
-package sound
+package hear
 
 import (
 	"context"
-	"encoding/binary"
 	"errors"
 	"fmt"
 	"math"
 	"slices"
 
-	"ornamen/core/lick"
 	"ornamen/core/music"
-	"ornamen/core/neck"
 )
 
-// HeardBend is a bend as it was heard against its target.
-type HeardBend struct {
+// Bent is a bend as it was heard against its target.
+type Bent struct {
 	Points   []Cents // its course
 	Off      float64 // cents from the target, where it is held; below 0 is flat
 	Arrives  float64 // s from the beginning until it is near the target; −1: it never is
@@ -39,7 +36,7 @@ const (
 	longestTry = 12 // s that are listened to
 )
 
-// HearBend listens to one bent note: samples at a rate, and the pitch that the bend leads to. The
+// Bend listens to one bent note: samples at a rate, and the pitch that the bend leads to. The
 // error is one sentence, or the context's.
 //
 // The tracker gives a pitch every few ms, here as cents from the target. A bend arrives where
@@ -47,8 +44,8 @@ const (
 // median is not moved by the way there or by a scrape at the end; the sway of what is held
 // around it is unsteadiness, or vibrato where it is regular. What is more than a fifth away is
 // another string and is left out; what sounds after half a second of silence is another try.
-func HearBend(ctx context.Context, samples []float32, rate int, target music.Pitch) (HeardBend, error) {
-	var b HeardBend
+func Bend(ctx context.Context, samples []float32, rate int, target music.Pitch) (Bent, error) {
+	var b Bent
 	samples, rate, err := brought(samples, rate, longestTry)
 	if err != nil {
 		return b, err
@@ -100,7 +97,7 @@ func HearBend(ctx context.Context, samples []float32, rate int, target music.Pit
 
 // held is where the bend is held: from where it has come as far as it goes, the rest of its
 // time; at least its last half.
-func (b *HeardBend) held() []Cents {
+func (b *Bent) held() []Cents {
 	top := math.Inf(-1)
 	for _, p := range b.Points {
 		top = max(top, p.Off)
@@ -117,7 +114,7 @@ func (b *HeardBend) held() []Cents {
 
 // sway tells a vibrato, which turns evenly, from a tone that strays: it counts how often the
 // course crosses its own mean.
-func (b *HeardBend) sway(held []Cents) {
+func (b *Bent) sway(held []Cents) {
 	mean, width := 0.0, 0.0
 	for _, p := range held {
 		mean += p.Off / float64(len(held))
@@ -151,10 +148,10 @@ func median(x []float64) float64 {
 }
 
 // InTune says whether the bend holds its target.
-func (b HeardBend) InTune() bool { return math.Abs(b.Off) <= inTune }
+func (b Bent) InTune() bool { return math.Abs(b.Off) <= inTune }
 
 // Words say what was heard, the worst first, in one or more short sentences.
-func (b HeardBend) Words() []string {
+func (b Bent) Words() []string {
 	var out []string
 	switch {
 	case b.InTune():
@@ -174,82 +171,4 @@ func (b HeardBend) Words() []string {
 		out = append(out, fmt.Sprintf("Vibrato %.0f cents wide, %.1f turns a second.", b.Width, b.Hertz))
 	}
 	return out
-}
-
-// SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen
-// error in cents: it stands in for a microphone and a hand where there is none.
-// Its samples are those of the player, so that what listens to it listens to what is also
-// heard.
-func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float64) []float32 {
-	l := lick.New()
-	l.Tuning, l.Tempo = tuning, 60
-	n.At, n.Len, n.Slur, n.SlideIn, n.Mute = lick.Time{}, lick.NewTime(1, 2), "", nil, false
-	b := *n.Bend
-	b.Semitones = max(0.05, b.Semitones+cents/100)
-	b.Shape = lick.BendUp
-	n.Bend = &b
-	l.Notes = []lick.Note{n}
-	p := NewPlayer(g, l, Options{Dry: true})
-	out := make([]float32, p.Len())
-	return out[:p.Read(out)]
-}
-
-// ReadWAV reads a recording: a WAV file of 16, 24 or 32 bits, whole numbers or floats, of several channels the first.
-// The error is one sentence.
-// Chunks of other kinds are passed over; a length that goes beyond the file is taken as its
-// end.
-func ReadWAV(data []byte) (samples []float32, rate int, err error) {
-	bad := errors.New("that is no recording: a WAV file of 16, 24 or 32 bits is wanted")
-	if len(data) < 44 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE" {
-		return nil, 0, bad
-	}
-	channels, wide, float := 0, 2, false
-	for at := 12; at+8 <= len(data); {
-		size := int(binary.LittleEndian.Uint32(data[at+4:]))
-		body := data[at+8 : min(len(data), at+8+max(0, size))]
-		switch string(data[at : at+4]) {
-		case "fmt ":
-			if len(body) < 16 {
-				return nil, 0, bad
-			}
-			kind := binary.LittleEndian.Uint16(body)
-			if kind == 0xfffe && len(body) >= 26 { // the kind stands in the extension
-				kind = binary.LittleEndian.Uint16(body[24:])
-			}
-			bits := binary.LittleEndian.Uint16(body[14:])
-			wide, float = int(bits)/8, kind == 3
-			if kind != 1 && kind != 3 || bits != 16 && bits != 24 && bits != 32 || float && bits != 32 {
-				return nil, 0, bad
-			}
-			channels = int(binary.LittleEndian.Uint16(body[2:]))
-			rate = int(binary.LittleEndian.Uint32(body[4:]))
-		case "data":
-			if channels < 1 || channels > 8 {
-				return nil, 0, bad
-			}
-			for i := 0; i+wide*channels <= len(body); i += wide * channels {
-				samples = append(samples, sample(body[i:i+wide], float))
-			}
-			return samples, rate, nil
-		}
-		at += 8 + max(0, size) + size%2
-	}
-	return nil, 0, bad
-}
-
-// sample is one sample of a recording, the least byte first.
-func sample(b []byte, float bool) float32 {
-	switch {
-	case float:
-		x := math.Float32frombits(binary.LittleEndian.Uint32(b))
-		if !(x >= -8 && x <= 8) {
-			return 0 // no sound is that loud
-		}
-		return x
-	case len(b) == 2:
-		return float32(int16(binary.LittleEndian.Uint16(b))) / (1 << 15)
-	case len(b) == 3:
-		return float32(int32(b[0])<<8|int32(b[1])<<16|int32(b[2])<<24) / (1 << 31)
-	}
-	return float32(int32(binary.LittleEndian.Uint32(b))) / (1 << 31)
 }

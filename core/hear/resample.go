@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"fmt"
@@ -9,17 +9,18 @@ import (
 const (
 	slowestRate = 8000
 	fastestRate = 192000
+	usualRate   = 44100 // samples a second
 )
 
 // brought is a recording's first seconds at a rate that is listened to, and that rate: one of
-// twice Rate and more is brought down to about Rate first, as no string sounds higher and the
+// twice the usual rate and more is brought down to about it first, as no string sounds higher and the
 // work grows with the square of the rate. The error is one sentence.
 func brought(samples []float32, rate int, seconds float64) ([]float32, int, error) {
 	if rate < slowestRate || rate > fastestRate {
 		return nil, 0, fmt.Errorf("a sound of %d samples a second cannot be listened to", rate)
 	}
 	samples = samples[:min(len(samples), int(seconds*float64(rate)))]
-	by := rate / Rate
+	by := rate / usualRate
 	if by < 2 {
 		return samples, rate, nil
 	}

@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"context"
@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"ornamen/core/music"
+	"ornamen/core/sound"
 )
 
 // tone is two seconds of a string's first partials at a rate.
@@ -24,7 +25,7 @@ func TestAnyRate(t *testing.T) {
 	for _, rate := range []int{22_050, 44_100, 48_000, 88_200, 96_000, 176_400, 192_000} {
 		for _, pitch := range []music.Pitch{40, 57, 76, 86} {
 			samples, at, err := brought(tone(rate, pitch.Hertz()), rate, 2)
-			if err != nil || at > 2*Rate {
+			if err != nil || at > 2*sound.Rate {
 				t.Fatalf("%d: %d, %v", rate, at, err)
 			}
 			heard, err := Track(context.Background(), samples, at, 0.05)

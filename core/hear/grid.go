@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"math"

@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"context"
@@ -7,8 +7,8 @@ import (
 	"gonum.org/v1/gonum/dsp/fourier"
 )
 
-// Heard is the pitch of a moment.
-type Heard struct {
+// Moment is the pitch of a moment.
+type Moment struct {
 	At    float64 // s, the middle of what was listened to
 	Hertz float64 // 0 where no pitch is clear
 	Clear float64 // 1 is a tone without any noise
@@ -30,18 +30,18 @@ const (
 // under a threshold, refined by a parabola. The error is the context's.
 //
 // Cost: three Fourier transforms of a window and the longest period for each moment, about a
-// fiftieth of the time that it sounds for at Rate and a hundred moments a second.
-func Track(ctx context.Context, samples []float32, rate int, step float64) ([]Heard, error) {
+// fiftieth of the time that it sounds for at the usual rate and a hundred moments a second.
+func Track(ctx context.Context, samples []float32, rate int, step float64) ([]Moment, error) {
 	return track(ctx, samples, rate, step, unclear)
 }
 
 // track is Track with another dip that counts as a pitch.
-func track(ctx context.Context, samples []float32, rate int, step, dip float64) ([]Heard, error) {
+func track(ctx context.Context, samples []float32, rate int, step, dip float64) ([]Moment, error) {
 	longest := int(float64(rate) / lowest)
 	shortest := max(2, int(float64(rate)/highest))
-	w := window * rate / Rate
+	w := window * rate / usualRate
 	hop := max(1, int(step*float64(rate)))
-	var out []Heard
+	var out []Moment
 	y := newYin(w, longest+2, shortest)
 	y.dip = dip
 	for from := 0; from+w+longest+1 < len(samples); from += hop {
@@ -53,7 +53,7 @@ func track(ctx context.Context, samples []float32, rate int, step, dip float64) 
 		for _, x := range samples[from : from+w] {
 			power += float64(x) * float64(x)
 		}
-		h := Heard{At: at}
+		h := Moment{At: at}
 		if math.Sqrt(power/float64(w)) > loudEnough {
 			period, clear := y.period(samples[from:], power)
 			if period > 0 {

@@ -1,4 +1,4 @@
-package sound
+package hear
 
 import (
 	"context"
@@ -6,6 +6,9 @@ import (
 	"math"
 	"slices"
 
+	"gonum.org/v1/gonum/dsp/fourier"
+
+	"ornamen/core/filter"
 	"ornamen/core/lick"
 	"ornamen/core/music"
 )
@@ -42,24 +45,25 @@ const (
 	chordAbove   = 0.25  // of the moments: more than one tone sounds
 )
 
-// PlayIn writes down a single-note line that was played: attacks are found in the energy of the first difference,
+// Played writes down a single-note line that was played: attacks are found in the energy of the first difference,
 // beside changes of the pitch that have none; the pitch by the tracker on a copy without hum and brilliance, octaves
 // mended by what lies around them; bends, releases and vibrato are told by how slowly the pitch moves. Silence,
 // noise and chords are refused in one sentence. Of a recording the first minute is heard.
-func PlayIn(ctx context.Context, samples []float32, rate int) ([]PlayedNote, error) {
+func Played(ctx context.Context, samples []float32, rate int) ([]PlayedNote, error) {
 	x, rate, err := brought(samples, rate, 60)
 	if err != nil {
 		return nil, err
 	}
 	// A recording may begin with its first attack, and the tracker looks ahead at its end.
 	x = slices.Concat(make([]float32, int(playLead*float64(rate))), x, make([]float32, rate/10))
-	x = filtered(filtered(x, highPass(humBelow, rate)), highPass(humBelow, rate))
+	hum, low := filter.HighPass(humBelow, rate), filter.LowPass(dullAbove, rate)
+	x = hum.Through(hum.Through(x))
 	loud := levels(x, rate)
 	top := slices.Max(append([]float64{0}, loud...))
 	if top < 4e-3 {
 		return nil, errors.New("there is nothing to hear: the recording is silent, or far too soft")
 	}
-	dull := filtered(filtered(x, lowPass(dullAbove, rate)), lowPass(dullAbove, rate))
+	dull := low.Through(low.Through(x))
 	dullRate := rate
 	if rate >= 32000 { // nothing is left there that every second sample does not hold
 		for i := range len(dull) / 2 {
@@ -139,7 +143,7 @@ func levels(x []float32, rate int) []float64 {
 // high in it rises alone.
 func (h *played) attacks(x []float32) (out []int) {
 	whole := newRisings(x, h.rate, attackRise, 1.2)
-	high := newRisings(filtered(x, highPass(brightAbove, h.rate)), h.rate, brightRise, 1.6)
+	high := newRisings(filter.HighPass(brightAbove, h.rate).Through(x), h.rate, brightRise, 1.6)
 	last := -1000
 	for k := 1; k+1 < len(whole.energy); k++ {
 		if float64(k-last)*playStep < attackApart || !h.sounds(min(k+2, len(h.loud)-1)) {
@@ -373,4 +377,46 @@ func shakes(course []float64) bool {
 		}
 	}
 	return turns >= 3
+}
+
+// several says whether more than one tone sounds at a time, as in a chord: in many moments what is heard is no row of
+// harmonics of the pitch, or one without its first three.
+func (h *played) several(x []float32) bool {
+	const n = 8192
+	fft := fourier.NewFFT(n)
+	wave := make([]float64, n)
+	hop := int(playStep * float64(h.rate))
+	tried, many := 0, 0
+	for k := 0; k < len(h.pitch); k += 20 {
+		at := k*hop - n/2
+		if h.pitch[k] == 0 || at < 0 || at+n > len(x) || h.loud[k] < 0.1*h.top {
+			continue
+		}
+		steady := h.middle(k-12, k+12)
+		if steady == 0 || math.Abs(steady-h.pitch[k]) > 0.3 {
+			continue // a note begins there, or bends
+		}
+		for i := range wave {
+			wave[i] = float64(x[at+i]) * (0.5 - 0.5*math.Cos(2*math.Pi*float64(i)/n))
+		}
+		bins := fft.Coefficients(nil, wave)
+		f0 := 440 * math.Pow(2, (h.pitch[k]-69)/12) * n / float64(h.rate) // in bins
+		all, harmonic, first := 0.0, 0.0, 0.0
+		for b := 8; b < min(len(bins), 1600); b++ {
+			e := real(bins[b])*real(bins[b]) + imag(bins[b])*imag(bins[b])
+			all += e
+			number := math.Round(float64(b) / f0)
+			if number >= 1 && math.Abs(float64(b)-number*f0) < 2.5+0.012*float64(b) {
+				harmonic += e
+				if number <= 3 {
+					first += e
+				}
+			}
+		}
+		tried++
+		if harmonic < 0.7*all || first < 0.08*all {
+			many++
+		}
+	}
+	return tried >= 3 && float64(many) > chordAbove*float64(tried)
 }
