@@ -31,11 +31,8 @@ func TestScreensAreAccessible(t *testing.T) {
 			eval[bool](p, `(localStorage.setItem('ornamen-light', '`+world.light+`'), true)`)
 			p.go_("/player")
 			p.wait(
-				fmt.Sprintf(
-					`innerWidth == %d && document.documentElement.dataset.bsTheme == '%s'`,
-					world.wide,
-					world.theme,
-				),
+				fmt.Sprintf(`innerWidth == %d && document.documentElement.dataset.bsTheme == '%s'`, world.wide,
+					world.theme),
 			)
 			accessible(p, world.name)
 		})

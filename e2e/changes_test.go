@@ -76,11 +76,8 @@ func TestFigureOverNumerals(t *testing.T) {
 	p.wait(`document.querySelector('#chords')`)
 	p.keys("k")
 	p.wait(`document.activeElement.id == 'chords'`)
-	p.do(
-		chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`),
-		chromedp.KeyEvent("i | v | iv | i"),
-		chromedp.KeyEvent(kb.Enter),
-	)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("i | v | iv | i"),
+		chromedp.KeyEvent(kb.Enter))
 	p.wait(`document.querySelector('#chords').value == 'Am | Em | Dm | Am'`)
 	p.wait(`document.querySelector('.restlist li')?.innerText.includes('rests on the')`)
 	for _, move := range []string{"each:shape", "bass:alternating"} {
@@ -110,11 +107,8 @@ func TestFigureOverNumerals(t *testing.T) {
 	p.wait(`!listening.on`)
 	p.keys("k")
 	p.wait(`document.activeElement.id == 'chords'`)
-	p.do(
-		chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`),
-		chromedp.KeyEvent("ii7 | V7 | Imaj7"),
-		chromedp.KeyEvent(kb.Enter),
-	)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`), chromedp.KeyEvent("ii7 | V7 | Imaj7"),
+		chromedp.KeyEvent(kb.Enter))
 	p.wait(`document.querySelector('#chords').value == 'Bm7 | E7 | Amaj7'`)
 	p.click(`.changes-head form .btn-primary`)
 	p.wait(`location.pathname.endsWith('/changes')`)

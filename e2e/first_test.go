@@ -69,10 +69,8 @@ func TestWordsAndLight(t *testing.T) {
 	p.wait(`document.querySelector('.verdict .term')`)
 	eval[bool](p, `document.querySelector('.verdict .term').focus() ?? true`)
 	p.wait(`document.querySelector('.tooltip')?.innerText.startsWith('The ceiling')`)
-	if eval[bool](
-		p,
-		`document.activeElement.getAttribute('aria-describedby') != document.querySelector('.tooltip').id`,
-	) {
+	if eval[bool](p,
+		`document.activeElement.getAttribute('aria-describedby') != document.querySelector('.tooltip').id`) {
 		t.Error("the word is not described by what is said of it")
 	}
 	p.keys(kb.Escape)
@@ -161,10 +159,8 @@ func TestPlayALineIn(t *testing.T) {
 	p.go_("/")
 	p.click(".import [data-bs-toggle]")
 	p.wait(`document.querySelector('.import-menu.show')`)
-	eval[bool](
-		p,
-		`document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`,
-	)
+	eval[bool](p,
+		`document.querySelector('[data-playin]').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))`)
 	p.wait(
 		`document.querySelector('#notice').innerText.includes('microphone') || document.body.classList.contains('playing-in')`,
 	)

@@ -172,10 +172,8 @@ func TestForWhom(t *testing.T) {
 	if title := p.text("#hands-title"); title != "For Maro Velt" {
 		t.Errorf("the sheet says %q", title)
 	}
-	n := eval[int](
-		p,
-		`1 + [...document.querySelectorAll('#offers .offer')].findIndex(o => o.innerText.includes('’s own'))`,
-	)
+	n := eval[int](p,
+		`1 + [...document.querySelectorAll('#offers .offer')].findIndex(o => o.innerText.includes('’s own'))`)
 	p.keys(fmt.Sprint(n))
 	p.wait(
 		`document.querySelectorAll('.whomrow').length == 3 && document.querySelector('.whom').innerText.includes('Ines ` +

@@ -98,12 +98,8 @@ func TestPracticeSlowly(t *testing.T) {
 	set := tempo()
 	p.keys(kb.PageDown)
 	p.wait(
-		`document.querySelector('.lastword').innerText.includes('clean at ` + strconv.FormatFloat(
-			set,
-			'f',
-			-1,
-			64,
-		) + `')`,
+		`document.querySelector('.lastword').innerText.includes('clean at ` + strconv.FormatFloat(set, 'f', -1,
+			64) + `')`,
 	)
 	// A warm-up of the same part leaves it where it is.
 	p.go_("/practice?lick=17&part=&minutes=45&kind=warm-up")

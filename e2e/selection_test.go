@@ -30,10 +30,8 @@ func (t *tab) shift(key string) {
 // at is the middle of an element on the page.
 func (t *tab) at(js string) (x, y float64) {
 	t.t.Helper()
-	b := eval[[]float64](
-		t,
-		`(() => { const b = (`+js+`).getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2] })()`,
-	)
+	b := eval[[]float64](t,
+		`(() => { const b = (`+js+`).getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2] })()`)
 	return b[0], b[1]
 }
 
@@ -73,10 +71,8 @@ func TestSelection(t *testing.T) {
 		p.wait(`!document.querySelector('[data-go=undo]').disabled`)
 		p.ctrl("z")
 		p.wait(
-			fmt.Sprintf(
-				`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == %q`,
-				before,
-			),
+			fmt.Sprintf(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == %q`,
+				before),
 		)
 	}
 
@@ -89,13 +85,7 @@ func TestSelection(t *testing.T) {
 	p.keys(kb.Enter)
 	p.waitNotes(total + 4)
 	p.selected("5-8")
-	if got := strings.Fields(p.frets()); strings.Join(
-		got[:8],
-		" ",
-	) != strings.Join(
-		words[:4],
-		" ",
-	)+" "+strings.Join(
+	if got := strings.Fields(p.frets()); strings.Join(got[:8], " ") != strings.Join(words[:4], " ")+" "+strings.Join(
 		words[:4],
 		" ",
 	) {
@@ -166,10 +156,8 @@ func TestSelection(t *testing.T) {
 	toX, toY := p.at(fmt.Sprintf(`document.querySelector('svg.neck [data-place="%s:%s"]')`, str, plus(fret, 1)))
 	p.drag(x, y, toX, toY)
 	p.wait(
-		fmt.Sprintf(
-			`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != %q`,
-			before,
-		),
+		fmt.Sprintf(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') != %q`,
+			before),
 	)
 	undo()
 	p.click(`[data-act=remove]`)
@@ -227,10 +215,8 @@ func TestBenchByTouch(t *testing.T) {
 	tap := func(sel string) {
 		t.Helper()
 		p.wait(fmt.Sprintf(`document.querySelector(%q) && !document.querySelector('#bench').dataset.busy`, sel))
-		eval[bool](
-			p,
-			fmt.Sprintf(`(document.querySelector(%q).scrollIntoView({block: 'nearest', inline: 'center'}), true)`, sel),
-		)
+		eval[bool](p,
+			fmt.Sprintf(`(document.querySelector(%q).scrollIntoView({block: 'nearest', inline: 'center'}), true)`, sel))
 		x, y := p.still(sel)
 		p.do(chromedp.TapXY(x, y))
 	}

@@ -80,10 +80,8 @@ func TestBandsAndPickups(t *testing.T) {
 			`f.dispatchEvent(new Event('change', {bubbles: true})); })()`, name, value))
 	}
 	asked := func() string {
-		return eval[string](
-			p,
-			`performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`,
-		)
+		return eval[string](p,
+			`performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`)
 	}
 	eval[any](p, `document.querySelector('[data-sound=band]').click()`)
 	for _, c := range []struct{ style, pickup, busy string }{{"rock", "neck", "1"}, {"shuffle", "", "2"}, {"ballad", "neck", "3"},

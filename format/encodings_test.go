@@ -23,9 +23,7 @@ func encoded(t *testing.T, text string) map[string][]byte {
 	t.Helper()
 	out := map[string][]byte{"UTF-8": []byte(text), "a mark": []byte("\ufeff" + text),
 		"two marks": []byte("\ufeff\ufeff" + text),
-		"CR": []byte(
-			strings.ReplaceAll(text, "\n", "\r"),
-		), "CR LF": []byte(strings.ReplaceAll(text, "\n", "\r\n"))}
+		"CR":        []byte(strings.ReplaceAll(text, "\n", "\r")), "CR LF": []byte(strings.ReplaceAll(text, "\n", "\r\n"))}
 	for name, e := range map[string]unicode.Endianness{"UTF-16 LE": unicode.LittleEndian, "UTF-16 BE": unicode.BigEndian} {
 		for mark, policy := range map[string]unicode.BOMPolicy{"": unicode.IgnoreBOM, " with a mark": unicode.UseBOM} {
 			data, err := unicode.UTF16(e, policy).NewEncoder().Bytes([]byte(text))

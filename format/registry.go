@@ -64,10 +64,7 @@ var formats = []Format{
 			"loop, key, chords, tuning; a bass and drums beside the line",
 		Read: midi.Decode, Write: midi.Encode, Fits: fewBars,
 	},
-	{
-		Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen",
-		Write: sheet.Drawing,
-	},
+	{Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen", Write: sheet.Drawing},
 	{
 		Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen and heard",
 		Write: encodePage, Fits: soundsShort,
@@ -139,11 +136,8 @@ func ByNames(names string) (out []Format, err error) {
 	for name := range strings.SplitSeq(names, ",") {
 		f, ok := ByName(strings.TrimSpace(name))
 		if !ok {
-			return nil, fmt.Errorf(
-				"%q is no format; there are %s",
-				strings.TrimSpace(name),
-				strings.Join(Names(), ", "),
-			)
+			return nil, fmt.Errorf("%q is no format; there are %s", strings.TrimSpace(name),
+				strings.Join(Names(), ", "))
 		}
 		out = append(out, f)
 	}

@@ -84,11 +84,8 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		"lists the forms that chords may be named by; needs no file",
 	) // read above all others, as it needs no file
 	grips := fs.String("grips", "", "`CHORD` lists a chord's usual grips on four strings; needs no file")
-	names := fs.String(
-		"names",
-		"",
-		"`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file",
-	)
+	names := fs.String("names", "",
+		"`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
 	if slices.Contains(args, "--forms") {
@@ -98,10 +95,8 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		return nil
 	}
 	want := 1
-	if slices.ContainsFunc(
-		args,
-		func(a string) bool { return strings.HasPrefix(a, "--grips") || strings.HasPrefix(a, "--names") },
-	) {
+	if slices.ContainsFunc(args,
+		func(a string) bool { return strings.HasPrefix(a, "--grips") || strings.HasPrefix(a, "--names") }) {
 		want = 0
 	}
 	rest, err := parse(fs, args, want, "the lick file")

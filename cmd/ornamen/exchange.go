@@ -34,12 +34,8 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	set := fs.String("set", "", "`NAME` the licks of a set in their order, for another notebook")
 	withPage := fs.Bool("page", false, "with --set: a page that prints and plays goes along in the zip")
 	player := fs.String("player", "", "`NAME` for whom hands are proposed; the notebook's first player")
-	file, db, err := notebookArgs(
-		fs,
-		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args,
-		"the file to write",
-	)
+	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		args, "the file to write")
 	if err != nil {
 		return err
 	}
@@ -204,12 +200,8 @@ func exportSome(
 func importCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	line := fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
-	file, db, err := notebookArgs(
-		fs,
-		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args,
-		"the file to read",
-	)
+	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		args, "the file to read")
 	if err != nil {
 		return err
 	}

@@ -23,11 +23,8 @@ func join(ctx context.Context, e env, args []string) error {
 	at := fs.Int("at", 0, "`NOTE` goes on in place of this note; after the last one")
 	recipe := fs.String("run", "", "`RECIPE` goes on with a run")
 	cell := fs.String("cell", "", "`CELL` goes on with a cell of its own tones")
-	on := fs.String(
-		"on-beat",
-		"",
-		"`held|rest` begins on the next beat, the last note held or after a rest; else at once",
-	)
+	on := fs.String("on-beat", "",
+		"`held|rest` begins on the next beat, the last note held or after a rest; else at once")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, -1, "the lick file to go on from, and what to go on with")
 	if err != nil {

@@ -77,12 +77,8 @@ var commands = []command{
 	{"restring", "FILE", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
 	{"recipe", "FILE", "Finds the shortest recipe of a written line.", recipe},
 	{"turn", "FILE", "Turns a line round and finds its hands again.", turnCommand},
-	{
-		"join",
-		"A [B]",
-		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
-		join,
-	},
+	{"join", "A [B]",
+		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.", join},
 	{"edit", `FILE "[NOTES] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
 		"\"3 finger 2\", \"3-8 move 2 frets\", \"tempo 120\".", editCommand},
 	{"mend", "FILE", "Lists the fixes of a line's findings, or takes one of them.", mendCommand},
@@ -251,10 +247,8 @@ func (helpAsked) Error() string { return "help was asked for" }
 // else.
 func (c command) options() *pflag.FlagSet {
 	var help helpAsked
-	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(
-		err,
-		&help,
-	) {
+	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(err,
+		&help) {
 		panic(c.name + " does not say what it knows") // a command that does not parse its options
 	}
 	return help.options
@@ -337,12 +331,8 @@ func misused(err error) error {
 		return errors.Unwrap(invalid) // of a recipe, in its own words
 	case errors.As(err, &invalid):
 		not := map[string]string{"bool": "neither true nor false", "float64": "no number"}[invalid.GetFlag().Value.Type()]
-		return fmt.Errorf(
-			"--%s %s: that is %s",
-			invalid.GetFlag().Name,
-			invalid.GetValue(),
-			cmp.Or(not, "no whole number"),
-		)
+		return fmt.Errorf("--%s %s: that is %s", invalid.GetFlag().Name, invalid.GetValue(),
+			cmp.Or(not, "no whole number"))
 	}
 	return err
 }

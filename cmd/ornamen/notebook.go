@@ -105,12 +105,8 @@ func versions(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	take := fs.Uint("take", 0, "`N` goes back to this version")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	name, db, err := notebookArgs(
-		fs,
-		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args,
-		"the lick, by its number or title",
-	)
+	name, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		args, "the lick, by its number or title")
 	if err != nil {
 		return err
 	}

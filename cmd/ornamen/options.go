@@ -43,11 +43,8 @@ func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 		habits: fs.String("habits", "", "`HABITS` fingers of one's own, as in \"tones 2 4: 1 3 4; fret 3: 3\""),
 	}
 	if fs.Lookup("tuning") == nil {
-		o.tuning = fs.String(
-			"tuning",
-			"",
-			"`TUNING` another tuning, the thinnest string first, as in \"E4 B3 G3 D3 A2 D2\"",
-		)
+		o.tuning = fs.String("tuning", "",
+			"`TUNING` another tuning, the thinnest string first, as in \"E4 B3 G3 D3 A2 D2\"")
 	}
 	o.name = fs.String("player", "", "`NAME` the guitar, hand and habits of this player of the notebook")
 	if fs.Lookup("db") == nil {

@@ -24,11 +24,8 @@ func play(ctx context.Context, e env, args []string) error {
 	count := fs.Bool("count-in", false, "a bar of clicks before it")
 	click := fs.Bool("click", false, "a click on the beats")
 	band := fs.Bool("band", false, "bass and drums, if the line has chords")
-	on := fs.String(
-		"click-on",
-		"every",
-		"`every|backbeat|drops` on which beats: every one, two and four, or every other bar",
-	)
+	on := fs.String("click-on", "every",
+		"`every|backbeat|drops` on which beats: every one, two and four, or every other bar")
 	hold := fs.Bool("hold", false, "its chords are held beneath")
 	target := fs.Bool("target", false, "each bend's target sounds before it")
 	tone := fs.String("tone", "clean", "`clean|drive` the amplifier")

@@ -339,17 +339,8 @@ func printLadder(ctx context.Context, e env, s *store.Store, engine *judge.Engin
 		if asJSON {
 			return printJSON(e, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
 		}
-		fmt.Fprintf(
-			e.out,
-			"%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n",
-			piece.Title,
-			partWord(p.Name),
-			r.Tempo,
-			say.Count(r.Left, "clean round"),
-			r.Next,
-			r.Start,
-			r.Wanted,
-		)
+		fmt.Fprintf(e.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name),
+			r.Tempo, say.Count(r.Left, "clean round"), r.Next, r.Start, r.Wanted)
 		return nil
 	}
 	return fmt.Errorf("%s has no part %q; there are %s", piece.Title, name, strings.Join(names, ", "))

@@ -37,17 +37,9 @@ func TestModelPage(t *testing.T) {
 		Part string
 		Rows []defaults.Row
 	}
-	parts := append(
-		propose.Defaults(),
-		part{"Shapes", shape.Defaults()},
-		part{"Chord changes", changes.Defaults()},
-		part{
-			"Practice and calibration",
-			practice.Defaults(),
-		},
-		part{"Hearing", hear.Defaults()}, part{"Sound", sound.Defaults()},
-		part{"The key of what is read", key.Defaults()},
-	)
+	parts := append(propose.Defaults(), part{"Shapes", shape.Defaults()}, part{"Chord changes", changes.Defaults()},
+		part{"Practice and calibration", practice.Defaults()}, part{"Hearing", hear.Defaults()},
+		part{"Sound", sound.Defaults()}, part{"The key of what is read", key.Defaults()})
 	for _, part := range parts {
 		fmt.Fprintf(&b, "\n## %s\n\n| value | | unit | from | held by |\n|---|---|---|---|---|\n", part.Part)
 		for _, r := range part.Rows {

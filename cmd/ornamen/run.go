@@ -75,12 +75,8 @@ func runCommand(ctx context.Context, e env, args []string) error {
 				say.Count(rhythm.MeetBeats, "beat"))
 		}
 		if rhythm.PickupFrom != "" && r.From == "" {
-			fmt.Fprintf(
-				e.out,
-				"; starts on %s: %s and the landing",
-				rhythm.PickupFrom,
-				say.Count(rhythm.Notes-1, "note"),
-			)
+			fmt.Fprintf(e.out, "; starts on %s: %s and the landing", rhythm.PickupFrom,
+				say.Count(rhythm.Notes-1, "note"))
 		}
 		fmt.Fprintln(e.out)
 		for _, s := range grown.Remarks {
@@ -148,11 +144,8 @@ func waysOf(ctx context.Context, e *judge.Engine, l lick.Lick) ([]propose.WayToP
 func restring(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	way := fs.String(
-		"pick",
-		string(pick.Alternate),
-		"`alternate|economy|legato|free` way of picking that the changes are to suit",
-	)
+	way := fs.String("pick", string(pick.Alternate),
+		"`alternate|economy|legato|free` way of picking that the changes are to suit")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to restring")
 	if err != nil {
@@ -253,11 +246,8 @@ type foundPart struct {
 func turnCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	how := fs.String(
-		"how",
-		"",
-		"`backwards|mirror|rotate:N|octave|-octave|string:N|degree:N` what is done; must be given",
-	)
+	how := fs.String("how", "",
+		"`backwards|mirror|rotate:N|octave|-octave|string:N|degree:N` what is done; must be given")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, 1, "the lick file to turn")
 	if err != nil {

@@ -66,11 +66,8 @@ func servingFlags(fs *pflag.FlagSet) serving {
 		fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"),
 		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
 		fs.String("log", "", "`FILE` writes what happens there; to standard error"),
-		fs.String(
-			"cert",
-			"",
-			"`FILE` a certificate, with which phones are served over TLS, as their microphones ask for",
-		),
+		fs.String("cert", "",
+			"`FILE` a certificate, with which phones are served over TLS, as their microphones ask for"),
 		fs.String("key", "", "`FILE` the key of the certificate"),
 		fs.Bool("phone", false, "lets phones of the house in, by the link that is printed"),
 	}
@@ -121,10 +118,8 @@ func (o serving) open(ctx context.Context, e env, fill bool) error {
 	}
 	defer ln.Close()
 	if tcp, ok := ln.Addr().(*net.TCPAddr); ok && !tcp.IP.IsLoopback() && !*o.phone {
-		fmt.Fprintln(
-			e.err,
-			"ornamen: only this machine is answered; --phone, or a button on Player, lets other devices in",
-		)
+		fmt.Fprintln(e.err,
+			"ornamen: only this machine is answered; --phone, or a button on Player, lets other devices in")
 	}
 	var cert *tls.Certificate
 	if *o.cert != "" || *o.key != "" {

@@ -81,14 +81,8 @@ func TestBassOpenFirst(t *testing.T) {
 			}
 		}
 		if strings.Join(bass, " ") != c.bass || strings.Join(strokes, " ") != c.strokes {
-			t.Errorf(
-				"under %s: %s, struck %s; want %s, %s",
-				c.line,
-				strings.Join(bass, " "),
-				strings.Join(strokes, " "),
-				c.bass,
-				c.strokes,
-			)
+			t.Errorf("under %s: %s, struck %s; want %s, %s", c.line, strings.Join(bass, " "),
+				strings.Join(strokes, " "), c.bass, c.strokes)
 		}
 	}
 }

@@ -281,12 +281,8 @@ func (m *moving) pitches(to music.Chord) (out []music.Pitch, err error) {
 func (m *moving) pitch(pitch music.Pitch, i int, to music.Chord) (music.Pitch, error) {
 	switch {
 	case m.manner.Tail != NoTail && i >= m.head:
-		return stepped(
-			own(m.manner.Tail, m.first.Chord, m.palette),
-			own(m.manner.Tail, to, m.palette),
-			pitch,
-			m.by(to),
-		), nil
+		return stepped(own(m.manner.Tail, m.first.Chord, m.palette), own(m.manner.Tail, to, m.palette), pitch,
+			m.by(to)), nil
 	case m.manner.How == InKey:
 		return m.inKey(pitch, to)
 	case m.manner.How == SameShape:
@@ -328,11 +324,8 @@ func (m *moving) inKey(pitch music.Pitch, to music.Chord) (music.Pitch, error) {
 		root music.Name
 	}{{a, m.first.Chord.Root}, {b, to.Root}} {
 		if x.at < 0 {
-			return 0, fmt.Errorf(
-				"%s has no %s: it cannot move there by steps of the key",
-				m.palette.Pretty(),
-				x.root.Pretty(),
-			)
+			return 0, fmt.Errorf("%s has no %s: it cannot move there by steps of the key", m.palette.Pretty(),
+				x.root.Pretty())
 		}
 	}
 	// The shorter way, as the roots go.

@@ -84,10 +84,8 @@ func TestFigureKeepsItsContour(t *testing.T) {
 				if !ok {
 					t.Fatal(pitch)
 				}
-				l.Notes = append(
-					l.Notes,
-					lick.Note{At: at, Len: lick.NewTime(1, 4), String: place.String, Fret: place.Fret},
-				)
+				l.Notes = append(l.Notes,
+					lick.Note{At: at, Len: lick.NewTime(1, 4), String: place.String, Fret: place.Fret})
 				at, n = at.Add(lick.NewTime(1, 4)), n+1
 			}
 			for _, how := range []How{SameShape, SameDegrees, InKey} {

@@ -48,10 +48,8 @@ func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string
 		for _, at := range strikes(l, bars, rest[0], end) {
 			struck = true
 			for _, p := range places {
-				out.Notes = append(
-					out.Notes,
-					lick.Note{At: at[0], Len: at[1].Sub(at[0]), String: p.String, Fret: p.Fret},
-				)
+				out.Notes = append(out.Notes,
+					lick.Note{At: at[0], Len: at[1].Sub(at[0]), String: p.String, Fret: p.Fret})
 			}
 		}
 		if !struck {

@@ -128,13 +128,8 @@ func CallAnswer(l lick.Lick, bars int64) (out lick.Lick, said string, err error)
 	out.Sort()
 	fit(&out)
 	last := half.Sub(length)
-	return out, fmt.Sprintf(
-		"call: %s and %s of rest; answer: %s and %s of rest",
-		say.Some(cut, "note"),
-		lengthWord(rest),
-		say.Some(len(columns), "note"),
-		lengthWord(last),
-	), out.Validate()
+	return out, fmt.Sprintf("call: %s and %s of rest; answer: %s and %s of rest", say.Some(cut, "note"),
+		lengthWord(rest), say.Some(len(columns), "note"), lengthWord(last)), out.Validate()
 }
 
 // lengthWord says a length, or that there is none.

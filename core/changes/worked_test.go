@@ -80,12 +80,8 @@ func TestWorkedLines(t *testing.T) {
 		if len(c.fixes) == 0 && len(fixes) > 0 {
 			t.Errorf("%s: %q mends what arrives", c.name, fixes)
 		}
-		got := fmt.Sprintf(
-			"%s | %s | %s",
-			strings.Join(roles, ""),
-			strings.Join(arrivals, ", "),
-			strings.Join(rests, "; "),
-		)
+		got := fmt.Sprintf("%s | %s | %s", strings.Join(roles, ""), strings.Join(arrivals, ", "),
+			strings.Join(rests, "; "))
 		if want := fmt.Sprintf("%s | %s | %s", strings.ReplaceAll(c.roles, " ", ""), c.arrivals, c.rests); got != want {
 			t.Errorf("%s:\n got %s\nwant %s", c.name, got, want)
 		}

@@ -106,28 +106,13 @@ var Dos = []Do{
 	{"move", "N frets, strings, over, degrees or octaves", ToNotes,
 		"moves the notes as one figure: up, or to thicker strings; over keeps the pitches", moved},
 	{"transpose", "KEY", ToLine, "moves the line to another key, tones, chords and all", transposed},
-	{
-		"longer",
-		"[FACTOR]",
-		ToNotes,
-		"makes the notes so many times as long, 2 by itself; 3/2 is dotted",
-		stretched(false),
-	},
+	{"longer", "[FACTOR]", ToNotes, "makes the notes so many times as long, 2 by itself; 3/2 is dotted",
+		stretched(false)},
 	{"shorter", "[FACTOR]", ToNotes, "makes the notes so many times as short", stretched(true)},
-	{
-		"earlier",
-		"",
-		ToNotes,
-		"changes places with what comes before",
-		func(a asked) (lick.Edit, error) { return a.swapped(true) },
-	},
-	{
-		"later",
-		"",
-		ToNotes,
-		"changes places with what comes after",
-		func(a asked) (lick.Edit, error) { return a.swapped(false) },
-	},
+	{"earlier", "", ToNotes, "changes places with what comes before",
+		func(a asked) (lick.Edit, error) { return a.swapped(true) }},
+	{"later", "", ToNotes, "changes places with what comes after",
+		func(a asked) (lick.Edit, error) { return a.swapped(false) }},
 	{"rest", "", ToNote, "opens a rest before the note, as long as the note",
 		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
 	{"unrest", "", ToNote, "closes the rest before the note",
@@ -210,13 +195,8 @@ var Dos = []Do{
 		e.Name, err = changes.Sign(a.value, a.lick.Key)
 		return e, err
 	}},
-	{
-		"title",
-		"WORDS",
-		ToLine,
-		"sets the title",
-		setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil }),
-	},
+	{"title", "WORDS", ToLine, "sets the title",
+		setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
 	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a asked) error {
 		tags := splitTags(a.value)
 		s.Tags = &tags
@@ -230,12 +210,8 @@ var Dos = []Do{
 		setting(func(s *lick.Setting, a asked) error {
 			t, err := strconv.ParseFloat(a.value, 64)
 			if s.Tempo = &t; err != nil {
-				return fmt.Errorf(
-					"%q is no tempo: write a number from %d to %d",
-					clip(a.value),
-					lick.MinTempo,
-					lick.MaxTempo,
-				)
+				return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo,
+					lick.MaxTempo)
 			}
 			return nil
 		}),
@@ -296,13 +272,8 @@ var Dos = []Do{
 		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
 		return lick.SetChords{Chords: chords}, err
 	}},
-	{
-		"propose",
-		"",
-		ToLine,
-		"leaves every finger and stroke open that was not set",
-		func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil },
-	},
+	{"propose", "", ToLine, "leaves every finger and stroke open that was not set",
+		func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
 }
 
 // doOf finds what a word does.

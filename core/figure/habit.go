@@ -46,10 +46,8 @@ func ParseHabits(text string) (Habits, error) {
 		situation, fingers, _ := strings.Cut(word, ":")
 		h := Habit{strings.Join(strings.Fields(situation), " "), strings.Join(strings.Fields(fingers), " ")}
 		if _, ok := h.read(); !ok {
-			return nil, fmt.Errorf(
-				`the habit %q is none: write "tones 2 4: 1 3 4", "fret 3: 3" or "octave 2: 1 4"`,
-				word,
-			)
+			return nil, fmt.Errorf(`the habit %q is none: write "tones 2 4: 1 3 4", "fret 3: 3" or "octave 2: 1 4"`,
+				word)
 		}
 		out = out.With(h)
 	}

@@ -96,13 +96,8 @@ func TestHabitsAreLearned(t *testing.T) {
 		}
 		t.Logf("%s: %q, %d of %d", s.name, h.Habits, right, notes)
 		if len(habits) == 0 || 100*right < 99*notes {
-			t.Errorf(
-				"%s: with the habits %q %d of %d notes have the player's own fingers",
-				s.name,
-				h.Habits,
-				right,
-				notes,
-			)
+			t.Errorf("%s: with the habits %q %d of %d notes have the player's own fingers", s.name, h.Habits, right,
+				notes)
 		}
 	}
 }

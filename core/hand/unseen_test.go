@@ -135,12 +135,7 @@ func TestUnseenLines(t *testing.T) {
 		if 1000*right < 995*notes || whole < len(lines)-1 {
 			t.Errorf("%s: %d of %d notes, %d of %d lines whole", name, right, notes, whole, len(lines))
 		}
-		t.Logf(
-			"%s: %.1f %% of the notes, %d of %d lines whole",
-			name,
-			100*float64(right)/float64(notes),
-			whole,
-			len(lines),
-		)
+		t.Logf("%s: %.1f %% of the notes, %d of %d lines whole", name, 100*float64(right)/float64(notes), whole,
+			len(lines))
 	}
 }

@@ -43,8 +43,7 @@ func TestHearBend(t *testing.T) {
 		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}}
 	b, err := Bend(t.Context(), sound.SimulatedBend(g, v, g.Tuning, 0), sound.Rate, g.Pitch(v.Place())+2)
 	if err != nil || b.Width < leastSway || math.Abs(b.Hertz-fast) > 1 {
-		t.Errorf("%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f", err, b.Width, b.Hertz,
-			fast)
+		t.Errorf("%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f", err, b.Width, b.Hertz, fast)
 	}
 	for name, samples := range map[string][]float32{"silence": make([]float32, sound.Rate), "nothing": nil} {
 		if _, err := Bend(t.Context(), samples, sound.Rate, 69); err == nil || strings.Contains(err.Error(), "\n") {

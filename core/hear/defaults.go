@@ -4,8 +4,7 @@ import "ornamen/core/defaults"
 
 // Defaults lists what the model assumes of hearing.
 func Defaults() []defaults.Row {
-	return defaults.Ours(
-		defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
+	return defaults.Ours(defaults.Row{Name: "a bend is in tune within", Value: inTune, Unit: "cents"},
 		defaults.Row{Name: "playing in: a hum lies below", Value: humBelow, Unit: "Hz"},
 		defaults.Row{Name: "… pitch is looked for below", Value: dullAbove, Unit: "Hz"},
 		defaults.Row{Name: "… a pitch is a dip under", Value: playDip},
@@ -36,6 +35,5 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "the lowest pitch that is looked for", Value: lowest, Unit: "Hz"},
 		defaults.Row{Name: "the highest", Value: highest, Unit: "Hz"},
 		defaults.Row{Name: "a pitch is a dip of the difference function below", Value: unclear},
-		defaults.Row{Name: "silence below a root mean square of", Value: loudEnough},
-	)
+		defaults.Row{Name: "silence below a root mean square of", Value: loudEnough})
 }

@@ -135,17 +135,8 @@ func TestPlayIn(t *testing.T) {
 		if float64(right) < x.least*float64(all) || float64(heard-right) > (1.02-x.least)*float64(all) ||
 			10*told < 9*marks ||
 			10*tempos < 7*lines {
-			t.Errorf(
-				"%s: %d of %d notes and %d others, %d of %d bends and vibratos, %d of %d tempos",
-				x.name,
-				right,
-				all,
-				heard-right,
-				told,
-				marks,
-				tempos,
-				lines,
-			)
+			t.Errorf("%s: %d of %d notes and %d others, %d of %d bends and vibratos, %d of %d tempos", x.name, right,
+				all, heard-right, told, marks, tempos, lines)
 		}
 	}
 }

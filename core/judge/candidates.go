@@ -285,8 +285,7 @@ func (b *candidateList) bends() {
 	// The middle finger bends only where the frets behind it are too few for the others.
 	for f := lick.Middle; f <= lick.Little; f++ {
 		if f > b.r.Lick.Notes[b.i].Finger && (f > lick.Middle || n.Fret < int(lick.Ring)) {
-			b.add(say.WithHelpers(f),
-				with(func(x *lick.Bend) { x.With = nil }, f))
+			b.add(say.WithHelpers(f), with(func(x *lick.Bend) { x.With = nil }, f))
 		}
 	}
 	if p, ok := b.l.Palette(); ok {

@@ -6,8 +6,7 @@ import (
 
 // Defaults lists what the model assumes of what is worth a finding and a fix.
 func Defaults() []defaults.Row {
-	return defaults.Ours(
-		defaults.Row{Name: "a jump is worth a word over a load of", Value: JumpWarning},
+	return defaults.Ours(defaults.Row{Name: "a jump is worth a word over a load of", Value: JumpWarning},
 		defaults.Row{Name: "fixes that a finding offers", Value: maxFixes},
 		defaults.Row{Name: "findings that fixes are tried for", Value: mendedFindings},
 		defaults.Row{Name: "edits that are tried for one finding", Value: triedFixes},
@@ -21,6 +20,5 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "notes of all lines tried for them", Value: landingNotes, Unit: "notes"},
 		defaults.Row{Name: "a fix is worth offering for a ceiling higher by a factor of", Value: rises},
 		defaults.Row{Name: "a fix of a remark keeps, of the ceiling", Value: remarkCost},
-		defaults.Row{Name: "notes of a line that are judged together", Value: MaxNotes, Unit: "notes"},
-	)
+		defaults.Row{Name: "notes of a line that are judged together", Value: MaxNotes, Unit: "notes"})
 }

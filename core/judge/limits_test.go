@@ -39,30 +39,14 @@ func TestEdge(t *testing.T) {
 						if f.Code == BendOffEdge {
 							is = true
 							if f.Need != round1(float64(x.Way)+1) || f.Have != round1(float64(room)) {
-								t.Errorf(
-									"%d:%d by %g: needs %g and has %g, of a way of %.2f and room for %.2f",
-									str,
-									fret,
-									half,
-									f.Need,
-									f.Have,
-									x.Way,
-									room,
-								)
+								t.Errorf("%d:%d by %g: needs %g and has %g, of a way of %.2f and room for %.2f", str,
+									fret, half, f.Need, f.Have, x.Way, room)
 							}
 						}
 					}
 					if is != lost {
-						t.Errorf(
-							"%d:%d bent by %g %s: off the edge %v, with a way of %.2f mm and room for %.2f",
-							str,
-							fret,
-							half,
-							push,
-							is,
-							x.Way,
-							room,
-						)
+						t.Errorf("%d:%d bent by %g %s: off the edge %v, with a way of %.2f mm and room for %.2f", str,
+							fret, half, push, is, x.Way, room)
 					}
 					if is {
 						found++

@@ -17,21 +17,12 @@ type slurNeed struct {
 
 // slurNeeds are the needs in the order in which they are looked at.
 var slurNeeds = []slurNeed{
-	{
-		SlurChangesString,
-		func(from *lick.Note, _ lick.Note) bool { return from == nil },
-		func(_ *lick.Note, n lick.Note) string { return say.NothingBefore(n) },
-	},
-	{
-		HammerFalls,
-		func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Hammer && n.Fret <= from.Fret },
-		func(from *lick.Note, n lick.Note) string { return say.HammerFalls(from.Fret, n.Fret) },
-	},
-	{
-		PullRises,
-		func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Pull && n.Fret >= from.Fret },
-		func(from *lick.Note, n lick.Note) string { return say.PullRises(from.Fret, n.Fret) },
-	},
+	{SlurChangesString, func(from *lick.Note, _ lick.Note) bool { return from == nil },
+		func(_ *lick.Note, n lick.Note) string { return say.NothingBefore(n) }},
+	{HammerFalls, func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Hammer && n.Fret <= from.Fret },
+		func(from *lick.Note, n lick.Note) string { return say.HammerFalls(from.Fret, n.Fret) }},
+	{PullRises, func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Pull && n.Fret >= from.Fret },
+		func(from *lick.Note, n lick.Note) string { return say.PullRises(from.Fret, n.Fret) }},
 	{
 		SlideChangesFinger,
 		func(from *lick.Note, n lick.Note) bool {

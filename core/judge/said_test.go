@@ -24,10 +24,8 @@ func TestEveryHardMoveIsSaid(t *testing.T) {
 		}
 		r := check(usual, l)
 		for i, n := range r.Notes {
-			if !slices.ContainsFunc(
-				n.Loads,
-				func(x Load) bool { return x.Side == Fretting && loadSeverity(x.Load) > Flows },
-			) {
+			if !slices.ContainsFunc(n.Loads,
+				func(x Load) bool { return x.Side == Fretting && loadSeverity(x.Load) > Flows }) {
 				continue
 			}
 			seen[n.Kind]++

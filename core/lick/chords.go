@@ -75,11 +75,8 @@ func lengthsOf(words []string, meter Meter) ([]Time, error) {
 		left = left.Sub(out[k])
 	}
 	if left.Before(Time{}) || open == 0 && !left.IsZero() || open > 0 && left.IsZero() {
-		return nil, fmt.Errorf(
-			"the beats of a bar are %d; those of %q are others",
-			meter.Beats,
-			strings.Join(words, " "),
-		)
+		return nil, fmt.Errorf("the beats of a bar are %d; those of %q are others", meter.Beats,
+			strings.Join(words, " "))
 	}
 	for k := range out {
 		if open > 0 && out[k].IsZero() {

@@ -10,8 +10,7 @@ import (
 func eighths(frets ...int) lick.Lick {
 	l := lick.New()
 	for i, f := range frets {
-		l.Notes = append(l.Notes,
-			lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 2, Fret: f})
+		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 2, Fret: f})
 	}
 	return l
 }

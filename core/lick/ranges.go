@@ -241,12 +241,8 @@ func (e Paste) Apply(l Lick) (Lick, error) {
 	}
 	for i, n := range e.Clip.Lick.Notes {
 		if n.String > len(l.Tuning) {
-			return l, fmt.Errorf(
-				"note %d of what is pasted is on string %d; this lick has %d",
-				i+1,
-				n.String,
-				len(l.Tuning),
-			)
+			return l, fmt.Errorf("note %d of what is pasted is on string %d; this lick has %d", i+1, n.String,
+				len(l.Tuning))
 		}
 	}
 	after := e.After

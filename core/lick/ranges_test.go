@@ -57,30 +57,16 @@ func TestSelectionsComeBack(t *testing.T) {
 		}
 		double := apply(l, lick.Duplicate{Notes: rs})
 		if len(double.Notes) != len(l.Notes)+r.To-r.From || double.End().Cmp(l.End().Add(clip.Len)) != 0 {
-			t.Fatalf(
-				"%s doubled: %d notes to %s of %d to %s",
-				rs,
-				len(double.Notes),
-				double.End(),
-				len(l.Notes),
-				l.End(),
-			)
+			t.Fatalf("%s doubled: %d notes to %s of %d to %s", rs, len(double.Notes), double.End(), len(l.Notes),
+				l.End())
 		}
-		same(
-			t,
-			"doubled and taken away",
-			apply(double, lick.RemoveNotes{Notes: lick.Ranges{{From: r.To, To: 2*r.To - r.From}}}),
-			l,
-		)
+		same(t, "doubled and taken away",
+			apply(double, lick.RemoveNotes{Notes: lick.Ranges{{From: r.To, To: 2*r.To - r.From}}}), l)
 		same(t, "stretched and shortened", apply(l, lick.Stretch{Notes: rs, Times: lick.NewTime(3, 2)},
 			lick.Stretch{Notes: rs, Times: lick.NewTime(2, 3)}), l)
 		if r.To < len(l.Notes) { // a rest behind the last note is lost with what comes after it
-			same(
-				t,
-				"cut and pasted",
-				apply(l, lick.RemoveNotes{Notes: rs}, lick.Paste{After: r.From - 1, Clip: clip}),
-				l,
-			)
+			same(t, "cut and pasted", apply(l, lick.RemoveNotes{Notes: rs}, lick.Paste{After: r.From - 1, Clip: clip}),
+				l)
 			away := apply(l, lick.Carry{Notes: rs, After: -1})
 			same(t, "carried and carried home", apply(away, lick.Carry{
 				Notes: lick.Ranges{{From: 0, To: r.To - r.From}}, After: r.To - 1}), l)

@@ -68,13 +68,8 @@ func ParseChord(s string) (Chord, error) {
 		return Chord{}, err
 	}
 	c := Chord{Name: text, Root: root}
-	if open, shut := strings.Index(sign, "("), strings.Index(sign, ")"); strings.Count(
-		sign,
-		"(",
-	) != strings.Count(
-		sign,
-		")",
-	) ||
+	if open, shut := strings.Index(sign, "("), strings.Index(sign, ")"); strings.Count(sign, "(") != strings.Count(sign,
+		")") ||
 		shut < open {
 		return Chord{}, fmt.Errorf("%q is no chord that I know: a bracket is not closed", text)
 	}

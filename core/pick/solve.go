@@ -91,8 +91,7 @@ type first struct {
 
 // newSearch weighs the moves and keeps those with the fewest breaches.
 func (pl Player) newSearch(events []Event, loop bool, way Way, angle Angle) *search {
-	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle, fewest: math.MaxInt,
-		bound: math.Inf(1)}
+	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle, fewest: math.MaxInt, bound: math.Inf(1)}
 	for _, e := range events {
 		s.states = append(s.states, options(e))
 	}

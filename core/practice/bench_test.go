@@ -11,13 +11,11 @@ func tenYears() (log []Entry) {
 	rng := rand.New(rand.NewPCG(10, 10))
 	for n := range 150_000 {
 		e := Entry{
-			Lick:  uint(1 + rng.IntN(12)),
-			Title: "x",
-			Part:  fmt.Sprint("part ", rng.IntN(4)),
-			Tempo: float64(60 + rng.IntN(60)),
-			Picking: float64(
-				80 + 5*rng.IntN(10),
-			),
+			Lick:     uint(1 + rng.IntN(12)),
+			Title:    "x",
+			Part:     fmt.Sprint("part ", rng.IntN(4)),
+			Tempo:    float64(60 + rng.IntN(60)),
+			Picking:  float64(80 + 5*rng.IntN(10)),
 			Fretting: float64(80 + 5*rng.IntN(10)),
 			Move:     []string{"jump", "shift", "stroke"}[rng.IntN(3)],
 			Minutes:  0.7,

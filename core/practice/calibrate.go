@@ -206,10 +206,8 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 				}
 			}
 			cell := max(-marginMax, min(marginMax, int(math.Round(m/gridStep))))
-			at := slices.IndexFunc(
-				groups[k],
-				func(a asked) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 },
-			)
+			at := slices.IndexFunc(groups[k],
+				func(a asked) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 })
 			if at < 0 {
 				at = len(groups[k])
 				groups[k] = append(groups[k], asked{cell: cell, others: others})

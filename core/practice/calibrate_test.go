@@ -19,15 +19,8 @@ type world struct {
 // worlds are those of the model's table; the last cannot be told from a log and is only reported.
 var worlds = []world{
 	{"its own", 14, 0, 0, 0, 0, 0.92}, {"3 % lapses", 14, 0.03, 0, 0, 0, 0.92}, {"8 % lapses", 14, 0.08, 0, 0, 0, 0.92},
-	{
-		"flat",
-		7,
-		0.02,
-		0,
-		0,
-		0,
-		0.92,
-	}, {"steep", 25, 0.02, 0, 0, 0, 0.92}, {"form of the day", 14, 0.02, 0.08, 0, 0, 0.92},
+	{"flat", 7, 0.02, 0, 0, 0,
+		0.92}, {"steep", 25, 0.02, 0, 0, 0, 0.92}, {"form of the day", 14, 0.02, 0.08, 0, 0, 0.92},
 	{"learns", 14, 0.02, 0, 0.25, 0, 0.92}, {"misses unsaid", 14, 0.02, 0, 0, 0.5, 0},
 }
 
@@ -100,19 +93,9 @@ func TestCalibrateWorlds(t *testing.T) {
 					}
 				}
 			}
-			t.Logf(
-				"%-16s shown after 200: %d of %d; held %d, %d, %d %%; width at 400: %.0f %%",
-				w.name,
-				shown[200],
-				players,
-				100*held[200]/max(
-					1,
-					shown[200],
-				),
-				100*held[400]/max(1, shown[400]),
-				100*held[1000]/max(1, shown[1000]),
-				100*width,
-			)
+			t.Logf("%-16s shown after 200: %d of %d; held %d, %d, %d %%; width at 400: %.0f %%", w.name, shown[200],
+				players, 100*held[200]/max(1, shown[200]), 100*held[400]/max(1, shown[400]),
+				100*held[1000]/max(1, shown[1000]), 100*width)
 			if w.least == 0 {
 				return
 			}
@@ -122,9 +105,7 @@ func TestCalibrateWorlds(t *testing.T) {
 			slack := 1.64 * math.Sqrt(w.least*(1-w.least)/float64(3*players)) // of so few players
 			if all, ok := shown[200]+shown[400]+shown[1000], held[200]+held[400]+held[1000]; float64(
 				ok,
-			) < (w.least-slack)*float64(
-				all,
-			) {
+			) < (w.least-slack)*float64(all) {
 				t.Errorf("%d of %d shown intervals hold", ok, all)
 			}
 			if width > 0.20 {

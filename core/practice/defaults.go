@@ -82,10 +82,8 @@ func hypotheses() (out []defaults.Row) {
 		list []hypothesis
 	}{{"steepness", steeps}, {"share of lapses", lapses}, {"form of the day", forms}} {
 		for _, h := range x.list {
-			out = append(
-				out,
-				defaults.Row{Name: fmt.Sprintf("calibration: %s %g, its weight", x.name, h.value), Value: h.weight},
-			)
+			out = append(out,
+				defaults.Row{Name: fmt.Sprintf("calibration: %s %g, its weight", x.name, h.value), Value: h.weight})
 		}
 	}
 	return out

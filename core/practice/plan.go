@@ -180,10 +180,8 @@ func (d *planner) fill() {
 
 // planned says whether a part is on the plan already.
 func (d *planner) planned(lick uint, part string) bool {
-	return slices.ContainsFunc(
-		d.out,
-		func(x Item) bool { return x.Lick == lick && x.Part.Name == part && x.Kind != WarmUp && x.Kind != Ear },
-	)
+	return slices.ContainsFunc(d.out,
+		func(x Item) bool { return x.Lick == lick && x.Part.Name == part && x.Kind != WarmUp && x.Kind != Ear })
 }
 
 // holds says whether a part stays away: for the hand's sake, as it is too short to be practised by itself, or as

@@ -286,8 +286,7 @@ func TestLogFiles(t *testing.T) {
 			t.Errorf("%q: %v", bad, err)
 		}
 	}
-	for _, bad := range []string{"", "{}", `[{"tempo": 3}]`,
-		`[{"time": "2026-01-01T00:00:00Z", "note": -1}]`} {
+	for _, bad := range []string{"", "{}", `[{"tempo": 3}]`, `[{"time": "2026-01-01T00:00:00Z", "note": -1}]`} {
 		if _, err := ReadJSON(strings.NewReader(bad)); err == nil {
 			t.Errorf("%q is a log", bad)
 		}

@@ -225,10 +225,8 @@ func TestYearOfPractice(t *testing.T) {
 			sum, n, far := 0.0, 0, 0
 			for _, p := range s.pieces {
 				for _, part := range p.Parts {
-					rounds := slices.DeleteFunc(
-						slices.Clone(s.book.Part(p.Lick, part.Name)),
-						func(e Entry) bool { return !e.onLadder() },
-					)
+					rounds := slices.DeleteFunc(slices.Clone(s.book.Part(p.Lick, part.Name)),
+						func(e Entry) bool { return !e.onLadder() })
 					if len(rounds) < 120 {
 						continue
 					}

@@ -80,28 +80,16 @@ func (p *proposer) otherFingers(ctx context.Context) {
 			if x := p.Measure(ctx, got, p.hand).Alone(); x.Ceiling > 0 && (next == nil || x.Ceiling > next.Ceiling) {
 				next = x
 			}
-			p.add(
-				ctx,
-				otherFinger,
-				say.FingerOn(f, i),
-				got,
-				p.bound,
-				p.other(ctx, say.OtherFinger(f, was, i), got),
-				p.way,
-			)
+			p.add(ctx, otherFinger, say.FingerOn(f, i), got, p.bound, p.other(ctx, say.OtherFinger(f, was, i), got),
+				p.way)
 		}
 		if k == 0 && next != nil {
 			does := handWords(next)
 			if does == handWords(r) {
 				does = ""
 			}
-			p.out[0].Why += " " + say.WhyNot(
-				next.Lick.Notes[i].Finger,
-				i,
-				next.Ceiling.Whole(),
-				r.Ceiling.Whole(),
-				does,
-			)
+			p.out[0].Why += " " + say.WhyNot(next.Lick.Notes[i].Finger, i, next.Ceiling.Whole(), r.Ceiling.Whole(),
+				does)
 		}
 	}
 }

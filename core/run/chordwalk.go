@@ -45,10 +45,8 @@ func (p *plan) chordRungs(l *shape.Ladder, first int, down bool) ([]int, error) 
 		out, at = append(out, found), found
 	}
 	if len(out) == 0 {
-		return nil, phrase.Wrong(
-			p.chordList(down)[0].degree.String(),
-			"no root of that chord lies in the layout from there",
-		)
+		return nil, phrase.Wrong(p.chordList(down)[0].degree.String(),
+			"no root of that chord lies in the layout from there")
 	}
 	return out, nil
 }

@@ -65,14 +65,8 @@ func TestThen(t *testing.T) {
 			n, cells = n+len(alone.Lick.Notes), cells+len(alone.Cells)
 		}
 		if n != len(whole.Lick.Notes) || cells != len(whole.Cells) {
-			t.Errorf(
-				"%s: %d notes in %d cells, %d in %d alone",
-				c.line,
-				len(whole.Lick.Notes),
-				len(whole.Cells),
-				n,
-				cells,
-			)
+			t.Errorf("%s: %d notes in %d cells, %d in %d alone", c.line, len(whole.Lick.Notes), len(whole.Cells), n,
+				cells)
 		}
 		// Complete and brief are two ways to say one run.
 		if parts, err := r.Parts(); err != nil || run.Brief(parts).String() != c.line {

@@ -131,64 +131,18 @@ func strokes(drum Drum, loud float64, from int, places string) (out []stroke) {
 
 // grooves are what the drums play in a bar of four in each style; the four intensities bring more from one to the next.
 var grooves = map[Style][]stroke{
-	Rock: slices.Concat(
-		strokes(Hat, 0.6, 1, "1 2 3 4"),
-		strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
-		strokes(Kick, 0.9, 1, "1 3"),
-		strokes(
-			Kick,
-			0.7,
-			3,
-			"3&",
-		),
-		strokes(Kick, 0.7, 4, "2&"),
-		strokes(Rim, 0.6, 1, "2 4"),
-		strokes(Snare, 0.9, 2, "2 4"),
-		strokes(OpenHat, 0.5, 4, "4&"),
-	),
-	ShuffleBand: slices.Concat(
-		strokes(Hat, 0.6, 1, "1 2 3 4"),
-		strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
-		strokes(Kick, 0.8, 1, "1 3"),
-		strokes(
-			Kick,
-			0.6,
-			3,
-			"2 4",
-		),
-		strokes(Rim, 0.6, 1, "2 4"),
-		strokes(Snare, 0.9, 2, "2 4"),
-		strokes(Snare, 0.25, 4, "1& 3&"),
-	),
-	Ballad: slices.Concat(
-		strokes(Hat, 0.4, 1, "1 2 3 4"),
-		strokes(Hat, 0.25, 2, "1& 2& 3& 4&"),
-		strokes(Kick, 0.8, 1, "1"),
-		strokes(
-			Kick,
-			0.5,
-			2,
-			"2&",
-		),
-		strokes(Rim, 0.7, 1, "3"),
-		strokes(Snare, 0.7, 3, "3"),
-		strokes(Kick, 0.5, 4, "4&"),
-		strokes(OpenHat, 0.35, 4, "4&"),
-	),
-	TwelveEight: slices.Concat(
-		strokes(Hat, 0.6, 1, "1 2 3 4"),
-		strokes(Hat, 0.35, 2, "1t 1a 2t 2a 3t 3a 4t 4a"),
-		strokes(
-			Kick,
-			0.8,
-			1,
-			"1 3",
-		),
-		strokes(Kick, 0.55, 3, "2a 4a"),
-		strokes(Rim, 0.6, 1, "2 4"),
-		strokes(Snare, 0.8, 2, "2 4"),
-		strokes(Snare, 0.25, 4, "1a 3a"),
-	),
+	Rock: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.9, 1, "1 3"), strokes(Kick, 0.7, 3, "3&"), strokes(Kick, 0.7, 4, "2&"),
+		strokes(Rim, 0.6, 1, "2 4"), strokes(Snare, 0.9, 2, "2 4"), strokes(OpenHat, 0.5, 4, "4&")),
+	ShuffleBand: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.4, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.8, 1, "1 3"), strokes(Kick, 0.6, 3, "2 4"), strokes(Rim, 0.6, 1, "2 4"),
+		strokes(Snare, 0.9, 2, "2 4"), strokes(Snare, 0.25, 4, "1& 3&")),
+	Ballad: slices.Concat(strokes(Hat, 0.4, 1, "1 2 3 4"), strokes(Hat, 0.25, 2, "1& 2& 3& 4&"),
+		strokes(Kick, 0.8, 1, "1"), strokes(Kick, 0.5, 2, "2&"), strokes(Rim, 0.7, 1, "3"), strokes(Snare, 0.7, 3, "3"),
+		strokes(Kick, 0.5, 4, "4&"), strokes(OpenHat, 0.35, 4, "4&")),
+	TwelveEight: slices.Concat(strokes(Hat, 0.6, 1, "1 2 3 4"), strokes(Hat, 0.35, 2, "1t 1a 2t 2a 3t 3a 4t 4a"),
+		strokes(Kick, 0.8, 1, "1 3"), strokes(Kick, 0.55, 3, "2a 4a"), strokes(Rim, 0.6, 1, "2 4"),
+		strokes(Snare, 0.8, 2, "2 4"), strokes(Snare, 0.25, 4, "1a 3a")),
 }
 
 // fills are what they play instead on the last beat of a form, and of every fourth bar where they are busy.

@@ -161,10 +161,8 @@ func TestBandIsBeside(t *testing.T) {
 		return 10 * math.Log10(sum/float64(len(out)))
 	}
 	for k := range 32 {
-		l.Notes = append(
-			l.Notes,
-			lick.Note{At: lick.NewTime(int64(k), 8), Len: lick.NewTime(1, 8), String: 2 + k%2, Fret: 5 + k%4},
-		)
+		l.Notes = append(l.Notes,
+			lick.Note{At: lick.NewTime(int64(k), 8), Len: lick.NewTime(1, 8), String: 2 + k%2, Fret: 5 + k%4})
 	}
 	line := power(Options{})
 	for busy := 1; busy <= 4; busy++ {

@@ -53,13 +53,11 @@ func touches() (out []defaults.Row) {
 		touch
 	}{{"a downstroke", pickDown}, {"an upstroke", pickUp}, {"a finger", byFinger}, {"the thumb", byThumb},
 		{"a hammer", byHammer}, {"a pull", byPull}, {"a dead note", deadened}, {"the bass player", onBass}} {
-		out = append(
-			out,
+		out = append(out,
 			defaults.Row{Name: x.name + " sets going, from the bridge, as a part of the open string", Value: x.at},
 			defaults.Row{Name: "… is sharp up to", Value: x.sharp, Unit: "Hz"},
 			defaults.Row{Name: "… is as loud as a downstroke, times", Value: x.loud},
-			defaults.Row{Name: "… its noise", Value: x.noise},
-		)
+			defaults.Row{Name: "… its noise", Value: x.noise})
 	}
 	return out
 }

@@ -264,8 +264,7 @@ func TestSeam(t *testing.T) {
 // Notes begin when they are said to: the sound rises there.
 func TestOnsets(t *testing.T) {
 	l := one(lick.Note{String: 3, Fret: 5, Len: lick.NewTime(1, 8)},
-		lick.Note{String: 2, Fret: 5, Len: lick.NewTime(1, 8)},
-		lick.Note{String: 1, Fret: 5, Len: lick.NewTime(1, 8)})
+		lick.Note{String: 2, Fret: 5, Len: lick.NewTime(1, 8)}, lick.Note{String: 1, Fret: 5, Len: lick.NewTime(1, 8)})
 	l.Feel, l.Tempo = lick.Shuffle, 90
 	p := sound.NewPlayer(neck.Standard(), l, sound.Options{CountIn: true})
 	begins := p.Begins()

@@ -100,16 +100,8 @@ func TestPalmAndGhost(t *testing.T) {
 		_, is := partial(palm, f, 0.05, 0.3)
 		_, should := partial(open, f, 0.05, 0.3)
 		cents := 1200 * math.Log2(is/should)
-		t.Logf(
-			"%d:%d palm %.1f cents, %.0f dB at first, %.0f after 0.4 s, at 2.5 kHz %.0f; ghost %.0f dB",
-			at[0],
-			at[1],
-			cents,
-			begin,
-			end,
-			dull,
-			soft,
-		)
+		t.Logf("%d:%d palm %.1f cents, %.0f dB at first, %.0f after 0.4 s, at 2.5 kHz %.0f; ghost %.0f dB", at[0],
+			at[1], cents, begin, end, dull, soft)
 		if math.Abs(cents) > 8 || begin < -9 || end > -25 || dull > -12 || soft > -9 || soft < -15 {
 			t.Errorf("%d:%d does not sound so", at[0], at[1])
 		}

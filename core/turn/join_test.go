@@ -150,10 +150,8 @@ func TestJoinOnTheBeat(t *testing.T) {
 	line := func(frets ...int) lick.Lick {
 		l := lick.New()
 		for i, f := range frets {
-			l.Notes = append(
-				l.Notes,
-				lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: f},
-			)
+			l.Notes = append(l.Notes,
+				lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 2, Fret: f})
 		}
 		return l
 	}

@@ -108,11 +108,8 @@ func (t *turner) frets(by int) error {
 			n := &t.columns[k][i]
 			fret := n.Fret + by
 			if fret < 0 || fret > t.guitar.Frets {
-				return fmt.Errorf(
-					"%s cannot go there: this neck has frets 0 to %d",
-					n.Place().Notation(),
-					t.guitar.Frets,
-				)
+				return fmt.Errorf("%s cannot go there: this neck has frets 0 to %d", n.Place().Notation(),
+					t.guitar.Frets)
 			}
 			layAt(n, n.String, fret)
 		}

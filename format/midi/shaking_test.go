@@ -45,10 +45,8 @@ func TestShakingBends(t *testing.T) {
 					if semitones == 0.5 || length.Before(lick.NewTime(1, 2)) {
 						continue // a curl, and a note of three tenths of a second, are not told apart by the wheel
 					}
-					r, err = Decode(
-						bytes.ReplaceAll(file, []byte("Ornamen shape"), []byte("Another shape")),
-						read.Ask{},
-					)
+					r, err = Decode(bytes.ReplaceAll(file, []byte("Ornamen shape"), []byte("Another shape")),
+						read.Ask{})
 					if err != nil {
 						t.Fatal(err)
 					}

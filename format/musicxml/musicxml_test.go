@@ -280,10 +280,7 @@ func TestRepeatsAndCapo(t *testing.T) {
 			1,
 		)
 		return `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>G</part-name></score-part></part-list><part id="P1">` +
-			strings.Join(
-				bars,
-				"",
-			) + `</part></score-partwise>`
+			strings.Join(bars, "") + `</part></score-partwise>`
 	}
 	forward, backward := mark(`<repeat direction="forward"/>`), mark(`<repeat direction="backward"/>`)
 	thrice := mark(`<repeat direction="backward" times="3"/>`)

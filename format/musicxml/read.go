@@ -109,10 +109,8 @@ func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
 		out.Remark("Repeats are written out as they are played, with their endings.")
 	}
 	if r.capo > 0 {
-		out.Remark(
-			"With the capo at fret %d every fret is written so many higher, and what was open is fretted there.",
-			r.capo,
-		)
+		out.Remark("With the capo at fret %d every fret is written so many higher, and what was open is fretted there.",
+			r.capo)
 	}
 	for _, what := range slices.Sorted(maps.Keys(r.left)) {
 		out.Remark("Left out: %s.", say.Count(r.left[what], what))

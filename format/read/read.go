@@ -131,12 +131,8 @@ func (r *Result) LeftOut() {
 		}
 	}
 	if len(others) > 0 {
-		r.Remark(
-			"The line is %s with %s; left out: %s.",
-			r.Lines[r.Line].Name,
-			say.Count(r.Lines[r.Line].Notes, "note"),
-			strings.Join(others, ", "),
-		)
+		r.Remark("The line is %s with %s; left out: %s.", r.Lines[r.Line].Name,
+			say.Count(r.Lines[r.Line].Notes, "note"), strings.Join(others, ", "))
 	}
 }
 
@@ -229,10 +225,8 @@ func OctavesWord(by music.Pitch) string {
 func Near(g neck.Guitar, l *lick.Lick, n lick.Note, pitch music.Pitch, last neck.Place) (best neck.Place, ok bool) {
 	recent := l.Notes[max(0, len(l.Notes)-neck.MaxStrings):]
 	for _, p := range g.Places(pitch) {
-		taken := slices.ContainsFunc(
-			recent,
-			func(m lick.Note) bool { return m.String == p.String && !m.At.Before(n.At) },
-		)
+		taken := slices.ContainsFunc(recent,
+			func(m lick.Note) bool { return m.String == p.String && !m.At.Before(n.At) })
 		if !taken && (!ok || neck.Apart(p, last) < neck.Apart(best, last)) {
 			best, ok = p, true
 		}

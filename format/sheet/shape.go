@@ -42,14 +42,8 @@ func Shape(l lick.Lick) []byte {
 		if f == 1 {
 			weight = "3" // the nut
 		}
-		fmt.Fprintf(
-			&s.b,
-			`<path d="M%s %dV%s" stroke="#b9b5aa" stroke-width="%s"/>`,
-			px(fretX(f)),
-			shapeTop,
-			px(low),
-			weight,
-		)
+		fmt.Fprintf(&s.b, `<path d="M%s %dV%s" stroke="#b9b5aa" stroke-width="%s"/>`, px(fretX(f)), shapeTop, px(low),
+			weight)
 		if f <= to {
 			s.text(fretX(f)+shapeFret/2, low+26, ` fill="#5f656d" font-size="12"`, fmt.Sprint(f))
 		}

@@ -61,14 +61,8 @@ func (s *sheet) open(wide, high int, title string) {
 
 // text writes a word in the middle of a place.
 func (s *sheet) text(x, y float64, more, word string) {
-	fmt.Fprintf(
-		&s.b,
-		`<text x="%s" y="%s" text-anchor="middle"%s>%s</text>`,
-		px(x),
-		px(y),
-		more,
-		html.EscapeString(word),
-	)
+	fmt.Fprintf(&s.b, `<text x="%s" y="%s" text-anchor="middle"%s>%s</text>`, px(x), px(y), more,
+		html.EscapeString(word))
 }
 
 // px is a length without needless digits.
@@ -129,13 +123,8 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Ghost {
 			word = "(" + word + ")"
 		}
-		fmt.Fprintf(
-			&s.b,
-			`<rect x="%s" y="%s" width="%d" height="14" fill="#fff"/>`,
-			px(x-float64(4*len(word))-1),
-			px(y-7),
-			8*len(word)+2,
-		)
+		fmt.Fprintf(&s.b, `<rect x="%s" y="%s" width="%d" height="14" fill="#fff"/>`, px(x-float64(4*len(word))-1),
+			px(y-7), 8*len(word)+2)
 		bold := ""
 		if n.Accent {
 			bold = ` font-weight="700"`
@@ -163,13 +152,8 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	}
 	low := s.stringY(len(l.Tuning), top)
 	if y := s.stringY(1, top) - 4; s.palm(k) && joined && k > 0 && s.palm(k-1) {
-		fmt.Fprintf(
-			&s.b,
-			`<path d="M%s %sH%s" stroke="#5f656d" stroke-dasharray="3 3"/>`,
-			px(x-svgColumn+10),
-			px(y-4),
-			px(x+6),
-		)
+		fmt.Fprintf(&s.b, `<path d="M%s %sH%s" stroke="#5f656d" stroke-dasharray="3 3"/>`, px(x-svgColumn+10), px(y-4),
+			px(x+6))
 	} else if s.palm(k) {
 		s.text(x, y, ` font-size="10"`, "PM")
 	}
@@ -179,19 +163,11 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 	case first.Slur.Slurred():
 		s.text(x, low+42, ` fill="#5f656d"`, "·")
 	case st == lick.Down:
-		fmt.Fprintf(
-			&s.b,
-			`<path d="M%s %sv-8h9v8" stroke="#1d2329" stroke-width="1.6" fill="none"/>`,
-			px(x-4.5),
-			px(low+43),
-		)
+		fmt.Fprintf(&s.b, `<path d="M%s %sv-8h9v8" stroke="#1d2329" stroke-width="1.6" fill="none"/>`, px(x-4.5),
+			px(low+43))
 	case st == lick.Up:
-		fmt.Fprintf(
-			&s.b,
-			`<path d="M%s %sl4 9l4 -9" stroke="#1d2329" stroke-width="1.6" fill="none"/>`,
-			px(x-4),
-			px(low+34),
-		)
+		fmt.Fprintf(&s.b, `<path d="M%s %sl4 9l4 -9" stroke="#1d2329" stroke-width="1.6" fill="none"/>`, px(x-4),
+			px(low+34))
 	case st != "":
 		s.text(x, low+42, "", string(st))
 	}
@@ -220,12 +196,8 @@ func (s *sheet) value(x, y float64, length lick.Time) {
 		fmt.Fprintf(&s.b, `<path d="M%s %sv-15" stroke="#1d2329"/>`, px(x+3.4), px(y))
 	}
 	for flag, of := 0.0, 8; of <= v.base; flag, of = flag+1, 2*of {
-		fmt.Fprintf(
-			&s.b,
-			`<path d="M%s %sq1 3 5 4" stroke="#1d2329" stroke-width="1.4" fill="none"/>`,
-			px(x+3.4),
-			px(y-15+4*flag),
-		)
+		fmt.Fprintf(&s.b, `<path d="M%s %sq1 3 5 4" stroke="#1d2329" stroke-width="1.4" fill="none"/>`, px(x+3.4),
+			px(y-15+4*flag))
 	}
 	if v.dotted {
 		fmt.Fprintf(&s.b, `<circle cx="%s" cy="%s" r="1.3"/>`, px(x+7), px(y-1))

@@ -534,12 +534,8 @@ func (p *pasted) odd(line, from, to int) {
 		return
 	}
 	r := []rune(p.lines[line])
-	p.remark(
-		"line %d, column %d: %q is not read.",
-		line+1,
-		from+1,
-		read.Clip(string(r[min(from, len(r)):min(to, len(r))]), 20),
-	)
+	p.remark("line %d, column %d: %q is not read.", line+1, from+1,
+		read.Clip(string(r[min(from, len(r)):min(to, len(r))]), 20))
 }
 
 // repeats takes the dots of repeats at the ends of a bar away, and says how many there were.

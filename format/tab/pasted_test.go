@@ -64,10 +64,8 @@ func TestPastedTab(t *testing.T) {
 		if !strings.Contains(said, "every time is an eighth") && !strings.Contains(said, "guessed from the spacing") {
 			t.Errorf("%s: the lengths are not explained: %q", c.name, remarks)
 		}
-		remarks = slices.DeleteFunc(
-			remarks,
-			func(s string) bool { return strings.HasPrefix(s, "No lengths") || strings.HasPrefix(s, "No key") },
-		)
+		remarks = slices.DeleteFunc(remarks,
+			func(s string) bool { return strings.HasPrefix(s, "No lengths") || strings.HasPrefix(s, "No key") })
 		if said = strings.Join(remarks, " "); (c.says == "") != (said == "") || !strings.Contains(said, c.says) {
 			t.Errorf("%s: it says %q, want %q", c.name, said, c.says)
 		}

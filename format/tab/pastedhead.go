@@ -98,10 +98,8 @@ func (p *pasted) capoWords(line string) bool {
 	digits := regexp.MustCompile(`\d{1,2}`).FindString(m[1])
 	if n, err := strconv.Atoi(digits); err == nil && n > 0 && n <= 12 {
 		p.capo = n
-		p.remark(
-			"With the capo at fret %d every fret is written so many higher, and what was open is fretted there.",
-			n,
-		)
+		p.remark("With the capo at fret %d every fret is written so many higher, and what was open is fretted there.",
+			n)
 	}
 	return true
 }

@@ -155,16 +155,8 @@ func TestKeysAreGuessed(t *testing.T) {
 			right++
 			continue
 		}
-		t.Logf(
-			"%s: %s %s is guessed as %s %s (%s, or %s)",
-			l.Title,
-			l.Key.Tonic,
-			l.Key.Scale,
-			g.Tonic,
-			g.Scale,
-			g.Sure,
-			g.Other,
-		)
+		t.Logf("%s: %s %s is guessed as %s %s (%s, or %s)", l.Title, l.Key.Tonic, l.Key.Scale, g.Tonic, g.Scale, g.Sure,
+			g.Other)
 		if g.Sure == key.Clear {
 			t.Errorf("%s is called clear", l.Title)
 		}

@@ -88,11 +88,8 @@ func Listen(ctx context.Context, e *judge.Engine, wav []byte, tempo float64, key
 			say.Count(len(l.Notes), "note"), time.Tempo, how)},
 		r.Remarks...)
 	if len(unsure) > 0 {
-		r.Remark(
-			"Unsure: %s %s.",
-			map[bool]string{true: "note", false: "notes"}[len(unsure) == 1],
-			strings.Join(unsure, ", "),
-		)
+		r.Remark("Unsure: %s %s.", map[bool]string{true: "note", false: "notes"}[len(unsure) == 1],
+			strings.Join(unsure, ", "))
 	}
 	return r, nil
 }

@@ -189,11 +189,8 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 		return *bound, nil
 	}
 	if bound != nil {
-		return *bound, fmt.Errorf(
-			"%s’s practice stands under %s, and goes into no other log",
-			nameOr(r.Name),
-			bound.Name,
-		)
+		return *bound, fmt.Errorf("%s’s practice stands under %s, and goes into no other log", nameOr(r.Name),
+			bound.Name)
 	}
 	for i, p := range list {
 		// The name alone does not lead into the log of the notebook's own player.
@@ -201,11 +198,8 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 			continue
 		}
 		if p.Source != "" {
-			return p, fmt.Errorf(
-				"the log of %s holds another student’s practice; add a player for %s",
-				p.Name,
-				nameOr(r.Name),
-			)
+			return p, fmt.Errorf("the log of %s holds another student’s practice; add a player for %s", p.Name,
+				nameOr(r.Name))
 		}
 		return p, nil
 	}
@@ -224,11 +218,8 @@ type UnknownError struct {
 
 // Error is a sentence that says what to do.
 func (e *UnknownError) Error() string {
-	return fmt.Sprintf(
-		"this is what %s practised; say whose log it goes into: %s",
-		nameOr(e.Name),
-		strings.Join(e.Names, ", "),
-	)
+	return fmt.Sprintf("this is what %s practised; say whose log it goes into: %s", nameOr(e.Name),
+		strings.Join(e.Names, ", "))
 }
 
 // nameOr is a name, or what stands for none.

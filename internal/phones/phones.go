@@ -93,10 +93,8 @@ func (p *Phones) Open() (link string, err error) {
 		p.second = ln
 		main = ln.Addr().(*net.TCPAddr)
 		if p.cert != nil {
-			ln = tls.NewListener(
-				ln,
-				&tls.Config{Certificates: []tls.Certificate{*p.cert}, MinVersion: tls.VersionTLS12},
-			)
+			ln = tls.NewListener(ln,
+				&tls.Config{Certificates: []tls.Certificate{*p.cert}, MinVersion: tls.VersionTLS12})
 		}
 		serve := p.serve
 		go func() {
@@ -173,11 +171,9 @@ func (p *Phones) LetIn(next http.Handler) http.Handler {
 		p.mu.Unlock()
 		switch {
 		case !open:
-			http.Error(
-				w,
+			http.Error(w,
 				"This notebook is open on its own machine alone. Player has a button there that lets a phone in.",
-				http.StatusForbidden,
-			)
+				http.StatusForbidden)
 		case r.URL.Path == "/pair" && r.Method == http.MethodGet:
 			p.pair(w, r)
 		case p.remembered(r):

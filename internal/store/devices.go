@@ -43,10 +43,8 @@ func (s *Store) AddDevice(ctx context.Context, name string, hash []byte) error {
 		if err := tx.Create(&Device{Name: name, Hash: hash, CreatedAt: now, SeenAt: now}).Error; err != nil {
 			return err
 		}
-		return tx.Exec(
-			"DELETE FROM devices WHERE id NOT IN (SELECT id FROM devices ORDER BY id DESC LIMIT ?)",
-			maxDevices,
-		).Error
+		return tx.Exec("DELETE FROM devices WHERE id NOT IN (SELECT id FROM devices ORDER BY id DESC LIMIT ?)",
+			maxDevices).Error
 	})
 }
 

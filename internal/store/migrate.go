@@ -90,21 +90,15 @@ var migrations = []*gormigrate.Migration{
 			at DATETIME NOT NULL)`,
 		`CREATE INDEX idx_played_at ON played(at)`,
 	)},
-	{ID: "0008-margins", Migrate: statements(
-		`ALTER TABLE played ADD COLUMN reach REAL NOT NULL DEFAULT 0`,
+	{ID: "0008-margins", Migrate: statements(`ALTER TABLE played ADD COLUMN reach REAL NOT NULL DEFAULT 0`,
 		`ALTER TABLE played ADD COLUMN bends REAL NOT NULL DEFAULT 0`,
-		`ALTER TABLE played ADD COLUMN move TEXT NOT NULL DEFAULT ''`,
-	)},
+		`ALTER TABLE played ADD COLUMN move TEXT NOT NULL DEFAULT ''`)},
 	{ID: "0009-days", Migrate: statements(
 		`ALTER TABLE played ADD COLUMN zone INTEGER`,
 		`CREATE TABLE set_aside (id INTEGER PRIMARY KEY AUTOINCREMENT, data TEXT NOT NULL, created_at DATETIME NOT NULL)`,
 	)},
-	{ID: "0010-habits", Migrate: statements(
-		`ALTER TABLE summaries ADD COLUMN corrected TEXT NOT NULL DEFAULT ''`,
-	)},
-	{ID: "0011-kinds", Migrate: statements(
-		`ALTER TABLE played ADD COLUMN kind TEXT NOT NULL DEFAULT ''`,
-	)},
+	{ID: "0010-habits", Migrate: statements(`ALTER TABLE summaries ADD COLUMN corrected TEXT NOT NULL DEFAULT ''`)},
+	{ID: "0011-kinds", Migrate: statements(`ALTER TABLE played ADD COLUMN kind TEXT NOT NULL DEFAULT ''`)},
 	{ID: "0012-devices", Migrate: statements(
 		`CREATE TABLE devices (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, hash BLOB NOT NULL UNIQUE,
 			created_at DATETIME NOT NULL, seen_at DATETIME NOT NULL)`,

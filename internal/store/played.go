@@ -110,9 +110,7 @@ func (s *Store) LastPlayed(ctx context.Context, who, known uint) (last, kept uin
 // LogAfter are the lines of a player's log that were written after the one with that number.
 func (s *Store) LogAfter(ctx context.Context, who, id uint) ([]Played, error) {
 	// Ten years of rounds are read row by row: filling models by reflection takes five times as long.
-	rows, err := s.db.WithContext(
-		ctx,
-	).Raw(
+	rows, err := s.db.WithContext(ctx).Raw(
 		`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed, note,
 		minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone FROM played
 		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`,

@@ -177,11 +177,8 @@ func TestSummariesOfPlayers(t *testing.T) {
 func TestSets(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
 	a, _ := s.Add(ctx, titled("a"), "made")
-	x, err := s.SaveSet(
-		ctx,
-		Set{Name: "Week", Kind: Homework, Items: []SetItem{{Lick: a.ID, Days: On(time.Monday)}}},
-		-1,
-	)
+	x, err := s.SaveSet(ctx, Set{Name: "Week", Kind: Homework, Items: []SetItem{{Lick: a.ID, Days: On(time.Monday)}}},
+		-1)
 	if err != nil || x.Before != 0 || x.Key == "" {
 		t.Fatalf("%+v %v", x, err)
 	}

@@ -94,11 +94,8 @@ func TestFormsOfOtherSites(t *testing.T) {
 		}
 		tempo := fmt.Sprint(e.Lick.Tempo + 1)
 		form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {"tempo"}, "value": {tempo}, "note": {"1"}}
-		req, err := http.NewRequest(
-			"POST",
-			fmt.Sprintf("%s/licks/%d/edit", c.url, c.id),
-			strings.NewReader(form.Encode()),
-		)
+		req, err := http.NewRequest("POST", fmt.Sprintf("%s/licks/%d/edit", c.url, c.id),
+			strings.NewReader(form.Encode()))
 		if err != nil {
 			t.Fatal(err)
 		}

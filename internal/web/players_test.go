@@ -52,10 +52,8 @@ func TestTwoPlayers(t *testing.T) {
 		return fmt.Sprint(e.Revision)
 	}
 	finger := func(who, note, value string) {
-		res, body := c.post(
-			lick1+"/edit"+who,
-			url.Values{"rev": {rev()}, "note": {note}, "do": {"finger"}, "value": {value}},
-		)
+		res, body := c.post(lick1+"/edit"+who,
+			url.Values{"rev": {rev()}, "note": {note}, "do": {"finger"}, "value": {value}})
 		if res.StatusCode != 200 {
 			t.Fatalf("%s %.300s", res.Status, body)
 		}

@@ -37,13 +37,8 @@ func TestLongLick(t *testing.T) {
 	}
 	now, err := c.store.Get(t.Context(), c.id)
 	if err != nil || len(now.Lick.Notes) != 1600 || now.Lick.Notes[1026].Finger != 4 || now.Lick.Notes[2].Finger != 0 {
-		t.Fatalf(
-			"note 1027 has finger %v, note 3 %v, of %d (%v)",
-			now.Lick.Notes[1026].Finger,
-			now.Lick.Notes[2].Finger,
-			len(now.Lick.Notes),
-			err,
-		)
+		t.Fatalf("note 1027 has finger %v, note 3 %v, of %d (%v)", now.Lick.Notes[1026].Finger,
+			now.Lick.Notes[2].Finger, len(now.Lick.Notes), err)
 	}
 	if len(now.Lick.Chords) != 1 || now.Lick.Chords[0].Len.String() != "100" {
 		t.Errorf("the chords are %+v", now.Lick.Chords)

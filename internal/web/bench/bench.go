@@ -80,8 +80,7 @@ func (a Screen) bench(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return a.Render(w, r, "bench",
-		page.Page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
+	return a.Render(w, r, "bench", page.Page{Title: v.Title, Where: "bench", BenchID: e.ID, Data: benchPage{v, parts}})
 }
 
 // last opens the lick that was touched last, at its first note; an empty notebook opens a new one.

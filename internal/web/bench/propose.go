@@ -99,12 +99,7 @@ func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (li
 		}
 		return page.EngineOf(
 			ctx,
-		).Take(
-			ctx,
-			base.Lick,
-			lick.Replace{Lick: p.Lick, Why: "hands proposed"},
-			lick.OpenHands{},
-		)
+		).Take(ctx, base.Lick, lick.Replace{Lick: p.Lick, Why: "hands proposed"}, lick.OpenHands{})
 	}
 	return nil, errors.New("there is no such proposal any more; look again")
 }

@@ -41,26 +41,14 @@ const handsKind = "hands"
 var wayKinds = []wayKind{
 	{Name: handsKind, Title: "Other hands"},
 	{"strings", "Other strings", Screen.restrings, "No neighbouring strings make the string changes cleaner."},
-	{"moved", "Elsewhere", fixed(
-		wayWord{
-			"string:-1",
-			"The same frets, a string thinner",
-			"",
-		},
+	{"moved", "Elsewhere", fixed(wayWord{"string:-1", "The same frets, a string thinner", ""},
 		wayWord{"string:1", "The same frets, a string thicker", ""},
-		wayWord{"degree:1", "The same figure, a tone up", ""},
-		wayWord{"degree:-1", "The same figure, a tone down", ""},
-		wayWord{"octave", "An octave up", ""},
-		wayWord{"-octave", "An octave down", ""},
-	),
+		wayWord{"degree:1", "The same figure, a tone up", ""}, wayWord{"degree:-1", "The same figure, a tone down", ""},
+		wayWord{"octave", "An octave up", ""}, wayWord{"-octave", "An octave down", ""}),
 		"There is no room elsewhere on this neck."},
 	{"turned", "Turned", turnedWords, "There must be two notes or more to turn."},
-	{
-		"bend",
-		"Another bend",
-		Screen.partWords,
-		"There is no bend under the caret that could be another; the lick needs its tones chosen.",
-	},
+	{"bend", "Another bend", Screen.partWords,
+		"There is no bend under the caret that could be another; the lick needs its tones chosen."},
 	{
 		"tail",
 		"Another ending",

@@ -124,19 +124,14 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 			}
 			if better(r, before) {
 				keys = append(keys, suit{"key:" + to.Tonic.String(), "In " + to.Tonic.Pretty(),
-					fmt.Sprintf(
-						"The same line %d half %s %s.",
-						max(by, -by),
+					fmt.Sprintf("The same line %d half %s %s.", max(by, -by),
 						map[bool]string{true: "step", false: "steps"}[by*by == 1],
-						map[bool]string{true: "higher", false: "lower"}[by > 0],
-					), r})
+						map[bool]string{true: "higher", false: "lower"}[by > 0]), r})
 			}
 		}
 		slices.SortStableFunc(keys, func(x, y suit) int {
-			return cmp.Or(
-				cmp.Compare(x.report.Verdict, y.report.Verdict),
-				cmp.Compare(y.report.Ceiling, x.report.Ceiling),
-			)
+			return cmp.Or(cmp.Compare(x.report.Verdict, y.report.Verdict),
+				cmp.Compare(y.report.Ceiling, x.report.Ceiling))
 		})
 		out = append(out, keys[:min(suitHands, len(keys))]...)
 	}

@@ -83,12 +83,8 @@ func (a Screen) backing(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v, err := a.changesView(
-		r.Context(),
-		store.Entry{Lick: l},
-		changesForm{Chord: f.Chord, By: f.By, Fret: f.Fret},
-		f.with,
-	)
+	v, err := a.changesView(r.Context(), store.Entry{Lick: l}, changesForm{Chord: f.Chord, By: f.By, Fret: f.Fret},
+		f.with)
 	if err != nil {
 		return page.Mistake(err)
 	}

@@ -106,12 +106,8 @@ func TestRunDrawing(t *testing.T) {
 	r := report(t)
 	d := parse(
 		t,
-		RunSVG(
-			r,
-			[]RunCell{{0, 2, "1", false}, {2, 4, "2", false}, {4, 5, `<b>"land"</b>`, true}},
-			[]RunCell{{0, 5, "box 1", false}},
-			[]string{"E", "B", "G", "D", "A", "E"},
-		),
+		RunSVG(r, []RunCell{{0, 2, "1", false}, {2, 4, "2", false}, {4, 5, `<b>"land"</b>`, true}},
+			[]RunCell{{0, 5, "box 1", false}}, []string{"E", "B", "G", "D", "A", "E"}),
 	)
 	labelled(t, "the run", d)
 	if got := d.class("bracketname").texts(); got != `1 2 <b>"land"</b>` {

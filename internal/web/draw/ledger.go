@@ -154,22 +154,9 @@ func LedgerSVG(l Ledger) template.HTML {
 		}
 		starts[k] = strings.Join(ids, "+")
 	}
-	return c.svg(
-		w,
-		l.height(),
-		"ledger",
-		fmt.Sprintf("The ledger: %d columns", len(l.Columns)),
-		"width",
-		w,
-		"height",
-		l.height(),
-		"data-lanes",
-		strings.Join(spec, " "),
-		"data-columns",
-		strings.Join(starts, " "),
-		"data-width",
-		c.wide,
-	)
+	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height",
+		l.height(), "data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width",
+		c.wide)
 }
 
 // grid draws what lies behind the notes: lanes, strings, beats and bars.

@@ -225,12 +225,6 @@ func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
 func (p *Player) Line() string {
 	g := p.Engine.Player.Guitar
 	thin, thick := g.Strings[0], g.Strings[len(g.Strings)-1]
-	return fmt.Sprintf(
-		"%s hand · %g mm, %.0f–%.0f, %d frets",
-		SentenceCase(p.Engine.Player.Hand.Name),
-		float64(g.Scale),
-		float64(thin.Inches)*1000,
-		float64(thick.Inches)*1000,
-		g.Frets,
-	)
+	return fmt.Sprintf("%s hand · %g mm, %.0f–%.0f, %d frets", SentenceCase(p.Engine.Player.Hand.Name),
+		float64(g.Scale), float64(thin.Inches)*1000, float64(thick.Inches)*1000, g.Frets)
 }

@@ -436,10 +436,8 @@ func (a Screen) habitRows(ctx context.Context) ([]page.Habit, error) {
 	list, err := a.HabitsOffered(ctx, 0, nil)
 	for _, h := range list {
 		if h.Situation != player.BendSituation {
-			out = append(
-				out,
-				page.Habit{Value: h.String(), Text: say.HabitOf(h) + " (you have set it so three times)", On: false},
-			)
+			out = append(out,
+				page.Habit{Value: h.String(), Text: say.HabitOf(h) + " (you have set it so three times)", On: false})
 		}
 	}
 	return out, err

@@ -188,12 +188,8 @@ func (a Screen) recorded(r *http.Request, l lick.Lick, i int) ([]float32, int, e
 		if err != nil || !(cents >= -150 && cents <= 150) {
 			return nil, 0, errors.New("the simulated guitar misses by −150 to 150 cents")
 		}
-		return sound.SimulatedBend(
-			page.EngineOf(r.Context()).Player.Guitar,
-			l.Notes[i],
-			l.Tuning,
-			cents,
-		), sound.Rate, nil
+		return sound.SimulatedBend(page.EngineOf(r.Context()).Player.Guitar, l.Notes[i], l.Tuning,
+			cents), sound.Rate, nil
 	}
 	data, err := io.ReadAll(r.Body)
 	if err != nil {

@@ -247,10 +247,8 @@ func (a Screen) setChoices(ctx context.Context, f practiceForm) (out []view.Choi
 	if err != nil || len(list) == 0 {
 		return nil, err
 	}
-	out = append(
-		out,
-		view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0},
-	)
+	out = append(out,
+		view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0})
 	for _, x := range list {
 		out = append(
 			out,
@@ -280,12 +278,8 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		}
 	}
 	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
-		Rung: book.Climb(
-			part,
-			p.Wanted,
-			e.ID,
-			practice.DateOf(a.Store.Now()),
-		), Ceiling: int(part.Ceiling), Kind: f.Kind}
+		Rung: book.Climb(part, p.Wanted, e.ID,
+			practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
 	s.Wanted, s.Tempo, s.Raise = s.Rung.Wanted, s.Rung.Tempo, practice.RaiseTo(s.Rung.Wanted)
 	s.Asks = s.Rung.Top && !s.Rung.Done && f.Kind == ""
 	v.Out = book.KeptOut(e.ID)

@@ -102,8 +102,7 @@ var extras = []struct {
 		"through %s",
 		"through several scales",
 		"natural minor, dorian",
-		[]string{"natural minor, dorian", "major, mixolydian",
-			"minor pentatonic, blues"},
+		[]string{"natural minor, dorian", "major, mixolydian", "minor pentatonic, blues"},
 	},
 	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes", []string{"yes"}},
 	{"start", "begin on tone %s", "begin on the second tone", "Its number in the layout", []string{"2"}},
@@ -151,10 +150,8 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, heard []byte, g neck.Guit
 		}
 		if k > 0 && (x.field == "accent" || slices.Contains(run.Inherited, x.field)) && x.field != "cell" &&
 			r.Get(x.field) == last.Get(x.field) {
-			s.More = append(
-				s.More,
-				sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint},
-			)
+			s.More = append(s.More,
+				sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
 			continue
 		}
 		if x.field == "times" && r.Bars > 0 || x.field == "bars" && r.Bars == 0 {

@@ -329,12 +329,8 @@ func learnWords(r run.Recipe, notes int) string {
 		}
 		return say.Count(n, what)
 	}
-	return fmt.Sprintf(
-		"%s and %s to learn, not %d numbers",
-		count(len(shapes), "shape"),
-		count(len(cells), "cell"),
-		notes,
-	)
+	return fmt.Sprintf("%s and %s to learn, not %d numbers", count(len(shapes), "shape"), count(len(cells), "cell"),
+		notes)
 }
 
 // compare is the run beside what it would be otherwise.
@@ -367,9 +363,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		if err != nil {
 			return err
 		}
-		o.Title, o.Ceiling, o.Word, o.Class = title, view.CeilingWord(
-			rep,
-		), view.SentenceWord(
+		o.Title, o.Ceiling, o.Word, o.Class = title, view.CeilingWord(rep), view.SentenceWord(
 			rep.Verdict,
 		), rep.Verdict.String()
 		o.Hands = draw.HandsSVG(l, nil, rep.Bottleneck)

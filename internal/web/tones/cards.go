@@ -236,10 +236,8 @@ func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) error {
 		q := fmt.Sprintf("/licks/%d/recolour?tonic=%s&scale=%s&add=%s&drop=%s&move=%s", e.ID,
 			template.URLQueryEscaper(f.Tonic), template.URLQueryEscaper(f.Scale), template.URLQueryEscaper(f.Add),
 			template.URLQueryEscaper(f.Drop), m.move)
-		v.Moves = append(
-			v.Moves,
-			view.Choice{Name: m.name, Link: q, On: f.Move == m.move || f.Move == "" && m.move == "nearest"},
-		)
+		v.Moves = append(v.Moves,
+			view.Choice{Name: m.name, Link: q, On: f.Move == m.move || f.Move == "" && m.move == "nearest"})
 	}
 	return a.Render(w, r, "recolour",
 		page.Page{Title: "Recolour " + v.Title + " to " + p.Pretty(), Where: "tones", BenchID: e.ID, Data: v})

@@ -76,12 +76,8 @@ func (v *tonesPage) overRail(f tonesForm, p music.Palette) error {
 		}
 		v.Over = append(v.Over, rt)
 	}
-	v.OverSay = fmt.Sprintf(
-		"%s by itself: %s %s",
-		view.PrettySigns(c.Name),
-		c.Root.Pretty(),
-		strings.Join(fit.Scales, ", "),
-	)
+	v.OverSay = fmt.Sprintf("%s by itself: %s %s", view.PrettySigns(c.Name), c.Root.Pretty(),
+		strings.Join(fit.Scales, ", "))
 	return nil
 }
 

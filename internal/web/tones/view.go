@@ -188,10 +188,8 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 				f.At = ""
 			}
 		})
-		v.Layouts = append(
-			v.Layouts,
-			view.Choice{Name: s.name, Link: link, On: strings.SplitN(s.layout, ":", 2)[0] == kind},
-		)
+		v.Layouts = append(v.Layouts,
+			view.Choice{Name: s.name, Link: link, On: strings.SplitN(s.layout, ":", 2)[0] == kind})
 	}
 	var own []string
 	for _, t := range placed {
@@ -206,10 +204,8 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		},
 	)
 	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
-		v.Labels = append(
-			v.Labels,
-			view.Choice{Name: l, Link: f.with(func(f *tonesForm) { f.Labels = l }), On: f.Labels == l},
-		)
+		v.Labels = append(v.Labels,
+			view.Choice{Name: l, Link: f.with(func(f *tonesForm) { f.Labels = l }), On: f.Labels == l})
 	}
 	flip := func(name, now, on string, set func(*tonesForm, string)) view.Choice {
 		to := on
@@ -228,16 +224,12 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		leftHanded,
 	}
 	for _, b := range []string{"half", "full", "any"} {
-		v.Amounts = append(
-			v.Amounts,
-			view.Choice{Name: b, Link: f.with(func(f *tonesForm) { f.Bends = b }), On: f.Bends == b},
-		)
+		v.Amounts = append(v.Amounts,
+			view.Choice{Name: b, Link: f.with(func(f *tonesForm) { f.Bends = b }), On: f.Bends == b})
 	}
 	for _, k := range []string{"this", "any"} {
-		v.KeysOf = append(
-			v.KeysOf,
-			view.Choice{Name: k + " key", Link: f.with(func(f *tonesForm) { f.Keys = k }), On: f.Keys == k},
-		)
+		v.KeysOf = append(v.KeysOf,
+			view.Choice{Name: k + " key", Link: f.with(func(f *tonesForm) { f.Keys = k }), On: f.Keys == k})
 	}
 	for _, d := range []struct {
 		name string

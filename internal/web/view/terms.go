@@ -65,12 +65,8 @@ func Explain(text any) template.HTML {
 		}
 		seen[says] = true
 		b.WriteString(template.HTMLEscapeString(s[last:at[0]]))
-		fmt.Fprintf(
-			&b,
-			`<button type="button" class="term" data-bs-title="%s">%s</button>`,
-			template.HTMLEscapeString(says),
-			template.HTMLEscapeString(word),
-		)
+		fmt.Fprintf(&b, `<button type="button" class="term" data-bs-title="%s">%s</button>`,
+			template.HTMLEscapeString(says), template.HTMLEscapeString(word))
 		last = at[1]
 	}
 	b.WriteString(template.HTMLEscapeString(s[last:]))
