@@ -46,7 +46,7 @@ func TestTabEncodings(t *testing.T) {
 	all := encoded(t, text)
 	all["Latin-1"] = []byte(latin)
 	for name, data := range all {
-		r, err := Import("x.tab", data, read.Ask{})
+		r, err := Import("x.tab", data, read.Request{})
 		if err != nil || len(r.Lick.Notes) != 6 || len(r.Lick.Tuning) != 6 || r.Lick.Notes[0].Fret != 5 {
 			t.Errorf("%s: %v, %d notes on %d strings", name, err, len(r.Lick.Notes), len(r.Lick.Tuning))
 		}
@@ -77,12 +77,12 @@ func TestMusicXMLEncodings(t *testing.T) {
 		all[label] = []byte(latin)
 	}
 	for name, data := range all {
-		r, err := Import("x.musicxml", data, read.Ask{})
+		r, err := Import("x.musicxml", data, read.Request{})
 		if err != nil || len(r.Lick.Notes) != 4 || r.Lick.Title != "Café blues" {
 			t.Errorf("%s: %v, %q with %d notes", name, err, r.Lick.Title, len(r.Lick.Notes))
 		}
 	}
-	_, err := Import("x.musicxml", []byte(strings.Replace(text, "UTF-8", "KLINGON", 1)), read.Ask{})
+	_, err := Import("x.musicxml", []byte(strings.Replace(text, "UTF-8", "KLINGON", 1)), read.Request{})
 	if err == nil || !strings.Contains(err.Error(), "an encoding that is not known") {
 		t.Errorf("%v", err)
 	}
@@ -98,7 +98,7 @@ func TestPolyphony(t *testing.T) {
 	score := `<score-partwise><part id="P1"><measure number="1"><attributes><divisions>4</divisions></attributes>` +
 		note(1, 0, 16, "") + `<backup><duration>12</duration></backup>` + note(1, 5, 4, "") + note(2, 5, 8, "") +
 		`<backup><duration>8</duration></backup>` + note(2, 7, 4, "") + `</measure></part></score-partwise>`
-	r, err := Import("x.musicxml", []byte(score), read.Ask{})
+	r, err := Import("x.musicxml", []byte(score), read.Request{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -128,7 +128,7 @@ func TestTooMuchTogether(t *testing.T) {
 		w.Write(score.Bytes())
 	}
 	outer.Close()
-	files, err := Unpack(t.Context(), bytes.NewReader(all.Bytes()), int64(all.Len()), read.Ask{})
+	files, err := Unpack(t.Context(), bytes.NewReader(all.Bytes()), int64(all.Len()), read.Request{})
 	if err != nil && !strings.Contains(err.Error(), "unpacks to more than") {
 		t.Error(err)
 	}
@@ -143,12 +143,12 @@ func TestTooMuchTogether(t *testing.T) {
 	}
 	gone, leave := context.WithCancel(t.Context())
 	leave()
-	_, err = Unpack(gone, bytes.NewReader(all.Bytes()), int64(all.Len()), read.Ask{})
+	_, err = Unpack(gone, bytes.NewReader(all.Bytes()), int64(all.Len()), read.Request{})
 	if !errors.Is(err, context.Canceled) {
 		t.Errorf("the page has gone: %v", err)
 	}
 	parts := "<score-partwise><part-list>" + strings.Repeat(`<score-part id="P1"/>`, 60_000) + "</part-list>"
-	if _, err := Import("x.xml", []byte(parts), read.Ask{}); err == nil ||
+	if _, err := Import("x.xml", []byte(parts), read.Request{}); err == nil ||
 		!strings.Contains(err.Error(), "more than 500 parts") {
 		t.Errorf("%v", err)
 	}

@@ -48,7 +48,7 @@ type Packed struct {
 // read is one of the list with its reason, so that one bad file does not keep the others out.
 // It ends with the context, between two files. What is too much is refused in a sentence: what
 // the zip claims to hold is counted before anything is unpacked, and what it holds again.
-func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Ask) ([]Packed, error) {
+func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Request) ([]Packed, error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return nil, errors.New("this is no zip file, or a damaged one")

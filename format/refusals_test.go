@@ -34,12 +34,12 @@ func TestTooMuch(t *testing.T) {
 	}
 	unpack := func(data []byte) func() error {
 		return func() error {
-			_, err := Unpack(t.Context(), bytes.NewReader(data), int64(len(data)), read.Ask{})
+			_, err := Unpack(t.Context(), bytes.NewReader(data), int64(len(data)), read.Request{})
 			return err
 		}
 	}
 	tries := map[string]func() error{
-		"a tab without end":  func() error { _, err := Import("x.tab", flood, read.Ask{}); return err },
+		"a tab without end":  func() error { _, err := Import("x.tab", flood, read.Request{}); return err },
 		"a zip bomb":         unpack(zipped(9, 15<<20)),
 		"a zip of thousands": unpack(zipped(2100, 1)),
 		"an empty zip":       unpack(zipped(0, 0)),
@@ -47,7 +47,7 @@ func TestTooMuch(t *testing.T) {
 	}
 	large := make([]byte, 50<<20)
 	for _, f := range Formats() {
-		tries["50 MB as "+f.Name] = func() error { _, err := Import("x"+f.Ending, large, read.Ask{}); return err }
+		tries["50 MB as "+f.Name] = func() error { _, err := Import("x"+f.Ending, large, read.Request{}); return err }
 	}
 	for name, try := range tries {
 		began := time.Now()

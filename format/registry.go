@@ -18,12 +18,12 @@ import (
 // Format is one way to write a lick as a file. A new one is a room below this package and a row
 // of the list.
 type Format struct {
-	Name   string                                      // as addresses name it: "json"
-	Title  string                                      // as menus name it
-	Ending string                                      // of file names, as it is written: ".lick.json"
-	Kind   string                                      // media type
-	Holds  string                                      // what comes back as it went out
-	Read   func([]byte, read.Ask) (read.Result, error) // nil: it is only written
+	Name   string                                          // as addresses name it: "json"
+	Title  string                                          // as menus name it
+	Ending string                                          // of file names, as it is written: ".lick.json"
+	Kind   string                                          // media type
+	Holds  string                                          // what comes back as it went out
+	Read   func([]byte, read.Request) (read.Result, error) // nil: it is only written
 	Write  func(lick.Lick) []byte
 	Fits   func([]lick.Lick) error // says in a sentence why these cannot be written together; nil: they can
 }
@@ -90,7 +90,7 @@ func fewBars(licks []lick.Lick) error {
 }
 
 // readLick reads a lick file, which says all there is or is refused.
-func readLick(data []byte, _ read.Ask) (r read.Result, err error) {
+func readLick(data []byte, _ read.Request) (r read.Result, err error) {
 	r.Lick, err = lick.Parse(data)
 	return r, err
 }
@@ -167,7 +167,7 @@ func Detect(name string, data []byte) Format {
 // refused in a sentence.
 // A name that lies (a MIDI file called .tab) is read as what it says it is, and refused by that
 // reader.
-func Import(name string, data []byte, ask read.Ask) (read.Result, error) {
+func Import(name string, data []byte, ask read.Request) (read.Result, error) {
 	f := Detect(name, data)
 	if len(data) > lick.MaxBytes {
 		return read.Result{}, fmt.Errorf("the file has more than %d MB", lick.MaxBytes>>20)

@@ -20,12 +20,12 @@ func TestRegistry(t *testing.T) {
 			t.Errorf("%s is not found by its file: %v", f.Name, err)
 		}
 		if f.Read == nil {
-			if _, err := Import("a"+f.Ending, f.Write(l), read.Ask{}); err == nil || len(f.Write(l)) == 0 {
+			if _, err := Import("a"+f.Ending, f.Write(l), read.Request{}); err == nil || len(f.Write(l)) == 0 {
 				t.Errorf("%s is read, or empty", f.Name)
 			}
 			continue
 		}
-		r, err := f.Read(f.Write(l), read.Ask{})
+		r, err := f.Read(f.Write(l), read.Request{})
 		back := r.Lick
 		if err != nil || len(back.Notes) != 1 || back.Notes[0].Place() != l.Notes[0].Place() || back.Title != "Barn" {
 			t.Errorf("%s gives back %+v, %v", f.Name, back, err)

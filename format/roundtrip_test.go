@@ -25,7 +25,7 @@ func TestRoundTrip(t *testing.T) {
 				continue
 			}
 			text := f.Write(l)
-			r, err := f.Read(text, read.Ask{})
+			r, err := f.Read(text, read.Request{})
 			back := r.Lick
 			if err != nil || len(r.Remarks) > 0 {
 				t.Fatalf("%s: %v %v\n%s", f.Name, err, r.Remarks, text)

@@ -125,7 +125,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 		if err != nil {
 			return err
 		}
-		list, err := propose.Hands(ctx, engine, moved, propose.Ask{})
+		list, err := propose.Hands(ctx, engine, moved, propose.Request{})
 		if err != nil {
 			return err
 		}
@@ -248,7 +248,7 @@ func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 		for _, i := range x.Notes {
 			out := restJSON{Note: i + 1}
 			if d, role := r.Tone(l, x, i); x.Chord >= 0 {
-				out.Chord, out.Degree, out.Word = r.Chords[x.Chord].Name, d.String(), role.Worth()
+				out.Chord, out.Degree, out.Word = r.Chords[x.Chord].Name, d.String(), role.Meaning()
 			}
 			v.Rests = append(v.Rests, out)
 		}

@@ -201,7 +201,7 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 		}
 		parts = append(parts, numbered{fmt.Sprintf("%s: %s, %s", p.What, r.Verdict, r.Ceiling),
 			func(lick.Lick) (lick.Lick, error) {
-				list, err := propose.Hands(ctx, engine, p.Lick, propose.Ask{})
+				list, err := propose.Hands(ctx, engine, p.Lick, propose.Request{})
 				if err != nil {
 					return l, err
 				}

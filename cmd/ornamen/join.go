@@ -47,7 +47,7 @@ func join(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	engine := judge.NewEngine(player)
-	proposals, err := propose.Hands(ctx, engine, joined, propose.Ask{})
+	proposals, err := propose.Hands(ctx, engine, joined, propose.Request{})
 	if err != nil {
 		return err
 	}

@@ -59,7 +59,7 @@ func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 // player is who plays, on which instrument. Commands on files read no notebook unless one of its players is named:
 // the same command gives the same answer on every machine. What else is said goes before that player's settings.
 func (o options) player() (player.Player, error) {
-	p := player.DefaultPlayer()
+	p := player.Default()
 	kept := *o.name != ""
 	if kept {
 		var err error

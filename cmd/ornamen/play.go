@@ -115,7 +115,7 @@ func play(ctx context.Context, e env, args []string) error {
 			sound.Longest/3600)
 	}
 	w := bufio.NewWriter(e.out)
-	if err := sound.WriteWAV(ctx, w, sound.NewPlayer(player.Guitar, l, ask)); err != nil {
+	if err := sound.WriteWAV(ctx, w, sound.NewRenderer(player.Guitar, l, ask)); err != nil {
 		return fmt.Errorf("the sound cannot be written: %w", err)
 	}
 	return w.Flush()

@@ -30,7 +30,7 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	ask := propose.Ask{Place: *place, Best: *best}
+	ask := propose.Request{Place: *place, Best: *best}
 	if *way != "" {
 		if ask.Way, err = pick.ParseWay(*way); err != nil {
 			return err

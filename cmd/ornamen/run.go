@@ -53,7 +53,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	filled, err := propose.Hands(ctx, judge.NewEngine(player), grown.Lick, propose.Ask{Way: grown.Way})
+	filled, err := propose.Hands(ctx, judge.NewEngine(player), grown.Lick, propose.Request{Way: grown.Way})
 	if err != nil {
 		return err
 	}
@@ -265,7 +265,7 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	proposals, err := propose.Hands(ctx, engine, turned, propose.Ask{})
+	proposals, err := propose.Hands(ctx, engine, turned, propose.Request{})
 	if err != nil {
 		return err
 	}

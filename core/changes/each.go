@@ -111,7 +111,7 @@ type moving struct {
 	guitar  neck.Guitar
 	manner  Manner
 	lick    lick.Lick
-	first   Change
+	first   ChordChange
 	palette *music.Palette // of the line where the figure stands; nil without a key
 	figure  []lick.Note
 	head    int
@@ -243,7 +243,7 @@ func away(places, from []neck.Place) float64 {
 
 // placed are the figure's notes at other places and at the time of a chord; what begins after it is
 // left out, and what rings beyond is cut.
-func (m *moving) placed(places []neck.Place, to Change) (out []lick.Note) {
+func (m *moving) placed(places []neck.Place, to ChordChange) (out []lick.Note) {
 	for i, n := range m.figure {
 		if n.At = n.At.Sub(m.first.At).Add(to.At); !n.At.Before(to.End) {
 			continue
@@ -413,7 +413,7 @@ const tailFrets = 4
 
 // fill goes on after the figure in the chord's own tones, step by step in the figure's last length (a
 // beat at most) within its box, down first, and turns where the box ends. At most a bar is filled.
-func (m *moving) fill(c Change, figure []lick.Note) (out []lick.Note) {
+func (m *moving) fill(c ChordChange, figure []lick.Note) (out []lick.Note) {
 	if len(figure) == 0 {
 		return nil
 	}
@@ -482,7 +482,7 @@ func quality(from, to music.Chord, pitch music.Pitch) music.Pitch {
 // carry has the line take its tones along to a chord: by steps of the key they stay; else they are
 // those of the figure as far from the chord's root as they were from the first one's, in the scale
 // nearest to it that holds the moved figure.
-func (m *moving) carry(out *lick.Lick, to Change, moved []lick.Note) {
+func (m *moving) carry(out *lick.Lick, to ChordChange, moved []lick.Note) {
 	if m.palette == nil {
 		return
 	}

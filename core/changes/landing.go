@@ -147,7 +147,7 @@ func (r *Report) early(l lick.Lick, columns [][]int, next, k int) *Landing {
 }
 
 // tells are those of the notes that are chord tones of a change.
-func (r *Report) tells(l lick.Lick, notes []int, c Change) (out []int) {
+func (r *Report) tells(l lick.Lick, notes []int, c ChordChange) (out []int) {
 	for _, i := range notes {
 		if _, role := Of(c.Chord, nil, Sounding(l, i)); role.Chordal() {
 			out = append(out, i)
@@ -158,7 +158,7 @@ func (r *Report) tells(l lick.Lick, notes []int, c Change) (out []int) {
 
 // both says whether all of the notes are tones of that chord too, so that they cannot be told
 // to be meant for another.
-func (r *Report) both(l lick.Lick, notes []int, c Change) bool {
+func (r *Report) both(l lick.Lick, notes []int, c ChordChange) bool {
 	return len(r.tells(l, notes, c)) == len(notes)
 }
 

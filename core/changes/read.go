@@ -16,14 +16,14 @@ type Note struct {
 
 // Report is a line against its changes.
 type Report struct {
-	Chords   []Change
+	Chords   []ChordChange
 	Notes    []Note // one for each note of the line, in its order
 	Landings []Landing
 	Rests    []Resting // where phrases come to rest, in playing order
 }
 
-// Change is a chord with its time. A chord that is written again goes on.
-type Change struct {
+// ChordChange is a chord with its time. A chord that is written again goes on.
+type ChordChange struct {
 	Name    string
 	Chord   music.Chord
 	At, End lick.Time
@@ -41,7 +41,7 @@ func Read(l lick.Lick) Report {
 			r.Chords[k].End = c.At.Add(c.Len)
 			continue
 		}
-		r.Chords = append(r.Chords, Change{chord.Name, chord, c.At, c.At.Add(c.Len)})
+		r.Chords = append(r.Chords, ChordChange{chord.Name, chord, c.At, c.At.Add(c.Len)})
 	}
 	r.notes(l)
 	r.resolve(l)

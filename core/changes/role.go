@@ -19,8 +19,8 @@ const (
 	Outside Role = "outside"
 )
 
-// Worth is what a role is worth to a player, in few words (common practice).
-func (r Role) Worth() string {
+// Meaning is what a role is worth to a player, in few words (common practice).
+func (r Role) Meaning() string {
 	switch r {
 	case Root, Fifth:
 		return "safe"

@@ -30,7 +30,7 @@ type Do struct {
 	Value string // what may stand after it
 	To    Target
 	Does  string // in a few words
-	read  func(a asked) (lick.Edit, error)
+	read  func(a request) (lick.Edit, error)
 }
 
 // Target is what something is done to.
@@ -45,10 +45,10 @@ const (
 	ToNotes
 )
 
-// asked is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and
+// request is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and
 // the notes that are meant. Of edits of the whole line they are not looked at; of those that put a
 // note down i may be −1.
-type asked struct {
+type request struct {
 	guitar neck.Guitar
 	lick   lick.Lick
 	value  string
@@ -57,13 +57,13 @@ type asked struct {
 }
 
 // note is the note that is meant.
-func (a asked) note() lick.Note { return a.lick.Notes[a.i] }
+func (a request) note() lick.Note { return a.lick.Notes[a.i] }
 
 // off says whether the value takes away what it names: "off", or nothing where nothing leaves it open.
-func (a asked) off() bool { return a.value == "off" || a.value == "" }
+func (a request) off() bool { return a.value == "off" || a.value == "" }
 
 // switched reads a value with "off" behind it.
-func (a asked) switched() (value string, on bool) {
+func (a request) switched() (value string, on bool) {
 	value, off := strings.CutSuffix(strings.TrimSpace(a.value), " off")
 	return strings.TrimSpace(value), !off
 }
@@ -75,16 +75,16 @@ func (a asked) switched() (value string, on bool) {
 var Dos = []Do{
 	{"place", "STRING:FRET [LENGTH]", ToNote, "puts the note there, or a new one at the end", placed},
 	{"add", "STRING:FRET", ToNote, "sounds a place together with the note", added},
-	{"insert", "", ToEach, "puts a new note after it, at the same place", func(a asked) (lick.Edit, error) {
+	{"insert", "", ToEach, "puts a new note after it, at the same place", func(a request) (lick.Edit, error) {
 		return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
 	}},
-	{"remove", "", ToNotes, "takes the notes out; what follows moves up", func(a asked) (lick.Edit, error) {
+	{"remove", "", ToNotes, "takes the notes out; what follows moves up", func(a request) (lick.Edit, error) {
 		if a.notes == nil {
 			return lick.Remove{Note: a.i}, nil
 		}
 		return lick.RemoveNotes{Notes: a.notes}, nil
 	}},
-	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a asked) (lick.Edit, error) {
+	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a request) (lick.Edit, error) {
 		return lick.Duplicate{Notes: a.all()}, nil
 	}},
 	{
@@ -92,7 +92,7 @@ var Dos = []Do{
 		"NOTE",
 		ToNotes,
 		"carries the notes to behind another one; 0 is the beginning",
-		func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) {
 			n, err := strconv.Atoi(a.value)
 			if err != nil {
 				return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", clip(a.value))
@@ -100,7 +100,7 @@ var Dos = []Do{
 			return lick.Carry{Notes: a.all(), After: n - 1}, nil
 		},
 	},
-	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a asked) (lick.Edit, error) {
+	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a request) (lick.Edit, error) {
 		return lick.Only{Notes: a.all()}, nil
 	}},
 	{"move", "N frets, strings, over, degrees or octaves", ToNotes,
@@ -110,21 +110,21 @@ var Dos = []Do{
 		stretched(false)},
 	{"shorter", "[FACTOR]", ToNotes, "makes the notes so many times as short", stretched(true)},
 	{"earlier", "", ToNotes, "changes places with what comes before",
-		func(a asked) (lick.Edit, error) { return a.swapped(true) }},
+		func(a request) (lick.Edit, error) { return a.swapped(true) }},
 	{"later", "", ToNotes, "changes places with what comes after",
-		func(a asked) (lick.Edit, error) { return a.swapped(false) }},
+		func(a request) (lick.Edit, error) { return a.swapped(false) }},
 	{"rest", "", ToNote, "opens a rest before the note, as long as the note",
-		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
+		func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
 	{"unrest", "", ToNote, "closes the rest before the note",
-		func(a asked) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
-	{"length", "LENGTH", ToEach, "sets how long the note lasts, as in 1/8", func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
+	{"length", "LENGTH", ToEach, "sets how long the note lasts, as in 1/8", func(a request) (lick.Edit, error) {
 		t, err := lick.ParseTime(a.value)
 		return lick.Length{Note: a.i, Len: t}, err
 	}},
 	{"degree", "DEGREE", ToEach, "moves the note to the nearest place of that tone", toDegree},
 	{"otherstring", "thinner or thicker", ToNotes, "the same pitches on the next string", toString},
 	{"finger", "1 to 4, T or off", ToEach, "sets the finger; off leaves it open", fingered},
-	{"stroke", "down, up, p, i, m, a or off", ToEach, "sets the stroke", func(a asked) (lick.Edit, error) {
+	{"stroke", "down, up, p, i, m, a or off", ToEach, "sets the stroke", func(a request) (lick.Edit, error) {
 		if a.off() {
 			return lick.SetStroke{Note: a.i}, nil
 		}
@@ -135,7 +135,7 @@ var Dos = []Do{
 		"hammer, pull, slide, shift or off",
 		ToEach,
 		"sets how the note is reached",
-		func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) {
 			if a.off() {
 				return lick.SetSlur{Note: a.i}, nil
 			}
@@ -147,7 +147,7 @@ var Dos = []Do{
 		"below, above or off",
 		ToEach,
 		"slides into the note from a fret away",
-		func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) {
 			if a.off() {
 				return lick.SetSlideIn{Note: a.i}, nil
 			}
@@ -156,9 +156,9 @@ var Dos = []Do{
 	},
 	{"bend", "HALF STEPS or off", ToEach, "bends the note so far: 0.5, 1, 2, 3 or 4", bent},
 	{"bendshape", "bend, bend-release, prebend or prebend-release", ToEach, "sets the shape of a bend",
-		changedBend(func(b *lick.Bend, a asked) error { b.Shape = lick.BendShape(a.value); return nil })},
+		changedBend(func(b *lick.Bend, a request) error { b.Shape = lick.BendShape(a.value); return nil })},
 	{"push", "thick, thin or off", ToEach, "sets toward which strings a bend is pushed",
-		changedBend(func(b *lick.Bend, a asked) error {
+		changedBend(func(b *lick.Bend, a request) error {
 			if b.Push = lick.Push(a.value); a.off() {
 				b.Push = ""
 			}
@@ -171,7 +171,7 @@ var Dos = []Do{
 		"accent, mute, palm, ghost, rake or bar, or one of them off",
 		ToEach,
 		"marks the note",
-		func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) {
 			mark, on := a.switched()
 			return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
 		},
@@ -181,12 +181,12 @@ var Dos = []Do{
 		"FINDING or FINDING off",
 		ToEach,
 		"says that a finding of the note is meant so",
-		func(a asked) (lick.Edit, error) {
+		func(a request) (lick.Edit, error) {
 			code, on := a.switched()
 			return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
 		},
 	},
-	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a asked) (lick.Edit, error) {
+	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a request) (lick.Edit, error) {
 		e := lick.ChordAt{At: a.note().At}
 		if a.off() {
 			return e, nil
@@ -196,8 +196,8 @@ var Dos = []Do{
 		return e, err
 	}},
 	{"title", "WORDS", ToLine, "sets the title",
-		setting(func(s *lick.Setting, a asked) error { s.Title = &a.value; return nil })},
-	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a asked) error {
+		setting(func(s *lick.Setting, a request) error { s.Title = &a.value; return nil })},
+	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a request) error {
 		tags := splitTags(a.value)
 		s.Tags = &tags
 		return nil
@@ -207,7 +207,7 @@ var Dos = []Do{
 		"NUMBER",
 		ToLine,
 		"sets the wanted tempo, quarter notes a minute",
-		setting(func(s *lick.Setting, a asked) error {
+		setting(func(s *lick.Setting, a request) error {
 			t, err := strconv.ParseFloat(a.value, 64)
 			if s.Tempo = &t; err != nil {
 				return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo,
@@ -216,7 +216,7 @@ var Dos = []Do{
 			return nil
 		}),
 	},
-	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a asked) error {
+	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a request) error {
 		m, err := lick.ParseMeter(a.value)
 		s.Meter = &m
 		return err
@@ -226,7 +226,7 @@ var Dos = []Do{
 		"LENGTH",
 		ToLine,
 		"sets how much of the line lies before bar 1",
-		setting(func(s *lick.Setting, a asked) error {
+		setting(func(s *lick.Setting, a request) error {
 			t, err := lick.ParseTime(a.value)
 			s.Pickup = &t
 			return err
@@ -237,7 +237,7 @@ var Dos = []Do{
 		"straight or shuffle",
 		ToLine,
 		"sets how eighths are played",
-		setting(func(s *lick.Setting, a asked) error {
+		setting(func(s *lick.Setting, a request) error {
 			feel := lick.Feel(a.value)
 			s.Feel = &feel
 			return nil
@@ -248,7 +248,7 @@ var Dos = []Do{
 		"yes or no",
 		ToLine,
 		"says whether the end leads back to the start",
-		setting(func(s *lick.Setting, a asked) error {
+		setting(func(s *lick.Setting, a request) error {
 			loop := a.value == "yes"
 			if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
 				return fmt.Errorf("%q: a line is a loop, yes or no", clip(a.value))
@@ -268,12 +268,12 @@ var Dos = []Do{
 	},
 	{"scale", "SCALE", ToLine, "names another scale; the notes stay", keyed(inScale)},
 	{"tone", "DEGREE or DEGREE off", ToLine, "takes a tone among the chosen ones, or out of them", keyed(withTone)},
-	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a asked) (lick.Edit, error) {
+	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a request) (lick.Edit, error) {
 		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
 		return lick.SetChords{Chords: chords}, err
 	}},
 	{"propose", "", ToLine, "leaves every finger and stroke open that was not set",
-		func(asked) (lick.Edit, error) { return lick.OpenHands{}, nil }},
+		func(request) (lick.Edit, error) { return lick.OpenHands{}, nil }},
 }
 
 // doOf finds what a word does.
@@ -320,7 +320,7 @@ func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := asked{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1, w.Notes}
+	a := request{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1, w.Notes}
 	for _, r := range w.Notes {
 		if r.To > len(l.Notes) && do.To != ToLine {
 			return nil, fmt.Errorf("there is no note %d", r.To)
@@ -352,7 +352,7 @@ func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 
 // each does something to every note of a selection, the last one first: what comes before it stays
 // where it is. It stops at the first that cannot be.
-func each(do Do, a asked) (lick.Edit, error) {
+func each(do Do, a request) (lick.Edit, error) {
 	all := lick.All{}
 	for _, r := range slices.Backward(a.notes) {
 		for i := r.To - 1; i >= r.From; i-- {
@@ -371,7 +371,7 @@ func each(do Do, a asked) (lick.Edit, error) {
 }
 
 // all are the notes that are meant: the selection, or the one note.
-func (a asked) all() lick.Ranges {
+func (a request) all() lick.Ranges {
 	if a.notes != nil {
 		return a.notes
 	}
@@ -379,7 +379,7 @@ func (a asked) all() lick.Ranges {
 }
 
 // moved reads "2 frets", "-1 strings" and the like, several with commas between them.
-func moved(a asked) (lick.Edit, error) {
+func moved(a request) (lick.Edit, error) {
 	var edits []lick.Edit
 	for _, one := range strings.Split(a.value, ",") {
 		word, by, _ := strings.Cut(strings.TrimSpace(one), " ")
@@ -402,7 +402,7 @@ func moved(a asked) (lick.Edit, error) {
 }
 
 // transposed moves the whole line to another key, to the nearest place of its shape.
-func transposed(a asked) (lick.Edit, error) {
+func transposed(a request) (lick.Edit, error) {
 	if a.lick.Key.Tonic == "" {
 		return nil, errors.New("choose the tones of the line first: it is moved from its key to the other")
 	}
@@ -422,8 +422,8 @@ func transposed(a asked) (lick.Edit, error) {
 }
 
 // stretched reads a factor, 2 where none is written.
-func stretched(shorter bool) func(asked) (lick.Edit, error) {
-	return func(a asked) (lick.Edit, error) {
+func stretched(shorter bool) func(request) (lick.Edit, error) {
+	return func(a request) (lick.Edit, error) {
 		by := lick.NewTime(2, 1)
 		if a.value != "" {
 			var err error
@@ -440,7 +440,7 @@ func stretched(shorter bool) func(asked) (lick.Edit, error) {
 }
 
 // swapped changes a note, or a selection as a whole, with the column before or after it.
-func (a asked) swapped(earlier bool) (lick.Edit, error) {
+func (a request) swapped(earlier bool) (lick.Edit, error) {
 	if a.notes == nil {
 		return lick.Swap{Note: a.i, Earlier: earlier}, nil
 	}
@@ -472,7 +472,7 @@ func (a asked) swapped(earlier bool) (lick.Edit, error) {
 }
 
 // shaken reads a vibrato.
-func shaken(a asked) (lick.Edit, error) {
+func shaken(a request) (lick.Edit, error) {
 	if a.value == "off" {
 		return lick.SetVibrato{Note: a.i}, nil
 	}
@@ -499,7 +499,7 @@ func clip(s string) string {
 }
 
 // place reads where a note is put, and how long it is.
-func (a asked) place() (p neck.Place, length string, err error) {
+func (a request) place() (p neck.Place, length string, err error) {
 	word, length, _ := strings.Cut(strings.TrimSpace(a.value), " ")
 	p, err = neck.ParsePlace(word)
 	return p, strings.TrimSpace(length), err
@@ -507,7 +507,7 @@ func (a asked) place() (p neck.Place, length string, err error) {
 
 // placed puts a place down at a note, in its stead: "5:7" or "5:7 1/8"; without a note as a new one at
 // the end, as long as it says.
-func placed(a asked) (lick.Edit, error) {
+func placed(a request) (lick.Edit, error) {
 	p, length, err := a.place()
 	if err != nil || a.i >= 0 {
 		return lick.Move{Note: a.i, Place: p}, err
@@ -516,7 +516,7 @@ func placed(a asked) (lick.Edit, error) {
 }
 
 // added puts a place down together with a note; without one it is as placed.
-func added(a asked) (lick.Edit, error) {
+func added(a request) (lick.Edit, error) {
 	if a.i < 0 {
 		return placed(a)
 	}
@@ -537,7 +537,7 @@ func NextLength(l lick.Lick, asked string) lick.Time {
 }
 
 // fingered sets or frees a finger.
-func fingered(a asked) (lick.Edit, error) {
+func fingered(a request) (lick.Edit, error) {
 	if a.off() {
 		return lick.SetFinger{Note: a.i}, nil
 	}
@@ -546,7 +546,7 @@ func fingered(a asked) (lick.Edit, error) {
 }
 
 // bent sets how far a note is bent, or begins its bend; nothing takes the bend away.
-func bent(a asked) (lick.Edit, error) {
+func bent(a request) (lick.Edit, error) {
 	if a.off() {
 		return lick.SetBend{Note: a.i}, nil
 	}
@@ -563,8 +563,8 @@ func bent(a asked) (lick.Edit, error) {
 }
 
 // changedBend changes one trait of a bend that is there.
-func changedBend(change func(b *lick.Bend, a asked) error) func(asked) (lick.Edit, error) {
-	return func(a asked) (lick.Edit, error) {
+func changedBend(change func(b *lick.Bend, a request) error) func(request) (lick.Edit, error) {
+	return func(a request) (lick.Edit, error) {
 		now := a.note().Bend
 		if now == nil {
 			return nil, errors.New("bend the note first")
@@ -576,7 +576,7 @@ func changedBend(change func(b *lick.Bend, a asked) error) func(asked) (lick.Edi
 }
 
 // helped says which fingers help a bend.
-func helped(b *lick.Bend, a asked) error {
+func helped(b *lick.Bend, a request) error {
 	b.With = nil
 	if a.off() {
 		return nil
@@ -594,7 +594,7 @@ func helped(b *lick.Bend, a asked) error {
 // toDegree moves a note to the nearest place of a chosen tone. A tone that was chosen is in
 // the key; any other degree is taken over the key's root all the same, so that 4 can be tried
 // in a pentatonic.
-func toDegree(a asked) (lick.Edit, error) {
+func toDegree(a request) (lick.Edit, error) {
 	p, ok := a.lick.PaletteAt(a.note().At)
 	if !ok {
 		return nil, errors.New("choose the tones first")
@@ -612,7 +612,7 @@ func toDegree(a asked) (lick.Edit, error) {
 
 // toString moves notes to the same pitches on the next string, thinner or thicker.
 // The pitches stay, the fingers are found again.
-func toString(a asked) (lick.Edit, error) {
+func toString(a request) (lick.Edit, error) {
 	by := map[string]int{"thinner": -1, "thicker": 1}[a.value]
 	if by == 0 {
 		return nil, fmt.Errorf("%q is no side: a string is thinner or thicker", clip(a.value))
@@ -622,8 +622,8 @@ func toString(a asked) (lick.Edit, error) {
 
 // setting is an edit of the line around its notes. Whether a value is within its limits is for the
 // edit to say when it is applied.
-func setting(set func(s *lick.Setting, a asked) error) func(asked) (lick.Edit, error) {
-	return func(a asked) (lick.Edit, error) {
+func setting(set func(s *lick.Setting, a request) error) func(request) (lick.Edit, error) {
+	return func(a request) (lick.Edit, error) {
 		var s lick.Setting
 		a.value = strings.TrimSpace(a.value)
 		err := set(&s, a)
@@ -633,8 +633,8 @@ func setting(set func(s *lick.Setting, a asked) error) func(asked) (lick.Edit, e
 
 // keyed is an edit of the line's key. A line without tones gets A minor pentatonic first, so that a
 // click on the rail is an answer and no error.
-func keyed(change func(k lick.Key, value string) (lick.Key, error)) func(asked) (lick.Edit, error) {
-	return setting(func(s *lick.Setting, a asked) error {
+func keyed(change func(k lick.Key, value string) (lick.Key, error)) func(request) (lick.Edit, error) {
+	return setting(func(s *lick.Setting, a request) error {
 		k := a.lick.Clone().Key
 		if k.Tonic == "" {
 			k = lick.Key{Tonic: "A", Scale: "minor pentatonic"}

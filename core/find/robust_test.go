@@ -83,9 +83,9 @@ func wildLick(rng *rand.Rand) lick.Lick {
 
 // Nothing that the format allows makes any part panic or give an invalid lick.
 func TestNothingPanics(t *testing.T) {
-	small := player.DefaultPlayer()
+	small := player.Default()
 	small.Guitar.Frets = 12
-	engines := []*judge.Engine{judge.NewEngine(player.DefaultPlayer()), judge.NewEngine(small)}
+	engines := []*judge.Engine{judge.NewEngine(player.Default()), judge.NewEngine(small)}
 	rng := rand.New(rand.NewPCG(77, 1))
 	valid := 0
 	for range testline.Nightly(600) {
@@ -114,7 +114,7 @@ func TestNothingPanics(t *testing.T) {
 				check("fix "+x.Text, x.Edit.Lick)
 			}
 		}
-		ask := propose.Ask{
+		ask := propose.Request{
 			Best:  4,
 			Place: rng.IntN(2) == 0,
 			Way:   []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)],

@@ -37,7 +37,7 @@
 //
 // A figure that comes back keeps its fingers. A first search finds the line's own; those that
 // follow make dearer what departs from its figures (core/figure), from the usual finger of a place,
-// a skip or a slide, or hops to and fro (teacher.go). What each term costs stands in one table,
+// a skip or a slide, or leaps to and fro (teacher.go). What each term costs stands in one table,
 // terms.go.
 //
 // Adding a kind of move is a Kind, its base in cost and its case in move.go; whatever is

@@ -77,23 +77,23 @@ func spread(f Frame) (ms float64) {
 	return ms
 }
 
-// asks is what a posture asks in effort beside its frame: fingers laid flat, and bends
+// postureEffort is what a posture asks in effort beside its frame: fingers laid flat, and bends
 // by others than the ring finger.
-func (m *Model) asks(touches []Touch, q posture) (ms float64) {
+func (m *Model) postureEffort(touches []Touch, q posture) (ms float64) {
 	for i, t := range touches {
 		if t.Bent {
 			kind := 0
 			if t.Light {
 				kind = 1
 			}
-			ms += m.bendAsks[kind][max(0, q.fingers[i])]
+			ms += m.bendEfforts[kind][max(0, q.fingers[i])]
 		}
 	}
-	return ms + flatAsks(touches, q)
+	return ms + flatEffort(touches, q)
 }
 
-// bendAsks are the efforts of a full and of a light bend by each finger, as the hand has the habit.
-func bendAsks(h Hand) [2][4]float64 {
+// bendEfforts are the efforts of a full and of a light bend by each finger, as the hand has the habit.
+func bendEfforts(h Hand) [2][4]float64 {
 	ring, little := 0.0, bendByLittle
 	switch h.Bender {
 	case lick.Ring:
@@ -107,68 +107,68 @@ func bendAsks(h Hand) [2][4]float64 {
 // effort of a move of so many ms.
 func effort(ms float64) float64 { return load.Effort(ms) }
 
-// toils is what the moves of a matrix ask in effort, beside their need.
-type toils struct {
-	add   []float64 // ms, by posture moved to: its frame's spread and what it asks beside
-	least float64   // of add
-	again []uint8   // row by row like the needs, into againAsks; nil where postures tell
-	twice uint8     // the same for one finger again, of single notes
+// moveEfforts is what the moves of a matrix ask in effort, beside their need.
+type moveEfforts struct {
+	add        []float64 // ms, by posture moved to: its frame's spread and what it asks beside
+	least      float64   // of add
+	repeats    []uint8   // row by row like the needs, into repeatEfforts; nil where postures tell
+	repeatsAll uint8     // the same for one finger again, of single notes
 }
 
-// toils works out what a matrix's moves ask beside their need. It takes an eighth of
+// moveEfforts works out what a matrix's moves ask beside their need. It takes an eighth of
 // the memory of the needs, or none of it.
-func (mx *matrix) toils(m *Model) *toils {
-	mx.twice.Do(func() {
-		t := &mx.toil
+func (mx *matrix) moveEfforts(m *Model) *moveEfforts {
+	mx.effortsOnce.Do(func() {
+		t := &mx.efforts
 		t.add = make([]float64, len(mx.to))
 		for j, q := range mx.to {
-			t.add[j] = m.stances[q.stance].spread + m.asks(mx.y, q)
+			t.add[j] = m.stances[q.stance].spread + m.postureEffort(mx.y, q)
 		}
 		if len(t.add) > 0 {
 			t.least = slices.Min(t.add)
 		}
 		if len(mx.x) == 1 && len(mx.y) == 1 && !mx.y[0].Held {
 			if !mx.viaOpen {
-				t.twice = again(mx.x[0], mx.y[0])
+				t.repeatsAll = repeatKind(mx.x[0], mx.y[0])
 			}
 			return
 		}
 		if mx.from == nil {
 			return
 		}
-		t.again = make([]uint8, 0, len(mx.need))
+		t.repeats = make([]uint8, 0, len(mx.need))
 		for _, p := range mx.from {
 			for _, q := range mx.to {
 				_, kind, _ := m.transition(mx.x, p, mx.y, q, mx.viaOpen)
-				t.again = append(t.again, againOf(kind))
+				t.repeats = append(t.repeats, repeatOf(kind))
 			}
 		}
 	})
-	return &mx.toil
+	return &mx.efforts
 }
 
-// toilRow is the effort in ms of the moves from one posture: a move's need, whatever
+// effortRow is the effort in ms of the moves from one posture: a move's need, whatever
 // the hand's speed, and what else a teacher minds.
-type toilRow struct {
-	need, add []float64
-	to        []posture
-	speed     float64
-	stance    int     // moved from; -1 for a hand that comes from nowhere
-	finger    int8    // that jumps or is guided when it plays again; jumpless for none
-	twice     uint8   // which of them, into againAsks
-	again     []uint8 // or nil
-	floor     float64 // the least of add
+type effortRow struct {
+	need, add  []float64
+	to         []posture
+	speed      float64
+	stance     int     // moved from; -1 for a hand that comes from nowhere
+	finger     int8    // that jumps or is guided when it plays again; jumpless for none
+	repeatsAll uint8   // which of them, into repeatEfforts
+	repeats    []uint8 // or nil
+	floor      float64 // the least of add
 }
 
 // jumpless marks a row of moves in which no finger can jump, so that nothing has to be
 // looked up.
 const jumpless int8 = -2
 
-// toilRow is the effort of every move out of posture i, worked out once and kept with its
+// effortRow is the effort of every move out of posture i, worked out once and kept with its
 // matrix.
-func (w weighed) toilRow(i int) toilRow {
-	t, width := w.toils(w.m), len(w.to)
-	r := toilRow{
+func (w weighed) effortRow(i int) effortRow {
+	t, width := w.moveEfforts(w.m), len(w.to)
+	r := effortRow{
 		need:   w.need[i*width : (i+1)*width],
 		add:    t.add,
 		to:     w.to,
@@ -180,11 +180,11 @@ func (w weighed) toilRow(i int) toilRow {
 	switch {
 	case w.from != nil:
 		r.stance = w.from[i].stance
-		if t.twice > 0 {
-			r.finger, r.twice = w.from[i].fingers[0], t.twice
+		if t.repeatsAll > 0 {
+			r.finger, r.repeatsAll = w.from[i].fingers[0], t.repeatsAll
 		}
-		if t.again != nil {
-			r.again = t.again[i*width : (i+1)*width]
+		if t.repeats != nil {
+			r.repeats = t.repeats[i*width : (i+1)*width]
 		}
 	case i < len(w.m.stances): // from an open string
 		r.stance = i
@@ -193,23 +193,23 @@ func (w weighed) toilRow(i int) toilRow {
 }
 
 // ms is the effort of the move to posture j.
-func (r *toilRow) ms(j int) float64 {
+func (r *effortRow) ms(j int) float64 {
 	ms := r.need[j]*r.speed + r.add[j]
 	q := &r.to[j]
 	if q.stance != r.stance && r.stance >= 0 {
 		ms += frameChange
 	}
 	if q.fingers[0] == r.finger {
-		ms += againAsks[r.twice]
+		ms += repeatEfforts[r.repeatsAll]
 	}
-	if r.again != nil {
-		ms += againAsks[r.again[j]]
+	if r.repeats != nil {
+		ms += repeatEfforts[r.repeats[j]]
 	}
 	return ms
 }
 
-// flatAsks is what the fingers ask that lie flat over several strings.
-func flatAsks(touches []Touch, q posture) (ms float64) {
+// flatEffort is what the fingers ask that lie flat over several strings.
+func flatEffort(touches []Touch, q posture) (ms float64) {
 	var on [4]int
 	for i := range touches {
 		if f := q.fingers[i]; f != noFinger {
@@ -223,11 +223,11 @@ func flatAsks(touches []Touch, q posture) (ms float64) {
 	return ms
 }
 
-// againAsks are what one finger that plays again asks: nothing, for a jump, for a guided shift.
-var againAsks = [...]float64{0, jumpAgain, guidedAgain}
+// repeatEfforts are those of one finger that plays again: nothing, for a jump, for a guided shift.
+var repeatEfforts = [...]float64{0, jumpAgain, guidedAgain}
 
-// againOf is what a kind of move asks, into againAsks.
-func againOf(k Kind) uint8 {
+// repeatOf is the index of a kind of move into repeatEfforts.
+func repeatOf(k Kind) uint8 {
 	switch k {
 	case Jump:
 		return 1
@@ -237,18 +237,18 @@ func againOf(k Kind) uint8 {
 	return 0
 }
 
-// again is what one finger asks that plays both touches, into againAsks.
-func again(x, y Touch) uint8 {
+// repeatKind is that of one finger that plays both touches, into repeatEfforts.
+func repeatKind(x, y Touch) uint8 {
 	strings := x.Place.String - y.Place.String
 	switch {
 	case x.Place == y.Place || y.Slur != "" || !x.fretted() || !y.fretted():
-		return againOf(Same)
+		return repeatOf(Same)
 	case strings == 0:
-		return againOf(Guided)
+		return repeatOf(Guided)
 	case x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Barre && y.Barre):
-		return againOf(Roll)
+		return repeatOf(Roll)
 	}
-	return againOf(Jump)
+	return repeatOf(Jump)
 }
 
 // usual is the finger that each place has most often in the picked path; the lower
@@ -323,9 +323,9 @@ func (c *chain) keys(k int, t Touch) []placeKey {
 	return keys
 }
 
-// hops is what each posture of each node pays for a finger that the picked path has on
+// leapPenalties is what each posture of each node pays for a finger that the picked path has on
 // another string two notes before or after, out of its reach; nil where there is none.
-func (c *chain) hops(picks []int) (out [][]float64) {
+func (c *chain) leapPenalties(picks []int) (out [][]float64) {
 	for k := range c.nodes {
 		for _, o := range []int{k - 2, k + 2} {
 			if o < 0 || o >= len(c.nodes) || c.nodes[o].event-c.nodes[k].event != o-k || len(c.nodes[k].touches) > 1 ||
@@ -383,7 +383,7 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 			copy(out[k], beside[k])
 		}
 		for i, t := range n.touches {
-			pays := pays(figures[k][i]) // by finger
+			pays := departurePenalties(figures[k][i]) // by finger
 			for _, key := range c.keys(k, t) {
 				is := usual[key]
 				for f := range pays {
@@ -405,7 +405,7 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 // effortOf is the sum of effort of a path.
 func (c *chain) effortOf(picks []int) (sum float64) {
 	for a := range c.links {
-		row := c.links[a].weighed().toilRow(picks[a])
+		row := c.links[a].weighed().effortRow(picks[a])
 		sum += effort(row.ms(picks[a+1]))
 	}
 	return sum

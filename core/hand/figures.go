@@ -73,8 +73,8 @@ func (c *chain) goesAlong() bool {
 	})
 }
 
-// pays is what each finger pays for departing from the figures.
-func pays(u figure.Usual) (by [4]float64) {
+// departurePenalties is what each finger pays for departing from the figures.
+func departurePenalties(u figure.Usual) (by [4]float64) {
 	for f := range by {
 		if u.Own && f+1 != max(u.ByShape, u.OnString, u.InPosition) {
 			by[f] += departsFromHabit

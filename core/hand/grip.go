@@ -109,7 +109,7 @@ func (m *Model) Relax(k layers.Cost, from, to *Grip, have float64, rest, out []f
 		m.relaxFromOpen(k, to, have, rest, out)
 	default:
 		mx := m.between(from.touches, to.touches, false)
-		mx.fresh.Do(func() { measured = true })
+		mx.relaxedOnce.Do(func() { measured = true })
 		weighed{m, mx, have}.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
 	}
 	return measured
@@ -196,7 +196,7 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 		}
 		for i := range m.stances {
 			if single {
-				logs := m.hops(i, touches[0].Place.Fret, to.stand)
+				logs := m.logRow(i, touches[0].Place.Fret, to.stand)
 				for j, q := range to.stand {
 					mx.need = append(mx.need,
 						m.scale(placeFinger+wristSlope*logs[j]+hammer+m.stances[q.stance].standing))
@@ -221,7 +221,7 @@ func (m *Model) Begin(g *Grip, i int) float64 {
 		return 0
 	}
 	s := &m.stances[g.stand[i].stance]
-	return effort(s.standing + s.spread + m.asks(g.touches, g.stand[i]))
+	return effort(s.standing + s.spread + m.postureEffort(g.touches, g.stand[i]))
 }
 
 // Costs writes into out[j] the cost of going from posture i of from to each posture j of to, Never where
@@ -245,8 +245,8 @@ func (m *Model) Costs(k layers.Cost, from, to *Grip, have float64, i int, out []
 	} else {
 		l.matrix = m.between(from.touches, to.touches, false)
 	}
-	toil := l.toilRow(i)
+	efforts := l.effortRow(i)
 	for _, q := range to.allowed {
-		out[q] = k.Join(l.load(i, q), effort(toil.ms(q)), 0)
+		out[q] = k.Join(l.load(i, q), effort(efforts.ms(q)), 0)
 	}
 }

@@ -49,8 +49,8 @@ func needOf(m *Model, from *Grip, i int, to *Grip, j int) float64 {
 	return need
 }
 
-// toilOf is the effort of that move in ms, by the table itself.
-func toilOf(m *Model, from *Grip, i int, to *Grip, j int) float64 {
+// effortOf is the effort of that move in ms, by the table itself.
+func effortOf(m *Model, from *Grip, i int, to *Grip, j int) float64 {
 	need := needOf(m, from, i, to, j)
 	if to.Open() {
 		return need
@@ -107,7 +107,7 @@ func TestGripsAreTheTable(t *testing.T) {
 				for _, j := range m.Allowed(to, true) {
 					load := needOf(m, from, i, to, j) / have
 					least = min(least, load)
-					want = min(want, k.Join(load, effort(toilOf(m, from, i, to, j)), rest[j]))
+					want = min(want, k.Join(load, effort(effortOf(m, from, i, to, j)), rest[j]))
 				}
 				if lower > least*(1+1e-9) {
 					t.Fatalf("%+v → %+v: quick bound %v, least load %v", from.touches, to.touches, lower, least)

@@ -9,21 +9,21 @@ import (
 // matrix holds the need of every move between the postures of two events, row
 // by row: need[i*len(to)+j].
 type matrix struct {
-	from, to []posture
-	need     []float64
-	fresh    sync.Once // done when it was first gone over
-	once     sync.Once
-	rows     []float64 // see rowLeast
+	from, to    []posture
+	need        []float64
+	relaxedOnce sync.Once // done when it was first gone over
+	leastOnce   sync.Once
+	rows        []float64 // see rowLeast
 
-	x, y    []Touch // what moves
-	viaOpen bool
-	twice   sync.Once
-	toil    toils
+	x, y        []Touch // what moves
+	viaOpen     bool
+	effortsOnce sync.Once
+	efforts     moveEfforts
 }
 
 // rowLeast is the smallest need of each row.
 func (mx *matrix) rowLeast() []float64 {
-	mx.once.Do(func() {
+	mx.leastOnce.Do(func() {
 		width := len(mx.to)
 		if width == 0 {
 			return

@@ -39,13 +39,13 @@ type Model struct {
 	stands  *kept.Kept[string, []posture]
 	logs    logTables
 
-	bendAsks [2][4]float64 // effort in ms of a full and of a light bend, by finger
-	whose    figure.Of
+	bendEfforts [2][4]float64 // effort in ms of a full and of a light bend, by finger
+	whose       figure.Of
 }
 
 // NewModel prepares the frames of a hand on a guitar.
 func NewModel(h Hand, g neck.Guitar) *Model {
-	m := &Model{Hand: h, Guitar: g, bendAsks: bendAsks(h), moves: kept.New[string](keptMoves, (*matrix).bytes),
+	m := &Model{Hand: h, Guitar: g, bendEfforts: bendEfforts(h), moves: kept.New[string](keptMoves, (*matrix).bytes),
 		stands: kept.New[string](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })}
 	habits, _ := figure.ParseHabits(h.Habits) // a text that cannot be read is no habit
 	m.whose = figure.Of{LongScale: g.Scale > longScale, Habits: habits}

@@ -16,9 +16,9 @@ type logTables struct {
 	rows map[int][][]float64 // by the fret, then by the stance; nil until asked for
 }
 
-// hops is the row from a stance to the postures over fret b. Postures of a single
+// logRow is the row from a stance to the postures over fret b. Postures of a single
 // touch depend on its fret alone.
-func (m *Model) hops(stance, b int, to []posture) []float64 {
+func (m *Model) logRow(stance, b int, to []posture) []float64 {
 	m.logs.mu.Lock()
 	defer m.logs.mu.Unlock()
 	if m.logs.rows == nil {
@@ -74,7 +74,7 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 	for i := range from {
 		p := &from[i]
 		a, fa := &m.stances[p.stance], p.fingers[0]
-		logs := m.hops(p.stance, tb.Place.Fret, to)
+		logs := m.logRow(p.stance, tb.Place.Fret, to)
 		row := need[i*len(to) : (i+1)*len(to)]
 		beyond := a.centre - m.pressAt(max(1, ta.Place.Fret))
 		plain := tb.Slur == "" && !viaOpen

@@ -91,27 +91,27 @@ func (c *chain) line(ctx context.Context, extra [][]float64) *layers.Line {
 	return l
 }
 
-// Back implements layers.Moves.
-func (l *link) Back(k layers.Cost, from, to []int, rest, pay, out []float64) {
+// Backward implements layers.Moves.
+func (l *link) Backward(k layers.Cost, from, to []int, rest, pay, out []float64) {
 	l.weighed().relax(k, from, to, rest, pay, out)
 }
 
-// Forth implements layers.Moves.
-func (l *link) Forth(k layers.Cost, from, to []int, come, pay, out []float64) {
+// Forward implements layers.Moves.
+func (l *link) Forward(k layers.Cost, from, to []int, come, pay, out []float64) {
 	l.weighed().push(k, from, to, come, pay, out)
 }
 
 // Row implements layers.Moves.
 func (l *link) Row(k layers.Cost, i int, to []int, pay, out []float64) {
 	w := l.weighed()
-	toil := w.toilRow(i)
+	efforts := w.effortRow(i)
 	for n, j := range to {
 		v := w.load(i, j)
 		switch {
 		case !(v <= k.Limit) || v == never:
 			v = never
 		case k.Sum:
-			if v = effort(toil.ms(j)); pay != nil {
+			if v = effort(efforts.ms(j)); pay != nil {
 				v += pay[j]
 			}
 		}
@@ -169,14 +169,14 @@ func (w weighed) relax(k layers.Cost, from, to []int, rest, extra, out []float64
 		row := w.need[i*width : (i+1)*width]
 		best := out[i]
 		if k.Sum {
-			toil := w.toilRow(i)
-			floor := effort(least[i]*toil.speed + toil.floor) // no move from i asks less
+			efforts := w.effortRow(i)
+			floor := effort(least[i]*efforts.speed + efforts.floor) // no move from i asks less
 			for _, e := range ends {
 				if e.rest+floor >= best {
 					break
 				}
 				if row[e.at]*inverse <= k.Limit {
-					best = min(best, effort(toil.ms(e.at))+extra[e.at]+e.rest)
+					best = min(best, effort(efforts.ms(e.at))+extra[e.at]+e.rest)
 				}
 			}
 			out[i] = best
@@ -203,13 +203,13 @@ func (w weighed) push(k layers.Cost, from, to []int, come, extra, out []float64)
 		if at == never || least[i]*inverse > k.Limit {
 			continue
 		}
-		toil := w.toilRow(i)
+		efforts := w.effortRow(i)
 		for _, j := range to {
-			load := toil.need[j] * inverse
+			load := efforts.need[j] * inverse
 			switch {
 			case at >= out[j] || load > k.Limit || load == never:
 			case k.Sum:
-				out[j] = min(out[j], at+effort(toil.ms(j)))
+				out[j] = min(out[j], at+effort(efforts.ms(j)))
 			default:
 				out[j] = min(out[j], max(at, load))
 			}
@@ -227,7 +227,7 @@ func (w weighed) push(k layers.Cost, from, to []int, come, extra, out []float64)
 func (c *chain) start(k layers.Cost, f int) float64 {
 	q := c.nodes[0].stand[f]
 	s := &c.m.stances[q.stance]
-	asked := s.standing + s.spread + c.m.asks(c.nodes[0].touches, q)
+	asked := s.standing + s.spread + c.m.postureEffort(c.nodes[0].touches, q)
 	switch {
 	case c.leadIn > 0:
 		load := (c.m.scale(c.leadIn) + c.m.scale(s.standing)) / c.leadBy
@@ -246,7 +246,7 @@ func (c *chain) bound(ctx context.Context) float64 {
 	if c.known > 0 {
 		return c.known
 	}
-	floor := c.floor()
+	floor := c.lowerBound()
 	value, whole := c.sketch(ctx, floor)
 	if !whole {
 		k := layers.Largest(value)
@@ -257,9 +257,9 @@ func (c *chain) bound(ctx context.Context) float64 {
 	return c.known
 }
 
-// floor is a lower bound of the bound: the largest of the least loads that the moves of each
+// lowerBound is a lower bound of the bound: the largest of the least loads that the moves of each
 // link have.
-func (c *chain) floor() (floor float64) {
+func (c *chain) lowerBound() (floor float64) {
 	for a := range c.links {
 		w := c.links[a].weighed()
 		rows, least := w.rowLeast(), never

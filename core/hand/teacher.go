@@ -58,17 +58,17 @@ func (c *chain) teacher(ctx context.Context, bound, slack float64, figures bool)
 }
 
 // settled repeats the search with what the path before makes dearer: the fingers that
-// hop over a string, and those that are not its places' usual ones. A path that avoids what
+// leap over a string, and those that are not its places' usual ones. A path that avoids what
 // another one did may do the same elsewhere, so that of all that were seen the one is taken
-// that asks least when its own hops and departures are counted.
+// that costs least when its own leaps and departures are counted.
 func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures bool) []int {
 	if !figures {
 		return picks
 	}
-	far := c.hops(picks)
+	far := c.leapPenalties(picks)
 	if far != nil {
 		if next, found := c.best(ctx, limit, far); found {
-			picks, far = next, c.hops(next)
+			picks, far = next, c.leapPenalties(next)
 		}
 	}
 	best, least := picks, never
@@ -84,7 +84,7 @@ func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures
 		if !found || slices.Equal(next, picks) {
 			break
 		}
-		picks, far = next, c.hops(next)
+		picks, far = next, c.leapPenalties(next)
 	}
 	return best
 }

@@ -36,7 +36,7 @@ func terms() (rows []defaults.Row) {
 		{"a note departs from the finger of its octave's or grip's shape", departsFromShape, moves,
 			"TestTeachersFingers"},
 		{"a note departs from a habit of the player's own, more", departsFromHabit, moves, "TestHabitsAreLearned"},
-		{"a finger hops over a string, or to another fret of the next one and back, within two notes", leap, moves,
+		{"a finger leaps over a string, or to another fret of the next one and back, within two notes", leap, moves,
 			"TestTaughtHands"},
 	} {
 		rows = append(rows, defaults.Row{Name: "effort: " + t.name, Value: t.value, Unit: t.unit, From: defaults.Model,

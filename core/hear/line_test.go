@@ -12,7 +12,7 @@ import (
 
 // rendered is a line as samples.
 func rendered(l lick.Lick) []float32 {
-	p := sound.NewPlayer(neck.Standard(), l, sound.Options{Dry: true})
+	p := sound.NewRenderer(neck.Standard(), l, sound.Options{Dry: true})
 	out := make([]float32, p.Len())
 	return out[:p.Read(out)]
 }

@@ -53,7 +53,7 @@ func TestBendingHabits(t *testing.T) {
 		{"ring", "few", "3 1 3 1", "2", ""},
 		{"", "flat", "3 1 3 1", "2", "1@14 2-1 cols 0-3"},
 	} {
-		p := player.DefaultPlayer()
+		p := player.Default()
 		if err := p.Bend(c.finger, c.helpers); err != nil {
 			t.Fatal(err)
 		}

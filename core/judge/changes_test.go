@@ -65,7 +65,7 @@ func (c changeLine) over(t testing.TB) lick.Lick {
 func TestChangesFindings(t *testing.T) {
 	for _, c := range changeLines {
 		l := c.over(t)
-		e := NewEngine(player.DefaultPlayer())
+		e := NewEngine(player.Default())
 		r, err := e.Check(context.Background(), l)
 		if err != nil {
 			t.Fatal(err)
@@ -126,7 +126,7 @@ func TestChangesStrictness(t *testing.T) {
 		t.Fatal(err)
 	}
 	for strict, want := range map[player.Strictness]int{player.Easy: 0, player.Usual: 0, player.Every: 2} {
-		p := player.DefaultPlayer()
+		p := player.Default()
 		p.Strict = strict
 		r, err := NewEngine(p).Check(context.Background(), l)
 		if err != nil {
@@ -148,7 +148,7 @@ func TestChangesStrictness(t *testing.T) {
 // to name.
 func TestBreaksSaysWhy(t *testing.T) {
 	l := testline.Build(t, 80, "6:3*1/4+2:10*1/4 1:3*1/4")
-	r, err := NewEngine(player.DefaultPlayer()).Check(context.Background(), l)
+	r, err := NewEngine(player.Default()).Check(context.Background(), l)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -160,7 +160,7 @@ func TestBreaksSaysWhy(t *testing.T) {
 // Whatever breaks has a finding that breaks, for random lines with notes that sound together.
 func TestNothingBreaksUnsaid(t *testing.T) {
 	rng := rand.New(rand.NewPCG(11, 26))
-	e := NewEngine(player.DefaultPlayer())
+	e := NewEngine(player.Default())
 	for done := 0; done < testline.Nightly(60); {
 		l, err := lick.Parse(testline.Random(rng).Encode())
 		if err != nil {

@@ -112,7 +112,7 @@ type Judgement struct {
 	*Line
 	player *player.Player
 	handed hand.Path
-	pickd  pick.Path
+	picked pick.Path
 	bends  []bendState
 
 	chorded *changes.Report // harmony's memory
@@ -197,7 +197,7 @@ func (e *Engine) JudgeHanded(ctx context.Context, l lick.Lick, m *hand.Model, ha
 		handed = &path
 	}
 	j.handed = *handed
-	j.pickd = e.Player.Pick.Solve(ln.Pick, l.Loop, pick.Free, 1)
+	j.picked = e.Player.Pick.Solve(ln.Pick, l.Loop, pick.Free, 1)
 	j.Lick, j.Tempo, j.Notes = l, l.Tempo, make([]Note, len(l.Notes))
 	j.handLoads()
 	j.pickLoads()
@@ -250,24 +250,24 @@ func (ln *Line) previous(c int) int {
 // A stroke's load is that of every note it sounds, and comes from the last note of the stroke
 // before.
 func (j *Judgement) pickLoads() {
-	for p, s := range j.pickd.Steps {
-		switch s.Change {
+	for p, s := range j.picked.Steps {
+		switch s.StringChange {
 		case pick.Inside:
-			j.Changes.Inside++
+			j.StringChanges.Inside++
 		case pick.Outside:
-			j.Changes.Outside++
+			j.StringChanges.Outside++
 		case pick.Sweep:
-			j.Changes.Sweep++
+			j.StringChanges.Sweep++
 		case pick.Against:
-			j.Changes.Against++
+			j.StringChanges.Against++
 		}
 		from := p - 1
 		if p == 0 && j.Written.Loop {
-			from = len(j.pickd.Steps) - 1
+			from = len(j.picked.Steps) - 1
 		}
 		j.Strokes++
 		for _, i := range j.strokes[p] {
-			j.Notes[i].Change, j.Notes[i].Exit = s.Change, s.Exit
+			j.Notes[i].StringChange, j.Notes[i].Exit = s.StringChange, s.Exit
 			if s.Need > 0 && from >= 0 {
 				notes := j.strokes[from]
 				j.add(i, Load{Picking, s.Need, j.Pick[p].Have, s.Load, notes[len(notes)-1], true, nil})
@@ -279,7 +279,7 @@ func (j *Judgement) pickLoads() {
 			j.Slurs++
 		}
 	}
-	j.Exits = exits(j.pickd.Steps)
+	j.Exits = exits(j.picked.Steps)
 }
 
 // exits says after which stroke the string changes leave the strings: down, up, mixed, or

@@ -19,7 +19,7 @@ func ExampleEngine_Check() {
 			Finger: lick.Index, Lock: lick.LockSet{lick.FieldFinger},
 		})
 	}
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	for range 2 {
 		r, err := e.Check(context.Background(), l)
 		if err != nil {

@@ -51,7 +51,7 @@ func (md *mender) swept() (out lick.Lick, sweeps int) {
 	ln := md.LayOut(out, false)
 	path := md.Player.Pick.Solve(ln.Pick, out.Loop, pick.Economy, load.Slack)
 	for _, s := range path.Steps {
-		switch s.Change {
+		switch s.StringChange {
 		case pick.NoChange:
 		case pick.Sweep:
 			sweeps++

@@ -14,7 +14,7 @@ import (
 	"ornamen/core/testline"
 )
 
-var usual = NewEngine(player.DefaultPlayer())
+var usual = NewEngine(player.Default())
 
 // codes lists what a report found, with severities.
 func codes(r *Report) []string {

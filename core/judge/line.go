@@ -175,7 +175,7 @@ func (ln *Line) layPick(c int, free bool, last *int) {
 	if *last >= 0 {
 		e.Have = ln.since(*last, c)
 	}
-	e.Fresh = ln.Written.Position(ln.Start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c) || ln.heldBefore(c))
+	e.Begins = ln.Written.Position(ln.Start(c)).Off.IsZero() && (*last < 0 || ln.restBefore(c) || ln.heldBefore(c))
 	*last = c
 	ln.Pick, ln.Picked, ln.strokes = append(ln.Pick, e), append(ln.Picked, c), append(ln.strokes, notes)
 }

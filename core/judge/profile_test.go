@@ -18,8 +18,8 @@ func TestDefaultProfileIsTheDefaultPlayer(t *testing.T) {
 	}
 	l := testline.Build(t, 120, "6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:6 8 10 1:7 8 10")
 	if a, b := check(NewEngine(got), l), check(usual, l); a.Ceiling != b.Ceiling ||
-		got.Hand != player.DefaultPlayer().Hand ||
-		got.Bends != player.DefaultPlayer().Bends {
+		got.Hand != player.Default().Hand ||
+		got.Bends != player.Default().Bends {
 		t.Errorf("ceilings %v and %v", a.Ceiling, b.Ceiling)
 	}
 }
@@ -100,7 +100,7 @@ func TestStrictness(t *testing.T) {
 		strict player.Strictness
 		want   int
 	}{{player.Easy, 0}, {player.Usual, 1}, {player.Every, 2}} {
-		pl := player.DefaultPlayer()
+		pl := player.Default()
 		pl.Strict = c.strict
 		n := 0
 		for _, f := range check(NewEngine(pl), l).Findings {

@@ -85,16 +85,16 @@ func (l Load) Words() string {
 
 // Note is what the judgement says of one note.
 type Note struct {
-	Loads    []Load // the worst first; empty where nothing moves
-	Severity Severity
-	Helpers  []lick.Finger // behind the finger that bends it, the nearest first
-	Stretch  hand.Stretch  // of its stance
-	Frame    hand.Frame
-	Kind     hand.Kind
-	Way      neck.MM // how far the hand moves into it
-	Change   pick.Change
-	Exit     lick.Stroke
-	Leads    string // what a tone outside leads to, in a few words
+	Loads        []Load // the worst first; empty where nothing moves
+	Severity     Severity
+	Helpers      []lick.Finger // behind the finger that bends it, the nearest first
+	Stretch      hand.Stretch  // of its stance
+	Frame        hand.Frame
+	Kind         hand.Kind
+	Way          neck.MM // how far the hand moves into it
+	StringChange pick.StringChange
+	Exit         lick.Stroke
+	Leads        string // what a tone outside leads to, in a few words
 	// Proposed are the fields that the player had left open.
 	ProposedFinger, ProposedStroke bool
 }
@@ -137,8 +137,8 @@ type Finding struct {
 	Musical  bool      `json:"-"` // never changes the verdict
 }
 
-// Changes counts the string changes.
-type Changes struct {
+// StringChanges counts the string changes.
+type StringChanges struct {
 	Inside  int `json:"inside"`
 	Outside int `json:"outside"`
 	Sweep   int `json:"sweep"`
@@ -146,7 +146,7 @@ type Changes struct {
 }
 
 // Words counts the changes that there are: "10 outside", "2 sweeps".
-func (c Changes) Words() []string {
+func (c StringChanges) Words() []string {
 	var out []string
 	for _, k := range []struct {
 		n    int
@@ -164,19 +164,19 @@ func (c Changes) Words() []string {
 
 // Report is the whole judgement of a lick at its tempo.
 type Report struct {
-	Verdict      Severity  `json:"verdict"`
-	Tempo        float64   `json:"tempo"`
-	Ceiling      Ceiling   `json:"ceiling"`
-	BestPossible Ceiling   `json:"best_possible"`
-	Bottleneck   []int     `json:"bottleneck"`
-	Reach        neck.MM   `json:"reach_mm"`
-	Strokes      int       `json:"strokes"`
-	Slurs        int       `json:"slurs"`
-	Changes      Changes   `json:"changes"`
-	Exits        string    `json:"exits"`
-	Barres       []Barre   `json:"barres,omitempty"`
-	Findings     []Finding `json:"findings"`
-	LeftOut      string    `json:"left_out,omitempty"` // what a limit left out, in a sentence
+	Verdict       Severity      `json:"verdict"`
+	Tempo         float64       `json:"tempo"`
+	Ceiling       Ceiling       `json:"ceiling"`
+	BestPossible  Ceiling       `json:"best_possible"`
+	Bottleneck    []int         `json:"bottleneck"`
+	Reach         neck.MM       `json:"reach_mm"`
+	Strokes       int           `json:"strokes"`
+	Slurs         int           `json:"slurs"`
+	StringChanges StringChanges `json:"changes"`
+	Exits         string        `json:"exits"`
+	Barres        []Barre       `json:"barres,omitempty"`
+	Findings      []Finding     `json:"findings"`
+	LeftOut       string        `json:"left_out,omitempty"` // what a limit left out, in a sentence
 
 	// Notes has one entry for each note of Lick, which has every finger and
 	// stroke filled in.

@@ -17,16 +17,16 @@ func fingerJump(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > JumpWarning {
 			out = append(out, j.move(i, l, say.Jump(j.Written, j.sameFinger(i, l.From), i)))
-		} else if j.hops(i, l) {
-			out = append(out, remark(say.IndexHops(j.Written, l.From, i), l.From+1, i+1))
+		} else if j.indexJumps(i, l) {
+			out = append(out, remark(say.IndexJumps(j.Written, l.From, i), l.From+1, i+1))
 		}
 	})
 	return out
 }
 
-// hops says whether the index goes one fret over to the next string, which is slow
+// indexJumps says whether the index goes one fret over to the next string, which is slow
 // enough here and yet a stumble that players warn of (common practice).
-func (j *Judgement) hops(i int, l Load) bool {
+func (j *Judgement) indexJumps(i int, l Load) bool {
 	if j.Notes[i].Kind != hand.Jump || l.From < 0 || j.Written.Notes[i].Finger != lick.Index {
 		return false
 	}

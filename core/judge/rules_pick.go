@@ -10,7 +10,7 @@ import (
 
 // pickLoad calls f for every picked move that is tight or breaks, with its step.
 func (j *Judgement) pickLoad(f func(i int, l Load, s pick.Step)) {
-	for p, s := range j.pickd.Steps {
+	for p, s := range j.picked.Steps {
 		i := j.strokes[p][0]
 		for _, l := range j.Notes[i].Loads {
 			if l.Side == Picking && loadSeverity(l.Load) > Flows {
@@ -22,7 +22,7 @@ func (j *Judgement) pickLoad(f func(i int, l Load, s pick.Step)) {
 
 // again says whether the step repeats the stroke before it on its string.
 func again(j *Judgement, i int, l Load, s pick.Step) bool {
-	return s.Change == pick.NoChange && l.From >= 0 && j.Written.Notes[l.From].Stroke == j.Written.Notes[i].Stroke
+	return s.StringChange == pick.NoChange && l.From >= 0 && j.Written.Notes[l.From].Stroke == j.Written.Notes[i].Stroke
 }
 
 // strokeRepeats: two strokes in one direction on one string, with an idle way back between
@@ -43,7 +43,7 @@ func strokeRepeats(j *Judgement) (out []Finding) {
 // seamRepeats names the one stroke that a loop repeats where it turns, because it has an
 // odd number of them.
 func (j *Judgement) seamRepeats() (Finding, bool) {
-	n := len(j.pickd.Steps)
+	n := len(j.picked.Steps)
 	if !j.Written.Loop || n < 3 || n%2 == 0 {
 		return Finding{}, false
 	}
@@ -61,10 +61,10 @@ func (j *Judgement) seamRepeats() (Finding, bool) {
 }
 
 // changeFinding reports a string change of one kind.
-func (j *Judgement) changeFinding(want pick.Change) (out []Finding) {
+func (j *Judgement) changeFinding(want pick.StringChange) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
-		if s.Change == want {
-			out = append(out, j.move(i, l, say.Change(want, j.Written, l.From, i)))
+		if s.StringChange == want {
+			out = append(out, j.move(i, l, say.TooFastChange(want, j.Written, l.From, i)))
 		}
 	})
 	return out
@@ -91,7 +91,7 @@ func sweepTurns(j *Judgement) []Finding {
 // outside one.
 func strokeFast(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
-		if s.Change == pick.Outside || s.Change == pick.NoChange && !again(j, i, l, s) {
+		if s.StringChange == pick.Outside || s.StringChange == pick.NoChange && !again(j, i, l, s) {
 			out = append(out, j.move(i, l, say.StrokeFast(j.Written, i)))
 		}
 	})
@@ -106,11 +106,11 @@ func exitsMixed(j *Judgement) []Finding {
 		return nil
 	}
 	odd := lick.Up
-	if j.pickd.Angle == pick.LeavesUp {
+	if j.picked.Angle == pick.LeavesUp {
 		odd = lick.Down
 	}
 	total, rare := 0, []int(nil)
-	for p, s := range j.pickd.Steps {
+	for p, s := range j.picked.Steps {
 		if s.Exit != "" {
 			total++
 		}

@@ -45,13 +45,13 @@ type Cost struct {
 }
 
 // Largest looks for the least largest load up to a limit.
-func Largest(limit float64) Cost { return Cost{Limit: hair(limit)} }
+func Largest(limit float64) Cost { return Cost{Limit: withTolerance(limit)} }
 
 // Least looks for the least effort with no load above a limit.
-func Least(limit float64) Cost { return Cost{Sum: true, Limit: hair(limit)} }
+func Least(limit float64) Cost { return Cost{Sum: true, Limit: withTolerance(limit)} }
 
-// hair is a limit with a hair's breadth of room, so that the path which set it still fits.
-func hair(limit float64) float64 { return limit*(1+1e-9) + 1e-12 }
+// withTolerance is a limit with a hair's breadth of room, so that the path which set it still fits.
+func withTolerance(limit float64) float64 { return limit*(1+1e-9) + 1e-12 }
 
 // Join is the cost of a move and of what comes after it; Never over the limit.
 func (k Cost) Join(load, effort, rest float64) float64 {
@@ -76,11 +76,11 @@ func (k Cost) both(a, b float64) float64 {
 // are looked at, rising; rows of costs are indexed by state. pay is what states of the next layer ask
 // in effort beside, or nil; it counts in sums alone.
 type Moves interface {
-	// Back lowers out[i], for i of from, to the least cost of a move to some j of to and of rest[j].
+	// Backward lowers out[i], for i of from, to the least cost of a move to some j of to and of rest[j].
 	// Of a largest load below the floor any value up to it may come out.
-	Back(k Cost, from, to []int, rest, pay, out []float64)
-	// Forth lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
-	Forth(k Cost, from, to []int, come, pay, out []float64)
+	Backward(k Cost, from, to []int, rest, pay, out []float64)
+	// Forward lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
+	Forward(k Cost, from, to []int, come, pay, out []float64)
 	// Row writes into out[n] the cost of the move from i to to[n] alone, Never over the limit.
 	Row(k Cost, i int, to []int, pay, out []float64)
 }
@@ -142,7 +142,7 @@ func (l *Line) toGo(k Cost, end []float64) [][]float64 {
 		if l.stopped() != nil {
 			continue
 		}
-		l.Moves[a].Back(k, l.States[a], l.States[a+1], rest[a+1], l.pay(k, a+1), rest[a])
+		l.Moves[a].Backward(k, l.States[a], l.States[a+1], rest[a+1], l.pay(k, a+1), rest[a])
 	}
 	return rest
 }
@@ -155,7 +155,7 @@ func (l *Line) toCome(k Cost, begin []float64) [][]float64 {
 	for a := 1; a < len(come); a++ {
 		come[a] = Unreached(l.Widths[a])
 		if l.stopped() == nil {
-			l.Moves[a-1].Forth(k, l.States[a-1], l.States[a], come[a-1], l.pay(k, a), come[a])
+			l.Moves[a-1].Forward(k, l.States[a-1], l.States[a], come[a-1], l.pay(k, a), come[a])
 		}
 	}
 	return come
@@ -187,7 +187,7 @@ func (l *Line) end(k Cost, to ...int) []float64 {
 		}
 		return end
 	}
-	l.Turn.Back(k, l.States[last], to, make([]float64, l.Widths[0]), l.pay(k, 0), end)
+	l.Turn.Backward(k, l.States[last], to, make([]float64, l.Widths[0]), l.pay(k, 0), end)
 	return end
 }
 

@@ -5,8 +5,8 @@ type Table struct {
 	Load, Effort [][]float64
 }
 
-// Back implements Moves.
-func (t Table) Back(k Cost, from, to []int, rest, pay, out []float64) {
+// Backward implements Moves.
+func (t Table) Backward(k Cost, from, to []int, rest, pay, out []float64) {
 	for _, i := range from {
 		for _, j := range to {
 			out[i] = min(out[i], k.Join(t.Load[i][j], t.effort(i, j, pay), rest[j]))
@@ -14,8 +14,8 @@ func (t Table) Back(k Cost, from, to []int, rest, pay, out []float64) {
 	}
 }
 
-// Forth implements Moves.
-func (t Table) Forth(k Cost, from, to []int, come, pay, out []float64) {
+// Forward implements Moves.
+func (t Table) Forward(k Cost, from, to []int, come, pay, out []float64) {
 	for _, i := range from {
 		for _, j := range to {
 			out[j] = min(out[j], k.Join(t.Load[i][j], t.effort(i, j, pay), come[i]))

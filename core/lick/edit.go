@@ -19,8 +19,8 @@ type Edit interface {
 	What() string
 }
 
-// change copies l, lets f alter note i, and checks the result.
-func change(l Lick, i int, f func(l *Lick, n *Note) error) (Lick, error) {
+// editNote copies l, lets f alter note i, and checks the result.
+func editNote(l Lick, i int, f func(l *Lick, n *Note) error) (Lick, error) {
 	if i < 0 || i >= len(l.Notes) {
 		return l, fmt.Errorf("there is no note %d", i+1)
 	}
@@ -103,7 +103,7 @@ type Move struct {
 
 // Apply implements Edit.
 func (e Move) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.String, n.Fret = e.Place.String, e.Place.Fret
 		if !n.Locked(FieldFinger) || n.Fret == 0 {
 			n.Finger = NoFinger
@@ -156,7 +156,7 @@ type Add struct {
 
 // Apply implements Edit.
 func (e Add) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
 		for i, m := range l.Notes[from:to] {
 			if m.String == e.Place.String {
@@ -185,7 +185,7 @@ type Remove struct{ Note int }
 
 // Apply implements Edit.
 func (e Remove) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
 		step := l.step(e.Note)
 		l.removed(e.Note)
@@ -209,7 +209,7 @@ type Length struct {
 
 // Apply implements Edit.
 func (e Length) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
 		d, end := e.Len.Sub(n.Len), l.End()
 		for i := from; i < to; i++ {
@@ -233,7 +233,7 @@ type Rest struct {
 
 // Apply implements Edit.
 func (e Rest) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		from, _ := l.column(e.Note)
 		d := n.Len
 		if e.Close {
@@ -270,7 +270,7 @@ type Swap struct {
 
 // Apply implements Edit.
 func (e Swap) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		from, to := l.column(e.Note)
 		if e.Earlier {
 			if from == 0 {

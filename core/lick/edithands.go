@@ -14,7 +14,7 @@ type SetFinger struct {
 
 // Apply implements Edit.
 func (e SetFinger) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.Finger = e.Finger
 		n.set(FieldFinger, e.Finger != NoFinger)
 		return nil
@@ -38,7 +38,7 @@ type SetStroke struct {
 
 // Apply implements Edit.
 func (e SetStroke) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		if e.Stroke != "" && n.Slur.Slurred() {
 			n.Slur = ""
 			n.set(FieldSlur, false)
@@ -65,7 +65,7 @@ type SetSlur struct {
 
 // Apply implements Edit.
 func (e SetSlur) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.Slur = e.Slur
 		n.set(FieldSlur, e.Slur != "")
 		if e.Slur.Slurred() {
@@ -92,7 +92,7 @@ type SetBend struct {
 
 // Apply implements Edit.
 func (e SetBend) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.Bend = e.Bend
 		n.set(FieldBend, e.Bend != nil)
 		return nil
@@ -115,7 +115,7 @@ type SetVibrato struct {
 
 // Apply implements Edit.
 func (e SetVibrato) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.Vibrato = e.Vibrato
 		n.set(FieldVibrato, e.Vibrato != nil)
 		return nil
@@ -138,7 +138,7 @@ type SetSlideIn struct {
 
 // Apply implements Edit.
 func (e SetSlideIn) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.SlideIn = e.SlideIn
 		return nil
 	})
@@ -156,7 +156,7 @@ type SetMark struct {
 
 // Apply implements Edit.
 func (e SetMark) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		m := n.mark(e.Mark)
 		if m == nil {
 			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar", clip(string(e.Mark)))
@@ -209,7 +209,7 @@ type SetMeant struct {
 
 // Apply implements Edit.
 func (e SetMeant) Apply(l Lick) (Lick, error) {
-	return change(l, e.Note, func(l *Lick, n *Note) error {
+	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		n.Meant = slices.DeleteFunc(n.Meant, func(c Code) bool { return c == e.Code })
 		if e.Meant {
 			n.Meant = append(n.Meant, e.Code)

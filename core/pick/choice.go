@@ -20,8 +20,8 @@ func Choices(notes []Note) []Choice {
 
 // Load is the load of going from one choice to the next with have ms between
 // them, the pick held at an angle; fresh says that the second begins anew after a rest.
-func (pl Player) Load(x, y Choice, have float64, fresh bool, angle Angle) float64 {
-	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: have, Fresh: fresh}, y.Strokes,
+func (pl Hand) Load(x, y Choice, have float64, fresh bool, angle Angle) float64 {
+	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: have, Begins: fresh}, y.Strokes,
 		angle).Load
 }
 
@@ -40,6 +40,6 @@ func Begin(c Choice) float64 {
 }
 
 // Between is the step from one choice to the next, whatever the time.
-func (pl Player) Between(x, y Choice, angle Angle) Step {
+func (pl Hand) Between(x, y Choice, angle Angle) Step {
 	return pl.move(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes, Have: 1}, y.Strokes, angle)
 }

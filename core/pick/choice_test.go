@@ -47,12 +47,12 @@ func single(str int, s lick.Stroke) Choice {
 
 // The needs from one choice to the next, by the table of the model.
 func TestNeedsBetweenChoices(t *testing.T) {
-	pl := Player{Angle: LeavesDown}
+	pl := Hand{Angle: LeavesDown}
 	for _, c := range []struct {
 		name   string
 		x, y   Choice
 		need   float64
-		change Change
+		change StringChange
 		exit   lick.Stroke
 	}{
 		{"one string, in turn", single(3, lick.Down), single(3, lick.Up), 85, NoChange, ""},
@@ -69,15 +69,15 @@ func TestNeedsBetweenChoices(t *testing.T) {
 		{"one finger again", single(2, lick.PMid), single(1, lick.PMid), 160, NoChange, ""},
 	} {
 		s := pl.Between(c.x, c.y, LeavesDown)
-		if s.Need != c.need || s.Change != c.change || s.Exit != c.exit {
-			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.Change, s.Exit, c.need, c.change,
+		if s.Need != c.need || s.StringChange != c.change || s.Exit != c.exit {
+			t.Errorf("%s: %v ms, %q, leaves on %q; want %v, %q, %q", c.name, s.Need, s.StringChange, s.Exit, c.need, c.change,
 				c.exit)
 		}
 		if load := pl.Load(c.x, c.y, 200, false, LeavesDown); math.Abs(load-c.need/200) > 1e-12 {
 			t.Errorf("%s: load %v", c.name, load)
 		}
 	}
-	fast := Player{Angle: LeavesDown, Speed: 2}
+	fast := Hand{Angle: LeavesDown, Speed: 2}
 	if s := fast.Between(single(3, lick.Down), single(3, lick.Up), LeavesDown); s.Need != 42.5 {
 		t.Errorf("a player twice as fast needs %v ms", s.Need)
 	}

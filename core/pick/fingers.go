@@ -77,8 +77,8 @@ func rows(free []lick.Stroke, n int) [][]lick.Stroke {
 	return out
 }
 
-// fingerToil is what the fingers of a step mind beside its need, in ms.
-func fingerToil(x Event, p state, y Event, q state) (ms float64) {
+// fingerEffort is what the fingers of a step mind beside its need, in ms.
+func fingerEffort(x Event, p state, y Event, q state) (ms float64) {
 	if len(q) != 1 || y.Notes[0].Turns {
 		return 0
 	}

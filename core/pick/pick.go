@@ -77,8 +77,8 @@ func join[T ~string](words []T) string {
 	return strings.Join(s, ", ")
 }
 
-// Player is what the model knows of a picking hand.
-type Player struct {
+// Hand is what the model knows of a picking hand.
+type Hand struct {
 	Angle Angle
 	Speed float64 // needs are divided by it; 1 is the model's player
 }
@@ -96,26 +96,26 @@ type Note struct {
 // Event is what is picked at one time, thick strings first. Have is the time in
 // ms since the picked event before it (for the first, from the last of a loop).
 type Event struct {
-	Notes []Note
-	Have  float64
-	Fresh bool // it begins on a beat: a start, or after a rest or a held note
+	Notes  []Note
+	Have   float64
+	Begins bool // it begins on a beat: a start, or after a rest or a held note
 }
 
-// Change names a string change by its two strokes.
-type Change string
+// StringChange names a string change by its two strokes.
+type StringChange string
 
 // The changes.
 const (
-	NoChange Change = ""
-	Outside  Change = "outside"
-	Inside   Change = "inside"
-	Sweep    Change = "sweep"
-	Against  Change = "against"
+	NoChange StringChange = ""
+	Outside  StringChange = "outside"
+	Inside   StringChange = "inside"
+	Sweep    StringChange = "sweep"
+	Against  StringChange = "against"
 )
 
-// ChangeOf names the change between two strokes. A downstroke travels from the
+// StringChangeOf names the change between two strokes. A downstroke travels from the
 // thick strings toward the thin ones (common practice).
-func ChangeOf(before, after lick.Stroke, toThinner bool) Change {
+func StringChangeOf(before, after lick.Stroke, toThinner bool) StringChange {
 	with := lick.Up
 	if toThinner {
 		with = lick.Down
@@ -133,12 +133,12 @@ func ChangeOf(before, after lick.Stroke, toThinner bool) Change {
 
 // Step is the picking hand at one event.
 type Step struct {
-	Strokes []lick.Stroke // one a note
-	Change  Change
-	Exit    lick.Stroke // the stroke after which the pick left the strings
-	Skipped int         // strings passed over by the change
-	Need    float64     // ms
-	Load    float64     // Need over Have
+	Strokes      []lick.Stroke // one a note
+	StringChange StringChange
+	Exit         lick.Stroke // the stroke after which the pick left the strings
+	Skipped      int         // strings passed over by the change
+	Need         float64     // ms
+	Load         float64     // Need over Have
 }
 
 // Path is the whole line's picking.
@@ -187,13 +187,13 @@ func edge(e Event, s state, thickest bool) int {
 // move judges the step from event x played with p to event y played with q. Where y begins afresh the
 // pick has been lifted: the same stroke again is a new start, no sweep and nothing against it, and its
 // way back lies in the time before.
-func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
+func (pl Hand) move(x Event, p state, y Event, q state, angle Angle) Step {
 	st := Step{Strokes: q}
 	before, okA := p.pick()
 	after, okB := q.pick()
 	switch {
 	case !okA || !okB:
-	case y.Fresh && before == after:
+	case y.Begins && before == after:
 		st.Need = TurnNeed
 	default:
 		st.Need = pl.pickNeed(leave(x, p, before), enter(y, q, after), before, after, angle, &st)
@@ -226,7 +226,7 @@ func (pl Player) move(x Event, p state, y Event, q state, angle Angle) Step {
 
 // pickNeed is what a stroke needs in ms after the one before, from string to string at a
 // pick angle, and notes in st how the change goes.
-func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, st *Step) float64 {
+func (pl Hand) pickNeed(from, to int, before, after lick.Stroke, angle Angle, st *Step) float64 {
 	if from == to {
 		if before == after {
 			return againNeed
@@ -234,10 +234,10 @@ func (pl Player) pickNeed(from, to int, before, after lick.Stroke, angle Angle, 
 		return TurnNeed
 	}
 	st.Skipped = max(from-to, to-from) - 1
-	st.Change = ChangeOf(before, after, to < from)
+	st.StringChange = StringChangeOf(before, after, to < from)
 	skip := skipExtra * float64(st.Skipped)
 	need := TurnNeed + skip
-	switch st.Change {
+	switch st.StringChange {
 	case Sweep:
 		if st.Skipped > 0 {
 			return sweepSkipNeed + skipExtra*float64(st.Skipped-1)

@@ -31,7 +31,7 @@ func strokes(p Path) string {
 	return b.String()
 }
 
-var either = Player{Angle: Either, Speed: 1}
+var either = Hand{Angle: Either, Speed: 1}
 
 // Common practice: the strokes of economy picking on usual counts per string.
 func TestEconomy(t *testing.T) {
@@ -53,12 +53,12 @@ func TestChanges(t *testing.T) {
 	for _, c := range []struct {
 		before, after lick.Stroke
 		thinner       bool
-		want          Change
+		want          StringChange
 	}{
 		{d, u, true, Outside}, {u, d, true, Inside}, {d, d, true, Sweep}, {u, u, true, Against},
 		{u, d, false, Outside}, {d, u, false, Inside}, {u, u, false, Sweep}, {d, d, false, Against},
 	} {
-		if got := ChangeOf(c.before, c.after, c.thinner); got != c.want {
+		if got := StringChangeOf(c.before, c.after, c.thinner); got != c.want {
 			t.Errorf("%s %s thinner %v: %s, want %s", c.before, c.after, c.thinner, got, c.want)
 		}
 	}
@@ -71,14 +71,14 @@ func TestSlurredFigureLeavesOnDown(t *testing.T) {
 	var exits, changes []string
 	for _, s := range p.Steps {
 		if s.Exit != "" {
-			exits, changes = append(exits, string(s.Exit)), append(changes, string(s.Change))
+			exits, changes = append(exits, string(s.Exit)), append(changes, string(s.StringChange))
 		}
 	}
 	if got := strings.Join(exits, " ") + ", " + strings.Join(changes, " "); got != "down down, outside inside" {
 		t.Errorf("%s", got)
 	}
-	if p.Angle != LeavesDown || p.Steps[0].Change != NoChange {
-		t.Errorf("angle %s, turn %q", p.Angle, p.Steps[0].Change)
+	if p.Angle != LeavesDown || p.Steps[0].StringChange != NoChange {
+		t.Errorf("angle %s, turn %q", p.Angle, p.Steps[0].StringChange)
 	}
 }
 
@@ -96,7 +96,7 @@ func TestNeeds(t *testing.T) {
 			t.Errorf("%s needs %v ms, want %v", c.line, got, c.want)
 		}
 	}
-	down := Player{Angle: LeavesDown, Speed: 1}
+	down := Hand{Angle: LeavesDown, Speed: 1}
 	if got := down.Solve(line("2U 1D"), false, Free, 1).Steps[1].Need; got != 110 {
 		t.Errorf("leaving on the unserved side needs %v, want 110", got)
 	}
@@ -189,7 +189,7 @@ func TestRakeTakesTime(t *testing.T) {
 		{Notes: []Note{{String: 2, Stroke: lick.Up}}, Have: 300},
 	}
 	raked := []Event{plain[0], {Notes: []Note{{String: 2, Stroke: lick.Up, Rake: true}}, Have: 300}}
-	pl := Player{Angle: LeavesDown}
+	pl := Hand{Angle: LeavesDown}
 	a, b := pl.Solve(plain, false, Free, 1), pl.Solve(raked, false, Free, 1)
 	if got := b.Steps[1].Need - a.Steps[1].Need; got != rakeNeed {
 		t.Errorf("a rake needs %v ms more, want %v", got, rakeNeed)
@@ -201,11 +201,11 @@ func TestRakeTakesTime(t *testing.T) {
 func TestNewStart(t *testing.T) {
 	for _, fresh := range []bool{true, false} {
 		events := []Event{
-			{Notes: []Note{{String: 3}}, Fresh: true}, {Notes: []Note{{String: 3}}, Have: 150},
-			{Notes: []Note{{String: 3}}, Have: 150}, {Notes: []Note{{String: 2}}, Have: 600, Fresh: fresh},
+			{Notes: []Note{{String: 3}}, Begins: true}, {Notes: []Note{{String: 3}}, Have: 150},
+			{Notes: []Note{{String: 3}}, Have: 150}, {Notes: []Note{{String: 2}}, Have: 600, Begins: fresh},
 			{Notes: []Note{{String: 2}}, Have: 150},
 		}
-		p := (Player{Angle: LeavesDown}).Solve(events, false, Alternate, 1.15)
+		p := (Hand{Angle: LeavesDown}).Solve(events, false, Alternate, 1.15)
 		got := ""
 		for _, s := range p.Steps {
 			got += string(s.Strokes[0][:1])
@@ -217,8 +217,8 @@ func TestNewStart(t *testing.T) {
 		if got != want || p.Breaches != 0 {
 			t.Errorf("fresh %v: %s with %d breaches, want %s", fresh, got, p.Breaches, want)
 		}
-		if s := p.Steps[3]; fresh && (s.Change != NoChange || s.Exit != "") || !fresh && s.Change == NoChange {
-			t.Errorf("fresh %v: the change is %q, leaving on %q", fresh, s.Change, s.Exit)
+		if s := p.Steps[3]; fresh && (s.StringChange != NoChange || s.Exit != "") || !fresh && s.StringChange == NoChange {
+			t.Errorf("fresh %v: the change is %q, leaving on %q", fresh, s.StringChange, s.Exit)
 		}
 	}
 }

@@ -15,7 +15,7 @@ import (
 // is, and with it a downstroke wherever the line starts on a beat. Ties start on a
 // downstroke. With angle Either one angle is taken for the whole line: of those
 // within slack of the better one, that of less effort.
-func (pl Player) Solve(events []Event, loop bool, way Way, slack float64) Path {
+func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	if len(events) == 0 {
 		return Path{Steps: []Step{}, Angle: LeavesDown}
 	}
@@ -69,7 +69,7 @@ const slightly = 1e-12
 // more of them. That is exact, since a path of moves that each lie on a path with the fewest has the
 // fewest itself.
 type search struct {
-	pl     Player
+	hand   Hand
 	events []Event
 	states [][]state
 	loop   bool
@@ -90,8 +90,8 @@ type first struct {
 }
 
 // newSearch weighs the moves and keeps those with the fewest breaches.
-func (pl Player) newSearch(events []Event, loop bool, way Way, angle Angle) *search {
-	s := &search{pl: pl, events: events, loop: loop, way: way, angle: angle, fewest: math.MaxInt, bound: math.Inf(1)}
+func (pl Hand) newSearch(events []Event, loop bool, way Way, angle Angle) *search {
+	s := &search{hand: pl, events: events, loop: loop, way: way, angle: angle, fewest: math.MaxInt, bound: math.Inf(1)}
 	for _, e := range events {
 		s.states = append(s.states, options(e))
 	}
@@ -152,7 +152,7 @@ func (s *search) path(limit float64) (path Path, least float64) {
 		q := s.states[i][picks[i]]
 		path.Steps[i] = Step{Strokes: q}
 		if from := s.before(i); from >= 0 {
-			path.Steps[i] = s.pl.move(s.events[from], s.states[from][picks[from]], s.into(i), q, s.angle)
+			path.Steps[i] = s.hand.move(s.events[from], s.states[from][picks[from]], s.into(i), q, s.angle)
 		}
 	}
 	return path, least
@@ -187,16 +187,16 @@ func (s *search) moves(i, j int) (moves, breaches layers.Table) {
 		loads, efforts := make([]float64, len(s.states[j])), make([]float64, len(s.states[j]))
 		count := make([]float64, len(s.states[j]))
 		for l, q := range s.states[j] {
-			st := s.pl.move(x, p, y, q, s.angle)
+			st := s.hand.move(x, p, y, q, s.angle)
 			need := st.Need
-			if s.pl.Speed > 0 {
-				need *= s.pl.Speed
+			if s.hand.Speed > 0 {
+				need *= s.hand.Speed
 			}
-			loads[l], efforts[l] = st.Load, load.Effort(need+fingerToil(x, p, y, q))
+			loads[l], efforts[l] = st.Load, load.Effort(need+fingerEffort(x, p, y, q))
 			if j > 0 {
 				efforts[l] += s.begin(j, l)
 			}
-			if !y.Fresh && s.way.breaches(x, p, y, q) {
+			if !y.Begins && s.way.breaches(x, p, y, q) {
 				if count[l] = SeamBreach; j > 0 {
 					count[l] = InnerBreach
 				}
@@ -236,13 +236,13 @@ func (s *search) before(i int) int {
 // into is event i as it is reached from the one before: a loop turns without a new start.
 func (s *search) into(i int) Event {
 	e := s.events[i]
-	e.Fresh = e.Fresh && i > 0
+	e.Begins = e.Begins && i > 0
 	return e
 }
 
 // begin is what a stroke minds where the line starts on a beat.
 func (s *search) begin(i, k int) float64 {
-	if stroke, ok := s.states[i][k].pick(); ok && s.events[i].Fresh && stroke == lick.Up {
+	if stroke, ok := s.states[i][k].pick(); ok && s.events[i].Begins && stroke == lick.Up {
 		return upStart
 	}
 	return 0

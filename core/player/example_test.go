@@ -33,8 +33,8 @@ func ExampleProfile_Player() {
 }
 
 // Who has said nothing plays a six-string guitar in standard tuning.
-func ExampleDefaultPlayer() {
-	g := player.DefaultPlayer().Guitar
+func ExampleDefault() {
+	g := player.Default().Guitar
 	fmt.Println(neck.TuningText(g.Tuning), g.Frets, "frets")
 	// Output:
 	// E4 B3 G3 D3 A2 E2 22 frets

@@ -43,7 +43,7 @@ type Profile struct {
 	Declined string `json:"declined,omitempty"` // habits that were offered and are none
 }
 
-// DefaultProfile is DefaultPlayer as settings.
+// DefaultProfile is Default as settings.
 func DefaultProfile() Profile {
 	return Profile{Tuning: "E4 B3 G3 D3 A2 E2", Scale: 648, Frets: 22, Gauges: "10 13 17 26w 36w 46w",
 		Size: "medium", Way: string(pick.Alternate), Angle: string(pick.Either), Boxes: "minor", Strict: string(Usual),
@@ -71,7 +71,7 @@ const (
 // the bend on that guitar's strings.
 // Measurements that were not taken leave the model's player there.
 func (p Profile) Player() (Player, error) {
-	pl := DefaultPlayer()
+	pl := Default()
 	var err error
 	if pl.Guitar, err = p.guitar(); err != nil {
 		return pl, err

@@ -13,7 +13,7 @@ import (
 type Player struct {
 	Guitar neck.Guitar
 	Hand   hand.Hand
-	Pick   pick.Player
+	Pick   pick.Hand
 	Way    pick.Way // the habit for strokes that are not decided
 	Bends  bend.Strength
 	Strict Strictness
@@ -42,12 +42,12 @@ func ParseStrictness(s string) (Strictness, error) {
 	return "", fmt.Errorf("strictness %q is none: use easy, usual, strict", s)
 }
 
-// DefaultPlayer is a medium hand that picks in alternation on the standard
+// Default is a medium hand that picks in alternation on the standard
 // guitar (model default).
-func DefaultPlayer() Player {
+func Default() Player {
 	return Player{
 		Guitar: neck.Standard(), Hand: hand.Medium(),
-		Pick: pick.Player{Angle: pick.Either,
+		Pick: pick.Hand{Angle: pick.Either,
 			Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany,
 	}
 }

@@ -17,7 +17,7 @@ import (
 // turned line by itself; never where it holds a slur or two notes together, nor where back is as
 // easy as forth.
 func TestBackwards(t *testing.T) {
-	e, ctx := judge.NewEngine(player.DefaultPlayer()), context.Background()
+	e, ctx := judge.NewEngine(player.Default()), context.Background()
 	paid := 0
 	for _, c := range []struct {
 		line  string
@@ -87,7 +87,7 @@ func TestBackwards(t *testing.T) {
 // to the 5 and from the ♭7 to the root (common practice) are among what a box's upper tones give,
 // never one that is written, and none without tones.
 func TestTargets(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := testline.Build(t, 100, "3:5 3:7 2:5 2:8 1:5 1:8")
 	whole := Part{From: 1, To: len(l.Notes)}
 	if got := Targets(e, l, whole); got != nil {

@@ -166,8 +166,8 @@ func (f *Filter) Clone() *Filter {
 	return &out
 }
 
-// asked is a group of a day's rounds with one margin of an ability.
-type asked struct {
+// trial is a group of a day's rounds with one margin of an ability.
+type trial struct {
 	cell          int     // of the margin
 	others        float64 // the chance that the other abilities suffice
 	clean, missed int
@@ -188,7 +188,7 @@ func (f *Filter) Read(log []Entry) {
 
 // dayOf takes in the rounds of one day.
 func (f *Filter) dayOf(day Date, log []Entry) {
-	var groups [abilities][]asked
+	var groups [abilities][]trial
 	for _, e := range log {
 		margin, ok := e.margins()
 		if !ok {
@@ -207,10 +207,10 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 			}
 			cell := max(-marginMax, min(marginMax, int(math.Round(m/gridStep))))
 			at := slices.IndexFunc(groups[k],
-				func(a asked) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 })
+				func(a trial) bool { return a.cell == cell && math.Abs(a.others-others) < 0.01 })
 			if at < 0 {
 				at = len(groups[k])
-				groups[k] = append(groups[k], asked{cell: cell, others: others})
+				groups[k] = append(groups[k], trial{cell: cell, others: others})
 			}
 			groups[k][at].clean += e.Clean
 			groups[k][at].missed += e.Missed
@@ -253,7 +253,7 @@ func (p *posterior) wander(sd float64) {
 }
 
 // learn weighs the grid and the hypotheses by a day's rounds.
-func (p *posterior) learn(list []asked) {
+func (p *posterior) learn(list []trial) {
 	var plain, day [gridCells]float64
 	var log float64
 	last := [2]int{-1, -1}
@@ -285,7 +285,7 @@ func (p *posterior) learn(list []asked) {
 
 // dayLikelihood is the chance of a day's rounds for every ability of the grid, up to a factor whose logarithm is
 // returned: the largest is 1.
-func dayLikelihood(out *[gridCells]float64, list []asked, steep int, lapse float64) (log float64) {
+func dayLikelihood(out *[gridCells]float64, list []trial, steep int, lapse float64) (log float64) {
 	for x := range out {
 		out[x] = 1
 	}

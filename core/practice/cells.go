@@ -75,10 +75,10 @@ func moveOf(n judge.Note, side judge.Side) string {
 	case judge.Fretting:
 		return string(n.Kind)
 	case judge.Picking:
-		if n.Change == "" {
+		if n.StringChange == "" {
 			return strokeMove
 		}
-		return string(n.Change) + changeMove
+		return string(n.StringChange) + changeMove
 	}
 	return string(side)
 }

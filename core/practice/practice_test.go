@@ -28,11 +28,11 @@ func days(n float64) time.Time { return now.Add(time.Duration(n * 24 * float64(t
 // each part is at least as easy as the whole, and the bottleneck as hard.
 func TestParts(t *testing.T) {
 	l := testline.Build(t, 112, "3:11 1:9 2:12 9/p 3:11 9/p 4:11 9/p 3:8 9/h 11 2:9 1:12 14/h 2:14 12/p")
-	r, err := judge.NewEngine(player.DefaultPlayer()).Check(context.Background(), l)
+	r, err := judge.NewEngine(player.Default()).Check(context.Background(), l)
 	if err != nil {
 		t.Fatal(err)
 	}
-	parts := Parts(l, r, player.DefaultPlayer())
+	parts := Parts(l, r, player.Default())
 	whole := parts[len(parts)-1]
 	if whole.Name != "" || whole.From != 1 || whole.To != 16 || math.Abs(whole.Ceiling-float64(r.Ceiling)) > 1e-6 {
 		t.Errorf("the whole is %+v, the ceiling %v", whole, r.Ceiling)
@@ -296,7 +296,7 @@ func TestLogFiles(t *testing.T) {
 // A run falls into its cells, each shape once, and the first two joined; a line that was changed
 // since has no cells of its recipe.
 func TestCells(t *testing.T) {
-	who := player.DefaultPlayer()
+	who := player.Default()
 	recipe, err := run.Parse(`--key "A minor pentatonic" --cell "1 2 3" --at 6:5 --times 6`)
 	if err != nil {
 		t.Fatal(err)

@@ -218,7 +218,7 @@ func pickWords(r *judge.Report, how string) string {
 	if plucked(r) {
 		return say.Plucked(slices.ContainsFunc(r.Lick.Notes, func(n lick.Note) bool { return n.Stroke == lick.PThumb }))
 	}
-	return say.PickingHand(how, r.Changes.Words(), r.Exits)
+	return say.PickingHand(how, r.StringChanges.Words(), r.Exits)
 }
 
 // plucked says whether fingers play all of a line, and no pick.
@@ -254,8 +254,8 @@ func (p *proposer) against(ctx context.Context, l lick.Lick) string {
 	if diff := r.Reach - was.Reach; diff > 1 || diff < -1 {
 		parts = append(parts, say.ReachInstead(r.Reach, was.Reach))
 	}
-	if r.Changes != was.Changes {
-		parts = append(parts, pickWords(r, say.Strokes(r.Changes.Sweep > 0)))
+	if r.StringChanges != was.StringChanges {
+		parts = append(parts, pickWords(r, say.Strokes(r.StringChanges.Sweep > 0)))
 	}
 	return say.Against(parts)
 }

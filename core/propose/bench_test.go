@@ -64,16 +64,16 @@ func BenchmarkPropose(b *testing.B) {
 		l := longLine(n)
 		b.Run(fmt.Sprintf("cold/%d", n), func(b *testing.B) {
 			for b.Loop() {
-				propose(judge.NewEngine(player.DefaultPlayer()), l, Ask{})
+				propose(judge.NewEngine(player.Default()), l, Request{})
 			}
 		})
 		b.Run(fmt.Sprintf("edit/%d", n), func(b *testing.B) {
-			e := judge.NewEngine(player.DefaultPlayer())
-			propose(e, l, Ask{})
+			e := judge.NewEngine(player.Default())
+			propose(e, l, Request{})
 			for i := 0; b.Loop(); i++ {
 				c := l.Clone()
 				c.Notes[i%n].Fret++
-				propose(e, c, Ask{})
+				propose(e, c, Request{})
 			}
 		})
 	}
@@ -83,10 +83,10 @@ func BenchmarkPropose(b *testing.B) {
 func BenchmarkProposePlaces(b *testing.B) {
 	for _, n := range []int{16, 64, 256, 1024} {
 		l := longLine(n)
-		e := judge.NewEngine(player.DefaultPlayer())
+		e := judge.NewEngine(player.Default())
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			for b.Loop() {
-				propose(e, l, Ask{Place: true})
+				propose(e, l, Request{Place: true})
 			}
 		})
 	}
@@ -99,12 +99,12 @@ func BenchmarkCheckWithFixes(b *testing.B) {
 		l := testline.Wild(n)
 		b.Run(fmt.Sprintf("cold/%d", n), func(b *testing.B) {
 			for b.Loop() {
-				e := judge.NewEngine(player.DefaultPlayer())
+				e := judge.NewEngine(player.Default())
 				mend(e, l, check(e, l))
 			}
 		})
 		b.Run(fmt.Sprintf("warm/%d", n), func(b *testing.B) {
-			e := judge.NewEngine(player.DefaultPlayer())
+			e := judge.NewEngine(player.Default())
 			for b.Loop() {
 				mend(e, l, check(e, l))
 			}

@@ -25,7 +25,7 @@ func TestOneFingering(t *testing.T) {
 	} {
 		l := testline.Build(t, 100, c.line)
 		found := false
-		for _, p := range propose(usual, l, Ask{Best: 4}) {
+		for _, p := range propose(usual, l, Request{Best: 4}) {
 			if !strings.HasPrefix(p.Why, "The same fingers wherever") {
 				continue
 			}

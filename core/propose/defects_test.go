@@ -102,7 +102,7 @@ func TestTooManyFreePlaces(t *testing.T) {
 	cell := " 6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9 2:7 8 10 1:7 8 10 8 7 2:10 8 7 3:9 7 5 4:9 7 5 5:8 7 5 6:8 7 5"
 	l := testline.Build(t, 120, strings.Repeat(cell, 9)) // an odd number of strokes
 	l.Loop = true
-	if _, err := Hands(t.Context(), usual, l, Ask{Place: true}); !errors.Is(err, ErrTooFree) {
+	if _, err := Hands(t.Context(), usual, l, Request{Place: true}); !errors.Is(err, ErrTooFree) {
 		t.Errorf("%v", err)
 	}
 }
@@ -110,7 +110,7 @@ func TestTooManyFreePlaces(t *testing.T) {
 // What is taken is what was shown: of a fix and of a proposal, with added slurs and
 // the fingers of the picking hand.
 func TestTakenIsShown(t *testing.T) {
-	legato := judge.NewEngine(func() player.Player { p := player.DefaultPlayer(); p.Way = pick.Legato; return p }())
+	legato := judge.NewEngine(func() player.Player { p := player.Default(); p.Way = pick.Legato; return p }())
 	for _, e := range []*judge.Engine{usual, legato} {
 		for _, text := range []string{"3:5 7 9 7 5 2:6 8 10", "6:3+2:5 1:7 2:8",
 			"3:11/f3 1:9 2:12 9/p 2:9/f1 1:12/f1 14/h"} {
@@ -118,7 +118,7 @@ func TestTakenIsShown(t *testing.T) {
 			if len(l.Columns()) < len(l.Notes) {
 				l.Notes[0].Stroke, l.Notes[1].Stroke = lick.PThumb, lick.PMid
 			}
-			for k, p := range propose(e, l, Ask{Best: 3}) {
+			for k, p := range propose(e, l, Request{Best: 3}) {
 				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick},
 					map[bool]lick.Edit{true: lick.OpenHands{}, false: nil}[k == 0])
 				if err != nil {

@@ -17,7 +17,7 @@ func ExampleHands() {
 		l.Notes = append(l.Notes,
 			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: at[0], Fret: at[1]})
 	}
-	list, err := propose.Hands(context.Background(), judge.NewEngine(player.DefaultPlayer()), l, propose.Ask{})
+	list, err := propose.Hands(context.Background(), judge.NewEngine(player.Default()), l, propose.Request{})
 	if err != nil {
 		fmt.Println(err)
 		return

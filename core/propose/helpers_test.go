@@ -25,7 +25,7 @@ func mend(e *judge.Engine, l lick.Lick, r *judge.Report) {
 	}
 }
 
-func propose(e *judge.Engine, l lick.Lick, a Ask) []Proposal {
+func propose(e *judge.Engine, l lick.Lick, a Request) []Proposal {
 	out, err := Hands(context.Background(), e, l, a)
 	if err != nil {
 		panic(err)
@@ -47,7 +47,7 @@ func restring(e *judge.Engine, l lick.Lick, w pick.Way) (Restrung, error) {
 
 func asked(e *judge.Engine) question { return question{e} }
 
-var usual = judge.NewEngine(player.DefaultPlayer())
+var usual = judge.NewEngine(player.Default())
 
 // codes lists what a report found, with severities.
 func codes(r *judge.Report) []string {

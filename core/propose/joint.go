@@ -34,7 +34,7 @@ import (
 // better.
 type joint struct {
 	hand   *hand.Model
-	pick   pick.Player
+	pick   pick.Hand
 	way    pick.Way
 	line   *judge.Line
 	layers []layer
@@ -116,7 +116,7 @@ func (e question) newJoint(ctx context.Context, l lick.Lick, m *hand.Model, way 
 		before = y.notes
 		y.have = j.line.Hand[c].Have
 		if p := slices.Index(j.line.Picked, c); p >= 0 {
-			y.pickHave, y.fresh = j.line.Pick[p].Have, j.line.Pick[p].Fresh
+			y.pickHave, y.fresh = j.line.Pick[p].Have, j.line.Pick[p].Begins
 		}
 		if ctx.Err() == nil {
 			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))

@@ -134,13 +134,13 @@ func sameSlurs(a, b *judge.Line) bool {
 // Places, hands and strokes in one search equal trying every row of places. A
 // short neck makes thousands of lines quick to try; the whole neck is tried on some.
 func TestFreePlacesAreExact(t *testing.T) {
-	short := player.DefaultPlayer()
+	short := player.Default()
 	short.Guitar.Frets = 8
 	gains := 0
 	for _, c := range []struct {
 		player       player.Player
 		lines, notes int
-	}{{short, testline.Nightly(300), 4}, {player.DefaultPlayer(), testline.Nightly(8), 3}} {
+	}{{short, testline.Nightly(300), 4}, {player.Default(), testline.Nightly(8), 3}} {
 		e := judge.NewEngine(c.player)
 		rng := rand.New(rand.NewPCG(8, 3))
 		for checked := 0; checked < c.lines; {
@@ -161,7 +161,7 @@ func freePlaces(ctx context.Context, t *testing.T, e *judge.Engine, l lick.Lick,
 	way := []pick.Way{pick.Alternate, pick.Economy, pick.Free}[rng.IntN(3)]
 	p := asked(
 		e,
-	).newProposer(ctx, l, Ask{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
+	).newProposer(ctx, l, Request{Way: way, Place: true, Angle: []pick.Angle{pick.LeavesDown, pick.Either}[rng.IntN(2)]})
 	given := p.FillWithin(ctx, p.base, p.hand, way, 1)
 	res, ok := p.newJoint(ctx, p.base, p.hand, way).solve(ctx, given.Bound, given.Breaches)
 	b, bound := everywhere(p.Engine, p, p.base)
@@ -180,7 +180,7 @@ func freePlaces(ctx context.Context, t *testing.T, e *judge.Engine, l lick.Lick,
 	if got := p.boundOf(ctx, atPlaces(p.base, res.least), way); math.Abs(got-bound) > 1e-9*bound {
 		t.Fatalf("%s: the places named reach %v, not %v\n%s", way, got, bound, l.Encode())
 	}
-	if got := p.boundOf(ctx, atPlaces(p.base, res.calm), way); got > bound*load.Slack*(1+1e-9) {
+	if got := p.boundOf(ctx, atPlaces(p.base, res.leastSum), way); got > bound*load.Slack*(1+1e-9) {
 		t.Fatalf("%s: the calm places reach only %v of %v", way, got, bound)
 	}
 	if bound < given.Bound*(1-1e-9) {
@@ -193,9 +193,9 @@ func freePlaces(ctx context.Context, t *testing.T, e *judge.Engine, l lick.Lick,
 // as good: here the fretting hand's best places skip strings that the pick must
 // cross.
 func TestPlacesFirstIsWorse(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := testline.Build(t, 120, "2:5 3:7 4:10 1:5")
-	p := asked(e).newProposer(t.Context(), l, Ask{Way: pick.Alternate, Place: true})
+	p := asked(e).newProposer(t.Context(), l, Request{Way: pick.Alternate, Place: true})
 	given := p.FillWithin(t.Context(), p.base, p.hand, p.way, 1)
 	res, ok := p.newJoint(t.Context(), p.base, p.hand, p.way).solve(t.Context(), given.Bound, given.Breaches)
 	if !ok {

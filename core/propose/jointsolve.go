@@ -13,9 +13,9 @@ import (
 
 // jointResult is the best of all places.
 type jointResult struct {
-	bound float64      // least possible largest load of both hands
-	calm  []neck.Place // a place a note: least sum of load⁴ near the bound
-	least []neck.Place // the same at the bound itself
+	bound    float64      // least possible largest load of both hands
+	leastSum []neck.Place // a place a note: least sum of load⁴ near the bound
+	least    []neck.Place // the same at the bound itself
 }
 
 // turnTries is how many states a loop may begin in when the least sum is looked
@@ -51,7 +51,7 @@ func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res joi
 			continue
 		}
 		res.bound = bound
-		res.calm = j.leastSum(ctx, load.Limit(bound, load.Slack), angles)
+		res.leastSum = j.leastSum(ctx, load.Limit(bound, load.Slack), angles)
 		res.least = j.leastSum(ctx, bound, angles)
 		return res, true
 	}
@@ -200,8 +200,8 @@ func (m jointMoves) steps(c, d cell) bool {
 	return m.joint.steps(c, d, m.y)
 }
 
-// Back implements layers.Moves.
-func (m jointMoves) Back(k layers.Cost, _, to []int, rest, _, out []float64) {
+// Backward implements layers.Moves.
+func (m jointMoves) Backward(k layers.Cost, _, to []int, rest, _, out []float64) {
 	if m.turn { // a loop may end in some states alone
 		only := infinite(len(rest))
 		for _, s := range to {
@@ -212,8 +212,8 @@ func (m jointMoves) Back(k layers.Cost, _, to []int, rest, _, out []float64) {
 	m.relax(m.stopped, k, m.x, m.y, m.y.layerTimes, m.y.byCell(rest), m.x.byCell(out), m.steps)
 }
 
-// Forth implements layers.Moves: this line is searched backward alone.
-func (m jointMoves) Forth(layers.Cost, []int, []int, []float64, []float64, []float64) {
+// Forward implements layers.Moves: this line is searched backward alone.
+func (m jointMoves) Forward(layers.Cost, []int, []int, []float64, []float64, []float64) {
 	panic("places are searched from the end")
 }
 

@@ -87,7 +87,7 @@ func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, be
 	}
 	part.Pickup = lick.Time{}
 	part.Chords, part.Keys = nil, nil
-	p := question{e}.newProposer(ctx, part, Ask{Place: true})
+	p := question{e}.newProposer(ctx, part, Request{Place: true})
 	breaches := len(part.Notes) // places that cannot be played set no limit
 	base := p.base.Clone()
 	for i, n := range p.Fill(ctx, p.base, p.hand, p.way).Notes {
@@ -98,10 +98,10 @@ func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, be
 	if err := judge.Done(ctx); err != nil {
 		return err
 	}
-	if !ok || j.stopped(ctx) || res.calm == nil {
+	if !ok || j.stopped(ctx) || res.leastSum == nil {
 		return nil
 	}
-	for i, at := range res.calm {
+	for i, at := range res.leastSum {
 		if before+i >= from && free[before+i] {
 			l.Notes[before+i].String, l.Notes[before+i].Fret = at.String, at.Fret
 		}

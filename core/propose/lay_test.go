@@ -14,7 +14,7 @@ import (
 // of C major from C4 lies under one hand at the fifth fret), what names its place stays, and
 // the pitches are those that came.
 func TestLay(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	scale := testline.Build(t, 90, "2:1 3 5 6 8 10 12 13 3:5*1/4 7")
 	laid, err := Lay(context.Background(), e, scale, []int{0, 1, 2, 3, 4, 5, 6, 7})
 	if err != nil {
@@ -32,7 +32,7 @@ func TestLay(t *testing.T) {
 
 // BenchmarkLay lays a long melody.
 func BenchmarkLay(b *testing.B) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := testline.Wild(512)
 	var all []int
 	for i := range l.Notes {
@@ -48,7 +48,7 @@ func BenchmarkLay(b *testing.B) {
 // A long line is laid by positions: the octave that comes again and again lies under one hand, pitches stay, nothing
 // that sounds together shares a string, and what names its place keeps it.
 func TestLayAlong(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	octave := testline.Build(t, 90, "2:1 3 5 6 8 10 12 13")
 	long := octave.Clone()
 	long.Notes = nil
@@ -90,7 +90,7 @@ func TestLayAlong(t *testing.T) {
 // Notes that are held into others, as a pianist holds them, end where their string sounds the next one; grips of a file
 // without strings are laid at once.
 func TestLayHeldNotes(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := testline.Build(t, 90, "3:5 7 2:5 6 8 1:5 7 8 3:5 7")
 	for i := range l.Notes {
 		l.Notes[i].Len = lick.NewTime(1, 2)
@@ -110,7 +110,7 @@ func TestLayHeldNotes(t *testing.T) {
 
 // BenchmarkLayAlong lays 3,000 notes.
 func BenchmarkLayAlong(b *testing.B) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := testline.Wild(3000)
 	var all []int
 	for i := range l.Notes {

@@ -29,7 +29,7 @@ func TestLegato(t *testing.T) {
 				l.Notes[i].Lock = lick.LockSet{lick.FieldStroke}
 			}
 		}
-		p := asked(usual).newProposer(t.Context(), l, Ask{Way: pick.Legato})
+		p := asked(usual).newProposer(t.Context(), l, Request{Way: pick.Legato})
 		got := ""
 		for _, n := range p.legato(t.Context(), p.base).Notes {
 			if n.Slur == "" {
@@ -49,7 +49,7 @@ func TestLegato(t *testing.T) {
 func TestOtherSlides(t *testing.T) {
 	l := testline.Build(t, 100, "5:3 5 7 9 4:5 7 9")
 	slides := map[string]bool{}
-	for _, p := range propose(usual, l, Ask{Way: pick.Legato, Best: 6}) {
+	for _, p := range propose(usual, l, Request{Way: pick.Legato, Best: 6}) {
 		var at []string
 		for i, n := range p.Lick.Notes {
 			if n.Slur == lick.Slide {
@@ -66,7 +66,7 @@ func TestOtherSlides(t *testing.T) {
 // Every proposal says why in a sentence that names what differs.
 func TestWhys(t *testing.T) {
 	l := testline.Build(t, 120, "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8")
-	for i, p := range propose(usual, l, Ask{Best: 6, Place: true}) {
+	for i, p := range propose(usual, l, Request{Best: 6, Place: true}) {
 		switch {
 		case i == 0 && !strings.HasPrefix(p.Why, "Recommended"):
 			t.Errorf("the first says %q", p.Why)
@@ -81,7 +81,7 @@ func TestWhys(t *testing.T) {
 
 // A line that cannot be played at all still gets a hand, and is told so.
 func TestProposeTheImpossible(t *testing.T) {
-	p := propose(usual, testline.Build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Ask{})[0]
+	p := propose(usual, testline.Build(t, 100, "1:1/f1 3:9/f4+1:1/f1"), Request{})[0]
 	if p.Ceiling != 0 || p.BestPossible != 0 || !strings.HasPrefix(p.Why, "No hands") {
 		t.Errorf("ceiling %v of %v: %q", p.Ceiling, p.BestPossible, p.Why)
 	}

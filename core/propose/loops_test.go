@@ -33,7 +33,7 @@ func BenchmarkLoops(b *testing.B) {
 			run := func(what string, f func(e *judge.Engine) error) {
 				b.Run(fmt.Sprintf("%s/%s/%d", what, way, n), func(b *testing.B) {
 					for b.Loop() {
-						if err := f(judge.NewEngine(player.DefaultPlayer())); err != nil {
+						if err := f(judge.NewEngine(player.Default())); err != nil {
 							b.Fatal(err)
 						}
 					}
@@ -47,7 +47,7 @@ func BenchmarkLoops(b *testing.B) {
 				}
 				return e.Mend(b.Context(), l, r)
 			})
-			run("hands", func(e *judge.Engine) error { _, err := Hands(b.Context(), e, l, Ask{}); return err })
+			run("hands", func(e *judge.Engine) error { _, err := Hands(b.Context(), e, l, Request{}); return err })
 		}
 	}
 }
@@ -55,7 +55,7 @@ func BenchmarkLoops(b *testing.B) {
 // Work on a line is bounded whatever it is: what was not tried is said, beyond the limit the
 // beginning is judged, and hands are refused in a sentence.
 func TestBoundedWork(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	l := scattered(2, 100, true)
 	r, err := e.Check(t.Context(), l)
 	if err == nil {
@@ -82,7 +82,7 @@ func TestBoundedWork(t *testing.T) {
 		t.Errorf("clean up to %v, its beginning %v; %d notes; %q", whole.Ceiling, begins.Ceiling, len(whole.Notes),
 			whole.LeftOut)
 	}
-	if _, err := Hands(t.Context(), e, long, Ask{}); err == nil {
+	if _, err := Hands(t.Context(), e, long, Request{}); err == nil {
 		t.Error("hands are found for more notes than there is time for")
 	}
 }

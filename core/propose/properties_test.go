@@ -28,7 +28,7 @@ func randomLicks(n int, f func(rng *rand.Rand, l lick.Lick)) {
 // A check keeps what is set, no fingering beats the best possible, and slowing
 // down never worsens a verdict.
 func TestCheckProperties(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	randomLicks(40, func(rng *rand.Rand, l lick.Lick) {
 		if rng.IntN(4) == 0 { // a line for the fingers
 			for i := range l.Notes {
@@ -56,9 +56,9 @@ func TestCheckProperties(t *testing.T) {
 }
 
 func TestLocksAreKept(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	randomLicks(14, func(rng *rand.Rand, l lick.Lick) {
-		ask := Ask{Best: 6, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
+		ask := Request{Best: 6, Place: rng.IntN(2) == 0, Way: []pick.Way{"", pick.Economy, pick.Legato}[rng.IntN(3)]}
 		for _, p := range propose(e, l, ask) {
 			if err := p.Lick.Validate(); err != nil {
 				t.Fatalf("%s: %v", p.Why, err)
@@ -85,9 +85,9 @@ func TestLocksAreKept(t *testing.T) {
 
 // Taking a lock away never lowers what is possible.
 func TestUnlockingNeverLowersTheBest(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	randomLicks(18, func(rng *rand.Rand, l lick.Lick) {
-		ask := Ask{Way: pick.Free, Place: rng.IntN(3) == 0}
+		ask := Request{Way: pick.Free, Place: rng.IntN(3) == 0}
 		locked := propose(e, l, ask)[0].BestPossible
 		open := l.Clone()
 		for i := range open.Notes {
@@ -104,7 +104,7 @@ func TestUnlockingNeverLowersTheBest(t *testing.T) {
 func TestLargerHandNeverBreaksWhatASmallerPlays(t *testing.T) {
 	var engines []*judge.Engine
 	for _, size := range []string{"small", "medium", "large"} {
-		p := player.DefaultPlayer()
+		p := player.Default()
 		p.Hand, _ = hand.Named(size)
 		engines = append(engines, judge.NewEngine(p))
 	}

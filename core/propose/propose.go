@@ -15,8 +15,8 @@ import (
 	"ornamen/core/say"
 )
 
-// Ask says what a proposal may change and how many are wanted.
-type Ask struct {
+// Request says what a proposal may change and how many are wanted.
+type Request struct {
 	Way   pick.Way   // empty: the player's habit, and other ways may be offered too
 	Angle pick.Angle // empty: the player's
 	Place bool       // strings and frets that are not locked are free too
@@ -76,7 +76,7 @@ const MaxFreePlaces = 2048
 // around the bottleneck, in the way of picking or in the places, the highest ceiling
 // first, with the one that reaches the bound among them. The error is the context's, or
 // ErrTooFree.
-func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Ask) ([]Proposal, error) {
+func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Request) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
 		return []Proposal{}, nil
 	}
@@ -131,7 +131,7 @@ type proposer struct {
 
 // newProposer prepares the line for what is asked: hands open but for what is locked, and
 // for a selection the hands of all other notes fixed as they are filled in now.
-func (e question) newProposer(ctx context.Context, l lick.Lick, a Ask) *proposer {
+func (e question) newProposer(ctx context.Context, l lick.Lick, a Request) *proposer {
 	player := e.Player
 	way := cmp.Or(a.Way, player.Way)
 	player.Pick.Angle = cmp.Or(a.Angle, player.Pick.Angle)
@@ -208,7 +208,7 @@ func (p *proposer) recommend(ctx context.Context) {
 				) // the written places are as good
 				return
 			}
-			p.base = atPlaces(p.base, res.calm)
+			p.base = atPlaces(p.base, res.leastSum)
 			given = p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
 		}
 	}
@@ -314,7 +314,7 @@ func (p *proposer) gains(o Proposal) bool {
 
 // unclean counts the string changes that do not leave by the way the pick goes: against the stroke,
 // or inside.
-func unclean(r *judge.Report) int { return r.Changes.Inside + r.Changes.Against }
+func unclean(r *judge.Report) int { return r.StringChanges.Inside + r.StringChanges.Against }
 
 // beats says whether proposal a leaves nothing to proposal b: they are of one kind, or both are only
 // faster than the recommended one and b changes more of its hands.

@@ -65,7 +65,7 @@ func TestProposeWays(t *testing.T) {
 				l.Notes[i].Lock = append(l.Notes[i].Lock, lick.FieldStroke)
 			}
 		}
-		got := propose(usual, l, Ask{Way: c.way, Angle: pick.LeavesDown})
+		got := propose(usual, l, Request{Way: c.way, Angle: pick.LeavesDown})
 		if len(got) != 1 {
 			t.Fatalf("%s: %d proposals, asked for one", c.line, len(got))
 		}
@@ -80,7 +80,7 @@ func TestProposeBestFew(t *testing.T) {
 	for _, text := range []string{"6:5 7 8 5:5 7 8 4:5 7 9 3:5 7 9", "1:12 8 2:10 3:9 7 5", "5:3 5 7 9 4:5 7 9 3:7",
 		"6:0 5:7 4:9+3:9 1:12"} {
 		l := testline.Build(t, 120, text)
-		for _, ask := range []Ask{{Best: 6}, {Best: 6, Place: true}, {Best: 4, Way: pick.Legato}, {Best: 2}} {
+		for _, ask := range []Request{{Best: 6}, {Best: 6, Place: true}, {Best: 4, Way: pick.Legato}, {Best: 2}} {
 			got := propose(usual, l, ask)
 			reached, seen := false, map[string]bool{}
 			for i, p := range got {
@@ -121,7 +121,7 @@ func TestProposeBestFew(t *testing.T) {
 // A selection changes nothing outside it.
 func TestProposeSelection(t *testing.T) {
 	l := testline.Build(t, 100, "6:5/f2/U 7/f4/D 8/f4 5:5 7 8")
-	got := propose(usual, l, Ask{Notes: []int{3, 4, 5}})[0].Lick
+	got := propose(usual, l, Request{Notes: []int{3, 4, 5}})[0].Lick
 	if f, s := hands(got); f != "244134" || s[:2] != "UD" {
 		t.Errorf("%s %s: the notes outside the selection changed", f, s)
 	}
@@ -130,7 +130,7 @@ func TestProposeSelection(t *testing.T) {
 // A bend is proposed for a finger that holds it, and one index alone does not.
 func TestProposedFingerHoldsTheBend(t *testing.T) {
 	l := testline.Build(t, 60, "3:5/b2*1/4 2:5")
-	got := propose(usual, l, Ask{})[0]
+	got := propose(usual, l, Request{})[0]
 	if f := got.Lick.Notes[0].Finger; f < lick.Middle {
 		t.Errorf("finger %s is proposed for a full bend", f)
 	}
@@ -140,7 +140,7 @@ func TestProposedFingerHoldsTheBend(t *testing.T) {
 }
 
 func TestProposeNothing(t *testing.T) {
-	if got := propose(usual, lick.New(), Ask{Best: 3}); got == nil || len(got) != 0 {
+	if got := propose(usual, lick.New(), Request{Best: 3}); got == nil || len(got) != 0 {
 		t.Errorf("an empty lick has %v", got)
 	}
 }

@@ -61,7 +61,7 @@ func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Rest
 	if len(l.Notes) > MaxFreePlaces {
 		return out, errors.New("the line is too long to be restrung")
 	}
-	p := e.newProposer(ctx, l, Ask{Way: way})
+	p := e.newProposer(ctx, l, Request{Way: way})
 	before := p.FillWithin(ctx, p.base, p.hand, way, load.Slack)
 	p.written, p.bound = p.base, before.Bound
 	p.add(ctx, recommended, say.AsWritten(), before.Lick, before.Bound, say.AsWritten(), way)
@@ -89,7 +89,7 @@ func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Rest
 		out.After, out.Clean[1] = out.Before, out.Clean[0]
 		return out, nil
 	}
-	q := e.newProposer(ctx, l, Ask{Way: way})
+	q := e.newProposer(ctx, l, Request{Way: way})
 	q.written = p.base
 	add := func(f judge.Filled) {
 		words := movedWords(p.base, f.Lick)
@@ -190,7 +190,7 @@ func (e question) unclean(l lick.Lick, way pick.Way) int {
 		if s.Exit != "" {
 			exits[s.Exit]++
 		}
-		if s.Change != pick.NoChange && s.Change != pick.Sweep {
+		if s.StringChange != pick.NoChange && s.StringChange != pick.Sweep {
 			others++
 		}
 	}
@@ -279,7 +279,7 @@ func (j *joint) penalty(from, to cell, picked bool) float64 {
 	s := j.pick.Between(j.memos[from.memo], j.memos[to.memo], j.angle)
 	switch {
 	case j.clean == pick.Alternate && s.Exit != "" && pick.Angle(s.Exit) != j.angle,
-		j.clean != pick.Alternate && s.Change != pick.NoChange && s.Change != pick.Sweep:
+		j.clean != pick.Alternate && s.StringChange != pick.NoChange && s.StringChange != pick.Sweep:
 		return uncleanCost
 	}
 	return 0

@@ -37,11 +37,11 @@ func fused(n int64) *fuse {
 var asks = map[string]func(context.Context, lick.Lick) error{
 	"check": func(ctx context.Context, l lick.Lick) error { _, err := usual.Check(ctx, l); return err },
 	"propose": func(ctx context.Context, l lick.Lick) error {
-		_, err := Hands(ctx, usual, l, Ask{Best: 4})
+		_, err := Hands(ctx, usual, l, Request{Best: 4})
 		return err
 	},
 	"other places": func(ctx context.Context, l lick.Lick) error {
-		_, err := Hands(ctx, usual, l, Ask{Place: true, Best: 2})
+		_, err := Hands(ctx, usual, l, Request{Place: true, Best: 2})
 		return err
 	},
 	"ways": func(ctx context.Context, l lick.Lick) error { _, err := Ways(ctx, usual, l); return err },

@@ -46,7 +46,7 @@ func TestTeachersFingers(t *testing.T) {
 		{"legato down", "3:8 7/p 6/p 5/p", "4 3 2 1"},
 	} {
 		l := testline.Build(t, 80, c.line)
-		got := propose(usual, l, Ask{})[0]
+		got := propose(usual, l, Request{})[0]
 		var words []string
 		for _, col := range got.Lick.Columns() {
 			w := ""
@@ -80,7 +80,7 @@ func TestThumbBass(t *testing.T) {
 				l.Notes[i].Voice = lick.VoiceBass
 			}
 		}
-		got := propose(usual, l, Ask{})[0]
+		got := propose(usual, l, Request{})[0]
 		var words []string
 		for _, col := range got.Lick.Columns() {
 			var w []string
@@ -154,7 +154,7 @@ func TestAlternateIsAlternate(t *testing.T) {
 				At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 1 + rng.IntN(6), Fret: 5 + rng.IntN(5),
 			})
 		}
-		for _, p := range propose(usual, l, Ask{Way: pick.Alternate, Best: 2}) {
+		for _, p := range propose(usual, l, Request{Way: pick.Alternate, Best: 2}) {
 			n := p.Lick.Notes
 			for i := 1; i < len(n); i++ {
 				if n[i].Stroke == n[i-1].Stroke {
@@ -182,7 +182,7 @@ func TestAlternateIsAlternate(t *testing.T) {
 func TestOneSlideForAll(t *testing.T) {
 	l := testline.Build(t, 60, "5:5 7 9 11 4:7 9 11 3:7 9 11 13 2:10 12 14 1:10 12 14 16")
 	var got []string
-	for _, p := range propose(usual, l, Ask{Way: pick.Legato, Best: 4}) {
+	for _, p := range propose(usual, l, Request{Way: pick.Legato, Best: 4}) {
 		fingers, _ := hands(p.Lick)
 		got = append(got, fingers[:4]+" "+fingers[7:11]+" "+fingers[14:])
 		if p.Ceiling <= 0 {

@@ -13,7 +13,7 @@ import (
 // A fretted bass that the hand cannot hold under the line is named, with the string that the
 // line can move to; a line that it can hold, or without a bass, needs no word.
 func TestBusy(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	note := func(at int64, str, fret int, bass bool) lick.Note {
 		n := lick.Note{At: lick.NewTime(at, 4), Len: lick.NewTime(1, 4), String: str, Fret: fret, Stroke: lick.PIndex}
 		if bass {

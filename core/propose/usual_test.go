@@ -32,7 +32,7 @@ func TestRecommendedIsUsual(t *testing.T) {
 			l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: n[0],
 				Fret: n[1]})
 		}
-		got, usual := propose(usual, l, Ask{})[0].Lick, false
+		got, usual := propose(usual, l, Request{})[0].Lick, false
 		for _, want := range x.Fingers {
 			same := true
 			for i, n := range got.Notes {

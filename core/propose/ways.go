@@ -29,15 +29,15 @@ type WayToPlay struct {
 	Start lick.Stroke `json:"-"` // of the first picked note, empty where either may be
 }
 
-// wayAsked is a way before it is tried.
-type wayAsked struct {
+// triedWay is a way before it is tried.
+type triedWay struct {
 	name  string
 	way   pick.Way
 	start lick.Stroke // of the first picked note, empty for either
 }
 
 // waysAsked are the ways that every line is tried in.
-var waysAsked = []wayAsked{
+var waysTried = []triedWay{
 	{"alternate, from down", pick.Alternate, lick.Down},
 	{"alternate, from up", pick.Alternate, lick.Up},
 	{"economy, from down", pick.Economy, lick.Down},
@@ -147,7 +147,7 @@ func (e question) fingered(ctx context.Context, l lick.Lick, m *hand.Model) fing
 
 // trial is one way with its strokes decided.
 type trial struct {
-	wayAsked
+	triedWay
 	lick lick.Lick
 	hand *fingered
 }
@@ -158,7 +158,7 @@ type trial struct {
 func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
-	add := func(w wayAsked, from lick.Lick, h *fingered) {
+	add := func(w triedWay, from lick.Lick, h *fingered) {
 		t := trial{w, e.strokesOf(from, w), h}
 		if key := judge.HandsKey(t.lick); !seen[key] {
 			seen[key] = true
@@ -167,11 +167,11 @@ func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	}
 	if e.LayOut(own.lick, false).Thumbed() {
 		thumb := slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass })
-		add(wayAsked{say.Plucked(thumb), pick.Free, ""}, own.lick, &own)
+		add(triedWay{say.Plucked(thumb), pick.Free, ""}, own.lick, &own)
 		return out
 	}
 	if !slices.ContainsFunc(own.lick.Notes, func(n lick.Note) bool { return n.Stroke == "" && !n.Slur.Slurred() }) {
-		add(wayAsked{"fingers, as written", pick.Free, ""}, own.lick, &own)
+		add(triedWay{"fingers, as written", pick.Free, ""}, own.lick, &own)
 		return out
 	}
 	if slices.ContainsFunc(base.Notes, func(n lick.Note) bool { return n.Stroke == lick.Down || n.Stroke == lick.Up }) {
@@ -179,9 +179,9 @@ func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 		for i := range pattern.Notes {
 			pattern.Notes[i].Stroke = base.Notes[i].Stroke
 		}
-		add(wayAsked{OwnPattern, pick.Free, ""}, pattern, &own)
+		add(triedWay{OwnPattern, pick.Free, ""}, pattern, &own)
 	}
-	for _, w := range waysAsked {
+	for _, w := range waysTried {
 		if w.way != pick.Legato {
 			add(w, own.lick, &own)
 		} else if len(slurred.lick.Notes) > 0 {
@@ -217,7 +217,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 
 // strokesOf fills in the strokes of a way.
 // The strokes that are set are kept; the first is the way's where it says.
-func (e question) strokesOf(l lick.Lick, w wayAsked) lick.Lick {
+func (e question) strokesOf(l lick.Lick, w triedWay) lick.Lick {
 	out := l.Clone()
 	ln := e.LayOut(out, false)
 	if w.start != "" && len(ln.Pick) > 0 && pick.Touching(ln.Pick[0].Notes) {
@@ -246,8 +246,8 @@ func heldBack(r *judge.Report) string {
 	n := r.Notes[i]
 	what := string(n.Kind)
 	switch w := n.Worst(); {
-	case w.Side == judge.Picking && n.Change != pick.NoChange:
-		what = string(n.Change)
+	case w.Side == judge.Picking && n.StringChange != pick.NoChange:
+		what = string(n.StringChange)
 	case w.Side == judge.Picking:
 		what = "stroke"
 	case w.Side == judge.Bending, w.Side == judge.Shaking:
@@ -266,7 +266,7 @@ func pickSentence(r *judge.Report) string {
 	if plucked(r) {
 		return how + "."
 	}
-	if r.Changes == (judge.Changes{}) {
+	if r.StringChanges == (judge.StringChanges{}) {
 		return say.PickingHand(how, nil, "") + "."
 	}
 	return pickWords(r, how) + "."

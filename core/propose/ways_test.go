@@ -35,7 +35,7 @@ func TestWays(t *testing.T) {
 	if _, s := hands(names["alternate, from up"].Lick); !strings.HasPrefix(s, "UDUDUD") {
 		t.Errorf("alternate from up picks %s", s)
 	}
-	if w := names["economy, from down"]; w.Report.Changes.Sweep == 0 {
+	if w := names["economy, from down"]; w.Report.StringChanges.Sweep == 0 {
 		t.Errorf("economy sweeps nowhere: %s", w.Why)
 	}
 }

@@ -213,7 +213,7 @@ func FuzzRecipe(f *testing.F) {
 
 // A run of 1,024 notes with all ways to play it.
 func BenchmarkRun1024(b *testing.B) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	r := run.Recipe{Key: "C natural minor", At: "6:8", Cell: "1 2 3 4", Dir: "updown", Bars: 64}
 	for b.Loop() {
 		grown, err := run.Grow(r, neck.Standard())

@@ -118,7 +118,7 @@ func TestRecipeArguments(t *testing.T) {
 // An odd number of strokes on a string becomes an even one when the cell is
 // played twice; a run that is played so already, or has no room, has no such way.
 func TestEvened(t *testing.T) {
-	e := judge.NewEngine(player.DefaultPlayer())
+	e := judge.NewEngine(player.Default())
 	g := neck.Standard()
 	r := run.Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "strings: a1 a2 a3", Times: 4}
 	grown, err := run.Grow(r, g)
@@ -130,8 +130,8 @@ func TestEvened(t *testing.T) {
 	if !ok || len(w.Lick.Notes) != 21 || w.Name != run.EvenedName || w.Lick.Notes[0].Stroke != lick.Down {
 		t.Fatalf("%v %q %d notes", ok, w.Name, len(w.Lick.Notes))
 	}
-	if w.Report.Changes.Inside > 0 || w.Report.Changes.Outside != 3 {
-		t.Errorf("the changes are %+v", w.Report.Changes)
+	if w.Report.StringChanges.Inside > 0 || w.Report.StringChanges.Outside != 3 {
+		t.Errorf("the changes are %+v", w.Report.StringChanges)
 	}
 	again, err := run.Parse(w.Lick.Recipe)
 	if err != nil || !again.Even {

@@ -135,8 +135,8 @@ func Jump(l lick.Lick, from, to int) Words {
 		fmt.Sprintf("From %s to %s with finger %s", Place(l, from), Place(l, to), f)}
 }
 
-// IndexHops is the index that goes one fret over to the next string, in time and yet unsafe.
-func IndexHops(l lick.Lick, from, to int) Words {
+// IndexJumps is the index that goes one fret over to the next string, in time and yet unsafe.
+func IndexJumps(l lick.Lick, from, to int) Words {
 	return Words{
 		"the index hops",
 		fmt.Sprintf("From %s to %s with the index both times: a place where players stumble.",

@@ -24,14 +24,14 @@ func LoopRepeats(strokes int, s lick.Stroke) Words {
 }
 
 // changes are the titles of the string changes that can hold a line back.
-var changes = map[pick.Change]string{pick.Inside: "an inside change", pick.Against: "against the stroke",
+var changeTitles = map[pick.StringChange]string{pick.Inside: "an inside change", pick.Against: "against the stroke",
 	pick.Sweep: "the sweep is too fast"}
 
-// Change is a string change that comes too quickly; its times follow.
-func Change(kind pick.Change, l lick.Lick, from, to int) Words {
+// TooFastChange is a string change that comes too quickly; its times follow.
+func TooFastChange(kind pick.StringChange, l lick.Lick, from, to int) Words {
 	m, n := l.Notes[from], l.Notes[to]
 	return Words{
-		changes[kind],
+		changeTitles[kind],
 		fmt.Sprintf("After the %s on %s, then %s on %s",
 			Stroke(m.Stroke), l.StringName(m.String), Stroke(n.Stroke), l.StringName(n.String)),
 	}

@@ -47,7 +47,7 @@ func TestRatings(t *testing.T) {
 			t.Fatal(err)
 		}
 		Finger(hand.NewModel(hand.Medium(), g), placed)
-		AddBends(g, player.DefaultPlayer(), p, placed)
+		AddBends(g, player.Default(), p, placed)
 		got := Rating("not there")
 		for _, x := range placed {
 			if x.Place.Notation() != c.place {

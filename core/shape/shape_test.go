@@ -88,7 +88,7 @@ func TestBends(t *testing.T) {
 	g := neck.Standard()
 	Finger(hand.NewModel(hand.Medium(), g), placed)
 	p, _ := music.ParseKey("C# minor pentatonic", nil, nil)
-	AddBends(g, player.DefaultPlayer(), p, placed)
+	AddBends(g, player.Default(), p, placed)
 	for _, x := range placed {
 		if x.Place != (neck.Place{String: 3, Fret: 11}) {
 			continue

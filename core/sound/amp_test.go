@@ -19,7 +19,7 @@ func TestDrivenSustains(t *testing.T) {
 		for _, p := range places {
 			l.Notes = append(l.Notes, lick.Note{Len: lick.NewTime(1, 1), String: p[0], Fret: p[1]})
 		}
-		p := NewPlayer(neck.Standard(), l, Options{Drive: drive})
+		p := NewRenderer(neck.Standard(), l, Options{Drive: drive})
 		out := make([]float32, p.Len())
 		return out[:p.Read(out)]
 	}

@@ -404,7 +404,7 @@ func voicing(c music.Chord, before []int) (pitches []int) {
 }
 
 // strike begins what a beat brings: a click, or the sticks of a count-in.
-func (p *Player) strike(b beat) {
+func (p *Renderer) strike(b beat) {
 	counting := p.round < 0
 	if b.first && !counting {
 		p.bars++
@@ -422,7 +422,7 @@ func (p *Player) strike(b beat) {
 }
 
 // drum strikes one of the drums.
-func (p *Player) drum(h drumHit) {
+func (p *Renderer) drum(h drumHit) {
 	d, loud := &p.drums, p.levels.Band*h.loud
 	switch h.drum {
 	case Kick:
@@ -445,7 +445,7 @@ func (p *Player) drum(h drumHit) {
 // clicks says whether a beat of the line has a click.
 // A click that drops out every other bar lets the player hear whether the tempo was kept
 // (common practice).
-func (p *Player) clicks(b beat) bool {
+func (p *Renderer) clicks(b beat) bool {
 	switch p.options.Clicks {
 	case Backbeat:
 		return b.back

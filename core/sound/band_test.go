@@ -152,7 +152,7 @@ func TestBandIsBeside(t *testing.T) {
 	g := neck.Standard()
 	l := overBars(100, lick.Meter{Beats: 4, Unit: 4}, lick.Straight, "A7", "A7", "D7", "A7")
 	power := func(o Options) float64 {
-		p := NewPlayer(g, l, o)
+		p := NewRenderer(g, l, o)
 		out := make([]float32, p.Len())
 		sum := 0.0
 		for _, v := range out[:p.Read(out)] {

@@ -146,7 +146,7 @@ func Course(g neck.Guitar, n lick.Note, length float64) (cents func(at float64) 
 
 // SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen
 // error in cents: it stands in for a microphone and a hand where there is none.
-// Its samples are those of the player, so that what listens to it listens to what is also
+// Its samples are those of the renderer, so that what listens to it listens to what is also
 // heard.
 func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float64) []float32 {
 	l := lick.New()
@@ -157,7 +157,7 @@ func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float
 	b.Shape = lick.BendUp
 	n.Bend = &b
 	l.Notes = []lick.Note{n}
-	p := NewPlayer(g, l, Options{Dry: true})
+	p := NewRenderer(g, l, Options{Dry: true})
 	out := make([]float32, p.Len())
 	return out[:p.Read(out)]
 }

@@ -146,7 +146,7 @@ const (
 type gesture struct {
 	at     int64
 	kind   kind
-	string int     // voice of the player
+	string int     // voice of the renderer
 	pitch  float64 // MIDI number
 	length float64 // s, of the note
 	level  float64

@@ -10,12 +10,12 @@ import (
 	"ornamen/core/neck"
 )
 
-// Player renders a line from its beginning to its end. It is read by one goroutine.
+// Renderer renders a line from its beginning to its end. It is read by one goroutine.
 //
 // It goes through lead, rounds and tail. Within each it renders up to the next gesture or beat,
 // at most control samples at a time, so that what happens, happens at its sample. Nothing is
 // kept of what was read: an hour's loop takes as much memory as a bar.
-type Player struct {
+type Renderer struct {
 	bars    int // that have begun
 	plan    *plan
 	options Options
@@ -52,15 +52,15 @@ type voice struct {
 // control is how many samples pass between two looks at a course.
 const control = 32
 
-// NewPlayer plans a line on a guitar. The player's strings are the lick's, then the bass,
+// NewRenderer plans a line on a guitar. The renderer's strings are the lick's, then the bass,
 // then three for the chords. Chords without a line are heard with bass, drums and chords, unless
 // one of them is asked for.
-func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
+func NewRenderer(g neck.Guitar, l lick.Lick, o Options) *Renderer {
 	g = g.WithTuning(l.Tuning)
 	if len(l.Notes) == 0 && !o.Band && !o.Chords && !o.Comp {
 		o.Band, o.Chords = true, true
 	}
-	p := &Player{plan: newPlan(g, l, o), options: o, levels: usualLevels, rounds: max(1, o.Rounds), round: -1}
+	p := &Renderer{plan: newPlan(g, l, o), options: o, levels: usualLevels, rounds: max(1, o.Rounds), round: -1}
 	if o.Levels != nil {
 		p.levels = *o.Levels
 	}
@@ -92,7 +92,7 @@ func NewPlayer(g neck.Guitar, l lick.Lick, o Options) *Player {
 
 // warm plays the end of a round unheard, so that what rings into a loop's beginning is there.
 // It renders a whole round, as nothing less gives the same samples.
-func (p *Player) warm() {
+func (p *Renderer) warm() {
 	p.nextRound()
 	for p.at < p.plan.round {
 		p.fill(p.plan.round)
@@ -102,7 +102,7 @@ func (p *Player) warm() {
 }
 
 // begin lays out the lead.
-func (p *Player) begin() {
+func (p *Renderer) begin() {
 	p.at = 0
 	p.queue, p.beats = slices.Clone(p.plan.before), p.plan.counts
 	if p.plan.lead == 0 {
@@ -111,7 +111,7 @@ func (p *Player) begin() {
 }
 
 // nextRound lays out the next round.
-func (p *Player) nextRound() {
+func (p *Renderer) nextRound() {
 	p.round++
 	p.at = 0
 	p.queue = append(slices.Clone(p.plan.gestures), p.band...)
@@ -124,7 +124,7 @@ func (p *Player) nextRound() {
 
 // Len is how many samples there are in all.
 // It is known before anything is rendered.
-func (p *Player) Len() int64 {
+func (p *Renderer) Len() int64 {
 	if p.options.Lead {
 		return p.plan.round * int64(p.rounds)
 	}
@@ -140,10 +140,10 @@ const tail = 0.6
 
 // Round is how long once through the line is, in seconds, and Begins when its first round
 // does.
-func (p *Player) Round() float64 { return float64(p.plan.round) / Rate }
+func (p *Renderer) Round() float64 { return float64(p.plan.round) / Rate }
 
 // Begins is when the first round begins, in seconds.
-func (p *Player) Begins() float64 {
+func (p *Renderer) Begins() float64 {
 	if p.options.Lead {
 		return 0
 	}
@@ -151,11 +151,11 @@ func (p *Player) Begins() float64 {
 }
 
 // Notes are when the notes of a round sound, from its beginning.
-func (p *Player) Notes() []Lit { return p.plan.lit }
+func (p *Renderer) Notes() []Lit { return p.plan.lit }
 
 // Read renders the next samples, between −1 and 1, and says how many; 0 is the end. They are
 // made a block at a time, so that they do not depend on how they are read.
-func (p *Player) Read(out []float32) int {
+func (p *Renderer) Read(out []float32) int {
 	n := 0
 	for n < len(out) {
 		if len(p.ready) == 0 && !p.more() {
@@ -169,7 +169,7 @@ func (p *Player) Read(out []float32) int {
 }
 
 // more renders the next block; false at the end.
-func (p *Player) more() bool {
+func (p *Renderer) more() bool {
 	for {
 		length := p.plan.round
 		switch {
@@ -195,7 +195,7 @@ func (p *Player) more() bool {
 }
 
 // stops ends every string that the end of the line leaves sounding.
-func (p *Player) stops() (out []gesture) {
+func (p *Renderer) stops() (out []gesture) {
 	for i := range p.strings {
 		out = append(out, gesture{at: samples(0.15), kind: stopped, string: i})
 	}
@@ -204,7 +204,7 @@ func (p *Player) stops() (out []gesture) {
 
 // fill renders as far as something happens, the part ends or the courses have to be looked at
 // again.
-func (p *Player) fill(length int64) {
+func (p *Renderer) fill(length int64) {
 	for len(p.queue) > 0 && p.queue[0].at <= p.at {
 		p.strings[p.queue[0].string].take(p.queue[0], p.options.PickAt)
 		p.queue = p.queue[1:]
@@ -233,7 +233,7 @@ func (p *Player) fill(length int64) {
 }
 
 // block renders a few samples during which nothing begins.
-func (p *Player) block(out []float32) {
+func (p *Renderer) block(out []float32) {
 	guitar := len(p.strings) - 1 - chordStrings
 	var line, band [control]float64
 	for i := range p.strings {

@@ -17,7 +17,7 @@ import (
 
 // heard renders a lick and tracks it every so many seconds.
 func heard(l lick.Lick, o sound.Options, step float64) (samples []float32, moments []hear.Moment) {
-	p := sound.NewPlayer(neck.Standard(), l, o)
+	p := sound.NewRenderer(neck.Standard(), l, o)
 	buf := make([]float32, 4096)
 	for {
 		n := p.Read(buf)
@@ -194,8 +194,8 @@ func TestVibrato(t *testing.T) {
 	}
 }
 
-// all reads a player in pieces of a size.
-func all(p *sound.Player, size int) (out []float32) {
+// all reads a renderer in pieces of a size.
+func all(p *sound.Renderer, size int) (out []float32) {
 	buf := make([]float32, size)
 	for n := p.Read(buf); n > 0; n = p.Read(buf) {
 		out = append(out, buf[:n]...)
@@ -225,10 +225,10 @@ func TestDeterministic(t *testing.T) {
 	for _, o := range []sound.Options{{}, {Rounds: 2, Band: true, Chords: true, Click: true, CountIn: true, Drive: 0.8},
 		{Tempo: 40, From: 2, To: 6, Lead: true}, {Target: true, Levels: &sound.Levels{Line: 1, Band: 1, Click: 1}}} {
 		g := neck.Standard()
-		p := sound.NewPlayer(g, busy(), o)
+		p := sound.NewRenderer(g, busy(), o)
 		want := p.Len()
 		a := all(p, 4096)
-		b := all(sound.NewPlayer(g, busy(), o), 333)
+		b := all(sound.NewRenderer(g, busy(), o), 333)
 		if int64(len(a)) != want || len(a) != len(b) {
 			t.Fatalf("%+v: %d and %d samples, want %d", o, len(a), len(b), want)
 		}
@@ -248,7 +248,7 @@ func TestDeterministic(t *testing.T) {
 func TestSeam(t *testing.T) {
 	l := busy()
 	l.Notes[0].Bend = nil
-	a := all(sound.NewPlayer(neck.Standard(), l, sound.Options{Lead: true}), 4096)
+	a := all(sound.NewRenderer(neck.Standard(), l, sound.Options{Lead: true}), 4096)
 	within := 0.0
 	for i := 1; i < len(a); i++ {
 		within = max(within, math.Abs(float64(a[i]-a[i-1])))
@@ -256,7 +256,7 @@ func TestSeam(t *testing.T) {
 	if seam := math.Abs(float64(a[0] - a[len(a)-1])); seam > within/2 {
 		t.Errorf("the seam jumps by %.3f, the line by up to %.3f", seam, within)
 	}
-	if r := sound.NewPlayer(neck.Standard(), l, sound.Options{}).Round(); math.Abs(r-4) > 1e-4 {
+	if r := sound.NewRenderer(neck.Standard(), l, sound.Options{}).Round(); math.Abs(r-4) > 1e-4 {
 		t.Errorf("a round of eight quarters at 120 lasts %g s", r)
 	}
 }
@@ -266,7 +266,7 @@ func TestOnsets(t *testing.T) {
 	l := one(lick.Note{String: 3, Fret: 5, Len: lick.NewTime(1, 8)},
 		lick.Note{String: 2, Fret: 5, Len: lick.NewTime(1, 8)}, lick.Note{String: 1, Fret: 5, Len: lick.NewTime(1, 8)})
 	l.Feel, l.Tempo = lick.Shuffle, 90
-	p := sound.NewPlayer(neck.Standard(), l, sound.Options{CountIn: true})
+	p := sound.NewRenderer(neck.Standard(), l, sound.Options{CountIn: true})
 	begins := p.Begins()
 	if math.Abs(begins-4*60.0/90) > 1e-3 {
 		t.Errorf("a bar of four at 90 takes %g s", begins)
@@ -293,7 +293,7 @@ func TestOnsets(t *testing.T) {
 func BenchmarkMinute(b *testing.B) {
 	buf := make([]float32, 4096)
 	for b.Loop() {
-		p := sound.NewPlayer(neck.Standard(), busy(), sound.Options{Rounds: 15, Band: true, Chords: true, Click: true})
+		p := sound.NewRenderer(neck.Standard(), busy(), sound.Options{Rounds: 15, Band: true, Chords: true, Click: true})
 		for p.Read(buf) > 0 {
 		}
 	}
@@ -315,7 +315,7 @@ func BenchmarkFirstSound(b *testing.B) {
 	}
 	buf := make([]float32, sound.Rate/10)
 	for b.Loop() {
-		sound.NewPlayer(neck.Standard(), l, sound.Options{}).Read(buf)
+		sound.NewRenderer(neck.Standard(), l, sound.Options{}).Read(buf)
 	}
 }
 

@@ -19,7 +19,7 @@ func rung(n lick.Note, seconds float64, o Options) []float32 {
 	n.Len = lick.NewTime(int64(math.Ceil(seconds)), 4)
 	l.Notes = []lick.Note{n}
 	o.Dry = true
-	p := NewPlayer(neck.Standard(), l, o)
+	p := NewRenderer(neck.Standard(), l, o)
 	out := make([]float32, int(seconds*Rate))
 	return out[:p.Read(out)]
 }
@@ -161,7 +161,7 @@ func TestChordsAreClean(t *testing.T) {
 	}
 	l.Sort()
 	render := func(level float64) []float32 {
-		p := NewPlayer(g, l, Options{Dry: true, Levels: &Levels{Line: level}})
+		p := NewRenderer(g, l, Options{Dry: true, Levels: &Levels{Line: level}})
 		out := make([]float32, Rate)
 		return out[:p.Read(out)]
 	}

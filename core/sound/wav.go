@@ -8,11 +8,11 @@ import (
 	"math"
 )
 
-// WriteWAV renders a player to its end as a WAV file: one channel, 16 bits, Rate samples a
+// WriteWAV renders a line to its end as a WAV file: one channel, 16 bits, Rate samples a
 // second. The length is known before, so that the file can be streamed. The error is the
 // writer's, or the context's: who has stopped listening ends it. Beyond 4 GB, thirteen hours
 // and a half, the head says less than there is, as the format has no more room.
-func WriteWAV(ctx context.Context, w io.Writer, p *Player) error {
+func WriteWAV(ctx context.Context, w io.Writer, p *Renderer) error {
 	n := p.Len()
 	head := make([]byte, 0, 44)
 	size := uint32(min(2*n, 1<<32-64))

@@ -14,12 +14,12 @@ func TestReadWAV(t *testing.T) {
 	l := lick.New()
 	l.Notes = []lick.Note{{Len: lick.NewTime(1, 4), String: 2, Fret: 5}}
 	var b bytes.Buffer
-	if err := WriteWAV(t.Context(), &b, NewPlayer(neck.Standard(), l, Options{})); err != nil {
+	if err := WriteWAV(t.Context(), &b, NewRenderer(neck.Standard(), l, Options{})); err != nil {
 		t.Fatal(err)
 	}
 	samples, rate, err := ReadWAV(b.Bytes())
 	want := make([]float32, len(samples)+1)
-	n := NewPlayer(neck.Standard(), l, Options{}).Read(want)
+	n := NewRenderer(neck.Standard(), l, Options{}).Read(want)
 	if err != nil || rate != Rate || len(samples) != n {
 		t.Fatalf("%v %d, %d samples of %d", err, rate, len(samples), n)
 	}
@@ -58,7 +58,7 @@ func TestClicks(t *testing.T) {
 	l.Notes = []lick.Note{{Len: lick.NewTime(2, 1), String: 6, Fret: 0, Mute: true}} // two silent bars
 	loud := func(o Options) (out string) {
 		o.Click, o.Levels = true, &Levels{Click: 1}
-		p := NewPlayer(neck.Standard(), l, o)
+		p := NewRenderer(neck.Standard(), l, o)
 		all := make([]float32, p.Len())
 		p.Read(all)
 		for beat := range 8 * max(1, o.Rounds) {

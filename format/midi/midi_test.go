@@ -33,7 +33,7 @@ func TestComesBack(t *testing.T) {
 			continue
 		}
 		done++
-		r, err := Decode(Encode(l), read.Ask{})
+		r, err := Decode(Encode(l), read.Request{})
 		back := r.Lick
 		if err != nil || len(r.Remarks) > 0 || len(r.Chosen) > 0 || len(back.Notes) != len(l.Notes) {
 			t.Fatalf("%v %v, %d notes of %d", err, r.Remarks, len(back.Notes), len(l.Notes))
@@ -154,16 +154,16 @@ func TestWrittenByALibrary(t *testing.T) {
 	if _, err := song.WriteTo(&b); err != nil {
 		t.Fatal(err)
 	}
-	flute, err := Decode(b.Bytes(), read.Ask{Line: 1})
+	flute, err := Decode(b.Bytes(), read.Request{Line: 1})
 	if err != nil || len(flute.Lick.Notes) != 3 || flute.Lick.Pitch(1) != 74 || len(flute.Lines) != 2 ||
 		len(flute.Chosen) != 3 {
 		t.Errorf("%v %+v", err, flute)
 	}
 	// The flute is the line, though the tuba has more notes.
-	if r, err := Decode(b.Bytes(), read.Ask{}); err != nil || r.Line != 0 {
+	if r, err := Decode(b.Bytes(), read.Request{}); err != nil || r.Line != 0 {
 		t.Errorf("line %d is taken, %v", r.Line, err)
 	}
-	tuba, err := Decode(b.Bytes(), read.Ask{Line: 2})
+	tuba, err := Decode(b.Bytes(), read.Request{Line: 2})
 	if err != nil || len(tuba.Lick.Notes) != 4 || tuba.Lick.Pitch(0) != 50 {
 		t.Errorf("%v %+v", err, tuba)
 	}
@@ -173,7 +173,7 @@ func TestWrittenByALibrary(t *testing.T) {
 			t.Errorf("%q is not said: %s", says, all)
 		}
 	}
-	if _, err := Decode(b.Bytes(), read.Ask{Line: 3}); err == nil {
+	if _, err := Decode(b.Bytes(), read.Request{Line: 3}); err == nil {
 		t.Error("there is a third line")
 	}
 }
@@ -201,7 +201,7 @@ func TestForeignBends(t *testing.T) {
 		if _, err := song.WriteTo(&b); err != nil {
 			t.Fatal(err)
 		}
-		r, err := Decode(b.Bytes(), read.Ask{})
+		r, err := Decode(b.Bytes(), read.Request{})
 		if err != nil || len(r.Lick.Notes) != 1 {
 			t.Fatalf("wheel at %d: %v", c.wheel, err)
 		}
@@ -238,7 +238,7 @@ func TestForeign(t *testing.T) {
 		0, 69, 120, 96, 69, 0}
 	drums := []byte{0, 0x99, 36, 100, 96, 36, 0, 0, 38, 100, 96, 38, 0, 0, 36, 100, 96, 36, 0, 0, 38, 100, 96, 38, 0}
 	bass := []byte{0, 0x91, 40, 90, 96, 40, 0}
-	r, err := Decode(midiFile(1, 96, []byte{0, 0xff, 0x51, 3, 0x07, 0xa1, 0x20}, drums, bass, line), read.Ask{})
+	r, err := Decode(midiFile(1, 96, []byte{0, 0xff, 0x51, 3, 0x07, 0xa1, 0x20}, drums, bass, line), read.Request{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -257,7 +257,7 @@ func TestForeign(t *testing.T) {
 	}
 	// Format 0 is one track.
 	zero := midiFile(0, 480, []byte{0, 0x90, 60, 80, 0x83, 0x60, 0x80, 60, 0})
-	if r, err := Decode(zero, read.Ask{}); err != nil || len(r.Lick.Notes) != 1 ||
+	if r, err := Decode(zero, read.Request{}); err != nil || len(r.Lick.Notes) != 1 ||
 		r.Lick.Notes[0].Len.Cmp(lick.NewTime(1, 4)) != 0 {
 		t.Errorf("%v %+v", err, l.Notes)
 	}
@@ -287,7 +287,7 @@ func TestPlayedLate(t *testing.T) {
 			69,
 			0,
 		}
-		r, err := Decode(midiFile(0, 96, data), read.Ask{})
+		r, err := Decode(midiFile(0, 96, data), read.Request{})
 		if err != nil || !r.Lick.Pickup.IsZero() || len(r.Lick.Notes) != 3 || !r.Lick.Notes[0].At.IsZero() ||
 			r.Lick.Notes[1].At.Cmp(lick.NewTime(1, 4)) != 0 || r.Lick.Notes[2].At.Cmp(lick.NewTime(1, 2)) != 0 {
 			t.Errorf("%d ticks late: %v %s", late, err, r.Lick.Encode())
@@ -309,7 +309,7 @@ func TestRefusals(t *testing.T) {
 		"a million":    midiFile(1, 480, flood),
 	} {
 		began := time.Now()
-		_, err := Decode(data, read.Ask{})
+		_, err := Decode(data, read.Request{})
 		if err == nil || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %v", name, err)
 		}
@@ -323,7 +323,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add(midiFile(1, 96, []byte{0, 0x90, 64, 90, 48, 64, 0}))
 	f.Add(Encode(lick.New()))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		r, err := Decode(data, read.Ask{})
+		r, err := Decode(data, read.Request{})
 		if err == nil && r.Lick.Validate() != nil {
 			t.Errorf("an invalid lick: %v", r.Lick.Validate())
 		}

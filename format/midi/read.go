@@ -86,7 +86,7 @@ var errBroken = errors.New("the MIDI file ends in the middle or holds what is no
 //
 // Bytes are read once and in bounds; a file that ends early, counts in frames, or has more
 // events than a line could have is an error of one sentence.
-func Decode(data []byte, ask read.Ask) (read.Result, error) {
+func Decode(data []byte, ask read.Request) (read.Result, error) {
 	f := file{tempo: lick.DefaultTempo, meter: lick.Meter{Beats: 4, Unit: 4}, texts: map[string]string{}}
 	for i := range f.ranges {
 		f.ranges[i] = 2 // half steps, where nothing is declared

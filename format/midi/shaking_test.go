@@ -38,7 +38,7 @@ func TestShakingBends(t *testing.T) {
 					}
 					l.Notes = []lick.Note{n}
 					file := Encode(l)
-					r, err := Decode(file, read.Ask{})
+					r, err := Decode(file, read.Request{})
 					if err != nil || written(r.Lick.Notes[0]) != written(n) {
 						t.Fatalf("%s of %s comes back as %s (%v)", written(n), length, written(r.Lick.Notes[0]), err)
 					}
@@ -46,7 +46,7 @@ func TestShakingBends(t *testing.T) {
 						continue // a curl, and a note of three tenths of a second, are not told apart by the wheel
 					}
 					r, err = Decode(bytes.ReplaceAll(file, []byte("Ornamen shape"), []byte("Another shape")),
-						read.Ask{})
+						read.Request{})
 					if err != nil {
 						t.Fatal(err)
 					}

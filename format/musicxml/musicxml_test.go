@@ -53,7 +53,7 @@ func TestMusicXMLComesBack(t *testing.T) {
 		want := held(l)
 		done++
 		data := Encode(want)
-		r, err := Decode(data, read.Ask{})
+		r, err := Decode(data, read.Request{})
 		back, remarks := r.Lick, r.Remarks
 		if err != nil || len(remarks) > 0 {
 			t.Fatalf("%v %v\n%s", err, remarks, data)
@@ -66,7 +66,7 @@ func TestMusicXMLComesBack(t *testing.T) {
 		if again, err := lick.Parse(want.Encode()); err != nil || !bytes.Equal(again.Encode(), back.Encode()) {
 			t.Fatalf("%s\nis written\n%s\nand comes back as\n%s", want.Encode(), data, back.Encode())
 		}
-		if packed, err := DecodePacked(EncodePacked(l), read.Ask{}); err != nil ||
+		if packed, err := DecodePacked(EncodePacked(l), read.Request{}); err != nil ||
 			len(packed.Lick.Notes) != len(l.Notes) {
 			t.Errorf("packed: %v", err)
 		}
@@ -92,7 +92,7 @@ func TestWrittenAsChecked(t *testing.T) {
 	if !bytes.Equal(Encode(l), checked) {
 		t.Errorf("the file that was checked is another:\n%s", Encode(l))
 	}
-	r, err := Decode(checked, read.Ask{})
+	r, err := Decode(checked, read.Request{})
 	if err != nil || len(r.Remarks) > 0 {
 		t.Fatalf("%v %v", err, r.Remarks)
 	}
@@ -122,7 +122,7 @@ func TestForeignMusicXML(t *testing.T) {
 <part id="P2"><measure number="1"><note><pitch><step>C</step><octave>2</octave></pitch><duration>2</duration>
 </note></measure></part>
 </score-partwise>`
-	r, err := Decode([]byte(score), read.Ask{})
+	r, err := Decode([]byte(score), read.Request{})
 	l, remarks := r.Lick, r.Remarks
 	if err != nil {
 		t.Fatal(err)
@@ -160,12 +160,12 @@ func TestStaves(t *testing.T) {
 			note("A", "4", "1", "") + note("C", "5", "1", "") + `<backup><duration>2</duration></backup>` + second +
 			`</measure></part></score-partwise>`)
 	}
-	r, err := Decode(score(note("A", "4", "2", at("3", "14"))+note("C", "5", "2", at("3", "17"))), read.Ask{})
+	r, err := Decode(score(note("A", "4", "2", at("3", "14"))+note("C", "5", "2", at("3", "17"))), read.Request{})
 	if err != nil || len(r.Lines) != 1 || len(r.Lick.Notes) != 2 || r.Lick.Notes[1].Place().Notation() != "3:17" ||
 		r.Lick.Notes[1].At.Cmp(lick.NewTime(1, 4)) != 0 || r.Lick.Tempo != 120 {
 		t.Errorf("with tablature: %v %+v %s", err, r.Lines, r.Lick.Encode())
 	}
-	r, err = Decode(score(note("E", "3", "2", "")), read.Ask{Line: 2})
+	r, err = Decode(score(note("E", "3", "2", "")), read.Request{Line: 2})
 	if err != nil || len(r.Lines) != 2 || r.Lines[1].Name != "“Guitar, staff 2”" || len(r.Lick.Notes) != 1 ||
 		r.Lick.Pitch(0) != 52 || !r.Lick.Notes[0].At.IsZero() {
 		t.Errorf("two staves: %v %+v %s", err, r.Lines, r.Lick.Encode())
@@ -182,7 +182,7 @@ func TestNoChord(t *testing.T) {
 		t.Fatal(data)
 	}
 	for _, text := range []string{data, strings.Replace(data, `<kind text="N.C.">`, `<kind>`, 1)} {
-		r, err := Decode([]byte(text), read.Ask{})
+		r, err := Decode([]byte(text), read.Request{})
 		if err != nil || len(r.Remarks) > 0 || len(r.Lick.Chords) != 2 ||
 			r.Lick.Chords[0].Len.Cmp(lick.NewTime(1, 1)) != 0 || r.Lick.Chords[1].At.Cmp(lick.NewTime(2, 1)) != 0 {
 			t.Errorf("%v %v %v", err, r.Remarks, r.Lick.Chords)
@@ -195,7 +195,7 @@ func TestNoChord(t *testing.T) {
 func TestForeignBends(t *testing.T) {
 	l := testline.Build(t, 100, "2:8/b2 5 3:7")
 	data := strings.Replace(string(Encode(l)), "<bend-alter>2<", "<bend-alter>1.5<", 1)
-	r, err := Decode([]byte(data), read.Ask{})
+	r, err := Decode([]byte(data), read.Request{})
 	if err != nil || len(r.Lick.Notes) != 3 || r.Lick.Notes[0].Bend == nil || r.Lick.Notes[0].Bend.Semitones != 1 {
 		t.Fatalf("%v %s", err, r.Lick.Encode())
 	}
@@ -219,19 +219,19 @@ func TestMusicXMLRefusals(t *testing.T) {
 		return []byte(`<score-partwise><part id="P1"><measure number="1">` + s + `</measure></part></score-partwise>`)
 	}
 	for name, try := range map[string]func() error{
-		"nothing": func() error { _, err := Decode(nil, read.Ask{}); return err },
-		"text":    func() error { _, err := Decode([]byte("la la la"), read.Ask{}); return err },
-		"cut":     func() error { _, err := Decode(wrap(note)[:80], read.Ask{}); return err },
-		"silence": func() error { _, err := Decode(wrap(""), read.Ask{}); return err },
+		"nothing": func() error { _, err := Decode(nil, read.Request{}); return err },
+		"text":    func() error { _, err := Decode([]byte("la la la"), read.Request{}); return err },
+		"cut":     func() error { _, err := Decode(wrap(note)[:80], read.Request{}); return err },
+		"silence": func() error { _, err := Decode(wrap(""), read.Request{}); return err },
 		"an entity from outside": func() error {
 			_, err := Decode([]byte(`<!DOCTYPE x [<!ENTITY e SYSTEM `+
 				`"file:///etc/passwd">]><score-partwise><work><work-title>&e;`+
-				`</work-title></work></score-partwise>`), read.Ask{})
+				`</work-title></work></score-partwise>`), read.Request{})
 			return err
 		},
-		"too many notes": func() error { _, err := Decode(wrap(strings.Repeat(note, 20_001)), read.Ask{}); return err },
-		"a bomb":         func() error { _, err := DecodePacked(bomb.Bytes(), read.Ask{}); return err },
-		"no zip":         func() error { _, err := DecodePacked([]byte("PK no"), read.Ask{}); return err },
+		"too many notes": func() error { _, err := Decode(wrap(strings.Repeat(note, 20_001)), read.Request{}); return err },
+		"a bomb":         func() error { _, err := DecodePacked(bomb.Bytes(), read.Request{}); return err },
+		"no zip":         func() error { _, err := DecodePacked([]byte("PK no"), read.Request{}); return err },
 	} {
 		began := time.Now()
 		err := try()
@@ -254,7 +254,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add(Encode(l))
 	f.Add([]byte(strings.ReplaceAll(string(Encode(l)), "<voice>", "<staff>2</staff><voice>")))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		r, err := Decode(data, read.Ask{})
+		r, err := Decode(data, read.Request{})
 		if err == nil && r.Lick.Validate() != nil {
 			t.Errorf("an invalid lick: %v", r.Lick.Validate())
 		}
@@ -302,7 +302,7 @@ func TestRepeatsAndCapo(t *testing.T) {
 			bar(3, ending("3", "start")+ending("3", "discontinue"))}, "1 2 1 2 1 3", false},
 		{"two sections", []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)}, "1 2 1 2 3 4 3 4", false},
 	} {
-		r, err := Decode([]byte(score("", x.bars...)), read.Ask{})
+		r, err := Decode([]byte(score("", x.bars...)), read.Request{})
 		if err != nil {
 			t.Fatalf("%s: %v", x.name, err)
 		}
@@ -320,7 +320,7 @@ func TestRepeatsAndCapo(t *testing.T) {
 	r, err := Decode(
 		[]byte(score(`<key><fifths>-3</fifths><mode>minor</mode></key><staff-details><capo>2</capo></staff-details>`,
 			bar(0, ""), bar(3, ""))),
-		read.Ask{},
+		read.Request{},
 	)
 	if err != nil || r.Lick.Notes[0].Fret != 2 || r.Lick.Notes[1].Fret != 5 || r.Lick.Key.Tonic != "C" ||
 		r.Lick.Key.Scale != "natural minor" ||
@@ -329,7 +329,7 @@ func TestRepeatsAndCapo(t *testing.T) {
 	}
 	l := testline.Read(t, "C# dorian", "6:9 4:11 3:11")
 	l.Notes[0].Voice = lick.VoiceBass
-	if back, err := Decode(Encode(l), read.Ask{}); err != nil || back.Lick.Notes[0].Voice != lick.VoiceBass ||
+	if back, err := Decode(Encode(l), read.Request{}); err != nil || back.Lick.Notes[0].Voice != lick.VoiceBass ||
 		!bytes.Contains(Encode(l), []byte("<fifths>5</fifths>")) {
 		t.Errorf("%v %s", err, back.Lick.Encode())
 	}

@@ -35,7 +35,7 @@ func EncodePacked(l lick.Lick) []byte {
 
 // DecodePacked unpacks MusicXML: the file that the container names, or the only one. What would
 // grow beyond a lick file's size is refused.
-func DecodePacked(data []byte, ask read.Ask) (out read.Result, err error) {
+func DecodePacked(data []byte, ask read.Request) (out read.Result, err error) {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
 		return out, errors.New("that is no packed MusicXML")

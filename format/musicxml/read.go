@@ -59,7 +59,7 @@ var (
 // Decode reads MusicXML: one staff of one part as one line. Places that the file names are kept, other
 // notes are laid where the hand is. The remarks say what was chosen and what was left out.
 // A document type is passed over, never fetched.
-func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
+func Decode(data []byte, ask read.Request) (out read.Result, err error) {
 	var score xScore
 	d := xml.NewDecoder(source(data))
 	d.CharsetReader = fromCharset

@@ -17,15 +17,15 @@ import (
 	"ornamen/core/say"
 )
 
-// Ask is what the one who reads has chosen; the zero value chooses nothing.
-type Ask struct {
+// Request is what the one who reads has chosen; the zero value chooses nothing.
+type Request struct {
 	Line   int         // which of the lines that the file holds, from 1; 0 is the one with the most notes
 	Guitar neck.Guitar // for lines that say no tuning; without strings it is the standard one
 	Room   *int64      // bytes that may still be unpacked, of several files together; nil: as many as one may have
 }
 
 // On is the guitar to lay a line on.
-func (a Ask) On() neck.Guitar {
+func (a Request) On() neck.Guitar {
 	if len(a.Guitar.Tuning) == 0 {
 		return neck.Standard()
 	}
@@ -40,7 +40,7 @@ type Line struct {
 
 // Pick is which of the lines to read, from 0: the one asked for, else the first of those with
 // the most notes.
-func (a Ask) Pick(lines []Line) (int, error) {
+func (a Request) Pick(lines []Line) (int, error) {
 	if a.Line > len(lines) || a.Line < 0 {
 		return 0, fmt.Errorf("there is no line %d: the file holds %d", a.Line, len(lines))
 	}

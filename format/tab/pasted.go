@@ -71,7 +71,7 @@ type placed struct {
 }
 
 // decodePasted reads tablature by another hand. The error says that there is none, or what of it cannot be.
-func decodePasted(text string, ask read.Ask) (out read.Result, err error) {
+func decodePasted(text string, ask read.Request) (out read.Result, err error) {
 	p := pasted{reader: reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}}
 	p.lines, p.text = plainLines(text)
 	for i := 0; i < len(p.text); {

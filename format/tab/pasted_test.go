@@ -51,7 +51,7 @@ func TestPastedTab(t *testing.T) {
 		{"lowered", "E|---|\nB|---|\nG|---|\nD|---|\nA|---|\nD|-0-|\n", "6:0", ""},
 		{"no labels", "|-5-|\n|---|\n|---|\n|---|\n|---|\n|---|\n", "1:5", ""},
 	} {
-		r, err := Decode([]byte(c.tab), read.Ask{})
+		r, err := Decode([]byte(c.tab), read.Request{})
 		l, remarks := r.Lick, r.Remarks
 		if err != nil {
 			t.Errorf("%s: %v\n%s", c.name, err, c.tab)
@@ -82,7 +82,7 @@ func TestPastedTab(t *testing.T) {
 		{strings.Replace(six("--5--|--7--"), "B|-----|-----|", "B|------|--|-|", 1), "line 1, column 8"},
 		{strings.Replace(six("--5--|--7--"), "G|-----|-----|", "G|---------|", 1), "line 3, column 8"},
 	} {
-		if _, err := Decode([]byte(c.tab), read.Ask{}); err == nil || !strings.Contains(err.Error(), c.says) {
+		if _, err := Decode([]byte(c.tab), read.Request{}); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%v, want %q\n%s", err, c.says, c.tab)
 		}
 	}

@@ -15,7 +15,7 @@ import (
 // Decode reads text tab: its own, which has a row of lengths, and tablature by other hands. The remarks say in a
 // sentence each what was read in another way than it was written, or not at all; what cannot be a page of tablature
 // is an error with its line.
-func Decode(data []byte, ask read.Ask) (out read.Result, err error) {
+func Decode(data []byte, ask read.Request) (out read.Result, err error) {
 	if len(data) > maxBytes {
 		return out, fmt.Errorf("the text tab has more than %d MB", maxBytes>>20)
 	}

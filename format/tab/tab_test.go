@@ -18,7 +18,7 @@ func TestHeldRestsAndPickUps(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := Decode(Encode(l), read.Ask{})
+	r, err := Decode(Encode(l), read.Request{})
 	back := r.Lick
 	if err != nil {
 		t.Fatalf("%v\n%s", err, Encode(l))
@@ -39,7 +39,7 @@ G|-------5h7~-----------|
 D|--5/7-----------------|
 A|----------------------|
 E|----------------------|
-`), read.Ask{})
+`), read.Request{})
 	l := r.Lick
 	if err != nil {
 		t.Fatal(err)
@@ -76,7 +76,7 @@ func TestTabRefusals(t *testing.T) {
 		{strings.Repeat("E|-5-\n", 9), "9 string lines"},
 		{system("E|-5--") + "\nG|-5-|\nD|---|\nA|---|\nE|---|\n", "4 string lines"},
 	} {
-		_, err := Decode([]byte(c.tab), read.Ask{})
+		_, err := Decode([]byte(c.tab), read.Request{})
 		if err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%q: %v, want %q", c.tab, err, c.says)
 		}
@@ -92,7 +92,7 @@ func FuzzDecode(f *testing.F) {
 		),
 	)
 	f.Fuzz(func(t *testing.T, data []byte) {
-		r, err := Decode(data, read.Ask{})
+		r, err := Decode(data, read.Request{})
 		if err != nil {
 			return
 		}
@@ -112,7 +112,7 @@ func TestOwnPageRefusals(t *testing.T) {
 		{"Meter: 5\n" + own, "not a meter"},
 		{strings.Replace(own, "-5--", "-5b3", 1), "bend from fret 5 to 3"},
 	} {
-		if _, err := Decode([]byte(c.tab), read.Ask{}); err == nil || !strings.Contains(err.Error(), c.says) {
+		if _, err := Decode([]byte(c.tab), read.Request{}); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%q: %v, want %q", c.tab, err, c.says)
 		}
 	}
@@ -128,7 +128,7 @@ G:-----------7-5-
 D:---------------
 A:---------------
 E:---------------
-`), read.Ask{})
+`), read.Request{})
 	if err != nil || len(r.Lick.Notes) != 7 || r.Lick.Title != "A: the weir" || r.Lick.Key.Tonic != "A" ||
 		r.Lick.Notes[2].Slur != lick.Pull || r.Lick.Notes[5].Place().Notation() != "3:7" {
 		t.Errorf("%v %s", err, r.Lick.Encode())
@@ -143,7 +143,7 @@ G|--------7--7----|  twice
 D|----------------|
 A|----------------|
 E|----------------|
-`), read.Ask{})
+`), read.Request{})
 	if err != nil || len(r.Lick.Notes) != 4*6 {
 		t.Fatalf("%v %s", err, r.Lick.Encode())
 	}
@@ -166,7 +166,7 @@ func TestPalmsInAMail(t *testing.T) {
 		)
 	}
 	text := Mail(l)
-	r, err := Decode(text, read.Ask{})
+	r, err := Decode(text, read.Request{})
 	if err != nil || len(r.Lick.Notes) != len(l.Notes) {
 		t.Fatalf("%v\n%s", err, text)
 	}

@@ -39,7 +39,7 @@ func TestWrittenPages(t *testing.T) {
 		}
 		pages++
 		got := ""
-		if r, err := Decode(f.Data, read.Ask{}); err != nil {
+		if r, err := Decode(f.Data, read.Request{}); err != nil {
 			got = "refused: " + err.Error() + "\n"
 		} else {
 			got = told(r)

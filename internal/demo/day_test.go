@@ -26,7 +26,7 @@ func TestDemoAnyDay(t *testing.T) {
 	if err := Fill(t.Context(), s); err != nil {
 		t.Fatal(err)
 	}
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	all, err := worked(t.Context(), s, engine)
 	if err != nil {
 		t.Fatal(err)

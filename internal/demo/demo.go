@@ -265,7 +265,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	all, err := worked(ctx, s, engine)
 	if err != nil {
 		return err
@@ -283,7 +283,7 @@ func mended(ctx context.Context, s *store.Store, e store.Entry, code lick.Code) 
 	if code == "" {
 		return nil
 	}
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	r, err := engine.Check(ctx, e.Lick)
 	if err == nil {
 		err = engine.Mend(ctx, e.Lick, r)

@@ -24,7 +24,7 @@ func TestLicks(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	verdicts := map[judge.Severity][]string{}
 	for _, l := range licks {
 		r, err := engine.Check(t.Context(), l)
@@ -49,7 +49,7 @@ func TestDemoComesBack(t *testing.T) {
 	}
 	for _, l := range licks {
 		text := tab.Encode(l)
-		r, err := tab.Decode(text, read.Ask{})
+		r, err := tab.Decode(text, read.Request{})
 		back := r.Lick
 		if err != nil {
 			t.Errorf("%s: %v\n%s", l.Title, err, text)
@@ -70,7 +70,7 @@ func TestLoopTurnBreaks(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	wheel := licks[slices.IndexFunc(licks, func(l lick.Lick) bool { return l.Title == "Mill wheel" })]
 	r, err := engine.Check(t.Context(), wheel)
 	if err != nil {
@@ -117,7 +117,7 @@ func TestJoinedLine(t *testing.T) {
 
 // Every recipe grows, and its line has a way to be played.
 func TestRecipes(t *testing.T) {
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	for _, r := range Recipes {
 		known, err := run.Parse(r.Line)
 		if err != nil {
@@ -174,7 +174,7 @@ func TestMailsComeBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, l := range all {
-		r, err := tab.Decode(tab.Mail(l), read.Ask{})
+		r, err := tab.Decode(tab.Mail(l), read.Request{})
 		if err != nil {
 			t.Errorf("%s: %v\n%s", l.Title, err, tab.Mail(l))
 			continue

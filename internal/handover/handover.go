@@ -26,7 +26,9 @@ func Read(ctx context.Context, e *judge.Engine, name string, data []byte, line i
 }
 
 // ask lays what comes in on the player's guitar.
-func ask(e *judge.Engine, line int) read.Ask { return read.Ask{Line: line, Guitar: e.Player.Guitar} }
+func ask(e *judge.Engine, line int) read.Request {
+	return read.Request{Line: line, Guitar: e.Player.Guitar}
+}
 
 // lay finds the places that were chosen near the hand anew, and says so.
 func lay(ctx context.Context, e *judge.Engine, r *read.Result) error {

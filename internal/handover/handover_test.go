@@ -16,7 +16,7 @@ import (
 	"ornamen/format"
 )
 
-var engine = judge.NewEngine(player.DefaultPlayer())
+var engine = judge.NewEngine(player.Default())
 
 // of is a format by its name.
 func of(t *testing.T, name string) format.Format {

@@ -18,7 +18,7 @@ func TestListen(t *testing.T) {
 	l.Notes[1].Slur = lick.Hammer
 	l.Notes[6].Bend = &lick.Bend{Semitones: 2, Shape: lick.BendUp}
 	var b bytes.Buffer
-	if err := sound.WriteWAV(t.Context(), &b, sound.NewPlayer(neck.Standard(), l, sound.Options{})); err != nil {
+	if err := sound.WriteWAV(t.Context(), &b, sound.NewRenderer(neck.Standard(), l, sound.Options{})); err != nil {
 		t.Fatal(err)
 	}
 	r, err := Listen(t.Context(), engine, b.Bytes(), 0, "A minor pentatonic")

@@ -63,7 +63,7 @@ func filled(t *testing.T) (*store.Store, store.Set) {
 func packed(t *testing.T, s *store.Store, x store.Set, page bool) []byte {
 	t.Helper()
 	var b bytes.Buffer
-	if err := Write(t.Context(), &b, s, judge.NewEngine(player.DefaultPlayer()), x, page); err != nil {
+	if err := Write(t.Context(), &b, s, judge.NewEngine(player.Default()), x, page); err != nil {
 		t.Fatal(err)
 	}
 	return b.Bytes()

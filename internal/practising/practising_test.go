@@ -77,7 +77,7 @@ func TestLogComesBack(t *testing.T) {
 // the same whatever numbers were taken from it before.
 func TestRound(t *testing.T) {
 	_, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
-	p := player.DefaultPlayer()
+	p := player.Default()
 	p.Hand.Speed, p.Pick.Speed = 1.25, 0.5
 	part := practice.Part{Name: "x", From: 1, To: 4, Picking: 60, Fretting: 100, Reach: 1.5, Bends: 2, Move: "jump"}
 	x := Round(judge.NewEngine(p), e, part, 70, false, 3, 0.5, *now)
@@ -94,7 +94,7 @@ func TestRound(t *testing.T) {
 // it is not due again.
 func TestDayOfAPlan(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7 2:5 8 5 8 1:5 8 5 8 2:5 8 5 8"))
-	engine := judge.NewEngine(player.DefaultPlayer())
+	engine := judge.NewEngine(player.Default())
 	if err := Add(t.Context(), s, 1, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
 		Time: now.Add(-48 * time.Hour)},
 		practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)}); err != nil {
@@ -123,7 +123,7 @@ func TestLongPieces(t *testing.T) {
 	if _, err := s.Add(t.Context(), lick.New(), "made"); err != nil {
 		t.Fatal(err)
 	}
-	pieces, err := NewPieces().All(t.Context(), judge.NewEngine(player.DefaultPlayer()), Who{}, s, nil)
+	pieces, err := NewPieces().All(t.Context(), judge.NewEngine(player.Default()), Who{}, s, nil)
 	if err != nil || len(pieces) != 1 || pieces[0].Lick != e.ID ||
 		!strings.HasSuffix(pieces[0].Title, "its beginning") {
 		t.Fatalf("%+v %v", pieces, err)

@@ -68,7 +68,7 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	for _, s := range a.screens {
 		folders = append(folders, s.Files())
 	}
-	err = site.Draws(template.FuncMap{
+	err = site.LoadTemplates(template.FuncMap{
 		"defs":    func() template.HTML { return draw.Defs },
 		"styles":  func() []string { return page.Styles(folders...) },
 		"signs":   view.PrettySigns,

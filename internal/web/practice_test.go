@@ -111,7 +111,7 @@ func TestPracticeScreen(t *testing.T) {
 	tuned.Notes, tuned.Tempo = tuned.Notes[:1], 60
 	tuned.Notes[0].Len = lick.NewTime(1, 2)
 	guitar := c.app.site.Players()[0].Engine.Player.Guitar
-	if err := sound.WriteWAV(t.Context(), &wav, sound.NewPlayer(guitar, tuned, sound.Options{})); err != nil {
+	if err := sound.WriteWAV(t.Context(), &wav, sound.NewRenderer(guitar, tuned, sound.Options{})); err != nil {
 		t.Fatal(err)
 	}
 	if status, body := bend("note=1", wav.Bytes()); status != 200 || !strings.Contains(body, "In tune.") {

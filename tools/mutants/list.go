@@ -29,8 +29,8 @@ var (
 var mutants = []mutant{
 	// What is found, and where.
 	{"exits-mixed names the other notes", "core/judge/rules_pick.go", "if s.Exit == odd {", "if s.Exit != odd {", judging},
-	{"exits-mixed takes the other angle", "core/judge/rules_pick.go", "if j.pickd.Angle == pick.LeavesUp {",
-		"if j.pickd.Angle != pick.LeavesUp {", judging},
+	{"exits-mixed takes the other angle", "core/judge/rules_pick.go", "if j.picked.Angle == pick.LeavesUp {",
+		"if j.picked.Angle != pick.LeavesUp {", judging},
 	{"a jump is warned of later", "core/judge/rules_move.go", "const JumpWarning = 0.6", "const JumpWarning = 0.8",
 		judging},
 	{"a move names its end alone", "core/judge/rules.go", "if l.From >= 0 && l.From != i {",
@@ -114,8 +114,8 @@ var mutants = []mutant{
 	{"the same stroke again costs nothing", "core/pick/pick.go", "againNeed       = 150.0",
 		"againNeed       = 85.0", picking},
 	{"a breach is as good as none", "core/pick/solve.go", "> fewest+0.5 {", "> fewest+9 {", picking},
-	{"a new start sweeps", "core/pick/pick.go", "case y.Fresh && before == after:",
-		"case y.Fresh && before == after && false:", picking},
+	{"a new start sweeps", "core/pick/pick.go", "case y.Begins && before == after:",
+		"case y.Begins && before == after && false:", picking},
 	{"an upstroke may begin", "core/pick/solve.go", "const upStart = 50.0", "const upStart = 0.0", picking},
 	// Strings, frets, tones.
 	{"the strain of a bent string", "core/bend/bend.go", "strain := (back+front)/s.length - 1",

@@ -32,33 +32,33 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/bench", a.Do(a.last))
-	r.Get("/licks/{id}", a.Do(a.bench))
-	r.Get("/licks/{id}/", a.Do(a.bench))
-	r.Get("/licks/{id}/at", a.Do(a.benchAt))
-	r.Get("/licks/{id}/clip", a.Do(a.clip))
-	r.Get("/licks/{id}/figures", a.Do(a.figures))
-	work.Get("/licks/{id}/sound.wav", a.Do(a.soundFile))
-	work.Get("/licks/{id}/sounding", a.Do(a.soundTimes))
-	work.Get("/licks/{id}/mend", a.Do(a.mend))
-	work.Get("/licks/{id}/hands", a.Do(a.offers))
-	work.Get("/licks/{id}/ways", a.Do(a.ways))
-	r.Get("/licks/{id}/whom", a.Do(a.whom))
-	work.Get("/licks/{id}/suits", a.Do(a.suitsPage))
-	r.Post("/licks/{id}/suit", a.Do(a.suit))
-	r.Get("/licks/{id}/versions", a.Do(a.versions))
-	r.Post("/licks/{id}/edit", a.Do(a.edit))
-	r.Post("/licks/{id}/undo", a.Do(a.undo))
-	r.Post("/licks/{id}/redo", a.Do(a.redo))
-	r.Post("/licks/{id}/keep", a.Do(a.keep))
-	r.Post("/licks/{id}/habit", a.Do(a.answerHabit))
+	r.Get("/bench", a.Handler(a.last))
+	r.Get("/licks/{id}", a.Handler(a.bench))
+	r.Get("/licks/{id}/", a.Handler(a.bench))
+	r.Get("/licks/{id}/at", a.Handler(a.benchAt))
+	r.Get("/licks/{id}/clip", a.Handler(a.clip))
+	r.Get("/licks/{id}/figures", a.Handler(a.figures))
+	work.Get("/licks/{id}/sound.wav", a.Handler(a.soundFile))
+	work.Get("/licks/{id}/sounding", a.Handler(a.soundTimes))
+	work.Get("/licks/{id}/mend", a.Handler(a.mend))
+	work.Get("/licks/{id}/hands", a.Handler(a.offers))
+	work.Get("/licks/{id}/ways", a.Handler(a.ways))
+	r.Get("/licks/{id}/whom", a.Handler(a.whom))
+	work.Get("/licks/{id}/suits", a.Handler(a.suitsPage))
+	r.Post("/licks/{id}/suit", a.Handler(a.suit))
+	r.Get("/licks/{id}/versions", a.Handler(a.versions))
+	r.Post("/licks/{id}/edit", a.Handler(a.edit))
+	r.Post("/licks/{id}/undo", a.Handler(a.undo))
+	r.Post("/licks/{id}/redo", a.Handler(a.redo))
+	r.Post("/licks/{id}/keep", a.Handler(a.keep))
+	r.Post("/licks/{id}/habit", a.Handler(a.answerHabit))
 }
 
 // bench is the page of one lick. The address may carry a caret; without one it opens at the
 // bottleneck, which is what a player comes to mend.
 func (a Screen) bench(w http.ResponseWriter, r *http.Request) error {
 	var c caret
-	e, err := a.Look(r, &c)
+	e, err := a.EntryAndForm(r, &c)
 	if err != nil {
 		return err
 	}
@@ -90,9 +90,9 @@ func (a Screen) last(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if len(rows) == 0 {
-		return page.Go(w, r, "/")
+		return page.Redirect(w, r, "/")
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d?note=1", rows[0].ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d?note=1", rows[0].ID))
 }
 
 // benchPage is the bench with its parts drawn.
@@ -160,7 +160,7 @@ func (a Screen) parts(v *benchView) ([]part, error) {
 // edit, or one of the four that need more than the lick (editOf).
 type benchForm struct {
 	caret
-	page.Ask
+	page.HandsForm
 	Rev   uint   `form:"rev"`
 	Have  string `form:"have"` // "neck:hash ledger:hash"
 	Do    string `form:"do"`
@@ -348,7 +348,7 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 	if _, err := a.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
 // undo goes one revision back.

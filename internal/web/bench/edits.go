@@ -79,7 +79,7 @@ type copied struct {
 // clip answers with a copy of the selection, or of the note under the caret.
 func (a Screen) clip(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -106,7 +106,7 @@ func (a Screen) clip(w http.ResponseWriter, r *http.Request) error {
 // figures answers with the selections around the note under the caret, each as the caret writes it.
 func (a Screen) figures(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}

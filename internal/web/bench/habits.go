@@ -38,7 +38,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
 	if !ok {
 		return page.Refuse(page.ErrNoHabit)
 	}
-	p := page.Playing(a.AsNow(r.Context())).Profile
+	p := page.Playing(a.AsPlayerNow(r.Context())).Profile
 	if f.Keep {
 		p = p.Accept(h)
 	} else {
@@ -51,7 +51,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
 	}
 	var e store.Entry
 	if err == nil {
-		ctx = a.AsNow(r.Context())
+		ctx = a.AsPlayerNow(r.Context())
 		e, err = a.Get(ctx, n)
 	}
 	if err != nil {

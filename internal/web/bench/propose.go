@@ -25,7 +25,7 @@ import (
 type offerView struct {
 	ID     uint
 	Rev    uint
-	Form   page.Ask
+	Form   page.HandsForm
 	Habit  string
 	Offers []view.Offer
 	Kind   string // of ways; "hands" for proposals
@@ -37,18 +37,18 @@ type offerView struct {
 func (v *offerView) Hands() bool { return v.Kind == handsKind }
 
 // pickedHow says how the report's line is picked.
-func pickedHow(r *judge.Report) string { return page.SentenceCase(view.ChangesWords(r)) + "." }
+func pickedHow(r *judge.Report) string { return page.SentenceCase(view.StringChangeWords(r)) + "." }
 
 // offers answers with the best few hands for the line.
 // GET, the form's fields in the address: looking changes nothing. A line that is stale is
 // offered hands for what it is now.
 func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
-	v, err := a.offerView(r.Context(), e, f.Ask)
+	v, err := a.offerView(r.Context(), e, f.HandsForm)
 	if err != nil {
 		return page.Mistake(err)
 	}
@@ -58,7 +58,7 @@ func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 // offerView finds the proposals and what each changes against what is written.
 // The first is the one recommended, the rest differ from it in a note or more and are marked
 // where they do: each is called by what differs.
-func (a Screen) offerView(ctx context.Context, e store.Entry, f page.Ask) (*offerView, error) {
+func (a Screen) offerView(ctx context.Context, e store.Entry, f page.HandsForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
 	}
@@ -86,7 +86,7 @@ func (a Screen) offerView(ctx context.Context, e store.Entry, f page.Ask) (*offe
 // Hands are named by what they are (judge.HandsID), not by their row: a list that was computed
 // anew in the meantime gives the same hands or an error, never others.
 func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
-	proposals, err := a.Proposed(ctx, base, f.Ask)
+	proposals, err := a.Proposed(ctx, base, f.HandsForm)
 	if err != nil {
 		return nil, err
 	}

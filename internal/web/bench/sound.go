@@ -16,8 +16,8 @@ import (
 )
 
 // heard is the lick that is to be heard, turned where that is asked, and its player.
-func (a Screen) heard(r *http.Request) (p *sound.Player, l lick.Lick, f view.SoundForm, err error) {
-	e, err := a.Look(r, &f)
+func (a Screen) heard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.SoundForm, err error) {
+	e, err := a.EntryAndForm(r, &f)
 	if err == nil && f.Rev != 0 && f.Rev != e.Revision {
 		e.Lick, err = a.At(r.Context(), e.ID, f.Rev)
 	}
@@ -30,7 +30,7 @@ func (a Screen) heard(r *http.Request) (p *sound.Player, l lick.Lick, f view.Sou
 // playing makes the player.
 // The three are ways to hear a line before it is taken: turned (the same words as the turn), a
 // part backwards as it is practised, or with hands that were offered.
-func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*sound.Player, lick.Lick, error) {
+func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*sound.Renderer, lick.Lick, error) {
 	l := e.Lick
 	if f.Turn != "" {
 		var err error
@@ -53,7 +53,7 @@ func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*
 			return nil, l, err
 		}
 	}
-	p, err := f.Player(page.EngineOf(ctx).Player.Guitar, l)
+	p, err := f.Renderer(page.EngineOf(ctx).Player.Guitar, l)
 	return p, l, err
 }
 
@@ -81,7 +81,7 @@ func (a Screen) soundTimes(w http.ResponseWriter, r *http.Request) error {
 // offered is the line with the proposed hands that a player wants to hear.
 // They are found among the proposals by what they are, as when they are taken.
 func (a Screen) offered(ctx context.Context, e store.Entry, f view.SoundForm) (lick.Lick, error) {
-	ask := page.Ask{Way: f.Way, Place: f.Free, From: f.From, Upto: f.Upto}
+	ask := page.HandsForm{Way: f.Way, Place: f.Free, From: f.From, Upto: f.Upto}
 	list, err := a.Proposed(ctx, e, ask)
 	if err != nil {
 		return e.Lick, err

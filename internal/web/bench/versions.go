@@ -57,7 +57,7 @@ type versionsForm struct {
 // GET; nothing is judged that is remembered.
 func (a Screen) versions(w http.ResponseWriter, r *http.Request) error {
 	var f versionsForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}

@@ -114,7 +114,7 @@ func (a Screen) partWords(ctx context.Context, e store.Entry, f benchForm) (word
 // made of this line is left out.
 func (a Screen) ways(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -134,7 +134,7 @@ func (a Screen) ways(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.Ask, Kind: f.Value, Kinds: wayKinds}
+	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f.HandsForm, Kind: f.Value, Kinds: wayKinds}
 	v.Offers = append(v.Offers, view.OfferOf(0, "As it is", wayWhy("", before), before, nil))
 	found := a.made(ctx, e, f, words)
 	if ctx.Err() != nil {

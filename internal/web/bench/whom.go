@@ -45,7 +45,7 @@ func (a Screen) whom(w http.ResponseWriter, r *http.Request) error {
 	}
 	v := whomView{Ref: page.RefOf(r.Context(), e.ID)}
 	for _, p := range a.Players() {
-		ctx := page.As(r.Context(), p)
+		ctx := page.AsPlayer(r.Context(), p)
 		own, err := a.Entry(r.WithContext(ctx))
 		if err != nil {
 			return err
@@ -91,7 +91,7 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 			out = append(out, suit{kind + ":" + id, title, why, r})
 		}
 	}
-	hands, err := propose.Hands(ctx, p.Engine, open, propose.Ask{Best: suitHands})
+	hands, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands})
 	if err != nil {
 		return nil, err
 	}
@@ -99,7 +99,7 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 		offer("hands", "Fingers of "+p.Who.Name+"’s own", x.Why, x.Report)
 	}
 	if len(open.Notes) <= propose.MaxFreePlaces {
-		places, err := propose.Hands(ctx, p.Engine, open, propose.Ask{Best: suitHands, Place: true})
+		places, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands, Place: true})
 		if err != nil {
 			return nil, err
 		}
@@ -174,7 +174,7 @@ func (a Screen) suited(r *http.Request) (ctx context.Context, e store.Entry, f s
 	}
 	for _, p := range a.Players() {
 		if p.Who.Key == f.Who {
-			ctx = page.As(r.Context(), p)
+			ctx = page.AsPlayer(r.Context(), p)
 			e, err = a.WholeEntry(r.WithContext(ctx))
 			if err == nil && len(e.Lick.Notes) == 0 {
 				err = page.Refuse(errors.New("there are no notes to play otherwise"))
@@ -204,7 +204,7 @@ func (a Screen) suitsPage(w http.ResponseWriter, r *http.Request) error {
 	}
 	var list []suit
 	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = a.suits(page.As(ctx, who), e)
+		list, err = a.suits(page.AsPlayer(ctx, who), e)
 		return err
 	})
 	if err != nil {
@@ -240,7 +240,7 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 	who := page.Playing(ctx)
 	var list []suit
 	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = a.suits(page.As(ctx, who), e)
+		list, err = a.suits(page.AsPlayer(ctx, who), e)
 		return err
 	})
 	if err != nil {
@@ -268,7 +268,7 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 		if _, err := a.Commit(ctx, e.ID, e.Revision, own, "fingers of "+who.Who.Name+"’s own"); err != nil {
 			return err
 		}
-		return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+		return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 	}
 	l = l.Bare()
 	l.Title = page.CutTo(view.TitleOf(e.Lick)+", for "+who.Who.Name, 200)
@@ -276,5 +276,5 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", added.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", added.ID))
 }

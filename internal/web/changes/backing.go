@@ -125,7 +125,7 @@ func (a Screen) backingSound(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
-	p, err := f.Player(page.EngineOf(r.Context()).Player.Guitar, l)
+	p, err := f.Renderer(page.EngineOf(r.Context()).Player.Guitar, l)
 	if err != nil {
 		return page.Mistake(err)
 	}
@@ -150,7 +150,7 @@ func (a Screen) keepBacking(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d/changes", e.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", e.ID))
 }
 
 // choice is a lick that the screen can be opened on.

@@ -33,15 +33,15 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/backing", a.Do(a.backing))
-	r.Post("/backing", a.Do(a.keepBacking))
-	work.Get("/backing/sound.wav", a.Do(a.backingSound))
-	work.Get("/backing/sounding", a.Do(a.backingSound))
-	r.Get("/changes", a.Do(a.anyChanges))
-	r.Post("/changes/saved/{id}/forget", a.Do(a.forgetChanges))
-	r.Get("/licks/{id}/changes", a.Do(a.changes))
-	r.Post("/licks/{id}/changes", a.Do(a.change))
-	r.Post("/licks/{id}/changes/saved", a.Do(a.saveChanges))
+	r.Get("/backing", a.Handler(a.backing))
+	r.Post("/backing", a.Handler(a.keepBacking))
+	work.Get("/backing/sound.wav", a.Handler(a.backingSound))
+	work.Get("/backing/sounding", a.Handler(a.backingSound))
+	r.Get("/changes", a.Handler(a.anyChanges))
+	r.Post("/changes/saved/{id}/forget", a.Handler(a.forgetChanges))
+	r.Get("/licks/{id}/changes", a.Handler(a.changes))
+	r.Post("/licks/{id}/changes", a.Handler(a.change))
+	r.Post("/licks/{id}/changes/saved", a.Handler(a.saveChanges))
 }
 
 // changesForm is a request of the Changes screen.
@@ -64,16 +64,16 @@ func (a Screen) anyChanges(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if len(rows) == 0 {
-		return page.Go(w, r, "/backing")
+		return page.Redirect(w, r, "/backing")
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID))
 }
 
 // changes is the page of a lick over its chords.
 // GET /licks/ID/changes; chord and by of the form say what is looked at.
 func (a Screen) changes(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -165,7 +165,7 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 			return l, "", err
 		}
 		err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
-			list, err := propose.Hands(ctx, page.EngineOf(ctx), moved, propose.Ask{})
+			list, err := propose.Hands(ctx, page.EngineOf(ctx), moved, propose.Request{})
 			if err == nil && len(list) > 0 {
 				moved = list[0].Lick
 			}
@@ -219,7 +219,7 @@ const maxChangesName = 40
 // that exists is written over.
 func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -234,7 +234,7 @@ func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Store.SaveChanges(r.Context(), store.Changes{Name: name, Line: text}); err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%s/changes", page.RefOf(r.Context(), e.ID)))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%s/changes", page.RefOf(r.Context(), e.ID)))
 }
 
 // forgetChanges lets saved changes go.

@@ -210,7 +210,7 @@ func (v *changesPage) rests(l lick.Lick, r changes.Report) {
 			d, role := r.Tone(l, x, i)
 			on = append(on, d.Pretty())
 			if k := slices.Index(worst, role); k >= row.worth {
-				row.worth, row.Word, row.Role = k, role.Worth(), string(role)
+				row.worth, row.Word, row.Role = k, role.Meaning(), string(role)
 			}
 		}
 		row.Bad = row.worth >= slices.Index(worst, changes.Tension)
@@ -350,7 +350,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	f := changes.FitOver(p, c.Chord, next)
 	for _, t := range f.Tones {
 		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),
-			t.Role.Worth(), string(t.Role)})
+			t.Role.Meaning(), string(t.Role)})
 	}
 	if next != nil {
 		var names []string

@@ -95,7 +95,7 @@ func report(t *testing.T) *judge.Report {
 	if err := l.Validate(); err != nil {
 		t.Fatal(err)
 	}
-	r, err := judge.NewEngine(player.DefaultPlayer()).Check(t.Context(), l)
+	r, err := judge.NewEngine(player.Default()).Check(t.Context(), l)
 	if err != nil {
 		t.Fatal(err)
 	}

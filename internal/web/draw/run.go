@@ -31,7 +31,7 @@ type RunCell struct {
 }
 
 // changeWords are the string changes as the run shows them.
-var changeWords = map[pick.Change]string{
+var stringChangeWords = map[pick.StringChange]string{
 	pick.Outside: "out",
 	pick.Inside:  "in",
 	pick.Sweep:   "sweep",
@@ -109,8 +109,8 @@ func RunSVG(r *judge.Report, cells, boxes []RunCell, names []string) template.HT
 			if i == col[1]-1 {
 				c.handStroke(x(k), strokes-5, l.Notes[i], false)
 			}
-			if w := changeWords[r.Notes[i].Change]; w != "" && i == col[0] && k > 0 {
-				c.text(x(k)-step/2, changes, "change "+string(r.Notes[i].Change), w)
+			if w := stringChangeWords[r.Notes[i].StringChange]; w != "" && i == col[0] && k > 0 {
+				c.text(x(k)-step/2, changes, "change "+string(r.Notes[i].StringChange), w)
 			}
 		}
 	}

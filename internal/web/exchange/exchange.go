@@ -49,13 +49,13 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Post("/licks/import", a.Do(a.importLick))
-	r.Get("/import/{key}", a.Do(a.preview))
-	r.Post("/import/{key}", a.Do(a.takeUpload))
-	work.Get("/import/{key}/sound.wav", a.Do(a.uploadSound))
-	work.Get("/import/{key}/sounding", a.Do(a.uploadSound))
-	work.Get("/notebook.zip", a.Do(a.exportAll))
-	work.Get("/licks/{id}/export/{format}", a.Do(a.export))
+	r.Post("/licks/import", a.Handler(a.importLick))
+	r.Get("/import/{key}", a.Handler(a.preview))
+	r.Post("/import/{key}", a.Handler(a.takeUpload))
+	work.Get("/import/{key}/sound.wav", a.Handler(a.uploadSound))
+	work.Get("/import/{key}/sounding", a.Handler(a.uploadSound))
+	work.Get("/notebook.zip", a.Handler(a.exportAll))
+	work.Get("/licks/{id}/export/{format}", a.Handler(a.export))
 }
 
 // uploadSound is a line of a file as it sounds, before it is taken into the notebook.

@@ -133,7 +133,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		if err := a.LoadPlayers(r.Context()); err != nil { // others may have come along
 			return err
 		}
-		return page.Go(w, r, "/")
+		return page.Redirect(w, r, "/")
 	}
 	if isZip(name) && lesson.Holds(f, head.Size) {
 		got, err := lesson.Take(r.Context(), a.Store, f, head.Size)
@@ -141,7 +141,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
 		}
 		a.Wake()
-		return page.Go(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID, got.New,
+		return page.Redirect(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID, got.New,
 			got.Added, got.Changed, got.Beside))
 	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
@@ -175,7 +175,7 @@ func (a Screen) show(w http.ResponseWriter, r *http.Request, u upload) error {
 	sum := sha256.Sum256(append([]byte(u.name+"\n"), u.data...))
 	key := hex.EncodeToString(sum[:12])
 	a.uploads.Put(key, u)
-	return page.Go(w, r, "/import/"+key)
+	return page.Redirect(w, r, "/import/"+key)
 }
 
 // together packs several files as one upload, which is looked at as a zip is.
@@ -222,7 +222,7 @@ func (a Screen) simulated(r *http.Request, id string) (upload, error) {
 		}
 	}
 	var b bytes.Buffer
-	if err := sound.WriteWAV(r.Context(), &b, sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{Dry: true})); err != nil {
+	if err := sound.WriteWAV(r.Context(), &b, sound.NewRenderer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{Dry: true})); err != nil {
 		return upload{}, err
 	}
 	return upload{playedName, b.Bytes()}, nil
@@ -270,7 +270,7 @@ func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // importForm is what the player has chosen of a file.
@@ -430,5 +430,5 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	a.Wake()
-	return page.Go(w, r, "/")
+	return page.Redirect(w, r, "/")
 }

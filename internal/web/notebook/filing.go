@@ -21,7 +21,7 @@ func (a Screen) newLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // copyLick makes a new lick of the version that is shown.
@@ -36,7 +36,7 @@ func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/?show=%d", added.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/?show=%d", added.ID))
 }
 
 // deleteLick puts a lick aside with all its versions; the notice brings it back. POST. One that
@@ -49,7 +49,7 @@ func (a Screen) deleteLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/?gone=%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/?gone=%d", n))
 }
 
 // restoreLick brings a deleted lick back.
@@ -61,5 +61,5 @@ func (a Screen) restoreLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/?show=%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/?show=%d", n))
 }

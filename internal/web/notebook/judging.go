@@ -63,7 +63,7 @@ func (a Screen) Judge(ctx context.Context) {
 // there last before all others, and says whether there may be more.
 func (a Screen) judgeNext(ctx context.Context) (more bool, err error) {
 	for _, p := range a.InTurn() {
-		if more, err = a.judgeSome(page.As(ctx, p)); more || err != nil {
+		if more, err = a.judgeSome(page.AsPlayer(ctx, p)); more || err != nil {
 			return more, err
 		}
 	}
@@ -83,7 +83,7 @@ func (a Screen) judgeSome(ctx context.Context) (more bool, err error) {
 	}
 	var done []store.Summary
 	for _, r := range rows {
-		if page.Playing(a.AsNow(ctx)).Generation != who.Generation || a.InTurn()[0].Who.ID != turn {
+		if page.Playing(a.AsPlayerNow(ctx)).Generation != who.Generation || a.InTurn()[0].Who.ID != turn {
 			break // the player has changed, or another one waits: what is done is kept
 		}
 		s, err := a.summary(ctx, r)

@@ -36,12 +36,12 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {
-	r.Get("/", a.Do(a.notebook))
-	r.Get("/judged", a.Do(a.judgedSoFar))
-	r.Post("/licks", a.Do(a.newLick))
-	r.Post("/licks/{id}/copy", a.Do(a.copyLick))
-	r.Post("/licks/{id}/delete", a.Do(a.deleteLick))
-	r.Post("/licks/{id}/restore", a.Do(a.restoreLick))
+	r.Get("/", a.Handler(a.notebook))
+	r.Get("/judged", a.Handler(a.judgedSoFar))
+	r.Post("/licks", a.Handler(a.newLick))
+	r.Post("/licks/{id}/copy", a.Handler(a.copyLick))
+	r.Post("/licks/{id}/delete", a.Handler(a.deleteLick))
+	r.Post("/licks/{id}/restore", a.Handler(a.restoreLick))
 }
 
 // notebookForm is how the notebook is looked at. It lives in the address.

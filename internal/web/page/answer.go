@@ -117,8 +117,8 @@ func Mistake(err error) error {
 	return Refuse(err)
 }
 
-// Do makes a handler of one that returns why it could not answer: Fail says it.
-func (a *Site) Do(answer func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
+// Handler makes a handler of one that returns why it could not answer: Fail says it.
+func (a *Site) Handler(answer func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
 	return func(w http.ResponseWriter, r *http.Request) {
 		if err := answer(w, r); err != nil {
 			a.Fail(w, r, err)
@@ -126,8 +126,8 @@ func (a *Site) Do(answer func(w http.ResponseWriter, r *http.Request) error) htt
 	}
 }
 
-// Go sends the browser on to a page, after what was posted is done.
-func Go(w http.ResponseWriter, r *http.Request, to string) error {
+// Redirect sends the browser on to a page, after what was posted is done.
+func Redirect(w http.ResponseWriter, r *http.Request, to string) error {
 	http.Redirect(w, r, to, http.StatusSeeOther)
 	return nil
 }

@@ -66,8 +66,8 @@ func (a *Site) WholeEntry(r *http.Request) (store.Entry, error) {
 	return a.Get(r.Context(), n)
 }
 
-// Look finds the lick of the address and reads the form of a request that changes nothing.
-func (a *Site) Look(r *http.Request, form any) (store.Entry, error) {
+// EntryAndForm finds the lick of the address and reads the form of a request that changes nothing.
+func (a *Site) EntryAndForm(r *http.Request, form any) (store.Entry, error) {
 	e, err := a.Entry(r)
 	if err != nil {
 		return e, err
@@ -89,7 +89,7 @@ func (a *Site) Forget(
 	if err != nil {
 		return err
 	}
-	return Go(w, r, back)
+	return Redirect(w, r, back)
 }
 
 // Undo goes back to a lick's revision before, as the player of the request plays it; Redo goes forward again.

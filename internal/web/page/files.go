@@ -17,9 +17,9 @@ import (
 //go:embed layout.html base.css page.js theme.js icon.svg vendor
 var Files embed.FS
 
-// Draws reads the templates of the folders, once: they are embedded. An error says which cannot be
+// LoadTemplates reads the templates of the folders, once: they are embedded. An error says which cannot be
 // read; a page that names none that there is fails when it is drawn, which every screen's test shows.
-func (a *Site) Draws(funcs template.FuncMap, folders ...fs.FS) error {
+func (a *Site) LoadTemplates(funcs template.FuncMap, folders ...fs.FS) error {
 	pages := template.New("").Funcs(funcs)
 	for _, folder := range folders {
 		names, err := fs.Glob(folder, "*.html")

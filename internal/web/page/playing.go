@@ -35,7 +35,7 @@ func (a *Site) WithPlayer(next http.Handler) http.Handler {
 		}
 		p := keyed(list, key)
 		if p == nil && key != "" {
-			a.Say(w, r.WithContext(As(r.Context(), who)), http.StatusConflict,
+			a.Say(w, r.WithContext(AsPlayer(r.Context(), who)), http.StatusConflict,
 				"The player of this page is no longer in the notebook, so nothing was changed; load the page anew.")
 			return
 		}
@@ -45,7 +45,7 @@ func (a *Site) WithPlayer(next http.Handler) http.Handler {
 		if a.last.Swap(uint64(who.Who.ID)) != uint64(who.Who.ID) {
 			a.Wake() // whoever is looked at is judged first
 		}
-		next.ServeHTTP(w, r.WithContext(As(r.Context(), who)))
+		next.ServeHTTP(w, r.WithContext(AsPlayer(r.Context(), who)))
 	})
 }
 
@@ -89,8 +89,8 @@ func Choose(w http.ResponseWriter, r *http.Request, key string) {
 	)
 }
 
-// As is a context in which a player plays.
-func As(ctx context.Context, p *Player) context.Context {
+// AsPlayer is a context in which a player plays.
+func AsPlayer(ctx context.Context, p *Player) context.Context {
 	return context.WithValue(ctx, playerKey{}, p)
 }
 
@@ -153,10 +153,10 @@ func (a *Site) playerOf(id uint) *Player {
 	return nil
 }
 
-// AsNow is a context with its player as they are now; one who was removed stays as they were.
-func (a *Site) AsNow(ctx context.Context) context.Context {
+// AsPlayerNow is a context with its player as they are now; one who was removed stays as they were.
+func (a *Site) AsPlayerNow(ctx context.Context) context.Context {
 	if p := a.playerOf(Playing(ctx).Who.ID); p != nil {
-		return As(ctx, p)
+		return AsPlayer(ctx, p)
 	}
 	return ctx
 }
@@ -208,7 +208,7 @@ func buildOf() string {
 // SavePlayer keeps the profile of the request's player for the next start and for undo. One that changes nothing is no
 // step to go back over. Lists are judged anew when LoadPlayers has taken it.
 func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
-	who := Playing(a.AsNow(ctx))
+	who := Playing(a.AsPlayerNow(ctx))
 	if p == who.Profile {
 		return nil
 	}

@@ -120,8 +120,8 @@ func (a *Site) Mended(ctx context.Context, e store.Entry) (*judge.Report, error)
 }
 
 // Proposed is what is proposed for an entry, which takes a while.
-func (a *Site) Proposed(ctx context.Context, e store.Entry, f Ask) ([]propose.Proposal, error) {
-	ask, err := f.ask(e.Lick)
+func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]propose.Proposal, error) {
+	ask, err := f.request(e.Lick)
 	if err != nil {
 		return nil, Refuse(err)
 	}
@@ -145,21 +145,21 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f Ask) ([]propose.Pr
 // maxOffered is how many proposals stand side by side.
 const maxOffered = 4
 
-// Ask is what a proposal may change.
+// HandsForm is what a proposal may change.
 // It is part of the name under which proposals are remembered, so that taking one finds exactly
 // what was shown.
-type Ask struct {
+type HandsForm struct {
 	Way   string `form:"way"`  // of picking; empty for the player's habit
 	Place bool   `form:"free"` // other places for the same pitches too
 	From  int    `form:"from"` // the selection, from 1; 0 for the whole line
 	Upto  int    `form:"upto"`
 }
 
-// ask reads what the proposals may change.
+// request reads what the proposals may change.
 // A selection becomes the notes that may change; the rest of the line is judged with them and
 // stays. Free places are searched exactly and so have a limit of length.
-func (f Ask) ask(l lick.Lick) (propose.Ask, error) {
-	a := propose.Ask{Place: f.Place, Best: maxOffered}
+func (f HandsForm) request(l lick.Lick) (propose.Request, error) {
+	a := propose.Request{Place: f.Place, Best: maxOffered}
 	if f.Way != "" {
 		way, err := pick.ParseWay(f.Way)
 		if err != nil {
@@ -179,7 +179,7 @@ func (f Ask) ask(l lick.Lick) (propose.Ask, error) {
 
 // Handed is a line with the hands that are recommended.
 func Handed(ctx context.Context, l lick.Lick) (lick.Lick, error) {
-	list, err := propose.Hands(ctx, EngineOf(ctx), l, propose.Ask{})
+	list, err := propose.Hands(ctx, EngineOf(ctx), l, propose.Request{})
 	if err != nil || len(list) == 0 {
 		return l, err
 	}

@@ -22,7 +22,7 @@ func (a Screen) choose(w http.ResponseWriter, r *http.Request) error {
 	for _, p := range a.Players() {
 		if p.Who.Key == f.Key {
 			page.Choose(w, r, f.Key)
-			return page.Go(w, r, back(r))
+			return page.Redirect(w, r, back(r))
 		}
 	}
 	return page.Refuse(errors.New("that player is no longer in the notebook"))
@@ -87,7 +87,7 @@ func (a Screen) people(w http.ResponseWriter, r *http.Request) error {
 			page.Choose(w, r, p.Who.Key) // who comes plays
 		}
 	}
-	return page.Go(w, r, to)
+	return page.Redirect(w, r, to)
 }
 
 // gone says who was taken out, and offers to bring them back.

@@ -42,13 +42,13 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, _ chi.Router) {
-	r.Get("/player", a.Do(a.player))
-	r.Post("/player", a.Do(a.setPlayer))
-	r.Post("/player/reset", a.Do(a.resetPlayer))
-	r.Post("/player/undo", a.Do(a.undoPlayer))
-	r.Post("/player/phones", a.Do(a.letIn))
-	r.Post("/player/choose", a.Do(a.choose))
-	r.Post("/player/people", a.Do(a.people))
+	r.Get("/player", a.Handler(a.player))
+	r.Post("/player", a.Handler(a.setPlayer))
+	r.Post("/player/reset", a.Handler(a.resetPlayer))
+	r.Post("/player/undo", a.Handler(a.undoPlayer))
+	r.Post("/player/phones", a.Handler(a.letIn))
+	r.Post("/player/choose", a.Handler(a.choose))
+	r.Post("/player/people", a.Handler(a.people))
 }
 
 // playerForm is the screen's form. Numbers are read as the player wrote them.
@@ -219,7 +219,7 @@ func (a Screen) answerPlayer(w http.ResponseWriter, r *http.Request, before *pag
 		return err
 	}
 	if r.Header.Get("HX-Request") == "" {
-		return page.Go(w, r, "/player")
+		return page.Redirect(w, r, "/player")
 	}
 	v.Here = phones.FromHere(r)
 	return a.Render(w, r, "player-partial", page.Page{Data: v})
@@ -239,7 +239,7 @@ func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Refuse(err)
 	}
-	if r.Header.Get("HX-Request") != "" && p == page.Playing(a.AsNow(r.Context())).Profile {
+	if r.Header.Get("HX-Request") != "" && p == page.Playing(a.AsPlayerNow(r.Context())).Profile {
 		w.WriteHeader(http.StatusNoContent) // what the page shows of the last change stays
 		return nil
 	}
@@ -271,7 +271,7 @@ func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func
 	if err != nil {
 		return err
 	}
-	return a.answerPlayer(w, r.WithContext(a.AsNow(r.Context())), before)
+	return a.answerPlayer(w, r.WithContext(a.AsPlayerNow(r.Context())), before)
 }
 
 // playerPage gathers the page; before is what was in force until this change.

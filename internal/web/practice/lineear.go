@@ -110,7 +110,7 @@ func (a Screen) playedLine(r *http.Request, l lick.Lick, from int) ([]float32, i
 	if gone > 0 {
 		played.Notes = slices.Delete(played.Notes, gone-from, gone-from+1)
 	}
-	p := sound.NewPlayer(page.EngineOf(r.Context()).Player.Guitar, played, sound.Options{Dry: true})
+	p := sound.NewRenderer(page.EngineOf(r.Context()).Player.Guitar, played, sound.Options{Dry: true})
 	out := make([]float32, p.Len())
 	return out[:p.Read(out)], sound.Rate, nil
 }

@@ -56,16 +56,16 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/practice", a.Do(a.today))
-	r.Post("/practice", a.Do(a.practise))
-	r.Post("/practice/bend", a.Do(a.hearBend))
-	r.Post("/practice/line", a.Do(a.hearLine))
-	r.Get("/practice/log", a.Do(a.logPage))
-	work.Get("/practice/log.csv", a.Do(a.logFile))
-	work.Get("/practice/log.json", a.Do(a.logFile))
-	work.Get("/practice/report.json", a.Do(a.report))
-	r.Post("/practice/log/import", a.Do(a.takeLog))
-	r.Post("/practice/numbers", a.Do(a.takeNumbers))
+	r.Get("/practice", a.Handler(a.today))
+	r.Post("/practice", a.Handler(a.practise))
+	r.Post("/practice/bend", a.Handler(a.hearBend))
+	r.Post("/practice/line", a.Handler(a.hearLine))
+	r.Get("/practice/log", a.Handler(a.logPage))
+	work.Get("/practice/log.csv", a.Handler(a.logFile))
+	work.Get("/practice/log.json", a.Handler(a.logFile))
+	work.Get("/practice/report.json", a.Handler(a.report))
+	r.Post("/practice/log/import", a.Handler(a.takeLog))
+	r.Post("/practice/numbers", a.Handler(a.takeNumbers))
 }
 
 // practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
@@ -360,7 +360,7 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	page.Choose(w, r, to.Key) // the log that has grown is the one that is shown
-	return page.Go(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, all))
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, all))
 }
 
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log
@@ -380,7 +380,7 @@ func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	return page.Go(w, r, "/practice/log")
+	return page.Redirect(w, r, "/practice/log")
 }
 
 // onStand finds the lick of the stand; ok is false where it is gone.

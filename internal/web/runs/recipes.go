@@ -108,7 +108,7 @@ func (a Screen) keepParts(w http.ResponseWriter, r *http.Request) error {
 	if _, err := a.CommitShown(r.Context(), e.ID, e.Revision, l, "its parts found"); err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // maxPartActions is how many parts a notice offers to change.

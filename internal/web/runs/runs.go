@@ -40,14 +40,14 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/runs", a.Do(a.runs))
-	work.Get("/runs/sound.wav", a.Do(a.runSound))
-	work.Get("/runs/sounding", a.Do(a.runTimes))
-	r.Post("/runs/lick", a.Do(a.runToBench))
-	r.Post("/runs/saved", a.Do(a.saveRecipe))
-	r.Post("/runs/saved/{id}/forget", a.Do(a.forgetRecipe))
-	work.Get("/licks/{id}/recipe", a.Do(a.findRecipe))
-	r.Post("/licks/{id}/parts", a.Do(a.keepParts))
+	r.Get("/runs", a.Handler(a.runs))
+	work.Get("/runs/sound.wav", a.Handler(a.runSound))
+	work.Get("/runs/sounding", a.Handler(a.runTimes))
+	r.Post("/runs/lick", a.Handler(a.runToBench))
+	r.Post("/runs/saved", a.Handler(a.saveRecipe))
+	r.Post("/runs/saved/{id}/forget", a.Handler(a.forgetRecipe))
+	work.Get("/licks/{id}/recipe", a.Handler(a.findRecipe))
+	r.Post("/licks/{id}/parts", a.Handler(a.keepParts))
 }
 
 // runsForm is all that the Runs screen shows; like Tones it lives in the address.
@@ -309,7 +309,7 @@ func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
@@ -326,7 +326,7 @@ func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) error
 	if _, err := a.Commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", f.Lick))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick))
 }
 
 // grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
@@ -366,7 +366,7 @@ func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Store.SaveRecipe(r.Context(), store.Recipe{Name: name, Line: f.Recipe.String()}); err != nil {
 		return err
 	}
-	return page.Go(w, r, f.address())
+	return page.Redirect(w, r, f.address())
 }
 
 // forgetRecipe lets one go.
@@ -376,7 +376,7 @@ func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) error {
 
 // runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
 // the address beside the recipe.
-func (a Screen) runHeard(r *http.Request) (p *sound.Player, l lick.Lick, f view.SoundForm, err error) {
+func (a Screen) runHeard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.SoundForm, err error) {
 	// The recipe's words and the sound's have some names in common: the sound's begin with
 	// "sound-".
 	asked := map[string][]string{}
@@ -397,7 +397,7 @@ func (a Screen) runHeard(r *http.Request) (p *sound.Player, l lick.Lick, f view.
 		err = a.Decode(r, &f)
 	}
 	if err == nil {
-		p, err = f.Player(page.EngineOf(r.Context()).Player.Guitar, l)
+		p, err = f.Renderer(page.EngineOf(r.Context()).Player.Guitar, l)
 	}
 	return p, l, f, page.Mistake(err)
 }

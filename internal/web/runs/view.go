@@ -239,7 +239,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 		if w.Report.Slurs > 0 {
 			row.Strokes += ", " + say.Count(w.Report.Slurs, "slur")
 		}
-		row.Changes = view.ChangesWords(w.Report)
+		row.Changes = view.StringChangeWords(w.Report)
 		v.Ways = append(v.Ways, row)
 	}
 	if best := use.Report.BestPossible; best > 0 {
@@ -368,7 +368,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		), rep.Verdict.String()
 		o.Hands = draw.HandsSVG(l, nil, rep.Bottleneck)
 		if o.Why == "" {
-			o.Why = page.SentenceCase(view.ChangesWords(rep)) + "."
+			o.Why = page.SentenceCase(view.StringChangeWords(rep)) + "."
 		}
 		return nil
 	}

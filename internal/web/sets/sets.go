@@ -52,15 +52,15 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/sets", a.Do(a.list))
-	r.Post("/sets", a.Do(a.add))
-	r.Get("/sets/{id}", a.Do(a.show))
-	r.Post("/sets/{id}", a.Do(a.change))
-	r.Post("/sets/{id}/delete", a.Do(a.remove))
-	r.Post("/sets/{id}/restore", a.Do(a.restore))
-	r.Get("/sets/{id}/through", a.Do(a.through))
-	work.Get("/sets/{id}/sheet", a.Do(a.sheet))
-	work.Get("/sets/{id}/set.zip", a.Do(a.handOver))
+	r.Get("/sets", a.Handler(a.list))
+	r.Post("/sets", a.Handler(a.add))
+	r.Get("/sets/{id}", a.Handler(a.show))
+	r.Post("/sets/{id}", a.Handler(a.change))
+	r.Post("/sets/{id}/delete", a.Handler(a.remove))
+	r.Post("/sets/{id}/restore", a.Handler(a.restore))
+	r.Get("/sets/{id}/through", a.Handler(a.through))
+	work.Get("/sets/{id}/sheet", a.Handler(a.sheet))
+	work.Get("/sets/{id}/set.zip", a.Handler(a.handOver))
 }
 
 // setForm is a change of a set: what is done with which lick of it.
@@ -109,7 +109,7 @@ func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	return page.Go(w, r, fmt.Sprintf("/sets/%d", x.ID))
+	return page.Redirect(w, r, fmt.Sprintf("/sets/%d", x.ID))
 }
 
 // setAt finds the set of the address.
@@ -147,7 +147,7 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 		return page.Mistake(err)
 	}
 	if r.Header.Get("HX-Request") == "" {
-		return page.Go(w, r, fmt.Sprintf("/sets/%d", x.ID))
+		return page.Redirect(w, r, fmt.Sprintf("/sets/%d", x.ID))
 	}
 	v, err := a.view(ctx, x.ID)
 	if err != nil {
@@ -348,7 +348,7 @@ func (a Screen) remove(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/sets?gone=%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/sets?gone=%d", n))
 }
 
 // restore brings a set back.
@@ -360,7 +360,7 @@ func (a Screen) restore(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	return page.Go(w, r, fmt.Sprintf("/sets/%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/sets/%d", n))
 }
 
 // sheet is the set to print: on one sheet, or one lick a page.

@@ -195,7 +195,7 @@ func verdictOf(r *judge.Report) verdictView {
 // recolourPreview shows a lick in other tones before it is taken.
 func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) error {
 	var f recolourForm
-	e, err := a.Look(r, &f)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}

@@ -39,14 +39,14 @@ func (a Screen) Files() fs.FS { return files }
 
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
-	r.Get("/tones", a.Do(a.tones))
-	work.Get("/tones/sound.wav", a.Do(a.tonesSound))
-	work.Get("/tones/sounding", a.Do(a.tonesSound))
-	r.Post("/tones/lick", a.Do(a.buildLick))
-	r.Post("/tones/saved", a.Do(a.savePalette))
-	r.Post("/tones/saved/{id}/forget", a.Do(a.forgetPalette))
-	work.Get("/licks/{id}/recolour", a.Do(a.recolourPreview))
-	r.Post("/licks/{id}/recolour", a.Do(a.recolour))
+	r.Get("/tones", a.Handler(a.tones))
+	work.Get("/tones/sound.wav", a.Handler(a.tonesSound))
+	work.Get("/tones/sounding", a.Handler(a.tonesSound))
+	r.Post("/tones/lick", a.Handler(a.buildLick))
+	r.Post("/tones/saved", a.Handler(a.savePalette))
+	r.Post("/tones/saved/{id}/forget", a.Handler(a.forgetPalette))
+	work.Get("/licks/{id}/recolour", a.Handler(a.recolourPreview))
+	r.Post("/licks/{id}/recolour", a.Handler(a.recolour))
 }
 
 // tonesForm is all that the Tones screen shows; it lives in the address, so
@@ -231,7 +231,7 @@ func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d?note=2&lane=place&string=%d", e.ID, first.String))
 }
 
 // key is the palette as a lick has it.
@@ -261,7 +261,7 @@ func (a Screen) savePalette(w http.ResponseWriter, r *http.Request) error {
 		Dropped: f.Drop}); err != nil {
 		return err
 	}
-	return page.Go(w, r, f.address())
+	return page.Redirect(w, r, f.address())
 }
 
 // forgetPalette lets one go.
@@ -346,12 +346,12 @@ func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 		if err != nil {
 			return err
 		}
-		return page.Go(w, r, fmt.Sprintf("/licks/%d", e.ID))
+		return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 	}
 	if _, err := a.Commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
 		return err
 	}
-	return page.Go(w, r, fmt.Sprintf("/licks/%d", n))
+	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
 // toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,

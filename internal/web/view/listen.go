@@ -21,7 +21,7 @@ import (
 // HeardLick sends a lick that is no entry of the notebook: its samples, or its times where the
 // address ends in /sounding. Both come from one player, made anew from the same address.
 func HeardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Options) error {
-	p, err := playerOf(page.EngineOf(r.Context()).Player.Guitar, l, o)
+	p, err := rendererOf(page.EngineOf(r.Context()).Player.Guitar, l, o)
 	if err != nil {
 		return page.Refuse(err)
 	}
@@ -145,8 +145,8 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 // percent is a part of one.
 func percent(n int) float64 { return float64(max(0, min(100, n))) / 100 }
 
-// Player plays a line as the form asks; the error is a sentence.
-func (f SoundForm) Player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
+// Renderer plays a line as the form asks; the error is a sentence.
+func (f SoundForm) Renderer(g neck.Guitar, l lick.Lick) (*sound.Renderer, error) {
 	if len(l.Notes) == 0 && len(l.Chords) == 0 {
 		return nil, errors.New("there are no notes and no chords to hear")
 	}
@@ -154,23 +154,23 @@ func (f SoundForm) Player(g neck.Guitar, l lick.Lick) (*sound.Player, error) {
 	if err != nil {
 		return nil, err
 	}
-	return playerOf(g, l, o)
+	return rendererOf(g, l, o)
 }
 
-// playerOf plays a line. What would go on for too long is refused: it is computed while it is
+// rendererOf plays a line. What would go on for too long is refused: it is computed while it is
 // heard, and a file's length must fit its head.
-func playerOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Player, error) {
+func rendererOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Renderer, error) {
 	if seconds := o.Seconds(l); seconds > maxSeconds {
 		return nil, fmt.Errorf("that would sound for %.0f minutes; at most %d are played at once", seconds/60,
 			maxSeconds/60)
 	}
-	return sound.NewPlayer(g, l, o), nil
+	return sound.NewRenderer(g, l, o), nil
 }
 
 // SendWAV streams a player; what follows is not computed once the page has gone. The length is
 // in the file's head before the first sample is computed, so that a browser can show it and
 // seek.
-func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Player, l lick.Lick, save bool) error {
+func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.Lick, save bool) error {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store")
 	if save {
@@ -196,7 +196,7 @@ type Sounding struct {
 }
 
 // SendTimes writes a player's times as JSON.
-func SendTimes(w http.ResponseWriter, p *sound.Player, tempo float64) error {
+func SendTimes(w http.ResponseWriter, p *sound.Renderer, tempo float64) error {
 	return page.JSON(w, Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo,
 		Notes: append([]sound.Lit{}, p.Notes()...)})
 }

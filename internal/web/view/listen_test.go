@@ -19,9 +19,9 @@ func TestSoundIsNotCut(t *testing.T) {
 	for k := range 64 {
 		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(k), 4), Len: lick.NewTime(1, 4), String: 3, Fret: 5})
 	}
-	want := sound.NewPlayer(neck.Standard(), l, sound.Options{}).Len()*2 + 44
+	want := sound.NewRenderer(neck.Standard(), l, sound.Options{}).Len()*2 + 44
 	s := httptest.NewUnstartedServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if err := SendWAV(w, r, sound.NewPlayer(neck.Standard(), l, sound.Options{}), l, false); err != nil {
+		if err := SendWAV(w, r, sound.NewRenderer(neck.Standard(), l, sound.Options{}), l, false); err != nil {
 			t.Error(err)
 		}
 	}))

@@ -116,7 +116,7 @@ func FineLine(r *judge.Report) string {
 	if r.Reach > 0 {
 		s += fmt.Sprintf(" Widest hold %.0f mm.", r.Reach)
 	}
-	switch c := r.Changes.Inside + r.Changes.Outside; {
+	switch c := r.StringChanges.Inside + r.StringChanges.Outside; {
 	case c > 0 && r.Exits == "down":
 		s += " Every string change leaves on a downstroke."
 	case c > 0 && r.Exits == "up":
@@ -179,10 +179,10 @@ func CeilingWord(r *judge.Report) string {
 	return "at any tempo"
 }
 
-// ChangesWords counts the string changes: "3 inside, 10 outside; leaves on down and up".
+// StringChangeWords counts the string changes: "3 inside, 10 outside; leaves on down and up".
 // Exits are said where there is a change that leaves the strings.
-func ChangesWords(r *judge.Report) string {
-	parts := r.Changes.Words()
+func StringChangeWords(r *judge.Report) string {
+	parts := r.StringChanges.Words()
 	if len(parts) == 0 {
 		return "no string changes"
 	}
