@@ -15,8 +15,7 @@ import (
 	"ornamen/format/tab"
 )
 
-// Format is one way to write a lick as a file. A new one is a room below this package and a row
-// of the list.
+// Format is one way to write a lick as a file. A new one is a room below this package and a row of the list.
 type Format struct {
 	Name   string                                          // as addresses name it: "json"
 	Title  string                                          // as menus name it
@@ -75,8 +74,7 @@ var formats = []Format{
 	},
 }
 
-// mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years
-// apart.
+// mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years apart.
 const mostBars = 20_000
 
 // fewBars refuses licks of more bars than a file of bars should have.
@@ -115,9 +113,8 @@ func ByName(name string) (Format, bool) {
 	return formats[i], true
 }
 
-// ByFile finds the format that a file's name ends in.
-// The last ending decides: ".lick.json" and ".json" are both lick files. The error lists the
-// endings there are.
+// ByFile finds the format that a file's name ends in. The last ending decides: ".lick.json" and ".json" are both lick
+// files. The error lists the endings there are.
 func ByFile(name string) (Format, error) {
 	ext := strings.ToLower(filepath.Ext(name))
 	var endings []string
@@ -163,10 +160,8 @@ func Detect(name string, data []byte) Format {
 	return formats[1] // text tab
 }
 
-// Import reads a file by its name, else by how it begins. A format that is only written is
-// refused in a sentence.
-// A name that lies (a MIDI file called .tab) is read as what it says it is, and refused by that
-// reader.
+// Import reads a file by its name, else by how it begins. A format that is only written is refused in a sentence. A
+// name that lies (a MIDI file called .tab) is read as what it says it is, and refused by that reader.
 func Import(name string, data []byte, ask read.Request) (read.Result, error) {
 	f := Detect(name, data)
 	if len(data) > lick.MaxBytes {

@@ -27,8 +27,7 @@ func soundsShort(licks []lick.Lick) error {
 	return nil
 }
 
-// encodeWAV is a lick as it sounds on a guitar of its tuning, once through, without click or
-// band.
+// encodeWAV is a lick as it sounds on a guitar of its tuning, once through, without click or band.
 func encodeWAV(l lick.Lick) []byte {
 	var b bytes.Buffer
 	// A buffer takes all that is written.

@@ -15,8 +15,7 @@ import (
 	"ornamen/core/shape"
 )
 
-// changesJSON is what `changes --json` prints.
-// Lists are never null, so that a script can walk them.
+// changesJSON is what `changes --json` prints. Lists are never null, so that a script can walk them.
 type changesJSON struct {
 	Notes    []chordNoteJSON `json:"notes"`
 	Landings []landingJSON   `json:"landings"`
@@ -25,8 +24,7 @@ type changesJSON struct {
 	Findings []judge.Finding `json:"findings"`
 }
 
-// chordNoteJSON is a note over its chord.
-// A note over no chord, or a dead one, has an empty chord and degree.
+// chordNoteJSON is a note over its chord. A note over no chord, or a dead one, has an empty chord and degree.
 type chordNoteJSON struct {
 	Note   int          `json:"note"`
 	Chord  string       `json:"chord"`
@@ -65,10 +63,9 @@ type paletteJSON struct {
 
 // changesCommand reads a line against the chords under it, or moves it over them.
 //
-// Read: each change with how the line lands there, the findings about chords, each note with
-// its degree and role. Moved: the lick file with hands found, and on standard error what is not
-// seen in it (what a limit left out, which finger a bass keeps busy). A limit (only:...) needs
-// no chords.
+// Read: each change with how the line lands there, the findings about chords, each note with its degree and role.
+// Moved: the lick file with hands found, and on standard error what is not seen in it (what a limit left out, which
+// finger a bass keeps busy). A limit (only:...) needs no chords.
 func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over := fs.String("over", "", "`CHORDS` chords under the line, as in \"C#m7 | F#7\"; its own")
@@ -217,8 +214,7 @@ func gripsCommand(e env, o options, chord, frets string, asJSON bool) error {
 	return nil
 }
 
-// changesOf gathers what is printed.
-// A chord that comes back is in the palette once.
+// changesOf gathers what is printed. A chord that comes back is in the palette once.
 func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 	r := changes.Read(l)
 	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Rests: []restJSON{}, Palette: []paletteJSON{},
@@ -298,9 +294,8 @@ func printChanges(e env, v changesJSON) {
 	}
 }
 
-// tonesOver judges a palette over chords.
-// text is changes as they are typed, in 4/4: names or degrees of the key. What is shared with
-// the next chord is where a line can stay.
+// tonesOver judges a palette over chords. text is changes as they are typed, in 4/4: names or degrees of the key. What
+// is shared with the next chord is where a line can stay.
 func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
 	cs, err := changes.Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, shape.KeyOf(p))
 	if err != nil {

@@ -11,10 +11,9 @@ import (
 
 // check judges a lick file; a line that breaks ends with status 1, so that a script can ask.
 //
-// As text: the verdict at the tempo, the ceiling and the best possible one, then each kind of
-// finding with the notes it is about, its sentence, where else it is and what mends it. As
-// JSON: the report (judge.Report) with verdict, ceiling, bottleneck and findings, each with
-// code, need, have and fixes.
+// As text: the verdict at the tempo, the ceiling and the best possible one, then each kind of finding with the notes it
+// is about, its sentence, where else it is and what mends it. As JSON: the report (judge.Report) with verdict, ceiling,
+// bottleneck and findings, each with code, need, have and fixes.
 func check(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	tempo := fs.Float64("tempo", 0, "`N` judges at this tempo and not the line's")
@@ -59,8 +58,7 @@ func check(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// printReport writes the judgement as text: the verdict first, findings of one kind
-// together.
+// printReport writes the judgement as text: the verdict first, findings of one kind together.
 func printReport(e env, r *judge.Report) {
 	fmt.Fprintf(e.out, "%s at %g\n", strings.ToUpper(r.Verdict.String()[:1])+r.Verdict.String()[1:], r.Tempo)
 	switch {

@@ -97,9 +97,8 @@ NOTES is a note, "3", or a selection, "3-8" or "3-8,12-17", counted from 1. DO i
 	return b.String()
 }
 
-// changed writes a line that was changed: the lick file, or what was done, how it is judged
-// and its hands.
-// Hands that are open are shown as they would be proposed, and stay open in the file.
+// changed writes a line that was changed: the lick file, or what was done, how it is judged and its hands. Hands that
+// are open are shown as they would be proposed, and stay open in the file.
 func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what string, asJSON bool) error {
 	if asJSON {
 		_, err := e.out.Write(l.Encode())
@@ -114,9 +113,8 @@ func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what
 	return nil
 }
 
-// mendCommand lists the fixes of the findings, numbered, or takes one: what it does, for which
-// finding, and the ceiling that it comes to. Numbers are those of this list on this file with
-// this player.
+// mendCommand lists the fixes of the findings, numbered, or takes one: what it does, for which finding, and the ceiling
+// that it comes to. Numbers are those of this list on this file with this player.
 func mendCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
@@ -163,8 +161,7 @@ func bendsCommand(ctx context.Context, e env, args []string) error {
 		"there is no other bend: the note is not bent, or the lick has no tones")
 }
 
-// tailsCommand lists other ends of a line.
-// They go on from the note to the end of the line.
+// tailsCommand lists other ends of a line. They go on from the note to the end of the line.
 func tailsCommand(ctx context.Context, e env, args []string) error {
 	return otherParts(ctx, e, args, turn.OtherTails, "there is no other tail from there: the lick has no tones")
 }
@@ -211,17 +208,15 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 	return listed(ctx, e, engine, l, parts, *take, *asJSON, none)
 }
 
-// numbered is one of several changes that can be taken.
-// text is what the list says; apply computes the line, which for some is only done for the one
-// that is taken.
+// numbered is one of several changes that can be taken. text is what the list says; apply computes the line, which for
+// some is only done for the one that is taken.
 type numbered struct {
 	text  string
 	apply func(lick.Lick) (lick.Lick, error)
 }
 
-// listed writes the changes, or takes the one that is asked for, counted from 1.
-// none is the error of an empty list. With --json the list is one of texts, the taken one a
-// lick file.
+// listed writes the changes, or takes the one that is asked for, counted from 1. none is the error of an empty list.
+// With --json the list is one of texts, the taken one a lick file.
 func listed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, list []numbered, take int, asJSON bool,
 	none string) error {
 	switch {

@@ -146,8 +146,7 @@ func exportLick(
 }
 
 // exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints
-// and plays: all, or those of a tag.
-// They are ordered by title, as their names in the zip are numbered.
+// and plays: all, or those of a tag. They are ordered by title, as their names in the zip are numbered.
 func exportSome(
 	ctx context.Context,
 	e env,
@@ -239,9 +238,8 @@ func importCommand(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// importZip adds a notebook with all its versions, or a zip of lick files.
-// The two are told apart by notebook.json. A file of the zip that is no lick is named on
-// standard error with its reason; none that is one is an error.
+// importZip adds a notebook with all its versions, or a zip of lick files. The two are told apart by notebook.json. A
+// file of the zip that is no lick is named on standard error with its reason; none that is one is an error.
 func importZip(ctx context.Context, e env, file, db string) error {
 	f, err := os.Open(file)
 	if err != nil {

@@ -28,9 +28,8 @@ func fileBytes(name string) ([]byte, error) {
 	return data, nil
 }
 
-// read reads a lick file of any format by its name, for a player's guitar and hand; what was
-// read otherwise than it stands there is said beside the answer, on standard error. line
-// chooses among several, from 1.
+// read reads a lick file of any format by its name, for a player's guitar and hand; what was read otherwise than it
+// stands there is said beside the answer, on standard error. line chooses among several, from 1.
 func read(ctx context.Context, e env, p player.Player, name string, line int) (lick.Lick, error) {
 	if _, err := format.ByFile(name); err != nil {
 		return lick.Lick{}, err

@@ -14,9 +14,8 @@ import (
 	"ornamen/core/turn"
 )
 
-// join lets one line follow another and says what the seam asks: how many notes, from which on
-// they are the second line's, the move over the seam with its need, and the hands. As JSON: the
-// lick file with the recipes of both parts.
+// join lets one line follow another and says what the seam asks: how many notes, from which on they are the second
+// line's, the move over the seam with its need, and the hands. As JSON: the lick file with the recipes of both parts.
 func join(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, false)
@@ -70,9 +69,8 @@ func join(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// second is what the line goes on with: another file, a run, or a cell of its own tones. One of
-// them is named.
-// at is where a cell goes on, which must be known before it is grown.
+// second is what the line goes on with: another file, a run, or a cell of its own tones. One of them is named. at is
+// where a cell goes on, which must be known before it is grown.
 func second(
 	ctx context.Context,
 	o options,

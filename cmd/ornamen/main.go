@@ -2,18 +2,15 @@
 //
 // # How commands behave
 //
-// What a command finds goes to standard output, as text for people or with --json as one line
-// of JSON whose fields are a contract: none is renamed or changes its meaning. What a reader of
-// a file has chosen or left out, and why a command could not, goes to standard error, one line
-// each. Nothing asks back, so that every command can stand in a script.
+// What a command finds goes to standard output, as text for people or with --json as one line of JSON whose fields are
+// a contract: none is renamed or changes its meaning. What a reader of a file has chosen or left out, and why a command
+// could not, goes to standard error, one line each. Nothing asks back, so that every command can stand in a script.
 //
-// Exit statuses: 0 done; 1 check, on a lick that breaks; 2 a wrong use, a file that cannot be
-// read, a line that cannot be what was asked; 70 a fault of the program, with where it
-// happened; 130 stopped by Ctrl-C.
+// Exit statuses: 0 done; 1 check, on a lick that breaks; 2 a wrong use, a file that cannot be read, a line that cannot
+// be what was asked; 70 a fault of the program, with where it happened; 130 stopped by Ctrl-C.
 //
-// Flags may stand anywhere among the arguments. Commands on a file leave it as it is and print
-// what became of it; those on a notebook (--db, else the player's own) write it as the
-// application does: every change is a version more.
+// Flags may stand anywhere among the arguments. Commands on a file leave it as it is and print what became of it; those
+// on a notebook (--db, else the player's own) write it as the application does: every change is a version more.
 //
 // # A new command
 //
@@ -126,8 +123,7 @@ var commands = []command{
 // errBreaks ends check on a lick that breaks; nothing more is printed.
 var errBreaks = errors.New("the lick breaks")
 
-// main ends with the status of execute; Ctrl-C ends the context once, a second time the
-// process.
+// main ends with the status of execute; Ctrl-C ends the context once, a second time the process.
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	context.AfterFunc(ctx, stop)
@@ -195,9 +191,8 @@ func (f fault) Error() string {
 	return fmt.Sprintf("ornamen %s: a fault of the program, not of what was asked: %v\n%s", f.command, f.what, f.stack)
 }
 
-// guarded runs a command and tells a fault of the program from a wrong use of it: a panic
-// becomes a fault, which has a status of its own, so that a script does not take one for the
-// other.
+// guarded runs a command and tells a fault of the program from a wrong use of it: a panic becomes a fault, which has a
+// status of its own, so that a script does not take one for the other.
 func guarded(ctx context.Context, e env, c command, args []string) (err error) {
 	defer func() {
 		if v := recover(); v != nil {
@@ -243,8 +238,7 @@ type helpAsked struct{ options *pflag.FlagSet }
 // Error implements error.
 func (helpAsked) Error() string { return "help was asked for" }
 
-// options are those that a command declares: it is asked for help, which it answers before anything
-// else.
+// options are those that a command declares: it is asked for help, which it answers before anything else.
 func (c command) options() *pflag.FlagSet {
 	var help helpAsked
 	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(err,

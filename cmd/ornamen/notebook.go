@@ -89,8 +89,7 @@ func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, e
 	return store.Entry{}, fmt.Errorf("%d licks have the title %q; name one by its number", len(found), name)
 }
 
-// versionRow is one version of a lick in JSON.
-// Aside marks one that undo left and a later edit went past.
+// versionRow is one version of a lick in JSON. Aside marks one that undo left and a later edit went past.
 type versionRow struct {
 	Version uint      `json:"version"`
 	What    string    `json:"what"`

@@ -27,8 +27,7 @@ type planJSON struct {
 	Items   []itemJSON `json:"items"`
 }
 
-// itemJSON is one thing of the plan; part is its first and its last note.
-// A break has no lick and the part 0, 0.
+// itemJSON is one thing of the plan; part is its first and its last note. A break has no lick and the part 0, 0.
 type itemJSON struct {
 	Lick    string        `json:"lick"`
 	Part    [2]int        `json:"part"`
@@ -271,8 +270,7 @@ func partWord(part string) string {
 	return ", " + part
 }
 
-// printPlan prints the plan of a day.
-// It is planned for the notebook's player and from the log as it is now.
+// printPlan prints the plan of a day. It is planned for the notebook's player and from the log as it is now.
 func printPlan(ctx context.Context, e env, s *store.Store, engine *judge.Engine, who store.Player, of *store.Set,
 	minutes int, day time.Time, asJSON bool) error {
 	if minutes < 1 || minutes > 600 {

@@ -14,10 +14,9 @@ import (
 // defaultBest is how many proposals are printed when none is asked for.
 const defaultBest = 3
 
-// proposeCommand fills in the hands of a lick around what is locked and writes the best few,
-// three unless --best says otherwise: why each, its ceiling, and places, fingers and strokes
-// under each other. With --place notes may move to other strings. As JSON: a list of proposals,
-// each with why, ceiling, report and lick.
+// proposeCommand fills in the hands of a lick around what is locked and writes the best few, three unless --best says
+// otherwise: why each, its ceiling, and places, fingers and strokes under each other. With --place notes may move to
+// other strings. As JSON: a list of proposals, each with why, ceiling, report and lick.
 func proposeCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	way := fs.String("pick", "", "`alternate|economy|legato|free` way of picking; alternate, and others beside it")
@@ -74,8 +73,7 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	return nil
 }
 
-// helped is a line with the fingers behind its bends written down, as the habit of the player puts
-// them there.
+// helped is a line with the fingers behind its bends written down, as the habit of the player puts them there.
 func helped(l lick.Lick, r *judge.Report) lick.Lick {
 	out := l.Clone()
 	for i := range out.Notes {

@@ -19,9 +19,8 @@ import (
 	"ornamen/format/tab"
 )
 
-// printJSON writes a value on one line, as every command's --json does; signs of music stay as
-// they are.
-// The error is the output's.
+// printJSON writes a value on one line, as every command's --json does; signs of music stay as they are. The error is
+// the output's.
 func printJSON(e env, v any) error {
 	enc := json.NewEncoder(e.out)
 	enc.SetEscapeHTML(false)
@@ -90,9 +89,8 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	return err
 }
 
-// ways lists the ways to pick a lick with their ceilings, the highest first: name, ceiling,
-// what its strokes are, what holds it back. As JSON: the list, each with its report and its
-// lick.
+// ways lists the ways to pick a lick with their ceilings, the highest first: name, ceiling, what its strokes are, what
+// holds it back. As JSON: the list, each with its report and its lick.
 func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)

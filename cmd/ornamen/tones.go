@@ -47,10 +47,9 @@ type bendJSON struct {
 	Hear      []placeJSON `json:"hear"`
 }
 
-// tones lays a palette out and lists what each place offers: its tone, its role, the finger
-// that plays the shape, the bends to chosen tones with push, force and rating. With --over the
-// palette is judged over each chord instead. As JSON: {"tones": [...]}, the lowest first;
-// lengths in mm, forces in N, rounded to a tenth.
+// tones lays a palette out and lists what each place offers: its tone, its role, the finger that plays the shape, the
+// bends to chosen tones with push, force and rating. With --over the palette is judged over each chord instead. As
+// JSON: {"tones": [...]}, the lowest first; lengths in mm, forces in N, rounded to a tenth.
 func tones(_ context.Context, e env, args []string) error {
 	fs := newFlags()
 	key := fs.String("key", "", "`KEY` root and scale, as in \"C# minor pentatonic\"; must be given")

@@ -18,12 +18,10 @@ const maxPush = 120.0
 
 // Solve finds the push that raises the place by the given half steps.
 //
-// Pushing the string d mm sideways at x lengthens it to √(x²+d²)+√((L−x)²+d²);
-// the strain s raises the tension to T+E·A·s, lowers the mass per length to
-// μ/(1+s), and the sounding part is √((L−x)²+d²). The target is found by
-// bisection. After D. R. Grimes, "String Theory: The Physics of String-Bending
-// and Other Electric Guitar Techniques", PLoS ONE 9(7), 2014 (from memory).
-// ok is false for an open string or a target that no push reaches.
+// Pushing the string d mm sideways at x lengthens it to √(x²+d²)+√((L−x)²+d²); the strain s raises the tension to
+// T+E·A·s, lowers the mass per length to μ/(1+s), and the sounding part is √((L−x)²+d²). The target is found by
+// bisection. After D. R. Grimes, "String Theory: The Physics of String-Bending and Other Electric Guitar Techniques",
+// PLoS ONE 9(7), 2014 (from memory). ok is false for an open string or a target that no push reaches.
 func Solve(g neck.Guitar, p neck.Place, semitones float64) (push Push, ok bool) {
 	if p.Fret < 1 || !g.Has(p) || semitones <= 0 {
 		return Push{}, false

@@ -18,8 +18,7 @@ func (s Strength) Scaled(by neck.Newtons) Strength {
 // Breaking is how far above its strength a hand fails (model default).
 const Breaking = 1.4
 
-// Of is the strength of a bending finger (1 index … 4 little) with helpers
-// behind it.
+// Of is the strength of a bending finger (1 index … 4 little) with helpers behind it.
 func (s Strength) Of(finger, helpers int) neck.Newtons {
 	switch {
 	case helpers >= 2:
@@ -38,8 +37,7 @@ const (
 	mmTime    = 4.5
 	// VibratoTime is the note that a vibrato needs.
 	VibratoTime = 300.0
-	// EdgeSpare is the room in mm that must be left between a pushed string and
-	// the edge.
+	// EdgeSpare is the room in mm that must be left between a pushed string and the edge.
 	EdgeSpare neck.MM = 1
 )
 

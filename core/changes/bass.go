@@ -13,9 +13,8 @@ import (
 // Pattern is what the thumb plays under a line.
 type Pattern string
 
-// The patterns of the thumb, a tone a beat (common practice): roots on 1 and 2, fifths on 3 and
-// 4 with the ♭7 as an answer; root and fifth in turn; or walking through the chord to a half
-// step below the next root.
+// The patterns of the thumb, a tone a beat (common practice): roots on 1 and 2, fifths on 3 and 4 with the ♭7 as an
+// answer; root and fifth in turn; or walking through the chord to a half step below the next root.
 const (
 	Steady      Pattern = "steady"
 	Alternating Pattern = "alternating"
@@ -25,18 +24,16 @@ const (
 // Patterns lists them.
 func Patterns() []Pattern { return []Pattern{Steady, Alternating, Walking} }
 
-// bassFrets is how far up the neck the thumb's tones lie, and bassStrings on how many of the
-// thickest strings.
+// bassFrets is how far up the neck the thumb's tones lie, and bassStrings on how many of the thickest strings.
 const (
 	bassFrets   = 12
 	bassStrings = 3
 )
 
-// Bass lays a thumb bass under the line: a voice of its own, struck by the thumb, on the three
-// thickest strings: an open string that has the chord's root or fifth first, then the place nearest to
-// the one before that the hand which plays the line can reach. The line is struck by the fingers then,
-// i, m and a by string, and its strokes of the pick go. A bass that was there gives way. A line
-// that takes all of those strings is refused.
+// Bass lays a thumb bass under the line: a voice of its own, struck by the thumb, on the three thickest strings: an
+// open string that has the chord's root or fifth first, then the place nearest to the one before that the hand which
+// plays the line can reach. The line is struck by the fingers then, i, m and a by string, and its strokes of the pick
+// go. A bass that was there gives way. A line that takes all of those strings is refused.
 func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 	if !slices.Contains(Patterns(), pattern) {
 		return l, fmt.Errorf("%q is no pattern of the thumb; there are steady, alternating, walking", pattern)

@@ -1,6 +1,5 @@
-// Package changes reads a line against the chords that move under it: what each note is over
-// its chord, how each phrase lands on each change, which tones of a palette fit over which
-// chord.
+// Package changes reads a line against the chords that move under it: what each note is over its chord, how each phrase
+// lands on each change, which tones of a palette fit over which chord.
 //
 // # Words
 //
@@ -15,9 +14,8 @@
 //
 // # Working
 //
-// Read goes through the notes and the chords once, side by side: its cost is their number, not
-// their product. Everything is computed from the written times; the feel does not move a
-// landing.
+// Read goes through the notes and the chords once, side by side: its cost is their number, not their product.
+// Everything is computed from the written times; the feel does not move a landing.
 //
 // # Example
 //

@@ -31,8 +31,7 @@ const (
 // Tail says in which tones the rest of a chord is played, after the figure.
 type Tail string
 
-// The tails: none; each chord's own pentatonic, or its own scale (common practice: a triad, then that
-// chord's box).
+// The tails: none; each chord's own pentatonic, or its own scale (common practice: a triad, then that chord's box).
 const (
 	NoTail         Tail = ""
 	PentatonicTail Tail = "pentatonic"
@@ -48,9 +47,8 @@ func ParseManner(text string) (Manner, bool) {
 	return m, ok && !(strings.HasSuffix(text, "+"))
 }
 
-// EachChord plays what stands over the first chord, pick-up included, over every chord of the
-// changes: blues and its kin follow the chord, not the key (common practice). What is longer than a
-// chord is cut. Hands are open again.
+// EachChord plays what stands over the first chord, pick-up included, over every chord of the changes: blues and its
+// kin follow the chord, not the key (common practice). What is longer than a chord is cut. Hands are open again.
 //
 // A figure moves as a whole: one octave for all of it and one set of strings, the nearest to where it
 // was played before, and then to where it began; a chord that comes again has it where it had it. The shape keeps its
@@ -407,8 +405,7 @@ func own(tail Tail, c music.Chord, line *music.Palette) music.Palette {
 	return p
 }
 
-// tailFrets is how many frets the hand holds in which a tail is played, from the figure's lowest fret
-// on: a box.
+// tailFrets is how many frets the hand holds in which a tail is played, from the figure's lowest fret on: a box.
 const tailFrets = 4
 
 // fill goes on after the figure in the chord's own tones, step by step in the figure's last length (a

@@ -12,12 +12,11 @@ import (
 	"ornamen/core/say"
 )
 
-// Fill answers the line with partial chords: in every rest of a beat or more, up to three tones
-// of the chord that holds, on strings 4, 3 and 2, near where the line lies (common practice:
-// chords fill the rests of a line). A rest over two chords is filled with both. With a rhythm, as
-// ParseRhythm reads it, the chord is struck there, each time for an eighth. A bass goes on under
-// it: the chord takes none of its strings and lies within its reach. said names them
-// by bar. The error is that there are no chords, or no rest that long.
+// Fill answers the line with partial chords: in every rest of a beat or more, up to three tones of the chord that
+// holds, on strings 4, 3 and 2, near where the line lies (common practice: chords fill the rests of a line). A rest
+// over two chords is filled with both. With a rhythm, as ParseRhythm reads it, the chord is struck there, each time for
+// an eighth. A bass goes on under it: the chord takes none of its strings and lies within its reach. said names them by
+// bar. The error is that there are no chords, or no rest that long.
 func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string, err error) {
 	r := Read(l)
 	bars, err := ParseRhythm(rhythm, l.Meter)
@@ -144,8 +143,7 @@ func bassIn(l lick.Lick, from, to lick.Time) (out []lick.Note) {
 }
 
 // rests are the times from, to in which no note of the line sounds, whatever the bass does, up to the end of the
-// chords, each cut where the chord changes.
-// A time before the first chord is none: nothing could fill it.
+// chords, each cut where the chord changes. A time before the first chord is none: nothing could fill it.
 func rests(l lick.Lick, r Report) (out [][2]lick.Time) {
 	end := r.Chords[0].At
 	gap := func(from, to lick.Time) {
@@ -191,11 +189,10 @@ func fretNear(l lick.Lick, at lick.Time) int {
 // bassReach is how many frets a chord may lie from a bass tone that the same hand holds.
 const bassReach = 3
 
-// partial is a chord on strings 4, 3 and 2 within four frets: third and seventh before the
-// others, as they tell the chord, as near to a fret as that allows. Each string takes the tone
-// that is worth most and is not there yet; a tone outweighs any distance, so that the hand
-// moves for it. Under a bass it takes only strings thinner than the bass's, and frets within its reach. At least one
-// fret away from the nut, since the shape must move with the chords.
+// partial is a chord on strings 4, 3 and 2 within four frets: third and seventh before the others, as they tell the
+// chord, as near to a fret as that allows. Each string takes the tone that is worth most and is not there yet; a tone
+// outweighs any distance, so that the hand moves for it. Under a bass it takes only strings thinner than the bass's,
+// and frets within its reach. At least one fret away from the nut, since the shape must move with the chords.
 //
 // Cost: nine positions by twelve places. As an example, A7 near fret 5 is G on string 4, C♯ on
 // 3 and E on 2: 4:5 3:6 2:5.
@@ -323,9 +320,8 @@ func OnlyBends(l lick.Lick) (out lick.Lick, said string, err error) {
 	return kept(l, keep, "the line has no bends")
 }
 
-// kept is the line with some of its notes, each where it was in time: the gaps are the limit.
-// none is the error where nothing is left.
-// Recipes no longer hold; slurs that have lost their note go.
+// kept is the line with some of its notes, each where it was in time: the gaps are the limit. none is the error where
+// nothing is left. Recipes no longer hold; slurs that have lost their note go.
 func kept(l lick.Lick, keep map[int]bool, none string) (out lick.Lick, said string, err error) {
 	out = l.Clone()
 	out.Notes, out.Parts, out.Recipe = nil, nil, ""

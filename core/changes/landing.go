@@ -31,8 +31,7 @@ type Landing struct {
 	HasWay bool
 }
 
-// How far from a change a landing may lie (common practice: what is farther away is another
-// phrase).
+// How far from a change a landing may lie (common practice: what is farther away is another phrase).
 var (
 	mostEarly = lick.NewTime(1, 2)
 	restLate  = lick.NewTime(1, 4) // where the line is silent at the change itself
@@ -156,8 +155,7 @@ func (r *Report) tells(l lick.Lick, notes []int, c ChordChange) (out []int) {
 	return out
 }
 
-// both says whether all of the notes are tones of that chord too, so that they cannot be told
-// to be meant for another.
+// both says whether all of the notes are tones of that chord too, so that they cannot be told to be meant for another.
 func (r *Report) both(l lick.Lick, notes []int, c ChordChange) bool {
 	return len(r.tells(l, notes, c)) == len(notes)
 }

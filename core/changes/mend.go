@@ -15,14 +15,12 @@ type Fix struct {
 	Lick lick.Lick
 }
 
-// Mend lists ways to bring a landing that is early, late or missed onto its change: the whole
-// phrase starts earlier or later, as computed back from the change; notes are added or dropped
-// at its head; the note on the change, and the one before it, move to the nearest tone of
-// the chord; or the one before it comes from a half step below or above. The hands of what is new are open. Whether a
-// fix can be played is for others to say; each does land on time.
+// Mend lists ways to bring a landing that is early, late or missed onto its change: the whole phrase starts earlier or
+// later, as computed back from the change; notes are added or dropped at its head; the note on the change, and the one
+// before it, move to the nearest tone of the chord; or the one before it comes from a half step below or above. The
+// hands of what is new are open. Whether a fix can be played is for others to say; each does land on time.
 //
-// Each way is tried on a copy and read again: what does not land on time, or is no valid line,
-// is not offered.
+// Each way is tried on a copy and read again: what does not land on time, or is no valid line, is not offered.
 func Mend(g neck.Guitar, l lick.Lick, r Report, x Landing) (out []Fix) {
 	m := mending{guitar: g.WithTuning(l.Tuning), lick: l, report: r, landing: x, columns: columnsOf(l)}
 	m.find()
@@ -35,9 +33,8 @@ func Mend(g neck.Guitar, l lick.Lick, r Report, x Landing) (out []Fix) {
 	return out
 }
 
-// mending is one landing under way: its phrase is the columns [from, to), on is the column that
-// lands, or where it is missed the first one over the chord. None of the ways changes the lick;
-// each makes a copy.
+// mending is one landing under way: its phrase is the columns [from, to), on is the column that lands, or where it is
+// missed the first one over the chord. None of the ways changes the lick; each makes a copy.
 type mending struct {
 	guitar       neck.Guitar
 	lick         lick.Lick

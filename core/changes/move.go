@@ -11,8 +11,7 @@ import (
 	"ornamen/core/say"
 )
 
-// nearPlace is the place of a pitch nearest to another place, an octave away where there is
-// none.
+// nearPlace is the place of a pitch nearest to another place, an octave away where there is none.
 func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
 	for _, by := range []music.Pitch{0, 12, -12} {
 		if best, ok = nearest(g, pitch+by, from); ok {
@@ -22,9 +21,8 @@ func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Pla
 	return best, false
 }
 
-// fit takes away slurs from notes that have gone or moved in time, turns those round that lead
-// the other way now, and leaves out every note that would begin on a string that still sounds:
-// the one that is there already stays.
+// fit takes away slurs from notes that have gone or moved in time, turns those round that lead the other way now, and
+// leaves out every note that would begin on a string that still sounds: the one that is there already stays.
 func fit(l *lick.Lick) {
 	for i := 0; i < len(l.Notes); i++ {
 		clash := false
@@ -140,10 +138,9 @@ func lengthWord(t lick.Time) string {
 	return t.Say()
 }
 
-// GuideTones is one tone of each chord, held as long as it lasts: the third, or another of its
-// tones by number, each the nearest to the one before (common practice: the limit "only the
-// third of each chord"). By pitch the way from one to the next is never more than six half
-// steps; where that pitch is not on the neck, it is an octave away.
+// GuideTones is one tone of each chord, held as long as it lasts: the third, or another of its tones by number, each
+// the nearest to the one before (common practice: the limit "only the third of each chord"). By pitch the way from one
+// to the next is never more than six half steps; where that pitch is not on the neck, it is an octave away.
 func GuideTones(g neck.Guitar, l lick.Lick, number int) (lick.Lick, error) {
 	r := Read(l)
 	if len(r.Chords) == 0 {

@@ -12,11 +12,10 @@ import (
 	"ornamen/core/say"
 )
 
-// OneString plays the line along one string, counted from the thin one; 0 takes the string that
-// loses fewest notes, and of those the one that plays most of the line as it is (common
-// practice: the limit that makes a player hear steps instead of seeing a box). Every pitch
-// stays; what the string does not hold, and the lower of two that sound together, is left out,
-// and said tells how many.
+// OneString plays the line along one string, counted from the thin one; 0 takes the string that loses fewest notes, and
+// of those the one that plays most of the line as it is (common practice: the limit that makes a player hear steps
+// instead of seeing a box). Every pitch stays; what the string does not hold, and the lower of two that sound together,
+// is left out, and said tells how many.
 func OneString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string, err error) {
 	g = g.WithTuning(l.Tuning)
 	if on < 0 || on > len(g.Tuning) {
@@ -47,8 +46,7 @@ func OneString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string, 
 	return alongString(g, l, best)
 }
 
-// alongString moves every note of a line to a string.
-// The error is that the string holds none of them.
+// alongString moves every note of a line to a string. The error is that the string holds none of them.
 func alongString(g neck.Guitar, l lick.Lick, on int) (out lick.Lick, said string, err error) {
 	out = l.Clone()
 	out.Notes, out.Parts, out.Recipe = nil, nil, ""

@@ -49,11 +49,10 @@ func FitOver(p music.Palette, c music.Chord, next *music.Chord) Fit {
 // mostScales is how many scales a chord is given.
 const mostScales = 3
 
-// ScalesFor lists the scales on a chord's root that hold all of its tones: what a player who
-// thinks chord by chord would choose from (common practice). Those come first that say nothing
-// against the chord, as a plain fifth does against an altered one and a major third against a
-// minor chord; then those that share the most tones with a palette; then the plainer ones. So
-// locrian stands before the blues scale over m7♭5, which has both fifths.
+// ScalesFor lists the scales on a chord's root that hold all of its tones: what a player who thinks chord by chord
+// would choose from (common practice). Those come first that say nothing against the chord, as a plain fifth does
+// against an altered one and a major third against a minor chord; then those that share the most tones with a palette;
+// then the plainer ones. So locrian stands before the blues scale over m7♭5, which has both fifths.
 func ScalesFor(c music.Chord, p music.Palette) []string {
 	type candidate struct {
 		name          string
@@ -125,9 +124,8 @@ func holding(c music.Chord) (out []string) {
 	return out
 }
 
-// vamps are the accompaniments that show each scale's character (common practice): the first
-// chord with the tone that only this scale has among its like, or two chords that move through
-// it. Degrees are the scale's.
+// vamps are the accompaniments that show each scale's character (common practice): the first chord with the tone that
+// only this scale has among its like, or two chords that move through it. Degrees are the scale's.
 var vamps = map[string]struct{ text, tone string }{
 	"minor pentatonic":  {"1m7 | 4m7", "b7"},
 	"major pentatonic":  {"1 | 6m", "6"},

@@ -11,10 +11,9 @@ import (
 	"ornamen/core/neck"
 )
 
-// Pairs is a double stop for each chord on strings 3 and 1, a sixth or the like apart, both of
-// them tones of the chord, the third among them where that can be, each as near as may be to
-// the one before (common practice). Each lasts as long as its chord; said names the pair of
-// each chord, the lower tone first.
+// Pairs is a double stop for each chord on strings 3 and 1, a sixth or the like apart, both of them tones of the chord,
+// the third among them where that can be, each as near as may be to the one before (common practice). Each lasts as
+// long as its chord; said names the pair of each chord, the lower tone first.
 func Pairs(g neck.Guitar, l lick.Lick) (out lick.Lick, said string, err error) {
 	r := Read(l)
 	if len(r.Chords) == 0 {

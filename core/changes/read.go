@@ -50,8 +50,7 @@ func Read(l lick.Lick) Report {
 	return r
 }
 
-// notes finds every note's role. Notes and chords both rise in time, so that one walk over
-// the chords serves all notes.
+// notes finds every note's role. Notes and chords both rise in time, so that one walk over the chords serves all notes.
 func (r *Report) notes(l lick.Lick) {
 	at := 0
 	palettes := map[int]*music.Palette{} // by the key span that holds

@@ -7,9 +7,8 @@ import (
 	"ornamen/core/music"
 )
 
-// Resting is where a phrase comes to rest: its last note, or the notes that sound last together. What a
-// listener remembers of a phrase over a chord is this tone more than the one it lands on (common
-// practice).
+// Resting is where a phrase comes to rest: its last note, or the notes that sound last together. What a listener
+// remembers of a phrase over a chord is this tone more than the one it lands on (common practice).
 type Resting struct {
 	Notes []int // from 0, the lowest first
 	Chord int   // of Report.Chords, −1 where none holds
@@ -79,10 +78,9 @@ var longestPassing = lick.NewTime(1, 2)
 // enclosed is within how many notes the target of an enclosure follows.
 const enclosed = 3
 
-// resolve finds which notes go on: the next note of the same line follows by step, a tone or a half tone
-// either way, before a silence and after no more than a half note; or the note belongs to an enclosure,
-// whose target, a tone of its chord, follows within three notes (common practice). Strings that sound
-// together are lines of their own.
+// resolve finds which notes go on: the next note of the same line follows by step, a tone or a half tone either way,
+// before a silence and after no more than a half note; or the note belongs to an enclosure, whose target, a tone of its
+// chord, follows within three notes (common practice). Strings that sound together are lines of their own.
 func (r *Report) resolve(l lick.Lick) {
 	columns := columnsOf(l)
 	for c, notes := range columns {

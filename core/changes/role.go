@@ -48,17 +48,15 @@ var chordRoles = map[int]Role{1: Root, 3: Third, 5: Fifth, 7: Seventh}
 // Of is a pitch's degree over a chord and its role there. The palette says which tones the
 // line has; without one nothing is outside.
 //
-// The rules are common practice and the same on every chord, tried in this order: a tone of the chord
-// has its own role; a tone outside the palette is outside; the seventh, minor or major, of a chord that
-// has none of its own is its seventh; the 9 and the 13 are colours; over the 1 chord of a blues the
-// key's own ♭3 and 4 are; the ♭3 over a major chord is the blues' colour, the ♯4 over one a Lydian's,
-// and the 4 over a chord without a major third; over a dominant seventh ♭9 and ♭13 are tensions that
-// pull; what lies a half step above a tone of the chord clashes; what the palette has as colour is one;
-// any other tone of the scale is a tension.
+// The rules are common practice and the same on every chord, tried in this order: a tone of the chord has its own role;
+// a tone outside the palette is outside; the seventh, minor or major, of a chord that has none of its own is its
+// seventh; the 9 and the 13 are colours; over the 1 chord of a blues the key's own ♭3 and 4 are; the ♭3 over a major
+// chord is the blues' colour, the ♯4 over one a Lydian's, and the 4 over a chord without a major third; over a dominant
+// seventh ♭9 and ♭13 are tensions that pull; what lies a half step above a tone of the chord clashes; what the palette
+// has as colour is one; any other tone of the scale is a tension.
 //
-// As an example over A7: C♯ is its third; D, a half step above it, clashes, but not in A minor
-// pentatonic, whose own 4 it is; C is the blues' colour; B♭ (♭9) is a tension that pulls back to A;
-// F♯, the 13, is a colour.
+// As an example over A7: C♯ is its third; D, a half step above it, clashes, but not in A minor pentatonic, whose own 4
+// it is; C is the blues' colour; B♭ (♭9) is a tension that pulls back to A; F♯, the 13, is a colour.
 func Of(c music.Chord, p *music.Palette, pitch music.Pitch) (music.Degree, Role) {
 	name := music.NameOf(pitch.Class())
 	role := music.ScaleTone
@@ -126,8 +124,7 @@ func (r Report) Above(n Note) (d music.Degree, ok bool) {
 	return c.Clashes(n.Degree.Over(c.Root))
 }
 
-// ByHabit says whether a note is a colour by the blues' habit alone: the minor third or the fourth over
-// a major chord.
+// ByHabit says whether a note is a colour by the blues' habit alone: the minor third or the fourth over a major chord.
 func (r Report) ByHabit(n Note) bool {
 	return n.Role == Colour && (n.Degree.Semitones() == 3 || n.Degree.Semitones() == 5) &&
 		kindOf(r.Chords[n.Chord].Chord).major

@@ -179,9 +179,8 @@ func Sign(word string, key lick.Key) (string, error) {
 	return c.Name, err
 }
 
-// Text writes a line's changes as Parse reads them, in names.
-// Parse of it gives the same chords, whatever the number of signs in a bar; over the pick-up
-// they are spread evenly again.
+// Text writes a line's changes as Parse reads them, in names. Parse of it gives the same chords, whatever the number of
+// signs in a bar; over the pick-up they are spread evenly again.
 func Text(l lick.Lick) string {
 	var b strings.Builder
 	bar := l.Meter.Bar()
@@ -229,10 +228,9 @@ func withSilence(l lick.Lick) (out []lick.Chord) {
 // mostParts is into how many even parts a bar is cut so that each chord begins with one.
 const mostParts = 96
 
-// barText writes one bar: its chords where they begin, points where one goes on, in the fewest
-// even parts that hold them. Three chords in a bar of four beats are three parts; one on the
-// last eighth makes eight. Chords that no such cut holds, as a file may have them, are named in
-// a row: a time is lost then, and no chord.
+// barText writes one bar: its chords where they begin, points where one goes on, in the fewest even parts that hold
+// them. Three chords in a bar of four beats are three parts; one on the last eighth makes eight. Chords that no such
+// cut holds, as a file may have them, are named in a row: a time is lost then, and no chord.
 func barText(signs []lick.Chord, at, bar lick.Time) string {
 	var in []lick.Chord
 	for _, c := range signs {

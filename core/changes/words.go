@@ -39,11 +39,10 @@ func NeedsChords(word string) bool {
 	return slices.Contains([]string{"each", "tones", "pairs", "fill", "bass", "add"}, name)
 }
 
-// Move does what a word says with a line over its changes: each:degrees, each:shape or
-// each:key, each with +pentatonic or +scale for what follows there, later:1/4 (below zero earlier), double, halve,
-// answer:4 (bars), tones:3 (one tone of each chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends,
-// string 3), bass:steady. said tells what is not seen in the line. An error is one sentence. The lick that comes with
-// an error is the one that was passed.
+// Move does what a word says with a line over its changes: each:degrees, each:shape or each:key, each with +pentatonic
+// or +scale for what follows there, later:1/4 (below zero earlier), double, halve, answer:4 (bars), tones:3 (one tone
+// of each chord), pairs, fill, only:1 b3 5 (degrees of the key; or pairs, bends, string 3), bass:steady. said tells
+// what is not seen in the line. An error is one sentence. The lick that comes with an error is the one that was passed.
 func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, err error) {
 	name, value, _ := strings.Cut(word, ":")
 	switch name {

@@ -1,6 +1,5 @@
-// Package defaults is the form in which each part of the model lists the values
-// it assumes: what, how much, in which unit, and where it is from. docs/model.md prints
-// the lists.
+// Package defaults is the form in which each part of the model lists the values it assumes: what, how much, in which
+// unit, and where it is from. docs/model.md prints the lists.
 package defaults
 
 // Where values come from.
@@ -10,10 +9,8 @@ const (
 	Practice = "common practice"
 )
 
-// Row is one assumed value.
-// Value is read from the constant that the sums use. From is a source, or one of the words
-// above; a unit is empty for a factor. Check is the test that fails without the value, where a list
-// names one.
+// Row is one assumed value. Value is read from the constant that the sums use. From is a source, or one of the words
+// above; a unit is empty for a factor. Check is the test that fails without the value, where a list names one.
 type Row struct {
 	Name  string
 	Value float64

@@ -23,8 +23,7 @@ type Words struct {
 	Value string      // as Do reads it, often empty
 }
 
-// Do is one thing that can be done to a line.
-// Name is the word of keys, forms and commands alike.
+// Do is one thing that can be done to a line. Name is the word of keys, forms and commands alike.
 type Do struct {
 	Name  string
 	Value string // what may stand after it
@@ -45,9 +44,8 @@ const (
 	ToNotes
 )
 
-// request is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and
-// the notes that are meant. Of edits of the whole line they are not looked at; of those that put a
-// note down i may be −1.
+// request is what an edit is read from: a line, the guitar tuned to it, what stands after the word, and the notes that
+// are meant. Of edits of the whole line they are not looked at; of those that put a note down i may be −1.
 type request struct {
 	guitar neck.Guitar
 	lick   lick.Lick
@@ -68,10 +66,9 @@ func (a request) switched() (value string, on bool) {
 	return strings.TrimSpace(value), !off
 }
 
-// Dos are what can be done, the notes' before the line's. The command line lists them; the
-// bench has a key for each. Every word sets, whatever was there before; what takes away is the same
-// word with "off" for its value or behind it. Words that a lick refuses (a stroke that is none) are
-// refused when the edit is applied.
+// Dos are what can be done, the notes' before the line's. The command line lists them; the bench has a key for each.
+// Every word sets, whatever was there before; what takes away is the same word with "off" for its value or behind it.
+// Words that a lick refuses (a stroke that is none) are refused when the edit is applied.
 var Dos = []Do{
 	{"place", "STRING:FRET [LENGTH]", ToNote, "puts the note there, or a new one at the end", placed},
 	{"add", "STRING:FRET", ToNote, "sounds a place together with the note", added},
@@ -313,8 +310,7 @@ func Parse(line string) (Words, error) {
 // Read turns the words into an edit of a line on a guitar. An error is one sentence.
 // The guitar gives the frets there are; its tuning gives way to the line's.
 //
-// Nothing is changed here: the edit that comes back is applied by whoever keeps the line, and
-// says by What what it did.
+// Nothing is changed here: the edit that comes back is applied by whoever keeps the line, and says by What what it did.
 func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	do, err := doOf(w.Do)
 	if err != nil {
@@ -524,8 +520,7 @@ func added(a request) (lick.Edit, error) {
 	return lick.Add{Note: a.i, Place: p}, err
 }
 
-// NextLength is the length that was asked for, else the last note's, an eighth for
-// the first.
+// NextLength is the length that was asked for, else the last note's, an eighth for the first.
 func NextLength(l lick.Lick, asked string) lick.Time {
 	if t, err := lick.ParseTime(asked); err == nil && (lick.Time{}).Before(t) {
 		return t
@@ -591,9 +586,8 @@ func helped(b *lick.Bend, a request) error {
 	return nil
 }
 
-// toDegree moves a note to the nearest place of a chosen tone. A tone that was chosen is in
-// the key; any other degree is taken over the key's root all the same, so that 4 can be tried
-// in a pentatonic.
+// toDegree moves a note to the nearest place of a chosen tone. A tone that was chosen is in the key; any other degree
+// is taken over the key's root all the same, so that 4 can be tried in a pentatonic.
 func toDegree(a request) (lick.Edit, error) {
 	p, ok := a.lick.PaletteAt(a.note().At)
 	if !ok {

@@ -66,8 +66,7 @@ func Around(l lick.Lick, i int) (out []lick.Ranges) {
 	return out
 }
 
-// figured is a line as figures see it, and which columns begin a phrase: the first one, and each after
-// a rest.
+// figured is a line as figures see it, and which columns begin a phrase: the first one, and each after a rest.
 func figured(l lick.Lick, cols [][2]int) (notes [][]figure.Note, begins []bool) {
 	notes, begins = make([][]figure.Note, len(cols)), make([]bool, len(cols))
 	var end lick.Time

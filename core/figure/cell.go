@@ -14,11 +14,10 @@ type Cells struct {
 	Groups [][]int // the first columns of cells that are alike, in order; each group has two or more
 }
 
-// FindCells finds the length of cell, and where the first begins, with which most columns lie in cells
-// of a shape that comes back: as many strings and frets apart from their first notes, played alike,
-// at another place, in another key or on another pair of strings. Less than half of the line is no
-// such length. Notes together and open strings take no part. Cost: the length of the line times that
-// of the longest cell.
+// FindCells finds the length of cell, and where the first begins, with which most columns lie in cells of a shape that
+// comes back: as many strings and frets apart from their first notes, played alike, at another place, in another key or
+// on another pair of strings. Less than half of the line is no such length. Notes together and open strings take no
+// part. Cost: the length of the line times that of the longest cell.
 func FindCells(columns [][]Note) (best Cells) {
 	most := len(columns)/2 - 1
 	for size := CellFrom; size <= CellTo && 2*size <= len(columns); size++ {

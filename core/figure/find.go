@@ -26,9 +26,8 @@ type Figure struct {
 	Of       int
 }
 
-// Find lists the figures of a line by where they begin, the longer first; cells are looked for in each
-// phrase. rest says whether a phrase
-// begins at a column: the first one, and each after a rest. Cost: as FindCells.
+// Find lists the figures of a line by where they begin, the longer first; cells are looked for in each phrase. rest
+// says whether a phrase begins at a column: the first one, and each after a rest. Cost: as FindCells.
 func Find(columns [][]Note, rest func(column int) bool) (out []Figure) {
 	add := func(k Kind, from, to, of int) { out = append(out, Figure{k, from, to, of}) }
 	shapes := 0

@@ -10,10 +10,9 @@ import (
 // Schools differ: 1 2 4 or 1 3 4 on two whole steps, ring or little finger at the third fret. What a
 // player does in a situation time and again is a habit, and takes the place of the usual fingers.
 
-// Habit is what a player does in one situation, in the words of its text form: "tones 2 4: 1 3 4",
-// three tones of a string two and four frets above the lowest one; "fret 3: 3", the finger three
-// frets above the index in a position; "octave 2: 1 4", the fingers of an octave over two frets, the
-// thick string's first.
+// Habit is what a player does in one situation, in the words of its text form: "tones 2 4: 1 3 4", three tones of a
+// string two and four frets above the lowest one; "fret 3: 3", the finger three frets above the index in a position;
+// "octave 2: 1 4", the fingers of an octave over two frets, the thick string's first.
 type Habit struct {
 	Situation string // "tones 2 4", "fret 3", "octave 2"
 	Fingers   string // "1 3 4"
@@ -35,8 +34,7 @@ func (hs Habits) String() string {
 	return strings.Join(words, "; ")
 }
 
-// ParseHabits reads habits as String writes them, or says in one sentence which is none. An empty
-// text is no habit.
+// ParseHabits reads habits as String writes them, or says in one sentence which is none. An empty text is no habit.
 func ParseHabits(text string) (Habits, error) {
 	var out Habits
 	for _, word := range strings.Split(text, ";") {
@@ -138,9 +136,8 @@ func (u *Usual) take(own map[situation][]int) {
 	}
 }
 
-// Corrected are the situations in which a line's fingers, 1 to 4 by column and note, are other than
-// the usual ones where the player has set them, with what they are instead: one for each figure, for
-// each place of a position.
+// Corrected are the situations in which a line's fingers, 1 to 4 by column and note, are other than the usual ones
+// where the player has set them, with what they are instead: one for each figure, for each place of a position.
 func Corrected(columns [][]Note, whose Of, fingers [][]int, set func(column, note int) bool) (out []Habit) {
 	usual := Fingers(columns, whose)
 	places := map[Note]bool{}

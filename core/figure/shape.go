@@ -3,9 +3,8 @@ package figure
 // Octaves and notes together are played by shape: the same shape takes the same fingers wherever it
 // lies on the neck, so that the hand moves as one piece (common practice).
 
-// octaves gives the notes of a run of octaves over a string the index on the thick string and the
-// ring finger on the thin one, or the little finger where the octave spans three frets. One octave
-// alone is no run.
+// octaves gives the notes of a run of octaves over a string the index on the thick string and the ring finger on the
+// thin one, or the little finger where the octave spans three frets. One octave alone is no run.
 func octaves(line []single, out [][]Usual) {
 	octaveRuns(line, func(from, to int) {
 		for k := from; k < to; k++ {
@@ -74,8 +73,7 @@ func octave(x, y single) (frets int, rises, ok bool) {
 	return frets, rises, plain && low.String-high.String == 2 && (frets == 2 || frets == 3)
 }
 
-// together gives the columns of a run of notes together, on the same strings, the fingers of their
-// shapes.
+// together gives the columns of a run of notes together, on the same strings, the fingers of their shapes.
 func together(columns [][]Note, out [][]Usual) {
 	gripRuns(columns, func(from, to int) {
 		flats := flatFrets(columns[from:to])

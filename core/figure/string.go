@@ -8,8 +8,7 @@ var shapes = map[[2]int][3]int{
 	{1, 2}: {1, 2, 3}, {1, 3}: {1, 2, 4}, {2, 3}: {1, 3, 4}, {2, 4}: {1, 2, 4}, {1, 4}: {1, 2, 4}, {3, 4}: {1, 3, 4},
 }
 
-// pairShapes are those of two tones of one position by their distance; four are 1 2 3 4 (common
-// practice).
+// pairShapes are those of two tones of one position by their distance; four are 1 2 3 4 (common practice).
 var pairShapes = [PositionSpan + 1]int{0, 2, 3, 4, 4}
 
 // onString gives the notes [from, to), an unbroken stretch on one string, the fingers of its shape:
@@ -48,8 +47,7 @@ func onString(line []single, out [][]Usual, from, to int) {
 	}
 }
 
-// ofTones is the finger of a fret among the few that one position holds, rising; 0 where they make
-// no usual shape.
+// ofTones is the finger of a fret among the few that one position holds, rising; 0 where they make no usual shape.
 func ofTones(frets []int, fret int) int {
 	at, low := slices.Index(frets, fret), frets[0]
 	if at < 0 || frets[len(frets)-1]-low > PositionSpan {
@@ -101,10 +99,9 @@ func cell(notes []single) int {
 	return 0
 }
 
-// along gives a stretch that goes one way along its string the fingers of the fewest positions that
-// hold it, each as full as can be, in the order of playing: a hand stays for as many notes as it
-// reaches and then shifts, rather than creep with two fingers (common practice). The note of a turn
-// belongs to the way it came by.
+// along gives a stretch that goes one way along its string the fingers of the fewest positions that hold it, each as
+// full as can be, in the order of playing: a hand stays for as many notes as it reaches and then shifts, rather than
+// creep with two fingers (common practice). The note of a turn belongs to the way it came by.
 func along(line []single, out [][]Usual, from, to int) {
 	for from < to {
 		end := from + 1

@@ -13,19 +13,16 @@ import (
 	"ornamen/core/run"
 )
 
-// Found is a recipe that reproduces a line, or a part of it: notes From to To,
-// counted from 1.
+// Found is a recipe that reproduces a line, or a part of it: notes From to To, counted from 1.
 type Found struct {
 	Recipe   run.Recipe
 	From, To int
 }
 
-// Find looks for the shortest recipe that gives a written line back note for
-// note: places, times, slurs, bends and accents. Where none covers the whole
-// line, the one that covers most of it is found; where no cell is played twice, the line
-// itself as one statement of a cell, if it lies under the hand. ok is false where it does
-// not, or where the line has more than MaxNotes notes or steps that are
-// mostly silence. The error is the context's.
+// Find looks for the shortest recipe that gives a written line back note for note: places, times, slurs, bends and
+// accents. Where none covers the whole line, the one that covers most of it is found; where no cell is played twice,
+// the line itself as one statement of a cell, if it lies under the hand. ok is false where it does not, or where the
+// line has more than MaxNotes notes or steps that are mostly silence. The error is the context's.
 func Find(ctx context.Context, g neck.Guitar, l lick.Lick) (best Found, ok bool, err error) {
 	g = g.WithTuning(l.Tuning)
 	f := newFinder(ctx, g, l)
@@ -167,17 +164,14 @@ const fewNotes = 4
 
 // finder holds the line as steps of equal length.
 //
-// It guesses and proves. Guess: the line is laid beside itself, one cell later, for cells of
-// every length and by every reading; where the repeats agree, the first cell and its move are
-// written as a recipe and kept as a try with the notes it may cover. Prove: the tries,
-// those that cover most and are shortest first, are grown, and the first that gives the
-// written line back note for note is the answer. So nothing is found that is not true,
-// and a guess too many costs time alone. Cost: about layouts · n² comparisons of notes
-// for n steps, then one growing a try.
+// It guesses and proves. Guess: the line is laid beside itself, one cell later, for cells of every length and by every
+// reading; where the repeats agree, the first cell and its move are written as a recipe and kept as a try with the
+// notes it may cover. Prove: the tries, those that cover most and are shortest first, are grown, and the first that
+// gives the written line back note for note is the answer. So nothing is found that is not true, and a guess too many
+// costs time alone. Cost: about layouts · n² comparisons of notes for n steps, then one growing a try.
 //
-// Worked example: 6:5 6:8 5:5 | 6:8 5:5 5:7 lie on steps 0 1 2 | 1 2 3 of the A minor
-// pentatonic box at 6:5: every step of the second cell lies one higher, so the cell is
-// "1 2 3" and its move one tone.
+// Worked example: 6:5 6:8 5:5 | 6:8 5:5 5:7 lie on steps 0 1 2 | 1 2 3 of the A minor pentatonic box at 6:5: every step
+// of the second cell lies one higher, so the cell is "1 2 3" and its move one tone.
 type finder struct {
 	guitar  neck.Guitar
 	line    lick.Lick
@@ -199,10 +193,9 @@ type try struct {
 
 // verify grows a recipe and compares it with the line, note for note.
 //
-// Times are compared from the first note on, places as they are. A part of a line may begin
-// with a slur from the note before it, which the recipe cannot know, and its last note may be
-// longer or shorter; the whole line must agree in these too. Fingers and strokes are not part
-// of a recipe and are not looked at.
+// Times are compared from the first note on, places as they are. A part of a line may begin with a slur from the note
+// before it, which the recipe cannot know, and its last note may be longer or shorter; the whole line must agree in
+// these too. Fingers and strokes are not part of a recipe and are not looked at.
 func (f *finder) verify(t try) (Found, bool) {
 	run, err := run.Grow(t.recipe, f.guitar)
 	if err != nil {
@@ -246,8 +239,7 @@ func (f *finder) verify(t try) (Found, bool) {
 	return Found{t.recipe, first + 1, first + len(want)}, true
 }
 
-// sameBend compares what a recipe can say of a bend: how far, and whether it starts bent
-// or comes down.
+// sameBend compares what a recipe can say of a bend: how far, and whether it starts bent or comes down.
 func sameBend(a, b *lick.Bend) bool {
 	if a == nil || b == nil {
 		return a == b

@@ -11,9 +11,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// candidate is a layout at a place that holds notes of the line.
-// step and row are inverse to the ladder's own lists: they find where a note of the line lies
-// in the layout.
+// candidate is a layout at a place that holds notes of the line. step and row are inverse to the ladder's own lists:
+// they find where a note of the line lies in the layout.
 type candidate struct {
 	*shape.Ladder
 	layout string
@@ -24,11 +23,10 @@ type candidate struct {
 
 // ladders lists the layouts that may lie under the line.
 //
-// None is computed from the notes: every layout that a player would name is laid at every fret
-// where it can begin, and kept if it holds enough of the line. Boxes and three tones a string
-// need half of it, as a run may leave its box for a tail; one string, two or three strings and
-// pairs need all of it. Then come the layouts that the line names itself: how many tones it has
-// on each string, the frets that it stays between, the places that it returns to. What a run
+// None is computed from the notes: every layout that a player would name is laid at every fret where it can begin, and
+// kept if it holds enough of the line. Boxes and three tones a string need half of it, as a run may leave its box for a
+// tail; one string, two or three strings and pairs need all of it. Then come the layouts that the line names itself:
+// how many tones it has on each string, the frets that it stays between, the places that it returns to. What a run
 // takes by itself (the scale's usual layout, its lowest root) is left out of the recipe.
 //
 // Cost: about four layouts a fret, each a walk over its tones; no more than a hundred are kept.
@@ -132,10 +130,9 @@ func (f *finder) ladders() []candidate {
 	return out
 }
 
-// pairLayouts tries double stops: the two strings of the first pair, every interval from a
-// second to a tenth, from every fret at or below the line.
-// A fret below the line can be where the ladder of pairs begins, as the run may start higher
-// up.
+// pairLayouts tries double stops: the two strings of the first pair, every interval from a second to a tenth, from
+// every fret at or below the line. A fret below the line can be where the ladder of pairs begins, as the run may start
+// higher up.
 func (f *finder) pairLayouts(add func(string, neck.Place, int), low neck.Place, must int) {
 	for _, it := range f.items {
 		if len(it.notes) != 2 {
@@ -178,9 +175,8 @@ func (f *finder) ownCounts() (row string, at neck.Place, ok bool) {
 	return strings.Join(words, ","), at, true
 }
 
-// ownPlaces is the line's own selection of places.
-// Forty places at most, each played one and a half times on average: else the selection would
-// say no less than the line.
+// ownPlaces is the line's own selection of places. Forty places at most, each played one and a half times on average:
+// else the selection would say no less than the line.
 func (f *finder) ownPlaces() (layout string, first neck.Place) {
 	seen := map[neck.Place]bool{}
 	var words []string

@@ -10,8 +10,7 @@ import (
 	"ornamen/core/run"
 )
 
-// item is one step of the written line: notes that sound together, a hold or a
-// rest.
+// item is one step of the written line: notes that sound together, a hold or a rest.
 type item struct {
 	rest, hold bool
 	notes      []lick.Note
@@ -32,9 +31,8 @@ func newFinder(ctx context.Context, g neck.Guitar, l lick.Lick) *finder {
 	return f
 }
 
-// tones takes the lick's palette, or the scale that holds all of the line: the scales in the
-// order in which players think of them (five tones before seven), over the line's first note,
-// its last one, and then any.
+// tones takes the lick's palette, or the scale that holds all of the line: the scales in the order in which players
+// think of them (five tones before seven), over the line's first note, its last one, and then any.
 func (f *finder) tones() bool {
 	if p, ok := f.line.Palette(); ok {
 		f.palette = p
@@ -83,10 +81,9 @@ func (f *finder) steps() bool {
 // silence is how many steps a note of a line that has a recipe may take on average.
 const silence = 16
 
-// cutInto writes the columns as steps of one unit: notes, the holds after them and the
-// rests between. ok is false where a time or a length is no whole number of units, where
-// notes that sound together differ in length, or where most of it would be silence. The
-// last column may ring on as long as it likes.
+// cutInto writes the columns as steps of one unit: notes, the holds after them and the rests between. ok is false where
+// a time or a length is no whole number of units, where notes that sound together differ in length, or where most of it
+// would be silence. The last column may ring on as long as it likes.
 func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 	// A cell may hold and rest, but a line of silence is no run.
 	most := int64(silence * (len(cols) + silence))

@@ -213,9 +213,8 @@ func (f *finder) rootsOf(from, to, length int) (out []string) {
 	return out
 }
 
-// chordTone names a height over a chord's root: the degree of the key's own tones that lies
-// so high over it, or where none does the plain chromatic one, marked so that it stays when the
-// chord changes.
+// chordTone names a height over a chord's root: the degree of the key's own tones that lies so high over it, or where
+// none does the plain chromatic one, marked so that it stays when the chord changes.
 func chordTone(p music.Palette, root music.Name, semitones int) (phrase.Tone, bool) {
 	octave := 0
 	for semitones < 0 {

@@ -50,8 +50,7 @@ type weighed struct {
 // load is the move's need over the time there is.
 func (w weighed) load(i, j int) float64 { return w.need[i*len(w.to)+j] / w.have }
 
-// chain is the line as the search sees it: fretted events only, since an open
-// string leaves the hand where it is.
+// chain is the line as the search sees it: fretted events only, since an open string leaves the hand where it is.
 type chain struct {
 	m      *Model
 	nodes  []node
@@ -67,10 +66,9 @@ type chain struct {
 	figured [][]figure.Usual // by node and touch, once they were asked for
 }
 
-// newChain lays the events out. Postures and moves that nothing can satisfy are
-// marked broken and judged as if the lock or the slur were not there, so that
-// the rest of the line still gets its hand. Once the context has ended the search stops and means
-// nothing.
+// newChain lays the events out. Postures and moves that nothing can satisfy are marked broken and judged as if the lock
+// or the slur were not there, so that the rest of the line still gets its hand. Once the context has ended the search
+// stops and means nothing.
 func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain {
 	c := &chain{m: m}
 	for i, e := range events {
@@ -117,10 +115,9 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 	return c
 }
 
-// newNode lists the postures that may play the touches of event i; ok is false where
-// nothing of it is fretted. Where no hand stands so, fretted touches are let go from the
-// last on until one does, and the node is marked broken; so it is where no posture keeps
-// the fingers that are set.
+// newNode lists the postures that may play the touches of event i; ok is false where nothing of it is fretted. Where no
+// hand stands so, fretted touches are let go from the last on until one does, and the node is marked broken; so it is
+// where no posture keeps the fingers that are set.
 func (m *Model) newNode(i int, touches []Touch) (node, bool) {
 	n := node{event: i, touches: touches}
 	if !(Event{Touches: touches}).fretted() {
@@ -169,9 +166,8 @@ func (m *Model) allowed(touches []Touch, stand []posture) []int {
 	return out
 }
 
-// connect finds the moves between two nodes and which postures of the second
-// can be reached. Where none can, the slurs and held notes of the second are
-// let go and it is marked broken.
+// connect finds the moves between two nodes and which postures of the second can be reached. Where none can, the slurs
+// and held notes of the second are let go and it is marked broken.
 func (c *chain) connect(from, to int, have float64, viaOpen bool, reach []int) (link, []int) {
 	a, b := &c.nodes[from], &c.nodes[to]
 	l := c.m.newLink(a.touches, b.touches, have, viaOpen)

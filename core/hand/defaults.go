@@ -8,9 +8,8 @@ import (
 	"ornamen/core/load"
 )
 
-// Defaults lists what the model assumes of a fretting hand: its reach, Fitts' slopes, what each
-// kind of move costs beside them, and what a proposal minds. docs/model.md shows this list, and
-// a test holds the two together.
+// Defaults lists what the model assumes of a fretting hand: its reach, Fitts' slopes, what each kind of move costs
+// beside them, and what a proposal minds. docs/model.md shows this list, and a test holds the two together.
 //
 // Values are those of the constants that the sums use, never copies, so that the page cannot
 // say another number than the program reckons with. A row without a source is a model default:

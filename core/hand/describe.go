@@ -52,8 +52,7 @@ func (c *chain) stretches(steps []Step, loop bool) {
 	}
 }
 
-// mark adds a finger to the steps through which it stays over a fret that it plays in one of
-// them.
+// mark adds a finger to the steps through which it stays over a fret that it plays in one of them.
 func mark(steps []Step, loop bool, f lick.Finger, playing []Fingers) {
 	n, first := len(steps), 0
 	at := func(k int) int { return (k + n) % n }
@@ -74,8 +73,7 @@ func mark(steps []Step, loop bool, f lick.Finger, playing []Fingers) {
 	}
 }
 
-// describeOpen fills the step of an event of open strings: the hand stays, the finger
-// before lets go.
+// describeOpen fills the step of an event of open strings: the hand stays, the finger before lets go.
 func (c *chain) describeOpen(s *Step, e Event, moves bool) {
 	for j, t := range e.Touches {
 		switch {

@@ -7,13 +7,11 @@ import (
 	"ornamen/core/load"
 )
 
-// Need says how fast a move can be and makes loads, ceilings and verdicts. Effort says
-// which of the good enough hands a teacher would write, and chooses among them alone:
-// it is reckoned from need, never from load, so that uneven time does not change
-// fingers. A line's effort is the sum of its moves', so the search stays exact.
+// Need says how fast a move can be and makes loads, ceilings and verdicts. Effort says which of the good enough hands a
+// teacher would write, and chooses among them alone: it is reckoned from need, never from load, so that uneven time
+// does not change fingers. A line's effort is the sum of its moves', so the search stays exact.
 
-// What a move's effort adds to its need, in ms (model defaults, chosen on lines with
-// the fingers most players write).
+// What a move's effort adds to its need, in ms (model defaults, chosen on lines with the fingers most players write).
 const (
 	frameChange = 15.0 // the hand takes another frame
 	jumpAgain   = 30.0 // one finger goes to another string without roll or barre
@@ -21,8 +19,7 @@ const (
 	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
 	closedGap   = 6.0  // each closed gap of it
 
-	// A barre is the index's, or the middle finger's beside one, sooner than another's (common
-	// practice).
+	// A barre is the index's, or the middle finger's beside one, sooner than another's (common practice).
 	barreEffort = 8.0  // a finger is laid flat
 	barreHigh   = 12.0 // more where it is the ring or the little one
 
@@ -38,8 +35,7 @@ const (
 	// habit of bending with one of them.
 	bendOther = 150.0
 
-	// departure is what a note pays, in effort, that departs from the finger that its
-	// place has elsewhere in the line.
+	// departure is what a note pays, in effort, that departs from the finger that its place has elsewhere in the line.
 	departure = 4.0
 	// departsInSlide is what the first note of a slide pays that departs from the finger of the
 	// line's slides over as many frets: it is told at once, as the finger is in use for two notes.
@@ -52,12 +48,10 @@ const (
 	departsFromHabit = 30.0
 	// departsAlong is what it pays that departs from its position's or cell's along one string.
 	departsAlong = 20.0
-	// departsFromShape is what a note of a run of octaves or of grips pays that departs from its
-	// shape's finger.
+	// departsFromShape is what a note of a run of octaves or of grips pays that departs from its shape's finger.
 	departsFromShape = 30.0
-	// leap is what it pays where its finger was on another string a note before the last one,
-	// two strings away, or at another fret of the next one and goes back there: the moves from
-	// note to note do not see it jump.
+	// leap is what it pays where its finger was on another string a note before the last one, two strings away, or at
+	// another fret of the next one and goes back there: the moves from note to note do not see it jump.
 	leap = 2.0
 )
 
@@ -160,12 +154,10 @@ type effortRow struct {
 	floor      float64 // the least of add
 }
 
-// jumpless marks a row of moves in which no finger can jump, so that nothing has to be
-// looked up.
+// jumpless marks a row of moves in which no finger can jump, so that nothing has to be looked up.
 const jumpless int8 = -2
 
-// effortRow is the effort of every move out of posture i, worked out once and kept with its
-// matrix.
+// effortRow is the effort of every move out of posture i, worked out once and kept with its matrix.
 func (w weighed) effortRow(i int) effortRow {
 	t, width := w.moveEfforts(w.m), len(w.to)
 	r := effortRow{
@@ -251,8 +243,7 @@ func repeatKind(x, y Touch) uint8 {
 	return repeatOf(Jump)
 }
 
-// usual is the finger that each place has most often in the picked path; the lower
-// one where two are as many.
+// usual is the finger that each place has most often in the picked path; the lower one where two are as many.
 func (c *chain) usual(picks []int) map[placeKey]int8 {
 	counts := map[placeKey]*[4]int{}
 	for k := range c.nodes {

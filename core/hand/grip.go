@@ -6,9 +6,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Grip is every way to stand in one event at given places, for a search that
-// chooses the places too. An event without a fretted note leaves the hand where
-// it is, so it may stand anywhere, or not have come down yet.
+// Grip is every way to stand in one event at given places, for a search that chooses the places too. An event without a
+// fretted note leaves the hand where it is, so it may stand anywhere, or not have come down yet.
 type Grip struct {
 	touches []Touch
 	stand   []posture // nil for an open event
@@ -16,8 +15,7 @@ type Grip struct {
 	lo, hi  neck.MM // the range of its centres
 }
 
-// Grip lists the ways to stand; ok is false where none keeps the fingers that
-// are set.
+// Grip lists the ways to stand; ok is false where none keeps the fingers that are set.
 func (m *Model) Grip(touches []Touch) (g *Grip, ok bool) {
 	g = &Grip{touches: touches, lo: neck.MM(never), hi: -neck.MM(never)}
 	if !(Event{Touches: touches}).fretted() {
@@ -50,8 +48,7 @@ func (m *Model) Size(g *Grip) int {
 	return len(g.stand)
 }
 
-// Allowed lists the postures that keep what is set. Down says whether the hand
-// has come down before.
+// Allowed lists the postures that keep what is set. Down says whether the hand has come down before.
 func (m *Model) Allowed(g *Grip, down bool) []int {
 	if g.Open() && !down {
 		return []int{len(m.stances)}
@@ -84,9 +81,8 @@ func (m *Model) LeastLoad(from, to *Grip, have float64) float64 {
 	return m.scale(least) / have
 }
 
-// leastShift is what a move of the hand by so much needs at least. A finger that stays would put
-// the new stance into the old grip, where it is not: so the hand shifts or a finger jumps, or the
-// finger is guided along its string.
+// leastShift is what a move of the hand by so much needs at least. A finger that stays would put the new stance into
+// the old grip, where it is not: so the hand shifts or a finger jumps, or the finger is guided along its string.
 func (m *Model) leastShift(from, to Touch, apart neck.MM) float64 {
 	w := m.Guitar.Cell(to.Place.Fret)
 	least := min(jumpHand, placeFinger+letGo) + fitts(apart, w, wristSlope)
@@ -98,9 +94,8 @@ func (m *Model) leastShift(from, to Touch, apart neck.MM) float64 {
 	return least
 }
 
-// Relax lowers out[i], for every allowed posture i of from, to the least cost of
-// going on to a posture of to and paying rest there. It says whether the moves between
-// the grips had to be measured first, which takes longer than the rest.
+// Relax lowers out[i], for every allowed posture i of from, to the least cost of going on to a posture of to and paying
+// rest there. It says whether the moves between the grips had to be measured first, which takes longer than the rest.
 func (m *Model) Relax(k layers.Cost, from, to *Grip, have float64, rest, out []float64) (measured bool) {
 	switch {
 	case to.Open():
@@ -126,8 +121,7 @@ func within(allowed []int, rest []float64) []int {
 	return out
 }
 
-// relaxToOpen is Relax into a layer of open strings: the hand stays where it is, the need
-// is that of letting go.
+// relaxToOpen is Relax into a layer of open strings: the hand stays where it is, the need is that of letting go.
 func (m *Model) relaxToOpen(k layers.Cost, from, to *Grip, have float64, rest, out []float64) {
 	need := m.openNeed(to)
 	lower := func(i, stance int) { out[i] = min(out[i], k.Join(need/have, effort(need*m.speed()), rest[stance])) }

@@ -25,8 +25,7 @@ const (
 // pairOf finds the pair of two different fingers, 0 (index) to 3 (little).
 var pairOf = [4][4]Pair{{0, P12, P13, P14}, {P12, 0, P23, P24}, {P13, P23, 0, P34}, {P14, P24, P34, 0}}
 
-// Hand is a fretting hand. Its defaults are model defaults for an intermediate
-// player; measurements replace them.
+// Hand is a fretting hand. Its defaults are model defaults for an intermediate player; measurements replace them.
 type Hand struct {
 	Name    string
 	Comfort [6]neck.MM // by Pair: reach that is comfortable
@@ -76,9 +75,8 @@ func (h Hand) Scaled(by neck.MM) Hand {
 	return h
 }
 
-// Costs of the fretting hand (model defaults; needs in ms). Fitts' slopes come
-// from indices of performance of about 23 bit/s for the wrist and 38 bit/s for
-// a finger (Langolf, Chaffin and Foulke 1976, from memory).
+// Costs of the fretting hand (model defaults; needs in ms). Fitts' slopes come from indices of performance of about 23
+// bit/s for the wrist and 38 bit/s for a finger (Langolf, Chaffin and Foulke 1976, from memory).
 const (
 	wristSlope  = 43.0 // ms a bit
 	fingerSlope = 26.0 // ms a bit
@@ -104,8 +102,7 @@ const (
 	crowdCost  = 3.75 // each mm a cell is narrower than a fingertip
 )
 
-// Fingertip is the width of a fingertip (model default); cells narrower than it
-// crowd two neighbouring fingers.
+// Fingertip is the width of a fingertip (model default); cells narrower than it crowd two neighbouring fingers.
 const Fingertip neck.MM = 14
 
 // pairCost is what two fingers one after the other cost more, in ms.

@@ -6,8 +6,7 @@ import (
 	"sync"
 )
 
-// matrix holds the need of every move between the postures of two events, row
-// by row: need[i*len(to)+j].
+// matrix holds the need of every move between the postures of two events, row by row: need[i*len(to)+j].
 type matrix struct {
 	from, to    []posture
 	need        []float64
@@ -109,8 +108,7 @@ func (m *Model) keep(key string, make func() *matrix) *matrix {
 	return mx
 }
 
-// appendKey writes what a move depends on; the locks are not part of it, but
-// the thumb is, since it takes no frame.
+// appendKey writes what a move depends on; the locks are not part of it, but the thumb is, since it takes no frame.
 func appendKey(key []byte, touches []Touch) []byte {
 	for _, t := range touches {
 		flags := byte(0)

@@ -7,8 +7,7 @@ import (
 	"ornamen/core/neck"
 )
 
-// Gaps that a frame may open between neighbouring fingers, in frets, and the
-// least it spans (model default).
+// Gaps that a frame may open between neighbouring fingers, in frets, and the least it spans (model default).
 const (
 	maxGap12, maxGap23, maxGap34 = 3, 2, 2
 	minSpan                      = 2
@@ -26,9 +25,8 @@ type stance struct {
 	centre   neck.MM // mean of the four press points
 }
 
-// Model is one hand on one guitar: the frames it can stand in, and the moves
-// between them, kept once computed within a bound of memory. It is safe for
-// concurrent use.
+// Model is one hand on one guitar: the frames it can stand in, and the moves between them, kept once computed within a
+// bound of memory. It is safe for concurrent use.
 type Model struct {
 	Hand    Hand
 	Guitar  neck.Guitar
@@ -88,8 +86,7 @@ func (m *Model) addStance(f Frame) {
 // pressAt is where a finger over a fret presses.
 func (m *Model) pressAt(fret int) neck.MM { return m.press[fret+behind-1] }
 
-// strain is how far the widest pair is between comfortable (0) and its limit
-// (1); above 1 the hand cannot stand so.
+// strain is how far the widest pair is between comfortable (0) and its limit (1); above 1 the hand cannot stand so.
 func (m *Model) strain(f Frame) float64 {
 	worst := 0.0
 	for a := range 3 {

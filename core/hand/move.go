@@ -26,12 +26,11 @@ var never = math.Inf(1)
 // part is the need of bringing finger fb of stance b onto touch tb when finger
 // fa of stance a was on touch ta, without b's standing cost. The table of moves is the model's.
 //
-// One finger again: it stays, rolls to the next string at the same fret, is guided along its
-// string, or jumps to another one, and a jump takes as long as the slower of finger and hand. A
-// slide and a guided shift keep their finger, and cost what the hand must move beyond the
-// fingertip. Another finger: otherFinger, by whether the hand shifts.
-// Over an open string the hand has let go and may move while that rings: then only the finger
-// has to be set down. What cannot be (a hammer by the finger that is down) needs forever.
+// One finger again: it stays, rolls to the next string at the same fret, is guided along its string, or jumps to
+// another one, and a jump takes as long as the slower of finger and hand. A slide and a guided shift keep their finger,
+// and cost what the hand must move beyond the fingertip. Another finger: otherFinger, by whether the hand shifts. Over
+// an open string the hand has let go and may move while that rings: then only the finger has to be set down. What
+// cannot be (a hammer by the finger that is down) needs forever.
 func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, viaOpen bool) (float64, Kind) {
 	w := m.Guitar.Cell(tb.Place.Fret)
 	shift := neck.MM(math.Abs(float64(b.centre - a.centre)))
@@ -77,12 +76,10 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 		jumpHand+fitts(shift, w, wristSlope)), Jump
 }
 
-// otherFinger is the need in ms of a move from one finger to another one: the base of
-// placing a finger, what this pair of fingers and the strings between cost, and Fitts' law
-// over the way of the hand. A finger that already stands over the fret in frame b moves
-// with the finger's slope; one that does not lets go and moves with the wrist's. A hammer
-// can only come from a finger that stands ready, a pull only to one that lies below
-// already.
+// otherFinger is the need in ms of a move from one finger to another one: the base of placing a finger, what this pair
+// of fingers and the strings between cost, and Fitts' law over the way of the hand. A finger that already stands over
+// the fret in frame b moves with the finger's slope; one that does not lets go and moves with the wrist's. A hammer can
+// only come from a finger that stands ready, a pull only to one that lies below already.
 func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance, shift, w neck.MM,
 	strings int) (float64, Kind) {
 	need := placeFinger + pairCost[pairOf[fa][fb]] + farString*float64(max(0, strings-1))
@@ -109,9 +106,8 @@ func (m *Model) otherFinger(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *
 	return need + letGo + fitts(shift, w, wristSlope), Move
 }
 
-// transition is the need in ms of going from posture p of event x to posture q
-// of event y: the largest of its parts and the standing cost of the new stance.
-// kind and part name the part that sets it, by its place in y.
+// transition is the need in ms of going from posture p of event x to posture q of event y: the largest of its parts and
+// the standing cost of the new stance. kind and part name the part that sets it, by its place in y.
 func (m *Model) transition(x []Touch, p posture, y []Touch, q posture,
 	viaOpen bool) (need float64, kind Kind, part int) {
 	a, b := &m.stances[p.stance], &m.stances[q.stance]
@@ -157,10 +153,9 @@ func block(x []Touch, p posture, y []Touch, q posture) bool {
 	return true
 }
 
-// into finds where finger fb comes from: its own last touch; else, of the
-// fingers that were down, the one it follows most easily. From grip to grip a finger that
-// keeps its string stays on it and guides the hand. A slur must come from its own string, and
-// a note that is held needs nothing as long as the same finger stays on it.
+// into finds where finger fb comes from: its own last touch; else, of the fingers that were down, the one it follows
+// most easily. From grip to grip a finger that keeps its string stays on it and guides the hand. A slur must come from
+// its own string, and a note that is held needs nothing as long as the same finger stays on it.
 func (m *Model) into(x []Touch, p posture, a *stance, tb Touch, fb int8, b *stance,
 	viaOpen, grip bool) (float64, Kind) {
 	if !tb.fretted() {
@@ -226,8 +221,7 @@ func (m *Model) scale(need float64) float64 {
 	return need
 }
 
-// postures lists the ways to stand in an event, whatever the locks say, in
-// rising order of frame, then finger.
+// postures lists the ways to stand in an event, whatever the locks say, in rising order of frame, then finger.
 func (m *Model) postures(touches []Touch) []posture {
 	var out []posture
 	first := -1
@@ -266,9 +260,8 @@ func (m *Model) postures(touches []Touch) []posture {
 	return out
 }
 
-// assign gives the touches from i on their fingers in every way that stance
-// allows: a finger plays the fret it stands over, two notes share one only
-// under a barre, and on one fret the lower finger takes the thicker string.
+// assign gives the touches from i on their fingers in every way that stance allows: a finger plays the fret it stands
+// over, two notes share one only under a barre, and on one fret the lower finger takes the thicker string.
 func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []posture {
 	if i == len(touches) {
 		return append(out, p)
@@ -288,9 +281,8 @@ func (m *Model) assign(out []posture, touches []Touch, i int, p posture) []postu
 	return out
 }
 
-// laidFlat says whether one finger laid flat may hold two touches of one fret: as the
-// player set it, or because they lie on neighbouring strings, or with notes between
-// them at its fret or beyond.
+// laidFlat says whether one finger laid flat may hold two touches of one fret: as the player set it, or because they
+// lie on neighbouring strings, or with notes between them at its fret or beyond.
 func laidFlat(touches []Touch, i, j int) bool {
 	if touches[i].Barre && touches[j].Barre {
 		return true
@@ -308,8 +300,7 @@ func laidFlat(touches []Touch, i, j int) bool {
 	return held == hi-lo-1
 }
 
-// fits says whether finger f may take touch i beside the fingers that posture p has given
-// to the touches before it.
+// fits says whether finger f may take touch i beside the fingers that posture p has given to the touches before it.
 func fits(touches []Touch, p posture, i int, f int8) bool {
 	for j := range i {
 		g := p.fingers[j]

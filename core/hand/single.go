@@ -16,8 +16,7 @@ type logTables struct {
 	rows map[int][][]float64 // by the fret, then by the stance; nil until asked for
 }
 
-// logRow is the row from a stance to the postures over fret b. Postures of a single
-// touch depend on its fret alone.
+// logRow is the row from a stance to the postures over fret b. Postures of a single touch depend on its fret alone.
 func (m *Model) logRow(stance, b int, to []posture) []float64 {
 	m.logs.mu.Lock()
 	defer m.logs.mu.Unlock()
@@ -124,8 +123,7 @@ type end struct {
 	beyond   neck.MM // the centre's place beyond the fingertip's
 }
 
-// ends are the postures in which a single note may be reached, with what of each does not
-// depend on the hand before.
+// ends are the postures in which a single note may be reached, with what of each does not depend on the hand before.
 func (m *Model) ends(ta, tb Touch, to []posture) []end {
 	out := make([]end, len(to))
 	for j := range to {
@@ -165,8 +163,7 @@ func (m *Model) guidedBase(ta, tb Touch) float64 {
 	return need
 }
 
-// fingerBases is what two different fingers cost before the hand moves, and what
-// one finger costs twice.
+// fingerBases is what two different fingers cost before the hand moves, and what one finger costs twice.
 func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sameFingerNeed) {
 	for a := range 4 {
 		for b := range 4 {

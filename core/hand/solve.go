@@ -9,22 +9,19 @@ import (
 	"ornamen/core/load"
 )
 
-// Solve finds the hand for a line: of the paths whose largest load is within slack
-// times the least possible, those without a strained frame where there are any, the
-// one of least effort (minimax before sum, compare Hori and Sagayama, ISMIR 2016;
-// path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both
-// from memory). A place that comes back takes the finger it has most often: the
-// search is repeated with what departs from it made dearer, until nothing changes.
-// Ties go to the lower finger, then the lower frame. Touches with a Finger keep it.
-// A slack of 1 gives the exact bound. When the context ends, the search stops at once
-// and what it gives means nothing: the caller looks at the context.
+// Solve finds the hand for a line: of the paths whose largest load is within slack times the least possible, those
+// without a strained frame where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama,
+// ISMIR 2016; path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place
+// that comes back takes the finger it has most often: the search is repeated with what departs from it made dearer,
+// until nothing changes. Ties go to the lower finger, then the lower frame. Touches with a Finger keep it. A slack of 1
+// gives the exact bound. When the context ends, the search stops at once and what it gives means nothing: the caller
+// looks at the context.
 func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
 	return m.solve(ctx, events, loop, slack, true)
 }
 
-// Frames finds the frames of a line whose fingers are all decided: a path without a
-// strained frame is taken where its largest load flows, else one of the least load.
-// The path's Bound is the least possible of all frames in either case.
+// Frames finds the frames of a line whose fingers are all decided: a path without a strained frame is taken where its
+// largest load flows, else one of the least load. The path's Bound is the least possible of all frames in either case.
 func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 	c := m.newChain(ctx, events, loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx)}
@@ -136,15 +133,13 @@ func zeros(n int) []float64 {
 	return make([]float64, n)
 }
 
-// relax finds for each posture i the cheapest way on. It is where the search
-// spends its time: the cheapest ends are tried first, so that a row ends as soon
-// as what lies after a move alone costs more than the best so far.
+// relax finds for each posture i the cheapest way on. It is where the search spends its time: the cheapest ends are
+// tried first, so that a row ends as soon as what lies after a move alone costs more than the best so far.
 //
-// Invariant: rest[j] is the least cost after posture j; afterwards out[i] is the least
-// cost from posture i on, +Inf where every way on has a load above the limit. Cost: at
-// most |from|·|to| moves. For the largest load a row also ends at its own least need,
-// below which no end can bring it, and at the floor, below which no path comes; then out[i]
-// may be any load up to the floor.
+// Invariant: rest[j] is the least cost after posture j; afterwards out[i] is the least cost from posture i on, +Inf
+// where every way on has a load above the limit. Cost: at most |from|·|to| moves. For the largest load a row also ends
+// at its own least need, below which no end can bring it, and at the floor, below which no path comes; then out[i] may
+// be any load up to the floor.
 func (w weighed) relax(k layers.Cost, from, to []int, rest, extra, out []float64) {
 	ends := make([]ended, 0, len(to))
 	for _, j := range to {
@@ -194,8 +189,7 @@ func (w weighed) relax(k layers.Cost, from, to []int, rest, extra, out []float64
 	}
 }
 
-// push finds the least cost of reaching each posture j, given that of the postures before: the other
-// end of relax.
+// push finds the least cost of reaching each posture j, given that of the postures before: the other end of relax.
 func (w weighed) push(k layers.Cost, from, to []int, come, extra, out []float64) {
 	inverse, least := 1/w.have, w.rowLeast()
 	for _, i := range from {
@@ -257,8 +251,7 @@ func (c *chain) bound(ctx context.Context) float64 {
 	return c.known
 }
 
-// lowerBound is a lower bound of the bound: the largest of the least loads that the moves of each
-// link have.
+// lowerBound is a lower bound of the bound: the largest of the least loads that the moves of each link have.
 func (c *chain) lowerBound() (floor float64) {
 	for a := range c.links {
 		w := c.links[a].weighed()
@@ -300,8 +293,7 @@ func (c *chain) sketch(ctx context.Context, floor float64) (value float64, whole
 	return few.line(ctx, nil).Value(k), whole
 }
 
-// easiest keeps, for each finger on the first fretted touch, the postures that
-// cost least to stand in.
+// easiest keeps, for each finger on the first fretted touch, the postures that cost least to stand in.
 func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
 	first := slices.IndexFunc(touches, Touch.fretted)
 	standing := func(i int) float64 { return m.stances[stand[i].stance].standing }

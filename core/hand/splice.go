@@ -11,11 +11,10 @@ import (
 // Laid is a line whose bound is known from both ends, so that the bound of the
 // same line with a few events changed takes only the work of those events.
 //
-// Invariant: before[k][p] is the least possible largest load of the line up to node
-// k when the hand stands there in posture p, after[k][p] that of the line from node
-// k on. The bound of a changed line is the least over the postures where the two
-// meet, which is exact because the largest load of a path is the larger of its
-// parts' (the principle of optimality; Bellman 1957, from memory).
+// Invariant: before[k][p] is the least possible largest load of the line up to node k when the hand stands there in
+// posture p, after[k][p] that of the line from node k on. The bound of a changed line is the least over the postures
+// where the two meet, which is exact because the largest load of a path is the larger of its parts' (the principle of
+// optimality; Bellman 1957, from memory).
 type Laid struct {
 	c             *chain
 	events        []Event
@@ -24,8 +23,7 @@ type Laid struct {
 	opens         []float64 // load of each event's move to open strings
 }
 
-// Lay works the bounds of a line out from both ends. Cost: two passes over its
-// moves. For the context see Solve.
+// Lay works the bounds of a line out from both ends. Cost: two passes over its moves. For the context see Solve.
 func (m *Model) Lay(ctx context.Context, events []Event, loop bool) *Laid {
 	ld := &Laid{c: m.newChain(ctx, events, loop), events: events, loop: loop, opens: make([]float64, len(events))}
 	for i, e := range events {
@@ -51,11 +49,10 @@ func (m *Model) opensOf(e Event) (worst float64) {
 	return worst
 }
 
-// With is the bound of the line with its events [from, to) changed to others of the
-// same number, and whether every step of the changed part can be done at some
-// tempo. Of a bound above most it is enough to know that it is: a loop is worked out anew
-// only where it may lie below, which the same line with its ends open tells, as a lower bound.
-// Where the context has ended there is no bound.
+// With is the bound of the line with its events [from, to) changed to others of the same number, and whether every step
+// of the changed part can be done at some tempo. Of a bound above most it is enough to know that it is: a loop is
+// worked out anew only where it may lie below, which the same line with its ends open tells, as a lower bound. Where
+// the context has ended there is no bound.
 func (ld *Laid) With(ctx context.Context, from, to int, changed []Event, most float64) (bound float64, ok bool) {
 	if len(changed) != to-from || len(ld.c.nodes) == 0 {
 		return ld.anew(ctx, from, to, changed)

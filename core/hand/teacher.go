@@ -26,10 +26,9 @@ func (c *chain) heaviest(picks []int) float64 {
 // maxRounds bounds how often the usual fingers are looked for.
 const maxRounds = 6
 
-// How much more than slack a path may load the hand (model defaults): a figure keeps its hand, and a
-// line its fingers straight or swung, where single moves could be made sooner otherwise. A line that
-// goes along one string for a while shifts by positions, even where a hand that creeps from fret to
-// fret would still be in time.
+// How much more than slack a path may load the hand (model defaults): a figure keeps its hand, and a line its fingers
+// straight or swung, where single moves could be made sooner otherwise. A line that goes along one string for a while
+// shifts by positions, even where a hand that creeps from fret to fret would still be in time.
 const (
 	FigureSlack = 1.5
 	alongSlack  = 2.2
@@ -57,10 +56,9 @@ func (c *chain) teacher(ctx context.Context, bound, slack float64, figures bool)
 	return c.settled(ctx, picks, limit, figures)
 }
 
-// settled repeats the search with what the path before makes dearer: the fingers that
-// leap over a string, and those that are not its places' usual ones. A path that avoids what
-// another one did may do the same elsewhere, so that of all that were seen the one is taken
-// that costs least when its own leaps and departures are counted.
+// settled repeats the search with what the path before makes dearer: the fingers that leap over a string, and those
+// that are not its places' usual ones. A path that avoids what another one did may do the same elsewhere, so that of
+// all that were seen the one is taken that costs least when its own leaps and departures are counted.
 func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures bool) []int {
 	if !figures {
 		return picks
@@ -100,8 +98,7 @@ func asked(dear [][]float64, picks []int) (sum float64) {
 	return sum
 }
 
-// unstrained is the chain with its unstrained postures alone; ok is false where an
-// event has none.
+// unstrained is the chain with its unstrained postures alone; ok is false where an event has none.
 func (c *chain) unstrained() (*chain, bool) {
 	easy := *c
 	easy.known = 0

@@ -23,8 +23,7 @@ type Bent struct {
 // Cents is the pitch of a moment against a target.
 type Cents struct{ At, Off float64 }
 
-// How a bend is judged (common practice for what the ear takes as in tune; the numbers are
-// model defaults).
+// How a bend is judged (common practice for what the ear takes as in tune; the numbers are model defaults).
 const (
 	inTune     = 12.0 // cents
 	near       = 25.0 // of the target: it has arrived
@@ -39,11 +38,10 @@ const (
 // Bend listens to one bent note: samples at a rate, and the pitch that the bend leads to. The
 // error is one sentence, or the context's.
 //
-// The tracker gives a pitch every few ms, here as cents from the target. A bend arrives where
-// it first comes near; how far it is off is the median of what is held after that, since a
-// median is not moved by the way there or by a scrape at the end; the sway of what is held
-// around it is unsteadiness, or vibrato where it is regular. What is more than a fifth away is
-// another string and is left out; what sounds after half a second of silence is another try.
+// The tracker gives a pitch every few ms, here as cents from the target. A bend arrives where it first comes near; how
+// far it is off is the median of what is held after that, since a median is not moved by the way there or by a scrape
+// at the end; the sway of what is held around it is unsteadiness, or vibrato where it is regular. What is more than a
+// fifth away is another string and is left out; what sounds after half a second of silence is another try.
 func Bend(ctx context.Context, samples []float32, rate int, target music.Pitch) (Bent, error) {
 	var b Bent
 	samples, rate, err := brought(samples, rate, longestTry)

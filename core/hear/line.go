@@ -66,15 +66,13 @@ func Hearable(l lick.Lick) error {
 	return nil
 }
 
-// Line listens to a single-note line that was played at the lick's tempo, its first note taken
-// as on time. It is a help with limits: chords, ringing strings and fast notes confuse it, and a
-// note that is struck again very softly is not told from one that rings. The error is one
-// sentence.
+// Line listens to a single-note line that was played at the lick's tempo, its first note taken as on time. It is a help
+// with limits: chords, ringing strings and fast notes confuse it, and a note that is struck again very softly is not
+// told from one that rings. The error is one sentence.
 //
-// Tones are cut from the tracked pitch first; then each note of the line takes the nearest tone
-// that is its own within a reach that grows with the time to the note before, a quarter of a
-// second at most. A tone that is taken is no other note's. What is left within reach is another
-// tone; nothing is a missing note.
+// Tones are cut from the tracked pitch first; then each note of the line takes the nearest tone that is its own within
+// a reach that grows with the time to the note before, a quarter of a second at most. A tone that is taken is no other
+// note's. What is left within reach is another tone; nothing is a missing note.
 func Line(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]Note, error) {
 	samples, rate, err := brought(samples, rate, 60)
 	if err != nil {
@@ -172,8 +170,7 @@ func tones(moments []Moment, samples []float32, rate int) (out []sounded) {
 			}
 			continue
 		}
-		// The window of a moment begins a little before its middle; the strike is felt in its
-		// first samples.
+		// The window of a moment begins a little before its middle; the strike is felt in its first samples.
 		struck := k >= 3 && power(k) > rises*power(k-3) && moments[k].At-lastAt > 0.06
 		if p == last && !struck {
 			continue

@@ -23,11 +23,10 @@ const (
 	loudEnough = 1e-3   // root mean square below which it is silent
 )
 
-// Track follows the pitch of a single line, a moment every step seconds, by the method of
-// A. de Cheveigné and H. Kawahara, "YIN, a fundamental frequency estimator for speech and
-// music", Journal of the Acoustical Society of America 111(4), 2002 (from memory): the
-// squared difference of the signal with itself, normed by its mean so far; the first dip
-// under a threshold, refined by a parabola. The error is the context's.
+// Track follows the pitch of a single line, a moment every step seconds, by the method of A. de Cheveigné and H.
+// Kawahara, "YIN, a fundamental frequency estimator for speech and music", Journal of the Acoustical Society of America
+// 111(4), 2002 (from memory): the squared difference of the signal with itself, normed by its mean so far; the first
+// dip under a threshold, refined by a parabola. The error is the context's.
 //
 // Cost: three Fourier transforms of a window and the longest period for each moment, about a
 // fiftieth of the time that it sounds for at the usual rate and a hundred moments a second.
@@ -85,8 +84,7 @@ func newYin(w, periods, shortest int) *yin {
 		a: make([]complex128, n/2+1), b: make([]complex128, n/2+1), diff: make([]float64, periods)}
 }
 
-// period is the period at the beginning of x, whose first window has a power, and how clear it
-// is; 0 where none is.
+// period is the period at the beginning of x, whose first window has a power, and how clear it is; 0 where none is.
 //
 // The squared difference at a lag is the power of the window, plus that of the window moved by
 // the lag, less twice their product; the products at all lags together are one convolution.

@@ -18,9 +18,8 @@ type Barre struct {
 	Last   int         `json:"-"`
 }
 
-// barres finds where fingers lie flat: two notes of one column at one fret under one
-// finger, notes in turn that are marked so, or an index that the player's habit lays flat
-// behind a bend.
+// barres finds where fingers lie flat: two notes of one column at one fret under one finger, notes in turn that are
+// marked so, or an index that the player's habit lays flat behind a bend.
 func (j *Judgement) barres() (out []Barre) {
 	for f := lick.Index; f <= lick.Little; f++ {
 		for c := 0; c < len(j.Columns); {
@@ -34,8 +33,7 @@ func (j *Judgement) barres() (out []Barre) {
 	return out
 }
 
-// staysFrom is the column at which finger f no longer stands over the fret where it stands
-// in column c.
+// staysFrom is the column at which finger f no longer stands over the fret where it stands in column c.
 func (j *Judgement) staysFrom(c int, f lick.Finger) int {
 	fret := j.handed.Steps[c].Frame[f-lick.Index]
 	end := c + 1

@@ -10,9 +10,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// bendState is what a note's bend and vibrato ask for.
-// A bend is tight where it takes more than the fingers hold with ease, and never made where it
-// takes more than they hold at all or leaves the fretboard.
+// bendState is what a note's bend and vibrato ask for. A bend is tight where it takes more than the fingers hold with
+// ease, and never made where it takes more than they hold at all or leaves the fretboard.
 type bendState struct {
 	push     bend.Push
 	holds    neck.Newtons // what the fingers there hold with ease
@@ -29,8 +28,7 @@ type bendState struct {
 	solved   bool
 }
 
-// bendLoads measures every bend and vibrato.
-// A bend has the length of its note, a vibrato what the bend leaves of it.
+// bendLoads measures every bend and vibrato. A bend has the length of its note, a vibrato what the bend leaves of it.
 func (j *Judgement) bendLoads() {
 	j.bends = make([]bendState, len(j.Written.Notes))
 	for i, n := range j.Written.Notes {
@@ -96,8 +94,7 @@ func (j *Judgement) bend(i int, n lick.Note, length float64) bendState {
 	return b
 }
 
-// shares are the parts of a bend in its time: push, hold and release within the note, or
-// the push before it.
+// shares are the parts of a bend in its time: push, hold and release within the note, or the push before it.
 func (b bendState) shares(n lick.Note, length float64) (out []Share) {
 	push := bend.Time(b.push.Way, false)
 	within := 0.0
@@ -116,9 +113,8 @@ func (b bendState) shares(n lick.Note, length float64) (out []Share) {
 	return out
 }
 
-// prebend is what a bend made before the string sounds needs and has: the push
-// falls into the time since the note before it, the release into the note. The
-// heavier of the two counts.
+// prebend is what a bend made before the string sounds needs and has: the push falls into the time since the note
+// before it, the release into the note. The heavier of the two counts.
 func (j *Judgement) prebend(i int, way neck.MM, release bool, length float64) (need, have float64) {
 	push := bend.Time(way, false)
 	if c := j.ColumnOf[i]; c > 0 || j.Written.Loop {
@@ -175,8 +171,7 @@ func (j *Judgement) busy(i int) map[lick.Finger]bool {
 	return busy
 }
 
-// barAt are the fingers that lie flat in the next column before (−1) or after
-// (1) note i's.
+// barAt are the fingers that lie flat in the next column before (−1) or after (1) note i's.
 func (j *Judgement) barAt(i, by int) map[lick.Finger]bool {
 	c := j.ColumnOf[i] + by
 	flat := map[lick.Finger]bool{}
@@ -191,10 +186,9 @@ func (j *Judgement) barAt(i, by int) map[lick.Finger]bool {
 	return flat
 }
 
-// strongEnough is the set of fingers that hold a bend with all that can stand
-// behind them: those that hold it with ease, or, where none does or any is to
-// count, those that hold it at all. Helpers that are named are kept, unless any is to
-// count. Where none holds it the set is empty, which asks for nothing.
+// strongEnough is the set of fingers that hold a bend with all that can stand behind them: those that hold it with
+// ease, or, where none does or any is to count, those that hold it at all. Helpers that are named are kept, unless any
+// is to count. Where none holds it the set is empty, which asks for nothing.
 func (ln *Line) strongEnough(n lick.Note, any bool) hand.Fingers {
 	push, ok := bend.Solve(ln.Guitar, n.Place(), n.Bend.Semitones)
 	if !ok {

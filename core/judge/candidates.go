@@ -7,9 +7,8 @@ import (
 	"ornamen/core/say"
 )
 
-// candidate is a fix before it is tried.
-// It is tried in a window around its finding, or with any other scope on the whole
-// line.
+// candidate is a fix before it is tried. It is tried in a window around its finding, or with any other scope on the
+// whole line.
 type candidate struct {
 	text   string
 	edits  func(at noteAt) []lick.Edit
@@ -17,8 +16,7 @@ type candidate struct {
 	family string // of several in one family one is enough
 }
 
-// noteAt finds a note of the line in the copy that an edit is tried on, which may
-// hold only a part of it.
+// noteAt finds a note of the line in the copy that an edit is tried on, which may hold only a part of it.
 type noteAt func(note int) int
 
 // scope is how far an edit reaches.
@@ -72,9 +70,8 @@ func candidates(l lick.Lick, r *Report, f Finding, g neck.Guitar) []candidate {
 	return b.out
 }
 
-// candidateList collects what could mend one finding: note i, and the note from which the
-// move comes. Nothing here is known to help; fixes.go tries each.
-// g has the lick's tuning.
+// candidateList collects what could mend one finding: note i, and the note from which the move comes. Nothing here is
+// known to help; fixes.go tries each. g has the lick's tuning.
 type candidateList struct {
 	l       lick.Lick
 	r       *Report
@@ -149,8 +146,7 @@ func (b *candidateList) barres() {
 // strings to itself that no hand would leave.
 const longestFigure = 32
 
-// otherPlace takes the whole figure to the next strings: the same pitches, the
-// hands left open but for slurs.
+// otherPlace takes the whole figure to the next strings: the same pitches, the hands left open but for slurs.
 func (b *candidateList) otherPlace() {
 	for _, by := range []int{1, -1} {
 		if len(b.l.Notes) <= longestFigure {
@@ -159,14 +155,11 @@ func (b *candidateList) otherPlace() {
 	}
 }
 
-// upFrets are how far a figure is taken up the neck, where the frets lie closer; the
-// first that helps is enough.
+// upFrets are how far a figure is taken up the neck, where the frets lie closer; the first that helps is enough.
 var upFrets = []int{5, 2, 7}
 
-// upTheNeck takes the figure to higher frets, in the key that it then is in; a long line with the
-// fingers that it has.
-// A fret is 5 to 6 % narrower than the one below it, so that five frets up a stretch is a
-// quarter smaller.
+// upTheNeck takes the figure to higher frets, in the key that it then is in; a long line with the fingers that it has.
+// A fret is 5 to 6 % narrower than the one below it, so that five frets up a stretch is a quarter smaller.
 func (b *candidateList) upTheNeck() {
 	for _, by := range upFrets {
 		e, s := higher{b.g, by}, bothHands
@@ -254,11 +247,9 @@ func (b *candidateList) otherStrings() {
 	}
 }
 
-// bends tries what makes a bend lighter or quicker: no release, the other direction, a
-// finger with more of the others behind it, a smaller bend that still leads to a chosen
-// tone, and the target itself.
-// A bend that comes too late may also be given twice the time; whether the line has it shows
-// when it is tried.
+// bends tries what makes a bend lighter or quicker: no release, the other direction, a finger with more of the others
+// behind it, a smaller bend that still leads to a chosen tone, and the target itself. A bend that comes too late may
+// also be given twice the time; whether the line has it shows when it is tried.
 func (b *candidateList) bends() {
 	n := b.l.Notes[b.i]
 	if n.Bend == nil {

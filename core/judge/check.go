@@ -15,10 +15,9 @@ import (
 	"ornamen/core/say"
 )
 
-// Check judges a lick at its tempo. Fingers and strokes that are not decided
-// are filled in as the player's habits propose them; places, slurs and rhythm
-// are kept. Fixes are left to Mend. Of a line longer than MaxNotes its beginning is judged, and
-// LeftOut says so. The error is the context's.
+// Check judges a lick at its tempo. Fingers and strokes that are not decided are filled in as the player's habits
+// propose them; places, slurs and rhythm are kept. Fixes are left to Mend. Of a line longer than MaxNotes its beginning
+// is judged, and LeftOut says so. The error is the context's.
 func (e *Engine) Check(ctx context.Context, l lick.Lick) (*Report, error) {
 	if len(l.Notes) > MaxNotes {
 		return e.checkBeginning(ctx, l)
@@ -55,8 +54,7 @@ func (e *Engine) checkBeginning(ctx context.Context, l lick.Lick) (*Report, erro
 	return r, nil
 }
 
-// checked fills a lick's hands in around what is locked and judges the result, without
-// fixes.
+// checked fills a lick's hands in around what is locked and judges the result, without fixes.
 func (e *Engine) checked(ctx context.Context, l lick.Lick) *Judgement {
 	m := e.Hand(e.Guitar(l))
 	j := e.Measure(ctx, l, m)
@@ -64,8 +62,7 @@ func (e *Engine) checked(ctx context.Context, l lick.Lick) *Judgement {
 	return j
 }
 
-// Alone is the judgement's report on its own, so that keeping it does not keep the
-// tables of the search.
+// Alone is the judgement's report on its own, so that keeping it does not keep the tables of the search.
 func (j *Judgement) Alone() *Report {
 	r := j.Report
 	return &r
@@ -82,8 +79,7 @@ func (e *Engine) Measure(ctx context.Context, l lick.Lick, m *hand.Model) *Judge
 	return j
 }
 
-// Rules runs the rules, unless the search was stopped: then there are no hands to
-// look at.
+// Rules runs the rules, unless the search was stopped: then there are no hands to look at.
 func (e *Engine) Rules(ctx context.Context, j *Judgement) {
 	if ctx.Err() == nil {
 		j.found()
@@ -246,9 +242,8 @@ func (ln *Line) previous(c int) int {
 	return ln.Columns[c-1][1] - 1
 }
 
-// pickLoads turns the strokes into loads of the notes they sound.
-// A stroke's load is that of every note it sounds, and comes from the last note of the stroke
-// before.
+// pickLoads turns the strokes into loads of the notes they sound. A stroke's load is that of every note it sounds, and
+// comes from the last note of the stroke before.
 func (j *Judgement) pickLoads() {
 	for p, s := range j.picked.Steps {
 		switch s.StringChange {
@@ -282,8 +277,7 @@ func (j *Judgement) pickLoads() {
 	j.Exits = exits(j.picked.Steps)
 }
 
-// exits says after which stroke the string changes leave the strings: down, up, mixed, or
-// none where no change leaves.
+// exits says after which stroke the string changes leave the strings: down, up, mixed, or none where no change leaves.
 func exits(steps []pick.Step) string {
 	var down, up bool
 	for _, s := range steps {
@@ -302,12 +296,11 @@ func exits(steps []pick.Step) string {
 
 // conclude draws verdict, ceiling and bottleneck from the loads.
 //
-// The verdict is the worst of the notes'; a note is as bad as its largest load, as its strain,
-// or as its bend. The ceiling is the tempo over the largest load of both hands, for a load is
-// need over have and have shrinks as the tempo grows: at 112 a load of 1.25 gives 89. The
-// fretting hand's share is taken from its bound, the least largest load of any fingering that
-// is recommended among; the bottleneck is the note of the largest load and the one before it
-// that the move comes from.
+// The verdict is the worst of the notes'; a note is as bad as its largest load, as its strain, or as its bend. The
+// ceiling is the tempo over the largest load of both hands, for a load is need over have and have shrinks as the tempo
+// grows: at 112 a load of 1.25 gives 89. The fretting hand's share is taken from its bound, the least largest load of
+// any fingering that is recommended among; the bottleneck is the note of the largest load and the one before it that
+// the move comes from.
 func (j *Judgement) conclude() {
 	worst, possible := Load{From: -1}, true
 	at, others := -1, 0.0 // others: the largest load that is not the fretting hand's
@@ -346,8 +339,7 @@ func (j *Judgement) conclude() {
 		j.Verdict = Breaks
 		return
 	}
-	// The ceiling is that of the best frames, where the ones that are shown stand at
-	// more ease.
+	// The ceiling is that of the best frames, where the ones that are shown stand at more ease.
 	j.Ceiling = CeilingOf(j.Tempo, max(min(worst.Load, j.handed.Bound), others))
 	if at >= 0 {
 		if worst.From >= 0 && worst.From != at {
@@ -365,9 +357,8 @@ func boolOrder(b bool) int {
 	return 0
 }
 
-// Best is the ceiling that the best fingers and strokes would reach.
-// 0 stands for none: something cannot be played there by any hands, or nothing moves. The finger
-// of a bend and those behind it are free too.
+// Best is the ceiling that the best fingers and strokes would reach. 0 stands for none: something cannot be played
+// there by any hands, or nothing moves. The finger of a bend and those behind it are free too.
 func (e *Engine) Best(ctx context.Context, j *Judgement, m *hand.Model) Ceiling {
 	free := e.LayOut(j.Written, true)
 	bound, ok := m.Bound(ctx, free.Hand, j.Written.Loop)

@@ -16,8 +16,7 @@ func Codes() (out []lick.Code) {
 	return append(out, LoopTurn)
 }
 
-// The codes of findings. They are stable: a lick file marks what is meant by them, and
-// `check --json` prints them.
+// The codes of findings. They are stable: a lick file marks what is meant by them, and `check --json` prints them.
 const (
 	SlurChangesString  lick.Code = "slur-changes-string"
 	HammerFalls        lick.Code = "hammer-falls"

@@ -14,23 +14,20 @@
 //   - The mender tries what could help around the worst findings and keeps what does
 //     (candidates.go lists, fixes.go tries).
 //
-// The verdict is the worst severity of what is not musical and not meant. The ceiling is
-// the tempo over the largest load: every need is constant, so it is exact. Best possible
-// is the ceiling that the best hands would reach on the same places, a bound that the
-// searches of hand and pick prove.
+// The verdict is the worst severity of what is not musical and not meant. The ceiling is the tempo over the largest
+// load: every need is constant, so it is exact. Best possible is the ceiling that the best hands would reach on the
+// same places, a bound that the searches of hand and pick prove.
 //
 // # Adding a finding
 //
-// A code in codes.go, a function in the file of its hand, a row in rules.go, a sentence in
-// core/say, a row of TestRules. A rule changes nothing and does not know the others, and no
-// code anywhere reads a sentence.
+// A code in codes.go, a function in the file of its hand, a row in rules.go, a sentence in core/say, a row of
+// TestRules. A rule changes nothing and does not know the others, and no code anywhere reads a sentence.
 //
 // # Fixes
 //
-// A fix is a list of edits that has been tried: the line with it is judged anew, and it is
-// offered if its finding is gone and nothing is worse. What it changes beside what its
-// name says is said. A fix costs a whole check, so a long line is judged in a window
-// around it (mendwindow.go), which must come to the same answer and is checked at the end.
+// A fix is a list of edits that has been tried: the line with it is judged anew, and it is offered if its finding is
+// gone and nothing is worse. What it changes beside what its name says is said. A fix costs a whole check, so a long
+// line is judged in a window around it (mendwindow.go), which must come to the same answer and is checked at the end.
 //
 // An Engine is safe for concurrent use. What is asked of it ends with the context that was passed.
 //

@@ -12,8 +12,7 @@ import (
 	"ornamen/core/player"
 )
 
-// Engine judges licks for one player. It keeps the moves it has computed, and
-// is safe for concurrent use.
+// Engine judges licks for one player. It keeps the moves it has computed, and is safe for concurrent use.
 type Engine struct {
 	Player player.Player
 	models *models
@@ -35,9 +34,8 @@ func NewEngine(p player.Player) *Engine { return &Engine{p, &models{}} }
 // As is the engine for the same hand with other habits; what was measured is shared.
 func (e *Engine) As(p player.Player) *Engine { return &Engine{p, e.models} }
 
-// Done is why what was asked until the context ends must not be answered, or nil. A search stops at
-// once when its context ends and its answer means nothing then, so whoever asked looks here before
-// the answer.
+// Done is why what was asked until the context ends must not be answered, or nil. A search stops at once when its
+// context ends and its answer means nothing then, so whoever asked looks here before the answer.
 func Done(ctx context.Context) error {
 	if err := context.Cause(ctx); err != nil {
 		return fmt.Errorf("stopped: %w", err)
@@ -48,8 +46,7 @@ func Done(ctx context.Context) error {
 // Guitar is the player's guitar, tuned and strung as the lick asks.
 func (e *Engine) Guitar(l lick.Lick) neck.Guitar { return e.Player.Guitar.WithTuning(l.Tuning) }
 
-// Hand is the player's hand on a guitar, its moves kept. Tuning does not matter to it,
-// the number of strings does.
+// Hand is the player's hand on a guitar, its moves kept. Tuning does not matter to it, the number of strings does.
 func (e *Engine) Hand(g neck.Guitar) *hand.Model {
 	e.models.mu.Lock()
 	defer e.models.mu.Unlock()

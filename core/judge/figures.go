@@ -56,8 +56,7 @@ type nextStrings struct {
 	by     int
 }
 
-// Apply implements lick.Edit. A figure with an open string stays where it is: only that
-// string sounds so.
+// Apply implements lick.Edit. A figure with an open string stays where it is: only that string sounds so.
 func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
 	out := l.Clone()
 	for i := range out.Notes {

@@ -31,13 +31,11 @@ const (
 // rises is by how much a ceiling must rise for a fix to be worth offering.
 const rises = 1.01
 
-// Mend tries edits for the findings of a report that are tight or break, the worst
-// ones first: each is applied to a copy and judged again, and offered only if the
-// finding's break is gone or the ceiling rises, each effect once for the whole
-// line. The hands outside a window around the edit stay as the report has them, and
-// so do their bounds from both ends of the line (hand.Laid): the ceiling that a fix
-// names is exactly that of its lick. What was left out is said in LeftOut. The
-// report must be Check's of l; the error is the context's.
+// Mend tries edits for the findings of a report that are tight or break, the worst ones first: each is applied to a
+// copy and judged again, and offered only if the finding's break is gone or the ceiling rises, each effect once for the
+// whole line. The hands outside a window around the edit stay as the report has them, and so do their bounds from both
+// ends of the line (hand.Laid): the ceiling that a fix names is exactly that of its lick. What was left out is said in
+// LeftOut. The report must be Check's of l; the error is the context's.
 func (e *Engine) Mend(ctx context.Context, l lick.Lick, r *Report) error {
 	if len(l.Notes) > MaxNotes {
 		return ctx.Err() // only its beginning was judged, and LeftOut says so
@@ -155,8 +153,7 @@ func newMender(ctx context.Context, e *Engine, l lick.Lick, r *Report) *mender {
 	return md
 }
 
-// picked is the least possible largest load of the picking hand with the strokes as
-// they are.
+// picked is the least possible largest load of the picking hand with the strokes as they are.
 func (e *Engine) picked(ln *Line) float64 {
 	return e.Player.Pick.Solve(ln.Pick, ln.Written.Loop, pick.Free, 1).Bound
 }
@@ -174,8 +171,7 @@ func (md *mender) candidates(f Finding) []candidate {
 	return out[:min(len(out), triedFixes)]
 }
 
-// fixes are those of the candidates that help. What changes one move comes before
-// what changes the line.
+// fixes are those of the candidates that help. What changes one move comes before what changes the line.
 func (md *mender) fixes(ctx context.Context, f Finding, w window, list []candidate) []Fix {
 	var out []Fix
 	found := map[string]bool{}
@@ -203,14 +199,12 @@ func (md *mender) judged(ctx context.Context, l lick.Lick) *Judgement {
 	return j
 }
 
-// try applies a candidate to a copy and judges it as far as it takes to know
-// whether it helps: first the fretting hand around the edit, with any fingers;
-// then the fingers that are found; then both hands and the rules.
+// try applies a candidate to a copy and judges it as far as it takes to know whether it helps: first the fretting hand
+// around the edit, with any fingers; then the fingers that are found; then both hands and the rules.
 //
-// The order is that of cost. Most candidates fail at the first look, which solves a few events
-// with what lies around them kept; only what eases the finding or raises the ceiling goes on.
-// What is answered was judged whole: a fix is offered with the ceiling that the line really has
-// with it, and none that brings a new break in place of the old one.
+// The order is that of cost. Most candidates fail at the first look, which solves a few events with what lies around
+// them kept; only what eases the finding or raises the ceiling goes on. What is answered was judged whole: a fix is
+// offered with the ceiling that the line really has with it, and none that brings a new break in place of the old one.
 func (md *mender) try(ctx context.Context, c candidate, w window, f Finding) (Fix, bool) {
 	if c.scope != around {
 		w = md.all()
@@ -292,8 +286,7 @@ func (md *mender) most() float64 {
 	return math.Inf(1)
 }
 
-// faster says whether a largest load of the fretting hand leaves room for a ceiling
-// that is worth offering.
+// faster says whether a largest load of the fretting hand leaves room for a ceiling that is worth offering.
 func (md *mender) faster(bound float64) bool {
 	was := md.report.Ceiling
 	return was <= 0 || CeilingOf(md.lick.Tempo, bound) > was*rises
@@ -338,8 +331,7 @@ func (md *mender) ceiling(whole lick.Lick, fretting, picking float64) Ceiling {
 	return CeilingOf(whole.Tempo, worst)
 }
 
-// helps says whether the copy is better: the ceiling rises, or the break of the
-// finding is gone and no other has come.
+// helps says whether the copy is better: the ceiling rises, or the break of the finding is gone and no other has come.
 func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) bool {
 	was, now := md.report.Ceiling, breaks(after)
 	if was > 0 && ceiling > was*rises {

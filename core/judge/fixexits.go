@@ -16,10 +16,9 @@ const (
 	slurredAway = 6   // changes that are turned round by a slur each
 )
 
-// exits tries what makes every string change of a line leave the strings alike, as one pick angle
-// wants it: economy where every change then is a sweep, or a slur before each change that leaves
-// otherwise, which turns all strokes after it round (common practice). Each is judged whole and
-// offered unless it breaks what did not.
+// exits tries what makes every string change of a line leave the strings alike, as one pick angle wants it: economy
+// where every change then is a sweep, or a slur before each change that leaves otherwise, which turns all strokes after
+// it round (common practice). Each is judged whole and offered unless it breaks what did not.
 func (md *mender) exits(ctx context.Context, r *Report) {
 	k := slices.IndexFunc(r.Findings, func(f Finding) bool { return f.Code == ExitsMixed && !f.Meant })
 	if k < 0 || len(md.lick.Notes) > mendedExits || md.line.Thumbed() {
@@ -92,9 +91,8 @@ func (md *mender) slurredExits() (out lick.Lick, notes []int, leaves lick.Stroke
 	return out, nil, ""
 }
 
-// slurAway is the note at or before one that may be slurred so that the pick makes a stroke less
-// before it leaves their string: the last that is picked and rises or falls from the note before.
-// −1 where there is none.
+// slurAway is the note at or before one that may be slurred so that the pick makes a stroke less before it leaves their
+// string: the last that is picked and rises or falls from the note before. −1 where there is none.
 func slurAway(l lick.Lick, last int) int {
 	for i := last; i > 0 && l.Notes[i].String == l.Notes[last].String; i-- {
 		n, from := l.Notes[i], l.Before(i)

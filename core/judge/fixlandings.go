@@ -16,9 +16,8 @@ const (
 	landingNotes   = 1500
 )
 
-// landings tries what brings a phrase to its change: each changed line is judged by both hands,
-// and offered with its ceiling unless it breaks where the line did not. It says how many ways were
-// left out.
+// landings tries what brings a phrase to its change: each changed line is judged by both hands, and offered with its
+// ceiling unless it breaks where the line did not. It says how many ways were left out.
 func (md *mender) landings(ctx context.Context, r *Report) (untried int) {
 	read := changes.Read(md.lick)
 	tried, room := 0, landingNotes
@@ -56,9 +55,8 @@ func (md *mender) landings(ctx context.Context, r *Report) (untried int) {
 	return untried
 }
 
-// handsKept is a line made of the report's with the hands that were found for the notes that are
-// still where they were, but for those next to a change: what is far from it need not be found
-// again.
+// handsKept is a line made of the report's with the hands that were found for the notes that are still where they were,
+// but for those next to a change: what is far from it need not be found again.
 func (md *mender) handsKept(l lick.Lick) lick.Lick {
 	type spot struct {
 		at   lick.Time

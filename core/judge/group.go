@@ -9,9 +9,8 @@ type Group struct {
 	Others  []Finding // the rest, worst first
 }
 
-// Grouped puts findings of one code together, those that are meant and those that only remark apart
-// from the others: what a teacher would say of a move that is in time stands by itself.
-// The order is that of the worst of each.
+// Grouped puts findings of one code together, those that are meant and those that only remark apart from the others:
+// what a teacher would say of a move that is in time stands by itself. The order is that of the worst of each.
 func Grouped(list []Finding) []Group {
 	var out []Group
 	for _, f := range list {

@@ -39,8 +39,7 @@ func (e *Engine) Corrected(ctx context.Context, l lick.Lick, r *Report) ([]figur
 	return out, Done(ctx)
 }
 
-// otherBenders are the bends that the player gave to ring or little finger where the other one would
-// be proposed.
+// otherBenders are the bends that the player gave to ring or little finger where the other one would be proposed.
 func (e *Engine) otherBenders(
 	ctx context.Context,
 	l lick.Lick,

@@ -11,9 +11,8 @@ import (
 	"ornamen/core/pick"
 )
 
-// Take is the edit that gives a lick exactly the hands a fix or a proposal showed:
-// the small edit where the open hands come out the same by themselves, so that they
-// follow every later edit, else all of them written down.
+// Take is the edit that gives a lick exactly the hands a fix or a proposal showed: the small edit where the open hands
+// come out the same by themselves, so that they follow every later edit, else all of them written down.
 func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, small lick.Edit) (lick.Edit, error) {
 	if small == nil {
 		return shown, nil
@@ -32,8 +31,7 @@ func (e *Engine) Take(ctx context.Context, l lick.Lick, shown lick.Replace, smal
 	return shown, nil
 }
 
-// HandsID names what both hands do in a line, whoever set it: licks with the same
-// notes and hands share it.
+// HandsID names what both hands do in a line, whoever set it: licks with the same notes and hands share it.
 func HandsID(l lick.Lick) string {
 	h := fnv.New64a()
 	h.Write([]byte(HandsKey(l)))

@@ -11,10 +11,9 @@ import (
 	"ornamen/core/player"
 )
 
-// Line is a lick laid out for the two hands.
-// Columns are the times of the line, each with its notes [from, to). The hands' rows are laid
-// out for the searches of packages hand and pick, which know nothing of licks; touches and
-// strokes lead back from their answers to the notes.
+// Line is a lick laid out for the two hands. Columns are the times of the line, each with its notes [from, to). The
+// hands' rows are laid out for the searches of packages hand and pick, which know nothing of licks; touches and strokes
+// lead back from their answers to the notes.
 type Line struct {
 	Written  lick.Lick
 	Guitar   neck.Guitar
@@ -32,18 +31,15 @@ type Line struct {
 	SlurOf   []SlurState  // one a note
 }
 
-// SlurState says from which note a slur comes, and what is wrong with it.
-// An empty code stands for a slur that sounds.
+// SlurState says from which note a slur comes, and what is wrong with it. An empty code stands for a slur that sounds.
 type SlurState struct {
 	From int // index of the note it comes from, −1 if none
 	Code lick.Code
 }
 
-// LayOut turns a lick into what each hand does. Free takes the player's fingers
-// and strokes away.
+// LayOut turns a lick into what each hand does. Free takes the player's fingers and strokes away.
 //
-// A loop's first event has the time from the last one round to it, so that the seam is a move
-// like any other.
+// A loop's first event has the time from the last one round to it, so that the seam is a move like any other.
 func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
 	ln := &Line{
 		Written: l,
@@ -87,10 +83,8 @@ func (ln *Line) since(from, to int) float64 {
 	return ln.Written.Milliseconds(ln.Start(from), ln.Start(to))
 }
 
-// layHand makes the event of a column for the fretting hand. free leaves the fingers open
-// even where they are written.
-// A note that still rings from the column before is held: it keeps its finger busy and moves
-// nothing.
+// layHand makes the event of a column for the fretting hand. free leaves the fingers open even where they are written.
+// A note that still rings from the column before is held: it keeps its finger busy and moves nothing.
 func (ln *Line) layHand(c int, free bool) {
 	col := ln.Columns[c]
 	var e hand.Event
@@ -132,8 +126,7 @@ func (ln *Line) Touch(i int, free bool) hand.Touch {
 // Thumbed says whether there is no pick: its thumb has a bass voice, or the instrument is plucked.
 func (ln *Line) Thumbed() bool { return ln.thumbed }
 
-// PickNote is what note i asks of the picking hand. Free takes its stroke away, but leaves
-// the bass to the thumb.
+// PickNote is what note i asks of the picking hand. Free takes its stroke away, but leaves the bass to the thumb.
 func (ln *Line) PickNote(i int, free bool) pick.Note {
 	n := ln.Written.Notes[i]
 	p := pick.Note{String: n.String, Stroke: n.Stroke, Rake: n.Rake}
@@ -154,11 +147,10 @@ func (ln *Line) PickNote(i int, free bool) pick.Note {
 	return p
 }
 
-// layPick makes the event of a column for the picking hand, where a note of it is picked;
-// last is the column of the event before.
-// Slurred notes are not picked, so that the stroke after a slur has the time of both. An event
-// is fresh where it stands on a beat after silence or a held note: there a downstroke is what
-// players begin with (common practice).
+// layPick makes the event of a column for the picking hand, where a note of it is picked; last is the column of the
+// event before. Slurred notes are not picked, so that the stroke after a slur has the time of both. An event is fresh
+// where it stands on a beat after silence or a held note: there a downstroke is what players begin with (common
+// practice).
 func (ln *Line) layPick(c int, free bool, last *int) {
 	var e pick.Event
 	var notes []int
@@ -230,8 +222,7 @@ func (ln *Line) slurredFrom(s SlurState) *lick.Note {
 	return &ln.Written.Notes[s.From]
 }
 
-// source is the note on note i's string that sounds until it or started just
-// before it, or −1.
+// source is the note on note i's string that sounds until it or started just before it, or −1.
 func (ln *Line) source(c, i int) int {
 	if c == 0 {
 		if ln.Written.Loop {

@@ -62,8 +62,7 @@ func (md *mender) same(w window) bool {
 // changed are the events of the columns that may change, of the part laid out.
 func (w window) changed(part *Line) []hand.Event { return part.Hand[w.skip:][:w.to-w.from] }
 
-// reopened is the part with those fingers open again that the player left open
-// near the edit.
+// reopened is the part with those fingers open again that the player left open near the edit.
 func (md *mender) reopened(w window, s scope) lick.Lick {
 	out := w.lick.Clone()
 	if s == strokes || s == place {

@@ -25,8 +25,7 @@ func (c Ceiling) MarshalJSON() ([]byte, error) {
 	return json.Marshal(math.Floor(float64(c)*10+1e-6) / 10)
 }
 
-// String says up to which tempo: "clean up to 98", or "no ceiling" where there is
-// none.
+// String says up to which tempo: "clean up to 98", or "no ceiling" where there is none.
 func (c Ceiling) String() string {
 	if c <= 0 {
 		return "no ceiling"
@@ -178,8 +177,7 @@ type Report struct {
 	Findings      []Finding     `json:"findings"`
 	LeftOut       string        `json:"left_out,omitempty"` // what a limit left out, in a sentence
 
-	// Notes has one entry for each note of Lick, which has every finger and
-	// stroke filled in.
+	// Notes has one entry for each note of Lick, which has every finger and stroke filled in.
 	Notes []Note    `json:"-"`
 	Lick  lick.Lick `json:"-"`
 }

@@ -9,9 +9,8 @@ import (
 	"ornamen/core/say"
 )
 
-// rule finds one sort of trouble: a function that looks at the judged line and tells what
-// it sees, under a code of its own. It may look at everything, changes nothing, and does not
-// know the other rules.
+// rule finds one sort of trouble: a function that looks at the judged line and tells what it sees, under a code of its
+// own. It may look at everything, changes nothing, and does not know the other rules.
 //
 // A new finding is a code in codes.go, a function in the rules_*.go file of its hand, a row
 // here, a sentence in core/say, and a row in the table of TestRules.
@@ -37,9 +36,8 @@ var rules = append(slurFaults(), []rule{
 
 // find runs every rule: worst first, then in playing order.
 //
-// Of two that are as bad the one that holds at any tempo comes first, then the one further over
-// its limit. Numbers are rounded here, for a file and a screen alike; the rules compare
-// unrounded ones.
+// Of two that are as bad the one that holds at any tempo comes first, then the one further over its limit. Numbers are
+// rounded here, for a file and a screen alike; the rules compare unrounded ones.
 func find(j *Judgement) []Finding {
 	out := []Finding{}
 	for _, r := range rules {
@@ -67,8 +65,7 @@ func find(j *Judgement) []Finding {
 	return out
 }
 
-// excess orders findings of one severity: what holds at any tempo first, then
-// by how far need lies above have.
+// excess orders findings of one severity: what holds at any tempo first, then by how far need lies above have.
 func excess(f Finding) float64 {
 	switch {
 	case f.Always:
@@ -84,9 +81,8 @@ func (j *Judgement) meant(f Finding) bool {
 	return slices.ContainsFunc(f.Notes, func(n int) bool { return j.Written.Notes[n-1].Means(f.Code) })
 }
 
-// move builds the finding of a load that is tight or breaks. The words go without a full
-// stop, as the two times follow. The way from the end of a loop to its start has a code of its own,
-// whatever stands in it.
+// move builds the finding of a load that is tight or breaks. The words go without a full stop, as the two times follow.
+// The way from the end of a loop to its start has a code of its own, whatever stands in it.
 func (j *Judgement) move(i int, l Load, w say.Words) Finding {
 	w = w.Needs(l.Need, l.Have)
 	f := Finding{Severity: loadSeverity(l.Load), Need: l.Need, Have: l.Have, Unit: "ms", Title: w.Title, Text: w.Text}
@@ -111,8 +107,7 @@ func (j *Judgement) loads(side Side, f func(i int, l Load)) {
 	}
 }
 
-// always builds a finding that holds at any tempo.
-// Its notes count from 0, and a negative one is none.
+// always builds a finding that holds at any tempo. Its notes count from 0, and a negative one is none.
 func always(sev Severity, w say.Words, notes ...int) Finding {
 	w = w.AnyTempo()
 	f := Finding{Severity: sev, Title: w.Title, Text: w.Text, Always: true}
@@ -124,8 +119,7 @@ func always(sev Severity, w say.Words, notes ...int) Finding {
 	return f
 }
 
-// remark builds a finding that is worth a word and changes no verdict by itself; its notes
-// count from 1.
+// remark builds a finding that is worth a word and changes no verdict by itself; its notes count from 1.
 func remark(w say.Words, notes ...int) Finding {
 	return Finding{Severity: Flows, Notes: notes, Title: w.Title, Text: w.Text}
 }

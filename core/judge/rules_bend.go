@@ -17,8 +17,7 @@ func (j *Judgement) bent(f func(i int, n lick.Note, b bendState)) {
 	}
 }
 
-// bendOpenString: nothing pushes an open string, and no push reaches every pitch; see
-// bend.Solve.
+// bendOpenString: nothing pushes an open string, and no push reaches every pitch; see bend.Solve.
 func bendOpenString(j *Judgement) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		switch {
@@ -45,9 +44,8 @@ func bendOffEdge(j *Judgement) (out []Finding) {
 	return out
 }
 
-// bendForce reports a bend whose force is over the strength there.
-// helped chooses between the two findings: with fingers behind it the way out is another place
-// or a smaller bend, without them a helper.
+// bendForce reports a bend whose force is over the strength there. helped chooses between the two findings: with
+// fingers behind it the way out is another place or a smaller bend, without them a helper.
 func bendForce(j *Judgement, helped bool) (out []Finding) {
 	j.bent(func(i int, n lick.Note, b bendState) {
 		if !b.solved || b.push.Force <= b.holds || (len(b.helpers) > 0) != helped {
@@ -83,9 +81,8 @@ func bendLate(j *Judgement) (out []Finding) {
 	return out
 }
 
-// bendAimless is a bend to a tone that was not chosen. A curl is a colour and
-// needs no target, unless the player is strict: then the half step it leads
-// toward must be one.
+// bendAimless is a bend to a tone that was not chosen. A curl is a colour and needs no target, unless the player is
+// strict: then the half step it leads toward must be one.
 func bendAimless(j *Judgement) (out []Finding) {
 	if j.player.Strict == player.Easy {
 		return nil
@@ -100,8 +97,7 @@ func bendAimless(j *Judgement) (out []Finding) {
 	return out
 }
 
-// vibratoShort: a vibrato needs a note of bend.VibratoTime to be heard as one, after its
-// bend where it has both.
+// vibratoShort: a vibrato needs a note of bend.VibratoTime to be heard as one, after its bend where it has both.
 func vibratoShort(j *Judgement) (out []Finding) {
 	j.loads(Shaking, func(i int, l Load) {
 		if loadSeverity(l.Load) > Flows {

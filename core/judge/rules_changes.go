@@ -21,9 +21,8 @@ func (j *Judgement) harmony() *changes.Report {
 	return j.chorded
 }
 
-// landingFinding tells every landing of one sort, by the notes that land or, where none does,
-// by the first and the last note over the chord.
-// A change over which nothing sounds is no landing and is not told.
+// landingFinding tells every landing of one sort, by the notes that land or, where none does, by the first and the last
+// note over the chord. A change over which nothing sounds is no landing and is not told.
 func (j *Judgement) landingFinding(word changes.Word, words func(x changes.Landing) say.Words) (out []Finding) {
 	for _, x := range j.harmony().Landings {
 		if x.Word != word {
@@ -78,9 +77,8 @@ func chordMissed(j *Judgement) []Finding {
 	})
 }
 
-// clashRule is a tone a half step above a chord tone that is held for longer than a half note, left by leap
-// or the last of its phrase. A strict player hears the ♭3 and the 4 of a blues so too, an easy one none of
-// it.
+// clashRule is a tone a half step above a chord tone that is held for longer than a half note, left by leap or the last
+// of its phrase. A strict player hears the ♭3 and the 4 of a blues so too, an easy one none of it.
 func clashRule(j *Judgement) (out []Finding) {
 	if j.player.Strict == player.Easy {
 		return nil
@@ -103,8 +101,7 @@ func clashRule(j *Judgement) (out []Finding) {
 // held is how long a tension sounds before it is said.
 var held = lick.NewTime(1, 2)
 
-// tensionHeld is a tension that is held for a half note or more.
-// An easy player hears none of it.
+// tensionHeld is a tension that is held for a half note or more. An easy player hears none of it.
 func tensionHeld(j *Judgement) (out []Finding) {
 	if j.player.Strict == player.Easy {
 		return nil

@@ -9,10 +9,9 @@ import (
 	"ornamen/core/say"
 )
 
-// noteOutside is a tone neither of the scale nor chosen as colour, unless it
-// leads by a half step into one: an approach, or an enclosure of up to four
-// notes (common practice). A bent note counts by where it arrives. A target that is
-// itself outside is named with what encloses it.
+// noteOutside is a tone neither of the scale nor chosen as colour, unless it leads by a half step into one: an
+// approach, or an enclosure of up to four notes (common practice). A bent note counts by where it arrives. A target
+// that is itself outside is named with what encloses it.
 func noteOutside(j *Judgement) (out []Finding) {
 	for i, n := range j.Written.Notes {
 		p, ok := j.Written.PaletteAt(n.At)
@@ -81,8 +80,7 @@ func (j *Judgement) leadsInto(p music.Palette, i int) (note int, ok bool) {
 	return -1, false
 }
 
-// enclosed finds the two notes before note i that close in on it from both sides by a whole
-// or a half step each.
+// enclosed finds the two notes before note i that close in on it from both sides by a whole or a half step each.
 func (j *Judgement) enclosed(i int) (a, b int, ok bool) {
 	if b = j.before(i); b < 0 {
 		return 0, 0, false

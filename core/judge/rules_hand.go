@@ -60,8 +60,7 @@ func (j *Judgement) impossible(f func(i, from int, n, m lick.Note)) {
 	}
 }
 
-// hammerOrPull says whether the fretting hand alone makes the note sound, with another
-// finger than the one before it.
+// hammerOrPull says whether the fretting hand alone makes the note sound, with another finger than the one before it.
 func hammerOrPull(s lick.Slur) bool { return s == lick.Hammer || s == lick.Pull }
 
 // slurSameFinger: a hammer needs a second finger to strike, a pull one that already lies
@@ -75,8 +74,7 @@ func slurSameFinger(j *Judgement) (out []Finding) {
 	return out
 }
 
-// slideChangesFinger: a slide or a silent shift keeps its finger on the string, so both of
-// its notes have the same one.
+// slideChangesFinger: a slide or a silent shift keeps its finger on the string, so both of its notes have the same one.
 func slideChangesFinger(j *Judgement) (out []Finding) {
 	j.impossible(func(i, from int, n, m lick.Note) {
 		if !hammerOrPull(n.Slur) && n.Finger != m.Finger {
@@ -141,9 +139,8 @@ func barreConflict(j *Judgement) (out []Finding) {
 	return out
 }
 
-// reachRule is what no stance of this hand spans: the distance of two fret presses in mm
-// over what the pair of fingers reaches, or a pair that reaches it and yet leaves no room
-// to the fingers around it.
+// reachRule is what no stance of this hand spans: the distance of two fret presses in mm over what the pair of fingers
+// reaches, or a pair that reaches it and yet leaves no room to the fingers around it.
 func reachRule(j *Judgement) (out []Finding) {
 	none := func(a, b int, n, m lick.Note) {
 		out = append(out, always(Breaks, say.NoStance(m, n), a, b))
@@ -183,9 +180,8 @@ func reachRule(j *Judgement) (out []Finding) {
 	return out
 }
 
-// strainRule is a stance beyond what is comfortable: between comfort and limit of its
-// widest pair by more than load.Strain. A stance that is kept is told once, with all of
-// its notes.
+// strainRule is a stance beyond what is comfortable: between comfort and limit of its widest pair by more than
+// load.Strain. A stance that is kept is told once, with all of its notes.
 func strainRule(j *Judgement) (out []Finding) {
 	var told hand.Frame // the stance of the last finding, while it stays
 	for c, s := range j.handed.Steps {

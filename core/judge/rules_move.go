@@ -10,9 +10,8 @@ import (
 // (model default): it is the classic stumble.
 const JumpWarning = 0.6
 
-// fingerJump: one finger leaves its string for another one at another fret and cannot roll
-// or lie flat. It is told from JumpWarning on, before it is tight; where it is slower, a
-// hop of the index alone is still worth a remark.
+// fingerJump: one finger leaves its string for another one at another fret and cannot roll or lie flat. It is told from
+// JumpWarning on, before it is tight; where it is slower, a hop of the index alone is still worth a remark.
 func fingerJump(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		if j.Notes[i].Kind == hand.Jump && l.From >= 0 && l.Load > JumpWarning {
@@ -58,8 +57,7 @@ func shiftRule(j *Judgement) (out []Finding) {
 	return out
 }
 
-// fingerFast is a move of the fingers that is simply too quick: the hand stands where it
-// should and no finger jumps.
+// fingerFast is a move of the fingers that is simply too quick: the hand stands where it should and no finger jumps.
 func fingerFast(j *Judgement) (out []Finding) {
 	j.loads(Fretting, func(i int, l Load) {
 		if w, ok := say.FingerFast(j.Notes[i].Kind, j.Written, i); ok && loadSeverity(l.Load) > Flows {

@@ -40,8 +40,7 @@ func strokeRepeats(j *Judgement) (out []Finding) {
 	return out
 }
 
-// seamRepeats names the one stroke that a loop repeats where it turns, because it has an
-// odd number of them.
+// seamRepeats names the one stroke that a loop repeats where it turns, because it has an odd number of them.
 func (j *Judgement) seamRepeats() (Finding, bool) {
 	n := len(j.picked.Steps)
 	if !j.Written.Loop || n < 3 || n%2 == 0 {
@@ -76,8 +75,7 @@ func changeInside(j *Judgement) []Finding {
 	return j.changeFinding(pick.Inside)
 }
 
-// changeAgainst: the next string lies where the pick comes from, so that it must go back
-// over the string first.
+// changeAgainst: the next string lies where the pick comes from, so that it must go back over the string first.
 func changeAgainst(j *Judgement) []Finding {
 	return j.changeFinding(pick.Against)
 }
@@ -87,8 +85,7 @@ func sweepTurns(j *Judgement) []Finding {
 	return j.changeFinding(pick.Sweep)
 }
 
-// strokeFast is picking that is simply too quick: no change stands in the way, or an
-// outside one.
+// strokeFast is picking that is simply too quick: no change stands in the way, or an outside one.
 func strokeFast(j *Judgement) (out []Finding) {
 	j.pickLoad(func(i int, l Load, s pick.Step) {
 		if s.StringChange == pick.Outside || s.StringChange == pick.NoChange && !again(j, i, l, s) {
@@ -98,9 +95,8 @@ func strokeFast(j *Judgement) (out []Finding) {
 	return out
 }
 
-// exitsMixed says that one pick angle does not serve every change: some leave the strings
-// on a downstroke and some on an upstroke. Notes are those of the rarer kind for the angle
-// that is taken.
+// exitsMixed says that one pick angle does not serve every change: some leave the strings on a downstroke and some on
+// an upstroke. Notes are those of the rarer kind for the angle that is taken.
 func exitsMixed(j *Judgement) []Finding {
 	if j.Exits != "mixed" {
 		return nil
@@ -122,8 +118,7 @@ func exitsMixed(j *Judgement) []Finding {
 	return []Finding{remark(say.BothExits(len(rare), total, odd), rare...)}
 }
 
-// pairNeedsFingers is one stroke asked of strings that do not touch: the string between
-// would sound too.
+// pairNeedsFingers is one stroke asked of strings that do not touch: the string between would sound too.
 func pairNeedsFingers(j *Judgement) (out []Finding) {
 	for p, e := range j.Pick {
 		if pick.Touching(e.Notes) {

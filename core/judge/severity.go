@@ -18,8 +18,7 @@ func (s Severity) String() string { return [...]string{"flows", "tight", "breaks
 // MarshalText writes the word.
 func (s Severity) MarshalText() ([]byte, error) { return []byte(s.String()), nil }
 
-// loadSeverity judges a load. A hair over the line is still on it, so that a
-// lick at its own ceiling does not break.
+// loadSeverity judges a load. A hair over the line is still on it, so that a lick at its own ceiling does not break.
 func loadSeverity(x float64) Severity {
 	switch {
 	case x > load.Breaks+1e-9:

@@ -1,5 +1,4 @@
-// Package kept is a memory of what was computed, bounded by bytes: what was not
-// used for longest goes first.
+// Package kept is a memory of what was computed, bounded by bytes: what was not used for longest goes first.
 package kept
 
 import (
@@ -8,10 +7,9 @@ import (
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 )
 
-// Kept remembers values by key, at most so many bytes of them. It is safe for
-// concurrent use; the zero value is not, use New.
-// Sizes are the caller's estimate and are asked once, when a value comes in: a value must not
-// grow while it is kept.
+// Kept remembers values by key, at most so many bytes of them. It is safe for concurrent use; the zero value is not,
+// use New. Sizes are the caller's estimate and are asked once, when a value comes in: a value must not grow while it is
+// kept.
 type Kept[K comparable, V any] struct {
 	mu    sync.Mutex
 	lru   *simplelru.LRU[K, sized[V]]

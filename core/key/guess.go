@@ -9,8 +9,7 @@ import (
 	"ornamen/core/music"
 )
 
-// Guess is a key that a row of notes may be in: root and scale, the degrees that are added to it, and how sure
-// that is.
+// Guess is a key that a row of notes may be in: root and scale, the degrees that are added to it, and how sure that is.
 type Guess struct {
 	Tonic music.Name
 	Scale string

@@ -39,8 +39,7 @@ var ErrNone = errors.New("no path leads through the line")
 type Cost struct {
 	Sum   bool
 	Limit float64
-	// Floor is a load that some move has on every path: of the largest loads below it none has to be
-	// told from another.
+	// Floor is a load that some move has on every path: of the largest loads below it none has to be told from another.
 	Floor float64
 }
 
@@ -85,8 +84,7 @@ type Moves interface {
 	Row(k Cost, i int, to []int, pay, out []float64)
 }
 
-// Line is what is searched. Widths are the numbers of states of the layers; a state's number is below
-// its layer's.
+// Line is what is searched. Widths are the numbers of states of the layers; a state's number is below its layer's.
 type Line struct {
 	Widths []int
 	States [][]int     // of each layer, those that may be taken, rising

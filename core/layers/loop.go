@@ -102,8 +102,7 @@ func (l *Line) tried(k Cost, free [][]float64, total []float64, order []int) (pi
 	return pick, value, rest
 }
 
-// tellApart raises what first states promise to what an end of their own class costs, and orders them
-// anew.
+// tellApart raises what first states promise to what an end of their own class costs, and orders them anew.
 func (l *Line) tellApart(k Cost, total []float64, order []int) {
 	classes := map[int][]int{}
 	for _, f := range l.States[0] {

@@ -8,8 +8,7 @@ type Bend struct {
 	With      []Finger  `json:"with,omitempty"` // helpers behind the bending finger
 }
 
-// BendShape says whether a bend is up before its note sounds, and whether it comes down
-// again within it.
+// BendShape says whether a bend is up before its note sounds, and whether it comes down again within it.
 type BendShape string
 
 // The shapes, by the words that a lick file has for them.
@@ -48,8 +47,7 @@ func (b Bend) Release() bool { return b.Shape.Release() }
 // Pre says whether the string is bent before it sounds.
 func (b Bend) Pre() bool { return b.Shape.Pre() }
 
-// Push is the direction of a bend, toward the thick or the thin strings; empty leaves it
-// to what is usual.
+// Push is the direction of a bend, toward the thick or the thin strings; empty leaves it to what is usual.
 type Push string
 
 // The directions.
@@ -66,9 +64,8 @@ func (p Push) Other() Push {
 	return ToThick
 }
 
-// Way is the direction that the player chose for a bend on a string, or the usual one:
-// the thinner half of the strings goes toward the thick ones, the others the other way
-// (common practice).
+// Way is the direction that the player chose for a bend on a string, or the usual one: the thinner half of the strings
+// goes toward the thick ones, the others the other way (common practice).
 func (b Bend) Way(str, strings int) Push {
 	switch {
 	case b.Push != "":

@@ -169,10 +169,9 @@ func (e ChordAt) What() string {
 	return "the chord " + e.Name
 }
 
-// MovedChords are the chords of a line in which d more time lies before a time, or with d below
-// 0 so much less: those that begin there or later move along, the one that holds there, or that ends
-// where the next begins, grows or shrinks, and one that lies wholly in what is taken out goes. A chord from the very
-// beginning on stays there and grows.
+// MovedChords are the chords of a line in which d more time lies before a time, or with d below 0 so much less: those
+// that begin there or later move along, the one that holds there, or that ends where the next begins, grows or shrinks,
+// and one that lies wholly in what is taken out goes. A chord from the very beginning on stays there and grows.
 //
 // As an example, with a half taken out before 1, Am7 from 0 to 3/4 and Dm7 from 3/4 to 3/2 become
 // Am7 from 0 to 1/2 and Dm7 from 1/2 to 1.

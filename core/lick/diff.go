@@ -2,8 +2,7 @@ package lick
 
 import "slices"
 
-// Difference is what changed between two licks with the same number of notes. Notes
-// are indices.
+// Difference is what changed between two licks with the same number of notes. Notes are indices.
 type Difference struct {
 	Places []int  // other places, times or lengths
 	Hands  []int  // other fingers, strokes or slurs

@@ -11,9 +11,8 @@ import (
 // Edit is one change of a lick. Apply never touches its argument and gives a valid lick or an
 // error of one sentence. What says it in a few words, for the history.
 //
-// Notes are named by their index in playing order on the lick that the edit is applied to. An
-// edit is a plain value: it can be kept, compared and applied to a copy to see what it would
-// do.
+// Notes are named by their index in playing order on the lick that the edit is applied to. An edit is a plain value: it
+// can be kept, compared and applied to a copy to see what it would do.
 type Edit interface {
 	Apply(l Lick) (Lick, error)
 	What() string
@@ -69,9 +68,8 @@ func (l Lick) step(i int) Time {
 	return end.Sub(l.Notes[from].At)
 }
 
-// shift moves every note from index i on by d, and the chords and tones by span with them: room
-// made in a line is room made under it. Where nothing follows, chords that were laid down before the
-// line was written stay where they are.
+// shift moves every note from index i on by d, and the chords and tones by span with them: room made in a line is room
+// made under it. Where nothing follows, chords that were laid down before the line was written stay where they are.
 func (l *Lick) shift(i int, d Time) {
 	if i >= len(l.Notes) {
 		return
@@ -94,8 +92,7 @@ func (l *Lick) lengthen(end Time) {
 	}
 }
 
-// Move puts note Note at another place. A finger or stroke that the player has
-// not locked is decided anew.
+// Move puts note Note at another place. A finger or stroke that the player has not locked is decided anew.
 type Move struct {
 	Note  int
 	Place neck.Place
@@ -116,8 +113,7 @@ func (e Move) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e Move) What() string { return fmt.Sprintf("note %d to %s", e.Note+1, e.Place.Notation()) }
 
-// Insert puts a new note after note After (−1: before the first); what follows moves later, by
-// the new note's length.
+// Insert puts a new note after note After (−1: before the first); what follows moves later, by the new note's length.
 type Insert struct {
 	After int
 	Place neck.Place
@@ -224,8 +220,7 @@ func (e Length) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e Length) What() string { return fmt.Sprintf("note %d lasts %s", e.Note+1, e.Len) }
 
-// Rest opens a rest before note Note as long as the note; with Close it closes
-// the rest that is there.
+// Rest opens a rest before note Note as long as the note; with Close it closes the rest that is there.
 type Rest struct {
 	Note  int
 	Close bool

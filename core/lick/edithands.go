@@ -29,8 +29,7 @@ func (e SetFinger) What() string {
 	return fmt.Sprintf("finger %s on note %d", e.Finger, e.Note+1)
 }
 
-// SetStroke locks a stroke, or with "" leaves it open again. A slurred note is
-// picked from then on.
+// SetStroke locks a stroke, or with "" leaves it open again. A slurred note is picked from then on.
 type SetStroke struct {
 	Note   int
 	Stroke Stroke

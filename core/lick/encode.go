@@ -6,10 +6,9 @@ import (
 	"fmt"
 )
 
-// Encode writes the lick file, one note a line. Reading it back gives the same
-// lick.
-// Equal licks give equal bytes, which is what revisions are compared by. Fields with their
-// usual value are written around the notes and left out within them.
+// Encode writes the lick file, one note a line. Reading it back gives the same lick. Equal licks give equal bytes,
+// which is what revisions are compared by. Fields with their usual value are written around the notes and left out
+// within them.
 func (l Lick) Encode() []byte {
 	var b bytes.Buffer
 	field := func(name string, v any) {

@@ -2,18 +2,16 @@ package lick
 
 import "slices"
 
-// Excerpt is a stretch of a long lick as a lick of its own, so that it can be looked at and
-// changed without the rest.
+// Excerpt is a stretch of a long lick as a lick of its own, so that it can be looked at and changed without the rest.
 type Excerpt struct {
 	Lick     Lick // from the stretch's beginning on
 	From, To int  // its notes [From, To) in the whole lick, from 0
 	at, end  Time // where it begins and ends there
 }
 
-// Excerpt cuts the notes that begin from one time to before another out of a lick, with the
-// chords, tones and parts of that time. What rings into it from before is left out, and it is no
-// loop. A beginning that is not the lick's own should be a bar's, so that the beats stay what they
-// are; then no bar lies before it.
+// Excerpt cuts the notes that begin from one time to before another out of a lick, with the chords, tones and parts of
+// that time. What rings into it from before is left out, and it is no loop. A beginning that is not the lick's own
+// should be a bar's, so that the beats stay what they are; then no bar lies before it.
 func (l Lick) Excerpt(from, to Time) Excerpt {
 	x := Excerpt{at: from, end: to}
 	x.From = firstFrom(l.Notes, from)
@@ -47,10 +45,9 @@ func (l Lick) Excerpt(from, to Time) Excerpt {
 	return x
 }
 
-// Into puts a changed excerpt back in its place in the lick that it was cut from. What follows
-// moves along where the excerpt has become longer. Tempo, meter, tuning, title and the like are
-// the excerpt's, tones only where it begins with those of the lick; whether the line is a loop
-// stays.
+// Into puts a changed excerpt back in its place in the lick that it was cut from. What follows moves along where the
+// excerpt has become longer. Tempo, meter, tuning, title and the like are the excerpt's, tones only where it begins
+// with those of the lick; whether the line is a loop stays.
 func (x Excerpt) Into(l, part Lick) Lick {
 	out := part.Clone()
 	out.Loop, out.Pickup, out.Key, out.Recipe = l.Loop, l.Pickup, l.Key, l.Recipe

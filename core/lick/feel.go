@@ -5,10 +5,9 @@ import "sort"
 // quarter is the beat that a shuffle divides.
 var quarter, eighth = NewTime(1, 4), NewTime(1, 8)
 
-// warp is where a written time is played, as a fraction of a whole note. In a shuffle the
-// off-beat eighth comes on the last third of its quarter; quarters that hold anything but
-// eighths are played as written (common practice): a triplet or four sixteenths within the beat
-// are played even.
+// warp is where a written time is played, as a fraction of a whole note. In a shuffle the off-beat eighth comes on the
+// last third of its quarter; quarters that hold anything but eighths are played as written (common practice): a triplet
+// or four sixteenths within the beat are played even.
 //
 // Beats are counted from the end of the pick-up. A large number of quarters is added before the
 // division, so that times within the pick-up are counted back from there and stay above 0. The

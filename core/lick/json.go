@@ -44,17 +44,15 @@ type filePart struct {
 	Recipe string `json:"recipe"`
 }
 
-// fileChord is one chord as the file has it; its time and length are fractions of a whole
-// note.
+// fileChord is one chord as the file has it; its time and length are fractions of a whole note.
 type fileChord struct {
 	At   Time   `json:"at"`
 	Len  Time   `json:"len"`
 	Name string `json:"name"`
 }
 
-// file is the whole lick file. Notes and chords stay raw until each is read alone, so that
-// an error can say which one it is in.
-// Pointers tell what is left out from what is empty or 0.
+// file is the whole lick file. Notes and chords stay raw until each is read alone, so that an error can say which one
+// it is in. Pointers tell what is left out from what is empty or 0.
 type file struct {
 	Format  string            `json:"format"`
 	Version int               `json:"version"`
@@ -77,10 +75,9 @@ type file struct {
 // byteOrderMark is put before a file by some editors.
 var byteOrderMark = []byte("\xef\xbb\xbf")
 
-// checkKeys refuses what encoding/json lets pass: a field named twice in one object, of which
-// it would take the last, and one in other letters than ours, which are all small. Fields that
-// are strings are told from values by walking the tokens with a stack of the objects that are
-// open.
+// checkKeys refuses what encoding/json lets pass: a field named twice in one object, of which it would take the last,
+// and one in other letters than ours, which are all small. Fields that are strings are told from values by walking the
+// tokens with a stack of the objects that are open.
 func checkKeys(data []byte) error {
 	d := json.NewDecoder(bytes.NewReader(data))
 	var open []map[string]bool // the fields of each object that is open; nil for a list
@@ -123,13 +120,11 @@ func checkKeys(data []byte) error {
 	}
 }
 
-// Parse reads a lick file strictly: unknown fields, values out of range and
-// notes that overlap on a string are errors of one sentence that name the note
-// as it is numbered in the file.
+// Parse reads a lick file strictly: unknown fields, values out of range and notes that overlap on a string are errors
+// of one sentence that name the note as it is numbered in the file.
 //
-// Notes may stand in any order; the lick has them in playing order. Fields that are left out
-// have the values of New. A version of this program reads every file that it or an older one
-// wrote.
+// Notes may stand in any order; the lick has them in playing order. Fields that are left out have the values of New. A
+// version of this program reads every file that it or an older one wrote.
 func Parse(data []byte) (Lick, error) {
 	if len(data) > MaxBytes {
 		return Lick{}, fmt.Errorf("the file is larger than %d MB", MaxBytes>>20)
@@ -172,9 +167,8 @@ func Parse(data []byte) (Lick, error) {
 	return l, nil
 }
 
-// lick turns the file's parts into a lick; an error names the chord or the note it lies
-// in.
-// It does not yet say whether the values fit together; Validate does.
+// lick turns the file's parts into a lick; an error names the chord or the note it lies in. It does not yet say whether
+// the values fit together; Validate does.
 func (f file) lick() (Lick, error) {
 	l := New()
 	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe
@@ -233,8 +227,7 @@ func (f file) lick() (Lick, error) {
 	return l, nil
 }
 
-// parseNote reads one note strictly. Where it sounds and how long cannot be left out,
-// everything else can.
+// parseNote reads one note strictly. Where it sounds and how long cannot be left out, everything else can.
 func parseNote(raw json.RawMessage) (Note, error) {
 	var need struct {
 		At, Len, String, Fret *json.RawMessage
@@ -258,8 +251,7 @@ func parseNote(raw json.RawMessage) (Note, error) {
 	return n, err
 }
 
-// strict decodes one JSON value and refuses unknown fields and what follows it.
-// The error is in a player's words.
+// strict decodes one JSON value and refuses unknown fields and what follows it. The error is in a player's words.
 func strict(data []byte, v any) error {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
@@ -306,8 +298,7 @@ func ParseMeter(s string) (Meter, error) {
 	return m, nil
 }
 
-// valid says whether the meter can be written and counted: 1 to 32 beats of a power of
-// two.
+// valid says whether the meter can be written and counted: 1 to 32 beats of a power of two.
 func (m Meter) valid() bool {
 	return m.Beats >= 1 && m.Beats <= 32 && m.Unit >= 1 && m.Unit <= 32 && m.Unit&(m.Unit-1) == 0
 }

@@ -62,8 +62,7 @@ const (
 	Shuffle  Feel = "shuffle"
 )
 
-// Chord is one chord of the changes under the line. Chords do not overlap; between them may be
-// silence.
+// Chord is one chord of the changes under the line. Chords do not overlap; between them may be silence.
 type Chord struct {
 	At   Time
 	Len  Time
@@ -87,8 +86,7 @@ const (
 // String writes the finger as players do: 1 to 4, 0, T, or "" when not decided.
 func (f Finger) String() string { return [...]string{"", "1", "2", "3", "4", "0", "T"}[f] }
 
-// Word names the finger.
-// The article is left to the sentence.
+// Word names the finger. The article is left to the sentence.
 func (f Finger) Word() string {
 	return [...]string{"no finger", "index", "middle finger", "ring finger", "little finger", "open string", "thumb"}[f]
 }
@@ -131,9 +129,8 @@ const (
 // Slurred says whether the note sounds without a stroke.
 func (s Slur) Slurred() bool { return s == Hammer || s == Pull || s == Slide }
 
-// Between is the slur of the same sort that leads from one fret of a string to
-// another: a hammer rises, a pull falls, a slide needs two fretted notes; none where
-// the fret stays.
+// Between is the slur of the same sort that leads from one fret of a string to another: a hammer rises, a pull falls, a
+// slide needs two fretted notes; none where the fret stays.
 func (s Slur) Between(from, to int) Slur {
 	switch {
 	case from == to:
@@ -172,8 +169,7 @@ func (l *Lick) fitSlur(i int) {
 	}
 }
 
-// Vibrato has a width (narrow, wide) and a speed (slow, fast). What each is in cents and hertz
-// is the sound's to say.
+// Vibrato has a width (narrow, wide) and a speed (slow, fast). What each is in cents and hertz is the sound's to say.
 type Vibrato struct {
 	Width Width `json:"width"`
 	Speed Speed `json:"speed"`
@@ -298,8 +294,7 @@ func (l Lick) Length() Time {
 	return end
 }
 
-// Columns groups the notes that start together: each is the range [from, to)
-// of Notes.
+// Columns groups the notes that start together: each is the range [from, to) of Notes.
 func (l Lick) Columns() [][2]int {
 	var cols [][2]int
 	for i := 0; i < len(l.Notes); {

@@ -91,9 +91,8 @@ func (l Lick) validateSpans() error {
 	return nil
 }
 
-// inserted makes the parts follow so many notes put in at index at: a part that begins there or
-// later moves along, one that lies around it grows. A note at the seam of two parts belongs to
-// neither.
+// inserted makes the parts follow so many notes put in at index at: a part that begins there or later moves along, one
+// that lies around it grows. A note at the seam of two parts belongs to neither.
 func (l *Lick) inserted(at, n int) {
 	l.Parts = slices.Clone(l.Parts)
 	for i := range l.Parts {

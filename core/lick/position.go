@@ -13,9 +13,8 @@ type Position struct {
 	Off  Time  // what is left of the beat
 }
 
-// Position finds bar, beat and the rest of a time.
-// As an example, with a pick-up of 3/8 in 4/4 the first note, at 0, is bar 0, beat 3, an eighth
-// off: the bar it belongs to begins before the line does.
+// Position finds bar, beat and the rest of a time. As an example, with a pick-up of 3/8 in 4/4 the first note, at 0, is
+// bar 0, beat 3, an eighth off: the bar it belongs to begins before the line does.
 func (l Lick) Position(at Time) Position {
 	bar, unit := l.Meter.Bar(), NewTime(1, int64(l.Meter.Unit))
 	t, number := at.Sub(l.Pickup), int64(1)
@@ -29,8 +28,7 @@ func (l Lick) Position(at Time) Position {
 	return Position{Bar: number + whole, Beat: beat + 1, Off: off}
 }
 
-// Count is what a player counts aloud there: 1 e & a for quarters of a beat,
-// the beat's number on it, "." between.
+// Count is what a player counts aloud there: 1 e & a for quarters of a beat, the beat's number on it, "." between.
 func (p Position) Count(m Meter) string {
 	if p.Off.IsZero() {
 		return strconv.FormatInt(p.Beat, 10)

@@ -145,8 +145,7 @@ type Clip struct {
 	Len  Time
 }
 
-// Clipped copies a selection: one stretch after the other, with the chords over them, each in its own
-// rhythm.
+// Clipped copies a selection: one stretch after the other, with the chords over them, each in its own rhythm.
 func (l Lick) Clipped(rs Ranges) (Clip, error) {
 	rs, err := rs.Whole(l)
 	if err != nil {
@@ -335,8 +334,7 @@ func (e Duplicate) Apply(l Lick) (Lick, error) {
 // What implements Edit.
 func (e Duplicate) What() string { return e.Notes.Words() + " played once more" }
 
-// Carry takes selected columns out and puts them after note After (−1: before the first), which is
-// none of them.
+// Carry takes selected columns out and puts them after note After (−1: before the first), which is none of them.
 type Carry struct {
 	Notes Ranges
 	After int

@@ -7,13 +7,11 @@ import (
 	"strings"
 )
 
-// Time is an exact time or length, a fraction of a whole note. The zero value is 0. Fractions
-// are kept reduced with a positive denominator, so that equal times are equal values and can be
-// keys of a map.
+// Time is an exact time or length, a fraction of a whole note. The zero value is 0. Fractions are kept reduced with a
+// positive denominator, so that equal times are equal values and can be keys of a map.
 //
-// Sums of fractions may need denominators beyond 64 bits. Such a result is tooFine, a time far
-// beyond any lick, which Validate refuses: arithmetic has no errors, and no line with a wrong
-// time is kept.
+// Sums of fractions may need denominators beyond 64 bits. Such a result is tooFine, a time far beyond any lick, which
+// Validate refuses: arithmetic has no errors, and no line with a wrong time is kept.
 type Time struct {
 	num, den int64 // den 0 means 1, so that the zero value works
 }
@@ -66,8 +64,7 @@ func parsePart(s string) (int64, error) {
 // Parts are the reduced numerator and denominator.
 func (t Time) Parts() (num, den int64) { return t.num, max(t.den, 1) }
 
-// Valid says whether a file may hold the time.
-// Times below 0 are for differences.
+// Valid says whether a file may hold the time. Times below 0 are for differences.
 func (t Time) Valid() bool {
 	n, d := t.Parts()
 	return n >= 0 && n <= MaxPart && d <= MaxPart
@@ -149,9 +146,8 @@ func (t Time) Float() float64 {
 	return float64(n) / float64(d)
 }
 
-// Div splits t by a unit: how many whole units lie in it and what is left.
-// Both must not be negative and unit must not be 0.
-// As an example, 11/8 by a bar of 4/4 is 1 and 3/8.
+// Div splits t by a unit: how many whole units lie in it and what is left. Both must not be negative and unit must not
+// be 0. As an example, 11/8 by a bar of 4/4 is 1 and 3/8.
 func (t Time) Div(unit Time) (whole int64, rest Time) {
 	q := t.Add(Time{}) // reduced copy
 	a, b := q.Parts()

@@ -1,7 +1,6 @@
 package lick
 
-// Sounding is when a note sounds, in seconds from the lick's start at its tempo, feel
-// applied.
+// Sounding is when a note sounds, in seconds from the lick's start at its tempo, feel applied.
 type Sounding struct{ At, Len float64 }
 
 // Timeline is when every note sounds, one entry a note. It is what is heard and what

@@ -13,8 +13,7 @@ import (
 	"ornamen/core/neck"
 )
 
-// Limits of a lick file. They are beyond what is played: 20,000 sixteenths at 120 are forty
-// minutes.
+// Limits of a lick file. They are beyond what is played: 20,000 sixteenths at 120 are forty minutes.
 const (
 	MaxNotes             = 20_000
 	MaxFret              = 36
@@ -42,12 +41,10 @@ func NearestBend(semitones float64) float64 {
 	return best
 }
 
-// Validate says in one sentence what the format does not allow. Notes are
-// numbered as they stand in l.Notes. What can be written but not played is no
-// error: judging finds it.
+// Validate says in one sentence what the format does not allow. Notes are numbered as they stand in l.Notes. What can
+// be written but not played is no error: judging finds it.
 //
-// Every reader and every edit ends with it, so that what is kept, drawn or judged is within
-// these limits.
+// Every reader and every edit ends with it, so that what is kept, drawn or judged is within these limits.
 func (l Lick) Validate() error {
 	switch {
 	case utf8.RuneCountInString(l.Title) > maxTitle:
@@ -195,9 +192,8 @@ func (l Lick) validateNote(n Note) error {
 	return nil
 }
 
-// validateOverlap refuses two notes that sound at once on one string. The later note is named:
-// it is the one that was put where there was no room. One pass in playing order with the last
-// note of each string.
+// validateOverlap refuses two notes that sound at once on one string. The later note is named: it is the one that was
+// put where there was no room. One pass in playing order with the last note of each string.
 func (l Lick) validateOverlap() error {
 	order := l.order()
 	last := map[int]int{} // string → note that sounded last

@@ -2,9 +2,8 @@ package lick
 
 import "slices"
 
-// The words of a lick file are small types: what is compared is a constant, and a word
-// that is none is refused where a file or a form is read. The zero value of each is what
-// a note has that says nothing.
+// The words of a lick file are small types: what is compared is a constant, and a word that is none is refused where a
+// file or a form is read. The zero value of each is what a note has that says nothing.
 
 // Field names what of a note the player can set for good.
 type Field string

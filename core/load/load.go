@@ -1,7 +1,6 @@
 package load
 
-// The verdict of a load (model default): tight over the first, broken over the
-// second.
+// The verdict of a load (model default): tight over the first, broken over the second.
 const (
 	Tight  = 0.85
 	Breaks = 1.0
@@ -15,10 +14,9 @@ const Strain = 1.0 / 3
 // whole line and not one move decides the rest (model default).
 const Slack = 1.15
 
-// Limit is the largest load that is allowed when bound is the least possible one:
-// slack times it, but never so much that a line breaks that need not.
-// A bound above 1 is of a line that breaks as it is, and has its whole slack. As an example,
-// with a slack of 1.15 a bound of 0.97 gives 1, one of 0.5 gives 0.575.
+// Limit is the largest load that is allowed when bound is the least possible one: slack times it, but never so much
+// that a line breaks that need not. A bound above 1 is of a line that breaks as it is, and has its whole slack. As an
+// example, with a slack of 1.15 a bound of 0.97 gives 1, one of 0.5 gives 0.575.
 func Limit(bound, slack float64) float64 {
 	limit := bound * slack
 	if bound <= Breaks {

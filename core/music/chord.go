@@ -20,15 +20,12 @@ type Chord struct {
 //
 //	root quality extension { sus | add | alteration | no | alt } [ /bass ]
 //
-// quality: m, min, mi, -, maj, ma, M, Δ, dim, °, aug, +, ø, 5, or nothing for major, with a capital
-// where players write one.
-// extension: 2 (an added ninth), 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each
-// brings the ones below it, the third stays away from a dominant eleventh and the
-// eleventh from a major or dominant thirteenth, as they are played. alt, of a dominant chord,
-// alters all that can be: ♭9, ♯9, ♭5 and ♭13.
+// quality: m, min, mi, -, maj, ma, M, Δ, dim, °, aug, +, ø, 5, or nothing for major, with a capital where players write
+// one. extension: 2 (an added ninth), 6, 6/9, 7, 9, 11, 13, with maj before it for the major seventh; each brings the
+// ones below it, the third stays away from a dominant eleventh and the eleventh from a major or dominant thirteenth, as
+// they are played. alt, of a dominant chord, alters all that can be: ♭9, ♯9, ♭5 and ♭13.
 
-// qualities are the triads; the longer words first. A seventh that the word brings
-// with it is in its row.
+// qualities are the triads; the longer words first. A seventh that the word brings with it is in its row.
 var qualities = []quality{
 	{"Maj", 0, 0, 0, false},
 	{"Min", -1, 0, -1, false},
@@ -95,8 +92,7 @@ var plain = strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")
 // chordBuilder collects the tones: how much each degree is altered.
 type chordBuilder struct{ tones map[int]int }
 
-// read takes the words of a chord's name off one after the other; what is left over is no
-// chord.
+// read takes the words of a chord's name off one after the other; what is left over is no chord.
 func (b chordBuilder) read(s string) error {
 	if s == "5" {
 		b.tones[5] = 0

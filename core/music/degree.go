@@ -61,6 +61,5 @@ var chromatic = [12]Degree{
 	{7, 0},
 }
 
-// ChromaticDegree names a half step (0 to 11) over a root by common practice:
-// 1 ♭2 2 ♭3 3 4 ♭5 5 ♭6 6 ♭7 7.
+// ChromaticDegree names a half step (0 to 11) over a root by common practice: 1 ♭2 2 ♭3 3 4 ♭5 5 ♭6 6 ♭7 7.
 func ChromaticDegree(semitones int) Degree { return chromatic[mod(semitones, 12)] }

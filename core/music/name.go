@@ -14,8 +14,7 @@ var (
 	letterRune  = [7]byte{'C', 'D', 'E', 'F', 'G', 'A', 'B'}
 )
 
-// Name is a spelled note without an octave: a letter and its sharps (+) or
-// flats (−). The zero value is C.
+// Name is a spelled note without an octave: a letter and its sharps (+) or flats (−). The zero value is C.
 type Name struct {
 	Letter Letter
 	Alter  int
@@ -76,8 +75,7 @@ func (n Name) Pretty() string {
 	return string(letterRune[n.Letter]) + accidentals(n.Alter, "♯", "♭")
 }
 
-// WithOctave writes the name and the octave that p has under this spelling:
-// B♯ at pitch 60 is "B#3".
+// WithOctave writes the name and the octave that p has under this spelling: B♯ at pitch 60 is "B#3".
 func (n Name) WithOctave(p Pitch) string {
 	return n.String() + strconv.Itoa(n.octave(p))
 }
@@ -87,8 +85,7 @@ func (n Name) PrettyWithOctave(p Pitch) string {
 	return n.Pretty() + strconv.Itoa(n.octave(p))
 }
 
-// octave is the number of the octave in which the pitch is written with this name: B♯
-// belongs to the one below.
+// octave is the number of the octave in which the pitch is written with this name: B♯ belongs to the one below.
 func (n Name) octave(p Pitch) int {
 	return (int(p)-letterClass[n.Letter]-n.Alter)/12 - 1
 }

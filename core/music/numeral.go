@@ -11,11 +11,10 @@ var numeral = regexp.MustCompile(`^([b#♭♯]?)(?:([1-7])|(VII|VI|IV|V|III|II|I
 // romans are the Roman numbers in their order.
 var romans = []string{"I", "II", "III", "IV", "V", "VI", "VII"}
 
-// OnDegree reads a chord that is written by its degree of the key: an Arabic number with the chord's
-// sign ("1m7", "b6maj7", "57") or a Roman one ("ii7", "V7", "Imaj7", "vii°"), where small letters
-// are minor chords unless the sign says diminished. In a minor key the III, VI and VII of Roman
-// numbers are the key's own, a half step lower than in major (common practice). ok is false where the
-// word is no such chord.
+// OnDegree reads a chord that is written by its degree of the key: an Arabic number with the chord's sign ("1m7",
+// "b6maj7", "57") or a Roman one ("ii7", "V7", "Imaj7", "vii°"), where small letters are minor chords unless the sign
+// says diminished. In a minor key the III, VI and VII of Roman numbers are the key's own, a half step lower than in
+// major (common practice). ok is false where the word is no such chord.
 func OnDegree(word string, minor bool) (d Degree, sign string, ok bool) {
 	m := numeral.FindStringSubmatch(word)
 	if m == nil {

@@ -37,8 +37,7 @@ type Tone struct {
 	Hold   Hold
 }
 
-// Palette is the set of tones a line is built from: a scale on a tonic, with
-// colour notes added and tones dropped.
+// Palette is the set of tones a line is built from: a scale on a tonic, with colour notes added and tones dropped.
 type Palette struct {
 	Tonic Name
 	Scale Scale
@@ -78,8 +77,7 @@ func NewPalette(tonic, scale string, add, drop []string) (Palette, error) {
 	return p, nil
 }
 
-// ParseKey reads "TONIC SCALE", such as "C# minor pentatonic".
-// A chord by its sign ("Am7", "Cmaj9") is its arpeggio.
+// ParseKey reads "TONIC SCALE", such as "C# minor pentatonic". A chord by its sign ("Am7", "Cmaj9") is its arpeggio.
 func ParseKey(key string, add, drop []string) (Palette, error) {
 	tonic, scale, more := strings.Cut(strings.TrimSpace(key), " ")
 	if _, err := ParseName(tonic); err != nil && !more {
@@ -194,12 +192,10 @@ func (t Tone) Text() string {
 	return t.Degree.String()
 }
 
-// Over is the height in half steps of a degree over a chord's root: whichever the
-// palette gives by the letter, or as written where it has a sign. ok is false where
-// the palette has no such tone.
-// In C major the 3 over D is F, three half steps, and the 3 over G is B, four: degrees are the
-// key's. Of two tones with one letter the degree as it is written comes first: the 5 of a blues key
-// is the fifth, not the ♭5.
+// Over is the height in half steps of a degree over a chord's root: whichever the palette gives by the letter, or as
+// written where it has a sign. ok is false where the palette has no such tone. In C major the 3 over D is F, three half
+// steps, and the 3 over G is B, four: degrees are the key's. Of two tones with one letter the degree as it is written
+// comes first: the 5 of a blues key is the fifth, not the ♭5.
 func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 	octave := 0
 	if d.Number > 7 {

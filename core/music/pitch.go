@@ -12,8 +12,7 @@ type Pitch int
 // MaxPitch is the highest MIDI note number (MIDI 1.0).
 const MaxPitch Pitch = 127
 
-// Hertz is the frequency in 12-tone equal temperament with A4 = 440 Hz
-// (ISO 16): 440·2^((n−69)/12).
+// Hertz is the frequency in 12-tone equal temperament with A4 = 440 Hz (ISO 16): 440·2^((n−69)/12).
 func (p Pitch) Hertz() float64 { return 440 * math.Pow(2, float64(p-69)/12) }
 
 // Class is the pitch class, 0 for C to 11 for B.

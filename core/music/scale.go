@@ -6,9 +6,8 @@ import (
 	"strings"
 )
 
-// Scale is a named row of degrees, rising from the root.
-// Degrees are sorted by half steps and different; the first is the root. The name of a scale
-// that was written as degrees is those degrees.
+// Scale is a named row of degrees, rising from the root. Degrees are sorted by half steps and different; the first is
+// the root. The name of a scale that was written as degrees is those degrees.
 type Scale struct {
 	Name    string
 	Degrees []Degree
@@ -105,9 +104,8 @@ func (s Scale) Arpeggio() bool {
 	return steps == 0 && len(s.Degrees) < 7
 }
 
-// ParseScale reads a scale by name ("natural minor"), or by a row of degrees
-// that starts on 1 ("1 9 b3 4 5 b7").
-// An unknown name is answered with the nearest that is known.
+// ParseScale reads a scale by name ("natural minor"), or by a row of degrees that starts on 1 ("1 9 b3 4 5 b7"). An
+// unknown name is answered with the nearest that is known.
 func ParseScale(s string) (Scale, error) {
 	key := foldScale(s)
 	if sc, ok := scaleIndex[key]; ok {
@@ -165,8 +163,7 @@ func foldScale(s string) string {
 	return strings.Join(strings.Fields(s), " ")
 }
 
-// nearest finds the candidate with the least edits from s, so that "dorain" is answered with
-// dorian.
+// nearest finds the candidate with the least edits from s, so that "dorain" is answered with dorian.
 func nearest(s string, candidates []string) string {
 	best, bestD := "", 1<<30
 	for _, c := range candidates {

@@ -89,8 +89,7 @@ func (g Guitar) FretX(n int) MM {
 // Cell is the width of fret n's cell, from fret n−1 to fret n.
 func (g Guitar) Cell(n int) MM { return g.FretX(n) - g.FretX(n-1) }
 
-// How far behind the wire a fingertip presses: so many mm, or this part of the
-// cell where that is less (model default).
+// How far behind the wire a fingertip presses: so many mm, or this part of the cell where that is less (model default).
 const (
 	pressBehind MM = 6
 	pressPart   MM = 0.3
@@ -115,9 +114,8 @@ func (g Guitar) StringY(str int, x MM) MM {
 	return spread * MM(str-1) / MM(n-1)
 }
 
-// Room is the way from the string at x to the fretboard's edge, toward the
-// thick strings or toward the thin ones.
-// A bend needs it: what is pushed further falls off the fretboard.
+// Room is the way from the string at x to the fretboard's edge, toward the thick strings or toward the thin ones. A
+// bend needs it: what is pushed further falls off the fretboard.
 func (g Guitar) Room(str int, x MM, towardThick bool) MM {
 	if towardThick {
 		return g.StringY(len(g.Tuning), x) - g.StringY(str, x) + g.EdgeRoom
@@ -125,8 +123,7 @@ func (g Guitar) Room(str int, x MM, towardThick bool) MM {
 	return g.StringY(str, x) + g.EdgeRoom
 }
 
-// Way is the straight way of a fingertip between two places on the plan of
-// the neck.
+// Way is the straight way of a fingertip between two places on the plan of the neck.
 func (g Guitar) Way(a, b Place) MM {
 	xa, xb := g.Press(a.Fret), g.Press(b.Fret)
 	dy := g.StringY(b.String, xb) - g.StringY(a.String, xa)
@@ -141,8 +138,7 @@ func (g Guitar) Has(p Place) bool {
 	return p.String >= 1 && p.String <= len(g.Tuning) && p.Fret >= 0 && p.Fret <= g.Frets
 }
 
-// Places lists every place where a pitch lies, thin strings first.
-// At most one on a string.
+// Places lists every place where a pitch lies, thin strings first. At most one on a string.
 func (g Guitar) Places(pitch music.Pitch) []Place {
 	var out []Place
 	for s, open := range g.Tuning {
@@ -153,8 +149,7 @@ func (g Guitar) Places(pitch music.Pitch) []Place {
 	return out
 }
 
-// Octaves moves a place by octaves, two strings for each; ok is false where the neck
-// ends before it.
+// Octaves moves a place by octaves, two strings for each; ok is false where the neck ends before it.
 func (g Guitar) Octaves(at Place, n int) (to Place, ok bool) {
 	s := at.String - 2*n
 	if s < 1 || s > len(g.Tuning) {

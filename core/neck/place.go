@@ -12,8 +12,7 @@ type Place struct {
 	Fret   int
 }
 
-// ParsePlace reads "string:fret", as Notation writes it. Whether the place is on a
-// neck is the guitar's to say.
+// ParsePlace reads "string:fret", as Notation writes it. Whether the place is on a neck is the guitar's to say.
 func ParsePlace(s string) (Place, error) {
 	str, fret, ok := strings.Cut(strings.TrimSpace(s), ":")
 	a, err1 := strconv.Atoi(str)
@@ -35,8 +34,7 @@ func clipped(s string) string {
 // Notation writes the place as string:fret.
 func (p Place) Notation() string { return fmt.Sprintf("%d:%d", p.String, p.Fret) }
 
-// Apart is about how far a hand goes from one place to another, in frets: a string
-// counts as two of them.
+// Apart is about how far a hand goes from one place to another, in frets: a string counts as two of them.
 func Apart(a, b Place) int {
 	return max(a.Fret-b.Fret, b.Fret-a.Fret) + 2*max(a.String-b.String, b.String-a.String)
 }

@@ -25,16 +25,14 @@ const (
 	mmPerInch    = 25.4
 )
 
-// Model defaults for wound strings: the steel core is this part of the gauge,
-// and the whole weighs this part of a solid steel rod of the gauge (the wrap
-// is nickel-plated steel with air between its turns).
+// Model defaults for wound strings: the steel core is this part of the gauge, and the whole weighs this part of a solid
+// steel rod of the gauge (the wrap is nickel-plated steel with air between its turns).
 const (
 	woundCore = 0.45
 	woundMass = 0.90
 )
 
-// DefaultStrings is a set of n strings, 10 13 17 26w 36w 46w for six (model
-// default); further low strings 60w 74w 90w.
+// DefaultStrings is a set of n strings, 10 13 17 26w 36w 46w for six (model default); further low strings 60w 74w 90w.
 func DefaultStrings(n int) []Gauge {
 	set := []Gauge{
 		{0.010, false},
@@ -71,8 +69,7 @@ func ParseGauges(text string) ([]Gauge, error) {
 	return out, nil
 }
 
-// CoreArea is the cross-section in m² that carries the tension: the whole of
-// a plain string, the core of a wound one.
+// CoreArea is the cross-section in m² that carries the tension: the whole of a plain string, the core of a wound one.
 func (s Gauge) CoreArea() float64 {
 	d := s.metres()
 	if s.Wound {

@@ -3,16 +3,14 @@
 //
 // # The notation
 //
-// A phrase is one cell, or several with | between them that take turns. Before its steps
-// stands what they name: "tones:" (may be left out), "strings:", "chord:" or
-// "chord@5,4,3:" with the string of each step. A step is
+// A phrase is one cell, or several with | between them that take turns. Before its steps stands what they name:
+// "tones:" (may be left out), "strings:", "chord:" or "chord@5,4,3:" with the string of each step. A step is
 //
 //	[D|U] [< or \] [h|p|s|S] tone [^bend [_]] [~|~~] [>]
 //
-// a stroke that is fixed, a slide into it from below or above, a slur, the tone, a bend
-// with its release, vibrato, accent. "." rests, "-" holds on, (1 3) sounds together. A
-// tone is a number, 1 where the cell starts; a letter and a number, the letter a string;
-// or a degree with ' and , for octaves.
+// a stroke that is fixed, a slide into it from below or above, a slur, the tone, a bend with its release, vibrato,
+// accent. "." rests, "-" holds on, (1 3) sounds together. A tone is a number, 1 where the cell starts; a letter and a
+// number, the letter a string; or a degree with ' and , for octaves.
 //
 // # A worked example
 //

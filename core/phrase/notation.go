@@ -10,9 +10,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Kind says what the steps of a phrase name.
-// What a cell counts in decides how it goes on: tones along the layout, strings across the
-// neck, degrees from chord to chord.
+// Kind says what the steps of a phrase name. What a cell counts in decides how it goes on: tones along the layout,
+// strings across the neck, degrees from chord to chord.
 type Kind string
 
 // The kinds: tones of the layout counted from where the cell starts, strings and
@@ -23,17 +22,15 @@ const (
 	Chord   Kind = "chord"
 )
 
-// Phrase is one cell, or several that take turns.
-// Several cells, written with | between them, are played in turn.
+// Phrase is one cell, or several that take turns. Several cells, written with | between them, are played in turn.
 type Phrase struct {
 	Kind    Kind
 	Strings []int // chord: the string of each tone, if given
 	Cells   [][]Step
 }
 
-// Tone is what a step names, by the kind of its phrase; fields of the other kinds are zero.
-// As an example, "b3'" of a chord cell is Degree ♭3 with Octave 1, "hb2" of a string cell
-// String 1 with N 2 and, in its step, a hammer.
+// Tone is what a step names, by the kind of its phrase; fields of the other kinds are zero. As an example, "b3'" of a
+// chord cell is Degree ♭3 with Octave 1, "hb2" of a string cell String 1 with N 2 and, in its step, a hammer.
 type Tone struct {
 	N      int          // tones: counted from the cell's start, 1 is the start; strings: from the string's lowest
 	String int          // strings: 0 is the cell's first string, in the run's direction
@@ -42,8 +39,7 @@ type Tone struct {
 	Plain  bool         // chord: the degree of the major scale, whatever the key gives (n2)
 }
 
-// Step is one step of a cell.
-// A step lasts one count. Hold lengthens the tone before it by one, Rest is silence of one.
+// Step is one step of a cell. A step lasts one count. Hold lengthens the tone before it by one, Rest is silence of one.
 type Step struct {
 	Rest, Hold bool
 	Stroke     lick.Stroke // fixed, or empty
@@ -62,15 +58,13 @@ type Bend struct {
 	Release   bool
 }
 
-// WordError points at the word that is not understood.
-// Screens mark the word where it was typed; errors.As finds it.
+// WordError points at the word that is not understood. Screens mark the word where it was typed; errors.As finds it.
 type WordError struct {
 	Word string
 	Why  string
 }
 
-// Wrong is the error that a word of a phrase or a recipe cannot be read, and why; its type
-// is *WordError.
+// Wrong is the error that a word of a phrase or a recipe cannot be read, and why; its type is *WordError.
 func Wrong(word, why string) error { return &WordError{word, why} }
 
 // Error is one sentence: the word, and what is wrong with it.
@@ -79,9 +73,8 @@ func (e *WordError) Error() string { return fmt.Sprintf("%q: %s", e.Word, e.Why)
 // MaxSteps bounds a phrase, rests and holds counted.
 const MaxSteps = 256
 
-// ParsePhrase reads the notation: an optional kind and a colon, then steps with spaces between
-// them, | between cells. An error points at its word; the phrase that comes with it is not to
-// be used.
+// ParsePhrase reads the notation: an optional kind and a colon, then steps with spaces between them, | between cells.
+// An error points at its word; the phrase that comes with it is not to be used.
 //
 // "chord@5,4,3: 1 3 1'" plays root, third and the root an octave up on strings 5, 4 and 3.
 // What String prints is read as the same phrase.
@@ -225,9 +218,8 @@ func (p Phrase) parseStep(w string) (s Step, err error) {
 	return s, nil
 }
 
-// parseTones reads one tone, or several in brackets.
-// rest is what follows the tone or the bracket; ok is false where there is none, or more of
-// them than strings.
+// parseTones reads one tone, or several in brackets. rest is what follows the tone or the bracket; ok is false where
+// there is none, or more of them than strings.
 func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
 	inner, rest, group := strings.Cut(strings.TrimPrefix(w, "("), ")")
 	if !strings.HasPrefix(w, "(") {

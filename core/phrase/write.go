@@ -8,8 +8,7 @@ import (
 	"ornamen/core/lick"
 )
 
-// String writes the phrase as ParsePhrase reads it.
-// The kind is left out for tones, as it is when one types.
+// String writes the phrase as ParsePhrase reads it. The kind is left out for tones, as it is when one types.
 func (p Phrase) String() string {
 	var b strings.Builder
 	switch {
@@ -36,9 +35,8 @@ func CellText(k Kind, steps []Step) string {
 	return strings.Join(out, " ")
 }
 
-// Text writes a step: stroke, slide in, slur, tones, bend, vibrato, accent, in that order.
-// It is the order in which parseStep takes them off again: what is written is read as the same
-// step, which a fuzz test holds.
+// Text writes a step: stroke, slide in, slur, tones, bend, vibrato, accent, in that order. It is the order in which
+// parseStep takes them off again: what is written is read as the same step, which a fuzz test holds.
 func (s Step) Text(k Kind) string {
 	switch {
 	case s.Rest:
@@ -79,8 +77,7 @@ func (s Step) Text(k Kind) string {
 	return before + mark + "(" + strings.Join(names, " ") + ")" + after
 }
 
-// Text writes a tone by the kind of its phrase.
-// "3" of tones, "b2" of strings, "b3'" of a chord.
+// Text writes a tone by the kind of its phrase. "3" of tones, "b2" of strings, "b3'" of a chord.
 func (t Tone) Text(k Kind) string {
 	switch k {
 	case Strings:

@@ -8,8 +8,7 @@ type Choice struct {
 	Strokes []lick.Stroke // one a note
 }
 
-// Choices lists the ways to pick notes (thick strings first) around the strokes
-// that are set, a downstroke first.
+// Choices lists the ways to pick notes (thick strings first) around the strokes that are set, a downstroke first.
 func Choices(notes []Note) []Choice {
 	var out []Choice
 	for _, s := range options(Event{Notes: notes}) {
@@ -25,8 +24,7 @@ func (pl Hand) Load(x, y Choice, have float64, fresh bool, angle Angle) float64 
 		angle).Load
 }
 
-// Breach says whether the second choice leaves the way although the player has
-// not set both.
+// Breach says whether the second choice leaves the way although the player has not set both.
 func (w Way) Breach(x, y Choice) bool {
 	return w.breaches(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes}, y.Strokes)
 }

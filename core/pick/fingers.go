@@ -6,12 +6,10 @@ import (
 	"ornamen/core/lick"
 )
 
-// With the thumb on a bass voice the hand holds no pick: the line above is played by index,
-// middle and ring finger in turn; on a bass, by index and middle finger in turn, whatever the string
-// (common practice).
+// With the thumb on a bass voice the hand holds no pick: the line above is played by index, middle and ring finger in
+// turn; on a bass, by index and middle finger in turn, whatever the string (common practice).
 
-// lineFingers play the line, in the order in which they lie over the strings, thick to
-// thin.
+// lineFingers play the line, in the order in which they lie over the strings, thick to thin.
 var lineFingers = []lick.Stroke{lick.PIndex, lick.PMid, lick.PRing}
 
 // Effort in ms that the fingers mind beside their need (model defaults).
@@ -52,8 +50,7 @@ func byFingers(e Event) (out []state) {
 	return out
 }
 
-// rows are the ways to take so many fingers in order; where there are too few, the last one
-// plays the rest too.
+// rows are the ways to take so many fingers in order; where there are too few, the last one plays the rest too.
 func rows(free []lick.Stroke, n int) [][]lick.Stroke {
 	switch {
 	case n == 0:

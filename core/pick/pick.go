@@ -11,8 +11,7 @@ import (
 // TurnNeed is the need of strokes in turn on one string, in ms (model default).
 const TurnNeed = 85.0
 
-// ExitExtra is what a change takes more that the pick angle does not serve, in ms
-// (model default).
+// ExitExtra is what a change takes more that the pick angle does not serve, in ms (model default).
 const ExitExtra = 10.0
 
 // Needs from picked note to picked note, in ms (model defaults).
@@ -152,8 +151,7 @@ type Path struct {
 // stroke states: one stroke for each note of the event.
 type state []lick.Stroke
 
-// pick is the stroke that the pick made last; ok is false where it has made none or
-// fingers play.
+// pick is the stroke that the pick made last; ok is false where it has made none or fingers play.
 func (s state) pick() (lick.Stroke, bool) {
 	for _, k := range s {
 		if isPick(k) {

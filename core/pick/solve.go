@@ -9,12 +9,10 @@ import (
 	"ornamen/core/load"
 )
 
-// Solve finds the strokes of a line: the way is kept where the player's strokes
-// allow it, then, with the largest load within slack times the least possible, the
-// effort is least: the sum of (need/100)⁴, which does not depend on the time there
-// is, and with it a downstroke wherever the line starts on a beat. Ties start on a
-// downstroke. With angle Either one angle is taken for the whole line: of those
-// within slack of the better one, that of less effort.
+// Solve finds the strokes of a line: the way is kept where the player's strokes allow it, then, with the largest load
+// within slack times the least possible, the effort is least: the sum of (need/100)⁴, which does not depend on the time
+// there is, and with it a downstroke wherever the line starts on a beat. Ties start on a downstroke. With angle Either
+// one angle is taken for the whole line: of those within slack of the better one, that of less effort.
 func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	if len(events) == 0 {
 		return Path{Steps: []Step{}, Angle: LeavesDown}
@@ -50,8 +48,7 @@ func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	return best
 }
 
-// upStart is what a teacher minds, in effort, where the line starts on a beat with an
-// upstroke (model default).
+// upStart is what a teacher minds, in effort, where the line starts on a beat with an upstroke (model default).
 const upStart = 50.0
 
 // A step that leaves the way counts less at a loop's seam than inside the line: a loop of
@@ -64,10 +61,9 @@ const (
 // slightly is the rounding that two equal sums may differ by.
 const slightly = 1e-12
 
-// search is a line of strokes as it is searched. What leaves the way comes before load and load before
-// effort: the fewest breaches are found first, then only such moves are left as lie on a path with no
-// more of them. That is exact, since a path of moves that each lie on a path with the fewest has the
-// fewest itself.
+// search is a line of strokes as it is searched. What leaves the way comes before load and load before effort: the
+// fewest breaches are found first, then only such moves are left as lie on a path with no more of them. That is exact,
+// since a path of moves that each lie on a path with the fewest has the fewest itself.
 type search struct {
 	hand   Hand
 	events []Event
@@ -131,8 +127,7 @@ func (pl Hand) newSearch(events []Event, loop bool, way Way, angle Angle) *searc
 	return s
 }
 
-// path is the path of least effort with no load above a limit, of those with the fewest breaches, and
-// its effort.
+// path is the path of least effort with no load above a limit, of those with the fewest breaches, and its effort.
 func (s *search) path(limit float64) (path Path, least float64) {
 	path = Path{Steps: make([]Step, len(s.events)), Angle: s.angle}
 	picks, least := []int(nil), math.Inf(1)
@@ -224,8 +219,7 @@ func within(moves, breaches layers.Table, come, rest []float64, fewest float64) 
 	return out
 }
 
-// before is the index of the event before event i, −1 for none; in a loop the last one
-// stands before the first.
+// before is the index of the event before event i, −1 for none; in a loop the last one stands before the first.
 func (s *search) before(i int) int {
 	if i == 0 && s.loop {
 		return len(s.events) - 1
@@ -248,8 +242,7 @@ func (s *search) begin(i, k int) float64 {
 	return 0
 }
 
-// breaches says whether the second stroke leaves the way although the player
-// has not set both.
+// breaches says whether the second stroke leaves the way although the player has not set both.
 func (w Way) breaches(x Event, p state, y Event, q state) bool {
 	before, okA := p.pick()
 	after, okB := q.pick()
@@ -277,11 +270,10 @@ func fixed(e Event) bool {
 	return true
 }
 
-// options lists the ways to pick an event around what is set, a downstroke
-// first. Strings that touch take one stroke. Those that do not take the pick on the
-// thickest, going down, and fingers on the others (hybrid; common practice). What the player
-// has set for one note of a group holds for the others that the same stroke crosses; where
-// nothing is left open there is one way.
+// options lists the ways to pick an event around what is set, a downstroke first. Strings that touch take one stroke.
+// Those that do not take the pick on the thickest, going down, and fingers on the others (hybrid; common practice).
+// What the player has set for one note of a group holds for the others that the same stroke crosses; where nothing is
+// left open there is one way.
 func options(e Event) []state {
 	if slices.ContainsFunc(e.Notes, func(n Note) bool { return n.Line }) {
 		return byFingers(e)

@@ -29,15 +29,13 @@ func ParseHelping(s string) (Helping, error) {
 	return "", fmt.Errorf("helpers %q is none: use many, few, flat", s)
 }
 
-// MaxHelpers is how many fingers stand behind the bending one where nothing else is said
-// (model default).
+// MaxHelpers is how many fingers stand behind the bending one where nothing else is said (model default).
 const MaxHelpers = 2
 
-// Helpers are the fingers of those that are free which help finger f with a bend of so many
-// half steps at a fret that takes so much force, the nearest first. A half step is one
-// finger's where that holds it; a helper needs a fret of its own behind the bent one. As an example, the little
-// finger's full bend at fret 9 has ring and middle behind it by the habit of many; by that of
-// few only as many of them as it takes.
+// Helpers are the fingers of those that are free which help finger f with a bend of so many half steps at a fret that
+// takes so much force, the nearest first. A half step is one finger's where that holds it; a helper needs a fret of its
+// own behind the bent one. As an example, the little finger's full bend at fret 9 has ring and middle behind it by the
+// habit of many; by that of few only as many of them as it takes.
 func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.Push, s bend.Strength,
 	free func(lick.Finger) bool) (out []lick.Finger) {
 	if !f.Fretting() || semitones < 2 && push.Force <= s.Of(int(f), 0) {
@@ -59,10 +57,9 @@ func (h Helping) Helpers(f lick.Finger, semitones float64, fret int, push bend.P
 	return out
 }
 
-// BendsWith is who bends a note that finger f plays in its position, and the fingers behind it. The
-// index bends with itself alone; what the middle finger plays the ring finger bends, with the
-// middle behind it, as the hand need only lie a fret lower (common practice); of ring and little
-// finger the one whose habit it is.
+// BendsWith is who bends a note that finger f plays in its position, and the fingers behind it. The index bends with
+// itself alone; what the middle finger plays the ring finger bends, with the middle behind it, as the hand need only
+// lie a fret lower (common practice); of ring and little finger the one whose habit it is.
 func (pl Player) BendsWith(f lick.Finger, semitones float64, fret int,
 	push bend.Push) (by lick.Finger, with []lick.Finger) {
 	by = f

@@ -9,14 +9,12 @@ import (
 	"ornamen/core/pick"
 )
 
-// Shown are the player's numbers that practice has shown, 1 being the model's player; 0 is one
-// that it has not shown.
+// Shown are the player's numbers that practice has shown, 1 being the model's player; 0 is one that it has not shown.
 type Shown struct{ Picking, Fretting, Reach, Bends float64 }
 
-// With is the profile with the numbers that practice has shown, written as the measurements
-// that would have given them, so that they are seen and changed like those: the tempos of two
-// exercises, the hold of index and little finger that comes nearest, the full bend whose force
-// comes nearest. What was not shown is left as it is.
+// With is the profile with the numbers that practice has shown, written as the measurements that would have given them,
+// so that they are seen and changed like those: the tempos of two exercises, the hold of index and little finger that
+// comes nearest, the full bend whose force comes nearest. What was not shown is left as it is.
 func (p Profile) With(x Shown) (Profile, error) {
 	pl, err := p.Player()
 	if err != nil {
@@ -46,10 +44,9 @@ func clampTapped(tempo float64) float64 {
 	return math.Round(10*max(minTapped, min(maxTapped, tempo))) / 10
 }
 
-// nearestHold is the hold of two frets whose span is nearest to so much of the medium hand's
-// comfort, within the limits of what is measured; 0, 0 where no two frets of the neck are. All
-// pairs of frets are tried: frets lie where they lie, and the nearest span may be a per cent or
-// two off.
+// nearestHold is the hold of two frets whose span is nearest to so much of the medium hand's comfort, within the limits
+// of what is measured; 0, 0 where no two frets of the neck are. All pairs of frets are tried: frets lie where they lie,
+// and the nearest span may be a per cent or two off.
 func nearestHold(g neck.Guitar, reach float64) (from, to int) {
 	comfort := hand.Medium().Comfort[hand.P14]
 	best := math.Inf(1)

@@ -14,8 +14,7 @@ import (
 	"ornamen/core/pick"
 )
 
-// Profile is the player as settings: what a screen shows and a file keeps. A
-// measurement of 0 was not taken.
+// Profile is the player as settings: what a screen shows and a file keeps. A measurement of 0 was not taken.
 type Profile struct {
 	Tuning     string  `json:"tuning"` // "E4 B3 G3 D3 A2 E2", string 1 first
 	Scale      float64 `json:"scale_mm"`
@@ -58,8 +57,7 @@ const (
 	minTension, maxTension = neck.Newtons(15), neck.Newtons(250)
 )
 
-// Where 1–2–4 is hammered to measure it, in sixteenths: pick, hammer, hammer,
-// and again.
+// Where 1–2–4 is hammered to measure it, in sixteenths: pick, hammer, hammer, and again.
 const (
 	hammerString = 3
 	hammerFret   = 9
@@ -67,9 +65,8 @@ const (
 
 // Player builds the player, or says in one sentence what is impossible.
 //
-// The order matters: the hand is measured on the guitar's frets, the hammering with that hand,
-// the bend on that guitar's strings.
-// Measurements that were not taken leave the model's player there.
+// The order matters: the hand is measured on the guitar's frets, the hammering with that hand, the bend on that
+// guitar's strings. Measurements that were not taken leave the model's player there.
 func (p Profile) Player() (Player, error) {
 	pl := Default()
 	var err error
@@ -109,10 +106,9 @@ func tapped(what string, tempo float64) error {
 	return nil
 }
 
-// hammerCeiling is the tempo up to which the model hammers 1–2–4 with this hand at speed 1. It
-// is computed by the model itself on a loop of three notes, so that a player who taps that
-// tempo has a ceiling of just that tempo on just this exercise, whatever the model's numbers
-// are. A load is need over have; with a sixteenth of 1 ms it is the need in ms.
+// hammerCeiling is the tempo up to which the model hammers 1–2–4 with this hand at speed 1. It is computed by the model
+// itself on a loop of three notes, so that a player who taps that tempo has a ceiling of just that tempo on just this
+// exercise, whatever the model's numbers are. A load is need over have; with a sixteenth of 1 ms it is the need in ms.
 // It is 15,000 over the need in ms of the loop's hardest move.
 func hammerCeiling(pl Player) float64 {
 	pl.Hand.Speed = 1
@@ -207,9 +203,8 @@ func (p Profile) habits(pl *Player) (err error) {
 	return nil
 }
 
-// strength scales what the fingers hold by the hardest full bend that still feels good: the
-// ring finger with two behind it. A bend that feels good is one at the limit of "tight", not of
-// "breaks".
+// strength scales what the fingers hold by the hardest full bend that still feels good: the ring finger with two behind
+// it. A bend that feels good is one at the limit of "tight", not of "breaks".
 func (p Profile) strength(g neck.Guitar) (bend.Strength, error) {
 	s := bend.DefaultStrength()
 	if p.BendString == 0 && p.BendFret == 0 {

@@ -25,8 +25,7 @@ type Player struct {
 // Strictness is how much the player cares about bends without a target.
 type Strictness string
 
-// The strictnesses: nothing is said, curls may go anywhere, or even a curl must
-// lead toward a chosen tone.
+// The strictnesses: nothing is said, curls may go anywhere, or even a curl must lead toward a chosen tone.
 const (
 	Easy  Strictness = "easy"
 	Usual Strictness = "usual"
@@ -42,8 +41,7 @@ func ParseStrictness(s string) (Strictness, error) {
 	return "", fmt.Errorf("strictness %q is none: use easy, usual, strict", s)
 }
 
-// Default is a medium hand that picks in alternation on the standard
-// guitar (model default).
+// Default is a medium hand that picks in alternation on the standard guitar (model default).
 func Default() Player {
 	return Player{
 		Guitar: neck.Standard(), Hand: hand.Medium(),

@@ -12,10 +12,9 @@ import (
 // harder is how much lower the ceiling on the way back must be for it to pay.
 const harder = 0.97
 
-// PartsBothWays are Parts, and after each part the same one backwards where that pays: where the
-// way back is harder than the way there, so that going there comes easily afterwards (common
-// practice). Only lines that are picked note by note are turned: a slur, a bend or a chord
-// backwards is another line.
+// PartsBothWays are Parts, and after each part the same one backwards where that pays: where the way back is harder
+// than the way there, so that going there comes easily afterwards (common practice). Only lines that are picked note by
+// note are turned: a slur, a bend or a chord backwards is another line.
 func PartsBothWays(ctx context.Context, e *judge.Engine, l lick.Lick, r *judge.Report) ([]Part, error) {
 	var out []Part
 	parts := Parts(l, r, e.Player)
@@ -69,9 +68,8 @@ func turnable(notes []lick.Note) bool {
 	return true
 }
 
-// Line is a part as a line of its own that begins at once, turned where the part goes backwards;
-// its fingers and strokes are those of the lick, or open where it is turned.
-// The part must be one of the lick's.
+// Line is a part as a line of its own that begins at once, turned where the part goes backwards; its fingers and
+// strokes are those of the lick, or open where it is turned. The part must be one of the lick's.
 func Line(g neck.Guitar, l lick.Lick, p Part) lick.Lick {
 	out := l.Clone()
 	out.Notes, out.Parts, out.Recipe, out.Chords, out.Keys = out.Notes[p.From-1:p.To], nil, "", nil, nil

@@ -12,8 +12,7 @@ const restGap = 3 * time.Minute
 // PlayedSince is how many minutes were played without a break, up to now: from the first round
 // after a silence of restGap or a rest that was said. The log is in its order of time.
 //
-// Rounds at 18:00, 18:02 and 18:04 are four minutes at 18:05, and none at 18:08: the silence was
-// the break.
+// Rounds at 18:00, 18:02 and 18:04 are four minutes at 18:05, and none at 18:08: the silence was the break.
 func PlayedSince(log []Entry, now time.Time) int {
 	begun, last := time.Time{}, time.Time{}
 	for from := len(log) - 1; from > 0; from-- {

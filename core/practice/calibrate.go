@@ -17,8 +17,7 @@ type Ability struct {
 	spread           float64
 }
 
-// The abilities in their order: two speeds, how far the fingers spread, and what they hold when
-// a string is bent.
+// The abilities in their order: two speeds, how far the fingers spread, and what they hold when a string is bent.
 const (
 	picking = iota
 	fretting
@@ -34,10 +33,9 @@ var abilityWords = [abilities][2]string{
 	{"faster", "slower"}, {"faster", "slower"}, {"wider", "narrower"}, {"stronger", "weaker"},
 }
 
-// The estimate's assumptions (model defaults). An ability is a logarithm on a grid; it drifts between days of
-// practice; a round is clean with (1−λ)·σ(k·(x+m)), where m is the logarithm of the margin that the model's player
-// has, k how steeply the chance falls, λ the share of rounds that fail for other reasons, and each day has a form of
-// its own.
+// The estimate's assumptions (model defaults). An ability is a logarithm on a grid; it drifts between days of practice;
+// a round is clean with (1−λ)·σ(k·(x+m)), where m is the logarithm of the margin that the model's player has, k how
+// steeply the chance falls, λ the share of rounds that fail for other reasons, and each day has a form of its own.
 const (
 	gridStep  = 0.01
 	gridHalf  = 90    // cells to either side: from −0.9 to 0.9
@@ -471,9 +469,8 @@ func (n *Numbers) Weeks() []Week { return n.all.Weeks() }
 // Abilities are the numbers of all rounds.
 func (n *Numbers) Abilities() []Ability { return n.all.Abilities() }
 
-// Kinds are the speeds by kind of move, of those kinds that the log tells of: the same estimate
-// from the rounds of parts whose hardest move is of that kind. The kind with most rounds comes
-// first.
+// Kinds are the speeds by kind of move, of those kinds that the log tells of: the same estimate from the rounds of
+// parts whose hardest move is of that kind. The kind with most rounds comes first.
 func (n *Numbers) Kinds() (out []Ability) {
 	for kind, f := range n.kinds {
 		k := fretting

@@ -13,10 +13,9 @@ import (
 // mostCells is how many cells of different shape are parts of their own.
 const mostCells = 4
 
-// cells are the first cells of each shape of a line that a recipe grew, and two of them joined;
-// none where the line was changed since so that the recipe no longer gives it. A run of forty
-// cells in three a string has two shapes or three: who can play those can play it (common
-// practice).
+// cells are the first cells of each shape of a line that a recipe grew, and two of them joined; none where the line was
+// changed since so that the recipe no longer gives it. A run of forty cells in three a string has two shapes or three:
+// who can play those can play it (common practice).
 func cells(l lick.Lick, who player.Player) (out []stretch) {
 	spans := l.Parts
 	if len(spans) == 0 && l.Recipe != "" {

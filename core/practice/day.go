@@ -9,9 +9,8 @@ import (
 // number of nights between them, whatever clocks were put forward or back meanwhile.
 type Date int
 
-// DateOf is the day on which a moment falls for the player: the calendar's in the moment's own
-// time zone, midnight to midnight. A round at 20:33 in Los Angeles belongs to that evening,
-// though it is the next morning in Greenwich.
+// DateOf is the day on which a moment falls for the player: the calendar's in the moment's own time zone, midnight to
+// midnight. A round at 20:33 in Los Angeles belongs to that evening, though it is the next morning in Greenwich.
 func DateOf(t time.Time) Date {
 	const day = 24 * 60 * 60
 	_, east := t.Zone()
@@ -28,11 +27,10 @@ func (d Date) Monday() Date { return d - ((d+3)%7+7)%7 } // 1 January 1970 was a
 // Settled is a log in the order of its times, the oldest first, as it is to be read now. The
 // entries come in the order in which they were written.
 //
-// An entry dated after now was written by a clock that ran ahead. It counts from where it stands
-// among the others: it takes the latest time of those written before it or, being the first, the
-// earliest of the others, so that neither a ladder nor a word about the hand waits for that date
-// to come. Nothing is changed in what is kept: when the clock of this moment is the one that is
-// wrong, the next look has the true times again.
+// An entry dated after now was written by a clock that ran ahead. It counts from where it stands among the others: it
+// takes the latest time of those written before it or, being the first, the earliest of the others, so that neither a
+// ladder nor a word about the hand waits for that date to come. Nothing is changed in what is kept: when the clock of
+// this moment is the one that is wrong, the next look has the true times again.
 func Settled(log []Entry, now time.Time) []Entry {
 	out := slices.Clone(log)
 	var latest, earliest time.Time

@@ -12,9 +12,8 @@
 //
 // # Working
 //
-// Everything here is a function of the log, the licks and a time that is passed in: the same
-// log gives the same plan, and a plan for any day can be tested. Nothing is remembered beside
-// the log.
+// Everything here is a function of the log, the licks and a time that is passed in: the same log gives the same plan,
+// and a plan for any day can be tested. Nothing is remembered beside the log.
 //
 // # Care
 //

@@ -15,8 +15,7 @@ import (
 	"ornamen/core/lick"
 )
 
-// Comfort is how it felt.
-// An entry with a comfort and no rounds is a word about the hand.
+// Comfort is how it felt. An entry with a comfort and no rounds is a word about the hand.
 type Comfort string
 
 // The comforts; Hurts stops, and Well says that it no longer does.
@@ -28,8 +27,7 @@ const (
 	Well  Comfort = "well"
 )
 
-// Entry is one line of the log: rounds of a part at a tempo. Its title stays readable when the
-// lick is gone.
+// Entry is one line of the log: rounds of a part at a tempo. Its title stays readable when the lick is gone.
 //
 // The four measures are the model's for this part on the day, so that the calibration needs
 // neither the lick nor the hand that it was judged by.
@@ -277,8 +275,7 @@ const (
 // entryKinds are the kinds that an entry may have.
 var entryKinds = []Kind{"", WarmUp, Ear, SetTempo, Raised, Finished, TakenUp, OutOfPractice, TakenIn}
 
-// of are the entries of one part of one lick, the oldest first.
-// Words about the hand are no rounds and are left out.
+// of are the entries of one part of one lick, the oldest first. Words about the hand are no rounds and are left out.
 func of(log []Entry, lick uint, part string) (out []Entry) {
 	for _, e := range log {
 		if e.Lick == lick && e.Part == part &&

@@ -40,8 +40,7 @@ type Rung struct {
 	Slow   bool    // slower than a third of the wanted tempo, where the phrase is lost
 }
 
-// Start is where a ladder begins of which the log knows nothing: half of what is clean, in whole quarters
-// a minute.
+// Start is where a ladder begins of which the log knows nothing: half of what is clean, in whole quarters a minute.
 func Start(p Part, wanted float64) float64 {
 	return math.Round(max(slowest, min(atEase*p.Ceiling, wanted)))
 }
@@ -63,9 +62,8 @@ type climber struct {
 // from then on. A warm-up is no rung. After a week without a round the tempo steps back by 4 %, after
 // two by 8, a month 15, three 25, and climbs back in steps twice as wide.
 //
-// As an example, a part with a ceiling of 120 that is wanted at 100 begins at 60. Nine clean
-// rounds go to 62, 64 and, as nothing was missed on the way, 68; two missed there go back to
-// 65.
+// As an example, a part with a ceiling of 120 that is wanted at 100 begins at 60. Nine clean rounds go to 62, 64 and,
+// as nothing was missed on the way, 68; two missed there go back to 65.
 func Climb(p Part, wanted float64, log []Entry, lick uint, today Date) Rung {
 	return climb(p, wanted, of(log, lick, p.Name), today)
 }
@@ -126,8 +124,7 @@ func (c *climber) read(e Entry) {
 		c.Note = e.Note
 		return // missed faster than the ladder: it says nothing of this step
 	}
-	// A line of the log is several rounds; those that were missed came first, as a player
-	// goes on until it is clean.
+	// A line of the log is several rounds; those that were missed came first, as a player goes on until it is clean.
 	for range e.Missed {
 		c.Left, c.Top, c.streak, c.before = cleanUp, false, 0, 0
 		c.Note = e.Note

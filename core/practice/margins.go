@@ -7,11 +7,10 @@ import (
 	"ornamen/core/player"
 )
 
-// margins are what a hand has over what notes [from, to], from 1, ask of it at any tempo: its
-// limit over the widest stretch of two fingers that play in one stance, and the force at which its fingers
-// fail (their strength times bend.Breaking) over that of the hardest bend. 0 stands for a part
-// without a stretch, or without a bend.
-// Both are numbers without a unit: 1.2 is a fifth to spare, below 1 is beyond the hand.
+// margins are what a hand has over what notes [from, to], from 1, ask of it at any tempo: its limit over the widest
+// stretch of two fingers that play in one stance, and the force at which its fingers fail (their strength times
+// bend.Breaking) over that of the hardest bend. 0 stands for a part without a stretch, or without a bend. Both are
+// numbers without a unit: 1.2 is a fifth to spare, below 1 is beyond the hand.
 func margins(l lick.Lick, r *judge.Report, who player.Player, from, to int) (reach, bends float64) {
 	least := func(have *float64, x float64) {
 		if x > 0 && (*have == 0 || x < *have) {

@@ -29,14 +29,12 @@ type Part struct {
 // shortest is how many notes a part has at least.
 const shortest = 3
 
-// Parts splits a lick as teachers split it: the bottleneck with what comes just before and
-// after; each stretch on one pair of strings; each part that a recipe grew; neighbours joined;
-// each hand alone; the whole. The report must be Check's of the lick. A part's ceiling is the
-// tempo over its largest load, not counting the way into its first note.
+// Parts splits a lick as teachers split it: the bottleneck with what comes just before and after; each stretch on one
+// pair of strings; each part that a recipe grew; neighbours joined; each hand alone; the whole. The report must be
+// Check's of the lick. A part's ceiling is the tempo over its largest load, not counting the way into its first note.
 //
-// Parts of fewer than three notes and doubles are left out; the whole stands last. Nothing is
-// judged anew: a part's loads are the report's, so that the cost is that of the notes for each
-// part.
+// Parts of fewer than three notes and doubles are left out; the whole stands last. Nothing is judged anew: a part's
+// loads are the report's, so that the cost is that of the notes for each part.
 func Parts(l lick.Lick, r *judge.Report, who player.Player) []Part {
 	n := len(l.Notes)
 	if n == 0 {
@@ -109,9 +107,8 @@ func scales(l lick.Lick) (out []stretch) {
 	return append(out, stretch{from + 1, len(l.Notes), name(key)})
 }
 
-// stringPairs cuts a line where a third string comes: greedily, so that each stretch is as long
-// as it can be from where it begins.
-// Stretches shorter than a part are left out; a line over three strings at once has none.
+// stringPairs cuts a line where a third string comes: greedily, so that each stretch is as long as it can be from where
+// it begins. Stretches shorter than a part are left out; a line over three strings at once has none.
 func stringPairs(l lick.Lick) (out []stretch) {
 	from, low, high := 0, l.Notes[0].String, l.Notes[0].String
 	name := func() string {
@@ -139,9 +136,8 @@ const (
 	heavyBend   = 2
 )
 
-// partOf measures notes [from, to], from 1.
-// A part in which nothing moves has the highest tempo there is as its ceiling; one that no
-// tempo will do has 0.
+// partOf measures notes [from, to], from 1. A part in which nothing moves has the highest tempo there is as its
+// ceiling; one that no tempo will do has 0.
 func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name, why string) Part {
 	p := Part{Name: name, Why: why, From: from, To: to}
 	p.Reach, p.Bends = margins(l, r, who, from, to)

@@ -71,9 +71,8 @@ func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
 // missed. While it hurts, and for days after, what is heavy for the hand, what bends and what is new stay
 // away. Licks that are kept out of practice and parts that the player is done with are left out.
 //
-// The order is that of a lesson: hands first, then what would be forgotten, then what is new
-// while the head is fresh enough, the ear at the end, when the hands are tired (common
-// practice).
+// The order is that of a lesson: hands first, then what would be forgotten, then what is new while the head is fresh
+// enough, the ear at the end, when the hands are tired (common practice).
 func Plan(minutes int, pieces []Piece, book *Book, now time.Time) []Item {
 	d := planner{minutes: minutes, book: book, now: now, today: DateOf(now), sore: soreNow(book.words, now)}
 	for _, p := range pieces {
@@ -125,8 +124,7 @@ type planner struct {
 	out                         []Item
 }
 
-// soreNow says whether heavy things stay away: it hurts, or it is well again since fewer than
-// soreDays days.
+// soreNow says whether heavy things stay away: it hurts, or it is well again since fewer than soreDays days.
 func soreNow(words []Entry, now time.Time) bool {
 	hurt, well := false, Date(0)
 	for _, e := range words {
@@ -225,11 +223,10 @@ func (d *planner) warmUp() {
 // due are the parts whose time has come, the most overdue first, of equals the weaker; later are those that were
 // practised and whose time comes in the next days, the next first.
 //
-// Each part may wait as long as Wait says of its rounds; how overdue it is, is the time since
-// then over that wait, so that a part practised daily and missed for two days comes before one
-// that waits two weeks and is a day late. The share of the wanted tempo that it has reached is
-// taken off: of two that are as late, the one farther from its tempo comes first. A day that
-// was missed makes parts more overdue, never due twice.
+// Each part may wait as long as Wait says of its rounds; how overdue it is, is the time since then over that wait, so
+// that a part practised daily and missed for two days comes before one that waits two weeks and is a day late. The
+// share of the wanted tempo that it has reached is taken off: of two that are as late, the one farther from its tempo
+// comes first. A day that was missed makes parts more overdue, never due twice.
 func (d *planner) due() (due, later []Item) {
 	type ranked struct {
 		Item
@@ -295,9 +292,8 @@ func lastRound(entries []Entry) int {
 	return -1
 }
 
-// begins says whether something new may be begun: nothing hurts, what is due now and in the days ahead takes less
-// than half of their time, and nothing that has waited for more than a month goes on waiting
-// today.
+// begins says whether something new may be begun: nothing hurts, what is due now and in the days ahead takes less than
+// half of their time, and nothing that has waited for more than a month goes on waiting today.
 func (d *planner) begins(due, later []Item) bool {
 	if d.sore || 2*dueTime*(len(due)+len(later)) > ahead*d.minutes {
 		return false

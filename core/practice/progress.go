@@ -16,8 +16,7 @@ type Point struct {
 	Minutes float64
 }
 
-// Days are a part's days in their order; of the whole log where lick is 0. The log is in the
-// order of its times.
+// Days are a part's days in their order; of the whole log where lick is 0. The log is in the order of its times.
 func Days(log []Entry, lick uint, part string) (out []Point) {
 	for _, e := range log {
 		if lick != 0 && (e.Lick != lick || e.Part != part) {
@@ -111,14 +110,12 @@ const (
 	farthest  = 90 // days of practice: what lies farther is not seen from a log
 )
 
-// Predict fits a line through the logarithm of the clean tempos over the days of practice (least
-// squares over the last days; a tempo grows by parts of itself) and follows it to the wanted
-// tempo. The spread takes the slope a standard error to either side. A slope that is not above
-// its own error says nothing.
+// Predict fits a line through the logarithm of the clean tempos over the days of practice (least squares over the last
+// days; a tempo grows by parts of itself) and follows it to the wanted tempo. The spread takes the slope a standard
+// error to either side. A slope that is not above its own error says nothing.
 //
-// Worked example: clean at 80, 84, 88.2, 92.6 and 97.2 on five days grows by a twentieth a day;
-// from there to 112 are ln(112/97.2)/ln(1.05) = 2.9, so three days of practice, and as the fit
-// is exact there is no spread.
+// Worked example: clean at 80, 84, 88.2, 92.6 and 97.2 on five days grows by a twentieth a day; from there to 112 are
+// ln(112/97.2)/ln(1.05) = 2.9, so three days of practice, and as the fit is exact there is no spread.
 func Predict(days []Point, wanted float64) (f Forecast) {
 	var xs, ys []float64
 	for _, d := range days {

@@ -10,18 +10,16 @@ import (
 	"ornamen/core/shape"
 )
 
-// Target is a bend to practise by ear: from a place, so many half steps, to a tone of the
-// palette.
+// Target is a bend to practise by ear: from a place, so many half steps, to a tone of the palette.
 type Target struct {
 	From      neck.Place
 	Semitones int
 	To        music.Tone
 }
 
-// Targets are bends that the tones of a part offer beside those it is written with: of each of
-// half a step, a full step and a step and a half the first that the player's fingers hold and
-// that is usual there (shape's rating), from the places of the line itself.
-// At most three, by rising size.
+// Targets are bends that the tones of a part offer beside those it is written with: of each of half a step, a full step
+// and a step and a half the first that the player's fingers hold and that is usual there (shape's rating), from the
+// places of the line itself. At most three, by rising size.
 func Targets(e *judge.Engine, l lick.Lick, p Part) (out []Target) {
 	g := e.Guitar(l)
 	var placed []shape.Placed

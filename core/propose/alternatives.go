@@ -13,10 +13,9 @@ import (
 	"ornamen/core/say"
 )
 
-// reachBound adds the hands, and the places where they are free, that play the
-// line as fast as any can.
-// The bound is proved by the searches of both hands; hands that reach it may ask more effort,
-// which is why they are not the ones recommended.
+// reachBound adds the hands, and the places where they are free, that play the line as fast as any can. The bound is
+// proved by the searches of both hands; hands that reach it may ask more effort, which is why they are not the ones
+// recommended.
 func (p *proposer) reachBound(ctx context.Context) {
 	l := p.decide(ctx, p.least, p.way, 1)
 	if !p.reaches(p.out[0]) {
@@ -55,10 +54,9 @@ func (p *proposer) fingered(on func(note int) bool) lick.Lick {
 // allNotes is all notes of a line.
 func allNotes(int) bool { return true }
 
-// otherFingers tries other fingers on the two notes of the hardest move of the
-// fretting hand. The best of them on the note it leads to answers, under the recommended
-// hands, what a player would ask there: why not the other finger?
-// A finger that the player has set is not questioned.
+// otherFingers tries other fingers on the two notes of the hardest move of the fretting hand. The best of them on the
+// note it leads to answers, under the recommended hands, what a player would ask there: why not the other finger? A
+// finger that the player has set is not questioned.
 func (p *proposer) otherFingers(ctx context.Context) {
 	r := p.out[0].Report
 	for k, i := range hardest(r) {
@@ -121,9 +119,8 @@ func (p *proposer) otherSlides(ctx context.Context) {
 	}
 }
 
-// otherWays picks the same places another way, or starts on the other stroke. The fretting hand
-// does not mind how it is picked, and keeps its fingers.
-// A way that was asked for is not doubted; only its start is.
+// otherWays picks the same places another way, or starts on the other stroke. The fretting hand does not mind how it is
+// picked, and keeps its fingers. A way that was asked for is not doubted; only its start is.
 func (p *proposer) otherWays(ctx context.Context) {
 	if !p.asked {
 		for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Free} {
@@ -137,8 +134,7 @@ func (p *proposer) otherWays(ctx context.Context) {
 	p.otherStart(ctx)
 }
 
-// otherStart begins on the other stroke, where that is worth a word: the line gets
-// faster by it.
+// otherStart begins on the other stroke, where that is worth a word: the line gets faster by it.
 func (p *proposer) otherStart(ctx context.Context) {
 	first := p.LayOut(p.out[0].Lick, false)
 	if len(first.Pick) == 0 || !pick.Touching(first.Pick[0].Notes) {
@@ -212,8 +208,7 @@ func handWords(r *judge.Report) string {
 	return say.FrettingHand(kinds, frames, r.Reach)
 }
 
-// pickWords counts the string changes of a line that is picked as how says, and after which
-// stroke they leave.
+// pickWords counts the string changes of a line that is picked as how says, and after which stroke they leave.
 func pickWords(r *judge.Report, how string) string {
 	if plucked(r) {
 		return say.Plucked(slices.ContainsFunc(r.Lick.Notes, func(n lick.Note) bool { return n.Stroke == lick.PThumb }))
@@ -239,9 +234,8 @@ func moved(a, b lick.Lick) int {
 	return n
 }
 
-// against says how other hands differ from the recommended ones.
-// It names what differs enough to be felt: the hardest move, a reach that is a millimetre
-// other, the string changes.
+// against says how other hands differ from the recommended ones. It names what differs enough to be felt: the hardest
+// move, a reach that is a millimetre other, the string changes.
 func (p *proposer) against(ctx context.Context, l lick.Lick) string {
 	if ctx.Err() != nil {
 		return ""
@@ -265,8 +259,7 @@ func (p *proposer) other(ctx context.Context, lead string, l lick.Lick) string {
 	return lead + ": " + p.against(ctx, l)
 }
 
-// hardestMove is the move that sets the ceiling: which notes, what it needs and has, in
-// ms.
+// hardestMove is the move that sets the ceiling: which notes, what it needs and has, in ms.
 type hardestMove struct {
 	where      string
 	need, have float64

@@ -16,11 +16,10 @@
 //
 // # Exactness
 //
-// Where it says best possible, a search has proved it: hand.Solve and pick.Solve for the
-// given places, joint for free ones. The joint search is exact over places, hand and pick
-// together because the two hands meet only through the places; its invariant and cost
-// stand with the type. Legato is the one that is not exhaustive: slurs are decided string
-// by string, each with its neighbours.
+// Where it says best possible, a search has proved it: hand.Solve and pick.Solve for the given places, joint for free
+// ones. The joint search is exact over places, hand and pick together because the two hands meet only through the
+// places; its invariant and cost stand with the type. Legato is the one that is not exhaustive: slurs are decided
+// string by string, each with its neighbours.
 //
 // Long questions look at the context in every layer of their searches; an answer after its
 // end means nothing, and is not given.

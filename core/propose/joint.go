@@ -16,22 +16,18 @@ import (
 	"ornamen/core/pick"
 )
 
-// joint searches places, fretting hand and strokes at once: a layer a column, an
-// option for each row of places its notes may take, a cell for each option with
-// what the pick did last, and in it the least cost to the end for every posture
-// of the hand. The two hands meet only through the places, so that each hand's
-// tables serve as they are.
+// joint searches places, fretting hand and strokes at once: a layer a column, an option for each row of places its
+// notes may take, a cell for each option with what the pick did last, and in it the least cost to the end for every
+// posture of the hand. The two hands meet only through the places, so that each hand's tables serve as they are.
 //
-// Invariant: the cost of a cell and a posture is the least over all ways to finish the
-// line from there, with no load above the limit and no more breaches of the way than
-// are left (the principle of optimality; Bellman 1957, from memory). So the least cost
-// of the first layer is exact for the whole line, which the tests check against every
-// row of places tried one by one.
+// Invariant: the cost of a cell and a posture is the least over all ways to finish the line from there, with no load
+// above the limit and no more breaches of the way than are left (the principle of optimality; Bellman 1957, from
+// memory). So the least cost of the first layer is exact for the whole line, which the tests check against every row of
+// places tried one by one.
 //
-// Cost: layers · cells² · postures² moves at most; a pair of options whose quick bound
-// (hand.Model.LeastLoad) lies above the limit is never weighed. A loop is searched once
-// for every state it may begin in, best promise first, until no other start can be
-// better.
+// Cost: layers · cells² · postures² moves at most; a pair of options whose quick bound (hand.Model.LeastLoad) lies
+// above the limit is never weighed. A loop is searched once for every state it may begin in, best promise first, until
+// no other start can be better.
 type joint struct {
 	hand   *hand.Model
 	pick   pick.Hand
@@ -47,9 +43,8 @@ type joint struct {
 	found  float64  // the cost of the places found last
 }
 
-// maxWork is how many moves a search over free places may weigh: some seconds. A
-// loop is searched once for every state it may begin in, so that a long one with
-// all its places free would take minutes.
+// maxWork is how many moves a search over free places may weigh: some seconds. A loop is searched once for every state
+// it may begin in, so that a long one with all its places free would take minutes.
 const maxWork = 1000e6
 
 // measuring is how many moves it is worth to measure one that is not kept. A long line
@@ -79,8 +74,7 @@ type layer struct {
 	at      []int // where each cell's states begin, and the number of all
 }
 
-// option is one row of places that a column may take, with the hand's grips there and the
-// strokes that can sound it.
+// option is one row of places that a column may take, with the hand's grips there and the strokes that can sound it.
 type option struct {
 	places  []neck.Place // one a note of the layer
 	grip    *hand.Grip
@@ -127,9 +121,8 @@ func (e question) newJoint(ctx context.Context, l lick.Lick, m *hand.Model, way 
 	return j
 }
 
-// rotate lets a loop begin at a picked column, so that every state knows what
-// the pick did last.
-// Notes keep their own numbers, so that places need no turning back.
+// rotate lets a loop begin at a picked column, so that every state knows what the pick did last. Notes keep their own
+// numbers, so that places need no turning back.
 func (j *joint) rotate() {
 	if !j.line.Written.Loop || len(j.line.Picked) == 0 {
 		return
@@ -288,8 +281,7 @@ func (j *joint) begun(y *layer, d cell) float64 {
 // shift of the hand (model default).
 const movedNote = 4.0
 
-// A restringing moves the fewest notes before anything else counts, and then begins
-// with a downstroke on a beat.
+// A restringing moves the fewest notes before anything else counts, and then begins with a downstroke on a beat.
 const (
 	startFirst = 1e4
 	movedFirst = 1e6
@@ -306,11 +298,10 @@ func (j *joint) steps(c, d cell, y *layer) bool {
 // relax lowers the costs of layer x by the ways on to layer y. The hand's moves
 // are weighed once for each option of x and cell of y, then every stroke before.
 //
-// out[i][h] is the cost to go from cell i of x in posture h, and afterwards holds
-// min over the cells d of y of Join(pick load of c→d, hand load of h→·, rest[d]). Join is the
-// larger of the loads when a bound is sought and the sum when effort is: both only grow along
-// the way, which is what makes a least way of least ways (Bellman's principle). A pair of
-// options that no load under the bound joins is left out before its postures are looked at.
+// out[i][h] is the cost to go from cell i of x in posture h, and afterwards holds min over the cells d of y of
+// Join(pick load of c→d, hand load of h→·, rest[d]). Join is the larger of the loads when a bound is sought and the sum
+// when effort is: both only grow along the way, which is what makes a least way of least ways (Bellman's principle). A
+// pair of options that no load under the bound joins is left out before its postures are looked at.
 func (j *joint) relax(stopped func() bool, k layers.Cost, x, y *layer, t layerTimes,
 	rest, out [][]float64, steps func(c, d cell) bool,
 ) {

@@ -10,9 +10,8 @@ import (
 	"ornamen/core/pick"
 )
 
-// freePlaces lists where each note may be played: the same pitch wherever the
-// player has not set the place. A bend, a barre, the thumb, a dead note and a slur
-// that cannot sound belong to their string.
+// freePlaces lists where each note may be played: the same pitch wherever the player has not set the place. A bend, a
+// barre, the thumb, a dead note and a slur that cannot sound belong to their string.
 func (j *joint) freePlaces() [][]neck.Place {
 	ln := j.line
 	fixed := make([]bool, len(ln.Written.Notes))
@@ -70,10 +69,9 @@ func suits(n lick.Note, p neck.Place) bool {
 	return true
 }
 
-// addOptions tries every row of places on strings of their own that some hand
-// can hold. Notes that sound together are laid one after the other, so a grip of n notes with m
-// places each costs m^n tries at most; a string is taken once, and what no hand holds is
-// dropped whole. Notes that are held over keep their fingers and are not struck again.
+// addOptions tries every row of places on strings of their own that some hand can hold. Notes that sound together are
+// laid one after the other, so a grip of n notes with m places each costs m^n tries at most; a string is taken once,
+// and what no hand holds is dropped whole. Notes that are held over keep their fingers and are not struck again.
 func (j *joint) addOptions(y *layer, free [][]neck.Place, places []neck.Place) {
 	k := len(places)
 	if k < len(y.notes) {

@@ -22,9 +22,8 @@ type jointResult struct {
 // for; the bound tries as many as it takes to be exact.
 const turnTries = 8
 
-// solve finds the least largest load over places, hands and strokes, with the
-// fewest breaches of the way first, and the places that reach it. upper is the
-// load at the given places (+Inf if they cannot be played) with breaches breaches.
+// solve finds the least largest load over places, hands and strokes, with the fewest breaches of the way first, and the
+// places that reach it. upper is the load at the given places (+Inf if they cannot be played) with breaches breaches.
 // ok is false where no places can be played.
 func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res jointResult, ok bool) {
 	for _, y := range j.layers {
@@ -242,8 +241,7 @@ func (m jointMoves) Row(k layers.Cost, i int, to []int, _, out []float64) {
 	}
 }
 
-// closes says whether a loop may go from its last layer's cell c to its first
-// layer's cell d.
+// closes says whether a loop may go from its last layer's cell c to its first layer's cell d.
 func (j *joint) closes(c, d cell) bool {
 	count := c.breaches
 	if j.layers[0].picked() && j.leaves(c.memo, d.memo) {

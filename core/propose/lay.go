@@ -17,12 +17,11 @@ const (
 	LaidWell   = 144 // of more notes only the hand's positions are looked at
 )
 
-// Lay lays notes that name no string where both hands have it easiest. chosen are their
-// indices, rising; every other note keeps its place. A line is laid stretch by stretch, each
-// exactly (see joint), with the end of the one before held, so that the time grows with the
-// length alone. A stretch whose places no hand can play, or that has too many of them, stays
-// as it was. More notes than LaidWell, and lines with grips, are laid along the hand's positions alone, 3,000 notes in
-// half a second. The error is the context's.
+// Lay lays notes that name no string where both hands have it easiest. chosen are their indices, rising; every other
+// note keeps its place. A line is laid stretch by stretch, each exactly (see joint), with the end of the one before
+// held, so that the time grows with the length alone. A stretch whose places no hand can play, or that has too many of
+// them, stays as it was. More notes than LaidWell, and lines with grips, are laid along the hand's positions alone,
+// 3,000 notes in half a second. The error is the context's.
 func Lay(ctx context.Context, e *judge.Engine, l lick.Lick, chosen []int) (lick.Lick, error) {
 	l = l.Clone()
 	free := make([]bool, len(l.Notes))

@@ -10,12 +10,10 @@ import (
 	"ornamen/core/lick"
 )
 
-// legato slurs every note that follows another on its string, unless the player
-// set its slur or its stroke: hammers up, pulls down. Four tones on a string need
-// a slide (common practice): where a slide makes such a group, or one that no
-// hand can do, easier, it is put where the group becomes easiest; the other
-// slides that would do are kept as alternatives. What still cannot be done is
-// picked.
+// legato slurs every note that follows another on its string, unless the player set its slur or its stroke: hammers up,
+// pulls down. Four tones on a string need a slide (common practice): where a slide makes such a group, or one that no
+// hand can do, easier, it is put where the group becomes easiest; the other slides that would do are kept as
+// alternatives. What still cannot be done is picked.
 func (p *proposer) legato(ctx context.Context, l lick.Lick) lick.Lick {
 	out := l.Clone()
 	p.columns = out.Columns()
@@ -98,8 +96,7 @@ func (p *proposer) inPosition(l lick.Lick, g group) bool {
 	return low > 0 && high-low < 4 && p.hand.Easy(hand.Frame{low, low + 1, low + 2, low + 3})
 }
 
-// setSlur leads into note i from a note of its string as the frets allow; false where the
-// fret repeats.
+// setSlur leads into note i from a note of its string as the frets allow; false where the fret repeats.
 func setSlur(l *lick.Lick, i, from int) bool {
 	n := &l.Notes[i]
 	switch before := l.Notes[from]; {
@@ -150,8 +147,7 @@ func (p *proposer) slideIn(ctx context.Context, out *lick.Lick, added []int, g g
 	return true
 }
 
-// slid is a group that takes a slide, and the notes that may be slid into, by how many
-// steps they lie from its first.
+// slid is a group that takes a slide, and the notes that may be slid into, by how many steps they lie from its first.
 type slid struct {
 	group group
 	best  int
@@ -159,9 +155,8 @@ type slid struct {
 	loads map[int]float64 // by step
 }
 
-// slideAlike lets groups of one size and direction slide at the same step, so that the
-// hand does one thing on every string, at a step that does in all of them. Any other such
-// step is an alternative for all.
+// slideAlike lets groups of one size and direction slide at the same step, so that the hand does one thing on every
+// string, at a step that does in all of them. Any other such step is an alternative for all.
 func (p *proposer) slideAlike(out *lick.Lick) {
 	like := map[[2]int][]slid{}
 	var order [][2]int
@@ -193,9 +188,8 @@ func (p *proposer) slideAlike(out *lick.Lick) {
 	}
 }
 
-// inAll lists the steps at which every one of the groups may slide: the last one first
-// and the first one next, as most players do it (common practice), but for those that
-// are clearly harder than the easiest.
+// inAll lists the steps at which every one of the groups may slide: the last one first and the first one next, as most
+// players do it (common practice), but for those that are clearly harder than the easiest.
 func inAll(all []slid) []int {
 	var steps []int
 	worst := map[int]float64{}
@@ -246,9 +240,8 @@ func elsewhere(l lick.Lick, moves []slideAt) lick.Lick {
 	return out
 }
 
-// groupLoad is the least possible largest load of a group with the columns
-// beside it, and the column that cannot be done (−1: all can). Runs come back to
-// the same groups, so they are remembered.
+// groupLoad is the least possible largest load of a group with the columns beside it, and the column that cannot be
+// done (−1: all can). Runs come back to the same groups, so they are remembered.
 func (p *proposer) groupLoad(ctx context.Context, l lick.Lick, g group) (load float64, broken int) {
 	cols := p.columns
 	from, to := max(0, g.from-1), min(len(cols), g.to+1)

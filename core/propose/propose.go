@@ -57,25 +57,21 @@ const (
 const (
 	mostOffered = 4
 	worthOther  = 1.01
-	// uniformCost is how much of the ceiling one fingering for every cell may cost and still be the
-	// recommended one.
+	// uniformCost is how much of the ceiling one fingering for every cell may cost and still be the recommended one.
 	uniformCost = 0.02
 	slideCost   = 0.9 // of the ceiling that a slide elsewhere must keep
 )
 
-// worthMoving is by how much a ceiling must rise for notes to be moved elsewhere on
-// the neck (model default).
+// worthMoving is by how much a ceiling must rise for notes to be moved elsewhere on the neck (model default).
 const worthMoving = 1.03
 
 // MaxFreePlaces is how many notes a line may have when its places are free too.
 const MaxFreePlaces = 2048
 
-// Hands decides the hands of a line around what is locked. The first proposal is the
-// recommended one: with each hand's largest load within load.Slack of its least possible,
-// the least effort (see hand.Solve and pick.Solve). The others differ from it on the moves
-// around the bottleneck, in the way of picking or in the places, the highest ceiling
-// first, with the one that reaches the bound among them. The error is the context's, or
-// ErrTooFree.
+// Hands decides the hands of a line around what is locked. The first proposal is the recommended one: with each hand's
+// largest load within load.Slack of its least possible, the least effort (see hand.Solve and pick.Solve). The others
+// differ from it on the moves around the bottleneck, in the way of picking or in the places, the highest ceiling first,
+// with the one that reaches the bound among them. The error is the context's, or ErrTooFree.
 func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Request) ([]Proposal, error) {
 	if len(l.Notes) == 0 {
 		return []Proposal{}, nil
@@ -160,8 +156,7 @@ func openHands(l lick.Lick) lick.Lick {
 	return out
 }
 
-// keepOthers fixes the hands of every note that is not named.
-// Their places are locked for this search alone.
+// keepOthers fixes the hands of every note that is not named. Their places are locked for this search alone.
 func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 	for i := range open.Notes {
 		if !slices.Contains(notes, i) {
@@ -225,8 +220,7 @@ func atPlaces(l lick.Lick, places []neck.Place) lick.Lick {
 	return out
 }
 
-// decide fills in both hands, each with its largest load within slack of its own
-// bound.
+// decide fills in both hands, each with its largest load within slack of its own bound.
 func (p *proposer) decide(ctx context.Context, l lick.Lick, way pick.Way, slack float64) lick.Lick {
 	if ctx.Err() != nil {
 		return l
@@ -312,8 +306,7 @@ func (p *proposer) gains(o Proposal) bool {
 	return faster
 }
 
-// unclean counts the string changes that do not leave by the way the pick goes: against the stroke,
-// or inside.
+// unclean counts the string changes that do not leave by the way the pick goes: against the stroke, or inside.
 func unclean(r *judge.Report) int { return r.StringChanges.Inside + r.StringChanges.Against }
 
 // beats says whether proposal a leaves nothing to proposal b: they are of one kind, or both are only

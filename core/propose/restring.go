@@ -16,9 +16,8 @@ import (
 	"ornamen/core/say"
 )
 
-// Restrung is a line on other strings beside the original, both with hands.
-// After is Before where no neighbouring strings make it cleaner; the two counts are the same
-// then.
+// Restrung is a line on other strings beside the original, both with hands. After is Before where no neighbouring
+// strings make it cleaner; the two counts are the same then.
 type Restrung struct {
 	Before, After Proposal
 	Others        []Proposal // on other strings again, as clean as After
@@ -32,9 +31,8 @@ const (
 	restringCost  = 1.1
 )
 
-// Restring plays the same pitches with some of them on the neighbouring string, so
-// that a way of picking comes out clean: for economy every change sweeps, for
-// alternate every change leaves the strings on the same stroke. The fewest
+// Restring plays the same pitches with some of them on the neighbouring string, so that a way of picking comes out
+// clean: for economy every change sweeps, for alternate every change leaves the strings on the same stroke. The fewest
 // changes that do not come first, then the least sum of load⁴.
 func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (Restrung, error) {
 	t := question{e}
@@ -45,14 +43,12 @@ func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (
 	return out, err
 }
 
-// longestRestrung is how many notes a line may have for other restrings to be looked for (model
-// default).
+// longestRestrung is how many notes a line may have for other restrings to be looked for (model default).
 const longestRestrung = 32
 
-// restrung is Restring, whatever becomes of the context. Of the places near the written
-// ones it looks first for the fewest changes that are not clean for the way of picking,
-// then for the fewest notes moved, then for the least load, which may not lie above what
-// the line asks as written by more than restringCost.
+// restrung is Restring, whatever becomes of the context. Of the places near the written ones it looks first for the
+// fewest changes that are not clean for the way of picking, then for the fewest notes moved, then for the least load,
+// which may not lie above what the line asks as written by more than restringCost.
 func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Restrung, error) {
 	var out Restrung
 	if len(l.Notes) < 2 {
@@ -103,8 +99,7 @@ func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Rest
 			}
 		}
 	}
-	// Of those that move as few notes and are as fast, the one that keeps the beginning
-	// as it was written the longest.
+	// Of those that move as few notes and are as fast, the one that keeps the beginning as it was written the longest.
 	first := q.out[0]
 	slices.SortStableFunc(q.out, func(a, b Proposal) int {
 		return cmp.Compare(keptFrom(p.base, b, first), keptFrom(p.base, a, first))
@@ -129,8 +124,7 @@ func keptFrom(base lick.Lick, p, best Proposal) int {
 // otherRestrings is how many more ways to restring a line stand beside the best.
 const otherRestrings = 2
 
-// otherStrings restrings a line again and again, each time without one of the moves that
-// the best restringing makes.
+// otherStrings restrings a line again and again, each time without one of the moves that the best restringing makes.
 func (e question) otherStrings(ctx context.Context, p *proposer, best []neck.Place, limit float64,
 	breaches int,
 ) (out []judge.Filled) {
@@ -178,10 +172,9 @@ func movedWords(a, b lick.Lick) string {
 	return say.Restrung(out)
 }
 
-// unclean counts the changes of a decided line that do not come out clean. An
-// alternate line is judged by the angle that serves most of its changes.
-// For economy and the others a change is clean if it sweeps; for alternate, if it leaves the
-// strings on the stroke that most do.
+// unclean counts the changes of a decided line that do not come out clean. An alternate line is judged by the angle
+// that serves most of its changes. For economy and the others a change is clean if it sweeps; for alternate, if it
+// leaves the strings on the stroke that most do.
 func (e question) unclean(l lick.Lick, way pick.Way) int {
 	path := e.Player.Pick.Solve(e.LayOut(l, false).Pick, l.Loop, pick.Free, 1)
 	exits := map[lick.Stroke]int{}

@@ -9,10 +9,9 @@ import (
 	"ornamen/core/say"
 )
 
-// Busy says where the bass under a line keeps the fretting hand from the line, and what would
-// help: "The ring finger holds the bass on beat 3 in bar 2: the line can move to string 2." It
-// is empty where the line with its bass does not break, or has none. The error is the
-// context's.
+// Busy says where the bass under a line keeps the fretting hand from the line, and what would help: "The ring finger
+// holds the bass on beat 3 in bar 2: the line can move to string 2." It is empty where the line with its bass does not
+// break, or has none. The error is the context's.
 func Busy(ctx context.Context, e *judge.Engine, l lick.Lick) (string, error) {
 	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Voice == lick.VoiceBass }) {
 		return "", ctx.Err()

@@ -49,10 +49,9 @@ var waysTried = []triedWay{
 // OwnPattern is the name of the way whose strokes the line brings with it.
 const OwnPattern = "the cell's own pattern"
 
-// Ways judges the ways to pick a line, the highest ceiling first. The fingers
-// that are locked are kept; the strokes are each way's own, but for the pattern
-// that the line fixes. Ways that come to the same strokes are shown once. The
-// error is the context's.
+// Ways judges the ways to pick a line, the highest ceiling first. The fingers that are locked are kept; the strokes are
+// each way's own, but for the pattern that the line fixes. Ways that come to the same strokes are shown once. The error
+// is the context's.
 func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error) {
 	if len(l.Notes) > judge.MaxNotes {
 		return nil, fmt.Errorf(
@@ -69,9 +68,8 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 	return out, nil
 }
 
-// ways is Ways, whatever becomes of the context. The fretting hand is found once for the
-// line as it is slurred and once for it in legato; only the picks differ between the
-// others, so that they are judged side by side.
+// ways is Ways, whatever becomes of the context. The fretting hand is found once for the line as it is slurred and once
+// for it in legato; only the picks differ between the others, so that they are judged side by side.
 //
 // Best possible is one number for all: the least that any fingers and strokes need at these
 // places, with the line's own slurs.
@@ -152,9 +150,8 @@ type trial struct {
 	hand *fingered
 }
 
-// trials lists the ways, those at the line's own slurs first; ways that come to
-// the same strokes are listed once.
-// A line for the thumb and fingers, or one whose strokes are all fingers', has that one way.
+// trials lists the ways, those at the line's own slurs first; ways that come to the same strokes are listed once. A
+// line for the thumb and fingers, or one whose strokes are all fingers', has that one way.
 func (e question) trials(base lick.Lick, own, slurred fingered) []trial {
 	var out []trial
 	seen := map[string]bool{}
@@ -215,8 +212,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 	return out
 }
 
-// strokesOf fills in the strokes of a way.
-// The strokes that are set are kept; the first is the way's where it says.
+// strokesOf fills in the strokes of a way. The strokes that are set are kept; the first is the way's where it says.
 func (e question) strokesOf(l lick.Lick, w triedWay) lick.Lick {
 	out := l.Clone()
 	ln := e.LayOut(out, false)

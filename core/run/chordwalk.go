@@ -233,10 +233,9 @@ func (p *plan) onRoot(root music.Name) (music.Palette, error) {
 	return music.NewPalette(root.String(), p.palette.Scale.Name, list(p.Add), list(p.Drop))
 }
 
-// walkFollowing lays the chord's own tones out for each chord, begun on the chord's root (of
-// pairs, the one whose upper tone it is): of the key's own chords each beyond the one before along the
-// neck, of named ones the nearest to it. The line then has those tones as its own while the chord
-// lasts, so that none of them is judged as outside.
+// walkFollowing lays the chord's own tones out for each chord, begun on the chord's root (of pairs, the one whose upper
+// tone it is): of the key's own chords each beyond the one before along the neck, of named ones the nearest to it. The
+// line then has those tones as its own while the chord lasts, so that none of them is judged as outside.
 func (p *plan) walkFollowing(down bool) (walk, error) {
 	var out []station
 	last := p.at

@@ -7,9 +7,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// tailCell plays the tail where the last cell was; one of another kind begins at
-// the last note, over the chord whose degree the last note is.
-// A tail that does not fit is refused rather than cut: it was named to be played whole.
+// tailCell plays the tail where the last cell was; one of another kind begins at the last note, over the chord whose
+// degree the last note is. A tail that does not fit is refused rather than cut: it was named to be played whole.
 func (b *builder) tailCell() error {
 	if b.tail == nil || len(b.lick.Notes) == 0 {
 		return nil
@@ -45,9 +44,8 @@ func (b *builder) tailCell() error {
 	return nil
 }
 
-// tailStation is where a tail of another kind than the cell is played: over the chord that
-// the run's last note belongs to, on the last note's string, or with the last note as tone
-// 1.
+// tailStation is where a tail of another kind than the cell is played: over the chord that the run's last note belongs
+// to, on the last note's string, or with the last note as tone 1.
 func (b *builder) tailStation(last neck.Place) (station, error) {
 	if b.tail.Kind == phrase.Chord {
 		degree := music.Degree{Number: 1}

@@ -15,15 +15,13 @@ import (
 // EvenedName is the name of the way that Evened finds.
 const EvenedName = "each string's count made even"
 
-// Evened is a run whose later cells are played twice where they pick an odd number of notes
-// on a string, begun down and picked in alternation, so that the strings are always left
-// on one stroke; the first cell, played once, sets which. ok is false where the run has no
-// such cell, repeats cells anyway or has no room. The error is the context's.
+// Evened is a run whose later cells are played twice where they pick an odd number of notes on a string, begun down and
+// picked in alternation, so that the strings are always left on one stroke; the first cell, played once, sets which. ok
+// is false where the run has no such cell, repeats cells anyway or has no room. The error is the context's.
 //
-// Why it helps (common practice): in alternation an even number of strokes on a string leaves
-// it on an upstroke wherever it was entered on a downstroke, so every change is of one kind,
-// and a slant of the pick that suits the first one suits them all. Three notes a string do not
-// do that; three notes played twice do.
+// Why it helps (common practice): in alternation an even number of strokes on a string leaves it on an upstroke
+// wherever it was entered on a downstroke, so every change is of one kind, and a slant of the pick that suits the first
+// one suits them all. Three notes a string do not do that; three notes played twice do.
 func Evened(ctx context.Context, e *judge.Engine, l lick.Lick, r Recipe,
 	g neck.Guitar) (w propose.WayToPlay, ok bool, err error) {
 	if r.Then != "" || r.Repeat > 1 || r.Bars > 0 || r.Even {

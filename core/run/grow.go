@@ -28,12 +28,10 @@ type Played struct {
 	Tail     bool
 }
 
-// Grow makes the line of a recipe on a guitar. An error is one sentence that
-// names the word that stands in the way.
+// Grow makes the line of a recipe on a guitar. An error is one sentence that names the word that stands in the way.
 //
-// The cost is that of the notes, with a layout laid out for each leg and, where the move goes
-// along the neck or through chords, for each station: about a millisecond for a run of 64
-// notes. The guitar's tuning gives way to the recipe's.
+// The cost is that of the notes, with a layout laid out for each leg and, where the move goes along the neck or through
+// chords, for each station: about a millisecond for a run of 64 notes. The guitar's tuning gives way to the recipe's.
 func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 	if r.Then != "" {
 		return sequence(r, g)
@@ -78,10 +76,8 @@ type builder struct {
 	last   station   // where the last cell was played
 }
 
-// setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself,
-// so that the lick can be grown again.
-// The recipe is written as it was given, so that what the player left to the default stays open
-// to it.
+// setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself, so that the lick can be
+// grown again. The recipe is written as it was given, so that what the player left to the default stays open to it.
 func (b *builder) setting() {
 	p := b.palette
 	b.lick.Key = lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: list(b.Add), Drop: list(b.Drop)}
@@ -116,11 +112,10 @@ func (r Recipe) asGiven() Recipe {
 
 // cells plays the cell at every station of the way.
 //
-// Three things can end it: the cells asked for are played, the bars are full, or the stations
-// are used up. Only the last can be against the player's wish, and then the error says how
-// much room there was. A cell is played more than once at a station where the recipe repeats
-// it, and once more where the strings are to be left on one stroke (see odd); its mirror
-// belongs to it and is not counted.
+// Three things can end it: the cells asked for are played, the bars are full, or the stations are used up. Only the
+// last can be against the player's wish, and then the error says how much room there was. A cell is played more than
+// once at a station where the recipe repeats it, and once more where the strings are to be left on one stroke (see
+// odd); its mirror belongs to it and is not counted.
 func (b *builder) cells() error {
 	legs, err := b.legs()
 	if err != nil {
@@ -264,9 +259,8 @@ func odd(l lick.Lick, c Played) bool {
 	return picked%2 == 1
 }
 
-// cut takes away what lies beyond a time: notes that begin at it or later, and of those that
-// reach over it the rest. The cells are shortened with them, and those that lose all of their
-// notes go, so that Cells still names notes.
+// cut takes away what lies beyond a time: notes that begin at it or later, and of those that reach over it the rest.
+// The cells are shortened with them, and those that lose all of their notes go, so that Cells still names notes.
 func (b *builder) cut(end lick.Time) {
 	for n := len(b.lick.Notes); n > 0 && !b.lick.Notes[n-1].At.Before(end); n-- {
 		b.lick.Notes = b.lick.Notes[:n-1]

@@ -11,9 +11,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// landing adds the note that the run ends on. A run whose start is free begins in time for
-// it: what lies before its bar becomes the pick-up. One that starts on a given beat lands
-// where it ends, and says so where that is early or late.
+// landing adds the note that the run ends on. A run whose start is free begins in time for it: what lies before its bar
+// becomes the pick-up. One that starts on a given beat lands where it ends, and says so where that is early or late.
 func (b *builder) landing() error {
 	if b.land == nil || len(b.lick.Notes) == 0 {
 		return nil
@@ -55,10 +54,9 @@ func (b *builder) landAt() lick.Time {
 	return b.lick.Pickup.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit)))
 }
 
-// intoBar is how far a time lies behind the last landing beat before it: what a run must begin
-// earlier to land on the beat, or how late it is. As an example, in 4/4 with the landing on 1
-// a run of eleven eighths that begins on a bar line ends 11/8 after it, so 3/8 into its bar;
-// with a pick-up of 3/8 it lands on 1.
+// intoBar is how far a time lies behind the last landing beat before it: what a run must begin earlier to land on the
+// beat, or how late it is. As an example, in 4/4 with the landing on 1 a run of eleven eighths that begins on a bar
+// line ends 11/8 after it, so 3/8 into its bar; with a pick-up of 3/8 it lands on 1.
 func (b *builder) intoBar(at lick.Time) lick.Time {
 	bars, rest := at.Sub(b.landAt()).Div(b.lick.Meter.Bar())
 	if rest.Before(lick.Time{}) || bars < 0 {
@@ -126,10 +124,9 @@ func (b *builder) landingPair(last neck.Place) (on []neck.Place, ok bool) {
 	return on, on != nil
 }
 
-// landingPlace is the degree nearest to the last note, in the layout if it has it
-// there. Nearest is by pitch: a line is heard to walk to its landing, and one a step away on
-// another string is nearer than one two frets off on its own. The layout's is taken unless the
-// neck has one that is nearer in pitch; a cell that left its layout has only the neck.
+// landingPlace is the degree nearest to the last note, in the layout if it has it there. Nearest is by pitch: a line is
+// heard to walk to its landing, and one a step away on another string is nearer than one two frets off on its own. The
+// layout's is taken unless the neck has one that is nearer in pitch; a cell that left its layout has only the neck.
 func (b *builder) landingPlace(last neck.Place) (neck.Place, bool) {
 	class := b.land.degree.Over(b.palette.Tonic).Class()
 	away := func(p music.Pitch) music.Pitch {

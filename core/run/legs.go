@@ -8,11 +8,10 @@ import (
 
 // legs are the ways of the run, cut to where the cells fit.
 //
-// A run up (or down) is one leg. One that turns has two: there, as far as there is room or as
-// half of the cells asked for, and back from the turn; the station of the turn is played once
-// or twice, as the recipe says. One that fills bars repeats these two, without playing the
-// turns at the bottom double where they are single at the top, until the bars are full; cells
-// then cuts what is too much. Cells that take turns are counted on through all legs.
+// A run up (or down) is one leg. One that turns has two: there, as far as there is room or as half of the cells asked
+// for, and back from the turn; the station of the turn is played once or twice, as the recipe says. One that fills bars
+// repeats these two, without playing the turns at the bottom double where they are single at the top, until the bars
+// are full; cells then cuts what is too much. Cells that take turns are counted on through all legs.
 func (b *builder) legs() ([]leg, error) {
 	down := b.Dir == "down" || b.Dir == "downup"
 	w, err := b.walk(down)
@@ -98,10 +97,9 @@ func (b *builder) stays() int {
 	return max(1, len(b.phrase.Cells))
 }
 
-// turnAfter is how many stations lie before the turn when the number of cells is
-// given, 0 for all there is room for. Of n stations with the turn played once there + back − 1
-// = n, with it played twice there + back = n, and there is the larger half: five cells with a
-// single turn are three up and two down, six with a double one three and three.
+// turnAfter is how many stations lie before the turn when the number of cells is given, 0 for all there is room for. Of
+// n stations with the turn played once there + back − 1 = n, with it played twice there + back = n, and there is the
+// larger half: five cells with a single turn are three up and two down, six with a double one three and three.
 func (b *builder) turnAfter() int {
 	if b.Times == 0 {
 		return 0

@@ -14,8 +14,7 @@ func taken(places []neck.Place, str int) bool {
 	return slices.ContainsFunc(places, func(p neck.Place) bool { return p.String == str })
 }
 
-// elsewhere finds the same pitch on a string that is free, near the tones that
-// sound with it.
+// elsewhere finds the same pitch on a string that is free, near the tones that sound with it.
 func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, ok bool) {
 	for _, p := range b.guitar.Places(b.guitar.Pitch(at)) {
 		near := !taken(with, p.String)
@@ -51,8 +50,7 @@ func (b *builder) slur(n *lick.Note, s phrase.Step, f sounded) {
 	}
 }
 
-// bend gives the note the bend of its step: an amount, or the way to a tone that the
-// station knows.
+// bend gives the note the bend of its step: an amount, or the way to a tone that the station knows.
 func (b *builder) bend(n *lick.Note, st station, s phrase.Step, index int, before []neck.Place) error {
 	semitones := s.Bend.Semitones
 	if semitones == 0 {

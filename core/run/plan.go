@@ -14,9 +14,8 @@ import (
 	"ornamen/core/shape"
 )
 
-// plan is a recipe read and checked: what was text is a value, what was left out is its
-// default. Growing never looks at a word again.
-// Fields of the recipe that stay text are those that are printed again.
+// plan is a recipe read and checked: what was text is a value, what was left out is its default. Growing never looks at
+// a word again. Fields of the recipe that stay text are those that are printed again.
 type plan struct {
 	Recipe
 	guitar  neck.Guitar
@@ -37,16 +36,14 @@ type plan struct {
 	pick    pick.Way
 }
 
-// landing is the note a run ends on.
-// A degree with a beat lands on that beat of the bar that the run comes to.
+// landing is the note a run ends on. A degree with a beat lands on that beat of the bar that the run comes to.
 type landing struct {
 	degree music.Degree
 	beat   int // 0: wherever it falls
 }
 
-// move says how a cell goes on. by counts tones or strings, and is 1 for the other kinds.
-// within is how the cell moves inside each scale before it goes to the next: "string", or a number of tones;
-// empty where it is played there once.
+// move says how a cell goes on. by counts tones or strings, and is 1 for the other kinds. within is how the cell moves
+// inside each scale before it goes to the next: "string", or a number of tones; empty where it is played there once.
 type move struct {
 	kind   string // tones, string, octave, position, chord, scale, stay
 	by     int
@@ -77,10 +74,9 @@ func list(s string) []string {
 	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' })
 }
 
-// readTones reads key, layout, place, scales and chords.
-// A place that the recipe leaves out is where the layout usually begins on this guitar. Chords
-// may be written as bars of a line: | and : are passed over, a point goes on with the chord
-// before.
+// readTones reads key, layout, place, scales and chords. A place that the recipe leaves out is where the layout usually
+// begins on this guitar. Chords may be written as bars of a line: | and : are passed over, a point goes on with the
+// chord before.
 func (p *plan) readTones() (err error) {
 	if strings.TrimSpace(p.Key) == "" {
 		return errors.New(`name a key, such as "C# minor pentatonic"`)
@@ -278,9 +274,8 @@ func oneOf(name string, value *string, allowed ...string) error {
 	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
 }
 
-// readRhythm reads the lengths of the steps, the feel, how the turn is played and where the run
-// begins. A run from a beat has the time up to the next bar line as its pick-up: from 3& in 4/4
-// it is 3/8.
+// readRhythm reads the lengths of the steps, the feel, how the turn is played and where the run begins. A run from a
+// beat has the time up to the next bar line as its pick-up: from 3& in 4/4 it is 3/8.
 func (p *plan) readRhythm() error {
 	words := list(p.Count)
 	if len(words) == 0 {
@@ -322,9 +317,8 @@ func (p *plan) readRhythm() error {
 	return nil
 }
 
-// readEnd reads the landing and the way of picking.
-// The landing's degree may be any, in the key or not; a beat is one of four, as a run is in
-// 4/4.
+// readEnd reads the landing and the way of picking. The landing's degree may be any, in the key or not; a beat is one
+// of four, as a run is in 4/4.
 func (p *plan) readEnd() (err error) {
 	if p.Land != "" {
 		word, beat, ok := strings.Cut(p.Land, "@")

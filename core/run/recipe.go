@@ -12,12 +12,10 @@ import (
 	"ornamen/core/phrase"
 )
 
-// Recipe is a run as data: the arguments of the run command. The zero value of a
-// field is its default.
+// Recipe is a run as data: the arguments of the run command. The zero value of a field is its default.
 //
-// It is a comparable value: two recipes are the same if they are equal, and the empty one is
-// none. Words are kept as they were typed, so that String gives back what a player wrote; plan
-// reads them.
+// It is a comparable value: two recipes are the same if they are equal, and the empty one is none. Words are kept as
+// they were typed, so that String gives back what a player wrote; plan reads them.
 type Recipe struct {
 	Key, Add, Drop string
 	Layout         string // as shape.ParseLayout reads it; empty: the scale's usual one
@@ -131,9 +129,8 @@ func (r *Recipe) options() []option {
 	}
 }
 
-// Bind makes every argument of the recipe a flag. What stands after --then is said of the next part.
-// The command line's flags, the forms' fields and the words of a file have the same names for
-// it.
+// Bind makes every argument of the recipe a flag. What stands after --then is said of the next part. The command line's
+// flags, the forms' fields and the words of a file have the same names for it.
 func (r *Recipe) Bind(fs *flag.FlagSet) { r.binder(fs) }
 
 // binder puts what the flags say into the part that is being read, and keeps the recipe up to date.
@@ -192,9 +189,8 @@ func (a argument) set(value string) error {
 	return nil
 }
 
-// Parse reads the arguments of run as one line, quotes as in a shell.
-// The words are checked on a standard guitar, so that a recipe that Parse takes can at least be
-// read; whether it has room is for Grow to say, on the player's guitar.
+// Parse reads the arguments of run as one line, quotes as in a shell. The words are checked on a standard guitar, so
+// that a recipe that Parse takes can at least be read; whether it has room is for Grow to say, on the player's guitar.
 func Parse(line string) (Recipe, error) {
 	words, err := split(line)
 	if err != nil {
@@ -303,8 +299,7 @@ func StepLength(count string) lick.Time { return counts[count] }
 // CountWords are the counts in rising speed.
 var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
 
-// usualMove is what a cell does when nothing is said: it goes on by the least that its own
-// steps are made of.
+// usualMove is what a cell does when nothing is said: it goes on by the least that its own steps are made of.
 var usualMove = map[phrase.Kind]move{phrase.Tones: {kind: "tones", by: 1}, phrase.Strings: {kind: "string", by: 1},
 	phrase.Chord: {kind: "chord", by: 1}}
 
@@ -355,8 +350,7 @@ func (r *Recipe) Set(name, value string) error {
 	return phrase.Wrong(name, "is no argument of a run")
 }
 
-// Get reads one argument as it is written, empty where it is the default.
-// A switch is "yes".
+// Get reads one argument as it is written, empty where it is the default. A switch is "yes".
 func (r Recipe) Get(name string) string {
 	for _, o := range r.options() {
 		switch {

@@ -20,17 +20,15 @@ type sounded struct {
 // station is one place where a cell is played: it finds what a step's tone is there, in playing
 // order where it is several places at once, as on a ladder of pairs.
 //
-// index counts the tones of the cell before this one, for cells that name a string for each.
-// before are the cell's places so far, the latest last. The error is a beyond where the tone
-// lies outside the layout, which ends a run; any other means that the words ask for what no
-// station has.
+// index counts the tones of the cell before this one, for cells that name a string for each. before are the cell's
+// places so far, the latest last. The error is a beyond where the tone lies outside the layout, which ends a run; any
+// other means that the words ask for what no station has.
 type station interface {
 	find(t phrase.Tone, index int, before []neck.Place) ([]sounded, error)
 }
 
-// beyond says that a tone lies outside what the layout holds.
-// It is told apart by its type: a run without a length ends there, one with a length is
-// refused.
+// beyond says that a tone lies outside what the layout holds. It is told apart by its type: a run without a length ends
+// there, one with a length is refused.
 type beyond struct{ tone string }
 
 // Error is one sentence that names the tone.
@@ -114,8 +112,7 @@ type window struct {
 	down  bool
 }
 
-// find counts strings from the window's first one in the run's direction, and tones from
-// the lowest of that string.
+// find counts strings from the window's first one in the run's direction, and tones from the lowest of that string.
 func (w window) find(t phrase.Tone, _ int, _ []neck.Place) ([]sounded, error) {
 	i := w.first + t.String
 	if w.down {
@@ -135,9 +132,8 @@ type within struct {
 	chord string
 }
 
-// octaves is a station with the same fingering some octaves away, two strings over for each: in
-// standard tuning the shape changes only where it crosses from string 3 to 2, and Octaves of
-// the guitar knows by how much.
+// octaves is a station with the same fingering some octaves away, two strings over for each: in standard tuning the
+// shape changes only where it crosses from string 3 to 2, and Octaves of the guitar knows by how much.
 type octaves struct {
 	station
 	plan *plan
@@ -171,8 +167,7 @@ func (p *plan) shiftAll(at []neck.Place, octaves int) []neck.Place {
 	return out
 }
 
-// over is a station on a chord: its root at a place, degrees as the key gives
-// them over it.
+// over is a station on a chord: its root at a place, degrees as the key gives them over it.
 type over struct {
 	plan    *plan
 	root    neck.Place
@@ -181,9 +176,8 @@ type over struct {
 	strings []int
 }
 
-// find is the degree over the chord's root: on the string that the cell names for this
-// step, else at the cheapest place by its distance from the hand's frets around the root
-// and from the tone before.
+// find is the degree over the chord's root: on the string that the cell names for this step, else at the cheapest place
+// by its distance from the hand's frets around the root and from the tone before.
 //
 // The hand lies from one fret below the root to four above it (index below, little finger a
 // stretch beyond). Inside, only the way from the tone before counts; each fret outside costs as
@@ -233,8 +227,7 @@ func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, er
 	return []sounded{{place: best}}, nil
 }
 
-// fits says whether a station holds every tone of a cell; what is wrong with the
-// words themselves is an error.
+// fits says whether a station holds every tone of a cell; what is wrong with the words themselves is an error.
 func fits(st station, cell []phrase.Step) (bool, error) {
 	index := 0
 	var before []neck.Place

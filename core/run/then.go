@@ -116,8 +116,7 @@ func Sequence(parts ...Recipe) Recipe {
 	return r
 }
 
-// Brief is the sequence of complete parts, without what each has from the part before: the other
-// way round from Parts.
+// Brief is the sequence of complete parts, without what each has from the part before: the other way round from Parts.
 func Brief(parts []Recipe) Recipe {
 	out := []Recipe{parts[0]}
 	for k := 1; k < len(parts); k++ {
@@ -162,8 +161,7 @@ func (r *Recipe) SetPart(k int, name, value string) error {
 	return nil
 }
 
-// AddPart goes on with another part; RemovePart takes part k away. Both leave the recipe alone
-// where it cannot be read.
+// AddPart goes on with another part; RemovePart takes part k away. Both leave the recipe alone where it cannot be read.
 func (r *Recipe) AddPart(more Recipe) {
 	if parts, err := r.said(); err == nil {
 		*r = Sequence(append(parts, more)...)
@@ -221,9 +219,8 @@ func Back(last Recipe, grown *Run, g neck.Guitar) Recipe {
 	return at
 }
 
-// sequence grows the parts of a recipe one after the other: each begins where the steps of the one
-// before end. A landing on a beat can be said of the last part alone; the whole line then begins in
-// time for it.
+// sequence grows the parts of a recipe one after the other: each begins where the steps of the one before end. A
+// landing on a beat can be said of the last part alone; the whole line then begins in time for it.
 func sequence(r Recipe, g neck.Guitar) (*Run, error) {
 	parts, err := r.Parts()
 	if err != nil {
@@ -275,8 +272,7 @@ func sequence(r Recipe, g neck.Guitar) (*Run, error) {
 	return whole, whole.Lick.Validate()
 }
 
-// append goes on with another run where the steps of this one end: its notes, cells, tones and what
-// it has to say.
+// append goes on with another run where the steps of this one end: its notes, cells, tones and what it has to say.
 func (r *Run) append(next *Run) error {
 	n, seam := len(r.Lick.Notes), r.End
 	if n+len(next.Lick.Notes) > MaxNotes {

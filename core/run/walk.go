@@ -24,9 +24,8 @@ func reversed(stations []station) func(k int) []station {
 	}
 }
 
-// walk lists the stations, up or down.
-// The move decides which: along one ladder, over the strings of one, the same fingering in
-// octaves, a new ladder at each position, in each scale or for each chord.
+// walk lists the stations, up or down. The move decides which: along one ladder, over the strings of one, the same
+// fingering in octaves, a new ladder at each position, in each scale or for each chord.
 func (p *plan) walk(down bool) (walk, error) {
 	if p.phrase.Kind == phrase.Chord {
 		return p.walkChords(down)
@@ -59,13 +58,11 @@ func (p *plan) walk(down bool) (walk, error) {
 	return p.walkLadder(l, first.(rung), down)
 }
 
-// firstStation is where the first cell lies: as low as it fits, or as high, or
-// from the tone that the recipe names.
+// firstStation is where the first cell lies: as low as it fits, or as high, or from the tone that the recipe names.
 //
-// A cell may reach below its tone 1 (tone 0 and less), so the lowest tone of the layout is not
-// always a start: "2 1 0" in the box at 6:5 has its tone 1 on the second tone. The stations are tried
-// from the near end until one holds every tone; one that the player names is not moved, and is
-// refused where the cell does not fit.
+// A cell may reach below its tone 1 (tone 0 and less), so the lowest tone of the layout is not always a start: "2 1 0"
+// in the box at 6:5 has its tone 1 on the second tone. The stations are tried from the near end until one holds every
+// tone; one that the player names is not moved, and is refused where the cell does not fit.
 func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 	n := len(l.Steps)
 	at := func(i int) station { return rung{l, i} }
@@ -100,8 +97,7 @@ func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 	return nil, p.noRoom(nil)
 }
 
-// noRoom says that the layout cannot hold the cell.
-// It is the plan's own words unless something else went wrong.
+// noRoom says that the layout cannot hold the cell. It is the plan's own words unless something else went wrong.
 func (p *plan) noRoom(err error) error {
 	if err != nil {
 		return err
@@ -139,8 +135,7 @@ func (p *plan) strings() []int {
 	return slices.Concat(p.phrase.Strings[k:], p.phrase.Strings[:k])
 }
 
-// walkLadder moves along the ladder: by tones, to the next string, or to the
-// root of the next chord.
+// walkLadder moves along the ladder: by tones, to the next string, or to the root of the next chord.
 //
 // Some scales have other tones on the way down (a colour that is held to one direction), so
 // the way back has a ladder of its own. Where both have as many steps they are the same, and
@@ -205,10 +200,9 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 
 // walkStrings moves the window over the strings.
 //
-// The strings of a cell are counted in the run's direction: a is the string where it begins. On
-// the way back a is therefore its other end, and the window is moved by the cell's width. As
-// an example a1 a2 b1 b2 going up from string 6 begins on 6, 5, 4, 3, 2; coming down its first
-// string is the thin one of the two, 1, then 2.
+// The strings of a cell are counted in the run's direction: a is the string where it begins. On the way back a is
+// therefore its other end, and the window is moved by the cell's width. As an example a1 a2 b1 b2 going up from string
+// 6 begins on 6, 5, 4, 3, 2; coming down its first string is the thin one of the two, 1, then 2.
 func (p *plan) walkStrings(first window) (walk, error) {
 	at := func(from int, down bool) []station {
 		by := p.move.by

@@ -36,8 +36,7 @@ func CountName(word string) string {
 	return strings.Join(out, " and ")
 }
 
-// MoveName is a move in words.
-// A recipe that names none moves as its kind usually does: a tone, a string, a chord.
+// MoveName is a move in words. A recipe that names none moves as its kind usually does: a tone, a string, a chord.
 func MoveName(move string, kind phrase.Kind) string {
 	if move == "" {
 		u := usualMove[kind]
@@ -81,8 +80,7 @@ func DirName(dir string) string {
 		"downup": "down and up"}[dir]
 }
 
-// LayoutName is a layout in words.
-// One that is not known is called the player's own.
+// LayoutName is a layout in words. One that is not known is called the player's own.
 func LayoutName(layout string) string {
 	name, rest, _ := strings.Cut(layout, ":")
 	switch name {
@@ -140,9 +138,8 @@ func (r Recipe) Title() string {
 	return title
 }
 
-// Short says a run in one line: scale, shape, cell and moves.
-// As in "C♯ minor pentatonic in a box, one cell of 3 steps, moved up one tone: 8 cells". The
-// run says how many cells it came to.
+// Short says a run in one line: scale, shape, cell and moves. As in "C♯ minor pentatonic in a box, one cell of 3 steps,
+// moved up one tone: 8 cells". The run says how many cells it came to.
 //
 // A run of several parts says each, and how many cells they came to together.
 func (r Recipe) Short(run *Run) string {
@@ -244,10 +241,9 @@ func (r *Run) RhythmOf() Rhythm {
 // numberWords are the numbers that are counted aloud.
 var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"}
 
-// aloud counts a cell by the notes on each string, which is how the hand feels
-// it; a cell on one string in groups of four and three.
-// Cells of three, five, six or nine notes on one string are counted in threes as far as that
-// goes, others in fours (common practice).
+// aloud counts a cell by the notes on each string, which is how the hand feels it; a cell on one string in groups of
+// four and three. Cells of three, five, six or nine notes on one string are counted in threes as far as that goes,
+// others in fours (common practice).
 func aloud(l lick.Lick, c Played) string {
 	var groups []int
 	str, n := 0, 0

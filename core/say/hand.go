@@ -8,8 +8,7 @@ import (
 	"ornamen/core/neck"
 )
 
-// CannotSound is a slur that its frets or strings do not allow; why is one of the four
-// sentences below.
+// CannotSound is a slur that its frets or strings do not allow; why is one of the four sentences below.
 func CannotSound(s lick.Slur, why string) Words {
 	return Words{"the " + string(s) + " cannot sound", why}
 }
@@ -153,9 +152,8 @@ var handMoves = map[hand.Kind]string{
 	hand.Grips:  "the grip moves",
 }
 
-// HandMoves is the hand that goes that far along the neck; its times follow. It is false for
-// a move in which the hand stays. A way of less than half a millimetre is a grip that comes
-// down where it was, with other fingers.
+// HandMoves is the hand that goes that far along the neck; its times follow. It is false for a move in which the hand
+// stays. A way of less than half a millimetre is a grip that comes down where it was, with other fingers.
 func HandMoves(kind hand.Kind, l lick.Lick, from, to int, way neck.MM) (Words, bool) {
 	title, ok := handMoves[kind]
 	what := fmt.Sprintf("The hand moves %.0f mm", way)
@@ -177,8 +175,7 @@ var fingerMoves = map[hand.Kind]string{
 	hand.Hold:   "the hold",
 }
 
-// FingerFast is a move of the fingers that comes too quickly; its times follow. It is false
-// for a move of the hand.
+// FingerFast is a move of the fingers that comes too quickly; its times follow. It is false for a move of the hand.
 func FingerFast(kind hand.Kind, l lick.Lick, i int) (Words, bool) {
 	what, ok := fingerMoves[kind]
 	return Words{what + " comes fast", fmt.Sprintf("Finger %s at %s", l.Notes[i].Finger, Place(l, i))}, ok

@@ -9,8 +9,7 @@ import (
 	"ornamen/core/pick"
 )
 
-// StrokeRepeats is a stroke in the direction of the one before it on its string; its times
-// follow.
+// StrokeRepeats is a stroke in the direction of the one before it on its string; its times follow.
 func StrokeRepeats(l lick.Lick, i int) Words {
 	n := l.Notes[i]
 	return Words{"the same stroke again",

@@ -100,9 +100,8 @@ func SameFingers(is, was int) string {
 // WithoutOwnStrokes leads the strokes of a way that takes the place of those that a cell sets.
 func WithoutOwnStrokes() string { return "Instead of the cell's own strokes: " }
 
-// WhyNot answers the question that a player would ask at the hardest move: why not the other
-// finger? is and was are the ceilings with it and without it in whole quarters a minute, hand
-// what the hand then does, where it is not the same.
+// WhyNot answers the question that a player would ask at the hardest move: why not the other finger? is and was are the
+// ceilings with it and without it in whole quarters a minute, hand what the hand then does, where it is not the same.
 func WhyNot(f lick.Finger, note, is, was int, hand string) string {
 	what := fmt.Sprintf("Finger %s on note %d would", f, note+1)
 	if hand != "" {
@@ -117,8 +116,7 @@ func WhyNot(f lick.Finger, note, is, was int, hand string) string {
 	return fmt.Sprintf("%s do as well up to there, for more effort%s.", what, hand)
 }
 
-// handWords are the moves of a hand that a player counts, in the order in which they are
-// listed.
+// handWords are the moves of a hand that a player counts, in the order in which they are listed.
 var handWords = []struct {
 	kind hand.Kind
 	word string
@@ -146,8 +144,7 @@ func FrettingHand(kinds map[hand.Kind]int, frames int, reach neck.MM) string {
 	return "the hand stays where it is"
 }
 
-// Strokes is the way of picking of a line that has no name of its own, where strokes sweep
-// and where they do not.
+// Strokes is the way of picking of a line that has no name of its own, where strokes sweep and where they do not.
 func Strokes(sweeps bool) string {
 	if sweeps {
 		return "strokes"

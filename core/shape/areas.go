@@ -204,10 +204,9 @@ func (p places) moved(b board, steps int) (Layout, neck.Place, bool) {
 	return p, at, ok
 }
 
-// lay takes the places as they are; tones outside the palette are among them. From another
-// place of the first one's string the selection moves along the neck with the tones: each place
-// by as many tones of the palette on its own string as the first one, so that a figure moved up
-// a tone keeps to the scale and changes its frets.
+// lay takes the places as they are; tones outside the palette are among them. From another place of the first one's
+// string the selection moves along the neck with the tones: each place by as many tones of the palette on its own
+// string as the first one, so that a figure moved up a tone keeps to the scale and changes its frets.
 func (p places) lay(b board) ([]Placed, error) {
 	first := p.list[0]
 	if b.at.String != first.String {
@@ -235,8 +234,7 @@ func (p places) lay(b board) ([]Placed, error) {
 	return out, nil
 }
 
-// tonesBetween counts the ladder's tones on a string from a place to a fret, below 0 for a
-// lower one.
+// tonesBetween counts the ladder's tones on a string from a place to a fret, below 0 for a lower one.
 func (b board) tonesBetween(from neck.Place, fret int) int {
 	lo, hi, sign := from.Fret, fret, 1
 	if lo > hi {

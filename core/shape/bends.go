@@ -38,9 +38,8 @@ const (
 // maxBend is the largest bend offered, in half steps.
 const maxBend = 4
 
-// AddBends finds every bend of the shape to a tone of the palette. Fingers must be there
-// already, as what a finger holds depends on those behind it. Each bend of each tone costs a
-// solution of the push, sixty steps of a bisection.
+// AddBends finds every bend of the shape to a tone of the palette. Fingers must be there already, as what a finger
+// holds depends on those behind it. Each bend of each tone costs a solution of the push, sixty steps of a bisection.
 func AddBends(g neck.Guitar, pl player.Player, p music.Palette, placed []Placed) {
 	for i := range placed {
 		placed[i].Bends = bendsOf(g, pl, p, placed, i)
@@ -89,10 +88,9 @@ func hearNext(g neck.Guitar, str int, pitch music.Pitch) int {
 	return int(pitch - g.Tuning[str-1])
 }
 
-// rate says how usual a bend is (common practice), forces aside. Common are bends of a
-// plain string by a finger that has others behind it: a half step to the next tone of the
-// scale or to a colour note, a full step from the upper of two tones on a string, and one to
-// root, fourth or fifth from any but the lowest tone where there are more. What
+// rate says how usual a bend is (common practice), forces aside. Common are bends of a plain string by a finger that
+// has others behind it: a half step to the next tone of the scale or to a colour note, a full step from the upper of
+// two tones on a string, and one to root, fourth or fifth from any but the lowest tone where there are more. What
 // reaches farther is wide, whatever its target; the rest is usable.
 func rate(g neck.Guitar, placed []Placed, i int, b Bend) Rating {
 	t := placed[i]

@@ -115,11 +115,10 @@ func (x boxes) frets(b board, str int) string {
 	return "fret " + strings.Join(out, " and ")
 }
 
-// boxNumbers are the two numbers of the box whose lowest tone on a string is first, counted
-// from the minor root and from the major root (the minor pentatonic's ♭3, the major
-// pentatonic's 6 lie on the other's root). A box has its numbers from string 6, or from the
-// thickest of fewer strings, whichever string it is entered on: each string has two of its
-// tones (common practice). They are 0 where the scale holds no pentatonic.
+// boxNumbers are the two numbers of the box whose lowest tone on a string is first, counted from the minor root and
+// from the major root (the minor pentatonic's ♭3, the major pentatonic's 6 lie on the other's root). A box has its
+// numbers from string 6, or from the thickest of fewer strings, whichever string it is entered on: each string has two
+// of its tones (common practice). They are 0 where the scale holds no pentatonic.
 //
 // As an example, A minor pentatonic from 6:5 begins on its root: box 1 from the minor root. C,
 // the major root, is the next of its five tones, so that counted from there the same shape is

@@ -34,9 +34,8 @@ func addColours(b board, scale []Placed) []Placed {
 	return out
 }
 
-// holds says whether a tone that is held to a part of the line may stand at the pitch. Up and
-// down are for the line to keep; the place is shown. Octaves are counted from the lowest root
-// of the shape: 1 is the octave that begins there.
+// holds says whether a tone that is held to a part of the line may stand at the pitch. Up and down are for the line to
+// keep; the place is shown. Octaves are counted from the lowest root of the shape: 1 is the octave that begins there.
 func holds(h music.Hold, pitch, lowestRoot music.Pitch) bool {
 	switch {
 	case lowestRoot < 0:

@@ -8,10 +8,9 @@ import (
 	"ornamen/core/neck"
 )
 
-// joined climbs the neck: on every other string one tone more than the usual
-// count, reached by a slide that brings the hand into the next place. Of the two
-// ways to begin, the one whose slides land more often on root, third or fifth
-// is taken (common practice: a join lands on a tone of the chord).
+// joined climbs the neck: on every other string one tone more than the usual count, reached by a slide that brings the
+// hand into the next place. Of the two ways to begin, the one whose slides land more often on root, third or fifth is
+// taken (common practice: a join lands on a tone of the chord).
 type joined struct{}
 
 // Name implements Layout.
@@ -99,17 +98,15 @@ type Join struct {
 	Lands    music.Tone
 }
 
-// spread opens an arpeggio: root, fifth and seventh, then the ninth and the
-// third an octave up, each on a thinner string, or on the same one where that keeps it
-// closer to the hand (common practice).
+// spread opens an arpeggio: root, fifth and seventh, then the ninth and the third an octave up, each on a thinner
+// string, or on the same one where that keeps it closer to the hand (common practice).
 type spread struct{}
 
 // Name implements Layout.
 func (spread) Name() string    { return "spread" }
 func (spread) everyTone() bool { return true }
 
-// lay starts on the root at the given place and takes each further tone on a thinner
-// string.
+// lay starts on the root at the given place and takes each further tone on a thinner string.
 func (spread) lay(b board) ([]Placed, error) {
 	root, ok := b.tone(b.at)
 	if !ok || root.Tone.Role != music.Root {

@@ -54,9 +54,8 @@ func NewLadder(g neck.Guitar, palette music.Palette, layout Layout, at neck.Plac
 	return l, nil
 }
 
-// LadderAlong lays the layout out so many places farther along the neck, up or down: from the
-// next tones of the starting string at which it can begin. ok is false where the neck ends
-// first.
+// LadderAlong lays the layout out so many places farther along the neck, up or down: from the next tones of the
+// starting string at which it can begin. ok is false where the neck ends first.
 func LadderAlong(g neck.Guitar, palette music.Palette, layout Layout, at neck.Place, steps int,
 	down bool) (l *Ladder, ok bool) {
 	b := newBoard(g, palette, layout)

@@ -84,17 +84,15 @@ func (c counts) lay(b board) ([]Placed, error) {
 	return out, nil
 }
 
-// box is a pentatonic position, two tones a string. The blue note of a blues
-// scale and the other tones of a seven-tone scale stand around it: for seven
-// tones that is the area around one of the five chord shapes.
+// box is a pentatonic position, two tones a string. The blue note of a blues scale and the other tones of a seven-tone
+// scale stand around it: for seven tones that is the area around one of the five chord shapes.
 type box struct{}
 
 // Name implements Layout.
 func (box) Name() string    { return "box" }
 func (box) everyTone() bool { return false }
 
-// lay places the pentatonic inside the scale two a string, then the other tones within its
-// frets.
+// lay places the pentatonic inside the scale two a string, then the other tones within its frets.
 func (box) lay(b board) ([]Placed, error) {
 	core := coreTones(b.palette)
 	if core == nil {
@@ -146,10 +144,9 @@ func blueNote(p music.Palette, t music.Tone) bool {
 	return false
 }
 
-// coreTones are the half steps of the pentatonic inside a scale that its boxes are built on:
-// the scale itself where it has five tones, else the minor or the major pentatonic; nil where
-// it holds neither, as in the whole-tone scale. A natural minor scale holds its own minor
-// pentatonic; a major scale its major one.
+// coreTones are the half steps of the pentatonic inside a scale that its boxes are built on: the scale itself where it
+// has five tones, else the minor or the major pentatonic; nil where it holds neither, as in the whole-tone scale. A
+// natural minor scale holds its own minor pentatonic; a major scale its major one.
 func coreTones(p music.Palette) map[int]bool {
 	all := map[int]bool{}
 	for _, t := range p.Tones {

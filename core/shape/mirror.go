@@ -8,9 +8,8 @@ import (
 	"ornamen/core/neck"
 )
 
-// Along goes so many chosen tones up a string, down where by is negative. ok is false where
-// the neck ends first.
-// From a tone outside the palette the first step is the next tone that is in it.
+// Along goes so many chosen tones up a string, down where by is negative. ok is false where the neck ends first. From a
+// tone outside the palette the first step is the next tone that is in it.
 func Along(g neck.Guitar, p music.Palette, at neck.Place, by int) (fret int, ok bool) {
 	way := 1
 	if by < 0 {
@@ -27,8 +26,7 @@ func Along(g neck.Guitar, p music.Palette, at neck.Place, by int) (fret int, ok 
 	return fret, true
 }
 
-// Between counts the chosen tones from a place to a fret of its string, negative on the way
-// down.
+// Between counts the chosen tones from a place to a fret of its string, negative on the way down.
 func Between(g neck.Guitar, p music.Palette, from neck.Place, fret int) int {
 	low, high, sign := from.Fret, fret, 1
 	if low > high {
@@ -43,13 +41,11 @@ func Between(g neck.Guitar, p music.Palette, from neck.Place, fret int) int {
 	return sign * n
 }
 
-// Mirror keeps the contour of notes in playing order and turns every slide round: the hand goes
-// down where it went up. The first note begins so many chosen tones higher. An error names the
-// note that is not on the neck.
+// Mirror keeps the contour of notes in playing order and turns every slide round: the hand goes down where it went up.
+// The first note begins so many chosen tones higher. An error names the note that is not on the neck.
 //
-// What a slide carried the hand up, it carries down now: from the slide on every note lies
-// twice that way lower than it would have. Notes are changed in place, and on an error some of
-// them are.
+// What a slide carried the hand up, it carries down now: from the slide on every note lies twice that way lower than it
+// would have. Notes are changed in place, and on an error some of them are.
 //
 // Worked example: on a string with the tones 5 7 8, 5 7h 8s mirrored from one tone higher is 7
 // 8h 7s: played one after the other the two are a loop.
@@ -72,8 +68,7 @@ func Mirror(g neck.Guitar, p music.Palette, notes []*lick.Note, higher int) erro
 	return nil
 }
 
-// Slid is how many chosen tones up the slides of a line carry the hand; ok is false for a
-// line without a slide.
+// Slid is how many chosen tones up the slides of a line carry the hand; ok is false for a line without a slide.
 func Slid(g neck.Guitar, p music.Palette, notes []*lick.Note) (by int, ok bool) {
 	before := map[int]int{}
 	for i, n := range notes {
@@ -85,8 +80,7 @@ func Slid(g neck.Guitar, p music.Palette, notes []*lick.Note) (by int, ok bool) 
 	return by, ok
 }
 
-// slides says whether note i carries the hand along: of notes that sound together the first
-// one speaks for all.
+// slides says whether note i carries the hand along: of notes that sound together the first one speaks for all.
 func slides(notes []*lick.Note, i int) bool {
 	n := notes[i]
 	return (n.Slur == lick.Slide || n.Slur == lick.Shift) && (i == 0 || notes[i-1].At.Cmp(n.At) != 0)

@@ -2,9 +2,8 @@ package shape
 
 import "ornamen/core/neck"
 
-// Nearest finds the place of a pitch class nearest to a place: the fewest half
-// steps away, then the nearest fret, then the nearest string. ok is false where
-// the tone does not lie on the neck.
+// Nearest finds the place of a pitch class nearest to a place: the fewest half steps away, then the nearest fret, then
+// the nearest string. ok is false where the tone does not lie on the neck.
 func Nearest(g neck.Guitar, class int, from neck.Place) (best neck.Place, ok bool) {
 	least := 1 << 30
 	for s := 1; s <= len(g.Tuning); s++ {

@@ -39,8 +39,7 @@ func (p pairs) start(b board) neck.Place {
 	return LowestRoot(b.guitar, b.palette, min(p.low, len(b.guitar.Tuning)))
 }
 
-// usualSize is how many half steps an interval may have where the scale has no
-// seven steps to count by.
+// usualSize is how many half steps an interval may have where the scale has no seven steps to count by.
 var usualSize = map[int][2]int{
 	2:  {1, 2},
 	3:  {3, 4},
@@ -53,8 +52,7 @@ var usualSize = map[int][2]int{
 	10: {15, 16},
 }
 
-// lay climbs the upper string from the start on and puts the lower tone of each pair
-// beside it. The two are one step.
+// lay climbs the upper string from the start on and puts the lower tone of each pair beside it. The two are one step.
 func (p pairs) lay(b board) ([]Placed, error) {
 	if p.low > len(b.guitar.Tuning) {
 		return nil, fmt.Errorf("there is no string %d", p.low)
@@ -86,10 +84,9 @@ func (p pairs) lay(b board) ([]Placed, error) {
 	return out, nil
 }
 
-// below finds the lower tone of a pair: in a scale of seven tones so many of its steps down, a
-// sixth being six letters and five steps; in another scale the tone of the scale that lies
-// within the usual size of the interval, the nearer one first. In C major a sixth below C is E;
-// in C minor pentatonic it is E♭, nine half steps down.
+// below finds the lower tone of a pair: in a scale of seven tones so many of its steps down, a sixth being six letters
+// and five steps; in another scale the tone of the scale that lies within the usual size of the interval, the nearer
+// one first. In C major a sixth below C is E; in C minor pentatonic it is E♭, nine half steps down.
 func (p pairs) below(b board, top music.Pitch) (Placed, bool) {
 	pitch := top
 	if len(b.ladder) == 7 {

@@ -44,14 +44,12 @@ type NoteChange struct {
 	Changed       bool // another degree or, in the same key, another pitch
 }
 
-// Recolour moves a line to another palette: each tone to the tone with the same degree number,
-// colour notes and approaches along with the tone they lead to. Fingers and strokes that are
-// not locked are left open; slurs turn where the line turns, bends go to the tone their target
-// becomes.
+// Recolour moves a line to another palette: each tone to the tone with the same degree number, colour notes and
+// approaches along with the tone they lead to. Fingers and strokes that are not locked are left open; slurs turn where
+// the line turns, bends go to the tone their target becomes.
 //
-// As an example, the ♭3 of A minor pentatonic at 3:5 becomes the 3 of A major pentatonic at 3:6, and
-// a full bend from it to the 4, which stays where it is, half a step. The guitar must have the
-// lick's tuning.
+// As an example, the ♭3 of A minor pentatonic at 3:5 becomes the 3 of A major pentatonic at 3:6, and a full bend from
+// it to the 4, which stays where it is, half a step. The guitar must have the lick's tuning.
 func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Recoloured, error) {
 	from, ok := l.Palette()
 	if !ok {
@@ -167,8 +165,7 @@ func keyShift(from, to music.Palette, manner Manner) int {
 func (r recolouring) pitch(l lick.Lick, i int) music.Pitch {
 	p := l.Pitch(i)
 	if r.from.At(p).Role == music.Outside {
-		// An approach goes along with the tone it leads to, else with the one
-		// before it.
+		// An approach goes along with the tone it leads to, else with the one before it.
 		for _, k := range []int{i + 1, i - 1} {
 			if k >= 0 && k < len(l.Notes) && r.from.At(l.Pitch(k)).Role != music.Outside {
 				return p + r.mapped(l.Pitch(k)) - l.Pitch(k)
@@ -179,9 +176,8 @@ func (r recolouring) pitch(l lick.Lick, i int) music.Pitch {
 	return r.mapped(p)
 }
 
-// mapped moves a tone of the old palette to the new one's with its degree number; where the new
-// one has none, it stays as far from the root as it was. A 9 counts as a 2. Of two with one
-// number, as ♭3 and 3 in a blues, the nearer.
+// mapped moves a tone of the old palette to the new one's with its degree number; where the new one has none, it stays
+// as far from the root as it was. A 9 counts as a 2. Of two with one number, as ♭3 and 3 in a blues, the nearer.
 func (r recolouring) mapped(p music.Pitch) music.Pitch {
 	d := r.from.At(p).Degree
 	base := p + music.Pitch(r.shift)

@@ -57,8 +57,7 @@ type Layout interface {
 	lay(b board) ([]Placed, error)
 }
 
-// layouts are the kinds of layout: a prefix, how it reads what follows the
-// colon, and how it is written.
+// layouts are the kinds of layout: a prefix, how it reads what follows the colon, and how it is written.
 var layouts = []struct {
 	prefix, form string
 	read         func(rest string) (Layout, error)
@@ -116,11 +115,10 @@ func LowestRoot(g neck.Guitar, p music.Palette, str int) neck.Place {
 	return neck.Place{String: str, Fret: fret}
 }
 
-// Start is where a layout begins when the player names no place. A layout with strings or frets
-// of its own begins there; another on the lowest root of the thickest string from which it can be
-// laid, or where it can be laid from no root, on the lowest such tone. In D A D G B E the box of D
-// minor pentatonic lies at fret 12: from the open string its third tone would need a fret below
-// the nut. Where nothing can be laid it is the lowest root, and Lay says why.
+// Start is where a layout begins when the player names no place. A layout with strings or frets of its own begins
+// there; another on the lowest root of the thickest string from which it can be laid, or where it can be laid from no
+// root, on the lowest such tone. In D A D G B E the box of D minor pentatonic lies at fret 12: from the open string its
+// third tone would need a fret below the nut. Where nothing can be laid it is the lowest root, and Lay says why.
 func Start(g neck.Guitar, p music.Palette, l Layout) neck.Place {
 	if own, ok := l.(interface{ start(b board) neck.Place }); ok {
 		return own.start(newBoard(g, p, l))
@@ -174,14 +172,12 @@ func NearestStart(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) 
 	return at, false
 }
 
-// Lay puts the palette on the neck from the lowest tone at a place. Layouts that
-// run over the scale's tones take each colour pitch once, after: inside the
-// frets of the shape if it can be, else one fret below, else one above. The
-// tones come in rising order, or as the layout plays them.
+// Lay puts the palette on the neck from the lowest tone at a place. Layouts that run over the scale's tones take each
+// colour pitch once, after: inside the frets of the shape if it can be, else one fret below, else one above. The tones
+// come in rising order, or as the layout plays them.
 //
-// The error is a sentence: the start is none of the tones, or the neck ends before the layout
-// does. The cost is a few looks at each fret of each string, 16 µs for three a string on a
-// guitar.
+// The error is a sentence: the start is none of the tones, or the neck ends before the layout does. The cost is a few
+// looks at each fret of each string, 16 µs for three a string on a guitar.
 func Lay(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) ([]Placed, error) {
 	placed, short, err := layOut(g, p, layout, at)
 	if err = cmp.Or(err, short); err != nil {
@@ -212,9 +208,8 @@ func layOut(g neck.Guitar, p music.Palette, layout Layout, at neck.Place) (place
 	if !layout.everyTone() {
 		placed = addColours(b, placed)
 	}
-	// Of two places of one pitch the first is the one that a ladder of tones takes: within
-	// a few frets the one where the hand need not stretch, along the neck the one it comes
-	// from.
+	// Of two places of one pitch the first is the one that a ladder of tones takes: within a few frets the one where
+	// the hand need not stretch, along the neck the one it comes from.
 	along := 1
 	if _, ok := layout.(alongStrings); ok {
 		along = -1
@@ -279,11 +274,10 @@ func (b board) next(pitch music.Pitch) music.Pitch {
 // is long enough that no move comes near to breaking.
 const evenTime = 1000
 
-// Finger gives the shape its fingers, played up once: by pitch, or string by string where it
-// has a pitch twice. The tempo is even and slow, so that the fingers are those of the shape and
-// not of haste; pairs are fingered as pairs, and a slide keeps its finger.
-// The fingers are written into placed; the path says what each step asks, in the order in which
-// the shape was played.
+// Finger gives the shape its fingers, played up once: by pitch, or string by string where it has a pitch twice. The
+// tempo is even and slow, so that the fingers are those of the shape and not of haste; pairs are fingered as pairs, and
+// a slide keeps its finger. The fingers are written into placed; the path says what each step asks, in the order in
+// which the shape was played.
 func Finger(m *hand.Model, placed []Placed) hand.Path {
 	var events []hand.Event
 	order := make([]int, len(placed))

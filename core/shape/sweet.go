@@ -26,18 +26,16 @@ type Spot struct {
 	Reasons []string     // what makes it hard, in words
 }
 
-// Weights of a spot's score (model defaults): a full bend as hard as three
-// fingers hold counts 1, a reach at the limit of fingers 1 and 4 counts 1 more
-// than a comfortable one, a cell half as wide as a fingertip counts 1.
+// Weights of a spot's score (model defaults): a full bend as hard as three fingers hold counts 1, a reach at the limit
+// of fingers 1 and 4 counts 1 more than a comfortable one, a cell half as wide as a fingertip counts 1.
 const (
 	heavyFrom   = 14.0 // N: half way from what two fingers hold to what three do
 	crowdedHalf = 0.5
 )
 
-// Spots ranks the places of a layout, the best first: in this key every position
-// along the neck, or with every key the one shape that starts at a place, moved
-// through all keys with its palette. Each place is laid out anew and measured by itself, about
-// a fret's count of layouts for one key and as many for all, as a shape has one key at a fret.
+// Spots ranks the places of a layout, the best first: in this key every position along the neck, or with every key the
+// one shape that starts at a place, moved through all keys with its palette. Each place is laid out anew and measured
+// by itself, about a fret's count of layouts for one key and as many for all, as a shape has one key at a fret.
 func Spots(g neck.Guitar, h hand.Hand, s bend.Strength, p music.Palette, layout Layout, at neck.Place,
 	everyKey bool) []Spot {
 	keys := []music.Name{p.Tonic}
@@ -100,8 +98,7 @@ func Spread(ranked []Spot, most int, now func(Spot) bool) []Spot {
 // zoneFrets is how long a stretch of the neck is.
 const zoneFrets = 4
 
-// WithNow are the first spots of a list, with the one that is chosen now in place of the last if it is not among
-// them.
+// WithNow are the first spots of a list, with the one that is chosen now in place of the last if it is not among them.
 func WithNow(list, ranked []Spot, most int, now func(Spot) bool) []Spot {
 	out := slices.Clone(list[:min(most, len(list))])
 	if slices.ContainsFunc(out, now) {
@@ -113,8 +110,7 @@ func WithNow(list, ranked []Spot, most int, now func(Spot) bool) []Spot {
 	return out
 }
 
-// keyName spells a key as players would: the tonic itself, else with flats on
-// the black keys that usually have them.
+// keyName spells a key as players would: the tonic itself, else with flats on the black keys that usually have them.
 func keyName(tonic music.Name, class int) music.Name {
 	if tonic.Class() == class {
 		return tonic
@@ -162,8 +158,7 @@ func dropTexts(p music.Palette) []string {
 	return out
 }
 
-// Reach is the widest hold of a shape: between tones of one string, as across strings a hand can
-// turn.
+// Reach is the widest hold of a shape: between tones of one string, as across strings a hand can turn.
 func Reach(g neck.Guitar, placed []Placed) (reach neck.MM) {
 	for _, t := range placed {
 		for _, o := range placed {
@@ -175,8 +170,7 @@ func Reach(g neck.Guitar, placed []Placed) (reach neck.MM) {
 	return reach
 }
 
-// HardestBend is the force of the hardest common full bend of a shape that AddBends has looked
-// at, 0 where it has none.
+// HardestBend is the force of the hardest common full bend of a shape that AddBends has looked at, 0 where it has none.
 func HardestBend(placed []Placed) (force neck.Newtons) {
 	for _, t := range placed {
 		for _, b := range t.Bends {

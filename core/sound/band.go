@@ -77,16 +77,14 @@ func styleFor(l lick.Lick) Style {
 	return Rock
 }
 
-// Hit is what the band plays at a time: a drum, or a tone of the bass.
-// Drums have no length.
+// Hit is what the band plays at a time: a drum, or a tone of the bass. Drums have no length.
 type Hit struct {
 	At, Len float64 // s from the line's beginning, at its tempo
 	Drum    Drum
 	Pitch   int // of the bass, MIDI number
 }
 
-// Band is what bass and drums play under one round of a lick, in the order of the drums,
-// then the bass.
+// Band is what bass and drums play under one round of a lick, in the order of the drums, then the bass.
 func Band(l lick.Lick) (out []Hit) {
 	p := newPlan(neck.Standard().WithTuning(l.Tuning), l, Options{})
 	for _, h := range p.drums {
@@ -442,9 +440,8 @@ func (p *Renderer) drum(h drumHit) {
 	}
 }
 
-// clicks says whether a beat of the line has a click.
-// A click that drops out every other bar lets the player hear whether the tempo was kept
-// (common practice).
+// clicks says whether a beat of the line has a click. A click that drops out every other bar lets the player hear
+// whether the tempo was kept (common practice).
 func (p *Renderer) clicks(b beat) bool {
 	switch p.options.Clicks {
 	case Backbeat:

@@ -9,8 +9,7 @@ import (
 	"ornamen/core/neck"
 )
 
-// course is how far a note lies from its fret, in cents, at a time in seconds after it
-// begins.
+// course is how far a note lies from its fret, in cents, at a time in seconds after it begins.
 type course struct {
 	from, glide float64 // cents that it comes from, and how long that takes
 	fretted     bool    // over frets, which sound on the way
@@ -144,10 +143,9 @@ func Course(g neck.Guitar, n lick.Note, length float64) (cents func(at float64) 
 	return c.cents, c.bend != nil || c.wide > 0 || c.glide > 0
 }
 
-// SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen
-// error in cents: it stands in for a microphone and a hand where there is none.
-// Its samples are those of the renderer, so that what listens to it listens to what is also
-// heard.
+// SimulatedBend is a small simulated guitar that plays one bent note of a lick with a chosen error in cents: it stands
+// in for a microphone and a hand where there is none. Its samples are those of the renderer, so that what listens to it
+// listens to what is also heard.
 func SimulatedBend(g neck.Guitar, n lick.Note, tuning []music.Pitch, cents float64) []float32 {
 	l := lick.New()
 	l.Tuning, l.Tempo = tuning, 60

@@ -73,8 +73,7 @@ func (f Fill) filled(length lick.Time, m lick.Meter) lick.Time {
 	return unit.Times(n)
 }
 
-// Longest is for how many seconds a sound may last: beyond it a WAV file's head has no room for
-// its length.
+// Longest is for how many seconds a sound may last: beyond it a WAV file's head has no room for its length.
 const Longest = 13 * 60 * 60
 
 // Seconds is for how long a lick sounds as the options ask, its lead and what rings on at the end
@@ -140,9 +139,8 @@ const (
 	stopped
 )
 
-// gesture is one thing that happens to a string, at a sample. Gestures of one string follow
-// each other; the latest holds.
-// course is what the finger does to the pitch while the note sounds: bends, vibrato, slides.
+// gesture is one thing that happens to a string, at a sample. Gestures of one string follow each other; the latest
+// holds. course is what the finger does to the pitch while the note sounds: bends, vibrato, slides.
 type gesture struct {
 	at     int64
 	kind   kind
@@ -205,10 +203,9 @@ const (
 
 // newPlan reads the lick as gestures.
 //
-// A part begins with its first note; the whole line with its time 0, so that a rest before the
-// first note is heard. A loop's round is as long as the line, even where its last note ends
-// before.
-// Chords without notes are heard by themselves; a part without either is silence of no length.
+// A part begins with its first note; the whole line with its time 0, so that a rest before the first note is heard. A
+// loop's round is as long as the line, even where its last note ends before. Chords without notes are heard by
+// themselves; a part without either is silence of no length.
 func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if o.Tempo > 0 {
 		l.Tempo = o.Tempo
@@ -435,10 +432,8 @@ func (p *plan) changes(l lick.Lick, start float64) {
 	}
 }
 
-// leadIn is what is heard before the first round: the tone that the first bend leads to, a
-// bar of clicks.
-// The count goes on through the pick-up's bar, so that the line comes in where it would after a
-// bar of its own.
+// leadIn is what is heard before the first round: the tone that the first bend leads to, a bar of clicks. The count
+// goes on through the pick-up's bar, so that the line comes in where it would after a bar of its own.
 func (p *plan) leadIn(g neck.Guitar, l lick.Lick, o Options, notes []lick.Note) {
 	quarter := l.Milliseconds(lick.Time{}, lick.NewTime(1, int64(l.Meter.Unit))) / 1000
 	if o.Target {

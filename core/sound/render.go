@@ -52,9 +52,8 @@ type voice struct {
 // control is how many samples pass between two looks at a course.
 const control = 32
 
-// NewRenderer plans a line on a guitar. The renderer's strings are the lick's, then the bass,
-// then three for the chords. Chords without a line are heard with bass, drums and chords, unless
-// one of them is asked for.
+// NewRenderer plans a line on a guitar. The renderer's strings are the lick's, then the bass, then three for the
+// chords. Chords without a line are heard with bass, drums and chords, unless one of them is asked for.
 func NewRenderer(g neck.Guitar, l lick.Lick, o Options) *Renderer {
 	g = g.WithTuning(l.Tuning)
 	if len(l.Notes) == 0 && !o.Band && !o.Chords && !o.Comp {
@@ -122,8 +121,7 @@ func (p *Renderer) nextRound() {
 	}
 }
 
-// Len is how many samples there are in all.
-// It is known before anything is rendered.
+// Len is how many samples there are in all. It is known before anything is rendered.
 func (p *Renderer) Len() int64 {
 	if p.options.Lead {
 		return p.plan.round * int64(p.rounds)
@@ -138,8 +136,7 @@ func (p *Renderer) Len() int64 {
 // tail is how long the end may ring, in s.
 const tail = 0.6
 
-// Round is how long once through the line is, in seconds, and Begins when its first round
-// does.
+// Round is how long once through the line is, in seconds, and Begins when its first round does.
 func (p *Renderer) Round() float64 { return float64(p.plan.round) / Rate }
 
 // Begins is when the first round begins, in seconds.
@@ -202,8 +199,7 @@ func (p *Renderer) stops() (out []gesture) {
 	return out
 }
 
-// fill renders as far as something happens, the part ends or the courses have to be looked at
-// again.
+// fill renders as far as something happens, the part ends or the courses have to be looked at again.
 func (p *Renderer) fill(length int64) {
 	for len(p.queue) > 0 && p.queue[0].at <= p.at {
 		p.strings[p.queue[0].string].take(p.queue[0], p.options.PickAt)
@@ -365,8 +361,7 @@ func (v *voice) quiet(left float64) {
 	v.wide[0], v.wide[1] = left*v.wide[0], left*v.wide[1]
 }
 
-// How soon a string is still that a finger stops, or that is struck dead, in s (model
-// defaults).
+// How soon a string is still that a finger stops, or that is struck dead, in s (model defaults).
 const (
 	stopTime = 0.06
 	deadTime = 0.05

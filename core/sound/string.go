@@ -5,12 +5,10 @@ import "math"
 // Rate is how many samples a second has.
 const Rate = 44100
 
-// line is one string: a delay of one period in a loop with a filter that takes away the high
-// partials sooner.
+// line is one string: a delay of one period in a loop with a filter that takes away the high partials sooner.
 //
-// The loop is as long as a period: the delay read between samples by Lagrange's polynomial of
-// the third order, plus the delay of the filter at the pitch, sum to Rate/f. So a pitch that
-// glides is right at every moment.
+// The loop is as long as a period: the delay read between samples by Lagrange's polynomial of the third order, plus the
+// delay of the filter at the pitch, sum to Rate/f. So a pitch that glides is right at every moment.
 type line struct {
 	loop   [maxPeriod]float64
 	at     int
@@ -31,9 +29,8 @@ type line struct {
 // maxPeriod is longer than the period of any string: 20 Hz.
 const maxPeriod = 4096
 
-// tune has the string sound f hertz, at once or after so many samples on an even way. The even
-// way is one of the period; over the few samples between two looks the ear does not tell it
-// from one of the pitch.
+// tune has the string sound f hertz, at once or after so many samples on an even way. The even way is one of the
+// period; over the few samples between two looks the ear does not tell it from one of the pitch.
 func (s *line) tune(f float64, over int) {
 	want := Rate/f - s.filterDelay(f)
 	if s.spread != 0 {

@@ -8,10 +8,9 @@ import (
 	"math"
 )
 
-// WriteWAV renders a line to its end as a WAV file: one channel, 16 bits, Rate samples a
-// second. The length is known before, so that the file can be streamed. The error is the
-// writer's, or the context's: who has stopped listening ends it. Beyond 4 GB, thirteen hours
-// and a half, the head says less than there is, as the format has no more room.
+// WriteWAV renders a line to its end as a WAV file: one channel, 16 bits, Rate samples a second. The length is known
+// before, so that the file can be streamed. The error is the writer's, or the context's: who has stopped listening ends
+// it. Beyond 4 GB, thirteen hours and a half, the head says less than there is, as the format has no more room.
 func WriteWAV(ctx context.Context, w io.Writer, p *Renderer) error {
 	n := p.Len()
 	head := make([]byte, 0, 44)
@@ -52,8 +51,7 @@ func WriteWAV(ctx context.Context, w io.Writer, p *Renderer) error {
 }
 
 // ReadWAV reads a recording: a WAV file of 16, 24 or 32 bits, whole numbers or floats, of several channels the first.
-// The error is one sentence.
-// Chunks of other kinds are passed over; a length that goes beyond the file is taken as its
+// The error is one sentence. Chunks of other kinds are passed over; a length that goes beyond the file is taken as its
 // end.
 func ReadWAV(data []byte) (samples []float32, rate int, err error) {
 	bad := errors.New("that is no recording: a WAV file of 16, 24 or 32 bits is wanted")

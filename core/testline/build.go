@@ -8,10 +8,9 @@ import (
 	"ornamen/core/lick"
 )
 
-// Build reads a line in a short form for tests: string:fret, the string kept;
-// + joins notes that sound together; marks after a slash: h p s S slur, f1
-// finger, D U p i m a stroke, b2 r2 bend, v vibrato, B bar. Notes are
-// sixteenths; *1/4 makes one longer.
+// Build reads a line in a short form for tests: string:fret, the string kept; + joins notes that sound together; marks
+// after a slash: h p s S slur, f1 finger, D U p i m a stroke, b2 r2 bend, v vibrato, B bar. Notes are sixteenths; *1/4
+// makes one longer.
 func Build(t testing.TB, tempo float64, text string) lick.Lick {
 	t.Helper()
 	l := lick.New()

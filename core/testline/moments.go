@@ -18,10 +18,9 @@ var hours = []time.Duration{5 * time.Minute, 6 * time.Hour, 12 * time.Hour, 20*t
 // Night says whether the tests take the length of a night: make test-all sets ORNAMEN_EXHAUSTIVE.
 func Night() bool { return os.Getenv("ORNAMEN_EXHAUSTIVE") != "" }
 
-// Moments are moments at which everything must hold: ten on days that were chosen, such as a leap
-// day, the turn of a year and the days on which clocks change, or at night every one of 400
-// consecutive days, at an hour and in a zone that change from day to day or, with all, at every
-// hour in every zone.
+// Moments are moments at which everything must hold: ten on days that were chosen, such as a leap day, the turn of a
+// year and the days on which clocks change, or at night every one of 400 consecutive days, at an hour and in a zone
+// that change from day to day or, with all, at every hour in every zone.
 func Moments(t testing.TB, all bool) (out []time.Time) {
 	t.Helper()
 	locations := make([]*time.Location, len(zones))

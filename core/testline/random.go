@@ -7,8 +7,7 @@ import (
 	"ornamen/core/music"
 )
 
-// Random is a lick with all that a lick may carry; some are invalid, where notes overlap on a
-// string.
+// Random is a lick with all that a lick may carry; some are invalid, where notes overlap on a string.
 //
 // It is what the round trips of every format are tried on: odd titles, seven strings, a recipe
 // or parts, keys that change, chords, rests, notes that sound together, each note with some of

@@ -84,8 +84,7 @@ func Written(l lick.Lick, marks map[int]string) string {
 	return strings.TrimSpace(b.String())
 }
 
-// Nightly is how many random lines a search is tried on: so many by day, five times as
-// many in the night's run.
+// Nightly is how many random lines a search is tried on: so many by day, five times as many in the night's run.
 func Nightly(n int) int {
 	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
 		return 5 * n

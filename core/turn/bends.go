@@ -19,15 +19,13 @@ type Changed struct {
 // bendFrets is how far along the neck a bend may move to stay in its hand frame.
 const bendFrets = 1
 
-// OtherBends lists what else the bend of note i (counted from 0) could be in the
-// same frame: another amount, or the bend of another tone on the same or a neighbouring
-// string. Usual targets come first: full steps before halves before one and a half, root,
-// fourth and fifth before the others, then the colours that neighbouring scales offer; any other tone
-// outside is offered from the same place, as the colour it brings. The bend changes wherever the line repeats it.
+// OtherBends lists what else the bend of note i (counted from 0) could be in the same frame: another amount, or the
+// bend of another tone on the same or a neighbouring string. Usual targets come first: full steps before halves before
+// one and a half, root, fourth and fifth before the others, then the colours that neighbouring scales offer; any other
+// tone outside is offered from the same place, as the colour it brings. The bend changes wherever the line repeats it.
 // Nothing is listed where the note is not bent or the lick has no tones.
 //
-// A frame is the place itself, the frets next to it and the strings next to it: nine places
-// with three sizes each.
+// A frame is the place itself, the frets next to it and the strings next to it: nine places with three sizes each.
 func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if i < 0 || i >= len(l.Notes) || l.Notes[i].Bend == nil {
 		return nil
@@ -76,9 +74,8 @@ func OtherBends(g neck.Guitar, l lick.Lick, i int) []Changed {
 	return out
 }
 
-// neighbouring says whether a tone outside is a colour that the scales next to a key of five or six tones
-// offer: the 9, the 6 and the major third over a minor one, the ♭3, the 4 and the ♭7 over a major one (common
-// practice).
+// neighbouring says whether a tone outside is a colour that the scales next to a key of five or six tones offer: the 9,
+// the 6 and the major third over a minor one, the ♭3, the 4 and the ♭7 over a major one (common practice).
 func neighbouring(p music.Palette, t music.Tone) bool {
 	colours := []int{3, 5, 10}
 	if p.Minor() {

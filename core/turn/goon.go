@@ -10,11 +10,10 @@ import (
 	"ornamen/core/shape"
 )
 
-// CellAfter grows one cell of the lick's tones as a line of its own, laid out where its first
-// note comes nearest to note i (from 0; below 0 where there is none): the fewest frets and
-// strings away. It is an error of one sentence if the lick has no tones, or the cell cannot be
-// read or has no place. Every start on every fret is grown and the nearest kept: a few hundred
-// runs of one cell.
+// CellAfter grows one cell of the lick's tones as a line of its own, laid out where its first note comes nearest to
+// note i (from 0; below 0 where there is none): the fewest frets and strings away. It is an error of one sentence if
+// the lick has no tones, or the cell cannot be read or has no place. Every start on every fret is grown and the nearest
+// kept: a few hundred runs of one cell.
 func CellAfter(g neck.Guitar, l lick.Lick, cell string, i int) (lick.Lick, error) {
 	g = g.WithTuning(l.Tuning)
 	at, from := lick.Time{}, neck.Place{String: len(g.Tuning)}

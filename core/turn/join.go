@@ -29,16 +29,13 @@ func ParseSeam(s string) (Seam, error) {
 	return "", fmt.Errorf("the next part begins on the next beat held or rest, not %q", s)
 }
 
-// Join lets lick b follow a as one line, or go on in place of a's note at (from 1; 0 is the
-// end), from which a's own notes are left out. The rhythm goes on: b begins where the last
-// note before it ends, with a's tempo, meter and feel. Tones, chords and recipes keep their
-// place, each part as it was; fingers and strokes that are not locked are left open, so that
-// the hands are found for the seam too. It is an error of one sentence if the two are tuned
-// differently.
+// Join lets lick b follow a as one line, or go on in place of a's note at (from 1; 0 is the end), from which a's own
+// notes are left out. The rhythm goes on: b begins where the last note before it ends, with a's tempo, meter and feel.
+// Tones, chords and recipes keep their place, each part as it was; fingers and strokes that are not locked are left
+// open, so that the hands are found for the seam too. It is an error of one sentence if the two are tuned differently.
 //
-// a's parts that the cut goes through are shorter now and keep their recipe: grown again they
-// are cut off after as many notes. A joined line does not loop, as its end no longer leads to
-// its start.
+// a's parts that the cut goes through are shorter now and keep their recipe: grown again they are cut off after as many
+// notes. A joined line does not loop, as its end no longer leads to its start.
 func Join(a, b lick.Lick, at int, when Seam) (lick.Lick, error) {
 	switch {
 	case at < 0 || at > len(a.Notes):
@@ -103,8 +100,7 @@ func toBeat(l *lick.Lick, end lick.Time, hold bool) lick.Time {
 	return beat
 }
 
-// cutFrom is the lick without note at and what follows it (0: all of it stays). What rings
-// into the cut ends there.
+// cutFrom is the lick without note at and what follows it (0: all of it stays). What rings into the cut ends there.
 func cutFrom(a lick.Lick, at int) lick.Lick {
 	out := a.Clone()
 	if at == 0 {
@@ -132,8 +128,7 @@ func cutChords(l *lick.Lick, seam lick.Time) {
 	}
 }
 
-// partsOf are the parts of a lick that lie within its first n notes; a lick that one run
-// has made is one part.
+// partsOf are the parts of a lick that lie within its first n notes; a lick that one run has made is one part.
 func partsOf(l lick.Lick, n int, whole lick.Lick) []lick.Part {
 	parts := whole.Parts
 	if len(parts) == 0 && whole.Recipe != "" {

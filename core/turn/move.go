@@ -23,10 +23,9 @@ const (
 	ByOctaves By = "octaves"
 )
 
-// Move is an edit that moves selected notes as one figure: N frets up, strings toward the thick ones,
-// tones or octaves up; below 0 the other way. What the player has set goes along, what was proposed is
-// found again; slurs that cannot sound any more become picked notes. All notes find their place, or
-// the line stays as it was.
+// Move is an edit that moves selected notes as one figure: N frets up, strings toward the thick ones, tones or octaves
+// up; below 0 the other way. What the player has set goes along, what was proposed is found again; slurs that cannot
+// sound any more become picked notes. All notes find their place, or the line stays as it was.
 type Move struct {
 	Guitar neck.Guitar
 	Notes  lick.Ranges

@@ -35,8 +35,7 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner shape.Manner)
 	return out, nil
 }
 
-// recipeIn is a recipe in another key that grows a line note for note; ok is false where none of a few
-// hundred does.
+// recipeIn is a recipe in another key that grows a line note for note; ok is false where none of a few hundred does.
 func recipeIn(old run.Recipe, want lick.Lick, g neck.Guitar, to music.Palette) (r run.Recipe, ok bool) {
 	if old.Then != "" {
 		return r, false

@@ -8,13 +8,11 @@ import (
 	"ornamen/core/neck"
 )
 
-// OtherTails lists other ends for a line after note i (counted from 0): walked down to the
-// root, climbed to the upper one with a shift, or gone on up or down in the pentatonic of
-// the chord that sounds there, in the place nearest to the hand. The root is the chord's,
-// where one sounds, else the key's. Every end is walked to tone by tone: the new notes take
-// the times of those they replace and, where the way is longer or nothing follows, go on in
-// the last one's; where it is shorter, the last note rings on. Nothing is listed where the
-// lick has no tones.
+// OtherTails lists other ends for a line after note i (counted from 0): walked down to the root, climbed to the upper
+// one with a shift, or gone on up or down in the pentatonic of the chord that sounds there, in the place nearest to the
+// hand. The root is the chord's, where one sounds, else the key's. Every end is walked to tone by tone: the new notes
+// take the times of those they replace and, where the way is longer or nothing follows, go on in the last one's; where
+// it is shorter, the last note rings on. Nothing is listed where the lick has no tones.
 func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if i < 0 || i >= len(l.Notes) {
 		return nil
@@ -91,10 +89,9 @@ func chordAt(l lick.Lick, at lick.Time) (music.Chord, bool) {
 	return music.Chord{}, false
 }
 
-// retailed replaces what follows note i. A tail that climbs stays on its string as
-// long as it goes, the others take the nearest places. The times of the notes that are replaced
-// are kept, so that the rhythm goes on; a tail with more notes than those goes on in steps of
-// the last one's length, and one with fewer lets its last note ring to the end.
+// retailed replaces what follows note i. A tail that climbs stays on its string as long as it goes, the others take the
+// nearest places. The times of the notes that are replaced are kept, so that the rhythm goes on; a tail with more notes
+// than those goes on in steps of the last one's length, and one with fewer lets its last note ring to the end.
 func retailed(g neck.Guitar, l lick.Lick, i int, slots []lick.Time, pitches []music.Pitch,
 	climb bool) (lick.Lick, bool) {
 	if len(pitches) == 0 {

@@ -15,10 +15,9 @@ import (
 	"ornamen/core/shape"
 )
 
-// Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror, rotate:N, octave
-// or -octave, string:N (the same frets so many strings thicker) or degree:N (the same figure so
-// many tones up). Slurs are turned with the notes; fingers and strokes of the part are left
-// open, to be found again. The recipe no longer holds.
+// Turn changes the notes [from, to) of a lick (to 0: all): backwards, mirror, rotate:N, octave or -octave, string:N
+// (the same frets so many strings thicker) or degree:N (the same figure so many tones up). Slurs are turned with the
+// notes; fingers and strokes of the part are left open, to be found again. The recipe no longer holds.
 //
 // An error is a sentence and gives the lick as it was: that the neck has no room, or that the
 // lick has no tones where the turn needs them.
@@ -194,9 +193,8 @@ func (t *turner) rotate(k int) {
 	}
 }
 
-// octave takes the same fingering two strings over where all of it fits, else each note at the
-// place of its pitch nearest to the note before. All or none: half a line in the old fingering
-// and half in a new one would have two hands.
+// octave takes the same fingering two strings over where all of it fits, else each note at the place of its pitch
+// nearest to the note before. All or none: half a line in the old fingering and half in a new one would have two hands.
 func (t *turner) octave(by int) error {
 	same := true
 	for _, c := range t.columns {
@@ -235,8 +233,7 @@ func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (
 	return best, ok
 }
 
-// mirror keeps the contour and turns every slide round. A line without slides goes a place
-// lower.
+// mirror keeps the contour and turns every slide round. A line without slides goes a place lower.
 func (t *turner) mirror() error {
 	p, ok := t.lick.Palette()
 	if !ok {
@@ -255,8 +252,7 @@ func (t *turner) mirror() error {
 	return shape.Mirror(t.guitar, p, notes, higher)
 }
 
-// nextString keeps the frets and goes so many strings over: the same movement of the hand,
-// another colour.
+// nextString keeps the frets and goes so many strings over: the same movement of the hand, another colour.
 func (t *turner) nextString(by int) error {
 	for k := range t.columns {
 		for i := range t.columns[k] {
@@ -302,10 +298,9 @@ func layAt(n *lick.Note, s, fret int) {
 	n.Lock = n.Lock.With(lick.FieldFinger, false).With(lick.FieldBend, false).With(lick.FieldVibrato, false)
 }
 
-// Regrow makes the line of a changed recipe and carries over what the player had locked: the
-// fields of notes that lie at the same place at the same time. The title, tags, tempo and what
-// else is the player's stay. What was locked on notes that the new line does not have is gone
-// with them, which undo brings back.
+// Regrow makes the line of a changed recipe and carries over what the player had locked: the fields of notes that lie
+// at the same place at the same time. The title, tags, tempo and what else is the player's stay. What was locked on
+// notes that the new line does not have is gone with them, which undo brings back.
 func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 	run, err := run.Grow(r, g)
 	if err != nil {

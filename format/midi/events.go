@@ -9,9 +9,8 @@ import (
 	"ornamen/core/lick"
 )
 
-// reading is a track under way. Events may leave out a status byte that is the same as before.
-// b is what is left of the track's bytes, at the tick that they have come to (from 0, in parts
-// of a quarter).
+// reading is a track under way. Events may leave out a status byte that is the same as before. b is what is left of the
+// track's bytes, at the tick that they have come to (from 0, in parts of a quarter).
 type reading struct {
 	f      *file
 	t      track
@@ -24,9 +23,8 @@ type reading struct {
 	palm   [16]bool    // the channel's instrument is a muted guitar
 }
 
-// readTrack reads the events of a track.
-// The error is a track that ends in the middle, or too many events. A note that nobody ended
-// lasts to the track's end.
+// readTrack reads the events of a track. The error is a track that ends in the middle, or too many events. A note that
+// nobody ended lasts to the track's end.
 func (f *file) readTrack(b []byte) error {
 	r := reading{f: f, b: b, on: map[[2]byte][]int{}}
 	for len(r.b) > 0 {
@@ -51,9 +49,8 @@ func (f *file) readTrack(b []byte) error {
 	return nil
 }
 
-// length reads a number in groups of seven bits, the most significant first, all but the last
-// with their top bit set: 81 48 is 200. At most four groups are allowed (Standard MIDI Files
-// 1.0, from memory).
+// length reads a number in groups of seven bits, the most significant first, all but the last with their top bit set:
+// 81 48 is 200. At most four groups are allowed (Standard MIDI Files 1.0, from memory).
 func length(b []byte) (n int64, rest []byte, ok bool) {
 	for i := 0; i < 4 && i < len(b); i++ {
 		n = n<<7 | int64(b[i]&127)
@@ -66,9 +63,8 @@ func length(b []byte) (n int64, rest []byte, ok bool) {
 
 // event reads one event; without a status byte it is one of the last one's kind.
 //
-// Statuses are those of MIDI 1.0 (from memory): 8n and 9n notes, En the wheel, Bn controllers,
-// Cn and Dn of one data byte, FF what only files have, F0 and F7 of any length, which are
-// passed over. FF and F0 end a running status.
+// Statuses are those of MIDI 1.0 (from memory): 8n and 9n notes, En the wheel, Bn controllers, Cn and Dn of one data
+// byte, FF what only files have, F0 and F7 of any length, which are passed over. FF and F0 end a running status.
 func (r *reading) event() error {
 	if r.b[0] >= 0x80 {
 		r.status, r.b = r.b[0], r.b[1:]
@@ -113,10 +109,9 @@ func (r *reading) event() error {
 	return nil
 }
 
-// channelEvent takes a note, the wheel, or the range declared for it. A note on with velocity 0
-// is its end; of several that sound at one pitch the first to begin is the first to end.
-// The wheel's range is declared by registered parameter 0: controllers 101 and 100 name it, 6
-// sets half steps.
+// channelEvent takes a note, the wheel, or the range declared for it. A note on with velocity 0 is its end; of several
+// that sound at one pitch the first to begin is the first to end. The wheel's range is declared by registered parameter
+// 0: controllers 101 and 100 name it, 6 sets half steps.
 func (r *reading) channelEvent(kind, c, first, second byte) {
 	switch kind {
 	case 0x90, 0x80:
@@ -151,9 +146,8 @@ func (r *reading) channelEvent(kind, c, first, second byte) {
 	}
 }
 
-// meta reads what a file says beside its notes.
-// Kinds: 1 text, 3 name (of the piece on the first track), 6 a marker, here a chord, 51 the
-// tempo in µs a quarter, 58 the meter with its unit as a power of two.
+// meta reads what a file says beside its notes. Kinds: 1 text, 3 name (of the piece on the first track), 6 a marker,
+// here a chord, 51 the tempo in µs a quarter, 58 the meter with its unit as a power of two.
 func (f *file) meta(t *track, kind byte, b []byte, at int64) {
 	switch {
 	case kind == 0x03 && len(f.tracks) == 0:
@@ -187,9 +181,8 @@ func isShape(word string) bool {
 	)
 }
 
-// own reads a text of ours: of a note at its tick, or of the whole.
-// What MIDI cannot hold (times before the swing, slides into a note, the tuning) is text that
-// other programs pass over. One that is spoilt is passed over here too.
+// own reads a text of ours: of a note at its tick, or of the whole. What MIDI cannot hold (times before the swing,
+// slides into a note, the tuning) is text that other programs pass over. One that is spoilt is passed over here too.
 func (f *file) own(t *track, name, value string, at int64) {
 	var str, frets int
 	var one, two string

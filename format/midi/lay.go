@@ -13,9 +13,8 @@ import (
 	"ornamen/format/read"
 )
 
-// layOwn puts the notes of a file of ours where it says: a channel is a string.
-// A pitch below the string's own is the only error: then the tuning is not what the file was
-// written with.
+// layOwn puts the notes of a file of ours where it says: a channel is a string. A pitch below the string's own is the
+// only error: then the tuning is not what the file was written with.
 func (f *file) layOwn(l *lick.Lick, t track) error {
 	t.sort()
 	for _, x := range t.notes {
@@ -40,11 +39,10 @@ func (f *file) layOwn(l *lick.Lick, t track) error {
 	return nil
 }
 
-// layForeign lays the notes of others on the grid and near the hand, from the first note on,
-// and says what it did: how many octaves lower, how many beginnings were moved, what found no
-// string. The bar line stays where it was: what comes before it is the pick-up.
-// The first note is looked for near the middle of the neck, string 3 at fret 5, each later one
-// near the one before.
+// layForeign lays the notes of others on the grid and near the hand, from the first note on, and says what it did: how
+// many octaves lower, how many beginnings were moved, what found no string. The bar line stays where it was: what comes
+// before it is the pick-up. The first note is looked for near the middle of the neck, string 3 at fret 5, each later
+// one near the one before.
 func (f *file) layForeign(l *lick.Lick, t track, g neck.Guitar, r *read.Result) {
 	t.sort()
 	pitches := make([]music.Pitch, len(t.notes))
@@ -215,8 +213,7 @@ func (f *file) shaking(times []int64, values []float64, turns []int) (level, bot
 	return (top + bottom) / 2, bottom, v
 }
 
-// slideIn is a slide into the note, where the wheel begins away from it and is there within
-// a tenth of a second.
+// slideIn is a slide into the note, where the wheel begins away from it and is there within a tenth of a second.
 func (f *file) slideIn(x note) *lick.SlideIn {
 	begins := x.begins
 	for _, w := range x.wheel {

@@ -29,16 +29,14 @@ type note struct {
 	palm                     bool
 }
 
-// wheelAt is a position of the pitch wheel.
-// The position is off the middle, −8192 to 8191.
+// wheelAt is a position of the pitch wheel. The position is off the middle, −8192 to 8191.
 type wheelAt struct {
 	at    int64
 	value int
 }
 
-// file is what a file says.
-// division is how many ticks a quarter has; tempos and meters count how often the file changes
-// them, kind is its format.
+// file is what a file says. division is how many ticks a quarter has; tempos and meters count how often the file
+// changes them, kind is its format.
 type file struct {
 	kind     uint16
 	division int64
@@ -78,11 +76,10 @@ type onString struct {
 
 var errBroken = errors.New("the MIDI file ends in the middle or holds what is no MIDI")
 
-// Decode reads a Standard MIDI File of format 0 or 1: one track as one line, or one channel of
-// a file that has but one track. A file of this package comes back with its strings and frets;
-// notes of others are laid where the hand is, on a grid of thirty-seconds and triplet
-// sixteenths. The remarks say what was chosen, moved or left out.
-// The first tempo and meter hold for all of it.
+// Decode reads a Standard MIDI File of format 0 or 1: one track as one line, or one channel of a file that has but one
+// track. A file of this package comes back with its strings and frets; notes of others are laid where the hand is, on a
+// grid of thirty-seconds and triplet sixteenths. The remarks say what was chosen, moved or left out. The first tempo
+// and meter hold for all of it.
 //
 // Bytes are read once and in bounds; a file that ends early, counts in frames, or has more
 // events than a line could have is an error of one sentence.

@@ -51,16 +51,14 @@ type event struct {
 	data  []byte
 }
 
-// ticks are a written time in ticks, rounded.
-// Exact for every length whose denominator divides 4 × 6720: two, three, five and seven of
-// anything down to 1/128.
+// ticks are a written time in ticks, rounded. Exact for every length whose denominator divides 4 × 6720: two, three,
+// five and seven of anything down to 1/128.
 func ticks(t lick.Time) int64 {
 	num, den := t.Parts()
 	return int64(math.Round(4 * division * float64(num) / float64(den)))
 }
 
-// Encode writes a lick as a Standard MIDI File: the line as it is played, swing included, over
-// a bass and drums.
+// Encode writes a lick as a Standard MIDI File: the line as it is played, swing included, over a bass and drums.
 func Encode(l lick.Lick) []byte {
 	tracks := [][]event{settingEvents(l), lineEvents(l), bassEvents(l), drumEvents(l)}
 	out := []byte("MThd\x00\x00\x00\x06\x00\x01")
@@ -177,8 +175,7 @@ func shapeText(n lick.Note) string {
 	return fmt.Sprintf("shape: %d %s %s %s %s", n.String, semitones, shape, width, speed)
 }
 
-// swung is a note's beginning and end in ticks as it is played; without a swing they are as
-// written.
+// swung is a note's beginning and end in ticks as it is played; without a swing they are as written.
 func swung(l lick.Lick, s lick.Sounding) (at, end int64) {
 	tick := func(seconds float64) int64 { return int64(math.Round(seconds * l.Tempo / 60 * division)) }
 	return tick(s.At), tick(s.At + s.Len)
@@ -213,9 +210,8 @@ func drumEvents(l lick.Lick) []event {
 // channel is a string's, from 0: nine strings at most, below the drums' own channel.
 func channel(str int) byte { return byte(str - 1) }
 
-// wheels are the positions of the pitch wheel along a note, and back at its end. cents gives
-// the course over the note's seconds; positions that repeat are left out. The wheel has 14 bits
-// around 8192, of which 8191 up are the whole range.
+// wheels are the positions of the pitch wheel along a note, and back at its end. cents gives the course over the note's
+// seconds; positions that repeat are left out. The wheel has 14 bits around 8192, of which 8191 up are the whole range.
 func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64) []event {
 	var out []event
 	last := -1
@@ -252,8 +248,7 @@ func trackOf(events []event) []byte {
 	return append(out, body...)
 }
 
-// appendLength writes a number in groups of seven bits, the last one without its top bit: 200
-// is 81 48.
+// appendLength writes a number in groups of seven bits, the last one without its top bit: 200 is 81 48.
 func appendLength(b []byte, n int64) []byte {
 	var groups []byte
 	for groups = append(groups, byte(n&127)); n > 127; {

@@ -2,10 +2,9 @@ package musicxml
 
 import "encoding/xml"
 
-// The elements that are written and read, named as the standard names them (MusicXML 4.0, W3C
-// Community Group Report, 2021; from memory). encoding/xml writes fields in their order, which
-// is the order that the standard asks for. What a lick does not need has no field: it is passed
-// over when read.
+// The elements that are written and read, named as the standard names them (MusicXML 4.0, W3C Community Group Report,
+// 2021; from memory). encoding/xml writes fields in their order, which is the order that the standard asks for. What a
+// lick does not need has no field: it is passed over when read.
 type (
 	xScore struct {
 		XMLName xml.Name `xml:"score-partwise"`
@@ -33,12 +32,10 @@ type (
 		Implicit string  `xml:"implicit,attr,omitempty"`
 		Items    []xItem `xml:",any"`
 	}
-	// xItem is any element of a measure; those of one kind are set.
-	// The order of a measure's elements is the order in time, so that they are read as one
-	// list.
+	// xItem is any element of a measure; those of one kind are set. The order of a measure's elements is the order in
+	// time, so that they are read as one list.
 	//
-	// A move is in divisions, ahead for forward and back for backup; Repeat is the direction of
-	// a bar line's repeat.
+	// A move is in divisions, ahead for forward and back for backup; Repeat is the direction of a bar line's repeat.
 	xItem struct {
 		XMLName    xml.Name
 		Attributes *xAttributes
@@ -72,8 +69,7 @@ type (
 		Chromatic int `xml:"chromatic"`
 		Octave    int `xml:"octave-change"`
 	}
-	// Lines of the staff are counted from the lowest, strings of a note from the thinnest: line
-	// 1 is the last string.
+	// Lines of the staff are counted from the lowest, strings of a note from the thinnest: line 1 is the last string.
 	xStaff struct {
 		Lines  int       `xml:"staff-lines"`
 		Tuning []xTuning `xml:"staff-tuning"`
@@ -173,10 +169,9 @@ type (
 	xArticulations struct {
 		Accent *struct{} `xml:"accent"`
 	}
-	// What a guitarist writes has elements of its own: fret, string, fingering, pluck,
-	// hammer-on, pull-off, bend. Strokes of the pick borrow those of the bow, whose signs they
-	// share (common practice). What the standard has no element for is text of ours in
-	// other-technical.
+	// What a guitarist writes has elements of its own: fret, string, fingering, pluck, hammer-on, pull-off, bend.
+	// Strokes of the pick borrow those of the bow, whose signs they share (common practice). What the standard has no
+	// element for is text of ours in other-technical.
 	xTechnical struct {
 		Up       *struct{} `xml:"up-bow"`
 		Down     *struct{} `xml:"down-bow"`

@@ -21,8 +21,7 @@ import (
 	"ornamen/format/read"
 )
 
-// reader reads one part.
-// at is where the bar begins; now, last (where the last note began) and most count from there.
+// reader reads one part. at is where the bar begins; now, last (where the last note began) and most count from there.
 // open are the notes that a tie prolongs, by string and fret.
 type reader struct {
 	lick      lick.Lick
@@ -135,8 +134,7 @@ func source(data []byte) io.Reader {
 	return bytes.NewReader(bytes.TrimPrefix(data, []byte{0xef, 0xbb, 0xbf}))
 }
 
-// fromCharset reads the encoding that a score's first line names. UTF-16 has been turned into
-// UTF-8 by source already.
+// fromCharset reads the encoding that a score's first line names. UTF-16 has been turned into UTF-8 by source already.
 func fromCharset(label string, r io.Reader) (io.Reader, error) {
 	if strings.HasPrefix(strings.ToLower(label), "utf-16") {
 		return r, nil
@@ -148,8 +146,7 @@ func fromCharset(label string, r io.Reader) (io.Reader, error) {
 	return e.NewDecoder().Reader(r), nil
 }
 
-// trimmed reads XML without the space around words, as files break their lines anywhere, and
-// stops at a part too many.
+// trimmed reads XML without the space around words, as files break their lines anywhere, and stops at a part too many.
 type trimmed struct {
 	d     *xml.Decoder
 	parts int
@@ -171,9 +168,8 @@ func (t *trimmed) Token() (xml.Token, error) {
 	return tok, err
 }
 
-// notes counts the notes of a part, without grace notes and what ties prolong.
-// It is what the choice among several lines shows, and what the line with most notes is chosen
-// by.
+// notes counts the notes of a part, without grace notes and what ties prolong. It is what the choice among several
+// lines shows, and what the line with most notes is chosen by.
 func (p xPart) notes() (n int) {
 	for _, m := range p.Measures {
 		for _, i := range m.Items {
@@ -185,9 +181,8 @@ func (p xPart) notes() (n int) {
 	return n
 }
 
-// part reads all bars of a part, its notes moved by octaves where they would not fit.
-// Octaves are found from the notes that name no place, before any is read: a line goes down or
-// up as a whole.
+// part reads all bars of a part, its notes moved by octaves where they would not fit. Octaves are found from the notes
+// that name no place, before any is read: a line goes down or up as a whole.
 func (r *reader) part(p xPart) error {
 	var pitches []music.Pitch
 	transpose := music.Pitch(0)
@@ -230,15 +225,13 @@ func (o xOctave) halfSteps() music.Pitch {
 	return music.Pitch(max(-36, min(36, o.Chromatic+12*o.Octave)))
 }
 
-// time is so many divisions.
-// As a part of a whole note, which four quarters are.
+// time is so many divisions. As a part of a whole note, which four quarters are.
 func (r *reader) time(n int64) lick.Time {
 	return lick.NewTime(max(-1<<40, min(1<<40, n)), 4*r.divisions)
 }
 
-// measure reads a bar. Its length is how far any voice reaches in it, since files leave rests
-// out at the end; a first one that says it is a pick-up, or is called 0, and is shorter than a
-// bar, is one.
+// measure reads a bar. Its length is how far any voice reaches in it, since files leave rests out at the end; a first
+// one that says it is a pick-up, or is called 0, and is shorter than a bar, is one.
 func (r *reader) measure(m xMeasure, first bool) error {
 	r.now, r.last, r.most = lick.Time{}, lick.Time{}, lick.Time{}
 	for _, i := range m.Items {
@@ -282,9 +275,8 @@ func (r *reader) advance(t lick.Time) {
 	}
 }
 
-// attributes read divisions, meter, tuning, transposition. A meter that changes later is
-// counted as left out: a lick has one. Lines of the staff are counted from the thick string,
-// ours from the thin one.
+// attributes read divisions, meter, tuning, transposition. A meter that changes later is counted as left out: a lick
+// has one. Lines of the staff are counted from the thick string, ours from the thin one.
 func (r *reader) attributes(a xAttributes) error {
 	if a.Divisions != 0 {
 		if a.Divisions < 0 || a.Divisions > maxDivision {

@@ -11,14 +11,12 @@ import (
 	"ornamen/format/read"
 )
 
-// note reads a note or a rest at the time that the reader has reached. A chord's later notes
-// begin where its first did; a tie prolongs the note that is open on its string and fret,
-// wherever the bar line is.
+// note reads a note or a rest at the time that the reader has reached. A chord's later notes begin where its first did;
+// a tie prolongs the note that is open on its string and fret, wherever the bar line is.
 //
-// The pitch is that of the tablature where string and fret are given. Else it is laid near the
-// hand: the place of its pitch nearest to the note before, on a string that is free at that
-// time. What finds none is counted and left out, and grace notes are, as they have no time of
-// their own. An error is a score that names no pitch, or one too long.
+// The pitch is that of the tablature where string and fret are given. Else it is laid near the hand: the place of its
+// pitch nearest to the note before, on a string that is free at that time. What finds none is counted and left out, and
+// grace notes are, as they have no time of their own. An error is a score that names no pitch, or one too long.
 func (r *reader) note(x xNote) error {
 	if x.Duration <= 0 {
 		r.left["grace note"]++
@@ -81,10 +79,9 @@ func (r *reader) note(x xNote) error {
 	return nil
 }
 
-// techniques reads fingers, strokes, slurs, bends and the like.
-// A slur is read where it ends, as a lick keeps it with the note that it leads to. A vibrato of
-// others is wide and slow; a bend of an amount that a lick does not have is the nearest, and
-// counted. What cannot be on an open string is let go.
+// techniques reads fingers, strokes, slurs, bends and the like. A slur is read where it ends, as a lick keeps it with
+// the note that it leads to. A vibrato of others is wide and slow; a bend of an amount that a lick does not have is the
+// nearest, and counted. What cannot be on an open string is let go.
 func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 	if t.Finger != "" {
 		if f, err := lick.ParseFinger(strings.TrimSpace(t.Finger)); err == nil {

@@ -30,9 +30,8 @@ var noteNames = [12]xPitch{
 	{Step: "B"},
 }
 
-// pitchOf spells a pitch, by the lick's tones where they name it.
-// The octave belongs to the letter and not to the pitch: B♯3 sounds like C4, C♭4 like B3. The
-// standard's octaves begin at C, 4 with middle C.
+// pitchOf spells a pitch, by the lick's tones where they name it. The octave belongs to the letter and not to the
+// pitch: B♯3 sounds like C4, C♭4 like B3. The standard's octaves begin at C, 4 with middle C.
 func pitchOf(l lick.Lick, p music.Pitch) *xPitch {
 	out := noteNames[p.Class()]
 	out.Octave = int(p)/12 - 1
@@ -43,8 +42,7 @@ func pitchOf(l lick.Lick, p music.Pitch) *xPitch {
 	return &out
 }
 
-// chordKinds are the standard's words for the commonest chords; another is "other" with its
-// sign.
+// chordKinds are the standard's words for the commonest chords; another is "other" with its sign.
 var chordKinds = map[string]string{
 	"":     "major",
 	"m":    "minor",
@@ -74,9 +72,8 @@ type segment struct {
 	from, to bool // tied from the one before, to the one after
 }
 
-// Encode writes a lick as MusicXML 4.0.
-// The document names the standard's public identifier, which no reader here ever fetches. Two
-// equal licks give equal bytes.
+// Encode writes a lick as MusicXML 4.0. The document names the standard's public identifier, which no reader here ever
+// fetches. Two equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
 	score := xScore{
@@ -98,8 +95,7 @@ func Encode(l lick.Lick) []byte {
 	return b.Bytes()
 }
 
-// writer writes one lick.
-// Every time of the lick is a whole number of divisions.
+// writer writes one lick. Every time of the lick is a whole number of divisions.
 type writer struct {
 	lick      lick.Lick
 	divisions int64 // of a quarter
@@ -132,16 +128,14 @@ func divisionsOf(l lick.Lick) int64 {
 	return out
 }
 
-// duration is a time in divisions.
-// Rounded only where the divisions had to stop at 2^24.
+// duration is a time in divisions. Rounded only where the divisions had to stop at 2^24.
 func (w *writer) duration(t lick.Time) int64 {
 	num, den := t.Parts()
 	return int64(math.Round(float64(4*num*w.divisions) / float64(den)))
 }
 
-// measures cuts the line into bars.
-// A pick-up is bar 0, marked implicit as the standard asks. A loop is a repeat from the first
-// bar to the last. Voices after the first begin with a step back over the bar.
+// measures cuts the line into bars. A pick-up is bar 0, marked implicit as the standard asks. A loop is a repeat from
+// the first bar to the last. Voices after the first begin with a step back over the bar.
 func (w *writer) measures() []xMeasure {
 	l := w.lick
 	voices := w.voices()
@@ -229,8 +223,7 @@ func (w *writer) signs() (out []lick.Chord) {
 	return out
 }
 
-// harmony is a chord's name at its place in the bar.
-// A chord that cannot be read any more keeps its name as text, on C.
+// harmony is a chord's name at its place in the bar. A chord that cannot be read any more keeps its name as text, on C.
 func (w *writer) harmony(c lick.Chord, bar lick.Time) *xHarmony {
 	h := &xHarmony{Kind: xKind{Text: c.Name, Value: "other"}, Step: "C", Offset: w.duration(c.At.Sub(bar))}
 	if c.Name == lick.NoChord {

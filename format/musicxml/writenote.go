@@ -8,10 +8,9 @@ import (
 	"ornamen/core/lick"
 )
 
-// voices are the notes in voices in which none begins before another has ended, but for those
-// that begin and end together. Each note goes into the first voice that has room, so that a
-// plain line is one voice, and a line over a bass two.
-// Greedy in playing order, which needs as many voices as notes of different times ever overlap.
+// voices are the notes in voices in which none begins before another has ended, but for those that begin and end
+// together. Each note goes into the first voice that has room, so that a plain line is one voice, and a line over a
+// bass two. Greedy in playing order, which needs as many voices as notes of different times ever overlap.
 func (w *writer) voices() (out [][]int) {
 	l := w.lick
 	for i, n := range l.Notes {
@@ -30,9 +29,8 @@ func (w *writer) voices() (out [][]int) {
 	return out
 }
 
-// bar is a voice's notes and rests in a bar.
-// A note that the bar line cuts is written in each bar that it lasts into, tied. Rests fill the
-// voice from the bar's beginning to its end, so that its durations add up to the bar's.
+// bar is a voice's notes and rests in a bar. A note that the bar line cuts is written in each bar that it lasts into,
+// tied. Rests fill the voice from the bar's beginning to its end, so that its durations add up to the bar's.
 func (w *writer) bar(notes []int, voice int, at, stop lick.Time) (items []xItem) {
 	rest := func(from, to lick.Time) {
 		if from.Before(to) {
@@ -68,10 +66,9 @@ func (w *writer) bar(notes []int, voice int, at, stop lick.Time) (items []xItem)
 	return items
 }
 
-// value writes a length as the symbol of a note: its type, at most one dot, a tuplet of 3, 5 or
-// 7; none where there is no symbol, which readers then take from the duration.
-// As an example, 1/12 is an eighth, three in the time of two; 3/16 a dotted eighth; 5/16 has
-// none.
+// value writes a length as the symbol of a note: its type, at most one dot, a tuplet of 3, 5 or 7; none where there is
+// no symbol, which readers then take from the duration. As an example, 1/12 is an eighth, three in the time of two;
+// 3/16 a dotted eighth; 5/16 has none.
 func (w *writer) value(n *xNote, t lick.Time) {
 	names := []string{"whole", "half", "quarter", "eighth", "16th", "32nd", "64th"}
 	for _, tuplet := range []xTuplet{{1, 1}, {3, 2}, {5, 4}, {7, 4}} {
@@ -133,10 +130,9 @@ func (w *writer) note(s segment, voice int, chord bool) *xNote {
 	return out
 }
 
-// techniques writes fingers, strokes, slurs, bends and the like.
-// A slur is begun on the note before on the string and stopped on this one, with the string as
-// its number, so that two at a time stay apart. A release follows its bend as a bend of its
-// own.
+// techniques writes fingers, strokes, slurs, bends and the like. A slur is begun on the note before on the string and
+// stopped on this one, with the string as its number, so that two at a time stay apart. A release follows its bend as a
+// bend of its own.
 func (w *writer) techniques(i int, out *xNotation) {
 	n, t := w.lick.Notes[i], out.Technical
 	switch {

@@ -38,8 +38,7 @@ type Line struct {
 	Notes int
 }
 
-// Pick is which of the lines to read, from 0: the one asked for, else the first of those with
-// the most notes.
+// Pick is which of the lines to read, from 0: the one asked for, else the first of those with the most notes.
 func (a Request) Pick(lines []Line) (int, error) {
 	if a.Line > len(lines) || a.Line < 0 {
 		return 0, fmt.Errorf("there is no line %d: the file holds %d", a.Line, len(lines))
@@ -66,8 +65,7 @@ type Result struct {
 	Unsure  []int    // notes, from 1, of a recording that were not clear
 }
 
-// Finish checks the lick as a lick file is checked, and finds the notes whose place was chosen
-// in it again.
+// Finish checks the lick as a lick file is checked, and finds the notes whose place was chosen in it again.
 func (r *Result) Finish(l lick.Lick, chosen []lick.Note) (err error) {
 	if r.Lick, err = lick.Parse(l.Encode()); err != nil {
 		return err
@@ -88,9 +86,8 @@ func (r *Result) Finish(l lick.Lick, chosen []lick.Note) (err error) {
 	return nil
 }
 
-// Fit has one string sound one note at a time, as files of several voices need not: a note ends
-// where the next one on its string begins, and of two that begin together there the first stays.
-// It says what it did.
+// Fit has one string sound one note at a time, as files of several voices need not: a note ends where the next one on
+// its string begins, and of two that begin together there the first stays. It says what it did.
 func (r *Result) Fit(l *lick.Lick) {
 	slices.SortStableFunc(l.Notes, func(a, b lick.Note) int { return a.At.Cmp(b.At) })
 	last := map[int]int{} // string → its note before
@@ -218,10 +215,9 @@ func OctavesWord(by music.Pitch) string {
 	return []string{"", "an octave ", "two octaves ", "three octaves "}[by/12] + way
 }
 
-// Near is the place of a pitch nearest to the last one, on a string that no note of the line
-// begins on then; what still sounds there ends, as one string sounds one note. Nearest is
-// neck.Apart: a greedy walk that costs nothing and is good enough to be heard; the engine finds
-// better places where there is one.
+// Near is the place of a pitch nearest to the last one, on a string that no note of the line begins on then; what still
+// sounds there ends, as one string sounds one note. Nearest is neck.Apart: a greedy walk that costs nothing and is good
+// enough to be heard; the engine finds better places where there is one.
 func Near(g neck.Guitar, l *lick.Lick, n lick.Note, pitch music.Pitch, last neck.Place) (best neck.Place, ok bool) {
 	recent := l.Notes[max(0, len(l.Notes)-neck.MaxStrings):]
 	for _, p := range g.Places(pitch) {

@@ -15,10 +15,9 @@ import (
 // sniffed is how much of a text is looked at to tell how it is encoded.
 const sniffed = 64 << 10
 
-// Text is a text by whatever program it was written: with a byte order mark or without, in
-// UTF-8, UTF-16 or, where it is neither, in the one-byte encoding of western Europe
-// (Windows-1252, which holds Latin-1), its lines ended by LF, CR LF or CR. What is read from it
-// is UTF-8 without a mark, and lines end in LF.
+// Text is a text by whatever program it was written: with a byte order mark or without, in UTF-8, UTF-16 or, where it
+// is neither, in the one-byte encoding of western Europe (Windows-1252, which holds Latin-1), its lines ended by LF, CR
+// LF or CR. What is read from it is UTF-8 without a mark, and lines end in LF.
 func Text(r io.Reader) io.Reader {
 	b := bufio.NewReaderSize(r, sniffed)
 	head, _ := b.Peek(sniffed) // a short text is shorter; an error comes again when it is read

@@ -67,8 +67,7 @@ func frets(l lick.Lick) (from, to int) {
 	return from, min(to, from+shapeMost-1)
 }
 
-// shapeTones marks the tones on the neck.
-// A line without chosen tones shows its own places with their frets.
+// shapeTones marks the tones on the neck. A line without chosen tones shows its own places with their frets.
 func (s *sheet) shapeTones(from, to int, fretX, stringY func(int) float64) {
 	l := s.lick
 	played := map[neck.Place]bool{}
@@ -94,8 +93,7 @@ func (s *sheet) shapeTones(from, to int, fretX, stringY func(int) float64) {
 	}
 }
 
-// mark draws one tone.
-// Shapes are those of the neck on the screens, in ink: the page is read without colour.
+// mark draws one tone. Shapes are those of the neck on the screens, in ink: the page is read without colour.
 func (s *sheet) mark(x, y float64, role music.Role, label string, played bool) {
 	fill, ink := "#fff", "#5f656d"
 	if played {

@@ -25,8 +25,7 @@ const (
 	svgGap     = 22
 )
 
-// Drawing draws a lick: chords and counts above, places with slurs and bends, fingers, strokes and note
-// values below.
+// Drawing draws a lick: chords and counts above, places with slurs and bends, fingers, strokes and note values below.
 // It needs no style sheet; its fonts are taken from the page, or else from the machine.
 func Drawing(l lick.Lick) []byte {
 	s := sheet{lick: l, columns: l.Columns()}
@@ -43,8 +42,7 @@ func Drawing(l lick.Lick) []byte {
 	return s.b.Bytes()
 }
 
-// sheet is a drawing under way.
-// Coordinates are units of the viewBox from the upper left corner.
+// sheet is a drawing under way. Coordinates are units of the viewBox from the upper left corner.
 type sheet struct {
 	b       bytes.Buffer
 	lick    lick.Lick
@@ -71,8 +69,7 @@ func px(x float64) string { return strconv.FormatFloat(math.Round(x*10)/10, 'f',
 // stringY is where a string lies in a system.
 func (s *sheet) stringY(str, top int) float64 { return float64(top + svgHead + svgString*(str-1)) }
 
-// system draws the columns [from, to).
-// Names of strings and rows stand at its left, in every system anew.
+// system draws the columns [from, to). Names of strings and rows stand at its left, in every system anew.
 func (s *sheet) system(from, to, top int) {
 	count := len(s.lick.Tuning)
 	right := float64(svgNames + svgColumn*max(1, to-from))
@@ -93,9 +90,8 @@ func (s *sheet) system(from, to, top int) {
 	s.b.WriteByte('\n')
 }
 
-// column draws the notes that begin together.
-// joined is false for the first of a system: nothing is drawn back from there to a column that
-// is not on it.
+// column draws the notes that begin together. joined is false for the first of a system: nothing is drawn back from
+// there to a column that is not on it.
 func (s *sheet) column(k int, x float64, top int, joined bool) {
 	l, c := s.lick, s.columns[k]
 	first := l.Notes[c[0]]

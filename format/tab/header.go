@@ -10,10 +10,9 @@ import (
 	"ornamen/core/neck"
 )
 
-// header reads a line above the strings; one that names nothing known is text of its own.
-// A name that is known with a value that is none is an error; what is not known is a verse or a
-// title of another hand, and is passed over without a word unless it says how the strings are
-// played.
+// header reads a line above the strings; one that names nothing known is text of its own. A name that is known with a
+// value that is none is an error; what is not known is a verse or a title of another hand, and is passed over without a
+// word unless it says how the strings are played.
 func (r *reader) header(line string, number int) (err error) {
 	name, value, ok := strings.Cut(line, ":")
 	if !ok {
@@ -83,9 +82,8 @@ func (r *reader) chord(value string) error {
 	return nil
 }
 
-// numbered reads the lines whose name has a number: a note's words, a part, a span of tones.
-// Anything else is words around the tab.
-// Words of notes are kept until all notes are read, as they may stand anywhere.
+// numbered reads the lines whose name has a number: a note's words, a part, a span of tones. Anything else is words
+// around the tab. Words of notes are kept until all notes are read, as they may stand anywhere.
 func (r *reader) numbered(word, rest, value string) error {
 	switch word {
 	case "Note":

@@ -66,8 +66,7 @@ type mailBar struct {
 	width      int
 }
 
-// mailBars cuts a lick into bars, each with the coarsest grid that has all its notes and the room that its signs
-// need.
+// mailBars cuts a lick into bars, each with the coarsest grid that has all its notes and the room that its signs need.
 func mailBars(l lick.Lick) []mailBar {
 	var out []mailBar
 	bar := l.Meter.Bar()

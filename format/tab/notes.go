@@ -49,9 +49,8 @@ func noteLines(b *bytes.Buffer, l lick.Lick) {
 	}
 }
 
-// noteWords are what note i has beside its signs.
-// A slide whose source is the end of a loop has no sign on its string, as the reader would take
-// it for a slide in.
+// noteWords are what note i has beside its signs. A slide whose source is the end of a loop has no sign on its string,
+// as the reader would take it for a slide in.
 func noteWords(l lick.Lick, i int) (out []string) {
 	n := l.Notes[i]
 	add := func(on bool, format string, args ...any) {
@@ -89,9 +88,8 @@ func spaced[T any](list []T, word func(T) string) string {
 	return strings.Join(words, " ")
 }
 
-// readNoteLine gives note what its line says; what it does not know is an error that names
-// the word.
-// Codes are quoted, as a newer judge's may hold a comma.
+// readNoteLine gives note what its line says; what it does not know is an error that names the word. Codes are quoted,
+// as a newer judge's may hold a comma.
 func readNoteLine(n *lick.Note, text string) error {
 	for text != "" {
 		var word string

@@ -104,8 +104,7 @@ func (p *pasted) capoWords(line string) bool {
 	return true
 }
 
-// tuningByName are tunings that have a name, thick string first; what only lowers the usual one is read by
-// tuningWords.
+// tuningByName are tunings that have a name, thick string first; what only lowers the usual one is read by tuningWords.
 var tuningByName = map[string]string{"dadgad": "D A D G A D", "double drop d": "D A D G B D", "open g": "D G D G B D",
 	"open d": "D A D F# A D", "open e": "E B E G# B E", "open a": "E A E A C# E", "open c": "C G C G C E"}
 

@@ -143,8 +143,7 @@ func (p *pasted) usualWidth() float64 {
 	return float64(w[len(w)/2])
 }
 
-// isPickup says whether the first bar is so much narrower than the others that it is what comes before the first
-// beat.
+// isPickup says whether the first bar is so much narrower than the others that it is what comes before the first beat.
 func (p *pasted) isPickup(b *bar, usual float64) bool {
 	return len(p.bars) > 2 && len(b.cols) > 0 && float64(b.width) <= 0.55*usual
 }

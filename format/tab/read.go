@@ -72,8 +72,7 @@ func decodeOwn(data []byte) (out read.Result, err error) {
 	return out, out.Finish(r.l, nil)
 }
 
-// maxBytes is the longest text that is read: a line of as many notes as a lick
-// may have takes 3 MB.
+// maxBytes is the longest text that is read: a line of as many notes as a lick may have takes 3 MB.
 const maxBytes = 4 << 20
 
 // label is what stands before a string line: a note name, perhaps with its octave.
@@ -99,11 +98,10 @@ func (r *reader) behind(lines []string, from, to int) {
 	}
 }
 
-// isStringLine says whether a line is one of a string: a label, a bar line, and then nothing
-// but signs, or dashes that make up a good part of it. "A|---" in a poem is one too; a block
-// needs as many of them as an instrument has strings.
-// A good part is a quarter, where the plain signs are at least half of the line: words of a
-// verse between bars are none.
+// isStringLine says whether a line is one of a string: a label, a bar line, and then nothing but signs, or dashes that
+// make up a good part of it. "A|---" in a poem is one too; a block needs as many of them as an instrument has strings.
+// A good part is a quarter, where the plain signs are at least half of the line: words of a verse between bars are
+// none.
 func isStringLine(line string) bool {
 	m := label.FindString(line)
 	body := strings.TrimRight(line[len(m):], " ")
@@ -118,9 +116,8 @@ func isStringLine(line string) bool {
 	return m != "" && dashes > 0 && (known || 2*plain >= len(body) && 4*dashes >= len(body))
 }
 
-// reader gathers a lick from blocks of rows. Blocks follow each other in time, as lines of a
-// page do.
-// at is the time that the next column has; lastOn are notes of r.l, from 0.
+// reader gathers a lick from blocks of rows. Blocks follow each other in time, as lines of a page do. at is the time
+// that the next column has; lastOn are notes of r.l, from 0.
 type reader struct {
 	l       lick.Lick
 	at      lick.Time
@@ -200,9 +197,8 @@ func (r *reader) system(lines []string, from, to int) error {
 	return nil
 }
 
-// linedUp refuses a block whose rows have their bar lines, or their ends, in different
-// columns.
-// The first that differs is named with its column, counted from 1.
+// linedUp refuses a block whose rows have their bar lines, or their ends, in different columns. The first that differs
+// is named with its column, counted from 1.
 func linedUp(lines []string, from, to int) error {
 	first := strings.TrimRight(lines[from], " ")
 	start := strings.IndexByte(first, '|')
@@ -244,9 +240,8 @@ func values(word string, n int) ([]string, error) {
 	return v, nil
 }
 
-// column adds the notes that stand in one column, with their row of fingers, strokes and
-// lengths.
-// The rows are empty in tab by other hands; every time is an eighth then.
+// column adds the notes that stand in one column, with their row of fingers, strokes and lengths. The rows are empty in
+// tab by other hands; every time is an eighth then.
 func (r *reader) column(marks []mark, rows map[string]string) error {
 	// Rows give a chord's values from the thick string up.
 	slices.SortStableFunc(marks, func(a, b mark) int { return b.str - a.str })
@@ -289,8 +284,7 @@ func (r *reader) column(marks []mark, rows map[string]string) error {
 
 // lengths reads the length of a column, or one for each of its notes.
 //
-// "3/16_1/8,1/4@3/16": the column begins at 3/16, two notes of 1/8 and 1/4, and the next column
-// is 3/16 on.
+// "3/16_1/8,1/4@3/16": the column begins at 3/16, two notes of 1/8 and 1/4, and the next column is 3/16 on.
 func (r *reader) lengths(word string, n int) (lens []lick.Time, step lick.Time, err error) {
 	if word == "" {
 		word = "1/8"

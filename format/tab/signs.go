@@ -35,10 +35,8 @@ type playedSign struct {
 var sign = regexp.MustCompile(`(?:([hpS/\\t])-{0,3})?(?:([(<])(\d+)([)>])|(x?)(\d+))` +
 	`(?:(p?)([b^])(?:\((\d+)\)|(\d+|c))?(r(?:\(?\d+\)?)?)?)?(~{0,2}|v)(>?)|x`)
 
-// signsOf finds the notes of a line from its first bar line on, and the columns of what is
-// neither a note nor filling.
-// The label and the bar line before the body are blanked rather than cut off, so that columns
-// stay columns of the page.
+// signsOf finds the notes of a line from its first bar line on, and the columns of what is neither a note nor filling.
+// The label and the bar line before the body are blanked rather than cut off, so that columns stay columns of the page.
 func signsOf(line string, body int) (out []playedSign, left []int) {
 	text := strings.Repeat(" ", body) + line[body:]
 	used := make([]bool, len(text))
@@ -136,10 +134,8 @@ func (r *reader) leadIn(n *lick.Note, before string) {
 	}
 }
 
-// bendTo is a bend to the pitch of another fret of the string, a full step where none is
-// said.
-// "b12" from fret 10 goes two half steps up. A target that is lower, or more than four frets
-// up, is an error: it is not a bend that was meant.
+// bendTo is a bend to the pitch of another fret of the string, a full step where none is said. "b12" from fret 10 goes
+// two half steps up. A target that is lower, or more than four frets up, is an error: it is not a bend that was meant.
 func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 	b := &lick.Bend{Shape: lick.ShapeOf(pre, release), Semitones: 2}
 	switch to {
@@ -157,10 +153,9 @@ func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 	return b, nil
 }
 
-// tune takes the tuning from the labels of a block, where no line above has said it: each label
-// the note nearest to that of the usual instrument with so many strings, so that "d" on top of
-// a dropped guitar is D4 below E4. It finds out which string is on top, too. Labels that make
-// no falling row of pitches leave the usual tuning.
+// tune takes the tuning from the labels of a block, where no line above has said it: each label the note nearest to
+// that of the usual instrument with so many strings, so that "d" on top of a dropped guitar is D4 below E4. It finds
+// out which string is on top, too. Labels that make no falling row of pitches leave the usual tuning.
 //
 // Which string is on top is told by labels that fit from the bottom and not from the top. More
 // string lines than the known instruments have need a Tuning line.
@@ -214,8 +209,7 @@ func usual(strings int) []music.Pitch {
 	return nil
 }
 
-// labelled says whether the rows' labels are the strings' names, from the top or from the
-// bottom.
+// labelled says whether the rows' labels are the strings' names, from the top or from the bottom.
 func labelled(rows []string, tuning []music.Pitch, upside bool) bool {
 	for i, row := range rows {
 		k := i

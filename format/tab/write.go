@@ -12,8 +12,7 @@ import (
 // pageWidth is where a system is broken into a new one, in characters.
 const pageWidth = 92
 
-// Encode writes the lick as text tab. Decode reads it back as it was.
-// Two licks with the same text are the same lick.
+// Encode writes the lick as text tab. Decode reads it back as it was. Two licks with the same text are the same lick.
 func Encode(l lick.Lick) []byte {
 	var b bytes.Buffer
 	header(&b, l)
@@ -83,17 +82,15 @@ func header(b *bytes.Buffer, l lick.Lick) {
 	}
 }
 
-// column is one time of the line as text: a cell a string, and the rows
-// around them.
-// bar counts two characters more, for the line and what fills up after it.
+// column is one time of the line as text: a cell a string, and the rows around them. bar counts two characters more,
+// for the line and what fills up after it.
 type column struct {
 	cells                      map[int]string
 	count, finger, stroke, len string
 	bar                        bool // a bar line stands before it
 }
 
-// width is how many characters the column takes.
-// One more than the widest value, so that two never touch.
+// width is how many characters the column takes. One more than the widest value, so that two never touch.
 func (c column) width() int {
 	w := max(len(c.count), len(c.finger), len(c.stroke), len(c.len))
 	for _, s := range c.cells {
@@ -109,8 +106,7 @@ func (c column) width() int {
 // only what the reader could not tell: a column's length, after @ the time up to the next
 // column where that is another one, and before _ the time at which the first begins.
 //
-// As an example, a column of an eighth note at 3/16 with a sixteenth of rest after it says
-// "3/16_1/8@3/16".
+// As an example, a column of an eighth note at 3/16 with a sixteenth of rest after it says "3/16_1/8@3/16".
 func columnsOf(l lick.Lick) []column {
 	var out []column
 	cols := l.Columns()
@@ -175,11 +171,9 @@ var strokeSign = map[lick.Stroke]string{
 // slurSign are the slurs that stand before a fret; a slide is written by its direction.
 var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift: "S"}
 
-// cell writes one note as it stands on its string: what leads into it, the fret, the bend
-// and the marks after.
-// As in "h12" a hammer-on, "/9" a slide up, "10b12r10~~" bent a full step, released, with a
-// wide vibrato (common practice, but for S, a silent shift, and bc, a curl). What has no sign
-// stands in a line of the note's own below.
+// cell writes one note as it stands on its string: what leads into it, the fret, the bend and the marks after. As in
+// "h12" a hammer-on, "/9" a slide up, "10b12r10~~" bent a full step, released, with a wide vibrato (common practice,
+// but for S, a silent shift, and bc, a curl). What has no sign stands in a line of the note's own below.
 func cell(l lick.Lick, i int) string {
 	n := l.Notes[i]
 	s := slurSign[n.Slur]

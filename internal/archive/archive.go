@@ -19,17 +19,15 @@ import (
 	"ornamen/internal/store"
 )
 
-// Limits of what is read: a zip says little of what it unpacks to. Both are beyond any
-// notebook: half a million versions are an edit every half minute, eight hours a day, for a
-// year and a half.
+// Limits of what is read: a zip says little of what it unpacks to. Both are beyond any notebook: half a million
+// versions are an edit every half minute, eight hours a day, for a year and a half.
 const (
 	maxFiles = 500_000
 	maxTotal = 1 << 30
 )
 
-// formatName and formatVersion stand in every archive's head.
-// In the first version the log's revisions were keys of the database that it came from, which say
-// nothing elsewhere. Up to the second there was one player, without a name.
+// formatName and formatVersion stand in every archive's head. In the first version the log's revisions were keys of the
+// database that it came from, which say nothing elsewhere. Up to the second there was one player, without a name.
 const formatName, formatVersion = "ornamen-notebook", 3
 
 // head says what the archive is and by which version it was written.
@@ -205,8 +203,7 @@ func Holds(r io.ReaderAt, size int64) bool {
 	return err == nil && slices.ContainsFunc(z.File, func(f *zip.File) bool { return f.Name == "notebook.json" })
 }
 
-// Read adds what an archive holds to the notebook, all of it or nothing, and says
-// how many licks came.
+// Read adds what an archive holds to the notebook, all of it or nothing, and says how many licks came.
 func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks int, err error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
@@ -316,8 +313,7 @@ func (u *unpacker) players(version int) (out []store.Playing, err error) {
 	return out, nil
 }
 
-// checkPlayer says what is wrong with a player's settings: a notebook with such ones would not
-// open again.
+// checkPlayer says what is wrong with a player's settings: a notebook with such ones would not open again.
 func checkPlayer(data []byte) error {
 	p := player.DefaultProfile()
 	if err := json.Unmarshal(data, &p); err != nil {
@@ -327,8 +323,7 @@ func checkPlayer(data []byte) error {
 	return err
 }
 
-// unpacker reads the archive's files, bounded in number and size.
-// left is how many bytes may still be unpacked.
+// unpacker reads the archive's files, bounded in number and size. left is how many bytes may still be unpacked.
 type unpacker struct {
 	files map[string]*zip.File
 	left  int64
@@ -356,8 +351,7 @@ func (u *unpacker) bytes(name string) ([]byte, error) {
 	return data, nil
 }
 
-// json reads a file strictly into v.
-// A field that is not known is an error, as this file is ours.
+// json reads a file strictly into v. A field that is not known is an error, as this file is ours.
 func (u *unpacker) json(name string, v any) error {
 	data, err := u.bytes(name)
 	if err != nil {

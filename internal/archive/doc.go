@@ -8,7 +8,6 @@
 //	practice.json                 the log, where there is one
 //	player.json                   the settings, where any were made
 //
-// All of it can be read without Ornamen. Reading is strict and bounded: number and size of
-// files, unknown fields, a version without its file. An archive is added whole, or nothing
-// of it is.
+// All of it can be read without Ornamen. Reading is strict and bounded: number and size of files, unknown fields, a
+// version without its file. An archive is added whole, or nothing of it is.
 package archive

@@ -12,9 +12,8 @@ import (
 	"ornamen/core/turn"
 )
 
-// sheet is one demo lick in short form.
-// A sheet has notes, or runs that are grown and joined; then changes, and moves over them in
-// their order.
+// sheet is one demo lick in short form. A sheet has notes, or runs that are grown and joined; then changes, and moves
+// over them in their order.
 type sheet struct {
 	title, tags, key, add string
 	tempo                 float64
@@ -90,8 +89,7 @@ func (s sheet) build() (lick.Lick, error) {
 	return s.over(l)
 }
 
-// over lays the changes under a line and moves it over them. Reading it back checks and orders
-// it.
+// over lays the changes under a line and moves it over them. Reading it back checks and orders it.
 func (s sheet) over(l lick.Lick) (lick.Lick, error) {
 	if s.changes != "" {
 		chords, err := changes.Parse(s.changes, l.Meter, l.Pickup, l.Key)

@@ -11,10 +11,9 @@ import (
 	"ornamen/internal/store"
 )
 
-// sheets are the licks, the last one on top of the notebook. Together they show what a notebook
-// comes to hold: runs and lines, warm-ups, loops, bends, double stops, fingers with a bass,
-// lines over changes, joined runs, seven to the beat, a line before and after it was mended.
-// Several break or are tight at their tempo on purpose. They are our own.
+// sheets are the licks, the last one on top of the notebook. Together they show what a notebook comes to hold: runs and
+// lines, warm-ups, loops, bends, double stops, fingers with a bass, lines over changes, joined runs, seven to the beat,
+// a line before and after it was mended. Several break or are tight at their tempo on purpose. They are our own.
 var sheets = []sheet{
 	{
 		title: "Weir blues", tags: "changes", key: "A minor pentatonic", add: "3 6", tempo: 96, len: "1/8",
@@ -118,10 +117,9 @@ var sheets = []sheet{
 	},
 }
 
-// Recipes are the runs of the demo, one of each kind.
-// Together they use every kind of cell (tones, strings, chord degrees), every move and most
-// options, so that the Runs screen can be learned by opening one and changing a word. Each is
-// read by run.Parse when it is opened, like a player's own; the tests grow them all.
+// Recipes are the runs of the demo, one of each kind. Together they use every kind of cell (tones, strings, chord
+// degrees), every move and most options, so that the Runs screen can be learned by opening one and changing a word.
+// Each is read by run.Parse when it is opened, like a player's own; the tests grow them all.
 var Recipes = []store.Recipe{
 	{
 		Name: "Quarry ladder",
@@ -222,8 +220,7 @@ var Recipes = []store.Recipe{
 	},
 }
 
-// Licks builds the demo licks.
-// Without hands but for those the sheet locks: they are proposed when a lick is opened. An
+// Licks builds the demo licks. Without hands but for those the sheet locks: they are proposed when a lick is opened. An
 // error is a mistake in a sheet and names the lick.
 func Licks() ([]lick.Lick, error) {
 	out := make([]lick.Lick, 0, len(sheets))

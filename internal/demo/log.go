@@ -71,13 +71,11 @@ func worked(ctx context.Context, s *store.Store, engine *judge.Engine) ([]work, 
 	return all, nil
 }
 
-// logOf is what the invented player has practised up to the day before now, the same every time
-// but for the dates.
+// logOf is what the invented player has practised up to the day before now, the same every time but for the dates.
 //
-// The player climbs the ladder as the stand would lead, from what the log says so far; a round
-// is clean by chance, of both hands, the reach and the bends together, as the calibration's
-// model has it. So the page of progress shows what that model makes of a player whose abilities
-// are known.
+// The player climbs the ladder as the stand would lead, from what the log says so far; a round is clean by chance, of
+// both hands, the reach and the bends together, as the calibration's model has it. So the page of progress shows what
+// that model makes of a player whose abilities are known.
 func logOf(all []work, engine *judge.Engine, now time.Time) (log []practice.Entry) {
 	rng := rand.New(rand.NewPCG(20, 26))
 	for day := -logDays; day < 0; day++ {
@@ -104,9 +102,8 @@ func logOf(all []work, engine *judge.Engine, now time.Time) (log []practice.Entr
 	return log
 }
 
-// chance is how likely a hand is clean at a tempo, given its ceiling; 0 is a hand with nothing to
-// do.
-// A logistic curve in the logarithm of the margin: one half at the ceiling itself.
+// chance is how likely a hand is clean at a tempo, given its ceiling; 0 is a hand with nothing to do. A logistic curve
+// in the logarithm of the margin: one half at the ceiling itself.
 func chance(ceiling, tempo float64) float64 {
 	if ceiling <= 0 {
 		return 1

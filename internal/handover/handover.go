@@ -14,9 +14,8 @@ import (
 	"ornamen/format/sheet"
 )
 
-// Read reads a file for a player: as format.Import does, on the player's guitar, with the
-// places that the file does not name found by the engine. The error is a sentence, or the
-// context's.
+// Read reads a file for a player: as format.Import does, on the player's guitar, with the places that the file does not
+// name found by the engine. The error is a sentence, or the context's.
 func Read(ctx context.Context, e *judge.Engine, name string, data []byte, line int) (read.Result, error) {
 	r, err := format.Import(name, data, ask(e, line))
 	if err != nil {
@@ -51,8 +50,7 @@ func lay(ctx context.Context, e *judge.Engine, r *read.Result) error {
 	return nil
 }
 
-// maxLaid is how many notes of a zip are laid by the engine; those of the files after stay
-// where they are nearest.
+// maxLaid is how many notes of a zip are laid by the engine; those of the files after stay where they are nearest.
 const maxLaid = 1500
 
 // Unpack reads every lick file of a zip for a player.

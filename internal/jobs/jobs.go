@@ -37,11 +37,10 @@ func New() *Jobs {
 	return &Jobs{slots: make(chan struct{}, AtOnce), running: map[*job]bool{}}
 }
 
-// Do runs f for a lick (0 for none) with a context that ends when nobody wants the answer any
-// more: the page has gone, the lick has a newer revision, the server stops. It waits for its
-// turn and gives f's error, or why f was not wanted, as an error that errors.Is knows. Work for
-// lick 0 is never superseded. f is not run at all once its context has ended, and must look at
-// it now and then.
+// Do runs f for a lick (0 for none) with a context that ends when nobody wants the answer any more: the page has gone,
+// the lick has a newer revision, the server stops. It waits for its turn and gives f's error, or why f was not wanted,
+// as an error that errors.Is knows. Work for lick 0 is never superseded. f is not run at all once its context has
+// ended, and must look at it now and then.
 func (w *Jobs) Do(ctx context.Context, lick uint, f func(context.Context) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)
@@ -79,8 +78,7 @@ func (w *Jobs) Stop() {
 	w.endAll(ErrStopping, func(*job) bool { return true })
 }
 
-// endAll ends the jobs that are meant, with the reason that they see as their context's
-// cause.
+// endAll ends the jobs that are meant, with the reason that they see as their context's cause.
 func (w *Jobs) endAll(why error, which func(*job) bool) {
 	w.mu.Lock()
 	defer w.mu.Unlock()

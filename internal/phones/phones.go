@@ -23,10 +23,9 @@ import (
 	"ornamen/internal/store"
 )
 
-// Phones lets other devices of the house in. Without it nothing but this machine itself is answered,
-// whatever address Ornamen listens on. Open makes a key that holds until Close or the next start; a device
-// that shows it is remembered by a cookie, and everything else is refused with one sentence. It is safe for
-// concurrent use.
+// Phones lets other devices of the house in. Without it nothing but this machine itself is answered, whatever address
+// Ornamen listens on. Open makes a key that holds until Close or the next start; a device that shows it is remembered
+// by a cookie, and everything else is refused with one sentence. It is safe for concurrent use.
 type Phones struct {
 	store *store.Store
 
@@ -47,8 +46,7 @@ func New(s *store.Store) *Phones {
 	return &Phones{store: s, until: map[string]time.Time{}, home: homeAddress}
 }
 
-// UseCertificate has devices served over TLS, which the microphone of a browser asks for. It is called before
-// Open.
+// UseCertificate has devices served over TLS, which the microphone of a browser asks for. It is called before Open.
 func (p *Phones) UseCertificate(c tls.Certificate) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
@@ -62,9 +60,8 @@ func (p *Phones) Serve(srv *http.Server, at net.Addr) {
 	p.main, p.serve = at, srv.Serve
 }
 
-// Open lets devices in by a key: it listens on the address that this machine has in its network, and gives
-// the link that a device opens. Opened once more it is the same key. The error is a sentence: that there is
-// no network, say.
+// Open lets devices in by a key: it listens on the address that this machine has in its network, and gives the link
+// that a device opens. Opened once more it is the same key. The error is a sentence: that there is no network, say.
 func (p *Phones) Open() (link string, err error) {
 	p.mu.Lock()
 	defer p.mu.Unlock()

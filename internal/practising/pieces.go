@@ -40,8 +40,7 @@ func NewPieces() *Pieces {
 // beginning, or by licks cut from it.
 const longest = 512
 
-// mostPieces is how many licks are looked at for a plan: those touched last, and those of the
-// log.
+// mostPieces is how many licks are looked at for a plan: those touched last, and those of the log.
 const mostPieces = 60
 
 // Who is the player for whom pieces are judged.
@@ -50,9 +49,8 @@ type Who struct {
 	Own string // under which licks keep the player's own fingers (store.Player.Own)
 }
 
-// Of is a lick as something to practise, with its parts. A lick
-// of 64 notes takes about 30 ms the first time: it is judged whole, and each of its parts
-// alone. Of one longer than longest it is the beginning.
+// Of is a lick as something to practise, with its parts. A lick of 64 notes takes about 30 ms the first time: it is
+// judged whole, and each of its parts alone. Of one longer than longest it is the beginning.
 func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who Who, x store.Entry) (practice.Piece, error) {
 	key := pieceKey{x.ID, x.Revision, who}
 	if p, ok := m.kept.Get(key); ok {

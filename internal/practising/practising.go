@@ -1,6 +1,5 @@
-// Package practising stands between the practice of the core, which knows a log and a time, and
-// the notebook, which keeps both: it reads the log, finds what there is to practise, and writes
-// what was played.
+// Package practising stands between the practice of the core, which knows a log and a time, and the notebook, which
+// keeps both: it reads the log, finds what there is to practise, and writes what was played.
 package practising
 
 import (
@@ -134,10 +133,9 @@ func Day(ctx context.Context, e *judge.Engine, s *store.Store, who store.Player,
 // Round is a round that was played of a part: its entry, with the part's ceilings and margins
 // at the model's abilities for the calibration.
 //
-// The part's numbers are this player's; divided by the player's own abilities they are the
-// model's, so that a log says the same whatever was taken from it before. As an example, a part
-// with a ceiling of 120 for a player who frets at 1.2 times the model's speed has 100 in its
-// entry.
+// The part's numbers are this player's; divided by the player's own abilities they are the model's, so that a log says
+// the same whatever was taken from it before. As an example, a part with a ceiling of 120 for a player who frets at 1.2
+// times the model's speed has 100 in its entry.
 func Round(e *judge.Engine, x store.Entry, p practice.Part, tempo float64, clean bool, note int, minutes float64,
 	now time.Time) practice.Entry {
 	out := practice.Entry{Lick: x.ID, Title: titled(x), Revision: x.Revision, Part: p.Name, From: p.From,

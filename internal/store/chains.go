@@ -23,9 +23,8 @@ type Past struct {
 	At     time.Time
 }
 
-// Chain is a lick with all its versions.
-// Unlike rows it holds no key of a database, so that it can come from another notebook or go
-// there.
+// Chain is a lick with all its versions. Unlike rows it holds no key of a database, so that it can come from another
+// notebook or go there.
 type Chain struct {
 	Key  string // names the lick beyond a notebook; empty for none yet
 	Head int    // number of the version that is shown
@@ -46,9 +45,8 @@ func (s *Store) Ids(ctx context.Context) ([]uint, error) {
 	return ids, nil
 }
 
-// ChainOf reads a lick with all its versions.
-// A version whose bytes cannot be unpacked is an UnreadableError: a copy that left it out would
-// be no copy.
+// ChainOf reads a lick with all its versions. A version whose bytes cannot be unpacked is an UnreadableError: a copy
+// that left it out would be no copy.
 func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 	var c Chain
 	db := s.db.WithContext(ctx)
@@ -95,11 +93,10 @@ type Playing struct {
 }
 
 // AddAll adds what another notebook held, all or nothing: its licks beside those that are here; tones, recipes and
-// changes only where there are none of that name; players and sets only where they are not here already, told by
-// their keys, and of a player who is here the lines of the log that are missing. Numbers of rows
-// are made anew, so that a notebook can be added to itself. The log's lines name their lick by
-// its place among the chains and their revision by its number in that chain, both from 1, and 0
-// where it is gone; they are changed in place.
+// changes only where there are none of that name; players and sets only where they are not here already, told by their
+// keys, and of a player who is here the lines of the log that are missing. Numbers of rows are made anew, so that a
+// notebook can be added to itself. The log's lines name their lick by its place among the chains and their revision by
+// its number in that chain, both from 1, and 0 where it is gone; they are changed in place.
 func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		ids := make([][]uint, len(w.Chains)) // of the lick, then of its revisions

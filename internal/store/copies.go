@@ -33,9 +33,8 @@ func (s *Store) Backup(ctx context.Context, to string) error {
 	return nil
 }
 
-// copyTo writes a copy whole or not at all, for the owner alone: into a file beside the target,
-// which is synced and then renamed. VACUUM INTO reads one state of the notebook while others
-// write.
+// copyTo writes a copy whole or not at all, for the owner alone: into a file beside the target, which is synced and
+// then renamed. VACUUM INTO reads one state of the notebook while others write.
 func (s *Store) copyTo(ctx context.Context, to string) error {
 	tmp, err := os.CreateTemp(filepath.Dir(to), inMaking)
 	if err != nil {
@@ -134,9 +133,8 @@ func fill(to *os.File, from string) error {
 	return to.Sync()
 }
 
-// Copies lists the daily copies beside the notebook, the oldest first. Those that a clock that ran
-// ahead has dated stand before all others: their day is not known, and they must neither outlast
-// true ones nor be taken for the last.
+// Copies lists the daily copies beside the notebook, the oldest first. Those that a clock that ran ahead has dated
+// stand before all others: their day is not known, and they must neither outlast true ones nor be taken for the last.
 func (s *Store) Copies() []string {
 	list, err := filepath.Glob(globQuoted(s.path) + ".daily-*")
 	if err != nil {

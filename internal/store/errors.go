@@ -40,8 +40,7 @@ func (e *StaleError) Error() string {
 	return "this lick was changed elsewhere in the meantime; both versions are kept"
 }
 
-// UnreadableError is a revision whose content cannot be read. The rest of the
-// notebook can.
+// UnreadableError is a revision whose content cannot be read. The rest of the notebook can.
 type UnreadableError struct {
 	Lick, Revision uint
 	Err            error

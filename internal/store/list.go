@@ -35,8 +35,7 @@ type Query struct {
 	Offset int
 }
 
-// Row is a lick of a list. Summary is nil while it has not been judged for the
-// player at this revision.
+// Row is a lick of a list. Summary is nil while it has not been judged for the player at this revision.
 type Row struct {
 	ID       uint
 	Revision uint
@@ -64,8 +63,7 @@ func index(tx *gorm.DB, id uint, l lick.Lick) error {
 	return nil
 }
 
-// folded is text as it is compared: small letters, signs as they are typed.
-// A player who types "b5" finds ♭5.
+// folded is text as it is compared: small letters, signs as they are typed. A player who types "b5" finds ♭5.
 func folded(s string) string {
 	return strings.NewReplacer("♯", "#", "♭", "b", "♮", "").Replace(strings.ToLower(s))
 }
@@ -84,13 +82,11 @@ func (s *Store) matching(ctx context.Context, q Query) *gorm.DB {
 	return db
 }
 
-// joinSummaries puts what a row shows beside each lick, if it was worked out for the
-// version that is shown.
+// joinSummaries puts what a row shows beside each lick, if it was worked out for the version that is shown.
 const joinSummaries = "LEFT JOIN summaries ON summaries.lick_id = licks.id AND summaries.player_id = ? AND " +
 	"summaries.revision_id = licks.head_id AND summaries.player = ?"
 
-// List gives one page of the notebook.
-// Rows that were not judged yet stand last in the order of the worst.
+// List gives one page of the notebook. Rows that were not judged yet stand last in the order of the worst.
 func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 	order := map[Order]string{LastTouched: "licks.updated_at DESC, licks.id DESC", ByTitle: "licks.sorted, licks.id",
 		WorstFirst: "summaries.severity IS NULL, summaries.severity DESC, summaries.margin, licks.id"}[q.Order]
@@ -211,8 +207,7 @@ func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
 	return names, nil
 }
 
-// Unjudged lists licks that have no summary for the player at their newest
-// revision, the last touched first.
+// Unjudged lists licks that have no summary for the player at their newest revision, the last touched first.
 func (s *Store) Unjudged(ctx context.Context, who uint, player string, most int) ([]Row, error) {
 	var found []Lick
 	err := s.matching(ctx, Query{}).Joins(joinSummaries, who, player).Where("summaries.lick_id IS NULL").
@@ -228,9 +223,8 @@ func (s *Store) Unjudged(ctx context.Context, who uint, player string, most int)
 	return out, nil
 }
 
-// Summarise keeps summaries, each in place of the lick's last one.
-// A summary of an older revision that comes late is kept and never shown: a row asks for its
-// own.
+// Summarise keeps summaries, each in place of the lick's last one. A summary of an older revision that comes late is
+// kept and never shown: a row asks for its own.
 func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 	if len(list) == 0 {
 		return nil

@@ -11,9 +11,8 @@ import (
 	"github.com/gofrs/flock"
 )
 
-// identityLock is a lock for the file itself, whatever name it was opened by: a lock file named by
-// device and number of the file, where the system gives them. Here a lock on the file would meet
-// those of SQLite.
+// identityLock is a lock for the file itself, whatever name it was opened by: a lock file named by device and number of
+// the file, where the system gives them. Here a lock on the file would meet those of SQLite.
 func identityLock(_ string, info os.FileInfo) *flock.Flock {
 	sys := reflect.Indirect(reflect.ValueOf(info.Sys()))
 	if sys.Kind() != reflect.Struct || !sys.FieldByName("Ino").IsValid() || !sys.FieldByName("Dev").IsValid() {

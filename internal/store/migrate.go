@@ -11,13 +11,11 @@ import (
 	"ornamen/core/lick"
 )
 
-// migrations brings a notebook up to date, step by step. A step is never changed once it has
-// been released: a notebook that took it has what it said then. Steps are written in SQL and
-// not by the models, which change with the program.
+// migrations brings a notebook up to date, step by step. A step is never changed once it has been released: a notebook
+// that took it has what it said then. Steps are written in SQL and not by the models, which change with the program.
 //
-// A new one is a row at the end. What it changes in the data it does in Go within the same
-// transaction, as 0005 does, with code that reads every row that an older program could have
-// written.
+// A new one is a row at the end. What it changes in the data it does in Go within the same transaction, as 0005 does,
+// with code that reads every row that an older program could have written.
 var migrations = []*gormigrate.Migration{
 	{ID: "0001-licks", Migrate: statements(
 		`CREATE TABLE licks (id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL,
@@ -152,8 +150,7 @@ func (s *Store) done() ([]string, error) {
 	return ids, plain(s.db.Raw("SELECT id FROM migrations").Scan(&ids).Error)
 }
 
-// known refuses a file with steps that this program does not know.
-// A newer program may keep what this one would lose.
+// known refuses a file with steps that this program does not know. A newer program may keep what this one would lose.
 func (s *Store) known() error {
 	ids, err := s.done()
 	for _, id := range ids {

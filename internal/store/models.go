@@ -6,8 +6,7 @@ import (
 	"gorm.io/gorm"
 )
 
-// Lick is a lick of the notebook: its newest revision, and nothing of its
-// content, which lives in the revisions.
+// Lick is a lick of the notebook: its newest revision, and nothing of its content, which lives in the revisions.
 type Lick struct {
 	ID        uint
 	Key       string // names the lick beyond this notebook
@@ -42,8 +41,7 @@ type Summary struct {
 	Margin     float64 // ceiling over tempo, for sorting
 	Notes      int
 	Corrected  string // the fingers that the player set otherwise than is usual, one a line
-	// What the row shows, written by the screen; in a table of its own, so that counting need
-	// not read it.
+	// What the row shows, written by the screen; in a table of its own, so that counting need not read it.
 	Data []byte `gorm:"-"`
 }
 

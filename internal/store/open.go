@@ -41,14 +41,12 @@ type Store struct {
 	rescued string // where the content of a file that is gone was written
 }
 
-// Open opens or makes the notebook at path, for one program at a time. The clock
-// gives the times of revisions and the days of practice, in the player's time zone.
-// A file that cannot be written is opened for reading.
-// An older notebook is brought up to date after a dated copy of it was made.
+// Open opens or makes the notebook at path, for one program at a time. The clock gives the times of revisions and the
+// days of practice, in the player's time zone. A file that cannot be written is opened for reading. An older notebook
+// is brought up to date after a dated copy of it was made.
 //
-// The steps stand in the order in which each needs those before it: whose file it is, the lock,
-// the connection, a look at every page, the upgrade. A failure closes what was opened and leaves the file as it
-// was.
+// The steps stand in the order in which each needs those before it: whose file it is, the lock, the connection, a look
+// at every page, the upgrade. A failure closes what was opened and leaves the file as it was.
 func Open(path string, now func() time.Time) (*Store, error) {
 	s := &Store{path: path, now: now}
 	if real, err := filepath.EvalSymlinks(path); err == nil {
@@ -107,8 +105,7 @@ func OpenToRead(path string, now func() time.Time) (*Store, error) {
 // Now is the time by the notebook's clock, in the player's time zone.
 func (s *Store) Now() time.Time { return s.now() }
 
-// prepare takes the notebook for this program and makes the file, for its owner
-// alone, where there is none.
+// prepare takes the notebook for this program and makes the file, for its owner alone, where there is none.
 func (s *Store) prepare() (existed bool, err error) {
 	if info, err := os.Stat(s.path); err == nil {
 		if existed = info.Size() > 0; info.IsDir() {
@@ -221,9 +218,8 @@ func bare(err error) error {
 // connections is how many requests may read at once.
 const connections = 4
 
-// open opens the database file with the settings that every connection needs. A write costs a
-// sync of the disk, which is what an edit that was answered is worth; reads never wait for it
-// (WAL).
+// open opens the database file with the settings that every connection needs. A write costs a sync of the disk, which
+// is what an edit that was answered is worth; reads never wait for it (WAL).
 func (s *Store) open() error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.
@@ -305,11 +301,9 @@ func (s *Store) Close() error {
 	return errors.Join(err, unlock(s.locks))
 }
 
-// there says whether the file that was opened still stands at its path, and its write-ahead log
-// beside it: what was saved last is in the log alone. If not, the content, which is still at
-// hand, is written beside it once.
-// Without this look, SQLite would go on writing into a file that has no name any more, and all
-// of it would be gone at the end.
+// there says whether the file that was opened still stands at its path, and its write-ahead log beside it: what was
+// saved last is in the log alone. If not, the content, which is still at hand, is written beside it once. Without this
+// look, SQLite would go on writing into a file that has no name any more, and all of it would be gone at the end.
 func (s *Store) there() error {
 	now, err := os.Stat(s.path)
 	log, err2 := os.Stat(s.path + "-wal")
@@ -328,12 +322,10 @@ func (s *Store) there() error {
 	return ErrGone
 }
 
-// Writes counts the writes so far: what was read at one count is what is there as
-// long as it stands.
+// Writes counts the writes so far: what was read at one count is what is there as long as it stands.
 func (s *Store) Writes() uint64 { return s.writes.Load() }
 
-// write runs f in a transaction, whole or not at all.
-// The error is one of those above, by errors.Is.
+// write runs f in a transaction, whole or not at all. The error is one of those above, by errors.Is.
 func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
 	if s.ReadOnly {
 		return ErrReadOnly

@@ -10,8 +10,7 @@ import (
 	"gorm.io/gorm"
 )
 
-// Played is a line of the practice log. It names its lick in words too, so that it can be read
-// when the lick is gone.
+// Played is a line of the practice log. It names its lick in words too, so that it can be read when the lick is gone.
 type Played struct {
 	ID         uint
 	PlayerID   uint `json:"-"`
@@ -52,8 +51,7 @@ func (p Played) placed() Played {
 	return p
 }
 
-// local is a line with its time in the zone in which it was played or, where none is known, in
-// the player's of today.
+// local is a line with its time in the zone in which it was played or, where none is known, in the player's of today.
 func (p Played) local(home *time.Location) Played {
 	if p.Zone != nil {
 		home = time.FixedZone("", *p.Zone)
@@ -205,8 +203,7 @@ func (p Played) alike() Played {
 	return p
 }
 
-// Unplay takes the last line of a player's log back and returns it.
-// An empty log is ErrNotFound.
+// Unplay takes the last line of a player's log back and returns it. An empty log is ErrNotFound.
 func (s *Store) Unplay(ctx context.Context, who uint) (Played, error) {
 	var last Played
 	err := s.write(ctx, func(tx *gorm.DB) error {

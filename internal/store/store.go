@@ -34,8 +34,7 @@ func decode(r Revision) (lick.Lick, error) {
 	return l, nil
 }
 
-// Get finds a lick at its newest revision.
-// A deleted lick is not found.
+// Get finds a lick at its newest revision. A deleted lick is not found.
 func (s *Store) Get(ctx context.Context, id uint) (Entry, error) {
 	var l Lick
 	db := s.db.WithContext(ctx)
@@ -66,8 +65,7 @@ func entry(db *gorm.DB, l Lick) (Entry, error) {
 	}, nil
 }
 
-// At reads a lick as it was at a revision.
-// A revision of another lick is not found: both numbers must belong together.
+// At reads a lick as it was at a revision. A revision of another lick is not found: both numbers must belong together.
 func (s *Store) At(ctx context.Context, id, rev uint) (lick.Lick, error) {
 	r, err := revision(s.db.WithContext(ctx), id, rev)
 	if err != nil {
@@ -85,9 +83,8 @@ func revision(db *gorm.DB, id, rev uint) (Revision, error) {
 	return r, nil
 }
 
-// child is the newest revision made on rev that is part of the chain. After an undo and a new
-// edit a revision has two children; redo follows the newer one, and the older stays among the
-// versions.
+// child is the newest revision made on rev that is part of the chain. After an undo and a new edit a revision has two
+// children; redo follows the newer one, and the older stays among the versions.
 func child(db *gorm.DB, rev uint) (Revision, error) {
 	var rs []Revision
 	if err := db.Where("parent_id = ? AND aside = ?", rev,
@@ -190,9 +187,8 @@ func (s *Store) Redo(ctx context.Context, id, base uint) (Entry, error) {
 	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) { return child(tx, r.ID) })
 }
 
-// moveHead shows another revision of a lick, if base is still the one shown; else the error is
-// a *StaleError and nothing changes. No revision is written: a head is a pointer, and going
-// back is not an edit.
+// moveHead shows another revision of a lick, if base is still the one shown; else the error is a *StaleError and
+// nothing changes. No revision is written: a head is a pointer, and going back is not an edit.
 func (s *Store) moveHead(ctx context.Context, id, base uint,
 	to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
 	var out Entry

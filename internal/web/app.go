@@ -49,10 +49,8 @@ type App struct {
 	opened  func() // what is done once requests are answered, or nil
 }
 
-// New prepares the application for the notebook's player. What it does in the
-// background ends with the context.
-// An error says that the player or a template cannot be read; the store is left open for the
-// caller to close.
+// New prepares the application for the notebook's player. What it does in the background ends with the context. An
+// error says that the player or a template cannot be read; the store is left open for the caller to close.
 func New(ctx context.Context, s *store.Store) (*App, error) {
 	site, err := page.NewSite(ctx, s)
 	if err != nil {
@@ -91,11 +89,10 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 
 // routes puts the screens' addresses behind the guards.
 //
-// What changes something is a POST from a page of our own; a GET changes nothing, so that a browser
-// may ask for it ahead of need, and Back shows what was there. An address names a lick by its
-// number and, where it matters, the revision that a page was drawn from. The middlewares stand
-// in the order in which they must hold: a fault is caught outside all others, and the headers
-// are set even for what is refused.
+// What changes something is a POST from a page of our own; a GET changes nothing, so that a browser may ask for it
+// ahead of need, and Back shows what was there. An address names a lick by its number and, where it matters, the
+// revision that a page was drawn from. The middlewares stand in the order in which they must hold: a fault is caught
+// outside all others, and the headers are set even for what is refused.
 func (a *App) routes(assets http.Handler) http.Handler {
 	r := chi.NewRouter()
 	r.Use(page.SayFault, page.Secure, a.phones.LetIn, page.OwnPagesOnly, page.LimitBody)
@@ -122,17 +119,15 @@ func (a *App) WhenOpen(do func()) { a.opened = do }
 // ServeHTTP implements http.Handler.
 func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.ServeHTTP(w, r) }
 
-// LogTo writes a line for every request from now on.
-// It is called before Serve, as the handler is not locked.
+// LogTo writes a line for every request from now on. It is called before Serve, as the handler is not locked.
 func (a *App) LogTo(w io.Writer) {
 	a.handler = middleware.RequestLogger(
 		&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true},
 	)(a.handler)
 }
 
-// Timeouts of the server. A sound is computed while it is sent and a long search is ended by
-// the page that leaves, so that an answer may take a minute; what is under way when the server
-// stops has a few seconds to end.
+// Timeouts of the server. A sound is computed while it is sent and a long search is ended by the page that leaves, so
+// that an answer may take a minute; what is under way when the server stops has a few seconds to end.
 const (
 	readTimeout  = 30 * time.Second
 	writeTimeout = 60 * time.Second
@@ -140,10 +135,9 @@ const (
 	graceTime    = 5 * time.Second
 )
 
-// Serve answers requests on the listener until the context ends, then lets the
-// running ones finish.
-// It closes the listener. The error is nil after an orderly end, whatever was under way then:
-// an edit is either in the notebook or was never answered.
+// Serve answers requests on the listener until the context ends, then lets the running ones finish. It closes the
+// listener. The error is nil after an orderly end, whatever was under way then: an edit is either in the notebook or
+// was never answered.
 func (a *App) Serve(ctx context.Context, ln net.Listener) error {
 	srv := &http.Server{Handler: page.OnlyHost(a), ReadTimeout: readTimeout, ReadHeaderTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 64 << 10}

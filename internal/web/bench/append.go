@@ -13,10 +13,9 @@ import (
 	"ornamen/internal/web/page"
 )
 
-// appendEdit lets the line go on after the note at the caret, or from its end, with what the
-// player names: the title of a lick, a recipe, or a cell of the line's own tones.
-// Its hands are found anew where nothing is locked, as the join may ask for other fingers on
-// both sides.
+// appendEdit lets the line go on after the note at the caret, or from its end, with what the player names: the title of
+// a lick, a recipe, or a cell of the line's own tones. Its hands are found anew where nothing is locked, as the join
+// may ask for other fingers on both sides.
 func (a Screen) appendEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	l := base.Lick
 	at := 0 // the note in whose place it goes on, from 1; 0 is the end

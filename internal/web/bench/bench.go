@@ -95,9 +95,8 @@ func (a Screen) last(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d?note=1", rows[0].ID))
 }
 
-// benchPage is the bench with its parts drawn.
-// A fragment is drawn once and stands in the page as it will be replaced: the first look and
-// every later answer have the same bytes.
+// benchPage is the bench with its parts drawn. A fragment is drawn once and stands in the page as it will be replaced:
+// the first look and every later answer have the same bytes.
 type benchPage struct {
 	*benchView
 	Parts []part
@@ -113,9 +112,8 @@ func (p benchPage) Part(name string) part {
 	return part{}
 }
 
-// PartNames are the fragments of the bench, each a template "part-" + name. They are cut by
-// what changes together: a caret that moves changes neck, foot and ledger, a finger also the
-// judgement, and most edits neither title nor tones.
+// PartNames are the fragments of the bench, each a template "part-" + name. They are cut by what changes together: a
+// caret that moves changes neck, foot and ledger, a finger also the judgement, and most edits neither title nor tones.
 var PartNames = []string{
 	"title",
 	"glance",
@@ -141,8 +139,7 @@ func (a Screen) drawn(ctx context.Context, e store.Entry, c caret) (*benchView, 
 	return v, parts, err
 }
 
-// parts draws the fragments.
-// The error is a fault of a template.
+// parts draws the fragments. The error is a fault of a template.
 func (a Screen) parts(v *benchView) ([]part, error) {
 	out := make([]part, len(PartNames))
 	for i, name := range PartNames {
@@ -172,10 +169,9 @@ type benchForm struct {
 	Keep  bool   `form:"keep"` // the habit that was asked about
 }
 
-// answerBench sends the fragments that the browser does not have yet, each by its name and the
-// hash of its bytes. Equal values draw equal bytes, so that nothing is compared but hashes; an
-// edit of a 64-note line takes about 20 ms from request to fragments, most of it the judgement
-// (BenchmarkEdit), and moving the caret 7 (BenchmarkCaret).
+// answerBench sends the fragments that the browser does not have yet, each by its name and the hash of its bytes. Equal
+// values draw equal bytes, so that nothing is compared but hashes; an edit of a 64-note line takes about 20 ms from
+// request to fragments, most of it the judgement (BenchmarkEdit), and moving the caret 7 (BenchmarkCaret).
 func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entry, c caret, have string) error {
 	_, parts, err := a.drawn(r.Context(), e, c)
 	if err != nil {
@@ -221,11 +217,9 @@ func (a Screen) benchRequest(r *http.Request) (n uint, f benchForm, err error) {
 	return n, f, err
 }
 
-// edit makes one edit, a key press or a click, and answers with the fragments that it
-// changed. An edit that was made on an older revision is refused, and the page takes the
-// newer one.
-// POST /licks/ID/edit. What the edit is comes from editOf, what it does from the edit itself;
-// nothing of the trade is decided here.
+// edit makes one edit, a key press or a click, and answers with the fragments that it changed. An edit that was made on
+// an older revision is refused, and the page takes the newer one. POST /licks/ID/edit. What the edit is comes from
+// editOf, what it does from the edit itself; nothing of the trade is decided here.
 func (a Screen) edit(w http.ResponseWriter, r *http.Request) error {
 	n, f, err := a.benchRequest(r)
 	if err != nil {
@@ -361,9 +355,8 @@ func (a Screen) redo(w http.ResponseWriter, r *http.Request) error {
 	return a.travel(w, r, a.Redo)
 }
 
-// travel moves along the revisions and answers as an edit does. A lick's revisions form a chain
-// from which nothing is taken, so that redo finds what undo left until another edit begins from
-// there.
+// travel moves along the revisions and answers as an edit does. A lick's revisions form a chain from which nothing is
+// taken, so that redo finds what undo left until another edit begins from there.
 func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) error {
 	n, f, err := a.benchRequest(r)
 	if err != nil {
@@ -377,9 +370,8 @@ func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) 
 	return a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
 }
 
-// mend tries fixes for the findings and sends the findings with them. The page asks for it when
-// it has shown the judgement, as every fix costs a judgement more; an edit in the meantime ends
-// it with 409.
+// mend tries fixes for the findings and sends the findings with them. The page asks for it when it has shown the
+// judgement, as every fix costs a judgement more; an edit in the meantime ends it with 409.
 func (a Screen) mend(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.Entry(r)
 	if err != nil {

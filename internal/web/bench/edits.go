@@ -16,10 +16,9 @@ import (
 	"ornamen/internal/web/page"
 )
 
-// editOf turns a request into an edit of the lick it was made on. What needs only the lick and
-// the guitar is read by package edit, for the command line too; what must be computed first,
-// and would be computed anew if it were not remembered, is read here: a fix, a proposal, a line
-// turned, a line that goes on.
+// editOf turns a request into an edit of the lick it was made on. What needs only the lick and the guitar is read by
+// package edit, for the command line too; what must be computed first, and would be computed anew if it were not
+// remembered, is read here: a fix, a proposal, a line turned, a line that goes on.
 func (a Screen) editOf(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	switch f.Do {
 	case "fix":

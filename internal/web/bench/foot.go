@@ -12,9 +12,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// footView is the selected note with the keys that change it.
-// What a note is and who set it stand above the lanes, one lane under the other; Tab goes
-// through them, and the digits are those of the lane that is lit.
+// footView is the selected note with the keys that change it. What a note is and who set it stand above the lanes, one
+// lane under the other; Tab goes through them, and the digits are those of the lane that is lit.
 type footView struct {
 	Title  string
 	Detail string
@@ -22,9 +21,8 @@ type footView struct {
 	Acts   []key // what is done to the note or the selection whatever the lane; Digit is another key here
 }
 
-// laneKeys are the values that the digits pick in one lane.
-// A lane has keys or a hint that says what is typed there instead (frets, chords), or why it
-// has none.
+// laneKeys are the values that the digits pick in one lane. A lane has keys or a hint that says what is typed there
+// instead (frets, chords), or why it has none.
 type laneKeys struct {
 	Lane, Title string
 	Keys        []key
@@ -48,9 +46,8 @@ type key struct {
 	On                      bool
 }
 
-// keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so
-// that a lane has at most ten; a value is in the words of package edit. Pressed once more a mark, a
-// vibrato and a slide in go away.
+// keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so that a lane has at most
+// ten; a value is in the words of package edit. Pressed once more a mark, a vibrato and a slide in go away.
 type keyRow struct{ digit, label, do, value string }
 
 // again is the value that a key sends where the note has what it sets.
@@ -309,9 +306,8 @@ func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
 	return lane
 }
 
-// nextHelpers names one finger more behind the bending one than now, the nearest first;
-// after all of them it is left open again.
-// For the ring finger: none named, 2, 2 1, and open again.
+// nextHelpers names one finger more behind the bending one than now, the nearest first; after all of them it is left
+// open again. For the ring finger: none named, 2, 2 1, and open again.
 func nextHelpers(now []lick.Finger, bending lick.Finger) string {
 	if len(now) >= int(bending-lick.Index) {
 		return ""
@@ -348,8 +344,7 @@ func bendKeyOn(n lick.Note, k keyRow) bool {
 	return false
 }
 
-// fixedKeys are the keys that a lane always has.
-// on says which of them the note has.
+// fixedKeys are the keys that a lane always has. on says which of them the note has.
 func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 	out := make([]key, len(rows))
 	for i, r := range rows {
@@ -361,9 +356,8 @@ func fixedKeys(rows []keyRow, on func(keyRow) bool) []key {
 	return out
 }
 
-// degreeKeys are the chosen tones, from the root.
-// The digit is the tone's rank in the palette, colour notes among them, and not its degree: a
-// pentatonic has 1 to 5. Nine tones have a digit; a palette with more is reached by the fret.
+// degreeKeys are the chosen tones, from the root. The digit is the tone's rank in the palette, colour notes among them,
+// and not its degree: a pentatonic has 1 to 5. Nine tones have a digit; a palette with more is reached by the fret.
 func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 	lk := laneKeys{Lane: "degree", Title: "Degree"}
 	if !hasKey {
@@ -389,9 +383,8 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 	return lk
 }
 
-// meantKeys mark the note's musical findings as meant.
-// Only what is a matter of taste can be meant. A finding about several notes is decided at its
-// last one, where it has been heard.
+// meantKeys mark the note's musical findings as meant. Only what is a matter of taste can be meant. A finding about
+// several notes is decided at its last one, where it has been heard.
 func meantKeys(v *benchView, i int) laneKeys {
 	lk := laneKeys{Lane: "load", Title: "Judgement"}
 	for _, f := range v.Report.Findings {
@@ -418,9 +411,8 @@ func meantKeys(v *benchView, i int) laneKeys {
 	return lk
 }
 
-// handsLine says who set what.
-// As in "finger 3 set by you · up proposed · needs 112 of 125 ms". n is the note as written,
-// filled the same with proposals taken.
+// handsLine says who set what. As in "finger 3 set by you · up proposed · needs 112 of 125 ms". n is the note as
+// written, filled the same with proposals taken.
 func handsLine(n, filled lick.Note, rn judge.Note) string {
 	var parts []string
 	by := func(locked bool) string {

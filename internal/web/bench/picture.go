@@ -34,8 +34,7 @@ func (v *benchView) window(g neck.Guitar) (from, to int) {
 	return v.around(g)
 }
 
-// parseWindow reads "3-12". At least five frets are shown, and none that the neck and the model
-// do not have.
+// parseWindow reads "3-12". At least five frets are shown, and none that the neck and the model do not have.
 func parseWindow(s string, g neck.Guitar) (from, to int, ok bool) {
 	a, b, cut := strings.Cut(s, "-")
 	from, err1 := strconv.Atoi(a)
@@ -43,9 +42,8 @@ func parseWindow(s string, g neck.Guitar) (from, to int, ok bool) {
 	return from, to, cut && err1 == nil && err2 == nil && from >= 0 && to-from >= 4 && to <= max(g.Frets, lick.MaxFret)
 }
 
-// around is the frets around the notes.
-// Two frets more to either side, ten at least, and the nut with them where only one fret would
-// be hidden.
+// around is the frets around the notes. Two frets more to either side, ten at least, and the nut with them where only
+// one fret would be hidden.
 func (v *benchView) around(g neck.Guitar) (from, to int) {
 	if len(v.Lick.Notes) == 0 {
 		return 0, 12
@@ -65,10 +63,9 @@ func (v *benchView) around(g neck.Guitar) (from, to int) {
 	return from, to
 }
 
-// drawNeck draws the neck with the tones that were chosen, the notes of the lick, and the
-// hand at the caret.
-// Tones of the palette lie below the notes of the line, so that a note is never hidden.
-// The window of frets goes back to the page with the answer: it is the page's to send it again.
+// drawNeck draws the neck with the tones that were chosen, the notes of the lick, and the hand at the caret. Tones of
+// the palette lie below the notes of the line, so that a note is never hidden. The window of frets goes back to the
+// page with the answer: it is the page's to send it again.
 func (v *benchView) drawNeck(g neck.Guitar) {
 	n := draw.Neck{Guitar: g, LeftHanded: g.LeftHanded}
 	n.From, n.To = v.window(g)
@@ -202,9 +199,8 @@ func chordFrom(l lick.Lick, at lick.Time, first bool, cols [][2]int, k int) stri
 	return name
 }
 
-// ahead is the length that the next note gets and, while the line is shorter than a
-// bar, the counts of what is left of it to write in.
-// A new line so shows its first bar as a form to fill in, and none of it is part of the lick.
+// ahead is the length that the next note gets and, while the line is shorter than a bar, the counts of what is left of
+// it to write in. A new line so shows its first bar as a form to fill in, and none of it is part of the lick.
 func (v *benchView) ahead() (next string, counts []string) {
 	l := v.Lick
 	step := edit.NextLength(l, v.Caret.Next)
@@ -237,9 +233,8 @@ func commonHave(r *judge.Report) float64 {
 	return have
 }
 
-// cell gathers what one note shows, set or proposed.
-// The note as written says what is locked; what is shown is the report's, with every hand
-// filled in.
+// cell gathers what one note shows, set or proposed. The note as written says what is locked; what is shown is the
+// report's, with every hand filled in.
 func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) draw.Cell {
 	l, r := v.Lick, v.Report
 	n, filled, rn := l.Notes[i], r.Lick.Notes[i], r.Notes[i]

@@ -39,9 +39,8 @@ func (v *offerView) Hands() bool { return v.Kind == handsKind }
 // pickedHow says how the report's line is picked.
 func pickedHow(r *judge.Report) string { return page.SentenceCase(view.StringChangeWords(r)) + "." }
 
-// offers answers with the best few hands for the line.
-// GET, the form's fields in the address: looking changes nothing. A line that is stale is
-// offered hands for what it is now.
+// offers answers with the best few hands for the line. GET, the form's fields in the address: looking changes nothing.
+// A line that is stale is offered hands for what it is now.
 func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
 	e, err := a.EntryAndForm(r, &f)
@@ -55,9 +54,8 @@ func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 	return a.Render(w, r, "offers-partial", page.Page{Data: v})
 }
 
-// offerView finds the proposals and what each changes against what is written.
-// The first is the one recommended, the rest differ from it in a note or more and are marked
-// where they do: each is called by what differs.
+// offerView finds the proposals and what each changes against what is written. The first is the one recommended, the
+// rest differ from it in a note or more and are marked where they do: each is called by what differs.
 func (a Screen) offerView(ctx context.Context, e store.Entry, f page.HandsForm) (*offerView, error) {
 	if len(e.Lick.Notes) == 0 {
 		return nil, errors.New("there are no notes to propose hands for")
@@ -80,11 +78,10 @@ func (a Screen) offerView(ctx context.Context, e store.Entry, f page.HandsForm) 
 	return v, nil
 }
 
-// takeEdit takes the proposal that the request names: exactly the hands that were
-// shown. Where the open hands come out the same by themselves they stay open, so
-// that they follow every later edit.
-// Hands are named by what they are (judge.HandsID), not by their row: a list that was computed
-// anew in the meantime gives the same hands or an error, never others.
+// takeEdit takes the proposal that the request names: exactly the hands that were shown. Where the open hands come out
+// the same by themselves they stay open, so that they follow every later edit. Hands are named by what they are
+// (judge.HandsID), not by their row: a list that was computed anew in the meantime gives the same hands or an error,
+// never others.
 func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
 	proposals, err := a.Proposed(ctx, base, f.HandsForm)
 	if err != nil {
@@ -157,10 +154,9 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 	return l, fmt.Errorf("there is no such %s any more; look again", words[0])
 }
 
-// turnedLick turns the selected notes and finds their hands again.
-// Value is how: one of turn.Turn's words, "restring:WAY", "bend:NOTE:NUMBER", "tail:NOTE:NUMBER", or
-// "over:" and one of the moves over chords. A preview, its sound and taking it all come here, so that what is taken
-// is what was seen and heard.
+// turnedLick turns the selected notes and finds their hands again. Value is how: one of turn.Turn's words,
+// "restring:WAY", "bend:NOTE:NUMBER", "tail:NOTE:NUMBER", or "over:" and one of the moves over chords. A preview, its
+// sound and taking it all come here, so that what is taken is what was seen and heard.
 func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
 	l, e := base.Lick, page.EngineOf(ctx)
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {

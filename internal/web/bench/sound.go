@@ -27,9 +27,8 @@ func (a Screen) heard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.S
 	return p, l, f, page.Mistake(err)
 }
 
-// playing makes the player.
-// The three are ways to hear a line before it is taken: turned (the same words as the turn), a
-// part backwards as it is practised, or with hands that were offered.
+// playing makes the player. The three are ways to hear a line before it is taken: turned (the same words as the turn),
+// a part backwards as it is practised, or with hands that were offered.
 func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*sound.Renderer, lick.Lick, error) {
 	l := e.Lick
 	if f.Turn != "" {
@@ -57,9 +56,8 @@ func (a Screen) playing(ctx context.Context, e store.Entry, f view.SoundForm) (*
 	return p, l, err
 }
 
-// soundFile sends the lick as it sounds, while it is computed.
-// GET /licks/ID/sound.wav. Nothing is computed ahead of what the page has read, so that a long
-// loop costs what is heard of it.
+// soundFile sends the lick as it sounds, while it is computed. GET /licks/ID/sound.wav. Nothing is computed ahead of
+// what the page has read, so that a long loop costs what is heard of it.
 func (a Screen) soundFile(w http.ResponseWriter, r *http.Request) error {
 	p, l, f, err := a.heard(r)
 	if err != nil {
@@ -68,8 +66,7 @@ func (a Screen) soundFile(w http.ResponseWriter, r *http.Request) error {
 	return view.SendWAV(w, r, p, l, f.Save)
 }
 
-// soundTimes answers with them.
-// GET /licks/ID/sounding, with the same form as the sound itself.
+// soundTimes answers with them. GET /licks/ID/sounding, with the same form as the sound itself.
 func (a Screen) soundTimes(w http.ResponseWriter, r *http.Request) error {
 	p, l, f, err := a.heard(r)
 	if err != nil {

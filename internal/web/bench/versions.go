@@ -53,8 +53,7 @@ type versionsForm struct {
 	B uint `form:"b"` // with this one; the newest where none is named
 }
 
-// versions is the page of a lick's versions.
-// GET; nothing is judged that is remembered.
+// versions is the page of a lick's versions. GET; nothing is judged that is remembered.
 func (a Screen) versions(w http.ResponseWriter, r *http.Request) error {
 	var f versionsForm
 	e, err := a.EntryAndForm(r, &f)
@@ -146,10 +145,9 @@ func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView
 	return versionView{id, view.OfferOf(0, "", "", r, with), head}
 }
 
-// differences says what changed between two versions of a lick, and what it did to notes and
-// hands. The setting is compared as it was written, the hands as they are filled in, so that a
-// finger that was open and is now set to the same is no difference. With notes added or taken
-// away only their number is said: which is which would be a guess.
+// differences says what changed between two versions of a lick, and what it did to notes and hands. The setting is
+// compared as it was written, the hands as they are filled in, so that a finger that was open and is now set to the
+// same is no difference. With notes added or taken away only their number is said: which is which would be a guess.
 func differences(a, b, filledA, filledB lick.Lick) []string {
 	var out []string
 	changed := func(name, x, y string) {
@@ -195,8 +193,7 @@ func numbersOf(notes []int) string {
 	return strings.Join(words, ", ")
 }
 
-// keyText is the key of a version in words.
-// "C♯ minor pentatonic with 9, ♭5".
+// keyText is the key of a version in words. "C♯ minor pentatonic with 9, ♭5".
 func keyText(l lick.Lick) string {
 	if l.Key.Tonic == "" {
 		return ""

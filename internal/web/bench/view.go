@@ -15,8 +15,7 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// caret is where the player stands on the bench. It lives in the browser: two tabs have two,
-// and a reload keeps it.
+// caret is where the player stands on the bench. It lives in the browser: two tabs have two, and a reload keeps it.
 type caret struct {
 	Note   int    `form:"note"`   // from 1; one more than there are notes is the empty column
 	Lane   string `form:"lane"`   // as draw.Lane names it
@@ -39,10 +38,9 @@ func (c caret) selected(l lick.Lick) lick.Ranges {
 	return rs
 }
 
-// benchView is all that the bench shows. Its parts are drawn on their own, so
-// that an edit sends only those that changed.
-// Nothing in it depends on the browser but the caret, so that equal carets on equal revisions
-// give equal bytes.
+// benchView is all that the bench shows. Its parts are drawn on their own, so that an edit sends only those that
+// changed. Nothing in it depends on the browser but the caret, so that equal carets on equal revisions give equal
+// bytes.
 //
 // Fields of one word are texts as the page shows them. Found and More are the same sort of
 // card: the first few, and those behind a click.
@@ -99,8 +97,7 @@ type tonesView struct {
 	Rail         []view.RailTone
 }
 
-// benchView gathers the page of a lick at a caret.
-// The judgement is without fixes; they follow by mend.
+// benchView gathers the page of a lick at a caret. The judgement is without fixes; they follow by mend.
 func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchView, error) {
 	l := e.Lick
 	r, err := a.Report(ctx, e)
@@ -179,8 +176,7 @@ func tonesViewOf(l lick.Lick) tonesView {
 // barWidth is how wide the bar of tempos is, in units.
 const barWidth = 258.0
 
-// judgement writes verdict, tempos and findings.
-// An empty line has a word and a hint and no numbers.
+// judgement writes verdict, tempos and findings. An empty line has a word and a hint and no numbers.
 func (v *benchView) judgement() {
 	l, r := v.Lick, v.Report
 	v.Word, v.Line, v.Fine = view.SentenceWord(r.Verdict), view.VerdictLine(l, r), view.FineLine(r)
@@ -199,9 +195,8 @@ func (v *benchView) judgement() {
 	v.found(r.Findings)
 }
 
-// found shows what was found, one card a kind of trouble.
-// The first card with a fix has the main button of the page. Where everything was tried and
-// nothing helps that is said.
+// found shows what was found, one card a kind of trouble. The first card with a fix has the main button of the page.
+// Where everything was tried and nothing helps that is said.
 func (v *benchView) found(list []judge.Finding) {
 	v.Found, v.More = nil, nil
 	main := true

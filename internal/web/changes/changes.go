@@ -44,9 +44,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/licks/{id}/changes/saved", a.Handler(a.saveChanges))
 }
 
-// changesForm is a request of the Changes screen.
-// Do is chords, move, fix, meant, undo or redo; Value is what it takes: chords as they are
-// typed, the word of a move, a fix's name, "CODE:NOTE".
+// changesForm is a request of the Changes screen. Do is chords, move, fix, meant, undo or redo; Value is what it takes:
+// chords as they are typed, the word of a move, a fix's name, "CODE:NOTE".
 type changesForm struct {
 	Rev   uint   `form:"rev"`
 	Chord int    `form:"chord"` // that is pointed at, from 1; 0 is the first one
@@ -69,8 +68,7 @@ func (a Screen) anyChanges(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", rows[0].ID))
 }
 
-// changes is the page of a lick over its chords.
-// GET /licks/ID/changes; chord and by of the form say what is looked at.
+// changes is the page of a lick over its chords. GET /licks/ID/changes; chord and by of the form say what is looked at.
 func (a Screen) changes(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
 	e, err := a.EntryAndForm(r, &f)
@@ -101,10 +99,9 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
 }
 
-// change makes one edit: other chords, a move over them, a fix, something meant; or goes one
-// step back or on. The answer is the page's body with the new line.
-// POST /licks/ID/changes. An edit names the revision it was made on: one that is stale is
-// answered with the line as it is now, and nothing is lost or written twice.
+// change makes one edit: other chords, a move over them, a fix, something meant; or goes one step back or on. The
+// answer is the page's body with the new line. POST /licks/ID/changes. An edit names the revision it was made on: one
+// that is stale is answered with the line as it is now, and nothing is lost or written twice.
 func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	var f changesForm
@@ -142,9 +139,8 @@ func (a Screen) made(ctx context.Context, n uint, f changesForm) (store.Entry, e
 	return a.CommitShown(ctx, n, f.Rev, next, what)
 }
 
-// changed is what an edit makes of a lick, and what to call it.
-// Fixes and "I mean it" are the bench's own edits. A move leaves the hands open where it moved
-// notes, which are then found, so that the line is judged as it would be played.
+// changed is what an edit makes of a lick, and what to call it. Fixes and "I mean it" are the bench's own edits. A move
+// leaves the hands open where it moved notes, which are then found, so that the line is judged as it would be played.
 func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (lick.Lick, string, error) {
 	l := base.Lick
 	switch f.Do {
@@ -214,9 +210,8 @@ func (a Screen) fixOrMeant(ctx context.Context, base store.Entry, f changesForm)
 // maxChangesName is how long the name of saved changes may be.
 const maxChangesName = 40
 
-// saveChanges keeps changes by name.
-// They are kept as the text of the field, from which they are read for any other lick; a name
-// that exists is written over.
+// saveChanges keeps changes by name. They are kept as the text of the field, from which they are read for any other
+// lick; a name that exists is written over.
 func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) error {
 	var f changesForm
 	e, err := a.EntryAndForm(r, &f)

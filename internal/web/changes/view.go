@@ -20,9 +20,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// changesPage is all that the Changes screen shows.
-// The screen answers, from the top: do the landings arrive, what does each tone mean over the
-// chord that is pointed at, what could be done to the line.
+// changesPage is all that the Changes screen shows. The screen answers, from the top: do the landings arrive, what does
+// each tone mean over the chord that is pointed at, what could be done to the line.
 type changesPage struct {
 	ID, Rev  uint
 	Ref      string           // that addresses name the lick by
@@ -66,9 +65,8 @@ type changesPage struct {
 // legendRow explains a mark.
 type legendRow struct{ Role, Word string }
 
-// overRow is a tone of the palette over the chord.
-// Degree is the tone's in the key, Over the same tone's over the chord: the ♭3 of A minor is
-// the ♭7 of D7.
+// overRow is a tone of the palette over the chord. Degree is the tone's in the key, Over the same tone's over the
+// chord: the ♭3 of A minor is the ♭7 of D7.
 type overRow struct{ Degree, Name, Over, Words, Role string }
 
 // savedChanges are chords kept by name.
@@ -302,9 +300,8 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 	}
 }
 
-// wayWord says how far a landing lies from the one before.
-// Guide tones move by a step or not at all (common practice); the number shows where they do
-// not.
+// wayWord says how far a landing lies from the one before. Guide tones move by a step or not at all (common practice);
+// the number shows where they do not.
 func wayWord(half int) string {
 	switch {
 	case half == 0:
@@ -315,8 +312,7 @@ func wayWord(half int) string {
 	return say.Count(-half, "half step") + " down"
 }
 
-// changesLink is the screen with a chord pointed at.
-// The chord counts from 1.
+// changesLink is the screen with a chord pointed at. The chord counts from 1.
 func changesLink(ref string, chord int, by string, fret int) string {
 	s := fmt.Sprintf("/licks/%s/changes?chord=%d", ref, chord)
 	if by != "" {
@@ -328,8 +324,7 @@ func changesLink(ref string, chord int, by string, fret int) string {
 	return s
 }
 
-// landingRow is one landing in words.
-// Way is how far it lies from the landing before, empty for the first.
+// landingRow is one landing in words. Way is how far it lies from the landing before, empty for the first.
 type landingRow struct{ Where, Chord, Word, On, Way string }
 
 // over judges the palette over one chord: what each of its tones is there, which it shares with

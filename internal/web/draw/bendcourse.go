@@ -7,9 +7,8 @@ import (
 	"ornamen/core/hear"
 )
 
-// BendCourseSVG draws a bend as it was heard: cents from the target over time, the target as a
-// line with the band that the ear takes as in tune.
-// What lies more than 420 cents below, before the push, is cut off.
+// BendCourseSVG draws a bend as it was heard: cents from the target over time, the target as a line with the band that
+// the ear takes as in tune. What lies more than 420 cents below, before the push, is cut off.
 func BendCourseSVG(b hear.Bent) template.HTML {
 	var c canvas
 	const wide, high, left = 520.0, 170.0, 44.0

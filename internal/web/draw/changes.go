@@ -21,8 +21,7 @@ const (
 	denseColumns = 9    // of a bar: from here on two bars make a row
 )
 
-// ChangesView is a line in its bars, for the drawing.
-// Link gives the address that points at a chord.
+// ChangesView is a line in its bars, for the drawing. Link gives the address that points at a chord.
 type ChangesView struct {
 	Lick   lick.Lick
 	Report changes.Report
@@ -36,12 +35,10 @@ var landingMarks = map[changes.Word]string{
 }
 
 // ChangesSVG draws the bars in rows of four or as many as there are, of two where they are dense: chords above, in each
-// bar the notes as degrees over their chord, the higher the higher, and at each change how the
-// line lands there.
+// bar the notes as degrees over their chord, the higher the higher, and at each change how the line lands there.
 //
-// The height of a bar is the range of the whole line, so that contours of different bars can be
-// compared. Notes carry their number and their chord for the script, which answers a pointer
-// with what the tone is there.
+// The height of a bar is the range of the whole line, so that contours of different bars can be compared. Notes carry
+// their number and their chord for the script, which answers a pointer with what the tone is there.
 func ChangesSVG(v ChangesView) template.HTML {
 	var c canvas
 	b := barsOf(v)
@@ -64,9 +61,8 @@ type bars struct {
 	low, span  float64
 }
 
-// barsOf measures what is drawn.
-// The last bar is the one in which the last note or chord ends. A bass does not count for the
-// range, as it has its own row.
+// barsOf measures what is drawn. The last bar is the one in which the last note or chord ends. A bass does not count
+// for the range, as it has its own row.
 func barsOf(v ChangesView) bars {
 	l := v.Lick
 	b := bars{v: v, row: 4, span: 1}
@@ -169,8 +165,7 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 // A mark that stood on its time would be cut by the bar line before it.
 func (b bars) inset(wide float64) float64 { return min(16, wide/float64(b.v.Lick.Meter.Beats)/3.2) }
 
-// landing marks how the line arrives at a change.
-// As in "◂ early by ½ beat", at the change that was meant.
+// landing marks how the line arrives at a change. As in "◂ early by ½ beat", at the change that was meant.
 func (b bars) landing(c *canvas, g changes.Landing, x, top float64) {
 	class := "landing " + strings.ReplaceAll(string(g.Word), " ", "-")
 	c.open("g", "class", class)
@@ -202,9 +197,8 @@ func beatsWord(l lick.Lick, t lick.Time) string {
 	return fmt.Sprintf("%d/%d beat", num, den)
 }
 
-// note draws a note by its role: a root has a ring, a third and a fifth are discs, a seventh is a
-// dashed disc, a colour a full lozenge, a tension an open one, a clash a triangle, a tone outside
-// a square. The bass is small, at the foot.
+// note draws a note by its role: a root has a ring, a third and a fifth are discs, a seventh is a dashed disc, a colour
+// a full lozenge, a tension an open one, a clash a triangle, a tone outside a square. The bass is small, at the foot.
 // The height is the pitch as it sounds, bent ones where they arrive.
 func (b bars) note(c *canvas, i int, x, top float64) {
 	l, n := b.v.Lick, b.v.Report.Notes[i]

@@ -11,9 +11,8 @@ import (
 // forceHeight is the height of the force curve under the neck.
 const forceHeight = 44.0
 
-// ForceSVG draws the force of a full bend along the neck, under its frets, with
-// the shape's frets framed and what is said of them.
-// force counts from fret 1; a fret at which no full bend can be made has 0 and is left out.
+// ForceSVG draws the force of a full bend along the neck, under its frets, with the shape's frets framed and what is
+// said of them. force counts from fret 1; a fret at which no full bend can be made has 0 and is left out.
 func ForceSVG(n Neck, force []neck.Newtons, here string) template.HTML {
 	var c canvas
 	s := newScaler(n)

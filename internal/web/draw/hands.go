@@ -16,10 +16,9 @@ const (
 	handsTop  = 17.0
 )
 
-// HandsSVG draws a line on its strings with fingers and strokes under it. What
-// differs from the line it is compared with is marked.
-// Notes of the two lines belong together where they sound at one time at one pitch; bottleneck
-// counts notes from 1. A column is 30 units wide, so that a phrase of 16 fits beside another.
+// HandsSVG draws a line on its strings with fingers and strokes under it. What differs from the line it is compared
+// with is marked. Notes of the two lines belong together where they sound at one time at one pitch; bottleneck counts
+// notes from 1. A column is 30 units wide, so that a phrase of 16 fits beside another.
 func HandsSVG(l lick.Lick, with *lick.Lick, bottleneck []int) template.HTML {
 	return handsSVG(l, with, bottleneck, 0)
 }
@@ -140,8 +139,7 @@ func (c *canvas) handStroke(x, y float64, n lick.Note, differs bool) {
 	}
 }
 
-// sameNote finds the note of another line that sounds at the same time with the
-// same pitch.
+// sameNote finds the note of another line that sounds at the same time with the same pitch.
 func sameNote(l lick.Lick, n lick.Note, with *lick.Lick) (lick.Note, bool) {
 	if with == nil {
 		return n, false

@@ -19,8 +19,7 @@ const (
 	loadHeight   = 58.0
 )
 
-// Lanes lays the rows out for a number of strings.
-// The lane of string s has the index s.
+// Lanes lays the rows out for a number of strings. The lane of string s has the index s.
 func Lanes(strings int) []Lane {
 	lanes := []Lane{{Name: "count", Title: "Count", H: countHeight}}
 	for s := 1; s <= strings; s++ {

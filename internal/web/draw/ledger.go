@@ -12,9 +12,8 @@ import (
 	"ornamen/core/music"
 )
 
-// Cell is one note of a ledger column: what is set and what is proposed, told apart.
-// The drawing tells three states apart without colour: what the player locked (bold, a dot),
-// what is proposed (light), what is missing (a middle dot).
+// Cell is one note of a ledger column: what is set and what is proposed, told apart. The drawing tells three states
+// apart without colour: what the player locked (bold, a dot), what is proposed (light), what is missing (a middle dot).
 type Cell struct {
 	Number                       int // from 1
 	String, Fret                 int
@@ -38,9 +37,8 @@ type Cell struct {
 	Shares                       []judge.Share // of the load, in ms
 }
 
-// Column is one time of the line.
-// Columns have one width whatever their time: the ledger is read like a page of facts, and the
-// times stand in its head.
+// Column is one time of the line. Columns have one width whatever their time: the ledger is read like a page of facts,
+// and the times stand in its head.
 type Column struct {
 	Count    string
 	Length   string // shown where it differs from the column before
@@ -51,8 +49,7 @@ type Column struct {
 	Cells    []Cell // thick strings first
 }
 
-// Ledger is what the ledger shows.
-// Slices of names and lanes count from the thinnest string.
+// Ledger is what the ledger shows. Slices of names and lanes count from the thinnest string.
 type Ledger struct {
 	Strings []string // names, thin first
 	Columns []Column
@@ -122,11 +119,9 @@ func (l Ledger) columnWidth() float64 {
 // fullY is the height at which a load fills the time there is.
 func fullY(load Lane) float64 { return load.Y + 26 }
 
-// LedgerSVG draws the columns, one more than there are: the empty one takes the
-// next note.
-// The attributes data-lanes, data-columns and data-width tell the script where a click or an
-// arrow lands: "name:string:y:height" of every lane, and "number.string" of every note of a
-// column.
+// LedgerSVG draws the columns, one more than there are: the empty one takes the next note. The attributes data-lanes,
+// data-columns and data-width tell the script where a click or an arrow lands: "name:string:y:height" of every lane,
+// and "number.string" of every note of a column.
 func LedgerSVG(l Ledger) template.HTML {
 	c := canvas{wide: l.columnWidth()}
 	lanes := l.lanes()
@@ -256,10 +251,8 @@ func numbersOf(cells []Cell) string {
 	return fmt.Sprintf("%d–%d", first, last)
 }
 
-// barre draws how long a finger lies flat: a bracket under the finger lane, and where it
-// lies across its strings.
-// It lasts from the first column that the finger holds flat to the last one, notes of other
-// fingers between.
+// barre draws how long a finger lies flat: a bracket under the finger lane, and where it lies across its strings. It
+// lasts from the first column that the finger holds flat to the last one, notes of other fingers between.
 func (c *canvas) barre(lanes []Lane, b judge.Barre) {
 	from, to := (float64(b.First)+0.5)*c.wide-17, (float64(b.Last)+0.5)*c.wide+17
 	for _, ln := range lanes {
@@ -278,9 +271,8 @@ func (c *canvas) barre(lanes []Lane, b judge.Barre) {
 // mid is the middle of a lane.
 func mid(l Lane) float64 { return l.Y + l.H/2 }
 
-// place draws what one note has in one lane.
-// A slur is drawn from the column that it comes from: an arc for hammer-on and pull-off, a line
-// for a slide, dashed where the shift is silent (common practice).
+// place draws what one note has in one lane. A slur is drawn from the column that it comes from: an arc for hammer-on
+// and pull-off, a line for a slide, dashed where the shift is silent (common practice).
 func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	y := mid(ln)
 	fret := strconv.Itoa(cell.Fret)
@@ -320,8 +312,7 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	}
 }
 
-// degree writes a degree with the sign of its role, smaller where notes that sound
-// together share the column.
+// degree writes a degree with the sign of its role, smaller where notes that sound together share the column.
 func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 	size, class := 14.0, "degree "
 	if shared {
@@ -343,9 +334,8 @@ func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 	c.text(x, y+6, class+cell.Role.String(), cell.Degree)
 }
 
-// value is bold with a dot where the player set it, lighter where it is
-// proposed.
-// A value that is missing is a middle dot.
+// value is bold with a dot where the player set it, lighter where it is proposed. A value that is missing is a middle
+// dot.
 func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 	class := "value"
 	if proposed {
@@ -363,9 +353,8 @@ func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
 	}
 }
 
-// strokeSign draws how the note is set going.
-// Down is the open box and up the wedge of printed music; a finger of the picking hand is its
-// letter, p i m a, and PM is palm muting (common practice).
+// strokeSign draws how the note is set going. Down is the open box and up the wedge of printed music; a finger of the
+// picking hand is its letter, p i m a, and PM is palm muting (common practice).
 func (c *canvas) strokeSign(x, y float64, cell Cell) {
 	if cell.Palm {
 		c.text(x+10, y+5, "palm", "PM")
@@ -404,9 +393,8 @@ func (c *canvas) slurWord(x, y float64, cell Cell) {
 	}
 }
 
-// bendWord writes bend, vibrato and mute of the note.
-// Two rows: how far, and to which degree. ↓ is a release; a bend that is let go is heard to
-// come back.
+// bendWord writes bend, vibrato and mute of the note. Two rows: how far, and to which degree. ↓ is a release; a bend
+// that is let go is heard to come back.
 func (c *canvas) bendWord(x, y float64, cell Cell) {
 	switch {
 	case cell.Bend != nil:

@@ -12,8 +12,7 @@ import (
 	"ornamen/core/neck"
 )
 
-// Mark is a tone drawn on the neck.
-// Its shape is its role, so that the neck can be read without colour.
+// Mark is a tone drawn on the neck. Its shape is its role, so that the neck can be read without colour.
 type Mark struct {
 	Place neck.Place
 	Label string
@@ -23,9 +22,8 @@ type Mark struct {
 	Dot   bool  // only a small dot, without a label
 }
 
-// Neck is what the neck shows.
-// The same drawing serves the bench (a window of frets, a selection) and the tones (the whole
-// neck, an area lifted out).
+// Neck is what the neck shows. The same drawing serves the bench (a window of frets, a selection) and the tones (the
+// whole neck, an area lifted out).
 type Neck struct {
 	Guitar   neck.Guitar
 	From, To int // frets shown; From 0 shows the nut and the open strings
@@ -47,9 +45,8 @@ func (n Neck) width() float64 {
 	return neckWidth
 }
 
-// Selection is the note the player stands on and the move into it.
-// Now and Before are the frets under the four fingers; Way is how far the hand's centre moved
-// between them.
+// Selection is the note the player stands on and the move into it. Now and Before are the frets under the four fingers;
+// Way is how far the hand's centre moved between them.
 type Selection struct {
 	Place, From neck.Place
 	HasFrom     bool
@@ -77,9 +74,8 @@ type scaler struct {
 	from, to int
 }
 
-// newScaler fits the frets that are shown into the width, to scale.
-// Frets narrow toward the bridge as they do on the guitar, so that a stretch looks as wide as
-// it is.
+// newScaler fits the frets that are shown into the width, to scale. Frets narrow toward the bridge as they do on the
+// guitar, so that a stretch looks as wide as it is.
 func newScaler(n Neck) scaler {
 	s := scaler{n: n, from: max(1, n.From), to: n.To}
 	if n.From <= 0 {
@@ -90,8 +86,7 @@ func newScaler(n Neck) scaler {
 	return s
 }
 
-// wire is where a fret lies.
-// In units from the left edge; the nut is fret 0.
+// wire is where a fret lies. In units from the left edge; the nut is fret 0.
 func (s scaler) wire(fret int) float64 {
 	return s.side(s.left + float64(s.n.Guitar.FretX(fret)-s.n.Guitar.FretX(s.from-1))*s.perMM)
 }
@@ -146,8 +141,7 @@ func dotted(fret int) bool {
 	return false
 }
 
-// NeckSVG draws the neck.
-// Layers from below: board, tones of the palette, notes of the line, the way into the selected
+// NeckSVG draws the neck. Layers from below: board, tones of the palette, notes of the line, the way into the selected
 // note, and the places that take a click.
 func NeckSVG(n Neck) template.HTML {
 	var c canvas
@@ -279,8 +273,7 @@ func lozenge(x, y, r float64) string {
 		num(y))
 }
 
-// placeTitle is what a pointer that rests on a place reads.
-// "string 3, fret 9: ♭3, outside".
+// placeTitle is what a pointer that rests on a place reads. "string 3, fret 9: ♭3, outside".
 func placeTitle(m Mark) string {
 	t := fmt.Sprintf("string %d, fret %d", m.Place.String, m.Place.Fret)
 	if m.Label != "" {
@@ -292,9 +285,8 @@ func placeTitle(m Mark) string {
 	return t
 }
 
-// selection draws the way into the selected note.
-// A bow with a head at its end, above the strings or below so that it stays on the board; none
-// where the note is played where the hand already was.
+// selection draws the way into the selected note. A bow with a head at its end, above the strings or below so that it
+// stays on the board; none where the note is played where the hand already was.
 func (c *canvas) selection(s scaler, sel Selection) {
 	if !sel.HasFrom || sel.From == sel.Place || !s.shows(sel.From) || !s.shows(sel.Place) {
 		return
@@ -349,9 +341,8 @@ func (c *canvas) hits(s scaler) {
 	}
 }
 
-// TipsSVG draws where the four fingertips stood before the selected note, hollow,
-// and where they stand now, filled, under the neck's frets.
-// A frame names the fret of each finger, the index first.
+// TipsSVG draws where the four fingertips stood before the selected note, hollow, and where they stand now, filled,
+// under the neck's frets. A frame names the fret of each finger, the index first.
 func TipsSVG(n Neck) template.HTML {
 	var c canvas
 	s := newScaler(n)
@@ -387,9 +378,8 @@ func TipsAtLeft(n Neck) bool {
 	return left && !right
 }
 
-// tips draws the four fingertips of a frame to scale.
-// A fingertip is at most 26 units wide and shrinks with the cell; two fingers over one fret
-// stand side by side in it.
+// tips draws the four fingertips of a frame to scale. A fingertip is at most 26 units wide and shrinks with the cell;
+// two fingers over one fret stand side by side in it.
 func (c *canvas) tips(s scaler, f hand.Frame, y float64, class string) {
 	for i := 0; i < 4; {
 		j := i + 1

@@ -15,11 +15,10 @@ const (
 	curveBelow = 22.0
 )
 
-// ProgressSVG draws the clean tempo of each day of a part, the wanted tempo as a dashed line, and
-// where the forecast leads as a fan.
-// days must not be empty. A day without a clean round is a cross at the foot. The fan is as
-// wide as a forecast that is off by two fifths either way, and reaches no further ahead than a
-// good half of the days that it comes from.
+// ProgressSVG draws the clean tempo of each day of a part, the wanted tempo as a dashed line, and where the forecast
+// leads as a fan. days must not be empty. A day without a clean round is a cross at the foot. The fan is as wide as a
+// forecast that is off by two fifths either way, and reaches no further ahead than a good half of the days that it
+// comes from.
 func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wide float64) template.HTML {
 	var c canvas
 	low, high := math.Inf(1), wanted
@@ -86,9 +85,8 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 		"height", curveHigh)
 }
 
-// MinutesSVG draws the minutes of each day of practice as bars.
-// The highest bar is the longest day, whose minutes stand at the axis. Days without practice
-// are gaps. Nothing is drawn of no days.
+// MinutesSVG draws the minutes of each day of practice as bars. The highest bar is the longest day, whose minutes stand
+// at the axis. Days without practice are gaps. Nothing is drawn of no days.
 func MinutesSVG(days []practice.Point, wide float64) template.HTML {
 	var c canvas
 	const high = 90.0

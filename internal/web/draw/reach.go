@@ -7,8 +7,7 @@ import (
 	"ornamen/core/hand"
 )
 
-// Heights of the reach chart: one row for the fret numbers, one for what lies
-// within reach.
+// Heights of the reach chart: one row for the fret numbers, one for what lies within reach.
 const (
 	reachHeight = 70.0
 	reachRow    = 22.0

@@ -16,11 +16,9 @@ const (
 	rowNotes  = 16 // notes shown
 )
 
-// LineSVG draws the start of a line small on its strings, with the notes of the bottleneck
-// marked. It is kept with a lick's summary, whose key has the program in it: a later one draws
-// it anew.
-// Sixteen columns are shown and the number of the others; threads lead from note to note, so
-// that leaps can be seen from afar.
+// LineSVG draws the start of a line small on its strings, with the notes of the bottleneck marked. It is kept with a
+// lick's summary, whose key has the program in it: a later one draws it anew. Sixteen columns are shown and the number
+// of the others; threads lead from note to note, so that leaps can be seen from afar.
 func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var c canvas
 	n := len(l.Tuning)
@@ -77,10 +75,9 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	return c.svg(rowWidth, rowHeight, "row-line", fmt.Sprintf("The first %d of %d columns", shown, len(cols)))
 }
 
-// BarSVG draws clean against wanted: filled up to the ceiling, hatched where it
-// is tight, a mark at the wanted tempo and a dashed one at the best possible.
-// All on one scale, of which the largest of them takes nine tenths. Clean ends at 85 % of the
-// ceiling, where a load is tight; a best of 0 has no mark.
+// BarSVG draws clean against wanted: filled up to the ceiling, hatched where it is tight, a mark at the wanted tempo
+// and a dashed one at the best possible. All on one scale, of which the largest of them takes nine tenths. Clean ends
+// at 85 % of the ceiling, where a load is tight; a best of 0 has no mark.
 func BarSVG(ceiling, tempo, best float64, w float64) template.HTML {
 	var c canvas
 	const h = 26.0

@@ -21,9 +21,8 @@ const (
 	bracketAt = 30.0
 )
 
-// RunCell is one cell of a run for the drawing: notes [From, To), and what stands
-// over its bracket.
-// A run's cells do not overlap; the drawing takes them as they are.
+// RunCell is one cell of a run for the drawing: notes [From, To), and what stands over its bracket. A run's cells do
+// not overlap; the drawing takes them as they are.
 type RunCell struct {
 	From, To int
 	Label    string
@@ -38,10 +37,9 @@ var stringChangeWords = map[pick.StringChange]string{
 	pick.Against: "against",
 }
 
-// RunSVG draws a run on the strings it uses, its cells bracketed, with fingers,
-// strokes and string changes under it.
-// Columns are as wide as the screen has room for, and never narrower than two figures need: a
-// longer run scrolls. names has a name for each string of the tuning, thin first.
+// RunSVG draws a run on the strings it uses, its cells bracketed, with fingers, strokes and string changes under it.
+// Columns are as wide as the screen has room for, and never narrower than two figures need: a longer run scrolls. names
+// has a name for each string of the tuning, thin first.
 //
 // Strings that the run does not touch are left out. The bottleneck's notes are marked. A change
 // of strings stands between its two columns, in a word and a class.

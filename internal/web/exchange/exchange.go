@@ -1,5 +1,4 @@
-// Package exchange takes files in, after showing what was understood of them, and hands licks over in
-// any format.
+// Package exchange takes files in, after showing what was understood of them, and hands licks over in any format.
 package exchange
 
 import (
@@ -58,8 +57,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/licks/{id}/export/{format}", a.Handler(a.export))
 }
 
-// uploadSound is a line of a file as it sounds, before it is taken into the notebook.
-// A zip has no one line to hear.
+// uploadSound is a line of a file as it sounds, before it is taken into the notebook. A zip has no one line to hear.
 func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) error {
 	u, f, err := a.uploaded(r)
 	if err != nil {
@@ -112,9 +110,8 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 // maxHandedOver is how many licks go out in a zip of one format.
 const maxHandedOver = 2000
 
-// packed writes the licks of a tag, or all, as files of a format or of several, or as one page.
-// Too many, none, or more sound than a file holds are the player's to know of; a format that is
-// none cannot come from our pages.
+// packed writes the licks of a tag, or all, as files of a format or of several, or as one page. Too many, none, or more
+// sound than a file holds are the player's to know of; a format that is none cannot come from our pages.
 func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bool) error {
 	formats, err := format.ByNames(as)
 	if err != nil {

@@ -43,9 +43,8 @@ type upload struct {
 // to choose the file again.
 const keptUploads = 64 << 20
 
-// incoming is a file that may become licks, as it was understood: nothing of it is saved.
-// A file of several lines shows one and offers the others; a zip lists its files, and takes
-// those that can be read.
+// incoming is a file that may become licks, as it was understood: nothing of it is saved. A file of several lines shows
+// one and offers the others; a zip lists its files, and takes those that can be read.
 type incoming struct {
 	Key, Name string
 	Pasted    bool
@@ -92,10 +91,9 @@ type incomingFile struct {
 }
 
 // importLick takes a file, several, or a text that was pasted. What is wholly understood of a file goes into the
-// notebook at once; else the page shows what was understood and what not, before anything is saved.
-// A zip with a notebook in it is taken as it is, versions and all; other zips are licks in any
-// format. The key of an upload is a hash of its name and bytes: the same file chosen twice is
-// one.
+// notebook at once; else the page shows what was understood and what not, before anything is saved. A zip with a
+// notebook in it is taken as it is, versions and all; other zips are licks in any format. The key of an upload is a
+// hash of its name and bytes: the same file chosen twice is one.
 func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 	if id := r.FormValue("simulate"); id != "" {
 		u, err := a.simulated(r, id)
@@ -237,10 +235,9 @@ func isSound(name string) bool { return strings.EqualFold(filepath.Ext(name), ".
 // isZip says whether a file holds others.
 func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zip") }
 
-// understood reads an upload with the engine, as work that waits for its turn: places that a
-// file does not name are found by search. line counts from 0; tempo is a recording's, 0 for the one that is found.
-// An error names the file and is the player's mistake.
-// Its remarks are what the reader chose where the file left it open, and what of the file the
+// understood reads an upload with the engine, as work that waits for its turn: places that a file does not name are
+// found by search. line counts from 0; tempo is a recording's, 0 for the one that is found. An error names the file and
+// is the player's mistake. Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
 func (a Screen) understood(ctx context.Context, u upload, line int, tempo float64) (out read.Result, err error) {
 	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
@@ -263,8 +260,7 @@ func (a Screen) understood(ctx context.Context, u upload, line int, tempo float6
 	return out, nil
 }
 
-// takeIn adds a lick and opens it.
-// Its history says which file it came from.
+// takeIn adds a lick and opens it. Its history says which file it came from.
 func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) error {
 	e, err := a.Add(r.Context(), l, "imported from "+u.name)
 	if err != nil {
@@ -292,9 +288,8 @@ func (a Screen) uploaded(r *http.Request) (u upload, f importForm, err error) {
 	return u, f, err
 }
 
-// preview shows what was understood of a file.
-// GET /import/KEY. The file is read again for each line that is looked at: it is small, and
-// nothing of it is worth remembering but its bytes.
+// preview shows what was understood of a file. GET /import/KEY. The file is read again for each line that is looked at:
+// it is small, and nothing of it is worth remembering but its bytes.
 func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 	u, f, err := a.uploaded(r)
 	if err != nil {
@@ -374,8 +369,7 @@ func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, 
 	return files, nil
 }
 
-// previewZip lists what every file of a zip holds.
-// Each is read, and none judged: a zip may hold two thousand.
+// previewZip lists what every file of a zip holds. Each is read, and none judged: a zip may hold two thousand.
 func (a Screen) previewZip(ctx context.Context, u upload, v *incoming) error {
 	files, err := a.unpacked(ctx, u)
 	if err != nil {
@@ -394,10 +388,9 @@ func (a Screen) previewZip(ctx context.Context, u upload, v *incoming) error {
 	return nil
 }
 
-// takeUpload takes what was shown into the notebook: one line, or every lick of a zip, all of
-// them or none.
-// POST. The title of the form, if one is typed, goes before the file's. Files of a zip that
-// cannot be read were refused on the page and are left out.
+// takeUpload takes what was shown into the notebook: one line, or every lick of a zip, all of them or none. POST. The
+// title of the form, if one is typed, goes before the file's. Files of a zip that cannot be read were refused on the
+// page and are left out.
 func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 	u, f, err := a.uploaded(r)
 	if err != nil {

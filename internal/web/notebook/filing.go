@@ -24,8 +24,7 @@ func (a Screen) newLick(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
-// copyLick makes a new lick of the version that is shown.
-// POST. The copy begins its own history.
+// copyLick makes a new lick of the version that is shown. POST. The copy begins its own history.
 func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.Entry(r)
 	if err != nil {

@@ -17,8 +17,7 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// Judging goes in small steps, so that it gives way to requests and a change of the
-// player is followed at once.
+// Judging goes in small steps, so that it gives way to requests and a change of the player is followed at once.
 const (
 	judgeStep  = 16
 	judgePause = 30 * time.Second // after a fault of the store

@@ -56,13 +56,11 @@ type notebookForm struct {
 	Steps bool `form:"steps"`
 }
 
-// pageRows is how many rows a page of the notebook has; the next page loads when
-// its end comes into view.
+// pageRows is how many rows a page of the notebook has; the next page loads when its end comes into view.
 const pageRows = 50
 
-// notebookView is the page of all licks: some rows, and how they were found.
-// More and Again are addresses that the page loads by itself: the next rows, and the judgements
-// that were not ready.
+// notebookView is the page of all licks: some rows, and how they were found. More and Again are addresses that the page
+// loads by itself: the next rows, and the judgements that were not ready.
 type notebookView struct {
 	Form     notebookForm
 	Empty    bool
@@ -89,9 +87,8 @@ type sortView struct {
 	On         bool
 }
 
-// rowView is one lick in a row.
-// Its drawing and words come from the summary that was kept when the lick was judged, so that a
-// page of rows opens no lick.
+// rowView is one lick in a row. Its drawing and words come from the summary that was kept when the lick was judged, so
+// that a page of rows opens no lick.
 type rowView struct {
 	ID                    uint
 	Title, Tones, Count   string
@@ -102,9 +99,8 @@ type rowView struct {
 	New                   bool
 }
 
-// notebook is the page, or its rows alone where only they are asked for.
-// GET /. htmx asks for the rows alone when a filter changes, and for those of the next page
-// when the end comes into view.
+// notebook is the page, or its rows alone where only they are asked for. GET /. htmx asks for the rows alone when a
+// filter changes, and for those of the next page when the end comes into view.
 func (a Screen) notebook(w http.ResponseWriter, r *http.Request) error {
 	v, f, err := a.asked(r)
 	if err != nil {
@@ -136,8 +132,7 @@ func (v notebookView) benchID() uint {
 	return 0
 }
 
-// query is what the store is asked for.
-// player is whose judgements the rows show.
+// query is what the store is asked for. player is whose judgements the rows show.
 func (f notebookForm) query(player *page.Player) store.Query {
 	return store.Query{
 		Find:   f.Find,
@@ -150,9 +145,8 @@ func (f notebookForm) query(player *page.Player) store.Query {
 	}
 }
 
-// notebookView finds the rows; a lick without a judgement shows what is known, and is
-// judged beside the page.
-// The error is the store's.
+// notebookView finds the rows; a lick without a judgement shows what is known, and is judged beside the page. The error
+// is the store's.
 func (a Screen) notebookView(ctx context.Context, f notebookForm) (notebookView, error) {
 	v := notebookView{Form: f}
 	who := page.Playing(ctx)
@@ -286,9 +280,8 @@ func reasonOf(r *judge.Report) (reason, ceiling string) {
 // The orders of the notebook; the first is the default.
 var sorts = []struct{ key, name string }{{"", "last touched"}, {"worst", "worst first"}, {"title", "title"}}
 
-// link is the page's address with what was chosen.
-// What is as usual is left out, so that the plain notebook is "/". Gone and Show, which are
-// about one look, are never in it.
+// link is the page's address with what was chosen. What is as usual is left out, so that the plain notebook is "/".
+// Gone and Show, which are about one look, are never in it.
 func (f notebookForm) link() string {
 	q := url.Values{}
 	for k, v := range map[string]string{"find": f.Find, "tag": f.Tag, "sort": f.Sort} {

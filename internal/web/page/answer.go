@@ -23,9 +23,8 @@ import (
 	"ornamen/internal/store"
 )
 
-// Page is what every full page needs.
-// Data is what the template of its name expects; a page that is given another sort of value
-// answers with a fault, which the tests of every screen would show.
+// Page is what every full page needs. Data is what the template of its name expects; a page that is given another sort
+// of value answers with a fault, which the tests of every screen would show.
 type Page struct {
 	Title   string
 	Where   string // the screen, for the navigation
@@ -40,8 +39,7 @@ func (a *Site) Render(w http.ResponseWriter, r *http.Request, name string, p Pag
 	return a.write(w, r, http.StatusOK, name, p)
 }
 
-// write sends a template. It is not kept by the browser: what it shows is true of one revision and one
-// player.
+// write sends a template. It is not kept by the browser: what it shows is true of one revision and one player.
 func (a *Site) write(w http.ResponseWriter, r *http.Request, status int, name string, p Page) error {
 	p.Players = a.Players()
 	if p.Who, _ = r.Context().Value(playerKey{}).(*Player); p.Who == nil {
@@ -83,9 +81,8 @@ func (a *Site) Draw(w io.Writer, name string, data any) error {
 	return a.pages.ExecuteTemplate(w, name, data)
 }
 
-// invalid marks an error as the player's input: its text is the sentence that is shown, with
-// status 422. Everything else that fails is ours, and its text may name what a player should
-// not have to read.
+// invalid marks an error as the player's input: its text is the sentence that is shown, with status 422. Everything
+// else that fails is ours, and its text may name what a player should not have to read.
 type invalid struct{ error }
 
 // Refuse is an error of the player's input, in its own words.
@@ -94,10 +91,9 @@ func Refuse(err error) error { return invalid{err} }
 // Unwrap gives the cause.
 func (e invalid) Unwrap() error { return e.error }
 
-// Mistake marks an error as the player's input unless it is one of ours: a request
-// that is gone, or something the store says.
-// It is for errors of the core and of parsers, which know nothing of the web: what they refuse
-// they refuse in words for players.
+// Mistake marks an error as the player's input unless it is one of ours: a request that is gone, or something the store
+// says. It is for errors of the core and of parsers, which know nothing of the web: what they refuse they refuse in
+// words for players.
 func Mistake(err error) error {
 	if err == nil {
 		return nil
@@ -132,8 +128,7 @@ func Redirect(w http.ResponseWriter, r *http.Request, to string) error {
 	return nil
 }
 
-// Fail answers an error with its status and one sentence. Nothing was changed when it is
-// called.
+// Fail answers an error with its status and one sentence. Nothing was changed when it is called.
 //
 //   - 422: the player's input; the sentence says what is wrong with it.
 //   - 404, 410: what was asked for is not, or no longer, in the notebook.
@@ -200,8 +195,7 @@ var storeFaults = []struct {
 	{store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
-// storeStatus is the HTTP status of what the store refuses.
-// 0 means that it is none of the store's own faults.
+// storeStatus is the HTTP status of what the store refuses. 0 means that it is none of the store's own faults.
 func storeStatus(err error) int {
 	for _, f := range storeFaults {
 		if errors.Is(err, f.err) {
@@ -246,8 +240,7 @@ func (a *Site) Say(w http.ResponseWriter, r *http.Request, status int, text stri
 	a.SayWith(w, r, status, Notice{Text: text})
 }
 
-// SayWith answers with a notice alone; on a page that htmx asked for it appears in its
-// place and the rest stays.
+// SayWith answers with a notice alone; on a page that htmx asked for it appears in its place and the rest stays.
 // Without htmx, as when a form is sent without a script, it is a page of its own.
 func (a *Site) SayWith(w http.ResponseWriter, r *http.Request, status int, n Notice) {
 	if status >= http.StatusBadRequest {
@@ -289,10 +282,9 @@ func number(values []string) (any, error) {
 	return x, nil
 }
 
-// Decode reads a form into a typed value. What a field cannot hold is refused as the player's
-// mistake, by the field's name.
-// Fields that the value does not have are passed over: a page may carry more than one handler
-// needs. v is a pointer to a struct with form tags.
+// Decode reads a form into a typed value. What a field cannot hold is refused as the player's mistake, by the field's
+// name. Fields that the value does not have are passed over: a page may carry more than one handler needs. v is a
+// pointer to a struct with form tags.
 func (a *Site) Decode(r *http.Request, v any) error {
 	if err := r.ParseForm(); err != nil {
 		var tooLarge *http.MaxBytesError

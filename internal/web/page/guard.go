@@ -14,9 +14,8 @@ import (
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
 	"connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
 
-// Secure sets the headers that every answer carries.
-// They hold against a page that another site opens or embeds: no script but ours, no frame, no
-// picture shown elsewhere, no guess at what a file is. Answers that need more say so
+// Secure sets the headers that every answer carries. They hold against a page that another site opens or embeds: no
+// script but ours, no frame, no picture shown elsewhere, no guess at what a file is. Answers that need more say so
 // themselves.
 func Secure(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -51,8 +50,7 @@ func OwnPagesOnly(next http.Handler) http.Handler {
 	}))
 }
 
-// OwnWorkOnly refuses even a link from another site to what starts a search, renders sound or
-// packs the notebook.
+// OwnWorkOnly refuses even a link from another site to what starts a search, renders sound or packs the notebook.
 func OwnWorkOnly(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if elsewhere(r) {
@@ -111,10 +109,9 @@ func LimitBody(next http.Handler) http.Handler {
 	})
 }
 
-// OnlyHost answers only to this machine's own name and to the address at which a request has reached it,
-// so that no other site can point its own name here.
-// Without it, a name that first leads to that site and then to this machine would make its
-// pages our own in the browser's eyes.
+// OnlyHost answers only to this machine's own name and to the address at which a request has reached it, so that no
+// other site can point its own name here. Without it, a name that first leads to that site and then to this machine
+// would make its pages our own in the browser's eyes.
 func OnlyHost(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		host, _, err := net.SplitHostPort(r.Host)

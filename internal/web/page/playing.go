@@ -219,9 +219,8 @@ func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
 	return a.Store.SaveSettings(ctx, who.Who.ID, data)
 }
 
-// Line says in a few words on what a player plays.
-// "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every judgement rests on, on every
-// page.
+// Line says in a few words on what a player plays. "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every
+// judgement rests on, on every page.
 func (p *Player) Line() string {
 	g := p.Engine.Player.Guitar
 	thin, thick := g.Strings[0], g.Strings[len(g.Strings)-1]

@@ -14,9 +14,8 @@ import (
 	"ornamen/internal/store"
 )
 
-// judged names a report: for which player and of which revision. A revision never changes and a
-// generation is never used twice, so that a report under this name is never wrong, only
-// forgotten.
+// judged names a report: for which player and of which revision. A revision never changes and a generation is never
+// used twice, so that a report under this name is never wrong, only forgotten.
 type judged struct {
 	generation uint64
 	revision   uint
@@ -55,8 +54,7 @@ func newReports() reports {
 	}
 }
 
-// reportBytes is about how much memory a report takes.
-// Fixes carry a line each and weigh the most.
+// reportBytes is about how much memory a report takes. Fixes carry a line each and weigh the most.
 func reportBytes(r *judge.Report) int {
 	n := 1000 + 1000*len(r.Notes)
 	for _, f := range r.Findings {
@@ -145,9 +143,8 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 // maxOffered is how many proposals stand side by side.
 const maxOffered = 4
 
-// HandsForm is what a proposal may change.
-// It is part of the name under which proposals are remembered, so that taking one finds exactly
-// what was shown.
+// HandsForm is what a proposal may change. It is part of the name under which proposals are remembered, so that taking
+// one finds exactly what was shown.
 type HandsForm struct {
 	Way   string `form:"way"`  // of picking; empty for the player's habit
 	Place bool   `form:"free"` // other places for the same pitches too
@@ -155,9 +152,8 @@ type HandsForm struct {
 	Upto  int    `form:"upto"`
 }
 
-// request reads what the proposals may change.
-// A selection becomes the notes that may change; the rest of the line is judged with them and
-// stays. Free places are searched exactly and so have a limit of length.
+// request reads what the proposals may change. A selection becomes the notes that may change; the rest of the line is
+// judged with them and stays. Free places are searched exactly and so have a limit of length.
 func (f HandsForm) request(l lick.Lick) (propose.Request, error) {
 	a := propose.Request{Place: f.Place, Best: maxOffered}
 	if f.Way != "" {

@@ -13,9 +13,8 @@ func SentenceCase(s string) string {
 	return strings.ToUpper(s[:first]) + s[first:]
 }
 
-// Sentence makes an error's text one: a capital first, a stop last.
-// Errors in Go begin small and end without a stop, so that they can be wrapped; players read
-// them as sentences.
+// Sentence makes an error's text one: a capital first, a stop last. Errors in Go begin small and end without a stop, so
+// that they can be wrapped; players read them as sentences.
 func Sentence(s string) string {
 	s = strings.TrimSpace(s)
 	if s == "" {
@@ -51,8 +50,7 @@ func HashOf(b []byte) string {
 	return strconv.FormatUint(h.Sum64(), 36)
 }
 
-// WordsOf cuts a list at commas, semicolons and spaces, as players type it: "9, b5@down" or "9
-// b5".
+// WordsOf cuts a list at commas, semicolons and spaces, as players type it: "9, b5@down" or "9 b5".
 func WordsOf(s string) []string {
 	return strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
 }

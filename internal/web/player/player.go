@@ -51,9 +51,8 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player/people", a.Handler(a.people))
 }
 
-// playerForm is the screen's form. Numbers are read as the player wrote them.
-// Its names are those of the profile's file, so that a form, a file and a command name a
-// setting alike.
+// playerForm is the screen's form. Numbers are read as the player wrote them. Its names are those of the profile's
+// file, so that a form, a file and a command name a setting alike.
 type playerForm struct {
 	Tuning     string `form:"tuning"`
 	Scale      string `form:"scale"`
@@ -78,8 +77,7 @@ type playerForm struct {
 	Declined string   `form:"declined"`
 }
 
-// formOf writes a profile into the form's fields.
-// A measurement that was not taken is an empty field.
+// formOf writes a profile into the form's fields. A measurement that was not taken is an empty field.
 func formOf(p player.Profile) playerForm {
 	num := func(x float64) string {
 		if x == 0 {
@@ -120,9 +118,8 @@ func helping(word string) player.Helping {
 	return h
 }
 
-// profile reads the form; an error names the field. An empty number is a measurement that was
-// not taken.
-// Whether the numbers make a guitar and a hand is player.Profile's to say.
+// profile reads the form; an error names the field. An empty number is a measurement that was not taken. Whether the
+// numbers make a guitar and a hand is player.Profile's to say.
 func (f playerForm) profile() (player.Profile, error) {
 	p := player.Profile{
 		Tuning:     strings.TrimSpace(f.Tuning),
@@ -170,9 +167,8 @@ func (f playerForm) profile() (player.Profile, error) {
 	return p, nil
 }
 
-// playerPage is what the screen shows.
-// Every setting has its meaning in the model beside it, and the licks below show what a change
-// did to them: a measurement is worth taking if something moves.
+// playerPage is what the screen shows. Every setting has its meaning in the model beside it, and the licks below show
+// what a change did to them: a measurement is worth taking if something moves.
 type playerPage struct {
 	Form    playerForm
 	Line    string // the hand in a few words
@@ -197,8 +193,7 @@ type playerLick struct {
 	Changed            bool
 }
 
-// player is the page of guitar, hand and habits.
-// GET /player.
+// player is the page of guitar, hand and habits. GET /player.
 func (a Screen) player(w http.ResponseWriter, r *http.Request) error {
 	v, err := a.playerPage(r.Context(), nil)
 	if err != nil {
@@ -246,8 +241,7 @@ func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) error {
 	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p) })
 }
 
-// resetPlayer takes the defaults again.
-// POST; it is a change like another and can be undone.
+// resetPlayer takes the defaults again. POST; it is a change like another and can be undone.
 func (a Screen) resetPlayer(w http.ResponseWriter, r *http.Request) error {
 	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, player.DefaultProfile()) })
 }
@@ -314,8 +308,7 @@ func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPag
 	return v, err
 }
 
-// letIn lets other devices in, shuts them out, or forgets one. It is asked on the notebook's own machine
-// alone.
+// letIn lets other devices in, shuts them out, or forgets one. It is asked on the notebook's own machine alone.
 func (a Screen) letIn(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Do     string `form:"do"`
@@ -389,9 +382,8 @@ func (a Screen) playerLicks(ctx context.Context, before *page.Player) ([]playerL
 	return out, nil
 }
 
-// meaningsOf says in a few words what each setting comes to in the sums.
-// Each is a sum of the same model that judges, made for this player: no text here states a
-// number of its own.
+// meaningsOf says in a few words what each setting comes to in the sums. Each is a sum of the same model that judges,
+// made for this player: no text here states a number of its own.
 func meaningsOf(c *page.Player) map[string]string {
 	p := c.Engine.Player
 	g := p.Guitar

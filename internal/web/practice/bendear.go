@@ -32,8 +32,7 @@ type bendEar struct {
 	Last, Trials string
 }
 
-// heardBend is what was heard of a bend.
-// Course is the pitch over time against the target.
+// heardBend is what was heard of a bend. Course is the pitch over time against the target.
 type heardBend struct {
 	Name   string
 	Words  []string
@@ -101,10 +100,8 @@ func trials(book *practice.Book, id uint, name string) string {
 	return fmt.Sprintf("%d of %d in tune", good, all)
 }
 
-// bentNote is the bend that a name means: that of a note of the lick, or one by itself on the
-// lick's strings.
-// The result is a line and the index of the bent note in it; a bend by itself is a line of one
-// note.
+// bentNote is the bend that a name means: that of a note of the lick, or one by itself on the lick's strings. The
+// result is a line and the index of the bent note in it; a bend by itself is a line of one note.
 func (a Screen) bentNote(ctx context.Context, l lick.Lick, name string) (lick.Lick, int, error) {
 	if strings.Contains(name, "^") {
 		g := page.EngineOf(ctx).Guitar(l)
@@ -130,9 +127,8 @@ func targetOf(l lick.Lick, i int) music.Pitch {
 // simulated guitar with an error in cents. The result goes into the log as a round of that
 // bend, clean where it was in tune. Nothing is kept of the sound.
 //
-// POST, the recording (WAV) as the body; lick, note and simulate in the address. A sound in
-// which no bend is heard is an error of one sentence and no round. A try counts as twelve
-// seconds of practice.
+// POST, the recording (WAV) as the body; lick, note and simulate in the address. A sound in which no bend is heard is
+// an error of one sentence and no round. A try counts as twelve seconds of practice.
 func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
@@ -180,8 +176,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 		heard.Words(), heard.InTune(), draw.BendCourseSVG(heard)}})
 }
 
-// recorded is what is listened to.
-// The samples, and how many of them make a second.
+// recorded is what is listened to. The samples, and how many of them make a second.
 func (a Screen) recorded(r *http.Request, l lick.Lick, i int) ([]float32, int, error) {
 	if s := r.URL.Query().Get("simulate"); s != "" {
 		cents, err := strconv.ParseFloat(s, 64)

@@ -30,9 +30,8 @@ type heardWord struct {
 	Word string
 }
 
-// hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or
-// the simulated guitar with one note left out. It helps to find a slip; the player still says
-// whether the round was clean.
+// hearLine listens to the part on the stand, played alone at the ladder's tempo: a recording, or the simulated guitar
+// with one note left out. It helps to find a slip; the player still says whether the round was clean.
 func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	q := r.URL.Query()
 	id, err := strconv.ParseUint(q.Get("lick"), 10, 31)
@@ -91,8 +90,7 @@ func heardPart(g neck.Guitar, l lick.Lick, part practice.Part, tempo float64) (l
 	return out, hear.Hearable(out)
 }
 
-// playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0
-// for none.
+// playedLine is what is listened to; simulate names a note that the simulated guitar leaves out, 0 for none.
 func (a Screen) playedLine(r *http.Request, l lick.Lick, from int) ([]float32, int, error) {
 	s := r.URL.Query().Get("simulate")
 	if s == "" {

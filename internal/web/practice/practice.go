@@ -68,10 +68,9 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/practice/numbers", a.Handler(a.takeNumbers))
 }
 
-// practiceForm is a request of the Practice screen. Lick and part say what stands on the stand;
-// without a lick it is the first thing of today's plan.
-// Tempo is that of the round that was played, which the page was given by the ladder; it is in
-// quarters a minute.
+// practiceForm is a request of the Practice screen. Lick and part say what stands on the stand; without a lick it is
+// the first thing of today's plan. Tempo is that of the round that was played, which the page was given by the ladder;
+// it is in quarters a minute.
 type practiceForm struct {
 	Minutes int     `form:"minutes"`
 	Lick    uint    `form:"lick"`
@@ -237,9 +236,8 @@ func (a Screen) round(ctx context.Context, f practiceForm, now time.Time) error 
 	return practising.Add(ctx, a.Store, who(ctx), x)
 }
 
-// missedNote says which note the last round missed. It rewrites that entry, unless it was clean
-// or of another lick, as when two tabs practise: then it stays as it is.
-// A note beyond the part is as if none was said.
+// missedNote says which note the last round missed. It rewrites that entry, unless it was clean or of another lick, as
+// when two tabs practise: then it stays as it is. A note beyond the part is as if none was said.
 func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
 	last, err := a.Store.Unplay(ctx, who(ctx))
 	if err != nil {
@@ -277,8 +275,7 @@ func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 	return a.Render(w, r, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
 }
 
-// logFile hands the log over as CSV or JSON.
-// GET /practice/log.csv or .json: what takeLog reads.
+// logFile hands the log over as CSV or JSON. GET /practice/log.csv or .json: what takeLog reads.
 func (a Screen) logFile(w http.ResponseWriter, r *http.Request) error {
 	log, err := practising.Written(r.Context(), a.Store, who(r.Context()))
 	if err != nil {

@@ -17,10 +17,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// practicePage is today: the plan and the stand.
-// Items is the plan of the day, in the order to play it; Stand is the part that is being
-// practised, nil where the plan is empty. AskNote opens the choice of which of Notes was
-// missed.
+// practicePage is today: the plan and the stand. Items is the plan of the day, in the order to play it; Stand is the
+// part that is being practised, nil where the plan is empty. AskNote opens the choice of which of Notes was missed.
 type practicePage struct {
 	Day     string
 	Minutes int
@@ -41,8 +39,7 @@ type practicePage struct {
 	Last    string // what was written last, that can be taken back
 }
 
-// planRow is one thing of the plan. On is on the stand, Done played today. A row without a link
-// is a break.
+// planRow is one thing of the plan. On is on the stand, Done played today. A row without a link is a break.
 type planRow struct {
 	Title, Why, Tempo, Kind, Link string
 	Minutes                       int
@@ -51,9 +48,8 @@ type planRow struct {
 	tempo                         float64
 }
 
-// standView is the part on the stand.
-// Wanted is the lick's own tempo, Rung where the ladder stands on the way there. Hands is the
-// part alone with its fingers and strokes, the note missed last marked.
+// standView is the part on the stand. Wanted is the lick's own tempo, Rung where the ladder stands on the way there.
+// Hands is the part alone with its fingers and strokes, the note missed last marked.
 type standView struct {
 	Lick     uint
 	Title    string
@@ -360,9 +356,8 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 	return nil
 }
 
-// logPage is progress: curves with their numbers, minutes, and the player's own numbers.
-// The log is there to decide by: what is clean how fast, how long it still takes, and whether
-// the model's player is this player.
+// logPage is progress: curves with their numbers, minutes, and the player's own numbers. The log is there to decide by:
+// what is clean how fast, how long it still takes, and whether the model's player is this player.
 type logPage struct {
 	Notice    *page.Notice
 	Empty     bool

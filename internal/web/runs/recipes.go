@@ -16,10 +16,9 @@ import (
 	"ornamen/internal/web/page"
 )
 
-// findRecipe looks for the recipe that a written lick follows and says it, with the way to
-// adopt it: what the lick knows of itself first, then what the finder finds, of the whole or of
-// parts.
-// GET; the answer is a notice on the bench, with links and no change.
+// findRecipe looks for the recipe that a written lick follows and says it, with the way to adopt it: what the lick
+// knows of itself first, then what the finder finds, of the whole or of parts. GET; the answer is a notice on the
+// bench, with links and no change.
 func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.Entry(r)
 	if err != nil {
@@ -63,8 +62,7 @@ func (a Screen) parted(ctx context.Context, e store.Entry) (parts []find.Found, 
 	return parts, err
 }
 
-// foundNotice says which notes follow which recipe, with the way to look at each and to keep
-// them with the lick.
+// foundNotice says which notes follow which recipe, with the way to look at each and to keep them with the lick.
 func foundNotice(e store.Entry, parts []find.Found) page.Notice {
 	var says []string
 	n := page.Notice{
@@ -82,10 +80,8 @@ func foundNotice(e store.Entry, parts []find.Found) page.Notice {
 	return n
 }
 
-// keepParts gives a lick the recipes that its parts follow, so that each can be changed by
-// itself.
-// POST. They are found again here rather than sent by the page: what is kept is what is in the
-// line.
+// keepParts gives a lick the recipes that its parts follow, so that each can be changed by itself. POST. They are found
+// again here rather than sent by the page: what is kept is what is in the line.
 func (a Screen) keepParts(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.Entry(r)
 	if err != nil {

@@ -50,9 +50,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/licks/{id}/parts", a.Handler(a.keepParts))
 }
 
-// runsForm is all that the Runs screen shows; like Tones it lives in the address.
-// A run that came from a lick goes back to it: its number, revision and part travel in every
-// link.
+// runsForm is all that the Runs screen shows; like Tones it lives in the address. A run that came from a lick goes back
+// to it: its number, revision and part travel in every link.
 type runsForm struct {
 	Recipe run.Recipe
 	Lick   uint   // the lick whose recipe this is, 0 for none
@@ -77,9 +76,8 @@ func usualRun() run.Recipe {
 	}
 }
 
-// readRuns reads the page's address: the recipe, each of its words under its own name, and what
-// is looked at. A word that cannot be read is the player's mistake; a number that is none is as
-// if it were not there.
+// readRuns reads the page's address: the recipe, each of its words under its own name, and what is looked at. A word
+// that cannot be read is the player's mistake; a number that is none is as if it were not there.
 func readRuns(r *http.Request) (runsForm, error) {
 	var f runsForm
 	if err := r.ParseForm(); err != nil {
@@ -124,8 +122,7 @@ func readRuns(r *http.Request) (runsForm, error) {
 // address writes the form as a link.
 func (f runsForm) address() string { return "/runs?" + f.query().Encode() }
 
-// query writes the address that readRuns reads.
-// Words of the recipe that are at their default are left out.
+// query writes the address that readRuns reads. Words of the recipe that are at their default are left out.
 func (f runsForm) query() url.Values {
 	q := url.Values{}
 	for _, name := range run.Names() {
@@ -149,9 +146,8 @@ func (f runsForm) query() url.Values {
 	return q
 }
 
-// with is the address with one argument of part k, counted from 0, changed. What was shown of the
-// run before does not carry over.
-// A value that is refused leaves the recipe as it is.
+// with is the address with one argument of part k, counted from 0, changed. What was shown of the run before does not
+// carry over. A value that is refused leaves the recipe as it is.
 func (f runsForm) with(k int, name, value string) string {
 	f.Use, f.Show = "", ""
 	_ = f.Recipe.SetPart(k, name, value)
@@ -184,9 +180,8 @@ func (f runsForm) without(k int) string {
 	return f.address()
 }
 
-// runs is the page of one recipe; the address is all of its state, so that Back is undo.
-// GET. A recipe that cannot be grown is refused in a sentence that names the word; the page
-// that is open keeps the last run.
+// runs is the page of one recipe; the address is all of its state, so that Back is undo. GET. A recipe that cannot be
+// grown is refused in a sentence that names the word; the page that is open keeps the last run.
 func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
@@ -207,9 +202,8 @@ func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 	return a.Render(w, r, name, page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
 }
 
-// runLick is the line that the form has come to: the recipe grown, played the chosen way,
-// restrung or turned. Ways to play a run of a thousand notes take a quarter of a second, so
-// that it waits for its turn.
+// runLick is the line that the form has come to: the recipe grown, played the chosen way, restrung or turned. Ways to
+// play a run of a thousand notes take a quarter of a second, so that it waits for its turn.
 func (a Screen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
 	g := page.EngineOf(ctx).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
@@ -244,8 +238,7 @@ func shownAs(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) (li
 	return page.Handed(ctx, turned)
 }
 
-// waysOf are the ways to play a run, with each string's count made even among them.
-// The error is the context's.
+// waysOf are the ways to play a run, with each string's count made even among them. The error is the context's.
 func waysOf(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar) ([]propose.WayToPlay, error) {
 	return run.Ways(ctx, page.EngineOf(ctx), grown.Lick, f.Recipe, g)
 }
@@ -287,9 +280,8 @@ func restringWay(ctx context.Context, f runsForm) pick.Way {
 	return pick.Alternate
 }
 
-// runToBench puts the run on the bench: as a new lick with its recipe, or, when it came from
-// one, grown again without losing what was locked there. A run that was turned or restrung
-// follows its recipe no longer and leaves it behind.
+// runToBench puts the run on the bench: as a new lick with its recipe, or, when it came from one, grown again without
+// losing what was locked there. A run that was turned or restrung follows its recipe no longer and leaves it behind.
 func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
@@ -329,10 +321,8 @@ func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) error
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick))
 }
 
-// grownAgain is a lick, or its part that the form names, grown from a changed recipe, and
-// what that is called.
-// What was locked stays on the notes that are still there; the lick's tuning, chords, title and
-// tags are kept.
+// grownAgain is a lick, or its part that the form names, grown from a changed recipe, and what that is called. What was
+// locked stays on the notes that are still there; the lick's tuning, chords, title and tags are kept.
 func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, string, error) {
 	g := page.EngineOf(ctx).Player.Guitar.WithTuning(base.Tuning)
 	if f.Part > 0 {
@@ -349,8 +339,7 @@ func grownAgain(ctx context.Context, f runsForm, base lick.Lick) (lick.Lick, str
 // maxRecipeName is how long the name of a saved recipe may be.
 const maxRecipeName = 40
 
-// saveRecipe keeps a recipe by name.
-// POST. Only what grows can be kept; a name that is taken is written over.
+// saveRecipe keeps a recipe by name. POST. Only what grows can be kept; a name that is taken is written over.
 func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {
@@ -377,8 +366,7 @@ func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) error {
 // runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
 // the address beside the recipe.
 func (a Screen) runHeard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.SoundForm, err error) {
-	// The recipe's words and the sound's have some names in common: the sound's begin with
-	// "sound-".
+	// The recipe's words and the sound's have some names in common: the sound's begin with "sound-".
 	asked := map[string][]string{}
 	if err := r.ParseForm(); err == nil {
 		for name, values := range r.Form {

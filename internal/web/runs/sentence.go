@@ -115,10 +115,9 @@ var extras = []struct {
 
 // sentence says the recipe with its words as controls.
 //
-// As an example, the recipe of a key, a cell and eight times reads "From C♯ minor pentatonic
-// with no added tones, in a box from fret 9 on low E, play the cell 1 2 3, move up one tone
-// each time, 8 times, and land on nothing. Count sixteenths at 100, accent as the cell says,
-// pick it the cleanest way."
+// As an example, the recipe of a key, a cell and eight times reads "From C♯ minor pentatonic with no added tones, in a
+// box from fret 9 on low E, play the cell 1 2 3, move up one tone each time, 8 times, and land on nothing. Count
+// sixteenths at 100, accent as the cell says, pick it the cleanest way."
 //
 // A choice is the address of the same recipe with one word other, so that the browser's way
 // back is the undo of this screen, and a link to a run is the run. The later parts of a recipe are
@@ -311,10 +310,9 @@ func said(words, value string) string {
 	return words
 }
 
-// starts are up to a dozen places where the layout works, along the string of the start that is
-// given or the layout's own.
-// A start is offered if the whole layout can be laid from it, which is why each is tried; a
-// recipe that cannot be read yet has none.
+// starts are up to a dozen places where the layout works, along the string of the start that is given or the layout's
+// own. A start is offered if the whole layout can be laid from it, which is why each is tried; a recipe that cannot be
+// read yet has none.
 func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
 	p, err := music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop))
 	if err != nil {
@@ -348,9 +346,8 @@ func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
 	return out
 }
 
-// layoutWord is the shape as the sentence has it.
-// Where the recipe names none it is the usual one of the scale: three a string for seven tones,
-// a box for five or six.
+// layoutWord is the shape as the sentence has it. Where the recipe names none it is the usual one of the scale: three a
+// string for seven tones, a box for five or six.
 func layoutWord(r run.Recipe, _ neck.Guitar) string {
 	if r.Layout != "" {
 		return run.LayoutName(r.Layout)
@@ -361,9 +358,8 @@ func layoutWord(r run.Recipe, _ neck.Guitar) string {
 	return run.LayoutName("")
 }
 
-// placeWord is where the run starts, as the sentence has it.
-// A recipe without a place has the layout's usual start; what cannot be read is shown as it was
-// typed, beside the error that says so.
+// placeWord is where the run starts, as the sentence has it. A recipe without a place has the layout's usual start;
+// what cannot be read is shown as it was typed, beside the error that says so.
 func placeWord(r run.Recipe, g neck.Guitar) string {
 	p, err := music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop))
 	if err != nil {

@@ -21,9 +21,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// runsPage is what the screen shows.
-// The sentence is the recipe, the drawing the run in the way that is used, the rows the ways to
-// play it, the highest ceiling first. Show is the comparison that an action opened.
+// runsPage is what the screen shows. The sentence is the recipe, the drawing the run in the way that is used, the rows
+// the ways to play it, the highest ceiling first. Show is the comparison that an action opened.
 type runsPage struct {
 	Form    runsForm
 	Query   map[string]string
@@ -102,8 +101,7 @@ func (p sentencePart) Tight() bool {
 	return strings.HasPrefix(p.Plain, ",") || strings.HasPrefix(p.Plain, ".")
 }
 
-// wayRow is one way to play the run.
-// Held is the move that sets this way's ceiling, in words.
+// wayRow is one way to play the run. Held is the move that sets this way's ceiling, in words.
 type wayRow struct {
 	Digit                                 int // the key that takes it
 	Name, Strokes, Changes, Ceiling, Held string
@@ -118,13 +116,11 @@ type compareView struct {
 	Same          bool
 }
 
-// runsView grows the recipe and judges its ways; a word that cannot be read leaves the
-// last run standing and says why.
-// Growing is quick and its errors name the word at fault; judging the ways takes longer and is
-// done as one job that a newer request ends.
+// runsView grows the recipe and judges its ways; a word that cannot be read leaves the last run standing and says why.
+// Growing is quick and its errors name the word at fault; judging the ways takes longer and is done as one job that a
+// newer request ends.
 //
-// f.Lick is the lick whose recipe is changed: the run then goes back to it, as of the revision
-// that was opened.
+// f.Lick is the lick whose recipe is changed: the run then goes back to it, as of the revision that was opened.
 func (a Screen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 	g := page.EngineOf(r.Context()).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
@@ -191,9 +187,8 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 	return a.stock(ctx, v)
 }
 
-// stock lists the saved recipes. One that a later version wrote and this one cannot read is
-// left out, and stays in the notebook.
-// The one that is on the screen is marked.
+// stock lists the saved recipes. One that a later version wrote and this one cannot read is left out, and stays in the
+// notebook. The one that is on the screen is marked.
 func (a Screen) stock(ctx context.Context, v *runsPage) error {
 	saved, err := a.Store.Recipes(ctx)
 	if err != nil {
@@ -219,9 +214,8 @@ type savedRecipe struct {
 	view.Choice
 }
 
-// rows lists the ways, the one in use marked.
-// A row's link keeps the recipe and names the way; the comparison closes, as it was about
-// another one.
+// rows lists the ways, the one in use marked. A row's link keeps the recipe and names the way; the comparison closes,
+// as it was about another one.
 func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToPlay) {
 	f.Show = ""
 	for i, w := range list {
@@ -250,9 +244,8 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	}
 }
 
-// drawRun draws the run in the way that is used, and says how cells and beats lie.
-// A way that plays cells twice has other notes than the recipe's, so that no brackets are
-// drawn.
+// drawRun draws the run in the way that is used, and says how cells and beats lie. A way that plays cells twice has
+// other notes than the recipe's, so that no brackets are drawn.
 func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar) {
 	var cells []draw.RunCell
 	n := 0
@@ -305,8 +298,7 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar)
 	v.Note = strings.Join(notes, " ")
 }
 
-// learnWords says how many notes have to be learned for how many are played: what a recipe is
-// for.
+// learnWords says how many notes have to be learned for how many are played: what a recipe is for.
 func learnWords(r run.Recipe, notes int) string {
 	parts, err := r.Parts()
 	if err != nil {
@@ -333,9 +325,8 @@ func learnWords(r run.Recipe, notes int) string {
 		notes)
 }
 
-// compare is the run beside what it would be otherwise.
-// Both are judged with the best hands for their notes, so that the numbers compare lines and
-// not fingerings. A restringing compares the proposals that it was chosen by.
+// compare is the run beside what it would be otherwise. Both are judged with the best hands for their notes, so that
+// the numbers compare lines and not fingerings. A restringing compares the proposals that it was chosen by.
 func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
 	c := &compareView{

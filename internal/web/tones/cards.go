@@ -16,10 +16,9 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// draw draws the whole neck with the shape on it, and the force along it. The shape's frets are
-// lifted out where they span an octave or less; one that goes along the neck has no area of its
-// own. Tones of the palette elsewhere on the neck are dots, so that the shape is seen among all
-// there is.
+// draw draws the whole neck with the shape on it, and the force along it. The shape's frets are lifted out where they
+// span an octave or less; one that goes along the neck has no area of its own. Tones of the palette elsewhere on the
+// neck are dots, so that the shape is seen among all there is.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
 	n := draw.Neck{
 		Guitar:     g,
@@ -75,9 +74,8 @@ func labelOf(kind string, t shape.Placed) string {
 	return t.Tone.Degree.Pretty()
 }
 
-// bendRows lists every bend that the shape offers, from the thin strings down: those that
-// players bend first (common practice).
-// The form may keep half or full bends alone.
+// bendRows lists every bend that the shape offers, from the thin strings down: those that players bend first (common
+// practice). The form may keep half or full bends alone.
 func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) {
 	names := stringNames(g)
 	for i := len(placed) - 1; i >= 0; i-- {
@@ -91,9 +89,8 @@ func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) 
 	}
 }
 
-// bendRowOf writes one bend in words.
-// Two fingers at fret 9 by the ring finger are written "3 + 2". The arrow is the way the string
-// is pushed on the drawing, thin strings on top.
+// bendRowOf writes one bend in words. Two fingers at fret 9 by the ring finger are written "3 + 2". The arrow is the
+// way the string is pushed on the drawing, thin strings on top.
 func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
 	row := bendRow{
 		Place:  fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret),
@@ -125,10 +122,9 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 // mostSpots is how many places the table shows.
 const mostSpots = 6
 
-// spots ranks where the shape lies best. Shapes that name their own strings or frets lie where
-// they lie. The place that is chosen is always among them, with what makes it hard.
-// With keys "any" the tonic is free too: the same shape and scale elsewhere, for a singer or a
-// bend that is too hard here.
+// spots ranks where the shape lies best. Shapes that name their own strings or frets lie where they lie. The place that
+// is chosen is always among them, with what makes it hard. With keys "any" the tonic is free too: the same shape and
+// scale elsewhere, for a singer or a bend that is too hard here.
 func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place) {
 	if _, err := shape.Lay(g, p, layout, at); err != nil {
 		return
@@ -167,9 +163,8 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 	}
 }
 
-// recolourPage is a lick before and after.
-// Nothing is written until it is taken: Form and Revision come back with the answer, so that
-// what is taken is what was shown.
+// recolourPage is a lick before and after. Nothing is written until it is taken: Form and Revision come back with the
+// answer, so that what is taken is what was shown.
 type recolourPage struct {
 	Form          recolourForm
 	ID            uint
@@ -186,8 +181,7 @@ type recolourPage struct {
 // verdictView is a verdict in words.
 type verdictView struct{ Word, Class, Line string }
 
-// verdictOf writes a judgement as a card's verdict.
-// Class is the verdict as the style sheet knows it.
+// verdictOf writes a judgement as a card's verdict. Class is the verdict as the style sheet knows it.
 func verdictOf(r *judge.Report) verdictView {
 	return verdictView{view.SentenceWord(r.Verdict), r.Verdict.String(), view.VerdictLine(r.Lick, r)}
 }

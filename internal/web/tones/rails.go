@@ -10,10 +10,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// rails draws the twelve half steps, and beside them another scale with the
-// tones that make the difference.
-// The two rails stand half step under half step, so that a tone of one scale that the other
-// lacks is seen as a gap.
+// rails draws the twelve half steps, and beside them another scale with the tones that make the difference. The two
+// rails stand half step under half step, so that a tone of one scale that the other lacks is seen as a gap.
 func (v *tonesPage) rails(f tonesForm, p music.Palette) error {
 	v.Rail = view.RailOf(p)
 	for i := range v.Rail {
@@ -81,9 +79,8 @@ func (v *tonesPage) overRail(f tonesForm, p music.Palette) error {
 	return nil
 }
 
-// reasonOfColour says why a colour note fits: the parent scales that hold it, when it is
-// played, and what it is over a chord. A clash is a half step above a tone of the chord (common
-// practice).
+// reasonOfColour says why a colour note fits: the parent scales that hold it, when it is played, and what it is over a
+// chord. A clash is a half step above a tone of the chord (common practice).
 func reasonOfColour(p music.Palette, t music.Tone, chord string) string {
 	s := t.Degree.Pretty() + " (" + t.Name.Pretty() + ")"
 	if parents := p.Parents(t.Degree); len(parents) > 0 {

@@ -49,10 +49,9 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/licks/{id}/recolour", a.Handler(a.recolour))
 }
 
-// tonesForm is all that the Tones screen shows; it lives in the address, so
-// that going back is undo.
-// Empty fields are the usual ones; what is not known in a field is refused in words or, where
-// it is only a way to look, as if it were empty.
+// tonesForm is all that the Tones screen shows; it lives in the address, so that going back is undo. Empty fields are
+// the usual ones; what is not known in a field is refused in words or, where it is only a way to look, as if it were
+// empty.
 type tonesForm struct {
 	Tonic  string `form:"tonic"`
 	Scale  string `form:"scale"`
@@ -103,8 +102,7 @@ func (f tonesForm) with(change func(*tonesForm)) string {
 	return f.address()
 }
 
-// palette reads the chosen tones; a saved name stands for its tones.
-// The error names the word that is none.
+// palette reads the chosen tones; a saved name stands for its tones. The error names the word that is none.
 func (f tonesForm) palette() (music.Palette, error) {
 	return music.NewPalette(f.Tonic, f.Scale, page.WordsOf(f.Add), page.WordsOf(f.Drop))
 }
@@ -130,9 +128,8 @@ func (a Screen) tones(w http.ResponseWriter, r *http.Request) error {
 	return a.Render(w, r, name, page.Page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
 }
 
-// layoutFor reads the form's layout and start. What cannot be laid out from the
-// start it had moves to the nearest start that works.
-// The error is that no start on that string or on the usual one works, in the layout's words.
+// layoutFor reads the form's layout and start. What cannot be laid out from the start it had moves to the nearest start
+// that works. The error is that no start on that string or on the usual one works, in the layout's words.
 func (a Screen) layoutFor(f *tonesForm, g neck.Guitar,
 	p music.Palette) (shape.Layout, neck.Place, []shape.Placed, error) {
 	layout := shape.Default(p.Scale)
@@ -163,9 +160,8 @@ func (a Screen) layoutFor(f *tonesForm, g neck.Guitar,
 	return nil, at, nil, err
 }
 
-// touch answers a click on the neck: a tone of the shape's starting string
-// becomes the start; in an own selection the place comes or goes.
-// A place that the layout cannot start from changes nothing, and the last place of a selection
+// touch answers a click on the neck: a tone of the shape's starting string becomes the start; in an own selection the
+// place comes or goes. A place that the layout cannot start from changes nothing, and the last place of a selection
 // stays.
 func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, placed []shape.Placed) {
 	at, err := neck.ParsePlace(f.Touch)
@@ -196,10 +192,8 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 	}
 }
 
-// buildLick makes a lick from the palette and opens it; its first note stands
-// where the shape starts.
-// POST, with the page's fields. The note is the shape's lowest root, an eighth; the caret
-// stands behind it.
+// buildLick makes a lick from the palette and opens it; its first note stands where the shape starts. POST, with the
+// page's fields. The note is the shape's lowest root, an eighth; the caret stands behind it.
 func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) error {
 	var f tonesForm
 	if err := a.Decode(r, &f); err != nil {
@@ -315,9 +309,8 @@ func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
 	return out, err
 }
 
-// recolour takes the recoloured lick in: as one edit of the revision that was shown, so that
-// undo brings the old tones back, or as a new lick beside it. With How "tones" the notes stay
-// and only what they are judged by changes.
+// recolour takes the recoloured lick in: as one edit of the revision that was shown, so that undo brings the old tones
+// back, or as a new lick beside it. With How "tones" the notes stay and only what they are judged by changes.
 func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
 	if err != nil {
@@ -392,9 +385,8 @@ func (f tonesForm) leftHanded(g neck.Guitar) bool {
 	return f.Side == "left" || f.Side != "right" && g.LeftHanded
 }
 
-// tonesSound is the shape that the Tones screen shows, from low to high, or one of its bends
-// after the tone that it leads to.
-// GET, with the page's own fields, so that what is heard is what is seen.
+// tonesSound is the shape that the Tones screen shows, from low to high, or one of its bends after the tone that it
+// leads to. GET, with the page's own fields, so that what is heard is what is seen.
 func (a Screen) tonesSound(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		tonesForm
@@ -418,8 +410,7 @@ func (a Screen) tonesSound(w http.ResponseWriter, r *http.Request) error {
 	return view.HeardLick(w, r, l, o)
 }
 
-// shapeLick is a shape as a line in eighths, its tones from low to high, those of one step
-// together.
+// shapeLick is a shape as a line in eighths, its tones from low to high, those of one step together.
 func (a Screen) shapeLick(f *tonesForm, g neck.Guitar) (lick.Lick, error) {
 	l := lick.New()
 	p, err := f.palette()

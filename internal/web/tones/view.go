@@ -16,10 +16,9 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// tonesPage is all that the page shows.
-// The rails choose the tones, the neck shows where they lie, the rows below what each place
-// offers. Every choice is a link with the whole state of the page in its address, so that a
-// page can be kept, shared and gone back from.
+// tonesPage is all that the page shows. The rails choose the tones, the neck shows where they lie, the rows below what
+// each place offers. Every choice is a link with the whole state of the page in its address, so that a page can be
+// kept, shared and gone back from.
 type tonesPage struct {
 	Form    tonesForm
 	BenchID uint
@@ -55,28 +54,25 @@ type savedPalette struct {
 	Name, Link string
 }
 
-// bendRow is one bend in words.
-// Hear is where else on the neck the target can be heard before bending to it; Bar is the force
-// as a length.
+// bendRow is one bend in words. Hear is where else on the neck the target can be heard before bending to it; Bar is the
+// force as a length.
 type bendRow struct {
 	Place, From, To, Push, Force, Fingers, Rating, Class, Hear string
 	Sound                                                      string // "2:8^2", as the sound knows it
 	Bar                                                        template.HTML
 }
 
-// spotRow is one place along the neck.
-// Numbers are the hardest common full bend and the widest hold there, which is what a guitarist
-// weighs when choosing where to play.
+// spotRow is one place along the neck. Numbers are the hardest common full bend and the widest hold there, which is
+// what a guitarist weighs when choosing where to play.
 type spotRow struct {
 	From, Key, Numbers, Words, Link string
 	Bar                             template.HTML
 	On                              bool
 }
 
-// tonesView lays the palette out and judges it. A click on the neck (Touch, a place) is carried
-// out before anything is drawn, so that the page shows what came of it: it starts the layout
-// there, or takes the place into a layout of one's own. The error is the player's: a word of
-// the form that cannot be read.
+// tonesView lays the palette out and judges it. A click on the neck (Touch, a place) is carried out before anything is
+// drawn, so that the page shows what came of it: it starts the layout there, or takes the place into a layout of one's
+// own. The error is the player's: a word of the form that cannot be read.
 func (a Screen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	p, err := f.palette()
 	if err != nil {
@@ -172,11 +168,9 @@ var schools = []struct{ name, layout string }{
 	{"joined up the neck", "joined"}, {"two boxes", "boxes:1+2"},
 }
 
-// choices are the links to what else could be chosen, each the page's address with one
-// thing changed.
-// A layout with places of its own begins without the start of another one.
-// The steps lower and higher go to the next fret on which the whole layout can be laid, and are
-// missing at the ends of the neck.
+// choices are the links to what else could be chosen, each the page's address with one thing changed. A layout with
+// places of its own begins without the start of another one. The steps lower and higher go to the next fret on which
+// the whole layout can be laid, and are missing at the ends of the neck.
 func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout shape.Layout, at neck.Place,
 	placed []shape.Placed) {
 	now := layout.Name()
@@ -254,9 +248,8 @@ func boxWords(pos shape.Position, first string) string {
 	return fmt.Sprintf("box %d from the minor root, %d from the major root", pos.Minor, pos.Major)
 }
 
-// words says what position this is and what is special about the shape.
-// As in "From fret 9 on string 6; box 1 from the minor root, 2 from the major root; root on
-// string 6". boxes is which number the player says first.
+// words says what position this is and what is special about the shape. As in "From fret 9 on string 6; box 1 from the
+// minor root, 2 from the major root; root on string 6". boxes is which number the player says first.
 func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.Palette, layout shape.Layout,
 	placed []shape.Placed, up hand.Path) {
 	pos := shape.PositionOf(g, p, layout, placed)
@@ -288,9 +281,8 @@ func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.
 	v.Shape = strings.Join(said, " ")
 }
 
-// outsideColours says how the colour notes beyond the shape's frets are reached, up and down
-// apart, as the hand comes from different places: the way down is fingered only where there is
-// such a tone.
+// outsideColours says how the colour notes beyond the shape's frets are reached, up and down apart, as the hand comes
+// from different places: the way down is fingered only where there is such a tone.
 func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed []shape.Placed, up hand.Path) []string {
 	lo, hi := neck.MaxFrets, 0
 	for _, t := range placed {
@@ -326,9 +318,8 @@ func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed 
 	return out
 }
 
-// reachWord says what a step of the shape asks of the hand.
-// It is the hand's own path along the shape that is asked, so that a colour far off may still
-// be "the finger reaches over" where the hand stands well.
+// reachWord says what a step of the shape asks of the hand. It is the hand's own path along the shape that is asked, so
+// that a colour far off may still be "the finger reaches over" where the hand stands well.
 func reachWord(s hand.Step) string {
 	switch {
 	case s.Kind == hand.Move || s.Kind == hand.Jump || s.Kind == hand.Guided:

@@ -8,9 +8,8 @@ import (
 	"ornamen/core/judge"
 )
 
-// Finding is a card of the judgement: a group of findings, its fixes.
-// Notes is for people ("12 → 13"), NoteList for the page, which lights them; First is where the
-// caret goes.
+// Finding is a card of the judgement: a group of findings, its fixes. Notes is for people ("12 → 13"), NoteList for the
+// page, which lights them; First is where the caret goes.
 type Finding struct {
 	Code, Severity, Title, Text, Notes string
 	NoteList                           string
@@ -61,9 +60,8 @@ func FindingOf(f judge.Group) Finding {
 	return fv
 }
 
-// FindingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else.
-// A load in ms is about a move; two notes of another unit, or of what holds at any tempo, are
-// two notes.
+// FindingNotes writes the notes of a finding: "12 → 13" for a move, "3, 6" else. A load in ms is about a move; two
+// notes of another unit, or of what holds at any tempo, are two notes.
 func FindingNotes(f judge.Finding) string {
 	if len(f.Notes) == 2 && f.Unit != "ms" && !f.Always {
 		return fmt.Sprintf("%d, %d", f.Notes[0], f.Notes[1])

@@ -50,9 +50,8 @@ func BendLick(g neck.Guitar, s string) (lick.Lick, error) {
 	return lick.Parse(l.Encode())
 }
 
-// SoundForm says what is heard of a lick, and how.
-// The address of a sound says all of it, so that an audio element, a link and a saved file are
-// the same thing. All numbers have a default of 0 and are held within limits.
+// SoundForm says what is heard of a lick, and how. The address of a sound says all of it, so that an audio element, a
+// link and a saved file are the same thing. All numbers have a default of 0 and are held within limits.
 type SoundForm struct {
 	Rev    uint    `form:"rev"`   // 0: the one that is shown
 	Tempo  float64 `form:"tempo"` // 0: the lick's
@@ -167,9 +166,8 @@ func rendererOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Renderer, e
 	return sound.NewRenderer(g, l, o), nil
 }
 
-// SendWAV streams a player; what follows is not computed once the page has gone. The length is
-// in the file's head before the first sample is computed, so that a browser can show it and
-// seek.
+// SendWAV streams a player; what follows is not computed once the page has gone. The length is in the file's head
+// before the first sample is computed, so that a browser can show it and seek.
 func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.Lick, save bool) error {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store")

@@ -2,8 +2,7 @@ package view
 
 import "ornamen/core/music"
 
-// RailTone is one half step of the rail.
-// Ask says what a click would do, for a screen reader and as its title.
+// RailTone is one half step of the rail. Ask says what a click would do, for a screen reader and as its title.
 type RailTone struct {
 	Degree, Name, Role, Ask string
 	Value                   string // as edits name it
@@ -13,10 +12,8 @@ type RailTone struct {
 // Tonics are the practical roots, in the order of the keyboard.
 var Tonics = []string{"C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"}
 
-// RailOf names the twelve half steps from the root, and what a click on each
-// would do.
-// The whole step above the root is called 9 where a click would add it, as players name it when
-// it is a colour (common practice).
+// RailOf names the twelve half steps from the root, and what a click on each would do. The whole step above the root is
+// called 9 where a click would add it, as players name it when it is a colour (common practice).
 func RailOf(p music.Palette) []RailTone {
 	var rail []RailTone
 	for semi := range 12 {

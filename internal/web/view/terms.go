@@ -8,9 +8,8 @@ import (
 	"strings"
 )
 
-// terms are the words that a newcomer may not know, each with one sentence that says what it means. They
-// explain themselves where they stand (Explain). A word is written in small letters, and is found with
-// either at its beginning.
+// terms are the words that a newcomer may not know, each with one sentence that says what it means. They explain
+// themselves where they stand (Explain). A word is written in small letters, and is found with either at its beginning.
 var terms = map[string]string{
 	"clean up to":   "The ceiling: the fastest tempo at which every move still has the time that it needs, for this hand and this guitar.",
 	"ceiling":       "The fastest tempo at which every move still has the time that it needs, for this hand and this guitar.",

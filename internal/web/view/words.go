@@ -125,9 +125,8 @@ func FineLine(r *judge.Report) string {
 	return s
 }
 
-// VerdictLine says in one sentence how far a line is clean, or why there is no such tempo.
-// A line can break with a ceiling above its tempo: its moves are clean, and something else (a
-// bend off the edge) is not.
+// VerdictLine says in one sentence how far a line is clean, or why there is no such tempo. A line can break with a
+// ceiling above its tempo: its moves are clean, and something else (a bend off the edge) is not.
 func VerdictLine(l lick.Lick, r *judge.Report) string {
 	switch {
 	case len(l.Notes) == 0:
@@ -167,8 +166,7 @@ func SentenceWord(s judge.Severity) string {
 	return map[judge.Severity]string{judge.Flows: "Flows", judge.Tight: "Tight", judge.Breaks: "Breaks"}[s]
 }
 
-// CeilingWord is a ceiling as a row shows it.
-// A whole tempo, rounded down, as a ceiling is one that is still clean.
+// CeilingWord is a ceiling as a row shows it. A whole tempo, rounded down, as a ceiling is one that is still clean.
 func CeilingWord(r *judge.Report) string {
 	switch {
 	case r.Ceiling > 0:
