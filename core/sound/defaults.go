@@ -22,6 +22,8 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "sliding into a note", Value: slideInTime, Unit: "s"},
 		defaults.Row{Name: "a slide's way before it arrives", Value: glideTime, Unit: "s"},
 		defaults.Row{Name: "from one string of a rake to the next", Value: rakeStep, Unit: "s"},
+		defaults.Row{Name: "a string that a finger stops is still in", Value: stopTime, Unit: "s"},
+		defaults.Row{Name: "… that is struck dead", Value: deadTime, Unit: "s"},
 		defaults.Row{Name: "a ghost note is as loud as another, times", Value: ghostLevel},
 		defaults.Row{Name: "under the palm the fundamental sounds, at 110 Hz", Value: palmFade, Unit: "s"},
 		defaults.Row{Name: "… of it, an octave higher", Value: palmUp},
