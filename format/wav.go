@@ -63,7 +63,8 @@ func SetPage(head sheet.Head, licks []lick.Lick) []byte {
 
 // takeOf renders a lick at a speed, with every second sample of the mean of two.
 func takeOf(l lick.Lick, speed int) sheet.Take {
-	p := sound.NewRenderer(neck.Standard().WithTuning(l.Tuning), l, sound.Options{Tempo: l.Tempo * float64(speed) / 100})
+	p := sound.NewRenderer(neck.Standard().WithTuning(l.Tuning), l,
+		sound.Options{Tempo: l.Tempo * float64(speed) / 100})
 	whole := make([]float32, p.Len())
 	whole = whole[:p.Read(whole)]
 	t := sheet.Take{Speed: speed, Round: p.Begins() + p.Round(), Samples: make([]float32, len(whole)/2)}

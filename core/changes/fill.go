@@ -31,7 +31,8 @@ func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string
 	beat := lick.NewTime(1, int64(l.Meter.Unit))
 	var words []string
 	for _, rest := range rests(l, r) {
-		k := slices.IndexFunc(r.Chords, func(c ChordChange) bool { return !rest[0].Before(c.At) && rest[0].Before(c.End) })
+		k := slices.IndexFunc(r.Chords,
+			func(c ChordChange) bool { return !rest[0].Before(c.At) && rest[0].Before(c.End) })
 		if k < 0 || rest[1].Sub(rest[0]).Before(beat) {
 			continue
 		}

@@ -128,18 +128,15 @@ func (b *candidateList) barres() {
 	if !f.Fretting() {
 		return
 	}
-	b.add(
-		say.LayBarre(y.Fret, f, b.from, b.i),
-		func(at noteAt) []lick.Edit {
-			edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
-			for _, i := range []int{b.from, b.i} {
-				if !b.l.Notes[i].Barre {
-					edits = append(edits, lick.SetMark{Note: at(i), Mark: lick.MarkBarre, On: true})
-				}
+	b.add(say.LayBarre(y.Fret, f, b.from, b.i), func(at noteAt) []lick.Edit {
+		edits := []lick.Edit{lick.SetFinger{Note: at(b.from), Finger: f}, lick.SetFinger{Note: at(b.i), Finger: f}}
+		for _, i := range []int{b.from, b.i} {
+			if !b.l.Notes[i].Barre {
+				edits = append(edits, lick.SetMark{Note: at(i), Mark: lick.MarkBarre, On: true})
 			}
-			return edits
-		},
-	)
+		}
+		return edits
+	})
 }
 
 // longestFigure is how many notes may move to other strings together as a fix: a longer line has

@@ -79,31 +79,27 @@ func (s *practiser) year() {
 				continue
 			case WarmUp:
 				s.warm = append(s.warm, fmt.Sprint(x.Lick))
-				s.book.add(
-					Entry{
-						Lick:    x.Lick,
-						Part:    x.Part.Name,
-						Kind:    WarmUp,
-						Tempo:   x.Tempo,
-						Clean:   1,
-						Minutes: float64(x.Minutes),
-						Time:    at,
-					},
-				)
+				s.book.add(Entry{
+					Lick:    x.Lick,
+					Part:    x.Part.Name,
+					Kind:    WarmUp,
+					Tempo:   x.Tempo,
+					Clean:   1,
+					Minutes: float64(x.Minutes),
+					Time:    at,
+				})
 				continue
 			case Ear:
 				s.ears = append(s.ears, day)
-				s.book.add(
-					Entry{
-						Lick:    x.Lick,
-						Part:    x.Part.Name,
-						Kind:    Ear,
-						Tempo:   x.Tempo,
-						Clean:   1,
-						Minutes: float64(x.Minutes),
-						Time:    at,
-					},
-				)
+				s.book.add(Entry{
+					Lick:    x.Lick,
+					Part:    x.Part.Name,
+					Kind:    Ear,
+					Tempo:   x.Tempo,
+					Clean:   1,
+					Minutes: float64(x.Minutes),
+					Time:    at,
+				})
 				continue
 			}
 			key := fmt.Sprint(x.Lick, " ", x.Part.Name)

@@ -110,19 +110,16 @@ func (e question) ways(ctx context.Context, l lick.Lick) []WayToPlay {
 		if set && t.name != OwnPattern {
 			why = say.WithoutOwnStrokes() + why
 		}
-		out = append(
-			out,
-			WayToPlay{
-				Name:    t.name,
-				Ceiling: r.Ceiling,
-				Held:    heldBack(r),
-				Why:     why,
-				Report:  r,
-				Lick:    t.lick,
-				Way:     t.way,
-				Start:   t.start,
-			},
-		)
+		out = append(out, WayToPlay{
+			Name:    t.name,
+			Ceiling: r.Ceiling,
+			Held:    heldBack(r),
+			Why:     why,
+			Report:  r,
+			Lick:    t.lick,
+			Way:     t.way,
+			Start:   t.start,
+		})
 	}
 	slices.SortStableFunc(out, func(a, b WayToPlay) int { return cmp.Compare(rank(b), rank(a)) })
 	return out

@@ -52,16 +52,13 @@ func TestBegin(t *testing.T) {
 func TestSpread(t *testing.T) {
 	var ranked []Spot
 	for k := range 20 {
-		ranked = append(
-			ranked,
-			Spot{
-				At: neck.Place{
-					String: 6,
-					Fret:   []int{5, 6, 7, 4, 8, 3, 9, 10, 2, 11, 1, 12, 13, 14, 15, 16, 17, 18, 19, 20}[k],
-				},
-				Score: float64(k),
+		ranked = append(ranked, Spot{
+			At: neck.Place{
+				String: 6,
+				Fret:   []int{5, 6, 7, 4, 8, 3, 9, 10, 2, 11, 1, 12, 13, 14, 15, 16, 17, 18, 19, 20}[k],
 			},
-		)
+			Score: float64(k),
+		})
 	}
 	now := func(s Spot) bool { return s.At.Fret == 20 }
 	zones := map[int]bool{}

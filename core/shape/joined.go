@@ -77,15 +77,12 @@ func Slides(placed []Placed) []Join {
 	var out []Join
 	for _, t := range placed {
 		if t.Slide > 0 {
-			out = append(
-				out,
-				Join{
-					Finger: t.Finger.String(),
-					From:   neck.Place{String: t.Place.String, Fret: t.Slide},
-					To:     t.Place,
-					Lands:  t.Tone,
-				},
-			)
+			out = append(out, Join{
+				Finger: t.Finger.String(),
+				From:   neck.Place{String: t.Place.String, Fret: t.Slide},
+				To:     t.Place,
+				Lands:  t.Tone,
+			})
 		}
 	}
 	return out

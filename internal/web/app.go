@@ -59,9 +59,11 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	book := notebook.Screen{Site: site}
 	pieces, shelf := practising.NewPieces(), &practising.Shelf{}
 	devices := phones.New(s)
-	a := &App{site: site, phones: devices, screens: []page.Screen{book, exchange.New(site), tones.Screen{Site: site},
-		runs.Screen{Site: site}, bench.Screen{Site: site}, changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
-		player.Screen{Site: site, Phones: devices}}}
+	a := &App{site: site, phones: devices, screens: []page.Screen{
+		book, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site},
+		changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
+		player.Screen{Site: site, Phones: devices},
+	}}
 	folders := []fs.FS{page.Files, view.Files, script}
 	for _, s := range a.screens {
 		folders = append(folders, s.Files())

@@ -369,16 +369,13 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 		if k == 9 {
 			break
 		}
-		lk.Keys = append(
-			lk.Keys,
-			key{
-				Digit: fmt.Sprint(k + 1),
-				Label: t.Degree.Pretty(),
-				Do:    "degree",
-				Value: t.Degree.String(),
-				On:    t.Degree == now,
-			},
-		)
+		lk.Keys = append(lk.Keys, key{
+			Digit: fmt.Sprint(k + 1),
+			Label: t.Degree.Pretty(),
+			Do:    "degree",
+			Value: t.Degree.String(),
+			On:    t.Degree == now,
+		})
 	}
 	return lk
 }
@@ -391,16 +388,13 @@ func meantKeys(v *benchView, i int) laneKeys {
 		if f.Severity != judge.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
 			continue
 		}
-		lk.Keys = append(
-			lk.Keys,
-			key{
-				Digit: fmt.Sprint(len(lk.Keys) + 1),
-				Label: f.Title + ": I mean it",
-				Do:    "meant",
-				Value: string(f.Code),
-				On:    f.Meant,
-			},
-		)
+		lk.Keys = append(lk.Keys, key{
+			Digit: fmt.Sprint(len(lk.Keys) + 1),
+			Label: f.Title + ": I mean it",
+			Do:    "meant",
+			Value: string(f.Code),
+			On:    f.Meant,
+		})
 		if last := &lk.Keys[len(lk.Keys)-1]; last.On {
 			last.Value += " off"
 		}

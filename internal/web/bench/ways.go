@@ -190,7 +190,8 @@ type madeWay struct {
 // same says whether two lines have the same notes at the same times, whoever plays them.
 func same(a, b lick.Lick) bool {
 	return slices.EqualFunc(a.Notes, b.Notes, func(x, y lick.Note) bool {
-		return x.Place() == y.Place() && x.At.Cmp(y.At) == 0 && x.Len.Cmp(y.Len) == 0 && x.Slur == y.Slur && x.Stroke == y.Stroke &&
+		return x.Place() == y.Place() && x.At.Cmp(y.At) == 0 && x.Len.Cmp(y.Len) == 0 && x.Slur == y.Slur &&
+			x.Stroke == y.Stroke &&
 			(x.Bend == nil) == (y.Bend == nil) &&
 			(x.Bend == nil || x.Bend.Semitones == y.Bend.Semitones)
 	}) && changes.Text(a) == changes.Text(b)

@@ -168,19 +168,12 @@ func TestNeckIsToScale(t *testing.T) {
 	g := neck.Standard()
 	d := parse(
 		t,
-		NeckSVG(
-			Neck{
-				Guitar: g,
-				From:   0,
-				To:     13,
-				Marks: []Mark{
-					{Place: neck.Place{String: 3, Fret: 7}, Label: "4", Notes: []int{1}},
-					{Place: neck.Place{String: 2, Fret: 5}, Label: "1", Role: music.Root},
-					{Place: neck.Place{String: 1, Fret: 5}, Label: "9", Role: music.Colour},
-					{Place: neck.Place{String: 1, Fret: 6}, Label: "b2", Role: music.Outside, Notes: []int{2}},
-				},
-			},
-		),
+		NeckSVG(Neck{Guitar: g, From: 0, To: 13, Marks: []Mark{
+			{Place: neck.Place{String: 3, Fret: 7}, Label: "4", Notes: []int{1}},
+			{Place: neck.Place{String: 2, Fret: 5}, Label: "1", Role: music.Root},
+			{Place: neck.Place{String: 1, Fret: 5}, Label: "9", Role: music.Colour},
+			{Place: neck.Place{String: 1, Fret: 6}, Label: "b2", Role: music.Outside, Notes: []int{2}},
+		}}),
 	)
 	labelled(t, "the neck", d)
 	if len(d.class("plain")) != 3 || len(d.class("wound")) != 3 {

@@ -196,13 +196,10 @@ func (a Screen) stock(ctx context.Context, v *runsPage) error {
 	}
 	for _, s := range saved {
 		if known, err := run.Parse(s.Line); err == nil {
-			v.Stock = append(
-				v.Stock,
-				savedRecipe{
-					s.ID,
-					view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe},
-				},
-			)
+			v.Stock = append(v.Stock, savedRecipe{
+				s.ID,
+				view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe},
+			})
 		}
 	}
 	return nil

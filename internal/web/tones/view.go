@@ -135,19 +135,14 @@ func (a Screen) tonesStore(r *http.Request, v *tonesPage) error {
 	}
 	saved, err := a.Store.Palettes(r.Context())
 	for _, s := range saved {
-		v.Saved = append(
-			v.Saved,
-			savedPalette{
-				s.ID,
-				s.Name,
-				v.Form.with(
-					func(f *tonesForm) {
-						f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped,
-							""
-					},
-				),
-			},
-		)
+		v.Saved = append(v.Saved, savedPalette{
+			s.ID,
+			s.Name,
+			v.Form.with(func(f *tonesForm) {
+				f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped,
+					""
+			}),
+		})
 	}
 	return err
 }
@@ -189,14 +184,11 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 	for _, t := range placed {
 		own = append(own, t.Place.Notation())
 	}
-	v.Layouts = append(
-		v.Layouts,
-		view.Choice{
-			Name: "my own",
-			Link: f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }),
-			On:   kind == "places",
-		},
-	)
+	v.Layouts = append(v.Layouts, view.Choice{
+		Name: "my own",
+		Link: f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }),
+		On:   kind == "places",
+	})
 	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
 		v.Labels = append(v.Labels,
 			view.Choice{Name: l, Link: f.with(func(f *tonesForm) { f.Labels = l }), On: f.Labels == l})
