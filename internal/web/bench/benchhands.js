@@ -17,14 +17,18 @@ export function lights(bench) {
   return light;
 }
 
-// What a screen reader says: where the caret is, what the lane holds there, and a verdict that changed.
+// What a screen reader says: where the caret is, what the lane holds there, and a verdict that changed, which stays
+// said until the caret is elsewhere.
 export function teller() {
-  let verdict;
+  let verdict, at, news = '';
   return (keys, lane) => {
     const value = $$(`.lanekeys[data-lane="${keys}"] .on`).map(b => b.getAttribute('aria-label') || $('span', b)?.textContent || b.textContent).join(', ');
     const now = [$('.verdict h2'), $('.verdict p')].map(e => e?.textContent.replace(/\s+/g, ' ').trim()).join('. ');
-    const text = `${$('.foot h3')?.textContent ?? ''}. ${lane.name === 'place' ? 'string ' + lane.string : lane.name}${value ? ': ' + value : ''}.${verdict !== undefined && now !== verdict ? ' ' + now : ''}`;
-    verdict = now;
+    const here = `${$('.foot h3')?.textContent ?? ''}. ${lane.name === 'place' ? 'string ' + lane.string : lane.name}${value ? ': ' + value : ''}.`;
+    if (verdict !== undefined && now !== verdict) news = ' ' + now;
+    else if (here !== at) news = '';
+    [verdict, at] = [now, here];
+    const text = here + news;
     if ($('#says').textContent !== text) $('#says').textContent = text;
   };
 }
