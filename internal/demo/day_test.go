@@ -39,6 +39,7 @@ func TestDemoAnyDay(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	ear := map[string]bool{}
 	for _, at := range testline.Moments(t, true) {
 		log := logOf(all, engine, at)
 		last := log[len(log)-1]
@@ -51,10 +52,15 @@ func TestDemoAnyDay(t *testing.T) {
 		}
 		kinds := map[practice.Kind]int{}
 		for _, x := range practice.Day(45, pieces, practice.Settled(log, at), at) {
-			kinds[x.Kind]++
+			if kinds[x.Kind]++; x.Kind == practice.Ear {
+				ear[x.Why] = true
+			}
 		}
 		if kinds[practice.WarmUp] != 1 || kinds[practice.Due] < 1 || kinds[practice.Ear] != 1 {
 			t.Errorf("%s: %v", at, kinds)
 		}
+	}
+	if len(ear) != 2 {
+		t.Errorf("over all the days only %v is planned for the ear", ear)
 	}
 }
