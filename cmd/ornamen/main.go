@@ -172,7 +172,7 @@ func execute(ctx context.Context, e env, args []string) int {
 			fmt.Fprintln(e.err, "ornamen "+c.name+": stopped")
 			return exitStopped
 		}
-		fmt.Fprintln(e.err, "ornamen "+c.name+": "+oneLine(err))
+		fmt.Fprintln(e.err, "ornamen "+c.name+": "+strings.Join(strings.Fields(err.Error()), " "))
 		return exitUsage
 	}
 	fmt.Fprintf(e.err, "ornamen: %q is no command; use one of %s\n", args[0], strings.Join(names(), ", "))
@@ -229,9 +229,6 @@ func names() []string {
 	return out
 }
 
-// oneLine is an error without its line breaks.
-func oneLine(err error) string { return strings.Join(strings.Fields(err.Error()), " ") }
-
 // helpAsked ends a command that was asked what it knows, with its options.
 type helpAsked struct{ options *pflag.FlagSet }
 
@@ -241,15 +238,12 @@ func (helpAsked) Error() string { return "help was asked for" }
 // options are those that a command declares: it is asked for help, which it answers before anything else.
 func (c command) options() *pflag.FlagSet {
 	var help helpAsked
-	if err := c.run(context.Background(), env{io.Discard, io.Discard, never}, []string{"--help"}); !errors.As(err,
-		&help) {
+	idle := env{io.Discard, io.Discard, func() time.Time { return time.Time{} }}
+	if err := c.run(context.Background(), idle, []string{"--help"}); !errors.As(err, &help) {
 		panic(c.name + " does not say what it knows") // a command that does not parse its options
 	}
 	return help.options
 }
-
-// never is the clock of a command that does nothing.
-func never() time.Time { return time.Time{} }
 
 // help is how a command is used, what it does, and each of its options on a line of its own.
 func (c command) help() string {

@@ -17,23 +17,24 @@ import (
 func play(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
-	tempo := fs.Float64("tempo", 0, "`N` plays at this tempo and not the line's")
-	rounds := fs.Int("loop", 1, "`ROUNDS` how often it is played")
+	var ask sound.Options
+	fs.Float64Var(&ask.Tempo, "tempo", 0, "`N` plays at this tempo and not the line's")
+	fs.IntVar(&ask.Rounds, "loop", 1, "`ROUNDS` how often it is played")
 	loopTo := fs.String("loop-to", "bar", "`bar|beat|end` where a loop goes on")
 	notes := fs.String("notes", "", "`A-B` only these notes")
-	count := fs.Bool("count-in", false, "a bar of clicks before it")
-	click := fs.Bool("click", false, "a click on the beats")
-	band := fs.Bool("band", false, "bass and drums, if the line has chords")
+	fs.BoolVar(&ask.CountIn, "count-in", false, "a bar of clicks before it")
+	fs.BoolVar(&ask.Click, "click", false, "a click on the beats")
+	fs.BoolVar(&ask.Band, "band", false, "bass and drums, if the line has chords")
 	on := fs.String("click-on", "every",
 		"`every|backbeat|drops` on which beats: every one, two and four, or every other bar")
-	hold := fs.Bool("hold", false, "its chords are held beneath")
-	target := fs.Bool("target", false, "each bend's target sounds before it")
+	fs.BoolVar(&ask.Chords, "hold", false, "its chords are held beneath")
+	fs.BoolVar(&ask.Target, "target", false, "each bend's target sounds before it")
 	tone := fs.String("tone", "clean", "`clean|drive` the amplifier")
-	drive := fs.Float64("drive", 0, "`0.5` overdrive, from 0 to 1; with --tone drive 0.7")
+	fs.Float64Var(&ask.Drive, "drive", 0, "`0.5` overdrive, from 0 to 1; with --tone drive 0.7")
 	pickup := fs.String("pickup", "middle", "`neck|middle|bridge` the guitar's pickup that is heard")
 	style := fs.String("style", "auto", "`rock|shuffle|ballad|twelve-eight` how the band plays; what fits the line")
-	busy := fs.Int("intensity", 2, "`1-4` how busy the band is")
-	comp := fs.Bool("comp", false, "its chords struck short")
+	fs.IntVar(&ask.Intensity, "intensity", 2, "`1-4` how busy the band is")
+	fs.BoolVar(&ask.Comp, "comp", false, "its chords struck short")
 	alone := fs.Bool("alone", false, "without the line: the band to play over")
 	clickOnly := fs.Bool("click-only", false, "the click alone, without the line")
 	rest, err := parse(fs, args, 1, "the lick file to play")
@@ -47,57 +48,37 @@ func play(ctx context.Context, e env, args []string) error {
 	switch {
 	case len(l.Notes) == 0 && len(l.Chords) == 0:
 		return errors.New("the lick has no notes and no chords")
-	case *tempo != 0 && !(*tempo >= lick.MinTempo && *tempo <= lick.MaxTempo):
+	case ask.Tempo != 0 && !(ask.Tempo >= lick.MinTempo && ask.Tempo <= lick.MaxTempo):
 		return fmt.Errorf("tempo is %d to %d", lick.MinTempo, lick.MaxTempo)
-	case *rounds < 1 || *rounds > 1000:
+	case ask.Rounds < 1 || ask.Rounds > 1000:
 		return errors.New("loop is 1 to 1000 rounds")
-	case !(*drive >= 0 && *drive <= 1):
+	case !(ask.Drive >= 0 && ask.Drive <= 1):
 		return errors.New("drive is 0 to 1")
 	case *tone != "clean" && *tone != "drive":
 		return fmt.Errorf("a tone is clean or drive, not %q", *tone)
-	case *tone == "clean" && *drive > 0 && fs.Changed("tone"):
+	case *tone == "clean" && ask.Drive > 0 && fs.Changed("tone"):
 		return errors.New("a clean tone has no drive")
-	case *busy < 1 || *busy > 4:
+	case ask.Intensity < 1 || ask.Intensity > 4:
 		return errors.New("intensity is 1 to 4")
 	}
 	if *tone == "drive" && !fs.Changed("drive") {
-		*drive = 0.7
+		ask.Drive = 0.7
 	}
-	coil, err := sound.ParsePickup(*pickup)
-	if err != nil {
+	if ask.Pickup, err = sound.ParsePickup(*pickup); err != nil {
 		return err
 	}
-	manner, err := sound.ParseStyle(*style)
-	if err != nil {
+	if ask.Style, err = sound.ParseStyle(*style); err != nil {
 		return err
 	}
-	clicks, err := sound.ParseClicks(*on)
-	if err != nil {
+	if ask.Clicks, err = sound.ParseClicks(*on); err != nil {
 		return err
 	}
-	fill, err := sound.ParseFill(*loopTo)
-	if err != nil {
+	if ask.FillTo, err = sound.ParseFill(*loopTo); err != nil {
 		return err
 	}
-	if *rounds == 1 {
-		fill = sound.NoFill
+	if ask.Rounds == 1 {
+		ask.FillTo = sound.NoFill
 	}
-	ask := sound.Options{
-		Clicks:  clicks,
-		Tempo:   *tempo,
-		Rounds:  *rounds,
-		CountIn: *count,
-		Click:   *click,
-		Band:    *band,
-		Chords:  *hold,
-		Target:  *target,
-		Drive:   *drive,
-		FillTo:  fill,
-		Pickup:  coil,
-		Style:   manner,
-		Comp:    *comp,
-	}
-	ask.Intensity = *busy
 	if *alone || *clickOnly {
 		ask.Levels = &sound.Levels{Band: 0.5, Click: 0.5}
 		ask.Band = ask.Band || *alone

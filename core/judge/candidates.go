@@ -109,13 +109,10 @@ func (b *candidateList) fingers() {
 		}
 	}
 	if b.i != b.from {
-		b.add(say.OpenFingers(), b.openFingers)
+		b.add(say.OpenFingers(), func(at noteAt) []lick.Edit { // the search finds them anew
+			return []lick.Edit{lick.SetFinger{Note: at(b.i)}, lick.SetFinger{Note: at(b.from)}}
+		})
 	}
-}
-
-// openFingers lets go of both fingers, so that the search finds them anew.
-func (b *candidateList) openFingers(at noteAt) []lick.Edit {
-	return []lick.Edit{lick.SetFinger{Note: at(b.i)}, lick.SetFinger{Note: at(b.from)}}
 }
 
 // barres lays one finger flat over both notes where they share a fret.

@@ -49,16 +49,12 @@ func (b *builder) landing() error {
 // starts says whether the recipe names the beat on which the run begins.
 func (b *builder) starts() bool { return b.From != "" || b.Displace != "" }
 
-// landAt is when the landing's beat comes in the first full bar.
-func (b *builder) landAt() lick.Time {
-	return b.lick.Pickup.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit)))
-}
-
 // intoBar is how far a time lies behind the last landing beat before it: what a run must begin earlier to land on the
 // beat, or how late it is. As an example, in 4/4 with the landing on 1 a run of eleven eighths that begins on a bar
 // line ends 11/8 after it, so 3/8 into its bar; with a pick-up of 3/8 it lands on 1.
 func (b *builder) intoBar(at lick.Time) lick.Time {
-	bars, rest := at.Sub(b.landAt()).Div(b.lick.Meter.Bar())
+	first := b.lick.Pickup.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit))) // in the first full bar
+	bars, rest := at.Sub(first).Div(b.lick.Meter.Bar())
 	if rest.Before(lick.Time{}) || bars < 0 {
 		_, rest = rest.Add(b.lick.Meter.Bar()).Div(b.lick.Meter.Bar())
 	}

@@ -91,7 +91,7 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	}
 	fits := 10*met >= 8*len(words) && met > 0
 	switch {
-	case all(isLetter) && fits && (len(words) > 1 || notes == 1) && (!all(isChord) || len(words) == notes && notes > 2):
+	case all(letterForm.MatchString) && fits && (len(words) > 1 || notes == 1) && (!all(isChord) || len(words) == notes && notes > 2):
 		letters(bars, at)
 		return true
 	case above && all(isChordOrBeat) && slices.ContainsFunc(words, func(w placed) bool { return isChord(w.word) }) ||
@@ -102,19 +102,19 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 			}
 		}
 		return true
-	case all(isCount) && fits && (slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") }) || above):
+	case all(countForm.MatchString) && fits && (slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") }) || above):
 		return p.counts(bars, at)
-	case all(isFinger) && fits && met == len(words):
+	case all(fingerForm.MatchString) && fits && met == len(words):
 		for k, w := range words {
 			at[k].col.finger = strings.ToUpper(w.word)
 		}
 		return true
-	case all(isStroke) && fits && met == len(words):
+	case all(strokeForm.MatchString) && fits && met == len(words):
 		for k, w := range words {
 			at[k].col.stroke = w.word
 		}
 		return true
-	case all(isStem) && fits:
+	case all(stemForm.MatchString) && fits:
 		stems(bars, at, line, start)
 		return true
 	}
@@ -228,12 +228,6 @@ var (
 	strokeForm = regexp.MustCompile(`^[dDuUpimavV^nN]$`)
 	stemForm   = regexp.MustCompile(`^[|_=.\-]+$`)
 )
-
-func isLetter(w string) bool { return letterForm.MatchString(w) }
-func isCount(w string) bool  { return countForm.MatchString(w) }
-func isFinger(w string) bool { return fingerForm.MatchString(w) }
-func isStroke(w string) bool { return strokeForm.MatchString(w) }
-func isStem(w string) bool   { return stemForm.MatchString(w) }
 
 // letters gives notes the lengths of a row of rhythm letters: w h q e s t, a point for a dotted one, 3 for one of a
 // triplet. Notes without a letter have that of the note before.

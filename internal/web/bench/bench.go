@@ -7,6 +7,7 @@ import (
 	"context"
 	"embed"
 	"fmt"
+	"html/template"
 	"io/fs"
 	"log"
 	"net/http"
@@ -48,8 +49,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/licks/{id}/suit", a.Handler(a.suit))
 	r.Get("/licks/{id}/versions", a.Handler(a.versions))
 	r.Post("/licks/{id}/edit", a.Handler(a.edit))
-	r.Post("/licks/{id}/undo", a.Handler(a.undo))
-	r.Post("/licks/{id}/redo", a.Handler(a.redo))
+	r.Post("/licks/{id}/undo", a.travel(a.Undo))
+	r.Post("/licks/{id}/redo", a.travel(a.Redo))
 	r.Post("/licks/{id}/keep", a.Handler(a.keep))
 	r.Post("/licks/{id}/habit", a.Handler(a.answerHabit))
 }
@@ -147,7 +148,7 @@ func (a Screen) parts(v *benchView) ([]part, error) {
 		if err := a.Draw(&b, "part-"+name, v); err != nil {
 			return nil, fmt.Errorf("draw %s: %w", name, err)
 		}
-		out[i] = newPart(name, b.Bytes())
+		out[i] = part{name, page.HashOf(b.Bytes()), template.HTML(b.String())} // a template's output
 	}
 	return out, nil
 }
@@ -345,29 +346,21 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
-// undo goes one revision back.
-func (a Screen) undo(w http.ResponseWriter, r *http.Request) error {
-	return a.travel(w, r, a.Undo)
-}
-
-// redo goes one revision on.
-func (a Screen) redo(w http.ResponseWriter, r *http.Request) error {
-	return a.travel(w, r, a.Redo)
-}
-
-// travel moves along the revisions and answers as an edit does. A lick's revisions form a chain from which nothing is
+// travel goes one revision back or on and answers as an edit does. A lick's revisions form a chain from which nothing is
 // taken, so that redo finds what undo left until another edit begins from there.
-func (a Screen) travel(w http.ResponseWriter, r *http.Request, move page.Mover) error {
-	n, f, err := a.benchRequest(r)
-	if err != nil {
-		return err
-	}
-	e, err := move(r.Context(), n, f.Rev)
-	if err != nil {
-		return err
-	}
-	a.Touched(n)
-	return a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
+func (a Screen) travel(move page.Mover) http.HandlerFunc {
+	return a.Handler(func(w http.ResponseWriter, r *http.Request) error {
+		n, f, err := a.benchRequest(r)
+		if err != nil {
+			return err
+		}
+		e, err := move(r.Context(), n, f.Rev)
+		if err != nil {
+			return err
+		}
+		a.Touched(n)
+		return a.answerBench(w, r, page.Shown(r.Context(), e), f.caret, f.Have)
+	})
 }
 
 // mend tries fixes for the findings and sends the findings with them. The page asks for it when it has shown the

@@ -3,8 +3,6 @@ package bench
 import (
 	"bytes"
 	"html/template"
-
-	"ornamen/internal/web/page"
 )
 
 // part is one fragment of the bench, drawn. The browser keeps the hash with it and sends all
@@ -13,11 +11,6 @@ type part struct {
 	Name string
 	Hash string
 	HTML template.HTML
-}
-
-// newPart is a fragment with its hash, so that one that has not changed is not sent again.
-func newPart(name string, b []byte) part {
-	return part{Name: name, Hash: page.HashOf(b), HTML: template.HTML(b)} // a template's output
 }
 
 // Open is the element around the part; the browser sends its hash back.

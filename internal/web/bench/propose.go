@@ -36,9 +36,6 @@ type offerView struct {
 // Hands says whether these are proposals of hands.
 func (v *offerView) Hands() bool { return v.Kind == handsKind }
 
-// pickedHow says how the report's line is picked.
-func pickedHow(r *judge.Report) string { return page.SentenceCase(view.StringChangeWords(r)) + "." }
-
 // offers answers with the best few hands for the line. GET, the form's fields in the address: looking changes nothing.
 // A line that is stale is offered hands for what it is now.
 func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {

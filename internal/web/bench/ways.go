@@ -199,7 +199,7 @@ func same(a, b lick.Lick) bool {
 
 // wayWhy says why a way is offered, how it is picked, and how it lands on its chords.
 func wayWhy(why string, r *judge.Report) string {
-	text := strings.TrimSpace(why + " " + pickedHow(r))
+	text := strings.TrimSpace(why + " " + page.SentenceCase(view.StringChangeWords(r)) + ".")
 	if len(r.Lick.Chords) == 0 {
 		return text
 	}

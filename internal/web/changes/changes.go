@@ -38,7 +38,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/backing/sound.wav", a.Handler(a.backingSound))
 	work.Get("/backing/sounding", a.Handler(a.backingSound))
 	r.Get("/changes", a.Handler(a.anyChanges))
-	r.Post("/changes/saved/{id}/forget", a.Handler(a.forgetChanges))
+	r.Post("/changes/saved/{id}/forget", a.Forget(a.Store.ForgetChanges, "/changes"))
 	r.Get("/licks/{id}/changes", a.Handler(a.changes))
 	r.Post("/licks/{id}/changes", a.Handler(a.change))
 	r.Post("/licks/{id}/changes/saved", a.Handler(a.saveChanges))
@@ -230,9 +230,4 @@ func (a Screen) saveChanges(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%s/changes", page.RefOf(r.Context(), e.ID)))
-}
-
-// forgetChanges lets saved changes go.
-func (a Screen) forgetChanges(w http.ResponseWriter, r *http.Request) error {
-	return a.Forget(w, r, a.Store.ForgetChanges, "/changes")
 }

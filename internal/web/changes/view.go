@@ -135,7 +135,7 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
 		return nil, err
 	}
 	v.Licks = choicesOf(rows, e.ID)
-	v.AloneURL = backingForm{Over: v.Text, Key: keyText(l.Key), Tempo: l.Tempo}.address()
+	v.AloneURL = backingForm{Over: v.Text, Key: strings.TrimSpace(l.Key.Tonic + " " + l.Key.Scale), Tempo: l.Tempo}.address()
 	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
 		changes.Clash, changes.Outside} {
 		word := string(role)
@@ -230,9 +230,6 @@ func (v *changesPage) restless() (n int) {
 
 // pickedLicks is how many licks the picker lists, those touched last first.
 const pickedLicks = 30
-
-// keyText is a key as an address has it.
-func keyText(k lick.Key) string { return strings.TrimSpace(k.Tonic + " " + k.Scale) }
 
 // landings says how many of the landings arrive, and lists them, the worst last. A landing at rest, over a
 // chord without a note, is neither. Where a phrase comes to rest counts for more than where it lands.

@@ -76,20 +76,17 @@ func (a *Site) EntryAndForm(r *http.Request, form any) (store.Entry, error) {
 }
 
 // Forget takes away what the address numbers, and goes back to its screen.
-func (a *Site) Forget(
-	w http.ResponseWriter,
-	r *http.Request,
-	take func(context.Context, uint) error,
-	back string,
-) error {
-	n, err := ID(r)
-	if err == nil {
-		err = take(r.Context(), n)
-	}
-	if err != nil {
-		return err
-	}
-	return Redirect(w, r, back)
+func (a *Site) Forget(take func(context.Context, uint) error, back string) http.HandlerFunc {
+	return a.Handler(func(w http.ResponseWriter, r *http.Request) error {
+		n, err := ID(r)
+		if err == nil {
+			err = take(r.Context(), n)
+		}
+		if err != nil {
+			return err
+		}
+		return Redirect(w, r, back)
+	})
 }
 
 // Undo goes back to a lick's revision before, as the player of the request plays it; Redo goes forward again.

@@ -45,7 +45,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/runs/sounding", a.Handler(a.runTimes))
 	r.Post("/runs/lick", a.Handler(a.runToBench))
 	r.Post("/runs/saved", a.Handler(a.saveRecipe))
-	r.Post("/runs/saved/{id}/forget", a.Handler(a.forgetRecipe))
+	r.Post("/runs/saved/{id}/forget", a.Forget(a.Store.ForgetRecipe, "/runs"))
 	work.Get("/licks/{id}/recipe", a.Handler(a.findRecipe))
 	r.Post("/licks/{id}/parts", a.Handler(a.keepParts))
 }
@@ -356,11 +356,6 @@ func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return page.Redirect(w, r, f.address())
-}
-
-// forgetRecipe lets one go.
-func (a Screen) forgetRecipe(w http.ResponseWriter, r *http.Request) error {
-	return a.Forget(w, r, a.Store.ForgetRecipe, "/runs")
 }
 
 // runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in

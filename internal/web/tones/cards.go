@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"ornamen/core/judge"
@@ -67,7 +68,7 @@ func labelOf(kind string, t shape.Placed) string {
 	case "fingers":
 		return t.Finger.String()
 	case "frets":
-		return itoa(t.Place.Fret)
+		return strconv.Itoa(t.Place.Fret)
 	case "none":
 		return ""
 	}

@@ -11,7 +11,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -44,7 +43,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/tones/sounding", a.Handler(a.tonesSound))
 	r.Post("/tones/lick", a.Handler(a.buildLick))
 	r.Post("/tones/saved", a.Handler(a.savePalette))
-	r.Post("/tones/saved/{id}/forget", a.Handler(a.forgetPalette))
+	r.Post("/tones/saved/{id}/forget", a.Forget(a.Store.ForgetPalette, "/tones"))
 	work.Get("/licks/{id}/recolour", a.Handler(a.recolourPreview))
 	r.Post("/licks/{id}/recolour", a.Handler(a.recolour))
 }
@@ -258,11 +257,6 @@ func (a Screen) savePalette(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, f.address())
 }
 
-// forgetPalette lets one go.
-func (a Screen) forgetPalette(w http.ResponseWriter, r *http.Request) error {
-	return a.Forget(w, r, a.Store.ForgetPalette, "/tones")
-}
-
 // recolourForm asks for a lick in other tones.
 type recolourForm struct {
 	Tonic string `form:"tonic"`
@@ -376,9 +370,6 @@ func oneOf(v string, allowed ...string) string {
 	}
 	return allowed[0]
 }
-
-// itoa writes a whole number.
-func itoa(n int) string { return strconv.Itoa(n) }
 
 // leftHanded says how the neck is drawn.
 func (f tonesForm) leftHanded(g neck.Guitar) bool {

@@ -11,11 +11,12 @@ import (
 	"strconv"
 	"strings"
 
+	"time"
+
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
 	"ornamen/internal/web/page"
-	"time"
 )
 
 // HeardLick sends a lick that is no entry of the notebook: its samples, or its times where the
