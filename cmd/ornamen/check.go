@@ -35,7 +35,7 @@ func check(ctx context.Context, e env, args []string) error {
 		}
 	}
 	if *all {
-		return checkAll(ctx, e, o, l, *o.db, *asJSON)
+		return (&book{env: e, file: o.db}).checkAll(ctx, l, *asJSON)
 	}
 	engine := judge.NewEngine(p)
 	r, err := engine.Check(ctx, l)

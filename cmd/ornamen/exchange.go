@@ -3,16 +3,13 @@ package main
 import (
 	"bytes"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
 
-	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/player"
 	"ornamen/core/say"
 	"ornamen/format"
 	"ornamen/internal/archive"
@@ -34,11 +31,12 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	set := fs.String("set", "", "`NAME` the licks of a set in their order, for another notebook")
 	withPage := fs.Bool("page", false, "with --set: a page that prints and plays goes along in the zip")
 	player := fs.String("player", "", "`NAME` for whom hands are proposed; the notebook's first player")
-	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args, "the file to write")
+	b := bookOf(e, fs)
+	rest, err := parse(fs, args, 1, "the file to write")
 	if err != nil {
 		return err
 	}
+	file := rest[0]
 	page := *named == "" && *as == "" && *set == "" && strings.EqualFold(filepath.Ext(file), ".html")
 	switch {
 	case *set != "" && (*named != "" || *as != "" || *tag != ""):
@@ -49,113 +47,64 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	if *tag != "" && *as == "" && !page {
 		return errors.New("name the format of the files too, as in --as musicxml")
 	}
-	s, err := store.OpenToRead(db, e.now)
-	if err != nil {
+	if err := b.read(); err != nil {
 		return err
 	}
-	defer s.Close()
-	engine, who, err := keptEngine(ctx, s, *player)
-	if err != nil {
+	defer b.Close()
+	if err := b.play(ctx, *player); err != nil {
 		return err
 	}
-	var b bytes.Buffer
 	switch {
 	case *set != "":
-		return exportSet(ctx, e, s, engine, who, file, *set, *withPage)
+		return b.exportSet(ctx, file, *set, *withPage)
 	case *named != "":
-		return exportLick(ctx, e, s, engine, who, file, *named, *version, *bare)
+		return b.exportLick(ctx, file, *named, *version, *bare)
 	case *as != "" || page:
-		return exportSome(ctx, e, s, engine, who, file, *as, *tag, *bare)
+		return b.exportSome(ctx, file, *as, *tag, *bare)
 	}
-	n, err := archive.Write(ctx, &b, s)
+	var data bytes.Buffer
+	n, err := archive.Write(ctx, &data, b.Store)
 	if err != nil {
 		return err
 	}
-	if err := write(file, b.Bytes()); err != nil {
+	if err := write(file, data.Bytes()); err != nil {
 		return err
 	}
 	fmt.Fprintf(e.out, "%s written to %s\n", say.Count(n, "lick"), file)
 	return nil
 }
 
-// keptEngine judges as a player of the notebook plays, the first where none is named: what it hands out has the hands
-// that the application shows.
-func keptEngine(ctx context.Context, s *store.Store, name string) (*judge.Engine, store.Player, error) {
-	who, err := s.PlayerNamed(ctx, name)
-	if err != nil {
-		return nil, who, err
-	}
-	e, err := engineOf(ctx, s, who)
-	return e, who, err
-}
-
-// engineOf judges as a player plays.
-func engineOf(ctx context.Context, s *store.Store, who store.Player) (*judge.Engine, error) {
-	data, _, err := s.Settings(ctx, who.ID)
-	if err != nil {
-		return nil, err
-	}
-	profile := player.DefaultProfile()
-	if data != nil {
-		if err := json.Unmarshal(data, &profile); err != nil {
-			return nil, fmt.Errorf("the player in the notebook cannot be read: %w", err)
-		}
-	}
-	p, err := profile.Player()
-	if err != nil {
-		return nil, err
-	}
-	return judge.NewEngine(p), nil
-}
-
 // exportLick writes one lick, as it is or as a version was, in the format of the file's name.
 // The error of a name that has no known ending lists those there are.
-func exportLick(
-	ctx context.Context,
-	e env,
-	s *store.Store,
-	engine *judge.Engine,
-	who store.Player,
-	file, name string,
-	version uint,
-	bare bool,
-) error {
+func (b *book) exportLick(ctx context.Context, file, name string, version uint, bare bool) error {
 	out, err := format.ByFile(file)
 	if err != nil {
 		return err
 	}
-	x, err := lickNamed(ctx, s, name)
+	x, err := b.lickNamed(ctx, name)
 	if err != nil {
 		return err
 	}
 	l := x.Lick
 	if version > 0 {
-		if l, err = s.At(ctx, x.ID, version); err != nil {
+		if l, err = b.At(ctx, x.ID, version); err != nil {
 			return err
 		}
 	}
-	data, err := handover.Write(ctx, engine, l.For(who.Own()).Bare(), out, bare)
+	data, err := handover.Write(ctx, b.engine, l.For(b.who.Own()).Bare(), out, bare)
 	if err != nil {
 		return err
 	}
 	if err := write(file, data); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s written to %s\n", titled(l.Title), file)
+	fmt.Fprintf(b.out, "%s written to %s\n", titled(l.Title), file)
 	return nil
 }
 
 // exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints
 // and plays: all, or those of a tag. They are ordered by title, as their names in the zip are numbered.
-func exportSome(
-	ctx context.Context,
-	e env,
-	s *store.Store,
-	engine *judge.Engine,
-	who store.Player,
-	file, as, tag string,
-	bare bool,
-) error {
+func (b *book) exportSome(ctx context.Context, file, as, tag string, bare bool) error {
 	onePage := as == "" // the name asks for a page of all of them
 	var formats []format.Format
 	if !onePage {
@@ -164,32 +113,32 @@ func exportSome(
 			return err
 		}
 	}
-	rows, err := s.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxListed})
+	rows, err := b.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxListed})
 	if err != nil {
 		return err
 	}
 	var licks []lick.Lick
 	for _, r := range rows {
-		x, err := s.Get(ctx, r.ID)
+		x, err := b.Get(ctx, r.ID)
 		if err != nil {
 			return err
 		}
-		licks = append(licks, x.Lick.For(who.Own()).Bare())
+		licks = append(licks, x.Lick.For(b.who.Own()).Bare())
 	}
-	var b bytes.Buffer
+	var data bytes.Buffer
 	if onePage {
-		data, err := handover.Page(ctx, engine, licks)
+		page, err := handover.Page(ctx, b.engine, licks)
 		if err != nil {
 			return err
 		}
-		b.Write(data)
-	} else if err := handover.Pack(ctx, engine, &b, licks, bare, formats...); err != nil {
+		data.Write(page)
+	} else if err := handover.Pack(ctx, b.engine, &data, licks, bare, formats...); err != nil {
 		return err
 	}
-	if err := write(file, b.Bytes()); err != nil {
+	if err := write(file, data.Bytes()); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s written to %s\n", say.Count(len(licks), "lick"), file)
+	fmt.Fprintf(b.out, "%s written to %s\n", say.Count(len(licks), "lick"), file)
 	return nil
 }
 
@@ -199,13 +148,14 @@ func exportSome(
 func importCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	line := fs.Int("line", 0, "`N` which line of a file that holds several, counted from 1")
-	file, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args, "the file to read")
+	b := bookOf(e, fs)
+	rest, err := parse(fs, args, 1, "the file to read")
 	if err != nil {
 		return err
 	}
+	file := rest[0]
 	if strings.EqualFold(filepath.Ext(file), ".zip") {
-		return importZip(ctx, e, file, db)
+		return b.importZip(ctx, file)
 	}
 	data, err := fileBytes(file)
 	if err != nil {
@@ -214,23 +164,21 @@ func importCommand(ctx context.Context, e env, args []string) error {
 	if _, err := format.ByFile(file); err != nil {
 		return err
 	}
-	s, err := store.Open(db, e.now)
-	if err != nil {
+	if err := b.write(); err != nil {
 		return err
 	}
-	defer s.Close()
-	engine, _, err := keptEngine(ctx, s, "")
-	if err != nil {
+	defer b.Close()
+	if err := b.play(ctx, ""); err != nil {
 		return err
 	}
-	r, err := handover.Read(ctx, engine, file, data, *line)
+	r, err := handover.Read(ctx, b.engine, file, data, *line)
 	if err != nil {
 		return fmt.Errorf("%s: %w", file, err)
 	}
 	for _, s := range r.Remarks {
 		fmt.Fprintf(e.err, "%s: %s\n", file, s)
 	}
-	x, err := s.Add(ctx, r.Lick, "imported from "+filepath.Base(file))
+	x, err := b.Add(ctx, r.Lick, "imported from "+filepath.Base(file))
 	if err != nil {
 		return err
 	}
@@ -240,7 +188,7 @@ func importCommand(ctx context.Context, e env, args []string) error {
 
 // importZip adds a notebook with all its versions, or a zip of lick files. The two are told apart by notebook.json. A
 // file of the zip that is no lick is named on standard error with its reason; none that is one is an error.
-func importZip(ctx context.Context, e env, file, db string) error {
+func (b *book) importZip(ctx context.Context, file string) error {
 	f, err := os.Open(file)
 	if err != nil {
 		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
@@ -250,52 +198,50 @@ func importZip(ctx context.Context, e env, file, db string) error {
 	if err != nil {
 		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
 	}
-	s, err := store.Open(db, e.now)
-	if err != nil {
+	if err := b.write(); err != nil {
 		return err
 	}
-	defer s.Close()
+	defer b.Close()
 	if lesson.Holds(f, info.Size()) {
-		a, err := lesson.Take(ctx, s, f, info.Size())
+		a, err := lesson.Take(ctx, b.Store, f, info.Size())
 		if err != nil {
 			return fmt.Errorf("%s: %w", file, err)
 		}
-		fmt.Fprintln(e.out, lesson.Told(a))
+		fmt.Fprintln(b.out, lesson.Told(a))
 		return nil
 	}
 	if archive.Holds(f, info.Size()) {
-		n, err := archive.Read(ctx, f, info.Size(), s)
+		n, err := archive.Read(ctx, f, info.Size(), b.Store)
 		if err != nil {
 			return fmt.Errorf("%s: %w", file, err)
 		}
-		fmt.Fprintf(e.out, "%s added\n", say.Count(n, "lick"))
+		fmt.Fprintf(b.out, "%s added\n", say.Count(n, "lick"))
 		return nil
 	}
-	engine, _, err := keptEngine(ctx, s, "")
-	if err != nil {
+	if err := b.play(ctx, ""); err != nil {
 		return err
 	}
-	files, err := handover.Unpack(ctx, engine, f, info.Size())
+	files, err := handover.Unpack(ctx, b.engine, f, info.Size())
 	if err != nil {
 		return fmt.Errorf("%s: %w", file, err)
 	}
 	var w store.Whole
 	for _, p := range files {
 		if p.Err != nil {
-			fmt.Fprintf(e.err, "%s: not read: %v\n", p.Name, p.Err)
+			fmt.Fprintf(b.err, "%s: not read: %v\n", p.Name, p.Err)
 			continue
 		}
 		for _, s := range p.Remarks {
-			fmt.Fprintf(e.err, "%s: %s\n", p.Name, s)
+			fmt.Fprintf(b.err, "%s: %s\n", p.Name, s)
 		}
-		w.Chains = append(w.Chains, store.NewChain(p.Lick, "imported from "+p.Name, s.Now()))
+		w.Chains = append(w.Chains, store.NewChain(p.Lick, "imported from "+p.Name, b.Now()))
 	}
 	if len(w.Chains) == 0 {
 		return fmt.Errorf("%s: it holds no file that is a lick", file)
 	}
-	if err := s.AddAll(ctx, w); err != nil {
+	if err := b.AddAll(ctx, w); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s added\n", say.Count(len(w.Chains), "lick"))
+	fmt.Fprintf(b.out, "%s added\n", say.Count(len(w.Chains), "lick"))
 	return nil
 }

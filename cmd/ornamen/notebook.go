@@ -26,17 +26,16 @@ type lickRow struct {
 func licks(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	find := fs.String("find", "", "`WORDS` only licks in which all of these occur")
-	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	b := bookOf(e, fs)
 	asJSON := fs.Bool("json", false, "prints JSON")
 	if _, err := parse(fs, args, 0, ""); err != nil {
 		return err
 	}
-	s, err := readNotebook(*named, e.now)
-	if err != nil {
+	if err := b.read(); err != nil {
 		return err
 	}
-	defer s.Close()
-	rows, err := s.List(ctx, store.Query{Find: *find, Limit: maxListed})
+	defer b.Close()
+	rows, err := b.List(ctx, store.Query{Find: *find, Limit: maxListed})
 	if err != nil {
 		return err
 	}
@@ -66,11 +65,11 @@ func titled(s string) string {
 
 // lickNamed finds a lick by its number or its title, in any case. Two of one title are an error
 // that asks for the number, never a guess.
-func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, error) {
+func (b *book) lickNamed(ctx context.Context, name string) (store.Entry, error) {
 	if n, err := strconv.ParseUint(name, 10, 32); err == nil {
-		return s.Get(ctx, uint(n))
+		return b.Get(ctx, uint(n))
 	}
-	rows, err := s.List(ctx, store.Query{Find: name, Limit: maxListed})
+	rows, err := b.List(ctx, store.Query{Find: name, Limit: maxListed})
 	if err != nil {
 		return store.Entry{}, err
 	}
@@ -84,7 +83,7 @@ func lickNamed(ctx context.Context, s *store.Store, name string) (store.Entry, e
 	case 0:
 		return store.Entry{}, fmt.Errorf("the notebook has no lick %q", name)
 	case 1:
-		return s.Get(ctx, found[0].ID)
+		return b.Get(ctx, found[0].ID)
 	}
 	return store.Entry{}, fmt.Errorf("%d licks have the title %q; name one by its number", len(found), name)
 }
@@ -104,39 +103,38 @@ func versions(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	take := fs.Uint("take", 0, "`N` goes back to this version")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	name, db, err := notebookArgs(fs, fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		args, "the lick, by its number or title")
+	b := bookOf(e, fs)
+	rest, err := parse(fs, args, 1, "the lick, by its number or title")
 	if err != nil {
 		return err
 	}
-	open := store.OpenToRead
+	open := b.read
 	if *take > 0 {
-		open = store.Open
+		open = b.write
 	}
-	s, err := open(db, e.now)
-	if err != nil {
+	if err := open(); err != nil {
 		return err
 	}
-	defer s.Close()
-	x, err := lickNamed(ctx, s, name)
+	defer b.Close()
+	x, err := b.lickNamed(ctx, rest[0])
 	if err != nil {
 		return err
 	}
 	if *take > 0 {
-		l, err := s.At(ctx, x.ID, *take)
+		l, err := b.At(ctx, x.ID, *take)
 		if err != nil {
 			return err
 		}
 		if *take == x.Revision {
 			return errors.New("that is the version that is shown")
 		}
-		if _, err := s.Commit(ctx, x.ID, x.Revision, l, fmt.Sprintf("back to version %d", *take)); err != nil {
+		if _, err := b.Commit(ctx, x.ID, x.Revision, l, fmt.Sprintf("back to version %d", *take)); err != nil {
 			return err
 		}
 		fmt.Fprintf(e.out, "%s is as version %d was\n", titled(l.Title), *take)
 		return nil
 	}
-	found, err := s.Versions(ctx, x.ID, maxListed)
+	found, err := b.Versions(ctx, x.ID, maxListed)
 	if err != nil {
 		return err
 	}

@@ -105,21 +105,16 @@ func (o options) player() (player.Player, error) {
 }
 
 // kept is the notebook's player who was named.
-func (o options) kept() (player.Player, error) {
-	s, err := readNotebook(*o.db, o.env.now)
-	if err != nil {
-		return player.Player{}, err
+func (o options) kept() (p player.Player, err error) {
+	b := &book{env: o.env, file: o.db}
+	if err := b.read(); err != nil {
+		return p, err
 	}
-	defer s.Close()
-	who, err := s.PlayerNamed(context.Background(), *o.name)
-	if err != nil {
-		return player.Player{}, err
+	defer b.Close()
+	if err := b.play(context.Background(), *o.name); err != nil {
+		return p, err
 	}
-	e, err := engineOf(context.Background(), s, who)
-	if err != nil {
-		return player.Player{}, err
-	}
-	return e.Player, nil
+	return b.engine.Player, nil
 }
 
 // playerAnd is who plays, and the lick file that is named, with the tuning and the chords that

@@ -36,19 +36,18 @@ func playersCommand(ctx context.Context, e env, args []string) error {
 	size := fs.String("hand", "", "`small|medium|large` the hand of a player who is added; the model's medium one")
 	like := fs.String("like", "", "`NAME` a player who is added begins with this one's guitar, hand and habits")
 	rename := fs.String("rename", "", "`NAME` with rename: the new name")
-	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	b := bookOf(e, fs)
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, anyNumber, "")
 	if err != nil {
 		return err
 	}
 	if len(rest) == 0 {
-		s, err := readNotebook(*named, e.now)
-		if err != nil {
+		if err := b.read(); err != nil {
 			return err
 		}
-		defer s.Close()
-		return printPlayers(ctx, e, s, *asJSON)
+		defer b.Close()
+		return b.printPlayers(ctx, *asJSON)
 	}
 	if len(rest) != 2 || !slices.Contains([]string{"add", "remove", "rename"}, rest[0]) {
 		return errors.New("use players, players add NAME, players rename NAME --rename NAME or players remove NAME")
@@ -58,62 +57,57 @@ func playersCommand(ctx context.Context, e env, args []string) error {
 			return err
 		}
 	}
-	s, err := writeNotebook(*named, e.now)
-	if err != nil {
+	if err := b.write(); err != nil {
 		return err
 	}
-	defer s.Close()
+	defer b.Close()
 	switch rest[0] {
 	case "add":
-		err = addPlayer(ctx, e, s, rest[1], *like, *size)
+		err = b.addPlayer(ctx, rest[1], *like, *size)
 	case "rename":
 		var p store.Player
-		if p, err = s.PlayerNamed(ctx, rest[1]); err == nil {
-			err = s.RenamePlayer(ctx, p.ID, *rename)
+		if p, err = b.PlayerNamed(ctx, rest[1]); err == nil {
+			err = b.RenamePlayer(ctx, p.ID, *rename)
 		}
 	case "remove":
 		var p store.Player
-		if p, err = s.PlayerNamed(ctx, rest[1]); err == nil {
-			err = s.RemovePlayer(ctx, p.ID)
+		if p, err = b.PlayerNamed(ctx, rest[1]); err == nil {
+			err = b.RemovePlayer(ctx, p.ID)
 		}
 	}
 	if err != nil {
 		return err
 	}
-	return printPlayers(ctx, e, s, *asJSON)
+	return b.printPlayers(ctx, *asJSON)
 }
 
 // addPlayer adds a player, or brings back one of that name who was removed, unless settings are asked for.
-func addPlayer(ctx context.Context, e env, s *store.Store, name, like, size string) error {
+func (b *book) addPlayer(ctx context.Context, name, like, size string) error {
 	if like == "" && size == "" {
-		all, err := s.AllPlayers(ctx)
+		all, err := b.AllPlayers(ctx)
 		if err != nil {
 			return err
 		}
 		for _, p := range slices.Backward(all) {
 			if p.DeletedAt.Valid && strings.EqualFold(p.Name, strings.TrimSpace(name)) {
-				fmt.Fprintf(e.err, "%s was here before and is back with log and hand\n", p.Name)
-				return s.ReturnPlayer(ctx, p.ID)
+				fmt.Fprintf(b.err, "%s was here before and is back with log and hand\n", p.Name)
+				return b.ReturnPlayer(ctx, p.ID)
 			}
 		}
 	}
 	var from uint
 	profile := player.DefaultProfile()
 	if like != "" {
-		p, err := s.PlayerNamed(ctx, like)
+		p, err := b.PlayerNamed(ctx, like)
 		if err != nil {
 			return err
 		}
 		from = p.ID
-		data, _, err := s.Settings(ctx, p.ID)
-		if err == nil && data != nil {
-			err = json.Unmarshal(data, &profile)
-		}
-		if err != nil {
+		if profile, err = b.profileOf(ctx, p); err != nil {
 			return err
 		}
 	}
-	p, err := s.AddPlayer(ctx, name, from)
+	p, err := b.AddPlayer(ctx, name, from)
 	if err != nil || size == "" {
 		return err
 	}
@@ -122,31 +116,31 @@ func addPlayer(ctx context.Context, e env, s *store.Store, name, like, size stri
 	if err != nil {
 		return err
 	}
-	return s.SaveSettings(ctx, p.ID, data)
+	return b.SaveSettings(ctx, p.ID, data)
 }
 
 // printPlayers lists the players.
-func printPlayers(ctx context.Context, e env, s *store.Store, asJSON bool) error {
-	list, err := s.Players(ctx)
+func (b *book) printPlayers(ctx context.Context, asJSON bool) error {
+	list, err := b.Players(ctx)
 	if err != nil {
 		return err
 	}
 	rows := []playerRow{}
 	for _, p := range list {
-		engine, err := engineOf(ctx, s, p)
+		engine, err := b.engineOf(ctx, p)
 		if err != nil {
 			return err
 		}
-		log, err := s.Log(ctx, p.ID)
+		log, err := b.Log(ctx, p.ID)
 		if err != nil {
 			return err
 		}
 		rows = append(rows, playerRow{p.Name, engine.Player.Hand.Name, len(log)})
 	}
 	if asJSON {
-		return printJSON(e, rows)
+		return printJSON(b.env, rows)
 	}
-	w := tabwriter.NewWriter(e.out, 0, 0, 2, ' ', 0)
+	w := tabwriter.NewWriter(b.out, 0, 0, 2, ' ', 0)
 	for _, r := range rows {
 		fmt.Fprintf(w, "%s\t%s hand\t%s in the log\n", r.Name, r.Hand, say.Count(r.Rounds, "line"))
 	}
@@ -161,19 +155,18 @@ type flowsFor struct {
 }
 
 // checkAll judges a lick for all players of a notebook. It ends with status 1 when it breaks for one of them.
-func checkAll(ctx context.Context, e env, o options, l lick.Lick, named string, asJSON bool) error {
-	s, err := readNotebook(named, o.env.now)
-	if err != nil {
+func (b *book) checkAll(ctx context.Context, l lick.Lick, asJSON bool) error {
+	if err := b.read(); err != nil {
 		return err
 	}
-	defer s.Close()
-	list, err := s.Players(ctx)
+	defer b.Close()
+	list, err := b.Players(ctx)
 	if err != nil {
 		return err
 	}
 	rows, broken := []flowsFor{}, false
 	for _, p := range list {
-		engine, err := engineOf(ctx, s, p)
+		engine, err := b.engineOf(ctx, p)
 		if err != nil {
 			return err
 		}
@@ -185,11 +178,11 @@ func checkAll(ctx context.Context, e env, o options, l lick.Lick, named string, 
 		broken = broken || r.Verdict == judge.Breaks
 	}
 	if asJSON {
-		err = printJSON(e, struct {
+		err = printJSON(b.env, struct {
 			Players []flowsFor `json:"players"`
 		}{rows})
 	} else {
-		w := tabwriter.NewWriter(e.out, 0, 0, 2, ' ', 0)
+		w := tabwriter.NewWriter(b.out, 0, 0, 2, ' ', 0)
 		for _, r := range rows {
 			upto := "no tempo will do"
 			if r.Ceiling > 0 {
@@ -239,7 +232,7 @@ func setCommand(ctx context.Context, e env, args []string) error {
 	kind := fs.String("kind", "", "`homework|concert` what the set is for")
 	target := fs.String("by", "", "`DAY` by which it is wanted, as in 2026-12-12; \"none\" for none")
 	remark := fs.String("remark", "", "`TEXT` what stands above the set")
-	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	b := bookOf(e, fs)
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, anyNumber, "")
 	if err != nil {
@@ -253,29 +246,24 @@ func setCommand(ctx context.Context, e env, args []string) error {
 		return errors.New("name the set")
 	}
 	if !changes {
-		s, err := readNotebook(*named, e.now)
-		if err != nil {
+		if err := b.read(); err != nil {
 			return err
 		}
-		defer s.Close()
+		defer b.Close()
 		if len(rest) == 0 {
-			return listSets(ctx, e, s, *asJSON)
+			return b.listSets(ctx, *asJSON)
 		}
-		x, ok, err := s.SetNamed(ctx, rest[0])
-		if err == nil && !ok {
-			err = fmt.Errorf("the notebook has no set %q; --add LICK makes one", rest[0])
-		}
+		x, err := b.set(ctx, rest[0], "; --add LICK makes one")
 		if err != nil {
 			return err
 		}
-		return printSet(ctx, e, s, x, *asJSON)
+		return b.printSet(ctx, x, *asJSON)
 	}
-	s, err := writeNotebook(*named, e.now)
-	if err != nil {
+	if err := b.write(); err != nil {
 		return err
 	}
-	defer s.Close()
-	x, ok, err := s.SetNamed(ctx, rest[0])
+	defer b.Close()
+	x, ok, err := b.SetNamed(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -300,31 +288,31 @@ func setCommand(ctx context.Context, e env, args []string) error {
 		x.Items = slices.Delete(x.Items, n-1, n)
 	}
 	for _, word := range *add {
-		it, err := itemNamed(ctx, s, word)
+		it, err := b.itemNamed(ctx, word)
 		if err != nil {
 			return err
 		}
 		x.Items = append(x.Items, it)
 	}
-	if x, err = s.SaveSet(ctx, x, before); err != nil {
+	if x, err = b.SaveSet(ctx, x, before); err != nil {
 		return err
 	}
-	return printSet(ctx, e, s, x, *asJSON)
+	return b.printSet(ctx, x, *asJSON)
 }
 
 // itemNamed reads a lick for a set: its number or title and, behind an @, the tempo and the days that it has there.
-func itemNamed(ctx context.Context, s *store.Store, word string) (it store.SetItem, err error) {
-	x, err := lickNamed(ctx, s, word)
+func (b *book) itemNamed(ctx context.Context, word string) (it store.SetItem, err error) {
+	x, err := b.lickNamed(ctx, word)
 	if err == nil {
 		return store.SetItem{Lick: x.ID}, nil // a title may have an @
 	}
 	name, rest, _ := cutLast(word, "@")
-	if x, err = lickNamed(ctx, s, strings.TrimSpace(name)); err != nil {
-		l, ok, e := lesson.Run(ctx, s, neck.Standard(), name)
+	if x, err = b.lickNamed(ctx, strings.TrimSpace(name)); err != nil {
+		l, ok, e := lesson.Run(ctx, b.Store, neck.Standard(), name)
 		if e != nil || !ok {
 			return it, errors.Join(e, err)
 		}
-		if x, err = s.Add(ctx, l, "grown for a set"); err != nil {
+		if x, err = b.Add(ctx, l, "grown for a set"); err != nil {
 			return it, err
 		}
 	}
@@ -349,35 +337,35 @@ func cutLast(s, sep string) (before, after string, found bool) {
 }
 
 // listSets lists the sets.
-func listSets(ctx context.Context, e env, s *store.Store, asJSON bool) error {
-	list, err := s.Sets(ctx)
+func (b *book) listSets(ctx context.Context, asJSON bool) error {
+	list, err := b.Sets(ctx)
 	if err != nil {
 		return err
 	}
 	if asJSON {
 		rows := []setJSON{}
 		for _, x := range list {
-			v, err := setOf(ctx, s, x)
+			v, err := b.setOf(ctx, x)
 			if err != nil {
 				return err
 			}
 			rows = append(rows, v)
 		}
-		return printJSON(e, rows)
+		return printJSON(b.env, rows)
 	}
 	for _, x := range list {
-		fmt.Fprintf(e.out, "%s, %s\n", x.Name, say.Count(len(x.Items), "lick"))
+		fmt.Fprintf(b.out, "%s, %s\n", x.Name, say.Count(len(x.Items), "lick"))
 	}
 	if len(list) == 0 {
-		fmt.Fprintln(e.out, "no sets")
+		fmt.Fprintln(b.out, "no sets")
 	}
 	return nil
 }
 
 // setOf is a set with the titles of its licks; those that were deleted are left out.
-func setOf(ctx context.Context, s *store.Store, x store.Set) (setJSON, error) {
+func (b *book) setOf(ctx context.Context, x store.Set) (setJSON, error) {
 	v := setJSON{x.Name, x.Kind, x.Target, x.Remark, []setItemJSON{}}
-	items, licks, err := lesson.Licks(ctx, s, x, "")
+	items, licks, err := lesson.Licks(ctx, b.Store, x, "")
 	for i, it := range items {
 		v.Licks = append(v.Licks, setItemJSON{it.Lick, titled(licks[i].Lick.Title), licks[i].Lick.Tempo, it.Remark,
 			it.Days.String()})
@@ -386,13 +374,13 @@ func setOf(ctx context.Context, s *store.Store, x store.Set) (setJSON, error) {
 }
 
 // printSet prints a set.
-func printSet(ctx context.Context, e env, s *store.Store, x store.Set, asJSON bool) error {
-	v, err := setOf(ctx, s, x)
+func (b *book) printSet(ctx context.Context, x store.Set, asJSON bool) error {
+	v, err := b.setOf(ctx, x)
 	if err != nil {
 		return err
 	}
 	if asJSON {
-		return printJSON(e, v)
+		return printJSON(b.env, v)
 	}
 	head := v.Name
 	if v.Kind != "" {
@@ -401,45 +389,41 @@ func printSet(ctx context.Context, e env, s *store.Store, x store.Set, asJSON bo
 	if v.Target != "" {
 		head += ", by " + v.Target
 	}
-	fmt.Fprintln(e.out, head)
+	fmt.Fprintln(b.out, head)
 	if v.Remark != "" {
-		fmt.Fprintln(e.out, v.Remark)
+		fmt.Fprintln(b.out, v.Remark)
 	}
 	for i, it := range v.Licks {
-		fmt.Fprintf(e.out, "%3d  %s at %g", i+1, it.Title, it.Tempo)
+		fmt.Fprintf(b.out, "%3d  %s at %g", i+1, it.Title, it.Tempo)
 		for _, more := range []string{it.Days, it.Remark} {
 			if more != "" {
-				fmt.Fprintf(e.out, ", %s", more)
+				fmt.Fprintf(b.out, ", %s", more)
 			}
 		}
-		fmt.Fprintln(e.out)
+		fmt.Fprintln(b.out)
 	}
 	if len(v.Licks) == 0 {
-		fmt.Fprintln(e.out, "no licks yet")
+		fmt.Fprintln(b.out, "no licks yet")
 	}
 	return nil
 }
 
 // exportSet writes a set as one file for another notebook.
-func exportSet(ctx context.Context, e env, s *store.Store, engine *judge.Engine, _ store.Player, file, name string,
-	page bool) error {
+func (b *book) exportSet(ctx context.Context, file, name string, page bool) error {
 	if !strings.EqualFold(filepath.Ext(file), ".zip") {
 		return fmt.Errorf("a set goes out as a .zip file, which %s is not", file)
 	}
-	x, ok, err := s.SetNamed(ctx, name)
-	if err == nil && !ok {
-		err = fmt.Errorf("the notebook has no set %q", name)
-	}
+	x, err := b.set(ctx, name, "")
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := lesson.Write(ctx, &b, s, engine, x, page); err != nil {
+	var data bytes.Buffer
+	if err := lesson.Write(ctx, &data, b.Store, b.engine, x, page); err != nil {
 		return err
 	}
-	if err := write(file, b.Bytes()); err != nil {
+	if err := write(file, data.Bytes()); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s with %s written to %s\n", x.Name, say.Count(len(x.Items), "lick"), file)
+	fmt.Fprintf(b.out, "%s with %s written to %s\n", x.Name, say.Count(len(x.Items), "lick"), file)
 	return nil
 }

@@ -13,7 +13,6 @@ import (
 	"strings"
 	"time"
 
-	"ornamen/core/judge"
 	"ornamen/core/practice"
 	"ornamen/core/say"
 	"ornamen/internal/lesson"
@@ -64,7 +63,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	}
 	fs := newFlags()
 	minutes := fs.Int("minutes", 30, "`N` minutes that the plan fills")
-	named := fs.String("db", "", "`FILE` the notebook; the one in the player's own folder")
+	b := bookOf(e, fs)
 	asJSON, asCSV := fs.Bool("json", false, "prints JSON"), fs.Bool("csv", false, "prints CSV")
 	on := fs.String("on", "", "`DAY` plans for this day, as in 2026-12-03; today")
 	from := fs.String("from", "", "`LOG` reads the log from this file and not from the notebook")
@@ -87,7 +86,7 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	}
 	switch {
 	case what == "read":
-		return readPractice(ctx, e, rest[0], *named, *player)
+		return b.readPractice(ctx, rest[0], *player)
 	case what == "calibrate" && *from != "":
 		log, err := practiceFile(*from)
 		if err != nil {
@@ -95,43 +94,38 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		}
 		return printAbilities(e, practice.Calibrate(log), practice.Kinds(log), *asJSON)
 	}
-	s, err := readNotebook(*named, e.now)
-	if err != nil {
+	if err := b.read(); err != nil {
 		return err
 	}
-	defer s.Close()
-	engine, who, err := keptEngine(ctx, s, *player)
-	if err != nil {
+	defer b.Close()
+	if err := b.play(ctx, *player); err != nil {
 		return err
 	}
 	var of *store.Set
 	if *set != "" {
-		x, ok, err := s.SetNamed(ctx, *set)
+		x, err := b.set(ctx, *set, "")
 		if err != nil {
 			return err
-		}
-		if !ok {
-			return fmt.Errorf("the notebook has no set %q", *set)
 		}
 		of = &x
 	}
 	switch what {
 	case "report":
-		return writeReport(ctx, e, s, who, of, rest[0])
+		return b.writeReport(ctx, of, rest[0])
 	case "plan":
-		day := s.Now()
+		day := b.Now()
 		if *on != "" {
 			if day, err = time.ParseInLocation(time.DateOnly, *on, day.Location()); err != nil {
 				return fmt.Errorf("--on %q is no day: write it as in --on 2026-12-03", *on)
 			}
 		}
-		return printPlan(ctx, e, s, engine, who, of, *minutes, day, *asJSON)
+		return b.printPlan(ctx, of, *minutes, day, *asJSON)
 	case "ladder":
-		return printLadder(ctx, e, s, engine, who, rest[0], *part, *asJSON)
+		return b.printLadder(ctx, rest[0], *part, *asJSON)
 	case "log":
-		return printLog(ctx, e, s, who, *asJSON, *asCSV)
+		return b.printLog(ctx, *asJSON, *asCSV)
 	case "calibrate":
-		log, err := practising.Log(ctx, s, who.ID)
+		log, err := practising.Log(ctx, b.Store, b.who.ID)
 		if err != nil {
 			return err
 		}
@@ -156,7 +150,7 @@ func practiceFile(file string) ([]practice.Entry, error) {
 
 // readPractice adds a log from a file to a player's, or a report to the log of the student whom it is of: what is not
 // there yet.
-func readPractice(ctx context.Context, e env, file, named, player string) error {
+func (b *book) readPractice(ctx context.Context, file, player string) error {
 	var log []practice.Entry
 	report, isReport, err := reportFile(file)
 	if err == nil && !isReport {
@@ -165,30 +159,29 @@ func readPractice(ctx context.Context, e env, file, named, player string) error 
 	if err != nil {
 		return err
 	}
-	s, err := writeNotebook(named, e.now)
-	if err != nil {
+	if err := b.write(); err != nil {
 		return err
 	}
-	defer s.Close()
+	defer b.Close()
 	var who store.Player
 	var added int
 	if isReport {
 		log = report.Rounds
-		who, added, err = lesson.TakeReport(ctx, s, report, player)
-	} else if who, err = s.PlayerNamed(ctx, player); err == nil {
-		added, err = practising.Take(ctx, s, who.ID, log)
+		who, added, err = lesson.TakeReport(ctx, b.Store, report, player)
+	} else if who, err = b.PlayerNamed(ctx, player); err == nil {
+		added, err = practising.Take(ctx, b.Store, who.ID, log)
 	}
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s added to the log", say.Count(added, "line"))
+	fmt.Fprintf(b.out, "%s added to the log", say.Count(added, "line"))
 	if isReport || player != "" {
-		fmt.Fprintf(e.out, " of %s", who.Name)
+		fmt.Fprintf(b.out, " of %s", who.Name)
 	}
 	if had := len(log) - added; had > 0 {
-		fmt.Fprintf(e.out, "; %s there already", map[bool]string{true: "1 was", false: fmt.Sprint(had, " were")}[had == 1])
+		fmt.Fprintf(b.out, "; %s there already", map[bool]string{true: "1 was", false: fmt.Sprint(had, " were")}[had == 1])
 	}
-	fmt.Fprintln(e.out)
+	fmt.Fprintln(b.out)
 	return nil
 }
 
@@ -216,48 +209,48 @@ func reportFile(file string) (r lesson.Report, ok bool, err error) {
 }
 
 // writeReport writes what a player practised, to go back to a teacher.
-func writeReport(ctx context.Context, e env, s *store.Store, who store.Player, of *store.Set, file string) error {
+func (b *book) writeReport(ctx context.Context, of *store.Set, file string) error {
 	if !strings.EqualFold(filepath.Ext(file), ".json") {
 		return fmt.Errorf("a report is a .json file, which %s is not", file)
 	}
-	var b bytes.Buffer
-	n, err := lesson.WriteReport(ctx, &b, s, who, of)
+	var data bytes.Buffer
+	n, err := lesson.WriteReport(ctx, &data, b.Store, b.who, of)
 	if err != nil {
 		return err
 	}
-	if err := write(file, b.Bytes()); err != nil {
+	if err := write(file, data.Bytes()); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s of %s written to %s\n", say.Count(n, "line"), who.Name, file)
+	fmt.Fprintf(b.out, "%s of %s written to %s\n", say.Count(n, "line"), b.who.Name, file)
 	return nil
 }
 
 // printLog prints the log: for people by its days, as JSON or CSV as it was written.
-func printLog(ctx context.Context, e env, s *store.Store, who store.Player, asJSON, asCSV bool) error {
+func (b *book) printLog(ctx context.Context, asJSON, asCSV bool) error {
 	if asJSON || asCSV {
-		log, err := practising.Written(ctx, s, who.ID)
+		log, err := practising.Written(ctx, b.Store, b.who.ID)
 		switch {
 		case err != nil:
 			return err
 		case asCSV:
-			return practice.WriteCSV(e.out, log)
+			return practice.WriteCSV(b.out, log)
 		}
-		return printJSON(e, append([]practice.Entry{}, log...))
+		return printJSON(b.env, append([]practice.Entry{}, log...))
 	}
-	log, err := practising.Log(ctx, s, who.ID)
+	log, err := practising.Log(ctx, b.Store, b.who.ID)
 	if err != nil {
 		return err
 	}
 	for _, x := range log {
-		fmt.Fprintf(e.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title,
+		fmt.Fprintf(b.out, "%s  %s%s at %g: %d clean, %d not\n", x.Time.Format("2006-01-02 15:04"), x.Title,
 			partWord(x.Part), x.Tempo, x.Clean, x.Missed)
 	}
 	if len(log) == 0 {
-		fmt.Fprintln(e.out, "nothing was practised yet")
+		fmt.Fprintln(b.out, "nothing was practised yet")
 	}
-	lines, err := s.SetAside(ctx)
+	lines, err := b.SetAside(ctx)
 	if err == nil && len(lines) > 0 {
-		fmt.Fprintf(e.err, "%s of the log could not be read and stay out of it\n", say.Count(len(lines), "line"))
+		fmt.Fprintf(b.err, "%s of the log could not be read and stay out of it\n", say.Count(len(lines), "line"))
 	}
 	return err
 }
@@ -271,12 +264,11 @@ func partWord(part string) string {
 }
 
 // printPlan prints the plan of a day. It is planned for the notebook's player and from the log as it is now.
-func printPlan(ctx context.Context, e env, s *store.Store, engine *judge.Engine, who store.Player, of *store.Set,
-	minutes int, day time.Time, asJSON bool) error {
+func (b *book) printPlan(ctx context.Context, of *store.Set, minutes int, day time.Time, asJSON bool) error {
 	if minutes < 1 || minutes > 600 {
 		return fmt.Errorf("a plan takes 1 to 600 minutes, not %d", minutes)
 	}
-	items, err := practising.Day(ctx, engine, s, who, of, minutes, day)
+	items, err := practising.Day(ctx, b.engine, b.Store, b.who, of, minutes, day)
 	if err != nil {
 		return err
 	}
@@ -286,18 +278,18 @@ func printPlan(ctx context.Context, e env, s *store.Store, engine *judge.Engine,
 			x.Part.Heavy, x.Why})
 	}
 	if asJSON {
-		return printJSON(e, v)
+		return printJSON(b.env, v)
 	}
 	for _, x := range items {
 		tempo := ""
 		if x.Tempo > 0 {
 			tempo = fmt.Sprintf(" at %g", x.Tempo)
 		}
-		fmt.Fprintf(e.out, "%3d min  %-8s %s%s%s: %s\n", x.Minutes, x.Kind, x.Title, partWord(x.Part.Name), tempo,
+		fmt.Fprintf(b.out, "%3d min  %-8s %s%s%s: %s\n", x.Minutes, x.Kind, x.Title, partWord(x.Part.Name), tempo,
 			x.Why)
 	}
 	if len(items) == 0 {
-		fmt.Fprintln(e.out, "the notebook has no lick to practise")
+		fmt.Fprintln(b.out, "the notebook has no lick to practise")
 	}
 	return nil
 }
@@ -313,17 +305,16 @@ type ladderJSON struct {
 
 // printLadder says where a part of a lick stands: the tempo to play now, the one after it, how many clean rounds are
 // left to it, where the ladder began and where it leads.
-func printLadder(ctx context.Context, e env, s *store.Store, engine *judge.Engine, who store.Player, lick, name string,
-	asJSON bool) error {
-	x, err := lickNamed(ctx, s, lick)
+func (b *book) printLadder(ctx context.Context, lick, name string, asJSON bool) error {
+	x, err := b.lickNamed(ctx, lick)
 	if err != nil {
 		return err
 	}
-	log, err := practising.Log(ctx, s, who.ID)
+	log, err := practising.Log(ctx, b.Store, b.who.ID)
 	if err != nil {
 		return err
 	}
-	piece, err := practising.NewPieces().Of(ctx, engine, practising.Who{Own: who.Own()}, x)
+	piece, err := practising.NewPieces().Of(ctx, b.engine, practising.Who{Own: b.who.Own()}, x)
 	if err != nil {
 		return err
 	}
@@ -333,11 +324,11 @@ func printLadder(ctx context.Context, e env, s *store.Store, engine *judge.Engin
 			names = append(names, strconv.Quote(cmp.Or(p.Name, "the whole")))
 			continue
 		}
-		r := practice.Climb(p, piece.Wanted, log, x.ID, practice.DateOf(s.Now()))
+		r := practice.Climb(p, piece.Wanted, log, x.ID, practice.DateOf(b.Now()))
 		if asJSON {
-			return printJSON(e, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
+			return printJSON(b.env, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
 		}
-		fmt.Fprintf(e.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name),
+		fmt.Fprintf(b.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name),
 			r.Tempo, say.Count(r.Left, "clean round"), r.Next, r.Start, r.Wanted)
 		return nil
 	}

@@ -73,24 +73,6 @@ func servingFlags(fs *pflag.FlagSet) serving {
 	}
 }
 
-// readNotebook opens a notebook to be read only, the player's own unless a file is named.
-func readNotebook(named string, now func() time.Time) (*store.Store, error) {
-	db, err := notebookFile(named)
-	if err != nil {
-		return nil, err
-	}
-	return store.OpenToRead(db, now)
-}
-
-// writeNotebook opens the named notebook, or the player's own, to be written.
-func writeNotebook(named string, now func() time.Time) (*store.Store, error) {
-	db, err := notebookFile(named)
-	if err != nil {
-		return nil, err
-	}
-	return store.Open(db, now)
-}
-
 // notebookFile is where the player's notebook lies, unless a file is named: in the folder that
 // the system keeps settings in, which is made for its owner alone.
 func notebookFile(named string) (string, error) {

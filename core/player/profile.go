@@ -2,6 +2,7 @@ package player
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"strconv"
 	"strings"
@@ -40,6 +41,16 @@ type Profile struct {
 
 	Habits   string `json:"habits,omitempty"`   // other fingers of the player's own, see figure.ParseHabits
 	Declined string `json:"declined,omitempty"` // habits that were offered and are none
+}
+
+// ParseProfile reads settings as JSON; those that it does not name, or nothing at all, are the default's.
+func ParseProfile(data []byte) (Profile, error) {
+	p := DefaultProfile()
+	if data == nil {
+		return p, nil
+	}
+	err := json.Unmarshal(data, &p)
+	return p, err
 }
 
 // DefaultProfile is Default as settings.

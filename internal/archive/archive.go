@@ -315,11 +315,11 @@ func (u *unpacker) players(version int) (out []store.Playing, err error) {
 
 // checkPlayer says what is wrong with a player's settings: a notebook with such ones would not open again.
 func checkPlayer(data []byte) error {
-	p := player.DefaultProfile()
-	if err := json.Unmarshal(data, &p); err != nil {
+	p, err := player.ParseProfile(data)
+	if err != nil {
 		return errors.New("it cannot be read")
 	}
-	_, err := p.Player()
+	_, err = p.Player()
 	return err
 }
 

@@ -110,12 +110,12 @@ func (a *Site) LoadPlayers(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		profile := player.DefaultProfile()
+		profile, err := player.ParseProfile(data)
+		if err != nil {
+			return fmt.Errorf("the player %s in the notebook cannot be read: %w", row.Name, err)
+		}
 		if data != nil {
 			before++ // the defaults lie before the first settings
-			if err := json.Unmarshal(data, &profile); err != nil {
-				return fmt.Errorf("the player %s in the notebook cannot be read: %w", row.Name, err)
-			}
 		}
 		p := &Player{Who: row, Profile: profile, Before: before, Key: summaryKey(profile)}
 		if old := a.playerOf(row.ID); old != nil && old.Profile == profile {
