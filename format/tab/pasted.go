@@ -26,6 +26,8 @@ type pasted struct {
 	text    []string      // one byte a character, string lines in small letters
 	names   []string      // the tuning that a heading names
 	whole   []music.Pitch // … with its octaves, thin string first
+	upside  bool          // the thick string is on top
+	timed   bool          // a row of it says lengths
 	steps   int           // half steps that a heading lowers all strings by
 	drop    int           // and the thickest string by as many more
 	capo    int

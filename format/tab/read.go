@@ -30,11 +30,8 @@ var ownRow = regexp.MustCompile(`(?m)^length +\d+/\d+`)
 
 // decodeOwn reads a page as Encode writes it.
 func decodeOwn(data []byte) (out read.Result, err error) {
-	r := reader{l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
+	r := reader{own: true, l: lick.New(), lastOn: map[int]int{}, words: map[int]string{}}
 	lines := strings.Split(read.TextOf(data), "\n")
-	for i := range lines {
-		lines[i] = colon.ReplaceAllString(lines[i], "$1|$2")
-	}
 	for i := 0; i < len(lines); {
 		end := i
 		for end < len(lines) && isStringLine(lines[end]) {
@@ -47,7 +44,6 @@ func decodeOwn(data []byte) (out read.Result, err error) {
 			i++
 			continue
 		}
-		r.behind(lines, i, end)
 		if err := r.system(lines, i, end); err != nil {
 			return out, err
 		}
@@ -66,9 +62,6 @@ func decodeOwn(data []byte) (out read.Result, err error) {
 	}
 	// Reading the file back checks all that a lick file must keep.
 	out.Remarks = r.remarks
-	if !r.timed {
-		out.Remark("No lengths are written, so that every time is an eighth.")
-	}
 	return out, out.Finish(r.l, nil)
 }
 
@@ -78,25 +71,8 @@ const maxBytes = 4 << 20
 // label is what stands before a string line: a note name, perhaps with its octave.
 var label = regexp.MustCompile(`^\s*([A-Ga-g]?[#b]?)[0-9]?\s*\|`)
 
-// colon is a label that ends in a colon where others have a bar line: "e:-5-8-".
-var colon = regexp.MustCompile(`^(\s*[A-Ga-g][#b]?[0-9]?\s*):(-)`)
-
 // afterBar is what stands behind the last bar line of a string line, as in "--5--|  x4".
 var afterBar = regexp.MustCompile(`\|(\s+[^|]*)$`)
-
-// behind takes away what others write behind the string lines [from, to), and says so.
-func (r *reader) behind(lines []string, from, to int) {
-	for i := from; i < to; i++ {
-		m := afterBar.FindStringSubmatchIndex(lines[i])
-		if m == nil || strings.Contains(lines[i][m[2]:], "-") {
-			continue
-		}
-		if text := strings.TrimSpace(lines[i][m[2]:]); text != "" {
-			r.remark("line %d: %q is not read.", i+1, text)
-		}
-		lines[i] = lines[i][:m[2]]
-	}
-}
 
 // isStringLine says whether a line is one of a string: a label, a bar line, and then nothing but signs, or dashes that
 // make up a good part of it. "A|---" in a poem is one too; a block needs as many of them as an instrument has strings.
@@ -123,9 +99,7 @@ type reader struct {
 	at      lick.Time
 	lastOn  map[int]int // string → last note
 	tuned   bool
-	upside  bool           // the thick string is on top
 	own     bool           // it has a length row, as we write it
-	timed   bool           // a block of it had one
 	words   map[int]string // of notes, by their number
 	remarks []string
 }
@@ -146,12 +120,11 @@ type mark struct {
 	sign     playedSign
 }
 
-// system reads the rows [from, to) of one block of strings, with the rows around it that belong
-// to it. Signs in one column sound together. In tab by other hands the frets line up, in ours
-// the signs before them: "h12" under "9" begins in the column of the h.
+// system reads the rows [from, to) of one block of strings, with the rows below it that belong to it. Signs that begin in
+// one column sound together: "h12" under "9" begins in the column of the h.
 func (r *reader) system(lines []string, from, to int) error {
-	if err := r.tune(lines[from:to], from); err != nil {
-		return err
+	if n := to - from; n != len(r.l.Tuning) {
+		return fmt.Errorf("line %d: there are %d string lines, but the tuning has %d", from+1, n, len(r.l.Tuning))
 	}
 	if err := linedUp(lines, from, to); err != nil {
 		return err
@@ -159,9 +132,6 @@ func (r *reader) system(lines []string, from, to int) error {
 	var marks []mark
 	for i := from; i < to; i++ {
 		str := i - from + 1
-		if r.upside {
-			str = to - i
-		}
 		body := strings.IndexByte(lines[i], '|')
 		found, left := signsOf(lines[i], body)
 		for _, s := range found {
@@ -175,13 +145,6 @@ func (r *reader) system(lines []string, from, to int) error {
 	for i := to; i < min(to+3, len(lines)); i++ {
 		name, _, _ := strings.Cut(strings.TrimSpace(lines[i]), " ")
 		rows[name] = lines[i]
-	}
-	r.own = rows["length"] != ""
-	if r.timed = r.timed || r.own; !r.own {
-		// Tab by other hands lines up the frets, ours the signs before them.
-		for i := range marks {
-			marks[i].col = marks[i].sign.fretCol
-		}
 	}
 	slices.SortStableFunc(marks, func(a, b mark) int { return a.col - b.col })
 	for len(marks) > 0 {

@@ -153,52 +153,6 @@ func bendTo(fret int, to string, pre, release bool) (*lick.Bend, error) {
 	return b, nil
 }
 
-// tune takes the tuning from the labels of a block, where no line above has said it: each label the note nearest to
-// that of the usual instrument with so many strings, so that "d" on top of a dropped guitar is D4 below E4. It finds
-// out which string is on top, too. Labels that make no falling row of pitches leave the usual tuning.
-//
-// Which string is on top is told by labels that fit from the bottom and not from the top. More
-// string lines than the known instruments have need a Tuning line.
-func (r *reader) tune(rows []string, line int) error {
-	n := len(rows)
-	if r.tuned {
-		if n != len(r.l.Tuning) {
-			return fmt.Errorf("line %d: there are %d string lines, but the tuning has %d", line+1, n, len(r.l.Tuning))
-		}
-		r.upside = r.upside || n > 0 && labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false)
-		return nil
-	}
-	tuning := usual(n)
-	if tuning == nil {
-		return fmt.Errorf("line %d: %d string lines need a Tuning line above them, thin string first", line+1, n)
-	}
-	r.l.Tuning, r.tuned = tuning, true
-	if labelled(rows, r.l.Tuning, true) && !labelled(rows, r.l.Tuning, false) {
-		r.upside = true
-		return nil
-	}
-	var own []music.Pitch
-	for i, row := range rows {
-		text := label.FindStringSubmatch(row)[1]
-		if text == "" {
-			return nil // not every string is named: the usual tuning
-		}
-		p, err := music.ParseName(strings.ToUpper(text[:1]) + text[1:])
-		if err != nil {
-			return nil
-		}
-		by := (p.Class() - r.l.Tuning[i].Class() + 18) % 12
-		own = append(own, r.l.Tuning[i]+music.Pitch(by-6))
-	}
-	for i := 1; i < n; i++ {
-		if own[i] >= own[i-1] {
-			return nil // labels that make no tuning
-		}
-	}
-	r.l.Tuning = own
-	return nil
-}
-
 // usual is the tuning of the usual instrument with so many strings, nil for none: a bass with four and five, a guitar
 // with more.
 func usual(strings int) []music.Pitch {
@@ -207,23 +161,4 @@ func usual(strings int) []music.Pitch {
 		return i.Guitar.Tuning
 	}
 	return nil
-}
-
-// labelled says whether the rows' labels are the strings' names, from the top or from the bottom.
-func labelled(rows []string, tuning []music.Pitch, upside bool) bool {
-	for i, row := range rows {
-		k := i
-		if upside {
-			k = len(rows) - 1 - i
-		}
-		text := label.FindStringSubmatch(row)[1]
-		if text == "" {
-			return false
-		}
-		p, err := music.ParseName(strings.ToUpper(text[:1]) + text[1:])
-		if err != nil || p.Class() != tuning[k].Class() {
-			return false
-		}
-	}
-	return true
 }
