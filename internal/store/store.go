@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 	"time"
 
@@ -237,6 +238,13 @@ func (s *Store) Delete(ctx context.Context, id uint) error {
 		}
 		return res.Error
 	})
+}
+
+// Untouched says whether a lick is as it was added: nobody has edited it, and it stands in no player's log.
+func (s *Store) Untouched(ctx context.Context, id uint) (is bool, err error) {
+	err = s.db.WithContext(ctx).Raw(`SELECT (SELECT COUNT(*) FROM revisions WHERE lick_id = @id) = 1
+		AND NOT EXISTS (SELECT 1 FROM played WHERE lick_id = @id)`, sql.Named("id", id)).Row().Scan(&is)
+	return is, plain(err)
 }
 
 // Begun says whether the notebook ever held a lick, be it deleted since.

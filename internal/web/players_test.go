@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/internal/store"
 )
 
 // A second player has hand, log and fingers of their own; nothing that they do reaches those of the first. One who was
@@ -119,4 +120,55 @@ func TestTwoPlayers(t *testing.T) {
 		len(c.app.site.Players()) != 2 {
 		t.Errorf("%d rounds came back, %v", len(log), err)
 	}
+}
+
+// A lick that a set moves to another key is a lick of its own; moved again or undone it is gone again, unless somebody
+// has edited it, and an undo that names it brings it back.
+func TestMovedLicksOfASet(t *testing.T) {
+	c := newClient(t, boxLine(t, 8))
+	c.post("/sets", url.Values{"name": {"Week"}, "lick": {fmt.Sprint(c.id)}})
+	change := func(do, value string) {
+		t.Helper()
+		x, _, err := c.store.SetNamed(t.Context(), "Week")
+		if err != nil {
+			t.Fatal(err)
+		}
+		if res, body := c.post(fmt.Sprintf("/sets/%d", x.ID), url.Values{"do": {do}, "n": {"1"}, "value": {value},
+			"before": {fmt.Sprint(x.Before)}}); res.StatusCode >= 400 {
+			t.Fatalf("%s %s: %s %.300s", do, value, res.Status, body)
+		}
+	}
+	is := func(licks int, of string) uint {
+		t.Helper()
+		rows, err := c.store.List(t.Context(), store.Query{Limit: 50})
+		if err != nil {
+			t.Fatal(err)
+		}
+		x, _, _ := c.store.SetNamed(t.Context(), "Week")
+		e, err := c.store.Get(t.Context(), x.Items[0].Lick)
+		if err != nil || len(rows) != licks || e.Lick.Key.Tonic != of {
+			t.Fatalf("%v, %d licks, the set's in %s; want %d, in %s", err, len(rows), e.Lick.Key.Tonic, licks, of)
+		}
+		return e.ID
+	}
+	start, err := c.store.Get(t.Context(), c.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	change("key", "E")
+	is(2, "E")
+	change("key", "F")
+	is(2, "F")
+	change("undo", "")
+	id := is(2, "E")
+	e, err := c.store.Get(t.Context(), id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	e.Lick.Tempo++
+	if _, err := c.store.Commit(t.Context(), id, e.Revision, e.Lick, "tempo"); err != nil {
+		t.Fatal(err)
+	}
+	change("undo", "")
+	is(2, start.Lick.Key.Tonic)
 }

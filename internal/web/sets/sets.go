@@ -131,11 +131,10 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	ctx := r.Context()
+	ctx, before := r.Context(), x
 	if f.Do == "undo" {
 		err = a.Store.UndoSet(ctx, x.ID)
 	} else {
-		before := x
 		if x, err = a.changed(ctx, x, f); err == nil && !reflect.DeepEqual(x, before) {
 			_, err = a.Store.SaveSet(ctx, x, f.Before)
 		}
@@ -145,6 +144,9 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	}
 	if err != nil {
 		return page.Mistake(err)
+	}
+	if err := a.tidied(ctx, before); err != nil {
+		return err
 	}
 	if r.Header.Get("HX-Request") == "" {
 		return page.Redirect(w, r, fmt.Sprintf("/sets/%d", x.ID))
@@ -309,6 +311,45 @@ func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.S
 	e, err := a.Add(ctx, l, fmt.Sprintf("moved from lick %d for a set", from.ID))
 	it.Lick, it.From = e.ID, from.ID
 	return it, err
+}
+
+// tidied takes licks out of the notebook that were moved for a set and that a change of it has left behind, where nobody
+// has edited or practised them and no other set has them, and brings those back that an undo names again.
+func (a Screen) tidied(ctx context.Context, before store.Set) error {
+	now, err := a.Store.SetOf(ctx, before.ID)
+	if err != nil {
+		return err
+	}
+	sets, err := a.Store.Sets(ctx)
+	if err != nil {
+		return err
+	}
+	named := map[uint]bool{}
+	for _, x := range sets {
+		for _, it := range x.Items {
+			named[it.Lick] = true
+		}
+	}
+	for _, it := range now.Items {
+		if it.From != 0 {
+			if err := a.Store.Restore(ctx, it.Lick); err != nil && !errors.Is(err, store.ErrNotFound) {
+				return err
+			}
+		}
+	}
+	for _, it := range before.Items {
+		if it.From == 0 || named[it.Lick] {
+			continue
+		}
+		is, err := a.Store.Untouched(ctx, it.Lick)
+		if err == nil && is {
+			err = a.Store.Delete(ctx, it.Lick)
+		}
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+	}
+	return nil
 }
 
 // samePlaces says whether two lines are fretted alike.
