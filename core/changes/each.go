@@ -163,7 +163,7 @@ func (m *moving) to(to music.Chord, before []neck.Place) (best []neck.Place, err
 		var places []neck.Place
 		from := before[0]
 		for _, p := range pitches {
-			at, ok := nearest(m.guitar, p+octave, from)
+			at, ok := m.guitar.Nearest(p+octave, from)
 			if !ok {
 				break
 			}
@@ -448,17 +448,13 @@ func (m *moving) fill(c ChordChange, figure []lick.Note) (out []lick.Note) {
 }
 
 // inBox is the place of a pitch within the box, on the string nearest to the last one.
-func (m *moving) inBox(pitch music.Pitch, from neck.Place, low int) (best neck.Place, ok bool) {
-	for _, p := range m.guitar.Places(pitch) {
+func (m *moving) inBox(pitch music.Pitch, from neck.Place, low int) (neck.Place, bool) {
+	return m.guitar.Best(pitch, func(p neck.Place) int {
 		if p.Fret < max(1, low-1) || p.Fret > low+tailFrets {
-			continue
+			return neck.OutOfReach
 		}
-		if !ok ||
-			max(p.String-from.String, from.String-p.String) < max(best.String-from.String, from.String-best.String) {
-			best, ok = p, true
-		}
-	}
-	return best, ok
+		return max(p.String-from.String, from.String-p.String)
+	})
 }
 
 // quality is by how much a tone of one chord moves to be the same tone of the other: the major
@@ -533,14 +529,4 @@ func (m *moving) holding(key lick.Key, c music.Chord, moved []lick.Note) lick.Ke
 	}
 	key.Add = append(slices.Clone(key.Add), missing...)
 	return key
-}
-
-// nearest is the place of a pitch nearest to another place.
-func nearest(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
-	for _, p := range g.Places(pitch) {
-		if !ok || neck.Apart(p, from) < neck.Apart(best, from) {
-			best, ok = p, true
-		}
-	}
-	return best, ok
 }

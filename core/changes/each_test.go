@@ -80,7 +80,7 @@ func TestFigureKeepsItsContour(t *testing.T) {
 				if p.At(pitch).Role == music.Outside {
 					continue
 				}
-				place, ok := nearest(g, pitch, neck.Place{String: 4, Fret: 5})
+				place, ok := g.Nearest(pitch, neck.Place{String: 4, Fret: 5})
 				if !ok {
 					t.Fatal(pitch)
 				}

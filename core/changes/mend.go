@@ -159,7 +159,7 @@ func (m *mending) head() (Fix, bool) {
 	var added []lick.Note
 	for k := int64(1); k <= n; k++ {
 		pitch = nextTone(p, pitch, !up)
-		at, ok := nearest(m.guitar, pitch, place)
+		at, ok := m.guitar.Nearest(pitch, place)
 		if !ok {
 			return Fix{}, false
 		}
@@ -235,7 +235,7 @@ func (m *mending) nearest() (Fix, bool) {
 		if !role.Chordal() || hasKey && p.At(target).Role == music.Outside {
 			continue
 		}
-		at, ok := nearest(m.guitar, target, n.Place())
+		at, ok := m.guitar.Nearest(target, n.Place())
 		if !ok {
 			continue
 		}
@@ -267,7 +267,7 @@ func (m *mending) approach(by music.Pitch) (Fix, bool) {
 	i, k := m.columns[on][0], m.columns[on-1][0]
 	n := fix.Lick.Notes[k]
 	pitch := fix.Lick.Pitch(i) + by
-	at, ok := nearest(m.guitar, pitch, fix.Lick.Notes[i].Place())
+	at, ok := m.guitar.Nearest(pitch, fix.Lick.Notes[i].Place())
 	if !ok || n.Bend != nil || n.At.Before(m.report.Chords[m.landing.Chord-1].At) {
 		return fix, false
 	}
@@ -291,7 +291,7 @@ func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int, ok 
 		return 0, false
 	}
 	step := nextTone(p, target, from > target)
-	at, ok := nearest(m.guitar, step, n.Place())
+	at, ok := m.guitar.Nearest(step, n.Place())
 	if ok {
 		set(&out.Notes[k], at)
 	}

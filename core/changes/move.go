@@ -14,7 +14,7 @@ import (
 // nearPlace is the place of a pitch nearest to another place, an octave away where there is none.
 func nearPlace(g neck.Guitar, pitch music.Pitch, from neck.Place) (best neck.Place, ok bool) {
 	for _, by := range []music.Pitch{0, 12, -12} {
-		if best, ok = nearest(g, pitch+by, from); ok {
+		if best, ok = g.Nearest(pitch+by, from); ok {
 			return best, true
 		}
 	}

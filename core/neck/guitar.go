@@ -149,6 +149,26 @@ func (g Guitar) Places(pitch music.Pitch) []Place {
 	return out
 }
 
+// OutOfReach is the cost of a place that is not to be taken.
+const OutOfReach = math.MaxInt
+
+// Best is the place of a pitch that costs least, of equals the one on the thinnest string; ok is false where there is
+// none.
+func (g Guitar) Best(pitch music.Pitch, cost func(at Place) int) (best Place, ok bool) {
+	least := OutOfReach
+	for _, p := range g.Places(pitch) {
+		if c := cost(p); c < least {
+			best, least, ok = p, c, true
+		}
+	}
+	return best, ok
+}
+
+// Nearest is the place of a pitch nearest to another place, as Apart measures it.
+func (g Guitar) Nearest(pitch music.Pitch, from Place) (best Place, ok bool) {
+	return g.Best(pitch, func(at Place) int { return Apart(at, from) })
+}
+
 // Octaves moves a place by octaves, two strings for each; ok is false where the neck ends before it.
 func (g Guitar) Octaves(at Place, n int) (to Place, ok bool) {
 	s := at.String - 2*n

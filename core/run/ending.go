@@ -86,12 +86,12 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 		if pitch.Class() != t.Name.Class() {
 			continue
 		}
-		best, ok := neck.Place{}, false
-		for _, at := range b.guitar.Places(pitch) {
-			if at.Fret > 0 && (!ok || neck.Apart(at, last) < neck.Apart(best, last)) {
-				best, ok = at, true
+		best, ok := b.guitar.Best(pitch, func(at neck.Place) int {
+			if at.Fret == 0 {
+				return neck.OutOfReach
 			}
-		}
+			return neck.Apart(at, last)
+		})
 		if ok {
 			return over{b.plan, best, t.Name, lineChord{}, b.tail.Strings}, nil
 		}

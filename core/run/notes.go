@@ -15,17 +15,15 @@ func taken(places []neck.Place, str int) bool {
 }
 
 // elsewhere finds the same pitch on a string that is free, near the tones that sound with it.
-func (b *builder) elsewhere(at neck.Place, with []neck.Place) (best neck.Place, ok bool) {
-	for _, p := range b.guitar.Places(b.guitar.Pitch(at)) {
-		near := !taken(with, p.String)
+func (b *builder) elsewhere(at neck.Place, with []neck.Place) (neck.Place, bool) {
+	return b.guitar.Best(b.guitar.Pitch(at), func(p neck.Place) int {
 		for _, w := range with {
-			near = near && p.Fret-w.Fret <= chordSpan && w.Fret-p.Fret <= chordSpan
+			if p.String == w.String || p.Fret-w.Fret > chordSpan || w.Fret-p.Fret > chordSpan {
+				return neck.OutOfReach
+			}
 		}
-		if near && (!ok || neck.Apart(p, with[0]) < neck.Apart(best, with[0])) {
-			best, ok = p, true
-		}
-	}
-	return best, ok
+		return neck.Apart(p, with[0])
+	})
 }
 
 // slur sets how the note is reached from the one before it, where that sounds up to it on the

@@ -88,14 +88,9 @@ func (s past) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, er
 			n--
 		}
 	}
-	var best neck.Place
-	least := pastFrets + 1
-	for _, at := range g.Places(pitch) {
-		if d := max(at.Fret-end.Place.Fret, end.Place.Fret-at.Fret); d < least {
-			best, least = at, d
-		}
-	}
-	if least > pastFrets {
+	past := func(at neck.Place) int { return max(at.Fret-end.Place.Fret, end.Place.Fret-at.Fret) }
+	best, ok := g.Best(pitch, past)
+	if !ok || past(best) > pastFrets {
 		return nil, beyond{t.Text(phrase.Tones)}
 	}
 	return []sounded{{place: best}}, nil
@@ -204,24 +199,15 @@ func (o over) find(t phrase.Tone, index int, before []neck.Place) ([]sounded, er
 		return []sounded{{place: at}}, nil
 	}
 	// Where no strings are given: near the root, then near the tone before.
-	best, least := neck.Place{}, 1<<30
-	for _, at := range g.Places(pitch) {
-		cost := 0
-		if d := at.Fret - o.root.Fret; d < -1 {
-			cost += 10 * (-1 - d)
-		} else if d > 4 {
-			cost += 10 * (d - 4)
-		}
-		if n := len(before); n > 0 {
-			cost += neck.Apart(at, before[n-1])
-		} else {
-			cost += neck.Apart(at, o.root)
-		}
-		if cost < least {
-			best, least = at, cost
-		}
+	last := o.root
+	if n := len(before); n > 0 {
+		last = before[n-1]
 	}
-	if least == 1<<30 {
+	best, ok := g.Best(pitch, func(at neck.Place) int {
+		d := at.Fret - o.root.Fret
+		return 10*max(0, -1-d, d-4) + neck.Apart(at, last)
+	})
+	if !ok {
 		return nil, beyond{t.Text(phrase.Chord)}
 	}
 	return []sounded{{place: best}}, nil

@@ -99,19 +99,15 @@ const (
 // on 5:6, between 5 and 7, and on 3:8, above 5 and 7 of its string but within the frets of the shape:
 // in the natural minor scale too, whose box has a stretch to fret 4, where 2:4 is the same tone.
 func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool) {
-	best, bestRank := neck.Place{}, 1<<30
-	for _, p := range g.Places(pitch) {
-		if p.String < b.thin || p.String > b.thick {
-			continue
-		}
-		rank := 0
+	return g.Best(pitch, func(p neck.Place) int {
+		rank := p.Fret
 		switch {
+		case p.String < b.thin || p.String > b.thick || p.Fret < b.lo-1 || p.Fret > b.hi+1:
+			return neck.OutOfReach
 		case p.Fret == b.lo-1:
-			rank = 1000
+			rank += 1000
 		case p.Fret == b.hi+1:
-			rank = 2000
-		case p.Fret < b.lo || p.Fret > b.hi:
-			continue
+			rank += 2000
 		}
 		if own, ok := b.string[p.String]; !ok || p.Fret < own[0] || p.Fret > own[1] {
 			rank += 100
@@ -119,9 +115,6 @@ func (b bounds) colourPlace(g neck.Guitar, pitch music.Pitch) (neck.Place, bool)
 		if p.Fret < b.hand[0] || p.Fret > b.hand[1] {
 			rank += 50
 		}
-		if rank += p.Fret; rank < bestRank {
-			best, bestRank = p, rank
-		}
-	}
-	return best, bestRank < 1<<30
+		return rank
+	})
 }

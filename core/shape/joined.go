@@ -118,17 +118,17 @@ func (spread) lay(b board) ([]Placed, error) {
 				continue
 			}
 			pitch := root.Pitch + music.Pitch(t.Degree.Semitones()+12*want.octave)
-			best, away := neck.Place{}, 1<<30
-			for _, p := range b.guitar.Places(pitch) {
-				d := 2 * abs(p.Fret-b.at.Fret)
-				if p.String == str {
-					d++ // of two as close, the one on a string of its own
+			best, ok := b.guitar.Best(pitch, func(p neck.Place) int {
+				switch d := 2 * abs(p.Fret-b.at.Fret); {
+				case p.String > str:
+					return neck.OutOfReach
+				case p.String == str:
+					return d + 1 // of two as close, the one on a string of its own
+				default:
+					return d
 				}
-				if p.String <= str && d < away {
-					best, away = p, d
-				}
-			}
-			if away < 1<<30 {
+			})
+			if ok {
 				x, _ := b.tone(best)
 				x.Step = len(out)
 				out, str = append(out, x), best.String

@@ -204,21 +204,10 @@ func (r recolouring) place(g neck.Guitar, n lick.Note, pitch music.Pitch, manner
 			return same, true
 		}
 	}
-	best, found, least := neck.Place{}, false, 1<<30
-	for _, p := range g.Places(pitch) {
-		away := 0
-		switch {
-		case p.Fret < lo:
-			away = 100 * (lo - p.Fret)
-		case p.Fret > hi:
-			away = 100 * (p.Fret - hi)
-		}
-		away += 3*abs(p.String-n.String) + abs(p.Fret-(lo+hi)/2)
-		if away < least {
-			best, least, found = p, away, true
-		}
-	}
-	return best, found
+	return g.Best(pitch, func(p neck.Place) int {
+		outside := max(0, lo-p.Fret, p.Fret-hi)
+		return 100*outside + 3*abs(p.String-n.String) + abs(p.Fret-(lo+hi)/2)
+	})
 }
 
 // window is the frets that a line lies in.

@@ -143,17 +143,11 @@ const climbFrets = 5
 
 // nearestTo finds a place for the next note of a tail: near the frets where the
 // hand stood, on a string near the last one.
-func nearestTo(g neck.Guitar, pitch music.Pitch, last, home neck.Place, climb bool) (best neck.Place, ok bool) {
-	cost := func(at neck.Place) int {
-		return 2*max(at.Fret-home.Fret, home.Fret-at.Fret) + max(at.String-last.String, last.String-at.String)
-	}
-	for _, at := range g.Places(pitch) {
+func nearestTo(g neck.Guitar, pitch music.Pitch, last, home neck.Place, climb bool) (neck.Place, bool) {
+	return g.Best(pitch, func(at neck.Place) int {
 		if climb && at.String == last.String && at.Fret-last.Fret <= climbFrets {
-			return at, true
+			return -1 // before any other
 		}
-		if !ok || cost(at) < cost(best) {
-			best, ok = at, true
-		}
-	}
-	return best, ok
+		return 2*max(at.Fret-home.Fret, home.Fret-at.Fret) + max(at.String-last.String, last.String-at.String)
+	})
 }

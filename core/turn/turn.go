@@ -223,14 +223,16 @@ func (t *turner) octave(by int) error {
 }
 
 // nearestPlace is the place of a pitch nearest to the last one, on a string that is free.
-func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (best neck.Place, ok bool) {
-	for _, at := range t.guitar.Places(pitch) {
-		if !slices.Contains(taken, at.String) &&
-			(!ok || last.String > 0 && neck.Apart(at, last) < neck.Apart(best, last)) {
-			best, ok = at, true
+func (t *turner) nearestPlace(pitch music.Pitch, last neck.Place, taken []int) (neck.Place, bool) {
+	return t.guitar.Best(pitch, func(at neck.Place) int {
+		switch {
+		case slices.Contains(taken, at.String):
+			return neck.OutOfReach
+		case last.String == 0:
+			return 0
 		}
-	}
-	return best, ok
+		return neck.Apart(at, last)
+	})
 }
 
 // mirror keeps the contour and turns every slide round. A line without slides goes a place lower.

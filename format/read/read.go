@@ -220,13 +220,12 @@ func OctavesWord(by music.Pitch) string {
 // enough to be heard; the engine finds better places where there is one.
 func Near(g neck.Guitar, l *lick.Lick, n lick.Note, pitch music.Pitch, last neck.Place) (best neck.Place, ok bool) {
 	recent := l.Notes[max(0, len(l.Notes)-neck.MaxStrings):]
-	for _, p := range g.Places(pitch) {
-		taken := slices.ContainsFunc(recent,
-			func(m lick.Note) bool { return m.String == p.String && !m.At.Before(n.At) })
-		if !taken && (!ok || neck.Apart(p, last) < neck.Apart(best, last)) {
-			best, ok = p, true
+	best, ok = g.Best(pitch, func(p neck.Place) int {
+		if slices.ContainsFunc(recent, func(m lick.Note) bool { return m.String == p.String && !m.At.Before(n.At) }) {
+			return neck.OutOfReach
 		}
-	}
+		return neck.Apart(p, last)
+	})
 	for i := range recent {
 		if m := &recent[i]; ok && m.String == best.String && n.At.Before(m.End()) {
 			m.Len = n.At.Sub(m.At)
