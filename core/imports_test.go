@@ -24,8 +24,9 @@ var below = map[string][]string{
 	"core/load":     {},
 	"core/kept":     {},
 	"core/music":    {},
-	"core/neck":     {"core/defaults", "core/music"},
-	"core/lick":     {"core/music", "core/neck"},
+	"core/text":     {},
+	"core/neck":     {"core/defaults", "core/music", "core/text"},
+	"core/lick":     {"core/music", "core/neck", "core/text"},
 	"core/bend":     {"core/defaults", "core/music", "core/neck"},
 	"core/figure":   {"core/neck"},
 	"core/layers":   {},
@@ -43,10 +44,11 @@ var below = map[string][]string{
 	"core/phrase": {"core/lick", "core/music", "core/neck"},
 	"core/run": {"core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
 		"core/player", "core/propose", "core/shape"},
-	"core/turn":   {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/key":    {"core/defaults", "core/lick", "core/music"},
-	"core/find":   {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
-	"core/edit":   {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/turn"},
+	"core/turn": {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/key":  {"core/defaults", "core/lick", "core/music"},
+	"core/find": {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/edit": {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape", "core/text",
+		"core/turn"},
 	"core/filter": {},
 	"core/hear":   {"core/defaults", "core/filter", "core/lick", "core/music", "core/neck", "core/say"},
 	"core/sound":  {"core/bend", "core/defaults", "core/filter", "core/lick", "core/music", "core/neck"},
@@ -62,13 +64,14 @@ var below = map[string][]string{
 		"format/tab"},
 	"internal/handover": {"core/hear", "core/judge", "core/lick", "core/music", "core/neck", "core/propose", "core/say",
 		"core/sound", "format", "format/read", "format/sheet"},
-	"internal/store": {"core/lick"},
+	"internal/store": {"core/lick", "core/text"},
 	"internal/web/sets": append([]string{"core/load", "core/practice", "core/shape", "core/turn", "format/sheet",
 		"internal/handover", "internal/lesson", "internal/practising", "internal/store"}, screens...),
 	"internal/practising": {"core/bend", "core/hand", "core/judge", "core/kept", "core/lick", "core/player",
 		"core/practice", "format/read", "internal/store"},
 	"internal/jobs": {},
-	"internal/lesson": {"core/judge", "core/lick", "core/neck", "core/practice", "core/run", "format/sheet", "internal/handover", "internal/practising",
+	"internal/lesson": {"core/judge", "core/lick", "core/neck", "core/practice", "core/run", "core/text",
+		"format/sheet", "internal/handover", "internal/practising",
 		"internal/store"},
 	"internal/archive": {"core/lick", "core/player", "internal/practising", "internal/store"},
 	"internal/demo": {"core/practice", "internal/practising", "core/changes", "core/judge", "core/player",
@@ -102,7 +105,7 @@ var below = map[string][]string{
 // trade is what the two doors, pages and command line, may use of the core.
 var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/hear", "core/judge",
 	"core/key", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
-	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn"}
+	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/text", "core/turn"}
 
 // screens is what a screen may use: none knows another.
 var screens = append([]string{"internal/web/draw", "internal/web/page", "internal/web/view"}, trade...)

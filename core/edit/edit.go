@@ -12,6 +12,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/core/turn"
 )
 
@@ -92,7 +93,7 @@ var Dos = []Do{
 		func(a request) (lick.Edit, error) {
 			n, err := strconv.Atoi(a.value)
 			if err != nil {
-				return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", clip(a.value))
+				return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", text.Clip(a.value, 60))
 			}
 			return lick.Carry{Notes: a.all(), After: n - 1}, nil
 		},
@@ -207,7 +208,7 @@ var Dos = []Do{
 		setting(func(s *lick.Setting, a request) error {
 			t, err := strconv.ParseFloat(a.value, 64)
 			if s.Tempo = &t; err != nil {
-				return fmt.Errorf("%q is no tempo: write a number from %d to %d", clip(a.value), lick.MinTempo,
+				return fmt.Errorf("%q is no tempo: write a number from %d to %d", text.Clip(a.value, 60), lick.MinTempo,
 					lick.MaxTempo)
 			}
 			return nil
@@ -248,7 +249,7 @@ var Dos = []Do{
 		setting(func(s *lick.Setting, a request) error {
 			loop := a.value == "yes"
 			if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
-				return fmt.Errorf("%q: a line is a loop, yes or no", clip(a.value))
+				return fmt.Errorf("%q: a line is a loop, yes or no", text.Clip(a.value, 60))
 			}
 			return nil
 		}),
@@ -278,7 +279,7 @@ func doOf(name string) (Do, error) {
 	if k := slices.IndexFunc(Dos, func(d Do) bool { return d.Name == name }); k >= 0 {
 		return Dos[k], nil
 	}
-	return Do{}, fmt.Errorf("%q is nothing that can be done here", clip(name))
+	return Do{}, fmt.Errorf("%q is nothing that can be done here", text.Clip(name, 60))
 }
 
 // TargetOf is what a word is done to; ok is false for one that is none.
@@ -295,7 +296,7 @@ func Parse(line string) (Words, error) {
 	if word != "" && strings.Trim(word, "0123456789-,") == "" {
 		notes, err := lick.ParseRanges(word)
 		if err != nil {
-			return w, fmt.Errorf("%q: notes are counted from 1, as in 3 or 3-8", clip(line))
+			return w, fmt.Errorf("%q: notes are counted from 1, as in 3 or 3-8", text.Clip(line, 60))
 		}
 		if w.Notes = notes; len(notes) == 1 && !strings.ContainsAny(word, "-,") {
 			w.Note, w.Notes = notes[0].To, nil
@@ -361,7 +362,7 @@ func each(do Do, a request) (lick.Edit, error) {
 			all.Edits = append(all.Edits, e)
 		}
 	}
-	what := strings.TrimSpace(do.Name + " " + clip(a.value))
+	what := strings.TrimSpace(do.Name + " " + text.Clip(a.value, 60))
 	all.Why = what + " on " + a.notes.Words()
 	return all, nil
 }
@@ -383,7 +384,7 @@ func moved(a request) (lick.Edit, error) {
 		if err != nil {
 			return nil, fmt.Errorf(
 				"%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
-				clip(one),
+				text.Clip(one, 60),
 			)
 		}
 		if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
@@ -424,7 +425,7 @@ func stretched(shorter bool) func(request) (lick.Edit, error) {
 		if a.value != "" {
 			var err error
 			if by, err = lick.ParseTime(a.value); err != nil || by.IsZero() {
-				return nil, fmt.Errorf("%q is no factor: write 2, 3/2 and the like", clip(a.value))
+				return nil, fmt.Errorf("%q is no factor: write 2, 3/2 and the like", text.Clip(a.value, 60))
 			}
 		}
 		if shorter {
@@ -480,18 +481,10 @@ func shaken(a request) (lick.Edit, error) {
 		case string(lick.Slow), string(lick.Fast):
 			v.Speed = lick.Speed(word)
 		default:
-			return nil, fmt.Errorf("%q is no vibrato: it is narrow or wide, slow or fast, or off", clip(word))
+			return nil, fmt.Errorf("%q is no vibrato: it is narrow or wide, slow or fast, or off", text.Clip(word, 60))
 		}
 	}
 	return lick.SetVibrato{Note: a.i, Vibrato: &v}, nil
-}
-
-// clip shortens a word for a sentence.
-func clip(s string) string {
-	if r := []rune(s); len(r) > 60 {
-		return string(r[:60]) + "…"
-	}
-	return s
 }
 
 // place reads where a note is put, and how long it is.
@@ -609,7 +602,7 @@ func toDegree(a request) (lick.Edit, error) {
 func toString(a request) (lick.Edit, error) {
 	by := map[string]int{"thinner": -1, "thicker": 1}[a.value]
 	if by == 0 {
-		return nil, fmt.Errorf("%q is no side: a string is thinner or thicker", clip(a.value))
+		return nil, fmt.Errorf("%q is no side: a string is thinner or thicker", text.Clip(a.value, 60))
 	}
 	return turn.Move{Guitar: a.guitar, Notes: a.all(), By: turn.ByOver, N: by}, nil
 }

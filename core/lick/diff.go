@@ -31,6 +31,11 @@ func Diff(a, b Lick) Difference {
 	return d
 }
 
+// SamePlaces says whether two lines are fretted alike, note for note.
+func SamePlaces(a, b []Note) bool {
+	return slices.EqualFunc(a, b, func(a, b Note) bool { return a.Place() == b.Place() })
+}
+
 // sameMarks compares what a note has beside its place, time and hands.
 func sameMarks(x, y Note) bool {
 	return same(x.Vibrato, y.Vibrato) && same(x.SlideIn, y.SlideIn) && sameBend(x.Bend, y.Bend) &&

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // SetFinger locks a finger, or with NoFinger leaves it open again.
@@ -158,7 +160,7 @@ func (e SetMark) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		m := n.mark(e.Mark)
 		if m == nil {
-			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar", clip(string(e.Mark)))
+			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar", text.Clip(string(e.Mark), 40))
 		}
 		if *m = e.On; e.On && e.Mark == MarkGhost {
 			n.Accent = false

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // Format and Version mark a lick file.
@@ -108,9 +109,9 @@ func checkKeys(data []byte) error {
 			if seen := top(); key && seen != nil {
 				switch {
 				case seen[t]:
-					return fmt.Errorf("the field %q is there twice", clip(t))
+					return fmt.Errorf("the field %q is there twice", text.Clip(t, 40))
 				case strings.ToLower(t) != t:
-					return fmt.Errorf("unknown field %q", clip(t))
+					return fmt.Errorf("unknown field %q", text.Clip(t, 40))
 				}
 				seen[t], key = true, false
 				continue
@@ -293,7 +294,7 @@ func ParseMeter(s string) (Meter, error) {
 	unit, err2 := strconv.Atoi(u)
 	m := Meter{beats, unit}
 	if !ok || err1 != nil || err2 != nil || !m.valid() {
-		return Meter{}, fmt.Errorf("%q is not a meter: write one such as 4/4 or 6/8", clip(s))
+		return Meter{}, fmt.Errorf("%q is not a meter: write one such as 4/4 or 6/8", text.Clip(s, 40))
 	}
 	return m, nil
 }
@@ -318,7 +319,7 @@ func (f Finger) MarshalJSON() ([]byte, error) {
 func (f *Finger) UnmarshalJSON(b []byte) error {
 	v, err := ParseFinger(strings.Trim(string(b), `"`))
 	if err != nil || (b[0] == '"') != (v == Thumb) {
-		return fmt.Errorf("finger %s is none: use 0 to 4 or \"T\"", clip(string(b)))
+		return fmt.Errorf("finger %s is none: use 0 to 4 or \"T\"", text.Clip(string(b), 40))
 	}
 	*f = v
 	return nil
@@ -331,5 +332,5 @@ func ParseFinger(s string) (Finger, error) {
 			return f, nil
 		}
 	}
-	return NoFinger, fmt.Errorf("finger %q is none: use 0 to 4 or T", clip(s))
+	return NoFinger, fmt.Errorf("finger %q is none: use 0 to 4 or T", text.Clip(s, 40))
 }

@@ -6,6 +6,8 @@ import (
 	"maps"
 	"regexp"
 	"slices"
+
+	"ornamen/core/text"
 )
 
 // Hand is what a player sets of a note: the finger, the stroke, and which of the two are set to stay.
@@ -119,7 +121,7 @@ func (n Note) validateOwn() error {
 	}
 	for key, h := range n.Own {
 		if !ownKey.MatchString(key) {
-			return fmt.Errorf("%q names no player", clip(key))
+			return fmt.Errorf("%q names no player", text.Clip(key, 40))
 		}
 		if h.Stroke != "" {
 			if err := oneOf("stroke", string(h.Stroke), "down", "up", "p", "i", "m", "a"); err != nil {

@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Range is a stretch of notes [From, To), counted from 0 in playing order.
@@ -16,9 +18,9 @@ type Ranges []Range
 
 // ParseRanges reads a selection as players write it, counted from 1 with both ends: "3", "3-8",
 // "3-8,12-17". Stretches that touch become one.
-func ParseRanges(text string) (Ranges, error) {
+func ParseRanges(s string) (Ranges, error) {
 	var out Ranges
-	for _, word := range strings.Split(text, ",") {
+	for _, word := range strings.Split(s, ",") {
 		a, b, two := strings.Cut(strings.TrimSpace(word), "-")
 		from, err := strconv.Atoi(a)
 		upto := from
@@ -26,7 +28,7 @@ func ParseRanges(text string) (Ranges, error) {
 			upto, err = strconv.Atoi(b)
 		}
 		if err != nil || from < 1 || upto < from || len(out) >= maxRanges {
-			return nil, fmt.Errorf("%q is no selection: write notes as in 3-8 or 3-8,12-17, counted from 1", clip(text))
+			return nil, fmt.Errorf("%q is no selection: write notes as in 3-8 or 3-8,12-17, counted from 1", text.Clip(s, 40))
 		}
 		out = append(out, Range{from - 1, upto})
 	}

@@ -5,6 +5,8 @@ import (
 	"math/bits"
 	"strconv"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Time is an exact time or length, a fraction of a whole note. The zero value is 0. Fractions are kept reduced with a
@@ -43,7 +45,7 @@ func ParseTime(s string) (Time, error) {
 	}
 	if err != nil || den == 0 {
 		return Time{}, fmt.Errorf(
-			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000", clip(s),
+			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000", text.Clip(s, 40),
 		)
 	}
 	return NewTime(num, den), nil
@@ -205,12 +207,4 @@ func gcd(a, b int64) int64 {
 		a, b = b, a%b
 	}
 	return a
-}
-
-// clip keeps a quoted word of the input short.
-func clip(s string) string {
-	if r := []rune(s); len(r) > 40 {
-		return string(r[:40]) + "…"
-	}
-	return s
 }

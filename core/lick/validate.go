@@ -11,6 +11,7 @@ import (
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Limits of a lick file. They are beyond what is played: 20,000 sixteenths at 120 are forty minutes.
@@ -57,7 +58,7 @@ func (l Lick) Validate() error {
 	case !(l.Tempo >= MinTempo && l.Tempo <= MaxTempo):
 		return fmt.Errorf("the tempo must be %d to %d", MinTempo, MaxTempo)
 	case l.Feel != Straight && l.Feel != Shuffle:
-		return fmt.Errorf("feel %q is none: use straight or shuffle", clip(string(l.Feel)))
+		return fmt.Errorf("feel %q is none: use straight or shuffle", text.Clip(string(l.Feel), 40))
 	case !l.Meter.valid():
 		return fmt.Errorf("%s is not a meter", l.Meter)
 	case !l.Pickup.Valid():
@@ -137,7 +138,7 @@ func (l Lick) validateNote(n Note) error {
 		}
 	}
 	if err := oneOf("voice", n.Voice, "", VoiceBass); err != nil {
-		return fmt.Errorf("voice %q is none: use line or bass", clip(string(n.Voice)))
+		return fmt.Errorf("voice %q is none: use line or bass", text.Clip(string(n.Voice), 40))
 	}
 	if b := n.Bend; b != nil {
 		if !slices.Contains(bendAmounts, b.Semitones) {
@@ -237,5 +238,5 @@ func oneOf[W ~string](field string, word W, allowed ...W) error {
 	for i, w := range allowed {
 		names[i] = string(w)
 	}
-	return fmt.Errorf("%s %q is none: use %s", field, clip(string(word)), strings.Join(names, ", "))
+	return fmt.Errorf("%s %q is none: use %s", field, text.Clip(string(word), 40), strings.Join(names, ", "))
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Place is a fretted or open tone: String 1 is the thinnest, Fret 0 is open.
@@ -18,17 +20,9 @@ func ParsePlace(s string) (Place, error) {
 	a, err1 := strconv.Atoi(str)
 	b, err2 := strconv.Atoi(fret)
 	if !ok || err1 != nil || err2 != nil {
-		return Place{}, fmt.Errorf("%q is no place: write STRING:FRET, as in 6:9", clipped(s))
+		return Place{}, fmt.Errorf("%q is no place: write STRING:FRET, as in 6:9", text.Clip(s, 40))
 	}
 	return Place{String: a, Fret: b}, nil
-}
-
-// clipped shortens what a message quotes.
-func clipped(s string) string {
-	if r := []rune(s); len(r) > 40 {
-		return string(r[:40]) + "…"
-	}
-	return s
 }
 
 // Notation writes the place as string:fret.

@@ -28,7 +28,7 @@ func cells(l lick.Lick, who player.Player) (out []stretch) {
 			continue
 		}
 		grown, err := run.Grow(recipe, who.Guitar.WithTuning(l.Tuning))
-		if err != nil || !sameLine(grown.Lick.Notes, l.Notes[span.From:span.To]) {
+		if err != nil || !lick.SamePlaces(grown.Lick.Notes, l.Notes[span.From:span.To]) {
 			continue
 		}
 		for k, c := range grown.Cells {
@@ -46,11 +46,6 @@ func cells(l lick.Lick, who player.Player) (out []stretch) {
 		}
 	}
 	return out
-}
-
-// sameLine says whether two lines lie on the same places.
-func sameLine(a, b []lick.Note) bool {
-	return slices.EqualFunc(a, b, func(a, b lick.Note) bool { return a.Place() == b.Place() })
 }
 
 // shapeOf names how the notes of a cell lie to each other.

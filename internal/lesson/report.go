@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"ornamen/core/practice"
+	"ornamen/core/text"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
@@ -128,7 +129,7 @@ func ReadReport(data []byte) (Report, error) {
 	if err := json.Unmarshal(v.Rounds, &keys); err != nil || len(keys) != len(log) {
 		return Report{}, none
 	}
-	r := Report{Key: v.Player.Key, Name: clip(strings.Join(strings.Fields(v.Player.Name), " ")), Rounds: log}
+	r := Report{Key: v.Player.Key, Name: text.Clip(strings.Join(strings.Fields(v.Player.Name), " "), 60), Rounds: log}
 	for _, k := range keys {
 		r.licks = append(r.licks, k.Key)
 	}

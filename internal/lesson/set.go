@@ -18,6 +18,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/text"
 	"ornamen/format/sheet"
 	"ornamen/internal/handover"
 	"ornamen/internal/store"
@@ -186,16 +187,16 @@ func Take(ctx context.Context, s *store.Store, r io.ReaderAt, size int64) (store
 	load := func(name string) ([]byte, error) {
 		f := files[name]
 		if f == nil || path.Base(name) != name {
-			return nil, fmt.Errorf("%s is missing", clip(name))
+			return nil, fmt.Errorf("%s is missing", text.Clip(name, 60))
 		}
 		r, err := f.Open()
 		if err != nil {
-			return nil, fmt.Errorf("%s cannot be read", clip(name))
+			return nil, fmt.Errorf("%s cannot be read", text.Clip(name, 60))
 		}
 		defer r.Close()
 		data, err := io.ReadAll(io.LimitReader(r, min(left, lick.MaxBytes)+1))
 		if err != nil {
-			return nil, fmt.Errorf("%s cannot be read", clip(name))
+			return nil, fmt.Errorf("%s cannot be read", text.Clip(name, 60))
 		}
 		if left -= int64(len(data)); left < 0 || len(data) > lick.MaxBytes {
 			return nil, errors.New("it unpacks to more than a set holds")
@@ -231,7 +232,7 @@ func Take(ctx context.Context, s *store.Store, r io.ReaderAt, size int64) (store
 			}
 			l, err := lick.Parse(data)
 			if err != nil {
-				return none, fmt.Errorf("%s: %w", clip(it.File), err)
+				return none, fmt.Errorf("%s: %w", text.Clip(it.File, 60), err)
 			}
 			licks = append(licks, store.Arriving{Key: it.Key, Lick: l.Bare()})
 			place[it.Key] = uint(len(licks))
@@ -249,14 +250,6 @@ func Take(ctx context.Context, s *store.Store, r io.ReaderAt, size int64) (store
 func keyed(key string) bool {
 	return len(key) >= 8 && len(key) <= 64 &&
 		!strings.ContainsFunc(key, func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') })
-}
-
-// clip is a file's name short enough for a sentence.
-func clip(s string) string {
-	if r := []rune(strings.ToValidUTF8(s, "?")); len(r) > 60 {
-		return string(r[:60]) + "…"
-	}
-	return s
 }
 
 // Told says in one sentence what became of a set that was taken in.

@@ -10,6 +10,7 @@ import (
 	"gorm.io/gorm"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // Past is one revision of a chain that is carried from one notebook to another.
@@ -171,7 +172,7 @@ func saveSetBeside(tx *gorm.DB, x *Set) error {
 	}
 	name := x.Name
 	for k := 2; slices.ContainsFunc(others, func(r SetRow) bool { return strings.EqualFold(r.Name, x.Name) }); k++ {
-		x.Name = fmt.Sprintf("%s %d", clippedTo(name, maxName-4), k)
+		x.Name = fmt.Sprintf("%s %d", text.Cut(name, maxName-4), k)
 	}
 	return saveSet(tx, x)
 }

@@ -11,6 +11,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"ornamen/core/text"
+
 	"gorm.io/gorm"
 )
 
@@ -212,7 +214,7 @@ func freeName(tx *gorm.DB, name string, but uint) (string, error) {
 	for k := 1; ; k++ {
 		try := name
 		if k > 1 {
-			try = fmt.Sprintf("%s %d", clippedTo(name, maxName-4), k)
+			try = fmt.Sprintf("%s %d", text.Cut(name, maxName-4), k)
 		}
 		if as, err := nameIn(tx, try, but); err == nil || k > maxPlayers {
 			return as, err

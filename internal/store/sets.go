@@ -14,6 +14,7 @@ import (
 	"gorm.io/gorm"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // Set is an ordered list of licks: a week's homework, or what is played at a concert. It is kept version by version,
@@ -79,29 +80,13 @@ func ParseDays(s string) (d Days, err error) {
 			}
 		}
 		if !found {
-			return 0, fmt.Errorf("%q is no day: use Mo Tu We Th Fr Sa Su", clipped(w))
+			return 0, fmt.Errorf("%q is no day: use Mo Tu We Th Fr Sa Su", text.Clip(w, 20))
 		}
 	}
 	if d == 1<<7-1 {
 		d = 0 // every day
 	}
 	return d, nil
-}
-
-// clipped is a word short enough for a sentence.
-func clipped(s string) string {
-	if c := clippedTo(s, 20); c != s {
-		return c + "…"
-	}
-	return s
-}
-
-// clippedTo is at most so many letters of a text.
-func clippedTo(s string, most int) string {
-	if r := []rune(s); len(r) > most {
-		return string(r[:most])
-	}
-	return s
 }
 
 // Due are the items of a set that are to be practised on a day of the week.
@@ -154,11 +139,11 @@ func (x Set) Check() error {
 		return fmt.Errorf("the set: %w", err)
 	}
 	if x.Kind != "" && x.Kind != Homework && x.Kind != Concert {
-		return fmt.Errorf("a set is homework or concert, not %q", clipped(string(x.Kind)))
+		return fmt.Errorf("a set is homework or concert, not %q", text.Clip(string(x.Kind), 20))
 	}
 	if x.Target != "" {
 		if _, err := time.Parse(time.DateOnly, x.Target); err != nil {
-			return fmt.Errorf("%q is no day: write it as 2026-12-12", clipped(x.Target))
+			return fmt.Errorf("%q is no day: write it as 2026-12-12", text.Clip(x.Target, 20))
 		}
 	}
 	if len(x.Items) > maxItems {

@@ -15,6 +15,7 @@ import (
 	"ornamen/core/changes"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -120,7 +121,7 @@ func (a Screen) ways(w http.ResponseWriter, r *http.Request) error {
 	}
 	k := slices.IndexFunc(wayKinds, func(k wayKind) bool { return k.Name == f.Value })
 	if k < 1 {
-		return page.Refuse(fmt.Errorf("%q is no kind of ways to play a line", page.Cut(f.Value)))
+		return page.Refuse(fmt.Errorf("%q is no kind of ways to play a line", text.Clip(f.Value, 60)))
 	}
 	if len(e.Lick.Notes) == 0 {
 		return page.Refuse(errors.New("there are no notes to play otherwise"))

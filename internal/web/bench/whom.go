@@ -14,6 +14,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/propose"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
@@ -271,7 +272,7 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 		return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 	}
 	l = l.Bare()
-	l.Title = page.CutTo(view.TitleOf(e.Lick)+", for "+who.Who.Name, 200)
+	l.Title = text.Cut(view.TitleOf(e.Lick)+", for "+who.Who.Name, 200)
 	added, err := a.Add(ctx, l, fmt.Sprintf("from lick %d, for %s", e.ID, who.Who.Name))
 	if err != nil {
 		return err

@@ -12,6 +12,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -145,7 +146,7 @@ func (a Screen) keepBacking(w http.ResponseWriter, r *http.Request) error {
 	if form, ok := changes.FormNamed(strings.ToLower(f.Over)); ok {
 		l.Title = page.SentenceCase(form.Name) + " in " + l.Key.Tonic
 	}
-	l.Title = page.CutTo(l.Title, 80)
+	l.Title = text.Cut(l.Title, 80)
 	e, err := a.Add(r.Context(), l, "from chords alone")
 	if err != nil {
 		return err

@@ -18,6 +18,7 @@ import (
 	"ornamen/core/edit"
 	"ornamen/core/lick"
 	"ornamen/core/propose"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -188,7 +189,7 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 		next, err := ed.Apply(l)
 		return next, ed.What(), err
 	}
-	return l, "", fmt.Errorf("%q is nothing that can be done here", page.Cut(f.Do))
+	return l, "", fmt.Errorf("%q is nothing that can be done here", text.Clip(f.Do, 60))
 }
 
 // fixOrMeant is a fix by its name, or "I mean it" of a finding on a note, "CODE:NOTE".

@@ -20,6 +20,7 @@ import (
 	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/sound"
+	"ornamen/core/text"
 	"ornamen/format"
 	"ornamen/format/sheet"
 	"ornamen/internal/archive"
@@ -115,7 +116,7 @@ const maxHandedOver = 2000
 func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bool) error {
 	formats, err := format.ByNames(as)
 	if err != nil {
-		return page.Refuse(fmt.Errorf("there is no format %q", page.Cut(as)))
+		return page.Refuse(fmt.Errorf("there is no format %q", text.Clip(as, 60)))
 	}
 	rows, err := a.Store.List(ctx, store.Query{Tag: tag, Order: store.ByTitle, Limit: maxHandedOver + 1})
 	if err != nil {

@@ -22,6 +22,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/say"
 	"ornamen/core/sound"
+	"ornamen/core/text"
 	"ornamen/format"
 	"ornamen/format/read"
 	"ornamen/internal/archive"
@@ -78,7 +79,7 @@ func remarksOn(u upload, said []string) []remark {
 		n := 0
 		if _, err := fmt.Sscanf(s, "line %d", &n); err == nil && n > 0 && n <= len(lines) &&
 			!strings.HasSuffix(s, "is not read.") {
-			out[i].Line = page.CutTo(strings.TrimRight(lines[n-1], " "), 120)
+			out[i].Line = text.Cut(strings.TrimRight(lines[n-1], " "), 120)
 		}
 	}
 	return out
@@ -123,7 +124,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		)
 	}
 	defer f.Close()
-	name := page.Cut(filepath.Base(head.Filename))
+	name := text.Clip(filepath.Base(head.Filename), 60)
 	if isZip(name) && archive.Holds(f, head.Size) {
 		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
 			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
@@ -185,7 +186,7 @@ func together(heads []*multipart.FileHeader) (upload, error) {
 		if err != nil {
 			return upload{}, err
 		}
-		w, err := z.Create(page.Cut(filepath.Base(head.Filename)))
+		w, err := z.Create(text.Clip(filepath.Base(head.Filename), 60))
 		if err == nil {
 			_, err = io.Copy(w, io.LimitReader(f, lick.MaxBytes+1))
 		}
@@ -402,7 +403,7 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 			return err
 		}
 		if t := strings.TrimSpace(f.Title); t != "" {
-			in.Lick.Title = page.CutTo(t, read.MaxTitle)
+			in.Lick.Title = text.Cut(t, read.MaxTitle)
 		}
 		return a.takeIn(w, r, u, in.Lick)
 	}

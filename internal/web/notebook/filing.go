@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
 )
@@ -30,7 +31,7 @@ func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	e.Lick.Title = page.CutTo(view.TitleOf(e.Lick)+", copy", 200)
+	e.Lick.Title = text.Cut(view.TitleOf(e.Lick)+", copy", 200)
 	added, err := a.Add(r.Context(), e.Lick, fmt.Sprintf("copied from lick %d", e.ID))
 	if err != nil {
 		return err

@@ -19,6 +19,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-playground/form/v4"
 
+	"ornamen/core/text"
 	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 )
@@ -297,7 +298,7 @@ func (a *Site) Decode(r *http.Request, v any) error {
 		var bad form.DecodeErrors
 		if errors.As(err, &bad) {
 			for _, name := range slices.Sorted(maps.Keys(bad)) {
-				return Refuse(fmt.Errorf("%s: %q does not belong there", name, Cut(r.Form.Get(name))))
+				return Refuse(fmt.Errorf("%s: %q does not belong there", name, text.Clip(r.Form.Get(name), 60)))
 			}
 		}
 		return Refuse(errors.New("the form cannot be read"))

@@ -27,22 +27,6 @@ func Sentence(s string) string {
 	return head
 }
 
-// Cut keeps a name from outside short.
-func Cut(s string) string {
-	if r := []rune(s); len(r) > 60 {
-		return string(r[:60]) + "…"
-	}
-	return s
-}
-
-// CutTo shortens a title to so many characters.
-func CutTo(s string, n int) string {
-	if r := []rune(s); len(r) > n {
-		return string(r[:n])
-	}
-	return s
-}
-
 // HashOf lets the browser say which fragments it has.
 func HashOf(b []byte) string {
 	h := fnv.New64a()

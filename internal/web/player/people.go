@@ -7,6 +7,7 @@ import (
 	"net/url"
 	"strings"
 
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -74,7 +75,7 @@ func (a Screen) people(w http.ResponseWriter, r *http.Request) error {
 	case "return":
 		err = a.Store.ReturnPlayer(ctx, f.ID)
 	default:
-		err = fmt.Errorf("%q is nothing that can be done with a player", page.Cut(f.Do))
+		err = fmt.Errorf("%q is nothing that can be done with a player", text.Clip(f.Do, 60))
 	}
 	if err == nil {
 		err = a.LoadPlayers(ctx)

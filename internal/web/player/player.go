@@ -21,6 +21,7 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/player"
 	"ornamen/core/say"
+	"ornamen/core/text"
 	"ornamen/internal/phones"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -329,7 +330,7 @@ func (a Screen) letIn(w http.ResponseWriter, r *http.Request) error {
 	case "forget":
 		err = a.Store.ForgetDevice(r.Context(), f.Device)
 	default:
-		err = fmt.Errorf("%q is nothing that can be done about phones", page.Cut(f.Do))
+		err = fmt.Errorf("%q is nothing that can be done about phones", text.Clip(f.Do, 60))
 	}
 	if err != nil {
 		return page.Mistake(err)

@@ -21,6 +21,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/practice"
 	"ornamen/core/say"
+	"ornamen/core/text"
 	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -149,7 +150,7 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 	case "set", "raised", "keep", "done", "up", "out", "in":
 		err = a.word(ctx, f, now)
 	default:
-		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", page.Cut(f.Do)))
+		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", text.Clip(f.Do, 60)))
 	}
 	if err != nil {
 		return page.Mistake(err)
@@ -325,7 +326,7 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 		return page.Refuse(errors.New("choose a log to read, as CSV or JSON"))
 	}
 	defer f.Close()
-	ctx, name := r.Context(), page.Cut(head.Filename)
+	ctx, name := r.Context(), text.Clip(head.Filename, 60)
 	refused := func(err error) error { return page.Refuse(fmt.Errorf("%s was not read: %w", name, err)) }
 	data, err := io.ReadAll(io.LimitReader(f, lesson.MaxReport+1))
 	if err != nil {

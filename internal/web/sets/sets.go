@@ -22,6 +22,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/core/turn"
 	"ornamen/format/sheet"
 	"ornamen/internal/handover"
@@ -95,7 +96,7 @@ func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
 			break
 		}
 		if strings.TrimSpace(f.Name) != "" {
-			return page.Refuse(fmt.Errorf("there is a set %s already", page.Cut(name)))
+			return page.Refuse(fmt.Errorf("there is a set %s already", text.Clip(name, 60)))
 		}
 		x.Name = fmt.Sprintf("%s %d", name, k)
 	}
@@ -210,7 +211,7 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 		if value != "" {
 			tempo, err := strconv.ParseFloat(strings.Replace(value, ",", ".", 1), 64)
 			if err != nil {
-				return x, fmt.Errorf("%q is no tempo", page.Cut(value))
+				return x, fmt.Errorf("%q is no tempo", text.Clip(value, 60))
 			}
 			e, err := a.Get(ctx, it.Lick)
 			if err != nil {
@@ -246,7 +247,7 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 		}
 		*it = moved
 	default:
-		return x, fmt.Errorf("%q is nothing that can be done with a set", page.Cut(f.Do))
+		return x, fmt.Errorf("%q is nothing that can be done with a set", text.Clip(f.Do, 60))
 	}
 	return x, nil
 }
@@ -278,7 +279,7 @@ func (a Screen) named(ctx context.Context, name string) (store.Entry, error) {
 	if len(rows) > 0 && name != "" {
 		return a.Get(ctx, rows[0].ID)
 	}
-	return store.Entry{}, page.Refuse(fmt.Errorf("the notebook has no lick %q", page.Cut(name)))
+	return store.Entry{}, page.Refuse(fmt.Errorf("the notebook has no lick %q", text.Clip(name, 60)))
 }
 
 // moved is an item in another key or place: the lick is copied and moved, as what is played elsewhere on the neck has
@@ -300,14 +301,14 @@ func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.S
 	if err != nil {
 		return it, page.Refuse(err)
 	}
-	if samePlaces(l, from.Lick) {
+	if lick.SamePlaces(l.Notes, from.Lick.Notes) {
 		it.Lick, it.From = from.ID, 0
 		return it, nil
 	}
-	if now, err := a.Get(ctx, it.Lick); err == nil && it.From != 0 && samePlaces(l, now.Lick) {
+	if now, err := a.Get(ctx, it.Lick); err == nil && it.From != 0 && lick.SamePlaces(l.Notes, now.Lick.Notes) {
 		return it, nil // it is there already
 	}
-	l.Title = page.CutTo(view.TitleOf(from.Lick)+", "+word, 200)
+	l.Title = text.Cut(view.TitleOf(from.Lick)+", "+word, 200)
 	e, err := a.Add(ctx, l, fmt.Sprintf("moved from lick %d for a set", from.ID))
 	it.Lick, it.From = e.ID, from.ID
 	return it, err
@@ -350,11 +351,6 @@ func (a Screen) tidied(ctx context.Context, before store.Set) error {
 		}
 	}
 	return nil
-}
-
-// samePlaces says whether two lines are fretted alike.
-func samePlaces(a, b lick.Lick) bool {
-	return slices.EqualFunc(a.Notes, b.Notes, func(a, b lick.Note) bool { return a.Place() == b.Place() })
 }
 
 // elsewhere is a line in another key, "E" or "E dorian", or an octave away, "octave" or "-octave", and what it is

@@ -21,6 +21,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/shape"
 	"ornamen/core/sound"
+	"ornamen/core/text"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
@@ -328,7 +329,7 @@ func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	if f.How == "new" {
-		got.Lick.Title = page.CutTo(view.TitleOf(base)+" in "+p.Pretty(), 200)
+		got.Lick.Title = text.Cut(view.TitleOf(base)+" in "+p.Pretty(), 200)
 		e, err := a.Add(r.Context(), got.Lick, "recoloured from "+view.TitleOf(base))
 		if err != nil {
 			return err

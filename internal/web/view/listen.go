@@ -16,6 +16,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/sound"
+	"ornamen/core/text"
 	"ornamen/internal/web/page"
 )
 
@@ -43,7 +44,7 @@ func BendLick(g neck.Guitar, s string) (lick.Lick, error) {
 	}
 	half, err := strconv.ParseFloat(by, 64)
 	if err != nil || !(half > 0 && half <= 4) || at.Fret == 0 {
-		return l, fmt.Errorf("%q says no bend, as 2:8^2 does", page.Cut(s))
+		return l, fmt.Errorf("%q says no bend, as 2:8^2 does", text.Clip(s, 60))
 	}
 	l.Tuning, l.Tempo = slices.Clone(g.Tuning), 80
 	l.Notes = []lick.Note{{Len: lick.NewTime(1, 2), String: at.String, Fret: at.Fret,
