@@ -41,6 +41,8 @@ func TestPastedTab(t *testing.T) {
 		{"bar lines", six("--5--|--7--"), "1:5 1:7", ""},
 		{"a palm mute", "PM-----|\n" + six("--5--"), "1:5_", ""},
 		{"palms", "    P.M.- -|  pm\n" + six("--5-5-5-5-7-7--"), "1:5_ 1:5_ 1:5_ 1:5_ 1:7 1:7_", ""},
+		{"a palm mute, spaced", "    P. M. - - -|\n" + six("--5-5-5-5-5-5-7--"), "1:5_ 1:5_ 1:5_ 1:5_ 1:5_ 1:5_ 1:7", ""},
+		{"fingers p and m", six("--5-7--") + "    p m\n", "1:5 1:7", ""},
 		{"a palm mute under the strings", six("--5-5-|-7-7--") + "    PM-----\n", "1:5_ 1:5_ 1:7_ 1:7", ""},
 		{"no palm mute", "  PM or not\n" + six("--5--"), "1:5", "is not read"},
 		{"words around", "Intro (twice)\n\n" + six("--5--") + "\nand so on: again\n", "1:5", "and so on"},

@@ -122,7 +122,7 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 }
 
 // palmSpan is palm muting from a note on: P.M. alone, over one note, or as far as its dashes go.
-var palmSpan = regexp.MustCompile(`(?i)\b(?:p\.?m\.?|palm mut(?:e|ed|ing)[ -]*-)(?: ?[-_.~=])* ?\|?`)
+var palmSpan = regexp.MustCompile(`(?i)\b(?:p\. ?m\.?|pm\b|palm mut(?:e|ed|ing)[ -]*-)(?: ?[-_.~=])* ?\|?`)
 
 // palmSpans reads a row that is nothing but palm muting.
 func palmSpans(bars []bar, line string, start int) bool {
