@@ -14,19 +14,7 @@ import (
 // grownFile writes what run prints to a file.
 func grownFile(t *testing.T, args ...string) (string, lick.Lick) {
 	t.Helper()
-	status, out, stderr := call(append(append([]string{"run"}, args...), "--json")...)
-	if status != 0 {
-		t.Fatalf("%v: %d %s", args, status, stderr)
-	}
-	l, err := lick.Parse([]byte(out))
-	if err != nil {
-		t.Fatalf("%v: what run prints is no lick file: %v", args, err)
-	}
-	path := filepath.Join(t.TempDir(), "run.lick.json")
-	if err := os.WriteFile(path, []byte(out), 0o644); err != nil {
-		t.Fatal(err)
-	}
-	return path, l
+	return printed(t, append(append([]string{"run"}, args...), "--json")...)
 }
 
 func TestRunCommand(t *testing.T) {
