@@ -91,7 +91,7 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 	return names
 }
 
-// against says whether a tone gainsays a chord: the plain fifth of one whose fifth is altered,
+// against says whether a tone contradicts a chord: the plain fifth of one whose fifth is altered,
 // the major third of a minor one.
 func against(c music.Chord, class int) bool {
 	over := (class - c.Root.Class() + 12) % 12

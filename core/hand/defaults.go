@@ -9,10 +9,10 @@ import (
 )
 
 // Defaults lists what the model assumes of a fretting hand: its reach, Fitts' slopes, what each kind of move costs
-// beside them, and what a proposal minds. docs/model.md shows this list, and a test holds the two together.
+// beside them, and the penalties of a proposal. docs/model.md shows this list, and a test holds the two together.
 //
 // Values are those of the constants that the sums use, never copies, so that the page cannot
-// say another number than the program reckons with. A row without a source is a model default:
+// say another number than the program computes with. A row without a source is a model default:
 // chosen so that the facts of the trade come out (see the tests), not measured.
 func Defaults() []defaults.Row {
 	m := Medium()

@@ -13,7 +13,7 @@
 // # Two measures
 //
 // Need decides what breaks and is independent of who would like it. Effort decides what is recommended among what is
-// good enough: it adds what a player minds whatever the tempo, such as a frame that is left, a finger that goes
+// good enough: it adds what a player avoids at any tempo, such as a frame that is left, a finger that goes
 // elsewhere, a gap that opens. Both are in ms. Effort is a sum over moves, so the same search finds its least value
 // exactly, and since it does not know the tempo, a line keeps its fingers straight, swung, slow and fast.
 //
@@ -30,7 +30,7 @@
 //
 // # One figure, one fingering
 //
-// A figure that comes back keeps its fingers. A first search finds the line's own; those that follow make dearer what
+// A figure that comes back keeps its fingers. A first search finds the line's own; those that follow penalise what
 // departs from its figures (core/figure), from the usual finger of a place, a skip or a slide, or leaps to and fro
 // (teacher.go). What each term costs stands in one table, terms.go.
 //

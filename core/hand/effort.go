@@ -8,7 +8,7 @@ import (
 )
 
 // Need says how fast a move can be and makes loads, ceilings and verdicts. Effort says which of the good enough hands a
-// teacher would write, and chooses among them alone: it is reckoned from need, never from load, so that uneven time
+// teacher would write, and chooses among them alone: it is computed from need, never from load, so that uneven time
 // does not change fingers. A line's effort is the sum of its moves', so the search stays exact.
 
 // What a move's effort adds to its need, in ms (model defaults, chosen on lines with the fingers most players write).
@@ -142,7 +142,7 @@ func (mx *matrix) moveEfforts(m *Model) *moveEfforts {
 }
 
 // effortRow is the effort in ms of the moves from one posture: a move's need, whatever
-// the hand's speed, and what else a teacher minds.
+// the hand's speed, and the penalties beside it.
 type effortRow struct {
 	need, add  []float64
 	to         []posture

@@ -12,7 +12,7 @@ import (
 // Solve finds the hand for a line: of the paths whose largest load is within slack times the least possible, those
 // without a strained frame where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama,
 // ISMIR 2016; path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place
-// that comes back takes the finger it has most often: the search is repeated with what departs from it made dearer,
+// that comes back takes the finger it has most often: the search is repeated with a penalty on what departs from it,
 // until nothing changes. Ties go to the lower finger, then the lower frame. Touches with a Finger keep it. A slack of 1
 // gives the exact bound. When the context ends, the search stops at once and what it gives means nothing: the caller
 // looks at the context.

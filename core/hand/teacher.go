@@ -56,7 +56,7 @@ func (c *chain) teacher(ctx context.Context, bound, slack float64, figures bool)
 	return c.settled(ctx, picks, limit, figures)
 }
 
-// settled repeats the search with what the path before makes dearer: the fingers that leap over a string, and those
+// settled repeats the search with penalties from the path before: on the fingers that leap over a string, and on those
 // that are not its places' usual ones. A path that avoids what another one did may do the same elsewhere, so that of
 // all that were seen the one is taken that costs least when its own leaps and departures are counted.
 func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures bool) []int {

@@ -2,7 +2,7 @@ package hand
 
 import "ornamen/core/defaults"
 
-// terms are what a proposal minds beside its need: the one table of all of them, each with its value,
+// terms are the penalties of a proposal beside its need: the one table of all of them, each with its value,
 // its unit and the test that fails without it. Terms in ms are added to the need of a move before its
 // effort is taken; those in moves of 100 ms are added to the sum of effort, by a note's posture.
 func terms() (rows []defaults.Row) {

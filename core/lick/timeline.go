@@ -4,7 +4,7 @@ package lick
 type Sounding struct{ At, Len float64 }
 
 // Timeline is when every note sounds, one entry a note. It is what is heard and what
-// lights up; the hands reckon with the same times (Milliseconds).
+// lights up; the hands are judged by the same times (Milliseconds).
 func (l Lick) Timeline() []Sounding {
 	out := make([]Sounding, len(l.Notes))
 	for i, n := range l.Notes {

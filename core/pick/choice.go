@@ -29,7 +29,7 @@ func (w Way) Breach(x, y Choice) bool {
 	return w.breaches(Event{Notes: x.Notes}, x.Strokes, Event{Notes: y.Notes}, y.Strokes)
 }
 
-// Begin is what a choice minds where the line starts on a beat, in effort.
+// Begin is the penalty of a choice where the line starts on a beat, in effort.
 func Begin(c Choice) float64 {
 	if stroke, ok := state(c.Strokes).pick(); ok && stroke == lick.Up {
 		return upStart

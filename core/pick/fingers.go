@@ -12,7 +12,7 @@ import (
 // lineFingers play the line, in the order in which they lie over the strings, thick to thin.
 var lineFingers = []lick.Stroke{lick.PIndex, lick.PMid, lick.PRing}
 
-// Effort in ms that the fingers mind beside their need (model defaults).
+// Effort in ms of the fingers beside their need (model defaults).
 const (
 	crossEffort = 15.0 // a finger passes over another one to a string beyond it
 	ringEffort  = 4.0  // the ring finger, the weakest of the three
@@ -74,7 +74,7 @@ func rows(free []lick.Stroke, n int) [][]lick.Stroke {
 	return out
 }
 
-// fingerEffort is what the fingers of a step mind beside its need, in ms.
+// fingerEffort is the effort of the fingers of a step beside its need, in ms.
 func fingerEffort(x Event, p state, y Event, q state) (ms float64) {
 	if len(q) != 1 || y.Notes[0].Turns {
 		return 0

@@ -48,7 +48,7 @@ func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	return best
 }
 
-// upStart is what a teacher minds, in effort, where the line starts on a beat with an upstroke (model default).
+// upStart is the penalty, in effort, where the line starts on a beat with an upstroke (model default).
 const upStart = 50.0
 
 // A step that leaves the way counts less at a loop's seam than inside the line: a loop of
@@ -234,7 +234,7 @@ func (s *search) into(i int) Event {
 	return e
 }
 
-// begin is what a stroke minds where the line starts on a beat.
+// begin is the penalty of a stroke where the line starts on a beat.
 func (s *search) begin(i, k int) float64 {
 	if stroke, ok := s.states[i][k].pick(); ok && s.events[i].Begins && stroke == lick.Up {
 		return upStart

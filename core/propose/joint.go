@@ -66,7 +66,7 @@ type layerTimes struct{ have, pickHave float64 }
 // layer is one column of the line with every way to place it.
 type layer struct {
 	layerTimes
-	fresh   bool  // an upstroke minds: the line starts there on a beat
+	begins  bool  // an upstroke costs more: the line starts there on a beat
 	notes   []int // held ones first
 	held    int
 	options []option // the one at the given places first, if it is one
@@ -110,7 +110,7 @@ func (e question) newJoint(ctx context.Context, l lick.Lick, m *hand.Model, way 
 		before = y.notes
 		y.have = j.line.Hand[c].Have
 		if p := slices.Index(j.line.Picked, c); p >= 0 {
-			y.pickHave, y.fresh = j.line.Pick[p].Have, j.line.Pick[p].Begins
+			y.pickHave, y.begins = j.line.Pick[p].Have, j.line.Pick[p].Begins
 		}
 		if ctx.Err() == nil {
 			j.addOptions(&y, free, make([]neck.Place, 0, len(y.notes)))
@@ -228,7 +228,7 @@ func (o *option) next(memo int) []int {
 
 // breach is what a step inside the line counts that leaves the way.
 func (j *joint) breach(from, to int, y *layer) int {
-	if y.picked() && !y.fresh && j.leaves(from, to) {
+	if y.picked() && !y.begins && j.leaves(from, to) {
 		return pick.InnerBreach
 	}
 	return 0
@@ -244,7 +244,7 @@ func (j *joint) pickLoad(from, to cell, y *layer, have float64) float64 {
 	if !y.picked() || from.memo == noMemo {
 		return 0
 	}
-	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, y.fresh && y != &j.layers[0], j.angle)
+	return j.pick.Load(j.memos[from.memo], j.memos[to.memo], have, y.begins && y != &j.layers[0], j.angle)
 }
 
 // pickMS is the effort in ms of a stroke with a load.
@@ -267,7 +267,7 @@ func (j *joint) beside(k layers.Cost, c, d cell, y *layer) float64 {
 // begun is what the places and the first stroke of a cell cost.
 func (j *joint) begun(y *layer, d cell) float64 {
 	cost := j.moved(y, d.option)
-	if !y.fresh || d.memo == noMemo {
+	if !y.begins || d.memo == noMemo {
 		return cost
 	}
 	up := pick.Begin(j.memos[d.memo])

@@ -46,7 +46,7 @@ func Restring(ctx context.Context, e *judge.Engine, l lick.Lick, way pick.Way) (
 // longestRestrung is how many notes a line may have for other restrings to be looked for (model default).
 const longestRestrung = 32
 
-// restrung is Restring, whatever becomes of the context. Of the places near the written ones it looks first for the
+// restrung is Restring, without a look at the context. Of the places near the written ones it looks first for the
 // fewest changes that are not clean for the way of picking, then for the fewest notes moved, then for the least load,
 // which may not lie above what the line asks as written by more than restringCost.
 func (e question) restrung(ctx context.Context, l lick.Lick, way pick.Way) (Restrung, error) {

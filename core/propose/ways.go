@@ -68,7 +68,7 @@ func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error
 	return out, nil
 }
 
-// ways is Ways, whatever becomes of the context. The fretting hand is found once for the line as it is slurred and once
+// ways is Ways, without a look at the context. The fretting hand is found once for the line as it is slurred and once
 // for it in legato; only the picks differ between the others, so that they are judged side by side.
 //
 // Best possible is one number for all: the least that any fingers and strokes need at these

@@ -70,7 +70,7 @@ func smooth(x float64) float64 {
 }
 
 // courseOf is the course of a note that sounds so long: what slides into it, its bend with
-// the push, hold and release that the hand's model reckons, its vibrato.
+// the push, hold and release that the hand's model computes, its vibrato.
 func courseOf(g neck.Guitar, n lick.Note, length float64) course {
 	var c course
 	if n.SlideIn != nil {

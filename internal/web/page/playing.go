@@ -181,7 +181,7 @@ func Playing(ctx context.Context) *Player { return ctx.Value(playerKey{}).(*Play
 func EngineOf(ctx context.Context) *judge.Engine { return Playing(ctx).Engine }
 
 // summaryKey names a player by what the sums come from: the settings, the model's own values,
-// and the program that reckons, draws and words them. So a later Ornamen judges a notebook anew
+// and the program that computes, draws and words them. So a later Ornamen judges a notebook anew
 // by itself, in the background, and no row says what an earlier one thought.
 func summaryKey(p player.Profile) string {
 	h := fnv.New64a()
