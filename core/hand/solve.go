@@ -64,12 +64,12 @@ func (m *Model) Bound(ctx context.Context, events []Event, loop bool) (bound flo
 // line is the chain as it is searched; extra is what each posture pays in effort beside, or nil.
 func (c *chain) line(ctx context.Context, extra [][]float64) *layers.Line {
 	l := &layers.Line{
-		Widths:  make([]int, len(c.nodes)),
-		States:  make([][]int, len(c.nodes)),
-		Moves:   make([]layers.Moves, len(c.links)),
-		Pay:     extra,
-		Start:   c.start,
-		Stopped: ctx.Err,
+		Widths:    make([]int, len(c.nodes)),
+		States:    make([][]int, len(c.nodes)),
+		Moves:     make([]layers.Moves, len(c.links)),
+		StateCost: extra,
+		Start:     c.start,
+		Stopped:   ctx.Err,
 		// Ties go to the lower finger, then the lower frame; with open strings between, the hand waits
 		// where it is lowest.
 		Lower: func(k, a, b int) bool {
@@ -89,17 +89,17 @@ func (c *chain) line(ctx context.Context, extra [][]float64) *layers.Line {
 }
 
 // Backward implements layers.Moves.
-func (l *link) Backward(k layers.Cost, from, to []int, rest, pay, out []float64) {
-	l.weighed().relax(k, from, to, rest, pay, out)
+func (l *link) Backward(k layers.Cost, from, to []int, rest, stateCost, out []float64) {
+	l.weighed().relax(k, from, to, rest, stateCost, out)
 }
 
 // Forward implements layers.Moves.
-func (l *link) Forward(k layers.Cost, from, to []int, come, pay, out []float64) {
-	l.weighed().push(k, from, to, come, pay, out)
+func (l *link) Forward(k layers.Cost, from, to []int, come, stateCost, out []float64) {
+	l.weighed().push(k, from, to, come, stateCost, out)
 }
 
 // Row implements layers.Moves.
-func (l *link) Row(k layers.Cost, i int, to []int, pay, out []float64) {
+func (l *link) Row(k layers.Cost, i int, to []int, stateCost, out []float64) {
 	w := l.weighed()
 	efforts := w.effortRow(i)
 	for n, j := range to {
@@ -108,8 +108,8 @@ func (l *link) Row(k layers.Cost, i int, to []int, pay, out []float64) {
 		case !(v <= k.Limit) || v == never:
 			v = never
 		case k.Sum:
-			if v = effort(efforts.ms(j)); pay != nil {
-				v += pay[j]
+			if v = effort(efforts.ms(j)); stateCost != nil {
+				v += stateCost[j]
 			}
 		}
 		out[n] = v
@@ -122,7 +122,7 @@ type ended struct {
 	at   int
 }
 
-// nothing is what most lines' postures pay.
+// nothing is what most lines' postures cost.
 var nothing = make([]float64, 512)
 
 // zeros is a row that costs nothing.
@@ -322,7 +322,7 @@ func (m *Model) easiest(touches []Touch, stand []posture, allowed []int) []int {
 }
 
 // best picks a posture a node: the least effort with no load above the limit; found is false where
-// there is no such path. extra is what postures pay beside.
+// there is no such path. extra is the cost of postures beside their moves.
 func (c *chain) best(ctx context.Context, limit float64, extra [][]float64) (picks []int, found bool) {
 	picks, value, _ := c.line(ctx, extra).Best(layers.Least(limit))
 	return picks, value < never

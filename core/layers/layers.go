@@ -63,8 +63,8 @@ func (k Cost) Join(load, effort, rest float64) float64 {
 	return max(load, rest)
 }
 
-// both is the cost of two parts of a path.
-func (k Cost) both(a, b float64) float64 {
+// joinBoth is the cost of two parts of a path.
+func (k Cost) joinBoth(a, b float64) float64 {
 	if k.Sum {
 		return a + b
 	}
@@ -72,25 +72,25 @@ func (k Cost) both(a, b float64) float64 {
 }
 
 // Moves are those from the states of one layer to those of the next. from and to list the states that
-// are looked at, rising; rows of costs are indexed by state. pay is what states of the next layer ask
+// are looked at, rising; rows of costs are indexed by state. stateCost is what states of the next layer ask
 // in effort beside, or nil; it counts in sums alone.
 type Moves interface {
 	// Backward lowers out[i], for i of from, to the least cost of a move to some j of to and of rest[j].
 	// Of a largest load below the floor any value up to it may come out.
-	Backward(k Cost, from, to []int, rest, pay, out []float64)
+	Backward(k Cost, from, to []int, rest, stateCost, out []float64)
 	// Forward lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
-	Forward(k Cost, from, to []int, come, pay, out []float64)
+	Forward(k Cost, from, to []int, come, stateCost, out []float64)
 	// Row writes into out[n] the cost of the move from i to to[n] alone, Never over the limit.
-	Row(k Cost, i int, to []int, pay, out []float64)
+	Row(k Cost, i int, to []int, stateCost, out []float64)
 }
 
 // Line is what is searched. Widths are the numbers of states of the layers; a state's number is below its layer's.
 type Line struct {
-	Widths []int
-	States [][]int     // of each layer, those that may be taken, rising
-	Moves  []Moves     // from each layer to the next
-	Turn   Moves       // from the last layer to the first, in a loop; nil where the line ends
-	Pay    [][]float64 // what states ask in effort beside, or nil
+	Widths    []int
+	States    [][]int     // of each layer, those that may be taken, rising
+	Moves     []Moves     // from each layer to the next
+	Turn      Moves       // from the last layer to the first, in a loop; nil where the line ends
+	StateCost [][]float64 // what states ask in effort beside, or nil
 	// Start is what it costs to begin in a state of the first layer, where the line does not loop.
 	Start func(k Cost, state int) float64
 	// Lower says which of two states is taken where two paths cost the same; nil is the first.
@@ -112,12 +112,12 @@ func (l *Line) stopped() error {
 	return l.Stopped()
 }
 
-// pay is what the states of a layer ask beside.
-func (l *Line) pay(k Cost, layer int) []float64 {
-	if l.Pay == nil || !k.Sum {
+// stateCost is what the states of a layer ask beside.
+func (l *Line) stateCost(k Cost, layer int) []float64 {
+	if l.StateCost == nil || !k.Sum {
 		return nil
 	}
-	return l.Pay[layer]
+	return l.StateCost[layer]
 }
 
 // Unreached is a row of costs that nothing has lowered yet.
@@ -129,9 +129,9 @@ func Unreached(n int) []float64 {
 	return s
 }
 
-// toGo is, for every state of every layer, the least cost of the rest of the line, after the cost end
+// costToGo is, for every state of every layer, the least cost of the rest of the line, after the cost end
 // of the last layer's states.
-func (l *Line) toGo(k Cost, end []float64) [][]float64 {
+func (l *Line) costToGo(k Cost, end []float64) [][]float64 {
 	n := len(l.Widths)
 	rest := make([][]float64, n)
 	rest[n-1] = end
@@ -140,20 +140,20 @@ func (l *Line) toGo(k Cost, end []float64) [][]float64 {
 		if l.stopped() != nil {
 			continue
 		}
-		l.Moves[a].Backward(k, l.States[a], l.States[a+1], rest[a+1], l.pay(k, a+1), rest[a])
+		l.Moves[a].Backward(k, l.States[a], l.States[a+1], rest[a+1], l.stateCost(k, a+1), rest[a])
 	}
 	return rest
 }
 
-// toCome is, for every state of every layer, the least cost of the way to it from the first layer,
+// costToCome is, for every state of every layer, the least cost of the way to it from the first layer,
 // whose states cost begin.
-func (l *Line) toCome(k Cost, begin []float64) [][]float64 {
+func (l *Line) costToCome(k Cost, begin []float64) [][]float64 {
 	come := make([][]float64, len(l.Widths))
 	come[0] = begin
 	for a := 1; a < len(come); a++ {
 		come[a] = Unreached(l.Widths[a])
 		if l.stopped() == nil {
-			l.Moves[a-1].Forward(k, l.States[a-1], l.States[a], come[a-1], l.pay(k, a), come[a])
+			l.Moves[a-1].Forward(k, l.States[a-1], l.States[a], come[a-1], l.stateCost(k, a), come[a])
 		}
 	}
 	return come
@@ -167,7 +167,7 @@ func (l *Line) begin(k Cost) []float64 {
 		if l.Turn == nil && l.Start != nil {
 			out[f] = l.Start(k, f)
 		}
-		if p := l.pay(k, 0); l.Turn == nil && p != nil {
+		if p := l.stateCost(k, 0); l.Turn == nil && p != nil {
 			out[f] += p[f]
 		}
 	}
@@ -185,24 +185,24 @@ func (l *Line) end(k Cost, to ...int) []float64 {
 		}
 		return end
 	}
-	l.Turn.Backward(k, l.States[last], to, make([]float64, l.Widths[0]), l.pay(k, 0), end)
+	l.Turn.Backward(k, l.States[last], to, make([]float64, l.Widths[0]), l.stateCost(k, 0), end)
 	return end
 }
 
 // first picks the first state and gives the costs to go after it.
 func (l *Line) first(k Cost) (pick int, value float64, rest [][]float64) {
-	free := l.toGo(k, l.end(k, l.States[0]...))
+	free := l.costToGo(k, l.end(k, l.States[0]...))
 	total := l.begin(k)
 	for _, f := range l.States[0] {
 		if total[f] < Never {
-			total[f] = k.both(total[f], free[0][f])
+			total[f] = k.joinBoth(total[f], free[0][f])
 		}
 	}
 	if l.Turn == nil {
 		pick = l.lowest(0, l.States[0], func(n int) float64 { return total[l.States[0][n]] })
 		return pick, total[pick], free
 	}
-	return l.closed(k, free, total)
+	return l.closeLoop(k, free, total)
 }
 
 // locked says whether some layer has no state that may be taken.
@@ -234,8 +234,8 @@ func (l *Line) Best(k Cost) (picks []int, value float64, err error) {
 			row = make([]float64, len(to))
 		}
 		row = row[:len(to)]
-		l.Moves[a].Row(k, pick, to, l.pay(k, a+1), row)
-		pick = l.lowest(a+1, to, func(n int) float64 { return k.both(row[n], rest[a+1][to[n]]) })
+		l.Moves[a].Row(k, pick, to, l.stateCost(k, a+1), row)
+		pick = l.lowest(a+1, to, func(n int) float64 { return k.joinBoth(row[n], rest[a+1][to[n]]) })
 		picks = append(picks, pick)
 	}
 	if err := l.stopped(); err != nil {
@@ -270,14 +270,14 @@ func (l *Line) Span(k Cost, come, rest []float64) float64 {
 		come = l.begin(k)
 	}
 	last := len(l.Widths) - 1
-	at := l.toCome(k, come)[last]
+	at := l.costToCome(k, come)[last]
 	value := Never
 	for _, j := range l.States[last] {
 		r := 0.0
 		if rest != nil {
 			r = rest[j]
 		}
-		value = min(value, k.both(at[j], r))
+		value = min(value, k.joinBoth(at[j], r))
 	}
 	return value
 }
@@ -285,5 +285,5 @@ func (l *Line) Span(k Cost, come, rest []float64) float64 {
 // Ends are the costs of a line from both of its ends: come[a][s] of the least costly way to state s of
 // layer a, rest[a][s] of the way on from there; of a loop with its ends open.
 func (l *Line) Ends(k Cost) (come, rest [][]float64) {
-	return l.toCome(k, l.begin(k)), l.toGo(k, l.end(k, l.States[0]...))
+	return l.costToCome(k, l.begin(k)), l.costToGo(k, l.end(k, l.States[0]...))
 }

@@ -13,7 +13,7 @@ import (
 // random is a line of a few layers, some of whose moves cannot be made and some of whose states are
 // locked out.
 func random(rng *rand.Rand, layers, width int, loop bool) *Line {
-	l := &Line{Pay: make([][]float64, layers)}
+	l := &Line{StateCost: make([][]float64, layers)}
 	for a := range layers {
 		w := 1 + rng.IntN(width)
 		l.Widths = append(l.Widths, w)
@@ -27,10 +27,10 @@ func random(rng *rand.Rand, layers, width int, loop bool) *Line {
 			states = []int{rng.IntN(w)}
 		}
 		l.States = append(l.States, states)
-		l.Pay[a] = make([]float64, w)
+		l.StateCost[a] = make([]float64, w)
 		for s := range w {
 			if rng.IntN(3) == 0 {
-				l.Pay[a][s] = 2 * rng.Float64()
+				l.StateCost[a][s] = 2 * rng.Float64()
 			}
 		}
 	}
@@ -87,7 +87,7 @@ func every(l *Line, k Cost) float64 {
 		if l.Turn == nil {
 			cost = l.Start(k, s)
 			if k.Sum {
-				cost += l.Pay[0][s]
+				cost += l.StateCost[0][s]
 			}
 		}
 		walk(1, s, s, cost)
@@ -97,7 +97,7 @@ func every(l *Line, k Cost) float64 {
 
 // step is the cost of a path that goes on from a state to one of a layer.
 func step(l *Line, k Cost, t Table, layer, from, to int, cost float64) float64 {
-	return k.Join(t.Load[from][to], t.Effort[from][to]+l.Pay[layer][to], cost)
+	return k.Join(t.Load[from][to], t.Effort[from][to]+l.StateCost[layer][to], cost)
 }
 
 // costOf is what a path costs.
@@ -123,7 +123,7 @@ func TestEveryPath(t *testing.T) {
 			width = 9 // more first states than are tried one by one
 		}
 		l := random(rng, 1+rng.IntN(4), width, rng.IntN(2) == 0)
-		if l.Turn != nil && len(l.States[0]) > triedFirst {
+		if l.Turn != nil && len(l.States[0]) > firstStatesTried {
 			many++
 		}
 		for _, k := range []Cost{Largest(Never), Largest(0.6), Least(Never), Least(0.7), Least(0.4)} {
@@ -160,7 +160,7 @@ func TestSpan(t *testing.T) {
 			come, rest := l.Ends(k)
 			from, to := rng.IntN(3), 3+rng.IntN(2)
 			part := &Line{Widths: l.Widths[from : to+1], States: l.States[from : to+1], Moves: l.Moves[from:to],
-				Pay: l.Pay[from : to+1], Start: l.Start}
+				StateCost: l.StateCost[from : to+1], Start: l.Start}
 			begin, after := come[from], rest[to]
 			if from == 0 && rng.IntN(2) == 0 {
 				begin = nil
@@ -188,7 +188,7 @@ func TestEqualsGeneralGraphSearch(t *testing.T) {
 			}
 		}
 		for _, s := range l.States[0] {
-			edge(0, id(0, s), l.Start(k, s)+l.Pay[0][s])
+			edge(0, id(0, s), l.Start(k, s)+l.StateCost[0][s])
 		}
 		for a, m := range l.Moves {
 			for _, i := range l.States[a] {

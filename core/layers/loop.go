@@ -18,19 +18,19 @@ import (
 //     more; else the limit is raised and it is tried again.
 
 // triedFirst is how many first states are tried one by one: of a few, all of them.
-const triedFirst = 6
+const firstStatesTried = 6
 
 // firstRoom is by how much effort above what an open end costs a round is looked for first. It
 // decides how long the search takes, not what it finds.
 const firstRoom = 1.0
 
-// closed picks the first state of a loop and gives the costs to go after it; free are the costs to go
+// closeLoop picks the first state of a loop and gives the costs to go after it; free are the costs to go
 // to any end, and total what each first state costs with them.
-func (l *Line) closed(k Cost, free [][]float64, total []float64) (pick int, value float64, rest [][]float64) {
+func (l *Line) closeLoop(k Cost, free [][]float64, total []float64) (pick int, value float64, rest [][]float64) {
 	order := slices.Clone(l.States[0])
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
 	if l.Tries != 0 {
-		return l.tried(k, free, total, order)
+		return l.tryFirstStates(k, free, total, order)
 	}
 	least := total[order[0]]
 	pick, value, rest = order[0], Never, free
@@ -38,39 +38,39 @@ func (l *Line) closed(k Cost, free [][]float64, total []float64) (pick int, valu
 		return pick, value, rest
 	}
 	// Many largest loads are alike, so that one of the first states mostly closes at its own bound.
-	if !k.Sum || len(order) <= triedFirst {
+	if !k.Sum || len(order) <= firstStatesTried {
 		for tried, f := range order {
 			if total[f] >= value || l.stopped() != nil {
 				return pick, value, rest
 			}
-			if tried == triedFirst {
+			if tried == firstStatesTried {
 				break
 			}
-			r := l.toGo(k, l.end(k, f))
+			r := l.costToGo(k, l.end(k, f))
 			if v := r[0][f]; v < value {
 				pick, value, rest = f, v, r
 			}
 		}
-		if value <= least || len(order) <= triedFirst {
+		if value <= least || len(order) <= firstStatesTried {
 			return pick, value, rest
 		}
-		narrow, _ := l.through(k, l.toCome(k, l.begin(k)), free, value)
-		if f, v := narrow.rounds(k).under(least, value); v < value && l.stopped() == nil {
+		narrow, _ := l.pruned(k, l.costToCome(k, l.begin(k)), free, value)
+		if f, v := narrow.newLoopSearch(k).bottleneckCycle(least, value); v < value && l.stopped() == nil {
 			pick, value = f, v
-			rest = narrow.toGo(k, narrow.end(k, pick))
+			rest = narrow.costToGo(k, narrow.end(k, pick))
 		}
 		return pick, value, rest
 	}
-	come := l.toCome(k, l.begin(k))
+	come := l.costToCome(k, l.begin(k))
 	for room := firstRoom; l.stopped() == nil; room *= 4 {
 		limit := min(least+room, value)
-		narrow, all := l.through(k, come, free, limit)
-		if f, v := narrow.rounds(k).best(value); v < value {
+		narrow, all := l.pruned(k, come, free, limit)
+		if f, v := narrow.newLoopSearch(k).best(value); v < value {
 			pick, value = f, v
 		}
 		switch {
 		case value <= limit*(1+Slight):
-			return pick, value, narrow.toGo(k, narrow.end(k, pick))
+			return pick, value, narrow.costToGo(k, narrow.end(k, pick))
 		case all && value == Never:
 			return order[0], Never, free
 		}
@@ -78,10 +78,10 @@ func (l *Line) closed(k Cost, free [][]float64, total []float64) (pick int, valu
 	return order[0], Never, free
 }
 
-// tried is closed by trying the first states in an order. What they promise is the cost of going on to
+// tryFirstStates is closed by trying the first states in an order. What they promise is the cost of going on to
 // any end; once one has not kept it, the others promise what an end of their own class costs, as a loop
 // may have many that promise what none of them keeps.
-func (l *Line) tried(k Cost, free [][]float64, total []float64, order []int) (pick int, value float64,
+func (l *Line) tryFirstStates(k Cost, free [][]float64, total []float64, order []int) (pick int, value float64,
 	rest [][]float64) {
 	pick, value, rest = order[0], Never, free
 	apart := l.Class == nil
@@ -90,20 +90,20 @@ func (l *Line) tried(k Cost, free [][]float64, total []float64, order []int) (pi
 		if total[f] >= value || l.stopped() != nil || k.Sum && n >= l.Tries && value < Never {
 			break
 		}
-		r := l.toGo(k, l.end(k, f))
+		r := l.costToGo(k, l.end(k, f))
 		if v := r[0][f]; v < value {
 			pick, value, rest = f, v, r
 		}
 		if !apart && value > total[f]*(1+Slight) {
-			l.tellApart(k, total, order[n+1:])
+			l.refineBounds(k, total, order[n+1:])
 			apart = true
 		}
 	}
 	return pick, value, rest
 }
 
-// tellApart raises what first states promise to what an end of their own class costs, and orders them anew.
-func (l *Line) tellApart(k Cost, total []float64, order []int) {
+// refineBounds raises what first states promise to what an end of their own class costs, and orders them anew.
+func (l *Line) refineBounds(k Cost, total []float64, order []int) {
 	classes := map[int][]int{}
 	for _, f := range l.States[0] {
 		classes[l.Class(f)] = append(classes[l.Class(f)], f)
@@ -112,16 +112,16 @@ func (l *Line) tellApart(k Cost, total []float64, order []int) {
 	for _, f := range order {
 		c := l.Class(f)
 		if promised[c] == nil {
-			promised[c] = l.toGo(k, l.end(k, classes[c]...))[0]
+			promised[c] = l.costToGo(k, l.end(k, classes[c]...))[0]
 		}
 		total[f] = max(total[f], promised[c][f])
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(total[a], total[b]) })
 }
 
-// through is the line with those states alone through which a path may cost no more than a limit; all
+// pruned is the line with those states alone through which a path may cost no more than a limit; all
 // says that these are all of them that any path goes through.
-func (l *Line) through(k Cost, come, rest [][]float64, limit float64) (narrow *Line, all bool) {
+func (l *Line) pruned(k Cost, come, rest [][]float64, limit float64) (narrow *Line, all bool) {
 	out := *l
 	out.States = make([][]int, len(l.States))
 	limit *= 1 + Slight // two sums of the same moves may differ by rounding
@@ -129,7 +129,7 @@ func (l *Line) through(k Cost, come, rest [][]float64, limit float64) (narrow *L
 	for a, states := range l.States {
 		kept := make([]int, 0, len(states))
 		for _, p := range states {
-			switch way := k.both(come[a][p], rest[a][p]); {
+			switch way := k.joinBoth(come[a][p], rest[a][p]); {
 			case way <= limit:
 				kept = append(kept, p)
 			case way < Never:
@@ -141,16 +141,16 @@ func (l *Line) through(k Cost, come, rest [][]float64, limit float64) (narrow *L
 	return &out, all
 }
 
-// rounds are the moves among the states that are left, laid out to be gone round quickly.
-type rounds struct {
+// loopSearch are the moves among the states that are left, laid out to be gone round quickly.
+type loopSearch struct {
 	states [][]int
 	moves  [][]float64 // of each layer to the next and then of the turn, row by row
 	rest   [][]float64 // see around
 }
 
-// rounds lays the moves out.
-func (l *Line) rounds(k Cost) *rounds {
-	out := &rounds{states: l.States, rest: make([][]float64, len(l.States)+1)}
+// newLoopSearch lays the moves out.
+func (l *Line) newLoopSearch(k Cost) *loopSearch {
+	out := &loopSearch{states: l.States, rest: make([][]float64, len(l.States)+1)}
 	for a := range l.States {
 		moves, to := l.Turn, 0
 		if a < len(l.Moves) {
@@ -159,16 +159,16 @@ func (l *Line) rounds(k Cost) *rounds {
 		width := len(l.States[to])
 		all := make([]float64, len(l.States[a])*width)
 		for n, i := range l.States[a] {
-			moves.Row(k, i, l.States[to], l.pay(k, to), all[n*width:(n+1)*width])
+			moves.Row(k, i, l.States[to], l.stateCost(k, to), all[n*width:(n+1)*width])
 		}
 		out.moves = append(out.moves, all)
 	}
 	return out
 }
 
-// cut is the layer where a round is cut open: the one with the fewest states left, often only one, as
+// cutLayer is the layer where a round is cut open: the one with the fewest states left, often only one, as
 // far from its ends a line goes the same way wherever it began.
-func (r *rounds) cut() (cut int) {
+func (r *loopSearch) cutLayer() (cut int) {
 	for a := range r.states {
 		if len(r.states[a]) < len(r.states[cut]) {
 			cut = a
@@ -179,20 +179,20 @@ func (r *rounds) cut() (cut int) {
 
 // best is the first layer's state on the round of least effort, and what that asks; a round that asks
 // value or more is none.
-func (r *rounds) best(value float64) (first int, least float64) {
-	cut := r.cut()
+func (r *loopSearch) best(value float64) (first int, least float64) {
+	cut := r.cutLayer()
 	least = value
 	for at := range r.states[cut] {
-		if v := r.around(cut, at); v < least {
+		if v := r.cycleCost(cut, at); v < least {
 			least, first = v, r.states[0][r.trace(cut, at)]
 		}
 	}
 	return first, least
 }
 
-// around is the least effort of a round that begins and ends in state at of layer cut. rest has the
+// cycleCost is the least effort of a round that begins and ends in state at of layer cut. rest has the
 // costs to go, for each layer in the order of the round.
-func (r *rounds) around(cut, at int) float64 {
+func (r *loopSearch) cycleCost(cut, at int) float64 {
 	n := len(r.states)
 	r.rest[n] = Unreached(len(r.states[cut]))
 	r.rest[n][at] = 0
@@ -216,7 +216,7 @@ func (r *rounds) around(cut, at int) float64 {
 }
 
 // trace is which of its states the first layer takes on the round that around has found.
-func (r *rounds) trace(cut, at int) int {
+func (r *loopSearch) trace(cut, at int) int {
 	n := len(r.states)
 	for t := 0; (cut+t)%n != 0; t++ {
 		width := len(r.states[(cut+t+1)%n])
@@ -234,28 +234,28 @@ func (r *rounds) trace(cut, at int) int {
 // fewLoads is how many loads are sorted at once.
 const fewLoads = 4096
 
-// under is the first layer's state on a round whose largest load is the least, and that load, which is
+// bottleneckCycle is the first layer's state on a round whose largest load is the least, and that load, which is
 // from least to below value; value where there is none. The loads that moves have are halved until
 // the least one is found under which a round is left.
-func (r *rounds) under(least, value float64) (first int, load float64) {
-	cut := r.cut()
-	if f, ok := r.left(least, cut); ok {
+func (r *loopSearch) bottleneckCycle(least, value float64) (first int, load float64) {
+	cut := r.cutLayer()
+	if f, ok := r.hasCycle(least, cut); ok {
 		return f, least
 	}
 	low, high := least, value
-	loads := r.loads(low, high)
+	loads := r.loadsBetween(low, high)
 	for tries := 0; len(loads) > fewLoads && tries < 20; tries++ {
 		middle := (low + high) / 2
-		if _, ok := r.left(middle, cut); ok {
+		if _, ok := r.hasCycle(middle, cut); ok {
 			high = math.Nextafter(middle, Never)
 		} else {
 			low = middle
 		}
-		loads = r.loads(low, high)
+		loads = r.loadsBetween(low, high)
 	}
 	slices.Sort(loads)
 	at, _ := slices.BinarySearchFunc(loads, true, func(load float64, _ bool) int {
-		if _, ok := r.left(load, cut); ok {
+		if _, ok := r.hasCycle(load, cut); ok {
 			return 0
 		}
 		return -1
@@ -263,12 +263,12 @@ func (r *rounds) under(least, value float64) (first int, load float64) {
 	if at == len(loads) {
 		return 0, value
 	}
-	first, _ = r.left(loads[at], cut)
+	first, _ = r.hasCycle(loads[at], cut)
 	return first, loads[at]
 }
 
-// loads are the loads of moves above low and below high.
-func (r *rounds) loads(low, high float64) (out []float64) {
+// loadsBetween are the loads of moves above low and below high.
+func (r *loopSearch) loadsBetween(low, high float64) (out []float64) {
 	for _, moves := range r.moves {
 		for _, v := range moves {
 			if v > low && v < high {
@@ -279,10 +279,10 @@ func (r *rounds) loads(low, high float64) (out []float64) {
 	return out
 }
 
-// left says whether a round is left of the moves with no load above a limit, and which state of the
+// hasCycle says whether a round is left of the moves with no load above a limit, and which state of the
 // first layer it takes. It goes back from layer cut with a set of its states for each state on the
 // way: those that can be reached from it.
-func (r *rounds) left(limit float64, cut int) (first int, ok bool) {
+func (r *loopSearch) hasCycle(limit float64, cut int) (first int, ok bool) {
 	n := len(r.states)
 	words := (len(r.states[cut]) + 63) / 64
 	reach := make([][]uint64, n+1) // by the order of the round; a set a state

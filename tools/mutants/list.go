@@ -103,7 +103,7 @@ var mutants = []mutant{
 	{"a loop ends anywhere", "core/layers/loop.go", "r.rest[n][at] = 0", "clear(r.rest[n])", searching},
 	{"a loop forgets a cheaper state", "core/layers/loop.go", "case way <= limit:", "case way <= 0.9*limit:", searching},
 	{"a limit is no limit", "core/layers/layers.go", "case load > k.Limit ||", "case", searching},
-	{"states pay nothing beside", "core/layers/table.go", "t.Effort[i][j] + pay[j]", "t.Effort[i][j]", searching},
+	{"states pay nothing beside", "core/layers/table.go", "t.Effort[i][j] + stateCost[j]", "t.Effort[i][j]", searching},
 	{"first states are not told apart", "core/layers/loop.go", "total[f] = max(total[f], promised[c][f])",
 		"total[f] = promised[c][f] + 1", fretting},
 	{"the bound of a loop is not its own", "core/hand/splice.go", "ok && !turns && bound > most {",
