@@ -346,8 +346,8 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
 }
 
-// travel goes one revision back or on and answers as an edit does. A lick's revisions form a chain from which nothing is
-// taken, so that redo finds what undo left until another edit begins from there.
+// travel goes one revision back or on and answers as an edit does. A lick's revisions form a chain from which nothing
+// is taken, so that redo finds what undo left until another edit begins from there.
 func (a Screen) travel(move page.Mover) http.HandlerFunc {
 	return a.Handler(func(w http.ResponseWriter, r *http.Request) error {
 		n, f, err := a.benchRequest(r)

@@ -135,7 +135,8 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
 		return nil, err
 	}
 	v.Licks = choicesOf(rows, e.ID)
-	v.AloneURL = backingForm{Over: v.Text, Key: strings.TrimSpace(l.Key.Tonic + " " + l.Key.Scale), Tempo: l.Tempo}.address()
+	key := strings.TrimSpace(l.Key.Tonic + " " + l.Key.Scale)
+	v.AloneURL = backingForm{Over: v.Text, Key: key, Tempo: l.Tempo}.address()
 	for _, role := range []changes.Role{changes.Root, changes.Third, changes.Seventh, changes.Colour, changes.Tension,
 		changes.Clash, changes.Outside} {
 		word := string(role)
@@ -264,7 +265,8 @@ func (v *changesPage) landings(l lick.Lick, r changes.Report) {
 		v.Verdict, v.Class = fmt.Sprintf("%d landings miss", miss), "tight"
 	}
 	var words []string
-	for _, w := range []changes.Word{changes.OnTime, changes.Pushed, changes.Early, changes.Late, changes.Missed, changes.Rest} {
+	for _, w := range []changes.Word{changes.OnTime, changes.Pushed, changes.Early, changes.Late, changes.Missed,
+		changes.Rest} {
 		if n[w] > 0 {
 			word := string(w)
 			if w == changes.Rest {

@@ -56,6 +56,18 @@ func (c *canvas) attrs(attrs []any) {
 	}
 }
 
+// fretSign is how a fret is written: a dead note as a cross, a ghost note in brackets (common practice).
+func fretSign(fret int, dead, ghost bool) string {
+	s := strconv.Itoa(fret)
+	if dead {
+		s = "×"
+	}
+	if ghost {
+		s = "(" + s + ")"
+	}
+	return s
+}
+
 // text writes a word; what a player has typed is escaped.
 func (c *canvas) text(x, y float64, class, s string) {
 	c.open("text", "x", x, "y", y, "class", class)

@@ -31,7 +31,8 @@ type ChangesView struct {
 
 // landingMarks are the signs of the landings: a shape and a word each, not colour alone.
 var landingMarks = map[changes.Word]string{
-	changes.OnTime: "▾", changes.Pushed: "◃", changes.Early: "◂", changes.Late: "▸", changes.Missed: "○", changes.Rest: "",
+	changes.OnTime: "▾", changes.Pushed: "◃", changes.Early: "◂", changes.Late: "▸", changes.Missed: "○",
+	changes.Rest: "",
 }
 
 // ChangesSVG draws the bars in rows of four or as many as there are, of two where they are dense: chords above, in each

@@ -13,6 +13,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/player"
+	"ornamen/core/testline"
 )
 
 // drawing is an SVG read back: its elements with their attributes and text.
@@ -268,5 +269,21 @@ func TestLanes(t *testing.T) {
 	}
 	if places != 7 {
 		t.Errorf("%d strings", places)
+	}
+}
+
+// Palm muting begins with its sign and goes on as a line; ghost and dead notes have theirs in every drawing of a line.
+func TestSignsOfTouch(t *testing.T) {
+	l := testline.Build(t, 100, "6:0 0 0 3:7 5:3")
+	l.Notes[0].Palm, l.Notes[1].Palm, l.Notes[2].Palm = true, true, true
+	l.Notes[3].Ghost, l.Notes[4].Mute = true, true
+	hands := string(StandSVG(l, nil, 1))
+	if strings.Count(hands, ">PM<") != 1 || strings.Count(hands, "palmline") != 2 {
+		t.Errorf("palm muting is drawn as %s", hands)
+	}
+	for name, svg := range map[string]string{"hands": hands, "row": string(LineSVG(l, nil, false))} {
+		if !strings.Contains(svg, "(7)") || !strings.Contains(svg, "×") {
+			t.Errorf("%s: %s", name, svg)
+		}
 	}
 }

@@ -3,7 +3,9 @@ package draw
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strconv"
+	"unicode/utf8"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -14,6 +16,7 @@ const (
 	handsStep = 30.0
 	handsGap  = 15.0
 	handsTop  = 17.0
+	palmRow   = 13.0 // over the strings, where there is palm muting
 )
 
 // HandsSVG draws a line on its strings with fingers and strokes under it. What differs from the line it is compared
@@ -34,7 +37,14 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 	var c canvas
 	strings := len(l.Tuning)
 	cols := l.Columns()
-	y := func(s int) float64 { return handsTop + handsGap*float64(s-1) }
+	palms := func(k int) bool {
+		return k >= 0 && slices.ContainsFunc(l.Notes[cols[k][0]:cols[k][1]], func(n lick.Note) bool { return n.Palm })
+	}
+	top := handsTop
+	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Palm }) {
+		top += palmRow
+	}
+	y := func(s int) float64 { return top + handsGap*float64(s-1) }
 	bottom := y(strings)
 	w := handsStep * float64(max(1, len(cols)))
 	for s := 1; s <= strings; s++ {
@@ -49,14 +59,19 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 	for k, col := range cols {
 		most = max(most, col[1]-col[0])
 		x := handsStep * (float64(k) + 0.5)
+		if palms(k) && palms(k-1) {
+			c.line(x-handsStep+11, palmRow-4, x+4, palmRow-4, "palmline")
+		} else if palms(k) {
+			c.text(x, palmRow, "palm", "PM")
+		}
 		for i := col[0]; i < col[1]; i++ {
 			n := l.Notes[i]
 			class := "small"
 			if marked[i] {
 				class += " neck-of-it"
 			}
-			f := strconv.Itoa(n.Fret)
-			bw := 4 + 9*float64(len(f))
+			f := fretSign(n.Fret, n.Mute, n.Ghost)
+			bw := 4 + 9*float64(utf8.RuneCountInString(f))
 			c.open("g", "class", "handnote", "data-note", i+1)
 			c.rect(x-bw/2, y(n.String)-8, bw, 16, "behind")
 			c.text(x, y(n.String)+5, class, f)

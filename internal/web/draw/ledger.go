@@ -275,13 +275,7 @@ func mid(l Lane) float64 { return l.Y + l.H/2 }
 // and pull-off, a line for a slide, dashed where the shift is silent (common practice).
 func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	y := mid(ln)
-	fret := strconv.Itoa(cell.Fret)
-	if cell.Mute {
-		fret = "×"
-	}
-	if cell.Ghost {
-		fret = "(" + fret + ")"
-	}
+	fret := fretSign(cell.Fret, cell.Mute, cell.Ghost)
 	w := 12.0 + 9*float64(utf8.RuneCountInString(fret))
 	c.rect(x-w/2, y-9, w, 18, "behind")
 	class := "fret " + cell.Severity.String()

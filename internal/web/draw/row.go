@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
-	"strconv"
+	"unicode/utf8"
 
 	"ornamen/core/lick"
 )
@@ -49,8 +49,8 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var figures canvas
 	for k := range shown {
 		for i := cols[k][0]; i < cols[k][1]; i++ {
-			f := strconv.Itoa(l.Notes[i].Fret)
-			w := 4 + 9.5*float64(len(f))
+			f := fretSign(l.Notes[i].Fret, l.Notes[i].Mute, l.Notes[i].Ghost)
+			w := 4 + 9.5*float64(utf8.RuneCountInString(f))
 			behind += fmt.Sprintf("M%.0f %.0fh%.0fv16h-%.0fz", x(k)-w/2, y(l.Notes[i].String)-8, w, w)
 			at := []any{"x", x(k), "y", math.Round(y(l.Notes[i].String) + 6)}
 			if marked[i] {

@@ -3,8 +3,8 @@ package draw
 import (
 	"fmt"
 	"html/template"
-	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
@@ -140,8 +140,8 @@ func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64,
 	}
 	c.open("g", "class", "runnote", "data-note", i+1)
 	defer c.close("g")
-	f := strconv.Itoa(n.Fret)
-	w := 4 + 10*float64(len(f))
+	f := fretSign(n.Fret, n.Mute, n.Ghost)
+	w := 4 + 10*float64(utf8.RuneCountInString(f))
 	c.rect(x-w/2, y(n.String)-9, w, 18, "behind")
 	c.text(x, y(n.String)+6, class, f)
 	switch {

@@ -140,8 +140,8 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
 		}
 		a.Wake()
-		return page.Redirect(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID, got.New,
-			got.Added, got.Changed, got.Beside))
+		return page.Redirect(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID,
+			got.New, got.Added, got.Changed, got.Beside))
 	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
 	if len(data) > lick.MaxBytes {
@@ -221,7 +221,8 @@ func (a Screen) simulated(r *http.Request, id string) (upload, error) {
 		}
 	}
 	var b bytes.Buffer
-	if err := sound.WriteWAV(r.Context(), &b, sound.NewRenderer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{Dry: true})); err != nil {
+	line := sound.NewRenderer(page.EngineOf(r.Context()).Player.Guitar, l, sound.Options{Dry: true})
+	if err := sound.WriteWAV(r.Context(), &b, line); err != nil {
 		return upload{}, err
 	}
 	return upload{playedName, b.Bytes()}, nil

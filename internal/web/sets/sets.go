@@ -314,8 +314,8 @@ func (a Screen) moved(ctx context.Context, it store.SetItem, to string) (store.S
 	return it, err
 }
 
-// tidied takes licks out of the notebook that were moved for a set and that a change of it has left behind, where nobody
-// has edited or practised them and no other set has them, and brings those back that an undo names again.
+// tidied takes licks out of the notebook that were moved for a set and that a change of it has left behind, where
+// nobody has edited or practised them and no other set has them, and brings those back that an undo names again.
 func (a Screen) tidied(ctx context.Context, before store.Set) error {
 	now, err := a.Store.SetOf(ctx, before.ID)
 	if err != nil {

@@ -177,8 +177,8 @@ func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.L
 		w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment",
 			map[string]string{"filename": cmp.Or(l.FileName(), "lick") + ".wav"}))
 	}
-	// A browser takes a sound in as it plays, which may last longer than any other answer may; one that leaves ends it by
-	// its context. Where the deadline cannot be moved the server's own holds.
+	// A browser takes a sound in as it plays, which may last longer than any other answer may; one that leaves ends it
+	// by its context. Where the deadline cannot be moved the server's own holds.
 	_ = http.NewResponseController(w).SetWriteDeadline(time.Time{})
 	if err := sound.WriteWAV(r.Context(), w, p); err != nil && r.Context().Err() == nil {
 		log.Printf("sound: %v", err) // half of it is sent, so that nothing more can be said
