@@ -42,14 +42,14 @@ var formats = []Format{
 	},
 	{
 		Name: "mail", Title: "Tab for a mail", Ending: ".txt", Kind: "text/plain; charset=utf-8",
-		Holds: "places, times, fingers, slurs, bends, that there is vibrato, dead and ghost notes, palm muting; title, key, tempo, meter, pick-up, " +
-			"feel, chords, tuning",
+		Holds: "places, times, fingers, slurs, bends, that there is vibrato, dead and ghost notes, palm muting; " +
+			"title, key, tempo, meter, pick-up, feel, chords, tuning",
 		Read: tab.Decode, Write: tab.Mail,
 	},
 	{
 		Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
-		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead and ghost notes, palm muting, rakes, " +
-			"barres, the bass voice; title, key, tempo, meter, pick-up, feel, loop, chords, tuning",
+		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead and ghost notes, " +
+			"palm muting, rakes, barres, the bass voice; title, key, tempo, meter, pick-up, feel, loop, chords, tuning",
 		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars,
 	},
 	{
@@ -59,13 +59,14 @@ var formats = []Format{
 	},
 	{
 		Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
-		Holds: "places, times, accents, ghost notes, palm muting, bends, vibrato, slide-ins; title, tempo, meter, pick-up, feel, " +
-			"loop, key, chords, tuning; a bass and drums beside the line",
+		Holds: "places, times, accents, ghost notes, palm muting, bends, vibrato, slide-ins; title, tempo, meter, " +
+			"pick-up, feel, loop, key, chords, tuning; a bass and drums beside the line",
 		Read: midi.Decode, Write: midi.Encode, Fits: fewBars,
 	},
 	{Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen", Write: sheet.Drawing},
 	{
-		Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8", Holds: "what is seen and heard",
+		Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8",
+		Holds: "what is seen and heard",
 		Write: encodePage, Fits: soundsShort,
 	},
 	{

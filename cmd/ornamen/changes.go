@@ -73,7 +73,8 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	move := fs.String(
 		"move",
 		"",
-		"`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady",
+		"`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, "+
+			"pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady",
 	)
 	fs.Bool(
 		"forms",

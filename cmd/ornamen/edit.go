@@ -84,7 +84,8 @@ NOTES is a note, "3", or a selection, "3-8" or "3-8,12-17", counted from 1. DO i
 `)
 	w := tabwriter.NewWriter(&b, 0, 0, 2, ' ', 0)
 	list := func(name, value, does string, to edit.Target) {
-		notes := map[edit.Target]string{edit.ToLine: "", edit.ToNote: "NOTE ", edit.ToEach: "NOTES ", edit.ToNotes: "NOTES "}[to]
+		notes := map[edit.Target]string{edit.ToLine: "", edit.ToNote: "NOTE ",
+			edit.ToEach: "NOTES ", edit.ToNotes: "NOTES "}[to]
 		fmt.Fprintf(w, "  %s\t%s\n", strings.TrimSpace(notes+name+" "+value), does)
 	}
 	for _, d := range edit.Dos {

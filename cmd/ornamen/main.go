@@ -94,7 +94,8 @@ var commands = []command{
 		"practice",
 		"plan|ladder LICK|log|calibrate|read FILE|report FILE",
 		"Prints the plan of today or another day, the practice log, the " +
-			"player's own numbers from it or from a file, adds a log or a student's report from a file, or writes a report.",
+			"player's own numbers from it or from a file, adds a log or a student's report from a file, or writes " +
+			"a report.",
 		practiceCommand,
 	},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
@@ -318,7 +319,8 @@ func misused(err error) error {
 	case errors.As(err, &invalid) && invalid.GetFlag().Value.Type() == "argument":
 		return errors.Unwrap(invalid) // of a recipe, in its own words
 	case errors.As(err, &invalid):
-		not := map[string]string{"bool": "neither true nor false", "float64": "no number"}[invalid.GetFlag().Value.Type()]
+		words := map[string]string{"bool": "neither true nor false", "float64": "no number"}
+		not := words[invalid.GetFlag().Value.Type()]
 		return fmt.Errorf("--%s %s: that is %s", invalid.GetFlag().Name, invalid.GetValue(),
 			cmp.Or(not, "no whole number"))
 	}

@@ -178,8 +178,11 @@ func (b *book) readPractice(ctx context.Context, file, player string) error {
 	if isReport || player != "" {
 		fmt.Fprintf(b.out, " of %s", who.Name)
 	}
-	if had := len(log) - added; had > 0 {
-		fmt.Fprintf(b.out, "; %s there already", map[bool]string{true: "1 was", false: fmt.Sprint(had, " were")}[had == 1])
+	switch had := len(log) - added; {
+	case had == 1:
+		fmt.Fprint(b.out, "; 1 was there already")
+	case had > 1:
+		fmt.Fprintf(b.out, "; %d were there already", had)
 	}
 	fmt.Fprintln(b.out)
 	return nil

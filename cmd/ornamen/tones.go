@@ -58,7 +58,8 @@ func tones(_ context.Context, e env, args []string) error {
 	layout := fs.String(
 		"layout",
 		"",
-		"`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; box for five and six tones, else 3nps",
+		"`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, "+
+			"pairs:…; box for five and six tones, else 3nps",
 	)
 	at := fs.String("at", "", "`STRING:FRET` place of the lowest tone; the lowest root on string 6")
 	asJSON := fs.Bool("json", false, "prints JSON")

@@ -65,7 +65,9 @@ func Grips(g neck.Guitar, c music.Chord, thick int) (out []Grip) {
 	}
 	slices.SortStableFunc(out, func(a, b Grip) int { return cmp.Compare(lowest(a), lowest(b)) })
 	// Of those that begin on one fret the narrowest is the usual one.
-	return slices.CompactFunc(out, func(a, b Grip) bool { return a.Degrees[0] == b.Degrees[0] && a.Degrees[3] == b.Degrees[3] })
+	return slices.CompactFunc(out, func(a, b Grip) bool {
+		return a.Degrees[0] == b.Degrees[0] && a.Degrees[3] == b.Degrees[3]
+	})
 }
 
 // lowest is the lowest fret of a grip.
@@ -149,7 +151,8 @@ func NamesOf(g neck.Guitar, places []neck.Place) (out []string) {
 			for _, d := range c.Degrees {
 				same[d.Over(c.Root).Class()] = true
 			}
-			if len(same) != len(classes) || slices.ContainsFunc(c.Degrees, func(d music.Degree) bool { return !classes[d.Over(c.Root).Class()] }) {
+			missing := func(d music.Degree) bool { return !classes[d.Over(c.Root).Class()] }
+			if len(same) != len(classes) || slices.ContainsFunc(c.Degrees, missing) {
 				continue
 			}
 			if root == low.Class() {
@@ -167,7 +170,8 @@ func NamesOf(g neck.Guitar, places []neck.Place) (out []string) {
 func ParseGrip(g neck.Guitar, text string) (out []neck.Place, err error) {
 	words := strings.Fields(strings.ReplaceAll(text, ",", " "))
 	if len(words) < 2 || len(words) > len(g.Tuning) {
-		return nil, fmt.Errorf("a grip is 2 to %d frets from its thickest string to its thinnest, as in grip:5 5 5 5", len(g.Tuning))
+		return nil, fmt.Errorf("a grip is 2 to %d frets from its thickest string to its thinnest, as in grip:5 5 5 5",
+			len(g.Tuning))
 	}
 	for k, w := range words {
 		if w == "x" || w == "-" {
@@ -215,7 +219,8 @@ func GripUnder(g neck.Guitar, l lick.Lick, text string) (out lick.Lick, said str
 			if !g.Has(at) {
 				return l, "", fmt.Errorf("under note %d the grip would leave the neck", i+1)
 			}
-			out.Notes = append(out.Notes, lick.Note{At: n.At, Len: n.Len, String: at.String, Fret: at.Fret, Accent: n.Accent})
+			out.Notes = append(out.Notes,
+				lick.Note{At: n.At, Len: n.Len, String: at.String, Fret: at.Fret, Accent: n.Accent})
 		}
 	}
 	out.Sort()

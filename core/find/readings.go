@@ -182,8 +182,8 @@ func (f *finder) onStrings(c candidate) reading {
 	}
 }
 
-// overRoots reads one figure over the chords of the key: its strings stay, its first note is the root that the others are
-// degrees over. Worked example: C E G | D F A | E G B in C is the figure 1 3 5 over the chords 1 2 3.
+// overRoots reads one figure over the chords of the key: its strings stay, its first note is the root that the others
+// are degrees over. Worked example: C E G | D F A | E G B in C is the figure 1 3 5 over the chords 1 2 3.
 func (f *finder) overRoots() reading {
 	return reading{
 		kind: phrase.Chord,

@@ -160,7 +160,8 @@ func (e SetMark) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
 		m := n.mark(e.Mark)
 		if m == nil {
-			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar", text.Clip(string(e.Mark), 40))
+			return fmt.Errorf("mark %q is none: use accent, mute, palm, ghost, rake or bar",
+				text.Clip(string(e.Mark), 40))
 		}
 		if *m = e.On; e.On && e.Mark == MarkGhost {
 			n.Accent = false

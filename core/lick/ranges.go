@@ -28,7 +28,8 @@ func ParseRanges(s string) (Ranges, error) {
 			upto, err = strconv.Atoi(b)
 		}
 		if err != nil || from < 1 || upto < from || len(out) >= maxRanges {
-			return nil, fmt.Errorf("%q is no selection: write notes as in 3-8 or 3-8,12-17, counted from 1", text.Clip(s, 40))
+			return nil, fmt.Errorf("%q is no selection: write notes as in 3-8 or 3-8,12-17, counted from 1",
+				text.Clip(s, 40))
 		}
 		out = append(out, Range{from - 1, upto})
 	}

@@ -45,7 +45,8 @@ func ParseTime(s string) (Time, error) {
 	}
 	if err != nil || den == 0 {
 		return Time{}, fmt.Errorf(
-			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000", text.Clip(s, 40),
+			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000",
+			text.Clip(s, 40),
 		)
 	}
 	return NewTime(num, den), nil

@@ -99,7 +99,8 @@ func (b chordBuilder) read(s string) error {
 		return nil
 	}
 	q := qualities[slices.IndexFunc(qualities, func(q quality) bool {
-		return strings.HasPrefix(s, q.word) && !(q.word == "ma" && strings.HasPrefix(s, "madd")) // a minor chord with a tone added
+		minorAdd := q.word == "ma" && strings.HasPrefix(s, "madd") // a minor chord with a tone added
+		return strings.HasPrefix(s, q.word) && !minorAdd
 	})]
 	rest := s[len(q.word):]
 	b.tones[3], b.tones[5] = q.third, q.fifth

@@ -118,7 +118,8 @@ func spoken(text string, old music.Palette, known bool) string {
 	text = strings.Join(strings.Fields(text), " ")
 	tonic, scale, _ := strings.Cut(text, " ")
 	root, kind := tonic, ""
-	for _, end := range []struct{ sign, kind string }{{"maj", "major"}, {"min", "minor"}, {"m", "minor"}, {"M", "major"}} {
+	for _, end := range []struct{ sign, kind string }{{"maj", "major"}, {"min", "minor"}, {"m", "minor"},
+		{"M", "major"}} {
 		if rest, ok := strings.CutSuffix(tonic, end.sign); ok && rest != "" {
 			if _, err := music.ParseName(rest); err == nil {
 				root, kind = rest, end.kind

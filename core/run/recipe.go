@@ -79,14 +79,16 @@ func (r *Recipe) options() []option {
 		{
 			name: "layout",
 			text: &r.Layout,
-			what: "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, pairs:…; box for five and six tones, else 3nps",
+			what: "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, " +
+				"pairs:…; box for five and six tones, else 3nps",
 		},
 		{name: "at", text: &r.At, what: "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
 		{name: "cell", text: &r.Cell, what: "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
 		{
 			name: "move",
 			text: &r.Move,
-			what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, scale (scale:string goes over the strings in each) or stay; 1",
+			what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, " +
+				"scale (scale:string goes over the strings in each) or stay; 1",
 		},
 		{name: "times", num: &r.Times, what: "`N` cells that are played, turns included; as far as the layout goes"},
 		{name: "bars", num: &r.Bars, what: "`N` length in bars"},
@@ -113,7 +115,8 @@ func (r *Recipe) options() []option {
 		{
 			name: "scales",
 			text: &r.Scales,
-			what: "`SCALES` scales for --move scale, on the key's root or one that they name, as in \"natural minor, D dorian\"",
+			what: "`SCALES` scales for --move scale, on the key's root or one that they name, " +
+				"as in \"natural minor, D dorian\"",
 		},
 		{name: "tail", text: &r.Tail, what: "`CELL` played once at the end"},
 		{name: "pivot", text: &r.Pivot, what: "`DEGREE` the tail's degree that the last note is"},

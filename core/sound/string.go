@@ -99,7 +99,8 @@ func pluck(f, level, pickAt, hearAt, sharp float64, into []float64) []float64 {
 	power := 0.0
 	for k := 1; float64(k)*f < min(0.4*Rate, highestPartial); k++ {
 		high := float64(k) * f / sharp
-		a := math.Sin(math.Pi*float64(k)*pickAt) * math.Sin(math.Pi*float64(k)*hearAt) / float64(k) * math.Exp(-high*high/2)
+		a := math.Sin(math.Pi*float64(k)*pickAt) * math.Sin(math.Pi*float64(k)*hearAt) /
+			float64(k) * math.Exp(-high*high/2)
 		if high > 3 {
 			break // a ten-thousandth
 		}

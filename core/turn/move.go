@@ -85,7 +85,8 @@ func (e Move) move(t *turner) error {
 func (e Move) What() string {
 	way := map[By][2]string{ByFrets: {"up", "down"}, ByStrings: {"thicker", "thinner"}, ByOver: {"thicker", "thinner"},
 		ByDegrees: {"up", "down"}, ByOctaves: {"up", "down"}}[e.By]
-	what := map[By]string{ByFrets: "fret", ByStrings: "string", ByOver: "string", ByDegrees: "tone", ByOctaves: "octave"}[e.By]
+	what := map[By]string{ByFrets: "fret", ByStrings: "string", ByOver: "string", ByDegrees: "tone",
+		ByOctaves: "octave"}[e.By]
 	n, dir := e.N, way[0]
 	if n < 0 {
 		n, dir = -n, way[1]

@@ -119,7 +119,8 @@ func (r *reading) channelEvent(kind, c, first, second byte) {
 		if kind == 0x90 && second > 0 {
 			r.on[key] = append(r.on[key], len(r.t.notes))
 			r.t.notes = append(r.t.notes,
-				note{channel: c, pitch: first, velocity: second, at: r.at, end: -1, begins: r.wheel[c], palm: r.palm[c]})
+				note{channel: c, pitch: first, velocity: second, at: r.at, end: -1, begins: r.wheel[c],
+					palm: r.palm[c]})
 		} else if open := r.on[key]; len(open) > 0 {
 			r.t.notes[open[0]].end = r.at
 			r.on[key] = open[1:]

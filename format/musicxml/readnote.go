@@ -50,7 +50,8 @@ func (r *reader) note(x xNote) error {
 	}
 	pitch += r.transpose
 	switch {
-	case t.Fret != nil && t.String >= 1 && t.String <= len(r.lick.Tuning) && *t.Fret >= 0 && *t.Fret+r.capo <= neck.MaxFrets:
+	case t.Fret != nil && t.String >= 1 && t.String <= len(r.lick.Tuning) &&
+		*t.Fret >= 0 && *t.Fret+r.capo <= neck.MaxFrets:
 		n.String, n.Fret = t.String, *t.Fret+r.capo
 	default:
 		p, ok := read.Near(r.guitar, &r.lick, n, pitch+r.octaves, r.near)

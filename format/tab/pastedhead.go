@@ -82,7 +82,8 @@ func (p *pasted) heading(was, line string, number int, before bool) {
 		if !slices.Contains(p.l.Tags, tag) && len(p.l.Tags) < 8 {
 			p.l.Tags = append(p.l.Tags, tag)
 		}
-	case before && !p.titled && words.MatchString(was) && len(was) <= 120 && !played.MatchString(line) && !strings.HasSuffix(was, ","):
+	case before && !p.titled && words.MatchString(was) && len(was) <= 120 &&
+		!played.MatchString(line) && !strings.HasSuffix(was, ","):
 		p.l.Title, p.titled = strings.Trim(was, " \"“”*=-_#~"), true
 	default:
 		p.not(number, was)

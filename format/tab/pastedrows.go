@@ -91,7 +91,8 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	}
 	fits := 10*met >= 8*len(words) && met > 0
 	switch {
-	case all(letterForm.MatchString) && fits && (len(words) > 1 || notes == 1) && (!all(isChord) || len(words) == notes && notes > 2):
+	case all(letterForm.MatchString) && fits && (len(words) > 1 || notes == 1) &&
+		(!all(isChord) || len(words) == notes && notes > 2):
 		letters(bars, at)
 		return true
 	case above && all(isChordOrBeat) && slices.ContainsFunc(words, func(w placed) bool { return isChord(w.word) }) ||
@@ -102,7 +103,8 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 			}
 		}
 		return true
-	case all(countForm.MatchString) && fits && (slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") }) || above):
+	case all(countForm.MatchString) && fits && (above ||
+		slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") })):
 		return p.counts(bars, at)
 	case all(fingerForm.MatchString) && fits && met == len(words):
 		for k, w := range words {

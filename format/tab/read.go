@@ -120,8 +120,8 @@ type mark struct {
 	sign     playedSign
 }
 
-// system reads the rows [from, to) of one block of strings, with the rows below it that belong to it. Signs that begin in
-// one column sound together: "h12" under "9" begins in the column of the h.
+// system reads the rows [from, to) of one block of strings, with the rows below it that belong to it. Signs that begin
+// in one column sound together: "h12" under "9" begins in the column of the h.
 func (r *reader) system(lines []string, from, to int) error {
 	if n := to - from; n != len(r.l.Tuning) {
 		return fmt.Errorf("line %d: there are %d string lines, but the tuning has %d", from+1, n, len(r.l.Tuning))

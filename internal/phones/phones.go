@@ -178,7 +178,8 @@ func (p *Phones) LetIn(next http.Handler) http.Handler {
 		default:
 			http.Error(
 				w,
-				"This device is not let in yet: open the link or the code that Player shows on the notebook’s own machine.",
+				"This device is not let in yet: open the link or the code that Player shows on "+
+					"the notebook’s own machine.",
 				http.StatusForbidden,
 			)
 		}
@@ -263,7 +264,8 @@ func randomWord(letters int) string {
 
 // deviceName is what a browser says of its device, in a word or two.
 func deviceName(agent string) string {
-	for _, k := range [][2]string{{"iPhone", "iPhone"}, {"iPad", "iPad"}, {"Android", "Android"}, {"Windows", "Windows"},
+	for _, k := range [][2]string{{"iPhone", "iPhone"}, {"iPad", "iPad"}, {"Android", "Android"},
+		{"Windows", "Windows"},
 		{"Macintosh", "Mac"}, {"Linux", "Linux"}} {
 		if strings.Contains(agent, k[0]) {
 			return k[1]

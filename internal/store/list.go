@@ -250,7 +250,8 @@ func (s *Store) Corrections(ctx context.Context, who uint, player string, but ui
 	err := s.db.WithContext(ctx).Table("summaries").
 		Joins("JOIN licks ON licks.id = summaries.lick_id AND licks.head_id = summaries.revision_id").
 		Where(
-			"summaries.player_id = ? AND summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL AND licks.id <> ?",
+			"summaries.player_id = ? AND summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL "+
+				"AND licks.id <> ?",
 			who, player, but,
 		).
 		Order("licks.id").Pluck("summaries.corrected", &found).Error
@@ -268,7 +269,8 @@ func (s *Store) Corrections(ctx context.Context, who uint, player string, but ui
 // where there is none.
 func (s *Store) SummaryOf(ctx context.Context, who, id uint) (sum Summary, ok bool, err error) {
 	var found []Summary
-	if err := s.db.WithContext(ctx).Where("lick_id = ? AND player_id = ?", id, who).Limit(1).Find(&found).Error; err != nil {
+	err = s.db.WithContext(ctx).Where("lick_id = ? AND player_id = ?", id, who).Limit(1).Find(&found).Error
+	if err != nil {
 		return sum, false, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
 	if len(found) == 0 {

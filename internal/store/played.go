@@ -122,8 +122,9 @@ func (s *Store) LogAfter(ctx context.Context, who, id uint) ([]Played, error) {
 	home := s.now().Location()
 	for rows.Next() {
 		var p Played
-		if err := rows.Scan(&p.ID, &p.LickID, &p.Title, &p.RevisionID, &p.Part, &p.First, &p.Last, &p.Tempo, &p.Clean, &p.Missed,
-			&p.Note, &p.Minutes, &p.Comfort, &p.Kind, &p.Picking, &p.Fretting, &p.Reach, &p.Bends, &p.Move, &p.At, &p.Zone); err != nil {
+		if err := rows.Scan(&p.ID, &p.LickID, &p.Title, &p.RevisionID, &p.Part, &p.First, &p.Last, &p.Tempo, &p.Clean,
+			&p.Missed, &p.Note, &p.Minutes, &p.Comfort, &p.Kind, &p.Picking, &p.Fretting, &p.Reach, &p.Bends, &p.Move,
+			&p.At, &p.Zone); err != nil {
 			return nil, fmt.Errorf("read the log: %w", plain(err))
 		}
 		out = append(out, p.local(home))

@@ -71,7 +71,8 @@ func (d Days) String() string {
 
 // ParseDays reads days as String writes them, or by their whole names.
 func ParseDays(s string) (d Days, err error) {
-	for _, w := range strings.FieldsFunc(strings.ToLower(s), func(r rune) bool { return strings.ContainsRune(" ,;/", r) }) {
+	between := func(r rune) bool { return strings.ContainsRune(" ,;/", r) }
+	for _, w := range strings.FieldsFunc(strings.ToLower(s), between) {
 		found := false
 		for i, name := range []string{"monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"} {
 			if len(w) >= 2 && strings.HasPrefix(name, w) {
