@@ -121,20 +121,17 @@ func (e ChordAt) Apply(l Lick) (Lick, error) {
 		// What begins there gives way; its time is the new one's, or falls to the one before.
 		end, begins := Time{}, false
 		chords := slices.DeleteFunc(slices.Clone(l.Chords), func(c Chord) bool {
-			if c.At.Cmp(e.At) == 0 {
-				end, begins = c.At.Add(c.Len), true
-				return true
+			if c.At.Cmp(e.At) != 0 {
+				return false
 			}
-			return false
+			end, begins = c.End(), true
+			return true
 		})
 		if e.Name == "" && !begins {
 			return errors.New("no chord begins there")
 		}
 		if !begins {
-			end = l.End()
-			if least := e.At.Add(l.Meter.Bar()); end.Before(least) {
-				end = least
-			}
+			end = later(l.End(), e.At.Add(l.Meter.Bar()))
 			if _, into := end.Sub(l.Pickup).Div(l.Meter.Bar()); !into.IsZero() {
 				end = end.Add(l.Meter.Bar().Sub(into)) // a chord holds to the end of its bar
 			}
@@ -146,7 +143,7 @@ func (e ChordAt) Apply(l Lick) (Lick, error) {
 		}
 		for i := range chords {
 			c := &chords[i]
-			if cEnd := c.At.Add(c.Len); c.At.Before(e.At) && e.At.Before(cEnd) {
+			if cEnd := c.End(); c.At.Before(e.At) && e.At.Before(cEnd) {
 				end, c.Len = cEnd, e.At.Sub(c.At)
 			} else if e.Name == "" && cEnd.Cmp(e.At) == 0 {
 				c.Len = end.Sub(c.At)
@@ -195,7 +192,7 @@ func (l Lick) MovedChords(at, d Time) []Chord {
 	chords := l.Chords[:0:0]
 	for _, c := range l.Chords {
 		begin := moved(c.At, true)
-		c.At, c.Len = begin, moved(c.At.Add(c.Len), false).Sub(begin)
+		c.At, c.Len = begin, moved(c.End(), false).Sub(begin)
 		if (Time{}).Before(c.Len) {
 			chords = append(chords, c)
 		}

@@ -61,9 +61,7 @@ func (l Lick) step(i int) Time {
 	}
 	end := l.Notes[from].End()
 	for _, n := range l.Notes[from:to] {
-		if end.Before(n.End()) {
-			end = n.End()
-		}
+		end = later(end, n.End())
 	}
 	return end.Sub(l.Notes[from].At)
 }
@@ -87,7 +85,7 @@ func (l *Lick) shift(i int, d Time) {
 // lengthen lets a last chord that ended with the line, at end, go on to where the line ends now.
 func (l *Lick) lengthen(end Time) {
 	k := len(l.Chords) - 1
-	if k >= 0 && l.Chords[k].At.Add(l.Chords[k].Len).Cmp(end) == 0 && end.Before(l.End()) {
+	if k >= 0 && l.Chords[k].End().Cmp(end) == 0 && end.Before(l.End()) {
 		l.Chords[k].Len = l.End().Sub(l.Chords[k].At)
 	}
 }
@@ -234,9 +232,7 @@ func (e Rest) Apply(l Lick) (Lick, error) {
 		if e.Close {
 			var end Time
 			for _, m := range l.Notes[:from] {
-				if end.Before(m.End()) {
-					end = m.End()
-				}
+				end = later(end, m.End())
 			}
 			if !end.Before(n.At) {
 				return errors.New("there is no rest before this note")

@@ -174,21 +174,8 @@ func (e SetMark) Apply(l Lick) (Lick, error) {
 
 // mark is where a note holds a mark; nil if there is no such mark.
 func (n *Note) mark(m Mark) *bool {
-	switch m {
-	case MarkAccent:
-		return &n.Accent
-	case MarkMute:
-		return &n.Mute
-	case MarkPalm:
-		return &n.Palm
-	case MarkGhost:
-		return &n.Ghost
-	case MarkRake:
-		return &n.Rake
-	case MarkBarre:
-		return &n.Barre
-	}
-	return nil
+	return map[Mark]*bool{MarkAccent: &n.Accent, MarkMute: &n.Mute, MarkPalm: &n.Palm, MarkGhost: &n.Ghost,
+		MarkRake: &n.Rake, MarkBarre: &n.Barre}[m]
 }
 
 // Marked says whether a note has a mark.

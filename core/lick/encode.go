@@ -24,27 +24,21 @@ func (l Lick) Encode() []byte {
 	}
 	field("tuning", names)
 	if l.Key.Tonic != "" {
-		k := fileKey(l.Key)
-		k.Add, k.Drop = orEmpty(k.Add), orEmpty(k.Drop)
-		field("key", k)
+		field("key", l.Key.filled())
 	}
 	field("meter", l.Meter.String())
 	field("tempo", l.Tempo)
 	field("feel", string(l.Feel))
 	field("pickup", l.Pickup)
 	field("loop", l.Loop)
-	chords := make([]fileChord, len(l.Chords))
-	for i, c := range l.Chords {
-		chords[i] = fileChord(c)
-	}
-	field("chords", chords)
+	field("chords", orEmpty(l.Chords))
 	if l.Recipe != "" {
 		field("recipe", l.Recipe)
 	}
 	if len(l.Keys) > 0 {
-		spans := make([]fileSpan, len(l.Keys))
+		spans := make([]KeySpan, len(l.Keys))
 		for i, s := range l.Keys {
-			spans[i] = fileSpan{s.At, s.Key.Tonic, s.Key.Scale, orEmpty(s.Key.Add), orEmpty(s.Key.Drop)}
+			spans[i] = KeySpan{s.At, s.Key.filled()}
 		}
 		field("keys", spans)
 	}
@@ -78,6 +72,12 @@ func compact(v any) []byte {
 		panic("lick: " + err.Error())
 	}
 	return bytes.TrimRight(b.Bytes(), "\n")
+}
+
+// filled is the key with lists that are written even where nothing is in them.
+func (k Key) filled() Key {
+	k.Add, k.Drop = orEmpty(k.Add), orEmpty(k.Drop)
+	return k
 }
 
 // orEmpty writes a list that has nothing in it as [], not null.

@@ -22,12 +22,9 @@ func (l Lick) Excerpt(from, to Time) Excerpt {
 		part.Pickup = Time{}
 	}
 	part.Key = l.KeyAt(from)
-	for _, n := range l.Notes[x.From:x.To] {
-		n.At = n.At.Sub(from)
-		part.Notes = append(part.Notes, n)
-	}
+	part.Notes = moved(nil, l.Notes[x.From:x.To], Time{}.Sub(from))
 	for _, c := range l.Chords {
-		if begin, end := later(c.At, from), earlier(c.At.Add(c.Len), to); begin.Before(end) {
+		if begin, end := later(c.At, from), earlier(c.End(), to); begin.Before(end) {
 			part.Chords = append(part.Chords, Chord{At: begin.Sub(from), Len: end.Sub(begin), Name: c.Name})
 		}
 	}
@@ -54,30 +51,19 @@ func (x Excerpt) Into(l, part Lick) Lick {
 	if x.at.Cmp(Time{}) <= 0 {
 		out.Pickup, out.Key = part.Pickup, part.Key
 	}
-	grown := part.End().Sub(later(x.Lick.End(), x.end.Sub(x.at)))
-	if grown.Before(Time{}) {
-		grown = Time{}
-	}
-	out.Notes, out.Chords, out.Keys, out.Parts = nil, nil, nil, nil
-	out.Notes = slices.Clone(l.Notes[:x.From])
-	for _, n := range part.Notes {
-		n.At = n.At.Add(x.at)
-		out.Notes = append(out.Notes, n)
-	}
-	for _, n := range l.Notes[x.To:] {
-		n.At = n.At.Add(grown)
-		out.Notes = append(out.Notes, n)
-	}
+	grown := later(part.End().Sub(later(x.Lick.End(), x.end.Sub(x.at))), Time{})
+	out.Chords, out.Keys, out.Parts = nil, nil, nil
+	out.Notes = moved(slices.Clone(l.Notes[:x.From]), part.Notes, x.at)
+	out.Notes = moved(out.Notes, l.Notes[x.To:], grown)
 	add := func(c Chord) {
-		if k := len(out.Chords) - 1; k >= 0 && out.Chords[k].Name == c.Name &&
-			out.Chords[k].At.Add(out.Chords[k].Len).Cmp(c.At) == 0 {
+		if k := len(out.Chords) - 1; k >= 0 && out.Chords[k].Name == c.Name && out.Chords[k].End().Cmp(c.At) == 0 {
 			out.Chords[k].Len = out.Chords[k].Len.Add(c.Len) // cut in two by the excerpt's end
 			return
 		}
 		out.Chords = append(out.Chords, c)
 	}
 	for _, c := range l.Chords {
-		if end := earlier(c.At.Add(c.Len), x.at); c.At.Before(end) {
+		if end := earlier(c.End(), x.at); c.At.Before(end) {
 			add(Chord{At: c.At, Len: end.Sub(c.At), Name: c.Name})
 		}
 	}
@@ -85,17 +71,15 @@ func (x Excerpt) Into(l, part Lick) Lick {
 		add(Chord{At: c.At.Add(x.at), Len: c.Len, Name: c.Name})
 	}
 	for _, c := range l.Chords {
-		if begin, end := later(c.At, x.end), c.At.Add(c.Len); begin.Before(end) {
+		if begin, end := later(c.At, x.end), c.End(); begin.Before(end) {
 			add(Chord{At: begin.Add(grown), Len: end.Sub(begin), Name: c.Name})
 		}
 	}
-	inside := func(at Time) bool { return x.at.Before(at) && at.Before(x.end) }
 	for _, k := range l.Keys {
 		switch {
-		case inside(k.At):
 		case k.At.Cmp(x.at) <= 0:
 			out.Keys = append(out.Keys, k)
-		default:
+		case !k.At.Before(x.end):
 			out.Keys = append(out.Keys, KeySpan{k.At.Add(grown), k.Key})
 		}
 	}
@@ -122,12 +106,18 @@ func (x Excerpt) Into(l, part Lick) Lick {
 	return out
 }
 
+// moved appends notes by so much later to others.
+func moved(to, notes []Note, by Time) []Note {
+	for _, n := range notes {
+		n.At = n.At.Add(by)
+		to = append(to, n)
+	}
+	return to
+}
+
 // firstFrom is the first note that begins at a time or after it.
 func firstFrom(notes []Note, at Time) int {
-	i := slices.IndexFunc(notes, func(n Note) bool { return !n.At.Before(at) })
-	if i < 0 {
-		return len(notes)
-	}
+	i, _ := slices.BinarySearchFunc(notes, at, func(n Note, at Time) int { return n.At.Cmp(at) })
 	return i
 }
 

@@ -22,34 +22,10 @@ const (
 // MaxBytes is the largest lick file that is read.
 const MaxBytes = 16 << 20
 
-// fileKey is the key as the file has it.
-type fileKey struct {
-	Tonic string   `json:"tonic"`
-	Scale string   `json:"scale"`
-	Add   []string `json:"add"`
-	Drop  []string `json:"drop"`
-}
-
-// fileSpan is a key from a time on; its time is a fraction of a whole note.
-type fileSpan struct {
-	At    Time     `json:"at"`
-	Tonic string   `json:"tonic"`
-	Scale string   `json:"scale"`
-	Add   []string `json:"add"`
-	Drop  []string `json:"drop"`
-}
-
 // filePart is a part by its first and last note, counted from 1.
 type filePart struct {
 	Notes  [2]int `json:"notes"`
 	Recipe string `json:"recipe"`
-}
-
-// fileChord is one chord as the file has it; its time and length are fractions of a whole note.
-type fileChord struct {
-	At   Time   `json:"at"`
-	Len  Time   `json:"len"`
-	Name string `json:"name"`
 }
 
 // file is the whole lick file. Notes and chords stay raw until each is read alone, so that an error can say which one
@@ -60,15 +36,15 @@ type file struct {
 	Title   string            `json:"title"`
 	Tags    []string          `json:"tags"`
 	Tuning  []string          `json:"tuning"`
-	Key     *fileKey          `json:"key"`
+	Key     *Key              `json:"key"`
 	Meter   *string           `json:"meter"`
 	Tempo   *float64          `json:"tempo"`
-	Feel    *string           `json:"feel"`
+	Feel    *Feel             `json:"feel"`
 	Pickup  Time              `json:"pickup"`
 	Loop    bool              `json:"loop"`
 	Chords  []json.RawMessage `json:"chords"`
 	Recipe  string            `json:"recipe"`
-	Keys    []fileSpan        `json:"keys"`
+	Keys    []KeySpan         `json:"keys"`
 	Parts   []filePart        `json:"parts"`
 	Notes   []json.RawMessage `json:"notes"`
 }
@@ -172,7 +148,7 @@ func Parse(data []byte) (Lick, error) {
 // the values fit together; Validate does.
 func (f file) lick() (Lick, error) {
 	l := New()
-	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe
+	l.Title, l.Tags, l.Pickup, l.Loop, l.Recipe, l.Keys = f.Title, f.Tags, f.Pickup, f.Loop, f.Recipe, f.Keys
 	if f.Tuning != nil {
 		l.Tuning = nil
 		for i, s := range f.Tuning {
@@ -184,8 +160,7 @@ func (f file) lick() (Lick, error) {
 		}
 	}
 	if f.Key != nil {
-		l.Key = Key(*f.Key)
-		if l.Key.Tonic == "" {
+		if l.Key = *f.Key; l.Key.Tonic == "" {
 			return l, errors.New("the key needs a tonic, such as C#")
 		}
 	}
@@ -196,21 +171,14 @@ func (f file) lick() (Lick, error) {
 		}
 		l.Meter = m
 	}
-	if f.Tempo != nil {
-		l.Tempo = *f.Tempo
-	}
-	if f.Feel != nil {
-		l.Feel = Feel(*f.Feel)
-	}
+	assign(&l.Tempo, f.Tempo)
+	assign(&l.Feel, f.Feel)
 	for i, raw := range f.Chords {
-		var c fileChord
+		var c Chord
 		if err := strict(raw, &c); err != nil {
 			return l, fmt.Errorf("chord %d: %w", i+1, err)
 		}
-		l.Chords = append(l.Chords, Chord(c))
-	}
-	for _, s := range f.Keys {
-		l.Keys = append(l.Keys, KeySpan{s.At, Key{s.Tonic, s.Scale, s.Add, s.Drop}})
+		l.Chords = append(l.Chords, c)
 	}
 	for _, p := range f.Parts {
 		l.Parts = append(l.Parts, Part{p.Notes[0] - 1, p.Notes[1], p.Recipe})

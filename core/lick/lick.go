@@ -41,10 +41,10 @@ const DefaultTempo = 100
 // Key is the chosen tones as written; an empty Tonic means no key. Add and Drop hold degrees,
 // an added one perhaps with where it holds, "b5@down".
 type Key struct {
-	Tonic string
-	Scale string
-	Add   []string
-	Drop  []string
+	Tonic string   `json:"tonic"`
+	Scale string   `json:"scale"`
+	Add   []string `json:"add"`
+	Drop  []string `json:"drop"`
 }
 
 // Meter is a time signature.
@@ -64,10 +64,13 @@ const (
 
 // Chord is one chord of the changes under the line. Chords do not overlap; between them may be silence.
 type Chord struct {
-	At   Time
-	Len  Time
-	Name string
+	At   Time   `json:"at"`
+	Len  Time   `json:"len"`
+	Name string `json:"name"`
 }
+
+// End is when the chord stops.
+func (c Chord) End() Time { return c.At.Add(c.Len) }
 
 // Finger is a finger of the fretting hand; the zero value is not decided.
 type Finger int8
@@ -161,10 +164,9 @@ func (l *Lick) fitSlur(i int) {
 	if n.Slur == "" {
 		return
 	}
-	switch j := l.Before(i); {
-	case j >= 0:
+	if j := l.Before(i); j >= 0 {
 		n.Slur = n.Slur.Between(l.Notes[j].Fret, n.Fret)
-	case !l.Loop:
+	} else if !l.Loop {
 		n.Slur = ""
 	}
 }
@@ -274,9 +276,7 @@ func (l Lick) Pitch(i int) music.Pitch {
 func (l Lick) End() Time {
 	var end Time
 	for _, n := range l.Notes {
-		if e := n.End(); end.Before(e) {
-			end = e
-		}
+		end = later(end, n.End())
 	}
 	return end
 }
@@ -286,9 +286,7 @@ func (l Lick) Length() Time {
 	end := l.End()
 	if len(l.Notes) == 0 {
 		for _, c := range l.Chords {
-			if e := c.At.Add(c.Len); end.Before(e) {
-				end = e
-			}
+			end = later(end, c.End())
 		}
 	}
 	return end
@@ -328,21 +326,21 @@ func (l Lick) Clone() Lick {
 	for i := range l.Notes {
 		n := &l.Notes[i]
 		n.Meant, n.Lock = slices.Clone(n.Meant), slices.Clone(n.Lock)
+		n.Bend, n.Vibrato, n.SlideIn = copied(n.Bend), copied(n.Vibrato), copied(n.SlideIn)
 		if n.Bend != nil {
-			b := *n.Bend
-			b.With = slices.Clone(b.With)
-			n.Bend = &b
-		}
-		if n.Vibrato != nil {
-			v := *n.Vibrato
-			n.Vibrato = &v
-		}
-		if n.SlideIn != nil {
-			s := *n.SlideIn
-			n.SlideIn = &s
+			n.Bend.With = slices.Clone(n.Bend.With)
 		}
 	}
 	return l
+}
+
+// copied points at a copy of what a pointer points at.
+func copied[T any](p *T) *T {
+	if p == nil {
+		return nil
+	}
+	v := *p
+	return &v
 }
 
 // Milliseconds is the time from a to b at the lick's tempo and feel. A whole note lasts four

@@ -123,10 +123,8 @@ func (n Note) validateOwn() error {
 		if !ownKey.MatchString(key) {
 			return fmt.Errorf("%q names no player", text.Clip(key, 40))
 		}
-		if h.Stroke != "" {
-			if err := oneOf("stroke", string(h.Stroke), "down", "up", "p", "i", "m", "a"); err != nil {
-				return err
-			}
+		if err := oneOf("stroke", h.Stroke, strokes...); err != nil {
+			return err
 		}
 		for _, f := range h.Lock {
 			if f != FieldFinger && f != FieldStroke {

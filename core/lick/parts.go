@@ -10,8 +10,8 @@ import (
 
 // KeySpan is chosen tones from a time on; before the first one the lick's own key holds.
 type KeySpan struct {
-	At  Time
-	Key Key
+	At  Time `json:"at"`
+	Key      // its fields stand beside the time in a file
 }
 
 // Part is a stretch of notes [From, To), counted from 0, that a recipe has grown, so that it

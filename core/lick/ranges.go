@@ -161,10 +161,7 @@ func (l Lick) Clipped(rs Ranges) (Clip, error) {
 		if k == 0 {
 			out.Lick, out.Lick.Pickup = x, Time{}
 		} else {
-			for _, n := range x.Notes {
-				n.At = n.At.Add(out.Len)
-				out.Lick.Notes = append(out.Lick.Notes, n)
-			}
+			out.Lick.Notes = moved(out.Lick.Notes, x.Notes, out.Len)
 			for _, c := range x.Chords {
 				c.At = c.At.Add(out.Len)
 				out.Lick.Chords = append(out.Lick.Chords, c)
@@ -293,12 +290,7 @@ func (l *Lick) put(i int, c Clip) {
 	end := l.End()
 	l.shift(i, c.Len)
 	l.inserted(i, len(c.Lick.Notes))
-	notes := make([]Note, len(c.Lick.Notes))
-	for k, n := range c.Lick.Notes {
-		n.At = n.At.Add(at)
-		n.Meant = slices.Clone(n.Meant)
-		notes[k] = n
-	}
+	notes := moved(nil, c.Lick.Notes, at)
 	l.Notes = slices.Insert(l.Notes, i, notes...)
 	l.fitSlursAt(i)
 	l.fitSlursAt(i + len(notes))

@@ -33,23 +33,12 @@ func (l Lick) StringName(s int) string {
 func (l Lick) letter(class int) string {
 	low := l.Tuning[len(l.Tuning)-1].Class()
 	if low == 3 || low == 10 {
-		if n, ok := flats[class]; ok {
-			return n.Pretty()
+		if name, ok := flats[class]; ok {
+			return name
 		}
 	}
 	return music.NameOf(class).Pretty()
 }
 
-// flats are the five tones between the letters.
-var flats = map[int]music.Name{}
-
-// init names the tones between the letters, which strings are called by with flats.
-func init() {
-	for _, w := range []string{"Db", "Eb", "Gb", "Ab", "Bb"} {
-		n, err := music.ParseName(w)
-		if err != nil {
-			panic(err) // they are names
-		}
-		flats[n.Class()] = n
-	}
-}
+// flats are the tones between the letters by their pitch classes.
+var flats = map[int]string{1: "D♭", 3: "E♭", 6: "G♭", 8: "A♭", 10: "B♭"}

@@ -18,7 +18,7 @@ func (l Lick) Timeline() []Sounding {
 // A chord holds from its beginning up to its end, which is no longer its own.
 func (l Lick) ChordAt(at Time) (c Chord, ok bool) {
 	for _, c := range l.Chords {
-		if !at.Before(c.At) && at.Before(c.At.Add(c.Len)) {
+		if !at.Before(c.At) && at.Before(c.End()) {
 			return c, true
 		}
 	}

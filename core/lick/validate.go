@@ -127,30 +127,18 @@ func (l Lick) validateNote(n Note) error {
 	case len(n.Meant) > maxMeant:
 		return errors.New("it marks too many findings as meant")
 	}
-	if n.Stroke != "" {
-		if err := oneOf("stroke", string(n.Stroke), "down", "up", "p", "i", "m", "a"); err != nil {
-			return err
-		}
+	if err := cmp.Or(oneOf("stroke", n.Stroke, strokes...), oneOf("slur", n.Slur, slurs...)); err != nil {
+		return err
 	}
-	if n.Slur != "" {
-		if err := oneOf("slur", string(n.Slur), "hammer", "pull", "slide", "shift"); err != nil {
-			return err
-		}
-	}
-	if err := oneOf("voice", n.Voice, "", VoiceBass); err != nil {
+	if err := oneOf("voice", n.Voice, VoiceBass); err != nil {
 		return fmt.Errorf("voice %q is none: use line or bass", text.Clip(string(n.Voice), 40))
 	}
 	if b := n.Bend; b != nil {
 		if !slices.Contains(bendAmounts, b.Semitones) {
 			return fmt.Errorf("a bend of %g half steps is none: use 0.5, 1, 2, 3 or 4", b.Semitones)
 		}
-		if err := oneOf("bend shape", b.Shape, BendShapes()...); err != nil {
+		if err := cmp.Or(needed("bend shape", b.Shape, BendShapes()...), oneOf("push", b.Push, ToThick, ToThin)); err != nil {
 			return err
-		}
-		if b.Push != "" {
-			if err := oneOf("push", b.Push, ToThick, ToThin); err != nil {
-				return err
-			}
 		}
 		if len(b.With) > maxHelpers {
 			return fmt.Errorf("a bend has at most %d helping fingers", maxHelpers)
@@ -162,10 +150,8 @@ func (l Lick) validateNote(n Note) error {
 		}
 	}
 	if v := n.Vibrato; v != nil {
-		if err := oneOf("vibrato width", v.Width, Narrow, Wide); err != nil {
-			return err
-		}
-		if err := oneOf("vibrato speed", v.Speed, Slow, Fast); err != nil {
+		if err := cmp.Or(needed("vibrato width", v.Width, Narrow, Wide),
+			needed("vibrato speed", v.Speed, Slow, Fast)); err != nil {
 			return err
 		}
 	}
@@ -173,7 +159,7 @@ func (l Lick) validateNote(n Note) error {
 		if s.Frets < 1 || s.Frets > MaxSlideIn {
 			return fmt.Errorf("a slide in from %d frets away is none: use 1 to %d", s.Frets, MaxSlideIn)
 		}
-		if err := oneOf("slide in from", s.From, FromBelow, FromAbove); err != nil {
+		if err := needed("slide in from", s.From, FromBelow, FromAbove); err != nil {
 			return err
 		}
 	}
@@ -181,7 +167,7 @@ func (l Lick) validateNote(n Note) error {
 		return err
 	}
 	for _, f := range n.Lock {
-		if err := oneOf("lock", f, lockFields...); err != nil {
+		if err := needed("lock", f, lockFields...); err != nil {
 			return err
 		}
 	}
@@ -229,8 +215,16 @@ func (n Note) compare(m Note) int {
 // Sort puts the notes in playing order.
 func (l *Lick) Sort() { slices.SortStableFunc(l.Notes, Note.compare) }
 
-// oneOf refuses a word that is not among the allowed ones.
+// oneOf refuses a word that is not among the allowed ones; one that is empty says nothing.
 func oneOf[W ~string](field string, word W, allowed ...W) error {
+	if word == "" {
+		return nil
+	}
+	return needed(field, word, allowed...)
+}
+
+// needed refuses a word that is not among the allowed ones, an empty one too.
+func needed[W ~string](field string, word W, allowed ...W) error {
 	if slices.Contains(allowed, word) {
 		return nil
 	}

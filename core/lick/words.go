@@ -20,6 +20,12 @@ const (
 	FieldLen     Field = "len"
 )
 
+// The words that a lick file may hold in a field.
+var (
+	strokes = []Stroke{Down, Up, PThumb, PIndex, PMid, PRing}
+	slurs   = []Slur{Hammer, Pull, Slide, Shift}
+)
+
 // lockFields lists them.
 var lockFields = []Field{FieldString, FieldFret, FieldFinger, FieldStroke, FieldSlur, FieldBend, FieldVibrato, FieldLen}
 
