@@ -108,7 +108,7 @@ func (p *plan) walkScales(first station, down bool) (walk, error) {
 		if err != nil {
 			return walk{}, fmt.Errorf("%s: %w", palette.Pretty(), err)
 		}
-		key := lick.Key{Tonic: palette.Tonic.String(), Scale: palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
+		key := p.key(palette)
 		inside, err := p.inside(l, onto(l, first), len(out), down)
 		if err != nil {
 			return walk{}, err
@@ -130,37 +130,24 @@ func (p *plan) inside(l *shape.Ladder, first station, before int, down bool) (ou
 	if err != nil {
 		by = 1
 	}
-	if down {
-		by = -by
-	}
+	by = signed(by, down)
 	switch st := first.(type) {
 	case window:
 		for i := st.first; i >= 0 && i < len(l.ByString); i += by {
 			out = append(out, window{l, i, down})
 		}
 	case rung:
-		rungs := []int{}
 		if p.move.within == "string" {
-			rungs = l.AcrossStrings(st.p, 1, down)
-		} else {
-			for i := st.p; i >= 0 && i < len(l.Steps); i += by {
-				rungs = append(rungs, i)
+			for _, i := range l.AcrossStrings(st.p, 1, down) {
+				out = append(out, rung{l, i})
 			}
+			break
 		}
-		for _, i := range rungs {
+		for i := st.p; i >= 0 && i < len(l.Steps); i += by {
 			out = append(out, rung{l, i})
 		}
 	}
-	for k, st := range out {
-		held, err := fits(st, p.cellOf(before+k, down))
-		if err != nil {
-			return nil, err
-		}
-		if !held {
-			return out[:k], nil
-		}
-	}
-	return out, nil
+	return p.room(out, before, down)
 }
 
 // walkChords puts the chord's root on one string, each next one beyond the last. Chords that
@@ -212,14 +199,8 @@ func (p *plan) chordRoot(d music.Degree, fret int, nearest bool) (neck.Place, mu
 	lowest := ((name.Class()-p.guitar.Tuning[s-1].Class())%12 + 12) % 12
 	best, found := neck.Place{}, false
 	for f := lowest; f <= p.guitar.Frets; f += 12 {
-		at := neck.Place{String: s, Fret: f}
-		switch {
-		case nearest:
-			if !found || max(f-fret, fret-f) < max(best.Fret-fret, fret-best.Fret) {
-				best, found = at, true
-			}
-		case f >= fret && !found:
-			best, found = at, true
+		if !found && (nearest || f >= fret) || nearest && max(f-fret, fret-f) < max(best.Fret-fret, fret-best.Fret) {
+			best, found = neck.Place{String: s, Fret: f}, true
 		}
 	}
 	if !found {
@@ -248,7 +229,7 @@ func (p *plan) walkFollowing(down bool) (walk, error) {
 		if !ok {
 			return walk{}, phrase.Wrong(c.degree.String(), "no root of that chord lies on the layout from there")
 		}
-		key := lick.Key{Tonic: own.Tonic.String(), Scale: own.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
+		key := p.key(own)
 		out, last = append(out, within{st, &key, p.named(c)}), at
 	}
 	return walk{out, reversed(out)}, nil

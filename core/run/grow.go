@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ornamen/core/lick"
+	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/pick"
@@ -79,8 +80,7 @@ type builder struct {
 // setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself, so that the lick can be
 // grown again. The recipe is written as it was given, so that what the player left to the default stays open to it.
 func (b *builder) setting() {
-	p := b.palette
-	b.lick.Key = lick.Key{Tonic: p.Tonic.String(), Scale: p.Scale.Name, Add: list(b.Add), Drop: list(b.Drop)}
+	b.lick.Key = b.key(b.palette)
 	b.lick.Recipe = b.Recipe.asGiven().String()
 	b.lick.Feel, b.lick.Loop = lick.Feel(b.Feel), b.Loop
 	if b.Tempo > 0 {
@@ -92,22 +92,18 @@ func (b *builder) setting() {
 
 // asGiven drops what is a default.
 func (r Recipe) asGiven() Recipe {
-	if r.Dir == "up" {
-		r.Dir = ""
-	}
-	if r.Feel == "straight" {
-		r.Feel = ""
-	}
-	if r.Turn == "once" {
-		r.Turn = ""
-	}
-	if r.Repeat == 1 {
-		r.Repeat = 0
-	}
-	if r.Follow == "key" {
-		r.Follow = ""
+	for name, usual := range map[string]string{"dir": "up", "feel": "straight", "turn": "once", "repeat": "1",
+		"follow": "key"} {
+		if r.Get(name) == usual {
+			_ = r.Set(name, "") // nothing can be wrong with an empty value
+		}
 	}
 	return r
+}
+
+// key is the chosen tones of one of the run's palettes.
+func (p *plan) key(palette music.Palette) lick.Key {
+	return lick.Key{Tonic: palette.Tonic.String(), Scale: palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
 }
 
 // cells plays the cell at every station of the way.

@@ -1,6 +1,7 @@
 package run
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -83,6 +84,9 @@ func begins(r Recipe, p music.Palette, known bool, g neck.Guitar) (at neck.Place
 func startsOf(p music.Palette, d music.Degree, from neck.Place, g neck.Guitar) (out []neck.Place) {
 	class := p.Tonic.Class()
 	classes := []int{class}
+	away := func(at neck.Place) int {
+		return max(at.Fret-from.Fret, from.Fret-at.Fret) + 100*max(at.String-from.String, from.String-at.String)
+	}
 	if slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) &&
 		d.Semitones() > 0 {
 		classes = []int{(class + d.Semitones()) % 12, class}
@@ -95,16 +99,6 @@ func startsOf(p music.Palette, d music.Degree, from neck.Place, g neck.Guitar) (
 					places = append(places, at)
 				}
 			}
-		}
-		away := func(at neck.Place) int {
-			n := at.Fret - from.Fret
-			if n < 0 {
-				n = -n
-			}
-			if at.String != from.String {
-				n += 100 * max(at.String-from.String, from.String-at.String)
-			}
-			return n
 		}
 		slices.SortStableFunc(places, func(a, b neck.Place) int { return away(a) - away(b) })
 		out = append(out, places...)
@@ -132,12 +126,7 @@ func spoken(text string, old music.Palette, known bool) string {
 	}
 	words := strings.Fields(scale)
 	for i, w := range words {
-		if w == "pent" || w == "pentatonic," {
-			words[i] = "pentatonic"
-		}
-		if w == "harm" {
-			words[i] = "harmonic"
-		}
+		words[i] = cmp.Or(map[string]string{"pent": "pentatonic", "pentatonic,": "pentatonic", "harm": "harmonic"}[w], w)
 	}
 	if n := len(words); n == 2 && words[0] == "pentatonic" && (words[1] == "minor" || words[1] == "major") {
 		words[0], words[1] = words[1], words[0]

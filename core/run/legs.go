@@ -113,9 +113,9 @@ func (b *builder) turnAfter() int {
 
 // room keeps the stations up to the first that does not hold its cell.
 // Stations beyond it are not looked at, even if one would hold its cell: a run does not jump.
-func (b *builder) room(stations []station, first int, down bool) ([]station, error) {
+func (p *plan) room(stations []station, first int, down bool) ([]station, error) {
 	for k, st := range stations {
-		ok, err := fits(st, b.cellOf(first+k, down))
+		ok, err := fits(st, p.cellOf(first+k, down))
 		if err != nil {
 			return nil, err
 		}

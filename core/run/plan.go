@@ -3,6 +3,7 @@ package run
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -53,12 +54,9 @@ type move struct {
 // plan reads every word of the recipe; an error names the word.
 // Each reader looks after a few words and may use what those before it have read.
 func (r Recipe) plan(g neck.Guitar) (*plan, error) {
-	if r.Tuning != "" {
-		tuning, err := neck.ParseTuning(r.Tuning)
-		if err != nil {
-			return nil, err
-		}
-		g = g.WithTuning(tuning)
+	g, err := r.tuned(g)
+	if err != nil {
+		return nil, err
 	}
 	p := &plan{Recipe: r, guitar: g}
 	for _, read := range []func() error{p.readTones, p.readCell, p.readMove, p.readRhythm, p.readEnd, p.readLimits} {
@@ -67,6 +65,18 @@ func (r Recipe) plan(g neck.Guitar) (*plan, error) {
 		}
 	}
 	return p, nil
+}
+
+// tuned is the guitar in the recipe's tuning.
+func (r Recipe) tuned(g neck.Guitar) (neck.Guitar, error) {
+	if r.Tuning == "" {
+		return g, nil
+	}
+	tuning, err := neck.ParseTuning(r.Tuning)
+	if err != nil {
+		return g, err
+	}
+	return g.WithTuning(tuning), nil
 }
 
 // list cuts a word list at commas and spaces.
@@ -182,11 +192,7 @@ func (p *plan) readCell() (err error) {
 		return err
 	}
 	if p.At == "" && p.phrase.Strings != nil && p.phrase.Strings[0] <= len(p.guitar.Tuning) {
-		p.at = shape.LowestRoot(
-			p.guitar,
-			p.palette,
-			p.phrase.Strings[0],
-		) // the root lies on the string that is named for it
+		p.at = shape.LowestRoot(p.guitar, p.palette, p.phrase.Strings[0]) // on the string that is named for it
 	}
 	if p.DownCell != "" {
 		d, err := phrase.ParsePhrase(p.DownCell)
@@ -266,10 +272,8 @@ func oneOf(name string, value *string, allowed ...string) error {
 	if *value == "" {
 		*value = allowed[0]
 	}
-	for _, a := range allowed {
-		if *value == a {
-			return nil
-		}
+	if slices.Contains(allowed, *value) {
+		return nil
 	}
 	return phrase.Wrong(*value, name+" is "+strings.Join(allowed, ", "))
 }
@@ -282,11 +286,11 @@ func (p *plan) readRhythm() error {
 		words = []string{"16"}
 	}
 	for _, w := range words {
-		t, ok := counts[w]
+		c, ok := counts[w]
 		if !ok {
 			return phrase.Wrong(w, "count is "+strings.Join(CountWords, ", "))
 		}
-		p.lengths = append(p.lengths, t)
+		p.lengths = append(p.lengths, c.length)
 	}
 	if err := oneOf("feel", &p.Feel, "straight", "shuffle"); err != nil {
 		return err

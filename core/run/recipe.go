@@ -1,6 +1,7 @@
 package run
 
 import (
+	"cmp"
 	"errors"
 	"flag"
 	"fmt"
@@ -61,76 +62,77 @@ const (
 
 // option is one argument: its name, where it is kept, and what it is: first the name of its value.
 type option struct {
-	name string
-	what string
-	text *string
-	num  *int
-	real *float64
-	flag *bool
+	name  string
+	value any // *string, *int, *float64 or *bool
+	what  string
 }
 
 // options lists the arguments in the order in which they are written. A new argument is
 // one row here and its field; the command line, the files and the forms read this list.
 func (r *Recipe) options() []option {
 	return []option{
-		{name: "key", text: &r.Key, what: "`KEY` root and scale, as in \"C# natural minor\"; must be given"},
-		{name: "add", text: &r.Add, what: "`TONES` colour notes, as in 9,b5@down"},
-		{name: "drop", text: &r.Drop, what: "`TONES` tones of the scale left out"},
-		{
-			name: "layout",
-			text: &r.Layout,
-			what: "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, " +
-				"pairs:…; box for five and six tones, else 3nps",
-		},
-		{name: "at", text: &r.At, what: "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
-		{name: "cell", text: &r.Cell, what: "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
-		{
-			name: "move",
-			text: &r.Move,
-			what: "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, " +
-				"scale (scale:string goes over the strings in each) or stay; 1",
-		},
-		{name: "times", num: &r.Times, what: "`N` cells that are played, turns included; as far as the layout goes"},
-		{name: "bars", num: &r.Bars, what: "`N` length in bars"},
-		{name: "dir", text: &r.Dir, what: "`up|down|updown|downup` which way it goes; up"},
-		{name: "down-cell", text: &r.DownCell, what: "`CELL` another cell on the way down"},
-		{
-			name: "mirror",
-			flag: &r.Mirror,
-			what: "each cell is answered by its mirror, which leads back to where it began",
-		},
-		{name: "turn", text: &r.Turn, what: "`once|twice` how often the top is played where an updown run turns"},
-		{name: "loop", flag: &r.Loop, what: "the end leads back to the start"},
-		{name: "repeat", num: &r.Repeat, what: "`N` how often a cell is played before it moves"},
-		{name: "even", flag: &r.Even, what: "each string's count is made even"},
-		{name: "start", num: &r.Start, what: "`N` tone of the layout to begin on, from 1"},
-		{name: "rotate", num: &r.Rotate, what: "`N` step of the cell to begin on, from 1"},
-		{name: "count", text: &r.Count, what: "`4|8|8t|16|16t|16q|16s` notes to a beat; 16"},
-		{name: "accent", num: &r.Accent, what: "`N` every Nth note is accented"},
-		{name: "feel", text: &r.Feel, what: "`straight|shuffle` straight or shuffle; straight"},
-		{name: "from", text: &r.From, what: "`BEAT` beat on which it begins, as in 3&"},
-		{name: "displace", text: &r.Displace, what: "`TIME` starts later by a part of a whole note, as in 1/4"},
-		{name: "chords", text: &r.Chords, what: "`CHORDS` chords of the line, as in \"1 4 5\""},
-		{name: "follow", text: &r.Follow, what: "`key|chord` the key's tones throughout, or each chord's; key"},
-		{
-			name: "scales",
-			text: &r.Scales,
-			what: "`SCALES` scales for --move scale, on the key's root or one that they name, " +
-				"as in \"natural minor, D dorian\"",
-		},
-		{name: "tail", text: &r.Tail, what: "`CELL` played once at the end"},
-		{name: "pivot", text: &r.Pivot, what: "`DEGREE` the tail's degree that the last note is"},
-		{name: "land", text: &r.Land, what: "`DEGREE[@BEAT]` ends on that degree, on that beat"},
-		{name: "pick", text: &r.Pick, what: "`alternate|economy|legato|free` way of picking; alternate"},
-		{name: "tempo", real: &r.Tempo, what: "`N` quarters a minute; 100"},
-		{name: "tuning", text: &r.Tuning, what: "`TUNING` another tuning, the thinnest string first"},
-		{
-			name: "then",
-			text: &r.Then,
-			what: "goes on with another part, which takes key, shape, place, cell and count from the one before",
-		},
+		{"key", &r.Key, "`KEY` root and scale, as in \"C# natural minor\"; must be given"},
+		{"add", &r.Add, "`TONES` colour notes, as in 9,b5@down"},
+		{"drop", &r.Drop, "`TONES` tones of the scale left out"},
+		{"layout", &r.Layout, "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, pairs:…; " +
+			"box for five and six tones, else 3nps"},
+		{"at", &r.At, "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
+		{"cell", &r.Cell, "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
+		{"move", &r.Move, "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, " +
+			"scale (scale:string goes over the strings in each) or stay; 1"},
+		{"times", &r.Times, "`N` cells that are played, turns included; as far as the layout goes"},
+		{"bars", &r.Bars, "`N` length in bars"},
+		{"dir", &r.Dir, "`up|down|updown|downup` which way it goes; up"},
+		{"down-cell", &r.DownCell, "`CELL` another cell on the way down"},
+		{"mirror", &r.Mirror, "each cell is answered by its mirror, which leads back to where it began"},
+		{"turn", &r.Turn, "`once|twice` how often the top is played where an updown run turns"},
+		{"loop", &r.Loop, "the end leads back to the start"},
+		{"repeat", &r.Repeat, "`N` how often a cell is played before it moves"},
+		{"even", &r.Even, "each string's count is made even"},
+		{"start", &r.Start, "`N` tone of the layout to begin on, from 1"},
+		{"rotate", &r.Rotate, "`N` step of the cell to begin on, from 1"},
+		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` notes to a beat; 16"},
+		{"accent", &r.Accent, "`N` every Nth note is accented"},
+		{"feel", &r.Feel, "`straight|shuffle` straight or shuffle; straight"},
+		{"from", &r.From, "`BEAT` beat on which it begins, as in 3&"},
+		{"displace", &r.Displace, "`TIME` starts later by a part of a whole note, as in 1/4"},
+		{"chords", &r.Chords, "`CHORDS` chords of the line, as in \"1 4 5\""},
+		{"follow", &r.Follow, "`key|chord` the key's tones throughout, or each chord's; key"},
+		{"scales", &r.Scales, "`SCALES` scales for --move scale, on the key's root or one that they name, " +
+			"as in \"natural minor, D dorian\""},
+		{"tail", &r.Tail, "`CELL` played once at the end"},
+		{"pivot", &r.Pivot, "`DEGREE` the tail's degree that the last note is"},
+		{"land", &r.Land, "`DEGREE[@BEAT]` ends on that degree, on that beat"},
+		{"pick", &r.Pick, "`alternate|economy|legato|free` way of picking; alternate"},
+		{"tempo", &r.Tempo, "`N` quarters a minute; 100"},
+		{"tuning", &r.Tuning, "`TUNING` another tuning, the thinnest string first"},
+		{"then", &r.Then, "goes on with another part, which takes key, shape, place, cell and count from the one before"},
 	}
 }
+
+// text is the argument as it is written, empty where it is the default. A switch is "yes".
+func (o option) text() string {
+	switch v := o.value.(type) {
+	case *string:
+		return *v
+	case *bool:
+		if *v {
+			return "yes"
+		}
+	case *int:
+		if *v != 0 {
+			return strconv.Itoa(*v)
+		}
+	case *float64:
+		if *v != 0 {
+			return strconv.FormatFloat(*v, 'f', -1, 64)
+		}
+	}
+	return ""
+}
+
+// silent says whether the argument is a switch, which stands without a value.
+func (o option) silent() bool { _, is := o.value.(*bool); return is }
 
 // Bind makes every argument of the recipe a flag. What stands after --then is said of the next part. The command line's
 // flags, the forms' fields and the words of a file have the same names for it.
@@ -146,7 +148,7 @@ type binder struct {
 func (r *Recipe) binder(fs *flag.FlagSet) *binder {
 	b := &binder{recipe: r, parts: []Recipe{*r}}
 	for _, o := range r.options() {
-		fs.Var(argument{b, o.name, o.flag != nil || o.name == "then"}, o.name, o.what)
+		fs.Var(argument{b, o.name, o.silent() || o.name == thenName}, o.name, o.what)
 	}
 	return b
 }
@@ -257,47 +259,28 @@ func split(line string) ([]string, error) {
 func (r Recipe) String() string {
 	var b strings.Builder
 	for _, o := range r.options() {
-		text := ""
-		switch {
-		case o.name == "then":
-			if *o.text != "" {
-				b.WriteString(strings.TrimRight(" "+then+" "+*o.text, " "))
-			}
-		case o.flag != nil:
-			if *o.flag {
-				b.WriteString(strings.Repeat(" ", min(1, b.Len())) + "--" + o.name)
-			}
-		case o.text != nil:
-			text = *o.text
-		case o.num != nil && *o.num != 0:
-			text = strconv.Itoa(*o.num)
-		case o.real != nil && *o.real != 0:
-			text = strconv.FormatFloat(*o.real, 'f', -1, 64)
-		}
+		text := o.text()
 		if text == "" {
 			continue
 		}
-		if b.Len() > 0 {
+		if b.Len() > 0 || o.name == thenName {
 			b.WriteByte(' ')
 		}
-		b.WriteString("--" + o.name + " ")
-		if strings.ContainsAny(text, " '|()<>\\~#") {
-			text = `"` + text + `"`
+		b.WriteString("--" + o.name)
+		switch {
+		case o.silent() || strings.TrimSpace(text) == "":
+		case o.name != thenName && strings.ContainsAny(text, " '|()<>\\~#"):
+			b.WriteString(` "` + text + `"`)
+		default:
+			b.WriteString(" " + text)
 		}
-		b.WriteString(text)
 	}
 	return b.String()
 }
 
-// counts are the lengths of one step, by their word.
-var counts = map[string]lick.Time{
-	"4": lick.NewTime(1, 4), "8": lick.NewTime(1, 8), "8t": lick.NewTime(1, 12), "16": lick.NewTime(1, 16),
-	"16t": lick.NewTime(1, 24), "16q": lick.NewTime(1, 20), "16s": lick.NewTime(1, 28),
-}
-
 // StepLength is how long a step of a count lasts, 0 where there is no such count.
 // Lengths are fractions of a whole note.
-func StepLength(count string) lick.Time { return counts[count] }
+func StepLength(count string) lick.Time { return counts[count].length }
 
 // CountWords are the counts in rising speed.
 var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
@@ -324,29 +307,23 @@ func (r *Recipe) Set(name, value string) error {
 			continue
 		}
 		value = strings.TrimSpace(value)
-		switch {
-		case o.text != nil:
-			*o.text = value
-		case o.flag != nil:
-			*o.flag = value != ""
-		case value == "":
-			if o.num != nil {
-				*o.num = 0
-			} else {
-				*o.real = 0
-			}
-		case o.num != nil:
-			n, err := strconv.Atoi(value)
+		switch v := o.value.(type) {
+		case *string:
+			*v = value
+		case *bool:
+			*v = value != ""
+		case *int:
+			n, err := strconv.Atoi(cmp.Or(value, "0"))
 			if err != nil {
 				return phrase.Wrong(value, name+" is a whole number")
 			}
-			*o.num = n
-		default:
-			x, err := strconv.ParseFloat(value, 64)
+			*v = n
+		case *float64:
+			x, err := strconv.ParseFloat(cmp.Or(value, "0"), 64)
 			if err != nil || x != x {
 				return phrase.Wrong(value, name+" is a number")
 			}
-			*o.real = x
+			*v = x
 		}
 		return nil
 	}
@@ -356,16 +333,8 @@ func (r *Recipe) Set(name, value string) error {
 // Get reads one argument as it is written, empty where it is the default. A switch is "yes".
 func (r Recipe) Get(name string) string {
 	for _, o := range r.options() {
-		switch {
-		case o.name != name:
-		case o.flag != nil && *o.flag:
-			return "yes"
-		case o.text != nil:
-			return *o.text
-		case o.num != nil && *o.num != 0:
-			return strconv.Itoa(*o.num)
-		case o.real != nil && *o.real != 0:
-			return strconv.FormatFloat(*o.real, 'f', -1, 64)
+		if o.name == name {
+			return o.text()
 		}
 	}
 	return ""

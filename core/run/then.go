@@ -14,8 +14,11 @@ import (
 	"ornamen/core/shape"
 )
 
-// then is the word between the parts of a recipe.
-const then = "--then"
+// thenName is the argument that goes on with another part, and then the word between the parts as it is written.
+const (
+	thenName = "then"
+	then     = "--" + thenName
+)
 
 // maxParts is how many parts a recipe may have.
 const maxParts = 32
@@ -226,12 +229,8 @@ func sequence(r Recipe, g neck.Guitar) (*Run, error) {
 	if err != nil {
 		return nil, err
 	}
-	if r.Tuning != "" {
-		tuning, err := neck.ParseTuning(r.Tuning)
-		if err != nil {
-			return nil, err
-		}
-		g = g.WithTuning(tuning)
+	if g, err = r.tuned(g); err != nil {
+		return nil, err
 	}
 	var whole *Run
 	for k, part := range parts {

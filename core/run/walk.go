@@ -24,6 +24,14 @@ func reversed(stations []station) func(k int) []station {
 	}
 }
 
+// signed is a step up or down.
+func signed(by int, down bool) int {
+	if down {
+		return -by
+	}
+	return by
+}
+
 // walk lists the stations, up or down. The move decides which: along one ladder, over the strings of one, the same
 // fingering in octaves, a new ladder at each position, in each scale or for each chord.
 func (p *plan) walk(down bool) (walk, error) {
@@ -183,10 +191,7 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 	var out []int
 	switch p.move.kind {
 	case "tones":
-		by := p.move.by
-		if down {
-			by = -by
-		}
+		by := signed(p.move.by, down)
 		for i := first; i > -phrase.MaxTone && i < len(l.Steps)+phrase.MaxTone; i += by {
 			out = append(out, i)
 		}
@@ -205,15 +210,8 @@ func (p *plan) rungs(l *shape.Ladder, first int, down bool) ([]int, error) {
 // 6 begins on 6, 5, 4, 3, 2; coming down its first string is the thin one of the two, 1, then 2.
 func (p *plan) walkStrings(first window) (walk, error) {
 	at := func(from int, down bool) []station {
-		by := p.move.by
-		if down {
-			by = -by
-		}
-		if p.move.kind == "tones" {
-			return nil
-		}
 		var out []station
-		for i := from; i >= 0 && i < len(first.ByString); i += by {
+		for i := from; i >= 0 && i < len(first.ByString); i += signed(p.move.by, down) {
 			out = append(out, window{first.Ladder, i, down})
 		}
 		return out
@@ -239,13 +237,7 @@ func (p *plan) walkStrings(first window) (walk, error) {
 	}
 	return walk{stations, func(k int) []station {
 		// On the way back the cell's first string is its other end.
-		from := stations[k].(window).first
-		if first.down {
-			from -= wide
-		} else {
-			from += wide
-		}
-		back := at(from, !first.down)
+		back := at(stations[k].(window).first+signed(wide, first.down), !first.down)
 		return back[:min(k+1, len(back))]
 	}}, nil
 }
@@ -254,11 +246,7 @@ func (p *plan) walkStrings(first window) (walk, error) {
 func (p *plan) walkOctaves(first station, down bool) walk {
 	var out []station
 	for k := range len(p.guitar.Tuning) {
-		if down {
-			out = append(out, octaves{first, p, -k})
-		} else {
-			out = append(out, octaves{first, p, k})
-		}
+		out = append(out, octaves{first, p, signed(k, down)})
 	}
 	return walk{out, reversed(out)}
 }
@@ -272,9 +260,7 @@ func (p *plan) walkPositions(first station, down bool) (walk, error) {
 	if p.move.kind == "tones" {
 		by = p.move.by
 	}
-	if down {
-		by = -by
-	}
+	by = signed(by, down)
 	for steps := by; ; steps += by {
 		next, ok := shape.LadderAlong(p.guitar, p.palette, p.layout, p.at, steps, down)
 		if !ok {

@@ -11,27 +11,27 @@ import (
 	"ornamen/core/say"
 )
 
-// countNames name the counts in words.
-var countNames = map[string]string{
-	"4":   "quarters",
-	"8":   "eighths",
-	"8t":  "eighth triplets",
-	"16":  "sixteenths",
-	"16t": "sextuplets",
-	"16q": "quintuplets",
-	"16s": "septuplets",
+// counts are the lengths of one step by their word, and what such notes are called.
+var counts = map[string]struct {
+	length lick.Time
+	name   string
+}{
+	"4": {lick.NewTime(1, 4), "quarters"}, "8": {lick.NewTime(1, 8), "eighths"},
+	"8t": {lick.NewTime(1, 12), "eighth triplets"}, "16": {lick.NewTime(1, 16), "sixteenths"},
+	"16q": {lick.NewTime(1, 20), "quintuplets"}, "16t": {lick.NewTime(1, 24), "sextuplets"},
+	"16s": {lick.NewTime(1, 28), "septuplets"},
 }
 
 // CountName is a count in words.
 func CountName(word string) string {
 	var out []string
 	for _, w := range list(word) {
-		if n := countNames[w]; n != "" {
-			out = append(out, n)
+		if c, ok := counts[w]; ok {
+			out = append(out, c.name)
 		}
 	}
 	if len(out) == 0 {
-		return countNames["16"]
+		return counts["16"].name
 	}
 	return strings.Join(out, " and ")
 }
@@ -44,35 +44,23 @@ func MoveName(move string, kind phrase.Kind) string {
 			move = "1"
 		}
 	}
-	word, by, more := strings.Cut(move, ":")
-	switch word {
+	if name, ok := moveNames[move]; ok {
+		return name
+	}
+	switch word, by, _ := strings.Cut(move, ":"); word {
 	case "string":
-		if more {
-			return by + " strings over"
-		}
-		return "one string over"
-	case "octave":
-		return "an octave on"
-	case "position":
-		return "to the next position"
-	case "chord":
-		return "to the next chord"
+		return by + " strings over"
 	case "scale":
-		if more && by == "string" {
-			return "over the strings, scale by scale"
-		}
-		if more {
-			return "through each scale in turn"
-		}
-		return "to the next scale"
-	case "stay":
-		return "nowhere"
+		return "through each scale in turn"
+	default:
+		return word + " tones"
 	}
-	if word == "1" {
-		return "one tone"
-	}
-	return word + " tones"
 }
+
+// moveNames are the moves that have a name of their own.
+var moveNames = map[string]string{"1": "one tone", "string": "one string over", "octave": "an octave on",
+	"position": "to the next position", "chord": "to the next chord", "scale": "to the next scale",
+	"scale:string": "over the strings, scale by scale", "stay": "nowhere"}
 
 // DirName is a direction in words.
 func DirName(dir string) string {
@@ -83,36 +71,29 @@ func DirName(dir string) string {
 // LayoutName is a layout in words. One that is not known is called the player's own.
 func LayoutName(layout string) string {
 	name, rest, _ := strings.Cut(layout, ":")
-	switch name {
-	case "":
-		return "as usual"
-	case "box":
-		return "in a box"
-	case "boxes":
-		return "in boxes " + strings.ReplaceAll(rest, "+", " and ")
-	case "3nps":
-		return "three a string"
-	case "counts":
-		return strings.ReplaceAll(rest, ",", " ") + " a string"
-	case "string":
-		return "on string " + rest
-	case "strings":
-		return "on strings " + strings.ReplaceAll(rest, ",", " and ")
-	case "frets":
-		return "on frets " + strings.ReplaceAll(rest, "-", " to ")
-	case "arp":
-		return "as an arpeggio"
-	case "spread":
-		return "spread"
-	case "joined":
-		return "joined by slides"
-	case "pairs":
-		strs, interval, _ := strings.Cut(rest, ":")
-		return map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves",
-			"10": "tenths"}[interval] + " on strings " + strings.ReplaceAll(strs, ",", " and ")
+	rest, interval, _ := strings.Cut(rest, ":")
+	between := " and "
+	if name == "counts" {
+		between = " "
+	}
+	rest = strings.NewReplacer(",", between, "+", " and ", "-", " to ").Replace(rest)
+	if name == "pairs" {
+		return pairNames[interval] + " on strings " + rest
+	}
+	if words, ok := layoutNames[name]; ok {
+		return strings.ReplaceAll(words, "…", rest)
 	}
 	return "your own places"
 }
+
+// layoutNames are the layouts by the word before their colon, and where what stands behind it goes.
+var layoutNames = map[string]string{"": "as usual", "box": "in a box", "boxes": "in boxes …", "3nps": "three a string",
+	"counts": "… a string", "string": "on string …", "strings": "on strings …", "frets": "on frets …",
+	"arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides"}
+
+// pairNames are the intervals of pairs.
+var pairNames = map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves",
+	"10": "tenths"}
 
 // Title is what the run is called: its scale and cell, in at most eighty letters.
 func (r Recipe) Title() string {
@@ -212,10 +193,9 @@ func (r *Run) RhythmOf() Rhythm {
 	out := Rhythm{Notes: len(l.Columns())}
 	bar, beat := l.Meter.Bar(), lick.NewTime(1, int64(l.Meter.Unit))
 	end := l.End()
-	if whole, rest := end.Sub(l.Pickup).Div(bar); rest.IsZero() {
-		out.Bars = int(whole)
-	} else {
-		out.Bars = int(whole) + 1
+	whole, rest := end.Sub(l.Pickup).Div(bar)
+	if out.Bars = int(whole); !rest.IsZero() {
+		out.Bars++
 	}
 	if len(r.Cells) > 1 {
 		start := l.Notes[r.Cells[0].From].At
