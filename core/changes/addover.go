@@ -45,7 +45,7 @@ func AddOver(l lick.Lick, text string) (lick.Lick, error) {
 		switch now := out.KeyAt(c.At); {
 		case k == 0 && c.At.IsZero():
 			out.Key = key
-		case !sameKey(now, key):
+		case !now.Same(key):
 			out.Keys = append(out.Keys, lick.KeySpan{At: c.At, Key: key})
 		}
 	}
@@ -53,9 +53,4 @@ func AddOver(l lick.Lick, text string) (lick.Lick, error) {
 		return l, fmt.Errorf("%s is none of the chords under the line", chord)
 	}
 	return out, out.Validate()
-}
-
-// sameKey says whether two keys are the same tones under the same name.
-func sameKey(a, b lick.Key) bool {
-	return a.Tonic == b.Tonic && a.Scale == b.Scale && slices.Equal(a.Add, b.Add) && slices.Equal(a.Drop, b.Drop)
 }

@@ -50,10 +50,7 @@ func Bass(g neck.Guitar, l lick.Lick, pattern Pattern) (lick.Lick, error) {
 	beat := lick.NewTime(1, int64(l.Meter.Unit))
 	last := neck.Place{String: len(g.Tuning), Fret: 3}
 	for k, c := range r.Chords {
-		end := c.End
-		if e := l.End(); e.Before(end) {
-			end = e
-		}
+		end := lick.Earlier(c.End, l.End())
 		var next *music.Chord
 		if k+1 < len(r.Chords) {
 			next = &r.Chords[k+1].Chord
@@ -112,10 +109,8 @@ func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar i
 		root = c.Bass.Class()
 	}
 	of := func(number, usual int) int {
-		for _, d := range c.Degrees {
-			if d.Number == number {
-				return (c.Root.Class() + d.Semitones()) % 12
-			}
+		if i := slices.IndexFunc(c.Degrees, func(d music.Degree) bool { return d.Number == number }); i >= 0 {
+			usual = c.Degrees[i].Semitones()
 		}
 		return (c.Root.Class() + usual) % 12
 	}
@@ -132,10 +127,8 @@ func bassTone(c music.Chord, next *music.Chord, pattern Pattern, n, total, bar i
 	switch {
 	case beat*2 < bar:
 		return root
-	case beat == bar-1 && n == total-1:
-		if kindOf(c).flat7 {
-			return of(7, 10)
-		}
+	case beat == bar-1 && n == total-1 && kindOf(c).flat7:
+		return of(7, 10)
 	}
 	return of(5, 7)
 }

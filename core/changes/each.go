@@ -64,9 +64,7 @@ func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
 		return l, errors.New("there is no second chord to move it to: write the changes first")
 	}
 	m := moving{guitar: g.WithTuning(l.Tuning), manner: how, lick: l, first: r.Chords[0]}
-	if p, ok := l.PaletteAt(m.first.At); ok {
-		m.palette = &p
-	}
+	m.palette = paletteOf(l, m.first.At)
 	phrase := slices.DeleteFunc(slices.Clone(l.Notes), func(n lick.Note) bool { return !n.At.Before(m.first.End) })
 	m.figure = slices.DeleteFunc(slices.Clone(phrase), func(n lick.Note) bool {
 		return n.At.Before(m.first.At) || n.Voice == lick.VoiceBass // the pick-up leads in once
@@ -415,14 +413,9 @@ func (m *moving) fill(c ChordChange, figure []lick.Note) (out []lick.Note) {
 		return nil
 	}
 	last := figure[len(figure)-1]
-	step, at := last.Len, last.End()
-	if beat := lick.NewTime(1, int64(m.lick.Meter.Unit)); beat.Before(step) {
-		step = beat
-	}
-	end := at.Add(m.lick.Meter.Bar())
-	if c.End.Before(end) {
-		end = c.End
-	}
+	at := last.End()
+	step := lick.Earlier(last.Len, lick.NewTime(1, int64(m.lick.Meter.Unit)))
+	end := lick.Earlier(at.Add(m.lick.Meter.Bar()), c.End)
 	low := m.guitar.Frets
 	for _, n := range figure {
 		if n.Fret > 0 {
@@ -488,10 +481,9 @@ func (m *moving) carry(out *lick.Lick, to ChordChange, moved []lick.Note) {
 		key.Tonic = music.ChromaticDegree(over).Over(to.Chord.Root).String()
 	}
 	key = m.holding(key, to.Chord, moved)
-	if sameKey(out.KeyAt(to.At), key) {
-		return
+	if !out.KeyAt(to.At).Same(key) {
+		out.Keys = append(out.Keys, lick.KeySpan{At: to.At, Key: key})
 	}
-	out.Keys = append(out.Keys, lick.KeySpan{At: to.At, Key: key})
 }
 
 // holding is a key that holds the moved figure: the one given, else the first of the scales of the

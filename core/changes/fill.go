@@ -36,26 +36,21 @@ func Fill(g neck.Guitar, l lick.Lick, rhythm string) (out lick.Lick, said string
 		if k < 0 || rest[1].Sub(rest[0]).Before(beat) {
 			continue
 		}
-		end := rest[1]
-		if r.Chords[k].End.Before(end) {
-			end = r.Chords[k].End
-		}
+		end := lick.Earlier(rest[1], r.Chords[k].End)
 		places := partial(g, r.Chords[k].Chord, fretNear(l, rest[0]), bassIn(l, rest[0], end))
 		if len(places) < 2 {
 			continue
 		}
-		struck := false
-		for _, at := range strikes(l, bars, rest[0], end) {
-			struck = true
+		struck := strikes(l, bars, rest[0], end)
+		for _, at := range struck {
 			for _, p := range places {
 				out.Notes = append(out.Notes,
 					lick.Note{At: at[0], Len: at[1].Sub(at[0]), String: p.String, Fret: p.Fret})
 			}
 		}
-		if !struck {
-			continue
+		if struck != nil {
+			words = append(words, fmt.Sprintf("bar %d %s", l.Position(rest[0]).Bar, r.Chords[k].Name))
 		}
-		words = append(words, fmt.Sprintf("bar %d %s", l.Position(rest[0]).Bar, r.Chords[k].Name))
 	}
 	if words == nil {
 		return l, "", errors.New("the line has no rest of a beat to fill")
@@ -122,10 +117,7 @@ func strikes(l lick.Lick, bars [][]lick.Time, from, to lick.Time) (out [][2]lick
 		}
 		for _, beat := range bars[int(max(k-1, 0))%len(bars)] {
 			at := start.Add(beat)
-			end := at.Add(lick.NewTime(1, 8))
-			if to.Before(end) {
-				end = to
-			}
+			end := lick.Earlier(at.Add(lick.NewTime(1, 8)), to)
 			if !at.Before(from) && at.Before(to) {
 				out = append(out, [2]lick.Time{at, end})
 			}
@@ -149,14 +141,7 @@ func rests(l lick.Lick, r Report) (out [][2]lick.Time) {
 	end := r.Chords[0].At
 	gap := func(from, to lick.Time) {
 		for _, c := range r.Chords {
-			a, b := from, to
-			if a.Before(c.At) {
-				a = c.At
-			}
-			if c.End.Before(b) {
-				b = c.End
-			}
-			if a.Before(b) {
+			if a, b := lick.Later(from, c.At), lick.Earlier(to, c.End); a.Before(b) {
 				out = append(out, [2]lick.Time{a, b})
 			}
 		}
@@ -168,9 +153,7 @@ func rests(l lick.Lick, r Report) (out [][2]lick.Time) {
 		if end.Before(n.At) {
 			gap(end, n.At)
 		}
-		if e := n.End(); end.Before(e) {
-			end = e
-		}
+		end = lick.Later(end, n.End())
 	}
 	gap(end, r.Chords[len(r.Chords)-1].End)
 	return out
@@ -262,29 +245,20 @@ func Only(l lick.Lick, degrees string) (out lick.Lick, said string, err error) {
 	if len(keep) == 0 {
 		return l, "", errors.New("name the degrees to keep, as in only:1 b3 5")
 	}
-	out = l.Clone()
-	out.Notes = nil
+	stay := map[int]bool{}
 	var gone []string
-	left := 0
-	for i, n := range l.Notes {
-		if pitch := Sounding(l, i); !keep[pitch.Class()] {
-			left++
-			if d := p.At(pitch).Degree.Pretty(); !slices.Contains(gone, d) {
-				gone = append(gone, d)
-			}
-			continue
+	for i := range l.Notes {
+		pitch := Sounding(l, i)
+		stay[i] = keep[pitch.Class()]
+		if d := p.At(pitch).Degree.Pretty(); !stay[i] && !slices.Contains(gone, d) {
+			gone = append(gone, d)
 		}
-		out.Notes = append(out.Notes, n)
 	}
-	if len(out.Notes) == 0 {
-		return l, "", errors.New("none of the line's notes is among those degrees")
+	out, said, err = kept(l, stay, "none of the line's notes is among those degrees")
+	if said != "" {
+		said += ", the " + strings.Join(gone, " ")
 	}
-	if left > 0 {
-		said = fmt.Sprintf("left out: %s, the %s", say.Some(left, "note"), strings.Join(gone, " "))
-	}
-	out.Parts, out.Recipe = nil, ""
-	fit(&out)
-	return out, said, out.Validate()
+	return out, said, err
 }
 
 // limitPairs is how many different pairs a limit to pairs keeps (common practice: the first three

@@ -67,11 +67,12 @@ func (m *mending) find() {
 // at is when a column begins, and end when its last note ends.
 func (m *mending) at(c int) lick.Time { return m.lick.Notes[m.columns[c][0]].At }
 
-func (m *mending) end(c int) (t lick.Time) {
-	for _, i := range m.columns[c] {
-		if e := m.lick.Notes[i].End(); t.Before(e) {
-			t = e
-		}
+func (m *mending) end(c int) lick.Time { return endOf(m.lick, m.columns[c]) }
+
+// endOf is when the last of some notes ends.
+func endOf(l lick.Lick, notes []int) (t lick.Time) {
+	for _, i := range notes {
+		t = lick.Later(t, l.Notes[i].End())
 	}
 	return t
 }
@@ -213,12 +214,7 @@ func (m *mending) dropHead() (Fix, bool) {
 // line less; a bent note is left alone.
 func (m *mending) nearest() (Fix, bool) {
 	change := m.report.Chords[m.landing.Chord]
-	on := -1
-	for c := range m.columns {
-		if m.at(c).Cmp(change.At) == 0 {
-			on = c
-		}
-	}
+	on := m.onChange()
 	if on < 0 || len(m.columns[on]) != 1 {
 		return Fix{}, false
 	}
@@ -240,16 +236,18 @@ func (m *mending) nearest() (Fix, bool) {
 			continue
 		}
 		set(&out.Notes[i], at)
-		with, led := m.led(&out, on, target)
-		if !led {
-			with = -1
-		}
-		text := say.ToTone(i, d, change.Name, with)
+		text := say.ToTone(i, d, change.Name, m.led(&out, on, target))
 		out.Parts, out.Recipe = nil, ""
 		out.Sort()
 		return Fix{text, out}, true
 	}
 	return Fix{}, false
+}
+
+// onChange is the column that begins on the change, −1 where none does.
+func (m *mending) onChange() int {
+	at := m.report.Chords[m.landing.Chord].At
+	return slices.IndexFunc(m.columns, func(c []int) bool { return m.lick.Notes[c[0]].At.Cmp(at) == 0 })
 }
 
 // approach moves the note on the change to the nearest tone of the chord and the single note before it to a
@@ -260,7 +258,7 @@ func (m *mending) approach(by music.Pitch) (Fix, bool) {
 		return fix, false
 	}
 	change := m.report.Chords[m.landing.Chord]
-	on := slices.IndexFunc(m.columns, func(c []int) bool { return m.lick.Notes[c[0]].At.Cmp(change.At) == 0 })
+	on := m.onChange()
 	if on < 1 || len(m.columns[on-1]) != 1 {
 		return fix, false
 	}
@@ -278,24 +276,24 @@ func (m *mending) approach(by music.Pitch) (Fix, bool) {
 }
 
 // led moves the single note before the change to a tone a step from the target, on the side it
-// comes from, where it would repeat the target or leap to it by more than a fourth.
-func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int, ok bool) {
+// comes from, where it would repeat the target or leap to it by more than a fourth. It is −1 where none is moved.
+func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int) {
 	if on == 0 || len(m.columns[on-1]) != 1 {
-		return 0, false
+		return -1
 	}
 	k := m.columns[on-1][0]
 	n := m.lick.Notes[k]
 	from := m.lick.Pitch(k)
 	p, hasKey := m.lick.PaletteAt(n.At)
 	if gap := target - from; !hasKey || n.Bend != nil || gap != 0 && gap >= -5 && gap <= 5 {
-		return 0, false
+		return -1
 	}
-	step := nextTone(p, target, from > target)
-	at, ok := m.guitar.Nearest(step, n.Place())
-	if ok {
-		set(&out.Notes[k], at)
+	at, ok := m.guitar.Nearest(nextTone(p, target, from > target), n.Place())
+	if !ok {
+		return -1
 	}
-	return k, ok
+	set(&out.Notes[k], at)
+	return k
 }
 
 // set moves a note and leaves its hands to be found; a slur that would not sound goes.

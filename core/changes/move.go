@@ -58,24 +58,26 @@ func Displace(l lick.Lick, by lick.Time) (lick.Lick, error) {
 // Stretch plays the line num/den times as long over the same chords: 2/1 in doubled values,
 // 1/2 in halved ones. The pick-up goes with the line.
 func Stretch(l lick.Lick, num, den int64) (lick.Lick, error) {
-	scale := func(t lick.Time) lick.Time {
-		n, d := t.Parts()
-		return lick.NewTime(n*num, d*den)
-	}
+	times := lick.NewTime(num, den)
 	out := l.Clone()
-	out.Pickup = scale(l.Pickup)
-	moved := out.Pickup.Sub(l.Pickup)
+	out.Pickup = l.Pickup.Mul(times)
 	for i := range out.Notes {
-		out.Notes[i].At, out.Notes[i].Len = scale(out.Notes[i].At), scale(out.Notes[i].Len)
+		out.Notes[i].At, out.Notes[i].Len = out.Notes[i].At.Mul(times), out.Notes[i].Len.Mul(times)
 	}
-	for i := range out.Chords {
-		if out.Chords[i].At = out.Chords[i].At.Add(moved); out.Chords[i].At.Before(lick.Time{}) {
-			out.Chords[i].Len, out.Chords[i].At = out.Chords[i].Len.Add(out.Chords[i].At), lick.Time{}
-		}
-	}
-	out.Chords = slices.DeleteFunc(out.Chords, func(c lick.Chord) bool { return !lick.Time{}.Before(c.Len) })
+	laterChords(&out, out.Pickup.Sub(l.Pickup))
 	out.Parts, out.Recipe = nil, ""
 	return out, out.Validate()
+}
+
+// laterChords moves the chords by so much; what comes to lie before the beginning is cut off.
+func laterChords(l *lick.Lick, by lick.Time) {
+	for i := range l.Chords {
+		c := &l.Chords[i]
+		if c.At = c.At.Add(by); c.At.Before(lick.Time{}) {
+			c.At, c.Len = lick.Time{}, c.End()
+		}
+	}
+	l.Chords = slices.DeleteFunc(l.Chords, func(c lick.Chord) bool { return !lick.Time{}.Before(c.Len) })
 }
 
 // CallAnswer makes call and answer of the line in so many bars: the call is its beginning, up to
@@ -86,9 +88,7 @@ func CallAnswer(l lick.Lick, bars int64) (out lick.Lick, said string, err error)
 	if len(columns) < 4 {
 		return l, "", errors.New("call and answer take a line of four notes or more")
 	}
-	half := l.Meter.Bar().Times(bars)
-	num, den := half.Parts()
-	half = lick.NewTime(num, den*2)
+	half := l.Meter.Bar().Mul(lick.NewTime(bars, 2))
 	cut := len(columns) / 2
 	end := func(c int) lick.Time { return l.Notes[columns[c][0]].End() }
 	for c := 1; c < len(columns); c++ {
@@ -117,12 +117,7 @@ func CallAnswer(l lick.Lick, bars int64) (out lick.Lick, said string, err error)
 		n.At = n.At.Sub(first).Add(half)
 		out.Notes = append(out.Notes, n)
 	}
-	for i := range out.Chords {
-		if out.Chords[i].At = out.Chords[i].At.Sub(l.Pickup); out.Chords[i].At.Before(lick.Time{}) {
-			out.Chords[i].Len, out.Chords[i].At = out.Chords[i].Len.Add(out.Chords[i].At), lick.Time{}
-		}
-	}
-	out.Chords = slices.DeleteFunc(out.Chords, func(c lick.Chord) bool { return !lick.Time{}.Before(c.Len) })
+	laterChords(&out, lick.Time{}.Sub(l.Pickup))
 	out.Sort()
 	fit(&out)
 	last := half.Sub(length)

@@ -55,14 +55,10 @@ const mostScales = 3
 // then the plainer ones. So locrian stands before the blues scale over m7♭5, which has both fifths.
 func ScalesFor(c music.Chord, p music.Palette) []string {
 	type candidate struct {
-		name          string
-		shared, count int
-		against       int
+		name                   string
+		shared, count, against int
 	}
-	have := map[int]bool{}
-	for _, t := range p.Tones {
-		have[t.Name.Class()] = true
-	}
+	have := classes(p)
 	var out []candidate
 	for _, name := range holding(c) {
 		s, err := music.NewPalette(c.Root.String(), name, nil, nil)
@@ -71,7 +67,7 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 		}
 		x := candidate{name: name, count: len(s.Tones)}
 		for _, t := range s.Tones {
-			if have[t.Name.Class()] {
+			if slices.Contains(have, t.Name.Class()) {
 				x.shared++
 			}
 			if against(c, t.Name.Class()) {
@@ -113,11 +109,9 @@ func holding(c music.Chord) (out []string) {
 		if err != nil {
 			continue
 		}
-		in := map[int]bool{}
-		for _, t := range s.Tones {
-			in[t.Name.Class()] = true
-		}
-		if !slices.ContainsFunc(c.Degrees, func(d music.Degree) bool { return !in[d.Over(c.Root).Class()] }) {
+		in := classes(s)
+		lacks := func(d music.Degree) bool { return !slices.Contains(in, d.Over(c.Root).Class()) }
+		if !slices.ContainsFunc(c.Degrees, lacks) {
 			out = append(out, name)
 		}
 	}

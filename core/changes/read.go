@@ -38,10 +38,10 @@ func Read(l lick.Lick) Report {
 			continue
 		}
 		if k := len(r.Chords) - 1; k >= 0 && r.Chords[k].Name == chord.Name && r.Chords[k].End.Cmp(c.At) == 0 {
-			r.Chords[k].End = c.At.Add(c.Len)
+			r.Chords[k].End = c.End()
 			continue
 		}
-		r.Chords = append(r.Chords, ChordChange{chord.Name, chord, c.At, c.At.Add(c.Len)})
+		r.Chords = append(r.Chords, ChordChange{chord.Name, chord, c.At, c.End()})
 	}
 	r.notes(l)
 	r.resolve(l)
@@ -79,12 +79,19 @@ func paletteAt(l lick.Lick, at lick.Time, read map[int]*music.Palette) *music.Pa
 	}
 	p, done := read[span]
 	if !done {
-		if x, ok := l.PaletteAt(at); ok {
-			p = &x
-		}
+		p = paletteOf(l, at)
 		read[span] = p
 	}
 	return p
+}
+
+// paletteOf is the palette that holds at a time, nil where no key does.
+func paletteOf(l lick.Lick, at lick.Time) *music.Palette {
+	p, ok := l.PaletteAt(at)
+	if !ok {
+		return nil
+	}
+	return &p
 }
 
 // Sounding is the pitch that note i is heard by: a bend counts by where it arrives.

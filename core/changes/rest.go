@@ -26,12 +26,7 @@ var (
 func (r *Report) rests(l lick.Lick) {
 	columns := columnsOf(l)
 	for c, notes := range columns {
-		end := l.Notes[notes[0]].End()
-		for _, i := range notes {
-			if e := l.Notes[i].End(); end.Before(e) {
-				end = e
-			}
-		}
+		end := endOf(l, notes)
 		last := c+1 == len(columns) || !l.Notes[columns[c+1][0]].At.Before(end.Add(restSilent))
 		if held := end.Sub(l.Notes[notes[0]].At); !last && held.Before(restHeld) {
 			continue
@@ -65,11 +60,7 @@ func (r *Report) Tone(l lick.Lick, x Resting, i int) (d music.Degree, role Role)
 	if x.Chord < 0 {
 		return d, ""
 	}
-	var p *music.Palette
-	if own, ok := l.PaletteAt(r.Chords[x.Chord].At); ok {
-		p = &own
-	}
-	return Of(r.Chords[x.Chord].Chord, p, Sounding(l, i))
+	return Of(r.Chords[x.Chord].Chord, paletteOf(l, r.Chords[x.Chord].At), Sounding(l, i))
 }
 
 // longestPassing is how long a note may last that is heard to go on (common practice).

@@ -182,32 +182,24 @@ func Sign(word string, key lick.Key) (string, error) {
 // Text writes a line's changes as Parse reads them, in names. Parse of it gives the same chords, whatever the number of
 // signs in a bar; over the pick-up they are spread evenly again.
 func Text(l lick.Lick) string {
-	var b strings.Builder
-	bar := l.Meter.Bar()
-	var up []string
-	at := l.Pickup
+	var up, bars []string
 	for _, c := range l.Chords {
 		if c.At.Before(l.Pickup) {
 			up = append(up, c.Name)
 		}
 	}
-	if up != nil {
-		b.WriteString(strings.Join(up, " ") + " || ")
-	}
 	end := l.Pickup
 	for _, c := range l.Chords {
-		if e := c.At.Add(c.Len); end.Before(e) {
-			end = e
-		}
+		end = lick.Later(end, c.End())
 	}
-	signs := withSilence(l)
-	for first := true; at.Before(end); at, first = at.Add(bar), false {
-		if !first {
-			b.WriteString(" | ")
-		}
-		b.WriteString(barText(signs, at, bar))
+	signs, bar := withSilence(l), l.Meter.Bar()
+	for at := l.Pickup; at.Before(end); at = at.Add(bar) {
+		bars = append(bars, barText(signs, at, bar))
 	}
-	return b.String()
+	if up != nil {
+		return strings.Join(up, " ") + " || " + strings.Join(bars, " | ")
+	}
+	return strings.Join(bars, " | ")
 }
 
 // withSilence are the chords of a line and a sign for silence where one ends and none begins,
@@ -215,7 +207,7 @@ func Text(l lick.Lick) string {
 func withSilence(l lick.Lick) (out []lick.Chord) {
 	for i, c := range l.Chords {
 		out = append(out, c)
-		over := c.At.Add(c.Len)
+		over := c.End()
 		_, into := over.Sub(l.Pickup).Div(l.Meter.Bar())
 		last := i+1 == len(l.Chords)
 		if !last && over.Before(l.Chords[i+1].At) || last && !into.IsZero() {

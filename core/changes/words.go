@@ -18,18 +18,15 @@ func Moves() []struct{ Word, Title string } {
 		{"each:key", "To each chord, by steps of the key"},
 		{"each:degrees+pentatonic", "To each chord, then in its pentatonic"},
 		{"each:degrees+scale", "To each chord, then in its scale"},
-		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"}, {"double", "In doubled values"},
-		{"halve", "In halved values"},
+		{"later:1/4", "A beat later"}, {"later:-1/4", "A beat earlier"},
+		{"double", "In doubled values"}, {"halve", "In halved values"},
 		{"answer:2", "Call and answer in 2 bars"}, {"answer:4", "Call and answer in 4 bars"},
-		{"tones:3", "Only the third of each chord"},
-		{"only:pairs", "Only its first three pairs"},
+		{"tones:3", "Only the third of each chord"}, {"only:pairs", "Only its first three pairs"},
 		{"only:bends", "Only its bends"}, {"only:string", "On one string"},
-		{
-			"pairs",
-			"A pair of tones for each chord",
-		}, {"fill", "Chords in the rests"}, {"fill:2& | 1 1& 2 2&", "Chords in the rests, in rhythm"}, {"bass:steady",
-			"A thumb bass under it"},
-		{"bass:alternating", "Root and fifth in turn under it"}, {"bass:walking", "A walking bass under it"},
+		{"pairs", "A pair of tones for each chord"},
+		{"fill", "Chords in the rests"}, {"fill:2& | 1 1& 2 2&", "Chords in the rests, in rhythm"},
+		{"bass:steady", "A thumb bass under it"}, {"bass:alternating", "Root and fifth in turn under it"},
+		{"bass:walking", "A walking bass under it"},
 	}
 }
 
@@ -48,8 +45,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	switch name {
 	case "each":
 		if m, ok := ParseManner(value); ok {
-			out, err = EachChord(g, l, m)
-			return out, "", err
+			return unsaid(EachChord(g, l, m))
 		}
 	case "later":
 		by, e := lick.ParseTime(strings.TrimPrefix(value, "-"))
@@ -59,14 +55,11 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		if strings.HasPrefix(value, "-") {
 			by = lick.Time{}.Sub(by)
 		}
-		out, err = Displace(l, by)
-		return out, "", err
+		return unsaid(Displace(l, by))
 	case "double":
-		out, err = Stretch(l, 2, 1)
-		return out, "", err
+		return unsaid(Stretch(l, 2, 1))
 	case "halve":
-		out, err = Stretch(l, 1, 2)
-		return out, "", err
+		return unsaid(Stretch(l, 1, 2))
 	case "answer":
 		bars, e := strconv.ParseInt(value, 10, 64)
 		if e != nil || bars != 2 && bars != 4 {
@@ -78,15 +71,13 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		if e != nil || n < 1 || n > 13 {
 			return l, "", errors.New("name a tone of the chords by its number, as in tones:3")
 		}
-		out, err = GuideTones(g, l, n)
-		return out, "", err
+		return unsaid(GuideTones(g, l, n))
 	case "pairs":
 		return Pairs(g, l)
 	case "fill":
 		return Fill(g, l, value)
 	case "add":
-		out, err = AddOver(l, value)
-		return out, "", err
+		return unsaid(AddOver(l, value))
 	case "grip":
 		return GripUnder(g, l, value)
 	case "only":
@@ -105,8 +96,7 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		}
 		return Only(l, value)
 	case "bass":
-		out, err = Bass(g, l, Pattern(value))
-		return out, "", err
+		return unsaid(Bass(g, l, Pattern(value)))
 	}
 	return l, "", fmt.Errorf(
 		"%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, later:1/4, "+
@@ -114,6 +104,9 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 		word,
 	)
 }
+
+// unsaid is a move of which nothing needs to be said.
+func unsaid(l lick.Lick, err error) (lick.Lick, string, error) { return l, "", err }
 
 // FollowChords has a line judged by each chord's own scale, the nearest to its key, instead of
 // the key's all along: the school that plays the chord, not the key (common practice). Notes

@@ -79,9 +79,7 @@ func figured(l lick.Lick, cols [][2]int) (notes [][]figure.Note, begins []bool) 
 			}
 			notes[k] = append(notes[k], figure.Note{Place: n.Place(), Pressed: n.Fret > 0, Mark: mark,
 				Plain: n.Slur == "" && n.Bend == nil})
-			if e := n.End(); end.Before(e) {
-				end = e
-			}
+			end = lick.Later(end, n.End())
 		}
 	}
 	return notes, begins

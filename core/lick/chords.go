@@ -131,7 +131,7 @@ func (e ChordAt) Apply(l Lick) (Lick, error) {
 			return errors.New("no chord begins there")
 		}
 		if !begins {
-			end = later(l.End(), e.At.Add(l.Meter.Bar()))
+			end = Later(l.End(), e.At.Add(l.Meter.Bar()))
 			if _, into := end.Sub(l.Pickup).Div(l.Meter.Bar()); !into.IsZero() {
 				end = end.Add(l.Meter.Bar().Sub(into)) // a chord holds to the end of its bar
 			}

@@ -61,7 +61,7 @@ func (l Lick) step(i int) Time {
 	}
 	end := l.Notes[from].End()
 	for _, n := range l.Notes[from:to] {
-		end = later(end, n.End())
+		end = Later(end, n.End())
 	}
 	return end.Sub(l.Notes[from].At)
 }
@@ -232,7 +232,7 @@ func (e Rest) Apply(l Lick) (Lick, error) {
 		if e.Close {
 			var end Time
 			for _, m := range l.Notes[:from] {
-				end = later(end, m.End())
+				end = Later(end, m.End())
 			}
 			if !end.Before(n.At) {
 				return errors.New("there is no rest before this note")

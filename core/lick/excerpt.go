@@ -24,7 +24,7 @@ func (l Lick) Excerpt(from, to Time) Excerpt {
 	part.Key = l.KeyAt(from)
 	part.Notes = moved(nil, l.Notes[x.From:x.To], Time{}.Sub(from))
 	for _, c := range l.Chords {
-		if begin, end := later(c.At, from), earlier(c.End(), to); begin.Before(end) {
+		if begin, end := Later(c.At, from), Earlier(c.End(), to); begin.Before(end) {
 			part.Chords = append(part.Chords, Chord{At: begin.Sub(from), Len: end.Sub(begin), Name: c.Name})
 		}
 	}
@@ -51,7 +51,7 @@ func (x Excerpt) Into(l, part Lick) Lick {
 	if x.at.Cmp(Time{}) <= 0 {
 		out.Pickup, out.Key = part.Pickup, part.Key
 	}
-	grown := later(part.End().Sub(later(x.Lick.End(), x.end.Sub(x.at))), Time{})
+	grown := Later(part.End().Sub(Later(x.Lick.End(), x.end.Sub(x.at))), Time{})
 	out.Chords, out.Keys, out.Parts = nil, nil, nil
 	out.Notes = moved(slices.Clone(l.Notes[:x.From]), part.Notes, x.at)
 	out.Notes = moved(out.Notes, l.Notes[x.To:], grown)
@@ -63,7 +63,7 @@ func (x Excerpt) Into(l, part Lick) Lick {
 		out.Chords = append(out.Chords, c)
 	}
 	for _, c := range l.Chords {
-		if end := earlier(c.End(), x.at); c.At.Before(end) {
+		if end := Earlier(c.End(), x.at); c.At.Before(end) {
 			add(Chord{At: c.At, Len: end.Sub(c.At), Name: c.Name})
 		}
 	}
@@ -71,7 +71,7 @@ func (x Excerpt) Into(l, part Lick) Lick {
 		add(Chord{At: c.At.Add(x.at), Len: c.Len, Name: c.Name})
 	}
 	for _, c := range l.Chords {
-		if begin, end := later(c.At, x.end), c.End(); begin.Before(end) {
+		if begin, end := Later(c.At, x.end), c.End(); begin.Before(end) {
 			add(Chord{At: begin.Add(grown), Len: end.Sub(begin), Name: c.Name})
 		}
 	}
@@ -121,16 +121,16 @@ func firstFrom(notes []Note, at Time) int {
 	return i
 }
 
-// later is the later of two times.
-func later(a, b Time) Time {
+// Later is the later of two times.
+func Later(a, b Time) Time {
 	if a.Before(b) {
 		return b
 	}
 	return a
 }
 
-// earlier is the earlier of two times.
-func earlier(a, b Time) Time {
+// Earlier is the earlier of two times.
+func Earlier(a, b Time) Time {
 	if b.Before(a) {
 		return b
 	}

@@ -37,6 +37,11 @@ func (k Key) With(value string, in bool) (Key, error) {
 	return k, nil
 }
 
+// Same says whether two keys are the same tones under the same name.
+func (k Key) Same(o Key) bool {
+	return k.Tonic == o.Tonic && k.Scale == o.Scale && slices.Equal(k.Add, o.Add) && slices.Equal(k.Drop, o.Drop)
+}
+
 // Has says whether a tone is among the chosen ones.
 func (k Key) Has(value string) bool {
 	d, err := music.ParseDegree(value)

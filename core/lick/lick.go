@@ -276,7 +276,7 @@ func (l Lick) Pitch(i int) music.Pitch {
 func (l Lick) End() Time {
 	var end Time
 	for _, n := range l.Notes {
-		end = later(end, n.End())
+		end = Later(end, n.End())
 	}
 	return end
 }
@@ -286,7 +286,7 @@ func (l Lick) Length() Time {
 	end := l.End()
 	if len(l.Notes) == 0 {
 		for _, c := range l.Chords {
-			end = later(end, c.End())
+			end = Later(end, c.End())
 		}
 	}
 	return end

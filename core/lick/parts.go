@@ -141,8 +141,7 @@ func (l *Lick) JoinTones(b Lick, seam, by Time) {
 	if l.Key.Tonic == "" {
 		l.Key = b.Key
 	}
-	if now := l.KeyAt(seam); now.Tonic != b.Key.Tonic || now.Scale != b.Key.Scale ||
-		!slices.Equal(now.Add, b.Key.Add) || !slices.Equal(now.Drop, b.Key.Drop) {
+	if !l.KeyAt(seam).Same(b.Key) {
 		l.Keys = append(l.Keys, KeySpan{At: seam, Key: b.Key})
 	}
 	for _, k := range b.Keys {

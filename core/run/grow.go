@@ -272,9 +272,7 @@ func (b *builder) cut(end lick.Time) {
 	}
 	b.column = slices.DeleteFunc(b.column, func(i int) bool { return i >= len(b.lick.Notes) })
 	b.lick.Chords = slices.DeleteFunc(b.lick.Chords, func(c lick.Chord) bool { return !c.At.Before(end) })
-	if end.Before(b.at) {
-		b.at = end
-	}
+	b.at = lick.Earlier(b.at, end)
 }
 
 // leg is a way in one direction.

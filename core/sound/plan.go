@@ -90,9 +90,7 @@ func (o Options) Seconds(l lick.Lick) float64 {
 		if o.To < len(l.Notes) {
 			end = lick.Time{}
 			for _, n := range l.Notes[o.From:o.To] {
-				if end.Before(n.End()) {
-					end = n.End()
-				}
+				end = lick.Later(end, n.End())
 			}
 		}
 	}
@@ -241,17 +239,13 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 		first = notes[0].At
 	}
 	for _, n := range notes {
-		if e := n.End(); last.Before(e) {
-			last = e
-		}
+		last = lick.Later(last, n.End())
 	}
 	until := l.Length()
 	if o.FillTo != NoFill {
 		full := first.Add(o.FillTo.filled(last.Sub(first), l.Meter))
 		end = max(end, start+l.Milliseconds(first, full)/1000)
-		if until.Before(full) {
-			until = full
-		}
+		until = lick.Later(until, full)
 	}
 	p.round = samples(end - start)
 	for i := from; i < to; i++ {

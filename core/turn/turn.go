@@ -100,9 +100,7 @@ func (t *turner) take(from, to int, keep bool) {
 		} else {
 			t.columns = append(t.columns, []lick.Note{n})
 		}
-		if end := n.End(); t.end.Before(end) {
-			t.end = end
-		}
+		t.end = lick.Later(t.end, n.End())
 	}
 	t.start = t.columns[0][0].At
 }
@@ -180,9 +178,7 @@ func (t *turner) rotate(k int) {
 		for j := range t.columns[i] {
 			n := &t.columns[i][j]
 			n.At = at
-			if spans[i].Before(n.Len) {
-				n.Len = spans[i]
-			}
+			n.Len = lick.Earlier(n.Len, spans[i])
 		}
 		at = at.Add(spans[i])
 	}

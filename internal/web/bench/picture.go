@@ -173,9 +173,7 @@ func (v *benchView) drawLedger(g neck.Guitar) {
 			col.RestFor = n.At.Sub(end).String()
 		}
 		for i := c[0]; i < c[1]; i++ {
-			if e := l.Notes[i].End(); end.Before(e) {
-				end = e
-			}
+			end = lick.Later(end, l.Notes[i].End())
 			col.Cells = append(col.Cells, v.cell(i, columnOf, p, hasKey))
 		}
 		led.Columns = append(led.Columns, col)

@@ -76,9 +76,7 @@ func barsOf(v ChangesView) bars {
 	}
 	end := l.End()
 	for _, c := range v.Report.Chords {
-		if end.Before(c.End) {
-			end = c.End
-		}
+		end = lick.Later(end, c.End)
 	}
 	n, rest := end.Sub(b.first).Div(bar)
 	if b.count = int(n); !rest.IsZero() || n == 0 {
