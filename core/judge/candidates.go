@@ -176,12 +176,12 @@ func (b *candidateList) strokes() {
 	}
 	for i, m := range b.r.Lick.Notes {
 		if m.Stroke == lick.Down || m.Stroke == lick.Up {
-			b.addWhole(strokes, say.StartOn(m.Stroke.Other()), freeStrokes{},
+			b.addWhole(strokes, say.StartOn(m.Stroke.Other()), openStrokes{},
 				lick.SetStroke{Note: i, Stroke: m.Stroke.Other()})
 			break
 		}
 	}
-	b.addWhole(strokes, say.OpenStrokes(), openStrokes{})
+	b.addWhole(strokes, say.OpenStrokes(), openStrokes{locked: true})
 }
 
 // slurs tries what else could lead into the note: a stroke, the hammer or pull that its
@@ -202,11 +202,7 @@ func (b *candidateList) slurs() {
 	m := b.l.Notes[j]
 	free := func(s lick.Slur) func(noteAt) []lick.Edit {
 		return func(at noteAt) []lick.Edit {
-			return []lick.Edit{
-				lick.SetFinger{Note: at(i)},
-				lick.SetFinger{Note: at(j)},
-				lick.SetSlur{Note: at(i), Slur: s},
-			}
+			return []lick.Edit{lick.SetFinger{Note: at(i)}, lick.SetFinger{Note: at(j)}, lick.SetSlur{Note: at(i), Slur: s}}
 		}
 	}
 	switch {
@@ -229,14 +225,9 @@ func (b *candidateList) slurs() {
 func (b *candidateList) otherStrings() {
 	for _, p := range b.g.Places(b.l.Pitch(b.i)) {
 		if p.String != b.l.Notes[b.i].String {
-			b.add(say.OnString(b.l, b.i, p),
-				func(at noteAt) []lick.Edit {
-					return []lick.Edit{
-						lick.SetSlur{Note: at(b.i)},
-						lick.SetFinger{Note: at(b.i)},
-						lick.Move{Note: at(b.i), Place: p},
-					}
-				})
+			b.add(say.OnString(b.l, b.i, p), func(at noteAt) []lick.Edit {
+				return []lick.Edit{lick.SetSlur{Note: at(b.i)}, lick.SetFinger{Note: at(b.i)}, lick.Move{Note: at(b.i), Place: p}}
+			})
 		}
 	}
 }
@@ -261,9 +252,7 @@ func (b *candidateList) bends() {
 		}
 	}
 	if n.Bend.Release() {
-		b.add(say.NoRelease(), with(func(x *lick.Bend) {
-			x.Shape = lick.ShapeOf(x.Pre(), false)
-		}))
+		b.add(say.NoRelease(), with(func(x *lick.Bend) { x.Shape = lick.ShapeOf(x.Pre(), false) }))
 	}
 	push := n.Bend.Way(n.String, len(b.l.Tuning)).Other()
 	b.add(say.PushToward(push), with(func(x *lick.Bend) { x.Push = push }))

@@ -70,7 +70,7 @@ func (j *Judgement) Alone() *Report {
 
 // Measure fills in and judges a lick.
 func (e *Engine) Measure(ctx context.Context, l lick.Lick, m *hand.Model) *Judgement {
-	j := e.judge(ctx, e.Fill(ctx, l, m, e.Player.Way), m)
+	j := e.JudgeHanded(ctx, e.Fill(ctx, l, m, e.Player.Way), m, nil)
 	for i := range j.Notes {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
@@ -179,12 +179,7 @@ func layFlat(l *lick.Lick, notes []int) {
 	}
 }
 
-// judge measures a lick whose hands are decided.
-func (e *Engine) judge(ctx context.Context, l lick.Lick, m *hand.Model) *Judgement {
-	return e.JudgeHanded(ctx, l, m, nil)
-}
-
-// JudgeHanded is judge with the fretting hand's path, where it is known.
+// JudgeHanded measures a lick whose hands are decided; handed is the fretting hand's path, nil where it is not known.
 func (e *Engine) JudgeHanded(ctx context.Context, l lick.Lick, m *hand.Model, handed *hand.Path) *Judgement {
 	ln := e.LayOut(l, false)
 	j := &Judgement{Line: ln, player: &e.Player}
@@ -307,8 +302,10 @@ func (j *Judgement) conclude() {
 	for i := range j.Notes {
 		n := &j.Notes[i]
 		slices.SortStableFunc(n.Loads, func(a, b Load) int {
-			if a.Possible != b.Possible {
-				return boolOrder(a.Possible) - boolOrder(b.Possible)
+			if a.Possible != b.Possible && b.Possible {
+				return -1 // what cannot be done is the worst
+			} else if a.Possible != b.Possible {
+				return 1
 			}
 			return cmp.Compare(b.Load, a.Load)
 		})
@@ -322,9 +319,7 @@ func (j *Judgement) conclude() {
 		if n.Stretch.Strain() > load.Strain {
 			n.Severity = max(n.Severity, Tight)
 		}
-		if b := j.bends[i]; b.severity > n.Severity {
-			n.Severity = b.severity
-		}
+		n.Severity = max(n.Severity, j.bends[i].severity)
 		if !w.Possible {
 			n.Severity = Breaks
 		}
@@ -347,14 +342,6 @@ func (j *Judgement) conclude() {
 		}
 		j.Bottleneck = append(j.Bottleneck, at+1)
 	}
-}
-
-// boolOrder puts false first.
-func boolOrder(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }
 
 // Best is the ceiling that the best fingers and strokes would reach. 0 stands for none: something cannot be played

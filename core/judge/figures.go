@@ -2,7 +2,6 @@ package judge
 
 import (
 	"errors"
-	"slices"
 	"strings"
 
 	"ornamen/core/lick"
@@ -71,8 +70,7 @@ func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
 		}
 		n.String, n.Fret = at.String, at.Fret
 		if n.Finger.Fretting() {
-			n.Finger = lick.NoFinger
-			n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldFinger })
+			n.Finger, n.Lock = lick.NoFinger, n.Lock.With(lick.FieldFinger, false)
 		}
 	}
 	out.Sort()
@@ -82,20 +80,21 @@ func (e nextStrings) Apply(l lick.Lick) (lick.Lick, error) {
 // What implements lick.Edit.
 func (nextStrings) What() string { return "the figure elsewhere" }
 
-// freeStrokes leaves the strokes open that the player has not locked.
-type freeStrokes struct{}
+// openStrokes leaves the strokes of the pick open that the player has not locked, or all of them.
+type openStrokes struct{ locked bool }
 
 // Apply implements lick.Edit.
-func (freeStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, false), nil }
-
-// What implements lick.Edit.
-func (freeStrokes) What() string { return "strokes open" }
-
-// openStrokes leaves every stroke of the pick open, locks too.
-type openStrokes struct{}
-
-// Apply implements lick.Edit.
-func (openStrokes) Apply(l lick.Lick) (lick.Lick, error) { return withoutStrokes(l, true), nil }
+func (e openStrokes) Apply(l lick.Lick) (lick.Lick, error) {
+	out := l.Clone()
+	for i := range out.Notes {
+		n := &out.Notes[i]
+		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked(lick.FieldStroke) && !e.locked {
+			continue
+		}
+		n.Stroke, n.Lock = "", n.Lock.With(lick.FieldStroke, false)
+	}
+	return out, nil
+}
 
 // What implements lick.Edit.
 func (openStrokes) What() string { return "strokes open" }

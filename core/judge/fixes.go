@@ -194,7 +194,7 @@ func (md *mender) fixes(ctx context.Context, f Finding, w window, list []candida
 
 // judged judges a whole changed line, its hands filled in as the check does.
 func (md *mender) judged(ctx context.Context, l lick.Lick) *Judgement {
-	j := md.judge(ctx, l, md.hand)
+	j := md.JudgeHanded(ctx, l, md.hand, nil)
 	md.Rules(ctx, j)
 	return j
 }
@@ -248,14 +248,21 @@ func (md *mender) try(ctx context.Context, c candidate, w window, f Finding) (Fi
 	if c.scope == around {
 		text += md.beside(small, whole)
 	}
-	return Fix{
-		ID:      HandsID(whole),
-		Text:    text,
-		Ceiling: ceiling,
-		Edit:    lick.Replace{Lick: whole, Why: text},
-		small:   small,
-		scope:   c.scope,
-	}, true
+	return Fix{ID: HandsID(whole), Text: text, Ceiling: ceiling, Edit: lick.Replace{Lick: whole, Why: text},
+		small: small, scope: c.scope}, true
+}
+
+// whole is the fix by an edit of the whole line, unless the line then breaks where it did not.
+func (md *mender) whole(ctx context.Context, r *Report, id, text string, small lick.Edit) (f Fix, ok bool) {
+	l, err := small.Apply(md.lick)
+	if err != nil {
+		return f, false
+	}
+	got, err := md.Check(ctx, l)
+	if err != nil || got.Verdict > r.Verdict {
+		return f, false
+	}
+	return Fix{ID: id, Text: text, Ceiling: got.Ceiling, Edit: lick.Replace{Lick: got.Lick, Why: text}, small: small}, true
 }
 
 // beside says what a fix changes beside its own edit, in the hands that the player left

@@ -26,12 +26,10 @@ func (md *mender) exits(ctx context.Context, r *Report) {
 	}
 	f := &r.Findings[k]
 	offer := func(id, text string, l lick.Lick) {
-		got, err := md.Check(ctx, l)
-		if err != nil || got.Verdict > r.Verdict || got.Exits == "mixed" {
-			return
+		fix, ok := md.whole(ctx, r, id, text, lick.Replace{Lick: l, Why: text})
+		if ok && exits(md.Player.Pick.Solve(md.LayOut(fix.Edit.Lick, false).Pick, l.Loop, pick.Free, 1).Steps) != "mixed" {
+			f.Fixes = append(f.Fixes, fix)
 		}
-		f.Fixes = append(f.Fixes, Fix{ID: id, Text: text, Ceiling: got.Ceiling,
-			Edit: lick.Replace{Lick: got.Lick, Why: text}, small: lick.Replace{Lick: l, Why: text}})
 	}
 	if l, sweeps := md.swept(); sweeps > 0 {
 		offer("exits-economy", say.EconomyClean(sweeps), l)
@@ -40,9 +38,6 @@ func (md *mender) exits(ctx context.Context, r *Report) {
 		offer("exits-slurs", say.SlursForExits(notes, leaves), l)
 	}
 }
-
-// openStroke says whether the player left the stroke of a note open.
-func openStroke(n lick.Note) bool { return n.Stroke == "" && !n.Locked(lick.FieldStroke) }
 
 // swept is the line in economy, and its sweeps where every change is one.
 func (md *mender) swept() (out lick.Lick, sweeps int) {
@@ -99,9 +94,8 @@ func slurAway(l lick.Lick, last int) int {
 		if from != i-1 || l.Notes[from].End().Before(n.At) || l.Notes[from].String != n.String {
 			break
 		}
-		if n.Slur == "" && openStroke(n) && n.Fret != l.Notes[from].Fret && n.Bend == nil &&
-			l.Notes[from].Bend == nil &&
-			n.Fret > 0 {
+		if n.Slur == "" && n.Stroke == "" && !n.Locked(lick.FieldStroke) && n.Fret != l.Notes[from].Fret && n.Fret > 0 &&
+			n.Bend == nil && l.Notes[from].Bend == nil {
 			return i
 		}
 	}

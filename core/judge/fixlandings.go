@@ -2,8 +2,8 @@ package judge
 
 import (
 	"context"
+	"fmt"
 	"slices"
-	"strconv"
 
 	"ornamen/core/changes"
 	"ornamen/core/lick"
@@ -42,14 +42,13 @@ func (md *mender) landings(ctx context.Context, r *Report) (untried int) {
 			if ctx.Err() != nil {
 				return untried
 			}
-			got, err := md.Check(ctx, md.handsKept(fix.Lick))
-			if err != nil || got.Verdict > r.Verdict {
+			id := fmt.Sprintf("landing-%d-%d", k, n)
+			got, ok := md.whole(ctx, r, id, fix.Text, lick.Replace{Lick: md.handsKept(fix.Lick), Why: fix.Text})
+			if !ok {
 				continue
 			}
-			f.Fixes = append(f.Fixes, Fix{
-				ID: "landing-" + strconv.Itoa(k) + "-" + strconv.Itoa(n), Text: fix.Text, Ceiling: got.Ceiling,
-				Edit: lick.Replace{Lick: got.Lick, Why: fix.Text}, small: lick.Replace{Lick: fix.Lick, Why: fix.Text},
-			})
+			got.small = lick.Replace{Lick: fix.Lick, Why: fix.Text}
+			f.Fixes = append(f.Fixes, got)
 		}
 	}
 	return untried
@@ -59,9 +58,8 @@ func (md *mender) landings(ctx context.Context, r *Report) (untried int) {
 // but for those next to a change: what is far from it need not be found again.
 func (md *mender) handsKept(l lick.Lick) lick.Lick {
 	type spot struct {
-		at   lick.Time
-		str  int
-		fret int
+		at        lick.Time
+		str, fret int
 	}
 	was := map[spot]lick.Note{}
 	for _, n := range md.report.Lick.Notes {

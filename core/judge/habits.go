@@ -41,10 +41,7 @@ func (e *Engine) Corrected(ctx context.Context, l lick.Lick, r *Report) ([]figur
 
 // otherBenders are the bends that the player gave to ring or little finger where the other one would be proposed.
 func (e *Engine) otherBenders(
-	ctx context.Context,
-	l lick.Lick,
-	m *hand.Model,
-	set func(int) bool,
+	ctx context.Context, l lick.Lick, m *hand.Model, set func(int) bool,
 ) (out []figure.Habit) {
 	open := l.Clone()
 	for i := range open.Notes {

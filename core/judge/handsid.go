@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"hash/fnv"
-	"slices"
 	"strconv"
 
 	"ornamen/core/lick"
@@ -60,20 +59,6 @@ func HandsKey(l lick.Lick) string {
 		b = append(b, ';')
 	}
 	return string(b)
-}
-
-// withoutStrokes leaves the pick's strokes open, with all their locks too.
-func withoutStrokes(l lick.Lick, all bool) lick.Lick {
-	out := l.Clone()
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		if n.Stroke != lick.Down && n.Stroke != lick.Up || n.Locked(lick.FieldStroke) && !all {
-			continue
-		}
-		n.Stroke = ""
-		n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldStroke })
-	}
-	return out
 }
 
 // FillStrokes writes a path's strokes into the notes that have none.

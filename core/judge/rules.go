@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"ornamen/core/lick"
+	"ornamen/core/pick"
 	"ornamen/core/say"
 )
 
@@ -26,9 +27,11 @@ var rules = append(slurFaults(), []rule{
 	{BeyondNeck, beyondNeck}, {OpenStringFinger, openStringFinger},
 	{FingerJump, fingerJump}, {Shift, shiftRule}, {FingerFast, fingerFast}, {Crowded, crowded},
 	{StrokeRepeats, strokeRepeats},
-	{ChangeInside, changeInside}, {ChangeAgainst, changeAgainst}, {SweepTurns, sweepTurns},
+	{ChangeInside, changeTooFast(pick.Inside)}, {ChangeAgainst, changeTooFast(pick.Against)},
+	{SweepTurns, changeTooFast(pick.Sweep)},
 	{StrokeFast, strokeFast}, {ExitsMixed, exitsMixed}, {PairNeedsFingers, pairNeedsFingers},
-	{BendOpenString, bendOpenString}, {BendOffEdge, bendOffEdge}, {BendHeavy, bendHeavy}, {BendWeak, bendWeak},
+	{BendOpenString, bendOpenString}, {BendOffEdge, bendOffEdge},
+	{BendHeavy, bendForce(true)}, {BendWeak, bendForce(false)},
 	{BendLate, bendLate}, {BendAimless, bendAimless}, {VibratoShort, vibratoShort},
 	{NoteOutside, noteOutside}, {ClashCode, clashRule}, {TensionHeld, tensionHeld},
 	{LandingEarly, landingEarly}, {LandingLate, landingLate}, {ChordMissed, chordMissed},
@@ -54,13 +57,8 @@ func find(j *Judgement) []Finding {
 		out[i].Meant = j.meant(out[i])
 	}
 	slices.SortStableFunc(out, func(a, b Finding) int {
-		if c := cmp.Compare(b.Severity, a.Severity); c != 0 {
-			return c
-		}
-		if c := cmp.Compare(excess(b), excess(a)); c != 0 {
-			return c
-		}
-		return slices.Compare(a.Notes, b.Notes)
+		return cmp.Or(cmp.Compare(b.Severity, a.Severity), cmp.Compare(excess(b), excess(a)),
+			slices.Compare(a.Notes, b.Notes))
 	})
 	return out
 }
@@ -105,6 +103,19 @@ func (j *Judgement) loads(side Side, f func(i int, l Load)) {
 			}
 		}
 	}
+}
+
+// late tells the loads of one side that are tight or break, where there are words for them.
+func (j *Judgement) late(side Side, words func(i int, l Load) (say.Words, bool)) (out []Finding) {
+	j.loads(side, func(i int, l Load) {
+		if loadSeverity(l.Load) <= Flows {
+			return
+		}
+		if w, ok := words(i, l); ok {
+			out = append(out, j.move(i, l, w))
+		}
+	})
+	return out
 }
 
 // always builds a finding that holds at any tempo. Its notes count from 0, and a negative one is none.

@@ -44,41 +44,33 @@ func bendOffEdge(j *Judgement) (out []Finding) {
 	return out
 }
 
-// bendForce reports a bend whose force is over the strength there. helped chooses between the two findings: with
-// fingers behind it the way out is another place or a smaller bend, without them a helper.
-func bendForce(j *Judgement, helped bool) (out []Finding) {
-	j.bent(func(i int, n lick.Note, b bendState) {
-		if !b.solved || b.push.Force <= b.holds || (len(b.helpers) > 0) != helped {
-			return
-		}
-		sev := Tight
-		if b.push.Force > b.holds*bend.Breaking {
-			sev = Breaks
-		}
-		f := always(sev, say.TooHeavy(j.Written, i, len(b.helpers), b.push.Force, b.holds), i)
-		f.Need, f.Have, f.Unit = float64(b.push.Force), float64(b.holds), "N"
-		out = append(out, f)
-	})
-	return out
+// bendForce is the rule of a bend whose force is over the strength there. Forces in newtons at the fingertip; over
+// bend.Breaking times the strength it breaks. helped chooses between the two findings: with fingers behind it the way
+// out is another place or a smaller bend; without them, because the others are busy, lie behind it or are not asked, a
+// helper.
+func bendForce(helped bool) func(*Judgement) []Finding {
+	return func(j *Judgement) (out []Finding) {
+		j.bent(func(i int, n lick.Note, b bendState) {
+			if !b.solved || b.push.Force <= b.holds || (len(b.helpers) > 0) != helped {
+				return
+			}
+			sev := Tight
+			if b.push.Force > b.holds*bend.Breaking {
+				sev = Breaks
+			}
+			f := always(sev, say.TooHeavy(j.Written, i, len(b.helpers), b.push.Force, b.holds), i)
+			f.Need, f.Have, f.Unit = float64(b.push.Force), float64(b.holds), "N"
+			out = append(out, f)
+		})
+		return out
+	}
 }
 
-// bendHeavy is too much force even with helpers. Forces in newtons at the fingertip; over
-// bend.Breaking times the strength it breaks.
-func bendHeavy(j *Judgement) []Finding { return bendForce(j, true) }
-
-// bendWeak is a bend that a finger must hold alone, because the others are busy, lie
-// behind it or are not asked: the fix is a helper.
-func bendWeak(j *Judgement) []Finding { return bendForce(j, false) }
-
 // bendLate: the push, its hold and its release do not fit into the note.
-func bendLate(j *Judgement) (out []Finding) {
-	j.loads(Bending, func(i int, l Load) {
-		if loadSeverity(l.Load) > Flows {
-			semitones := j.Written.Notes[i].Bend.Semitones
-			out = append(out, j.move(i, l, say.BendLate(semitones, j.bends[i].push.Way, l.Words())))
-		}
+func bendLate(j *Judgement) []Finding {
+	return j.late(Bending, func(i int, l Load) (say.Words, bool) {
+		return say.BendLate(j.Written.Notes[i].Bend.Semitones, j.bends[i].push.Way, l.Words()), true
 	})
-	return out
 }
 
 // bendAimless is a bend to a tone that was not chosen. A curl is a colour and needs no target, unless the player is
@@ -98,11 +90,6 @@ func bendAimless(j *Judgement) (out []Finding) {
 }
 
 // vibratoShort: a vibrato needs a note of bend.VibratoTime to be heard as one, after its bend where it has both.
-func vibratoShort(j *Judgement) (out []Finding) {
-	j.loads(Shaking, func(i int, l Load) {
-		if loadSeverity(l.Load) > Flows {
-			out = append(out, j.move(i, l, say.VibratoShort()))
-		}
-	})
-	return out
+func vibratoShort(j *Judgement) []Finding {
+	return j.late(Shaking, func(int, Load) (say.Words, bool) { return say.VibratoShort(), true })
 }

@@ -3,6 +3,7 @@ package judge
 import (
 	"context"
 	"math"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -134,18 +135,8 @@ func (md *mender) nearestTarget(ctx context.Context, r *Report, i int) (Fix, boo
 	}
 	b := *n.Bend
 	b.Semitones = best
-	small := lick.SetBend{Note: i, Bend: &b}
-	bent, err := small.Apply(md.lick)
-	if err != nil {
-		return Fix{}, false
-	}
-	got, err := md.Check(ctx, bent)
-	if err != nil || got.Verdict > r.Verdict {
-		return Fix{}, false
-	}
-	text := say.BendTo(best, target.Degree)
-	return Fix{ID: "bend-to-" + target.Degree.String(), Text: text, Ceiling: got.Ceiling,
-		Edit: lick.Replace{Lick: got.Lick, Why: text}, small: small}, true
+	return md.whole(ctx, r, "bend-to-"+target.Degree.String(), say.BendTo(best, target.Degree),
+		lick.SetBend{Note: i, Bend: &b})
 }
 
 // addTone is the fix for a tone outside, or for the target of a bend at note i: to choose it. Within a span of its
@@ -157,7 +148,7 @@ func addTone(l lick.Lick, r *Report, i int, pitch music.Pitch) (Fix, bool) {
 	}
 	t := p.At(pitch)
 	key := l.Key
-	key.Add = append(append([]string{}, key.Add...), t.Degree.String())
+	key.Add = append(slices.Clone(key.Add), t.Degree.String())
 	small := lick.Setting{Key: &key}
 	chosen, err := small.Apply(l)
 	if err != nil {

@@ -23,13 +23,9 @@ var slurNeeds = []slurNeed{
 		func(from *lick.Note, n lick.Note) string { return say.HammerFalls(from.Fret, n.Fret) }},
 	{PullRises, func(from *lick.Note, n lick.Note) bool { return n.Slur == lick.Pull && n.Fret >= from.Fret },
 		func(from *lick.Note, n lick.Note) string { return say.PullRises(from.Fret, n.Fret) }},
-	{
-		SlideChangesFinger,
-		func(from *lick.Note, n lick.Note) bool {
-			return (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || from.Fret == 0)
-		},
-		func(*lick.Note, lick.Note) string { return say.OpenSlides() },
-	},
+	{SlideChangesFinger, func(from *lick.Note, n lick.Note) bool {
+		return (n.Slur == lick.Slide || n.Slur == lick.Shift) && (n.Fret == 0 || from.Fret == 0)
+	}, func(*lick.Note, lick.Note) string { return say.OpenSlides() }},
 }
 
 // slurFaults are the rules that report each need that is not met.

@@ -46,25 +46,16 @@ func (j *Judgement) sameFinger(i, from int) int {
 
 // shiftRule: the hand goes to another place, by shift, slide or as a whole grip. The way
 // is that of the hand, in mm along the neck.
-func shiftRule(j *Judgement) (out []Finding) {
-	j.loads(Fretting, func(i int, l Load) {
-		n := j.Notes[i]
-		w, ok := say.HandMoves(n.Kind, j.Written, l.From, i, n.Way)
-		if ok && l.From >= 0 && loadSeverity(l.Load) > Flows {
-			out = append(out, j.move(i, l, w))
-		}
+func shiftRule(j *Judgement) []Finding {
+	return j.late(Fretting, func(i int, l Load) (say.Words, bool) {
+		w, ok := say.HandMoves(j.Notes[i].Kind, j.Written, l.From, i, j.Notes[i].Way)
+		return w, ok && l.From >= 0
 	})
-	return out
 }
 
 // fingerFast is a move of the fingers that is simply too quick: the hand stands where it should and no finger jumps.
-func fingerFast(j *Judgement) (out []Finding) {
-	j.loads(Fretting, func(i int, l Load) {
-		if w, ok := say.FingerFast(j.Notes[i].Kind, j.Written, i); ok && loadSeverity(l.Load) > Flows {
-			out = append(out, j.move(i, l, w))
-		}
-	})
-	return out
+func fingerFast(j *Judgement) []Finding {
+	return j.late(Fretting, func(i int, _ Load) (say.Words, bool) { return say.FingerFast(j.Notes[i].Kind, j.Written, i) })
 }
 
 // crowded says where fingertips are wider than the frets. It never makes a line tight:

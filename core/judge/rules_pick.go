@@ -59,30 +59,18 @@ func (j *Judgement) seamRepeats() (Finding, bool) {
 	return remark(say.LoopRepeats(n, stroke(0)), last+1, first+1), true
 }
 
-// changeFinding reports a string change of one kind.
-func (j *Judgement) changeFinding(want pick.StringChange) (out []Finding) {
-	j.pickLoad(func(i int, l Load, s pick.Step) {
-		if s.StringChange == want {
-			out = append(out, j.move(i, l, say.TooFastChange(want, j.Written, l.From, i)))
-		}
-	})
-	return out
-}
-
-// changeInside: the pick goes to the next string through the gap between the two, the
-// shorter way and the one that catches (common practice).
-func changeInside(j *Judgement) []Finding {
-	return j.changeFinding(pick.Inside)
-}
-
-// changeAgainst: the next string lies where the pick comes from, so that it must go back over the string first.
-func changeAgainst(j *Judgement) []Finding {
-	return j.changeFinding(pick.Against)
-}
-
-// sweepTurns is a sweep that has no time for the strings on its way.
-func sweepTurns(j *Judgement) []Finding {
-	return j.changeFinding(pick.Sweep)
+// changeTooFast is the rule of one kind of string change. An inside one goes to the next string through the gap between
+// the two, the shorter way and the one that catches (common practice); against the way of the pick it must go back over
+// the string first; a sweep turns where it has no time for the strings on its way.
+func changeTooFast(want pick.StringChange) func(*Judgement) []Finding {
+	return func(j *Judgement) (out []Finding) {
+		j.pickLoad(func(i int, l Load, s pick.Step) {
+			if s.StringChange == want {
+				out = append(out, j.move(i, l, say.TooFastChange(want, j.Written, l.From, i)))
+			}
+		})
+		return out
+	}
 }
 
 // strokeFast is picking that is simply too quick: no change stands in the way, or an outside one.
