@@ -2,6 +2,8 @@
 // unit, and where it is from. docs/model.md prints the lists.
 package defaults
 
+import "cmp"
+
 // Where values come from.
 const (
 	Model    = "model default" // ours, for an intermediate player; measurements replace it
@@ -19,10 +21,10 @@ type Row struct {
 	Check string
 }
 
-// Ours are values of our own: model defaults.
+// Ours are values of our own, model defaults, but for those that name where they are from.
 func Ours(rows ...Row) []Row {
 	for i := range rows {
-		rows[i].From = Model
+		rows[i].From = cmp.Or(rows[i].From, Model)
 	}
 	return rows
 }

@@ -73,11 +73,7 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 	c := &chain{m: m}
 	for i, e := range events {
 		if i > 0 || loop {
-			for _, t := range e.Touches {
-				if !t.fretted() {
-					c.opens = max(c.opens, m.scale(m.toOpen(t))/e.Have)
-				}
-			}
+			c.opens = max(c.opens, m.opensOf(e))
 		}
 		if n, ok := m.newNode(i, e.Touches); ok {
 			c.nodes = append(c.nodes, n)

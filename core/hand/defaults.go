@@ -1,8 +1,6 @@
 package hand
 
 import (
-	"fmt"
-
 	"ornamen/core/defaults"
 	"ornamen/core/figure"
 	"ornamen/core/load"
@@ -19,28 +17,15 @@ func Defaults() []defaults.Row {
 	var rows []defaults.Row
 	for i, name := range []string{"1–2", "1–3", "1–4", "2–3", "2–4", "3–4"} {
 		p := Pair(i)
-		rows = append(
-			rows,
-			defaults.Row{
-				Name:  fmt.Sprintf("reach of fingers %s, comfortable", name),
-				Value: float64(m.Comfort[p]),
-				Unit:  "mm",
-				From:  defaults.Model,
-			},
-			defaults.Row{
-				Name:  fmt.Sprintf("reach of fingers %s, limit", name),
-				Value: float64(m.Limit[p]),
-				Unit:  "mm",
-				From:  defaults.Model,
-			},
-		)
+		rows = append(rows,
+			defaults.Row{Name: "reach of fingers " + name + ", comfortable", Value: float64(m.Comfort[p]), Unit: "mm"},
+			defaults.Row{Name: "reach of fingers " + name + ", limit", Value: float64(m.Limit[p]), Unit: "mm"})
 	}
 	for _, s := range sizes {
-		rows = append(rows,
-			defaults.Row{Name: "reach of a " + s.name + " hand, times", Value: float64(s.scale), From: defaults.Model})
+		rows = append(rows, defaults.Row{Name: "reach of a " + s.name + " hand, times", Value: float64(s.scale)})
 	}
 	const langolf = "Langolf, Chaffin and Foulke 1976, from memory"
-	for _, r := range []defaults.Row{
+	rows = append(rows, []defaults.Row{
 		{Name: "Fitts' slope of the wrist", Value: wristSlope, Unit: "ms a bit", From: langolf},
 		{Name: "Fitts' slope of a finger", Value: fingerSlope, Unit: "ms a bit", From: langolf},
 		{Name: "another finger comes down", Value: placeFinger, Unit: "ms"},
@@ -86,11 +71,6 @@ func Defaults() []defaults.Row {
 		{Name: "… the longest", Value: figure.CellMost, Unit: "notes"},
 		{Name: "three fingers take the first frets of strings longer than", Value: float64(longScale), Unit: "mm"},
 		{Name: "… up to fret", Value: figure.LongFrets},
-	} {
-		if r.From == "" {
-			r.From = defaults.Model
-		}
-		rows = append(rows, r)
-	}
-	return append(rows, terms()...)
+	}...)
+	return append(defaults.Ours(rows...), terms()...)
 }

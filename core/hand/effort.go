@@ -160,15 +160,8 @@ const jumpless int8 = -2
 // effortRow is the effort of every move out of posture i, worked out once and kept with its matrix.
 func (w weighed) effortRow(i int) effortRow {
 	t, width := w.moveEfforts(w.m), len(w.to)
-	r := effortRow{
-		need:   w.need[i*width : (i+1)*width],
-		add:    t.add,
-		to:     w.to,
-		speed:  w.m.speed(),
-		floor:  t.least,
-		stance: -1,
-		finger: jumpless,
-	}
+	r := effortRow{need: w.need[i*width : (i+1)*width], add: t.add, to: w.to, speed: w.m.speed(), floor: t.least,
+		stance: -1, finger: jumpless}
 	switch {
 	case w.from != nil:
 		r.stance = w.from[i].stance

@@ -40,11 +40,7 @@ func columnsOf(events []Event) [][]figure.Note {
 	for k, e := range events {
 		columns[k] = make([]figure.Note, len(e.Touches))
 		for i, t := range e.Touches {
-			columns[k][i] = figure.Note{
-				Place:   t.Place,
-				Pressed: t.fretted(),
-				Plain:   t.Slur == "" && !t.Held && !t.Bent,
-			}
+			columns[k][i] = figure.Note{Place: t.Place, Pressed: t.fretted(), Plain: t.Slur == "" && !t.Held && !t.Bent}
 		}
 	}
 	return columns

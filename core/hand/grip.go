@@ -173,12 +173,8 @@ func (m *Model) fromOpen(to *Grip) *matrix {
 	}
 	key := appendKey([]byte("open/"), touches)
 	return m.keep(string(key), func() *matrix {
-		mx := &matrix{
-			to:      to.stand,
-			y:       to.touches,
-			viaOpen: true,
-			need:    make([]float64, 0, (len(m.stances)+1)*len(to.stand)),
-		}
+		mx := &matrix{to: to.stand, y: to.touches, viaOpen: true,
+			need: make([]float64, 0, (len(m.stances)+1)*len(to.stand))}
 		wait, hammer := 0.0, 0.0
 		for _, t := range to.touches {
 			if t.Slur == lick.Hammer {

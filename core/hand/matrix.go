@@ -112,20 +112,10 @@ func (m *Model) keep(key string, make func() *matrix) *matrix {
 func appendKey(key []byte, touches []Touch) []byte {
 	for _, t := range touches {
 		flags := byte(0)
-		if t.Barre {
-			flags |= 1
-		}
-		if t.Held {
-			flags |= 2
-		}
-		if !t.fretted() {
-			flags |= 4
-		}
-		if t.Bent {
-			flags |= 8
-		}
-		if t.Light {
-			flags |= 16
+		for k, on := range [...]bool{t.Barre, t.Held, !t.fretted(), t.Bent, t.Light} {
+			if on {
+				flags |= 1 << k
+			}
 		}
 		key = append(key, byte(t.Place.String), flags)
 		key = binary.AppendUvarint(key, uint64(t.Place.Fret))

@@ -1,6 +1,8 @@
 package hand
 
 import (
+	"slices"
+
 	"ornamen/core/figure"
 	"ornamen/core/kept"
 	"ornamen/core/lick"
@@ -141,12 +143,7 @@ type Event struct {
 
 // fretted says whether the hand has anything to press.
 func (e Event) fretted() bool {
-	for _, t := range e.Touches {
-		if t.fretted() {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(e.Touches, Touch.fretted)
 }
 
 // Kind says what sort of move leads into a step.
@@ -193,10 +190,5 @@ type Path struct {
 
 // Possible says whether every step can be done at some tempo.
 func (p Path) Possible() bool {
-	for _, s := range p.Steps {
-		if !s.Possible {
-			return false
-		}
-	}
-	return true
+	return !slices.ContainsFunc(p.Steps, func(s Step) bool { return !s.Possible })
 }

@@ -2,6 +2,7 @@ package hand
 
 import (
 	"math"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
@@ -59,14 +60,8 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 	case strings == 0:
 		tip := m.Guitar.Press(tb.Place.Fret) - m.Guitar.Press(ta.Place.Fret)
 		extra := neck.MM(math.Abs(float64(b.centre - a.centre - tip)))
-		need := slideBase + fitts(neck.MM(math.Abs(float64(tip))), w, wristSlope) + fitts(extra, w, fingerSlope)
-		switch tb.Slur {
-		case lick.Slide:
-			return need, Slide
-		case lick.Shift:
-			return need + shiftExtra, Shift
-		}
-		return need + shiftExtra, Guided
+		kind := map[lick.Slur]Kind{lick.Slide: Slide, lick.Shift: Shift, "": Guided}[tb.Slur]
+		return m.guidedBase(ta, tb) + fitts(extra, w, fingerSlope), kind
 	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
 		return barreBase, Barre
 	case ta.Place.Fret == tb.Place.Fret && strings == 1:
@@ -214,23 +209,12 @@ func (m *Model) speed() float64 {
 }
 
 // scale turns the model player's need into this hand's.
-func (m *Model) scale(need float64) float64 {
-	if m.Hand.Speed > 0 {
-		return need / m.Hand.Speed
-	}
-	return need
-}
+func (m *Model) scale(need float64) float64 { return need / m.speed() }
 
 // postures lists the ways to stand in an event, whatever the locks say, in rising order of frame, then finger.
 func (m *Model) postures(touches []Touch) []posture {
 	var out []posture
-	first := -1
-	for i, t := range touches {
-		if t.fretted() {
-			first = i
-			break
-		}
-	}
+	first := slices.IndexFunc(touches, Touch.fretted)
 	if first < 0 || len(touches) > maxTouches {
 		return nil
 	}

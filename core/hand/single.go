@@ -107,10 +107,8 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 			row[j] = x + b.standing
 		}
 	}
-	if m.Hand.Speed > 0 {
-		for k := range need {
-			need[k] /= m.Hand.Speed
-		}
+	for k := range need {
+		need[k] = m.scale(need[k])
 	}
 	return need
 }
@@ -188,12 +186,8 @@ func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sa
 	case ta.Place.Fret == tb.Place.Fret && gap == 1:
 		again = sameFingerNeed{base: rollBase, slope: fingerSlope}
 	default:
-		w := m.Guitar.Cell(tb.Place.Fret)
-		again = sameFingerNeed{
-			base:   jumpHand,
-			slope:  wristSlope,
-			finger: jumpFinger + fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope),
-		}
+		way := fitts(m.Guitar.Way(ta.Place, tb.Place), m.Guitar.Cell(tb.Place.Fret), fingerSlope)
+		again = sameFingerNeed{base: jumpHand, slope: wristSlope, finger: jumpFinger + way}
 	}
 	return base, again
 }

@@ -274,14 +274,7 @@ const sketched = 6
 // where no event has more than those, as when its finger is set: whole says so.
 func (c *chain) sketch(ctx context.Context, floor float64) (value float64, whole bool) {
 	whole = true
-	few := chain{
-		m:      c.m,
-		nodes:  slices.Clone(c.nodes),
-		links:  c.links,
-		close:  c.close,
-		leadIn: c.leadIn,
-		leadBy: c.leadBy,
-	}
+	few := chain{m: c.m, nodes: slices.Clone(c.nodes), links: c.links, close: c.close, leadIn: c.leadIn, leadBy: c.leadBy}
 	for k := range few.nodes {
 		n := &few.nodes[k]
 		if len(n.allowed) > 4*sketched {

@@ -340,7 +340,7 @@ func (md *mender) ceiling(whole lick.Lick, fretting, picking float64) Ceiling {
 
 // helps says whether the copy is better: the ceiling rises, or the break of the finding is gone and no other has come.
 func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) bool {
-	was, now := md.report.Ceiling, breaks(after)
+	was, now := md.report.Ceiling, after.Breaking()
 	if was > 0 && ceiling > was*rises {
 		return now <= w.breaks
 	}
@@ -360,14 +360,3 @@ func (md *mender) helps(after *Report, ceiling Ceiling, w window, f Finding) boo
 
 // remarkCost is the part of a ceiling that is left where a fix answers a remark.
 const remarkCost = 0.97
-
-// breaks counts the findings that break.
-func breaks(r *Report) int {
-	n := 0
-	for _, f := range r.Findings {
-		if f.Severity == Breaks {
-			n++
-		}
-	}
-	return n
-}

@@ -92,7 +92,7 @@ func TestOfferedFixesHold(t *testing.T) {
 				if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9*float64(x.Ceiling) {
 					t.Errorf("%s, %q: says %v, checked %v", text, x.Text, x.Ceiling, after.Ceiling)
 				}
-				if !(after.Ceiling > r.Ceiling) && !(breaks(after) < breaks(r)) {
+				if !(after.Ceiling > r.Ceiling) && !(after.Breaking() < r.Breaking()) {
 					t.Errorf("%s, %q helps nothing: %v before, %v after", text, x.Text, r.Ceiling, after.Ceiling)
 				}
 				if k > 0 && x.scope == f.Fixes[k-1].scope && x.Ceiling > f.Fixes[k-1].Ceiling {

@@ -301,7 +301,7 @@ func TestFixesHelp(t *testing.T) {
 			if math.Abs(float64(after.Ceiling-x.Ceiling)) > 1e-9 {
 				t.Errorf("%s, %s: says %v, is %v", c.line, x.Text, x.Ceiling, after.Ceiling)
 			}
-			if !(after.Ceiling > r.Ceiling) && breaks(after) >= breaks(r) {
+			if !(after.Ceiling > r.Ceiling) && after.Breaking() >= r.Breaking() {
 				t.Errorf("%s, %s does not help: %v → %v", c.line, x.Text, r.Ceiling, after.Ceiling)
 			}
 		}

@@ -47,7 +47,7 @@ func (md *mender) part(ctx context.Context, from, to, skip int) window {
 	w.lick = md.report.Lick
 	w.lick.Notes = w.lick.Notes[w.first:cols[end-1][1]]
 	w.lick.Loop = w.lick.Loop && begin == 0 && end == len(cols)
-	w.breaks = breaks(&md.judged(ctx, w.lick).Report)
+	w.breaks = md.judged(ctx, w.lick).Breaking()
 	return w
 }
 

@@ -181,3 +181,13 @@ type Report struct {
 	Notes []Note    `json:"-"`
 	Lick  lick.Lick `json:"-"`
 }
+
+// Breaking counts the findings that break.
+func (r *Report) Breaking() (n int) {
+	for _, f := range r.Findings {
+		if f.Severity == Breaks {
+			n++
+		}
+	}
+	return n
+}

@@ -1,6 +1,7 @@
 package propose
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -249,11 +250,7 @@ func (j *joint) pickLoad(from, to cell, y *layer, have float64) float64 {
 
 // pickMS is the effort in ms of a stroke with a load.
 func (j *joint) pickMS(load, have float64) float64 {
-	ms := load * have
-	if j.pick.Speed > 0 {
-		ms *= j.pick.Speed
-	}
-	return ms
+	return load * have * cmp.Or(j.pick.Speed, 1)
 }
 
 // beside is what the step to a cell costs beside its effort, in a search for the least.

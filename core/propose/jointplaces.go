@@ -18,10 +18,8 @@ func (j *joint) freePlaces() [][]neck.Place {
 	for c, col := range ln.Columns {
 		for i := col[0]; i < col[1]; i++ {
 			n := ln.Written.Notes[i]
-			fixed[i] = fixed[i] || n.Locked(lick.FieldString) || n.Locked(lick.FieldFret) || n.Bend != nil || n.Barre ||
-				n.Mute ||
-				n.Finger == lick.Thumb ||
-				ln.SlurOf[i].Code != ""
+			fixed[i] = fixed[i] || n.Locked(lick.FieldString) || n.Locked(lick.FieldFret) || n.Bend != nil ||
+				n.Barre || n.Mute || n.Finger == lick.Thumb || ln.SlurOf[i].Code != ""
 			if s := ln.SlurOf[i].From; s >= 0 && (c == 0 || s < ln.Columns[c-1][0] || ln.SlurOf[i].Code != "") {
 				// It comes from further back, or round the loop.
 				fixed[i], fixed[s] = true, true

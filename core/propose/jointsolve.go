@@ -58,7 +58,7 @@ func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res joi
 }
 
 // leastSum are the places of least effort with no load above the limit, of both pick
-// angles the better one; nil where the search was stopped.
+// angles the better one; nil where there is no such path or the search was stopped.
 func (j *joint) leastSum(ctx context.Context, limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
 	for _, j.angle = range angles {
@@ -67,8 +67,9 @@ func (j *joint) leastSum(ctx context.Context, limit float64, angles []pick.Angle
 		}
 	}
 	if options == nil {
-		return nil // the search was stopped
+		return nil
 	}
+	j.found = least
 	return j.placesOf(options)
 }
 

@@ -81,7 +81,7 @@ func layPart(ctx context.Context, e *judge.Engine, l *lick.Lick, free []bool, be
 		n := &part.Notes[i]
 		n.At = n.At.Sub(start)
 		if before+i < from || !free[before+i] {
-			n.Lock = append(slices.Clone(n.Lock), lick.FieldString, lick.FieldFret)
+			n.Lock = n.Lock.With(lick.FieldString, true).With(lick.FieldFret, true)
 		}
 	}
 	part.Pickup = lick.Time{}

@@ -87,8 +87,7 @@ func (p *proposer) slurGroup(ctx context.Context, out *lick.Lick, g group) {
 // inPosition says whether the tones of a group lie a finger a fret, without strain: then no slide is
 // asked for, wherever on the neck (common practice).
 func (p *proposer) inPosition(l lick.Lick, g group) bool {
-	low := l.Notes[p.columns[g.from][0]].Fret
-	high := low
+	low, high := lick.MaxFret, 0
 	for c := g.from; c < g.to; c++ {
 		fret := l.Notes[p.columns[c][0]].Fret
 		low, high = min(low, fret), max(high, fret)
@@ -99,15 +98,11 @@ func (p *proposer) inPosition(l lick.Lick, g group) bool {
 // setSlur leads into note i from a note of its string as the frets allow; false where the fret repeats.
 func setSlur(l *lick.Lick, i, from int) bool {
 	n := &l.Notes[i]
-	switch before := l.Notes[from]; {
-	case n.Fret > before.Fret:
-		n.Slur = lick.Hammer
-	case n.Fret < before.Fret:
-		n.Slur = lick.Pull
-	default:
+	slur := lick.Hammer.Between(l.Notes[from].Fret, n.Fret)
+	if slur == "" {
 		return false
 	}
-	n.Stroke = ""
+	n.Slur, n.Stroke = slur, ""
 	return true
 }
 

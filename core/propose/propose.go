@@ -77,11 +77,8 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Request) ([]Prop
 		return []Proposal{}, nil
 	}
 	if len(l.Notes) > judge.MaxNotes {
-		return nil, fmt.Errorf(
-			"the line has %d notes, and hands are found for at most %d together: choose a part of it",
-			len(l.Notes),
-			judge.MaxNotes,
-		)
+		return nil, fmt.Errorf("the line has %d notes, and hands are found for at most %d together: choose a part of it",
+			len(l.Notes), judge.MaxNotes)
 	}
 	p := question{e}.newProposer(ctx, l, a)
 	p.few = a.Best <= 1
@@ -114,7 +111,6 @@ type proposer struct {
 	out   []Proposal
 	err   error
 	few   bool      // the recommended proposal is all that is asked for
-	worth bool      // other places are worth moving to
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
@@ -160,12 +156,9 @@ func openHands(l lick.Lick) lick.Lick {
 func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 	for i := range open.Notes {
 		if !slices.Contains(notes, i) {
-			open.Notes[i].Finger, open.Notes[i].Stroke = filled.Notes[i].Finger, filled.Notes[i].Stroke
-			for _, f := range []lick.Field{lick.FieldString, lick.FieldFret} {
-				if !open.Notes[i].Locked(f) {
-					open.Notes[i].Lock = append(open.Notes[i].Lock, f)
-				}
-			}
+			n := &open.Notes[i]
+			n.Finger, n.Stroke = filled.Notes[i].Finger, filled.Notes[i].Stroke
+			n.Lock = n.Lock.With(lick.FieldString, true).With(lick.FieldFret, true)
 		}
 	}
 	return open
@@ -187,24 +180,12 @@ func (p *proposer) recommend(ctx context.Context) {
 			return
 		}
 		if ok && ctx.Err() == nil {
-			p.worth = res.bound*worthMoving <= given.Bound
-		}
-		if ok && ctx.Err() == nil {
+			worth := res.bound*worthMoving <= given.Bound // else the written places are as good
 			p.bound, p.least = res.bound, atPlaces(p.base, res.least)
-			if !p.worth {
-				p.add(
-					ctx,
-					recommended,
-					say.Recommendation(),
-					given.Lick,
-					p.bound,
-					"",
-					p.way,
-				) // the written places are as good
-				return
+			if worth {
+				p.base = atPlaces(p.base, res.leastSum)
+				given = p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
 			}
-			p.base = atPlaces(p.base, res.leastSum)
-			given = p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
 		}
 	}
 	p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
@@ -240,10 +221,9 @@ func (p *proposer) add(ctx context.Context, k kind, title string, l lick.Lick, b
 	if r.Verdict == judge.Breaks && r.Ceiling == 0 && len(p.out) > 0 {
 		return
 	}
-	for _, o := range p.out {
-		if judge.HandsKey(o.Lick) == judge.HandsKey(l) {
-			return
-		}
+	key := judge.HandsKey(l)
+	if slices.ContainsFunc(p.out, func(o Proposal) bool { return judge.HandsKey(o.Lick) == key }) {
+		return
 	}
 	most := bound
 	for _, n := range r.Notes {

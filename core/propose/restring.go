@@ -8,7 +8,6 @@ import (
 	"slices"
 
 	"ornamen/core/judge"
-	"ornamen/core/layers"
 	"ornamen/core/lick"
 	"ornamen/core/load"
 	"ornamen/core/neck"
@@ -197,17 +196,14 @@ func (e question) unclean(l lick.Lick, way pick.Way) int {
 func (j *joint) near() {
 	for l := range j.layers {
 		y := &j.layers[l]
-		kept := y.options[:0]
-		for _, o := range y.options {
-			ok := true
+		y.options = slices.DeleteFunc(y.options, func(o option) bool {
 			for k, i := range y.notes {
-				ok = ok && closeTo(o.places[k], j.line.Written.Notes[i].Place())
+				if !closeTo(o.places[k], j.line.Written.Notes[i].Place()) {
+					return true
+				}
 			}
-			if ok {
-				kept = append(kept, o)
-			}
-		}
-		y.options = kept
+			return false
+		})
 	}
 }
 
@@ -250,17 +246,8 @@ func (j *joint) cleanest(ctx context.Context, limit float64) ([]neck.Place, bool
 		}
 	}
 	j.addCells(ctx)
-	least, options := math.Inf(1), []int(nil)
-	for _, j.angle = range []pick.Angle{pick.LeavesDown, pick.LeavesUp} {
-		if v, o := j.search(ctx, layers.Least(limit)); v < least*(1-1e-12) {
-			least, options = v, o
-		}
-	}
-	if options == nil {
-		return nil, false
-	}
-	j.found = least
-	return j.placesOf(options), true
+	places := j.leastSum(ctx, limit, []pick.Angle{pick.LeavesDown, pick.LeavesUp})
+	return places, places != nil
 }
 
 // penalty is what an unclean change costs beside its load.

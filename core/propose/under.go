@@ -62,19 +62,9 @@ func otherString(ctx context.Context, e *judge.Engine, l lick.Lick, i int, r *ju
 		if err != nil {
 			return 0, err
 		}
-		if breaks(x) < breaks(r) {
+		if x.Breaking() < r.Breaking() {
 			return p.String, nil
 		}
 	}
 	return 0, nil
-}
-
-// breaks counts the findings that break.
-func breaks(r *judge.Report) (n int) {
-	for _, f := range r.Findings {
-		if f.Severity == judge.Breaks {
-			n++
-		}
-	}
-	return n
 }

@@ -36,7 +36,7 @@ type triedWay struct {
 	start lick.Stroke // of the first picked note, empty for either
 }
 
-// waysAsked are the ways that every line is tried in.
+// waysTried are the ways that every line is tried in.
 var waysTried = []triedWay{
 	{"alternate, from down", pick.Alternate, lick.Down},
 	{"alternate, from up", pick.Alternate, lick.Up},
@@ -54,11 +54,8 @@ const OwnPattern = "the cell's own pattern"
 // is the context's.
 func Ways(ctx context.Context, e *judge.Engine, l lick.Lick) ([]WayToPlay, error) {
 	if len(l.Notes) > judge.MaxNotes {
-		return nil, fmt.Errorf(
-			"the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
-			len(l.Notes),
-			judge.MaxNotes,
-		)
+		return nil, fmt.Errorf("the line has %d notes, and ways to play are compared for at most %d: choose a part of it",
+			len(l.Notes), judge.MaxNotes)
 	}
 	t := question{e}
 	out := t.ways(ctx, l)
@@ -110,16 +107,8 @@ func (e question) ways(ctx context.Context, l lick.Lick) []WayToPlay {
 		if set && t.name != OwnPattern {
 			why = say.WithoutOwnStrokes() + why
 		}
-		out = append(out, WayToPlay{
-			Name:    t.name,
-			Ceiling: r.Ceiling,
-			Held:    heldBack(r),
-			Why:     why,
-			Report:  r,
-			Lick:    t.lick,
-			Way:     t.way,
-			Start:   t.start,
-		})
+		out = append(out, WayToPlay{Name: t.name, Ceiling: r.Ceiling, Held: heldBack(r), Why: why, Report: r, Lick: t.lick,
+			Way: t.way, Start: t.start})
 	}
 	slices.SortStableFunc(out, func(a, b WayToPlay) int { return cmp.Compare(rank(b), rank(a)) })
 	return out
@@ -204,7 +193,7 @@ func openStrokesOf(l lick.Lick) lick.Lick {
 		if n.Stroke == lick.Down || n.Stroke == lick.Up {
 			n.Stroke = ""
 		}
-		n.Lock = slices.DeleteFunc(n.Lock, func(f lick.Field) bool { return f == lick.FieldStroke })
+		n.Lock = n.Lock.With(lick.FieldStroke, false)
 	}
 	return out
 }
@@ -230,10 +219,7 @@ func (e question) strokesOf(l lick.Lick, w triedWay) lick.Lick {
 // heldBack names the bottleneck: "inside, 6 → 7".
 func heldBack(r *judge.Report) string {
 	if len(r.Bottleneck) == 0 {
-		if r.Verdict == judge.Breaks {
-			return firstBreak(r)
-		}
-		return ""
+		return firstBreak(r)
 	}
 	i := r.Bottleneck[len(r.Bottleneck)-1] - 1
 	n := r.Notes[i]
