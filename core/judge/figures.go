@@ -37,11 +37,7 @@ func (e higher) Apply(l lick.Lick) (lick.Lick, error) {
 		}
 	}
 	out.Key = e.key(l.Key)
-	for i, c := range out.Chords {
-		if chord, err := music.ParseChord(c.Name); err == nil {
-			out.Chords[i].Name = chord.Up(e.by)
-		}
-	}
+	out.TransposeChords(e.by)
 	out.ForgetRecipes()
 	return out, out.Validate()
 }

@@ -166,6 +166,15 @@ func (e ChordAt) What() string {
 	return "the chord " + e.Name
 }
 
+// TransposeChords has every chord so many half steps higher; a name that cannot be read stays.
+func (l *Lick) TransposeChords(by int) {
+	for i, c := range l.Chords {
+		if chord, err := music.ParseChord(c.Name); err == nil {
+			l.Chords[i].Name = chord.Up(by)
+		}
+	}
+}
+
 // MovedChords are the chords of a line in which d more time lies before a time, or with d below 0 so much less: those
 // that begin there or later move along, the one that holds there, or that ends where the next begins, grows or shrinks,
 // and one that lies wholly in what is taken out goes. A chord from the very beginning on stays there and grows.

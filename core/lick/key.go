@@ -49,5 +49,5 @@ func (k Key) Has(value string) bool {
 		return false
 	}
 	p, ok := Lick{Key: k}.Palette()
-	return ok && slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() })
+	return ok && p.Has(d)
 }

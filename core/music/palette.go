@@ -88,6 +88,9 @@ func ParseKey(key string, add, drop []string) (Palette, error) {
 	return NewPalette(tonic, scale, add, drop)
 }
 
+// Has says whether one of the chosen tones sounds as the degree does.
+func (p Palette) Has(d Degree) bool { return p.index(d) >= 0 }
+
 // index finds the tone that sounds as the degree does, or −1.
 func (p *Palette) index(d Degree) int {
 	return slices.IndexFunc(p.Tones, func(t Tone) bool { return t.Degree.Semitones() == d.Semitones() })

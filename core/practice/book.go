@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"strings"
@@ -149,12 +150,7 @@ func (b *Book) Licks() []uint {
 			out = append(out, lick)
 		}
 	}
-	slices.SortFunc(out, func(x, y uint) int {
-		if d := b.last[x] - b.last[y]; d != 0 {
-			return int(d)
-		}
-		return int(x) - int(y)
-	})
+	slices.SortFunc(out, func(x, y uint) int { return cmp.Or(int(b.last[x]-b.last[y]), int(x)-int(y)) })
 	return out
 }
 
@@ -182,13 +178,8 @@ func (b *Book) Until(day Date) *Book {
 	}
 	out.parts = b.parts
 	if len(touched) > 0 {
-		out.parts = make(map[partKey][]Entry, len(b.parts))
-		for key, list := range b.parts {
-			out.parts[key] = list
-		}
-		for key, list := range touched {
-			out.parts[key] = list
-		}
+		out.parts = maps.Clone(b.parts)
+		maps.Copy(out.parts, touched)
 	}
 	if out.lastEar >= day {
 		out.lastEar = 0

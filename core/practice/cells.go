@@ -65,13 +65,12 @@ const (
 
 // moveOf is the kind of move into a note in the trade's words.
 func moveOf(n judge.Note, side judge.Side) string {
-	switch side {
-	case judge.Fretting:
+	switch {
+	case side == judge.Fretting:
 		return string(n.Kind)
-	case judge.Picking:
-		if n.StringChange == "" {
-			return strokeMove
-		}
+	case side == judge.Picking && n.StringChange == "":
+		return strokeMove
+	case side == judge.Picking:
 		return string(n.StringChange) + changeMove
 	}
 	return string(side)

@@ -8,8 +8,7 @@ import (
 
 // Defaults lists what the model assumes of practising: how a ladder is climbed, a day is filled and a log is read.
 func Defaults() []defaults.Row {
-	return defaults.Ours(append(
-		hypotheses(),
+	return defaults.Ours(append(hypotheses(),
 		defaults.Row{Name: "a ladder begins at, of the ceiling", Value: atEase},
 		defaults.Row{Name: "… and goes down to", Value: slowest, Unit: "quarters a minute"},
 		defaults.Row{Name: "slower the phrase is lost, of the wanted tempo", Value: asPhrase},
@@ -44,25 +43,16 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "heavy is a frame strained by more than", Value: heavyStrain},
 		defaults.Row{Name: "heavy is a bend of at least", Value: heavyBend, Unit: "half steps"},
 		defaults.Row{Name: "a line played backwards is as easy as forwards at, of its ceiling", Value: harder},
-		defaults.Row{
-			Name:  "calibration: how steeply the chance of a clean round falls, of what else a round asks for",
-			Value: steepness,
-		},
+		defaults.Row{Name: "calibration: how steeply the chance of a clean round falls, of what else a round asks for",
+			Value: steepness},
 		defaults.Row{Name: "calibration: the grid of an ability's logarithm, its step", Value: gridStep},
 		defaults.Row{Name: "… and its half width, in steps", Value: gridHalf},
 		defaults.Row{Name: "calibration: an ability drifts in a day by a standard deviation of", Value: drift},
 		defaults.Row{Name: "calibration: shown when surer than, of what it was before", Value: shownAt},
 		defaults.Row{Name: "calibration: a hypothesis is dropped below, of the evidence", Value: tooLittle},
 		defaults.Row{Name: "calibration: a margin counts up to, in steps", Value: marginMax},
-		defaults.Row{
-			Name:  "calibration: rounds of one margin a day tell apart up to",
-			Value: manyRounds,
-			Unit:  "rounds",
-		},
-		defaults.Row{
-			Name:  "calibration: an ability before any round, standard deviation of its logarithm",
-			Value: spread,
-		},
+		defaults.Row{Name: "calibration: rounds of one margin a day tell apart up to", Value: manyRounds, Unit: "rounds"},
+		defaults.Row{Name: "calibration: an ability before any round, standard deviation of its logarithm", Value: spread},
 		defaults.Row{Name: "a day that is wanted: steps of a part that hold until the next day", Value: stepsADay},
 		defaults.Row{Name: "… clean rounds before the log says more, of all", Value: cleanShare},
 		defaults.Row{Name: "… which counts as", Value: shareOf, Unit: "rounds"},

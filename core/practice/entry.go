@@ -89,10 +89,8 @@ func (e Entry) Check() error {
 		return fmt.Errorf("the entry of %s has a name that is too long", e.Time.Format(time.DateTime))
 	}
 	if !slices.Contains(entryKinds, e.Kind) {
-		return fmt.Errorf(
-			"kind %q is none of a log: leave it out, or write warm-up, ear, set, raised, done, up, out or in",
-			e.Kind,
-		)
+		return fmt.Errorf("kind %q is none of a log: leave it out, or write warm-up, ear, set, raised, done, up, out or in",
+			e.Kind)
 	}
 	if (e.Kind == SetTempo || e.Kind == Raised) && e.Tempo < slowest {
 		return fmt.Errorf("the entry of %s sets no tempo from %d on", e.Time.Format(time.DateTime), slowest)
@@ -118,9 +116,7 @@ func WriteCSV(w io.Writer, log []Entry) error {
 		err := c.Write([]string{e.Time.Format(time.RFC3339), strconv.FormatUint(uint64(e.Lick), 10), e.Title,
 			strconv.FormatUint(uint64(e.Revision), 10), e.Part, strconv.Itoa(e.From), strconv.Itoa(e.To),
 			number(e.Tempo), strconv.Itoa(e.Clean), strconv.Itoa(e.Missed), strconv.Itoa(e.Note), number(e.Minutes),
-			string(
-				e.Comfort,
-			), string(e.Kind), number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
+			string(e.Comfort), string(e.Kind), number(e.Picking), number(e.Fretting), number(e.Reach), number(e.Bends), e.Move})
 		if err != nil {
 			return err
 		}

@@ -166,12 +166,7 @@ func partOf(l lick.Lick, r *judge.Report, who player.Player, from, to int, name,
 			}
 		}
 	}
-	ceiling := func(load float64) float64 {
-		if load <= 0 {
-			return 0
-		}
-		return float64(judge.CeilingOf(l.Tempo, load))
-	}
+	ceiling := func(load float64) float64 { return float64(judge.CeilingOf(l.Tempo, load)) }
 	if p.Ceiling = ceiling(all); all == 0 {
 		p.Ceiling = float64(lick.MaxTempo)
 	}

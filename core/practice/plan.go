@@ -328,11 +328,10 @@ func Wait(rounds []Entry) int {
 		switch good++; {
 		case clean <= missed:
 			wait, good = 1, 0
-			if bad++; bad >= laidAside {
-				wait = 2
-			}
-			if bad >= 2*laidAside-1 {
+			if bad++; bad >= 2*laidAside-1 {
 				wait = 4
+			} else if bad >= laidAside {
+				wait = 2
 			}
 		case good > 1:
 			wait = min(longest, 2*wait)

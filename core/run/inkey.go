@@ -29,8 +29,7 @@ func (r Recipe) InKey(g neck.Guitar, text string) (Recipe, error) {
 		out.Add, out.Drop = "", ""
 	}
 	if word, beat, _ := strings.Cut(out.Land, "@"); word != "" {
-		if d, err := music.ParseDegree(word); err != nil || !slices.ContainsFunc(to.Tones,
-			func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) {
+		if d, err := music.ParseDegree(word); err != nil || !to.Has(d) {
 			if out.Land = "1"; beat != "" {
 				out.Land += "@" + beat
 			}
@@ -87,8 +86,7 @@ func startsOf(p music.Palette, d music.Degree, from neck.Place, g neck.Guitar) (
 	away := func(at neck.Place) int {
 		return max(at.Fret-from.Fret, from.Fret-at.Fret) + 100*max(at.String-from.String, from.String-at.String)
 	}
-	if slices.ContainsFunc(p.Tones, func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) &&
-		d.Semitones() > 0 {
+	if p.Has(d) && d.Semitones() > 0 {
 		classes = []int{(class + d.Semitones()) % 12, class}
 	}
 	for _, c := range classes {

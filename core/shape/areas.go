@@ -73,11 +73,7 @@ func (a area) lay(b board) ([]Placed, error) {
 	if b.at.Fret < a.from || b.at.Fret > a.to {
 		return nil, fmt.Errorf("%s does not lie on frets %d to %d", b.at.Notation(), a.from, a.to)
 	}
-	var strs []int
-	for s := 1; s <= b.at.String; s++ {
-		strs = append(strs, s)
-	}
-	placed, err := everyPlace(b, a.from, a.to, strs)
+	placed, err := everyPlace(b, a.from, a.to, b.thinner())
 	lowest := b.guitar.Pitch(b.at)
 	return slices.DeleteFunc(placed, func(t Placed) bool { return t.Pitch < lowest }), err
 }
@@ -125,6 +121,14 @@ func (a alongStrings) moved(b board, steps int) (Layout, neck.Place, bool) {
 // lay takes every place from the given fret on.
 func (a alongStrings) lay(b board) ([]Placed, error) {
 	return everyPlace(b, b.at.Fret, b.guitar.Frets, a.strings)
+}
+
+// thinner are the starting string and those thinner than it.
+func (b board) thinner() (strs []int) {
+	for s := 1; s <= b.at.String; s++ {
+		strs = append(strs, s)
+	}
+	return strs
 }
 
 // everyPlace is every tone within some frets of some strings: where two strings hold one pitch,
@@ -235,36 +239,15 @@ func (p places) lay(b board) ([]Placed, error) {
 }
 
 // tonesBetween counts the ladder's tones on a string from a place to a fret, below 0 for a lower one.
-func (b board) tonesBetween(from neck.Place, fret int) int {
-	lo, hi, sign := from.Fret, fret, 1
-	if lo > hi {
-		lo, hi, sign = hi, lo, -1
-	}
-	n := 0
-	for f := lo + 1; f <= hi; f++ {
-		if _, ok := b.tone(neck.Place{String: from.String, Fret: f}); ok {
-			n++
-		}
-	}
-	return sign * n
-}
+func (b board) tonesBetween(from neck.Place, fret int) int { return between(from, fret, b.holds) }
 
 // along is the place so many tones farther on its string.
 func (b board) along(at neck.Place, steps int) (neck.Place, bool) {
-	by := 1
-	if steps < 0 {
-		by, steps = -1, -steps
-	}
-	for steps > 0 {
-		if at.Fret += by; !b.guitar.Has(at) {
-			return at, false
-		}
-		if _, ok := b.tone(at); ok {
-			steps--
-		}
-	}
-	return at, true
+	return along(b.guitar, at, steps, b.holds)
 }
+
+// holds says whether the ladder has a tone at a place.
+func (b board) holds(at neck.Place) bool { return b.ladder[b.guitar.Pitch(at).Class()] != nil }
 
 // Long says whether a layout goes along the neck, farther than a hand reaches.
 func Long(l Layout) bool {

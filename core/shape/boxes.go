@@ -2,6 +2,7 @@ package shape
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -124,12 +125,7 @@ func (x boxes) frets(b board, str int) string {
 // the major root, is the next of its five tones, so that counted from there the same shape is
 // box 5. Entered at 5:5, on the 4th, it is still box 1: the two tones of string 6 lie below.
 func boxNumbers(p music.Palette, first music.Tone, str, strings int) (minor, major int) {
-	core := coreTones(p)
-	var semis []int
-	for s := range core {
-		semis = append(semis, s)
-	}
-	slices.Sort(semis)
+	semis := slices.Sorted(maps.Keys(coreTones(p)))
 	at := slices.Index(semis, first.Degree.Semitones())
 	if at < 0 || len(semis) != 5 {
 		return 0, 0

@@ -3,6 +3,7 @@ package shape
 import (
 	"errors"
 	"fmt"
+	"slices"
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -64,25 +65,15 @@ func (joined) lay(b board) ([]Placed, error) {
 }
 
 // chordTone says whether a tone is root, third or fifth.
-func chordTone(t music.Tone) bool {
-	switch t.Degree.Number {
-	case 1, 3, 5:
-		return true
-	}
-	return false
-}
+func chordTone(t music.Tone) bool { return slices.Contains([]int{1, 3, 5}, t.Degree.Number) }
 
 // Slides lists the joins of a shape in words: which finger, from where to where.
 func Slides(placed []Placed) []Join {
 	var out []Join
 	for _, t := range placed {
 		if t.Slide > 0 {
-			out = append(out, Join{
-				Finger: t.Finger.String(),
-				From:   neck.Place{String: t.Place.String, Fret: t.Slide},
-				To:     t.Place,
-				Lands:  t.Tone,
-			})
+			from := neck.Place{String: t.Place.String, Fret: t.Slide}
+			out = append(out, Join{Finger: t.Finger.String(), From: from, To: t.Place, Lands: t.Tone})
 		}
 	}
 	return out

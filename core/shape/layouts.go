@@ -135,13 +135,8 @@ func (box) lay(b board) ([]Placed, error) {
 
 // blueNote says whether a tone is what makes a pentatonic a blues scale.
 func blueNote(p music.Palette, t music.Tone) bool {
-	switch p.Scale.Name {
-	case "blues":
-		return t.Degree.Semitones() == 6
-	case "major blues":
-		return t.Degree.Semitones() == 3
-	}
-	return false
+	blue, ok := map[string]int{"blues": 6, "major blues": 3}[p.Scale.Name]
+	return ok && t.Degree.Semitones() == blue
 }
 
 // coreTones are the half steps of the pentatonic inside a scale that its boxes are built on: the scale itself where it
@@ -183,11 +178,7 @@ func (arp) lay(b board) ([]Placed, error) {
 	if err := b.needTone(); err != nil {
 		return nil, err
 	}
-	var strs []int
-	for s := 1; s <= b.at.String; s++ {
-		strs = append(strs, s)
-	}
-	all, err := everyPlace(b, max(0, b.at.Fret-1), b.at.Fret+3, strs)
+	all, err := everyPlace(b, max(0, b.at.Fret-1), b.at.Fret+3, b.thinner())
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"cmp"
 	"fmt"
 
 	"ornamen/core/lick"
@@ -11,34 +12,45 @@ import (
 // Along goes so many chosen tones up a string, down where by is negative. ok is false where the neck ends first. From a
 // tone outside the palette the first step is the next tone that is in it.
 func Along(g neck.Guitar, p music.Palette, at neck.Place, by int) (fret int, ok bool) {
-	way := 1
-	if by < 0 {
-		way, by = -1, -by
-	}
-	for fret = at.Fret; by > 0; {
-		if fret += way; fret < 0 || fret > g.Frets {
-			return 0, false
+	at, ok = along(g, at, by, chosen(g, p))
+	return at.Fret, ok
+}
+
+// chosen says of places whether a palette has their tones.
+func chosen(g neck.Guitar, p music.Palette) func(neck.Place) bool {
+	return func(at neck.Place) bool { return p.At(g.Pitch(at)).Role != music.Outside }
+}
+
+// along is the place so many of the places that count farther on its string; ok is false where the neck ends first.
+func along(g neck.Guitar, at neck.Place, by int, counts func(neck.Place) bool) (to neck.Place, ok bool) {
+	way := cmp.Compare(by, 0)
+	for by != 0 {
+		if at.Fret += way; !g.Has(at) {
+			return at, false
 		}
-		if p.At(g.Pitch(neck.Place{String: at.String, Fret: fret})).Role != music.Outside {
-			by--
+		if counts(at) {
+			by -= way
 		}
 	}
-	return fret, true
+	return at, true
 }
 
 // Between counts the chosen tones from a place to a fret of its string, negative on the way down.
 func Between(g neck.Guitar, p music.Palette, from neck.Place, fret int) int {
-	low, high, sign := from.Fret, fret, 1
-	if low > high {
-		low, high, sign = high, low, -1
+	return between(from, fret, chosen(g, p))
+}
+
+// between counts the places that count from one to a fret of its string, negative on the way down.
+func between(from neck.Place, fret int, counts func(neck.Place) bool) (n int) {
+	if fret < from.Fret {
+		return -between(neck.Place{String: from.String, Fret: fret}, from.Fret, counts)
 	}
-	n := 0
-	for f := low + 1; f <= high; f++ {
-		if p.At(g.Pitch(neck.Place{String: from.String, Fret: f})).Role != music.Outside {
+	for from.Fret++; from.Fret <= fret; from.Fret++ {
+		if counts(from) {
 			n++
 		}
 	}
-	return sign * n
+	return n
 }
 
 // Mirror keeps the contour of notes in playing order and turns every slide round: the hand goes down where it went up.

@@ -2,8 +2,8 @@ package shape
 
 import (
 	"fmt"
+	"maps"
 	"slices"
-	"sort"
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
@@ -69,12 +69,15 @@ func chordShape(g neck.Guitar, placed []Placed) string {
 			strs = append(strs, t.Place.String)
 		}
 	}
-	sort.Sort(sort.Reverse(sort.IntSlice(strs)))
+	slices.SortFunc(strs, thickFirst)
 	if len(strs) < 2 {
 		return ""
 	}
 	return openShapes[[2]int{strs[0], strs[1]}]
 }
+
+// thickFirst orders strings from the thickest to the thinnest.
+func thickFirst(a, b int) int { return b - a }
 
 // Symmetry says in a few words how a shape repeats, "" where it does not. Strings are compared
 // in pairs from the thick one by the distances of their frets. In fourths every scale would
@@ -86,11 +89,7 @@ func Symmetry(placed []Placed) string {
 			rows[t.Place.String] = append(rows[t.Place.String], t.Place.Fret)
 		}
 	}
-	var strs []int
-	for s := range rows {
-		strs = append(strs, s)
-	}
-	sort.Sort(sort.Reverse(sort.IntSlice(strs)))
+	strs := slices.SortedFunc(maps.Keys(rows), thickFirst)
 	if len(strs) < 4 || len(strs)%2 != 0 {
 		return ""
 	}

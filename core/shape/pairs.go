@@ -40,17 +40,8 @@ func (p pairs) start(b board) neck.Place {
 }
 
 // usualSize is how many half steps an interval may have where the scale has no seven steps to count by.
-var usualSize = map[int][2]int{
-	2:  {1, 2},
-	3:  {3, 4},
-	4:  {5, 6},
-	5:  {6, 7},
-	6:  {8, 9},
-	7:  {10, 11},
-	8:  {12, 12},
-	9:  {13, 14},
-	10: {15, 16},
-}
+var usualSize = map[int][2]int{2: {1, 2}, 3: {3, 4}, 4: {5, 6}, 5: {6, 7}, 6: {8, 9}, 7: {10, 11}, 8: {12, 12},
+	9: {13, 14}, 10: {15, 16}}
 
 // lay climbs the upper string from the start on and puts the lower tone of each pair beside it. The two are one step.
 func (p pairs) lay(b board) ([]Placed, error) {

@@ -23,8 +23,7 @@ const (
 
 // ParseManner reads a manner.
 func ParseManner(s string) (Manner, error) {
-	switch m := Manner(s); m {
-	case NearestPlace, SamePlace, OctaveUp:
+	if m := Manner(s); slices.Contains([]Manner{NearestPlace, SamePlace, OctaveUp}, m) {
 		return m, nil
 	}
 	return "", fmt.Errorf("%q is no way to move: use nearest, same or octave", s)
@@ -53,9 +52,7 @@ type NoteChange struct {
 func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Recoloured, error) {
 	from, ok := l.Palette()
 	if !ok {
-		return Recoloured{}, errors.New(
-			"the lick has no key, so there is nothing to recolour from; choose its tones first",
-		)
+		return Recoloured{}, errors.New("the lick has no key, so there is nothing to recolour from; choose its tones first")
 	}
 	r := recolouring{from: from, to: to, shift: keyShift(from, to, manner)}
 	out := l.Clone()
@@ -69,20 +66,12 @@ func Recolour(l lick.Lick, g neck.Guitar, to music.Palette, manner Manner) (Reco
 		next := r.pitch(l, i)
 		place, ok := r.place(g, *n, next, manner, lo, hi)
 		if !ok {
-			return Recoloured{}, fmt.Errorf(
-				"note %d would be %s, which does not lie on this neck; try another way or octave", i+1,
-				to.At(next).Name.PrettyWithOctave(next),
-			)
+			return Recoloured{}, fmt.Errorf("note %d would be %s, which does not lie on this neck; try another way or octave",
+				i+1, to.At(next).Name.PrettyWithOctave(next))
 		}
 		was, is := from.At(pitch), to.At(next)
-		res.Changes[i] = NoteChange{
-			Note:    i + 1,
-			Before:  was.Degree.Pretty(),
-			After:   is.Degree.Pretty(),
-			From:    n.Place(),
-			To:      place,
-			Changed: was.Degree.Semitones() != is.Degree.Semitones(),
-		}
+		res.Changes[i] = NoteChange{Note: i + 1, Before: was.Degree.Pretty(), After: is.Degree.Pretty(), From: n.Place(),
+			To: place, Changed: was.Degree.Semitones() != is.Degree.Semitones()}
 		if n.Bend != nil && n.Bend.Semitones >= 1 {
 			r.bend(n, pitch, next)
 		}
@@ -107,11 +96,7 @@ func (r recolouring) around(l *lick.Lick) {
 	if by == 0 {
 		return
 	}
-	for i, c := range l.Chords {
-		if chord, err := music.ParseChord(c.Name); err == nil {
-			l.Chords[i].Name = chord.Up(by)
-		}
-	}
+	l.TransposeChords(by)
 	for i, k := range l.Keys {
 		if p, ok := (lick.Lick{Key: k.Key}).Palette(); ok {
 			l.Keys[i].Key.Tonic = music.UsualName(p.Tonic.Class()+by, p.Minor()).String()
@@ -129,9 +114,7 @@ func ToKey(l lick.Lick, text string) (music.Palette, error) {
 	var add []string
 	for _, w := range l.Key.Add {
 		word, _, _ := strings.Cut(w, "@")
-		d, err := music.ParseDegree(word)
-		if err == nil && !slices.ContainsFunc(p.Tones,
-			func(t music.Tone) bool { return t.Degree.Semitones() == d.Semitones() }) {
+		if d, err := music.ParseDegree(word); err == nil && !p.Has(d) {
 			add = append(add, w)
 		}
 	}
@@ -199,10 +182,8 @@ func (r recolouring) mapped(p music.Pitch) music.Pitch {
 func (r recolouring) place(g neck.Guitar, n lick.Note, pitch music.Pitch, manner Manner,
 	lo, hi int) (neck.Place, bool) {
 	same := neck.Place{String: n.String, Fret: int(pitch - g.Tuning[n.String-1])}
-	if manner != SamePlace || r.shift == 0 {
-		if g.Has(same) {
-			return same, true
-		}
+	if (manner != SamePlace || r.shift == 0) && g.Has(same) {
+		return same, true
 	}
 	return g.Best(pitch, func(p neck.Place) int {
 		outside := max(0, lo-p.Fret, p.Fret-hi)

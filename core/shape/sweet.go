@@ -147,11 +147,7 @@ func holdTexts(p music.Palette) []string {
 func dropTexts(p music.Palette) []string {
 	var out []string
 	for _, d := range p.Scale.Degrees {
-		kept := false
-		for _, t := range p.Tones {
-			kept = kept || t.Degree.Semitones() == d.Semitones()
-		}
-		if !kept {
+		if !p.Has(d) {
 			out = append(out, d.String())
 		}
 	}
