@@ -70,17 +70,9 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	over := fs.String("over", "", "`CHORDS` chords under the line, as in \"C#m7 | F#7\"; its own")
 	follow := fs.String("follow", "key", "`key|chord` what the line's tones follow when it is moved")
-	move := fs.String(
-		"move",
-		"",
-		"`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, tones:3, "+
-			"pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady",
-	)
-	fs.Bool(
-		"forms",
-		false,
-		"lists the forms that chords may be named by; needs no file",
-	) // read above all others, as it needs no file
+	move := fs.String("move", "", "`HOW` each:degrees, each:shape, each:key, later:1/4, double, halve, answer:4, "+
+		"tones:3, pairs, fill, fill:2& | 1 2&, grip:5 5 5 5, add:G7: b9, only:1 b3 5 or bass:steady")
+	fs.Bool("forms", false, "lists the forms that chords may be named by; needs no file") // read above all others
 	grips := fs.String("grips", "", "`CHORD` lists a chord's usual grips on four strings; needs no file")
 	names := fs.String("names", "",
 		"`FRETS` names the chords that a grip is, its frets from the thickest string to the thinnest; needs no file")
@@ -139,8 +131,7 @@ func changesCommand(ctx context.Context, e env, args []string) error {
 				fmt.Fprintln(e.err, s)
 			}
 		}
-		_, err = e.out.Write(moved.Encode())
-		return err
+		return printLick(e, moved)
 	}
 	if *follow == "chord" {
 		l = changes.FollowChords(l)

@@ -20,12 +20,8 @@ func check(ctx context.Context, e env, args []string) error {
 	o := optionsOf(e, fs, true)
 	all := fs.Bool("all-players", false, "judges for every player of the notebook")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to check")
-	if err != nil {
-		return err
-	}
-	o.all = *all
-	p, l, err := o.playerAnd(ctx, rest[0])
+	o.all = all
+	p, l, err := o.lickOf(ctx, args, "the lick file to check")
 	if err != nil {
 		return err
 	}

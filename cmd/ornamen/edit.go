@@ -102,8 +102,7 @@ NOTES is a note, "3", or a selection, "3-8" or "3-8,12-17", counted from 1. DO i
 // are open are shown as they would be proposed, and stay open in the file.
 func changed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, what string, asJSON bool) error {
 	if asJSON {
-		_, err := e.out.Write(l.Encode())
-		return err
+		return printLick(e, l)
 	}
 	r, err := engine.Check(ctx, l)
 	if err != nil {
@@ -121,11 +120,7 @@ func mendCommand(ctx context.Context, e env, args []string) error {
 	o := optionsOf(e, fs, true)
 	take := fs.Int("take", 0, "`N` takes this fix and prints the line")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to mend")
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
+	player, l, err := o.lickOf(ctx, args, "the lick file to mend")
 	if err != nil {
 		return err
 	}
@@ -176,11 +171,7 @@ func otherParts(ctx context.Context, e env, args []string, find func(neck.Guitar
 	note := fs.Int("note", 0, "`N` the note, counted from 1; the last one")
 	take := fs.Int("take", 0, "`K` takes this one and prints the line")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file")
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
+	player, l, err := o.lickOf(ctx, args, "the lick file")
 	if err != nil {
 		return err
 	}

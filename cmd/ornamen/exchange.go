@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"os"
 	"path/filepath"
 	"strings"
 
@@ -67,10 +66,15 @@ func exportCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	if err := write(file, data.Bytes()); err != nil {
+	return b.written(say.Count(n, "lick"), file, data.Bytes())
+}
+
+// written puts a file in place and says what is in it.
+func (b *book) written(what, file string, data []byte) error {
+	if err := write(file, data); err != nil {
 		return err
 	}
-	fmt.Fprintf(e.out, "%s written to %s\n", say.Count(n, "lick"), file)
+	fmt.Fprintf(b.out, "%s written to %s\n", what, file)
 	return nil
 }
 
@@ -95,11 +99,7 @@ func (b *book) exportLick(ctx context.Context, file, name string, version uint, 
 	if err != nil {
 		return err
 	}
-	if err := write(file, data); err != nil {
-		return err
-	}
-	fmt.Fprintf(b.out, "%s written to %s\n", titled(l.Title), file)
-	return nil
+	return b.written(titled(l.Title), file, data)
 }
 
 // exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints
@@ -125,21 +125,19 @@ func (b *book) exportSome(ctx context.Context, file, as, tag string, bare bool) 
 		}
 		licks = append(licks, x.Lick.For(b.who.Own()).Bare())
 	}
-	var data bytes.Buffer
+	what := say.Count(len(licks), "lick")
 	if onePage {
 		page, err := handover.Page(ctx, b.engine, licks)
 		if err != nil {
 			return err
 		}
-		data.Write(page)
-	} else if err := handover.Pack(ctx, b.engine, &data, licks, bare, formats...); err != nil {
+		return b.written(what, file, page)
+	}
+	var data bytes.Buffer
+	if err := handover.Pack(ctx, b.engine, &data, licks, bare, formats...); err != nil {
 		return err
 	}
-	if err := write(file, data.Bytes()); err != nil {
-		return err
-	}
-	fmt.Fprintf(b.out, "%s written to %s\n", say.Count(len(licks), "lick"), file)
-	return nil
+	return b.written(what, file, data.Bytes())
 }
 
 // importCommand adds a lick file of any format to the notebook, everything of a notebook's zip
@@ -157,7 +155,7 @@ func importCommand(ctx context.Context, e env, args []string) error {
 	if strings.EqualFold(filepath.Ext(file), ".zip") {
 		return b.importZip(ctx, file)
 	}
-	data, err := fileBytes(file)
+	data, err := fileBytes(file, lick.MaxBytes)
 	if err != nil {
 		return err
 	}
@@ -189,14 +187,14 @@ func importCommand(ctx context.Context, e env, args []string) error {
 // importZip adds a notebook with all its versions, or a zip of lick files. The two are told apart by notebook.json. A
 // file of the zip that is no lick is named on standard error with its reason; none that is one is an error.
 func (b *book) importZip(ctx context.Context, file string) error {
-	f, err := os.Open(file)
+	f, err := open(file)
 	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+		return err
 	}
 	defer f.Close()
 	info, err := f.Stat()
 	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+		return unreadable(file, err)
 	}
 	if err := b.write(); err != nil {
 		return err

@@ -14,16 +14,30 @@ import (
 	"ornamen/internal/handover"
 )
 
-// fileBytes are a file's content, no more than a lick file may have.
-func fileBytes(name string) ([]byte, error) {
+// open opens a file to be read.
+func open(name string) (*os.File, error) {
 	f, err := os.Open(name)
 	if err != nil {
-		return nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
+		return nil, unreadable(name, err)
+	}
+	return f, nil
+}
+
+// unreadable says that a file cannot be read, and why.
+func unreadable(name string, err error) error {
+	return fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
+}
+
+// fileBytes are a file's content, one byte more than so many at most.
+func fileBytes(name string, most int64) ([]byte, error) {
+	f, err := open(name)
+	if err != nil {
+		return nil, err
 	}
 	defer f.Close()
-	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
+	data, err := io.ReadAll(io.LimitReader(f, most+1))
 	if err != nil {
-		return nil, fmt.Errorf("%s cannot be read: %w", name, unwrapPath(err))
+		return nil, unreadable(name, err)
 	}
 	return data, nil
 }
@@ -34,7 +48,7 @@ func read(ctx context.Context, e env, p player.Player, name string, line int) (l
 	if _, err := format.ByFile(name); err != nil {
 		return lick.Lick{}, err
 	}
-	data, err := fileBytes(name)
+	data, err := fileBytes(name, lick.MaxBytes)
 	if err != nil {
 		return lick.Lick{}, err
 	}

@@ -22,8 +22,7 @@ func join(ctx context.Context, e env, args []string) error {
 	at := fs.Int("at", 0, "`NOTE` goes on in place of this note; after the last one")
 	recipe := fs.String("run", "", "`RECIPE` goes on with a run")
 	cell := fs.String("cell", "", "`CELL` goes on with a cell of its own tones")
-	on := fs.String("on-beat", "",
-		"`held|rest` begins on the next beat, the last note held or after a rest; else at once")
+	on := fs.String("on-beat", "", "`held|rest` begins on the next beat, the last note held or after a rest; else at once")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	rest, err := parse(fs, args, -1, "the lick file to go on from, and what to go on with")
 	if err != nil {
@@ -52,8 +51,7 @@ func join(ctx context.Context, e env, args []string) error {
 	}
 	l := proposals[0].Lick
 	if *asJSON {
-		_, err := e.out.Write(l.Encode())
-		return err
+		return printLick(e, l)
 	}
 	seam := len(joined.Notes) - len(b.Notes)
 	fmt.Fprintf(e.out, "%d notes, the second line from note %d on: %s\n", len(l.Notes), seam+1, proposals[0].Ceiling)
@@ -72,13 +70,7 @@ func join(ctx context.Context, e env, args []string) error {
 // second is what the line goes on with: another file, a run, or a cell of its own tones. One of them is named. at is
 // where a cell goes on, which must be known before it is grown.
 func second(
-	ctx context.Context,
-	o options,
-	g neck.Guitar,
-	a lick.Lick,
-	files []string,
-	recipe, cell string,
-	at int,
+	ctx context.Context, o options, g neck.Guitar, a lick.Lick, files []string, recipe, cell string, at int,
 ) (lick.Lick, error) {
 	switch {
 	case len(files) == 1 && recipe == "" && cell == "":

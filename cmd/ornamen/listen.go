@@ -28,7 +28,7 @@ func listen(ctx context.Context, e env, args []string) error {
 	}
 	data, err := os.ReadFile(rest[0])
 	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", rest[0], unwrapPath(err))
+		return unreadable(rest[0], err)
 	}
 	engine := judge.NewEngine(p)
 	r, err := handover.Listen(ctx, engine, data, *tempo, *key)
@@ -39,8 +39,7 @@ func listen(ctx context.Context, e env, args []string) error {
 		for _, s := range r.Remarks {
 			fmt.Fprintf(e.err, "%s: %s\n", rest[0], s)
 		}
-		_, err = e.out.Write(r.Lick.Encode())
-		return err
+		return printLick(e, r.Lick)
 	}
 	for _, s := range r.Remarks {
 		fmt.Fprintln(e.out, s)

@@ -90,31 +90,16 @@ var commands = []command{
 	{"players", "[add NAME|rename NAME|remove NAME]", "Lists the players of a notebook, adds one, or takes one out; " +
 		"what was theirs is kept.", playersCommand},
 	{"set", "[NAME]", "Prints a set of licks, a week's homework or a concert, makes one, or changes it.", setCommand},
-	{
-		"practice",
-		"plan|ladder LICK|log|calibrate|read FILE|report FILE",
-		"Prints the plan of today or another day, the practice log, the " +
-			"player's own numbers from it or from a file, adds a log or a student's report from a file, or writes " +
-			"a report.",
-		practiceCommand,
-	},
+	{"practice", "plan|ladder LICK|log|calibrate|read FILE|report FILE", "Prints the plan of today or another day, " +
+		"the practice log, the player's own numbers from it or from a file, adds a log or a student's report from a " +
+		"file, or writes a report.", practiceCommand},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
-	{
-		"convert",
-		"IN OUT",
-		"Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml .mxl, " +
-			"and to write also .svg .html .wav.",
-		convert,
-	},
+	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml " +
+		".mxl, and to write also .svg .html .wav.", convert},
 	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
 	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
-	{
-		"export",
-		"FILE",
-		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
-			"recipes, player.",
-		exportCommand,
-	},
+	{"export", "FILE", "Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+		"recipes, player.", exportCommand},
 	{"import", "FILE", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
 	{"licks", "", "Lists the licks of the notebook.", licks},
 	{"versions", "LICK", "Lists the versions of a lick, named by its number or title, or goes back to one of them.",
@@ -291,16 +276,13 @@ func parse(fs *pflag.FlagSet, args []string, want int, what string) ([]string, e
 		return nil, misused(err)
 	}
 	rest := fs.Args()
-	if want == anyNumber {
+	switch {
+	case want == anyNumber || len(rest) == want || want < 0 && len(rest) >= -want:
 		return rest, nil
+	case want == 0:
+		return nil, fmt.Errorf("%q does not belong here", strings.Join(rest, " "))
 	}
-	if len(rest) != want && (want >= 0 || len(rest) < -want) {
-		if want == 0 {
-			return nil, fmt.Errorf("%q does not belong here", strings.Join(rest, " "))
-		}
-		return nil, fmt.Errorf("name %s", what)
-	}
-	return rest, nil
+	return nil, fmt.Errorf("name %s", what)
 }
 
 // misused says in the player's words how an option was used wrongly.

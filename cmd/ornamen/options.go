@@ -23,24 +23,18 @@ type options struct {
 	line                                                      *int    // of a file that holds several
 	name, db                                                  *string // the notebook's player, and which notebook
 	fs                                                        *pflag.FlagSet
-	all                                                       bool // players of the notebook are asked, none by name
+	all                                                       *bool // players of the notebook are asked, none by name
 }
 
 // optionsOf adds them to a command's flags. A run names its chords itself.
 func optionsOf(e env, fs *pflag.FlagSet, chords bool) options {
 	o := options{
 		env: e, fs: fs,
-		instrument: fs.String(
-			"instrument",
-			"guitar",
-			"`guitar|guitar7|guitar8|baritone|bass4|bass5` what it is played on",
-		), hand: fs.String("hand", "medium", "`small|medium|large` the fretting hand"),
-		bender: fs.String(
-			"bend-finger",
-			"",
-			"`ring|little` the finger that bends where several could; what stands best",
-		), helpers: fs.String("helpers", "", "`many|few|flat` fingers behind the one that bends; as many as are free"),
-		habits: fs.String("habits", "", "`HABITS` fingers of one's own, as in \"tones 2 4: 1 3 4; fret 3: 3\""),
+		instrument: fs.String("instrument", "guitar", "`guitar|guitar7|guitar8|baritone|bass4|bass5` what it is played on"),
+		hand:       fs.String("hand", "medium", "`small|medium|large` the fretting hand"),
+		bender:     fs.String("bend-finger", "", "`ring|little` the finger that bends where several could; what stands best"),
+		helpers:    fs.String("helpers", "", "`many|few|flat` fingers behind the one that bends; as many as are free"),
+		habits:     fs.String("habits", "", "`HABITS` fingers of one's own, as in \"tones 2 4: 1 3 4; fret 3: 3\""),
 	}
 	if fs.Lookup("tuning") == nil {
 		o.tuning = fs.String("tuning", "",
@@ -66,7 +60,7 @@ func (o options) player() (player.Player, error) {
 		if p, err = o.kept(); err != nil {
 			return p, err
 		}
-	} else if o.db != nil && *o.db != "" && !o.all {
+	} else if o.db != nil && *o.db != "" && (o.all == nil || !*o.all) {
 		return p, errors.New("--db names a notebook: say whose hand of it, with --player NAME")
 	}
 	said := func(name string) bool { return !kept || o.fs.Changed(name) }
@@ -115,6 +109,15 @@ func (o options) kept() (p player.Player, err error) {
 		return p, err
 	}
 	return b.engine.Player, nil
+}
+
+// lickOf reads the options of a command that takes one lick file; what names it in an error.
+func (o options) lickOf(ctx context.Context, args []string, what string) (p player.Player, l lick.Lick, err error) {
+	rest, err := parse(o.fs, args, 1, what)
+	if err != nil {
+		return p, l, err
+	}
+	return o.playerAnd(ctx, rest[0])
 }
 
 // playerAnd is who plays, and the lick file that is named, with the tuning and the chords that

@@ -2,11 +2,10 @@ package main
 
 import (
 	"bufio"
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
-	"strconv"
-	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/sound"
@@ -37,11 +36,7 @@ func play(ctx context.Context, e env, args []string) error {
 	fs.BoolVar(&ask.Comp, "comp", false, "its chords struck short")
 	alone := fs.Bool("alone", false, "without the line: the band to play over")
 	clickOnly := fs.Bool("click-only", false, "the click alone, without the line")
-	rest, err := parse(fs, args, 1, "the lick file to play")
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
+	player, l, err := o.lickOf(ctx, args, "the lick file to play")
 	if err != nil {
 		return err
 	}
@@ -64,16 +59,12 @@ func play(ctx context.Context, e env, args []string) error {
 	if *tone == "drive" && !fs.Changed("drive") {
 		ask.Drive = 0.7
 	}
-	if ask.Pickup, err = sound.ParsePickup(*pickup); err != nil {
-		return err
-	}
-	if ask.Style, err = sound.ParseStyle(*style); err != nil {
-		return err
-	}
-	if ask.Clicks, err = sound.ParseClicks(*on); err != nil {
-		return err
-	}
-	if ask.FillTo, err = sound.ParseFill(*loopTo); err != nil {
+	var wrong [4]error
+	ask.Pickup, wrong[0] = sound.ParsePickup(*pickup)
+	ask.Style, wrong[1] = sound.ParseStyle(*style)
+	ask.Clicks, wrong[2] = sound.ParseClicks(*on)
+	ask.FillTo, wrong[3] = sound.ParseFill(*loopTo)
+	if err := cmp.Or(wrong[:]...); err != nil {
 		return err
 	}
 	if ask.Rounds == 1 {
@@ -105,14 +96,9 @@ func play(ctx context.Context, e env, args []string) error {
 // span reads "3-8", notes counted from 1, as a range counted from 0.
 // "5" is the fifth note alone. The error names how many notes there are.
 func span(s string, notes int) (from, to int, err error) {
-	a, b, ok := strings.Cut(s, "-")
-	if !ok {
-		b = a
-	}
-	from, err1 := strconv.Atoi(a)
-	to, err2 := strconv.Atoi(b)
-	if err1 != nil || err2 != nil || from < 1 || to < from || to > notes {
+	rs, err := lick.ParseRanges(s)
+	if err != nil || len(rs) != 1 || rs[0].To > notes {
 		return 0, 0, fmt.Errorf("%q: write notes as 3-8, from 1 to %d", s, notes)
 	}
-	return from - 1, to, nil
+	return rs[0].From, rs[0].To, nil
 }

@@ -61,19 +61,13 @@ func playersCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	defer b.Close()
-	switch rest[0] {
-	case "add":
+	var p store.Player
+	if rest[0] == "add" {
 		err = b.addPlayer(ctx, rest[1], *like, *size)
-	case "rename":
-		var p store.Player
-		if p, err = b.PlayerNamed(ctx, rest[1]); err == nil {
-			err = b.RenamePlayer(ctx, p.ID, *rename)
-		}
-	case "remove":
-		var p store.Player
-		if p, err = b.PlayerNamed(ctx, rest[1]); err == nil {
-			err = b.RemovePlayer(ctx, p.ID)
-		}
+	} else if p, err = b.PlayerNamed(ctx, rest[1]); err == nil && rest[0] == "rename" {
+		err = b.RenamePlayer(ctx, p.ID, *rename)
+	} else if err == nil {
+		err = b.RemovePlayer(ctx, p.ID)
 	}
 	if err != nil {
 		return err
@@ -222,12 +216,8 @@ type setItemJSON struct {
 // the sets.
 func setCommand(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
-	add := fs.StringArray(
-		"add",
-		nil,
-		"`LICK` adds a lick, or a saved run, at the end, by its number or title, as in \"Mill wheel\" or "+
-			"\"Mill wheel @ 96 Mo We\"; may be given several times",
-	)
+	add := fs.StringArray("add", nil, "`LICK` adds a lick, or a saved run, at the end, by its number or title, as in "+
+		"\"Mill wheel\" or \"Mill wheel @ 96 Mo We\"; may be given several times")
 	take := fs.IntSlice("remove", nil, "`N` takes out the lick at this place, counted from 1")
 	kind := fs.String("kind", "", "`homework|concert` what the set is for")
 	target := fs.String("by", "", "`DAY` by which it is wanted, as in 2026-12-12; \"none\" for none")
@@ -421,9 +411,5 @@ func (b *book) exportSet(ctx context.Context, file, name string, page bool) erro
 	if err := lesson.Write(ctx, &data, b.Store, b.engine, x, page); err != nil {
 		return err
 	}
-	if err := write(file, data.Bytes()); err != nil {
-		return err
-	}
-	fmt.Fprintf(b.out, "%s with %s written to %s\n", x.Name, say.Count(len(x.Items), "lick"), file)
-	return nil
+	return b.written(x.Name+" with "+say.Count(len(x.Items), "lick"), file, data.Bytes())
 }

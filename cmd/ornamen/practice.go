@@ -6,8 +6,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"io"
-	"os"
 	"path/filepath"
 	"strconv"
 	"strings"
@@ -52,10 +50,8 @@ type abilityJSON struct {
 // that is read and not written: planning is looking. The log's CSV is what read takes in again.
 func practiceCommand(ctx context.Context, e env, args []string) error {
 	if len(args) == 0 {
-		return errors.New(
-			"say what: practice plan, practice ladder LICK, practice log, practice calibrate, practice read FILE or " +
-				"practice report FILE",
-		)
+		return errors.New("say what: practice plan, practice ladder LICK, practice log, practice calibrate, " +
+			"practice read FILE or practice report FILE")
 	}
 	what, words := args[0], args[1:]
 	if strings.HasPrefix(what, "-") {
@@ -70,15 +66,11 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	part := fs.String("part", "", "`PART` of the lick whose ladder is asked for; the whole")
 	player := fs.String("player", "", "`NAME` whose practice; that of the notebook's first player")
 	set := fs.String("set", "", "`NAME` plan or report only the licks of this set")
-	files, wanted := 0, "the log or the report to read"
-	if what == "read" || what == "ladder" || what == "report" {
+	wanted, named := map[string]string{"read": "the log or the report to read", "report": "the report to write",
+		"ladder": "the lick by its number or title"}[what]
+	files := 0
+	if named {
 		files = 1
-	}
-	if what == "report" {
-		wanted = "the report to write"
-	}
-	if what == "ladder" {
-		wanted = "the lick by its number or title"
 	}
 	rest, err := parse(fs, words, files, wanted)
 	if err != nil {
@@ -136,9 +128,9 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 
 // practiceFile reads a log from a file, whole or not at all.
 func practiceFile(file string) ([]practice.Entry, error) {
-	f, err := os.Open(file)
+	f, err := open(file)
 	if err != nil {
-		return nil, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
+		return nil, err
 	}
 	defer f.Close()
 	log, err := practising.Read(file, f)
@@ -193,17 +185,9 @@ func reportFile(file string) (r lesson.Report, ok bool, err error) {
 	if !strings.EqualFold(filepath.Ext(file), ".json") {
 		return r, false, nil
 	}
-	f, err := os.Open(file)
-	if err != nil {
-		return r, false, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
-	}
-	defer f.Close()
-	data, err := io.ReadAll(io.LimitReader(f, lesson.MaxReport+1))
-	if err != nil {
-		return r, false, fmt.Errorf("%s cannot be read: %w", file, unwrapPath(err))
-	}
-	if !lesson.IsReport(data) {
-		return r, false, nil
+	data, err := fileBytes(file, lesson.MaxReport)
+	if err != nil || !lesson.IsReport(data) {
+		return r, false, err
 	}
 	if r, err = lesson.ReadReport(data); err != nil {
 		return r, true, fmt.Errorf("%s was not read: %w", file, err)
@@ -221,11 +205,7 @@ func (b *book) writeReport(ctx context.Context, of *store.Set, file string) erro
 	if err != nil {
 		return err
 	}
-	if err := write(file, data.Bytes()); err != nil {
-		return err
-	}
-	fmt.Fprintf(b.out, "%s of %s written to %s\n", say.Count(n, "line"), b.who.Name, file)
-	return nil
+	return b.written(say.Count(n, "line")+" of "+b.who.Name, file, data.Bytes())
 }
 
 // printLog prints the log: for people by its days, as JSON or CSV as it was written.
@@ -341,18 +321,18 @@ func (b *book) printLadder(ctx context.Context, lick, name string, asJSON bool) 
 // printAbilities prints the player's own numbers.
 // What the log does not show is printed with its wide interval and not taken by anything.
 func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
-	rows, moves := []abilityJSON{}, []abilityJSON{}
-	for _, a := range list {
-		rows = append(rows, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
-	}
-	for _, a := range kinds {
-		moves = append(moves, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
-	}
 	if asJSON {
+		rows := func(list []practice.Ability) []abilityJSON {
+			out := []abilityJSON{}
+			for _, a := range list {
+				out = append(out, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
+			}
+			return out
+		}
 		return printJSON(e, struct {
 			Abilities []abilityJSON `json:"abilities"`
 			Moves     []abilityJSON `json:"moves"` // by kind of the hardest move
-		}{rows, moves})
+		}{rows(list), rows(kinds)})
 	}
 	for _, a := range list {
 		word := "not from this log"

@@ -25,7 +25,7 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	best := fs.Int("best", defaultBest, "`N` how many proposals at most")
 	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to propose hands for")
+	p, l, err := o.lickOf(ctx, args, "the lick file to propose hands for")
 	if err != nil {
 		return err
 	}
@@ -42,10 +42,6 @@ func proposeCommand(ctx context.Context, e env, args []string) error {
 	}
 	if *best < 1 || *best > 20 {
 		return fmt.Errorf("--best %d: ask for 1 to 20", *best)
-	}
-	p, l, err := o.playerAnd(ctx, rest[0])
-	if err != nil {
-		return err
 	}
 	if *place && len(l.Notes) > propose.MaxFreePlaces {
 		return fmt.Errorf("--place takes lines of up to %d notes, this one has %d", propose.MaxFreePlaces, len(l.Notes))

@@ -17,16 +17,12 @@ func recolour(ctx context.Context, e env, args []string) error {
 	move := fs.String("move", string(shape.NearestPlace), "`nearest|same|octave` where a tone goes that is not there")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	o := optionsOf(e, fs, true)
-	rest, err := parse(fs, args, 1, "the lick file to recolour")
+	player, l, err := o.lickOf(ctx, args, "the lick file to recolour")
 	if err != nil {
 		return err
 	}
 	if *to == "" {
 		return fmt.Errorf(`name the new tones, as in --to "C# dorian"`)
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
-	if err != nil {
-		return err
 	}
 	p, err := shape.ToKey(l, *to)
 	if err != nil {
@@ -41,8 +37,7 @@ func recolour(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	if *asJSON {
-		_, err := e.out.Write(r.Lick.Encode())
-		return err
+		return printLick(e, r.Lick)
 	}
 	engine := judge.NewEngine(player)
 	before, err := engine.Check(ctx, l)

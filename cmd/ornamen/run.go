@@ -27,6 +27,12 @@ func printJSON(e env, v any) error {
 	return enc.Encode(v)
 }
 
+// printLick writes a lick file.
+func printLick(e env, l lick.Lick) error {
+	_, err := e.out.Write(l.Encode())
+	return err
+}
+
 // runCommand grows a run from its recipe and proposes its hands. It prints the run in a line,
 // its rhythm, what the run has to say of itself, the ceiling, and the tab; with --tab the tab
 // alone, with --json the lick file, which holds the recipe.
@@ -62,7 +68,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	}
 	switch {
 	case *asJSON:
-		_, err = e.out.Write(l.Encode())
+		return printLick(e, l)
 	case *asTab:
 		_, err = e.out.Write(tab.Encode(l))
 	default:
@@ -95,11 +101,7 @@ func ways(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to pick in several ways")
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
+	player, l, err := o.lickOf(ctx, args, "the lick file to pick in several ways")
 	if err != nil {
 		return err
 	}
@@ -145,15 +147,11 @@ func restring(ctx context.Context, e env, args []string) error {
 	way := fs.String("pick", string(pick.Alternate),
 		"`alternate|economy|legato|free` way of picking that the changes are to suit")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to restring")
+	player, l, err := o.lickOf(ctx, args, "the lick file to restring")
 	if err != nil {
 		return err
 	}
 	w, err := pick.ParseWay(*way)
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
 	if err != nil {
 		return err
 	}
@@ -162,8 +160,7 @@ func restring(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	if *asJSON {
-		_, err := e.out.Write(r.After.Lick.Encode())
-		return err
+		return printLick(e, r.After.Lick)
 	}
 	fmt.Fprintf(e.out, "%s: %s not clean, %s\n", w, say.Count(r.Clean[0], "change"), r.Before.Ceiling)
 	if r.Clean[1] == r.Clean[0] {
@@ -187,11 +184,7 @@ func recipe(ctx context.Context, e env, args []string) error {
 	fs := newFlags()
 	o := optionsOf(e, fs, true)
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file whose recipe is asked for")
-	if err != nil {
-		return err
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
+	player, l, err := o.lickOf(ctx, args, "the lick file whose recipe is asked for")
 	if err != nil {
 		return err
 	}
@@ -247,16 +240,12 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	how := fs.String("how", "",
 		"`backwards|mirror|rotate:N|octave|-octave|string:N|degree:N` what is done; must be given")
 	asJSON := fs.Bool("json", false, "prints JSON")
-	rest, err := parse(fs, args, 1, "the lick file to turn")
+	player, l, err := o.lickOf(ctx, args, "the lick file to turn")
 	if err != nil {
 		return err
 	}
 	if *how == "" {
 		return errors.New("say how with --how: backwards, mirror, rotate:N, octave or -octave")
-	}
-	player, l, err := o.playerAnd(ctx, rest[0])
-	if err != nil {
-		return err
 	}
 	engine := judge.NewEngine(player)
 	turned, err := turn.Turn(player.Guitar, l, strings.TrimSpace(*how), 0, 0)
@@ -269,8 +258,7 @@ func turnCommand(ctx context.Context, e env, args []string) error {
 	}
 	p := proposals[0]
 	if *asJSON {
-		_, err := e.out.Write(p.Lick.Encode())
-		return err
+		return printLick(e, p.Lick)
 	}
 	before, err := engine.Check(ctx, l)
 	if err != nil {

@@ -55,12 +55,8 @@ func tones(_ context.Context, e env, args []string) error {
 	key := fs.String("key", "", "`KEY` root and scale, as in \"C# minor pentatonic\"; must be given")
 	add := fs.String("add", "", "`TONES` colour notes beside the scale, as in 9,b5 or b5@down")
 	drop := fs.String("drop", "", "`TONES` tones of the scale left out")
-	layout := fs.String(
-		"layout",
-		"",
-		"`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, "+
-			"pairs:…; box for five and six tones, else 3nps",
-	)
+	layout := fs.String("layout", "", "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, counts:…, pairs:…; "+
+		"box for five and six tones, else 3nps")
 	at := fs.String("at", "", "`STRING:FRET` place of the lowest tone; the lowest root on string 6")
 	asJSON := fs.Bool("json", false, "prints JSON")
 	beside := fs.String("beside", "", "`SCALE` another scale on the same root that it is compared with, as in dorian")
@@ -141,12 +137,7 @@ func compare(p music.Palette, scale string) (*besideJSON, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &besideJSON{
-		Scale: other.Tonic.String() + " " + other.Scale.Name,
-		Both:  []string{},
-		Here:  []string{},
-		There: []string{},
-	}
+	out := &besideJSON{other.Tonic.String() + " " + other.Scale.Name, []string{}, []string{}, []string{}}
 	for _, t := range p.Tones {
 		if other.At(music.Pitch(t.Name.Class())).Role == music.Outside {
 			out.Here = append(out.Here, t.Degree.String())
@@ -183,14 +174,8 @@ func printTonesJSON(e env, placed []shape.Placed, beside *besideJSON) error {
 		Beside *besideJSON `json:"beside,omitempty"`
 	}{[]toneJSON{}, beside}
 	for _, t := range placed {
-		j := toneJSON{
-			String: t.Place.String,
-			Fret:   t.Place.Fret,
-			Note:   t.Tone.Name.WithOctave(t.Pitch),
-			Degree: t.Tone.Degree.String(),
-			Role:   t.Tone.Role.String(),
-			Bends:  []bendJSON{},
-		}
+		j := toneJSON{String: t.Place.String, Fret: t.Place.Fret, Note: t.Tone.Name.WithOctave(t.Pitch),
+			Degree: t.Tone.Degree.String(), Role: t.Tone.Role.String(), Bends: []bendJSON{}}
 		if n, err := strconv.Atoi(t.Finger.String()); err == nil {
 			j.Finger = &n
 		}
@@ -204,18 +189,9 @@ func printTonesJSON(e env, placed []shape.Placed, beside *besideJSON) error {
 
 // bendOf rounds a bend for printing.
 func bendOf(b shape.Bend) bendJSON {
-	j := bendJSON{
-		To:        b.To.Degree.String(),
-		Note:      b.To.Name.WithOctave(b.Pitch),
-		Semitones: b.Semitones,
-		PushMM:    tenth(float64(b.Push.Way)),
-		ForceN:    tenth(float64(b.Push.Force)),
-		Fingers:   1 + len(b.With),
-		With:      []int{},
-		Rating:    string(b.Rating),
-		Push:      "thin",
-		Hear:      []placeJSON{},
-	}
+	j := bendJSON{To: b.To.Degree.String(), Note: b.To.Name.WithOctave(b.Pitch), Semitones: b.Semitones,
+		PushMM: tenth(float64(b.Push.Way)), ForceN: tenth(float64(b.Push.Force)), Fingers: 1 + len(b.With),
+		With: []int{}, Rating: string(b.Rating), Push: "thin", Hear: []placeJSON{}}
 	if b.ToThick {
 		j.Push = "thick"
 	}
