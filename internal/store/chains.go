@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -55,9 +56,9 @@ func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 	if err := db.Take(&l, id).Error; err != nil {
 		return c, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
-	var rs []Revision
-	if err := db.Where("lick_id = ?", id).Order("id").Find(&rs).Error; err != nil {
-		return c, fmt.Errorf("versions of lick %d: %w", id, plain(err))
+	rs, err := all[Revision](db.Where("lick_id = ?", id).Order("id"), fmt.Sprintf("versions of lick %d", id))
+	if err != nil {
+		return c, err
 	}
 	number := map[uint]int{}
 	for i, r := range rs {
@@ -103,27 +104,12 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 		ids := make([][]uint, len(w.Chains)) // of the lick, then of its revisions
 		for i, c := range w.Chains {
 			var err error
-			if ids[i], err = addChain(tx, c); err != nil {
+			if _, ids[i], err = addChain(tx, c); err != nil {
 				return err
 			}
 		}
-		for _, p := range w.Palettes {
-			p.ID = 0
-			if err := tx.Where(Palette{Name: p.Name}).FirstOrCreate(&p).Error; err != nil {
-				return err
-			}
-		}
-		for _, r := range w.Recipes {
-			r.ID = 0
-			if err := tx.Where(Recipe{Name: r.Name}).FirstOrCreate(&r).Error; err != nil {
-				return err
-			}
-		}
-		for _, c := range w.Changes {
-			c.ID = 0
-			if err := tx.Where(Changes{Name: c.Name}).FirstOrCreate(&c).Error; err != nil {
-				return err
-			}
+		if err := cmp.Or(addNamed(tx, w.Palettes), addNamed(tx, w.Recipes), addNamed(tx, w.Changes)); err != nil {
+			return err
 		}
 		for i, p := range w.Players {
 			for k := range p.Log {
@@ -135,8 +121,8 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 			}
 		}
 		for _, x := range w.Sets {
-			var here int64
-			if err := tx.Model(&SetRow{}).Where("key = ?", x.Key).Count(&here).Error; err != nil {
+			here, err := count(tx.Model(&SetRow{}).Where("key = ?", x.Key))
+			if err != nil {
 				return err
 			}
 			if x.Key != "" && here > 0 {
@@ -211,8 +197,8 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 		here, at = append(here, add), len(here)
 	}
 	who := here[at].ID
-	var set int64
-	if err := tx.Model(&Setting{}).Where("player_id = ?", who).Count(&set).Error; err != nil {
+	set, err := count(tx.Model(&Setting{}).Where("player_id = ?", who))
+	if err != nil {
 		return err
 	}
 	if set == 0 && p.Settings != nil {
@@ -220,42 +206,37 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 			return err
 		}
 	}
-	_, err := addMissing(tx, who, p.Log)
+	_, err = addMissing(tx, who, p.Log)
 	return err
 }
 
-// addChain writes a lick with all of its versions, keys of rows made anew.
-// It returns the lick's key, then those of its revisions.
-func addChain(tx *gorm.DB, c Chain) ([]uint, error) {
+// addChain writes a lick with all of its versions, keys of rows made anew: its row, and the lick's key followed by
+// those of its revisions.
+func addChain(tx *gorm.DB, c Chain) (row Lick, ids []uint, err error) {
 	head, err := lick.Parse(c.Past[c.Head-1].Data)
 	if err != nil {
-		return nil, err
+		return row, nil, err
 	}
-	row := Lick{Key: c.Key, Title: head.Title}
-	var taken int64
-	if err := tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key).Count(&taken).Error; err != nil {
-		return nil, err
+	taken, err := count(tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key))
+	if err != nil {
+		return row, nil, err
 	}
-	if c.Key == "" || taken > 0 {
+	if row = (Lick{Key: c.Key, Title: head.Title}); c.Key == "" || taken > 0 {
 		row.Key = newKey()
 	}
 	if err := tx.Create(&row).Error; err != nil {
-		return nil, err
+		return row, nil, err
 	}
-	ids := make([]uint, len(c.Past))
-	for i, p := range c.Past {
+	ids = []uint{row.ID}
+	for _, p := range c.Past {
 		r := Revision{LickID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
 		if p.Parent > 0 {
-			r.ParentID = &ids[p.Parent-1]
+			r.ParentID = &ids[p.Parent]
 		}
 		if err := tx.Create(&r).Error; err != nil {
-			return nil, err
+			return row, nil, err
 		}
-		ids[i] = r.ID
+		ids = append(ids, r.ID)
 	}
-	row.HeadID = ids[c.Head-1]
-	if err := tx.Save(&row).Error; err != nil {
-		return nil, err
-	}
-	return append([]uint{row.ID}, ids...), index(tx, row.ID, head)
+	return row, ids, show(tx, &row, ids[c.Head], head)
 }

@@ -142,11 +142,8 @@ func (s *Store) Copies() []string {
 	}
 	today := s.daily()
 	slices.SortFunc(list, func(a, b string) int {
-		if ahead := a > today; ahead != (b > today) {
-			if ahead {
-				return -1
-			}
-			return 1
+		if a > today != (b > today) {
+			return strings.Compare(b, a)
 		}
 		return strings.Compare(a, b)
 	})
@@ -218,8 +215,7 @@ func (s *Store) pack(ctx context.Context) error {
 		}
 		err = s.write(ctx, func(tx *gorm.DB) error {
 			for _, r := range rs {
-				if err := tx.Exec("UPDATE revisions SET data = ? WHERE id = ?", packed(r.Data),
-					r.ID).Error; err != nil {
+				if err := tx.Exec("UPDATE revisions SET data = ? WHERE id = ?", packed(r.Data), r.ID).Error; err != nil {
 					return err
 				}
 			}

@@ -20,11 +20,7 @@ type Device struct {
 
 // Devices lists what was let in, the newest first.
 func (s *Store) Devices(ctx context.Context) ([]Device, error) {
-	var out []Device
-	if err := s.db.WithContext(ctx).Order("id DESC").Find(&out).Error; err != nil {
-		return nil, fmt.Errorf("read the devices: %w", plain(err))
-	}
-	return out, nil
+	return all[Device](s.db.WithContext(ctx).Order("id DESC"), "read the devices")
 }
 
 // DeviceOf is the device whose token has the hash, ErrNotFound where none has.

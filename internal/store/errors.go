@@ -14,16 +14,12 @@ import (
 var (
 	ErrNotFound = errors.New("not in the notebook")
 	ErrFull     = errors.New("the disk is full, so nothing was saved; make room and try again")
-	ErrIO       = errors.New(
-		"the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on",
-	)
+	ErrIO       = errors.New("the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on")
 	ErrReadOnly = errors.New("the notebook's file cannot be written, so nothing was saved; it can be read")
 	ErrBusy     = errors.New("another program is using the notebook; nothing was saved, try again")
 	ErrOpen     = errors.New("the notebook is open in another Ornamen; stop that one, or name another file with --db")
-	ErrGone     = errors.New(
-		"the notebook's file, or the log of last changes beside it, was moved, replaced or deleted while Ornamen runs, " +
-			"so nothing was saved",
-	)
+	ErrGone     = errors.New("the notebook's file, or the log of last changes beside it, was moved, replaced or deleted " +
+		"while Ornamen runs, so nothing was saved")
 	ErrForeign = errors.New("this is another program's database, and no notebook; nothing of it was changed")
 	ErrDamaged = errors.New("the notebook's file is damaged")
 	ErrNewer   = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
@@ -53,6 +49,38 @@ func (e *UnreadableError) Error() string {
 
 // Unwrap gives the cause.
 func (e *UnreadableError) Unwrap() error { return e.Err }
+
+// all reads the rows that a query asks for; what is said in the error.
+func all[T any](db *gorm.DB, what string) (out []T, err error) {
+	if err := db.Find(&out).Error; err != nil {
+		return nil, fmt.Errorf("%s: %w", what, plain(err))
+	}
+	return out, nil
+}
+
+// count is how many rows a query asks for.
+func count(db *gorm.DB) (n int, err error) {
+	var rows int64
+	err = db.Count(&rows).Error
+	return int(rows), err
+}
+
+// one refuses a change that met no row.
+func one(res *gorm.DB) error {
+	if res.Error == nil && res.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return res.Error
+}
+
+// found is one for a row that is named in the error.
+func found(res *gorm.DB, what string, id uint) error {
+	err := one(res)
+	if errors.Is(err, ErrNotFound) {
+		return fmt.Errorf("%s %d: %w", what, id, err)
+	}
+	return err
+}
 
 // plain turns SQLite's result codes into errors that callers know.
 // The code in words stays behind it in brackets, for a log.

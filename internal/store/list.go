@@ -121,16 +121,8 @@ func (s *Store) List(ctx context.Context, q Query) ([]Row, error) {
 	for i, f := range found {
 		out[i] = Row{ID: f.ID, Revision: f.HeadID, Title: f.Title, Touched: f.UpdatedAt}
 		if f.Judged != nil {
-			out[i].Summary = &Summary{
-				LickID:     f.ID,
-				PlayerID:   q.Who,
-				RevisionID: f.HeadID,
-				Player:     q.Player,
-				Severity:   f.Severity,
-				Margin:     f.Margin,
-				Notes:      f.Notes,
-				Data:       data[f.ID],
-			}
+			out[i].Summary = &Summary{LickID: f.ID, PlayerID: q.Who, RevisionID: f.HeadID, Player: q.Player,
+				Severity: f.Severity, Margin: f.Margin, Notes: f.Notes, Data: data[f.ID]}
 		}
 	}
 	return out, nil
@@ -170,12 +162,9 @@ func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 		Empty    bool
 		N        int
 	}
-	err := s.matching(ctx, q).
-		Joins(joinSummaries, q.Who, q.Player).
+	err := s.matching(ctx, q).Joins(joinSummaries, q.Who, q.Player).
 		Select("summaries.severity, summaries.notes = 0 AS empty, COUNT(*) AS n").
-		Group("summaries.severity, summaries.notes = 0").
-		Scan(&rows).
-		Error
+		Group("summaries.severity, summaries.notes = 0").Scan(&rows).Error
 	if err != nil {
 		return c, fmt.Errorf("count licks: %w", plain(err))
 	}
@@ -195,11 +184,8 @@ func (s *Store) Count(ctx context.Context, q Query) (Counts, error) {
 // Tags lists the tags in use by name, at most so many: those of most licks.
 func (s *Store) Tags(ctx context.Context, most int) ([]string, error) {
 	var names []string
-	err := s.db.WithContext(ctx).
-		Raw(`SELECT tag FROM tags JOIN licks ON licks.id = tags.lick_id AND licks.deleted_at IS NULL
-		GROUP BY tag ORDER BY COUNT(*) DESC, tag LIMIT ?`, most).
-		Scan(&names).
-		Error
+	err := s.db.WithContext(ctx).Raw(`SELECT tag FROM tags JOIN licks ON licks.id = tags.lick_id AND
+		licks.deleted_at IS NULL GROUP BY tag ORDER BY COUNT(*) DESC, tag LIMIT ?`, most).Scan(&names).Error
 	if err != nil {
 		return nil, fmt.Errorf("list tags: %w", plain(err))
 	}
@@ -237,9 +223,7 @@ func (s *Store) Summarise(ctx context.Context, list []Summary) error {
 			}
 		}
 		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "lick_id"}, {Name: "player_id"}},
-			UpdateAll: true}).
-			CreateInBatches(list, 100).
-			Error
+			UpdateAll: true}).CreateInBatches(list, 100).Error
 	})
 }
 
@@ -249,11 +233,8 @@ func (s *Store) Corrections(ctx context.Context, who uint, player string, but ui
 	var found []string
 	err := s.db.WithContext(ctx).Table("summaries").
 		Joins("JOIN licks ON licks.id = summaries.lick_id AND licks.head_id = summaries.revision_id").
-		Where(
-			"summaries.player_id = ? AND summaries.player = ? AND summaries.corrected <> '' AND licks.deleted_at IS NULL "+
-				"AND licks.id <> ?",
-			who, player, but,
-		).
+		Where("summaries.player_id = ? AND summaries.player = ? AND summaries.corrected <> '' AND "+
+			"licks.deleted_at IS NULL AND licks.id <> ?", who, player, but).
 		Order("licks.id").Pluck("summaries.corrected", &found).Error
 	if err != nil {
 		return nil, fmt.Errorf("list corrections: %w", plain(err))

@@ -170,8 +170,7 @@ func unlock(locks []*flock.Flock) (err error) {
 // none of them is a notebook's. What is damaged or empty is looked at later.
 func foreign(path string) error {
 	q := url.Values{"mode": {"ro"}, "immutable": {"1"}}
-	dsn := (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: q.Encode()}).String()
-	db, err := sql.Open("sqlite", dsn)
+	db, err := sql.Open("sqlite", fileURL(path, q))
 	if err != nil {
 		return nil
 	}
@@ -184,6 +183,11 @@ func foreign(path string) error {
 		return ErrForeign
 	}
 	return nil
+}
+
+// fileURL names a database file with its settings as SQLite reads them.
+func fileURL(path string, q url.Values) string {
+	return (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: q.Encode()}).String()
 }
 
 // sweep removes files in the making that a killed program has left beside the notebook.
@@ -223,19 +227,15 @@ const connections = 4
 func (s *Store) open() error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.
-	q := url.Values{
-		"_txlock": {"immediate"},
-		"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)",
-			"cache_size(-8000)"},
-	}
+	q := url.Values{"_txlock": {"immediate"}, "_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)",
+		"busy_timeout(5000)", "cache_size(-8000)"}}
 	if s.ReadOnly {
 		q = url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)", "cache_size(-8000)"}}
 		if !writable(filepath.Dir(s.path)) {
 			q.Set("immutable", "1") // nobody can write here, and no index beside the file either
 		}
 	}
-	dsn := (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: s.path}).EscapedPath(), RawQuery: q.Encode()}).String()
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: dsn}), &gorm.Config{
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: fileURL(s.path, q)}), &gorm.Config{
 		NowFunc: func() time.Time { return s.now().UTC() },
 		Logger:  logger.Discard, // errors are returned, not printed
 	})

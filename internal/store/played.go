@@ -83,8 +83,8 @@ func (s *Store) olderLog(ctx context.Context, who uint) (out []Played, err error
 	if s.severalPlayers() {
 		db = db.Where("player_id = ?", who)
 	}
-	if err := db.Where(sound).Order("id").Find(&out).Error; err != nil {
-		return nil, fmt.Errorf("read the log: %w", plain(err))
+	if out, err = all[Played](db.Where(sound).Order("id"), "read the log"); err != nil {
+		return nil, err
 	}
 	home := s.now().Location()
 	for i := range out {
@@ -108,12 +108,9 @@ func (s *Store) LastPlayed(ctx context.Context, who, known uint) (last, kept uin
 // LogAfter are the lines of a player's log that were written after the one with that number.
 func (s *Store) LogAfter(ctx context.Context, who, id uint) ([]Played, error) {
 	// Ten years of rounds are read row by row: filling models by reflection takes five times as long.
-	rows, err := s.db.WithContext(ctx).Raw(
-		`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed, note,
-		minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone FROM played
-		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`,
-		who, id,
-	).Rows()
+	rows, err := s.db.WithContext(ctx).Raw(`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed,
+		note, minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone FROM played
+		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`, who, id).Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}

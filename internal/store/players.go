@@ -67,11 +67,7 @@ func (s *Store) Players(ctx context.Context) ([]Player, error) {
 	if !s.severalPlayers() {
 		return []Player{{ID: firstPlayer, Name: FirstName}}, nil
 	}
-	var out []Player
-	if err := s.db.WithContext(ctx).Order("id").Find(&out).Error; err != nil {
-		return nil, fmt.Errorf("read the players: %w", plain(err))
-	}
-	return out, nil
+	return all[Player](s.db.WithContext(ctx).Order("id"), "read the players")
 }
 
 // AllPlayers are the players with those who were removed.
@@ -79,11 +75,7 @@ func (s *Store) AllPlayers(ctx context.Context) ([]Player, error) {
 	if !s.severalPlayers() {
 		return s.Players(ctx)
 	}
-	var out []Player
-	if err := s.db.WithContext(ctx).Unscoped().Order("id").Find(&out).Error; err != nil {
-		return nil, fmt.Errorf("read the players: %w", plain(err))
-	}
-	return out, nil
+	return all[Player](s.db.WithContext(ctx).Unscoped().Order("id"), "read the players")
 }
 
 // PlayerNamed is the player of a name, in any case; with no name the notebook's first. The error of a name that is
@@ -170,20 +162,12 @@ func (s *Store) RenamePlayer(ctx context.Context, id uint, name string) error {
 	})
 }
 
-// one refuses a change that met no row.
-func one(res *gorm.DB) error {
-	if res.Error == nil && res.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return res.Error
-}
-
 // RemovePlayer takes a player out of the notebook; ReturnPlayer brings them back with all that was theirs.
 // The last one stays.
 func (s *Store) RemovePlayer(ctx context.Context, id uint) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		var n int64
-		if err := tx.Model(&Player{}).Count(&n).Error; err != nil {
+		n, err := count(tx.Model(&Player{}))
+		if err != nil {
 			return err
 		}
 		if n <= 1 {
@@ -230,18 +214,18 @@ func (s *Store) Settings(ctx context.Context, who uint) (data []byte, before int
 	} else {
 		db = db.Table("players")
 	}
-	var n int64
-	if err := db.Session(&gorm.Session{}).Count(&n).Error; err != nil {
-		return nil, 0, fmt.Errorf("read the player: %w", plain(err))
-	}
 	var rows [][]byte
-	if err := db.Session(&gorm.Session{}).Order("id DESC").Limit(1).Pluck("data", &rows).Error; err != nil {
+	n, err := count(db.Session(&gorm.Session{}))
+	if err == nil {
+		err = db.Session(&gorm.Session{}).Order("id DESC").Limit(1).Pluck("data", &rows).Error
+	}
+	if err != nil {
 		return nil, 0, fmt.Errorf("read the player: %w", plain(err))
 	}
 	if len(rows) == 0 {
 		return nil, 0, nil
 	}
-	return rows[0], int(n) - 1, nil
+	return rows[0], n - 1, nil
 }
 
 // SaveSettings makes settings a player's newest.

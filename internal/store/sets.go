@@ -169,13 +169,12 @@ func (s *Store) Sets(ctx context.Context) ([]Set, error) {
 	if !s.severalPlayers() {
 		return nil, nil // an older notebook, opened to be read
 	}
-	var rows []SetRow
-	if err := s.db.WithContext(ctx).Order("updated_at DESC, id DESC").Find(&rows).Error; err != nil {
-		return nil, fmt.Errorf("list the sets: %w", plain(err))
+	rows, err := all[SetRow](s.db.WithContext(ctx).Order("updated_at DESC, id DESC"), "list the sets")
+	if err != nil {
+		return nil, err
 	}
 	out := make([]Set, len(rows))
 	for i, r := range rows {
-		var err error
 		if out[i], err = newest(s.db.WithContext(ctx), r); err != nil {
 			return nil, err
 		}
@@ -185,22 +184,24 @@ func (s *Store) Sets(ctx context.Context) ([]Set, error) {
 
 // newest is a set as its newest version has it.
 func newest(db *gorm.DB, r SetRow) (Set, error) {
-	var list []SetVersion
-	if err := db.Where("set_id = ?", r.ID).Order("id DESC").Limit(1).Find(&list).Error; err != nil {
-		return Set{}, fmt.Errorf("set %d: %w", r.ID, plain(err))
+	var last SetVersion
+	n, err := versionsOf(db, r.ID)
+	if err == nil {
+		err = db.Where("set_id = ?", r.ID).Order("id DESC").Take(&last).Error
 	}
-	if len(list) == 0 {
-		return Set{}, fmt.Errorf("set %d: %w", r.ID, ErrNotFound)
-	}
-	var n int64
-	if err := db.Model(&SetVersion{}).Where("set_id = ?", r.ID).Count(&n).Error; err != nil {
+	if err != nil {
 		return Set{}, fmt.Errorf("set %d: %w", r.ID, plain(err))
 	}
 	var d setData
-	if err := json.Unmarshal(list[0].Data, &d); err != nil {
+	if err := json.Unmarshal(last.Data, &d); err != nil {
 		return Set{}, fmt.Errorf("the set %s cannot be read", r.Name)
 	}
-	return Set{r.ID, r.Key, d.Name, d.Kind, d.Target, d.Remark, d.Items, int(n) - 1, r.UpdatedAt}, nil
+	return Set{r.ID, r.Key, d.Name, d.Kind, d.Target, d.Remark, d.Items, n - 1, r.UpdatedAt}, nil
+}
+
+// versionsOf counts the versions of a set.
+func versionsOf(db *gorm.DB, id uint) (int, error) {
+	return count(db.Model(&SetVersion{}).Where("set_id = ?", id))
 }
 
 // SetOf finds a set by its number.
@@ -236,11 +237,11 @@ func (s *Store) SaveSet(ctx context.Context, x Set, before int) (Set, error) {
 	}
 	err = s.write(ctx, func(tx *gorm.DB) error {
 		if before >= 0 && x.ID != 0 {
-			var n int64
-			if err := tx.Model(&SetVersion{}).Where("set_id = ?", x.ID).Count(&n).Error; err != nil {
+			n, err := versionsOf(tx, x.ID)
+			if err != nil {
 				return err
 			}
-			if int(n)-1 != before {
+			if n-1 != before {
 				return ErrSetStale
 			}
 		}
@@ -302,8 +303,8 @@ func (s *Store) UndoSet(ctx context.Context, id uint) error {
 		if err := tx.Take(&r, id).Error; err != nil {
 			return err
 		}
-		var n int64
-		if err := tx.Model(&SetVersion{}).Where("set_id = ?", id).Count(&n).Error; err != nil {
+		n, err := versionsOf(tx, id)
+		if err != nil {
 			return err
 		}
 		if n < 2 {
@@ -474,11 +475,8 @@ func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err er
 		return 0, 0, err
 	}
 	if len(rows) == 0 {
-		ids, err := addChain(tx, Chain{Key: a.Key, Head: 1, Past: []Past{{Data: data, What: what, At: tx.NowFunc()}}})
-		if err != nil {
-			return 0, 0, err
-		}
-		return ids[0], lickAdded, nil
+		row, _, err := addChain(tx, Chain{Key: a.Key, Head: 1, Past: []Past{{Data: data, What: what, At: tx.NowFunc()}}})
+		return row.ID, lickAdded, err
 	}
 	row := rows[0]
 	if row.DeletedAt.Valid {
@@ -515,11 +513,8 @@ func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err er
 	if beside {
 		return row.ID, lickBeside, nil
 	}
-	if err := tx.Model(&Lick{}).Where("id = ?", row.ID).
-		Updates(map[string]any{"head_id": r.ID, "title": a.Lick.Title}).Error; err != nil {
-		return 0, 0, err
-	}
-	return row.ID, lickChanged, index(tx, row.ID, a.Lick)
+	row.DeletedAt = gorm.DeletedAt{}
+	return row.ID, lickChanged, show(tx, &row, r.ID, a.Lick)
 }
 
 // LickKeys are the keys of licks by their numbers, of those that were deleted too.
@@ -527,9 +522,9 @@ func (s *Store) LickKeys(ctx context.Context) (map[uint]string, error) {
 	if !s.severalPlayers() {
 		return nil, nil // an older notebook, opened to be read
 	}
-	var rows []Lick
-	if err := s.db.WithContext(ctx).Unscoped().Select("id", "key").Find(&rows).Error; err != nil {
-		return nil, fmt.Errorf("list licks: %w", plain(err))
+	rows, err := all[Lick](s.db.WithContext(ctx).Unscoped().Select("id", "key"), "list licks")
+	if err != nil {
+		return nil, err
 	}
 	out := make(map[uint]string, len(rows))
 	for _, r := range rows {

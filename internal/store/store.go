@@ -56,14 +56,8 @@ func entry(db *gorm.DB, l Lick) (Entry, error) {
 		return Entry{}, err
 	}
 	_, err = child(db, r.ID)
-	return Entry{
-		ID:       l.ID,
-		Revision: r.ID,
-		Lick:     content,
-		Touched:  l.UpdatedAt,
-		CanUndo:  r.ParentID != nil,
-		CanRedo:  err == nil,
-	}, nil
+	return Entry{ID: l.ID, Revision: r.ID, Lick: content, Touched: l.UpdatedAt, CanUndo: r.ParentID != nil,
+		CanRedo: err == nil}, nil
 }
 
 // At reads a lick as it was at a revision. A revision of another lick is not found: both numbers must belong together.
@@ -88,8 +82,8 @@ func revision(db *gorm.DB, id, rev uint) (Revision, error) {
 // children; redo follows the newer one, and the older stays among the versions.
 func child(db *gorm.DB, rev uint) (Revision, error) {
 	var rs []Revision
-	if err := db.Where("parent_id = ? AND aside = ?", rev,
-		false).Order("id DESC").Limit(1).Find(&rs).Error; err != nil {
+	err := db.Where("parent_id = ? AND aside = ?", rev, false).Order("id DESC").Limit(1).Find(&rs).Error
+	if err != nil {
 		return Revision{}, plain(err)
 	}
 	if len(rs) == 0 {
@@ -103,23 +97,9 @@ func child(db *gorm.DB, rev uint) (Revision, error) {
 func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
-		row := Lick{Key: newKey(), Title: l.Title}
-		if err := tx.Create(&row).Error; err != nil {
-			return err
-		}
-		r := Revision{LickID: row.ID, Data: l.Encode(), What: what}
-		if err := tx.Create(&r).Error; err != nil {
-			return err
-		}
-		row.HeadID = r.ID
-		if err := tx.Save(&row).Error; err != nil {
-			return err
-		}
-		if err := index(tx, row.ID, l); err != nil {
-			return err
-		}
-		out = Entry{ID: row.ID, Revision: r.ID, Lick: l, Touched: row.UpdatedAt}
-		return nil
+		row, _, err := addChain(tx, NewChain(l, what, tx.NowFunc()))
+		out = Entry{ID: row.ID, Revision: row.HeadID, Lick: l, Touched: row.UpdatedAt}
+		return err
 	})
 	if err != nil {
 		return Entry{}, fmt.Errorf("add lick: %w", err)
@@ -153,15 +133,9 @@ func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what str
 			stale = &StaleError{Lick: id, Head: row.HeadID, Kept: r.ID}
 			return nil
 		}
-		row.HeadID, row.Title = r.ID, l.Title
-		if err := tx.Save(&row).Error; err != nil {
-			return err
-		}
-		if err := index(tx, id, l); err != nil {
-			return err
-		}
+		err := show(tx, &row, r.ID, l)
 		out = Entry{ID: id, Revision: r.ID, Lick: l, Touched: row.UpdatedAt, CanUndo: true}
-		return nil
+		return err
 	})
 	if err == nil && stale != nil {
 		return Entry{}, stale
@@ -170,6 +144,15 @@ func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what str
 		return Entry{}, fmt.Errorf("save lick %d: %w", id, err)
 	}
 	return out, nil
+}
+
+// show makes a revision, with what is in it, the one that is shown of a lick.
+func show(tx *gorm.DB, row *Lick, rev uint, l lick.Lick) error {
+	row.HeadID, row.Title = rev, l.Title
+	if err := tx.Save(row).Error; err != nil {
+		return err
+	}
+	return index(tx, row.ID, l)
 }
 
 // Undo goes back to the revision before base, Redo forward to the one that was
@@ -212,11 +195,7 @@ func (s *Store) moveHead(ctx context.Context, id, base uint,
 		if err != nil {
 			return err
 		}
-		row.HeadID, row.Title = r.ID, l.Title
-		if err := tx.Save(&row).Error; err != nil {
-			return err
-		}
-		if err := index(tx, id, l); err != nil {
+		if err := show(tx, &row, r.ID, l); err != nil {
 			return err
 		}
 		out, err = entry(tx, row)
@@ -231,13 +210,7 @@ func (s *Store) moveHead(ctx context.Context, id, base uint,
 // Delete takes a lick out of the notebook; Restore brings it back.
 // Its revisions and its lines of the practice log stay.
 func (s *Store) Delete(ctx context.Context, id uint) error {
-	return s.write(ctx, func(tx *gorm.DB) error {
-		res := tx.Delete(&Lick{}, id)
-		if res.Error == nil && res.RowsAffected == 0 {
-			return fmt.Errorf("lick %d: %w", id, ErrNotFound)
-		}
-		return res.Error
-	})
+	return s.write(ctx, func(tx *gorm.DB) error { return found(tx.Delete(&Lick{}, id), "lick", id) })
 }
 
 // Untouched says whether a lick is as it was added: nobody has edited it, and it stands in no player's log.
@@ -257,10 +230,7 @@ func (s *Store) Begun(ctx context.Context) (bool, error) {
 // Restore brings a deleted lick back.
 func (s *Store) Restore(ctx context.Context, id uint) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
-		res := tx.Unscoped().Model(&Lick{}).Where("id = ? AND deleted_at IS NOT NULL", id).Update("deleted_at", nil)
-		if res.Error == nil && res.RowsAffected == 0 {
-			return fmt.Errorf("lick %d: %w", id, ErrNotFound)
-		}
-		return res.Error
+		deleted := tx.Unscoped().Model(&Lick{}).Where("id = ? AND deleted_at IS NOT NULL", id)
+		return found(deleted.Update("deleted_at", nil), "lick", id)
 	})
 }
