@@ -8,6 +8,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/neck"
 )
 
 // Mail writes a lick as plain tablature, as one pastes it into a mail: what a guitarist reads and nothing for
@@ -29,11 +30,7 @@ func Mail(l lick.Lick) []byte {
 		b.WriteString("Feel: shuffle\n")
 	}
 	if !usualTuning(l.Tuning) {
-		names := make([]string, len(l.Tuning))
-		for i, p := range l.Tuning {
-			names[i] = p.String()
-		}
-		fmt.Fprintf(&b, "Tuning: %s\n", strings.Join(names, " "))
+		fmt.Fprintf(&b, "Tuning: %s\n", neck.TuningText(l.Tuning))
 	}
 	bars := mailBars(l)
 	for start := 0; start < len(bars); {

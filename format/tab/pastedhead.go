@@ -17,21 +17,15 @@ import (
 var (
 	tuningLine = regexp.MustCompile(`(?i)^\s*(?:tuning|tuned|tune)\s*(?:to|is|in)?\s*[:=]?\s*(.+)$`)
 	capoLine   = regexp.MustCompile(`(?i)\bcapo\b(.*)$`)
-	tempoLine  = regexp.MustCompile(
-		`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`,
-	)
-	meterLine = regexp.MustCompile(
-		`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`,
-	)
-	keyLine   = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
-	titleLine = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
-	partLine  = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
-	rule      = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
-	feelLine  = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
-	lowered   = regexp.MustCompile(
-		`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`,
-	)
-	words = regexp.MustCompile(`[\pL]`)
+	tempoLine  = regexp.MustCompile(`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`)
+	meterLine  = regexp.MustCompile(`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`)
+	keyLine    = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
+	titleLine  = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
+	partLine   = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
+	rule       = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
+	feelLine   = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
+	lowered    = regexp.MustCompile(`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`)
+	words      = regexp.MustCompile(`[\pL]`)
 )
 
 // headings reads the lines that are no tablature: how it is tuned and counted, its title, and what is none of that,
@@ -109,6 +103,14 @@ func (p *pasted) capoWords(line string) bool {
 var tuningByName = map[string]string{"dadgad": "D A D G A D", "double drop d": "D A D G B D", "open g": "D G D G B D",
 	"open d": "D A D F# A D", "open e": "E B E G# B E", "open a": "E A E A C# E", "open c": "C G C G C E"}
 
+// loweredByName are tunings that lower the usual one: all strings by so many half steps, the thickest by as many more.
+var loweredByName = map[string]struct{ steps, drop int }{"drop d": {0, 2}, "dropped d": {0, 2}, "drop-d": {0, 2},
+	"drop c#": {1, 2}, "drop db": {1, 2}, "drop c": {2, 2}, "drop-c": {2, 2}, "drop b": {3, 2}}
+
+// loweredTo are tunings by what the thickest string is lowered to with all others, in half steps.
+var loweredTo = map[string]int{"": 0, "e": 0, "normal": 0, "usual": 0, "standard": 0, "eb": 1, "d#": 1, "d": 2, "c#": 3,
+	"db": 3, "c": 4}
+
 // tuningWords reads a heading on the tuning: by name, as so many steps down, dropped, or as a row of notes.
 func (p *pasted) tuningWords(line string) bool {
 	text := strings.ToLower(strings.TrimSpace(line))
@@ -128,37 +130,16 @@ func (p *pasted) tuningWords(line string) bool {
 		p.names = strings.Fields(row)
 		return true
 	}
-	switch text {
-	case "drop d", "dropped d", "drop-d":
-		p.drop = 2
-		return true
-	case "drop c#", "drop db":
-		p.steps, p.drop = 1, 2
-		return true
-	case "drop c", "drop-c":
-		p.steps, p.drop = 2, 2
-		return true
-	case "drop b":
-		p.steps, p.drop = 3, 2
+	if low, ok := loweredByName[text]; ok {
+		p.steps, p.drop = max(p.steps, low.steps), low.drop
 		return true
 	}
 	if m == nil {
 		return false
 	}
-	switch text = strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(text, "standard"), "(standard")); text {
-	case "", "e", "normal", "usual", "standard":
-		return true
-	case "eb", "d#":
-		p.steps = 1
-		return true
-	case "d":
-		p.steps = 2
-		return true
-	case "c#", "db":
-		p.steps = 3
-		return true
-	case "c":
-		p.steps = 4
+	text = strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(text, "standard"), "(standard"))
+	if low, ok := loweredTo[text]; ok {
+		p.steps = cmp.Or(low, p.steps)
 		return true
 	}
 	if t, err := neck.ParseTuning(m[1]); err == nil {

@@ -50,9 +50,7 @@ func wordsOf(row string, start int) (out []placed) {
 }
 
 // rowName is what may stand before a row to say what it is.
-var rowName = regexp.MustCompile(
-	`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`,
-)
+var rowName = regexp.MustCompile(`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`)
 
 // row reads one row; false if it is words of another kind.
 func (p *pasted) row(bars []bar, i, start int, above bool) bool {
@@ -75,7 +73,7 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	if above && numbering(words, len(bars)) {
 		return true
 	}
-	at := p.over(bars, words)
+	at := over(bars, words)
 	met := 0
 	for _, x := range at {
 		if x.col != nil {
@@ -105,7 +103,7 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 		return true
 	case all(countForm.MatchString) && fits && (above ||
 		slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") })):
-		return p.counts(bars, at)
+		return counts(bars, at)
 	case all(fingerForm.MatchString) && fits && met == len(words):
 		for k, w := range words {
 			at[k].col.finger = strings.ToUpper(w.word)
@@ -117,7 +115,7 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 		}
 		return true
 	case all(stemForm.MatchString) && fits:
-		stems(bars, at, line, start)
+		stems(bars, line, start)
 		return true
 	}
 	return false
@@ -160,7 +158,7 @@ type spot struct {
 }
 
 // over finds for each word the bar that it stands over, and the notes within a column's breadth.
-func (p *pasted) over(bars []bar, words []placed) []spot {
+func over(bars []bar, words []placed) []spot {
 	out := make([]spot, len(words))
 	for i, w := range words {
 		off, k := w.at, 0
@@ -197,11 +195,8 @@ func (p *pasted) over(bars []bar, words []placed) []spot {
 
 func isChord(w string) bool {
 	w = strings.Trim(w, "()")
-	if n := strings.ToUpper(w); n == "N.C." || n == "NC" {
-		return true
-	}
 	_, err := music.ParseChord(w)
-	return err == nil && w != "" && w[0] >= 'A' && w[0] <= 'G'
+	return lick.IsNoChord(w) || err == nil && w != "" && w[0] >= 'A' && w[0] <= 'G'
 }
 
 // isChordOrBeat is also a stroke, a point or a sign of repetition between chords, for a beat that goes on.
@@ -212,15 +207,13 @@ func numbering(words []placed, bars int) bool {
 	if len(words) != bars || bars < 2 {
 		return false
 	}
-	for i, w := range words {
-		if n, err := strconv.Atoi(strings.Trim(w.word, "()[].")); err != nil || i > 0 && w.word != strconv.Itoa(n) ||
-			n < 1 {
-			return false
-		} else if first, _ := strconv.Atoi(strings.Trim(words[0].word, "()[].")); n != first+i {
+	first, err := strconv.Atoi(strings.Trim(words[0].word, "()[]."))
+	for i, w := range words[1:] {
+		if w.word != strconv.Itoa(first+i+1) {
 			return false
 		}
 	}
-	return true
+	return err == nil && first > 0
 }
 
 var (
@@ -271,82 +264,42 @@ func letterLength(w string) lick.Time {
 
 // stems gives notes the lengths that stems say: one by itself is a quarter, one tied to its neighbour by _ or - an
 // eighth, by = a sixteenth; a point makes it longer by half.
-func stems(bars []bar, at []spot, line string, start int) {
+func stems(bars []bar, line string, start int) {
 	set := map[*pastedColumn]lick.Time{}
-	for _, x := range stemSpots(bars, line, start) {
-		set[x.col] = x.len
-	}
-	lengths(bars, set, lick.NewTime(1, 4))
-}
-
-// stem is a note with the length of its stem.
-type stem struct {
-	col *pastedColumn
-	len lick.Time
-}
-
-// stemSpots finds the stems of a row, each with its notes.
-func stemSpots(bars []bar, line string, start int) (out []stem) {
-	p := pasted{}
 	for i := range line {
 		if line[i] != '|' {
 			continue
 		}
-		beam := byte(0)
-		for _, near := range []int{i - 1, i + 1} {
-			if near >= 0 && near < len(line) && strings.IndexByte("_-=", line[near]) >= 0 && line[near] > beam {
-				beam = max(beam, line[near])
-				if line[near] == '=' {
-					beam = '='
-				}
-			}
-		}
 		t := lick.NewTime(1, 4)
-		switch beam {
-		case '=':
+		switch near := line[max(0, i-1):min(i+2, len(line))]; {
+		case strings.Contains(near, "="):
 			t = lick.NewTime(1, 16)
-		case '_', '-':
+		case strings.ContainsAny(near, "_-"):
 			t = lick.NewTime(1, 8)
 		}
 		if i+1 < len(line) && line[i+1] == '.' {
 			t = t.Mul(lick.NewTime(3, 2))
 		}
-		if x := p.over(bars, []placed{{i - start, "|"}})[0]; x.col != nil {
-			out = append(out, stem{x.col, t})
+		if x := over(bars, []placed{{i - start, "|"}})[0]; x.col != nil {
+			set[x.col] = t
 		}
 	}
-	return out
+	lengths(bars, set, lick.NewTime(1, 4))
 }
 
 // counts places notes by a row of counts: the number of a beat, & half a beat on, e and a its quarters. False if
 // notes of a bar have no count.
-func (p *pasted) counts(bars []bar, at []spot) bool {
-	type said struct {
-		col *pastedColumn
-		at  lick.Time
-	}
-	var all []said
+func counts(bars []bar, at []spot) bool {
+	set := map[*pastedColumn]lick.Time{}
 	beat := int64(1)
 	for _, x := range at {
-		part := lick.Time{}
-		switch x.word {
-		case "&", "+", "and", "n":
-			part = lick.NewTime(1, 2)
-		case "e":
-			part = lick.NewTime(1, 4)
-		case "a", "ah":
-			part = lick.NewTime(3, 4)
-		default:
-			n, _ := strconv.ParseInt(x.word, 10, 64)
-			beat = n
+		quarters, part := map[string]int64{"e": 1, "&": 2, "+": 2, "and": 2, "n": 2, "a": 3, "ah": 3}[x.word]
+		if !part {
+			beat, _ = strconv.ParseInt(x.word, 10, 64) // countForm has looked at it
 		}
 		if x.col != nil {
-			all = append(all, said{x.col, part.Add(lick.NewTime(beat-1, 1))})
+			set[x.col] = lick.NewTime(4*(beat-1)+quarters, 4)
 		}
-	}
-	set := map[*pastedColumn]lick.Time{}
-	for _, x := range all {
-		set[x.col] = x.at
 	}
 	for k := range bars {
 		for c := range bars[k].cols {

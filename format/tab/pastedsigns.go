@@ -66,15 +66,12 @@ func (p *pasted) signs(text string, line, at int) (out []playedSign, left []int)
 	for i := range low {
 		switch c := low[i]; {
 		case used[i] || strings.IndexByte("-| =:.", c) >= 0:
-		case strings.IndexByte("~", c) >= 0 && len(out) > 0:
-			last := -1
-			for k, s := range out {
-				if s.col < i {
-					last = k
+		case c == '~' && len(out) > 0:
+			for k := len(out) - 1; k >= 0; k-- {
+				if out[k].col < i {
+					out[k].vibrato = "~"
+					break
 				}
-			}
-			if last >= 0 {
-				out[last].vibrato = "~"
 			}
 		case (c == '/' || c == '\\' || c == 's') && len(out) > 0:
 			p.remark("line %d: a slide out of a note is not kept.", line)
@@ -97,35 +94,15 @@ func (p *pasted) pastedNote(n *lick.Note, s playedSign) error {
 	if bent {
 		n.Bend = &lick.Bend{Shape: lick.ShapeOf(s.pre, s.release), Semitones: p.bendBy(n.Fret, to)}
 	}
-	if n.Mute {
-		return nil
+	if !n.Mute {
+		n.Fret += p.capo
 	}
-	n.Fret += p.capo
 	return nil
 }
 
 // steps are amounts of a bend in half steps, by how they are written.
-var steps = map[string]float64{
-	"full":      2,
-	"1":         2,
-	"1/2":       1,
-	"½":         1,
-	"d":         1,
-	".5":        1,
-	"0.5":       1,
-	"1/4":       0.5,
-	"q":         0.5,
-	"0.25":      0.5,
-	"c":         0.5,
-	"1.5":       3,
-	"1 1/2":     3,
-	"1d":        3,
-	"3/2":       3,
-	"2":         4,
-	"1.0":       2,
-	"full step": 2,
-	"half":      1,
-}
+var steps = map[string]float64{"full": 2, "full step": 2, "1": 2, "1.0": 2, "half": 1, "1/2": 1, "½": 1, "d": 1, ".5": 1,
+	"0.5": 1, "1/4": 0.5, "q": 0.5, "0.25": 0.5, "c": 0.5, "1.5": 3, "1 1/2": 3, "1d": 3, "3/2": 3, "2": 4}
 
 // bendBy is how far a bend goes: to the pitch of another fret, or by so many whole steps. What is neither is read
 // as a full step, and said.

@@ -79,10 +79,7 @@ func (p *pasted) play(on neck.Guitar) error {
 
 // retuned says whether a heading or the labels say a tuning.
 func (p *pasted) retuned() bool {
-	if p.names != nil || p.whole != nil || p.steps != 0 || p.drop != 0 {
-		return true
-	}
-	return !usualTuning(p.l.Tuning)
+	return p.names != nil || p.whole != nil || p.steps != 0 || p.drop != 0 || !usualTuning(p.l.Tuning)
 }
 
 // order are the bars in the order in which they are played.
@@ -306,21 +303,8 @@ func (p *pasted) bar(b *bar, onsets []lick.Time, length lick.Time) error {
 }
 
 // strokeWords are the strokes as rows of picking write them.
-var strokeWords = map[string]lick.Stroke{
-	"d": lick.Down,
-	"D": lick.Down,
-	"n": lick.Down,
-	"N": lick.Down,
-	"u": lick.Up,
-	"U": lick.Up,
-	"V": lick.Up,
-	"v": lick.Up,
-	"^": lick.Up,
-	"p": "p",
-	"i": "i",
-	"m": "m",
-	"a": "a",
-}
+var strokeWords = map[string]lick.Stroke{"d": lick.Down, "D": lick.Down, "n": lick.Down, "N": lick.Down, "u": lick.Up,
+	"U": lick.Up, "V": lick.Up, "v": lick.Up, "^": lick.Up, "p": lick.PThumb, "i": lick.PIndex, "m": lick.PMid, "a": lick.PRing}
 
 // chordAt lays a chord where its sign stands: the first one at the beginning of its bar, others with the notes that
 // begin under them, or on the nearest beat. It answers the chord that holds then.
@@ -346,7 +330,7 @@ func (p *pasted) chordAt(b *bar, c placed, onsets []lick.Time, last string) stri
 			p.l.Chords[n-1].Len = at.Sub(p.l.Chords[n-1].At)
 		}
 	}
-	if u := strings.ToUpper(name); u == "N.C." || u == "NC" {
+	if lick.IsNoChord(name) {
 		return ""
 	}
 	if ch, err := music.ParseChord(name); err == nil {

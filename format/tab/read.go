@@ -193,9 +193,7 @@ func wordAt(row string, col int) string {
 func values(word string, n int) ([]string, error) {
 	v := strings.Split(word, ",")
 	if len(v) == 1 {
-		for len(v) < n {
-			v = append(v, v[0])
-		}
+		v = slices.Repeat(v, n)
 	}
 	if len(v) != n {
 		return nil, fmt.Errorf("%q has %d values for %d notes", word, len(v), n)

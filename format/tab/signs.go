@@ -114,12 +114,8 @@ func (r *reader) note(n *lick.Note, s playedSign) (err error) {
 func (r *reader) leadIn(n *lick.Note, before string) {
 	last, has := r.lastOn[n.String]
 	switch before {
-	case "h":
-		n.Slur = lick.Hammer
-	case "p":
-		n.Slur = lick.Pull
-	case "S":
-		n.Slur = lick.Shift
+	case "h", "p", "S":
+		n.Slur = map[string]lick.Slur{"h": lick.Hammer, "p": lick.Pull, "S": lick.Shift}[before]
 	case "t":
 		r.remark("A tapped note is read as a plain one.")
 	case "/", `\`:

@@ -2,11 +2,14 @@ package tab
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/neck"
 )
 
 // pageWidth is where a system is broken into a new one, in characters.
@@ -69,11 +72,7 @@ func header(b *bytes.Buffer, l lick.Lick) {
 	if l.Loop {
 		b.WriteString("Loop: yes\n")
 	}
-	names := make([]string, len(l.Tuning))
-	for i, p := range l.Tuning {
-		names[i] = p.String()
-	}
-	fmt.Fprintf(b, "Tuning: %s\n", strings.Join(names, " "))
+	fmt.Fprintf(b, "Tuning: %s\n", neck.TuningText(l.Tuning))
 	if l.Recipe != "" {
 		fmt.Fprintf(b, "Recipe: %s\n", quoted(l.Recipe))
 	}
@@ -121,8 +120,8 @@ func columnsOf(l lick.Lick) []column {
 		for i := col[0]; i < col[1]; i++ {
 			n := l.Notes[i]
 			c.cells[n.String] = cell(l, i)
-			fingers, strokes, lens = append(fingers,
-				orDot(n.Finger.String())), append(strokes, orDot(strokeSign[n.Stroke])), append(lens, n.Len.String())
+			fingers, strokes = append(fingers, cmp.Or(n.Finger.String(), ".")), append(strokes, cmp.Or(strokeSign[n.Stroke], "."))
+			lens = append(lens, n.Len.String())
 		}
 		c.finger, c.stroke, c.len = join(fingers), join(strokes), join(lens)
 		step := l.Notes[col[0]].Len
@@ -142,31 +141,15 @@ func columnsOf(l lick.Lick) []column {
 
 // join writes a chord's values with commas, or once where they agree.
 func join(values []string) string {
-	for _, v := range values[1:] {
-		if v != values[0] {
-			return strings.Join(values, ",")
-		}
+	if len(slices.Compact(slices.Clone(values))) == 1 {
+		return values[0]
 	}
-	return values[0]
-}
-
-// orDot keeps an empty word's place.
-func orDot(s string) string {
-	if s == "" {
-		return "."
-	}
-	return s
+	return strings.Join(values, ",")
 }
 
 // strokeSign are the strokes as the row under the tab has them.
-var strokeSign = map[lick.Stroke]string{
-	lick.Down:   "D",
-	lick.Up:     "U",
-	lick.PThumb: "p",
-	lick.PIndex: "i",
-	lick.PMid:   "m",
-	lick.PRing:  "a",
-}
+var strokeSign = map[lick.Stroke]string{lick.Down: "D", lick.Up: "U", lick.PThumb: "p", lick.PIndex: "i",
+	lick.PMid: "m", lick.PRing: "a"}
 
 // slurSign are the slurs that stand before a fret; a slide is written by its direction.
 var slurSign = map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Shift: "S"}
