@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
-	"strings"
+	"slices"
 
 	"ornamen/core/practice"
 )
@@ -29,27 +29,18 @@ func AbilitySVG(weeks []practice.Week, k int, wide float64) template.HTML {
 		v = max(abilityLow, min(abilityHigh, v))
 		return 2 + (abilityTall-4)*(1-math.Log(v/abilityLow)/math.Log(abilityHigh/abilityLow))
 	}
-	var up, down, line []string
-	for i, w := range weeks {
-		a := w.Of[k]
-		up = append(up, num(x(w.Day))+" "+num(y(a.High)))
-		line = append(line, num(x(w.Day))+" "+num(y(a.Value)))
-		back := weeks[len(weeks)-1-i]
-		down = append(down, num(x(back.Day))+" "+num(y(back.Of[k].Low)))
+	var band, line course
+	for _, w := range weeks {
+		band.to(x(w.Day), y(w.Of[k].High))
+		line.to(x(w.Day), y(w.Of[k].Value))
 	}
-	c.el("path", "class", "band", "d", "M"+strings.Join(append(up, down...), "L")+"Z")
+	for _, w := range slices.Backward(weeks) {
+		band.to(x(w.Day), y(w.Of[k].Low))
+	}
+	c.path("band", band.String()+"Z")
 	c.line(0, y(1), wide, y(1), "rule")
-	c.el("path", "class", "curve", "d", "M"+strings.Join(line, "L"))
+	c.path("curve", line.String())
 	now := weeks[len(weeks)-1].Of[k]
-	return c.svg(
-		wide,
-		abilityTall,
-		"ability",
-		fmt.Sprintf("%s over %d weeks: now %s, between %s and %s", now.Name, len(weeks),
-			now.Words(now.Value), now.Words(now.Low), now.Words(now.High)),
-		"width",
-		wide,
-		"height",
-		abilityTall,
-	)
+	return c.svg(wide, abilityTall, "ability", fmt.Sprintf("%s over %d weeks: now %s, between %s and %s", now.Name,
+		len(weeks), now.Words(now.Value), now.Words(now.Low), now.Words(now.High)), "width", wide, "height", abilityTall)
 }

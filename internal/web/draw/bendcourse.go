@@ -26,15 +26,11 @@ func BendCourseSVG(b hear.Bent) template.HTML {
 			c.text(left-6, y(t)+4, "axis end", fmt.Sprintf("%+.0f", t))
 		}
 	}
-	path := ""
-	for i, p := range b.Points {
-		verb := "L"
-		if i == 0 {
-			verb = "M"
-		}
-		path += fmt.Sprintf("%s%s %s", verb, num(x(p.At)), num(y(p.Off)))
+	var path course
+	for _, p := range b.Points {
+		path.to(x(p.At), y(p.Off))
 	}
-	c.el("path", "class", "course", "d", path)
+	c.path("course", path.String())
 	c.text(left, high-4, "axis begin", "0 s")
 	c.text(wide-10, high-4, "axis end", fmt.Sprintf("%.1f s", last))
 	return c.svg(wide, high, "progress", "Cents from the target over time", "width", wide, "height", high)

@@ -68,6 +68,40 @@ func fretSign(fret int, dead, ghost bool) string {
 	return s
 }
 
+// path draws the outline that format writes of its numbers, "M%s %sh%s".
+func (c *canvas) path(class, format string, at ...float64) {
+	words := make([]any, len(at))
+	for i, v := range at {
+		words[i] = num(v)
+	}
+	c.el("path", "class", class, "d", fmt.Sprintf(format, words...))
+}
+
+// course is a path from point to point, in the order in which they come.
+type course struct{ strings.Builder }
+
+// to leads the course on to a point.
+func (p *course) to(x, y float64) {
+	verb := "L"
+	if p.Len() == 0 {
+		verb = "M"
+	}
+	p.WriteString(verb + num(x) + " " + num(y))
+}
+
+// circle draws one.
+func (c *canvas) circle(class string, x, y, r float64) {
+	c.el("circle", "class", class, "cx", x, "cy", y, "r", r)
+}
+
+// classed is a class, with more of them where that is so.
+func classed(class string, so bool, more string) string {
+	if so {
+		return class + " " + more
+	}
+	return class
+}
+
 // text writes a word; what a player has typed is escaped.
 func (c *canvas) text(x, y float64, class, s string) {
 	c.open("text", "x", x, "y", y, "class", class)
@@ -103,19 +137,12 @@ func roleOf(class string) string {
 // svg wraps the drawing, size pixels large, with a label for screen readers.
 func (c *canvas) svg(w, h float64, class, label string, more ...any) template.HTML {
 	var out canvas
-	out.open(
-		"svg",
-		append(
-			[]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", roleOf(class), "aria-label",
-				label},
-			more...)...)
+	out.open("svg", append([]any{"class", class, "viewBox", "0 0 " + num(w) + " " + num(h), "role", roleOf(class),
+		"aria-label", label}, more...)...)
 	out.WriteString(c.String())
 	out.close("svg")
 	return template.HTML(out.String()) // every value above is escaped
 }
 
 // num writes a coordinate as short as it can be.
-func num(v float64) string {
-	s := strconv.FormatFloat(v, 'f', 1, 64)
-	return strings.TrimSuffix(s, ".0")
-}
+func num(v float64) string { return strings.TrimSuffix(strconv.FormatFloat(v, 'f', 1, 64), ".0") }

@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"strings"
@@ -134,18 +135,10 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 		if !begins && !(ch.At.Before(from) && from.Before(ch.End)) {
 			continue
 		}
-		cx, class := x+6, "barchord"
-		if begins {
-			cx = at(ch.At) + 6
-		} else {
-			class += " goes-on"
-		}
-		if i == b.v.Chosen {
-			class += " on"
-		}
+		class := classed(classed("barchord", !begins, "goes-on"), i == b.v.Chosen, "on")
 		c.open("a", "href", b.v.Link(i), "class", class, "data-tones", "", "data-chord", i, "aria-label",
 			fmt.Sprintf("%s in bar %d: what fits over it", ch.Name, number))
-		c.text(cx, y+changesHead-8, "", pretty(ch.Name))
+		c.text(max(x, at(ch.At))+6, y+changesHead-8, "", pretty(ch.Name))
 		c.close("a")
 	}
 	for i := range l.Notes {
@@ -206,11 +199,7 @@ func (b bars) note(c *canvas, i int, x, top float64) {
 	if l.Notes[i].Voice == lick.VoiceBass {
 		y, r = top+changesBar-30, 7
 	}
-	role := string(n.Role)
-	if role == "" {
-		role = "none"
-	}
-	label := ""
+	role, label := cmp.Or(string(n.Role), "none"), ""
 	if n.Chord >= 0 && n.Role != "" {
 		label = n.Degree.Pretty()
 	} else if p, ok := l.PaletteAt(l.Notes[i].At); ok {
@@ -220,23 +209,15 @@ func (b bars) note(c *canvas, i int, x, top float64) {
 	c.title(fmt.Sprintf("note %d, %s: %s", i+1, music.NameOf(l.Pitch(i).Class()).Pretty(), role))
 	switch n.Role {
 	case changes.Colour, changes.Tension:
-		c.el(
-			"path",
-			"class",
-			"mark",
-			"d",
-			fmt.Sprintf("M%s %sl%s %sl-%s %sl-%s -%sz", num(x), num(y-r-2), num(r+3), num(r+2),
-				num(r+3), num(r+2), num(r+3), num(r+2)),
-		)
+		c.path("mark", "M%s %sl%s %sl-%s %sl-%s -%sz", x, y-r-2, r+3, r+2, r+3, r+2, r+3, r+2)
 	case changes.Clash:
-		c.el("path", "class", "mark", "d", fmt.Sprintf("M%s %sl%s %sh-%sz", num(x), num(y-r-3), num(r+4), num(2*r+2),
-			num(2*(r+4))))
+		c.path("mark", "M%s %sl%s %sh-%sz", x, y-r-3, r+4, 2*r+2, 2*(r+4))
 	case changes.Outside:
 		c.rect(x-r, y-r, 2*r, 2*r, "mark")
 	default:
-		c.el("circle", "class", "mark", "cx", x, "cy", y, "r", r)
+		c.circle("mark", x, y, r)
 		if n.Role == changes.Root {
-			c.el("circle", "class", "ring", "cx", x, "cy", y, "r", r-3)
+			c.circle("ring", x, y, r-3)
 		}
 	}
 	if r > 8 {

@@ -3,7 +3,6 @@ package draw
 import (
 	"fmt"
 	"html/template"
-	"strings"
 
 	"ornamen/core/neck"
 )
@@ -25,25 +24,29 @@ func ForceSVG(n Neck, force []neck.Newtons, here string) template.HTML {
 	}
 	base := forceHeight - 4
 	y := func(f neck.Newtons) float64 { return base - float64(f/most)*(forceHeight-12) }
-	var line []string
+	var area, line course
+	last, drawn := 0.0, 0
 	for i, f := range force {
-		if i+1 >= s.from && i+1 <= s.to && f > 0 {
-			line = append(line, num(s.cell(i+1))+" "+num(y(f)))
+		if i+1 < s.from || i+1 > s.to || f <= 0 {
+			continue
 		}
+		last = s.cell(i + 1)
+		if drawn++; drawn == 1 {
+			area.to(last, base)
+		}
+		area.to(last, y(f))
+		line.to(last, y(f))
 	}
-	if len(line) < 2 {
+	if drawn < 2 {
 		return ""
 	}
-	first, last := strings.Fields(line[0])[0], strings.Fields(line[len(line)-1])[0]
-	c.el("path", "class", "forcearea", "d",
-		"M"+first+" "+num(base)+"L"+strings.Join(line, "L")+"L"+last+" "+num(base)+"Z")
-	c.el("path", "class", "forceline", "d", "M"+strings.Join(line, "L"))
+	area.to(last, base)
+	c.path("forcearea", area.String()+"Z")
+	c.path("forceline", line.String())
 	const name = "full bend, thinnest string"
 	label := fmt.Sprintf("Force of a full bend: %.0f newtons at fret 1", force[0])
 	if a := n.Area; a[1] > 0 {
-		x1, w1 := s.span(max(a[0], s.from))
-		x2, w2 := s.span(min(a[1], s.to))
-		left, right := min(x1, x2), max(x1+w1, x2+w2)
+		left, right := s.edges(max(a[0], s.from), min(a[1], s.to))
 		c.rect(left, 3, right-left, forceHeight-6, "forceframe", "rx", 6.0)
 		// The words stand on the roomier side of the frame, the name of the curve beyond them and under
 		// it, so that neither is struck through.

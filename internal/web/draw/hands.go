@@ -37,11 +37,10 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 	var c canvas
 	strings := len(l.Tuning)
 	cols := l.Columns()
-	palms := func(k int) bool {
-		return k >= 0 && slices.ContainsFunc(l.Notes[cols[k][0]:cols[k][1]], func(n lick.Note) bool { return n.Palm })
-	}
+	palm := func(n lick.Note) bool { return n.Palm }
+	palms := func(k int) bool { return k >= 0 && slices.ContainsFunc(l.Notes[cols[k][0]:cols[k][1]], palm) }
 	top := handsTop
-	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Palm }) {
+	if slices.ContainsFunc(l.Notes, palm) {
 		top += palmRow
 	}
 	y := func(s int) float64 { return top + handsGap*float64(s-1) }
@@ -50,12 +49,7 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 	for s := 1; s <= strings; s++ {
 		c.line(0, y(s), w, y(s), "stave")
 	}
-	marked := map[int]bool{}
-	for _, b := range bottleneck {
-		marked[b-1] = true
-	}
-	differs := 0
-	most := 1
+	differs, most := 0, 1
 	for k, col := range cols {
 		most = max(most, col[1]-col[0])
 		x := handsStep * (float64(k) + 0.5)
@@ -66,10 +60,7 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 		}
 		for i := col[0]; i < col[1]; i++ {
 			n := l.Notes[i]
-			class := "small"
-			if marked[i] {
-				class += " neck-of-it"
-			}
+			class := classed("small", slices.Contains(bottleneck, i+1), "neck-of-it")
 			f := fretSign(n.Fret, n.Mute, n.Ghost)
 			bw := 4 + 9*float64(utf8.RuneCountInString(f))
 			c.open("g", "class", "handnote", "data-note", i+1)
@@ -77,17 +68,13 @@ func handsSVG(l lick.Lick, with *lick.Lick, bottleneck []int, first int) templat
 			c.text(x, y(n.String)+5, class, f)
 			c.close("g")
 			if n.Slur != "" && k > 0 {
-				c.el(
-					"path", "class", "arc", "d",
-					fmt.Sprintf("M%s %sq%s -7 %s 0", num(x-handsStep+8), num(y(n.String)-8), num(handsStep/2-8),
-						num(handsStep-16)),
-				)
+				c.path("arc", "M%s %sq%s -7 %s 0", x-handsStep+8, y(n.String)-8, handsStep/2-8, handsStep-16)
 			}
 			if n.Bend != nil {
 				c.handBend(x+8+3*float64(len(f)-1), y(n.String), *n.Bend)
 			}
 			if n.Vibrato != nil {
-				c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq2 -4 4 0t4 0t4 0", num(x-6), num(y(n.String)-9)))
+				c.path("arc", "M%s %sq2 -4 4 0t4 0t4 0", x-6, y(n.String)-9)
 			}
 			fingerClass, strokeClass := "handfinger", false
 			if m, ok := sameNote(l, n, with); ok {
@@ -128,9 +115,9 @@ func (c *canvas) handBend(x, y float64, b lick.Bend) {
 	if b.Pre() {
 		rise = "m6 0v-9"
 	}
-	c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %s%sm-2.5 3l2.5 -3l2.5 3", num(x), num(y), rise))
+	c.path("arc", "M%s %s"+rise+"m-2.5 3l2.5 -3l2.5 3", x, y)
 	if b.Release() {
-		c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sq5 0 5 9m-2.5 -3l2.5 3l2.5 -3", num(x+6), num(y-9)))
+		c.path("arc", "M%s %sq5 0 5 9m-2.5 -3l2.5 3l2.5 -3", x+6, y-9)
 	}
 	c.text(x+6, y-11, "handbend", bendSteps[b.Semitones])
 }
@@ -138,17 +125,14 @@ func (c *canvas) handBend(x, y float64, b lick.Bend) {
 // handStroke draws a stroke sign, marked where it differs from the first proposal's.
 // A slurred note has the slur's word instead, a finger of the picking hand its letter.
 func (c *canvas) handStroke(x, y float64, n lick.Note, differs bool) {
-	class := "stroke"
-	if differs {
-		class += " differs"
-	}
+	class := classed("stroke", differs, "differs")
 	switch {
 	case n.Slur.Slurred():
 		c.text(x, y+5, "handslur", slurWords[n.Slur])
 	case n.Stroke == lick.Down:
-		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-10h12v10", num(x-6), num(y+5)))
+		c.path(class, "M%s %sv-10h12v10", x-6, y+5)
 	case n.Stroke == lick.Up:
-		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sl5 11l5 -11", num(x-5), num(y-6)))
+		c.path(class, "M%s %sl5 11l5 -11", x-5, y-6)
 	default:
 		c.text(x, y+5, "handslur", string(n.Stroke))
 	}

@@ -1,5 +1,7 @@
 package draw
 
+import "strings"
+
 // Lane is a row of the ledger.
 type Lane struct {
 	Name   string // as requests name it
@@ -20,15 +22,13 @@ const (
 )
 
 // Lanes lays the rows out for a number of strings. The lane of string s has the index s.
-func Lanes(strings int) []Lane {
+func Lanes(tuned int) []Lane {
 	lanes := []Lane{{Name: "count", Title: "Count", H: countHeight}}
-	for s := 1; s <= strings; s++ {
+	for s := 1; s <= tuned; s++ {
 		lanes = append(lanes, Lane{Name: "place", H: stringHeight, String: s})
 	}
-	for _, l := range []Lane{{Name: "degree", Title: "Degree"}, {Name: "finger", Title: "Finger"}, {Name: "stroke",
-		Title: "Stroke"}, {Name: "slur", Title: "Slur"}, {Name: "bend", Title: "Bend"}} {
-		l.H = laneHeight
-		lanes = append(lanes, l)
+	for _, title := range []string{"Degree", "Finger", "Stroke", "Slur", "Bend"} {
+		lanes = append(lanes, Lane{Name: strings.ToLower(title), Title: title, H: laneHeight})
 	}
 	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight},
 		Lane{Name: "chord", Title: "Chord", H: chordHeight})
@@ -36,7 +36,7 @@ func Lanes(strings int) []Lane {
 	for i := range lanes[:len(lanes)-1] {
 		lanes[i].Y = y
 		y += lanes[i].H
-		if lanes[i].Name == "count" || lanes[i].String == strings {
+		if lanes[i].Name == "count" || lanes[i].String == tuned {
 			y += 4
 		}
 	}

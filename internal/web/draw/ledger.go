@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"strconv"
@@ -143,15 +144,20 @@ func LedgerSVG(l Ledger) template.HTML {
 	}
 	starts := make([]string, len(l.Columns))
 	for k, col := range l.Columns {
-		var ids []string
-		for _, cell := range col.Cells {
-			ids = append(ids, fmt.Sprintf("%d.%d", cell.Number, cell.String))
-		}
-		starts[k] = strings.Join(ids, "+")
+		starts[k] = joined(col.Cells, "+", func(c Cell) string { return fmt.Sprintf("%d.%d", c.Number, c.String) })
 	}
 	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height",
 		l.height(), "data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width",
 		c.wide)
+}
+
+// joined writes the cells of a column.
+func joined(cells []Cell, between string, word func(Cell) string) string {
+	words := make([]string, len(cells))
+	for i, c := range cells {
+		words[i] = word(c)
+	}
+	return strings.Join(words, between)
 }
 
 // grid draws what lies behind the notes: lanes, strings, beats and bars.
@@ -196,12 +202,8 @@ func (c *canvas) grid(l Ledger, lanes []Lane, w, h float64) {
 func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 	col := l.Columns[k]
 	x := (float64(k) + 0.5) * c.wide
-	countClass := "count"
-	if col.Beat {
-		countClass += " onbeat"
-	}
 	c.text(x, lanes[0].Y+12, "number", numbersOf(col.Cells))
-	c.text(x, lanes[0].Y+31, countClass, col.Count)
+	c.text(x, lanes[0].Y+31, classed("count", col.Beat, "onbeat"), col.Count)
 	if col.Chord != "" {
 		c.text(x-c.wide/2+5, 16, "chordname", pretty(col.Chord))
 	}
@@ -217,11 +219,8 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 			lane[ln.Name] = ln
 		}
 	}
-	nums := make([]string, len(col.Cells))
-	for i, cell := range col.Cells {
-		nums[i] = strconv.Itoa(cell.Number)
-	}
-	c.open("g", "class", "col", "data-notes", strings.Join(nums, " "))
+	c.open("g", "class", "col", "data-notes",
+		joined(col.Cells, " ", func(c Cell) string { return strconv.Itoa(c.Number) }))
 	for i, cell := range col.Cells {
 		c.place(lanes[cell.String], k, x, cell)
 		// Values of notes that sound together stand side by side.
@@ -258,7 +257,7 @@ func (c *canvas) barre(lanes []Lane, b judge.Barre) {
 	for _, ln := range lanes {
 		if ln.Name == "finger" {
 			y := ln.Y + ln.H - 3
-			c.el("path", "class", "barre", "d", fmt.Sprintf("M%s %sv3H%sv-3", num(from), num(y-3), num(to)))
+			c.path("barre", "M%s %sv3H%sv-3", from, y-3, to)
 		}
 	}
 	thin, thick := lanes[b.Thin], lanes[b.Thick]
@@ -278,31 +277,20 @@ func (c *canvas) place(ln Lane, k int, x float64, cell Cell) {
 	fret := fretSign(cell.Fret, cell.Mute, cell.Ghost)
 	w := 12.0 + 9*float64(utf8.RuneCountInString(fret))
 	c.rect(x-w/2, y-9, w, 18, "behind")
-	class := "fret " + cell.Severity.String()
-	if cell.Accent {
-		class += " accent"
-	}
-	c.text(x, y+6.5, class, fret)
+	c.text(x, y+6.5, classed("fret "+cell.Severity.String(), cell.Accent, "accent"), fret)
 	if cell.Slur != "" && cell.SlurFrom >= 0 && cell.SlurFrom < k {
 		x0 := (float64(cell.SlurFrom) + 0.5) * c.wide
 		if cell.Slur == lick.Slide || cell.Slur == lick.Shift {
-			dash := ""
-			if cell.Slur == lick.Shift {
-				dash = " silent"
-			}
-			c.line(x0+13, y, x-13, y, "slide"+dash)
+			c.line(x0+13, y, x-13, y, classed("slide", cell.Slur == lick.Shift, "silent"))
 		} else {
-			c.el("path", "class", "arc", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", num(x0+2), num(y-9), num((x0+x)/2),
-				num(y-20), num(x-2), num(y-9)))
+			c.path("arc", "M%s %sQ%s %s %s %s", x0+2, y-9, (x0+x)/2, y-20, x-2, y-9)
 		}
 	}
 	if cell.Bend != nil {
-		x1 := x + w/2 - 1
-		c.el("path", "class", "bend", "d", fmt.Sprintf("M%s %sq7 0 7 -14m-4 5l4 -6l4 6", num(x1), num(y+2)))
+		c.path("bend", "M%s %sq7 0 7 -14m-4 5l4 -6l4 6", x+w/2-1, y+2)
 	}
 	if cell.Vibrato {
-		x1 := x - 12
-		c.el("path", "class", "vibrato", "d", fmt.Sprintf("M%s %sq3 -5 6 0t6 0t6 0t6 0", num(x1), num(y+12)))
+		c.path("vibrato", "M%s %sq3 -5 6 0t6 0t6 0t6 0", x-12, y+12)
 	}
 }
 
@@ -317,12 +305,11 @@ func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 		c.el("path", "class", "lozenge", "d", lozenge(x, y, size))
 	case music.Outside:
 		if cell.Degree != "" {
-			c.el("path", "class", "triangle", "d",
-				fmt.Sprintf("M%s %sl%s %sh-%sZ", num(x), num(y-size-1), num(size), num(size*1.7), num(2*size)))
+			c.path("triangle", "M%s %sl%s %sh-%sZ", x, y-size-1, size, size*1.7, 2*size)
 		}
 	case music.Root:
 		if cell.Degree != "" {
-			c.el("circle", "class", "rootring", "cx", x, "cy", y, "r", size-2)
+			c.circle("rootring", x, y, size-2)
 		}
 	}
 	c.text(x, y+6, class+cell.Role.String(), cell.Degree)
@@ -331,19 +318,9 @@ func (c *canvas) degree(x, y float64, cell Cell, shared bool) {
 // value is bold with a dot where the player set it, lighter where it is proposed. A value that is missing is a middle
 // dot.
 func (c *canvas) value(x, y float64, s string, locked, proposed bool) {
-	class := "value"
-	if proposed {
-		class += " proposed"
-	}
+	c.text(x, y+6, classed(classed("value", proposed, "proposed"), locked, "locked"), cmp.Or(s, "·"))
 	if locked {
-		class += " locked"
-	}
-	if s == "" {
-		s = "·"
-	}
-	c.text(x, y+6, class, s)
-	if locked {
-		c.el("circle", "class", "lock", "cx", x+11, "cy", y-7, "r", 2.5)
+		c.circle("lock", x+11, y-7, 2.5)
 	}
 }
 
@@ -354,22 +331,19 @@ func (c *canvas) strokeSign(x, y float64, cell Cell) {
 		c.text(x+10, y+5, "palm", "PM")
 		x -= 9
 	}
-	class := "stroke"
-	if cell.StrokeProposed {
-		class += " proposed"
-	}
+	class := classed("stroke", cell.StrokeProposed, "proposed")
 	switch cell.Stroke {
 	case lick.Down:
-		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-12h14v12", num(x-7), num(y+6)))
+		c.path(class, "M%s %sv-12h14v12", x-7, y+6)
 	case lick.Up:
-		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sl6 13l6 -13", num(x-6), num(y-7)))
+		c.path(class, "M%s %sl6 13l6 -13", x-6, y-7)
 	case "":
 		c.text(x, y+6, "value proposed", "·")
 	default:
 		c.value(x, y, string(cell.Stroke), false, cell.StrokeProposed)
 	}
 	if cell.StrokeLocked {
-		c.el("circle", "class", "lock", "cx", x+12, "cy", y-7, "r", 2.5)
+		c.circle("lock", x+12, y-7, 2.5)
 	}
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -116,6 +117,13 @@ func (s scaler) y(str int) float64 {
 	return stringY(str)
 }
 
+// edges are the left and the right edge of a stretch of frets.
+func (s scaler) edges(from, to int) (left, right float64) {
+	x1, w1 := s.span(from)
+	x2, w2 := s.span(to)
+	return min(x1, x2), max(x1+w1, x2+w2)
+}
+
 // cell is the middle of a fret's cell; the open string's lies left of the nut.
 func (s scaler) cell(fret int) float64 {
 	if fret <= 0 {
@@ -133,13 +141,7 @@ func (s scaler) shows(p neck.Place) bool {
 func stringY(str int) float64 { return neckTop + neckString*(float64(str)-0.5) }
 
 // dotted are the frets that necks mark on their edge (common practice).
-func dotted(fret int) bool {
-	switch fret % 12 {
-	case 0, 3, 5, 7, 9:
-		return fret > 0
-	}
-	return false
-}
+func dotted(fret int) bool { return fret > 0 && slices.Contains([]int{0, 3, 5, 7, 9}, fret%12) }
 
 // NeckSVG draws the neck. Layers from below: board, tones of the palette, notes of the line, the way into the selected
 // note, and the places that take a click.
@@ -174,12 +176,11 @@ func NeckSVG(n Neck) template.HTML {
 func (c *canvas) board(s scaler, h float64) {
 	c.rect(0, 0, s.n.width(), h, "board", "rx", 8.0, "fill", "url(#ebony)")
 	if a := s.n.Area; a[1] > 0 {
-		x1, w1 := s.span(max(a[0], s.from))
-		x2, w2 := s.span(min(a[1], s.to))
+		from := max(a[0], s.from)
 		if a[0] == 0 {
-			x1, w1 = s.span(0)
+			from = 0
 		}
-		left, right := min(x1, x2), max(x1+w1, x2+w2)
+		left, right := s.edges(from, min(a[1], s.to))
 		c.rect(left, neckTop-6, right-left, h-neckTop+1, "lifted", "rx", 8.0)
 	}
 	bottom := h - 6
@@ -193,11 +194,7 @@ func (c *canvas) board(s scaler, h float64) {
 		c.line(s.wire(f), neckTop-4, s.wire(f), bottom, class)
 	}
 	for f := s.from; f <= s.to; f++ {
-		class := "fretno"
-		if dotted(f) {
-			class += " dotted"
-		}
-		c.text(s.cell(f), 19, class, strconv.Itoa(f))
+		c.text(s.cell(f), 19, classed("fretno", dotted(f), "dotted"), strconv.Itoa(f))
 	}
 	for i, g := range s.n.Guitar.Strings {
 		class := "plain"
@@ -214,20 +211,12 @@ func (c *canvas) board(s scaler, h float64) {
 // lozenge, outside an open triangle; faint where only the palette has it.
 func (c *canvas) mark(s scaler, m Mark, selected bool) {
 	x, y := s.cell(m.Place.Fret), s.y(m.Place.String)
-	class := "tone " + m.Role.String()
-	if len(m.Notes) > 0 || m.Main {
-		class += " played"
-	}
 	if m.Dot {
 		c.dot(x, y, m)
 		return
 	}
-	nums := make([]string, len(m.Notes))
-	for i, n := range m.Notes {
-		nums[i] = strconv.Itoa(n)
-	}
-	c.open("g", "class", class, "data-notes", strings.Join(nums, " "), "data-at", m.Place.Notation())
-	label := m.Label
+	c.open("g", "class", classed("tone "+m.Role.String(), len(m.Notes) > 0 || m.Main, "played"),
+		"data-notes", strings.Trim(fmt.Sprint(m.Notes), "[]"), "data-at", m.Place.Notation())
 	c.title(placeTitle(m))
 	// High up the cells are narrower than a full mark.
 	r := markRadius
@@ -248,7 +237,7 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 			fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(x), num(y-r-1), num(x+r+1), num(y+r-3), num(x-r-1), num(y+r-3)))
 		y += 2
 	}
-	c.text(x, y+5, "label", label)
+	c.text(x, y+5, "label", m.Label)
 	if selected {
 		c.el("circle", "cx", x, "cy", y, "r", r+5, "class", "here")
 	}
@@ -259,11 +248,11 @@ func (c *canvas) mark(s scaler, m Mark, selected bool) {
 func (c *canvas) dot(x, y float64, m Mark) {
 	switch m.Role {
 	case music.Root:
-		c.el("circle", "class", "dot root", "cx", x, "cy", y, "r", 4.5)
+		c.circle("dot root", x, y, 4.5)
 	case music.Colour:
 		c.el("path", "class", "dot colour", "d", lozenge(x, y, 5))
 	default:
-		c.el("circle", "class", "dot", "cx", x, "cy", y, "r", 3.5)
+		c.circle("dot", x, y, 3.5)
 	}
 }
 
@@ -297,23 +286,14 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	if y1 > neckTop+neckString*3 && y2 > neckTop+neckString*3 {
 		lift = -26
 	}
-	class := ""
-	if sel.Bad {
-		class = " bad"
-	}
 	// The way runs from the rim of one tone to the rim of the other.
 	cx, cy := (x1+x2)/2, (y1+y2)/2-lift
 	sx, sy := toward(x1, y1, cx, cy, markRadius+3)
 	ex, ey := toward(x2, y2, cx, cy, markRadius+9)
-	c.el("path", "class", "way"+class, "d",
-		fmt.Sprintf("M%s %sQ%s %s %s %s", num(sx), num(sy), num(cx), num(cy), num(ex), num(ey)))
+	c.path(classed("way", sel.Bad, "bad"), "M%s %sQ%s %s %s %s", sx, sy, cx, cy, ex, ey)
 	tx, ty := toward(x2, y2, cx, cy, markRadius+4)
 	nx, ny := (ey-ty)/5*5.5, (tx-ex)/5*5.5
-	c.el(
-		"path", "class", "wayhead"+class, "d",
-		fmt.Sprintf("M%s %sL%s %sL%s %sZ", num(tx), num(ty), num(ex+nx+(ex-tx)), num(ey+ny+(ey-ty)), num(ex-nx+(ex-tx)),
-			num(ey-ny+(ey-ty))),
-	)
+	c.path(classed("wayhead", sel.Bad, "bad"), "M%s %sL%s %sL%s %sZ", tx, ty, ex+nx+(ex-tx), ey+ny+(ey-ty), ex-nx+(ex-tx), ey-ny+(ey-ty))
 }
 
 // toward is the point r from (x, y) on the way to (tx, ty).
@@ -352,11 +332,7 @@ func TipsSVG(n Neck) template.HTML {
 		if sel.Before != (hand.Frame{}) && sel.Before != sel.Now {
 			c.tips(s, sel.Before, 10, "tip before")
 		}
-		class := "tip now"
-		if sel.Bad {
-			class += " bad"
-		}
-		c.tips(s, sel.Now, 31, class)
+		c.tips(s, sel.Now, 31, classed("tip now", sel.Bad, "bad"))
 	}
 	return c.svg(neckWidth, tipsHeight, "tips", label)
 }

@@ -52,28 +52,24 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 		c.line(curveLeft, y(wanted), wide-8, y(wanted), "wanted")
 		c.text(wide-8, y(wanted)-4, "axis end", fmt.Sprintf("%.0f wanted", wanted))
 	}
-	path, at, tempo := "", 0.0, 0.0
+	var path course
+	at, tempo := 0.0, 0.0
 	for _, d := range days {
 		if d.Tempo <= 0 {
 			c.text(x(d.Day), curveHigh-curveBelow-4, "axis", "×")
 			continue
 		}
 		at, tempo = x(d.Day), d.Tempo
-		verb := "L"
-		if path == "" {
-			verb = "M"
-		}
-		path += fmt.Sprintf("%s%s %s", verb, num(at), num(y(tempo)))
+		path.to(at, y(tempo))
 	}
-	if path != "" {
-		c.el("path", "class", "curve", "d", path)
-		c.el("circle", "class", "curvenow", "cx", at, "cy", y(tempo), "r", 3.5)
+	if path.Len() > 0 {
+		c.path("curve", path.String())
+		c.circle("curvenow", at, y(tempo), 3.5)
 	}
 	if ahead > 0 && tempo > 0 && tempo < wanted {
 		end := wide - 12
 		rise := (wanted - tempo) / f.Days * ahead
-		c.el("path", "class", "fan", "d", fmt.Sprintf("M%s %sL%s %sV%sz", num(at), num(y(tempo)), num(end),
-			num(y(min(high, tempo+1.4*rise))), num(y(tempo+0.6*rise))))
+		c.path("fan", "M%s %sL%s %sV%sz", at, y(tempo), end, y(min(high, tempo+1.4*rise)), y(tempo+0.6*rise))
 	}
 	if len(days) > 0 {
 		c.text(curveLeft, curveHigh-4, "axis begin", days[0].Day.Time().Format("2 Jan"))

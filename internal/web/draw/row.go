@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"slices"
 	"unicode/utf8"
 
 	"ornamen/core/lick"
@@ -42,10 +43,6 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 			y1+(y2-y1)*0.62)
 	}
 	c.el("path", "d", threads, "class", "thread")
-	marked := map[int]bool{}
-	for _, b := range bottleneck {
-		marked[b-1] = true
-	}
 	var figures canvas
 	for k := range shown {
 		for i := cols[k][0]; i < cols[k][1]; i++ {
@@ -53,12 +50,8 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 			w := 4 + 9.5*float64(utf8.RuneCountInString(f))
 			behind += fmt.Sprintf("M%.0f %.0fh%.0fv16h-%.0fz", x(k)-w/2, y(l.Notes[i].String)-8, w, w)
 			at := []any{"x", x(k), "y", math.Round(y(l.Notes[i].String) + 6)}
-			if marked[i] {
-				class := "neck-of-it"
-				if breaks {
-					class += " breaks"
-				}
-				at = append(at, "class", class)
+			if slices.Contains(bottleneck, i+1) {
+				at = append(at, "class", classed("neck-of-it", breaks, "breaks"))
 			}
 			figures.open("text", at...)
 			figures.WriteString(f)

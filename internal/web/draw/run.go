@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -29,12 +30,9 @@ type RunCell struct {
 	Last     bool // the tail or the landing
 }
 
-// changeWords are the string changes as the run shows them.
+// stringChangeWords are the string changes as the run shows them.
 var stringChangeWords = map[pick.StringChange]string{
-	pick.Outside: "out",
-	pick.Inside:  "in",
-	pick.Sweep:   "sweep",
-	pick.Against: "against",
+	pick.Outside: "out", pick.Inside: "in", pick.Sweep: "sweep", pick.Against: "against",
 }
 
 // RunSVG draws a run on the strings it uses, its cells bracketed, with fingers, strokes and string changes under it.
@@ -71,11 +69,7 @@ func RunSVG(r *judge.Report, cells, boxes []RunCell, names []string) template.HT
 			continue
 		}
 		a, b := x(columnOf[cell.From])-step*0.4, x(columnOf[cell.To-1])+step*0.4
-		class := "bracket"
-		if cell.Last {
-			class += " last"
-		}
-		c.el("path", "class", class, "d", fmt.Sprintf("M%s %sv-11H%sv11", num(a), num(bracketAt+11), num(b)))
+		c.path(classed("bracket", cell.Last, "last"), "M%s %sv-11H%sv11", a, bracketAt+11, b)
 		c.text((a+b)/2, bracketAt-7, "bracketname", cell.Label)
 	}
 	fingers, strokes, changes := bottom+36, bottom+66, bottom+92
@@ -96,13 +90,9 @@ func RunSVG(r *judge.Report, cells, boxes []RunCell, names []string) template.HT
 			c.boxSpan(from, to, end-15, b.Label)
 		}
 	}
-	held := map[int]bool{}
-	for _, b := range r.Bottleneck {
-		held[b-1] = true
-	}
 	for k, col := range cols {
 		for i := col[0]; i < col[1]; i++ {
-			c.runNote(r, i, x(k), y, held[i], step)
+			c.runNote(r, i, x(k), y, step)
 			c.text(x(k), fingers-15*float64(i-col[0]), "handfinger", r.Lick.Notes[i].Finger.String())
 			if i == col[1]-1 {
 				c.handStroke(x(k), strokes-5, l.Notes[i], false)
@@ -118,7 +108,7 @@ func RunSVG(r *judge.Report, cells, boxes []RunCell, names []string) template.HT
 
 // boxSpan draws how long a line stays in a box, with its name, or where that has no room its number.
 func (c *canvas) boxSpan(from, to, y float64, name string) {
-	c.el("path", "class", "boxspan", "d", fmt.Sprintf("M%s %sH%s", num(from), num(y), num(to)))
+	c.path("boxspan", "M%s %sH%s", from, y, to)
 	if to-from < 8*float64(len(name)) {
 		name = name[strings.LastIndex(name, " ")+1:]
 	}
@@ -126,17 +116,11 @@ func (c *canvas) boxSpan(from, to, y float64, name string) {
 }
 
 // runNote draws a note of the run with what stands under it.
-func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64, held bool, step float64) {
+func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64, step float64) {
 	n := r.Lick.Notes[i]
-	class := "small"
-	if n.Accent {
-		class += " accent"
-	}
-	if held {
-		class += " neck-of-it"
-		if r.Verdict == judge.Breaks {
-			class += " breaks"
-		}
+	class := classed("small", n.Accent, "accent")
+	if slices.Contains(r.Bottleneck, i+1) {
+		class = classed(class+" neck-of-it", r.Verdict == judge.Breaks, "breaks")
 	}
 	c.open("g", "class", "runnote", "data-note", i+1)
 	defer c.close("g")
@@ -148,10 +132,9 @@ func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64,
 	case n.Slur == lick.Slide || n.Slur == lick.Shift:
 		c.line(x-step+10, y(n.String)-4, x-10, y(n.String)-10, "slide")
 	case n.Slur != "":
-		c.el("path", "class", "arc", "d",
-			fmt.Sprintf("M%s %sq%s -8 %s 0", num(x-step+8), num(y(n.String)-9), num(step/2-8), num(step-16)))
+		c.path("arc", "M%s %sq%s -8 %s 0", x-step+8, y(n.String)-9, step/2-8, step-16)
 	}
 	if n.Bend != nil {
-		c.el("path", "class", "bend", "d", fmt.Sprintf("M%s %sq6 0 8 -10", num(x+8), num(y(n.String)-2)))
+		c.path("bend", "M%s %sq6 0 8 -10", x+8, y(n.String)-2)
 	}
 }
