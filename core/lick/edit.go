@@ -42,8 +42,8 @@ func revise(l Lick, f func(l *Lick) error) (Lick, error) {
 // set locks or unlocks a field.
 func (n *Note) set(field Field, locked bool) { n.Lock = n.Lock.With(field, locked) }
 
-// column is the range of notes that start with note i.
-func (l Lick) column(i int) (from, to int) {
+// Column is the range of notes that start with note i.
+func (l Lick) Column(i int) (from, to int) {
 	for _, c := range l.Columns() {
 		if i >= c[0] && i < c[1] {
 			return c[0], c[1]
@@ -55,7 +55,7 @@ func (l Lick) column(i int) (from, to int) {
 // step is the time from note i's column to the next one, or to its end: what the line loses
 // when the column goes, and what comes before a note put after it.
 func (l Lick) step(i int) Time {
-	from, to := l.column(i)
+	from, to := l.Column(i)
 	if to < len(l.Notes) {
 		return l.Notes[to].At.Sub(l.Notes[from].At)
 	}
@@ -127,7 +127,7 @@ func (e Insert) Apply(l Lick) (Lick, error) {
 		var at Time
 		next := 0
 		if e.After >= 0 {
-			from, to := l.column(e.After)
+			from, to := l.Column(e.After)
 			at, next = l.Notes[from].At.Add(l.step(e.After)), to
 		}
 		end := l.End()
@@ -151,7 +151,7 @@ type Add struct {
 // Apply implements Edit.
 func (e Add) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
-		from, to := l.column(e.Note)
+		from, to := l.Column(e.Note)
 		for i, m := range l.Notes[from:to] {
 			if m.String == e.Place.String {
 				return fmt.Errorf("note %d is on string %d already", from+i+1, m.String)
@@ -180,7 +180,7 @@ type Remove struct{ Note int }
 // Apply implements Edit.
 func (e Remove) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
-		from, to := l.column(e.Note)
+		from, to := l.Column(e.Note)
 		step := l.step(e.Note)
 		l.removed(e.Note)
 		l.Notes = slices.Delete(l.Notes, e.Note, e.Note+1)
@@ -204,7 +204,7 @@ type Length struct {
 // Apply implements Edit.
 func (e Length) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
-		from, to := l.column(e.Note)
+		from, to := l.Column(e.Note)
 		d, end := e.Len.Sub(n.Len), l.End()
 		for i := from; i < to; i++ {
 			l.Notes[i].Len = e.Len
@@ -227,7 +227,7 @@ type Rest struct {
 // Apply implements Edit.
 func (e Rest) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
-		from, _ := l.column(e.Note)
+		from, _ := l.Column(e.Note)
 		d := n.Len
 		if e.Close {
 			var end Time
@@ -262,18 +262,18 @@ type Swap struct {
 // Apply implements Edit.
 func (e Swap) Apply(l Lick) (Lick, error) {
 	return editNote(l, e.Note, func(l *Lick, n *Note) error {
-		from, to := l.column(e.Note)
+		from, to := l.Column(e.Note)
 		if e.Earlier {
 			if from == 0 {
 				return errors.New("this is the first note")
 			}
 			to = from
-			from, _ = l.column(from - 1)
+			from, _ = l.Column(from - 1)
 		}
 		if to >= len(l.Notes) {
 			return errors.New("this is the last note")
 		}
-		_, end := l.column(to)
+		_, end := l.Column(to)
 		first, second := l.step(from), l.step(to)
 		for i := from; i < to; i++ {
 			l.Notes[i].At = l.Notes[i].At.Add(second)

@@ -262,7 +262,7 @@ func (e Paste) Apply(l Lick) (Lick, error) {
 			l.Key, l.Keys, l.Chords, l.Tempo, l.Meter, l.Feel = c.Key, c.Keys, c.Chords, c.Tempo, c.Meter, c.Feel
 		}
 		if after >= 0 {
-			_, to := l.column(after)
+			_, to := l.Column(after)
 			after = to - 1
 		}
 		// What gives way goes last: a rest before it so keeps its length.
@@ -346,7 +346,7 @@ func (e Carry) Apply(l Lick) (Lick, error) {
 	}
 	to := e.After + 1
 	if e.After >= 0 {
-		_, to = l.column(e.After)
+		_, to = l.Column(e.After)
 	}
 	for _, r := range rs {
 		if to > r.From && to < r.To {

@@ -20,12 +20,8 @@ func (a Screen) appendEdit(ctx context.Context, base store.Entry, f benchForm) (
 	l := base.Lick
 	at := 0 // the note in whose place it goes on, from 1; 0 is the end
 	if f.Note >= 1 && f.Note < len(l.Notes) {
-		at = f.Note + 1
-		for at <= len(l.Notes) && l.Notes[at-1].At.Cmp(l.Notes[f.Note-1].At) == 0 {
-			at++ // what sounds with it stays
-		}
-		if at > len(l.Notes) {
-			at = 0
+		if _, to := l.Column(f.Note - 1); to < len(l.Notes) { // what sounds with it stays
+			at = to + 1
 		}
 	}
 	more, name, err := a.named(ctx, l, strings.TrimSpace(f.Value), at)

@@ -11,6 +11,7 @@ import (
 	"io/fs"
 	"log"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -116,18 +117,7 @@ func (p benchPage) Part(name string) part {
 // PartNames are the fragments of the bench, each a template "part-" + name. They are cut by what changes together: a
 // caret that moves changes neck, foot and ledger, a finger also the judgement, and most edits neither title nor tones.
 var PartNames = []string{
-	"title",
-	"glance",
-	"tonespill",
-	"tones",
-	"countpill",
-	"setting",
-	"history",
-	"neck",
-	"ledger",
-	"judge",
-	"foot",
-	"state",
+	"title", "glance", "tonespill", "tones", "countpill", "setting", "history", "neck", "ledger", "judge", "foot", "state",
 }
 
 // drawn is the bench of a lick at a caret, and its fragments.
@@ -178,13 +168,10 @@ func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entr
 	if err != nil {
 		return err
 	}
-	known := map[string]bool{}
-	for _, h := range strings.Fields(have) {
-		known[h] = true
-	}
+	known := strings.Fields(have)
 	var b bytes.Buffer
 	for _, p := range parts {
-		if !known[p.Name+":"+p.Hash] {
+		if !slices.Contains(known, p.Name+":"+p.Hash) {
 			p.writePartial(&b)
 		}
 	}
@@ -200,10 +187,7 @@ func (a Screen) answerBench(w http.ResponseWriter, r *http.Request, e store.Entr
 // benchAt answers a caret that has moved: the fragments that depend on it.
 func (a Screen) benchAt(w http.ResponseWriter, r *http.Request) error {
 	var f benchForm
-	if err := a.Decode(r, &f); err != nil {
-		return err
-	}
-	e, err := a.Entry(r)
+	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -268,9 +252,7 @@ func follow(f benchForm, base, next lick.Lick) caret {
 		if rs != nil {
 			at, more = rs[0].From, more+rs.Notes()
 		} else if at > 0 {
-			for at < len(base.Notes) && base.Notes[at].At.Cmp(base.Notes[at-1].At) == 0 {
-				at++
-			}
+			_, at = base.Column(at - 1)
 		}
 		one(lick.Range{From: at, To: at + more})
 	case "duplicate":
@@ -285,9 +267,7 @@ func follow(f benchForm, base, next lick.Lick) caret {
 			break
 		}
 		if at > 0 {
-			for at < len(base.Notes) && base.Notes[at].At.Cmp(base.Notes[at-1].At) == 0 {
-				at++
-			}
+			_, at = base.Column(at - 1)
 		}
 		n := rs.Notes()
 		for _, r := range rs {
@@ -297,21 +277,17 @@ func follow(f benchForm, base, next lick.Lick) caret {
 		}
 		one(lick.Range{From: at, To: at + n})
 	case "earlier", "later":
+		by := map[string]int{"earlier": -1, "later": 1}[f.Do]
 		if rs == nil {
-			if c.Note++; f.Do == "earlier" {
-				c.Note -= 2
-			}
+			c.Note += by
 			break
 		}
-		beside := lick.Range{From: rs[0].To, To: rs[0].To + 1}
-		if f.Do == "earlier" {
-			beside = lick.Range{From: rs[0].From - 1, To: rs[0].From}
+		beside := rs[0].To
+		if by < 0 {
+			beside = rs[0].From - 1
 		}
-		if col, err := (lick.Ranges{beside}).Whole(base); err == nil {
-			n := col.Notes()
-			if f.Do == "earlier" {
-				n = -n
-			}
+		if col, err := (lick.Ranges{{From: beside, To: beside + 1}}).Whole(base); err == nil {
+			n := by * col.Notes()
 			one(lick.Range{From: rs[0].From + n, To: rs[0].To + n})
 		}
 	case "remove":

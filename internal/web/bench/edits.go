@@ -33,8 +33,7 @@ func (a Screen) editOf(ctx context.Context, base store.Entry, f benchForm) (lick
 		return a.pasteEdit(ctx, base.Lick, f)
 	}
 	asked := edit.Words{Note: f.Note, Do: f.Do, Value: f.Value}
-	switch target, _ := edit.TargetOf(f.Do); target {
-	case edit.ToEach, edit.ToNotes:
+	if target, _ := edit.TargetOf(f.Do); target == edit.ToEach || target == edit.ToNotes {
 		asked.Notes = f.selected(base.Lick)
 	}
 	if f.Do == "place" || f.Do == "add" {
@@ -57,11 +56,8 @@ func (a Screen) pasteEdit(ctx context.Context, l lick.Lick, f benchForm) (lick.E
 	if err != nil {
 		return nil, fmt.Errorf("this cannot be pasted as notes: %w", err)
 	}
-	x := lick.Paste{
-		After: min(f.Note, len(l.Notes)) - 1,
-		Over:  f.selected(l),
-		Clip:  lick.Clip{Lick: r.Lick, Len: r.Lick.End()},
-	}
+	x := lick.Paste{After: min(f.Note, len(l.Notes)) - 1, Over: f.selected(l),
+		Clip: lick.Clip{Lick: r.Lick, Len: r.Lick.End()}}
 	if long, err := lick.ParseTime(f.Span); err == nil && !long.Before(x.Clip.Len) {
 		x.Clip.Len = long
 	}

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
 )
 
@@ -172,17 +173,12 @@ func footOf(v *benchView) footView {
 	}
 	if rs := v.Caret.selected(v.Lick); rs != nil {
 		words := rs.Words()
-		f := footView{
-			Title:  strings.ToUpper(words[:1]) + words[1:],
-			Detail: "Selected: what is done here is done to all of them.",
-			Acts:   fixedKeys(selectionActs, plain),
-		}
-		f.Lanes = []laneKeys{
-			{Lane: selectionLane, Title: "Move and stretch", Keys: fixedKeys(selectionKeys, func(k keyRow) bool {
-				return k.do == "mark" && rs.All(func(i int) bool { return v.Lick.Notes[i].Marked(lick.Mark(k.value)) })
-			})},
-		}
-		return f
+		keys := fixedKeys(selectionKeys, func(k keyRow) bool {
+			return k.do == "mark" && rs.All(func(i int) bool { return v.Lick.Notes[i].Marked(lick.Mark(k.value)) })
+		})
+		return footView{Title: page.SentenceCase(words), Detail: "Selected: what is done here is done to all of them.",
+			Lanes: []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: keys}},
+			Acts:  fixedKeys(selectionActs, plain)}
 	}
 	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
 	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
@@ -205,22 +201,13 @@ func footOf(v *benchView) footView {
 	f.Title += " · " + strings.Join(parts, ", ")
 	f.Detail = handsLine(n, filled, rn)
 	f.Lanes = []laneKeys{
-		{
-			Lane:  "count",
-			Title: "Length",
-			Keys:  fixedKeys(countKeys, func(k keyRow) bool { return k.do == "length" && k.value == n.Len.String() }),
-		},
-		{
-			Lane:  "place",
-			Title: "Place",
-			Hint:  "digits: the fret on this string; with Shift it sounds too",
-			Frets: fretKeys(v),
-		},
-		{
-			Lane:  "chord",
-			Title: "Chord",
-			Hint:  "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go",
-		},
+		{Lane: "count", Title: "Length", Keys: fixedKeys(countKeys, func(k keyRow) bool {
+			return k.do == "length" && k.value == n.Len.String()
+		})},
+		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too",
+			Frets: fretKeys(v)},
+		{Lane: "chord", Title: "Chord",
+			Hint: "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go"},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
 			return k.do == "mark" && n.Barre ||
@@ -261,8 +248,7 @@ func nextKeys(v *benchView) laneKeys {
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
 	for _, k := range countKeys {
 		if k.do == "length" {
-			lk.Keys = append(lk.Keys,
-				key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value, On: k.value == now})
+			lk.Keys = append(lk.Keys, key{k.digit, k.label, "next", k.value, k.value == now})
 		}
 	}
 	return lk
@@ -272,11 +258,7 @@ func nextKeys(v *benchView) laneKeys {
 // A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
 // behind the index, and less than a step needs none (common practice).
 func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
-	lane := laneKeys{
-		Lane:  "bend",
-		Title: "Bend",
-		Keys:  fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) }),
-	}
+	lane := laneKeys{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
 	if n.Bend == nil {
 		return lane
 	}
@@ -294,15 +276,12 @@ func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
 	if n.Bend.Semitones < 2 || filled.Finger <= lick.Index {
 		return lane
 	}
-	label := "helped by " + fingerList(rn.Helpers)
-	if len(n.Bend.With) == 0 {
-		label = "helped by any free: " + fingerList(rn.Helpers)
+	label := "helped by any free: "
+	if len(n.Bend.With) > 0 {
+		label = "helped by "
 	}
-	lane.Keys = append(
-		lane.Keys,
-		key{Digit: "W", Label: label, Do: "helpers", Value: nextHelpers(n.Bend.With, filled.Finger),
-			On: len(n.Bend.With) > 0},
-	)
+	lane.Keys = append(lane.Keys, key{"W", label + fingerList(rn.Helpers), "helpers",
+		nextHelpers(n.Bend.With, filled.Finger), len(n.Bend.With) > 0})
 	return lane
 }
 
@@ -366,16 +345,10 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 	}
 	now := p.At(l.Pitch(i)).Degree
 	for k, t := range p.Tones {
-		if k == 9 {
-			break
+		if k < 9 {
+			lk.Keys = append(lk.Keys,
+				key{fmt.Sprint(k + 1), t.Degree.Pretty(), "degree", t.Degree.String(), t.Degree == now})
 		}
-		lk.Keys = append(lk.Keys, key{
-			Digit: fmt.Sprint(k + 1),
-			Label: t.Degree.Pretty(),
-			Do:    "degree",
-			Value: t.Degree.String(),
-			On:    t.Degree == now,
-		})
 	}
 	return lk
 }
@@ -388,16 +361,11 @@ func meantKeys(v *benchView, i int) laneKeys {
 		if f.Severity != judge.Flows || len(f.Notes) == 0 || f.Notes[len(f.Notes)-1] != i+1 || len(lk.Keys) == 9 {
 			continue
 		}
-		lk.Keys = append(lk.Keys, key{
-			Digit: fmt.Sprint(len(lk.Keys) + 1),
-			Label: f.Title + ": I mean it",
-			Do:    "meant",
-			Value: string(f.Code),
-			On:    f.Meant,
-		})
-		if last := &lk.Keys[len(lk.Keys)-1]; last.On {
-			last.Value += " off"
+		value := string(f.Code)
+		if f.Meant {
+			value += " off"
 		}
+		lk.Keys = append(lk.Keys, key{fmt.Sprint(len(lk.Keys) + 1), f.Title + ": I mean it", "meant", value, f.Meant})
 	}
 	if len(lk.Keys) == 0 {
 		lk.Hint = "nothing to decide here"
@@ -408,18 +376,15 @@ func meantKeys(v *benchView, i int) laneKeys {
 // handsLine says who set what. As in "finger 3 set by you · up proposed · needs 112 of 125 ms". n is the note as
 // written, filled the same with proposals taken.
 func handsLine(n, filled lick.Note, rn judge.Note) string {
-	var parts []string
 	by := func(locked bool) string {
 		if locked {
 			return "set by you"
 		}
 		return "proposed"
 	}
+	parts := []string{"open string"}
 	if n.Fret > 0 {
-		parts = append(parts,
-			fmt.Sprintf("finger %s %s", view.OrNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger))))
-	} else {
-		parts = append(parts, "open string")
+		parts[0] = fmt.Sprintf("finger %s %s", view.OrNone(filled.Finger.String()), by(n.Locked(lick.FieldFinger)))
 	}
 	switch {
 	case n.Slur.Slurred():

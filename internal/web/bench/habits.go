@@ -3,6 +3,7 @@ package bench
 import (
 	"context"
 	"net/http"
+	"slices"
 
 	"ornamen/core/say"
 	"ornamen/internal/store"
@@ -17,11 +18,9 @@ func (a Screen) habitOffer(ctx context.Context, v *benchView) error {
 	}
 	list, err := a.HabitsOffered(ctx, v.ID, now)
 	for _, h := range list {
-		for _, mine := range now {
-			if h == mine {
-				v.Habit = &page.Habit{Value: h.String(), Text: say.HabitOffer(h)}
-				return nil
-			}
+		if slices.Contains(now, h) {
+			v.Habit = &page.Habit{Value: h.String(), Text: say.HabitOffer(h)}
+			return nil
 		}
 	}
 	return err

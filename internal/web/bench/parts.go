@@ -2,6 +2,7 @@ package bench
 
 import (
 	"bytes"
+	"fmt"
 	"html/template"
 )
 
@@ -15,18 +16,14 @@ type part struct {
 
 // Open is the element around the part; the browser sends its hash back.
 func (p part) Open() template.HTML {
-	return template.HTML(
-		`<div id="bench-` + p.Name + `" class="part part-` + p.Name + `" data-part="` + p.Name + `" data-hash="` +
-			p.Hash + `">`,
-	)
+	return template.HTML(fmt.Sprintf(`<div id="bench-%[1]s" class="part part-%[1]s" data-part="%[1]s" data-hash="%[2]s">`,
+		p.Name, p.Hash))
 }
 
 // writePartial writes the part as an htmx partial that morphs the old one.
 func (p part) writePartial(b *bytes.Buffer) {
-	b.WriteString(`<hx-partial hx-target="#bench-` + p.Name + `" hx-swap="outerMorph">`)
-	b.WriteString(string(p.Open()))
-	b.WriteString(string(p.HTML))
-	b.WriteString("</div></hx-partial>\n")
+	fmt.Fprintf(b, `<hx-partial hx-target="#bench-%s" hx-swap="outerMorph">%s%s</div></hx-partial>`+"\n",
+		p.Name, p.Open(), p.HTML)
 }
 
 // clearNotice takes an old notice away when an edit went through.

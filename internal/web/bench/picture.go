@@ -23,10 +23,7 @@ func (v *benchView) window(g neck.Guitar) (from, to int) {
 		return 0, g.Frets
 	}
 	if from, to, ok := parseWindow(v.Caret.Win, g); ok {
-		i := v.Caret.Note - 1
-		if i >= len(v.Lick.Notes) {
-			i = len(v.Lick.Notes) - 1 // the note before the empty column
-		}
+		i := min(v.Caret.Note, len(v.Lick.Notes)) - 1 // the note before the empty column
 		if i < 0 || v.Lick.Notes[i].Fret >= from && v.Lick.Notes[i].Fret <= to {
 			return from, to
 		}
@@ -76,10 +73,11 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 	played := map[neck.Place][]int{}
 	var order []neck.Place
 	for i, note := range v.Lick.Notes {
-		if played[note.Place()] == nil {
-			order = append(order, note.Place())
+		at := note.Place()
+		if played[at] == nil {
+			order = append(order, at)
 		}
-		played[note.Place()] = append(played[note.Place()], i+1)
+		played[at] = append(played[at], i+1)
 	}
 	mark := func(at neck.Place) draw.Mark {
 		m := draw.Mark{Place: at, Notes: played[at], Role: music.ScaleTone}
@@ -122,10 +120,12 @@ func (v *benchView) selection() *draw.Selection {
 	}
 	n := v.Report.Notes[i]
 	s := &draw.Selection{Place: v.Lick.Notes[i].Place(), Now: n.Frame, Way: n.Way, Bad: n.Severity == judge.Breaks}
-	if from := n.Worst().From; from >= 0 && from != i {
+	from := n.Worst().From
+	if from < 0 || from == i {
+		from = i - 1
+	}
+	if from >= 0 {
 		s.From, s.HasFrom, s.Before = v.Lick.Notes[from].Place(), true, v.Report.Notes[from].Frame
-	} else if i > 0 {
-		s.From, s.HasFrom, s.Before = v.Lick.Notes[i-1].Place(), true, v.Report.Notes[i-1].Frame
 	}
 	return s
 }
@@ -143,7 +143,7 @@ func (v *benchView) tonesHere() (music.Palette, bool) {
 // A length is written where it differs from the one before, a chord where it begins.
 func (v *benchView) drawLedger(g neck.Guitar) {
 	l := v.Lick
-	led := draw.Ledger{}
+	led := draw.Ledger{Barres: v.Report.Barres, Have: commonHave(v.Report)}
 	for s := range l.Tuning {
 		led.Strings = append(led.Strings, view.ShortString(l, s+1))
 	}
@@ -164,10 +164,9 @@ func (v *benchView) drawLedger(g neck.Guitar) {
 		pos := l.Position(n.At)
 		col := draw.Column{Count: pos.Count(l.Meter), BarStart: pos.Bar != lastBar && k > 0, Beat: pos.Off.IsZero()}
 		lastBar = pos.Bar
-		col.Chord = chordFrom(l, n.At, k == 0, cols, k)
+		col.Chord = chordFrom(l, cols, k)
 		if n.Len.Cmp(length) != 0 {
-			col.Length = n.Len.String()
-			length = n.Len
+			col.Length, length = n.Len.String(), n.Len
 		}
 		if end.Before(n.At) {
 			col.RestFor = n.At.Sub(end).String()
@@ -178,21 +177,17 @@ func (v *benchView) drawLedger(g neck.Guitar) {
 		}
 		led.Columns = append(led.Columns, col)
 	}
-	led.Barres = v.Report.Barres
-	led.Have = commonHave(v.Report)
 	led.Next, led.Ahead = v.ahead()
 	v.Names, v.Ledger = draw.NamesSVG(led), draw.LedgerSVG(led)
 }
 
 // chordFrom is the chord that begins in column k: at its time, or before it in a rest since the
 // column before. Of two that begin there the later one holds.
-func chordFrom(l lick.Lick, at lick.Time, first bool, cols [][2]int, k int) string {
-	name := ""
+func chordFrom(l lick.Lick, cols [][2]int, k int) (name string) {
 	for _, c := range l.Chords {
-		if at.Before(c.At) || !first && !l.Notes[cols[k-1][0]].At.Before(c.At) {
-			continue
+		if !l.Notes[cols[k][0]].At.Before(c.At) && (k == 0 || l.Notes[cols[k-1][0]].At.Before(c.At)) {
+			name = c.Name
 		}
-		name = c.Name
 	}
 	return name
 }
@@ -204,8 +199,7 @@ func (v *benchView) ahead() (next string, counts []string) {
 	step := edit.NextLength(l, v.Caret.Next)
 	at := l.End()
 	for bar := l.Meter.Bar(); at.Before(bar) && len(counts) < maxAhead; at = at.Add(step) {
-		pos := l.Position(at)
-		counts = append(counts, pos.Count(l.Meter))
+		counts = append(counts, l.Position(at).Count(l.Meter))
 	}
 	return step.String(), counts
 }

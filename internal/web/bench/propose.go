@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -15,6 +16,7 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/propose"
 	"ornamen/core/turn"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -60,42 +62,38 @@ func (a Screen) offerView(ctx context.Context, e store.Entry, f page.HandsForm) 
 	v := &offerView{ID: e.ID, Rev: e.Revision, Form: f, Habit: string(page.EngineOf(ctx).Player.Way), Kind: handsKind,
 		Kinds: wayKinds}
 	proposals, err := a.Proposed(ctx, e, f)
-	if err != nil {
-		return nil, err
-	}
+	var with *lick.Lick
 	for i, p := range proposals {
-		with := (*lick.Lick)(nil)
-		if i > 0 {
-			with = &proposals[0].Lick
-		}
 		o := view.OfferOf(i, p.Title, p.Why, p.Report, with)
-		o.Use = judge.HandsID(p.Lick)
+		o.Use, with = judge.HandsID(p.Lick), &proposals[0].Lick
 		v.Offers = append(v.Offers, o)
 	}
-	return v, nil
+	return v, err
+}
+
+// proposal finds proposed hands by what they are (judge.HandsID), not by their row: a list that was computed anew in
+// the meantime gives the same hands or an error, never others. rank is their row, 0 for the recommended ones.
+func (a Screen) proposal(ctx context.Context, e store.Entry, ask page.HandsForm, id string) (
+	rank int, l lick.Lick, err error) {
+	list, err := a.Proposed(ctx, e, ask)
+	if err != nil {
+		return 0, e.Lick, err
+	}
+	k := slices.IndexFunc(list, func(p propose.Proposal) bool { return judge.HandsID(p.Lick) == id })
+	if k < 0 {
+		return 0, e.Lick, errors.New("there is no such proposal any more; look again")
+	}
+	return k, list[k].Lick, nil
 }
 
 // takeEdit takes the proposal that the request names: exactly the hands that were shown. Where the open hands come out
-// the same by themselves they stay open, so that they follow every later edit. Hands are named by what they are
-// (judge.HandsID), not by their row: a list that was computed anew in the meantime gives the same hands or an error,
-// never others.
+// the same by themselves they stay open, so that they follow every later edit.
 func (a Screen) takeEdit(ctx context.Context, base store.Entry, f benchForm) (lick.Edit, error) {
-	proposals, err := a.Proposed(ctx, base, f.HandsForm)
-	if err != nil {
-		return nil, err
+	rank, l, err := a.proposal(ctx, base, f.HandsForm, f.Value)
+	if err != nil || rank > 0 {
+		return lick.Replace{Lick: l, Why: "other hands"}, err
 	}
-	for k, p := range proposals {
-		if judge.HandsID(p.Lick) != f.Value {
-			continue
-		}
-		if k > 0 {
-			return lick.Replace{Lick: p.Lick, Why: "other hands"}, nil
-		}
-		return page.EngineOf(
-			ctx,
-		).Take(ctx, base.Lick, lick.Replace{Lick: p.Lick, Why: "hands proposed"}, lick.OpenHands{})
-	}
-	return nil, errors.New("there is no such proposal any more; look again")
+	return page.EngineOf(ctx).Take(ctx, base.Lick, lick.Replace{Lick: l, Why: "hands proposed"}, lick.OpenHands{})
 }
 
 // restrung restrings an entry for a way of picking.
@@ -105,11 +103,9 @@ func (a Screen) restrung(ctx context.Context, e store.Entry, way string) (r prop
 	if err != nil {
 		return r, err
 	}
-	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		r, err = propose.Restring(ctx, page.EngineOf(ctx), e.Lick, w)
-		return err
+	return jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) (propose.Restrung, error) {
+		return propose.Restring(ctx, page.EngineOf(ctx), e.Lick, w)
 	})
-	return r, err
 }
 
 // restrungLick takes one of the restringings: "economy", or "economy:1" for another.
@@ -154,37 +150,29 @@ func partLick(g neck.Guitar, l lick.Lick, value string) (lick.Lick, error) {
 // turnedLick turns the selected notes and finds their hands again. Value is how: one of turn.Turn's words,
 // "restring:WAY", "bend:NOTE:NUMBER", "tail:NOTE:NUMBER", or "over:" and one of the moves over chords. A preview, its
 // sound and taking it all come here, so that what is taken is what was seen and heard.
-func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (out lick.Lick, err error) {
-	l, e := base.Lick, page.EngineOf(ctx)
+func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (lick.Lick, error) {
+	l, g := base.Lick, page.EngineOf(ctx).Player.Guitar
 	if strings.HasPrefix(f.Value, "bend:") || strings.HasPrefix(f.Value, "tail:") {
-		return partLick(e.Player.Guitar, l, f.Value)
+		return partLick(g, l, f.Value)
 	}
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 		return a.restrungLick(ctx, base, way)
 	}
-	if move, ok := strings.CutPrefix(f.Value, "over:"); ok {
-		err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
-			moved, _, err := changes.Move(e.Player.Guitar, l, move)
-			if err == nil {
-				out, err = page.Handed(ctx, moved)
-			}
-			return err
-		})
-		return out, err
-	}
-	err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
+	return jobs.Result(ctx, a.Work, base.ID, func(ctx context.Context) (out lick.Lick, err error) {
 		from, to := 0, 0
 		if f.From > 0 {
 			from, to = f.From-1, min(f.Upto, len(l.Notes))
 		}
-		turned, err := turn.Turn(e.Player.Guitar, l, f.Value, from, to)
-		if err != nil {
-			return err
+		if move, ok := strings.CutPrefix(f.Value, "over:"); ok {
+			out, _, err = changes.Move(g, l, move)
+		} else {
+			out, err = turn.Turn(g, l, f.Value, from, to)
 		}
-		out, err = page.Handed(ctx, turned)
-		return err
+		if err != nil {
+			return l, err
+		}
+		return page.Handed(ctx, out)
 	})
-	return out, err
 }
 
 // turnEdit is the edit that takes a turned line in.

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/http"
@@ -77,18 +78,13 @@ func (a Screen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*v
 		return nil, err
 	}
 	v := &versionsPage{ID: e.ID, Head: e.Revision, Title: view.TitleOf(e.Lick)}
-	if f.B == 0 {
-		f.B = e.Revision
-	}
-	if f.A == 0 {
-		f.A = f.B
-		for _, x := range list {
-			if x.ID < f.B {
-				f.A = x.ID
-				break
-			}
+	f.B = cmp.Or(f.B, e.Revision)
+	for _, x := range list {
+		if f.A == 0 && x.ID < f.B {
+			f.A = x.ID
 		}
 	}
+	f.A = cmp.Or(f.A, f.B)
 	licks := map[uint]lick.Lick{}
 	reports := map[uint]*judge.Report{}
 	read := func(id uint) error {
@@ -116,33 +112,21 @@ func (a Screen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*v
 				ceiling = view.CeilingWord(reports[x.ID])
 			}
 		}
-		row := versionRow{
-			Name:    page.SentenceCase(x.What),
-			When:    x.CreatedAt.Format("2 Jan 15:04"),
-			Ceiling: ceiling,
-			On:      x.ID == f.A,
-			Head:    x.Head,
-			Aside:   x.Aside,
-		}
-		row.Link = fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B)
-		v.List = append(v.List, row)
+		v.List = append(v.List, versionRow{Name: page.SentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"),
+			Ceiling: ceiling, Link: fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B), On: x.ID == f.A,
+			Head: x.Head, Aside: x.Aside})
 	}
 	for _, id := range []uint{f.A, f.B} {
 		if err := read(id); err != nil {
 			return nil, err
 		}
 	}
-	la, lb := reports[f.A].Lick, reports[f.B].Lick
-	v.A = versionOf(f.A, reports[f.A], nil, f.A == e.Revision)
-	v.B = versionOf(f.B, reports[f.B], &la, f.B == e.Revision)
-	v.Changes = differences(licks[f.A], licks[f.B], la, lb)
+	ra, rb := reports[f.A], reports[f.B]
+	v.A = versionView{f.A, view.OfferOf(0, "", "", ra, nil), f.A == e.Revision}
+	v.B = versionView{f.B, view.OfferOf(0, "", "", rb, &ra.Lick), f.B == e.Revision}
+	v.Changes = differences(licks[f.A], licks[f.B], ra.Lick, rb.Lick)
 	v.Same = f.A == f.B
 	return v, nil
-}
-
-// versionOf draws one version, what differs from the other one marked.
-func versionOf(id uint, r *judge.Report, with *lick.Lick, head bool) versionView {
-	return versionView{id, view.OfferOf(0, "", "", r, with), head}
 }
 
 // differences says what changed between two versions of a lick, and what it did to notes and hands. The setting is

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"ornamen/core/judge"
@@ -104,32 +105,17 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 	if err != nil {
 		return nil, err
 	}
-	v := &benchView{
-		ID:       e.ID,
-		Ref:      page.RefOf(ctx, e.ID),
-		Revision: e.Revision,
-		Lick:     l,
-		Report:   r,
-		Caret:    normal(c, l),
-		CanUndo:  e.CanUndo,
-		CanRedo:  e.CanRedo,
-		Title:    view.TitleOf(l),
-		Count:    view.CountOf(l),
-		Tempo:    fmt.Sprintf("%g", l.Tempo),
-		Tags:     strings.Join(l.Tags, ", "),
-	}
-	if t, err := lick.ParseTime(v.Caret.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
-		v.Caret.Next = ""
-	}
-	v.Several = len(a.Players()) > 1
-	v.Frets = page.EngineOf(ctx).Player.Guitar.Frets
-	v.Tones = tonesViewOf(l)
+	g := page.EngineOf(ctx).Player.Guitar
+	v := &benchView{ID: e.ID, Ref: page.RefOf(ctx, e.ID), Revision: e.Revision, Lick: l, Report: r, Caret: normal(c, l),
+		CanUndo: e.CanUndo, CanRedo: e.CanRedo, Title: view.TitleOf(l), Count: view.CountOf(l),
+		Tempo: fmt.Sprintf("%g", l.Tempo), Tags: strings.Join(l.Tags, ", "), Several: len(a.Players()) > 1,
+		Frets: g.Frets, Tones: tonesViewOf(l)}
 	v.judgement()
 	if err := a.habitOffer(ctx, v); err != nil {
 		return nil, err
 	}
-	v.drawNeck(page.EngineOf(ctx).Player.Guitar.WithTuning(l.Tuning))
-	v.drawLedger(page.EngineOf(ctx).Player.Guitar)
+	v.drawNeck(g.WithTuning(l.Tuning))
+	v.drawLedger(g)
 	v.Foot = footOf(v)
 	return v, nil
 }
@@ -139,11 +125,10 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 func normal(c caret, l lick.Lick) caret {
 	c.Note = min(max(c.Note, 1), len(l.Notes)+1)
 	c.Sel = c.selected(l).String()
-	known := false
-	for _, ln := range draw.Lanes(len(l.Tuning)) {
-		known = known || ln.Name == c.Lane
+	if t, err := lick.ParseTime(c.Next); err != nil || t.IsZero() || t.Before(lick.Time{}) {
+		c.Next = ""
 	}
-	if !known {
+	if !slices.ContainsFunc(draw.Lanes(len(l.Tuning)), func(ln draw.Lane) bool { return ln.Name == c.Lane }) {
 		c.Lane = "place"
 	}
 	if c.String < 1 || c.String > len(l.Tuning) {

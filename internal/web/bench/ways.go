@@ -50,13 +50,8 @@ var wayKinds = []wayKind{
 	{"turned", "Turned", turnedWords, "There must be two notes or more to turn."},
 	{"bend", "Another bend", Screen.partWords,
 		"There is no bend under the caret that could be another; the lick needs its tones chosen."},
-	{
-		"tail",
-		"Another ending",
-		Screen.partWords,
-		"There is no other ending from here; stand on a note with others after it, " +
-			"in a lick with its tones chosen.",
-	},
+	{"tail", "Another ending", Screen.partWords, "There is no other ending from here; stand on a note with others " +
+		"after it, in a lick with its tones chosen."},
 	{"chords", "Over the bars", overWords, "Write chords under the line first."},
 }
 
@@ -192,8 +187,7 @@ type madeWay struct {
 func same(a, b lick.Lick) bool {
 	return slices.EqualFunc(a.Notes, b.Notes, func(x, y lick.Note) bool {
 		return x.Place() == y.Place() && x.At.Cmp(y.At) == 0 && x.Len.Cmp(y.Len) == 0 && x.Slur == y.Slur &&
-			x.Stroke == y.Stroke &&
-			(x.Bend == nil) == (y.Bend == nil) &&
+			x.Stroke == y.Stroke && (x.Bend == nil) == (y.Bend == nil) &&
 			(x.Bend == nil || x.Bend.Semitones == y.Bend.Semitones)
 	}) && changes.Text(a) == changes.Text(b)
 }

@@ -16,6 +16,7 @@ import (
 	"ornamen/core/shape"
 	"ornamen/core/text"
 	"ornamen/core/turn"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -75,9 +76,18 @@ const (
 	suitKeys  = 6
 )
 
-// suits are what would let a player play a line: other hands, other places, other keys; the best of each sort, those
-// that flow before those that do not, and then what changes least first.
+// suits waits for its turn to find what suits the player of the context.
 func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
+	who := page.Playing(ctx)
+	list, err := jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]suit, error) {
+		return a.suiting(page.AsPlayer(ctx, who), e)
+	})
+	return list, page.Mistake(err)
+}
+
+// suiting is what would let a player play a line: other hands, other places, other keys; the best of each sort, those
+// that flow before those that do not, and then what changes least first.
+func (a Screen) suiting(ctx context.Context, e store.Entry) ([]suit, error) {
 	p := page.Playing(ctx)
 	before, err := a.Report(ctx, e)
 	if err != nil {
@@ -92,26 +102,27 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 			out = append(out, suit{kind + ":" + id, title, why, r})
 		}
 	}
-	hands, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands})
-	if err != nil {
-		return nil, err
-	}
-	for _, x := range hands[:min(suitHands, len(hands))] {
-		offer("hands", "Fingers of "+p.Who.Name+"’s own", x.Why, x.Report)
-	}
-	if len(open.Notes) <= propose.MaxFreePlaces {
-		places, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands, Place: true})
+	for _, free := range []bool{false, true} {
+		kind, title := "hands", "Fingers of "+p.Who.Name+"’s own"
+		if free {
+			kind, title = "place", "The same tones on other strings"
+		}
+		if free && len(open.Notes) > propose.MaxFreePlaces {
+			continue
+		}
+		list, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands, Place: free})
 		if err != nil {
 			return nil, err
 		}
-		for _, x := range places[:min(suitHands, len(places))] {
-			offer("place", "The same tones on other strings", x.Why, x.Report)
+		for _, x := range list[:min(suitHands, len(list))] {
+			offer(kind, title, x.Why, x.Report)
 		}
 	}
 	if from, ok := e.Lick.Palette(); ok {
 		var keys []suit
 		for by := -suitKeys; by <= suitKeys; by++ {
-			to, err := shape.ToKey(e.Lick, keyAway(from, by)+" "+e.Lick.Key.Scale)
+			tonic := music.UsualName(from.Tonic.Class()+by, from.Minor())
+			to, err := shape.ToKey(e.Lick, tonic.String()+" "+e.Lick.Key.Scale)
 			if by == 0 || err != nil {
 				continue
 			}
@@ -131,8 +142,7 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 			}
 		}
 		slices.SortStableFunc(keys, func(x, y suit) int {
-			return cmp.Or(cmp.Compare(x.report.Verdict, y.report.Verdict),
-				cmp.Compare(y.report.Ceiling, x.report.Ceiling))
+			return cmp.Or(cmp.Compare(x.report.Verdict, y.report.Verdict), cmp.Compare(y.report.Ceiling, x.report.Ceiling))
 		})
 		out = append(out, keys[:min(suitHands, len(keys))]...)
 	}
@@ -149,16 +159,15 @@ func better(r, before *judge.Report) bool {
 func openHanded(l lick.Lick) lick.Lick {
 	l = l.Clone()
 	for i := range l.Notes {
-		n := &l.Notes[i]
-		n.Finger, n.Stroke = lick.NoFinger, ""
-		n.Lock = n.Lock.With(lick.FieldFinger, false).With(lick.FieldStroke, false)
+		setHands(&l.Notes[i], lick.NoFinger, "")
 	}
 	return l
 }
 
-// keyAway is the tonic so many half steps away, spelled as players write it.
-func keyAway(p music.Palette, by int) string {
-	return []string{"C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"}[((p.Tonic.Class()+by)%12+12)%12]
+// setHands gives a note its finger and its stroke, each locked where there is one.
+func setHands(n *lick.Note, f lick.Finger, s lick.Stroke) {
+	n.Finger, n.Stroke = f, s
+	n.Lock = n.Lock.With(lick.FieldFinger, f != lick.NoFinger).With(lick.FieldStroke, s != "")
 }
 
 // suitForm names the player, and what is taken.
@@ -180,11 +189,8 @@ func (a Screen) suited(r *http.Request) (ctx context.Context, e store.Entry, f s
 			if err == nil && len(e.Lick.Notes) == 0 {
 				err = page.Refuse(errors.New("there are no notes to play otherwise"))
 			}
-			if err == nil && len(e.Lick.Notes) >= page.LongLine {
-				err = page.Refuse(
-					fmt.Errorf("a line of %d notes is too long to be tried in other places; cut a part of it",
-						len(e.Lick.Notes)),
-				)
+			if n := len(e.Lick.Notes); err == nil && n >= page.LongLine {
+				err = page.Refuse(fmt.Errorf("a line of %d notes is too long to be tried in other places; cut a part of it", n))
 			}
 			return ctx, e, f, err
 		}
@@ -203,13 +209,9 @@ func (a Screen) suitsPage(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	var list []suit
-	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = a.suits(page.AsPlayer(ctx, who), e)
-		return err
-	})
+	list, err := a.suits(ctx, e)
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	v := &suitsView{ID: e.ID, Rev: e.Revision, Who: who.Who.Key, Name: who.Who.Name}
 	v.Offers = append(v.Offers, view.OfferOf(0, "As it is", "", before, nil))
@@ -239,13 +241,9 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 		return &store.StaleError{Lick: e.ID, Head: e.Revision}
 	}
 	who := page.Playing(ctx)
-	var list []suit
-	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = a.suits(page.AsPlayer(ctx, who), e)
-		return err
-	})
+	list, err := a.suits(ctx, e)
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	k := slices.IndexFunc(list, func(s suit) bool { return s.use == f.Take })
 	if k < 0 {
@@ -253,19 +251,14 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 	}
 	kind, _, _ := strings.Cut(f.Take, ":")
 	l := list[k].report.Lick.Clone()
-	for i := range l.Notes {
-		n := &l.Notes[i]
-		n.Lock = n.Lock.With(lick.FieldFinger, n.Finger != lick.NoFinger).With(lick.FieldStroke, n.Stroke != "")
+	own := e.Lick.Clone()
+	for i, x := range l.Notes {
+		setHands(&l.Notes[i], x.Finger, x.Stroke)
+		if kind == "hands" {
+			setHands(&own.Notes[i], x.Finger, x.Stroke)
+		}
 	}
 	if kind == "hands" {
-		own := e.Lick.Clone()
-		for i := range own.Notes {
-			n, x := &own.Notes[i], l.Notes[i]
-			n.Finger, n.Stroke = x.Finger, x.Stroke
-			for _, f := range []lick.Field{lick.FieldFinger, lick.FieldStroke} {
-				n.Lock = n.Lock.With(f, x.Locked(f))
-			}
-		}
 		if _, err := a.Commit(ctx, e.ID, e.Revision, own, "fingers of "+who.Who.Name+"’s own"); err != nil {
 			return err
 		}

@@ -17,8 +17,8 @@ import (
 	"ornamen/core/changes"
 	"ornamen/core/edit"
 	"ornamen/core/lick"
-	"ornamen/core/propose"
 	"ornamen/core/text"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -161,12 +161,8 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 		if err != nil {
 			return l, "", err
 		}
-		err = a.Work.Do(ctx, base.ID, func(ctx context.Context) error {
-			list, err := propose.Hands(ctx, page.EngineOf(ctx), moved, propose.Request{})
-			if err == nil && len(list) > 0 {
-				moved = list[0].Lick
-			}
-			return err
+		moved, err = jobs.Result(ctx, a.Work, base.ID, func(ctx context.Context) (lick.Lick, error) {
+			return page.Handed(ctx, moved)
 		})
 		if err != nil {
 			return l, "", err

@@ -27,6 +27,7 @@ import (
 	"ornamen/format/read"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
+	"ornamen/internal/jobs"
 	"ornamen/internal/lesson"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -242,13 +243,11 @@ func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zi
 // is the player's mistake. Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
 func (a Screen) understood(ctx context.Context, u upload, line int, tempo float64) (out read.Result, err error) {
-	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+	out, err = jobs.Result(ctx, a.Work, 0, func(ctx context.Context) (read.Result, error) {
 		if isSound(u.name) {
-			out, err = handover.Listen(ctx, page.EngineOf(ctx), u.data, tempo, "")
-		} else {
-			out, err = handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
+			return handover.Listen(ctx, page.EngineOf(ctx), u.data, tempo, "")
 		}
-		return err
+		return handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
 	})
 	if err != nil {
 		return out, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))
@@ -356,9 +355,8 @@ func settingOf(l lick.Lick) string {
 
 // unpacked reads an upload's licks, as work that waits for its turn.
 func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
-	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		files, err = handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
-		return err
+	files, err = jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]format.Packed, error) {
+		return handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
 	})
 	if err != nil {
 		return nil, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))

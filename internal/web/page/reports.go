@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/propose"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 )
 
@@ -73,15 +74,12 @@ func (a *Site) Report(ctx context.Context, e store.Entry) (*judge.Report, error)
 		return r, nil
 	}
 	var r *judge.Report
-	judge := func(ctx context.Context) (err error) {
-		r, err = c.Engine.Check(ctx, e.Lick)
-		return err
-	}
-	err := error(nil)
+	check := func(ctx context.Context) (*judge.Report, error) { return c.Engine.Check(ctx, e.Lick) }
+	var err error
 	if len(e.Lick.Notes) < LongLine {
-		err = judge(ctx)
+		r, err = check(ctx)
 	} else {
-		err = a.Work.Do(ctx, e.ID, judge)
+		r, err = jobs.Result(ctx, a.Work, e.ID, check)
 	}
 	if err != nil {
 		return nil, err
@@ -128,10 +126,8 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 	if list, ok := a.reports.offers.Get(key); ok {
 		return list, nil
 	}
-	var list []propose.Proposal
-	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		list, err = propose.Hands(ctx, c.Engine, e.Lick, ask)
-		return err
+	list, err := jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]propose.Proposal, error) {
+		return propose.Hands(ctx, c.Engine, e.Lick, ask)
 	})
 	if err != nil {
 		return nil, err

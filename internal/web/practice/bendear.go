@@ -16,6 +16,7 @@ import (
 	"ornamen/core/practice"
 	"ornamen/core/say"
 	"ornamen/core/sound"
+	"ornamen/internal/jobs"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -148,10 +149,8 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	var heard hear.Bent
-	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
-		heard, err = hear.Bend(ctx, samples, rate, targetOf(bent, at))
-		return err
+	heard, err := jobs.Result(r.Context(), a.Work, 0, func(ctx context.Context) (hear.Bent, error) {
+		return hear.Bend(ctx, samples, rate, targetOf(bent, at))
 	})
 	if err != nil {
 		return page.Mistake(err)

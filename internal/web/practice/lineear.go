@@ -14,6 +14,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/practice"
 	"ornamen/core/sound"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -59,10 +60,8 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	var heard []hear.Note
-	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) (err error) {
-		heard, err = hear.Line(ctx, samples, rate, l)
-		return err
+	heard, err := jobs.Result(r.Context(), a.Work, 0, func(ctx context.Context) ([]hear.Note, error) {
+		return hear.Line(ctx, samples, rate, l)
 	})
 	if err != nil {
 		return page.Mistake(err)

@@ -10,6 +10,7 @@ import (
 
 	"ornamen/core/player"
 	"ornamen/core/practice"
+	"ornamen/internal/jobs"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -94,18 +95,15 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		return nil, err
 	}
 	log := book.Entries
-	var pieces []practice.Piece
 	set, err := a.setOf(ctx, f)
 	if err != nil {
 		return nil, err
 	}
-	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
+	pieces, err := jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]practice.Piece, error) {
 		if set != nil {
-			pieces, err = a.pieces.In(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, set.Due(now.Weekday()))
-		} else {
-			pieces, err = a.pieces.All(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, book.Licks())
+			return a.pieces.In(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, set.Due(now.Weekday()))
 		}
-		return err
+		return a.pieces.All(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, book.Licks())
 	})
 	if err != nil {
 		return nil, err

@@ -12,6 +12,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/run"
 	"ornamen/core/say"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -54,12 +55,10 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
 
 // parted are the recipes that a line is joined of.
 // The search may take a second on a long line, and a newer one for the same lick ends it.
-func (a Screen) parted(ctx context.Context, e store.Entry) (parts []find.Found, err error) {
-	err = a.Work.Do(ctx, e.ID, func(ctx context.Context) (err error) {
-		parts, err = find.Parts(ctx, page.EngineOf(ctx).Player.Guitar, e.Lick)
-		return err
+func (a Screen) parted(ctx context.Context, e store.Entry) ([]find.Found, error) {
+	return jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]find.Found, error) {
+		return find.Parts(ctx, page.EngineOf(ctx).Player.Guitar, e.Lick)
 	})
-	return parts, err
 }
 
 // foundNotice says which notes follow which recipe, with the way to look at each and to keep them with the lick.

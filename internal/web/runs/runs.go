@@ -24,6 +24,7 @@ import (
 	"ornamen/core/run"
 	"ornamen/core/sound"
 	"ornamen/core/turn"
+	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -204,17 +205,13 @@ func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 
 // runLick is the line that the form has come to: the recipe grown, played the chosen way, restrung or turned. Ways to
 // play a run of a thousand notes take a quarter of a second, so that it waits for its turn.
-func (a Screen) runLick(ctx context.Context, f runsForm) (l lick.Lick, err error) {
+func (a Screen) runLick(ctx context.Context, f runsForm) (lick.Lick, error) {
 	g := page.EngineOf(ctx).Player.Guitar
 	grown, err := run.Grow(f.Recipe, g)
 	if err != nil {
 		return lick.Lick{}, err
 	}
-	err = a.Work.Do(ctx, 0, func(ctx context.Context) error {
-		l, err = shownAs(ctx, f, grown, g)
-		return err
-	})
-	return l, err
+	return jobs.Result(ctx, a.Work, 0, func(ctx context.Context) (lick.Lick, error) { return shownAs(ctx, f, grown, g) })
 }
 
 // shownAs is the run as it is looked at: restrung, turned, an octave away.

@@ -26,6 +26,7 @@ import (
 	"ornamen/core/turn"
 	"ornamen/format/sheet"
 	"ornamen/internal/handover"
+	"ornamen/internal/jobs"
 	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -420,10 +421,8 @@ func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("the set has no lick to print yet"))
 	}
-	var data []byte
-	err = a.Work.Do(ctx, 0, func(ctx context.Context) (err error) {
-		data, err = handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
-		return err
+	data, err := jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]byte, error) {
+		return handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
 	})
 	if err != nil {
 		return page.Mistake(err)
