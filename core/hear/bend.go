@@ -72,16 +72,11 @@ func Bend(ctx context.Context, samples []float32, rate int, target music.Pitch) 
 		b.Points = append(b.Points, Cents{h.At - begins, off})
 	}
 	if len(b.Points) < 10 {
-		return b, errors.New(
-			"no tone was heard near the target: play the note, bend it and hold it, near the microphone",
-		)
+		return b, errors.New("no tone was heard near the target: play the note, bend it and hold it, near the microphone")
 	}
 	b.Arrives = -1
-	for _, p := range b.Points {
-		if math.Abs(p.Off) <= near {
-			b.Arrives = p.At
-			break
-		}
+	if k := slices.IndexFunc(b.Points, func(p Cents) bool { return math.Abs(p.Off) <= near }); k >= 0 {
+		b.Arrives = b.Points[k].At
 	}
 	held := b.held()
 	offs := make([]float64, len(held))
@@ -100,14 +95,8 @@ func (b *Bent) held() []Cents {
 	for _, p := range b.Points {
 		top = max(top, p.Off)
 	}
-	from := len(b.Points) / 2
-	for i, p := range b.Points {
-		if p.Off >= top-near {
-			from = min(from, i)
-			break
-		}
-	}
-	return b.Points[from:]
+	from := slices.IndexFunc(b.Points, func(p Cents) bool { return p.Off >= top-near })
+	return b.Points[min(from, len(b.Points)/2):]
 }
 
 // sway tells a vibrato, which turns evenly, from a tone that strays: it counts how often the

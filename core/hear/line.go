@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -49,10 +51,7 @@ const (
 
 // Hearable says in one sentence why a line could not be listened to at its tempo; nil: it can.
 func Hearable(l lick.Lick) error {
-	for i := range l.Notes {
-		if i == 0 {
-			continue
-		}
+	for i := 1; i < len(l.Notes); i++ {
 		switch apart := l.Milliseconds(l.Notes[i-1].At, l.Notes[i].At) / 1000; {
 		case apart == 0:
 			return errors.New("notes that sound together are not told apart; choose a part with single notes")
@@ -98,11 +97,8 @@ func Line(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]Note
 		}
 		if !aligned {
 			// The first tone of its pitch is the first note's.
-			for k := range heard {
-				if fitsNote(l, i, heard[k].pitch) {
-					start, aligned, heard[k].taken, out[i].Word = heard[k].at-times[i].At, true, true, OnTime
-					break
-				}
+			if k := slices.IndexFunc(heard, func(h sounded) bool { return fitsNote(l, i, h.pitch) }); k >= 0 {
+				start, aligned, heard[k].taken, out[i].Word = heard[k].at-times[i].At, true, true, OnTime
 			}
 			continue
 		}
@@ -143,7 +139,8 @@ func Line(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]Note
 
 // fitsNote says whether a pitch is the note's, or on the way of its bend.
 func fitsNote(l lick.Lick, i, pitch int) bool {
-	low, high := int(l.Pitch(i)), int(l.Pitch(i))
+	low := int(l.Pitch(i))
+	high := low
 	if b := l.Notes[i].Bend; b != nil {
 		high += int(math.Ceil(b.Semitones))
 	}
@@ -154,12 +151,8 @@ func fitsNote(l lick.Lick, i, pitch int) bool {
 // more than two thirds within thirty milliseconds, as a string does that is struck again.
 func tones(moments []Moment, samples []float32, rate int) (out []sounded) {
 	hop := max(1, int(listen*float64(rate)))
-	power := func(k int) float64 {
-		sum := 0.0
-		for _, x := range samples[min(len(samples), k*hop):min(len(samples), (k+1)*hop)] {
-			sum += float64(x) * float64(x)
-		}
-		return math.Sqrt(sum / float64(hop))
+	loud := func(k int) float64 {
+		return math.Sqrt(power(samples[min(len(samples), k*hop):min(len(samples), (k+1)*hop)]) / float64(hop))
 	}
 	last, lastAt := 0, -1.0
 	for k := 0; k+1 < len(moments); k++ {
@@ -171,7 +164,7 @@ func tones(moments []Moment, samples []float32, rate int) (out []sounded) {
 			continue
 		}
 		// The window of a moment begins a little before its middle; the strike is felt in its first samples.
-		struck := k >= 3 && power(k) > rises*power(k-3) && moments[k].At-lastAt > 0.06
+		struck := k >= 3 && loud(k) > rises*loud(k-3) && moments[k].At-lastAt > 0.06
 		if p == last && !struck {
 			continue
 		}
@@ -198,15 +191,11 @@ func Words(heard []Note) string {
 	if n[OnTime] == len(heard) {
 		return "Every note is there and on time."
 	}
-	out := ""
+	var out []string
 	for _, w := range []string{Missing, AnotherTone, Late, Early} {
-		if n[w] == 0 {
-			continue
+		if n[w] > 0 {
+			out = append(out, fmt.Sprintf("%d %s", n[w], w))
 		}
-		if out != "" {
-			out += ", "
-		}
-		out += fmt.Sprintf("%d %s", n[w], w)
 	}
-	return fmt.Sprintf("%d of %d on time; %s.", n[OnTime], len(heard), out)
+	return fmt.Sprintf("%d of %d on time; %s.", n[OnTime], len(heard), strings.Join(out, ", "))
 }

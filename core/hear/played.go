@@ -93,9 +93,8 @@ func Played(ctx context.Context, samples []float32, rate int) ([]PlayedNote, err
 		}
 	}
 	if float64(voiced) < toneFrom*float64(sounding) || voiced < 8 {
-		return nil, errors.New(
-			"no clear tone is heard: that is noise, or several notes at once; play single notes, near the microphone",
-		)
+		return nil, errors.New("no clear tone is heard: that is noise, or several notes at once; play single notes, " +
+			"near the microphone")
 	}
 	if h.several(x) {
 		return nil, errors.New("more than one note sounds at a time; only a line of single notes can be written down")
@@ -129,13 +128,17 @@ func levels(x []float32, rate int) []float64 {
 	hop := int(playStep * float64(rate))
 	out := make([]float64, len(x)/hop)
 	for k := range out {
-		sum := 0.0
-		for _, v := range x[k*hop : (k+1)*hop] {
-			sum += float64(v) * float64(v)
-		}
-		out[k] = math.Sqrt(sum / float64(hop))
+		out[k] = math.Sqrt(power(x[k*hop:(k+1)*hop]) / float64(hop))
 	}
 	return out
+}
+
+// power is the sum of the squares of samples.
+func power(x []float32) (sum float64) {
+	for _, v := range x {
+		sum += float64(v) * float64(v)
+	}
+	return sum
 }
 
 // attacks are the moments at which a string is struck: the energy of the first difference, in which a pick's noise

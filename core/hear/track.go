@@ -48,14 +48,9 @@ func track(ctx context.Context, samples []float32, rate int, step, dip float64) 
 			return nil, err
 		}
 		at := float64(from)/float64(rate) + float64(w+longest)/2/float64(rate)
-		power := 0.0
-		for _, x := range samples[from : from+w] {
-			power += float64(x) * float64(x)
-		}
 		h := Moment{At: at}
-		if math.Sqrt(power/float64(w)) > loudEnough {
-			period, clear := y.period(samples[from:], power)
-			if period > 0 {
+		if all := power(samples[from : from+w]); math.Sqrt(all/float64(w)) > loudEnough {
+			if period, clear := y.period(samples[from:], all); period > 0 {
 				h.Hertz, h.Clear = float64(rate)/period, clear
 			}
 		}

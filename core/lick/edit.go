@@ -44,12 +44,11 @@ func (n *Note) set(field Field, locked bool) { n.Lock = n.Lock.With(field, locke
 
 // Column is the range of notes that start with note i.
 func (l Lick) Column(i int) (from, to int) {
-	for _, c := range l.Columns() {
-		if i >= c[0] && i < c[1] {
-			return c[0], c[1]
-		}
+	for from = i; from > 0 && l.Notes[from-1].At == l.Notes[i].At; from-- {
 	}
-	return i, i + 1
+	for to = i + 1; to < len(l.Notes) && l.Notes[to].At == l.Notes[i].At; to++ {
+	}
+	return from, to
 }
 
 // step is the time from note i's column to the next one, or to its end: what the line loses

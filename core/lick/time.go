@@ -26,6 +26,9 @@ var tooFine = Time{1 << 50, 1}
 
 // NewTime reduces num/den; den must not be 0.
 func NewTime(num, den int64) Time {
+	if num == 0 {
+		return Time{}
+	}
 	if den < 0 {
 		num, den = -num, -den
 	}

@@ -1,11 +1,10 @@
 package pick
 
 import (
-	"fmt"
 	"slices"
-	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // TurnNeed is the need of strokes in turn on one string, in ms (model default).
@@ -41,11 +40,8 @@ const (
 
 // ParseWay reads a way by name.
 func ParseWay(s string) (Way, error) {
-	ways := []Way{Alternate, Economy, Legato, Free}
-	if slices.Contains(ways, Way(s)) {
-		return Way(s), nil
-	}
-	return "", fmt.Errorf("way %q is none: use %s", s, join(ways))
+	return text.Word(s, string(Alternate), "way %q is none: use alternate, economy, legato, free",
+		Alternate, Economy, Legato, Free)
 }
 
 // Angle is the side on which the pick leaves the strings easily.
@@ -60,20 +56,7 @@ const (
 
 // ParseAngle reads an angle by name.
 func ParseAngle(s string) (Angle, error) {
-	angles := []Angle{LeavesDown, LeavesUp, Either}
-	if slices.Contains(angles, Angle(s)) {
-		return Angle(s), nil
-	}
-	return "", fmt.Errorf("angle %q is none: use %s", s, join(angles))
-}
-
-// join lists words for a message.
-func join[T ~string](words []T) string {
-	s := make([]string, len(words))
-	for i, w := range words {
-		s[i] = string(w)
-	}
-	return strings.Join(s, ", ")
+	return text.Word(s, string(LeavesDown), "angle %q is none: use down, up, either", LeavesDown, LeavesUp, Either)
 }
 
 // Hand is what the model knows of a picking hand.

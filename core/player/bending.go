@@ -5,6 +5,7 @@ import (
 
 	"ornamen/core/bend"
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // Helping is a player's habit of putting fingers behind the one that bends. All of them
@@ -20,13 +21,7 @@ const (
 
 // ParseHelping reads a habit by name; an empty one is HelpMany.
 func ParseHelping(s string) (Helping, error) {
-	switch h := Helping(s); h {
-	case "":
-		return HelpMany, nil
-	case HelpMany, HelpFew, HelpFlat:
-		return h, nil
-	}
-	return "", fmt.Errorf("helpers %q is none: use many, few, flat", s)
+	return text.Word(s, "", "helpers %q is none: use many, few, flat", HelpMany, HelpFew, HelpFlat)
 }
 
 // MaxHelpers is how many fingers stand behind the bending one where nothing else is said (model default).

@@ -1,12 +1,11 @@
 package player
 
 import (
-	"fmt"
-
 	"ornamen/core/bend"
 	"ornamen/core/hand"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/text"
 )
 
 // Player is who plays: hand, habits and guitar.
@@ -34,11 +33,7 @@ const (
 
 // ParseStrictness reads one by name.
 func ParseStrictness(s string) (Strictness, error) {
-	switch x := Strictness(s); x {
-	case Easy, Usual, Every:
-		return x, nil
-	}
-	return "", fmt.Errorf("strictness %q is none: use easy, usual, strict", s)
+	return text.Word(s, string(Easy), "strictness %q is none: use easy, usual, strict", Easy, Usual, Every)
 }
 
 // Default is a medium hand that picks in alternation on the standard guitar (model default).

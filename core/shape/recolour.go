@@ -3,12 +3,12 @@ package shape
 import (
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Manner says where a line goes when its key changes.
@@ -23,10 +23,8 @@ const (
 
 // ParseManner reads a manner.
 func ParseManner(s string) (Manner, error) {
-	if m := Manner(s); slices.Contains([]Manner{NearestPlace, SamePlace, OctaveUp}, m) {
-		return m, nil
-	}
-	return "", fmt.Errorf("%q is no way to move: use nearest, same or octave", s)
+	return text.Word(s, string(NearestPlace), "%q is no way to move: use nearest, same or octave",
+		NearestPlace, SamePlace, OctaveUp)
 }
 
 // Recoloured is a lick in other tones, and what happened to each note.

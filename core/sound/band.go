@@ -2,7 +2,6 @@ package sound
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -10,6 +9,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // chordStrings is how many strings hold the chords.
@@ -50,13 +50,8 @@ func Styles() []Style { return []Style{Rock, ShuffleBand, Ballad, TwelveEight} }
 
 // ParseStyle reads one by name.
 func ParseStyle(s string) (Style, error) {
-	switch x := Style(s); x {
-	case AnyStyle, Rock, ShuffleBand, Ballad, TwelveEight:
-		return x, nil
-	case "auto":
-		return AnyStyle, nil
-	}
-	return "", fmt.Errorf("a band plays rock, shuffle, ballad or twelve-eight, not %q", s)
+	return text.Word(s, "auto", "a band plays rock, shuffle, ballad or twelve-eight, not %q",
+		AnyStyle, Rock, ShuffleBand, Ballad, TwelveEight)
 }
 
 // slowBand is the tempo up to which a straight line has a ballad's band (model default).
@@ -65,9 +60,7 @@ const slowBand = 72
 // styleFor is what fits a lick.
 func styleFor(l lick.Lick) Style {
 	switch {
-	case l.Meter.Unit == 8 && l.Meter.Beats%3 == 0:
-		return TwelveEight
-	case l.Feel == lick.Shuffle && l.Tempo <= slowBand:
+	case l.Meter.Unit == 8 && l.Meter.Beats%3 == 0, l.Feel == lick.Shuffle && l.Tempo <= slowBand:
 		return TwelveEight
 	case l.Feel == lick.Shuffle:
 		return ShuffleBand
@@ -238,9 +231,8 @@ func bandOf(p *plan, o Options, first int) (out []gesture) {
 		before = voicing(c.chord, before)
 		strum := func(at, end int64, level float64) {
 			for k, pitch := range before {
-				out = append(out,
-					gesture{at: at + samples(0.012*float64(k)), string: first + 1 + k, pitch: float64(pitch),
-						length: float64(end-at) / Rate, level: level})
+				out = append(out, gesture{at: at + samples(0.012*float64(k)), string: first + 1 + k,
+					pitch: float64(pitch), length: float64(end-at) / Rate, level: level})
 				if o.Comp {
 					out = append(out, gesture{at: end, kind: stopped, string: first + 1 + k})
 				}
@@ -306,11 +298,12 @@ func bassOf(p *plan, c held, voice int) (out []gesture) {
 		third, fifth = 0, 0 // over a bass tone it stays there
 	}
 	walk := []int{0, third, fifth, 9, 12, 9, fifth, third}
-	if third != 4 {
-		walk = []int{0, third, fifth, 10, 12, 10, fifth, third}
-	}
-	if third == 0 {
+	switch third {
+	case 0:
 		walk = []int{0, 12}
+	case 4:
+	default:
+		walk[3], walk[5] = 10, 10
 	}
 	n := 0
 	for _, b := range p.beats {

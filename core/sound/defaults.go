@@ -39,11 +39,7 @@ func Defaults() []defaults.Row {
 		defaults.Row{Name: "a wound string's core, of its diameter", Value: woundCore},
 		defaults.Row{Name: "a room answers, of what is heard", Value: roomWet},
 		defaults.Row{Name: "… each round leaves of it", Value: roomLeft},
-		defaults.Row{
-			Name:  "… its echoes go round in",
-			Value: float64(roomLoops[0]),
-			Unit:  "samples, the shortest of four",
-		},
+		defaults.Row{Name: "… its echoes go round in", Value: float64(roomLoops[0]), Unit: "samples, the shortest of four"},
 		defaults.Row{Name: "… and are blurred by", Value: float64(roomBlurs[0]), Unit: "samples, the shorter of two"},
 	)...)
 }

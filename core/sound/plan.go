@@ -2,13 +2,13 @@ package sound
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Options say what is heard and how; the zero value is the line alone, once, at its tempo.
@@ -48,13 +48,7 @@ const (
 
 // ParseFill reads one by name: "end" is as it ends.
 func ParseFill(s string) (Fill, error) {
-	switch f := Fill(s); f {
-	case NoFill, ToBeat, ToBar:
-		return f, nil
-	case "end":
-		return NoFill, nil
-	}
-	return "", fmt.Errorf("a loop goes on at the next bar, beat or at its end, not %q", s)
+	return text.Word(s, "end", "a loop goes on at the next bar, beat or at its end, not %q", NoFill, ToBeat, ToBar)
 }
 
 // filled is how long a stretch of time is when it is filled.
@@ -88,10 +82,7 @@ func (o Options) Seconds(l lick.Lick) float64 {
 			begin = l.Notes[o.From].At
 		}
 		if o.To < len(l.Notes) {
-			end = lick.Time{}
-			for _, n := range l.Notes[o.From:o.To] {
-				end = lick.Later(end, n.End())
-			}
+			end = lick.Lick{Notes: l.Notes[o.From:o.To]}.End()
 		}
 	}
 	end = begin.Add(o.FillTo.filled(end.Sub(begin), l.Meter))
@@ -111,13 +102,7 @@ const (
 
 // ParseClicks reads one by name; "" and "every" are every beat.
 func ParseClicks(s string) (Clicks, error) {
-	switch c := Clicks(s); c {
-	case EveryBeat, Backbeat, DropsOut:
-		return c, nil
-	case "every":
-		return EveryBeat, nil
-	}
-	return "", fmt.Errorf("a click on %q is none: use every, backbeat or drops", s)
+	return text.Word(s, "every", "a click on %q is none: use every, backbeat or drops", EveryBeat, Backbeat, DropsOut)
 }
 
 // Levels are loudnesses from 0 to 1.
@@ -234,16 +219,13 @@ func newPlan(g neck.Guitar, l lick.Lick, o Options) *plan {
 	if whole := to == len(l.Notes) && from == 0; whole && l.Loop {
 		end = max(end, l.Milliseconds(lick.Time{}, l.End())/1000)
 	}
-	first, last := lick.Time{}, lick.Time{}
+	first := lick.Time{}
 	if from > 0 {
 		first = notes[0].At
 	}
-	for _, n := range notes {
-		last = lick.Later(last, n.End())
-	}
 	until := l.Length()
 	if o.FillTo != NoFill {
-		full := first.Add(o.FillTo.filled(last.Sub(first), l.Meter))
+		full := first.Add(o.FillTo.filled(lick.Lick{Notes: notes}.End().Sub(first), l.Meter))
 		end = max(end, start+l.Milliseconds(first, full)/1000)
 		until = lick.Later(until, full)
 	}
@@ -266,15 +248,15 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 	n, t := l.Notes[i], times[i]
 	s := n.String - 1
 	at, length := t.At-start, ringing(l, i, times)
-	x := gesture{at: samples(at), string: s, pitch: float64(l.Pitch(i)), length: length, level: strummed(l, i),
-		touch: touchOf(n.Stroke), course: courseOf(g, n, length)}
+	from, to := l.Column(i)
+	x := gesture{at: samples(at), string: s, pitch: float64(l.Pitch(i)), length: length, level: strummed(to - from),
+		touch: touchOf(n.Stroke), palm: n.Palm, course: courseOf(g, n, length)}
 	if n.Accent {
 		x.level *= 1.35
 	}
 	if n.Ghost {
 		x.level *= ghostLevel
 	}
-	x.palm = n.Palm
 	x.course.fretted = true
 	before := l.Before(i)
 	slurred := before >= 0 && l.Notes[before].End().Cmp(n.At) == 0 && n.Slur.Slurred()
@@ -307,16 +289,7 @@ func gesturesOf(g neck.Guitar, l lick.Lick, i int, times []lick.Sounding, start 
 
 // strummed is how hard each string of a grip is struck: the more strings a stroke goes through, the less each of them
 // gets, so that a chord of six is about twice as loud as one string and nothing is squashed.
-func strummed(l lick.Lick, i int) float64 {
-	n := 0
-	for k := i; k >= 0 && l.Notes[k].At == l.Notes[i].At; k-- {
-		n++
-	}
-	for k := i + 1; k < len(l.Notes) && l.Notes[k].At == l.Notes[i].At; k++ {
-		n++
-	}
-	return math.Pow(float64(n), -0.45)
-}
+func strummed(strings int) float64 { return math.Pow(float64(strings), -0.45) }
 
 // shift has what the course does in its note begin so much later.
 func shift(c *course, by float64) {
@@ -413,14 +386,13 @@ func (p *plan) changes(l lick.Lick, start float64) {
 			continue
 		}
 		at := max(0, samples(l.Milliseconds(lick.Time{}, c.At)/1000-start))
-		end := min(p.round, samples(l.Milliseconds(lick.Time{}, c.At.Add(c.Len))/1000-start))
+		end := min(p.round, samples(l.Milliseconds(lick.Time{}, c.End())/1000-start))
 		if at < end {
 			p.chords = append(p.chords, held{at, end, chord})
 		}
 	}
 	if tones, ok := l.Palette(); len(p.chords) == 0 && ok {
-		chord, err := music.ParseChord(tones.Tonic.String() + "5")
-		if err == nil {
+		if chord, err := music.ParseChord(tones.Tonic.String() + "5"); err == nil {
 			p.chords = append(p.chords, held{0, p.round, chord})
 		}
 	}
@@ -431,16 +403,12 @@ func (p *plan) changes(l lick.Lick, start float64) {
 func (p *plan) leadIn(g neck.Guitar, l lick.Lick, o Options, notes []lick.Note) {
 	quarter := l.Milliseconds(lick.Time{}, lick.NewTime(1, int64(l.Meter.Unit))) / 1000
 	if o.Target {
-		for i, n := range notes {
-			if n.Bend == nil {
-				continue
-			}
-			pitch := float64(l.Tuning[n.String-1]) + float64(notes[i].Fret) + n.Bend.Semitones
-			p.before = append(p.before,
-				gesture{at: p.lead, string: n.String - 1, pitch: pitch, length: 2 * quarter, level: 1},
-				gesture{at: p.lead + samples(2*quarter), kind: stopped, string: n.String - 1})
-			p.lead += samples(2.5 * quarter)
-			break
+		if k := slices.IndexFunc(notes, func(n lick.Note) bool { return n.Bend != nil }); k >= 0 {
+			n := notes[k]
+			pitch := float64(l.Tuning[n.String-1]) + float64(n.Fret) + n.Bend.Semitones
+			p.before = []gesture{{string: n.String - 1, pitch: pitch, length: 2 * quarter, level: 1},
+				{at: samples(2 * quarter), kind: stopped, string: n.String - 1}}
+			p.lead = samples(2.5 * quarter)
 		}
 	}
 	if o.CountIn {

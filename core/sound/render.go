@@ -126,11 +126,10 @@ func (p *Renderer) Len() int64 {
 	if p.options.Lead {
 		return p.plan.round * int64(p.rounds)
 	}
-	n := p.plan.lead + p.plan.round*int64(p.rounds)
-	if n > 0 {
-		n += samples(tail)
+	if n := p.plan.lead + p.plan.round*int64(p.rounds); n > 0 {
+		return n + samples(tail)
 	}
-	return n
+	return 0
 }
 
 // tail is how long the end may ring, in s.
@@ -315,42 +314,29 @@ func (v *voice) take(x gesture, pickAt float64) {
 		hit.sharp *= palmSharp
 	}
 	level := pluckLevel * x.level * hit.loud * math.Pow(f/110, 0.04)
-	v.flat = 1 - v.stretched(x.pitch, part(hit.at), part(v.hear), hit.sharp)
-	drive := func() []float64 {
-		return pluck(f, level, part(hit.at), part(v.hear), hit.sharp, v.buffer)
-	}
+	v.flat, v.silent = 1-v.stretched(x.pitch, part(hit.at), part(v.hear), hit.sharp), false
 	switch x.kind {
 	case slid:
-		v.silent = false
 		if v.period == 0 {
 			v.tune(v.flat*f, 0)
 		}
 		return
 	case dead:
 		v.damping = fading(deadTime, f)
-		v.tune(v.flat*f, 0)
 		hit, level = deadened, 0.12*x.level
-		v.thump = hit.noise * x.level
-		v.put(drive())
 	case struck:
 		v.quiet(0.35)
-		v.tune(v.flat*f, 0)
-		v.thump = hit.noise * x.level
-		v.put(drive())
 	default:
 		v.quiet(0.02)
-		v.tune(v.flat*f, 0)
-		v.thump = hit.noise * x.level
-		v.put(drive())
 	}
-	v.silent = false
+	v.tune(v.flat*f, 0)
+	v.thump = hit.noise * x.level
+	v.buffer = pluck(f, level, part(hit.at), part(v.hear), hit.sharp, v.buffer)
+	v.drive = v.buffer
 }
 
 // pluckLevel is the loudness of a picked note at 110 Hz, root mean square.
 const pluckLevel = 0.17
-
-// put sets what is put into the string.
-func (v *voice) put(drive []float64) { v.buffer, v.drive = drive, drive }
 
 // quiet takes most of what the string does away, as the finger or pick that comes onto it.
 func (v *voice) quiet(left float64) {

@@ -1,11 +1,11 @@
 package sound
 
 import (
-	"fmt"
 	"math"
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Pickup is which of a guitar's pickups is heard.
@@ -20,13 +20,7 @@ const (
 
 // ParsePickup reads one by name.
 func ParsePickup(s string) (Pickup, error) {
-	switch p := Pickup(s); p {
-	case MiddlePickup, NeckPickup, BridgePickup:
-		return p, nil
-	case "middle":
-		return MiddlePickup, nil
-	}
-	return "", fmt.Errorf("a pickup is neck, middle or bridge, not %q", s)
+	return text.Word(s, "middle", "a pickup is neck, middle or bridge, not %q", MiddlePickup, NeckPickup, BridgePickup)
 }
 
 // coil is where a pickup lies, as a part of the open string from the bridge, and its resonance.

@@ -1,7 +1,23 @@
 // Package text shortens what others have written: titles, and what a sentence quotes.
 package text
 
-import "strings"
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Word reads a word of a kind, of which the first has another name too. wrong is the sentence that refuses what is none
+// of them, with %q where it is quoted.
+func Word[T ~string](s, other, wrong string, known ...T) (T, error) {
+	switch w := T(s); {
+	case slices.Contains(known, w):
+		return w, nil
+	case s == other:
+		return known[0], nil
+	}
+	return "", fmt.Errorf(wrong, Clip(s, 40))
+}
 
 // Cut is at most so many letters of a text.
 func Cut(s string, most int) string {

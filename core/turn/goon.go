@@ -2,6 +2,7 @@ package turn
 
 import (
 	"errors"
+	"slices"
 	"strings"
 
 	"ornamen/core/lick"
@@ -25,21 +26,14 @@ func CellAfter(g neck.Guitar, l lick.Lick, cell string, i int) (lick.Lick, error
 	if !ok {
 		return l, errors.New("choose the tones first, so that the cell has some to play")
 	}
-	r := run.Recipe{
-		Key:    key.Tonic + " " + key.Scale,
-		Add:    strings.Join(key.Add, ","),
-		Drop:   strings.Join(key.Drop, ","),
-		Cell:   cell,
-		Times:  1,
-		Tuning: neck.TuningText(l.Tuning),
-	}
-	if r.Tuning == neck.TuningText(neck.Standard().Tuning) {
-		r.Tuning = ""
+	r := run.Recipe{Key: key.Tonic + " " + key.Scale, Add: strings.Join(key.Add, ","), Drop: strings.Join(key.Drop, ","),
+		Cell: cell, Times: 1}
+	if !slices.Equal(l.Tuning, neck.Standard().Tuning) {
+		r.Tuning = neck.TuningText(l.Tuning)
 	}
 	layout := shape.Default(p.Scale)
 	var best lick.Lick
-	least := 1 << 30
-	var failed error
+	least, failed := 1<<30, errors.New("the cell has no place on this neck")
 	for fret := 0; fret <= g.Frets; fret++ {
 		start := neck.Place{String: len(g.Tuning), Fret: fret}
 		l, err := shape.NewLadder(g, p, layout, start, false)
@@ -59,9 +53,6 @@ func CellAfter(g neck.Guitar, l lick.Lick, cell string, i int) (lick.Lick, error
 		}
 	}
 	if len(best.Notes) == 0 {
-		if failed == nil {
-			failed = errors.New("the cell has no place on this neck")
-		}
 		return l, failed
 	}
 	return best, nil

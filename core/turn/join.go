@@ -8,6 +8,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/run"
+	"ornamen/core/text"
 )
 
 // Seam is when the second of two joined lines begins.
@@ -22,11 +23,7 @@ const (
 
 // ParseSeam reads a seam; nothing is AtOnce.
 func ParseSeam(s string) (Seam, error) {
-	switch x := Seam(s); x {
-	case AtOnce, Held, Rested:
-		return x, nil
-	}
-	return "", fmt.Errorf("the next part begins on the next beat held or rest, not %q", s)
+	return text.Word(s, "", "the next part begins on the next beat held or rest, not %q", AtOnce, Held, Rested)
 }
 
 // Join lets lick b follow a as one line, or go on in place of a's note at (from 1; 0 is the end), from which a's own
@@ -122,7 +119,7 @@ func cutFrom(a lick.Lick, at int) lick.Lick {
 func cutChords(l *lick.Lick, seam lick.Time) {
 	l.Chords = slices.DeleteFunc(l.Chords, func(c lick.Chord) bool { return !c.At.Before(seam) })
 	for i := range l.Chords {
-		if c := &l.Chords[i]; seam.Before(c.At.Add(c.Len)) {
+		if c := &l.Chords[i]; seam.Before(c.End()) {
 			c.Len = seam.Sub(c.At)
 		}
 	}
@@ -203,13 +200,7 @@ func RegrowPart(old lick.Lick, number int, r run.Recipe, g neck.Guitar) (lick.Li
 		was := old.Notes[p.To].At
 		out.Chords = old.MovedChords(was, out.Notes[len(out.Notes)-n].At.Sub(was))
 	}
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		if k := slices.IndexFunc(old.Notes,
-			func(m lick.Note) bool { return m.At.Cmp(n.At) == 0 && m.Place() == n.Place() }); k >= 0 {
-			carry(n, old.Notes[k])
-		}
-	}
+	carryOver(out.Notes, old.Notes)
 	return out, out.Validate()
 }
 

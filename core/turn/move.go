@@ -83,10 +83,12 @@ func (e Move) move(t *turner) error {
 
 // What implements lick.Edit.
 func (e Move) What() string {
-	way := map[By][2]string{ByFrets: {"up", "down"}, ByStrings: {"thicker", "thinner"}, ByOver: {"thicker", "thinner"},
-		ByDegrees: {"up", "down"}, ByOctaves: {"up", "down"}}[e.By]
 	what := map[By]string{ByFrets: "fret", ByStrings: "string", ByOver: "string", ByDegrees: "tone",
 		ByOctaves: "octave"}[e.By]
+	way := [2]string{"up", "down"}
+	if what == "string" {
+		way = [2]string{"thicker", "thinner"}
+	}
 	n, dir := e.N, way[0]
 	if n < 0 {
 		n, dir = -n, way[1]
@@ -103,35 +105,28 @@ func (e Move) What() string {
 
 // frets moves everything along the neck.
 func (t *turner) frets(by int) error {
-	for k := range t.columns {
-		for i := range t.columns[k] {
-			n := &t.columns[k][i]
-			fret := n.Fret + by
-			if fret < 0 || fret > t.guitar.Frets {
-				return fmt.Errorf("%s cannot go there: this neck has frets 0 to %d", n.Place().Notation(),
-					t.guitar.Frets)
-			}
-			layAt(n, n.String, fret)
+	for _, n := range t.notes() {
+		fret := n.Fret + by
+		if fret < 0 || fret > t.guitar.Frets {
+			return fmt.Errorf("%s cannot go there: this neck has frets 0 to %d", n.Place().Notation(), t.guitar.Frets)
 		}
+		layAt(n, n.String, fret)
 	}
 	return nil
 }
 
 // over takes every pitch to the next string, so many over.
 func (t *turner) over(by int) error {
-	for k := range t.columns {
-		for i := range t.columns[k] {
-			n := &t.columns[k][i]
-			s := n.String + by
-			if s < 1 || s > len(t.guitar.Tuning) {
-				return errors.New("there is no string beyond this one")
-			}
-			fret := int(t.guitar.Pitch(n.Place()) - t.guitar.Tuning[s-1])
-			if fret < 0 || fret > t.guitar.Frets {
-				return fmt.Errorf("the pitch of %s does not lie on that string", n.Place().Notation())
-			}
-			layAt(n, s, fret)
+	for _, n := range t.notes() {
+		s := n.String + by
+		if s < 1 || s > len(t.guitar.Tuning) {
+			return errors.New("there is no string beyond this one")
 		}
+		fret := int(t.guitar.Pitch(n.Place()) - t.guitar.Tuning[s-1])
+		if fret < 0 || fret > t.guitar.Frets {
+			return fmt.Errorf("the pitch of %s does not lie on that string", n.Place().Notation())
+		}
+		layAt(n, s, fret)
 	}
 	return nil
 }

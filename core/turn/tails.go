@@ -32,7 +32,12 @@ func OtherTails(g neck.Guitar, l lick.Lick, i int) []Changed {
 	if len(slots) > 0 {
 		first = slots[0]
 	}
-	chord, over := chordAt(l, first)
+	var chord music.Chord // that sounds there
+	written, over := l.ChordAt(first)
+	if over {
+		read, err := music.ParseChord(written.Name)
+		chord, over = read, err == nil
+	}
 	root, name := p.Tonic.Class(), "the root"
 	if over {
 		root, name = chord.Root.Class(), "the root of "+chord.Root.Pretty()
@@ -70,23 +75,10 @@ func stepsTo(p music.Palette, root int, from music.Pitch, by int) []music.Pitch 
 
 // ownPentatonic is minor over a chord with a minor third, else major.
 func ownPentatonic(c music.Chord) string {
-	for _, d := range c.Degrees {
-		if d.Semitones() == 3 {
-			return "minor pentatonic"
-		}
+	if slices.ContainsFunc(c.Degrees, func(d music.Degree) bool { return d.Semitones() == 3 }) {
+		return "minor pentatonic"
 	}
 	return "major pentatonic"
-}
-
-// chordAt is the chord that sounds at a time.
-func chordAt(l lick.Lick, at lick.Time) (music.Chord, bool) {
-	for _, c := range l.Chords {
-		if !at.Before(c.At) && at.Before(c.At.Add(c.Len)) {
-			chord, err := music.ParseChord(c.Name)
-			return chord, err == nil
-		}
-	}
-	return music.Chord{}, false
 }
 
 // retailed replaces what follows note i. A tail that climbs stays on its string as long as it goes, the others take the

@@ -46,8 +46,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "string", "degree":
 		k, convErr := strconv.Atoi(n)
 		if convErr != nil || k == 0 || k < -12 || k > 12 {
-			return l, phrase.Wrong(how,
-				"string:1 is the next thicker string, string:-1 the next thinner, degree:1 a tone up")
+			return l, phrase.Wrong(how, "string:1 is the next thicker string, string:-1 the next thinner, degree:1 a tone up")
 		}
 		if word == "string" {
 			err = t.nextString(k)
@@ -59,8 +58,7 @@ func Turn(g neck.Guitar, l lick.Lick, how string, from, to int) (lick.Lick, erro
 	case "-octave":
 		err = t.octave(-1)
 	default:
-		return l, phrase.Wrong(how,
-			"a line is turned backwards, mirror, rotate:N, octave, -octave, string:N or degree:N")
+		return l, phrase.Wrong(how, "a line is turned backwards, mirror, rotate:N, octave, -octave, string:N or degree:N")
 	}
 	if err != nil {
 		return l, err
@@ -103,6 +101,16 @@ func (t *turner) take(from, to int, keep bool) {
 		t.end = lick.Later(t.end, n.End())
 	}
 	t.start = t.columns[0][0].At
+}
+
+// notes are the notes of the part, to be changed where they stand.
+func (t *turner) notes() (out []*lick.Note) {
+	for k := range t.columns {
+		for i := range t.columns[k] {
+			out = append(out, &t.columns[k][i])
+		}
+	}
+	return out
 }
 
 // openFinger lets go of a finger, but for the thumb, which is how a line is meant.
@@ -193,11 +201,9 @@ func (t *turner) rotate(k int) {
 // nearest to the note before. All or none: half a line in the old fingering and half in a new one would have two hands.
 func (t *turner) octave(by int) error {
 	same := true
-	for _, c := range t.columns {
-		for _, n := range c {
-			_, ok := t.guitar.Octaves(n.Place(), by)
-			same = same && ok
-		}
+	for _, n := range t.notes() {
+		_, ok := t.guitar.Octaves(n.Place(), by)
+		same = same && ok
 	}
 	last := neck.Place{}
 	for k := range t.columns {
@@ -237,49 +243,37 @@ func (t *turner) mirror() error {
 	if !ok {
 		return errors.New("the mirror needs the tones of the lick; choose its key first")
 	}
-	var notes []*lick.Note
-	for k := range t.columns {
-		for i := range t.columns[k] {
-			notes = append(notes, &t.columns[k][i])
-		}
-	}
 	higher := -1
-	if _, slid := shape.Slid(t.guitar, p, notes); slid {
+	if _, slid := shape.Slid(t.guitar, p, t.notes()); slid {
 		higher = 0
 	}
-	return shape.Mirror(t.guitar, p, notes, higher)
+	return shape.Mirror(t.guitar, p, t.notes(), higher)
 }
 
 // nextString keeps the frets and goes so many strings over: the same movement of the hand, another colour.
 func (t *turner) nextString(by int) error {
-	for k := range t.columns {
-		for i := range t.columns[k] {
-			n := &t.columns[k][i]
-			s := n.String + by
-			if s < 1 || s > len(t.guitar.Tuning) {
-				return errors.New("the line has no string beyond to go to")
-			}
-			layAt(n, s, n.Fret)
+	for _, n := range t.notes() {
+		s := n.String + by
+		if s < 1 || s > len(t.guitar.Tuning) {
+			return errors.New("the line has no string beyond to go to")
 		}
+		layAt(n, s, n.Fret)
 	}
 	return nil
 }
 
 // degrees keeps the figure and moves each note as many chosen tones along its string.
 func (t *turner) degrees(by int) error {
-	for k := range t.columns {
-		for i := range t.columns[k] {
-			n := &t.columns[k][i]
-			p, ok := t.lick.PaletteAt(n.At)
-			if !ok {
-				return errors.New("other degrees need the tones of the lick; choose its key first")
-			}
-			fret, ok := shape.Along(t.guitar, p, n.Place(), by)
-			if !ok {
-				return fmt.Errorf("so many tones on, note %s of this line is not on the neck", n.Place().Notation())
-			}
-			layAt(n, n.String, fret)
+	for _, n := range t.notes() {
+		p, ok := t.lick.PaletteAt(n.At)
+		if !ok {
+			return errors.New("other degrees need the tones of the lick; choose its key first")
 		}
+		fret, ok := shape.Along(t.guitar, p, n.Place(), by)
+		if !ok {
+			return fmt.Errorf("so many tones on, note %s of this line is not on the neck", n.Place().Notation())
+		}
+		layAt(n, n.String, fret)
 	}
 	return nil
 }
@@ -312,16 +306,18 @@ func Regrow(old lick.Lick, r run.Recipe, g neck.Guitar) (*run.Run, error) {
 	if r.Tempo == 0 {
 		out.Tempo = old.Tempo
 	}
-	for i := range out.Notes {
-		n := &out.Notes[i]
-		k := slices.IndexFunc(old.Notes,
-			func(m lick.Note) bool { return m.At.Cmp(n.At) == 0 && m.Place() == n.Place() })
-		if k < 0 {
-			continue
-		}
-		carry(n, old.Notes[k])
-	}
+	carryOver(out.Notes, old.Notes)
 	return run, out.Validate()
+}
+
+// carryOver has notes take over what was locked where time and place agree.
+func carryOver(notes, old []lick.Note) {
+	for i := range notes {
+		n := &notes[i]
+		if k := slices.IndexFunc(old, func(m lick.Note) bool { return m.At == n.At && m.Place() == n.Place() }); k >= 0 {
+			carry(n, old[k])
+		}
+	}
 }
 
 // carry takes over the locked fields of a note.

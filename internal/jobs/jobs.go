@@ -67,15 +67,6 @@ func (w *Jobs) Do(ctx context.Context, lick uint, f func(context.Context) error)
 	return f(ctx)
 }
 
-// Result is what f finds, run by Do.
-func Result[T any](ctx context.Context, w *Jobs, lick uint, f func(context.Context) (T, error)) (out T, err error) {
-	err = w.Do(ctx, lick, func(ctx context.Context) (err error) {
-		out, err = f(ctx)
-		return err
-	})
-	return out, err
-}
-
 // Newer ends the work on a lick's older revisions.
 func (w *Jobs) Newer(lick uint) { w.endAll(ErrSuperseded, func(j *job) bool { return j.lick == lick }) }
 

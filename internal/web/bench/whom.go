@@ -16,7 +16,6 @@ import (
 	"ornamen/core/shape"
 	"ornamen/core/text"
 	"ornamen/core/turn"
-	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -79,7 +78,7 @@ const (
 // suits waits for its turn to find what suits the player of the context.
 func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 	who := page.Playing(ctx)
-	list, err := jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]suit, error) {
+	list, err := page.InTurn(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit, error) {
 		return a.suiting(page.AsPlayer(ctx, who), e)
 	})
 	return list, page.Mistake(err)

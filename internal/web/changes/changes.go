@@ -18,7 +18,6 @@ import (
 	"ornamen/core/edit"
 	"ornamen/core/lick"
 	"ornamen/core/text"
-	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -161,7 +160,7 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 		if err != nil {
 			return l, "", err
 		}
-		moved, err = jobs.Result(ctx, a.Work, base.ID, func(ctx context.Context) (lick.Lick, error) {
+		moved, err = page.InTurn(ctx, a.Site, base.ID, func(ctx context.Context) (lick.Lick, error) {
 			return page.Handed(ctx, moved)
 		})
 		if err != nil {

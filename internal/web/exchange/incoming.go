@@ -27,7 +27,6 @@ import (
 	"ornamen/format/read"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
-	"ornamen/internal/jobs"
 	"ornamen/internal/lesson"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -243,7 +242,7 @@ func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zi
 // is the player's mistake. Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
 func (a Screen) understood(ctx context.Context, u upload, line int, tempo float64) (out read.Result, err error) {
-	out, err = jobs.Result(ctx, a.Work, 0, func(ctx context.Context) (read.Result, error) {
+	out, err = page.InTurn(ctx, a.Site, 0, func(ctx context.Context) (read.Result, error) {
 		if isSound(u.name) {
 			return handover.Listen(ctx, page.EngineOf(ctx), u.data, tempo, "")
 		}
@@ -355,7 +354,7 @@ func settingOf(l lick.Lick) string {
 
 // unpacked reads an upload's licks, as work that waits for its turn.
 func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
-	files, err = jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]format.Packed, error) {
+	files, err = page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]format.Packed, error) {
 		return handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
 	})
 	if err != nil {

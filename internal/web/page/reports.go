@@ -11,7 +11,6 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/propose"
-	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 )
 
@@ -79,7 +78,7 @@ func (a *Site) Report(ctx context.Context, e store.Entry) (*judge.Report, error)
 	if len(e.Lick.Notes) < LongLine {
 		r, err = check(ctx)
 	} else {
-		r, err = jobs.Result(ctx, a.Work, e.ID, check)
+		r, err = InTurn(ctx, a, e.ID, check)
 	}
 	if err != nil {
 		return nil, err
@@ -126,7 +125,7 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 	if list, ok := a.reports.offers.Get(key); ok {
 		return list, nil
 	}
-	list, err := jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]propose.Proposal, error) {
+	list, err := InTurn(ctx, a, e.ID, func(ctx context.Context) ([]propose.Proposal, error) {
 		return propose.Hands(ctx, c.Engine, e.Lick, ask)
 	})
 	if err != nil {
@@ -134,6 +133,15 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 	}
 	a.reports.offers.Put(key, list)
 	return list, nil
+}
+
+// InTurn is what f finds for a lick (0 for none), as work that waits for its turn (jobs.Do).
+func InTurn[T any](ctx context.Context, a *Site, lick uint, f func(context.Context) (T, error)) (out T, err error) {
+	err = a.Work.Do(ctx, lick, func(ctx context.Context) (err error) {
+		out, err = f(ctx)
+		return err
+	})
+	return out, err
 }
 
 // maxOffered is how many proposals stand side by side.

@@ -16,7 +16,6 @@ import (
 	"ornamen/core/practice"
 	"ornamen/core/say"
 	"ornamen/core/sound"
-	"ornamen/internal/jobs"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -149,7 +148,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	heard, err := jobs.Result(r.Context(), a.Work, 0, func(ctx context.Context) (hear.Bent, error) {
+	heard, err := page.InTurn(r.Context(), a.Site, 0, func(ctx context.Context) (hear.Bent, error) {
 		return hear.Bend(ctx, samples, rate, targetOf(bent, at))
 	})
 	if err != nil {

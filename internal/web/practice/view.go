@@ -10,7 +10,6 @@ import (
 
 	"ornamen/core/player"
 	"ornamen/core/practice"
-	"ornamen/internal/jobs"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -99,7 +98,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	if err != nil {
 		return nil, err
 	}
-	pieces, err := jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]practice.Piece, error) {
+	pieces, err := page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]practice.Piece, error) {
 		if set != nil {
 			return a.pieces.In(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, set.Due(now.Weekday()))
 		}

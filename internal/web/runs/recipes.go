@@ -12,7 +12,6 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/run"
 	"ornamen/core/say"
-	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -56,7 +55,7 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
 // parted are the recipes that a line is joined of.
 // The search may take a second on a long line, and a newer one for the same lick ends it.
 func (a Screen) parted(ctx context.Context, e store.Entry) ([]find.Found, error) {
-	return jobs.Result(ctx, a.Work, e.ID, func(ctx context.Context) ([]find.Found, error) {
+	return page.InTurn(ctx, a.Site, e.ID, func(ctx context.Context) ([]find.Found, error) {
 		return find.Parts(ctx, page.EngineOf(ctx).Player.Guitar, e.Lick)
 	})
 }

@@ -24,7 +24,6 @@ import (
 	"ornamen/core/run"
 	"ornamen/core/sound"
 	"ornamen/core/turn"
-	"ornamen/internal/jobs"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -211,7 +210,7 @@ func (a Screen) runLick(ctx context.Context, f runsForm) (lick.Lick, error) {
 	if err != nil {
 		return lick.Lick{}, err
 	}
-	return jobs.Result(ctx, a.Work, 0, func(ctx context.Context) (lick.Lick, error) { return shownAs(ctx, f, grown, g) })
+	return page.InTurn(ctx, a.Site, 0, func(ctx context.Context) (lick.Lick, error) { return shownAs(ctx, f, grown, g) })
 }
 
 // shownAs is the run as it is looked at: restrung, turned, an octave away.

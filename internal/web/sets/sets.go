@@ -26,7 +26,6 @@ import (
 	"ornamen/core/turn"
 	"ornamen/format/sheet"
 	"ornamen/internal/handover"
-	"ornamen/internal/jobs"
 	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -421,7 +420,7 @@ func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("the set has no lick to print yet"))
 	}
-	data, err := jobs.Result(ctx, a.Work, 0, func(ctx context.Context) ([]byte, error) {
+	data, err := page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]byte, error) {
 		return handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
 	})
 	if err != nil {
