@@ -58,6 +58,14 @@ type request struct {
 // note is the note that is meant.
 func (a request) note() lick.Note { return a.lick.Notes[a.i] }
 
+// kept is the value, nothing where it takes away what it names.
+func (a request) kept() string {
+	if a.off() {
+		return ""
+	}
+	return a.value
+}
+
 // off says whether the value takes away what it names: "off", or nothing where nothing leaves it open.
 func (a request) off() bool { return a.value == "off" || a.value == "" }
 
@@ -85,19 +93,7 @@ var Dos = []Do{
 	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a request) (lick.Edit, error) {
 		return lick.Duplicate{Notes: a.all()}, nil
 	}},
-	{
-		"after",
-		"NOTE",
-		ToNotes,
-		"carries the notes to behind another one; 0 is the beginning",
-		func(a request) (lick.Edit, error) {
-			n, err := strconv.Atoi(a.value)
-			if err != nil {
-				return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", text.Clip(a.value, 60))
-			}
-			return lick.Carry{Notes: a.all(), After: n - 1}, nil
-		},
-	},
+	{"after", "NOTE", ToNotes, "carries the notes to behind another one; 0 is the beginning", carried},
 	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a request) (lick.Edit, error) {
 		return lick.Only{Notes: a.all()}, nil
 	}},
@@ -123,67 +119,36 @@ var Dos = []Do{
 	{"otherstring", "thinner or thicker", ToNotes, "the same pitches on the next string", toString},
 	{"finger", "1 to 4, T or off", ToEach, "sets the finger; off leaves it open", fingered},
 	{"stroke", "down, up, p, i, m, a or off", ToEach, "sets the stroke", func(a request) (lick.Edit, error) {
-		if a.off() {
-			return lick.SetStroke{Note: a.i}, nil
-		}
-		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.value)}, nil
+		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.kept())}, nil
 	}},
-	{
-		"slur",
-		"hammer, pull, slide, shift or off",
-		ToEach,
-		"sets how the note is reached",
+	{"slur", "hammer, pull, slide, shift or off", ToEach, "sets how the note is reached",
 		func(a request) (lick.Edit, error) {
-			if a.off() {
-				return lick.SetSlur{Note: a.i}, nil
-			}
-			return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.value)}, nil
-		},
-	},
-	{
-		"slidein",
-		"below, above or off",
-		ToEach,
-		"slides into the note from a fret away",
+			return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.kept())}, nil
+		}},
+	{"slidein", "below, above or off", ToEach, "slides into the note from a fret away",
 		func(a request) (lick.Edit, error) {
 			if a.off() {
 				return lick.SetSlideIn{Note: a.i}, nil
 			}
 			return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
-		},
-	},
+		}},
 	{"bend", "HALF STEPS or off", ToEach, "bends the note so far: 0.5, 1, 2, 3 or 4", bent},
 	{"bendshape", "bend, bend-release, prebend or prebend-release", ToEach, "sets the shape of a bend",
 		changedBend(func(b *lick.Bend, a request) error { b.Shape = lick.BendShape(a.value); return nil })},
 	{"push", "thick, thin or off", ToEach, "sets toward which strings a bend is pushed",
-		changedBend(func(b *lick.Bend, a request) error {
-			if b.Push = lick.Push(a.value); a.off() {
-				b.Push = ""
-			}
-			return nil
-		})},
+		changedBend(func(b *lick.Bend, a request) error { b.Push = lick.Push(a.kept()); return nil })},
 	{"helpers", "FINGERS or off", ToEach, "sets which fingers help a bend, as in 2 1", changedBend(helped)},
 	{"vibrato", "[narrow or wide] [slow or fast], or off", ToEach, "shakes the note, wide and slow by itself", shaken},
-	{
-		"mark",
-		"accent, mute, palm, ghost, rake or bar, or one of them off",
-		ToEach,
-		"marks the note",
+	{"mark", "accent, mute, palm, ghost, rake or bar, or one of them off", ToEach, "marks the note",
 		func(a request) (lick.Edit, error) {
 			mark, on := a.switched()
 			return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
-		},
-	},
-	{
-		"meant",
-		"FINDING or FINDING off",
-		ToEach,
-		"says that a finding of the note is meant so",
+		}},
+	{"meant", "FINDING or FINDING off", ToEach, "says that a finding of the note is meant so",
 		func(a request) (lick.Edit, error) {
 			code, on := a.switched()
 			return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
-		},
-	},
+		}},
 	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a request) (lick.Edit, error) {
 		e := lick.ChordAt{At: a.note().At}
 		if a.off() {
@@ -200,11 +165,7 @@ var Dos = []Do{
 		s.Tags = &tags
 		return nil
 	})},
-	{
-		"tempo",
-		"NUMBER",
-		ToLine,
-		"sets the wanted tempo, quarter notes a minute",
+	{"tempo", "NUMBER", ToLine, "sets the wanted tempo, quarter notes a minute",
 		setting(func(s *lick.Setting, a request) error {
 			t, err := strconv.ParseFloat(a.value, 64)
 			if s.Tempo = &t; err != nil {
@@ -212,58 +173,30 @@ var Dos = []Do{
 					lick.MaxTempo)
 			}
 			return nil
-		}),
-	},
+		})},
 	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a request) error {
 		m, err := lick.ParseMeter(a.value)
 		s.Meter = &m
 		return err
 	})},
-	{
-		"pickup",
-		"LENGTH",
-		ToLine,
-		"sets how much of the line lies before bar 1",
+	{"pickup", "LENGTH", ToLine, "sets how much of the line lies before bar 1",
 		setting(func(s *lick.Setting, a request) error {
 			t, err := lick.ParseTime(a.value)
 			s.Pickup = &t
 			return err
-		}),
-	},
-	{
-		"feel",
-		"straight or shuffle",
-		ToLine,
-		"sets how eighths are played",
-		setting(func(s *lick.Setting, a request) error {
-			feel := lick.Feel(a.value)
-			s.Feel = &feel
-			return nil
-		}),
-	},
-	{
-		"loop",
-		"yes or no",
-		ToLine,
-		"says whether the end leads back to the start",
+		})},
+	{"feel", "straight or shuffle", ToLine, "sets how eighths are played",
+		setting(func(s *lick.Setting, a request) error { s.Feel = new(lick.Feel(a.value)); return nil })},
+	{"loop", "yes or no", ToLine, "says whether the end leads back to the start",
 		setting(func(s *lick.Setting, a request) error {
 			loop := a.value == "yes"
 			if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
 				return fmt.Errorf("%q: a line is a loop, yes or no", text.Clip(a.value, 60))
 			}
 			return nil
-		}),
-	},
-	{
-		"tonic",
-		"TONE",
-		ToLine,
-		"names another root; the notes stay",
-		keyed(func(k lick.Key, value string) (lick.Key, error) {
-			k.Tonic = value
-			return k, nil
-		}),
-	},
+		})},
+	{"tonic", "TONE", ToLine, "names another root; the notes stay",
+		keyed(func(k lick.Key, value string) (lick.Key, error) { k.Tonic = value; return k, nil })},
 	{"scale", "SCALE", ToLine, "names another scale; the notes stay", keyed(inScale)},
 	{"tone", "DEGREE or DEGREE off", ToLine, "takes a tone among the chosen ones, or out of them", keyed(withTone)},
 	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a request) (lick.Edit, error) {
@@ -375,6 +308,15 @@ func (a request) all() lick.Ranges {
 	return lick.Ranges{{From: a.i, To: a.i + 1}}
 }
 
+// carried reads behind which note the notes go.
+func carried(a request) (lick.Edit, error) {
+	n, err := strconv.Atoi(a.value)
+	if err != nil {
+		return nil, fmt.Errorf("%q is no note: say after which one, as in after 12", text.Clip(a.value, 60))
+	}
+	return lick.Carry{Notes: a.all(), After: n - 1}, nil
+}
+
 // moved reads "2 frets", "-1 strings" and the like, several with commas between them.
 func moved(a request) (lick.Edit, error) {
 	var edits []lick.Edit
@@ -382,10 +324,8 @@ func moved(a request) (lick.Edit, error) {
 		word, by, _ := strings.Cut(strings.TrimSpace(one), " ")
 		n, err := strconv.Atoi(word)
 		if err != nil {
-			return nil, fmt.Errorf(
-				"%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees or 1 octaves",
-				text.Clip(one, 60),
-			)
+			return nil, fmt.Errorf("%q is no move: write how far and along what, as in 2 frets, -1 strings, 1 degrees "+
+				"or 1 octaves", text.Clip(one, 60))
 		}
 		if by = strings.TrimSpace(by); !strings.HasSuffix(by, "s") && by != string(turn.ByOver) {
 			by += "s"
@@ -453,17 +393,13 @@ func (a request) swapped(earlier bool) (lick.Edit, error) {
 		return nil, errors.New("these are the last notes")
 	}
 	// The one column beside it goes round it, so that the selection keeps its notes.
-	beside := rs[0].To
+	beside, after := rs[0].To, rs[0].From-1
 	if earlier {
-		beside = rs[0].From - 1
+		beside, after = after, beside-1
 	}
 	col, err := lick.Ranges{{From: beside, To: beside + 1}}.Whole(a.lick)
 	if err != nil {
 		return nil, err
-	}
-	after := rs[0].To - 1
-	if !earlier {
-		after = rs[0].From - 1
 	}
 	return lick.All{Edits: []lick.Edit{lick.Carry{Notes: col, After: after}}, Why: rs.Words() + " moved"}, nil
 }

@@ -1,5 +1,7 @@
 package figure
 
+import "slices"
+
 // Octaves and notes together are played by shape: the same shape takes the same fingers wherever it
 // lies on the neck, so that the hand moves as one piece (common practice).
 
@@ -102,24 +104,12 @@ func gripRuns(columns [][]Note, f func(from, to int)) {
 
 // plainTogether says whether a column is of two notes or more, all of them pressed anew.
 func plainTogether(c []Note) bool {
-	for _, n := range c {
-		if !n.Pressed || !n.Plain {
-			return false
-		}
-	}
-	return len(c) > 1
+	return len(c) > 1 && !slices.ContainsFunc(c, func(n Note) bool { return !n.Pressed || !n.Plain })
 }
 
+// sameStrings says whether two columns have as many notes on the same strings.
 func sameStrings(a, b []Note) bool {
-	if len(a) != len(b) {
-		return false
-	}
-	for i := range a {
-		if a[i].Place.String != b[i].Place.String {
-			return false
-		}
-	}
-	return true
+	return slices.EqualFunc(a, b, func(m, n Note) bool { return m.Place.String == n.Place.String })
 }
 
 // flat is the fret of notes together that one finger covers, 0 where they lie on several frets or

@@ -1,6 +1,9 @@
 package figure
 
-import "slices"
+import (
+	"cmp"
+	"slices"
+)
 
 // shapes are the fingers of three tones on a string by the distances of the upper two from the
 // lowest, in frets (common practice).
@@ -15,10 +18,7 @@ var pairShapes = [PositionSpan + 1]int{0, 2, 3, 4, 4}
 // of the stretch's own tones where it has three, else of those that the string has nearby. A stretch
 // of more is cut into cells where one comes back along it, or into positions where it goes one way.
 func onString(line []single, out [][]Usual, from, to int) {
-	var tones []int
-	for _, n := range line[from:to] {
-		tones = with(tones, n.Place.Fret)
-	}
+	tones := tonesOf(line[from:to])
 	if len(tones) > 3 {
 		if n := cell(line[from:to]); n > 0 {
 			for at := from; at < to; at += n {
@@ -47,6 +47,14 @@ func onString(line []single, out [][]Usual, from, to int) {
 	}
 }
 
+// tonesOf are the frets of notes on one string, rising.
+func tonesOf(notes []single) (frets []int) {
+	for _, n := range notes {
+		frets = with(frets, n.Place.Fret)
+	}
+	return frets
+}
+
 // ofTones is the finger of a fret among the few that one position holds, rising; 0 where they make no usual shape.
 func ofTones(frets []int, fret int) int {
 	at, low := slices.Index(frets, fret), frets[0]
@@ -66,10 +74,7 @@ func ofTones(frets []int, fret int) int {
 
 // inCell gives the notes [from, to) the fingers of their own tones.
 func inCell(line []single, out [][]Usual, from, to int) {
-	var tones []int
-	for _, n := range line[from:to] {
-		tones = with(tones, n.Place.Fret)
-	}
+	tones := tonesOf(line[from:to])
 	for k := from; k < to; k++ {
 		out[k][0].Along = ofTones(tones, line[k].Place.Fret)
 	}
@@ -80,12 +85,7 @@ func inCell(line []single, out [][]Usual, from, to int) {
 func cell(notes []single) int {
 	way := make([]int, len(notes)-1)
 	for i := range way {
-		switch d := notes[i+1].Place.Fret - notes[i].Place.Fret; {
-		case d > 0:
-			way[i] = 1
-		case d < 0:
-			way[i] = -1
-		}
+		way[i] = cmp.Compare(notes[i+1].Place.Fret, notes[i].Place.Fret)
 	}
 	for n := CellLeast; n <= CellMost && 2*n <= len(notes); n++ {
 		back := true

@@ -221,15 +221,10 @@ func (f *finder) verify(t try) (Found, bool) {
 	for i, n := range got {
 		w := want[i]
 		n.At, w.At = n.At.Sub(begin), w.At.Sub(start)
-		last := i == len(got)-1 || n.At.Cmp(got[len(got)-1].At.Sub(begin)) == 0
-		if n.At.Cmp(w.At) != 0 || n.Place() != w.Place() || n.Accent != w.Accent || !sameBend(n.Bend, w.Bend) ||
-			(n.Vibrato == nil) != (w.Vibrato == nil) {
-			return Found{}, false
-		}
-		if n.Slur != w.Slur && !(i == 0 && !whole) {
-			return Found{}, false
-		}
-		if n.Len.Cmp(w.Len) != 0 && (whole || !last) {
+		last := n.At == got[len(got)-1].At.Sub(begin)
+		if n.At != w.At || n.Place() != w.Place() || n.Accent != w.Accent || !sameBend(n.Bend, w.Bend) ||
+			(n.Vibrato == nil) != (w.Vibrato == nil) || n.Slur != w.Slur && (i > 0 || whole) ||
+			n.Len != w.Len && (whole || !last) {
 			return Found{}, false
 		}
 	}

@@ -2,6 +2,7 @@ package find
 
 import (
 	"context"
+	"slices"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -48,11 +49,8 @@ func (f *finder) tones() bool {
 			if err != nil {
 				continue
 			}
-			all := true
-			for i := range f.line.Notes {
-				all = all && p.At(f.line.Pitch(i)).Role != music.Outside
-			}
-			if all {
+			in := func(n lick.Note) bool { return p.Has(music.ChromaticDegree(f.guitar.Pitch(n.Place()).Class() - root)) }
+			if !slices.ContainsFunc(f.line.Notes, func(n lick.Note) bool { return !in(n) }) {
 				f.palette, f.key = p, p.Tonic.String()+" "+name
 				return true
 			}
@@ -104,10 +102,8 @@ func (f *finder) cutInto(cols [][2]int, start, unit lick.Time) ([]item, bool) {
 			}
 			n = 1
 		}
-		for _, m := range notes {
-			if m.Len.Cmp(notes[0].Len) != 0 {
-				return nil, false
-			}
+		if slices.ContainsFunc(notes, func(m lick.Note) bool { return m.Len != notes[0].Len }) {
+			return nil, false
 		}
 		items = append(items, item{notes: notes, first: c[0]})
 		for range n - 1 {

@@ -25,35 +25,37 @@ type Chord struct {
 // ones below it, the third stays away from a dominant eleventh and the eleventh from a major or dominant thirteenth, as
 // they are played. alt, of a dominant chord, alters all that can be: ♭9, ♯9, ♭5 and ♭13.
 
-// qualities are the triads; the longer words first. A seventh that the word brings with it is in its row.
+// qualities are the triads by their words.
 var qualities = []quality{
-	{"Maj", 0, 0, 0, false},
-	{"Min", -1, 0, -1, false},
-	{"maj", 0, 0, 0, false},
-	{"min", -1, 0, -1, false},
-	{"dim", -1, -1, -2, false},
-	{"aug", 0, 1, -1, false},
-	{"MA", 0, 0, 0, false},
-	{"MI", -1, 0, -1, false},
-	{"ma", 0, 0, 0, false},
-	{"mi", -1, 0, -1, false},
-	{"M", 0, 0, 0, false},
-	{"Δ", 0, 0, 0, true},
+	{"Maj maj MA ma M", 0, 0, 0, false},
+	{"Min min MI mi m -", -1, 0, -1, false},
+	{"aug +", 0, 1, -1, false},
+	{"dim ° o", -1, -1, -2, false},
 	{"ø", -1, -1, -1, true},
-	{"°", -1, -1, -2, false},
-	{"o", -1, -1, -2, false},
-	{"m", -1, 0, -1, false},
-	{"-", -1, 0, -1, false},
-	{"+", 0, 1, -1, false},
-	{"", 0, 0, -1, false},
+	{"Δ", 0, 0, 0, true},
 }
 
-// quality is what a word makes of third, fifth and seventh, in half steps from the
+// quality is what its words make of third, fifth and seventh, in half steps from the
 // major third, the fifth and the major seventh.
 type quality struct {
-	word                  string
+	words                 string
 	third, fifth, seventh int
 	with7                 bool // the word alone brings the seventh
+}
+
+// qualityOf is the quality with which a sign begins, and its longest word there; without one the chord is major, and a
+// seventh a minor one.
+func qualityOf(sign string) (q quality, word string) {
+	q.seventh = -1
+	for _, x := range qualities {
+		for _, w := range strings.Fields(x.words) {
+			minorAdd := w == "ma" && strings.HasPrefix(sign, "madd") // a minor chord with a tone added
+			if strings.HasPrefix(sign, w) && len(w) > len(word) && !minorAdd {
+				q, word = x, w
+			}
+		}
+	}
+	return q, word
 }
 
 // ParseChord reads a chord by its sign: "C#m7", "E♭", "C7sus4", "B♭m7♭5", "E7#9",
@@ -65,9 +67,7 @@ func ParseChord(s string) (Chord, error) {
 		return Chord{}, err
 	}
 	c := Chord{Name: text, Root: root}
-	if open, shut := strings.Index(sign, "("), strings.Index(sign, ")"); strings.Count(sign, "(") != strings.Count(sign,
-		")") ||
-		shut < open {
+	if strings.Count(sign, "(") != strings.Count(sign, ")") || strings.Index(sign, ")") < strings.Index(sign, "(") {
 		return Chord{}, fmt.Errorf("%q is no chord that I know: a bracket is not closed", text)
 	}
 	if i := strings.LastIndex(sign, "/"); i >= 0 {
@@ -98,20 +98,14 @@ func (b chordBuilder) read(s string) error {
 		b.tones[5] = 0
 		return nil
 	}
-	q := qualities[slices.IndexFunc(qualities, func(q quality) bool {
-		minorAdd := q.word == "ma" && strings.HasPrefix(s, "madd") // a minor chord with a tone added
-		return strings.HasPrefix(s, q.word) && !minorAdd
-	})]
-	rest := s[len(q.word):]
+	q, word := qualityOf(s)
+	rest := s[len(word):]
 	b.tones[3], b.tones[5] = q.third, q.fifth
-	if q.third == -1 && q.fifth == 0 || q.word == "" {
-		// The seventh may be major all the same: mmaj7, mM7, maj after a bare root is its own word.
+	if q.third == -1 && q.fifth == 0 {
+		// The seventh may be major all the same: mmaj7, mM7.
 		for _, w := range []string{"maj", "Maj", "M", "Δ"} {
-			if r, ok := strings.CutPrefix(rest, w); ok && q.word != "" {
-				q.seventh, rest = 0, r
-				if w == "Δ" {
-					q.with7 = true
-				}
+			if r, ok := strings.CutPrefix(rest, w); ok {
+				q.seventh, rest, q.with7 = 0, r, w == "Δ"
 				break
 			}
 		}

@@ -47,18 +47,7 @@ func (d Degree) Over(root Name) Name {
 
 // chromatic names each half step over a root where no scale says how.
 var chromatic = [12]Degree{
-	{1, 0},
-	{2, -1},
-	{2, 0},
-	{3, -1},
-	{3, 0},
-	{4, 0},
-	{5, -1},
-	{5, 0},
-	{6, -1},
-	{6, 0},
-	{7, -1},
-	{7, 0},
+	{1, 0}, {2, -1}, {2, 0}, {3, -1}, {3, 0}, {4, 0}, {5, -1}, {5, 0}, {6, -1}, {6, 0}, {7, -1}, {7, 0},
 }
 
 // ChromaticDegree names a half step (0 to 11) over a root by common practice: 1 ♭2 2 ♭3 3 4 ♭5 5 ♭6 6 ♭7 7.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // Letter is a note letter, 0 for C to 6 for B.
@@ -31,36 +32,28 @@ func ParseName(s string) (Name, error) {
 
 // scanName reads a name off the front of s and returns what follows it.
 func scanName(s string) (Name, string, error) {
-	bad := fmt.Errorf("%q is not a note name: write C, F# or Bb", s)
-	if s == "" {
-		return Name{}, "", bad
+	if s != "" && s[0] >= 'A' {
+		i := strings.IndexByte("CDEFGAB", s[0]&^0x20)
+		if alter, rest := scanAccidentals(s[1:]); i >= 0 && alter >= -2 && alter <= 2 {
+			return Name{Letter(i), alter}, rest, nil
+		}
 	}
-	i := strings.IndexByte("CDEFGAB", s[0]&^0x20)
-	if i < 0 || s[0] < 'A' {
-		return Name{}, "", bad
-	}
-	alter, rest := scanAccidentals(s[1:])
-	if alter < -2 || alter > 2 {
-		return Name{}, "", bad
-	}
-	return Name{Letter(i), alter}, rest, nil
+	return Name{}, "", fmt.Errorf("%q is not a note name: write C, F# or Bb", s)
 }
 
 // scanAccidentals counts sharps and flats at the front of s.
 func scanAccidentals(s string) (alter int, rest string) {
 	for {
-		switch {
-		case strings.HasPrefix(s, "#"):
-			alter, s = alter+1, s[1:]
-		case strings.HasPrefix(s, "b"):
-			alter, s = alter-1, s[1:]
-		case strings.HasPrefix(s, "♯"):
-			alter, s = alter+1, s[len("♯"):]
-		case strings.HasPrefix(s, "♭"):
-			alter, s = alter-1, s[len("♭"):]
+		r, size := utf8.DecodeRuneInString(s)
+		switch r {
+		case '#', '♯':
+			alter++
+		case 'b', '♭':
+			alter--
 		default:
 			return alter, s
 		}
+		s = s[size:]
 	}
 }
 
@@ -76,19 +69,13 @@ func (n Name) Pretty() string {
 }
 
 // WithOctave writes the name and the octave that p has under this spelling: B♯ at pitch 60 is "B#3".
-func (n Name) WithOctave(p Pitch) string {
-	return n.String() + strconv.Itoa(n.octave(p))
-}
+func (n Name) WithOctave(p Pitch) string { return n.String() + strconv.Itoa(n.octave(p)) }
 
 // PrettyWithOctave is WithOctave with music signs.
-func (n Name) PrettyWithOctave(p Pitch) string {
-	return n.Pretty() + strconv.Itoa(n.octave(p))
-}
+func (n Name) PrettyWithOctave(p Pitch) string { return n.Pretty() + strconv.Itoa(n.octave(p)) }
 
 // octave is the number of the octave in which the pitch is written with this name: B♯ belongs to the one below.
-func (n Name) octave(p Pitch) int {
-	return (int(p)-letterClass[n.Letter]-n.Alter)/12 - 1
-}
+func (n Name) octave(p Pitch) int { return (int(p)-letterClass[n.Letter]-n.Alter)/12 - 1 }
 
 // NameOf spells a pitch class without a key, with sharps.
 func NameOf(class int) Name {

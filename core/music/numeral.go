@@ -2,6 +2,8 @@ package music
 
 import (
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -23,11 +25,7 @@ func OnDegree(word string, minor bool) (d Degree, sign string, ok bool) {
 	accidental, arabic, roman, sign := plain.Replace(m[1]), m[2], m[3], m[4]
 	if arabic == "" {
 		upper := strings.ToUpper(roman)
-		for i, r := range romans {
-			if r == upper {
-				arabic = string(rune('1' + i))
-			}
-		}
+		arabic = strconv.Itoa(1 + slices.Index(romans, upper))
 		if minor && accidental == "" && roman == upper && strings.Contains("367", arabic) {
 			accidental = "b"
 		}
@@ -50,12 +48,7 @@ func OnDegree(word string, minor bool) (d Degree, sign string, ok bool) {
 
 // diminished says whether a chord's sign takes the fifth down with the third.
 func diminished(sign string) bool {
-	for _, w := range []string{"dim", "°", "º", "o", "ø"} {
-		if strings.HasPrefix(sign, w) {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc([]string{"dim", "°", "º", "o", "ø"}, func(w string) bool { return strings.HasPrefix(sign, w) })
 }
 
 // Parent is the scale of seven tones that a shorter one is part of: the major one, or the natural

@@ -19,9 +19,7 @@ const (
 )
 
 // String names the role as the files do: root, scale, colour, outside.
-func (r Role) String() string {
-	return [...]string{"root", "scale", "colour", "outside"}[r]
-}
+func (r Role) String() string { return [...]string{"root", "scale", "colour", "outside"}[r] }
 
 // Hold keeps an added tone to a part of the line. The zero value holds it nowhere.
 type Hold struct {
@@ -163,13 +161,10 @@ func (h Hold) String() string {
 // At finds the tone that a pitch is. A pitch outside the palette comes back
 // with role Outside, spelled by the chromatic degrees.
 func (p Palette) At(pitch Pitch) Tone {
-	semi := mod(pitch.Class()-p.Tonic.Class(), 12)
-	for _, t := range p.Tones {
-		if t.Degree.Semitones() == semi {
-			return t
-		}
+	d := ChromaticDegree(pitch.Class() - p.Tonic.Class())
+	if i := p.index(d); i >= 0 {
+		return p.Tones[i]
 	}
-	d := ChromaticDegree(semi)
 	return Tone{Degree: d, Name: d.Over(p.Tonic), Role: Outside}
 }
 
@@ -212,7 +207,7 @@ func (p Palette) Over(root Name, d Degree) (halfSteps int, ok bool) {
 		if int(t.Name.Letter) != letter {
 			continue
 		}
-		n := octave + ((t.Name.Class()-root.Class())%12+12)%12
+		n := octave + mod(t.Name.Class()-root.Class(), 12)
 		if n == octave+d.Semitones() {
 			return n, true
 		}

@@ -1,5 +1,7 @@
 package music
 
+import "slices"
+
 // firstArpeggio begins the part of the table that is arpeggios.
 const firstArpeggio = "major triad"
 
@@ -8,31 +10,17 @@ func IsArpeggio(name string) bool { return indexOf(name) >= indexOf(firstArpeggi
 
 // indexOf is the scale's row in the table, or −1.
 func indexOf(name string) int {
-	for i, r := range scaleTable {
-		if r.name == name {
-			return i
-		}
-	}
-	return -1
+	return slices.IndexFunc(scaleTable, func(r scaleRow) bool { return r.name == name })
 }
 
 // Parents lists the usual scales on the palette's root that hold every tone of
 // its scale and the degree too: the reasons why a colour note fits.
 func (p Palette) Parents(d Degree) []string {
 	var out []string
-	for _, r := range scaleTable {
-		if r.name == firstArpeggio {
-			break
-		}
+	for _, r := range scaleTable[:indexOf(firstArpeggio)] {
 		s := scaleIndex[foldScale(r.name)]
-		if len(s.Degrees) <= len(p.Scale.Degrees) || !s.has(d) {
-			continue
-		}
-		whole := true
-		for _, t := range p.Scale.Degrees {
-			whole = whole && s.has(t)
-		}
-		if whole {
+		misses := func(t Degree) bool { return !s.has(t) }
+		if len(s.Degrees) > len(p.Scale.Degrees) && s.has(d) && !slices.ContainsFunc(p.Scale.Degrees, misses) {
 			out = append(out, r.name)
 		}
 	}
@@ -41,10 +29,5 @@ func (p Palette) Parents(d Degree) []string {
 
 // has says whether the scale holds the degree as it sounds.
 func (s Scale) has(d Degree) bool {
-	for _, t := range s.Degrees {
-		if t.Semitones() == d.Semitones() {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(s.Degrees, func(t Degree) bool { return t.Semitones() == d.Semitones() })
 }

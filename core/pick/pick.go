@@ -192,11 +192,8 @@ func (pl Hand) move(x Event, p state, y Event, q state, angle Angle) Step {
 	if okB && !okA {
 		st.Need = max(st.Need, fingerNeed)
 	}
-	for _, n := range y.Notes {
-		if n.Rake {
-			st.Need += rakeNeed
-			break
-		}
+	if slices.ContainsFunc(y.Notes, func(n Note) bool { return n.Rake }) {
+		st.Need += rakeNeed
 	}
 	if pl.Speed > 0 {
 		st.Need /= pl.Speed

@@ -262,12 +262,7 @@ func (w Way) breaches(x Event, p state, y Event, q state) bool {
 
 // fixed says whether the strokes of an event are all decided.
 func fixed(e Event) bool {
-	for _, n := range e.Notes {
-		if n.Stroke == "" {
-			return false
-		}
-	}
-	return true
+	return !slices.ContainsFunc(e.Notes, func(n Note) bool { return n.Stroke == "" })
 }
 
 // options lists the ways to pick an event around what is set, a downstroke first. Strings that touch take one stroke.
@@ -280,11 +275,8 @@ func options(e Event) []state {
 	}
 	hybrid := !Touching(e.Notes)
 	strokes := []lick.Stroke{lick.Down, lick.Up}
-	for _, n := range e.Notes {
-		if n.Stroke == lick.Down || n.Stroke == lick.Up {
-			strokes = []lick.Stroke{n.Stroke}
-			break
-		}
+	if k := slices.IndexFunc(e.Notes, func(n Note) bool { return isPick(n.Stroke) }); k >= 0 {
+		strokes = []lick.Stroke{e.Notes[k].Stroke}
 	}
 	if hybrid {
 		strokes = strokes[:1]

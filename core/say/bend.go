@@ -37,11 +37,9 @@ func NoPush() Words {
 
 // OffEdge is a push beyond the edge of the fretboard.
 func OffEdge(l lick.Lick, i int, way, room neck.MM) Words {
-	return Words{
-		"off the edge",
-		fmt.Sprintf("The bend pushes %s %.1f mm, but the edge of the fretboard is %.1f mm away on that side.",
-			l.StringName(l.Notes[i].String), way, room),
-	}
+	return words("off the edge",
+		"The bend pushes %s %.1f mm, but the edge of the fretboard is %.1f mm away on that side.",
+		l.StringName(l.Notes[i].String), way, room)
 }
 
 // TooHeavy is a bend with more force than its finger holds with so many others behind it. A
@@ -55,23 +53,20 @@ func TooHeavy(l lick.Lick, i, helpers int, force, holds neck.Newtons) Words {
 	case 1:
 		with = "one helper"
 	}
-	return Words{title, fmt.Sprintf("A %s bend at %s takes %.1f N; the %s with %s holds %.1f.",
-		BendSize(n.Bend.Semitones), Place(l, i), force, n.Finger.Word(), with, holds)}
+	return words(title, "A %s bend at %s takes %.1f N; the %s with %s holds %.1f.", BendSize(n.Bend.Semitones),
+		Place(l, i), force, n.Finger.Word(), with, holds)
 }
 
 // BendLate is a push with its hold and release that does not fit into its note; parts lists
 // them with their times, and the sum follows.
 func BendLate(semitones float64, way neck.MM, parts string) Words {
-	return Words{"the bend comes late", fmt.Sprintf("A %s bend of %.1f mm, %s", BendSize(semitones), way, parts)}
+	return words("the bend comes late", "A %s bend of %.1f mm, %s", BendSize(semitones), way, parts)
 }
 
 // Aimless is a bend to a tone that was not chosen.
 func Aimless(to music.Tone, p music.Palette) Words {
-	return Words{
-		"a bend without a target",
-		fmt.Sprintf("It goes to %s, the %s, which is not among the tones of %s.",
-			to.Name.Pretty(), to.Degree.Pretty(), p.Pretty()),
-	}
+	return words("a bend without a target", "It goes to %s, the %s, which is not among the tones of %s.",
+		to.Name.Pretty(), to.Degree.Pretty(), p.Pretty())
 }
 
 // VibratoShort is a note that is over before a vibrato is heard; its times follow.

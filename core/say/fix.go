@@ -1,6 +1,7 @@
 package say
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -64,16 +65,9 @@ func OpenStrokes() string { return "Pick it in turn, strokes open" }
 
 // TakeSlur is another way into a note; none is a picked one.
 func TakeSlur(s lick.Slur, note int) string {
-	word, ok := map[lick.Slur]string{
-		lick.Hammer: "Hammer",
-		lick.Pull:   "Pull to",
-		lick.Slide:  "Slide to",
-		lick.Shift:  "Shift silently to",
-	}[s]
-	if !ok {
-		word = "Pick"
-	}
-	return fmt.Sprintf("%s note %d", word, note+1)
+	word := map[lick.Slur]string{lick.Hammer: "Hammer", lick.Pull: "Pull to", lick.Slide: "Slide to",
+		lick.Shift: "Shift silently to"}[s]
+	return fmt.Sprintf("%s note %d", cmp.Or(word, "Pick"), note+1)
 }
 
 // OnString is a note at its pitch on another string.
@@ -175,11 +169,8 @@ func Beside(fingers []Changed, strokes int) string {
 
 // BeginningOnly says that only the first notes of a long line were judged.
 func BeginningOnly(judged, notes int) string {
-	return fmt.Sprintf(
-		"The line has %d notes: its first %d were judged, and no fixes were tried; work on a part of it.",
-		notes,
-		judged,
-	)
+	return fmt.Sprintf("The line has %d notes: its first %d were judged, and no fixes were tried; work on a part of it.",
+		notes, judged)
 }
 
 // FixesLeftOut says what limits left out: only the worst findings had fixes tried for them, and
@@ -187,8 +178,8 @@ func BeginningOnly(judged, notes int) string {
 func FixesLeftOut(tried, findings, untried int) string {
 	var out []string
 	if tried < findings {
-		out = append(out, fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.", tried,
-			findings))
+		out = append(out,
+			fmt.Sprintf("Fixes were tried for %d of %d findings, the worst of each kind first.", tried, findings))
 	}
 	if untried > 0 {
 		out = append(out, fmt.Sprintf("The line is long: not tried for it: %s.", Count(untried, "more edit")))

@@ -13,14 +13,14 @@ func tone(t music.Tone) string { return fmt.Sprintf("%s, the %s", t.Name.Pretty(
 
 // Outside is a tone that was not chosen and leads nowhere.
 func Outside(t music.Tone, p music.Palette) Words {
-	return Words{"a tone outside",
-		fmt.Sprintf("%s, is not among the tones of %s and does not lead into one by a half step.", tone(t), p.Pretty())}
+	return words("a tone outside", "%s, is not among the tones of %s and does not lead into one by a half step.",
+		tone(t), p.Pretty())
 }
 
 // OutsideEnclosed is a tone that was not chosen and yet is what two notes, from 0, close in on.
 func OutsideEnclosed(t music.Tone, p music.Palette, a, b int) Words {
-	return Words{"a tone outside",
-		fmt.Sprintf("%s, is not among the tones of %s; notes %d and %d enclose it.", tone(t), p.Pretty(), a+1, b+1)}
+	return words("a tone outside", "%s, is not among the tones of %s; notes %d and %d enclose it.", tone(t), p.Pretty(),
+		a+1, b+1)
 }
 
 // LeadsInto says what a tone outside does there: it goes on by a half step into a chosen one.
@@ -51,20 +51,20 @@ func verb(word string, n int) string {
 // LandsEarly is a phrase that is at the tones of a chord, as "root and fifth", so many beats
 // before it, while the chord before still holds.
 func LandsEarly(tones []string, chord, over, beats string) Words {
-	return Words{"lands early", fmt.Sprintf("The %s of %s %s %s before it, over %s.",
-		strings.Join(tones, " and "), chord, verb("sound", len(tones)), beats, over)}
+	return words("lands early", "The %s of %s %s %s before it, over %s.", strings.Join(tones, " and "), chord,
+		verb("sound", len(tones)), beats, over)
 }
 
 // LandsLate is a phrase that comes to the tones of a chord so many beats after it begins.
 func LandsLate(tones []string, chord, place, beats string) Words {
-	return Words{"lands late", fmt.Sprintf("%s begins in %s; its %s %s %s after it.",
-		chord, place, strings.Join(tones, " and "), verb("come", len(tones)), beats)}
+	return words("lands late", "%s begins in %s; its %s %s %s after it.", chord, place, strings.Join(tones, " and "),
+		verb("come", len(tones)), beats)
 }
 
 // MissesChord is a chord over which nothing tells which chord it is.
 func MissesChord(chord, place string) Words {
-	return Words{"misses the chord",
-		fmt.Sprintf("Over %s, from %s on, sounds none of its root, third, fifth and seventh.", chord, place)}
+	return words("misses the chord", "Over %s, from %s on, sounds none of its root, third, fifth and seventh.", chord,
+		place)
 }
 
 // clashes is the title of both findings about a half step.
@@ -72,21 +72,19 @@ const clashes = "clashes with the chord"
 
 // Clash is a tone a half step above one of the chord, which stays.
 func Clash(degree music.Degree, chord string, below music.Degree) Words {
-	return Words{clashes, fmt.Sprintf("The %s over %s lies a half step above its %s and does not go on by step.",
-		degree.Pretty(), chord, below.Pretty())}
+	return words(clashes, "The %s over %s lies a half step above its %s and does not go on by step.", degree.Pretty(),
+		chord, below.Pretty())
 }
 
 // BlueThird is the ♭3 over a major chord, told to the strictest players only.
 func BlueThird(degree music.Degree, chord string) Words {
-	return Words{clashes,
-		fmt.Sprintf("The %s over %s lies a half step below its third, as in the blues.", degree.Pretty(), chord)}
+	return words(clashes, "The %s over %s lies a half step below its third, as in the blues.", degree.Pretty(), chord)
 }
 
 // TensionHeld is a tension that stays for so many beats.
 func TensionHeld(degree music.Degree, chord, beats string) Words {
-	return Words{"a tension is held", fmt.Sprintf(
-		"The %s over %s is held for %s: a tension wants to go on to a tone of the chord.",
-		degree.Pretty(), chord, beats)}
+	return words("a tension is held", "The %s over %s is held for %s: a tension wants to go on to a tone of the chord.",
+		degree.Pretty(), chord, beats)
 }
 
 // BassHolds says which finger of note b, a bass note, is busy when note i is wanted, and which

@@ -12,44 +12,37 @@ import (
 // StrokeRepeats is a stroke in the direction of the one before it on its string; its times follow.
 func StrokeRepeats(l lick.Lick, i int) Words {
 	n := l.Notes[i]
-	return Words{"the same stroke again",
-		fmt.Sprintf("Two %ss in a row on %s", Stroke(n.Stroke), l.StringName(n.String))}
+	return words("the same stroke again", "Two %ss in a row on %s", Stroke(n.Stroke), l.StringName(n.String))
 }
 
 // LoopRepeats is a loop of an odd number of strokes in turn, which begins as it ends.
 func LoopRepeats(strokes int, s lick.Stroke) Words {
-	return Words{"the loop repeats a stroke",
-		fmt.Sprintf("%d strokes: the loop turns on two %ss in a row.", strokes, Stroke(s))}
+	return words("the loop repeats a stroke", "%d strokes: the loop turns on two %ss in a row.", strokes, Stroke(s))
 }
 
-// changes are the titles of the string changes that can hold a line back.
+// changeTitles are the titles of the string changes that can hold a line back.
 var changeTitles = map[pick.StringChange]string{pick.Inside: "an inside change", pick.Against: "against the stroke",
 	pick.Sweep: "the sweep is too fast"}
 
 // TooFastChange is a string change that comes too quickly; its times follow.
 func TooFastChange(kind pick.StringChange, l lick.Lick, from, to int) Words {
 	m, n := l.Notes[from], l.Notes[to]
-	return Words{
-		changeTitles[kind],
-		fmt.Sprintf("After the %s on %s, then %s on %s",
-			Stroke(m.Stroke), l.StringName(m.String), Stroke(n.Stroke), l.StringName(n.String)),
-	}
+	return words(changeTitles[kind], "After the %s on %s, then %s on %s", Stroke(m.Stroke), l.StringName(m.String),
+		Stroke(n.Stroke), l.StringName(n.String))
 }
 
 // StrokeFast is a stroke that comes too quickly with no change in its way; its times follow.
 func StrokeFast(l lick.Lick, i int) Words {
 	n := l.Notes[i]
-	return Words{"picked too fast", fmt.Sprintf("A picked %s on %s", Stroke(n.Stroke), l.StringName(n.String))}
+	return words("picked too fast", "A picked %s on %s", Stroke(n.Stroke), l.StringName(n.String))
 }
 
 // BothExits is a line of which no one pick angle clears every change: of so many changes some
 // leave the string after the odd stroke, the others after the other.
 func BothExits(some, changes int, odd lick.Stroke) Words {
-	return Words{
-		"needs two pick angles",
-		fmt.Sprintf("%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.",
-			some, changes, AStroke(odd), AStroke(odd.Other())),
-	}
+	return words("needs two pick angles",
+		"%d of %d string changes leave after %s, the others after %s: one pick angle does not serve both.", some,
+		changes, AStroke(odd), AStroke(odd.Other()))
 }
 
 // EconomyClean is economy where each of the string changes comes out as a sweep.

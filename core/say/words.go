@@ -14,6 +14,11 @@ type Words struct {
 	Text  string // whole sentences
 }
 
+// words are a finding with a text that is written with what was measured.
+func words(title, text string, measured ...any) Words {
+	return Words{title, fmt.Sprintf(text, measured...)}
+}
+
 // AnyTempo adds that slowing down does not help.
 func (w Words) AnyTempo() Words {
 	w.Text += " This holds at any tempo."
