@@ -321,11 +321,11 @@ func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
 			fmt.Fprintf(e.out, "  %-3s %-4s is its %-4s %s\n", t.Tone.Degree, t.Tone.Name, t.Degree, t.Role)
 		}
 		if next != nil && len(f.Shared) > 0 {
-			var names []string
+			fmt.Fprint(e.out, "  shared with ", next.Name, ":")
 			for _, t := range f.Shared {
-				names = append(names, t.Name.String())
+				fmt.Fprint(e.out, " ", t.Name)
 			}
-			fmt.Fprintf(e.out, "  shared with %s: %s\n", next.Name, strings.Join(names, " "))
+			fmt.Fprintln(e.out)
 		}
 	}
 	if asJSON {

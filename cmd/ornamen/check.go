@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // check judges a lick file; a line that breaks ends with status 1, so that a script can ask.
@@ -70,11 +71,7 @@ func printReport(e env, r *judge.Report) {
 	for _, f := range judge.Grouped(r.Findings) {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)
 		if len(f.Others) > 0 {
-			var also []string
-			for _, o := range f.Others {
-				also = append(also, arrow(o.Notes))
-			}
-			fmt.Fprintf(e.out, "        also %s\n", strings.Join(also, ", "))
+			fmt.Fprintf(e.out, "        also %s\n", text.Join(f.Others, ", ", func(o judge.Finding) string { return arrow(o.Notes) }))
 		}
 		for _, x := range f.Fixes {
 			fmt.Fprintf(e.out, "        fix: %s, %s\n", x.Text, x.Ceiling)
@@ -88,15 +85,11 @@ func printReport(e env, r *judge.Report) {
 // arrow writes the notes of a finding: "8 → 9", or the first few of many.
 func arrow(notes []int) string {
 	const few = 6
-	var out []string
-	for _, n := range notes[:min(len(notes), few)] {
-		out = append(out, fmt.Sprint(n))
-	}
 	sep := ", "
 	if len(notes) == 2 {
 		sep = " → "
 	}
-	s := strings.Join(out, sep)
+	s := text.Join(notes[:min(len(notes), few)], sep, func(n int) string { return fmt.Sprint(n) })
 	if len(notes) > few {
 		s += fmt.Sprintf(" and %d more", len(notes)-few)
 	}

@@ -13,6 +13,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/propose"
+	"ornamen/core/text"
 	"ornamen/core/turn"
 )
 
@@ -224,10 +225,7 @@ func listed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, list 
 		}
 		return changed(ctx, e, engine, taken, x.text, asJSON)
 	case asJSON:
-		texts := make([]string, len(list))
-		for i, x := range list {
-			texts[i] = x.text
-		}
+		texts := text.Each(list, func(x numbered) string { return x.text })
 		return printJSON(e, texts)
 	}
 	for i, x := range list {

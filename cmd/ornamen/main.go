@@ -33,6 +33,8 @@ import (
 	"text/tabwriter"
 	"time"
 
+	"ornamen/core/text"
+
 	"github.com/spf13/pflag"
 )
 
@@ -208,11 +210,7 @@ func version() string {
 
 // names lists the commands.
 func names() []string {
-	out := make([]string, len(commands))
-	for i, c := range commands {
-		out[i] = c.name
-	}
-	return out
+	return text.Each(commands, func(c command) string { return c.name })
 }
 
 // helpAsked ends a command that was asked what it knows, with its options.

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Grip is a chord held on neighbouring strings, from the thickest to the thinnest.
@@ -21,11 +22,7 @@ type Grip struct {
 
 // Text writes a grip's frets from its thickest string to its thinnest: "5 5 5 5".
 func (g Grip) Text() string {
-	var out []string
-	for _, p := range g.Places {
-		out = append(out, strconv.Itoa(p.Fret))
-	}
-	return strings.Join(out, " ")
+	return text.Join(g.Places, " ", func(p neck.Place) string { return strconv.Itoa(p.Fret) })
 }
 
 // Name says which tones lie at the ends: "the 3 below, the 1 on top".

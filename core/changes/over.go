@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // Fit is a palette over one chord.
@@ -80,11 +81,7 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 		// Tones that the palette has not count against a scale.
 		return cmp.Or(cmp.Compare(a.against, b.against), (b.shared*2-b.count)-(a.shared*2-a.count))
 	})
-	var names []string
-	for _, x := range out[:min(mostScales, len(out))] {
-		names = append(names, x.name)
-	}
-	return names
+	return text.Each(out[:min(mostScales, len(out))], func(x candidate) string { return x.name })
 }
 
 // against says whether a tone contradicts a chord: the plain fifth of one whose fifth is altered,

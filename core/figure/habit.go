@@ -5,6 +5,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Schools differ: 1 2 4 or 1 3 4 on two whole steps, ring or little finger at the third fret. What a
@@ -26,10 +28,7 @@ type Habits []Habit
 
 // String writes habits in one line, in an order of their own, so that equal ones are equal texts.
 func (hs Habits) String() string {
-	words := make([]string, len(hs))
-	for i, h := range hs {
-		words[i] = h.String()
-	}
+	words := text.Each(hs, Habit.String)
 	slices.Sort(words)
 	return strings.Join(words, "; ")
 }

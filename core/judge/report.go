@@ -4,13 +4,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
-	"strings"
 
 	"ornamen/core/hand"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/say"
+	"ornamen/core/text"
 )
 
 // Ceiling is a tempo up to which a line is clean, in quarters a minute; 0 means
@@ -75,11 +75,7 @@ type Share struct {
 
 // Words lists the shares: "push 146 ms, hold 104 ms".
 func (l Load) Words() string {
-	var out []string
-	for _, s := range l.Shares {
-		out = append(out, fmt.Sprintf("%s %.0f ms", s.Name, s.Need))
-	}
-	return strings.Join(out, ", ")
+	return text.Join(l.Shares, ", ", func(s Share) string { return fmt.Sprintf("%s %.0f ms", s.Name, s.Need) })
 }
 
 // Note is what the judgement says of one note.

@@ -4,6 +4,9 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+
+	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // Encode writes the lick file, one note a line. Reading it back gives the same lick. Equal licks give equal bytes,
@@ -18,10 +21,7 @@ func (l Lick) Encode() []byte {
 	fmt.Fprintf(&b, "  \"format\": %q, \"version\": %d,\n", Format, Version)
 	field("title", l.Title)
 	field("tags", orEmpty(l.Tags))
-	names := make([]string, len(l.Tuning))
-	for i, p := range l.Tuning {
-		names[i] = p.String()
-	}
+	names := text.Each(l.Tuning, music.Pitch.String)
 	field("tuning", names)
 	if l.Key.Tonic != "" {
 		field("key", l.Key.filled())

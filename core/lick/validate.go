@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 	"unicode/utf8"
 
 	"ornamen/core/music"
@@ -228,9 +227,6 @@ func needed[W ~string](field string, word W, allowed ...W) error {
 	if slices.Contains(allowed, word) {
 		return nil
 	}
-	names := make([]string, len(allowed))
-	for i, w := range allowed {
-		names[i] = string(w)
-	}
-	return fmt.Errorf("%s %q is none: use %s", field, text.Clip(string(word), 40), strings.Join(names, ", "))
+	return fmt.Errorf("%s %q is none: use %s", field, text.Clip(string(word), 40),
+		text.Join(allowed, ", ", func(w W) string { return string(w) }))
 }

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Chord is a root with its tones, and a bass where another tone lies lowest.
@@ -275,11 +277,7 @@ func (c Chord) Up(halfSteps int) string {
 
 // arpeggio is the chord's tones as a scale: by name where it has one, else by degrees.
 func (c Chord) arpeggio() string {
-	words := make([]string, len(c.Degrees))
-	for i, d := range c.Degrees {
-		words[i] = d.String()
-	}
-	text := strings.Join(words, " ")
+	text := text.Join(c.Degrees, " ", Degree.String)
 	for _, r := range scaleTable {
 		if sameTones(r.degrees, text) {
 			return r.name

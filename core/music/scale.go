@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"ornamen/core/text"
 )
 
 // Scale is a named row of degrees, rising from the root. Degrees are sorted by half steps and different; the first is
@@ -85,11 +87,7 @@ func buildScales() map[string]Scale {
 
 // ScaleNames lists the scales by name, in the order in which players meet them.
 func ScaleNames() []string {
-	names := make([]string, len(scaleTable))
-	for i, r := range scaleTable {
-		names[i] = r.name
-	}
-	return names
+	return text.Each(scaleTable, func(r scaleRow) string { return r.name })
 }
 
 // Arpeggio says whether the scale is a chord's tones rather than steps to walk on: it has no

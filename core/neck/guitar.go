@@ -42,10 +42,8 @@ func StandardTuning() []music.Pitch { return slices.Clone(standardTuning) }
 // Standard is the default guitar: 648 mm, 22 frets, standard tuning, 10–46
 // strings (model default; a common size of electric guitar).
 func Standard() Guitar {
-	return Guitar{
-		Tuning: StandardTuning(), Scale: 648, Frets: 22, Strings: DefaultStrings(6),
-		NutSpread: 35.5, BridgeSpread: 52.5, EdgeRoom: 3.2,
-	}
+	return Guitar{Tuning: StandardTuning(), Scale: 648, Frets: 22, Strings: DefaultStrings(6),
+		NutSpread: 35.5, BridgeSpread: 52.5, EdgeRoom: 3.2}
 }
 
 // WithTuning is the same guitar with other strings; the spread grows or
@@ -82,9 +80,7 @@ func (g Guitar) Validate() error {
 
 // FretX is the distance of fret n from the nut: L·(1 − 2^(−n/12)), the luthiers' rule; x(12) is
 // half the scale. On 648 mm fret 1 lies 36.4 mm from the nut and fret 5 162.5.
-func (g Guitar) FretX(n int) MM {
-	return g.Scale * MM(1-math.Exp2(-float64(n)/12))
-}
+func (g Guitar) FretX(n int) MM { return g.Scale * MM(1-math.Exp2(-float64(n)/12)) }
 
 // Cell is the width of fret n's cell, from fret n−1 to fret n.
 func (g Guitar) Cell(n int) MM { return g.FretX(n) - g.FretX(n-1) }

@@ -34,17 +34,8 @@ const (
 
 // DefaultStrings is a set of n strings, 10 13 17 26w 36w 46w for six (model default); further low strings 60w 74w 90w.
 func DefaultStrings(n int) []Gauge {
-	set := []Gauge{
-		{0.010, false},
-		{0.013, false},
-		{0.017, false},
-		{0.026, true},
-		{0.036, true},
-		{0.046, true},
-		{0.060, true},
-		{0.074, true},
-		{0.090, true},
-	}
+	set := []Gauge{{0.010, false}, {0.013, false}, {0.017, false},
+		{0.026, true}, {0.036, true}, {0.046, true}, {0.060, true}, {0.074, true}, {0.090, true}}
 	return set[:max(0, min(n, len(set)))]
 }
 
@@ -59,10 +50,8 @@ func ParseGauges(text string) ([]Gauge, error) {
 		digits, wound := strings.CutSuffix(w, "w")
 		x, err := strconv.ParseFloat(strings.TrimPrefix(digits, "."), 64)
 		if err != nil || !(x >= minGauge && x <= maxGauge) {
-			return nil, fmt.Errorf(
-				"gauge %q is none: write thousandths of an inch, %g to %g, with w for a wound string", w, minGauge,
-				maxGauge,
-			)
+			return nil, fmt.Errorf("gauge %q is none: write thousandths of an inch, %g to %g, with w for a wound string",
+				w, minGauge, maxGauge)
 		}
 		out = append(out, Gauge{Inches: Inches(x / 1000), Wound: wound})
 	}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // ParseTuning reads a tuning as players write it here: "E4 B3 G3 D3 A2 E2", the
@@ -26,9 +27,5 @@ func ParseTuning(text string) ([]music.Pitch, error) {
 
 // TuningText writes a tuning as ParseTuning reads it.
 func TuningText(tuning []music.Pitch) string {
-	words := make([]string, len(tuning))
-	for i, p := range tuning {
-		words[i] = p.String()
-	}
-	return strings.Join(words, " ")
+	return text.Join(tuning, " ", music.Pitch.String)
 }

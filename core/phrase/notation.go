@@ -2,6 +2,7 @@ package phrase
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -239,17 +240,11 @@ func (p Phrase) parseTones(w string) (tones []Tone, rest string, ok bool) {
 // parseBend reads what follows ^: an amount by its word or a tone, and _ for a release.
 func (p Phrase) parseBend(rest string) (*Bend, string, bool) {
 	b := &Bend{}
-	found := false
-	for _, a := range amounts {
-		if strings.HasPrefix(rest, a.word) {
-			b.Semitones, rest, found = a.semitones, rest[len(a.word):], true
-			break
-		}
-	}
-	if !found {
-		if b.To, rest, found = p.parseTone(rest); !found {
-			return nil, rest, false
-		}
+	ok := true
+	if k := slices.IndexFunc(amounts, func(a amount) bool { return strings.HasPrefix(rest, a.word) }); k >= 0 {
+		b.Semitones, rest = amounts[k].semitones, rest[len(amounts[k].word):]
+	} else if b.To, rest, ok = p.parseTone(rest); !ok {
+		return nil, rest, false
 	}
 	rest, b.Release = strings.CutPrefix(rest, "_")
 	return b, rest, true

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // String writes the phrase as ParsePhrase reads it. The kind is left out for tones, as it is when one types.
@@ -28,11 +29,7 @@ func (p Phrase) String() string {
 
 // CellText writes the steps of one cell as ParsePhrase reads them.
 func CellText(k Kind, steps []Step) string {
-	out := make([]string, len(steps))
-	for i, s := range steps {
-		out[i] = s.Text(k)
-	}
-	return strings.Join(out, " ")
+	return text.Join(steps, " ", func(s Step) string { return s.Text(k) })
 }
 
 // Text writes a step: stroke, slide in, slur, tones, bend, vibrato, accent, in that order. It is the order in which
@@ -67,14 +64,11 @@ func (s Step) Text(k Kind) string {
 	if s.Accent {
 		after += ">"
 	}
-	names := make([]string, len(s.Tones))
-	for i, t := range s.Tones {
-		names[i] = t.Text(k)
+	tones := text.Join(s.Tones, " ", func(t Tone) string { return t.Text(k) })
+	if len(s.Tones) != 1 {
+		tones = "(" + tones + ")"
 	}
-	if len(names) == 1 {
-		return before + mark + names[0] + after
-	}
-	return before + mark + "(" + strings.Join(names, " ") + ")" + after
+	return before + mark + tones + after
 }
 
 // Text writes a tone by the kind of its phrase. "3" of tones, "b2" of strings, "b3'" of a chord.

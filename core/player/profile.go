@@ -159,10 +159,8 @@ func (p Profile) guitar() (neck.Guitar, error) {
 	}
 	for i, s := range g.Strings {
 		if t := s.Tension(tuning[i], g.Scale); t < minTension || t > maxTension {
-			return g, fmt.Errorf(
-				"string %d at %s would carry %.0f N with that gauge and scale length; strings carry %.0f to %.0f", i+1,
-				strings.Fields(p.Tuning)[i], t, minTension, maxTension,
-			)
+			return g, fmt.Errorf("string %d at %s would carry %.0f N with that gauge and scale length; strings carry "+
+				"%.0f to %.0f", i+1, strings.Fields(p.Tuning)[i], t, minTension, maxTension)
 		}
 	}
 	return g, nil
@@ -228,10 +226,8 @@ func (p Profile) strength(g neck.Guitar) (bend.Strength, error) {
 	push, ok := bend.Solve(g, at, 2)
 	by := push.Force / s.Three
 	if !ok || by < minForce || by > maxForce {
-		return s, fmt.Errorf(
-			"a full bend on string %d at fret %d takes %.0f N; a bend that feels good takes %.0f to %.0f", p.BendString,
-			p.BendFret, push.Force, minForce*s.Three, maxForce*s.Three,
-		)
+		return s, fmt.Errorf("a full bend on string %d at fret %d takes %.0f N; a bend that feels good takes %.0f to %.0f",
+			p.BendString, p.BendFret, push.Force, minForce*s.Three, maxForce*s.Three)
 	}
 	return s.Scaled(by), nil
 }

@@ -38,9 +38,6 @@ func ParseStrictness(s string) (Strictness, error) {
 
 // Default is a medium hand that picks in alternation on the standard guitar (model default).
 func Default() Player {
-	return Player{
-		Guitar: neck.Standard(), Hand: hand.Medium(),
-		Pick: pick.Hand{Angle: pick.Either,
-			Speed: 1}, Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany,
-	}
+	return Player{Guitar: neck.Standard(), Hand: hand.Medium(), Pick: pick.Hand{Angle: pick.Either, Speed: 1},
+		Way: pick.Alternate, Bends: bend.DefaultStrength(), Strict: Usual, Helping: HelpMany}
 }

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
+	"ornamen/core/text"
 )
 
 // Recipe is a run as data: the arguments of the run command. The zero value of a field is its default.
@@ -291,11 +292,7 @@ var usualMove = map[phrase.Kind]move{phrase.Tones: {kind: "tones", by: 1}, phras
 
 // Names lists the arguments in the order they are written.
 func Names() []string {
-	var out []string
-	for _, o := range new(Recipe).options() {
-		out = append(out, o.name)
-	}
-	return out
+	return text.Each(new(Recipe).options(), func(o option) string { return o.name })
 }
 
 // Set changes one argument; an empty value takes it away.

@@ -12,6 +12,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 )
 
 // thenName is the argument that goes on with another part, and then the word between the parts as it is written.
@@ -108,10 +109,7 @@ func readParts(r Recipe, words []string) ([]Recipe, error) {
 // Sequence is one recipe of several, each played where the one before ends. The parts are taken as
 // they are: what one leaves out is what Parts takes from the one before.
 func Sequence(parts ...Recipe) Recipe {
-	var rest []string
-	for _, p := range parts[1:] {
-		rest = append(rest, p.String())
-	}
+	rest := text.Each(parts[1:], Recipe.String)
 	r := parts[0]
 	if r.Then = strings.Join(rest, " "+then+" "); r.Then == "" && len(rest) > 0 {
 		r.Then = " " // a part of which nothing is said yet

@@ -83,8 +83,8 @@ func NotTogether(low, high lick.Finger, from, to int) Words {
 // TooFar is a pair of fingers that must stand further apart than this hand's limit for them.
 func TooFar(low, high lick.Finger, from, to int, need, limit neck.MM) Words {
 	return words(outOfReach,
-		"Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around them; this hand reaches %.0f.",
-		low, high, need, from, to, limit)
+		"Fingers %s and %s must stand %.0f mm apart, from fret %d to %d, together with the fingers around them; "+
+			"this hand reaches %.0f.", low, high, need, from, to, limit)
 }
 
 // WideStretch is a stance that the hand can take and does not like.

@@ -2,8 +2,6 @@ package say
 
 import (
 	"fmt"
-	"strconv"
-	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/pick"
@@ -55,15 +53,11 @@ func EconomyClean(sweeps int) string {
 
 // SlursForExits are slurs on notes, counted from 0, after which every change leaves alike.
 func SlursForExits(notes []int, leaves lick.Stroke) string {
-	words := make([]string, len(notes))
-	for k, i := range notes {
-		words[k] = strconv.Itoa(i + 1)
-	}
 	lead := "A slur into note "
 	if len(notes) > 1 {
 		lead = "Slurs into notes "
 	}
-	return lead + strings.Join(words, ", ") + ": every change leaves after " + AStroke(leaves)
+	return lead + Numbers(notes) + ": every change leaves after " + AStroke(leaves)
 }
 
 // StringsApart is one stroke asked of strings with another between them.

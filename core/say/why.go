@@ -8,6 +8,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/pick"
+	"ornamen/core/text"
 )
 
 // Why hands were chosen, and what sets others apart from them. A sentence is put together
@@ -243,11 +244,9 @@ func Restrung(notes []Moved) string {
 	if len(notes) == 0 {
 		return AsWritten()
 	}
-	words := make([]string, len(notes))
-	for k, m := range notes {
-		words[k] = fmt.Sprintf("note %d on %s", m.Note+1, m.Place.Notation())
-	}
-	return Capital(strings.Join(words, ", ")) + "."
+	return Capital(text.Join(notes, ", ", func(m Moved) string {
+		return fmt.Sprintf("note %d on %s", m.Note+1, m.Place.Notation())
+	})) + "."
 }
 
 // Held names what holds a way back, for a table: "inside, 6 → 7".

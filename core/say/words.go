@@ -2,10 +2,12 @@ package say
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Words are a finding in English.
@@ -43,6 +45,11 @@ func Count(n int, word string) string {
 		return "1 " + word
 	}
 	return fmt.Sprintf("%d %ss", n, word)
+}
+
+// Numbers are notes, from 0, by their numbers: "3, 7".
+func Numbers(notes []int) string {
+	return text.Join(notes, ", ", func(i int) string { return strconv.Itoa(i + 1) })
 }
 
 // Some is the same with one written out: "one note", "3 notes".

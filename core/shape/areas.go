@@ -9,6 +9,7 @@ import (
 
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // oneString lays every tone on one string, up to the end of the neck.
@@ -190,11 +191,7 @@ func readPlaces(rest string) (Layout, error) {
 
 // Name implements Layout.
 func (p places) Name() string {
-	words := make([]string, len(p.list))
-	for i, at := range p.list {
-		words[i] = at.Notation()
-	}
-	return "places:" + strings.Join(words, ",")
+	return "places:" + text.Join(p.list, ",", neck.Place.Notation)
 }
 
 func (p places) everyTone() bool { return true }

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/hand"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // Spot is one place where a shape could lie, with what it asks there. Spots are compared by
@@ -125,11 +126,7 @@ func keyName(tonic music.Name, class int) music.Name {
 
 // scaleText writes a scale as its degrees.
 func scaleText(s music.Scale) string {
-	words := make([]string, len(s.Degrees))
-	for i, d := range s.Degrees {
-		words[i] = d.String()
-	}
-	return strings.Join(words, " ")
+	return text.Join(s.Degrees, " ", music.Degree.String)
 }
 
 // holdTexts writes the added tones with where they are held to.

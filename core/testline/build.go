@@ -13,34 +13,8 @@ import (
 // makes one longer.
 func Build(t testing.TB, tempo float64, text string) lick.Lick {
 	t.Helper()
-	l := lick.New()
+	l := Read(t, "", text)
 	l.Tempo = tempo
-	var at lick.Time
-	str := 0
-	for _, word := range strings.Fields(text) {
-		step := lick.NewTime(1, 16)
-		for _, w := range strings.Split(word, "+") {
-			n := lick.Note{At: at, Len: lick.NewTime(1, 16)}
-			if head, tail, ok := strings.Cut(w, ":"); ok {
-				str, w = int(head[0]-'0'), tail
-			}
-			w, length, long := strings.Cut(w, "*")
-			if long {
-				n.Len, _ = lick.ParseTime(length)
-			}
-			step = n.Len
-			marks := strings.Split(w, "/")
-			n.String = str
-			for _, d := range marks[0] {
-				n.Fret = 10*n.Fret + int(d-'0')
-			}
-			for _, m := range marks[1:] {
-				mark(t, &n, m)
-			}
-			l.Notes = append(l.Notes, n)
-		}
-		at = at.Add(step)
-	}
 	out, err := lick.Parse(l.Encode())
 	if err != nil {
 		t.Fatalf("%s: %v", text, err)

@@ -28,15 +28,11 @@ func Random(rng *rand.Rand) lick.Lick {
 	l.Feel = lick.Feel(pick("straight", "shuffle"))
 	l.Loop = rng.IntN(3) == 0
 	if rng.IntN(2) == 0 {
-		l.Key = lick.Key{
-			Tonic: pick("C#", "Bb", "A"),
-			Scale: pick("minor pentatonic", "1 9 b3 4 5 b7"),
-			Add:   []string{"b5@down"},
-		}
+		l.Key = lick.Key{Tonic: pick("C#", "Bb", "A"), Scale: pick("minor pentatonic", "1 9 b3 4 5 b7"),
+			Add: []string{"b5@down"}}
 		if rng.IntN(2) == 0 {
 			l.Keys = []lick.KeySpan{
-				{At: lick.NewTime(1, 4), Key: lick.Key{Tonic: "F#", Scale: "phrygian", Drop: []string{"4"}}},
-			}
+				{At: lick.NewTime(1, 4), Key: lick.Key{Tonic: "F#", Scale: "phrygian", Drop: []string{"4"}}}}
 		}
 	}
 	if rng.IntN(3) == 0 {
@@ -77,18 +73,8 @@ func Random(rng *rand.Rand) lick.Lick {
 // plain; not all of them can be played.
 func randomNote(rng *rand.Rand, at, length lick.Time, str int) lick.Note {
 	one := func(n int) bool { return rng.IntN(n) == 0 }
-	n := lick.Note{
-		At:     at,
-		Len:    length,
-		String: str,
-		Fret:   rng.IntN(24),
-		Mute:   one(8),
-		Palm:   one(8),
-		Ghost:  one(8),
-		Rake:   one(8),
-		Barre:  one(8),
-		Accent: one(6),
-	}
+	n := lick.Note{At: at, Len: length, String: str, Fret: rng.IntN(24), Mute: one(8), Palm: one(8), Ghost: one(8),
+		Rake: one(8), Barre: one(8), Accent: one(6)}
 	n.Finger = lick.Finger(rng.IntN(7))
 	n.Stroke = []lick.Stroke{"", lick.Down, lick.Up, lick.PThumb, lick.PIndex, lick.PMid, lick.PRing}[rng.IntN(7)]
 	if one(3) {

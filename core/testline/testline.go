@@ -2,15 +2,14 @@
 package testline
 
 import (
-	"os"
 	"strings"
 	"testing"
 
 	"ornamen/core/lick"
 )
 
-// Read reads a line written by hand: string:fret with the string kept, marks h p
-// s, + together, . a rest, - a hold, *1/4 a length.
+// Read reads a line written by hand, in sixteenths: string:fret with the string kept, slurs h p s S behind the fret,
+// other marks after a slash (see mark), + together, . a rest, - a hold, *1/4 a length.
 func Read(t testing.TB, key, text string) lick.Lick {
 	t.Helper()
 	l := lick.New()
@@ -36,19 +35,22 @@ func Read(t testing.TB, key, text string) lick.Lick {
 			if head, tail, ok := strings.Cut(w, ":"); ok {
 				str, w = int(head[0]-'0'), tail
 			}
-			if head, tail, ok := strings.Cut(w, "*"); ok {
-				n.Len, _ = lick.ParseTime(tail)
-				w = head
+			w, long, _ := strings.Cut(w, "*")
+			if long != "" {
+				n.Len, _ = lick.ParseTime(long)
 			}
 			length = n.Len
 			n.String = str
-			for _, c := range w {
-				switch {
-				case c >= '0' && c <= '9':
+			marks := strings.Split(w, "/")
+			for _, c := range marks[0] {
+				if c >= '0' && c <= '9' {
 					n.Fret = 10*n.Fret + int(c-'0')
-				default:
-					n.Slur = map[rune]lick.Slur{'h': lick.Hammer, 'p': lick.Pull, 's': lick.Slide, 'S': lick.Shift}[c]
+				} else {
+					mark(t, &n, string(c))
 				}
+			}
+			for _, m := range marks[1:] {
+				mark(t, &n, m)
 			}
 			l.Notes = append(l.Notes, n)
 		}
@@ -86,7 +88,7 @@ func Written(l lick.Lick, marks map[int]string) string {
 
 // Nightly is how many random lines a search is tried on: so many by day, five times as many in the night's run.
 func Nightly(n int) int {
-	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
+	if Night() {
 		return 5 * n
 	}
 	return n

@@ -1,4 +1,4 @@
-// Package text shortens what others have written: titles, and what a sentence quotes.
+// Package text is words: it reads one of a kind, writes lists, and shortens what others have written.
 package text
 
 import (
@@ -17,6 +17,20 @@ func Word[T ~string](s, other, wrong string, known ...T) (T, error) {
 		return known[0], nil
 	}
 	return "", fmt.Errorf(wrong, Clip(s, 40))
+}
+
+// Each is a word for every one of a list.
+func Each[T any](list []T, word func(T) string) []string {
+	out := make([]string, len(list))
+	for i, x := range list {
+		out[i] = word(x)
+	}
+	return out
+}
+
+// Join writes a list by its words.
+func Join[T any](list []T, between string, word func(T) string) string {
+	return strings.Join(Each(list, word), between)
 }
 
 // Cut is at most so many letters of a text.

@@ -8,10 +8,10 @@ import (
 	"encoding/json"
 	"fmt"
 	"html/template"
-	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // Style is the page's style sheet; nothing beside the page is needed.
@@ -184,9 +184,5 @@ func lickOf(x Sounding) pageLick {
 
 // degreesOf lists the tones with their degrees: "1 A, ♭3 C".
 func degreesOf(p music.Palette) string {
-	var out []string
-	for _, t := range p.Tones {
-		out = append(out, t.Degree.Pretty()+" "+t.Name.Pretty())
-	}
-	return strings.Join(out, ", ") + "."
+	return text.Join(p.Tones, ", ", func(t music.Tone) string { return t.Degree.Pretty() + " " + t.Name.Pretty() }) + "."
 }

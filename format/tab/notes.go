@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 )
 
 // What tablature has no sign for stands in words, a line for each note that has any:
@@ -81,11 +82,7 @@ func noteWords(l lick.Lick, i int) (out []string) {
 
 // spaced writes a list with spaces.
 func spaced[T any](list []T, word func(T) string) string {
-	words := make([]string, len(list))
-	for i, x := range list {
-		words[i] = word(x)
-	}
-	return strings.Join(words, " ")
+	return text.Join(list, " ", word)
 }
 
 // readNoteLine gives note what its line says; what it does not know is an error that names the word. Codes are quoted,

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/text"
 )
 
 // pageWidth is where a system is broken into a new one, in characters.
@@ -201,11 +202,7 @@ func cell(l lick.Lick, i int) string {
 
 // rowLabels names the string lines; all labels of a system have one width.
 func rowLabels(l lick.Lick) []string {
-	out := make([]string, len(l.Tuning))
-	for i, p := range l.Tuning {
-		out[i] = music.NameOf(p.Class()).String()
-	}
-	return out
+	return text.Each(l.Tuning, func(p music.Pitch) string { return music.NameOf(p.Class()).String() })
 }
 
 // labelWidth is how many characters stand before the first bar line of a row.

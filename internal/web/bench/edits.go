@@ -10,6 +10,7 @@ import (
 
 	"ornamen/core/edit"
 	"ornamen/core/lick"
+	"ornamen/core/text"
 	"ornamen/format/tab"
 	"ornamen/internal/handover"
 	"ornamen/internal/store"
@@ -105,9 +106,6 @@ func (a Screen) figures(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	out := []string{}
-	for _, rs := range edit.Around(e.Lick, f.Note-1) {
-		out = append(out, rs.String())
-	}
+	out := text.Each(edit.Around(e.Lick, f.Note-1), lick.Ranges.String)
 	return page.JSON(w, out)
 }

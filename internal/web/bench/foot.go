@@ -9,6 +9,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/text"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
 )
@@ -303,11 +304,7 @@ func fingerList(fingers []lick.Finger) string {
 	if len(fingers) == 0 {
 		return "none"
 	}
-	var words []string
-	for _, f := range fingers {
-		words = append(words, f.String())
-	}
-	return strings.Join(words, " and ")
+	return text.Join(fingers, " and ", lick.Finger.String)
 }
 
 // bendKeyOn says whether the note's bend is what a key sets.

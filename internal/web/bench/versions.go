@@ -11,6 +11,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
+	"ornamen/core/say"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -162,19 +163,10 @@ func differences(a, b, filledA, filledB lick.Lick) []string {
 			if len(c.notes) > 1 {
 				word = ": notes "
 			}
-			out = append(out, c.name+word+numbersOf(c.notes))
+			out = append(out, c.name+word+say.Numbers(c.notes))
 		}
 	}
 	return out
-}
-
-// numbersOf writes indices as the numbers of notes.
-func numbersOf(notes []int) string {
-	words := make([]string, len(notes))
-	for k, i := range notes {
-		words[k] = fmt.Sprint(i + 1)
-	}
-	return strings.Join(words, ", ")
 }
 
 // keyText is the key of a version in words. "C♯ minor pentatonic with 9, ♭5".

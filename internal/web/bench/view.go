@@ -10,6 +10,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
@@ -149,11 +150,7 @@ func tonesViewOf(l lick.Lick) tonesView {
 		return v
 	}
 	v.Pretty, v.Scale = p.Pretty(), p.Scale.Name
-	var added []string
-	for _, t := range p.Colours() {
-		added = append(added, t.Degree.Pretty())
-	}
-	v.Added = strings.Join(added, ", ")
+	v.Added = text.Join(p.Colours(), ", ", func(t music.Tone) string { return t.Degree.Pretty() })
 	v.Rail = view.RailOf(p)
 	return v
 }

@@ -14,6 +14,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/propose"
 	"ornamen/core/say"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
@@ -347,10 +348,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 			t.Role.Meaning(), string(t.Role)})
 	}
 	if next != nil {
-		var names []string
-		for _, t := range f.Shared {
-			names = append(names, t.Name.Pretty())
-		}
+		names := text.Each(f.Shared, func(t music.Tone) string { return t.Name.Pretty() })
 		if v.Shared = "no tone shared with " + next.Name; len(names) > 0 {
 			v.Shared = "shared with " + next.Name + ": " + strings.Join(names, ", ")
 		}
@@ -358,10 +356,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	if len(f.Scales) > 0 {
 		v.Scales = "by itself: " + c.Chord.Root.Pretty() + " " + strings.Join(f.Scales, ", ")
 	}
-	var lacks []string
-	for _, d := range f.Lacks {
-		lacks = append(lacks, d.Pretty())
-	}
+	lacks := text.Each(f.Lacks, music.Degree.Pretty)
 	if len(lacks) > 0 {
 		v.Lacks = "the palette lacks its " + strings.Join(lacks, ", ")
 	}

@@ -5,12 +5,12 @@ import (
 	"fmt"
 	"html/template"
 	"strconv"
-	"strings"
 	"unicode/utf8"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/text"
 )
 
 // Cell is one note of a ledger column: what is set and what is proposed, told apart. The drawing tells three states
@@ -138,26 +138,13 @@ func LedgerSVG(l Ledger) template.HTML {
 	for k := range l.Columns {
 		c.column(l, lanes, k)
 	}
-	var spec []string
-	for _, ln := range append(lanes[len(lanes)-1:], lanes[:len(lanes)-1]...) {
-		spec = append(spec, fmt.Sprintf("%s:%d:%s:%s", ln.Name, ln.String, num(ln.Y), num(ln.H)))
-	}
-	starts := make([]string, len(l.Columns))
-	for k, col := range l.Columns {
-		starts[k] = joined(col.Cells, "+", func(c Cell) string { return fmt.Sprintf("%d.%d", c.Number, c.String) })
-	}
-	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w, "height",
-		l.height(), "data-lanes", strings.Join(spec, " "), "data-columns", strings.Join(starts, " "), "data-width",
-		c.wide)
-}
-
-// joined writes the cells of a column.
-func joined(cells []Cell, between string, word func(Cell) string) string {
-	words := make([]string, len(cells))
-	for i, c := range cells {
-		words[i] = word(c)
-	}
-	return strings.Join(words, between)
+	lane := func(ln Lane) string { return fmt.Sprintf("%s:%d:%s:%s", ln.Name, ln.String, num(ln.Y), num(ln.H)) }
+	cell := func(c Cell) string { return fmt.Sprintf("%d.%d", c.Number, c.String) }
+	column := func(c Column) string { return text.Join(c.Cells, "+", cell) }
+	chord := len(lanes) - 1 // stands on top
+	return c.svg(w, l.height(), "ledger", fmt.Sprintf("The ledger: %d columns", len(l.Columns)), "width", w,
+		"height", l.height(), "data-lanes", lane(lanes[chord])+" "+text.Join(lanes[:chord], " ", lane),
+		"data-columns", text.Join(l.Columns, " ", column), "data-width", c.wide)
 }
 
 // grid draws what lies behind the notes: lanes, strings, beats and bars.
@@ -220,7 +207,7 @@ func (c *canvas) column(l Ledger, lanes []Lane, k int) {
 		}
 	}
 	c.open("g", "class", "col", "data-notes",
-		joined(col.Cells, " ", func(c Cell) string { return strconv.Itoa(c.Number) }))
+		text.Join(col.Cells, " ", func(c Cell) string { return strconv.Itoa(c.Number) }))
 	for i, cell := range col.Cells {
 		c.place(lanes[cell.String], k, x, cell)
 		// Values of notes that sound together stand side by side.

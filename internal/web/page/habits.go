@@ -9,6 +9,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/player"
+	"ornamen/core/text"
 )
 
 // ErrNoHabit is the answer to a habit that is none.
@@ -32,11 +33,7 @@ func Corrected(ctx context.Context, l lick.Lick, r *judge.Report) ([]figure.Habi
 // CorrectedText writes a lick's corrections for its summary, one a line.
 func CorrectedText(ctx context.Context, l lick.Lick, r *judge.Report) (string, error) {
 	list, err := Corrected(ctx, l, r)
-	words := make([]string, len(list))
-	for i, h := range list {
-		words[i] = h.String()
-	}
-	return strings.Join(words, "\n"), err
+	return text.Join(list, "\n", figure.Habit.String), err
 }
 
 // HabitsOffered are the habits that the player may be asked about: by the corrections of all licks, those

@@ -12,6 +12,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/player"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -111,11 +112,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 	if !b.ToThick {
 		row.Push = strings.Replace(row.Push, "↓", "↑", 1)
 	}
-	var hear []string
-	for _, h := range b.Hear {
-		hear = append(hear, fmt.Sprintf("%s %d", names[h.String-1], h.Fret))
-	}
-	row.Hear = strings.Join(hear, ", ")
+	row.Hear = text.Join(b.Hear, ", ", func(h neck.Place) string { return fmt.Sprintf("%s %d", names[h.String-1], h.Fret) })
 	row.Sound = fmt.Sprintf("%s^%d", t.Place.Notation(), b.Semitones)
 	return row
 }

@@ -11,6 +11,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/shape"
+	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -98,10 +99,7 @@ func (a Screen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	shape.AddBends(g, e.Player, p, placed)
 	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: view.Tonics, Scales: music.ScaleNames()}
 	_, v.Query, _ = strings.Cut(f.address(), "?")
-	var names []string
-	for _, t := range p.Colours() {
-		names = append(names, t.Degree.Pretty())
-	}
+	names := text.Each(p.Colours(), func(t music.Tone) string { return t.Degree.Pretty() })
 	if len(names) > 0 {
 		v.Added = "with " + listWords(names)
 	}
@@ -180,14 +178,12 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		v.Layouts = append(v.Layouts,
 			view.Choice{Name: s.name, Link: link, On: strings.SplitN(s.layout, ":", 2)[0] == kind})
 	}
-	var own []string
-	for _, t := range placed {
-		own = append(own, t.Place.Notation())
-	}
 	v.Layouts = append(v.Layouts, view.Choice{
 		Name: "my own",
-		Link: f.with(func(f *tonesForm) { f.Layout = "places:" + strings.Join(own, ",") }),
-		On:   kind == "places",
+		Link: f.with(func(f *tonesForm) {
+			f.Layout = "places:" + text.Join(placed, ",", func(t shape.Placed) string { return t.Place.Notation() })
+		}),
+		On: kind == "places",
 	})
 	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
 		v.Labels = append(v.Labels,

@@ -3,9 +3,9 @@ package view
 import (
 	"fmt"
 	"strconv"
-	"strings"
 
 	"ornamen/core/judge"
+	"ornamen/core/text"
 )
 
 // Finding is a card of the judgement: a group of findings, its fixes. Notes is for people ("12 → 13"), NoteList for the
@@ -75,11 +75,7 @@ func alsoAt(others []judge.Finding) string {
 	if len(others) == 0 {
 		return ""
 	}
-	var out []string
-	for _, f := range others[:min(len(others), few)] {
-		out = append(out, FindingNotes(f))
-	}
-	s := "Also " + strings.Join(out, ", ")
+	s := "Also " + text.Join(others[:min(len(others), few)], ", ", FindingNotes)
 	if len(others) > few {
 		s += fmt.Sprintf(" and %d more", len(others)-few)
 	}
