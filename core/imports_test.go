@@ -97,7 +97,7 @@ var below = map[string][]string{
 		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
 	"tools/mutants": {},
 	"cmd/ornamen": append(
-		[]string{"format", "format/tab", "internal/archive", "internal/handover", "internal/demo",
+		[]string{"format", "format/sheet", "format/tab", "internal/archive", "internal/handover", "internal/demo",
 			"internal/lesson", "internal/practising", "internal/store", "internal/web"},
 		trade...),
 }

@@ -75,7 +75,7 @@ func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Request) ([
 			return nil, err
 		}
 		p := Packed{Name: read.Clip(base, 80)}
-		data, err := unpacked(f, min(lick.MaxBytes, left))
+		data, err := read.Unpacked(f, min(lick.MaxBytes, left), "it")
 		if left -= int64(len(data)); left <= 0 {
 			return nil, tooMuch
 		}
@@ -90,21 +90,4 @@ func Unpack(ctx context.Context, r io.ReaderAt, size int64, ask read.Request) ([
 		return nil, errors.New("the zip holds no file")
 	}
 	return out, nil
-}
-
-// unpacked is a file of a zip, no larger than a limit.
-func unpacked(f *zip.File, limit int64) ([]byte, error) {
-	r, err := f.Open()
-	if err != nil {
-		return nil, errors.New("it cannot be unpacked")
-	}
-	defer r.Close()
-	data, err := io.ReadAll(io.LimitReader(r, limit+1))
-	switch {
-	case int64(len(data)) > limit:
-		return data, errors.New("it is too large")
-	case err != nil:
-		return data, errors.New("it is damaged")
-	}
-	return data, nil
 }

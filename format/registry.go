@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"ornamen/core/lick"
+	"ornamen/core/text"
 	"ornamen/format/midi"
 	"ornamen/format/musicxml"
 	"ornamen/format/read"
@@ -32,47 +33,29 @@ const All = "all of a lick"
 
 // formats is every format there is.
 var formats = []Format{
-	{
-		Name: "json", Title: "Lick file", Ending: ".lick.json", Kind: "application/json", Holds: All,
-		Read: readLick, Write: lick.Lick.Encode,
-	},
-	{
-		Name: "tab", Title: "Text tab", Ending: ".tab", Kind: "text/plain; charset=utf-8", Holds: All,
-		Read: tab.Decode, Write: tab.Encode,
-	},
-	{
-		Name: "mail", Title: "Tab for a mail", Ending: ".txt", Kind: "text/plain; charset=utf-8",
+	{Name: "json", Title: "Lick file", Ending: ".lick.json", Kind: "application/json", Holds: All,
+		Read: readLick, Write: lick.Lick.Encode},
+	{Name: "tab", Title: "Text tab", Ending: ".tab", Kind: "text/plain; charset=utf-8", Holds: All,
+		Read: tab.Decode, Write: tab.Encode},
+	{Name: "mail", Title: "Tab for a mail", Ending: ".txt", Kind: "text/plain; charset=utf-8",
 		Holds: "places, times, fingers, slurs, bends, that there is vibrato, dead and ghost notes, palm muting; " +
 			"title, key, tempo, meter, pick-up, feel, chords, tuning",
-		Read: tab.Decode, Write: tab.Mail,
-	},
-	{
-		Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
+		Read: tab.Decode, Write: tab.Mail},
+	{Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
 		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead and ghost notes, " +
 			"palm muting, rakes, barres, the bass voice; title, key, tempo, meter, pick-up, feel, loop, chords, tuning",
-		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars,
-	},
-	{
-		Name: "mxl", Title: "MusicXML, packed", Ending: ".mxl", Kind: "application/vnd.recordare.musicxml",
-		Holds: "as MusicXML",
-		Read:  musicxml.DecodePacked, Write: musicxml.EncodePacked, Fits: fewBars,
-	},
-	{
-		Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
+		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars},
+	{Name: "mxl", Title: "MusicXML, packed", Ending: ".mxl", Kind: "application/vnd.recordare.musicxml",
+		Holds: "as MusicXML", Read: musicxml.DecodePacked, Write: musicxml.EncodePacked, Fits: fewBars},
+	{Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
 		Holds: "places, times, accents, ghost notes, palm muting, bends, vibrato, slide-ins; title, tempo, meter, " +
 			"pick-up, feel, loop, key, chords, tuning; a bass and drums beside the line",
-		Read: midi.Decode, Write: midi.Encode, Fits: fewBars,
-	},
+		Read: midi.Decode, Write: midi.Encode, Fits: fewBars},
 	{Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen", Write: sheet.Drawing},
-	{
-		Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8",
-		Holds: "what is seen and heard",
-		Write: encodePage, Fits: soundsShort,
-	},
-	{
-		Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
-		Write: encodeWAV, Fits: soundsShort,
-	},
+	{Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8",
+		Holds: "what is seen and heard", Write: encodePage, Fits: soundsShort},
+	{Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
+		Write: encodeWAV, Fits: soundsShort},
 }
 
 // mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years apart.
@@ -98,20 +81,14 @@ func readLick(data []byte, _ read.Request) (r read.Result, err error) {
 func Formats() []Format { return slices.Clone(formats) }
 
 // Names are the formats' names.
-func Names() (out []string) {
-	for _, f := range formats {
-		out = append(out, f.Name)
-	}
-	return out
-}
+func Names() []string { return text.Each(formats, func(f Format) string { return f.Name }) }
 
 // ByName finds a format as addresses name it.
 func ByName(name string) (Format, bool) {
-	i := slices.IndexFunc(formats, func(f Format) bool { return f.Name == name })
-	if i < 0 {
-		return Format{}, false
+	if i := slices.IndexFunc(formats, func(f Format) bool { return f.Name == name }); i >= 0 {
+		return formats[i], true
 	}
-	return formats[i], true
+	return Format{}, false
 }
 
 // ByFile finds the format that a file's name ends in. The last ending decides: ".lick.json" and ".json" are both lick
@@ -134,8 +111,7 @@ func ByNames(names string) (out []Format, err error) {
 	for name := range strings.SplitSeq(names, ",") {
 		f, ok := ByName(strings.TrimSpace(name))
 		if !ok {
-			return nil, fmt.Errorf("%q is no format; there are %s", strings.TrimSpace(name),
-				strings.Join(Names(), ", "))
+			return nil, fmt.Errorf("%q is no format; there are %s", strings.TrimSpace(name), strings.Join(Names(), ", "))
 		}
 		out = append(out, f)
 	}

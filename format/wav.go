@@ -40,14 +40,11 @@ func encodeWAV(l lick.Lick) []byte {
 var pageSpeeds = []int{50, 75, 100}
 
 // encodePage is a lick as a page that prints and plays.
-func encodePage(l lick.Lick) []byte { return Page([]lick.Lick{l}) }
+func encodePage(l lick.Lick) []byte { return Page(sheet.Head{}, []lick.Lick{l}) }
 
-// Page is licks as one page that prints and plays by itself, each at three speeds. Of a lick that sounds for more than
-// a minute nothing is heard, as the page would grow too large.
-func Page(licks []lick.Lick) []byte { return SetPage(sheet.Head{}, licks) }
-
-// SetPage is Page of a set, with its head.
-func SetPage(head sheet.Head, licks []lick.Lick) []byte {
+// Page is licks as one page that prints and plays by itself, each at three speeds, under a head. Of a lick that sounds
+// for more than a minute nothing is heard, as the page would grow too large.
+func Page(head sheet.Head, licks []lick.Lick) []byte {
 	var all []sheet.Sounding
 	for _, l := range licks {
 		x := sheet.Sounding{Lick: l, Rate: sound.Rate / 2}
@@ -58,7 +55,7 @@ func SetPage(head sheet.Head, licks []lick.Lick) []byte {
 		}
 		all = append(all, x)
 	}
-	return sheet.SetPage(head, all...)
+	return sheet.Page(head, all...)
 }
 
 // takeOf renders a lick at a speed, with every second sample of the mean of two.

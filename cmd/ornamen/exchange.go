@@ -11,6 +11,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/say"
 	"ornamen/format"
+	"ornamen/format/sheet"
 	"ornamen/internal/archive"
 	"ornamen/internal/handover"
 	"ornamen/internal/lesson"
@@ -127,7 +128,7 @@ func (b *book) exportSome(ctx context.Context, file, as, tag string, bare bool) 
 	}
 	what := say.Count(len(licks), "lick")
 	if onePage {
-		page, err := handover.Page(ctx, b.engine, licks)
+		page, err := handover.Page(ctx, b.engine, sheet.Head{}, licks)
 		if err != nil {
 			return err
 		}

@@ -26,7 +26,8 @@ type reading struct {
 // readTrack reads the events of a track. The error is a track that ends in the middle, or too many events. A note that
 // nobody ended lasts to the track's end.
 func (f *file) readTrack(b []byte) error {
-	r := reading{f: f, b: b, on: map[[2]byte][]int{}}
+	r := reading{f: f, b: b, on: map[[2]byte][]int{}, t: track{slid: map[onString]*lick.SlideIn{},
+		written: map[onString][2]lick.Time{}, shaped: map[onString]shape{}}}
 	for len(r.b) > 0 {
 		d, rest, ok := length(r.b)
 		if !ok || len(rest) == 0 {
@@ -118,9 +119,8 @@ func (r *reading) channelEvent(kind, c, first, second byte) {
 		key := [2]byte{c, first}
 		if kind == 0x90 && second > 0 {
 			r.on[key] = append(r.on[key], len(r.t.notes))
-			r.t.notes = append(r.t.notes,
-				note{channel: c, pitch: first, velocity: second, at: r.at, end: -1, begins: r.wheel[c],
-					palm: r.palm[c]})
+			r.t.notes = append(r.t.notes, note{channel: c, pitch: first, velocity: second, at: r.at, end: -1,
+				begins: r.wheel[c], palm: r.palm[c]})
 		} else if open := r.on[key]; len(open) > 0 {
 			r.t.notes[open[0]].end = r.at
 			r.on[key] = open[1:]
@@ -173,15 +173,6 @@ func (f *file) meta(t *track, kind byte, b []byte, at int64) {
 	}
 }
 
-// isShape says whether a word is the shape of a bend.
-func isShape(word string) bool {
-	return slices.Contains(
-		[]lick.BendShape{lick.ShapeOf(false, false), lick.ShapeOf(false, true), lick.ShapeOf(true, false),
-			lick.ShapeOf(true, true)},
-		lick.BendShape(word),
-	)
-}
-
 // own reads a text of ours: of a note at its tick, or of the whole. What MIDI cannot hold (times before the swing,
 // slides into a note, the tuning) is text that other programs pass over. One that is spoilt is passed over here too.
 func (f *file) own(t *track, name, value string, at int64) {
@@ -191,9 +182,6 @@ func (f *file) own(t *track, name, value string, at int64) {
 	case "slide-in":
 		if n, _ := fmt.Sscan(value, &str, &frets, &one); n == 3 && frets >= 1 && frets <= lick.MaxSlideIn &&
 			(one == string(lick.FromBelow) || one == string(lick.FromAbove)) {
-			if t.slid == nil {
-				t.slid = map[onString]*lick.SlideIn{}
-			}
 			t.slid[onString{at, str}] = &lick.SlideIn{Frets: frets, From: lick.From(one)}
 		}
 	case "shape":
@@ -201,15 +189,13 @@ func (f *file) own(t *track, name, value string, at int64) {
 		var semitones, how, width, speed string
 		if n, _ := fmt.Sscanf(value, "%d %s %s %s %s", &str, &semitones, &how, &width, &speed); n == 5 {
 			var s shape
-			if by, err := strconv.ParseFloat(semitones, 64); err == nil && lick.NearestBend(by) == by && isShape(how) {
+			if by, err := strconv.ParseFloat(semitones, 64); err == nil && lick.NearestBend(by) == by &&
+				slices.Contains(lick.BendShapes(), lick.BendShape(how)) {
 				s.bend = &lick.Bend{Semitones: by, Shape: lick.BendShape(how)}
 			}
 			if (width == string(lick.Narrow) || width == string(lick.Wide)) &&
 				(speed == string(lick.Slow) || speed == string(lick.Fast)) {
 				s.vibrato = &lick.Vibrato{Width: lick.Width(width), Speed: lick.Speed(speed)}
-			}
-			if t.shaped == nil {
-				t.shaped = map[onString]shape{}
 			}
 			t.shaped[onString{at, str}] = s
 		}
@@ -220,9 +206,6 @@ func (f *file) own(t *track, name, value string, at int64) {
 		from, err := lick.ParseTime(one)
 		length, err2 := lick.ParseTime(two)
 		if err == nil && err2 == nil {
-			if t.written == nil {
-				t.written = map[onString][2]lick.Time{}
-			}
 			t.written[onString{at, str}] = [2]lick.Time{from, length}
 		}
 	default:

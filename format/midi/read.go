@@ -262,15 +262,7 @@ func (f *file) setting(l *lick.Lick) (own bool) {
 		}
 	}
 	if own {
-		for i := range f.chords {
-			end := f.time(0)
-			if i+1 < len(f.chords) {
-				end = f.chords[i+1].At
-			}
-			if f.chords[i].Len = end.Sub(f.chords[i].At); !(lick.Time{}).Before(f.chords[i].Len) {
-				f.chords[i].Len = l.Meter.Bar()
-			}
-		}
+		read.Hold(f.chords, lick.Time{}, l.Meter.Bar())
 	}
 	return own
 }

@@ -1,6 +1,7 @@
 package midi
 
 import (
+	"cmp"
 	"encoding/binary"
 	"fmt"
 	"math"
@@ -60,7 +61,8 @@ func ticks(t lick.Time) int64 {
 
 // Encode writes a lick as a Standard MIDI File: the line as it is played, swing included, over a bass and drums.
 func Encode(l lick.Lick) []byte {
-	tracks := [][]event{settingEvents(l), lineEvents(l), bassEvents(l), drumEvents(l)}
+	bass, drums := bandEvents(l)
+	tracks := [][]event{settingEvents(l), lineEvents(l), bass, drums}
 	out := []byte("MThd\x00\x00\x00\x06\x00\x01")
 	out = binary.BigEndian.AppendUint16(out, uint16(len(tracks)))
 	out = binary.BigEndian.AppendUint16(out, division)
@@ -181,30 +183,21 @@ func swung(l lick.Lick, s lick.Sounding) (at, end int64) {
 	return tick(s.At), tick(s.At + s.Len)
 }
 
-// bassEvents are the band's bass under the line.
-func bassEvents(l lick.Lick) []event {
-	out := []event{{data: meta(0x03, bassTrack)}, {data: []byte{0xc0 | bassChannel, bassProgram}}}
+// bandEvents are the band's bass under the line, and its drums, each hit a thirty-second long.
+func bandEvents(l lick.Lick) (bass, drums []event) {
+	bass = []event{{data: meta(0x03, bassTrack)}, {data: []byte{0xc0 | bassChannel, bassProgram}}}
+	drums = []event{{data: meta(0x03, drumsTrack)}}
 	for _, h := range sound.Band(l) {
-		if h.Drum == sound.NoDrum {
-			at, end := swung(l, lick.Sounding{At: h.At, Len: h.Len})
-			out = append(out, event{at, 2, []byte{0x90 | bassChannel, byte(h.Pitch), velocity}},
+		at, end := swung(l, lick.Sounding{At: h.At, Len: h.Len})
+		if key, is := drumKeys[h.Drum]; is {
+			drums = append(drums, event{at, 2, []byte{0x90 | drumChannel, key, velocity}},
+				event{at + division/8, 0, []byte{0x80 | drumChannel, key, 0}})
+		} else {
+			bass = append(bass, event{at, 2, []byte{0x90 | bassChannel, byte(h.Pitch), velocity}},
 				event{max(at+1, end), 0, []byte{0x80 | bassChannel, byte(h.Pitch), 0}})
 		}
 	}
-	return out
-}
-
-// drumEvents are the band's drums, each hit a thirty-second long.
-func drumEvents(l lick.Lick) []event {
-	out := []event{{data: meta(0x03, drumsTrack)}}
-	for _, h := range sound.Band(l) {
-		if key, is := drumKeys[h.Drum]; is {
-			at, _ := swung(l, lick.Sounding{At: h.At})
-			out = append(out, event{at, 2, []byte{0x90 | drumChannel, key, velocity}},
-				event{at + division/8, 0, []byte{0x80 | drumChannel, key, 0}})
-		}
-	}
-	return out
+	return bass, drums
 }
 
 // channel is a string's, from 0: nine strings at most, below the drums' own channel.
@@ -232,10 +225,7 @@ func wheels(c byte, at, end int64, seconds float64, cents func(float64) float64)
 // trackOf writes events as a track.
 func trackOf(events []event) []byte {
 	slices.SortStableFunc(events, func(a, b event) int {
-		if a.tick != b.tick {
-			return int(max(-1, min(1, a.tick-b.tick)))
-		}
-		return a.order - b.order
+		return cmp.Or(cmp.Compare(a.tick, b.tick), cmp.Compare(a.order, b.order))
 	})
 	var body []byte
 	at := int64(0)

@@ -234,29 +234,22 @@ func (i *xItem) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
 	i.XMLName = start.Name
 	switch start.Name.Local {
 	case "attributes":
-		i.Attributes = &xAttributes{}
-		return d.DecodeElement(i.Attributes, &start)
+		return d.DecodeElement(&i.Attributes, &start)
 	case "harmony":
-		i.Harmony = &xHarmony{}
-		return d.DecodeElement(i.Harmony, &start)
+		return d.DecodeElement(&i.Harmony, &start)
 	case "direction":
-		i.Direction = &xDirection{}
-		return d.DecodeElement(i.Direction, &start)
+		return d.DecodeElement(&i.Direction, &start)
 	case "sound":
-		i.Sound = &xSound{}
-		return d.DecodeElement(i.Sound, &start)
+		return d.DecodeElement(&i.Sound, &start)
 	case "note":
-		i.Note = &xNote{}
-		return d.DecodeElement(i.Note, &start)
+		return d.DecodeElement(&i.Note, &start)
 	case "backup", "forward":
 		var m struct {
 			Duration int64 `xml:"duration"`
 		}
-		if err := d.DecodeElement(&m, &start); err != nil {
-			return err
-		}
+		err := d.DecodeElement(&m, &start)
 		i.Move = m.Duration
-		return nil
+		return err
 	case "barline":
 		var b struct {
 			Repeat struct {
@@ -268,12 +261,10 @@ func (i *xItem) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
 				Type   string `xml:"type,attr"`
 			} `xml:"ending"`
 		}
-		if err := d.DecodeElement(&b, &start); err != nil {
-			return err
-		}
+		err := d.DecodeElement(&b, &start)
 		i.Repeat, i.Times = b.Repeat.Direction, b.Repeat.Times
 		i.Ending, i.EndingType = b.Ending.Number, b.Ending.Type
-		return nil
+		return err
 	}
 	return d.Skip()
 }

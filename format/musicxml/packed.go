@@ -5,7 +5,6 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
-	"io"
 	"strings"
 
 	"ornamen/core/lick"
@@ -75,24 +74,9 @@ func unpacked(z *zip.Reader, name string, room *int64) ([]byte, error) {
 		if f.Name != name || name == "" {
 			continue
 		}
-		most := min(lick.MaxBytes, *room)
-		if most < 0 || f.UncompressedSize64 > uint64(most) {
-			return nil, errors.New("the packed score is too large")
-		}
-		r, err := f.Open()
-		if err != nil {
-			return nil, errors.New("the packed score cannot be opened")
-		}
-		defer r.Close()
-		data, err := io.ReadAll(io.LimitReader(r, most+1))
+		data, err := read.Unpacked(f, min(lick.MaxBytes, *room), "the packed score")
 		*room -= int64(len(data))
-		switch {
-		case int64(len(data)) > most:
-			return nil, errors.New("the packed score is too large")
-		case err != nil:
-			return nil, errors.New("the packed score is damaged")
-		}
-		return data, nil
+		return data, err
 	}
 	return nil, errors.New("the packed file holds no score")
 }

@@ -118,7 +118,8 @@ func Decode(data []byte, ask read.Request) (out read.Result, err error) {
 		return out, errors.New("no note of the part lies on this guitar")
 	}
 	out.Fit(&r.lick)
-	r.chordLengths()
+	read.Hold(r.lick.Chords, r.at, r.lick.Meter.Bar()) // a score only says where a chord begins
+	r.lick.Chords = slices.DeleteFunc(r.lick.Chords, func(c lick.Chord) bool { return c.Name == "" })
 	if !r.keyed(score) {
 		out.FitKey(&r.lick)
 	}
@@ -254,9 +255,7 @@ func (r *reader) measure(m xMeasure, first bool) error {
 				return err
 			}
 		case i.XMLName.Local == "backup":
-			if r.now = r.now.Sub(r.time(i.Move)); r.now.Before(lick.Time{}) {
-				r.now = lick.Time{}
-			}
+			r.now = lick.Later(lick.Time{}, r.now.Sub(r.time(i.Move)))
 		case i.XMLName.Local == "forward":
 			r.advance(r.time(i.Move))
 		}
@@ -270,9 +269,8 @@ func (r *reader) measure(m xMeasure, first bool) error {
 
 // advance moves on in the bar.
 func (r *reader) advance(t lick.Time) {
-	if r.now = r.now.Add(t); r.most.Before(r.now) {
-		r.most = r.now
-	}
+	r.now = r.now.Add(t)
+	r.most = lick.Later(r.most, r.now)
 }
 
 // attributes read divisions, meter, tuning, transposition. A meter that changes later is counted as left out: a lick
@@ -386,20 +384,4 @@ func (r *reader) harmony(h xHarmony) {
 // signed is a step with its signs.
 func signed(step string, alter int) string {
 	return step + strings.Repeat("#", max(0, min(2, alter))) + strings.Repeat("b", max(0, min(2, -alter)))
-}
-
-// chordLengths has each chord hold until the next one.
-// The last one lasts to the end of the score. A score only says where a chord begins.
-func (r *reader) chordLengths() {
-	cs := r.lick.Chords
-	for i := range cs {
-		end := r.at
-		if i+1 < len(cs) {
-			end = cs[i+1].At
-		}
-		if cs[i].Len = end.Sub(cs[i].At); !(lick.Time{}).Before(cs[i].Len) {
-			cs[i].Len = r.lick.Meter.Bar()
-		}
-	}
-	r.lick.Chords = slices.DeleteFunc(cs, func(c lick.Chord) bool { return c.Name == "" })
 }

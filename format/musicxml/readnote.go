@@ -3,6 +3,7 @@ package musicxml
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -98,12 +99,7 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 		n.Stroke = lick.Stroke(t.Pluck)
 	}
 	stops := func(list []xPhase) bool {
-		for _, p := range list {
-			if p.Type == "stop" {
-				return true
-			}
-		}
-		return false
+		return slices.ContainsFunc(list, func(p xPhase) bool { return p.Type == "stop" })
 	}
 	switch {
 	case stops(t.Hammers):
@@ -112,10 +108,8 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 		n.Slur = lick.Pull
 	}
 	if x.Notations != nil {
-		for _, s := range x.Notations.Slides {
-			if s.Type == "stop" {
-				n.Slur = lick.Slide
-			}
+		if slices.ContainsFunc(x.Notations.Slides, func(s xLine) bool { return s.Type == "stop" }) {
+			n.Slur = lick.Slide
 		}
 		n.Accent = x.Notations.Articulations != nil && x.Notations.Articulations.Accent != nil
 		if o := x.Notations.Ornaments; o != nil && len(o.Wavy) > 0 && o.Wavy[0].Type == "start" {

@@ -15,20 +15,8 @@ import (
 
 // noteNames are the steps of the twelve classes, sharps where there is a choice.
 // Tunings and tones outside a lick's key are spelled by it.
-var noteNames = [12]xPitch{
-	{Step: "C"},
-	{Step: "C", Alter: 1},
-	{Step: "D"},
-	{Step: "D", Alter: 1},
-	{Step: "E"},
-	{Step: "F"},
-	{Step: "F", Alter: 1},
-	{Step: "G"},
-	{Step: "G", Alter: 1},
-	{Step: "A"},
-	{Step: "A", Alter: 1},
-	{Step: "B"},
-}
+var noteNames = [12]xPitch{{Step: "C"}, {Step: "C", Alter: 1}, {Step: "D"}, {Step: "D", Alter: 1}, {Step: "E"},
+	{Step: "F"}, {Step: "F", Alter: 1}, {Step: "G"}, {Step: "G", Alter: 1}, {Step: "A"}, {Step: "A", Alter: 1}, {Step: "B"}}
 
 // pitchOf spells a pitch, by the lick's tones where they name it. The octave belongs to the letter and not to the
 // pitch: B♯3 sounds like C4, C♭4 like B3. The standard's octaves begin at C, 4 with middle C.
@@ -44,24 +32,10 @@ func pitchOf(l lick.Lick, p music.Pitch) *xPitch {
 
 // chordKinds are the standard's words for the commonest chords; another is "other" with its sign.
 var chordKinds = map[string]string{
-	"":     "major",
-	"m":    "minor",
-	"7":    "dominant",
-	"maj7": "major-seventh",
-	"m7":   "minor-seventh",
-	"dim":  "diminished",
-	"aug":  "augmented",
-	"m7b5": "half-diminished",
-	"6":    "major-sixth",
-	"m6":   "minor-sixth",
-	"9":    "dominant-ninth",
-	"m9":   "minor-ninth",
-	"maj9": "major-ninth",
-	"sus4": "suspended-fourth",
-	"sus2": "suspended-second",
-	"5":    "power",
-	"13":   "dominant-13th",
-	"m11":  "minor-11th",
+	"": "major", "m": "minor", "7": "dominant", "maj7": "major-seventh", "m7": "minor-seventh", "dim": "diminished",
+	"aug": "augmented", "m7b5": "half-diminished", "6": "major-sixth", "m6": "minor-sixth", "9": "dominant-ninth",
+	"m9": "minor-ninth", "maj9": "major-ninth", "sus4": "suspended-fourth", "sus2": "suspended-second", "5": "power",
+	"13": "dominant-13th", "m11": "minor-11th",
 }
 
 // segment is a note, or a part of one that bar lines cut, in a bar.
@@ -76,13 +50,8 @@ type segment struct {
 // fetches. Two equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
-	score := xScore{
-		Version: "4.0",
-		Title:   read.Clip(l.Title, read.MaxTitle),
-		Misc:    []xMisc{{keyField, keyText(l.Key)}},
-		Parts:   []xParts{{"P1", "Guitar"}},
-		Part:    []xPart{{ID: "P1", Measures: w.measures()}},
-	}
+	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Misc: []xMisc{{keyField, keyText(l.Key)}},
+		Parts: []xParts{{"P1", "Guitar"}}, Part: []xPart{{ID: "P1", Measures: w.measures()}}}
 	var b bytes.Buffer
 	b.WriteString(xml.Header)
 	b.WriteString(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" ` +
@@ -194,15 +163,8 @@ func (w *writer) head() []xItem {
 		sound.Swing = &xSwing{2, 1, "eighth"}
 	}
 	return []xItem{
-		{Attributes: &xAttributes{
-			Divisions: w.divisions,
-			Key:       signatureOf(l.Key),
-			Beats:     strconv.Itoa(l.Meter.Beats),
-			Unit:      strconv.Itoa(l.Meter.Unit),
-			Sign:      "TAB",
-			Line:      "5",
-			Staff:     staff,
-		}},
+		{Attributes: &xAttributes{Divisions: w.divisions, Key: signatureOf(l.Key), Beats: strconv.Itoa(l.Meter.Beats),
+			Unit: strconv.Itoa(l.Meter.Unit), Sign: "TAB", Line: "5", Staff: staff}},
 		{Direction: &xDirection{Unit: "quarter", Tempo: sound.Tempo, Sound: sound}},
 	}
 }
@@ -214,7 +176,7 @@ const noChord = "none"
 func (w *writer) signs() (out []lick.Chord) {
 	for i, c := range w.lick.Chords {
 		out = append(out, c)
-		if over := c.At.Add(c.Len); i+1 < len(w.lick.Chords) && over.Before(w.lick.Chords[i+1].At) {
+		if over := c.End(); i+1 < len(w.lick.Chords) && over.Before(w.lick.Chords[i+1].At) {
 			out = append(out, lick.Chord{At: over, Name: lick.NoChord})
 		}
 	}

@@ -6,7 +6,10 @@
 package read
 
 import (
+	"archive/zip"
+	"errors"
 	"fmt"
+	"io"
 	"slices"
 	"strings"
 
@@ -15,6 +18,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/say"
+	"ornamen/core/text"
 )
 
 // Request is what the one who reads has chosen; the zero value chooses nothing.
@@ -163,21 +167,52 @@ func (r *Result) FitKey(l *lick.Lick) {
 	}
 }
 
+// Unpacked is a file of a zip, no larger than a limit, by what it claims and by what comes out; the error calls it what.
+// With an error comes what was unpacked.
+func Unpacked(f *zip.File, limit int64, what string) ([]byte, error) {
+	if limit < 0 || f.UncompressedSize64 > uint64(limit) {
+		return nil, errors.New(what + " is too large")
+	}
+	r, err := f.Open()
+	if err != nil {
+		return nil, errors.New(what + " cannot be unpacked")
+	}
+	defer r.Close()
+	data, err := io.ReadAll(io.LimitReader(r, limit+1))
+	switch {
+	case int64(len(data)) > limit:
+		return data, errors.New(what + " is too large")
+	case err != nil:
+		return data, errors.New(what + " is damaged")
+	}
+	return data, nil
+}
+
+// Hold has each chord of a file that says where chords begin hold until the next one, the last one until the end; one
+// that would last for no time lasts for a bar.
+func Hold(chords []lick.Chord, end, bar lick.Time) {
+	for i := range chords {
+		until := end
+		if i+1 < len(chords) {
+			until = chords[i+1].At
+		}
+		if chords[i].Len = until.Sub(chords[i].At); !(lick.Time{}).Before(chords[i].Len) {
+			chords[i].Len = bar
+		}
+	}
+}
+
 // MaxTitle is how many characters of a title are kept.
 const MaxTitle = 200
 
 // Clip shortens text to n characters and takes out what cannot be printed.
 func Clip(s string, n int) string {
-	s = strings.Map(func(r rune) rune {
+	return text.Cut(strings.Map(func(r rune) rune {
 		if r < ' ' || r == 0xfffd || r == 0xfffe || r == 0xffff {
 			return -1
 		}
 		return r
-	}, strings.ToValidUTF8(s, ""))
-	if r := []rune(s); len(r) > n {
-		return string(r[:n])
-	}
-	return s
+	}, strings.ToValidUTF8(s, "")), n)
 }
 
 // Named is a line's name, or what stands for none: "the third line".

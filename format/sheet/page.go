@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"bytes"
+	"cmp"
 	"crypto/sha256"
 	_ "embed"
 	"encoding/base64"
@@ -101,11 +102,6 @@ type pageLick struct {
 	Speeds                               []int
 }
 
-// Page is licks as one page to print and to play from, which needs nothing beside it: tones, the line with both hands,
-// count and note values, the sound at several speeds, cautions. All words are escaped by the template; the drawings
-// are ours.
-func Page(licks ...Sounding) []byte { return SetPage(Head{}, licks...) }
-
 // Head is what stands above a set of licks, and how they are laid out.
 type Head struct {
 	Title    string
@@ -114,8 +110,10 @@ type Head struct {
 	OneSheet bool     // close together; else each lick has a page of its own
 }
 
-// SetPage is Page of a set: with its head, in its order.
-func SetPage(head Head, licks ...Sounding) []byte {
+// Page is licks as one page to print and to play from, which needs nothing beside it: tones, the line with both hands,
+// count and note values, the sound at several speeds, cautions; above them the head, where there is one. All words are
+// escaped by the template; the drawings are ours.
+func Page(head Head, licks ...Sounding) []byte {
 	v := struct {
 		Head   Head
 		Title  string
@@ -145,19 +143,8 @@ func SetPage(head Head, licks ...Sounding) []byte {
 // lickOf is what the page shows of a lick.
 func lickOf(x Sounding) pageLick {
 	l := x.Lick
-	v := pageLick{
-		Title:   l.Title,
-		Tones:   l.TonesText(),
-		Meter:   l.Meter.String(),
-		Tempo:   l.Tempo,
-		Shuffle: l.Feel == lick.Shuffle,
-		Loop:    l.Loop,
-		Line:    template.HTML(Drawing(l)),
-		Shape:   template.HTML(Shape(l)),
-	}
-	if v.Title == "" {
-		v.Title = "A lick"
-	}
+	v := pageLick{Title: cmp.Or(l.Title, "A lick"), Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo,
+		Shuffle: l.Feel == lick.Shuffle, Loop: l.Loop, Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l))}
 	if !l.Pickup.IsZero() {
 		v.Pickup = l.Pickup.String()
 	}

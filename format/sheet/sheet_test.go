@@ -61,7 +61,7 @@ func TestDrawings(t *testing.T) {
 			t.Errorf("%q is not drawn: %s", want, text)
 		}
 	}
-	page := string(Page(Sounding{Lick: l}))
+	page := string(Page(Head{}, Sounding{Lick: l}))
 	for _, want := range []string{"<h1>Lantern &amp; co</h1>", "<svg", "♭3 E", "stop and rest", "100 quarters"} {
 		if !strings.Contains(page, want) {
 			t.Errorf("%q is not on the page", want)
@@ -124,7 +124,7 @@ func TestPackedSound(t *testing.T) {
 	if db := 10 * math.Log10(off/power); db > -28 {
 		t.Errorf("the error lies %.1f dB below the sound", -db)
 	}
-	if s := string(Page(Sounding{Lick: lick.New(), Rate: 22050, Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
+	if s := string(Page(Head{}, Sounding{Lick: lick.New(), Rate: 22050, Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
 		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") ||
 		strings.Contains(s, "<link") {
 		t.Errorf("the page needs something beside it")

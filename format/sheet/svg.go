@@ -129,13 +129,8 @@ func (s *sheet) column(k int, x float64, top int, joined bool) {
 		if n.Slur != "" && joined {
 			fmt.Fprintf(&s.b, `<path d="M%s %sq%d -9 %d 0" stroke="#1d2329" fill="none"/>`, px(x-svgColumn+6), px(y-8),
 				(svgColumn-12)/2, svgColumn-12)
-			s.text(
-				x-svgColumn/2,
-				y-14,
-				` font-size="9"`,
-				map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Slide: "s",
-					lick.Shift: "S"}[n.Slur],
-			)
+			s.text(x-svgColumn/2, y-14, ` font-size="9"`,
+				map[lick.Slur]string{lick.Hammer: "h", lick.Pull: "p", lick.Slide: "s", lick.Shift: "S"}[n.Slur])
 		}
 		if b := n.Bend; b != nil {
 			fmt.Fprintf(&s.b, `<path d="M%s %sq7 0 7 -13" stroke="#9a4f10" fill="none"/>`, px(x+5), px(y-2))

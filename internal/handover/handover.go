@@ -114,8 +114,8 @@ func Pack(
 	return format.Pack(w, filled, formats...)
 }
 
-// Page writes licks as one page that prints and plays, with the hands that are shown.
-func Page(ctx context.Context, e *judge.Engine, licks []lick.Lick) ([]byte, error) {
+// Page writes licks as one page that prints and plays, under a head, with the hands that are shown.
+func Page(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
 	f, _ := format.ByName("page")
 	if len(licks) == 0 {
 		return nil, errors.New("there is no lick to export")
@@ -127,20 +127,7 @@ func Page(ctx context.Context, e *judge.Engine, licks []lick.Lick) ([]byte, erro
 	if err != nil {
 		return nil, err
 	}
-	return format.Page(filled), nil
-}
-
-// SetPage is Page of a set, with its head.
-func SetPage(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
-	f, _ := format.ByName("page")
-	if err := fits(f, licks...); err != nil {
-		return nil, err
-	}
-	filled, err := shown(ctx, e, licks, f, false)
-	if err != nil {
-		return nil, err
-	}
-	return format.SetPage(head, filled), nil
+	return format.Page(head, filled), nil
 }
 
 // Sheet is a set to be printed, without its sound.
@@ -154,7 +141,7 @@ func Sheet(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.L
 	for i, l := range filled {
 		out[i].Lick = l
 	}
-	return sheet.SetPage(head, out...), nil
+	return sheet.Page(head, out...), nil
 }
 
 // shown are licks as a format wants them.

@@ -124,7 +124,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store, e *judge.Engine, x 
 	}
 	if err == nil && page && len(sounding) > 0 {
 		var html []byte
-		if html, err = handover.SetPage(ctx, e, Head(x, items, false), sounding); err == nil {
+		if html, err = handover.Page(ctx, e, Head(x, items, false), sounding); err == nil {
 			err = put(pageFile, html)
 		}
 	}

@@ -137,7 +137,7 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bo
 		return page.Refuse(errors.New("no lick fits, so that there is nothing to export"))
 	}
 	if as == "page" { // one page of all of them, which prints and plays
-		data, err := handover.Page(ctx, page.EngineOf(ctx), licks)
+		data, err := handover.Page(ctx, page.EngineOf(ctx), sheet.Head{}, licks)
 		if err == nil {
 			_, err = w.Write(data)
 		}
