@@ -41,14 +41,8 @@ type SlurState struct {
 //
 // A loop's first event has the time from the last one round to it, so that the seam is a move like any other.
 func (e *Engine) LayOut(l lick.Lick, free bool) *Line {
-	ln := &Line{
-		Written: l,
-		Guitar:  e.Guitar(l),
-		bends:   e.Player.Bends,
-		helping: e.Player.Helping,
-		Columns: l.Columns(),
-		SlurOf:  make([]SlurState, len(l.Notes)),
-	}
+	ln := &Line{Written: l, Guitar: e.Guitar(l), bends: e.Player.Bends, helping: e.Player.Helping,
+		Columns: l.Columns(), SlurOf: make([]SlurState, len(l.Notes))}
 	thumb := slices.ContainsFunc(l.Notes, func(n lick.Note) bool {
 		return n.Voice == lick.VoiceBass && n.Stroke != lick.Down && n.Stroke != lick.Up
 	})

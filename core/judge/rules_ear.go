@@ -154,8 +154,6 @@ func addTone(l lick.Lick, r *Report, i int, pitch music.Pitch) (Fix, bool) {
 	if err != nil {
 		return Fix{}, false
 	}
-	return Fix{
-		ID: "add-" + t.Degree.String(), Text: say.AddTone(t.Degree), Ceiling: r.Ceiling,
-		Edit: lick.Replace{Lick: chosen, Why: "add " + t.Degree.String()}, small: small,
-	}, true
+	return Fix{ID: "add-" + t.Degree.String(), Text: say.AddTone(t.Degree), Ceiling: r.Ceiling,
+		Edit: lick.Replace{Lick: chosen, Why: "add " + t.Degree.String()}, small: small}, true
 }

@@ -231,16 +231,14 @@ func (v *benchView) cell(i int, columnOf []int, p music.Palette, hasKey bool) dr
 	l, r := v.Lick, v.Report
 	n, filled, rn := l.Notes[i], r.Lick.Notes[i], r.Notes[i]
 	w := rn.Worst()
-	c := draw.Cell{
-		Number: i + 1, String: n.String, Fret: n.Fret, Role: music.ScaleTone,
+	c := draw.Cell{Number: i + 1, String: n.String, Fret: n.Fret, Role: music.ScaleTone,
 		Finger: filled.Finger.String(), FingerLocked: n.Locked(lick.FieldFinger),
 		FingerProposed: !n.Locked(lick.FieldFinger),
 		Stroke:         filled.Stroke, StrokeLocked: n.Locked(lick.FieldStroke),
 		StrokeProposed: !n.Locked(lick.FieldStroke),
 		Slur:           n.Slur, SlurFrom: -1, Bend: n.Bend, Vibrato: n.Vibrato != nil, Mute: n.Mute, Accent: n.Accent,
 		Barre: n.Barre, Palm: n.Palm, Ghost: n.Ghost,
-		Severity: rn.Severity, Load: w.Load, Have: w.Have, Possible: w.Possible, Shares: w.Shares,
-	}
+		Severity: rn.Severity, Load: w.Load, Have: w.Have, Possible: w.Possible, Shares: w.Shares}
 	if n.Slur != "" {
 		if j := l.Before(i); j >= 0 {
 			c.SlurFrom = columnOf[j]

@@ -157,11 +157,8 @@ func (a Screen) keepBacking(w http.ResponseWriter, r *http.Request) error {
 // choice is a lick that the screen can be opened on.
 func choicesOf(rows []store.Row, id uint) (out []view.Choice) {
 	for _, row := range rows {
-		out = append(out, view.Choice{
-			Name: cmp.Or(row.Title, "Untitled"),
-			Link: fmt.Sprintf("/licks/%d/changes", row.ID),
-			On:   row.ID == id,
-		})
+		out = append(out, view.Choice{Name: cmp.Or(row.Title, "Untitled"),
+			Link: fmt.Sprintf("/licks/%d/changes", row.ID), On: row.ID == id})
 	}
 	return out
 }

@@ -100,17 +100,8 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
 	}
 	r := changes.Read(judged)
 	ref := page.RefOf(ctx, e.ID)
-	v := &changesPage{
-		ID:    e.ID,
-		Ref:   ref,
-		Rev:   e.Revision,
-		Title: view.TitleOf(l),
-		Text:  changes.Text(l),
-		Tempo: l.Tempo,
-		Clean: rep.Ceiling.Whole(),
-		By:    f.By,
-		Fret:  f.Fret,
-	}
+	v := &changesPage{ID: e.ID, Ref: ref, Rev: e.Revision, Title: view.TitleOf(l), Text: changes.Text(l),
+		Tempo: l.Tempo, Clean: rep.Ceiling.Whole(), By: f.By, Fret: f.Fret}
 	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
 	link := func(k int) string { return to(k+1, f.By, f.Fret) }
 	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
@@ -190,16 +181,8 @@ type restRow struct {
 
 // rests lists where the phrases come to rest, the worst last.
 func (v *changesPage) rests(l lick.Lick, r changes.Report) {
-	worst := []changes.Role{
-		changes.Root,
-		changes.Third,
-		changes.Fifth,
-		changes.Seventh,
-		changes.Colour,
-		changes.Tension,
-		changes.Clash,
-		changes.Outside,
-	}
+	worst := []changes.Role{changes.Root, changes.Third, changes.Fifth, changes.Seventh, changes.Colour,
+		changes.Tension, changes.Clash, changes.Outside}
 	for _, x := range r.Rests {
 		if x.Chord < 0 {
 			continue

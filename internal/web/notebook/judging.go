@@ -147,12 +147,8 @@ func (a Screen) summary(ctx context.Context, r store.Row) (store.Summary, error)
 
 // rowOf is what a row shows before it is judged.
 func rowOf(l lick.Lick) rowData {
-	return rowData{
-		Tones: l.TonesText(),
-		Count: view.CountOf(l),
-		Tempo: l.Tempo,
-		Line:  string(draw.LineSVG(l, nil, false)),
-	}
+	return rowData{Tones: l.TonesText(), Count: view.CountOf(l), Tempo: l.Tempo,
+		Line: string(draw.LineSVG(l, nil, false))}
 }
 
 // packRow writes a row for the store's summary.

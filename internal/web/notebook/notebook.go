@@ -134,15 +134,8 @@ func (v notebookView) benchID() uint {
 
 // query is what the store is asked for. player is whose judgements the rows show.
 func (f notebookForm) query(player *page.Player) store.Query {
-	return store.Query{
-		Find:   f.Find,
-		Tag:    f.Tag,
-		Order:  store.Order(f.Sort),
-		Who:    player.Who.ID,
-		Player: player.Key,
-		Limit:  pageRows,
-		Offset: max(0, f.From),
-	}
+	return store.Query{Find: f.Find, Tag: f.Tag, Order: store.Order(f.Sort), Who: player.Who.ID,
+		Player: player.Key, Limit: pageRows, Offset: max(0, f.From)}
 }
 
 // notebookView finds the rows; a lick without a judgement shows what is known, and is judged beside the page. The error

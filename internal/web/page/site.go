@@ -50,13 +50,8 @@ type Screen interface {
 // NewSite prepares what screens share for the notebook's player; its templates come by Draws. The error
 // says that the player cannot be read.
 func NewSite(ctx context.Context, s *store.Store) (*Site, error) {
-	a := &Site{
-		Store:   s,
-		Work:    jobs.New(),
-		woken:   make(chan struct{}, 1),
-		reports: newReports(),
-		forms:   form.NewDecoder(),
-	}
+	a := &Site{Store: s, Work: jobs.New(), woken: make(chan struct{}, 1), reports: newReports(),
+		forms: form.NewDecoder()}
 	a.forms.RegisterCustomTypeFunc(number, float64(0))
 	return a, a.LoadPlayers(ctx)
 }

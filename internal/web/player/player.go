@@ -87,27 +87,11 @@ func formOf(p player.Profile) playerForm {
 		return strconv.FormatFloat(x, 'f', -1, 64)
 	}
 	whole := func(n int) string { return num(float64(n)) }
-	return playerForm{
-		Tuning:     p.Tuning,
-		Scale:      num(p.Scale),
-		Frets:      whole(p.Frets),
-		Gauges:     p.Gauges,
-		Left:       p.LeftHanded,
-		Size:       p.Size,
-		Sixteenths: num(p.Sixteenths),
-		Hammering:  num(p.Hammering),
-		HoldFrom:   whole(p.HoldFrom),
-		HoldTo:     whole(p.HoldTo),
-		BendString: whole(p.BendString),
-		BendFret:   whole(p.BendFret),
-		Way:        p.Way,
-		Angle:      p.Angle,
-		Boxes:      p.Boxes,
-		Strict:     p.Strict,
-		BendFinger: p.BendFinger,
-		Helpers:    string(helping(p.Helpers)),
-		Declined:   p.Declined,
-	}
+	return playerForm{Tuning: p.Tuning, Scale: num(p.Scale), Frets: whole(p.Frets), Gauges: p.Gauges,
+		Left: p.LeftHanded, Size: p.Size, Sixteenths: num(p.Sixteenths), Hammering: num(p.Hammering),
+		HoldFrom: whole(p.HoldFrom), HoldTo: whole(p.HoldTo), BendString: whole(p.BendString),
+		BendFret: whole(p.BendFret), Way: p.Way, Angle: p.Angle, Boxes: p.Boxes,
+		Strict: p.Strict, BendFinger: p.BendFinger, Helpers: string(helping(p.Helpers)), Declined: p.Declined}
 }
 
 // helping is the habit as the form names it.
@@ -122,20 +106,10 @@ func helping(word string) player.Helping {
 // profile reads the form; an error names the field. An empty number is a measurement that was not taken. Whether the
 // numbers make a guitar and a hand is player.Profile's to say.
 func (f playerForm) profile() (player.Profile, error) {
-	p := player.Profile{
-		Tuning:     strings.TrimSpace(f.Tuning),
-		Gauges:     strings.TrimSpace(f.Gauges),
-		LeftHanded: f.Left,
-		Size:       f.Size,
-		Way:        f.Way,
-		Angle:      f.Angle,
-		Boxes:      f.Boxes,
-		Strict:     f.Strict,
-		BendFinger: f.BendFinger,
-		Helpers:    f.Helpers,
-		Habits:     strings.Join(f.Own, "; "),
-		Declined:   strings.TrimSpace(f.Declined),
-	}
+	p := player.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges),
+		LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes,
+		Strict: f.Strict, BendFinger: f.BendFinger, Helpers: f.Helpers, Habits: strings.Join(f.Own, "; "),
+		Declined: strings.TrimSpace(f.Declined)}
 	for _, n := range []struct {
 		what, text string
 		real       *float64
@@ -272,13 +246,8 @@ func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func
 // playerPage gathers the page; before is what was in force until this change.
 func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPage, error) {
 	c := page.Playing(ctx)
-	v := &playerPage{
-		Form:    formOf(c.Profile),
-		CanUndo: c.Before > 0,
-		Default: c.Profile == player.DefaultProfile(),
-		Means:   meaningsOf(c),
-		Line:    c.Line(),
-	}
+	v := &playerPage{Form: formOf(c.Profile), CanUndo: c.Before > 0, Default: c.Profile == player.DefaultProfile(),
+		Means: meaningsOf(c), Line: c.Line()}
 	g := c.Engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.Engine.Player.Hand)
@@ -359,14 +328,8 @@ func (a Screen) playerLicks(ctx context.Context, before *page.Player) ([]playerL
 		if err != nil {
 			return nil, err
 		}
-		row := playerLick{
-			ID:    e.ID,
-			Title: view.TitleOf(e.Lick),
-			Word:  view.SentenceWord(rep.Verdict),
-			Class: rep.Verdict.String(),
-			Tempo: fmt.Sprintf("%g", e.Lick.Tempo),
-			Now:   view.CeilingWord(rep),
-		}
+		row := playerLick{ID: e.ID, Title: view.TitleOf(e.Lick), Word: view.SentenceWord(rep.Verdict),
+			Class: rep.Verdict.String(), Tempo: fmt.Sprintf("%g", e.Lick.Tempo), Now: view.CeilingWord(rep)}
 		if before != nil && before.Generation != page.Playing(ctx).Generation {
 			was, ok := a.JudgedBy(before, e)
 			if !ok {

@@ -154,14 +154,8 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	entry := practice.Entry{
-		Lick:     e.ID,
-		Title:    view.TitleOf(e.Lick),
-		Revision: e.Revision,
-		Part:     bendPart(name),
-		Time:     a.Store.Now(),
-		Minutes:  0.2,
-	}
+	entry := practice.Entry{Lick: e.ID, Title: view.TitleOf(e.Lick), Revision: e.Revision,
+		Part: bendPart(name), Time: a.Store.Now(), Minutes: 0.2}
 	if heard.InTune() {
 		entry.Clean = 1
 	} else {

@@ -144,11 +144,8 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	v.Used = fmt.Sprintf("%d minutes, %d things", used, len(items))
 	for _, n := range []int{10, 20, 30, 45, 60} {
-		v.Choices = append(v.Choices, view.Choice{
-			Name: fmt.Sprint(n),
-			Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set),
-			On:   n == f.Minutes,
-		})
+		v.Choices = append(v.Choices, view.Choice{Name: fmt.Sprint(n),
+			Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set), On: n == f.Minutes})
 	}
 	v.Played = practice.PlayedSince(log, now)
 	v.Rest = v.Played >= practice.RestAfter

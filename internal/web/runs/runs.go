@@ -64,16 +64,8 @@ type runsForm struct {
 // usualRun is what a player sees who comes without a recipe: a cell of four over a scale with
 // three tones a string, long enough to show where string changes fall.
 func usualRun() run.Recipe {
-	return run.Recipe{
-		Key:    "C# natural minor",
-		Layout: "3nps",
-		At:     "6:9",
-		Cell:   "3 2 1 4",
-		Times:  8,
-		Land:   "4",
-		Accent: 4,
-		Tempo:  112,
-	}
+	return run.Recipe{Key: "C# natural minor", Layout: "3nps", At: "6:9", Cell: "3 2 1 4", Times: 8,
+		Land: "4", Accent: 4, Tempo: 112}
 }
 
 // readRuns reads the page's address: the recipe, each of its words under its own name, and what is looked at. A word

@@ -333,11 +333,8 @@ func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
 		start := neck.Place{String: at.String, Fret: fret}
 		if _, err := shape.Lay(g, p, layout, start); err == nil {
 			t := p.At(g.Pitch(start))
-			out = append(out, view.Choice{
-				Name: fmt.Sprintf("fret %d, the %s", fret, t.Degree.Pretty()),
-				Link: f.with(k, "at", start.Notation()),
-				On:   r.At == start.Notation(),
-			})
+			out = append(out, view.Choice{Name: fmt.Sprintf("fret %d, the %s", fret, t.Degree.Pretty()),
+				Link: f.with(k, "at", start.Notation()), On: r.At == start.Notation()})
 		}
 	}
 	return out

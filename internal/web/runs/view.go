@@ -196,10 +196,8 @@ func (a Screen) stock(ctx context.Context, v *runsPage) error {
 	}
 	for _, s := range saved {
 		if known, err := run.Parse(s.Line); err == nil {
-			v.Stock = append(v.Stock, savedRecipe{
-				s.ID,
-				view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe},
-			})
+			v.Stock = append(v.Stock, savedRecipe{s.ID,
+				view.Choice{Name: s.Name, Link: runsForm{Recipe: known}.address(), On: known == v.Form.Recipe}})
 		}
 	}
 	return nil
@@ -218,14 +216,8 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 	for i, w := range list {
 		to := f
 		to.Use = w.Name
-		row := wayRow{
-			Digit:   i + 1,
-			Name:    page.SentenceCase(w.Name),
-			Ceiling: view.CeilingWord(w.Report),
-			Held:    w.Held,
-			On:      w.Name == use.Name,
-			Link:    to.address(),
-		}
+		row := wayRow{Digit: i + 1, Name: page.SentenceCase(w.Name), Ceiling: view.CeilingWord(w.Report),
+			Held: w.Held, On: w.Name == use.Name, Link: to.address()}
 		row.Strokes = say.Count(w.Report.Strokes, "stroke")
 		if w.Report.Slurs > 0 {
 			row.Strokes += ", " + say.Count(w.Report.Slurs, "slur")

@@ -22,15 +22,8 @@ import (
 // span an octave or less; one that goes along the neck has no area of its own. Tones of the palette elsewhere on the
 // neck are dots, so that the shape is seen among all there is.
 func (v *tonesPage) draw(f tonesForm, g neck.Guitar, p music.Palette, placed []shape.Placed) {
-	n := draw.Neck{
-		Guitar:     g,
-		From:       0,
-		To:         g.Frets,
-		Width:      1232,
-		LowOnTop:   f.Low == "top",
-		LeftHanded: f.leftHanded(g),
-		Label:      "The whole neck with " + v.Title,
-	}
+	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LowOnTop: f.Low == "top",
+		LeftHanded: f.leftHanded(g), Label: "The whole neck with " + v.Title}
 	lo, hi := neck.MaxFrets, 0
 	in := map[neck.Place]bool{}
 	for _, t := range placed {
@@ -94,16 +87,11 @@ func (v *tonesPage) bendRows(g neck.Guitar, f tonesForm, placed []shape.Placed) 
 // bendRowOf writes one bend in words. Two fingers at fret 9 by the ring finger are written "3 + 2". The arrow is the
 // way the string is pushed on the drawing, thin strings on top.
 func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bendRow {
-	row := bendRow{
-		Place:  fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret),
-		From:   t.Tone.Degree.Pretty(),
-		To:     b.To.Degree.Pretty(),
-		Push:   fmt.Sprintf("%.1f mm", b.Push.Way),
-		Force:  fmt.Sprintf("%.1f N", b.Push.Force),
-		Rating: string(b.Rating),
-		Class:  strings.ReplaceAll(string(b.Rating), " ", "-"),
-		Bar:    draw.MeterSVG(float64(b.Push.Force)/24, "force"),
-	}
+	row := bendRow{Place: fmt.Sprintf("%s %d", names[t.Place.String-1], t.Place.Fret), From: t.Tone.Degree.Pretty(),
+		To: b.To.Degree.Pretty(), Push: fmt.Sprintf("%.1f mm", b.Push.Way),
+		Force: fmt.Sprintf("%.1f N", b.Push.Force), Rating: string(b.Rating),
+		Class: strings.ReplaceAll(string(b.Rating), " ", "-"),
+		Bar:   draw.MeterSVG(float64(b.Push.Force)/24, "force")}
 	row.Fingers = b.Finger.String()
 	for _, f := range b.With {
 		row.Fingers += " + " + f.String()
@@ -142,14 +130,8 @@ func (v *tonesPage) spots(player *player.Player, g neck.Guitar, p music.Palette,
 		if s.Force > 0 {
 			numbers = fmt.Sprintf("%.1f N · %s", s.Force, numbers)
 		}
-		row := spotRow{
-			From:    fmt.Sprintf("fret %d", s.At.Fret),
-			Key:     "on " + s.Degree.Pretty(),
-			Numbers: numbers,
-			Words:   s.Words(),
-			Bar:     draw.MeterSVG(1/(1+s.Score), "spot"),
-			On:      now(s),
-		}
+		row := spotRow{From: fmt.Sprintf("fret %d", s.At.Fret), Key: "on " + s.Degree.Pretty(), Numbers: numbers,
+			Words: s.Words(), Bar: draw.MeterSVG(1/(1+s.Score), "spot"), On: now(s)}
 		if v.Form.Keys == "any" {
 			row.Key = s.Key.Pretty()
 			if s.Key == p.Tonic {
@@ -204,17 +186,9 @@ func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := recolourPage{
-		Form:     f,
-		ID:       e.ID,
-		Revision: e.Revision,
-		Title:    view.TitleOf(e.Lick),
-		From:     e.Lick.TonesText(),
-		To:       got.Lick.TonesText(),
-		Rows:     got.Changes,
-		Before:   verdictOf(before),
-		After:    verdictOf(after),
-	}
+	v := recolourPage{Form: f, ID: e.ID, Revision: e.Revision, Title: view.TitleOf(e.Lick),
+		From: e.Lick.TonesText(), To: got.Lick.TonesText(), Rows: got.Changes,
+		Before: verdictOf(before), After: verdictOf(after)}
 	var changed []int
 	for _, c := range got.Changes {
 		if c.Changed {

@@ -201,10 +201,8 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		other = "right"
 	}
 	leftHanded := view.Choice{Name: "left-handed", Link: f.with(func(f *tonesForm) { f.Side = other }), On: left}
-	v.Looks = []view.Choice{
-		flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }),
-		leftHanded,
-	}
+	v.Looks = []view.Choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }),
+		leftHanded}
 	for _, b := range []string{"half", "full", "any"} {
 		v.Amounts = append(v.Amounts,
 			view.Choice{Name: b, Link: f.with(func(f *tonesForm) { f.Bends = b }), On: f.Bends == b})

@@ -34,15 +34,8 @@ const Cards = 5
 
 // FindingOf writes one group of findings.
 func FindingOf(f judge.Group) Finding {
-	fv := Finding{
-		Code:     string(f.Code),
-		Severity: f.Severity.String(),
-		Title:    f.Title,
-		Text:     f.Text,
-		Notes:    FindingNotes(f.Finding),
-		Meant:    f.Meant,
-		CanMean:  f.Severity == judge.Flows,
-	}
+	fv := Finding{Code: string(f.Code), Severity: f.Severity.String(), Title: f.Title, Text: f.Text,
+		Notes: FindingNotes(f.Finding), Meant: f.Meant, CanMean: f.Severity == judge.Flows}
 	for k, n := range f.AllNotes() {
 		if k > 0 {
 			fv.NoteList += " "

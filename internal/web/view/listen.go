@@ -91,18 +91,8 @@ type SoundForm struct {
 // before goes on counting bars, so that "each second bar" stays each second one.
 // Loudnesses all 0 are "as usual". The error is a sentence on what the player asked for.
 func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
-	o := sound.Options{
-		Tempo:   f.Tempo,
-		Rounds:  max(1, f.Rounds),
-		Lead:    f.Lead,
-		CountIn: f.Count,
-		Click:   f.Click,
-		Band:    f.Band,
-		Chords:  f.Chords,
-		Target:  f.Target,
-		Drive:   percent(f.Drive),
-		Comp:    f.Comp,
-	}
+	o := sound.Options{Tempo: f.Tempo, Rounds: max(1, f.Rounds), Lead: f.Lead, CountIn: f.Count, Click: f.Click,
+		Band: f.Band, Chords: f.Chords, Target: f.Target, Drive: percent(f.Drive), Comp: f.Comp}
 	var err error
 	if o.Pickup, err = sound.ParsePickup(f.Pickup); err != nil {
 		return o, err

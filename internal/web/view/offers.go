@@ -25,15 +25,8 @@ type Offer struct {
 // OfferOf is a judged line as a card: what it is called, why it is offered, its numbers and
 // its hands, those marked that differ from another line's (nil for none).
 func OfferOf(index int, title, why string, r *judge.Report, with *lick.Lick) Offer {
-	o := Offer{
-		Index:   index,
-		Title:   title,
-		Why:     why,
-		Word:    SentenceWord(r.Verdict),
-		Class:   r.Verdict.String(),
-		Ceiling: CeilingWord(r),
-		Hands:   draw.HandsSVG(r.Lick, with, r.Bottleneck),
-	}
+	o := Offer{Index: index, Title: title, Why: why, Word: SentenceWord(r.Verdict),
+		Class: r.Verdict.String(), Ceiling: CeilingWord(r), Hands: draw.HandsSVG(r.Lick, with, r.Bottleneck)}
 	if r.BestPossible > 0 {
 		o.Best = fmt.Sprint(r.BestPossible.Whole())
 	}

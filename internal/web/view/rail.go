@@ -18,12 +18,8 @@ func RailOf(p music.Palette) []RailTone {
 	var rail []RailTone
 	for semi := range 12 {
 		t := p.At(music.Pitch(60 + p.Tonic.Class() + semi))
-		rt := RailTone{
-			Degree: t.Degree.Pretty(),
-			Name:   t.Name.Pretty(),
-			Role:   t.Role.String(),
-			Value:  t.Degree.String(),
-		}
+		rt := RailTone{Degree: t.Degree.Pretty(), Name: t.Name.Pretty(), Role: t.Role.String(),
+			Value: t.Degree.String()}
 		switch t.Role {
 		case music.Root:
 			rt.Ask = "the root"
