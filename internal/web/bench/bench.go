@@ -40,8 +40,8 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Get("/licks/{id}/at", a.Handler(a.benchAt))
 	r.Get("/licks/{id}/clip", a.Handler(a.clip))
 	r.Get("/licks/{id}/figures", a.Handler(a.figures))
-	work.Get("/licks/{id}/sound.wav", a.Handler(a.soundFile))
-	work.Get("/licks/{id}/sounding", a.Handler(a.soundTimes))
+	work.Get("/licks/{id}/sound.wav", a.Handler(a.sound))
+	work.Get("/licks/{id}/sounding", a.Handler(a.sound))
 	work.Get("/licks/{id}/mend", a.Handler(a.mend))
 	work.Get("/licks/{id}/hands", a.Handler(a.offers))
 	work.Get("/licks/{id}/ways", a.Handler(a.ways))
@@ -194,19 +194,12 @@ func (a Screen) benchAt(w http.ResponseWriter, r *http.Request) error {
 	return a.answerBench(w, r, e, f.caret, f.Have)
 }
 
-// benchRequest reads which lick is meant and the form.
-func (a Screen) benchRequest(r *http.Request) (n uint, f benchForm, err error) {
-	if n, err = page.ID(r); err == nil {
-		err = a.Decode(r, &f)
-	}
-	return n, f, err
-}
-
 // edit makes one edit, a key press or a click, and answers with the fragments that it changed. An edit that was made on
 // an older revision is refused, and the page takes the newer one. POST /licks/ID/edit. What the edit is comes from
 // editOf, what it does from the edit itself; nothing of the trade is decided here.
 func (a Screen) edit(w http.ResponseWriter, r *http.Request) error {
-	n, f, err := a.benchRequest(r)
+	var f benchForm
+	n, err := a.IDAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -304,7 +297,8 @@ func follow(f benchForm, base, next lick.Lick) caret {
 // keep makes a version that was kept aside the newest: the answer to "Take mine instead" after
 // two tabs wrote on one revision. The other version stays in the history.
 func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
-	n, f, err := a.benchRequest(r)
+	var f benchForm
+	n, err := a.IDAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -316,17 +310,15 @@ func (a Screen) keep(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if _, err := a.Commit(r.Context(), n, f.Rev, l, "the other version"); err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
+	return a.Change(w, r, n, f.Rev, l, "the other version")
 }
 
 // travel goes one revision back or on and answers as an edit does. A lick's revisions form a chain from which nothing
 // is taken, so that redo finds what undo left until another edit begins from there.
 func (a Screen) travel(move page.Mover) http.HandlerFunc {
 	return a.Handler(func(w http.ResponseWriter, r *http.Request) error {
-		n, f, err := a.benchRequest(r)
+		var f benchForm
+		n, err := a.IDAndForm(r, &f)
 		if err != nil {
 			return err
 		}

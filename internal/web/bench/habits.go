@@ -29,7 +29,8 @@ func (a Screen) habitOffer(ctx context.Context, v *benchView) error {
 // answerHabit takes the habit that was asked about, or declines it, and shows the line in the hands
 // that follow. Undo on Player takes the answer back.
 func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
-	n, f, err := a.benchRequest(r)
+	var f benchForm
+	n, err := a.IDAndForm(r, &f)
 	if err != nil {
 		return err
 	}

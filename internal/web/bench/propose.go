@@ -102,7 +102,7 @@ func (a Screen) restrung(ctx context.Context, e store.Entry, way string) (r prop
 	if err != nil {
 		return r, err
 	}
-	return page.InTurn(ctx, a.Site, e.ID, func(ctx context.Context) (propose.Restrung, error) {
+	return page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) (propose.Restrung, error) {
 		return propose.Restring(ctx, page.EngineOf(ctx), e.Lick, w)
 	})
 }
@@ -157,7 +157,7 @@ func (a Screen) turnedLick(ctx context.Context, base store.Entry, f benchForm) (
 	if way, ok := strings.CutPrefix(f.Value, "restring:"); ok {
 		return a.restrungLick(ctx, base, way)
 	}
-	return page.InTurn(ctx, a.Site, base.ID, func(ctx context.Context) (out lick.Lick, err error) {
+	return page.Queued(ctx, a.Site, base.ID, func(ctx context.Context) (out lick.Lick, err error) {
 		from, to := 0, 0
 		if f.From > 0 {
 			from, to = f.From-1, min(f.Upto, len(l.Notes))

@@ -1,7 +1,6 @@
 package bench
 
 import (
-	"cmp"
 	"net/http"
 
 	"ornamen/core/lick"
@@ -42,21 +41,13 @@ func (a Screen) heard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.S
 	return p, l, f, page.Mistake(err)
 }
 
-// soundFile sends the lick as it sounds, while it is computed. GET /licks/ID/sound.wav. Nothing is computed ahead of
-// what the page has read, so that a long loop costs what is heard of it.
-func (a Screen) soundFile(w http.ResponseWriter, r *http.Request) error {
+// sound sends the lick as it sounds, while it is computed, GET /licks/ID/sound.wav, or with the same form when its notes
+// sound, /licks/ID/sounding. Nothing is computed ahead of what the page has read, so that a long loop costs what is
+// heard of it.
+func (a Screen) sound(w http.ResponseWriter, r *http.Request) error {
 	p, l, f, err := a.heard(r)
 	if err != nil {
 		return err
 	}
-	return view.SendWAV(w, r, p, l, f.Save)
-}
-
-// soundTimes answers with them. GET /licks/ID/sounding, with the same form as the sound itself.
-func (a Screen) soundTimes(w http.ResponseWriter, r *http.Request) error {
-	p, l, f, err := a.heard(r)
-	if err != nil {
-		return err
-	}
-	return view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	return f.Send(w, r, p, l)
 }

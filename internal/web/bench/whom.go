@@ -78,7 +78,7 @@ const (
 // suits waits for its turn to find what suits the player of the context.
 func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 	who := page.Playing(ctx)
-	list, err := page.InTurn(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit, error) {
+	list, err := page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit, error) {
 		return a.suiting(page.AsPlayer(ctx, who), e)
 	})
 	return list, page.Mistake(err)
@@ -258,16 +258,9 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	if kind == "hands" {
-		if _, err := a.Commit(ctx, e.ID, e.Revision, own, "fingers of "+who.Who.Name+"’s own"); err != nil {
-			return err
-		}
-		return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
+		return a.Change(w, r.WithContext(ctx), e.ID, e.Revision, own, "fingers of "+who.Who.Name+"’s own")
 	}
 	l = l.Bare()
 	l.Title = text.Cut(view.TitleOf(e.Lick)+", for "+who.Who.Name, 200)
-	added, err := a.Add(ctx, l, fmt.Sprintf("from lick %d, for %s", e.ID, who.Who.Name))
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", added.ID))
+	return a.Begin(w, r.WithContext(ctx), l, fmt.Sprintf("from lick %d, for %s", e.ID, who.Who.Name))
 }

@@ -2,7 +2,6 @@ package changes
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -91,11 +90,7 @@ func (a Screen) backing(w http.ResponseWriter, r *http.Request) error {
 	}
 	v.Alone = &f
 	w.Header().Set("HX-Replace-Url", f.address())
-	name := "changes"
-	if r.Header.Get("HX-Request") != "" {
-		name = "changes-partial"
-	}
-	return a.Render(w, r, name, page.Page{Title: "Chords alone", Where: "changes", Data: v})
+	return a.RenderBody(w, r, "changes", page.Page{Title: "Chords alone", Where: "changes", Data: v})
 }
 
 // with is the address with another chord pointed at, judged otherwise, or seen elsewhere on the neck.
@@ -107,15 +102,9 @@ func (f backingForm) with(chord int, by string, fret int) string {
 // backingSound is what the chords sound like, or when: GET /backing/sound.wav and /backing/sounding. What is asked
 // of the sound has names that begin with "sound-", as on Runs.
 func (a Screen) backingSound(w http.ResponseWriter, r *http.Request) error {
-	asked := url.Values{}
-	if err := r.ParseForm(); err != nil {
-		return page.Refuse(errors.New("the form cannot be read"))
-	}
-	for name, values := range r.Form {
-		if own, is := strings.CutPrefix(name, "sound-"); is {
-			asked[own] = values
-			delete(r.Form, name)
-		}
+	asked, err := view.Apart(r)
+	if err != nil {
+		return err
 	}
 	_, l, err := a.readBacking(r)
 	if err != nil {
@@ -130,10 +119,7 @@ func (a Screen) backingSound(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	if strings.HasSuffix(r.URL.Path, "/sounding") {
-		return view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
-	}
-	return view.SendWAV(w, r, p, l, f.Save)
+	return f.Send(w, r, p, l)
 }
 
 // keepBacking puts the chords into the notebook as a lick without notes, to write over. POST.
@@ -154,7 +140,7 @@ func (a Screen) keepBacking(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/licks/%d/changes", e.ID))
 }
 
-// choice is a lick that the screen can be opened on.
+// choicesOf are the licks that the screen can be opened on.
 func choicesOf(rows []store.Row, id uint) (out []view.Choice) {
 	for _, row := range rows {
 		out = append(out, view.Choice{Name: cmp.Or(row.Title, "Untitled"),

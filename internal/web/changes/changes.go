@@ -38,7 +38,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/backing/sound.wav", a.Handler(a.backingSound))
 	work.Get("/backing/sounding", a.Handler(a.backingSound))
 	r.Get("/changes", a.Handler(a.anyChanges))
-	r.Post("/changes/saved/{id}/forget", a.Forget(a.Store.ForgetChanges, "/changes"))
+	r.Post("/changes/saved/{id}/forget", a.Does(a.Store.ForgetChanges, "/changes"))
 	r.Get("/licks/{id}/changes", a.Handler(a.changes))
 	r.Post("/licks/{id}/changes", a.Handler(a.change))
 	r.Post("/licks/{id}/changes/saved", a.Handler(a.saveChanges))
@@ -91,11 +91,7 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 	if err != nil {
 		return page.Mistake(err)
 	}
-	name := "changes"
-	if r.Header.Get("HX-Request") != "" {
-		name = "changes-partial"
-	}
-	return a.Render(w, r, name,
+	return a.RenderBody(w, r, "changes",
 		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})
 }
 
@@ -103,11 +99,8 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 // answer is the page's body with the new line. POST /licks/ID/changes. An edit names the revision it was made on: one
 // that is stale is answered with the line as it is now, and nothing is lost or written twice.
 func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
-	n, err := page.ID(r)
 	var f changesForm
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	n, err := a.IDAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -160,7 +153,7 @@ func (a Screen) changed(ctx context.Context, base store.Entry, f changesForm) (l
 		if err != nil {
 			return l, "", err
 		}
-		moved, err = page.InTurn(ctx, a.Site, base.ID, func(ctx context.Context) (lick.Lick, error) {
+		moved, err = page.Queued(ctx, a.Site, base.ID, func(ctx context.Context) (lick.Lick, error) {
 			return page.Handed(ctx, moved)
 		})
 		if err != nil {

@@ -132,13 +132,13 @@ func turnover(p music.Palette, before map[int]bool, c music.Chord) string {
 
 // lineFret is the lowest fret of the place where most of a line lies.
 func lineFret(l lick.Lick) int {
-	var frets []int
+	frets := []int{}
 	for _, n := range l.Notes {
 		if n.Fret > 0 {
 			frets = append(frets, n.Fret)
 		}
 	}
-	if frets == nil {
+	if len(frets) == 0 {
 		return 5
 	}
 	slices.Sort(frets)

@@ -119,9 +119,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		if errors.As(err, &tooLarge) {
 			return err
 		}
-		return page.Refuse(
-			errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them"),
-		)
+		return page.Refuse(errors.New("choose a file to import: a lick file, text tab, MusicXML, MIDI or a zip of them"))
 	}
 	defer f.Close()
 	name := text.Clip(filepath.Base(head.Filename), 60)
@@ -160,7 +158,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		case err != nil:
 			return err
 		case len(result.Remarks) == 0 && len(result.Lines) < 2:
-			return a.takeIn(w, r, u, result.Lick)
+			return a.Begin(w, r, result.Lick, "imported from "+u.name)
 		}
 	}
 	return a.show(w, r, u)
@@ -242,7 +240,7 @@ func isZip(name string) bool { return strings.EqualFold(filepath.Ext(name), ".zi
 // is the player's mistake. Its remarks are what the reader chose where the file left it open, and what of the file the
 // lick does not hold.
 func (a Screen) understood(ctx context.Context, u upload, line int, tempo float64) (out read.Result, err error) {
-	out, err = page.InTurn(ctx, a.Site, 0, func(ctx context.Context) (read.Result, error) {
+	out, err = page.Queued(ctx, a.Site, 0, func(ctx context.Context) (read.Result, error) {
 		if isSound(u.name) {
 			return handover.Listen(ctx, page.EngineOf(ctx), u.data, tempo, "")
 		}
@@ -258,15 +256,6 @@ func (a Screen) understood(ctx context.Context, u upload, line int, tempo float6
 		}
 	}
 	return out, nil
-}
-
-// takeIn adds a lick and opens it. Its history says which file it came from.
-func (a Screen) takeIn(w http.ResponseWriter, r *http.Request, u upload, l lick.Lick) error {
-	e, err := a.Add(r.Context(), l, "imported from "+u.name)
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // importForm is what the player has chosen of a file.
@@ -354,7 +343,7 @@ func settingOf(l lick.Lick) string {
 
 // unpacked reads an upload's licks, as work that waits for its turn.
 func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, err error) {
-	files, err = page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]format.Packed, error) {
+	files, err = page.Queued(ctx, a.Site, 0, func(ctx context.Context) ([]format.Packed, error) {
 		return handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
 	})
 	if err != nil {
@@ -403,7 +392,7 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 		if t := strings.TrimSpace(f.Title); t != "" {
 			in.Lick.Title = text.Cut(t, read.MaxTitle)
 		}
-		return a.takeIn(w, r, u, in.Lick)
+		return a.Begin(w, r, in.Lick, "imported from "+u.name)
 	}
 	files, err := a.unpacked(r.Context(), u)
 	if err != nil {

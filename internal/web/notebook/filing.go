@@ -18,11 +18,7 @@ func (a Screen) newLick(w http.ResponseWriter, r *http.Request) error {
 	l.Tuning = slices.Clone(page.EngineOf(r.Context()).Player.Guitar.Tuning)
 	l.Title = "New lick"
 	l.Key = lick.Key{Tonic: "A", Scale: "minor pentatonic"}
-	e, err := a.Add(r.Context(), l, "made")
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return a.Begin(w, r, l, "made")
 }
 
 // copyLick makes a new lick of the version that is shown. POST. The copy begins its own history.
@@ -37,29 +33,4 @@ func (a Screen) copyLick(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return page.Redirect(w, r, fmt.Sprintf("/?show=%d", added.ID))
-}
-
-// deleteLick puts a lick aside with all its versions; the notice brings it back. POST. One that
-// is gone already is not found.
-func (a Screen) deleteLick(w http.ResponseWriter, r *http.Request) error {
-	n, err := page.ID(r)
-	if err == nil {
-		err = a.Store.Delete(r.Context(), n)
-	}
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/?gone=%d", n))
-}
-
-// restoreLick brings a deleted lick back.
-func (a Screen) restoreLick(w http.ResponseWriter, r *http.Request) error {
-	n, err := page.ID(r)
-	if err == nil {
-		err = a.Store.Restore(r.Context(), n)
-	}
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/?show=%d", n))
 }

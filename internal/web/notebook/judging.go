@@ -113,9 +113,8 @@ func (a Screen) summary(ctx context.Context, r store.Row) (store.Summary, error)
 	l, err := a.WholeAt(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError
 	if errors.As(err, &unread) {
-		s.Severity, s.Data = int(
-			judge.Breaks,
-		), packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
+		s.Severity = int(judge.Breaks)
+		s.Data = packRow(rowData{Word: "Unreadable", Reason: "this version cannot be read"})
 		return s, nil
 	}
 	if err != nil {

@@ -3,6 +3,7 @@
 package notebook
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"encoding/json"
@@ -40,8 +41,8 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Get("/judged", a.Handler(a.judgedSoFar))
 	r.Post("/licks", a.Handler(a.newLick))
 	r.Post("/licks/{id}/copy", a.Handler(a.copyLick))
-	r.Post("/licks/{id}/delete", a.Handler(a.deleteLick))
-	r.Post("/licks/{id}/restore", a.Handler(a.restoreLick))
+	r.Post("/licks/{id}/delete", a.Does(a.Store.Delete, "/?gone=%d")) // with all its versions; the notice brings it back
+	r.Post("/licks/{id}/restore", a.Does(a.Store.Restore, "/?show=%d"))
 }
 
 // notebookForm is how the notebook is looked at. It lives in the address.
@@ -67,24 +68,12 @@ type notebookView struct {
 	Steps    bool // how to begin is shown
 	Summary  string
 	Progress string // how far the judging is; empty when it is done
-	Tags     []tagView
-	Sorts    []sortView
+	Tags     []view.Choice
+	Sorts    []view.Choice
 	Rows     []rowView
 	More     string // where the next page is
 	Again    string // where the judgements that are missing come from
 	Notice   *page.Notice
-}
-
-// tagView is a tag to filter by.
-type tagView struct {
-	Name, Link string
-	On         bool
-}
-
-// sortView is an order to choose.
-type sortView struct {
-	Name, Link string
-	On         bool
 }
 
 // rowView is one lick in a row. Its drawing and words come from the summary that was kept when the lick was judged, so
@@ -291,31 +280,27 @@ func (f notebookForm) link() string {
 	return "/?" + q.Encode()
 }
 
-// tagViews are the tags, chosen ones marked.
-func tagViews(names []string, f notebookForm) []tagView {
+// tagViews are the tags to filter by, the one in use marked.
+func tagViews(names []string, f notebookForm) (out []view.Choice) {
 	f.From = 0
-	all := f
-	all.Tag = ""
-	out := []tagView{{Name: "all", Link: all.link(), On: f.Tag == ""}}
 	if f.Tag != "" && !slices.Contains(names, f.Tag) {
 		names = append([]string{f.Tag}, names...)
 	}
-	for _, n := range names {
+	for _, n := range append([]string{""}, names...) {
 		one := f
 		one.Tag = n
-		out = append(out, tagView{Name: n, Link: one.link(), On: f.Tag == n})
+		out = append(out, view.Choice{Name: cmp.Or(n, "all"), Link: one.link(), On: f.Tag == n})
 	}
 	return out
 }
 
 // sortViews are the orders, the one in use marked.
-func sortViews(f notebookForm) []sortView {
+func sortViews(f notebookForm) (out []view.Choice) {
 	f.From = 0
-	var out []sortView
 	for _, s := range sorts {
 		one := f
 		one.Sort = s.key
-		out = append(out, sortView{Name: s.name, Link: one.link(), On: f.Sort == s.key})
+		out = append(out, view.Choice{Name: s.name, Link: one.link(), On: f.Sort == s.key})
 	}
 	return out
 }

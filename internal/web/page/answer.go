@@ -57,6 +57,14 @@ func (a *Site) write(w http.ResponseWriter, r *http.Request, status int, name st
 	return nil
 }
 
+// RenderBody writes a page, or to a page that is open its body: the template of the same name with -partial.
+func (a *Site) RenderBody(w http.ResponseWriter, r *http.Request, name string, p Page) error {
+	if r.Header.Get("HX-Request") != "" {
+		name += "-partial"
+	}
+	return a.Render(w, r, name, p)
+}
+
 // Send hands a file over. What the browser does not take any more is only logged.
 func Send(w http.ResponseWriter, kind, name string, data []byte) error {
 	w.Header().Set("Content-Type", kind)
@@ -168,15 +176,13 @@ func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.As(err, &unread):
 		a.SayWith(w, r, http.StatusInternalServerError, Notice{Text: Sentence(unread.Error()), Actions: []Action{
 			{Label: "Its versions", Link: fmt.Sprintf("/licks/%d/versions", unread.Lick)},
-			{
-				Label: "Go back to the version before",
-				Post:  fmt.Sprintf("/licks/%d/undo", unread.Lick),
-				Rev:   unread.Revision,
-				Value: unread.Revision,
-			}}})
-	case storeStatus(err) != 0:
-		a.Say(w, r, storeStatus(err), Sentence(storeSentence(err)))
+			{Label: "Go back to the version before", Post: fmt.Sprintf("/licks/%d/undo", unread.Lick),
+				Rev: unread.Revision, Value: unread.Revision}}})
 	default:
+		if status, says := ofStore(err); status != 0 {
+			a.Say(w, r, status, Sentence(says))
+			return
+		}
 		log.Printf("%s %s: %v", r.Method, r.URL.Path, err)
 		a.Say(w, r, http.StatusInternalServerError, "Something went wrong here; nothing was saved.")
 	}
@@ -190,34 +196,23 @@ var storeFaults = []struct {
 	err    error
 	status int
 }{
-	{store.ErrFull, http.StatusInsufficientStorage},
-	{store.ErrBusy, http.StatusServiceUnavailable}, {store.ErrReadOnly, http.StatusForbidden},
-	{store.ErrGone, http.StatusGone},
+	{store.ErrFull, http.StatusInsufficientStorage}, {store.ErrBusy, http.StatusServiceUnavailable},
+	{store.ErrReadOnly, http.StatusForbidden}, {store.ErrGone, http.StatusGone},
 	{store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
-// storeStatus is the HTTP status of what the store refuses. 0 means that it is none of the store's own faults.
-func storeStatus(err error) int {
+// ofStore is the HTTP status of what the store refuses, 0 for what is none of its own faults, and its own words: where a
+// file that is gone was saved to, or the fault alone, without the database's.
+func ofStore(err error) (status int, says string) {
 	for _, f := range storeFaults {
 		if errors.Is(err, f.err) {
-			return f.status
+			status, says = f.status, f.err.Error()
 		}
 	}
-	return 0
-}
-
-// storeSentence is the store's own words: where a file that is gone was saved to, or
-// the fault alone, without the database's.
-func storeSentence(err error) string {
-	for _, f := range storeFaults {
-		if errors.Is(err, f.err) && f.err != store.ErrGone {
-			return f.err.Error()
-		}
+	if _, text, ok := strings.Cut(err.Error(), store.ErrGone.Error()); ok && status == http.StatusGone {
+		says += text
 	}
-	if _, text, ok := strings.Cut(err.Error(), store.ErrGone.Error()); ok {
-		return store.ErrGone.Error() + text
-	}
-	return err.Error()
+	return status, says
 }
 
 // Notice is a sentence to the player, with what can be done about it.
@@ -272,6 +267,15 @@ func ID(r *http.Request) (uint, error) {
 		return 0, store.ErrNotFound
 	}
 	return uint(n), nil
+}
+
+// IDAndForm reads the number from the address, and the form.
+func (a *Site) IDAndForm(r *http.Request, form any) (uint, error) {
+	n, err := ID(r)
+	if err != nil {
+		return 0, err
+	}
+	return n, a.Decode(r, form)
 }
 
 // number reads a number of a form; infinite ones and what is none are refused.

@@ -2,7 +2,9 @@ package page
 
 import (
 	"context"
+	"fmt"
 	"net/http"
+	"strings"
 
 	"ornamen/core/lick"
 	"ornamen/internal/store"
@@ -13,12 +15,36 @@ import (
 // *store.StaleError, which Fail answers.
 func (a *Site) Commit(ctx context.Context, id, base uint, l lick.Lick, what string) (store.Entry, error) {
 	own := Playing(ctx).Who.Own()
-	e, err := a.Store.Commit(ctx, id, base, l.Shared(own), what)
+	e, err := played(ctx)(a.Store.Commit(ctx, id, base, l.Shared(own), what))
 	if err == nil {
 		a.Touched(id)
 	}
-	e.Lick = e.Lick.For(own)
 	return e, err
+}
+
+// played is an entry as the player of the request plays it: with the fingers of their own.
+func played(ctx context.Context) func(store.Entry, error) (store.Entry, error) {
+	return func(e store.Entry, err error) (store.Entry, error) {
+		e.Lick = e.Lick.For(Playing(ctx).Who.Own())
+		return e, err
+	}
+}
+
+// Change is Commit that goes on to the bench.
+func (a *Site) Change(w http.ResponseWriter, r *http.Request, id, base uint, l lick.Lick, what string) error {
+	if _, err := a.Commit(r.Context(), id, base, l, what); err != nil {
+		return err
+	}
+	return Redirect(w, r, fmt.Sprintf("/licks/%d", id))
+}
+
+// Begin is Add that goes on to the bench.
+func (a *Site) Begin(w http.ResponseWriter, r *http.Request, l lick.Lick, what string) error {
+	e, err := a.Add(r.Context(), l, what)
+	if err != nil {
+		return err
+	}
+	return Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
 }
 
 // Touched says that a lick has another newest revision.
@@ -29,20 +55,16 @@ func (a *Site) Touched(id uint) {
 
 // Add puts a new lick into the notebook.
 func (a *Site) Add(ctx context.Context, l lick.Lick, what string) (store.Entry, error) {
-	own := Playing(ctx).Who.Own()
-	e, err := a.Store.Add(ctx, l.Shared(own), what)
+	e, err := played(ctx)(a.Store.Add(ctx, l.Shared(Playing(ctx).Who.Own()), what))
 	if err == nil {
 		a.Wake()
 	}
-	e.Lick = e.Lick.For(own)
 	return e, err
 }
 
 // Get finds a lick as the player of the request plays it: with the fingers of their own.
 func (a *Site) Get(ctx context.Context, id uint) (store.Entry, error) {
-	e, err := a.Store.Get(ctx, id)
-	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
-	return e, err
+	return played(ctx)(a.Store.Get(ctx, id))
 }
 
 // WholeAt is a revision of a lick as the player of the request plays it.
@@ -75,32 +97,28 @@ func (a *Site) EntryAndForm(r *http.Request, form any) (store.Entry, error) {
 	return e, a.Decode(r, form)
 }
 
-// Forget takes away what the address numbers, and goes back to its screen.
-func (a *Site) Forget(take func(context.Context, uint) error, back string) http.HandlerFunc {
+// Does does something with what the address numbers, and goes on to a page, with the number where it says %d.
+func (a *Site) Does(do func(context.Context, uint) error, to string) http.HandlerFunc {
 	return a.Handler(func(w http.ResponseWriter, r *http.Request) error {
 		n, err := ID(r)
 		if err == nil {
-			err = take(r.Context(), n)
+			err = do(r.Context(), n)
 		}
 		if err != nil {
 			return err
 		}
-		return Redirect(w, r, back)
+		return Redirect(w, r, strings.Replace(to, "%d", fmt.Sprint(n), 1))
 	})
 }
 
 // Undo goes back to a lick's revision before, as the player of the request plays it; Redo goes forward again.
 func (a *Site) Undo(ctx context.Context, id, base uint) (store.Entry, error) {
-	e, err := a.Store.Undo(ctx, id, base)
-	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
-	return e, err
+	return played(ctx)(a.Store.Undo(ctx, id, base))
 }
 
 // Redo is the way back from Undo.
 func (a *Site) Redo(ctx context.Context, id, base uint) (store.Entry, error) {
-	e, err := a.Store.Redo(ctx, id, base)
-	e.Lick = e.Lick.For(Playing(ctx).Who.Own())
-	return e, err
+	return played(ctx)(a.Store.Redo(ctx, id, base))
 }
 
 // Mover is undo or redo.

@@ -63,11 +63,15 @@ func (a *Site) InTurn() []*Player {
 
 // keyed finds a player by their key; nil where there is none.
 func keyed(list []*Player, key string) *Player {
-	i := slices.IndexFunc(list, func(p *Player) bool { return key != "" && p.Who.Key == key })
-	if i < 0 {
-		return nil
+	return firstOf(list, func(p *Player) bool { return key != "" && p.Who.Key == key })
+}
+
+// firstOf is the first player of whom something is so; nil where there is none.
+func firstOf(list []*Player, is func(*Player) bool) *Player {
+	if i := slices.IndexFunc(list, is); i >= 0 {
+		return list[i]
 	}
-	return list[i]
+	return nil
 }
 
 // choiceCookie is the cookie in which a browser keeps who plays. It names the port, as browsers share cookies between
@@ -82,11 +86,8 @@ func choiceCookie(r *http.Request) string {
 
 // Choose has this browser begin with a player from now on.
 func Choose(w http.ResponseWriter, r *http.Request, key string) {
-	http.SetCookie(
-		w,
-		&http.Cookie{Name: choiceCookie(r), Value: key, Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true,
-			SameSite: http.SameSiteLaxMode},
-	)
+	http.SetCookie(w, &http.Cookie{Name: choiceCookie(r), Value: key, Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true,
+		SameSite: http.SameSiteLaxMode})
 }
 
 // AsPlayer is a context in which a player plays.
@@ -145,12 +146,7 @@ func (a *Site) Players() []*Player {
 
 // playerOf is a player by the number; nil where there is none.
 func (a *Site) playerOf(id uint) *Player {
-	for _, p := range a.Players() {
-		if p.Who.ID == id {
-			return p
-		}
-	}
-	return nil
+	return firstOf(a.Players(), func(p *Player) bool { return p.Who.ID == id })
 }
 
 // AsPlayerNow is a context with its player as they are now; one who was removed stays as they were.

@@ -78,7 +78,7 @@ func (a *Site) Report(ctx context.Context, e store.Entry) (*judge.Report, error)
 	if len(e.Lick.Notes) < LongLine {
 		r, err = check(ctx)
 	} else {
-		r, err = InTurn(ctx, a, e.ID, check)
+		r, err = Queued(ctx, a, e.ID, check)
 	}
 	if err != nil {
 		return nil, err
@@ -125,7 +125,7 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 	if list, ok := a.reports.offers.Get(key); ok {
 		return list, nil
 	}
-	list, err := InTurn(ctx, a, e.ID, func(ctx context.Context) ([]propose.Proposal, error) {
+	list, err := Queued(ctx, a, e.ID, func(ctx context.Context) ([]propose.Proposal, error) {
 		return propose.Hands(ctx, c.Engine, e.Lick, ask)
 	})
 	if err != nil {
@@ -135,8 +135,8 @@ func (a *Site) Proposed(ctx context.Context, e store.Entry, f HandsForm) ([]prop
 	return list, nil
 }
 
-// InTurn is what f finds for a lick (0 for none), as work that waits for its turn (jobs.Do).
-func InTurn[T any](ctx context.Context, a *Site, lick uint, f func(context.Context) (T, error)) (out T, err error) {
+// Queued is what f finds for a lick (0 for none), as work that waits for its turn (jobs.Do).
+func Queued[T any](ctx context.Context, a *Site, lick uint, f func(context.Context) (T, error)) (out T, err error) {
 	err = a.Work.Do(ctx, lick, func(ctx context.Context) (err error) {
 		out, err = f(ctx)
 		return err
@@ -168,8 +168,7 @@ func (f HandsForm) request(l lick.Lick) (propose.Request, error) {
 		a.Way = way
 	}
 	if f.Place && len(l.Notes) > propose.MaxFreePlaces {
-		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces,
-			len(l.Notes))
+		return a, fmt.Errorf("free places take lines of up to %d notes, this one has %d", propose.MaxFreePlaces, len(l.Notes))
 	}
 	for i := max(1, f.From); f.From > 0 && i <= min(f.Upto, len(l.Notes)); i++ {
 		a.Notes = append(a.Notes, i-1)

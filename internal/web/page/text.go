@@ -16,15 +16,10 @@ func SentenceCase(s string) string {
 // Sentence makes an error's text one: a capital first, a stop last. Errors in Go begin small and end without a stop, so
 // that they can be wrapped; players read them as sentences.
 func Sentence(s string) string {
-	s = strings.TrimSpace(s)
-	if s == "" {
+	if s = strings.TrimSpace(s); s == "" {
 		return s
 	}
-	head := SentenceCase(s)
-	if !strings.HasSuffix(head, ".") {
-		head += "."
-	}
-	return head
+	return strings.TrimSuffix(SentenceCase(s), ".") + "."
 }
 
 // HashOf lets the browser say which fragments it has.

@@ -148,7 +148,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	heard, err := page.InTurn(r.Context(), a.Site, 0, func(ctx context.Context) (hear.Bent, error) {
+	heard, err := page.Queued(r.Context(), a.Site, 0, func(ctx context.Context) (hear.Bent, error) {
 		return hear.Bend(ctx, samples, rate, targetOf(bent, at))
 	})
 	if err != nil {
@@ -175,8 +175,7 @@ func (a Screen) recorded(r *http.Request, l lick.Lick, i int) ([]float32, int, e
 		if err != nil || !(cents >= -150 && cents <= 150) {
 			return nil, 0, errors.New("the simulated guitar misses by −150 to 150 cents")
 		}
-		return sound.SimulatedBend(page.EngineOf(r.Context()).Player.Guitar, l.Notes[i], l.Tuning,
-			cents), sound.Rate, nil
+		return sound.SimulatedBend(page.EngineOf(r.Context()).Player.Guitar, l.Notes[i], l.Tuning, cents), sound.Rate, nil
 	}
 	data, err := io.ReadAll(r.Body)
 	if err != nil {

@@ -59,7 +59,7 @@ func (a Screen) hearLine(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	heard, err := page.InTurn(r.Context(), a.Site, 0, func(ctx context.Context) ([]hear.Note, error) {
+	heard, err := page.Queued(r.Context(), a.Site, 0, func(ctx context.Context) ([]hear.Note, error) {
 		return hear.Line(ctx, samples, rate, l)
 	})
 	if err != nil {

@@ -13,6 +13,7 @@ import (
 	"io/fs"
 	"net/http"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 
@@ -41,9 +42,7 @@ func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Sc
 	a := Screen{site, pieces, shelf}
 	go func() {
 		for _, p := range site.Players() {
-			a.shelf.Of(p.Who.ID).
-				Numbers(context.Background(), site.Store)
-			// what is wrong is told where it is asked for
+			a.shelf.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
 		}
 	}()
 	return a
@@ -119,11 +118,7 @@ func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practic
 		return page.Mistake(err)
 	}
 	v.AskNote = missed && v.Stand != nil
-	name := "practice"
-	if r.Header.Get("HX-Request") != "" {
-		name = "practice-partial"
-	}
-	return a.Render(w, r, name, page.Page{Title: "Practice", Where: "practice", Data: v})
+	return a.RenderBody(w, r, "practice", page.Page{Title: "Practice", Where: "practice", Data: v})
 }
 
 // practise takes what a player says: a round that was clean or not, the note that was missed,
@@ -181,10 +176,8 @@ func (a Screen) word(ctx context.Context, f practiceForm, now time.Time) error {
 }
 
 // partOf is the part on the stand.
-func (a Screen) partOf(
-	ctx context.Context,
-	f practiceForm,
-) (e store.Entry, p practice.Piece, part practice.Part, err error) {
+func (a Screen) partOf(ctx context.Context, f practiceForm) (e store.Entry, p practice.Piece, part practice.Part,
+	err error) {
 	if e, err = a.Get(ctx, f.Lick); err != nil {
 		return e, p, part, err
 	}
@@ -209,11 +202,8 @@ func (a Screen) pieceFor(ctx context.Context, f practiceForm, e store.Entry) (pr
 	if errors.Is(err, store.ErrNotFound) {
 		return p, nil // put aside meanwhile
 	}
-	for _, it := range x.Items {
-		if it.Lick == e.ID && it.Tempo > 0 {
-			p.Wanted = it.Tempo
-			break
-		}
+	if k := slices.IndexFunc(x.Items, func(it store.SetItem) bool { return it.Lick == e.ID && it.Tempo > 0 }); k >= 0 {
+		p.Wanted = x.Items[k].Tempo
 	}
 	return p, err
 }

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"html/template"
@@ -98,7 +99,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	if err != nil {
 		return nil, err
 	}
-	pieces, err := page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]practice.Piece, error) {
+	pieces, err := page.Queued(ctx, a.Site, 0, func(ctx context.Context) ([]practice.Piece, error) {
 		if set != nil {
 			return a.pieces.In(ctx, page.EngineOf(ctx), pieceOf(ctx), a.Store, set.Due(now.Weekday()))
 		}
@@ -237,11 +238,8 @@ func (a Screen) setChoices(ctx context.Context, f practiceForm) (out []view.Choi
 	out = append(out,
 		view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0})
 	for _, x := range list {
-		out = append(
-			out,
-			view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
-				On: f.Set == x.ID},
-		)
+		out = append(out, view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
+			On: f.Set == x.ID})
 	}
 	return out, nil
 }
@@ -264,9 +262,8 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 			part = x
 		}
 	}
-	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: part.Name, Wanted: p.Wanted, Minutes: v.Minutes,
-		Rung: book.Climb(part, p.Wanted, e.ID,
-			practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
+	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: cmp.Or(part.Name, "the whole"), Minutes: v.Minutes,
+		Rung: book.Climb(part, p.Wanted, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
 	s.Wanted, s.Tempo, s.Raise = s.Rung.Wanted, s.Rung.Tempo, practice.RaiseTo(s.Rung.Wanted)
 	s.Asks = s.Rung.Top && !s.Rung.Done && f.Kind == ""
 	v.Out = book.KeptOut(e.ID)
@@ -275,9 +272,6 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		if f.Do == "set" || f.Tempo > 0 && f.Do != "" {
 			s.Tempo = f.Tempo // a warm-up is played as the player likes, and is no rung
 		}
-	}
-	if s.Name == "" {
-		s.Name = "the whole"
 	}
 	for k := range 3 {
 		s.Pips = append(s.Pips, k < 3-s.Rung.Left)
@@ -301,16 +295,9 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		s.Hands = draw.HandsSVG(shown, nil, missed)
 	}
 	for _, x := range p.Parts {
-		name := x.Name
-		if name == "" {
-			name = "the whole"
-		}
-		s.Parts = append(
-			s.Parts,
-			view.Choice{Name: fmt.Sprintf("%s: clean up to %.0f", name, x.Ceiling), Link: standLink(e.ID,
-				x.Name, v.Minutes, f.Set, ""),
-				On: x.Name == part.Name},
-		)
+		s.Parts = append(s.Parts, view.Choice{On: x.Name == part.Name,
+			Name: fmt.Sprintf("%s: clean up to %.0f", cmp.Or(x.Name, "the whole"), x.Ceiling),
+			Link: standLink(e.ID, x.Name, v.Minutes, f.Set, "")})
 	}
 	today, spent := practice.DateOf(a.Store.Now()), 0.0
 	entries := book.Part(e.ID, part.Name)

@@ -55,7 +55,7 @@ func (a Screen) findRecipe(w http.ResponseWriter, r *http.Request) error {
 // parted are the recipes that a line is joined of.
 // The search may take a second on a long line, and a newer one for the same lick ends it.
 func (a Screen) parted(ctx context.Context, e store.Entry) ([]find.Found, error) {
-	return page.InTurn(ctx, a.Site, e.ID, func(ctx context.Context) ([]find.Found, error) {
+	return page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) ([]find.Found, error) {
 		return find.Parts(ctx, page.EngineOf(ctx).Player.Guitar, e.Lick)
 	})
 }
@@ -63,10 +63,8 @@ func (a Screen) parted(ctx context.Context, e store.Entry) ([]find.Found, error)
 // foundNotice says which notes follow which recipe, with the way to look at each and to keep them with the lick.
 func foundNotice(e store.Entry, parts []find.Found) page.Notice {
 	var says []string
-	n := page.Notice{
-		Actions: []page.Action{{Label: "Keep them with the lick", Post: fmt.Sprintf("/licks/%d/parts", e.ID),
-			Rev: e.Revision}},
-	}
+	n := page.Notice{Actions: []page.Action{{Label: "Keep them with the lick", Post: fmt.Sprintf("/licks/%d/parts", e.ID),
+		Rev: e.Revision}}}
 	for _, p := range parts {
 		says = append(says, fmt.Sprintf("notes %d to %d of %d follow %s", p.From, p.To, len(e.Lick.Notes), p.Recipe))
 		if len(n.Actions) <= maxPartActions {

@@ -3,7 +3,6 @@
 package runs
 
 import (
-	"cmp"
 	"context"
 	"embed"
 	"errors"
@@ -22,7 +21,6 @@ import (
 	"ornamen/core/pick"
 	"ornamen/core/propose"
 	"ornamen/core/run"
-	"ornamen/core/sound"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
@@ -42,10 +40,10 @@ func (a Screen) Files() fs.FS { return files }
 func (a Screen) Routes(r, work chi.Router) {
 	r.Get("/runs", a.Handler(a.runs))
 	work.Get("/runs/sound.wav", a.Handler(a.runSound))
-	work.Get("/runs/sounding", a.Handler(a.runTimes))
+	work.Get("/runs/sounding", a.Handler(a.runSound))
 	r.Post("/runs/lick", a.Handler(a.runToBench))
 	r.Post("/runs/saved", a.Handler(a.saveRecipe))
-	r.Post("/runs/saved/{id}/forget", a.Forget(a.Store.ForgetRecipe, "/runs"))
+	r.Post("/runs/saved/{id}/forget", a.Does(a.Store.ForgetRecipe, "/runs"))
 	work.Get("/licks/{id}/recipe", a.Handler(a.findRecipe))
 	r.Post("/licks/{id}/parts", a.Handler(a.keepParts))
 }
@@ -99,15 +97,14 @@ func readRuns(r *http.Request) (runsForm, error) {
 		}
 	}
 	f.Use, f.Show = r.Form.Get("use"), r.Form.Get("show")
-	if n, err := strconv.ParseUint(r.Form.Get("lick"), 10, 31); err == nil {
-		f.Lick = uint(n)
+	number := func(name string) uint {
+		n, err := strconv.ParseUint(r.Form.Get(name), 10, 31)
+		if err != nil {
+			return 0
+		}
+		return uint(n)
 	}
-	if n, err := strconv.ParseUint(r.Form.Get("rev"), 10, 31); err == nil {
-		f.Rev = uint(n)
-	}
-	if n, err := strconv.Atoi(r.Form.Get("part")); err == nil && n > 0 {
-		f.Part = n
-	}
+	f.Lick, f.Rev, f.Part = number("lick"), number("rev"), int(number("part"))
 	return f, nil
 }
 
@@ -129,11 +126,10 @@ func (f runsForm) query() url.Values {
 			q.Set("part", fmt.Sprint(f.Part))
 		}
 	}
-	if f.Use != "" {
-		q.Set("use", f.Use)
-	}
-	if f.Show != "" {
-		q.Set("show", f.Show)
+	for name, value := range map[string]string{"use": f.Use, "show": f.Show} {
+		if value != "" {
+			q.Set(name, value)
+		}
 	}
 	return q
 }
@@ -157,8 +153,7 @@ func (f runsForm) inKey(key string) string {
 // andThen is the address of the run that goes on with another part.
 func (f runsForm) andThen(last run.Recipe, grown *run.Run, g neck.Guitar) string {
 	f.Use, f.Show = "", ""
-	back := run.Back(last, grown, g)
-	f.Recipe.AddPart(back)
+	f.Recipe.AddPart(run.Back(last, grown, g))
 	return f.address()
 }
 
@@ -187,11 +182,7 @@ func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 		return page.Mistake(err)
 	}
 	w.Header().Set("HX-Replace-Url", f.address())
-	name := "runs"
-	if r.Header.Get("HX-Request") != "" {
-		name = "runs-partial"
-	}
-	return a.Render(w, r, name, page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
+	return a.RenderBody(w, r, "runs", page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
 }
 
 // runLick is the line that the form has come to: the recipe grown, played the chosen way, restrung or turned. Ways to
@@ -202,7 +193,7 @@ func (a Screen) runLick(ctx context.Context, f runsForm) (lick.Lick, error) {
 	if err != nil {
 		return lick.Lick{}, err
 	}
-	return page.InTurn(ctx, a.Site, 0, func(ctx context.Context) (lick.Lick, error) { return shownAs(ctx, f, grown, g) })
+	return page.Queued(ctx, a.Site, 0, func(ctx context.Context) (lick.Lick, error) { return shownAs(ctx, f, grown, g) })
 }
 
 // shownAs is the run as it is looked at: restrung, turned, an octave away.
@@ -285,11 +276,7 @@ func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 	if f.Lick > 0 && f.Show == "" {
 		return a.regrow(w, r, f)
 	}
-	e, err := a.Add(r.Context(), l, "from Runs")
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
+	return a.Begin(w, r, l, "from Runs")
 }
 
 // regrow grows a lick of the notebook again from a changed recipe, as an edit of the revision
@@ -303,10 +290,7 @@ func (a Screen) regrow(w http.ResponseWriter, r *http.Request, f runsForm) error
 	if err != nil {
 		return page.Refuse(err)
 	}
-	if _, err := a.Commit(r.Context(), f.Lick, f.Rev, again, what); err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", f.Lick))
+	return a.Change(w, r, f.Lick, f.Rev, again, what)
 }
 
 // grownAgain is a lick, or its part that the form names, grown from a changed recipe, and what that is called. What was
@@ -346,47 +330,29 @@ func (a Screen) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, f.address())
 }
 
-// runHeard is the run of the Runs screen as it sounds; what is asked of the sound stands in
-// the address beside the recipe.
-func (a Screen) runHeard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.SoundForm, err error) {
-	// The recipe's words and the sound's have some names in common: the sound's begin with "sound-".
-	asked := map[string][]string{}
-	if err := r.ParseForm(); err == nil {
-		for name, values := range r.Form {
-			if own, is := strings.CutPrefix(name, "sound-"); is {
-				asked[own] = values
-				delete(r.Form, name)
-			}
-		}
+// runSound sends the run as it sounds, or when its notes sound; what is asked of the sound stands in the address beside
+// the recipe.
+func (a Screen) runSound(w http.ResponseWriter, r *http.Request) error {
+	asked, err := view.Apart(r)
+	if err != nil {
+		return err
 	}
 	form, err := readRuns(r)
+	var l lick.Lick
 	if err == nil {
 		l, err = a.runLick(r.Context(), form)
 	}
+	var f view.SoundForm
 	if err == nil {
 		r.Form = asked
 		err = a.Decode(r, &f)
 	}
-	if err == nil {
-		p, err = f.Renderer(page.EngineOf(r.Context()).Player.Guitar, l)
-	}
-	return p, l, f, page.Mistake(err)
-}
-
-// runSound sends the run as it sounds.
-func (a Screen) runSound(w http.ResponseWriter, r *http.Request) error {
-	p, l, f, err := a.runHeard(r)
 	if err != nil {
-		return err
+		return page.Mistake(err)
 	}
-	return view.SendWAV(w, r, p, l, f.Save)
-}
-
-// runTimes says when its notes sound.
-func (a Screen) runTimes(w http.ResponseWriter, r *http.Request) error {
-	p, l, f, err := a.runHeard(r)
+	p, err := f.Renderer(page.EngineOf(r.Context()).Player.Guitar, l)
 	if err != nil {
-		return err
+		return page.Mistake(err)
 	}
-	return view.SendTimes(w, p, cmp.Or(f.Tempo, l.Tempo))
+	return f.Send(w, r, p, l)
 }

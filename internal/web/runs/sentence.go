@@ -83,13 +83,8 @@ var extras = []struct {
 }{
 	{"repeat", "each cell %s times", "play each cell twice", "How often", []string{"2"}},
 	{"tail", "with the tail %s", "end with a tail", "A cell, 4 3 2 1", []string{"3 2 1", "1 0", "2 1"}},
-	{
-		"down-cell",
-		"coming down, the cell %s",
-		"another cell coming down",
-		"A cell, 3 2 1",
-		[]string{"1 2 3", "3 2 1", "2 1"},
-	},
+	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1",
+		[]string{"1 2 3", "3 2 1", "2 1"}},
 	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes", []string{"yes"}},
 	{"turn", "the top place %s", "play the top place twice", "once or twice", []string{"twice"}},
 	{"bars", "", "two bars long", "How many", []string{"2"}},
@@ -97,13 +92,8 @@ var extras = []struct {
 	{"loop", "as a loop", "as a loop", "yes", []string{"yes"}},
 	{"chords", "over the chords %s", "over chosen chords", "Degrees: 1 4 5", []string{"1 4 5"}},
 	{"follow", "each chord with its own tones", "each chord with its own tones", "chord, or key", []string{"chord"}},
-	{
-		"scales",
-		"through %s",
-		"through several scales",
-		"natural minor, dorian",
-		[]string{"natural minor, dorian", "major, mixolydian", "minor pentatonic, blues"},
-	},
+	{"scales", "through %s", "through several scales", "natural minor, dorian",
+		[]string{"natural minor, dorian", "major, mixolydian", "minor pentatonic, blues"}},
 	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes", []string{"yes"}},
 	{"start", "begin on tone %s", "begin on the second tone", "Its number in the layout", []string{"2"}},
 	{"rotate", "begin each cell on step %s", "begin in the middle of the cell", "The step", []string{"2"}},
@@ -149,8 +139,7 @@ func (s *sentence) say(f runsForm, r, last run.Recipe, heard []byte, g neck.Guit
 		}
 		if k > 0 && (x.field == "accent" || slices.Contains(run.Inherited, x.field)) && x.field != "cell" &&
 			r.Get(x.field) == last.Get(x.field) {
-			s.More = append(s.More,
-				sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
+			s.More = append(s.More, sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
 			continue
 		}
 		if x.field == "times" && r.Bars > 0 || x.field == "bars" && r.Bars == 0 {
@@ -278,14 +267,11 @@ func barsWord(r run.Recipe, _ neck.Guitar) string { return say.Count(r.Bars, "ba
 
 // landWord is the tone that the run ends on.
 func landWord(r run.Recipe, _ neck.Guitar) string {
-	if r.Land == "" {
-		return "nothing"
-	}
 	d, beat, at := strings.Cut(r.Land, "@")
 	if at {
-		return prettyDegrees(d) + " on beat " + beat
+		beat = " on beat " + beat
 	}
-	return prettyDegrees(d)
+	return cmp.Or(prettyDegrees(d)+beat, "nothing")
 }
 
 // accentWord is which notes are accented.
@@ -314,19 +300,9 @@ func said(words, value string) string {
 // own. A start is offered if the whole layout can be laid from it, which is why each is tried; a recipe that cannot be
 // read yet has none.
 func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
-	p, err := music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop))
+	p, layout, at, err := laid(r, g)
 	if err != nil {
 		return nil
-	}
-	layout := shape.Default(p.Scale)
-	if r.Layout != "" {
-		if layout, err = shape.ParseLayout(r.Layout); err != nil {
-			return nil
-		}
-	}
-	at := shape.Start(g, p, layout)
-	if given, err := neck.ParsePlace(r.At); err == nil {
-		at.String = given.String
 	}
 	var out []view.Choice
 	for fret := 0; fret <= g.Frets && len(out) < 12; fret++ {
@@ -338,6 +314,23 @@ func starts(f runsForm, k int, r run.Recipe, g neck.Guitar) []view.Choice {
 		}
 	}
 	return out
+}
+
+// laid are a recipe's tones, the layout and the place where it starts, each the usual one where none is given.
+func laid(r run.Recipe, g neck.Guitar) (p music.Palette, layout shape.Layout, at neck.Place, err error) {
+	if p, err = music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop)); err != nil {
+		return p, nil, at, err
+	}
+	layout = shape.Default(p.Scale)
+	if r.Layout != "" {
+		if layout, err = shape.ParseLayout(r.Layout); err != nil {
+			return p, nil, at, err
+		}
+	}
+	if given, err := neck.ParsePlace(r.At); err == nil {
+		return p, layout, given, nil
+	}
+	return p, layout, shape.Start(g, p, layout), nil
 }
 
 // layoutWord is the shape as the sentence has it. Where the recipe names none it is the usual one of the scale: three a
@@ -355,25 +348,12 @@ func layoutWord(r run.Recipe, _ neck.Guitar) string {
 // placeWord is where the run starts, as the sentence has it. A recipe without a place has the layout's usual start;
 // what cannot be read is shown as it was typed, beside the error that says so.
 func placeWord(r run.Recipe, g neck.Guitar) string {
-	p, err := music.ParseKey(r.Key, page.WordsOf(r.Add), page.WordsOf(r.Drop))
-	if err != nil {
+	_, _, at, err := laid(r, g)
+	if err != nil || at.String < 1 || at.String > len(g.Tuning) {
 		return r.At
-	}
-	layout := shape.Default(p.Scale)
-	if r.Layout != "" {
-		if l, err := shape.ParseLayout(r.Layout); err == nil {
-			layout = l
-		}
-	}
-	at := shape.Start(g, p, layout)
-	if given, err := neck.ParsePlace(r.At); err == nil {
-		at = given
 	}
 	l := lick.New()
 	l.Tuning = g.Tuning
-	if at.String < 1 || at.String > len(g.Tuning) {
-		return r.At
-	}
 	return fmt.Sprintf("fret %d on %s", at.Fret, l.StringName(at.String))
 }
 

@@ -1,6 +1,7 @@
 package runs
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -46,12 +47,8 @@ type letter struct{ Key, Field, Name string }
 // Letters are the keys of the screen.
 func (*runsPage) Letters() []letter {
 	return []letter{{"k", "key", "key"}, {"p", "at", "place"}, {"c", "cell", "cell"}, {"d", "down-cell", "coming down"},
-		{
-			"m",
-			"move",
-			"move",
-		}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"a", "then", "and then"}, {"l", "land", "landing"},
-		{"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
+		{"m", "move", "move"}, {"n", "times", "times"}, {"t", "tail", "tail"}, {"a", "then", "and then"},
+		{"l", "land", "landing"}, {"s", "tempo", "speed"}, {"b", "bench", "to the bench"}}
 }
 
 // letterOf is the key that opens a word; empty for none.
@@ -97,9 +94,7 @@ type sentencePart struct {
 type offer struct{ Field, Name, Text, Link string }
 
 // Tight says whether the piece stands without a space before it.
-func (p sentencePart) Tight() bool {
-	return strings.HasPrefix(p.Plain, ",") || strings.HasPrefix(p.Plain, ".")
-}
+func (p sentencePart) Tight() bool { return p.Plain != "" && strings.Contains(",.", p.Plain[:1]) }
 
 // wayRow is one way to play the run. Held is the move that sets this way's ceiling, in words.
 type wayRow struct {
@@ -175,8 +170,8 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 			return err
 		}
 	}
-	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"}, {"Mirror",
-		"mirror"}, {"Octave up", "octave"}, {"Octave down", "-octave"}} {
+	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"},
+		{"Mirror", "mirror"}, {"Octave up", "octave"}, {"Octave down", "-octave"}} {
 		to := f
 		to.Show = x.show
 		if f.Show == x.show {
@@ -218,11 +213,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 		to.Use = w.Name
 		row := wayRow{Digit: i + 1, Name: page.SentenceCase(w.Name), Ceiling: view.CeilingWord(w.Report),
 			Held: w.Held, On: w.Name == use.Name, Link: to.address()}
-		row.Strokes = say.Count(w.Report.Strokes, "stroke")
-		if w.Report.Slurs > 0 {
-			row.Strokes += ", " + say.Count(w.Report.Slurs, "slur")
-		}
-		row.Changes = view.StringChangeWords(w.Report)
+		row.Strokes, row.Changes = say.Slurred(w.Report.Strokes, w.Report.Slurs), view.StringChangeWords(w.Report)
 		v.Ways = append(v.Ways, row)
 	}
 	if best := use.Report.BestPossible; best > 0 {
@@ -272,11 +263,8 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar)
 		notes = append(notes, "Count each cell "+x.Aloud+".")
 	}
 	if x.MeetCells > 1 {
-		notes = append(
-			notes,
-			fmt.Sprintf("Cell and beat meet again after %s, %s.", say.Count(x.MeetCells, "cell"),
-				say.Count(x.MeetBeats, "beat")),
-		)
+		notes = append(notes, fmt.Sprintf("Cell and beat meet again after %s, %s.", say.Count(x.MeetCells, "cell"),
+			say.Count(x.MeetBeats, "beat")))
 	}
 	if x.PickupFrom != "" && v.Form.Recipe.From == "" {
 		notes = append(notes, "The pick-up starts on "+x.PickupFrom+".")
@@ -304,13 +292,7 @@ func learnWords(r run.Recipe, notes int) string {
 			cells[phrase.CellText(p.Kind, c)] = true
 		}
 	}
-	count := func(n int, what string) string {
-		if n == 1 {
-			return "one " + what
-		}
-		return say.Count(n, what)
-	}
-	return fmt.Sprintf("%s and %s to learn, not %d numbers", count(len(shapes), "shape"), count(len(cells), "cell"),
+	return fmt.Sprintf("%s and %s to learn, not %d numbers", say.Some(len(shapes), "shape"), say.Some(len(cells), "cell"),
 		notes)
 }
 
@@ -318,10 +300,8 @@ func learnWords(r run.Recipe, notes int) string {
 // the numbers compare lines and not fingerings. A restringing compares the proposals that it was chosen by.
 func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
-	c := &compareView{
-		Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)), "backwards": "Backwards",
-			"mirror": "The mirror", "octave": "Octave up", "-octave": "Octave down"}[f.Show],
-	}
+	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)),
+		"backwards": "Backwards", "mirror": "The mirror", "octave": "Octave up", "-octave": "Octave down"}[f.Show]}
 	before, after := use.Lick, lick.Lick{}
 	var err error
 	if f.Show == "restring" {
@@ -343,13 +323,8 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		if err != nil {
 			return err
 		}
-		o.Title, o.Ceiling, o.Word, o.Class = title, view.CeilingWord(rep), view.SentenceWord(
-			rep.Verdict,
-		), rep.Verdict.String()
-		o.Hands = draw.HandsSVG(l, nil, rep.Bottleneck)
-		if o.Why == "" {
-			o.Why = page.SentenceCase(view.StringChangeWords(rep)) + "."
-		}
+		why := cmp.Or(o.Why, page.SentenceCase(view.StringChangeWords(rep))+".")
+		*o = view.OfferOf(0, title, why, rep, nil)
 		return nil
 	}
 	if err := fill(&c.Before, before, "As it is"); err != nil {

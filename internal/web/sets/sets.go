@@ -57,7 +57,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/sets", a.Handler(a.add))
 	r.Get("/sets/{id}", a.Handler(a.show))
 	r.Post("/sets/{id}", a.Handler(a.change))
-	r.Post("/sets/{id}/delete", a.Handler(a.remove))
+	r.Post("/sets/{id}/delete", a.Does(a.Store.DeleteSet, "/sets?gone=%d"))
 	r.Post("/sets/{id}/restore", a.Handler(a.restore))
 	r.Get("/sets/{id}/through", a.Handler(a.through))
 	work.Get("/sets/{id}/sheet", a.Handler(a.sheet))
@@ -113,9 +113,9 @@ func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
 	return page.Redirect(w, r, fmt.Sprintf("/sets/%d", x.ID))
 }
 
-// setAt finds the set of the address.
-func (a Screen) setAt(r *http.Request) (store.Set, error) {
-	n, err := page.ID(r)
+// setAndForm finds the set of the address, and reads the form.
+func (a Screen) setAndForm(r *http.Request, form any) (store.Set, error) {
+	n, err := a.IDAndForm(r, form)
 	if err != nil {
 		return store.Set{}, err
 	}
@@ -125,10 +125,7 @@ func (a Screen) setAt(r *http.Request) (store.Set, error) {
 // change makes one change of a set and answers with the set as it is then.
 func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 	var f setForm
-	x, err := a.setAt(r)
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	x, err := a.setAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -192,10 +189,7 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 	case "remove":
 		x.Items = slices.Delete(x.Items, f.N-1, f.N)
 	case "up", "down":
-		to := f.N - 2
-		if f.Do == "down" {
-			to = f.N
-		}
+		to := f.N - 1 + map[string]int{"up": -1, "down": 1}[f.Do]
 		if to >= 0 && to < len(x.Items) {
 			x.Items[f.N-1], x.Items[to] = x.Items[to], x.Items[f.N-1]
 		}
@@ -376,18 +370,6 @@ func elsewhere(e *judge.Engine, l lick.Lick, to string) (lick.Lick, string, erro
 	return r.Lick, "in " + p.Tonic.Pretty(), err
 }
 
-// remove puts a set aside; the notice brings it back.
-func (a Screen) remove(w http.ResponseWriter, r *http.Request) error {
-	n, err := page.ID(r)
-	if err == nil {
-		err = a.Store.DeleteSet(r.Context(), n)
-	}
-	if err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/sets?gone=%d", n))
-}
-
 // restore brings a set back.
 func (a Screen) restore(w http.ResponseWriter, r *http.Request) error {
 	n, err := page.ID(r)
@@ -405,10 +387,7 @@ func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Each bool `form:"each"` // a page for each lick
 	}
-	x, err := a.setAt(r)
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	x, err := a.setAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -420,7 +399,7 @@ func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("the set has no lick to print yet"))
 	}
-	data, err := page.InTurn(ctx, a.Site, 0, func(ctx context.Context) ([]byte, error) {
+	data, err := page.Queued(ctx, a.Site, 0, func(ctx context.Context) ([]byte, error) {
 		return handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
 	})
 	if err != nil {
@@ -449,10 +428,7 @@ func (a Screen) handOver(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Page bool `form:"page"` // with the page that plays
 	}
-	x, err := a.setAt(r)
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	x, err := a.setAndForm(r, &f)
 	if err != nil {
 		return err
 	}

@@ -134,10 +134,7 @@ func (a Screen) show(w http.ResponseWriter, r *http.Request) error {
 		Changed int  `form:"changed"`
 		Beside  int  `form:"beside"`
 	}
-	x, err := a.setAt(r)
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	x, err := a.setAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -306,10 +303,7 @@ func (a Screen) through(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		N int `form:"n"`
 	}
-	x, err := a.setAt(r)
-	if err == nil {
-		err = a.Decode(r, &f)
-	}
+	x, err := a.setAndForm(r, &f)
 	if err != nil {
 		return err
 	}
@@ -340,9 +334,5 @@ func (a Screen) through(w http.ResponseWriter, r *http.Request) error {
 	if n < len(items) {
 		v.Next, v.After = n+1, view.TitleOf(entries[n].Lick)
 	}
-	name := "through"
-	if r.Header.Get("HX-Request") != "" {
-		name = "through-partial"
-	}
-	return a.Render(w, r, name, page.Page{Title: x.Name, Where: "notebook", Data: v})
+	return a.RenderBody(w, r, "through", page.Page{Title: x.Name, Where: "notebook", Data: v})
 }

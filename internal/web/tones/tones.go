@@ -44,7 +44,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/tones/sounding", a.Handler(a.tonesSound))
 	r.Post("/tones/lick", a.Handler(a.buildLick))
 	r.Post("/tones/saved", a.Handler(a.savePalette))
-	r.Post("/tones/saved/{id}/forget", a.Forget(a.Store.ForgetPalette, "/tones"))
+	r.Post("/tones/saved/{id}/forget", a.Does(a.Store.ForgetPalette, "/tones"))
 	work.Get("/licks/{id}/recolour", a.Handler(a.recolourPreview))
 	r.Post("/licks/{id}/recolour", a.Handler(a.recolour))
 }
@@ -121,11 +121,7 @@ func (a Screen) tones(w http.ResponseWriter, r *http.Request) error {
 		return page.Refuse(err)
 	}
 	w.Header().Set("HX-Replace-Url", v.Form.address())
-	name := "tones"
-	if r.Header.Get("HX-Request") != "" {
-		name = "tones-partial"
-	}
-	return a.Render(w, r, name, page.Page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
+	return a.RenderBody(w, r, "tones", page.Page{Title: v.Title, Where: "tones", BenchID: v.BenchID, Data: v})
 }
 
 // layoutFor reads the form's layout and start. What cannot be laid out from the start it had moves to the nearest start
@@ -175,16 +171,10 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 		}
 		return
 	}
-	var list []string
-	gone := false
-	for _, t := range placed {
-		if t.Place == at {
-			gone = true
-			continue
-		}
-		list = append(list, t.Place.Notation())
-	}
-	if !gone {
+	list := text.Each(placed, func(t shape.Placed) string { return t.Place.Notation() })
+	if k := slices.Index(list, at.Notation()); k >= 0 {
+		list = slices.Delete(list, k, k+1)
+	} else {
 		list = append(list, at.Notation())
 	}
 	if len(list) > 0 {
@@ -211,13 +201,8 @@ func (a Screen) buildLick(w http.ResponseWriter, r *http.Request) error {
 	l := lick.New()
 	l.Tuning = slices.Clone(page.EngineOf(r.Context()).Player.Guitar.Tuning)
 	l.Title, l.Key = "New lick in "+p.Pretty(), f.key(p)
-	first := placed[0].Place
-	for _, t := range placed {
-		if t.Tone.Role == music.Root {
-			first = t.Place
-			break
-		}
-	}
+	root := max(0, slices.IndexFunc(placed, func(t shape.Placed) bool { return t.Tone.Role == music.Root }))
+	first := placed[root].Place
 	if l, err = (lick.Insert{After: -1, Place: first, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
 		return page.Refuse(err)
 	}
@@ -251,8 +236,8 @@ func (a Screen) savePalette(w http.ResponseWriter, r *http.Request) error {
 	if _, err := f.palette(); err != nil {
 		return page.Refuse(err)
 	}
-	if err := a.Store.SavePalette(r.Context(), store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add,
-		Dropped: f.Drop}); err != nil {
+	saved := store.Palette{Name: name, Tonic: f.Tonic, Scale: f.Scale, Added: f.Add, Dropped: f.Drop}
+	if err := a.Store.SavePalette(r.Context(), saved); err != nil {
 		return err
 	}
 	return page.Redirect(w, r, f.address())
@@ -307,12 +292,9 @@ func onlyTones(l lick.Lick, p music.Palette) (shape.Recoloured, error) {
 // recolour takes the recoloured lick in: as one edit of the revision that was shown, so that undo brings the old tones
 // back, or as a new lick beside it. With How "tones" the notes stay and only what they are judged by changes.
 func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
-	n, err := page.ID(r)
-	if err != nil {
-		return err
-	}
 	var f recolourForm
-	if err := a.Decode(r, &f); err != nil {
+	n, err := a.IDAndForm(r, &f)
+	if err != nil {
 		return err
 	}
 	base, err := a.WholeAt(r.Context(), n, f.Rev)
@@ -330,16 +312,9 @@ func (a Screen) recolour(w http.ResponseWriter, r *http.Request) error {
 	}
 	if f.How == "new" {
 		got.Lick.Title = text.Cut(view.TitleOf(base)+" in "+p.Pretty(), 200)
-		e, err := a.Add(r.Context(), got.Lick, "recoloured from "+view.TitleOf(base))
-		if err != nil {
-			return err
-		}
-		return page.Redirect(w, r, fmt.Sprintf("/licks/%d", e.ID))
+		return a.Begin(w, r, got.Lick, "recoloured from "+view.TitleOf(base))
 	}
-	if _, err := a.Commit(r.Context(), n, f.Rev, got.Lick, "recoloured to "+p.Pretty()); err != nil {
-		return err
-	}
-	return page.Redirect(w, r, fmt.Sprintf("/licks/%d", n))
+	return a.Change(w, r, n, f.Rev, got.Lick, "recoloured to "+p.Pretty())
 }
 
 // toggled adds or drops a tone of the form, as the bench does. A tone that cannot go, the root,
@@ -360,6 +335,15 @@ func stringNames(g neck.Guitar) []string {
 	out := make([]string, len(g.Tuning))
 	for i := range out {
 		out[i] = view.ShortString(l, i+1)
+	}
+	return out
+}
+
+// choices are what may be said of one field, each with the address that says it.
+func (f tonesForm) choices(set func(*tonesForm, string), now, after string, values ...string) []view.Choice {
+	out := make([]view.Choice, len(values))
+	for i, v := range values {
+		out[i] = view.Choice{Name: v + after, Link: f.with(func(f *tonesForm) { set(f, v) }), On: now == v}
 	}
 	return out
 }

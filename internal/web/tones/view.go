@@ -133,14 +133,9 @@ func (a Screen) tonesStore(r *http.Request, v *tonesPage) error {
 	}
 	saved, err := a.Store.Palettes(r.Context())
 	for _, s := range saved {
-		v.Saved = append(v.Saved, savedPalette{
-			s.ID,
-			s.Name,
-			v.Form.with(func(f *tonesForm) {
-				f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped,
-					""
-			}),
-		})
+		v.Saved = append(v.Saved, savedPalette{s.ID, s.Name, v.Form.with(func(f *tonesForm) {
+			f.Tonic, f.Scale, f.Add, f.Drop, f.At = s.Tonic, s.Scale, s.Added, s.Dropped, ""
+		})})
 	}
 	return err
 }
@@ -155,9 +150,8 @@ func listWords(w []string) string {
 
 // schools are the layouts in players' words.
 var schools = []struct{ name, layout string }{
-	{"boxes", "box"},
-	{"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"}, {"arpeggio", "arp"}, {"spread",
-		"spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
+	{"boxes", "box"}, {"three a string", "3nps"}, {"one string", "string:3"}, {"an area", "frets:5-9"},
+	{"arpeggio", "arp"}, {"spread", "spread"}, {"sixths", "pairs:3,1:6"}, {"two strings", "strings:2,1"},
 	{"joined up the neck", "joined"}, {"two boxes", "boxes:1+2"},
 }
 
@@ -185,41 +179,28 @@ func (v *tonesPage) choices(f tonesForm, g neck.Guitar, p music.Palette, layout 
 		}),
 		On: kind == "places",
 	})
-	for _, l := range []string{"degrees", "notes", "fingers", "frets", "none"} {
-		v.Labels = append(v.Labels,
-			view.Choice{Name: l, Link: f.with(func(f *tonesForm) { f.Labels = l }), On: f.Labels == l})
+	v.Labels = f.choices(func(f *tonesForm, s string) { f.Labels = s }, f.Labels, "",
+		"degrees", "notes", "fingers", "frets", "none")
+	side, low := "left", "top"
+	if f.leftHanded(g) {
+		side = "right"
 	}
-	flip := func(name, now, on string, set func(*tonesForm, string)) view.Choice {
-		to := on
-		if now == on {
-			to = ""
-		}
-		return view.Choice{Name: name, Link: f.with(func(f *tonesForm) { set(f, to) }), On: now == on}
+	if f.Low == low {
+		low = ""
 	}
-	left, other := f.leftHanded(g), "left"
-	if left {
-		other = "right"
+	v.Looks = []view.Choice{
+		{Name: "thick strings on top", Link: f.with(func(f *tonesForm) { f.Low = low }), On: low == ""},
+		{Name: "left-handed", Link: f.with(func(f *tonesForm) { f.Side = side }), On: side == "right"},
 	}
-	leftHanded := view.Choice{Name: "left-handed", Link: f.with(func(f *tonesForm) { f.Side = other }), On: left}
-	v.Looks = []view.Choice{flip("thick strings on top", f.Low, "top", func(f *tonesForm, s string) { f.Low = s }),
-		leftHanded}
-	for _, b := range []string{"half", "full", "any"} {
-		v.Amounts = append(v.Amounts,
-			view.Choice{Name: b, Link: f.with(func(f *tonesForm) { f.Bends = b }), On: f.Bends == b})
-	}
-	for _, k := range []string{"this", "any"} {
-		v.KeysOf = append(v.KeysOf,
-			view.Choice{Name: k + " key", Link: f.with(func(f *tonesForm) { f.Keys = k }), On: f.Keys == k})
-	}
-	for _, d := range []struct {
-		name string
-		by   int
-	}{{"lower", -1}, {"higher", 1}} {
-		for fret := at.Fret + d.by; fret >= 0 && fret <= g.Frets; fret += d.by {
+	v.Amounts = f.choices(func(f *tonesForm, s string) { f.Bends = s }, f.Bends, "", "half", "full", "any")
+	v.KeysOf = f.choices(func(f *tonesForm, s string) { f.Keys = s }, f.Keys, " key", "this", "any")
+	for k, name := range []string{"lower", "higher"} {
+		by := 2*k - 1
+		for fret := at.Fret + by; fret >= 0 && fret <= g.Frets; fret += by {
 			start := neck.Place{String: at.String, Fret: fret}
 			if _, err := shape.Lay(g, p, layout, start); err == nil {
-				v.Steps = append(v.Steps,
-					view.Choice{Name: d.name, Link: f.with(func(f *tonesForm) { f.At = start.Notation() })})
+				to := f.with(func(f *tonesForm) { f.At = start.Notation() })
+				v.Steps = append(v.Steps, view.Choice{Name: name, Link: to})
 				break
 			}
 		}
@@ -257,11 +238,8 @@ func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.
 		said = append(said, page.Sentence(s))
 	}
 	for _, j := range shape.Slides(placed) {
-		said = append(
-			said,
-			fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger, j.From.String,
-				j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()),
-		)
+		said = append(said, fmt.Sprintf("Slide finger %s on string %d from fret %d to %d, onto %s.", j.Finger,
+			j.From.String, j.From.Fret, j.To.Fret, j.Lands.Degree.Pretty()))
 	}
 	said = append(said, outsideColours(e, g, layout, placed, up)...)
 	v.Shape = strings.Join(said, " ")
@@ -294,12 +272,9 @@ func outsideColours(e *judge.Engine, g neck.Guitar, layout shape.Layout, placed 
 			back = shape.Finger(e.Hand(g), down)
 		}
 		k := len(placed) - 1 - i
-		out = append(
-			out,
-			fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.",
-				t.Tone.Degree.Pretty(), t.Place.Fret, t.Finger, reachWord(up.Steps[i]), down[k].Finger,
-				reachWord(back.Steps[k])),
-		)
+		out = append(out, fmt.Sprintf("%s at fret %d lies outside: going up finger %s, %s; going down finger %s, %s.",
+			t.Tone.Degree.Pretty(), t.Place.Fret, t.Finger, reachWord(up.Steps[i]), down[k].Finger,
+			reachWord(back.Steps[k])))
 	}
 	return out
 }

@@ -36,12 +36,7 @@ const Cards = 5
 func FindingOf(f judge.Group) Finding {
 	fv := Finding{Code: string(f.Code), Severity: f.Severity.String(), Title: f.Title, Text: f.Text,
 		Notes: FindingNotes(f.Finding), Meant: f.Meant, CanMean: f.Severity == judge.Flows}
-	for k, n := range f.AllNotes() {
-		if k > 0 {
-			fv.NoteList += " "
-		}
-		fv.NoteList += strconv.Itoa(n)
-	}
+	fv.NoteList = text.Join(f.AllNotes(), " ", strconv.Itoa)
 	fv.Also = alsoAt(f.Others)
 	if len(f.Notes) > 0 {
 		fv.First = f.Notes[len(f.Notes)-1]

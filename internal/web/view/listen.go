@@ -7,6 +7,7 @@ import (
 	"log"
 	"mime"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -27,10 +28,32 @@ func HeardLick(w http.ResponseWriter, r *http.Request, l lick.Lick, o sound.Opti
 	if err != nil {
 		return page.Refuse(err)
 	}
+	return SoundForm{Tempo: o.Tempo}.Send(w, r, p, l)
+}
+
+// Send sends what was asked for: a line's samples, or its times where the address ends in /sounding.
+func (f SoundForm) Send(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.Lick) error {
 	if strings.HasSuffix(r.URL.Path, "/sounding") {
-		return SendTimes(w, p, cmp.Or(o.Tempo, l.Tempo))
+		return page.JSON(w, Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: cmp.Or(f.Tempo, l.Tempo),
+			Notes: append([]sound.Lit{}, p.Notes()...)})
 	}
-	return SendWAV(w, r, p, l, false)
+	return sendWAV(w, r, p, l, f.Save)
+}
+
+// Apart takes what is asked of a sound out of a form whose own words have the same names: the sound's begin with
+// "sound-".
+func Apart(r *http.Request) (asked url.Values, err error) {
+	if err := r.ParseForm(); err != nil {
+		return nil, page.Refuse(errors.New("the form cannot be read"))
+	}
+	asked = url.Values{}
+	for name, values := range r.Form {
+		if own, is := strings.CutPrefix(name, "sound-"); is {
+			asked[own] = values
+			delete(r.Form, name)
+		}
+	}
+	return asked, nil
 }
 
 // BendLick is one bend, a half note long: "2:8^2" is string 2 at fret 8 up by two half steps.
@@ -107,11 +130,11 @@ func (f SoundForm) options(l lick.Lick) (sound.Options, error) {
 	if o.FillTo, err = sound.ParseFill(f.Fill); err != nil {
 		return o, err
 	}
-	if whole, rest := l.Length().Sub(l.Pickup).Div(l.Meter.Bar()); !rest.IsZero() {
-		o.Before = max(0, min(1000, f.Before)) * int(whole+1)
-	} else {
-		o.Before = max(0, min(1000, f.Before)) * int(whole)
+	bars, rest := l.Length().Sub(l.Pickup).Div(l.Meter.Bar())
+	if !rest.IsZero() {
+		bars++
 	}
+	o.Before = max(0, min(1000, f.Before)) * int(bars)
 	if f.From > 0 && f.Upto >= f.From {
 		o.From, o.To = f.From-1, min(f.Upto, len(l.Notes))
 	}
@@ -158,9 +181,9 @@ func rendererOf(g neck.Guitar, l lick.Lick, o sound.Options) (*sound.Renderer, e
 	return sound.NewRenderer(g, l, o), nil
 }
 
-// SendWAV streams a player; what follows is not computed once the page has gone. The length is in the file's head
+// sendWAV streams a line; what follows is not computed once the page has gone. The length is in the file's head
 // before the first sample is computed, so that a browser can show it and seek.
-func SendWAV(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.Lick, save bool) error {
+func sendWAV(w http.ResponseWriter, r *http.Request, p *sound.Renderer, l lick.Lick, save bool) error {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store")
 	if save {
@@ -183,12 +206,6 @@ type Sounding struct {
 	Round  float64     `json:"round"`
 	Tempo  float64     `json:"tempo"`
 	Notes  []sound.Lit `json:"notes"`
-}
-
-// SendTimes writes a player's times as JSON.
-func SendTimes(w http.ResponseWriter, p *sound.Renderer, tempo float64) error {
-	return page.JSON(w, Sounding{Begins: p.Begins(), Round: p.Round(), Tempo: tempo,
-		Notes: append([]sound.Lit{}, p.Notes()...)})
 }
 
 // Limits of what is asked for.

@@ -21,7 +21,7 @@ func TestSoundIsNotCut(t *testing.T) {
 	}
 	want := sound.NewRenderer(neck.Standard(), l, sound.Options{}).Len()*2 + 44
 	s := httptest.NewUnstartedServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if err := SendWAV(w, r, sound.NewRenderer(neck.Standard(), l, sound.Options{}), l, false); err != nil {
+		if err := sendWAV(w, r, sound.NewRenderer(neck.Standard(), l, sound.Options{}), l, false); err != nil {
 			t.Error(err)
 		}
 	}))

@@ -1,6 +1,7 @@
 package view
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -17,15 +18,11 @@ func TitleOf(l lick.Lick) string {
 }
 
 // lengthNames names note lengths as players count them.
-var lengthNames = []struct {
-	len  lick.Time
-	name string
-}{
-	{lick.NewTime(1, 1), "wholes"},
-	{lick.NewTime(1, 2), "halves"}, {lick.NewTime(1, 4), "quarters"}, {lick.NewTime(1, 8), "eighths"},
-	{lick.NewTime(1, 12), "triplets"},
-	{lick.NewTime(1, 16), "sixteenths"}, {lick.NewTime(1, 20), "fives"}, {lick.NewTime(1, 24), "sextuplets"},
-	{lick.NewTime(1, 28), "sevens"}, {lick.NewTime(1, 32), "thirty-seconds"},
+var lengthNames = map[lick.Time]string{
+	lick.NewTime(1, 1): "wholes", lick.NewTime(1, 2): "halves", lick.NewTime(1, 4): "quarters",
+	lick.NewTime(1, 8): "eighths", lick.NewTime(1, 12): "triplets", lick.NewTime(1, 16): "sixteenths",
+	lick.NewTime(1, 20): "fives", lick.NewTime(1, 24): "sextuplets", lick.NewTime(1, 28): "sevens",
+	lick.NewTime(1, 32): "thirty-seconds",
 }
 
 // usualLength is the length that most notes have.
@@ -34,8 +31,7 @@ func usualLength(l lick.Lick) (lick.Time, bool) {
 	counts := map[lick.Time]int{}
 	var best lick.Time
 	for _, n := range l.Notes {
-		counts[n.Len]++
-		if counts[n.Len] > counts[best] {
+		if counts[n.Len]++; counts[n.Len] > counts[best] {
 			best = n.Len
 		}
 	}
@@ -46,13 +42,7 @@ func usualLength(l lick.Lick) (lick.Time, bool) {
 func CountOf(l lick.Lick) string {
 	var parts []string
 	if usual, ok := usualLength(l); ok {
-		name := "notes of " + usual.String()
-		for _, n := range lengthNames {
-			if n.len.Cmp(usual) == 0 {
-				name = n.name
-			}
-		}
-		parts = append(parts, name)
+		parts = append(parts, cmp.Or(lengthNames[usual], "notes of "+usual.String()))
 	}
 	if l.Feel == lick.Shuffle {
 		parts = append(parts, "shuffle")
@@ -195,12 +185,7 @@ func StringChangeWords(r *judge.Report) string {
 }
 
 // OrNone says "none" for what is empty.
-func OrNone(s string) string {
-	if s == "" {
-		return "none"
-	}
-	return s
-}
+func OrNone(s string) string { return cmp.Or(s, "none") }
 
 // ShortString names a string in the ledger.
 func ShortString(l lick.Lick, s int) string { return l.StringName(s) }
