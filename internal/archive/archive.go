@@ -15,6 +15,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/player"
+	"ornamen/format/read"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 )
@@ -336,19 +337,9 @@ func (u *unpacker) bytes(name string) ([]byte, error) {
 	if f == nil {
 		return nil, fmt.Errorf("%s is missing", name)
 	}
-	r, err := f.Open()
-	if err != nil {
-		return nil, fmt.Errorf("%s cannot be read", name)
-	}
-	defer r.Close()
-	data, err := io.ReadAll(io.LimitReader(r, min(u.left, lick.MaxBytes)+1))
-	if err != nil {
-		return nil, fmt.Errorf("%s cannot be read", name)
-	}
-	if u.left -= int64(len(data)); u.left < 0 || len(data) > lick.MaxBytes {
-		return nil, errors.New("it unpacks to more than a notebook holds")
-	}
-	return data, nil
+	data, err := read.Unpacked(f, min(u.left, lick.MaxBytes), name)
+	u.left -= int64(len(data))
+	return data, err
 }
 
 // json reads a file strictly into v. A field that is not known is an error, as this file is ours.

@@ -91,14 +91,8 @@ func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, b
 
 // Pack writes licks as files of formats into a zip, each as Write does.
 // The error of one lick keeps all of them back: half a zip would be taken for the whole.
-func Pack(
-	ctx context.Context,
-	e *judge.Engine,
-	w io.Writer,
-	licks []lick.Lick,
-	bare bool,
-	formats ...format.Format,
-) error {
+func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, bare bool,
+	formats ...format.Format) error {
 	if len(licks) == 0 {
 		return errors.New("there is no lick to export")
 	}

@@ -2,6 +2,7 @@ package lesson
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -54,13 +55,8 @@ type roundJSON struct {
 
 // WriteReport writes what a player practised; of a set's licks alone where one is given. Words about the hand go
 // along, as a teacher should know that something hurts.
-func WriteReport(
-	ctx context.Context,
-	w io.Writer,
-	s *store.Store,
-	who store.Player,
-	of *store.Set,
-) (rounds int, err error) {
+func WriteReport(ctx context.Context, w io.Writer, s *store.Store, who store.Player, of *store.Set) (rounds int,
+	err error) {
 	log, err := practising.Written(ctx, s, who.ID)
 	if err != nil {
 		return 0, err
@@ -182,10 +178,7 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 		}
 		names = append(names, p.Name)
 	}
-	named := who
-	if who == "" {
-		named = r.Name
-	}
+	named := cmp.Or(who, r.Name)
 	if bound != nil && (who == "" || strings.EqualFold(bound.Name, strings.TrimSpace(who))) {
 		return *bound, nil
 	}
@@ -224,9 +217,4 @@ func (e *UnknownError) Error() string {
 }
 
 // nameOr is a name, or what stands for none.
-func nameOr(name string) string {
-	if name == "" {
-		return "somebody"
-	}
-	return name
-}
+func nameOr(name string) string { return cmp.Or(name, "somebody") }

@@ -18,7 +18,9 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/say"
 	"ornamen/core/text"
+	"ornamen/format/read"
 	"ornamen/format/sheet"
 	"ornamen/internal/handover"
 	"ornamen/internal/store"
@@ -189,19 +191,9 @@ func Take(ctx context.Context, s *store.Store, r io.ReaderAt, size int64) (store
 		if f == nil || path.Base(name) != name {
 			return nil, fmt.Errorf("%s is missing", text.Clip(name, 60))
 		}
-		r, err := f.Open()
-		if err != nil {
-			return nil, fmt.Errorf("%s cannot be read", text.Clip(name, 60))
-		}
-		defer r.Close()
-		data, err := io.ReadAll(io.LimitReader(r, min(left, lick.MaxBytes)+1))
-		if err != nil {
-			return nil, fmt.Errorf("%s cannot be read", text.Clip(name, 60))
-		}
-		if left -= int64(len(data)); left < 0 || len(data) > lick.MaxBytes {
-			return nil, errors.New("it unpacks to more than a set holds")
-		}
-		return data, nil
+		data, err := read.Unpacked(f, min(left, lick.MaxBytes), text.Clip(name, 60))
+		left -= int64(len(data))
+		return data, err
 	}
 	data, err := load(setFile)
 	if err != nil {
@@ -266,11 +258,7 @@ func Told(a store.Arrived) string {
 	}{{a.Added, "new"}, {a.Changed, "in a newer version"},
 		{a.Beside, "changed here too, so what came is kept among the versions"}} {
 		if x.n > 0 {
-			word := "licks"
-			if x.n == 1 {
-				word = "lick"
-			}
-			more = append(more, fmt.Sprintf("%d %s %s", x.n, word, x.what))
+			more = append(more, say.Count(x.n, "lick")+" "+x.what)
 		}
 	}
 	if len(more) > 0 {

@@ -168,20 +168,15 @@ func (p *Phones) LetIn(next http.Handler) http.Handler {
 		p.mu.Unlock()
 		switch {
 		case !open:
-			http.Error(w,
-				"This notebook is open on its own machine alone. Player has a button there that lets a phone in.",
+			http.Error(w, "This notebook is open on its own machine alone. Player has a button there that lets a phone in.",
 				http.StatusForbidden)
 		case r.URL.Path == "/pair" && r.Method == http.MethodGet:
 			p.pair(w, r)
 		case p.remembered(r):
 			next.ServeHTTP(w, r)
 		default:
-			http.Error(
-				w,
-				"This device is not let in yet: open the link or the code that Player shows on "+
-					"the notebook’s own machine.",
-				http.StatusForbidden,
-			)
+			http.Error(w, "This device is not let in yet: open the link or the code that Player shows on "+
+				"the notebook’s own machine.", http.StatusForbidden)
 		}
 	})
 }
@@ -264,11 +259,9 @@ func randomWord(letters int) string {
 
 // deviceName is what a browser says of its device, in a word or two.
 func deviceName(agent string) string {
-	for _, k := range [][2]string{{"iPhone", "iPhone"}, {"iPad", "iPad"}, {"Android", "Android"},
-		{"Windows", "Windows"},
-		{"Macintosh", "Mac"}, {"Linux", "Linux"}} {
-		if strings.Contains(agent, k[0]) {
-			return k[1]
+	for _, name := range []string{"iPhone", "iPad", "Android", "Windows", "Macintosh", "Linux"} {
+		if strings.Contains(agent, name) {
+			return strings.TrimSuffix(name, "intosh")
 		}
 	}
 	return "a device"
@@ -297,14 +290,8 @@ func codeOf(link string) (template.HTML, error) {
 	const quiet = 4
 	n := code.Bounds().Dx()
 	var b strings.Builder
-	fmt.Fprintf(
-		&b,
-		`<svg class="qrcode" viewBox="0 0 %d %d" role="img" aria-label="The link as a code for the camera"><path d="M0 0h%dv%dH0z" fill="#fff"/><path d="`,
-		n+2*quiet,
-		n+2*quiet,
-		n+2*quiet,
-		n+2*quiet,
-	)
+	fmt.Fprintf(&b, `<svg class="qrcode" viewBox="0 0 %[1]d %[1]d" role="img" aria-label="The link as a code for the `+
+		`camera"><path d="M0 0h%[1]dv%[1]dH0z" fill="#fff"/><path d="`, n+2*quiet)
 	for y := range n {
 		for x := range n {
 			if r, _, _, _ := code.At(x, y).RGBA(); r == 0 {

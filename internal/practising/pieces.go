@@ -1,6 +1,7 @@
 package practising
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -141,12 +142,7 @@ func Paced(x store.Set, pieces []practice.Piece, book *practice.Book, today prac
 const mostDays = 3660
 
 // titled is a lick's title, or what stands for none.
-func titled(x store.Entry) string {
-	if x.Lick.Title == "" {
-		return fmt.Sprintf("Lick %d", x.ID)
-	}
-	return x.Lick.Title
-}
+func titled(x store.Entry) string { return cmp.Or(x.Lick.Title, fmt.Sprintf("Lick %d", x.ID)) }
 
 // All are what there is to practise: the licks touched last, and of those that were played, the ones longest ago
 // and the ones played last. played lists them, those longest ago first.
@@ -156,36 +152,15 @@ func (m *Pieces) All(ctx context.Context, e *judge.Engine, who Who, s *store.Sto
 	if err != nil {
 		return nil, err
 	}
-	var ids []uint
-	have := map[uint]bool{}
-	take := func(list []uint) {
-		for _, id := range list[:min(mostPieces, len(list))] {
-			if !have[id] {
-				have[id] = true
-				ids = append(ids, id)
-			}
-		}
-	}
+	var items []store.SetItem
 	for _, r := range rows {
-		take([]uint{r.ID})
+		items = append(items, store.SetItem{Lick: r.ID})
 	}
-	take(played)
-	last := slices.Clone(played)
+	n := len(played)
+	last := slices.Clone(played[max(0, n-mostPieces):])
 	slices.Reverse(last)
-	take(last)
-	var out []practice.Piece
-	for _, id := range ids {
-		x, err := s.Get(ctx, id)
-		if err != nil || len(x.Lick.Notes) == 0 {
-			continue // deleted, or nothing to play
-		}
-		p, err := m.Of(ctx, e, who, x)
-		if err != nil {
-			return nil, err
-		}
-		if len(p.Parts) > 0 {
-			out = append(out, p)
-		}
+	for _, id := range slices.Concat(played[:min(mostPieces, n)], last) {
+		items = append(items, store.SetItem{Lick: id})
 	}
-	return out, nil
+	return m.In(ctx, e, who, s, items)
 }
