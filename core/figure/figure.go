@@ -66,7 +66,7 @@ func Fingers(columns [][]Note, whose Of) [][]Usual {
 		if n.is {
 			out[k][0].InPosition = inPosition(line, k)
 			if f := out[k][0].InPosition; f > 1 && out[k][0].OnString == 0 {
-				out[k][0].at = situation{"fret", f - 1, 0}
+				out[k][0].at, out[k][0].tone = situation{"fret", f - 1, 0}, 0
 			}
 		}
 	}

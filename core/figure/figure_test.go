@@ -2,6 +2,8 @@ package figure
 
 import (
 	"fmt"
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -186,6 +188,40 @@ func TestHabits(t *testing.T) {
 		}
 		if s := strings.Join(got, " "); s != c.want {
 			t.Errorf("with %q %s is %s, want %s", c.habits, c.line, s, c.want)
+		}
+	}
+}
+
+// Corrections are found in any line. The first one has a tone of a string's three, far apart, that is also the place of
+// a position: the habit that it may be of is that of the place.
+func TestCorrectedAnyLine(t *testing.T) {
+	lines := [][][]Note{read("6:14 5:5 6 7 4:5 6 7 6:7 5:5 6 7 6:5")}
+	rng := rand.New(rand.NewPCG(3, 7))
+	for range 2000 {
+		var l [][]Note
+		for range 4 + rng.IntN(20) {
+			var column []Note
+			for _, s := range rng.Perm(3 + rng.IntN(4))[:1+rng.IntN(8)/6] {
+				column = append(column, Note{Place: neck.Place{String: s + 1, Fret: rng.IntN(16)}, Pressed: rng.IntN(9) > 0,
+					Plain: rng.IntN(5) > 0})
+			}
+			slices.SortFunc(column, func(a, b Note) int { return b.Place.String - a.Place.String })
+			l = append(l, column)
+		}
+		lines = append(lines, l)
+	}
+	for _, l := range lines {
+		fingers := make([][]int, len(l))
+		for k, c := range l {
+			for range c {
+				fingers[k] = append(fingers[k], 1+rng.IntN(4))
+			}
+		}
+		for _, h := range Corrected(l, Of{LongScale: rng.IntN(2) == 0}, fingers, func(int, int) bool { return true }) {
+			if _, ok := h.read(); !ok {
+				t.Fatalf("%v is no habit", h)
+			}
+			Fingers(l, Of{Habits: Habits{h}})
 		}
 	}
 }

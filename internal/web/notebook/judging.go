@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"log"
 	"net/http"
+	"runtime/debug"
 	"time"
 
 	"ornamen/core/judge"
@@ -105,11 +106,20 @@ type rowData struct {
 	Line         string // SVG
 }
 
-// summary judges one lick for the notebook. One that cannot be read is a row too. Margin is the
+// summary judges one lick for the notebook. One that cannot be read is a row too, and so is one at which the judgement
+// has a fault of ours: it is logged, and keeps neither the other licks nor the notebook from being opened. Margin is the
 // ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
-func (a Screen) summary(ctx context.Context, r store.Row) (store.Summary, error) {
+func (a Screen) summary(ctx context.Context, r store.Row) (s store.Summary, err error) {
 	who := page.Playing(ctx)
-	s := store.Summary{LickID: r.ID, PlayerID: who.Who.ID, RevisionID: r.Revision, Player: who.Key}
+	s = store.Summary{LickID: r.ID, PlayerID: who.Who.ID, RevisionID: r.Revision, Player: who.Key}
+	defer func() {
+		if fault := recover(); fault != nil {
+			log.Printf("judging lick %d: %v\n%s", r.ID, fault, debug.Stack())
+			s.Severity = int(judge.Breaks)
+			s.Data = packRow(rowData{Word: "Not judged", Reason: "a fault of Ornamen’s, which is in its log"})
+			err = nil
+		}
+	}()
 	l, err := a.WholeAt(ctx, r.ID, r.Revision)
 	var unread *store.UnreadableError
 	if errors.As(err, &unread) {
