@@ -84,7 +84,7 @@ func EachChord(g neck.Guitar, l lick.Lick, how Manner) (lick.Lick, error) {
 			places, ok := known[to.Chord.Name]
 			if !ok {
 				var err error
-				if places, err = m.to(to.Chord, before); err != nil {
+				if places, err = m.placesOver(to.Chord, before); err != nil {
 					return l, err
 				}
 				known[to.Chord.Name] = places
@@ -123,14 +123,14 @@ func (m *moving) chordTones() int {
 	return len(m.figure)
 }
 
-// by is how far the root of a chord lies from the first chord's, the shorter way: -6 to 5 half steps.
-func (m *moving) by(to music.Chord) music.Pitch {
+// away is how far the root of a chord lies from the first chord's, the shorter way: -6 to 5 half steps.
+func (m *moving) away(to music.Chord) music.Pitch {
 	return music.Pitch((to.Root.Class()-m.first.Chord.Root.Class()+18)%12 - 6)
 }
 
-// to are the figure's places over another chord: of every octave and, where the manner leaves the
+// placesOver are the figure's places over another chord: of every octave and, where the manner leaves the
 // strings open, every set of strings, those that lie nearest to the figure before.
-func (m *moving) to(to music.Chord, before []neck.Place) (best []neck.Place, err error) {
+func (m *moving) placesOver(to music.Chord, before []neck.Place) (best []neck.Place, err error) {
 	pitches, err := m.pitches(to)
 	if err != nil {
 		return nil, err
@@ -143,7 +143,7 @@ func (m *moving) to(to music.Chord, before []neck.Place) (best []neck.Place, err
 	least := 0.0
 	for _, octave := range []music.Pitch{0, -12, 12} {
 		for _, s := range strings {
-			places, ok := m.set(pitches, octave, s)
+			places, ok := m.placesOn(pitches, octave, s)
 			if !ok {
 				continue
 			}
@@ -202,10 +202,10 @@ func bent(notes []lick.Note) bool {
 // a fret nearer, and a chord's third or seventh may be a fret higher.
 const wider = 2
 
-// set are the places of the figure's pitches so many octaves on and so many strings over, where all
+// placesOn are the places of the figure's pitches so many octaves on and so many strings over, where all
 // of them lie on the neck and under the hand as the figure did. A fretted note does not become an open
 // one, which no finger could slide or bend.
-func (m *moving) set(pitches []music.Pitch, octave music.Pitch, over int) (out []neck.Place, ok bool) {
+func (m *moving) placesOn(pitches []music.Pitch, octave music.Pitch, over int) (out []neck.Place, ok bool) {
 	low, high, was := m.guitar.Frets, 0, [2]int{m.guitar.Frets, 0}
 	for i, p := range pitches {
 		n := m.figure[i]
@@ -249,7 +249,7 @@ func (m *moving) placed(places []neck.Place, to ChordChange) (out []lick.Note) {
 		}
 		// The string changes with all of the figure, so that its slurs stay.
 		slur := n.Slur
-		set(&n, places[i])
+		putNote(&n, places[i])
 		if n.Bend != nil {
 			m.bend(&n, i, to.Chord)
 		}
@@ -278,13 +278,13 @@ func (m *moving) pitch(pitch music.Pitch, i int, to music.Chord) (music.Pitch, e
 	switch {
 	case m.manner.Tail != NoTail && i >= m.head:
 		return stepped(own(m.manner.Tail, m.first.Chord, m.palette), own(m.manner.Tail, to, m.palette), pitch,
-			m.by(to)), nil
+			m.away(to)), nil
 	case m.manner.How == InKey:
 		return m.inKey(pitch, to)
 	case m.manner.How == SameShape:
-		return pitch + m.by(to), nil
+		return pitch + m.away(to), nil
 	}
-	return pitch + m.by(to) + quality(m.first.Chord, to, pitch), nil
+	return pitch + m.away(to) + quality(m.first.Chord, to, pitch), nil
 }
 
 // bend has a bent note arrive at what its target becomes over a chord; a bend that would go nowhere
@@ -476,7 +476,7 @@ func (m *moving) carry(out *lick.Lick, to ChordChange, moved []lick.Note) {
 	switch {
 	case m.manner.Tail != NoTail:
 		key = lick.Key{Tonic: to.Chord.Root.String(), Scale: own(m.manner.Tail, to.Chord, m.palette).Scale.Name}
-	case m.manner.How != InKey && m.by(to.Chord) != 0:
+	case m.manner.How != InKey && m.away(to.Chord) != 0:
 		over := (m.palette.Tonic.Class() - m.first.Chord.Root.Class() + 12) % 12
 		key.Tonic = music.ChromaticDegree(over).Over(to.Chord.Root).String()
 	}

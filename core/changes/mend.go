@@ -235,8 +235,8 @@ func (m *mending) nearest() (Fix, bool) {
 		if !ok {
 			continue
 		}
-		set(&out.Notes[i], at)
-		text := say.ToTone(i, d, change.Name, m.led(&out, on, target))
+		putNote(&out.Notes[i], at)
+		text := say.ToTone(i, d, change.Name, m.ledByStep(&out, on, target))
 		out.Parts, out.Recipe = nil, ""
 		out.Sort()
 		return Fix{text, out}, true
@@ -269,15 +269,15 @@ func (m *mending) approach(by music.Pitch) (Fix, bool) {
 	if !ok || n.Bend != nil || n.At.Before(m.report.Chords[m.landing.Chord-1].At) {
 		return fix, false
 	}
-	set(&fix.Lick.Notes[k], at)
+	putNote(&fix.Lick.Notes[k], at)
 	fix.Lick.Sort()
 	d, _ := Of(change.Chord, nil, fix.Lick.Pitch(i))
 	return Fix{say.Approach(k, i, d, change.Name, by < 0), fix.Lick}, true
 }
 
-// led moves the single note before the change to a tone a step from the target, on the side it
+// ledByStep moves the single note before the change to a tone a step from the target, on the side it
 // comes from, where it would repeat the target or leap to it by more than a fourth. It is −1 where none is moved.
-func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int) {
+func (m *mending) ledByStep(out *lick.Lick, on int, target music.Pitch) (note int) {
 	if on == 0 || len(m.columns[on-1]) != 1 {
 		return -1
 	}
@@ -292,12 +292,12 @@ func (m *mending) led(out *lick.Lick, on int, target music.Pitch) (note int) {
 	if !ok {
 		return -1
 	}
-	set(&out.Notes[k], at)
+	putNote(&out.Notes[k], at)
 	return k
 }
 
-// set moves a note and leaves its hands to be found; a slur that would not sound goes.
-func set(n *lick.Note, at neck.Place) {
+// putNote moves a note and leaves its hands to be found; a slur that would not sound goes.
+func putNote(n *lick.Note, at neck.Place) {
 	if n.String != at.String {
 		n.Slur = ""
 	}

@@ -2,9 +2,7 @@
 // biquad filters, from memory).
 package filter
 
-import (
-	"math"
-)
+import "math"
 
 // Filter gives b0·x[n] + b1·x[n−1] + b2·x[n−2] − a1·y[n−1] − a2·y[n−2]; rates are samples a second.
 type Filter struct{ B0, B1, B2, A1, A2 float64 }
@@ -18,12 +16,7 @@ func HighPass(hertz float64, rate int) Filter {
 }
 
 // LowPass takes away what lies above a frequency.
-func LowPass(hertz float64, rate int) Filter {
-	w := 2 * math.Pi * hertz / float64(rate)
-	c, alpha := math.Cos(w), math.Sin(w)/math.Sqrt2
-	a0 := 1 + alpha
-	return Filter{(1 - c) / 2 / a0, (1 - c) / a0, (1 - c) / 2 / a0, -2 * c / a0, (1 - alpha) / a0}
-}
+func LowPass(hertz float64, rate int) Filter { return Resonant(hertz, math.Sqrt2/2, rate) }
 
 // Running is a filter with what it remembers.
 type Running struct {

@@ -281,8 +281,8 @@ func (p *pasted) count(from, to int) int {
 	return len(labels)
 }
 
-// not says that a line, or a part of it, is not read.
-func (p *pasted) not(line int, text string) {
+// unreadLine says that a line, or a part of it, is not read.
+func (p *pasted) unreadLine(line int, text string) {
 	if text = strings.TrimSpace(text); len(p.remarks) >= maxRemarks {
 		p.more++
 	} else if text != "" {
@@ -304,7 +304,7 @@ func (p *pasted) system(from, to int) error {
 			if n := timesIn(body[m[2]:]); n > 0 {
 				times = n
 			} else {
-				p.not(from+i+1, body[m[2]:])
+				p.unreadLine(from+i+1, body[m[2]:])
 			}
 			body = body[:m[2]]
 		}
@@ -495,7 +495,7 @@ func (p *pasted) marksOf(b *bar, segs [][]segment, k, from int) {
 			for end < len(left) && left[end] == left[end-1]+1 {
 				end++
 			}
-			p.odd(from+i, s.at+left[k], s.at+left[end-1]+1)
+			p.unreadPart(from+i, s.at+left[k], s.at+left[end-1]+1)
 			k = end
 		}
 	}
@@ -527,8 +527,8 @@ func (b *bar) inner() {
 	b.width -= b.before + b.after
 }
 
-// odd says that characters of a line, counted from 0, are not read, as they were written.
-func (p *pasted) odd(line, from, to int) {
+// unreadPart says that characters of a line, counted from 0, are not read, as they were written.
+func (p *pasted) unreadPart(line, from, to int) {
 	if len(p.remarks) >= maxRemarks {
 		p.more++
 		return

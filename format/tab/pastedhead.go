@@ -55,7 +55,7 @@ func (p *pasted) heading(was, line string, number int, before bool) {
 	case meterLine.MatchString(line):
 		m, err := lick.ParseMeter(meterLine.FindStringSubmatch(line)[1])
 		if err != nil {
-			p.not(number, was)
+			p.unreadLine(number, was)
 			return
 		}
 		p.l.Meter = m
@@ -67,7 +67,7 @@ func (p *pasted) heading(was, line string, number int, before bool) {
 		m := tempoLine.FindStringSubmatch(was)
 		t, _ := strconv.ParseFloat(cmp.Or(m[1], m[2]), 64)
 		if t < 10 || t > 400 {
-			p.not(number, was)
+			p.unreadLine(number, was)
 			return
 		}
 		p.l.Tempo = t
@@ -80,7 +80,7 @@ func (p *pasted) heading(was, line string, number int, before bool) {
 		!played.MatchString(line) && !strings.HasSuffix(was, ","):
 		p.l.Title, p.titled = strings.Trim(was, " \"“”*=-_#~"), true
 	default:
-		p.not(number, was)
+		p.unreadLine(number, was)
 	}
 }
 

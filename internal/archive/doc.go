@@ -5,8 +5,10 @@
 //	    0001.lick.json            a lick file for every version
 //	    history.json              how they hang together, and which is shown
 //	palettes.json recipes.json changes.json
-//	practice.json                 the log, where there is one
-//	player.json                   the settings, where any were made
+//	players.json                  who plays
+//	players/01/settings.json      the settings of the first of them, where any were made
+//	players/01/practice.json      and the log, where there is one
+//	sets.json
 //
 // All of it can be read without Ornamen. Reading is strict and bounded: number and size of files, unknown fields, a
 // version without its file. An archive is added whole, or nothing of it is.

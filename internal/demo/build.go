@@ -78,7 +78,7 @@ func (s sheet) build() (lick.Lick, error) {
 				w = tail
 			}
 			n.String = str
-			if err := n0(&n, w, &at); err != nil {
+			if err := readNote(&n, w, &at); err != nil {
 				return l, fmt.Errorf("%s: %q: %w", s.title, w, err)
 			}
 			step = n.Len
@@ -148,8 +148,8 @@ func (s sheet) addChords(l *lick.Lick) error {
 	return nil
 }
 
-// n0 reads a fret and its marks into a note.
-func n0(n *lick.Note, w string, at *lick.Time) error {
+// readNote reads a fret and its marks into a note.
+func readNote(n *lick.Note, w string, at *lick.Time) error {
 	fret, marks, _ := strings.Cut(w, "/")
 	var err error
 	if n.Fret, err = strconv.Atoi(fret); err != nil {
