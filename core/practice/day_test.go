@@ -92,7 +92,7 @@ func TestDueByDays(t *testing.T) {
 		{time.Date(2026, 11, 28, 23, 59, 0, 0, west), false}, {time.Date(2026, 11, 29, 0, 1, 0, 0, west), true},
 		{time.Date(2026, 11, 29, 7, 0, 0, 0, west), true},
 	} {
-		is := slices.ContainsFunc(Day(60, pieces(), log, c.now), func(x Item) bool { return x.Kind == Due })
+		is := slices.ContainsFunc(planOf(60, pieces(), log, c.now), func(x Item) bool { return x.Kind == Due })
 		if is != c.due {
 			t.Errorf("at %s it is due: %v", c.now, is)
 		}
@@ -156,7 +156,7 @@ func TestPlanAnyDay(t *testing.T) {
 		}
 		many := append(pieces(), Piece{Lick: 4, Title: "Weir", Wanted: 90, Landings: true,
 			Parts: []Part{{From: 1, To: 8, Ceiling: 100}}})
-		items := Day(45, many, Settled(log, at), at)
+		items := planOf(45, many, Settled(log, at), at)
 		due, ear, used := 0, 0, 0
 		for _, x := range items {
 			used += x.Minutes
@@ -172,7 +172,7 @@ func TestPlanAnyDay(t *testing.T) {
 			t.Errorf("%s: %d due, %d for the ear, %d minutes", at, due, ear, used)
 		}
 		hurt := append(slices.Clone(log), Entry{Comfort: Hurts, Time: ago(0, 0)})
-		for _, x := range Day(45, many, Settled(hurt, at), at) {
+		for _, x := range planOf(45, many, Settled(hurt, at), at) {
 			if x.Part.Heavy || x.Why == "bends against their targets" {
 				t.Errorf("%s: it hurts, and %+v is planned", at, x)
 			}

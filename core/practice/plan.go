@@ -60,11 +60,6 @@ const (
 	wholeItem = 12 // minutes that one item grows to at most, where nothing else is to be done
 )
 
-// Day is today's plan for a settled log; see Plan.
-func Day(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
-	return Plan(minutes, pieces, NewBook(log), now)
-}
-
 // Plan is a day: a warm-up at ease, another one each day; what is due, the older and weaker first; something
 // new, if the days to come are not full of what is due; something for the ear, on every third day at the
 // latest; rests between. Items fill the minutes and no more, and nothing is there twice, however many days were

@@ -126,7 +126,7 @@ func TestDay(t *testing.T) {
 	for _, minutes := range []int{5, 10, 20, 30, 45, 90} {
 		used, seen := 0, map[string]bool{}
 		kinds := map[Kind]int{}
-		for _, x := range Day(minutes, pieces(), log, now) {
+		for _, x := range planOf(minutes, pieces(), log, now) {
 			used += x.Minutes
 			kinds[x.Kind]++
 			key := fmt.Sprint(x.Lick, x.Part.Name, x.Kind)
@@ -146,13 +146,13 @@ func TestDay(t *testing.T) {
 			t.Errorf("%d minutes: %v", minutes, kinds)
 		}
 	}
-	if Day(0, pieces(), log, now) != nil || Day(30, nil, log, now) != nil {
+	if planOf(0, pieces(), log, now) != nil || planOf(30, nil, log, now) != nil {
 		t.Error("there is a plan for nothing")
 	}
 	// Practised today is not due today.
 	today := append(slices.Clone(log), Entry{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3,
 		Time: now.Add(-time.Hour)})
-	for _, x := range Day(45, pieces(), today, now) {
+	for _, x := range planOf(45, pieces(), today, now) {
 		if x.Kind == Due && x.Lick == 1 {
 			t.Errorf("due again on the same day: %+v", x)
 		}
@@ -163,7 +163,7 @@ func TestDay(t *testing.T) {
 func TestHurt(t *testing.T) {
 	log := []Entry{{Lick: 2, Part: "bends", Tempo: 50, Clean: 3, Time: days(-9)}, {Comfort: Hurts, Time: days(-5)}}
 	heavy := func(log []Entry) bool {
-		return slices.ContainsFunc(Day(60, pieces(), log, now), func(x Item) bool {
+		return slices.ContainsFunc(planOf(60, pieces(), log, now), func(x Item) bool {
 			return x.Part.Heavy ||
 				x.Kind == Ear
 		})
@@ -192,7 +192,7 @@ func TestYears(t *testing.T) {
 			continue
 		}
 		used := 0
-		for _, x := range Day(30, pieces(), log, at) {
+		for _, x := range planOf(30, pieces(), log, at) {
 			used += x.Minutes
 			if x.Lick == 0 {
 				continue
@@ -335,7 +335,7 @@ func TestEar(t *testing.T) {
 	ear := func(list []Piece, log []Entry) map[string]int {
 		found := map[string]int{}
 		for day := range 20 {
-			for _, x := range Day(30, list, log, now.AddDate(0, 0, day)) {
+			for _, x := range planOf(30, list, log, now.AddDate(0, 0, day)) {
 				if x.Kind == Ear {
 					found[x.Why]++
 				}
@@ -407,4 +407,9 @@ func TestLadderFollowsThePlayer(t *testing.T) {
 	if r := Climb(p, 180, []Entry{entry(0, SetTempo, 40, 0, 0)}, 1, at(0)); !r.Slow || r.Tempo != 40 {
 		t.Errorf("slow: %+v", r)
 	}
+}
+
+// planOf is today's plan for a settled log.
+func planOf(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
+	return Plan(minutes, pieces, NewBook(log), now)
 }

@@ -45,9 +45,6 @@ const (
 	TwelveEight Style = "twelve-eight" // the slow blues, three to a beat
 )
 
-// Styles are their names, as they are chosen.
-func Styles() []Style { return []Style{Rock, ShuffleBand, Ballad, TwelveEight} }
-
 // ParseStyle reads one by name.
 func ParseStyle(s string) (Style, error) {
 	return text.Word(s, "auto", "a band plays rock, shuffle, ballad or twelve-eight, not %q",
