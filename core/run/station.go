@@ -265,11 +265,8 @@ func (p *plan) overRoot(root music.Name, d music.Degree) (int, error) {
 	if n, ok := palette.Over(root, d); ok {
 		return n, nil
 	}
-	return 0, phrase.Wrong(
-		d.String(),
-		fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of seven tones", p.palette.Pretty(),
-			d, root.Pretty()),
-	)
+	return 0, phrase.Wrong(d.String(), fmt.Sprintf("%s has no %s over %s; write b or # to name it, or take a scale of "+
+		"seven tones", p.palette.Pretty(), d, root.Pretty()))
 }
 
 // ladderOf is the ladder under a station, nil where there is none.

@@ -31,9 +31,6 @@ func ReachSVG(n Neck, h hand.Hand) template.HTML {
 		c.close("g")
 	}
 	ease, most := h.Span(n.Guitar, max(1, s.from))
-	return c.svg(
-		n.width(), reachHeight, "reach",
-		fmt.Sprintf("Frets within reach along the neck: %d with ease and %d at most at the first fret, more higher up",
-			ease, most),
-	)
+	return c.svg(n.width(), reachHeight, "reach", fmt.Sprintf("Frets within reach along the neck: %d with ease and %d at "+
+		"most at the first fret, more higher up", ease, most))
 }
