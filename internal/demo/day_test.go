@@ -51,7 +51,7 @@ func TestDemoAnyDay(t *testing.T) {
 			t.Errorf("%s: the last round was %d days ago, on %s", at, back, last.Time)
 		}
 		kinds := map[practice.Kind]int{}
-		for _, x := range practice.Day(45, pieces, practice.Settled(log, at), at) {
+		for _, x := range practice.Plan(45, pieces, practice.NewBook(practice.Settled(log, at)), at) {
 			if kinds[x.Kind]++; x.Kind == practice.Ear {
 				ear[x.Why] = true
 			}

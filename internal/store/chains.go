@@ -103,8 +103,11 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		ids := make([][]uint, len(w.Chains)) // of the lick, then of its revisions
 		for i, c := range w.Chains {
-			var err error
-			if _, ids[i], err = addChain(tx, c); err != nil {
+			head, err := lick.Parse(c.Past[c.Head-1].Data)
+			if err != nil {
+				return err
+			}
+			if _, ids[i], err = addChain(tx, c, head); err != nil {
 				return err
 			}
 		}
@@ -210,19 +213,18 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 	return err
 }
 
-// addChain writes a lick with all of its versions, keys of rows made anew: its row, and the lick's key followed by
-// those of its revisions.
-func addChain(tx *gorm.DB, c Chain) (row Lick, ids []uint, err error) {
-	head, err := lick.Parse(c.Past[c.Head-1].Data)
-	if err != nil {
-		return row, nil, err
-	}
-	taken, err := count(tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key))
-	if err != nil {
-		return row, nil, err
-	}
-	if row = (Lick{Key: c.Key, Title: head.Title}); c.Key == "" || taken > 0 {
-		row.Key = newKey()
+// addChain writes a lick with all of its versions, of which head is shown, keys of rows made anew: its row, and the
+// lick's key followed by those of its revisions.
+func addChain(tx *gorm.DB, c Chain, head lick.Lick) (row Lick, ids []uint, err error) {
+	row = Lick{Key: cmp.Or(c.Key, newKey()), Title: head.Title}
+	if c.Key != "" {
+		taken, err := count(tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key))
+		if err != nil {
+			return row, nil, err
+		}
+		if taken > 0 {
+			row.Key = newKey()
+		}
 	}
 	if err := tx.Create(&row).Error; err != nil {
 		return row, nil, err

@@ -469,16 +469,17 @@ const (
 
 // takeLick takes in a lick by its key.
 func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err error) {
-	data := a.Lick.Encode()
 	var rows []Lick
 	if err := tx.Unscoped().Where("key = ?", a.Key).Limit(1).Find(&rows).Error; err != nil {
 		return 0, 0, err
 	}
 	if len(rows) == 0 {
-		row, _, err := addChain(tx, Chain{Key: a.Key, Head: 1, Past: []Past{{Data: data, What: what, At: tx.NowFunc()}}})
+		c := NewChain(a.Lick, what, tx.NowFunc())
+		c.Key = a.Key
+		row, _, err := addChain(tx, c, a.Lick)
 		return row.ID, lickAdded, err
 	}
-	row := rows[0]
+	row, data := rows[0], a.Lick.Encode()
 	if row.DeletedAt.Valid {
 		became = lickAdded
 		if err := tx.Unscoped().Model(&Lick{}).Where("id = ?", row.ID).Update("deleted_at", nil).Error; err != nil {

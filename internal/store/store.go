@@ -97,7 +97,7 @@ func child(db *gorm.DB, rev uint) (Revision, error) {
 func (s *Store) Add(ctx context.Context, l lick.Lick, what string) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
-		row, _, err := addChain(tx, NewChain(l, what, tx.NowFunc()))
+		row, _, err := addChain(tx, NewChain(l, what, tx.NowFunc()), l)
 		out = Entry{ID: row.ID, Revision: row.HeadID, Lick: l, Touched: row.UpdatedAt}
 		return err
 	})
