@@ -1,6 +1,9 @@
 package practice
 
-import "time"
+import (
+	"slices"
+	"time"
+)
 
 // RestAfter is after how many minutes of playing without a break one is due (common practice:
 // short rests often, before the hands ask for them).
@@ -14,25 +17,16 @@ const restGap = 3 * time.Minute
 //
 // Rounds at 18:00, 18:02 and 18:04 are four minutes at 18:05, and none at 18:08: the silence was the break.
 func PlayedSince(log []Entry, now time.Time) int {
-	begun, last := time.Time{}, time.Time{}
-	for from := len(log) - 1; from > 0; from-- {
-		if log[from].Time.Sub(log[from-1].Time) > restGap {
-			log = log[from:] // what lies before the last silence says nothing
+	if len(log) == 0 {
+		return 0
+	}
+	last := log[len(log)-1].Time
+	begun, next := last, now
+	for _, e := range slices.Backward(log) {
+		if next.Sub(e.Time) > restGap || e.Lick == 0 && e.Comfort != "" {
 			break
 		}
-	}
-	for _, e := range log {
-		if e.Lick == 0 && e.Comfort != "" {
-			begun = time.Time{} // a rest was taken
-			continue
-		}
-		if begun.IsZero() || e.Time.Sub(last) > restGap {
-			begun = e.Time
-		}
-		last = e.Time
-	}
-	if begun.IsZero() || now.Sub(last) > restGap {
-		return 0
+		begun, next = e.Time, e.Time
 	}
 	return int(last.Sub(begun).Minutes())
 }

@@ -139,8 +139,8 @@ var mutants = []mutant{
 	{"a miss raises the tempo", "core/practice/ladder.go", "faster && e.Clean > 0", "faster", habits},
 	{"a pause is no pause", "core/practice/ladder.go", "{7, 0.04}", "{8, 0.04}", habits},
 	{"the future holds the log", "core/practice/day.go", "case e.Time.After(now):", "case e.Time.IsZero():", habits},
-	{"a rest is never due", "core/practice/breaks.go", "e.Time.Sub(last) > restGap",
-		"e.Time.Sub(last) > 10*restGap", habits},
+	{"a rest is never due", "core/practice/breaks.go", "next.Sub(e.Time) > restGap",
+		"next.Sub(e.Time) > 10*restGap", habits},
 	{"calibration is surer than it is", "core/practice/calibrate.go", "quantile(&mixed, 0.025)", "quantile(&mixed, 0.25)", habits},
 	{"calibration knows no lapses", "core/practice/calibrate.go", "c := (1 - lapse) * a.others", "c := a.others", habits},
 	// Hearing.
