@@ -59,7 +59,7 @@ shots: chromium
 	mkdir -p docs/screenshots
 	ORNAMEN_SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e
 
-# Some sixty one-line changes of rules, defaults and formulas, each of which a test must notice.
+# One-line changes of rules, defaults and formulas, each of which a test must notice.
 mutants:
 	go run ./tools/mutants
 

@@ -92,7 +92,8 @@ var below = map[string][]string{
 	"internal/web/changes":  append([]string{"internal/store"}, screens...),
 	"internal/web/practice": append([]string{"internal/lesson", "internal/practising", "internal/store"}, screens...),
 	"internal/web/player":   append([]string{"internal/phones", "internal/store"}, screens...),
-	"internal/web": {"format", "internal/phones", "internal/practising", "internal/store", "internal/web/sets", "internal/web/bench", "internal/web/changes", "internal/web/draw",
+	"internal/web": {"format", "internal/phones", "internal/practising", "internal/store", "internal/web/sets",
+		"internal/web/bench", "internal/web/changes", "internal/web/draw",
 		"internal/web/exchange", "internal/web/notebook", "internal/web/page", "internal/web/player",
 		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
 	"tools/mutants": {},
@@ -103,7 +104,8 @@ var below = map[string][]string{
 }
 
 // trade is what the two doors, pages and command line, may use of the core.
-var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/hear", "core/judge",
+var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/hear",
+	"core/judge",
 	"core/key", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
 	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn"}
 

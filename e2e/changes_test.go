@@ -85,7 +85,8 @@ func TestFigureOverNumerals(t *testing.T) {
 		p.click(`[data-useturn="over:` + move + `"]`)
 		p.wait(`!document.querySelector('.modal.show')`)
 		p.wait(
-			`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16", "bass:alternating": "24"}[move],
+			`document.querySelectorAll('.over[data-note]').length >= ` + map[string]string{"each:shape": "16",
+				"bass:alternating": "24"}[move],
 		)
 	}
 	if n := eval[int](p, `document.querySelectorAll('.over.outside').length`); n > 0 {

@@ -84,7 +84,8 @@ func TestBandsAndPickups(t *testing.T) {
 			`performance.getEntriesByType('resource').filter(e => e.name.includes('sound.wav')).at(-1)?.name ?? ''`)
 	}
 	eval[any](p, `document.querySelector('[data-sound=band]').click()`)
-	for _, c := range []struct{ style, pickup, busy string }{{"rock", "neck", "1"}, {"shuffle", "", "2"}, {"ballad", "neck", "3"},
+	for _, c := range []struct{ style, pickup, busy string }{{"rock", "neck", "1"}, {"shuffle", "", "2"},
+		{"ballad", "neck", "3"},
 		{"twelve-eight", "bridge", "4"}} {
 		choose("style", c.style)
 		choose("pickup", c.pickup)

@@ -71,7 +71,8 @@ func printReport(e env, r *judge.Report) {
 	for _, f := range judge.Grouped(r.Findings) {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)
 		if len(f.Others) > 0 {
-			fmt.Fprintf(e.out, "        also %s\n", text.Join(f.Others, ", ", func(o judge.Finding) string { return arrow(o.Notes) }))
+			fmt.Fprintf(e.out, "        also %s\n", text.Join(f.Others, ", ",
+				func(o judge.Finding) string { return arrow(o.Notes) }))
 		}
 		for _, x := range f.Fixes {
 			fmt.Fprintf(e.out, "        fix: %s, %s\n", x.Text, x.Ceiling)

@@ -13,7 +13,8 @@ import (
 func TestParseRhythm(t *testing.T) {
 	m := lick.Meter{Beats: 4, Unit: 4}
 	for text, want := range map[string]string{
-		"": "", "2&": "3/8", "2& | 1 1& 2 2&": "3/8 | 0 1/8 1/4 3/8", "and of 2, then 1 and 2 and": "3/8 | 0 1/8 1/4 3/8", "4 1": "0 3/4",
+		"": "", "2&": "3/8", "2& | 1 1& 2 2&": "3/8 | 0 1/8 1/4 3/8",
+		"and of 2, then 1 and 2 and": "3/8 | 0 1/8 1/4 3/8", "4 1": "0 3/4",
 		"3a": "11/16",
 	} {
 		bars, err := ParseRhythm(text, m)

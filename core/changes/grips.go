@@ -122,7 +122,8 @@ func whole(c music.Chord, g Grip) bool {
 }
 
 // gripSigns are the chords that a grip may be, the plainer ones first.
-var gripSigns = []string{"", "m", "7", "maj7", "m7", "6", "m6", "m7b5", "dim7", "dim", "aug", "sus4", "sus2", "7sus4", "mmaj7", "7#5",
+var gripSigns = []string{"", "m", "7", "maj7", "m7", "6", "m6", "m7b5", "dim7", "dim", "aug", "sus4", "sus2", "7sus4",
+	"mmaj7", "7#5",
 	"7b5", "maj7#5", "maj7b5", "add9", "madd9", "9", "maj9", "m9", "6/9", "7b9", "7#9", "13", "5"}
 
 // NamesOf are the chords that the places are, by all of their tones, those with the root lowest first: 5 5 5 5 on

@@ -31,8 +31,10 @@ func TestWorkedLines(t *testing.T) {
 		{"a blues box over its 1 chord", "A minor pentatonic", "A7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "cccR", "", "1", nil}, // C D C A
 		{"the same over the 4", "A minor pentatonic", "D7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "7R75", "", "5", nil},
 		{"pushed by an eighth", "C major", "Am7 | D7", "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8", "5R3o", "D7 pushed 3", "3", nil}, // E A C | F#
-		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5", "5; 1 5", []string{"Start on beat 2 in bar 1"}},
-		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3", "5; 5; 3", []string{"Note 3 to the ♭7 of A7", "Note 2 from a half step below, to the ♭7 of A7 on note 3"}},
+		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5",
+			"5; 1 5", []string{"Start on beat 2 in bar 1"}},
+		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3",
+			"5; 5; 3", []string{"Note 3 to the ♭7 of A7", "Note 2 from a half step below, to the ♭7 of A7 on note 3"}},
 		{"missed, on the 4", "C major", "G7 | Cmaj7", "2:12*1/1 2:6*1/4 1:1*1/4", "3X!X!", "Cmaj7 missed", "3; 4", []string{"Note 2 to the 3 of Cmaj7, with note 1", "Note 1 from a half step above, to the 3 of Cmaj7 on note 2"}}, // B | F F
 		{"two strings are two lines", "C major", "C", "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4", "XX33", "", "3 3", nil},                                                                                                                 // F F | E E
 		{"a leading tone over the tonic", "A harmonic minor", "E7 | Am", "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2", "357R", "Am on time 7", "3; 5; 1", nil},                                                                                   // G# B | G# A

@@ -102,8 +102,10 @@ func TestParse(t *testing.T) {
 	l := testline.Read(t, "A minor pentatonic", "3:5 7")
 	l.Notes[1].Bend = &lick.Bend{Semitones: 2, Shape: lick.BendUp}
 	for _, line := range []string{"", "jump", "0 finger 1", "-1 remove", "3 remove", "finger 1", "1 finger 9",
-		"1 bend up", "1 bendshape prebend", "1 push thick", "2 bendshape x", "2 push sideways", "1 helpers 2", "1 degree z", "tempo fast", "tempo 9000", "meter 4",
-		"pickup x", "scale hills", "1 place 9:1", "add 3:99", "1 length 0", "chords Hm", "loop x", "1 vibrato quick", "1 mark glitter", "1-2 chord Am7", "1-9 remove", "2-1 remove", "1-2 move", "1-2 move 3", "1-2 move 3 hills", "1 move 0 frets", "1 move 99 frets", "1 move -9 frets", "1 move 5 strings", "1 longer x", "1 longer 99", "1-2 after 1", "1 after 9", "1 otherstring up", "transpose H", "transpose A", "1-2 earlier", "1-2 later", "1 tempo x"} {
+		"1 bend up", "1 bendshape prebend", "1 push thick", "2 bendshape x", "2 push sideways", "1 helpers 2",
+		"1 degree z", "tempo fast", "tempo 9000", "meter 4",
+		"pickup x", "scale hills", "1 place 9:1", "add 3:99", "1 length 0", "chords Hm", "loop x", "1 vibrato quick",
+		"1 mark glitter", "1-2 chord Am7", "1-9 remove", "2-1 remove", "1-2 move", "1-2 move 3", "1-2 move 3 hills", "1 move 0 frets", "1 move 99 frets", "1 move -9 frets", "1 move 5 strings", "1 longer x", "1 longer 99", "1-2 after 1", "1 after 9", "1 otherstring up", "transpose H", "transpose A", "1-2 earlier", "1-2 later", "1 tempo x"} {
 		w, err := edit.Parse(line)
 		if err == nil {
 			var e lick.Edit

@@ -48,7 +48,8 @@ func OnDegree(word string, minor bool) (d Degree, sign string, ok bool) {
 
 // diminished says whether a chord's sign takes the fifth down with the third.
 func diminished(sign string) bool {
-	return slices.ContainsFunc([]string{"dim", "°", "º", "o", "ø"}, func(w string) bool { return strings.HasPrefix(sign, w) })
+	return slices.ContainsFunc([]string{"dim", "°", "º", "o", "ø"},
+		func(w string) bool { return strings.HasPrefix(sign, w) })
 }
 
 // Parent is the scale of seven tones that a shorter one is part of: the major one, or the natural

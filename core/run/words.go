@@ -87,7 +87,8 @@ func LayoutName(layout string) string {
 }
 
 // layoutNames are the layouts by the word before their colon, and where what stands behind it goes.
-var layoutNames = map[string]string{"": "as usual", "box": "in a box", "boxes": "in boxes …", "3nps": "three a string",
+var layoutNames = map[string]string{"": "as usual", "box": "in a box", "boxes": "in boxes …",
+	"3nps":   "three a string",
 	"counts": "… a string", "string": "on string …", "strings": "on strings …", "frets": "on frets …",
 	"arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides"}
 

@@ -67,7 +67,8 @@ func TestGrooves(t *testing.T) {
 	}{
 		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{}, 0, "1hk 1.6h 2hs 2.6h 3hk 3.6h 4hs 4.6h"},
 		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{Intensity: 1}, 0, "1hk 2hr 3hk 4hr"},
-		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{}, 3, "1hk 1.6h 2hs 2.6h 3hk 3.6h 4s 4.3s 4.6t 4.9t"},
+		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{}, 3,
+			"1hk 1.6h 2hs 2.6h 3hk 3.6h 4s 4.3s 4.6t 4.9t"},
 		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{Style: ShuffleBand}, 0,
 			"1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h"},
 		{overBars(120, four, lick.Shuffle, "A7", "D7"), Options{}, 0, "1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h"},

@@ -55,7 +55,8 @@ func TestDecays(t *testing.T) {
 	for _, c := range []struct {
 		string, fret int
 		from, to     float64
-	}{{6, 0, 12, 30}, {5, 0, 10, 30}, {4, 0, 8, 25}, {3, 0, 6, 20}, {2, 0, 6, 18}, {1, 0, 6, 15}, {6, 22, 3, 9}, {3, 22, 2.5, 9},
+	}{{6, 0, 12, 30}, {5, 0, 10, 30}, {4, 0, 8, 25}, {3, 0, 6, 20}, {2, 0, 6, 18}, {1, 0, 6, 15}, {6, 22, 3, 9},
+		{3, 22, 2.5, 9},
 		{1, 22, 2, 8}} {
 		n := lick.Note{String: c.string, Fret: c.fret}
 		f := hertz(float64(neck.Standard().Pitch(n.Place())))

@@ -27,7 +27,8 @@ func TestShakingBends(t *testing.T) {
 	for _, semitones := range []float64{0, 0.5, 1, 2, 3, 4} {
 		for _, how := range []lick.BendShape{lick.ShapeOf(false, false), lick.ShapeOf(false, true), lick.ShapeOf(true, false),
 			lick.ShapeOf(true, true)} {
-			for _, v := range []*lick.Vibrato{nil, {Width: lick.Narrow, Speed: lick.Slow}, {Width: lick.Narrow, Speed: lick.Fast},
+			for _, v := range []*lick.Vibrato{nil, {Width: lick.Narrow, Speed: lick.Slow},
+				{Width: lick.Narrow, Speed: lick.Fast},
 				{Width: lick.Wide, Speed: lick.Slow}, {Width: lick.Wide, Speed: lick.Fast}} {
 				for _, length := range []lick.Time{lick.NewTime(1, 8), lick.NewTime(1, 2), lick.NewTime(1, 1)} {
 					l := lick.New()

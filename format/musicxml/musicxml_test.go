@@ -300,7 +300,8 @@ func TestRepeatsAndCapo(t *testing.T) {
 			bar(3, ending("2", "start")+ending("2", "stop")), bar(4, "")}, "1 2 1 3 4", false},
 		{"an ending twice", []string{bar(1, forward), bar(2, ending("1, 2", "start")+ending("1, 2", "stop")+backward),
 			bar(3, ending("3", "start")+ending("3", "discontinue"))}, "1 2 1 2 1 3", false},
-		{"two sections", []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)}, "1 2 1 2 3 4 3 4", false},
+		{"two sections", []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)},
+			"1 2 1 2 3 4 3 4", false},
 	} {
 		r, err := Decode([]byte(score("", x.bars...)), read.Request{})
 		if err != nil {

@@ -16,7 +16,8 @@ import (
 // noteNames are the steps of the twelve classes, sharps where there is a choice.
 // Tunings and tones outside a lick's key are spelled by it.
 var noteNames = [12]xPitch{{Step: "C"}, {Step: "C", Alter: 1}, {Step: "D"}, {Step: "D", Alter: 1}, {Step: "E"},
-	{Step: "F"}, {Step: "F", Alter: 1}, {Step: "G"}, {Step: "G", Alter: 1}, {Step: "A"}, {Step: "A", Alter: 1}, {Step: "B"}}
+	{Step: "F"}, {Step: "F", Alter: 1}, {Step: "G"}, {Step: "G", Alter: 1}, {Step: "A"}, {Step: "A", Alter: 1},
+	{Step: "B"}}
 
 // pitchOf spells a pitch, by the lick's tones where they name it. The octave belongs to the letter and not to the
 // pitch: B♯3 sounds like C4, C♭4 like B3. The standard's octaves begin at C, 4 with middle C.

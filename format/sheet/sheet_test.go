@@ -79,7 +79,8 @@ func TestNoteValues(t *testing.T) {
 	}{
 		{1, 1, note{base: 1}, true}, {1, 4, note{base: 4}, true}, {1, 32, note{base: 32}, true},
 		{3, 8, note{base: 4, dotted: true}, true}, {3, 16, note{base: 8, dotted: true}, true},
-		{1, 12, note{base: 8, group: 3}, true}, {1, 24, note{base: 16, group: 3}, true}, {1, 6, note{base: 4, group: 3}, true},
+		{1, 12, note{base: 8, group: 3}, true}, {1, 24, note{base: 16, group: 3}, true},
+		{1, 6, note{base: 4, group: 3}, true},
 		{1, 20, note{base: 16, group: 5}, true}, {1, 28, note{base: 16, group: 7}, true},
 		{5, 16, note{}, false}, {1, 128, note{}, false},
 	} {
@@ -124,7 +125,8 @@ func TestPackedSound(t *testing.T) {
 	if db := 10 * math.Log10(off/power); db > -28 {
 		t.Errorf("the error lies %.1f dB below the sound", -db)
 	}
-	if s := string(Page(Head{}, Sounding{Lick: lick.New(), Rate: 22050, Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
+	if s := string(Page(Head{}, Sounding{Lick: lick.New(), Rate: 22050,
+		Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
 		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") ||
 		strings.Contains(s, "<link") {
 		t.Errorf("the page needs something beside it")

@@ -101,7 +101,8 @@ func (p *pasted) pastedNote(n *lick.Note, s playedSign) error {
 }
 
 // steps are amounts of a bend in half steps, by how they are written.
-var steps = map[string]float64{"full": 2, "full step": 2, "1": 2, "1.0": 2, "half": 1, "1/2": 1, "½": 1, "d": 1, ".5": 1,
+var steps = map[string]float64{"full": 2, "full step": 2, "1": 2, "1.0": 2, "half": 1, "1/2": 1, "½": 1, "d": 1,
+	".5":  1,
 	"0.5": 1, "1/4": 0.5, "q": 0.5, "0.25": 0.5, "c": 0.5, "1.5": 3, "1 1/2": 3, "1d": 3, "3/2": 3, "2": 4}
 
 // bendBy is how far a bend goes: to the pitch of another fret, or by so many whole steps. What is neither is read

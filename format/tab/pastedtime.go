@@ -304,7 +304,8 @@ func (p *pasted) bar(b *bar, onsets []lick.Time, length lick.Time) error {
 
 // strokeWords are the strokes as rows of picking write them.
 var strokeWords = map[string]lick.Stroke{"d": lick.Down, "D": lick.Down, "n": lick.Down, "N": lick.Down, "u": lick.Up,
-	"U": lick.Up, "V": lick.Up, "v": lick.Up, "^": lick.Up, "p": lick.PThumb, "i": lick.PIndex, "m": lick.PMid, "a": lick.PRing}
+	"U": lick.Up, "V": lick.Up, "v": lick.Up, "^": lick.Up, "p": lick.PThumb, "i": lick.PIndex, "m": lick.PMid,
+	"a": lick.PRing}
 
 // chordAt lays a chord where its sign stands: the first one at the beginning of its bar, others with the notes that
 // begin under them, or on the nearest beat. It answers the chord that holds then.

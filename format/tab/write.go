@@ -121,7 +121,8 @@ func columnsOf(l lick.Lick) []column {
 		for i := col[0]; i < col[1]; i++ {
 			n := l.Notes[i]
 			c.cells[n.String] = cell(l, i)
-			fingers, strokes = append(fingers, cmp.Or(n.Finger.String(), ".")), append(strokes, cmp.Or(strokeSign[n.Stroke], "."))
+			fingers, strokes = append(fingers, cmp.Or(n.Finger.String(), ".")),
+				append(strokes, cmp.Or(strokeSign[n.Stroke], "."))
 			lens = append(lens, n.Len.String())
 		}
 		c.finger, c.stroke, c.len = join(fingers), join(strokes), join(lens)

@@ -193,7 +193,8 @@ func TestPlayersComeAlong(t *testing.T) {
 		t.Fatal(err)
 	}
 	at := time.Date(2026, 11, 24, 20, 33, 0, 0, time.UTC)
-	for _, err := range []error{from.RenamePlayer(ctx, 1, "Teacher"), from.SaveSettings(ctx, juna.ID, []byte(`{"size":"small"}`)),
+	for _, err := range []error{from.RenamePlayer(ctx, 1, "Teacher"),
+		from.SaveSettings(ctx, juna.ID, []byte(`{"size":"small"}`)),
 		from.Play(ctx, juna.ID, store.Played{LickID: e.ID, Title: "Weir", Clean: 1, At: at}),
 		from.Play(ctx, bram.ID, store.Played{LickID: e.ID, Title: "Weir", Missed: 1, At: at}),
 		from.BindPlayer(ctx, juna.ID, "0123456789abcdef"), from.RemovePlayer(ctx, bram.ID)} {
@@ -204,7 +205,8 @@ func TestPlayersComeAlong(t *testing.T) {
 	if _, err := from.Commit(ctx, e.ID, e.Revision, own.Shared(juna.Own()), "own"); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := from.SaveSet(ctx, store.Set{Name: "Week", Kind: store.Homework, Items: []store.SetItem{{Lick: e.ID, Tempo: 70}}},
+	if _, err := from.SaveSet(ctx, store.Set{Name: "Week", Kind: store.Homework,
+		Items: []store.SetItem{{Lick: e.ID, Tempo: 70}}},
 		-1); err != nil {
 		t.Fatal(err)
 	}

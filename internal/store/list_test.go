@@ -65,8 +65,8 @@ func TestList(t *testing.T) {
 		t.Fatalf("%d to judge", len(list))
 	}
 	if err := s.Summarise(ctx, []Summary{{LickID: 1, RevisionID: list[2].Revision, PlayerID: 1, Player: "p", Severity: 1,
-		Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, PlayerID: 1, Player: "p", Severity: 2,
-		Margin: 0.5, Notes: 4, Data: []byte("b")}}); err != nil {
+		Margin: 0.9, Notes: 4, Data: []byte("a")}, {LickID: 2, RevisionID: list[1].Revision, PlayerID: 1, Player: "p",
+		Severity: 2, Margin: 0.5, Notes: 4, Data: []byte("b")}}); err != nil {
 		t.Fatal(err)
 	}
 	worst, _ := s.List(ctx, Query{Order: WorstFirst, Who: 1, Player: "p", Limit: 9})

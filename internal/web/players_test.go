@@ -110,7 +110,8 @@ func TestTwoPlayers(t *testing.T) {
 	}
 	id := fmt.Sprint(players[1].Who.ID)
 	c.post("/player/people", url.Values{"do": {"remove"}, "id": {id}})
-	if res, body := c.post("/practice"+maro, url.Values{"do": {"clean"}, "lick": {fmt.Sprint(c.id)}, "tempo": {"60"}}); res.StatusCode !=
+	if res, body := c.post("/practice"+maro, url.Values{"do": {"clean"}, "lick": {fmt.Sprint(c.id)},
+		"tempo": {"60"}}); res.StatusCode !=
 		409 ||
 		!strings.Contains(body, "no longer in the notebook") {
 		t.Errorf("%s %.200s", res.Status, body)

@@ -259,7 +259,8 @@ func nextKeys(v *benchView) laneKeys {
 // A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
 // behind the index, and less than a step needs none (common practice).
 func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
-	lane := laneKeys{Lane: "bend", Title: "Bend", Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
+	lane := laneKeys{Lane: "bend", Title: "Bend",
+		Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
 	if n.Bend == nil {
 		return lane
 	}

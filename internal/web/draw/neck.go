@@ -293,7 +293,8 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	c.path(classed("way", sel.Bad, "bad"), "M%s %sQ%s %s %s %s", sx, sy, cx, cy, ex, ey)
 	tx, ty := toward(x2, y2, cx, cy, markRadius+4)
 	nx, ny := (ey-ty)/5*5.5, (tx-ex)/5*5.5
-	c.path(classed("wayhead", sel.Bad, "bad"), "M%s %sL%s %sL%s %sZ", tx, ty, ex+nx+(ex-tx), ey+ny+(ey-ty), ex-nx+(ex-tx), ey-ny+(ey-ty))
+	c.path(classed("wayhead", sel.Bad, "bad"), "M%s %sL%s %sL%s %sZ", tx, ty, ex+nx+(ex-tx), ey+ny+(ey-ty),
+		ex-nx+(ex-tx), ey-ny+(ey-ty))
 }
 
 // toward is the point r from (x, y) on the way to (tx, ty).
