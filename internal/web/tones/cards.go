@@ -101,7 +101,7 @@ func bendRowOf(g neck.Guitar, names []string, t shape.Placed, b shape.Bend) bend
 		row.Push = strings.Replace(row.Push, "↓", "↑", 1)
 	}
 	row.Hear = text.Join(b.Hear, ", ",
-			func(h neck.Place) string { return fmt.Sprintf("%s %d", names[h.String-1], h.Fret) })
+		func(h neck.Place) string { return fmt.Sprintf("%s %d", names[h.String-1], h.Fret) })
 	row.Sound = fmt.Sprintf("%s^%d", t.Place.Notation(), b.Semitones)
 	return row
 }
