@@ -52,7 +52,7 @@ func TestPlayerSettings(t *testing.T) {
 	p.click(`[name=left]`)
 	p.wait(
 		`document.querySelector('[name=left]').defaultChecked && ` + // as the server answers
-			`!document.querySelector('[data-player="/player/undo"]').disabled`,
+			`!document.querySelector('[data-setting="/player/undo"]').disabled`,
 	)
 	p.go_("/licks/17")
 	p.ready()
@@ -68,9 +68,9 @@ func TestPlayerSettings(t *testing.T) {
 		p.shot(filepath.Join(d, "player-changed.png"))
 	}
 	p.wait(`document.body.dataset.heard`) // a click before that is not heard
-	p.click(`[data-player="/player/undo"]`)
+	p.click(`[data-setting="/player/undo"]`)
 	p.wait(`!document.querySelector('[name=left]').checked`)
-	p.click(`[data-player="/player/reset"]`)
+	p.click(`[data-setting="/player/reset"]`)
 	p.wait(
 		`document.querySelector('#player-line').innerText.startsWith('Medium hand') && ` +
 			`document.querySelector('[name=sixteenths]').value == ''`,

@@ -68,14 +68,20 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 	for _, s := range a.screens {
 		folders = append(folders, s.Files())
 	}
-	err = site.LoadTemplates(template.FuncMap{"defs": func() template.HTML { return draw.Defs },
-		"styles": func() []string { return page.Styles(folders...) }, "signs": view.PrettySigns,
-		"explain": view.Explain, "choices": func(words ...string) []string { return words }, "formats": format.Formats,
-		"digit": func(i int) int { return i + 1 }}, folders...)
+	assets, base, err := page.Assets(folders...)
 	if err != nil {
 		return nil, err
 	}
-	assets, err := page.Assets(folders...)
+	err = site.LoadTemplates(template.FuncMap{
+		"assets":  func() string { return base },
+		"defs":    func() template.HTML { return draw.Defs },
+		"styles":  func() []string { return page.Styles(folders...) },
+		"signs":   view.PrettySigns,
+		"explain": view.Explain,
+		"choices": func(words ...string) []string { return words },
+		"formats": format.Formats,
+		"digit":   func(i int) int { return i + 1 },
+	}, folders...)
 	if err != nil {
 		return nil, err
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"regexp"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -66,6 +67,15 @@ func TestAssetsCarryValidators(t *testing.T) {
 		if res, _ := c.do(req); res.StatusCode != want {
 			t.Errorf("asked with %s: %s, want %d", given, res.Status, want)
 		}
+	}
+	// What a page names bears a hash of all files, so that the browser need not ask again.
+	_, page := c.get("/player")
+	named := regexp.MustCompile(`"(/assets/\w+/base.css)"`).FindStringSubmatch(page)
+	if named == nil {
+		t.Fatal("the page names no style under a hash")
+	}
+	if res, kept := c.get(named[1]); kept != body || !strings.Contains(res.Header.Get("Cache-Control"), "immutable") {
+		t.Errorf("%s: %s, %d bytes, kept %q", named[1], res.Status, len(kept), res.Header.Get("Cache-Control"))
 	}
 	if res, _ := c.get("/assets/vendor/"); res.StatusCode != http.StatusNotFound {
 		t.Errorf("a folder: %s", res.Status)

@@ -43,40 +43,50 @@ func Styles(folders ...fs.FS) (out []string) {
 	return out
 }
 
-// Assets serves what a browser loads by name: all files of the folders but their templates, under
-// /assets/. The browser keeps them and asks again with the validator, which is hashed once, at the
-// start, as the files are embedded and cannot change. The error names a file that two folders have.
-func Assets(folders ...fs.FS) (http.Handler, error) {
+// Assets serves what a browser loads by name: all files of the folders but their templates. They are embedded and
+// cannot change while the program runs. Under base, which bears a hash of all of them, the browser keeps them without
+// asking again; under /assets/ alone it asks each time, with the validator. The error names a file that two folders have.
+func Assets(folders ...fs.FS) (served http.Handler, base string, err error) {
 	type asset struct {
 		data []byte
 		tag  string
 	}
-	served := map[string]asset{}
+	all := map[string]asset{}
+	var tags []string
 	for _, folder := range folders {
 		err := fs.WalkDir(folder, ".", func(name string, d fs.DirEntry, err error) error {
 			if err != nil || d.IsDir() || path.Ext(name) == ".html" {
 				return err
 			}
 			data, err := fs.ReadFile(folder, name)
-			if _, twice := served[name]; twice {
+			if _, twice := all[name]; twice {
 				return fmt.Errorf("web: two files are called %s", name)
 			}
-			served[name] = asset{data, `"` + HashOf(data) + `"`}
+			all[name] = asset{data, `"` + HashOf(data) + `"`}
+			tags = append(tags, name, all[name].tag)
 			return err
 		})
 		if err != nil {
-			return nil, err
+			return nil, "", err
 		}
 	}
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		name := strings.TrimPrefix(r.URL.Path, "/assets/")
-		f, ok := served[name]
+	base = "/assets/" + HashOf([]byte(strings.Join(tags, " "))) + "/"
+	served = http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		name, kept := strings.CutPrefix(r.URL.Path, base)
+		if !kept {
+			name = strings.TrimPrefix(r.URL.Path, "/assets/")
+		}
+		f, ok := all[name]
 		if !ok {
 			http.NotFound(w, r)
 			return
 		}
 		w.Header().Set("Cache-Control", "no-cache")
+		if kept {
+			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		}
 		w.Header().Set("ETag", f.tag)
 		http.ServeContent(w, r, name, time.Time{}, bytes.NewReader(f.data))
-	}), nil
+	})
+	return served, base, nil
 }
