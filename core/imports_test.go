@@ -42,7 +42,7 @@ var below = map[string][]string{
 	"core/propose": {"core/bend", "core/defaults", "core/figure", "core/hand", "core/judge", "core/layers",
 		"core/lick", "core/load", "core/music", "core/neck", "core/pick", "core/player", "core/say"},
 	"core/phrase": {"core/lick", "core/music", "core/neck"},
-	"core/run": {"core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
+	"core/run": {"core/hand", "core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
 		"core/player", "core/propose", "core/shape"},
 	"core/turn": {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/key":  {"core/defaults", "core/lick", "core/music"},

@@ -26,7 +26,7 @@ import (
 )
 
 // patience is how long a test waits for a page on a busy machine before it fails.
-const patience = 90 * time.Second
+const patience = 15 * time.Second
 
 // browser is one Chromium for all tests; each test has its own tab.
 var browser = struct {

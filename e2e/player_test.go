@@ -173,7 +173,7 @@ func TestMistakes(t *testing.T) {
 		`(() => { const i = document.querySelector('[data-edit=scale]'); i.value = 'dorain'; i.dispatchEvent(new `+
 			`Event('change', {bubbles: true})); return true })()`,
 	)
-	p.wait(`document.querySelector('#notice').innerText.includes('nearest is dorian')`)
+	p.wait(`document.querySelector('#notice').innerText.includes('nearest are dorian')`)
 	if got := p.frets(); got != before {
 		t.Errorf("a mistake changed the line: %s", got)
 	}

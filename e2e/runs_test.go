@@ -6,23 +6,25 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"ornamen/internal/demo"
 )
 
-// word types a word of the recipe's sentence.
+// word types a word of the recipe's sentence: its menu opens with the field ready, Enter says what is in it.
 func word(p *tab, field, value string) {
 	p.t.Helper()
-	// Found and filled in at one stroke: what comes in late from before may close the menu again.
 	p.wait(`document.body.dataset.heard`)
-	p.until(
-		`(() => { const i = document.querySelector('.word-menu.show [data-run="`+field+`"]'); if (!i) return false; `+
-			`i.value = '`+value+`'; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`,
-		func() {
-			p.click(`.sentence [data-word="` + field + `"]`)
-		},
-	)
-	p.wait(`!document.querySelector('.word-menu.show')`)
+	typed := `document.activeElement?.matches('.word-menu.show .wordfield[data-run="` + field + `"]')`
+	p.until(typed, func() { p.click(`.sentence [data-word="` + field + `"]`) })
+	p.ctrl("a")
+	if value == "" {
+		p.keys(kb.Delete)
+	} else {
+		p.keys(value)
+	}
+	p.keys(kb.Enter)
+	p.wait(`!document.querySelector('.word-menu.show') && !document.querySelector('.htmx-request')`)
 }
 
 // A run goes on with another part, whose words are changed as the first one's; it goes to the bench

@@ -43,7 +43,7 @@ func TestTones(t *testing.T) {
 	p.wait(`document.querySelector('.whereline').innerText.includes('Slide finger')`)
 	// What is not possible is said and changes nothing.
 	set(p, `.tones-form [name=scale]`, "dorain")
-	p.wait(`document.querySelector('#notice').innerText.includes('nearest is dorian')`)
+	p.wait(`document.querySelector('#notice').innerText.includes('nearest are dorian')`)
 	p.go_("/tones?tonic=A&scale=minor+pentatonic&add=9&at=6:5")
 	p.click(`.tones-head .btn-primary`)
 	p.wait(`document.querySelector('#bench')`)

@@ -102,7 +102,7 @@ func TestRefusals(t *testing.T) {
 		{head(`"pickup":"-1/8"`), "not a time"},
 		{head(`"tuning":["E4"]`), "4 to 9 strings"},
 		{head(`"tuning":["E4","B3","G3","X","A2","E2"]`), "tuning, string 4"},
-		{head(`"key":{"tonic":"C#","scale":"dorain"}`), "nearest is dorian"},
+		{head(`"key":{"tonic":"C#","scale":"dorain"}`), "nearest are dorian"},
 		{head(`"key":{"scale":"dorian"}`), "needs a tonic"},
 		{head(`"chords":[{"at":"0","len":"1","name":"H7"}]`), "chord 1"},
 		{head(`"title":"` + strings.Repeat("a", 201) + `"`), "longer than 200"},

@@ -75,14 +75,16 @@ func NewPalette(tonic, scale string, add, drop []string) (Palette, error) {
 	return p, nil
 }
 
-// ParseKey reads "TONIC SCALE", such as "C# minor pentatonic". A chord by its sign ("Am7", "Cmaj9") is its arpeggio.
+// ParseKey reads a key as players name one: "C# minor pentatonic", "Gm", "B♭", "Dm dorian", "C# minor pent". A root
+// alone is its major key. A chord with more than a triad in its sign ("Am7", "Cmaj9") is its arpeggio.
 func ParseKey(key string, add, drop []string) (Palette, error) {
-	tonic, scale, more := strings.Cut(strings.TrimSpace(key), " ")
-	if _, err := ParseName(tonic); err != nil && !more {
-		if c, chordErr := ParseChord(tonic); chordErr == nil && c.Bass == nil {
+	tonic, scale := SplitKey(key)
+	if scale == "" {
+		if c, err := ParseChord(tonic); err == nil && c.Bass == nil && len(c.Degrees) > 3 {
 			return NewPalette(c.Root.String(), c.arpeggio(), add, drop)
 		}
 	}
+	tonic, scale = spokenKey(tonic, scale)
 	return NewPalette(tonic, scale, add, drop)
 }
 

@@ -36,10 +36,10 @@ var scaleTable = []scaleRow{
 	{"natural minor", "1 2 b3 4 5 b6 b7", []string{"minor", "aeolian"}},
 	{"locrian", "1 b2 b3 4 b5 b6 b7", nil},
 	{"harmonic minor", "1 2 b3 4 5 b6 7", nil},
-	{"melodic minor", "1 2 b3 4 5 6 7", nil},
-	{"phrygian dominant", "1 b2 3 4 5 b6 b7", nil},
-	{"lydian dominant", "1 2 3 #4 5 6 b7", nil},
-	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished"}},
+	{"melodic minor", "1 2 b3 4 5 6 7", []string{"jazz minor"}},
+	{"phrygian dominant", "1 b2 3 4 5 b6 b7", []string{"spanish phrygian", "phrygian major"}},
+	{"lydian dominant", "1 2 3 #4 5 6 b7", []string{"lydian b7", "overtone", "acoustic"}},
+	{"half-whole", "1 b2 b3 3 #4 5 6 b7", []string{"half-whole diminished", "dominant diminished"}},
 	{"whole-half", "1 2 b3 4 b5 b6 6 7", []string{"whole-half diminished", "diminished"}},
 	{"whole tone", "1 2 3 #4 #5 #6", nil},
 	{"lydian augmented", "1 2 3 #4 #5 6 7", nil},
@@ -115,17 +115,9 @@ func ParseScale(s string) (Scale, error) {
 	if key == "" {
 		return Scale{}, fmt.Errorf("the scale is missing: name one, such as minor pentatonic")
 	}
-	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest is %s (or write degrees, such as 1 b3 4 5 b7)", s,
-		nearest(key, spoken()))
-}
-
-// spoken lists every name a scale goes by.
-func spoken() []string {
-	var names []string
-	for _, r := range scaleTable {
-		names = append(append(names, r.name), r.also...)
-	}
-	return names
+	near := SuggestScales(s)
+	return Scale{}, fmt.Errorf("%q is not a scale I know; nearest are %s, %s and %s (or write degrees, such as "+
+		"1 b3 4 5 b7)", s, near[0], near[1], near[2])
 }
 
 // customScale reads a scale that is written as its degrees.
@@ -159,17 +151,6 @@ func customScale(s string) (Scale, error) {
 func foldScale(s string) string {
 	s = strings.NewReplacer("-", " ", "–", " ", "_", " ", ",", " ").Replace(strings.ToLower(s))
 	return strings.Join(strings.Fields(s), " ")
-}
-
-// nearest finds the candidate with the least edits from s, so that "dorain" is answered with dorian.
-func nearest(s string, candidates []string) string {
-	best, bestD := "", 1<<30
-	for _, c := range candidates {
-		if d := distance(s, foldScale(c)); d < bestD {
-			best, bestD = c, d
-		}
-	}
-	return best
 }
 
 // distance counts the single-letter edits between two words (Levenshtein 1966).

@@ -60,7 +60,7 @@ const mostStations = 512
 func (p *plan) chordList(down bool) (out []lineChord) {
 	if p.chords != nil {
 		n := max(len(p.chords), (p.Times+p.Repeat-1)/max(1, p.Repeat))
-		if p.Bars > 0 {
+		if p.Bars > 0 || p.landsInBar() {
 			n = mostStations
 		}
 		for len(out) < min(n, mostStations) {

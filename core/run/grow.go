@@ -21,6 +21,9 @@ type Run struct {
 	Way     pick.Way  // asked for, or alternate
 	Remarks []string  // why it stops where it does, in sentences
 	End     lick.Time // when the step after the last one would begin
+
+	accented bool      // the recipe sets accents of its own
+	late     lick.Time // by how much it begins later, to land in its bar
 }
 
 // Played is one cell as it was played: notes [From, To), counted from 0.
@@ -37,10 +40,16 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 	if r.Then != "" {
 		return sequence(r, g)
 	}
+	return growPart(r, g, lick.Time{})
+}
+
+// growPart grows one part of a recipe; before is how long the parts before it take.
+func growPart(r Recipe, g neck.Guitar, before lick.Time) (*Run, error) {
 	p, err := r.plan(g)
 	if err != nil {
 		return nil, err
 	}
+	p.before = before
 	b := &builder{plan: p, run: &Run{Way: p.pick}, lick: lick.New()}
 	b.lick.Tuning = slices.Clone(p.guitar.Tuning)
 	b.setting()
@@ -58,7 +67,7 @@ func Grow(r Recipe, g neck.Guitar) (*Run, error) {
 		return nil, err
 	}
 	b.lick.Sort()
-	b.run.Lick, b.run.End = b.lick, b.at
+	b.run.Lick, b.run.End, b.run.accented = b.lick, b.at, b.Accent > 0
 	return b.run, nil
 }
 
@@ -75,6 +84,8 @@ type builder struct {
 	down   bool
 	end    lick.Time // of the bars asked for
 	last   station   // where the last cell was played
+	fewer  bool      // the landing came before the layout ended
+	held   span      // what the hand holds on the string of the note before
 }
 
 // setting writes what surrounds the notes: key, title, feel, tempo, and the recipe itself, so that the lick can be
@@ -90,11 +101,19 @@ func (b *builder) setting() {
 	b.at, b.lick.Pickup = b.offset, b.lead
 }
 
+// usual are the values that an argument has where nothing is said.
+var usual = map[string]string{
+	"dir":    "up",
+	"feel":   "straight",
+	"turn":   "once",
+	"repeat": "1",
+	"follow": "key",
+}
+
 // asGiven drops what is a default.
 func (r Recipe) asGiven() Recipe {
-	for name, usual := range map[string]string{"dir": "up", "feel": "straight", "turn": "once", "repeat": "1",
-		"follow": "key"} {
-		if r.Get(name) == usual {
+	for name, value := range usual {
+		if r.Get(name) == value {
 			_ = r.Set(name, "") // nothing can be wrong with an empty value
 		}
 	}
@@ -122,8 +141,8 @@ func (b *builder) cells() error {
 		limit = maxTimes
 	}
 	end := b.lick.Meter.Bar().Times(int64(b.Bars)).Add(b.offset).Add(b.lead)
-	if b.From != "" && b.land != nil && b.land.beat > 1 {
-		end = end.Add(lick.NewTime(int64(b.land.beat-1), int64(b.lick.Meter.Unit)))
+	if b.From != "" && b.land != nil && b.land.Beat > 1 {
+		end = end.Add(lick.NewTime(int64(b.land.Beat-1), int64(b.lick.Meter.Unit)))
 	}
 	b.end = end
 	played := 0
@@ -138,12 +157,17 @@ func (b *builder) cells() error {
 					b.cut(end)
 					return nil
 				}
+				cell := b.cellOf(leg.first+k, leg.down)
+				if b.landsInBar() && b.Times == 0 && (b.starts() && !b.at.Before(b.landsAt()) ||
+					!b.starts() && !b.roomToLand(cell)) {
+					b.fewer = true
+					return nil
+				}
 				over, ok := st.(within)
 				if ok && over.key != nil {
 					b.tones(*over.key)
 				}
 				began := b.at
-				cell := b.cellOf(leg.first+k, leg.down)
 				if err := b.play(st, cell, false); err != nil {
 					return err
 				}
@@ -176,6 +200,9 @@ func (b *builder) cells() error {
 	}
 	return nil
 }
+
+// landsInBar says whether the run is as long as it takes to land in a bar.
+func (p *plan) landsInBar() bool { return p.land != nil && p.land.Bar > 0 }
 
 // mirror answers the cell just played with its mirror: it begins where the cell's slides have
 // brought the hand and leads back to where the cell began, so that the two go round as a
@@ -353,6 +380,7 @@ func (b *builder) step(st station, s phrase.Step, index int, before []neck.Place
 				n.SlideIn = &lick.SlideIn{Frets: 1, From: s.In}
 			}
 			b.slur(&n, s, f)
+			b.byRule(&n, s)
 			if k == 0 && s.Bend != nil {
 				if err := b.bend(&n, st, s, index, before); err != nil {
 					return nil, err

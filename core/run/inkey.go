@@ -1,7 +1,6 @@
 package run
 
 import (
-	"cmp"
 	"slices"
 	"strings"
 
@@ -28,12 +27,9 @@ func (r Recipe) InKey(g neck.Guitar, text string) (Recipe, error) {
 	if _, err := music.ParseKey(out.Key, listed(out.Add), listed(out.Drop)); err != nil {
 		out.Add, out.Drop = "", ""
 	}
-	if word, beat, _ := strings.Cut(out.Land, "@"); word != "" {
-		if d, err := music.ParseDegree(word); err != nil || !to.Has(d) {
-			if out.Land = "1"; beat != "" {
-				out.Land += "@" + beat
-			}
-		}
+	if l, err := ParseLanding(out.Land); out.Land != "" && (err != nil || !l.OfChord && l.Word == "" && !to.Has(l.Degree)) {
+		l.Degree, l.Word, l.OfChord = music.Degree{Number: 1}, "", false
+		out.Land = l.String()
 	}
 	if grown(out, g) && r.At == "" {
 		return out, nil
@@ -104,52 +100,24 @@ func startsOf(p music.Palette, d music.Degree, from neck.Place, g neck.Guitar) (
 	return out
 }
 
-// spoken is a key as a recipe has it: a root alone, or with a minor or a major behind it, takes the rest
-// from the key before; a scale may be said in fewer words.
+// spoken is a key as a recipe has it: a root alone, or with a minor or a major behind it, keeps the scale of the key
+// before where that says the same; all else is read as any key is.
 func spoken(text string, old music.Palette, known bool) string {
-	text = strings.Join(strings.Fields(text), " ")
-	tonic, scale, _ := strings.Cut(text, " ")
-	root, kind := tonic, ""
-	for _, end := range []struct{ sign, kind string }{{"maj", "major"}, {"min", "minor"}, {"m", "minor"},
-		{"M", "major"}} {
-		if rest, ok := strings.CutSuffix(tonic, end.sign); ok && rest != "" {
-			if _, err := music.ParseName(rest); err == nil {
-				root, kind = rest, end.kind
-				break
-			}
-		}
-	}
-	if _, err := music.ParseName(root); err != nil {
+	tonic, scale := music.SplitKey(text)
+	root, kind := music.KindOf(tonic)
+	if _, err := music.ParseName(root); err != nil || scale != "" || !known {
 		return text
 	}
-	words := strings.Fields(scale)
-	for i, w := range words {
-		words[i] = cmp.Or(map[string]string{"pent": "pentatonic", "pentatonic,": "pentatonic", "harm": "harmonic"}[w], w)
-	}
-	if n := len(words); n == 2 && words[0] == "pentatonic" && (words[1] == "minor" || words[1] == "major") {
-		words[0], words[1] = words[1], words[0]
-	}
-	scale = strings.Join(words, " ")
 	third := func(semitones int) bool {
-		return known &&
-			slices.ContainsFunc(old.Scale.Degrees, func(d music.Degree) bool { return d.Semitones() == semitones })
+		return slices.ContainsFunc(old.Scale.Degrees, func(d music.Degree) bool { return d.Semitones() == semitones })
 	}
 	switch {
-	case scale == "" && kind == "" && known:
-		scale = old.Scale.Name
-	case scale == "" && kind == "minor" && third(3) && !third(4),
-		scale == "" && kind == "major" && third(4) && !third(3):
-		scale = old.Scale.Name
-	case scale == "" && kind == "minor":
-		scale = "natural minor"
-	case scale == "":
-		scale = "major"
-	case kind != "":
-		if _, err := music.ParseScale(kind + " " + scale); err == nil {
-			scale = kind + " " + scale
-		}
+	case kind == "",
+		kind == "minor" && third(3) && !third(4),
+		kind == "major" && third(4) && !third(3):
+		return root + " " + old.Scale.Name
 	}
-	return root + " " + scale
+	return text
 }
 
 // listed splits what is added or dropped.

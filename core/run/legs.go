@@ -48,7 +48,7 @@ func (b *builder) legs() ([]leg, error) {
 	if b.Turn == "once" {
 		again = there[min(1, len(there)):]
 	}
-	for b.Bars > 0 && len(legs) < maxLegs && len(back)+len(again) > 0 {
+	for (b.Bars > 0 || b.landsInBar()) && len(legs) < maxLegs && len(back)+len(again) > 0 {
 		count += len(legs[len(legs)-1].stations)
 		next := leg{again, down, count}
 		if len(legs)%2 == 1 {
@@ -62,7 +62,7 @@ func (b *builder) legs() ([]leg, error) {
 // remark says why a run without a length stops where it does, where that is not simply the
 // end of its layout: the neck ends first, or a chord or a scale has no room for the cell.
 func (b *builder) remark(stations, there []station) {
-	if b.Times > 0 || b.Bars > 0 {
+	if b.Times > 0 || b.Bars > 0 || b.landsInBar() {
 		return
 	}
 	if n := len(there); n < len(stations) && (b.chords != nil || b.scales != nil) {
@@ -91,7 +91,7 @@ func (b *builder) stays() int {
 	switch {
 	case b.Times > 0:
 		return (b.Times + b.Repeat - 1) / b.Repeat
-	case b.Bars > 0:
+	case b.Bars > 0 || b.landsInBar():
 		return maxTimes
 	}
 	return max(1, len(b.phrase.Cells))

@@ -29,18 +29,14 @@ type plan struct {
 	pivot   *music.Degree
 	move    move
 	lengths []lick.Time // of the steps, in turn
-	land    *landing
+	land    *Landing
+	before  lick.Time // what the parts before this one take
 	offset  lick.Time // silence before the first note
 	lead    lick.Time // the pick-up of a run that begins on a beat
 	chords  []lineChord
 	scales  []music.Palette
 	pick    pick.Way
-}
-
-// landing is the note a run ends on. A degree with a beat lands on that beat of the bar that the run comes to.
-type landing struct {
-	degree music.Degree
-	beat   int // 0: wherever it falls
+	slurs   string // the rule for slurs besides those of the cell, empty for none
 }
 
 // move says how a cell goes on. by counts tones or strings, and is 1 for the other kinds. within is how the cell moves
@@ -96,7 +92,7 @@ func (p *plan) readTones() (err error) {
 	}
 	p.layout = shape.Default(p.palette.Scale)
 	if p.Layout != "" {
-		if p.layout, err = shape.ParseLayout(p.Layout); err != nil {
+		if p.layout, err = shape.ParseLayout(ValueOf("layout", p.Layout)); err != nil {
 			return err
 		}
 	}
@@ -228,38 +224,13 @@ func (p *plan) readCell() (err error) {
 // direction. Moves that cannot be made with such a cell are refused here, before anything is
 // laid out: a chord's degrees have no rungs to move along.
 func (p *plan) readMove() error {
-	word, by, more := strings.Cut(strings.TrimSpace(p.Move), ":")
-	n, err := strconv.Atoi(word)
-	switch {
-	case word == "":
+	if strings.TrimSpace(p.Move) == "" {
 		p.move = usualMove[p.phrase.Kind]
-	case err == nil && !more:
-		if n < 1 || n > phrase.MaxTone {
-			return phrase.Wrong(p.Move,
-				fmt.Sprintf("a move is 1 to %d tones; up or down is said apart", phrase.MaxTone))
-		}
-		p.move = move{kind: "tones", by: n}
-	case word == "scale" && more:
-		p.move = move{kind: word, by: 1, within: by}
-		if n, err := strconv.Atoi(by); by != "string" && (err != nil || n < 1 || n > phrase.MaxTone) {
-			return phrase.Wrong(p.Move, "scale:string goes over the strings inside each scale, scale:1 by tones")
-		}
-	case word == "string" || !more && (word == "octave" || word == "position" || word == "chord" || word == "scale" ||
-		word == "stay"):
-		p.move = move{kind: word, by: 1}
-		if more {
-			if p.move.by, err = strconv.Atoi(by); err != nil || p.move.by < 1 || p.move.by > neck.MaxStrings {
-				return phrase.Wrong(p.Move, "string:2 moves two strings over")
-			}
-		}
-	default:
-		return phrase.Wrong(p.Move, "a move is a number of tones, string, octave, position, chord, scale or stay")
+	} else if err := p.readSaidMove(); err != nil {
+		return err
 	}
 	if p.move.kind == "scale" && len(p.scales) == 0 {
 		return errors.New(`the move to the next scale needs scales, such as "natural minor, dorian"`)
-	}
-	if p.phrase.Kind == phrase.Chord && p.move.kind != "chord" && p.move.kind != "stay" && p.move.kind != "octave" {
-		return phrase.Wrong(p.Move, "a cell of chord: steps moves by chord or octave, or stays")
 	}
 	if err := oneOf("follow", &p.Follow, "key", "chord"); err != nil {
 		return err
@@ -267,8 +238,42 @@ func (p *plan) readMove() error {
 	return oneOf("dir", &p.Dir, "up", "down", "updown", "downup")
 }
 
+// readSaidMove reads a move that is named, by its value or its words.
+func (p *plan) readSaidMove() error {
+	t, value, ok := termOf("move", p.Move)
+	if !ok || !t.goesWith(p.phrase.Kind) {
+		return phrase.Wrong(p.Move, fmt.Sprintf("a cell of %s: steps moves by %s", p.phrase.Kind, movesOf(p.phrase.Kind)))
+	}
+	word, by, more := strings.Cut(value, ":")
+	n, err := strconv.Atoi(word)
+	switch {
+	case err == nil:
+		p.move = move{kind: "tones", by: n}
+	case word == "scale":
+		p.move = move{kind: word, by: 1, within: by}
+		if n, err = strconv.Atoi(by); err != nil {
+			n = 1
+		}
+	default:
+		p.move = move{kind: word, by: 1}
+		if n = 1; more {
+			n, _ = strconv.Atoi(by) // digits, by the pattern
+			p.move.by = n
+		}
+	}
+	most := phrase.MaxTone
+	if word == "string" {
+		most = neck.MaxStrings
+	}
+	if n < 1 || n > most {
+		return phrase.Wrong(p.Move, fmt.Sprintf("a move is by 1 to %d; up or down is said apart", most))
+	}
+	return nil
+}
+
 // oneOf reads a word that has few values; the first one is the default.
 func oneOf(name string, value *string, allowed ...string) error {
+	*value = ValueOf(name, *value)
 	if *value == "" {
 		*value = allowed[0]
 	}
@@ -281,14 +286,14 @@ func oneOf(name string, value *string, allowed ...string) error {
 // readRhythm reads the lengths of the steps, the feel, how the turn is played and where the run begins. A run from a
 // beat has the time up to the next bar line as its pick-up: from 3& in 4/4 it is 3/8.
 func (p *plan) readRhythm() error {
-	words := list(p.Count)
+	words := countWords(p.Count)
 	if len(words) == 0 {
-		words = []string{"16"}
+		words = []string{usualCount}
 	}
 	for _, w := range words {
-		c, ok := counts[w]
+		c, ok := countOf(w)
 		if !ok {
-			return phrase.Wrong(w, "count is "+strings.Join(CountWords, ", "))
+			return phrase.Wrong(w, "a count is "+countNames())
 		}
 		p.lengths = append(p.lengths, c.length)
 	}
@@ -321,25 +326,25 @@ func (p *plan) readRhythm() error {
 	return nil
 }
 
-// readEnd reads the landing and the way of picking. The landing's degree may be any, in the key or not; a beat is one
-// of four, as a run is in 4/4.
+// readEnd reads the landing and the way of picking. The landing's degree may be any, in the key or not.
 func (p *plan) readEnd() (err error) {
 	if p.Land != "" {
-		word, beat, ok := strings.Cut(p.Land, "@")
-		l := landing{}
-		if l.degree, err = music.ParseDegree(word); err != nil {
+		l, err := ParseLanding(p.Land)
+		if err != nil {
 			return err
 		}
-		if ok {
-			if l.beat, err = strconv.Atoi(beat); err != nil || l.beat < 1 || l.beat > 4 {
-				return phrase.Wrong(p.Land, "after @ stands the beat, 1 to 4")
-			}
+		if l.Bar > 0 && p.Bars > 0 {
+			return errors.New("bars and a landing in a bar both say how long the run is; name one")
 		}
 		p.land = &l
 	}
+	p.slurs = ValueOf("slurs", strings.TrimSpace(p.Slurs))
+	if p.slurs != "" && !slices.ContainsFunc(slurRules, func(t Term) bool { return t.Value == p.slurs }) {
+		return phrase.Wrong(p.Slurs, "slurs are string, way, up or down")
+	}
 	p.pick = pick.Alternate
 	if p.Pick != "" {
-		p.pick, err = pick.ParseWay(p.Pick)
+		p.pick, err = pick.ParseWay(ValueOf("pick", p.Pick))
 	}
 	return err
 }

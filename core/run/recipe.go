@@ -36,7 +36,7 @@ type Recipe struct {
 	Chords         string // degrees of the key, "1 4 5"
 	Follow         string // key, chord: whose tones are played over a chord
 	Scales         string // "natural minor, dorian"
-	Land           string // DEGREE or DEGREE@BEAT
+	Land           string // as ParseLanding reads it
 	Start          int    // tone of the layout to begin on, from 1
 	Rotate         int    // step of the cell to begin on, from 1
 	Turn           string // once, twice: the top place where an updown run turns
@@ -47,6 +47,7 @@ type Recipe struct {
 	From           string // the beat on which the run begins: 3&
 	Displace       string // a fraction of a whole note by which the run starts later
 	Pick           string
+	Slurs          string // which notes are slurred besides those of the cell: string, way, up, down
 	Tempo          float64
 	Tuning         string // "D4 A3 G3 D3 A2 D2", string 1 first; empty: the guitar's
 	Then           string // the parts that follow, as their arguments with --then between them
@@ -92,7 +93,8 @@ func (r *Recipe) options() []option {
 		{"even", &r.Even, "each string's count is made even"},
 		{"start", &r.Start, "`N` tone of the layout to begin on, from 1"},
 		{"rotate", &r.Rotate, "`N` step of the cell to begin on, from 1"},
-		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` notes to a beat; 16"},
+		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` length of a note, by its word or its name (triplets, sextuplets, septuplets), or several " +
+			"that take turns; 16"},
 		{"accent", &r.Accent, "`N` every Nth note is accented"},
 		{"feel", &r.Feel, "`straight|shuffle` straight or shuffle; straight"},
 		{"from", &r.From, "`BEAT` beat on which it begins, as in 3&"},
@@ -103,7 +105,10 @@ func (r *Recipe) options() []option {
 			"as in \"natural minor, D dorian\""},
 		{"tail", &r.Tail, "`CELL` played once at the end"},
 		{"pivot", &r.Pivot, "`DEGREE` the tail's degree that the last note is"},
-		{"land", &r.Land, "`DEGREE[@BEAT]` ends on that degree, on that beat"},
+		{"land", &r.Land, "`[chord:]DEGREE[@[BAR:]BEAT]` ends on that degree of the key or of the chord, on that beat, in " +
+			"that bar; also in words: \"the third of the chord in bar 3 on beat 1\""},
+		{"slurs", &r.Slurs, "`string|way|up|down` slurs besides those of the cell: wherever the string stays, hammers going " +
+			"up and pulls coming down, hammers alone, pulls alone; slides where the hand cannot span"},
 		{"pick", &r.Pick, "`alternate|economy|legato|free` way of picking; alternate"},
 		{"tempo", &r.Tempo, "`N` quarters a minute; 100"},
 		{"tuning", &r.Tuning, "`TUNING` another tuning, the thinnest string first"},
@@ -281,10 +286,16 @@ func (r Recipe) String() string {
 
 // StepLength is how long a step of a count lasts, 0 where there is no such count.
 // Lengths are fractions of a whole note.
-func StepLength(count string) lick.Time { return counts[count].length }
+func StepLength(word string) lick.Time {
+	c, _ := countOf(word)
+	return c.length
+}
 
 // CountWords are the counts in rising speed.
-var CountWords = []string{"4", "8", "8t", "16", "16q", "16t", "16s"}
+var CountWords = text.Each(counts, func(c count) string { return c.word })
+
+// usualCount is the count of a recipe that names none.
+const usualCount = "16"
 
 // usualMove is what a cell does when nothing is said: it goes on by the least that its own steps are made of.
 var usualMove = map[phrase.Kind]move{phrase.Tones: {kind: "tones", by: 1}, phrase.Strings: {kind: "string", by: 1},

@@ -109,7 +109,7 @@ func TestRunRhythm(t *testing.T) {
 	}
 	r = grow(t,
 		`--key "A natural minor" --layout counts:4,3,4,3,4 --at 6:5 --cell "strings: a1 sa2 ha3 pa2 b3 pb1 hb2"`)
-	if got := r.RhythmOf().Aloud; got != "four and three" {
+	if got := r.RhythmOf().Aloud; got != "four, three" {
 		t.Errorf("sevens on 4 and 3 are counted %q", got)
 	}
 	r = grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 - 2 ." --count 8 --accent 2 --times 2`)

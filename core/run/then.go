@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ornamen/core/lick"
 	"ornamen/core/neck"
 	"ornamen/core/phrase"
 	"ornamen/core/shape"
@@ -176,11 +177,11 @@ func (r *Recipe) RemovePart(k int) {
 	}
 }
 
-// Back is a part that goes on from a run as most do: the last part's cell, back the way it came. It
+// Back is a part that goes on from a run as most do: the last part's cell and move, back the way it came. It
 // begins a move before the place where the last cell was played, as at the turn of a run that goes up
 // and down; where that is not to be found, where the layout begins that way.
 func Back(last Recipe, grown *Run, g neck.Guitar) Recipe {
-	more := Recipe{Dir: "down"}
+	more := Recipe{Dir: "down", Move: last.Move, Chords: last.Chords, Follow: last.Follow, Scales: last.Scales}
 	if last.Dir == "down" || last.Dir == "updown" {
 		more.Dir = "up"
 	}
@@ -232,41 +233,58 @@ func sequence(r Recipe, g neck.Guitar) (*Run, error) {
 	}
 	var whole *Run
 	for k, part := range parts {
-		degree, beat, onBeat := strings.Cut(part.Land, "@")
-		if onBeat && k < len(parts)-1 {
+		land, err := part.landing()
+		if err != nil {
+			return nil, err
+		}
+		if land.Beat > 0 && k < len(parts)-1 {
 			return nil, phrase.Wrong(part.Land, "only the last part of a run lands on a beat")
 		}
-		if onBeat && (r.From != "" || parts[0].Displace != "") {
+		if land.Beat > 0 && (r.From != "" || parts[0].Displace != "") {
 			return nil, phrase.Wrong(part.Land, "a run of several parts lands on a beat if it may begin where it likes")
 		}
-		if k > 0 {
-			part.Land = degree
+		if k > 0 && land.Bar == 0 {
+			part.Land = land.Anywhere()
 		}
 		part.Loop = false // the end of the whole leads back
-		next, err := Grow(part, g)
-		if err != nil {
-			return nil, fmt.Errorf("part %d: %w", k+1, err)
-		}
 		if k == 0 {
-			whole = next
+			if whole, err = growPart(part, g, lick.Time{}); err != nil {
+				return nil, fmt.Errorf("part 1: %w", err)
+			}
 			continue
 		}
 		seam := whole.End
+		next, err := growPart(part, g, seam)
+		if err != nil {
+			return nil, fmt.Errorf("part %d: %w", k+1, err)
+		}
+		// A last part that begins later, to land in its bar, takes all parts along.
+		if !next.late.IsZero() {
+			late := next.late
+			begin(&next.Lick, late.Times(-1))
+			begin(&whole.Lick, late)
+			next.End, whole.End = next.End.Sub(late), whole.End.Add(late)
+			seam = whole.End
+		}
 		if err := whole.append(next); err != nil {
 			return nil, err
 		}
-		if onBeat {
-			n, err := strconv.Atoi(beat)
-			if err != nil || n < 1 || n > whole.Lick.Meter.Beats {
-				return nil, phrase.Wrong(beat, "after @ stands the beat, 1 to 4")
-			}
-			b := builder{plan: &plan{land: &landing{beat: n}}, lick: whole.Lick}
+		if land.Beat > 0 && land.Bar == 0 {
+			b := builder{plan: &plan{land: &Landing{Beat: land.Beat}}, lick: whole.Lick}
 			whole.Lick.Pickup = b.intoBar(seam.Add(next.Lick.Notes[next.Landing-1].At))
 		}
 	}
 	whole.Lick.Loop = r.Loop
 	whole.Lick.Recipe, whole.Lick.Title = r.asGiven().String(), r.Title()
 	return whole, whole.Lick.Validate()
+}
+
+// landing reads what the recipe lands on; the zero value where it says nothing.
+func (r Recipe) landing() (Landing, error) {
+	if r.Land == "" {
+		return Landing{}, nil
+	}
+	return ParseLanding(r.Land)
 }
 
 // append goes on with another run where the steps of this one end: its notes, cells, tones and what it has to say.

@@ -1,7 +1,9 @@
 package run
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -11,27 +13,16 @@ import (
 	"ornamen/core/say"
 )
 
-// counts are the lengths of one step by their word, and what such notes are called.
-var counts = map[string]struct {
-	length lick.Time
-	name   string
-}{
-	"4": {lick.NewTime(1, 4), "quarters"}, "8": {lick.NewTime(1, 8), "eighths"},
-	"8t": {lick.NewTime(1, 12), "eighth triplets"}, "16": {lick.NewTime(1, 16), "sixteenths"},
-	"16q": {lick.NewTime(1, 20), "quintuplets"}, "16t": {lick.NewTime(1, 24), "sextuplets"},
-	"16s": {lick.NewTime(1, 28), "septuplets"},
-}
-
 // CountName is a count in words.
-func CountName(word string) string {
+func CountName(text string) string {
 	var out []string
-	for _, w := range list(word) {
-		if c, ok := counts[w]; ok {
+	for _, w := range countWords(text) {
+		if c, ok := countOf(w); ok {
 			out = append(out, c.name)
 		}
 	}
 	if len(out) == 0 {
-		return counts["16"].name
+		return NameOf("count", usualCount)
 	}
 	return strings.Join(out, " and ")
 }
@@ -44,57 +35,22 @@ func MoveName(move string, kind phrase.Kind) string {
 			move = "1"
 		}
 	}
-	if name, ok := moveNames[move]; ok {
-		return name
-	}
-	switch word, by, _ := strings.Cut(move, ":"); word {
-	case "string":
-		return by + " strings over"
-	case "scale":
-		return "through each scale in turn"
-	default:
-		return word + " tones"
-	}
+	return NameOf("move", move)
 }
-
-// moveNames are the moves that have a name of their own.
-var moveNames = map[string]string{"1": "one tone", "string": "one string over", "octave": "an octave on",
-	"position": "to the next position", "chord": "to the next chord", "scale": "to the next scale",
-	"scale:string": "over the strings, scale by scale", "stay": "nowhere"}
 
 // DirName is a direction in words.
-func DirName(dir string) string {
-	return map[string]string{"": "up", "up": "up", "down": "down", "updown": "up and down",
-		"downup": "down and up"}[dir]
-}
+func DirName(dir string) string { return NameOf("dir", cmp.Or(dir, "up")) }
 
 // LayoutName is a layout in words. One that is not known is called the player's own.
 func LayoutName(layout string) string {
-	name, rest, _ := strings.Cut(layout, ":")
-	rest, interval, _ := strings.Cut(rest, ":")
-	between := " and "
-	if name == "counts" {
-		between = " "
+	if layout == "" {
+		return "as usual"
 	}
-	rest = strings.NewReplacer(",", between, "+", " and ", "-", " to ").Replace(rest)
-	if name == "pairs" {
-		return pairNames[interval] + " on strings " + rest
+	if _, _, ok := termOf("layout", layout); !ok {
+		return "your own places"
 	}
-	if words, ok := layoutNames[name]; ok {
-		return strings.ReplaceAll(words, "…", rest)
-	}
-	return "your own places"
+	return NameOf("layout", layout)
 }
-
-// layoutNames are the layouts by the word before their colon, and where what stands behind it goes.
-var layoutNames = map[string]string{"": "as usual", "box": "in a box", "boxes": "in boxes …",
-	"3nps":   "three a string",
-	"counts": "… a string", "string": "on string …", "strings": "on strings …", "frets": "on frets …",
-	"arp": "as an arpeggio", "spread": "spread", "joined": "joined by slides"}
-
-// pairNames are the intervals of pairs.
-var pairNames = map[string]string{"3": "thirds", "4": "fourths", "5": "fifths", "6": "sixths", "8": "octaves",
-	"10": "tenths"}
 
 // Title is what the run is called: its scale and cell, in at most eighty letters.
 func (r Recipe) Title() string {
@@ -181,7 +137,7 @@ type Rhythm struct {
 	Bars       int    // that it takes, begun ones whole
 	MeetCells  int    // after so many cells a cell starts on a beat again, 0: never in this run
 	MeetBeats  int    // and so many beats
-	Aloud      string // what to count on a cell of several groups: "four and three"; empty where there is one
+	Aloud      string // what to count on a cell of several groups: "four, three"; empty where there is one
 	PickupFrom string // where the pick-up starts: "the & of 3"
 }
 
@@ -211,7 +167,7 @@ func (r *Run) RhythmOf() Rhythm {
 		}
 	}
 	if len(r.Cells) > 0 {
-		out.Aloud = aloud(l, r.Cells[0])
+		out.Aloud = aloud(l, r.Cells[0], r.accented)
 	}
 	if !l.Pickup.IsZero() && len(l.Notes) > 0 {
 		out.PickupFrom = l.SayBeat(l.Notes[0].At)
@@ -219,39 +175,23 @@ func (r *Run) RhythmOf() Rhythm {
 	return out
 }
 
-// numberWords are the numbers that are counted aloud.
-var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"}
-
-// aloud counts a cell by the notes on each string, which is how the hand feels it; a cell on one string in groups of
-// four and three. Cells of three, five, six or nine notes on one string are counted in threes as far as that goes,
-// others in fours (common practice).
-func aloud(l lick.Lick, c Played) string {
+// aloud counts a cell in groups, "four, three": where it has accents of its own, from one to the next; else by the notes
+// on each string, which is how the hand feels it. A string on which the line turns round is two groups, one there and
+// one back: four on a string, three on the next, and the same back are four, three, three, four. A cell on one string
+// of three, five, six or nine notes is counted in threes as far as that goes, others in fours (common practice).
+//
+// It is empty where there is one group alone. accented says that the recipe sets accents, which are then not the cell's.
+func aloud(l lick.Lick, c Played, accented bool) string {
+	notes := apartOf(l.Notes[c.From:min(c.To, len(l.Notes))])
 	var groups []int
-	str, n := 0, 0
-	for i := c.From; i < c.To; i++ {
-		note := l.Notes[i]
-		if i > c.From && note.At.Cmp(l.Notes[i-1].At) == 0 {
-			continue // sounds together with the one before
-		}
-		if len(groups) == 0 || note.String != str {
-			groups, str = append(groups, 0), note.String
-		}
-		groups[len(groups)-1]++
-		n++
+	if !accented {
+		groups = byAccent(notes)
 	}
-	single := len(groups) == n || len(groups) > 3
-	if single || len(groups) == 1 {
-		groups = groups[:0]
-		for n > 0 {
-			k := 4
-			switch {
-			case n == 5 || n == 3 || n == 6 || n == 9:
-				k = 3
-			case n < 4:
-				k = n
-			}
-			groups, n = append(groups, k), n-k
-		}
+	if len(groups) < 2 {
+		groups = byString(notes)
+	}
+	if len(groups) == len(notes) || len(groups) < 2 || len(groups) > mostGroups {
+		groups = inThreesOrFours(len(notes))
 	}
 	words := make([]string, len(groups))
 	for i, g := range groups {
@@ -263,5 +203,68 @@ func aloud(l lick.Lick, c Played) string {
 	if len(words) < 2 {
 		return ""
 	}
-	return strings.Join(words, " and ")
+	return strings.Join(words, ", ")
+}
+
+// mostGroups is how many groups a player counts in a cell.
+const mostGroups = 4
+
+// apartOf are the notes, of those that sound together the first.
+func apartOf(notes []lick.Note) []lick.Note {
+	return slices.CompactFunc(slices.Clone(notes), func(a, b lick.Note) bool { return a.At.Cmp(b.At) == 0 })
+}
+
+// byAccent cuts a cell before each accent.
+func byAccent(notes []lick.Note) (groups []int) {
+	for i, n := range notes {
+		if i == 0 || n.Accent {
+			groups = append(groups, 0)
+		}
+		groups[len(groups)-1]++
+	}
+	return groups
+}
+
+// byString cuts a cell where the string changes, and a string of many notes where the line turns round on it.
+func byString(notes []lick.Note) (groups []int) {
+	for from := 0; from < len(notes); {
+		to := from + 1
+		for to < len(notes) && notes[to].String == notes[from].String {
+			to++
+		}
+		groups = append(groups, atTurns(notes[from:to])...)
+		from = to
+	}
+	return groups
+}
+
+// atTurns cuts the notes of a string where they turn round or repeat, if they are more than a hand plays in one go.
+func atTurns(notes []lick.Note) []int {
+	if len(notes) <= 4 {
+		return []int{len(notes)}
+	}
+	groups, rising := []int{1}, 0 // the way of the group so far: 1 up, −1 down
+	for i := 1; i < len(notes); i++ {
+		way := cmp.Compare(notes[i].Fret, notes[i-1].Fret)
+		last := len(groups) - 1
+		if groups[last] >= 3 && way != rising {
+			groups, rising = append(groups, 1), 0
+			continue
+		}
+		groups[last]++
+		rising = way
+	}
+	return groups
+}
+
+// inThreesOrFours cuts a number of notes.
+func inThreesOrFours(n int) (groups []int) {
+	for n > 0 {
+		k := min(n, 4)
+		if n == 5 || n == 3 || n == 6 || n == 9 {
+			k = 3
+		}
+		groups, n = append(groups, k), n-k
+	}
+	return groups
 }

@@ -5,6 +5,7 @@ import './page.js';
 import './notebook.js';
 import './playin.js';
 import './tones.js';
+import './runs.js';
 import './changes.js';
 import './practice.js';
 import './player.js';

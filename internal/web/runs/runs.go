@@ -30,7 +30,7 @@ import (
 // Screen grows runs from recipes.
 type Screen struct{ *page.Site }
 
-//go:embed *.html *.css
+//go:embed *.html *.js *.css
 var files embed.FS
 
 // Files implements page.Screen.
@@ -39,6 +39,7 @@ func (a Screen) Files() fs.FS { return files }
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
 	r.Get("/runs", a.Handler(a.runs))
+	r.Get("/runs/words", a.Handler(a.runWords))
 	work.Get("/runs/sound.wav", a.Handler(a.runSound))
 	work.Get("/runs/sounding", a.Handler(a.runSound))
 	r.Post("/runs/lick", a.Handler(a.runToBench))
@@ -57,6 +58,8 @@ type runsForm struct {
 	Part   int    // the part of it, from 1; 0 for all of it
 	Use    string // the way to play it that was chosen, empty for the first
 	Show   string // what stands in the table's place: restring, backwards, …
+
+	Told []string // words that gave way to the one that was said last
 }
 
 // usualRun is what a player sees who comes without a recipe: a cell of four over a scale with
@@ -81,21 +84,6 @@ func readRuns(r *http.Request) (runsForm, error) {
 	if f.Recipe == (run.Recipe{}) {
 		f.Recipe = usualRun()
 	}
-	if key := r.Form.Get("rekey"); key != "" {
-		in, err := f.Recipe.InKey(page.EngineOf(r.Context()).Player.Guitar, key)
-		if err != nil {
-			return f, page.Refuse(err)
-		}
-		f.Recipe = in
-	}
-	for name := range r.Form {
-		number, field, ok := strings.Cut(name, ".")
-		if k, err := strconv.Atoi(number); ok && err == nil && k > 1 {
-			if err := f.Recipe.SetPart(k-1, field, r.Form.Get(name)); err != nil {
-				return f, page.Refuse(err)
-			}
-		}
-	}
 	f.Use, f.Show = r.Form.Get("use"), r.Form.Get("show")
 	number := func(name string) uint {
 		n, err := strconv.ParseUint(r.Form.Get(name), 10, 31)
@@ -105,7 +93,32 @@ func readRuns(r *http.Request) (runsForm, error) {
 		return uint(n)
 	}
 	f.Lick, f.Rev, f.Part = number("lick"), number("rev"), int(number("part"))
-	return f, nil
+	return f, f.hear(r)
+}
+
+// hear says the word anew that the address names, by its value or by its name: &said=cell&to=1+2+3 for what is typed
+// or chosen, &offer=tail for a word that begins with its usual value.
+func (f *runsForm) hear(r *http.Request) (err error) {
+	g := page.EngineOf(r.Context()).Player.Guitar
+	field, to := r.Form.Get("said"), r.Form.Get("to")
+	if offer := r.Form.Get("offer"); offer != "" {
+		k, arg := partOf(offer)
+		value, ok := f.offered(k, arg, g)
+		if !ok {
+			return page.Refuse(errors.New("this run has no place for that"))
+		}
+		field, to = offer, value
+	}
+	if field == "" {
+		return nil
+	}
+	k, arg := partOf(field)
+	said, told, err := f.Recipe.Put(k, arg, to, g)
+	if err != nil {
+		return page.Refuse(err)
+	}
+	f.Recipe, f.Told, f.Use, f.Show = said, told, "", ""
+	return nil
 }
 
 // address writes the form as a link.
@@ -134,19 +147,12 @@ func (f runsForm) query() url.Values {
 	return q
 }
 
-// with is the address with one argument of part k, counted from 0, changed. What was shown of the run before does not
-// carry over. A value that is refused leaves the recipe as it is.
-func (f runsForm) with(k int, name, value string) string {
-	f.Use, f.Show = "", ""
-	_ = f.Recipe.SetPart(k, name, value)
-	return f.address()
-}
-
-// inKey is the address of the run in another key, with the place and the shape that fit it.
-func (f runsForm) inKey(key string) string {
+// saying is the address of the run with one word said anew. What was shown of the run before does not carry over.
+func (f runsForm) saying(field, value string) string {
 	f.Use, f.Show = "", ""
 	q := f.query()
-	q.Set("rekey", key)
+	q.Set("said", field)
+	q.Set("to", value)
 	return "/runs?" + q.Encode()
 }
 
@@ -181,8 +187,26 @@ func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	w.Header().Set("HX-Replace-Url", f.address())
+	// Each run is a step of the browser's way back, which is the undo of this screen.
+	way := "HX-Push-Url"
+	if at, err := url.Parse(r.Header.Get("HX-Current-URL")); err != nil || at.RequestURI() == f.address() || at.RawQuery == "" {
+		way = "HX-Replace-Url"
+	}
+	w.Header().Set(way, f.address())
 	return a.RenderBody(w, r, "runs", page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
+}
+
+// runWords is the menu of one word of the sentence: what it can be here, or with what was typed what answers to it. GET.
+func (a Screen) runWords(w http.ResponseWriter, r *http.Request) error {
+	f, err := readRuns(r)
+	if err != nil {
+		return err
+	}
+	m, err := f.words(r.Form.Get("word"), r.Form.Get("typed"), page.EngineOf(r.Context()).Player.Guitar)
+	if err != nil {
+		return page.Refuse(err)
+	}
+	return a.Render(w, r, "run-choices", page.Page{Data: m})
 }
 
 // runLick is the line that the form has come to: the recipe grown, played the chosen way, restrung or turned. Ways to

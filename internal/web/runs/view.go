@@ -17,6 +17,7 @@ import (
 	"ornamen/core/run"
 	"ornamen/core/say"
 	"ornamen/core/shape"
+	"ornamen/core/turn"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -30,7 +31,8 @@ type runsPage struct {
 	Said    []sentence // of each part
 	Then    string     // the way to go on with another part
 	Run     template.HTML
-	Count   string // "33 notes, two bars and one"
+	Told    []string // words that gave way to the one that was said last
+	Count   string   // "33 notes, two bars and one"
 	Note    string
 	Ways    []wayRow
 	Best    string
@@ -69,25 +71,33 @@ func (o offer) Letter() string { return letterOf(o.Name) }
 
 // sentence is one part of the recipe in words.
 type sentence struct {
-	Part   int // from 1
-	Words  []sentencePart
-	More   []sentencePart // words of the part before that can be said anew, by typing
-	Offers []offer        // words that are not said yet
-	Drop   string         // the way to leave the part out, empty for the only one
-	Last   bool
+	Part  int // from 1
+	Words []sentencePart
+	Drop  string // the way to leave the part out, empty for the only one
+	Last  bool
 }
+
+// MoreField is the word whose menu lists what can be said besides.
+func (s sentence) MoreField() string { return fieldOf(s.Part-1, moreWords) }
 
 // sentencePart is one piece of the recipe as a sentence: plain text, or a word that can be
 // changed, by choice or by typing.
 type sentencePart struct {
-	Plain   string
-	Field   string // the recipe's argument that the word sets
-	Text    string // as the sentence says it
-	Value   string // as it is typed
-	Hint    string // what may be typed
-	Copper  bool   // in the colour of added tones
+	Plain  string
+	Field  string // the recipe's argument that the word sets
+	Text   string // as the sentence says it
+	Value  string // as it is typed
+	Hint   string // what may be typed
+	Copper bool   // in the colour of added tones
+}
+
+// wordMenu is what a word can be: choices, of a key its roots, what was typed as it is; or what else can be said.
+type wordMenu struct {
+	Typed   view.Choice
+	Roots   []view.Choice
 	Choices []view.Choice
-	Roots   []view.Choice // of a key
+	Offers  []offer        // words that are not said yet
+	More    []sentencePart // words of the part before that can be said anew, by typing
 }
 
 // offer is a word that the recipe does not have and could: what it would say, and the run with it.
@@ -126,6 +136,7 @@ func (a Screen) runsView(r *http.Request, f runsForm) (*runsPage, error) {
 		f.Recipe.Tempo = grown.Lick.Tempo
 	}
 	v := &runsPage{Form: f, Query: map[string]string{}, Notes: len(grown.Lick.Notes)}
+	v.Told = append(slices.Clone(f.Told), run.Unused(f.Recipe, g)...)
 	if f.Lick > 0 {
 		e, err := a.Get(r.Context(), f.Lick)
 		if err != nil {
@@ -170,8 +181,10 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 			return err
 		}
 	}
-	for _, x := range []struct{ name, show string }{{"Restring it", "restring"}, {"Backwards", "backwards"},
-		{"Mirror", "mirror"}, {"Octave up", "octave"}, {"Octave down", "-octave"}} {
+	for _, x := range turns {
+		if _, err := turn.Turn(g, grown.Lick, x.show, 0, 0); x.show != "restring" && err != nil {
+			continue // it would leave the neck
+		}
 		to := f
 		to.Show = x.show
 		if f.Show == x.show {
@@ -180,6 +193,16 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 		v.Actions = append(v.Actions, view.Choice{Name: x.name, Link: to.address(), On: f.Show == x.show})
 	}
 	return a.stock(ctx, v)
+}
+
+// turns are what a run can be turned into beside it: the name of the action, the word for it in the address, and what the
+// result is called.
+var turns = []struct{ name, show, title string }{
+	{"Restring it", "restring", "Restrung"},
+	{"Backwards", "backwards", "Backwards"},
+	{"Mirror", "mirror", "The mirror"},
+	{"Octave up", "octave", "Octave up"},
+	{"Octave down", "-octave", "Octave down"},
 }
 
 // stock lists the saved recipes. One that a later version wrote and this one cannot read is left out, and stays in the
@@ -300,8 +323,15 @@ func learnWords(r run.Recipe, notes int) string {
 // the numbers compare lines and not fingerings. A restringing compares the proposals that it was chosen by.
 func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 	use propose.WayToPlay) (*compareView, error) {
-	c := &compareView{Title: map[string]string{"restring": "Restrung for " + string(restringWay(ctx, f)),
-		"backwards": "Backwards", "mirror": "The mirror", "octave": "Octave up", "-octave": "Octave down"}[f.Show]}
+	c := &compareView{}
+	for _, x := range turns {
+		if x.show == f.Show {
+			c.Title = x.title
+		}
+	}
+	if f.Show == "restring" {
+		c.Title = "Restrung for " + string(restringWay(ctx, f))
+	}
 	before, after := use.Lick, lick.Lick{}
 	var err error
 	if f.Show == "restring" {
@@ -309,7 +339,7 @@ func compare(ctx context.Context, f runsForm, grown *run.Run, g neck.Guitar,
 		if err != nil {
 			return nil, err
 		}
-		before, after = r.Before.Lick, r.After.Lick
+		after = r.After.Lick
 		c.Same = r.Clean[0] == r.Clean[1]
 		c.After.Why = fmt.Sprintf("%s out of the way, before %d.", say.Count(r.Clean[1], "change"), r.Clean[0])
 		if c.Same {
