@@ -25,8 +25,13 @@ import (
 	"ornamen/internal/web"
 )
 
-// patience is how long a test waits for a page on a busy machine before it fails.
-const patience = 15 * time.Second
+// patience is how long a test waits for a page on a busy machine before it fails; ORNAMEN_PATIENCE is another time.
+var patience = func() time.Duration {
+	if d, err := time.ParseDuration(os.Getenv("ORNAMEN_PATIENCE")); err == nil {
+		return d
+	}
+	return 90 * time.Second
+}()
 
 // browser is one Chromium for all tests; each test has its own tab.
 var browser = struct {

@@ -74,6 +74,30 @@ var sweepWords = map[string]string{
 	"feel":       "shuffle",
 	"scales":     "natural minor, dorian",
 	"hammering":  "110",
+	"tempo":      "92",
+	"only":       "1 3 5",
+	"addover":    "9",
+	"grip":       "5 5 5 5",
+	"fill":       "2&",
+	"append":     "2 1",
+	"text":       "e|--5--8--5--|\nB|-----------|\nG|-----------|\nD|-----------|\nA|-----------|\nE|-----------|",
+	"paste":      "e|--5--8--5--|",
+	"backing":    "A dorian",
+	"start":      "2",
+	"rotate":     "2",
+	"pivot":      "3",
+	"from":       "1&",
+	"displace":   "1/4",
+	"drop":       "2",
+	"follow":     "chord",
+	"repeat":     "2",
+	"slurs":      "string",
+	"turn":       "twice",
+	"dir":        "down",
+	"pick":       "economy",
+	"mirror":     "yes",
+	"loop":       "yes",
+	"even":       "yes",
 	"meter":      "3/4",
 	"pickup":     "1/8",
 	"degrees":    "1 3 5",
@@ -86,7 +110,15 @@ var sweepWords = map[string]string{
 type refusal struct{ name, says *regexp.Regexp }
 
 // sweepRefused lists what may be refused, each with its reason.
-var sweepRefused = []refusal{}
+var sweepRefused = []refusal{
+	// A test's application listens to no network.
+	refused("Let a phone in", "not open yet|in no network"),
+}
+
+// refused is a row of the list, of two patterns.
+func refused(name, says string) refusal {
+	return refusal{regexp.MustCompile(name), regexp.MustCompile(says)}
+}
 
 // mayBeRefused says whether a control may be answered so.
 func mayBeRefused(name, said string) bool {

@@ -66,6 +66,12 @@ func runCommand(ctx context.Context, e env, args []string) error {
 	if len(filled) > 0 {
 		l = filled[0].Lick
 	}
+	unused := run.Unused(r, player.Guitar)
+	if *asJSON || *asTab {
+		for _, s := range unused {
+			fmt.Fprintln(e.err, s)
+		}
+	}
 	switch {
 	case *asJSON:
 		return printLick(e, l)
@@ -84,7 +90,7 @@ func runCommand(ctx context.Context, e env, args []string) error {
 				say.Count(rhythm.Notes-1, "note"))
 		}
 		fmt.Fprintln(e.out)
-		for _, s := range grown.Remarks {
+		for _, s := range append(grown.Remarks, unused...) {
 			fmt.Fprintln(e.out, s)
 		}
 		if len(filled) > 0 && filled[0].Ceiling > 0 {

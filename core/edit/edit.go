@@ -571,11 +571,15 @@ func keyed(change func(k lick.Key, value string) (lick.Key, error)) func(request
 // inScale is a key with another scale. The added tones that are in it already go, and so do the
 // dropped ones that are not.
 func inScale(k lick.Key, value string) (lick.Key, error) {
-	sc, err := music.ParseScale(value)
+	tonic, scale, err := music.KeyOf(value, k.Tonic)
 	if err != nil {
 		return k, err
 	}
-	k.Scale = sc.Name
+	sc, err := music.ParseScale(scale)
+	if err != nil {
+		return k, err
+	}
+	k.Tonic, k.Scale = tonic, sc.Name
 	has := func(s string) bool {
 		d, err := music.ParseDegree(strings.Split(s, "@")[0])
 		return err == nil &&

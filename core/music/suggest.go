@@ -89,9 +89,9 @@ func SuggestScales(text string) []string {
 	key := foldScale(SpokenScale(text))
 	var out []found
 	for _, r := range scaleTable {
-		best := 1 << 30
-		for _, name := range append([]string{r.name}, r.also...) {
-			best = min(best, matchRank(key, foldScale(name)))
+		best := 2 * matchRank(key, foldScale(r.name))
+		for _, name := range r.also {
+			best = min(best, 2*matchRank(key, foldScale(name))+1) // its usual name comes first
 		}
 		out = append(out, found{r.name, best})
 	}
@@ -172,4 +172,44 @@ func SuggestKeys(text, root string) []string {
 		out[i] = root + " " + out[i]
 	}
 	return out
+}
+
+// chordSigns are the signs of chords that are offered, the usual ones first.
+var chordSigns = []string{"", "m", "7", "m7", "maj7", "5", "6", "m6", "9", "m9", "maj9", "11", "m11", "13", "sus2", "sus4",
+	"7sus4", "add9", "madd9", "6/9", "dim", "dim7", "m7b5", "aug", "7b9", "7#9", "7b5", "7#5", "7alt", "mmaj7"}
+
+// SuggestChords lists chords for what was typed: those on the root that it names whose sign begins with what follows,
+// or on the given root where it names none. What is a chord that stands in no list is listed as it is.
+//
+// As an example, "F#m7" gives F#m7 and F#m7b5, and nothing typed all signs on the given root.
+func SuggestChords(text, root string) []string {
+	text = strings.TrimSpace(text)
+	sign := ""
+	if name, rest, err := scanName(text); err == nil {
+		root, sign = name.String(), rest
+	} else if text != "" {
+		sign = text
+	}
+	var out []string
+	for _, s := range chordSigns {
+		if strings.HasPrefix(s, sign) {
+			out = append(out, root+s)
+		}
+	}
+	if _, err := ParseChord(text); err == nil && !slices.Contains(out, root+sign) {
+		out = append([]string{root + sign}, out...)
+	}
+	return out
+}
+
+// KeyOf reads what is typed where a scale is asked for: a scale alone leaves the root as it is, a key names both.
+func KeyOf(text, root string) (tonic, scale string, err error) {
+	if _, err = ParseScale(SpokenScale(text)); err == nil {
+		return root, SpokenScale(text), nil
+	}
+	p, keyErr := ParseKey(text, nil, nil)
+	if keyErr != nil {
+		return root, text, err
+	}
+	return p.Tonic.String(), p.Scale.Name, nil
 }

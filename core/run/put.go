@@ -112,7 +112,11 @@ func Value(arg, text string) (string, error) {
 		l, err := ParseLanding(text)
 		return l.String(), err
 	case "count":
-		return strings.Join(countWords(text), ","), nil
+		words := countWords(text)
+		for i, w := range words {
+			words[i] = ValueOf("count", w)
+		}
+		return strings.Join(words, ","), nil
 	case "times", "bars", "accent", "repeat", "rotate", "start":
 		if digits := digitsOf(text, " "); digits != "" && !strings.Contains(digits, " ") {
 			return digits, nil

@@ -76,12 +76,11 @@ func (r *Recipe) options() []option {
 		{"key", &r.Key, "`KEY` root and scale, as in \"C# natural minor\"; must be given"},
 		{"add", &r.Add, "`TONES` colour notes, as in 9,b5@down"},
 		{"drop", &r.Drop, "`TONES` tones of the scale left out"},
-		{"layout", &r.Layout, "`LAYOUT` box, 3nps, string:N, frets:N-M, arp, joined, boxes:N+N, counts:…, pairs:…; " +
-			"box for five and six tones, else 3nps"},
+		{"layout", &r.Layout, "`LAYOUT` where the tones are taken from: " + helpOf("layout") +
+			"; box for five and six tones, else 3nps"},
 		{"at", &r.At, "`STRING:FRET` place of the lowest tone; the lowest root on string 6"},
 		{"cell", &r.Cell, "`CELL` what is repeated, as in \"3 2 1 4\"; must be given"},
-		{"move", &r.Move, "`MOVE` how the cell moves: a number of tones, string, octave, position, chord, " +
-			"scale (scale:string goes over the strings in each) or stay; 1"},
+		{"move", &r.Move, "`MOVE` how the cell moves: " + helpOf("move") + "; 1"},
 		{"times", &r.Times, "`N` cells that are played, turns included; as far as the layout goes"},
 		{"bars", &r.Bars, "`N` length in bars"},
 		{"dir", &r.Dir, "`up|down|updown|downup` which way it goes; up"},
@@ -93,8 +92,8 @@ func (r *Recipe) options() []option {
 		{"even", &r.Even, "each string's count is made even"},
 		{"start", &r.Start, "`N` tone of the layout to begin on, from 1"},
 		{"rotate", &r.Rotate, "`N` step of the cell to begin on, from 1"},
-		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` length of a note, by its word or its name (triplets, sextuplets, septuplets), or several " +
-			"that take turns; 16"},
+		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` length of a note, by its word or its name, or several that take turns: " +
+			helpOf("count") + "; 16"},
 		{"accent", &r.Accent, "`N` every Nth note is accented"},
 		{"feel", &r.Feel, "`straight|shuffle` straight or shuffle; straight"},
 		{"from", &r.From, "`BEAT` beat on which it begins, as in 3&"},
@@ -107,8 +106,8 @@ func (r *Recipe) options() []option {
 		{"pivot", &r.Pivot, "`DEGREE` the tail's degree that the last note is"},
 		{"land", &r.Land, "`[chord:]DEGREE[@[BAR:]BEAT]` ends on that degree of the key or of the chord, on that beat, in " +
 			"that bar; also in words: \"the third of the chord in bar 3 on beat 1\""},
-		{"slurs", &r.Slurs, "`string|way|up|down` slurs besides those of the cell: wherever the string stays, hammers going " +
-			"up and pulls coming down, hammers alone, pulls alone; slides where the hand cannot span"},
+		{"slurs", &r.Slurs, "`string|way|up|down` slurs besides those of the cell: " + helpOf("slurs") +
+			"; slides where the hand cannot span"},
 		{"pick", &r.Pick, "`alternate|economy|legato|free` way of picking; alternate"},
 		{"tempo", &r.Tempo, "`N` quarters a minute; 100"},
 		{"tuning", &r.Tuning, "`TUNING` another tuning, the thinnest string first"},

@@ -157,7 +157,7 @@ type count struct {
 var counts = []count{
 	{"4", lick.NewTime(1, 4), "quarters", nil},
 	{"8", lick.NewTime(1, 8), "eighths", nil},
-	{"8t", lick.NewTime(1, 12), "eighth triplets", []string{"triplets"}},
+	{"8t", lick.NewTime(1, 12), "triplets", []string{"eighth triplets"}},
 	{"16", lick.NewTime(1, 16), "sixteenths", nil},
 	{"16q", lick.NewTime(1, 20), "quintuplets", []string{"fives"}},
 	{"16t", lick.NewTime(1, 24), "sextuplets", []string{"sixteenth triplets", "sixes"}},
@@ -176,6 +176,19 @@ func countTerms() []Term {
 // Terms are the values that an argument can have, in the order in which they are offered; none where it takes what is
 // typed. The rows are not to be changed.
 func Terms(arg string) []Term { return vocabulary[arg] }
+
+// helpOf lists the terms of an argument, each with its name, for the help of the command.
+func helpOf(arg string) string {
+	var out []string
+	for _, t := range vocabulary[arg] {
+		value := strings.NewReplacer("#", "N", "…", "N,N…").Replace(t.Value)
+		if t.list == "+" {
+			value = strings.Replace(t.Value, "…", "N+N", 1)
+		}
+		out = append(out, fmt.Sprintf("%s (%s)", value, strings.ReplaceAll(t.Name, "#", "N")))
+	}
+	return strings.Join(out, ", ")
+}
 
 // numberWords are the numbers as they are said.
 var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",

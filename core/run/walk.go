@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ornamen/core/phrase"
+	"ornamen/core/say"
 	"ornamen/core/shape"
 )
 
@@ -81,7 +82,14 @@ func (p *plan) firstStation(l *shape.Ladder, down bool) (station, error) {
 	cell := p.cellOf(0, down)
 	if p.Start > 0 {
 		if p.Start > n {
-			return nil, phrase.Wrong(fmt.Sprint(p.Start), fmt.Sprintf("start: the layout has %d", n))
+			what := say.Count(n, "tone")
+			switch {
+			case p.phrase.Kind == phrase.Strings:
+				what = say.Count(n, "string")
+			case len(l.Steps[0]) > 1:
+				what = say.Count(n, "pair")
+			}
+			return nil, phrase.Wrong(fmt.Sprint(p.Start), "start: the layout has "+what)
 		}
 		st := at(p.Start - 1)
 		if ok, err := fits(st, cell); !ok {

@@ -93,10 +93,13 @@
 
     // What a player might type into a field, by what it is for.
     sensible(i) {
-      const key = i.dataset.run?.replace(/^\d+\./, '') || i.dataset.edit || i.name || i.id;
-      if (sweepWords[key] !== undefined) return sweepWords[key];
+      const numeric = i.inputMode === 'numeric' || i.inputMode === 'decimal' || i.type === 'number' || i.type === 'range';
+      const key = i.dataset.run?.replace(/^\d+\./, '') || i.dataset.edit || i.dataset.do || i.dataset.sound ||
+        Object.keys(i.dataset).find(k => sweepWords[k]) || i.name || i.id;
+      const word = sweepWords[key];
+      if (word !== undefined && !(numeric && isNaN(word))) return word;
       if (i.type === 'date') return '2026-12-12';
-      if (i.inputMode === 'numeric' || i.inputMode === 'decimal' || i.type === 'number' || i.type === 'range') {
+      if (numeric) {
         const step = +i.step || 1, now = +i.value || +i.min || 1;
         return String(i.max && now + step > +i.max ? now - step : now + step);
       }

@@ -2,6 +2,7 @@
 // server, which sends back the fragments that changed. Each screen has a module of its own, which looks
 // for its screen and leaves other pages alone.
 import './page.js';
+import './combo.js';
 import './notebook.js';
 import './playin.js';
 import './tones.js';

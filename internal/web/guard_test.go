@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"regexp"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 

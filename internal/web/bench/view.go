@@ -10,6 +10,8 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/neck"
+	"ornamen/core/run"
 	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -82,7 +84,8 @@ type benchView struct {
 	Names    template.HTML
 	Ledger   template.HTML
 	Foot     footView
-	Frets    int // of this neck
+	Frets    int    // of this neck
+	ToRuns   string // the way to a run in these tones, empty without tones
 }
 
 // tempoLabel is a number on the bar of tempos.
@@ -95,7 +98,6 @@ type tonesView struct {
 	Added        string
 	None         bool
 	Tonics       []string
-	Scales       []string
 	Rail         []view.RailTone
 }
 
@@ -111,6 +113,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 		CanUndo: e.CanUndo, CanRedo: e.CanRedo, Title: view.TitleOf(l), Count: view.CountOf(l),
 		Tempo: fmt.Sprintf("%g", l.Tempo), Tags: strings.Join(l.Tags, ", "), Several: len(a.Players()) > 1,
 		Frets: g.Frets, Tones: tonesViewOf(l)}
+	v.ToRuns = runIn(l, g)
 	v.judgement()
 	if err := a.habitOffer(ctx, v); err != nil {
 		return nil, err
@@ -119,6 +122,19 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 	v.drawLedger(g)
 	v.Foot = footOf(v)
 	return v, nil
+}
+
+// runIn is the way to a run in a lick's tones, from about where the lick lies; empty for one without tones.
+func runIn(l lick.Lick, g neck.Guitar) string {
+	if l.Key.Tonic == "" || l.Key.Scale == "" {
+		return ""
+	}
+	return view.RunsURL(run.Begin(run.Recipe{
+		Key:   l.Key.Tonic + " " + l.Key.Scale,
+		Add:   strings.Join(l.Key.Add, ","),
+		Drop:  strings.Join(l.Key.Drop, ","),
+		Tempo: l.Tempo,
+	}, g.WithTuning(l.Tuning)))
 }
 
 // normal brings a caret from the browser back onto the lick: another tab may have taken notes
@@ -143,7 +159,7 @@ func normal(c caret, l lick.Lick) caret {
 
 // tonesViewOf is the rail of a lick's tones.
 func tonesViewOf(l lick.Lick) tonesView {
-	v := tonesView{Tonic: l.Key.Tonic, Scale: l.Key.Scale, Tonics: view.Tonics, Scales: music.ScaleNames()}
+	v := tonesView{Tonic: l.Key.Tonic, Scale: l.Key.Scale, Tonics: view.Tonics}
 	p, ok := l.Palette()
 	if !ok {
 		v.None, v.Pretty = true, "choose the tones"

@@ -40,6 +40,7 @@ func (a Screen) Files() fs.FS { return files }
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
 	r.Get("/tones", a.Handler(a.tones))
+	r.Get("/lists/{kind}", a.Handler(a.list))
 	work.Get("/tones/sound.wav", a.Handler(a.tonesSound))
 	work.Get("/tones/sounding", a.Handler(a.tonesSound))
 	r.Post("/tones/lick", a.Handler(a.buildLick))
@@ -116,6 +117,10 @@ func (a Screen) tones(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	f = f.usual()
+	// A key that is typed where the scale stands names both.
+	if tonic, scale, err := music.KeyOf(f.Scale, f.Tonic); err == nil {
+		f.Tonic, f.Scale = tonic, scale
+	}
 	v, err := a.tonesView(r, f)
 	if err != nil {
 		return page.Refuse(err)

@@ -10,6 +10,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/music"
 	"ornamen/core/neck"
+	"ornamen/core/run"
 	"ornamen/core/shape"
 	"ornamen/core/text"
 	"ornamen/internal/store"
@@ -26,7 +27,7 @@ type tonesPage struct {
 	Title   string
 	Added   string // "with 9 and ♭5"
 	Tonics  []string
-	Scales  []string
+	ToRuns  string // the way to a run from these tones
 	Rail    []view.RailTone
 	Beside  []view.RailTone
 	Over    []view.RailTone // what each tone is over the chord
@@ -97,7 +98,14 @@ func (a Screen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 	f.Keys = oneOf(f.Keys, "this", "any")
 	up := shape.Finger(e.Hand(g), placed)
 	shape.AddBends(g, e.Player, p, placed)
-	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: view.Tonics, Scales: music.ScaleNames()}
+	v := &tonesPage{Form: f, Title: p.Pretty(), Tonics: view.Tonics}
+	v.ToRuns = view.RunsURL(run.Begin(run.Recipe{
+		Key:    f.Tonic + " " + f.Scale,
+		Add:    strings.Join(page.WordsOf(f.Add), ","),
+		Drop:   strings.Join(page.WordsOf(f.Drop), ","),
+		Layout: f.Layout,
+		At:     f.At,
+	}, g))
 	_, v.Query, _ = strings.Cut(f.address(), "?")
 	names := text.Each(p.Colours(), func(t music.Tone) string { return t.Degree.Pretty() })
 	if len(names) > 0 {

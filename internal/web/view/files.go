@@ -7,5 +7,5 @@ import "embed"
 
 // Files are the templates of the shared parts, what they look like and the script of what sounds.
 //
-//go:embed soundstrip.html sheet.html shared.css sound.js sheet.js visits.js record.js recorder.js playin.js
+//go:embed soundstrip.html sheet.html shared.css sound.js sheet.js visits.js combo.js record.js recorder.js playin.js
 var Files embed.FS

@@ -3,10 +3,12 @@ package view
 import (
 	"cmp"
 	"fmt"
+	"net/url"
 	"strings"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/run"
 )
 
 // TitleOf is a lick's title, or what it is called without one.
@@ -21,7 +23,7 @@ func TitleOf(l lick.Lick) string {
 var lengthNames = map[lick.Time]string{
 	lick.NewTime(1, 1): "wholes", lick.NewTime(1, 2): "halves", lick.NewTime(1, 4): "quarters",
 	lick.NewTime(1, 8): "eighths", lick.NewTime(1, 12): "triplets", lick.NewTime(1, 16): "sixteenths",
-	lick.NewTime(1, 20): "fives", lick.NewTime(1, 24): "sextuplets", lick.NewTime(1, 28): "sevens",
+	lick.NewTime(1, 20): "quintuplets", lick.NewTime(1, 24): "sextuplets", lick.NewTime(1, 28): "septuplets",
 	lick.NewTime(1, 32): "thirty-seconds",
 }
 
@@ -194,4 +196,15 @@ func ShortString(l lick.Lick, s int) string { return l.StringName(s) }
 type Choice struct {
 	Name, Link string
 	On         bool
+}
+
+// RunsURL is the address of a recipe on Runs, whose words are its parameters.
+func RunsURL(r run.Recipe) string {
+	q := url.Values{}
+	for _, name := range run.Names() {
+		if v := r.Get(name); v != "" {
+			q.Set(name, v)
+		}
+	}
+	return "/runs?" + q.Encode()
 }
