@@ -75,7 +75,8 @@ func accessible(p *tab, world string) {
 		eval[bool](p, axe+"; true")
 		eval[bool](
 			p,
-			`(axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']}).then(r => { `+
+			`(axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'], rules: `+
+				`{'label-content-name-mismatch': {enabled: true}, 'region': {enabled: false}}}).then(r => { `+
 				`window.axeFound = JSON.stringify(r.violations.map(v => ({id: v.id, impact: v.impact, nodes: `+
 				`v.nodes.map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '').slice(0, 160))}))) }), `+
 				`true)`,

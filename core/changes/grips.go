@@ -190,13 +190,30 @@ func ParseGrip(g neck.Guitar, text string) (out []neck.Place, err error) {
 // GripUnder carries the line on top of one grip, which moves along the neck as it is: every note of the line is
 // taken to the grip's thinnest string, and the other strings follow by as many frets (common practice: a melody
 // in parallel chords). Notes that sound together give way to the highest of them; bends and slurs, which a grip
-// cannot follow, go. said names the chord that the grip is.
+// cannot follow, go. A line that is too low or too high for that goes an octave on. said names the chord that the grip
+// is.
 func GripUnder(g neck.Guitar, l lick.Lick, text string) (out lick.Lick, said string, err error) {
 	g = g.WithTuning(l.Tuning)
 	grip, err := ParseGrip(g, text)
 	if err != nil {
 		return l, "", err
 	}
+	for _, octave := range []int{0, 12, -12} {
+		carried, err := underGrip(g, l, grip, octave)
+		if err != nil {
+			continue
+		}
+		if names := NamesOf(g, grip); len(names) > 0 {
+			said = "the grip is " + strings.Join(names[:min(2, len(names))], " or ")
+		}
+		return carried, said, carried.Validate()
+	}
+	_, err = underGrip(g, l, grip, 0)
+	return l, "", err
+}
+
+// underGrip carries the line on top of a grip, some half steps higher.
+func underGrip(g neck.Guitar, l lick.Lick, grip []neck.Place, up int) (out lick.Lick, err error) {
 	top := grip[len(grip)-1]
 	out = l.Clone()
 	out.Notes, out.Parts, out.Recipe = nil, nil, ""
@@ -208,14 +225,14 @@ func GripUnder(g neck.Guitar, l lick.Lick, text string) (out lick.Lick, said str
 	for _, c := range columnsOf(l) {
 		i := highest(l, c)
 		n := l.Notes[i]
-		fret := int(g.Pitch(n.Place()) - g.Tuning[top.String-1])
+		fret := int(g.Pitch(n.Place())-g.Tuning[top.String-1]) + up
 		if b := n.Bend; b != nil && !b.Pre() {
 			fret += int(b.Semitones)
 		}
 		for _, p := range grip {
 			at := neck.Place{String: p.String, Fret: p.Fret + fret - top.Fret}
 			if !g.Has(at) {
-				return l, "", fmt.Errorf("under note %d the grip would leave the neck", i+1)
+				return l, fmt.Errorf("under note %d the grip would leave the neck", i+1)
 			}
 			out.Notes = append(out.Notes,
 				lick.Note{At: n.At, Len: n.Len, String: at.String, Fret: at.Fret, Accent: n.Accent})
@@ -223,8 +240,5 @@ func GripUnder(g neck.Guitar, l lick.Lick, text string) (out lick.Lick, said str
 	}
 	out.Sort()
 	fit(&out)
-	if names := NamesOf(g, grip); len(names) > 0 {
-		said = "the grip is " + strings.Join(names[:min(2, len(names))], " or ")
-	}
-	return out, said, out.Validate()
+	return out, nil
 }

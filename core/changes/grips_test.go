@@ -104,7 +104,13 @@ func TestGripUnder(t *testing.T) {
 			}
 		}
 	}
-	if _, _, err := Move(neck.Standard(), over(t, "A minor", "Am", "3:0"), "grip:5 5 5 5"); err == nil {
-		t.Error("a line under the grip's string is carried")
+	// A line under the grip's string is carried an octave higher; one that spans more than the neck is refused.
+	low := over(t, "A minor", "Am", "3:5*1/4")
+	out, _, err = Move(neck.Standard(), low, "grip:5 5 5 5")
+	if err != nil || out.Pitch(highest(out, columnsOf(out)[0])) != low.Pitch(0)+12 {
+		t.Errorf("a low line is not carried an octave higher: %v", err)
+	}
+	if _, _, err := Move(neck.Standard(), over(t, "A minor", "Am", "6:0*1/4 1:20*1/4"), "grip:5 5 5 5"); err == nil {
+		t.Error("a line that spans four octaves is carried")
 	}
 }

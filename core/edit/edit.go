@@ -84,12 +84,17 @@ var Dos = []Do{
 	{"insert", "", ToEach, "puts a new note after it, at the same place", func(a request) (lick.Edit, error) {
 		return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
 	}},
-	{"remove", "", ToNotes, "takes the notes out; what follows moves up", func(a request) (lick.Edit, error) {
-		if a.notes == nil {
-			return lick.Remove{Note: a.i}, nil
-		}
-		return lick.RemoveNotes{Notes: a.notes}, nil
-	}},
+	{"remove", "[rest]", ToNotes, "takes the notes out; what follows moves up, or with rest stays where it is",
+		func(a request) (lick.Edit, error) {
+			rest := a.value == "rest"
+			switch {
+			case a.value != "" && !rest:
+				return nil, fmt.Errorf("remove takes rest or nothing behind it, not %q", a.value)
+			case a.notes == nil:
+				return lick.Remove{Note: a.i, Rest: rest}, nil
+			}
+			return lick.RemoveNotes{Notes: a.notes, Rest: rest}, nil
+		}},
 	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a request) (lick.Edit, error) {
 		return lick.Duplicate{Notes: a.all()}, nil
 	}},

@@ -173,8 +173,11 @@ func (e Add) What() string {
 	return fmt.Sprintf("%s together with note %d", e.Place.Notation(), e.Note+1)
 }
 
-// Remove takes a note out. If nothing else starts with it, what follows moves up.
-type Remove struct{ Note int }
+// Remove takes a note out. If nothing else starts with it, what follows moves up, or with Rest stays where it is.
+type Remove struct {
+	Note int
+	Rest bool
+}
 
 // Apply implements Edit.
 func (e Remove) Apply(l Lick) (Lick, error) {
@@ -183,7 +186,7 @@ func (e Remove) Apply(l Lick) (Lick, error) {
 		step := l.step(e.Note)
 		l.removed(e.Note)
 		l.Notes = slices.Delete(l.Notes, e.Note, e.Note+1)
-		if to-from == 1 {
+		if to-from == 1 && !e.Rest {
 			l.shift(from, Time{}.Sub(step))
 		}
 		return nil
@@ -191,7 +194,12 @@ func (e Remove) Apply(l Lick) (Lick, error) {
 }
 
 // What implements Edit.
-func (e Remove) What() string { return fmt.Sprintf("note %d removed", e.Note+1) }
+func (e Remove) What() string {
+	if e.Rest {
+		return fmt.Sprintf("a rest for note %d", e.Note+1)
+	}
+	return fmt.Sprintf("note %d removed", e.Note+1)
+}
 
 // Length sets the length of the notes that start with Note; what follows moves by the
 // difference, so that a rest behind them stays as long as it was.

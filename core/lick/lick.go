@@ -1,6 +1,7 @@
 package lick
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 	"unicode"
@@ -246,15 +247,19 @@ func (l Lick) TonesText() string {
 	return s
 }
 
-// FileName is the title as a file's name: its letters and digits in any script, empty where it has none.
-// Nothing in it needs quoting on any system, and it is no longer than one allows.
+// FileName is the title as a file's name: its letters and digits in any script, empty where it has none. Sharps and
+// flats are kept as words, so that "A♭" is a-flat and not the same as "A". Nothing in it needs quoting on any system,
+// and it is no longer than one allows.
 func (l Lick) FileName() string {
+	title := signsAsWords.ReplaceAllStringFunc(l.Title, func(s string) string {
+		return s[:1] + signNames.Replace(s[1:])
+	})
 	s := strings.Map(func(r rune) rune {
 		if unicode.IsLetter(r) || unicode.IsDigit(r) || unicode.IsMark(r) || r == '-' {
 			return r
 		}
 		return ' '
-	}, strings.ToValidUTF8(l.Title, " "))
+	}, strings.ToValidUTF8(signNames.Replace(title), " "))
 	s = strings.ToLower(strings.Join(strings.Fields(s), "-"))
 	for len(s) > maxFileName {
 		_, n := utf8.DecodeLastRuneInString(s)
@@ -262,6 +267,12 @@ func (l Lick) FileName() string {
 	}
 	return strings.Trim(s, "-")
 }
+
+// signsAsWords finds a typed sharp behind the letter of a note; signNames are the words for the signs.
+var (
+	signsAsWords = regexp.MustCompile(`[A-Ga-g]#`)
+	signNames    = strings.NewReplacer("#", " sharp ", "♯", " sharp ", "♭", " flat ", "♮", " natural ")
+)
 
 // maxFileName is how many bytes of a title a file's name has: a system allows 255 with ending and number.
 const maxFileName = 160

@@ -179,8 +179,11 @@ func (l Lick) Clipped(rs Ranges) (Clip, error) {
 	return out, out.Lick.Validate()
 }
 
-// RemoveNotes takes selected columns out; what follows each of them moves up.
-type RemoveNotes struct{ Notes Ranges }
+// RemoveNotes takes selected columns out; what follows each of them moves up, or with Rest stays where it is.
+type RemoveNotes struct {
+	Notes Ranges
+	Rest  bool
+}
 
 // Apply implements Edit.
 func (e RemoveNotes) Apply(l Lick) (Lick, error) {
@@ -189,20 +192,22 @@ func (e RemoveNotes) Apply(l Lick) (Lick, error) {
 		return l, err
 	}
 	return revise(l, func(l *Lick) error {
-		l.cut(rs)
+		l.cut(rs, e.Rest)
 		return nil
 	})
 }
 
-// cut takes whole columns out of l.
-func (l *Lick) cut(rs Ranges) {
+// cut takes whole columns out of l; what follows each moves up, or stays behind a rest.
+func (l *Lick) cut(rs Ranges, rest bool) {
 	for _, r := range slices.Backward(rs) {
 		from, to := l.span(r)
 		for i := r.To - 1; i >= r.From; i-- {
 			l.removed(i)
 		}
 		l.Notes = slices.Delete(l.Notes, r.From, r.To)
-		l.shift(r.From, from.Sub(to))
+		if !rest {
+			l.shift(r.From, from.Sub(to))
+		}
 		l.fitSlursAt(r.From)
 	}
 }
@@ -222,7 +227,12 @@ func (l *Lick) fitSlursAt(i int) {
 }
 
 // What implements Edit.
-func (e RemoveNotes) What() string { return e.Notes.Words() + " removed" }
+func (e RemoveNotes) What() string {
+	if e.Rest {
+		return "rests for " + e.Notes.Words()
+	}
+	return e.Notes.Words() + " removed"
+}
 
 // Paste puts a clip after note After (−1: before the first); what follows moves later, by the clip's
 // time. Over names notes that give way to it, and then After is not looked at. An empty lick takes
@@ -271,7 +281,7 @@ func (e Paste) Apply(l Lick) (Lick, error) {
 			over[k].From += len(e.Clip.Lick.Notes)
 			over[k].To += len(e.Clip.Lick.Notes)
 		}
-		l.cut(over)
+		l.cut(over, false)
 		return nil
 	})
 }
@@ -364,7 +374,7 @@ func (e Carry) Apply(l Lick) (Lick, error) {
 		for _, r := range rs {
 			before += max(0, min(r.To, to)-r.From)
 		}
-		l.cut(rs)
+		l.cut(rs, false)
 		l.put(to-before, c)
 		l.Chords, l.Keys = chords, keys
 		return nil

@@ -3,6 +3,8 @@ package practice
 import (
 	"fmt"
 	"math"
+
+	"ornamen/core/say"
 )
 
 // How a day by which a tempo is wanted paces a ladder (model defaults).
@@ -156,13 +158,20 @@ func (x Pace) Words(by Date) string {
 	case x.Never == TooSoon && x.Days < 1:
 		return fmt.Sprintf("%.0f by %s: that day is over", x.Wanted, day)
 	case x.Never == TooSoon:
-		return fmt.Sprintf("%.0f will not do by %s: from %.0f it takes %d days of practice, and there %s", x.Wanted,
-			day, x.Now, x.Takes, map[bool]string{true: "is 1", false: fmt.Sprintf("are %d", x.Days)}[x.Days == 1])
+		return fmt.Sprintf("%.0f will not do by %s: from %.0f it takes %s, and there %s", x.Wanted,
+			day, x.Now, say.Count(x.Takes, "day of practice"), areDays(x.Days))
 	case x.Never == TooMuch:
 		return fmt.Sprintf("%.0f will not do by %s: it would need %.0f minutes a day", x.Wanted, day,
 			math.Ceil(x.Minutes))
 	}
 	n := math.Max(1, math.Ceil(x.Minutes))
-	return fmt.Sprintf("%.0f by %s needs %.0f %s a day", x.Wanted, day, n,
-		map[bool]string{true: "minute", false: "minutes"}[n == 1])
+	return fmt.Sprintf("%.0f by %s needs %s a day", x.Wanted, day, say.Count(int(n), "minute"))
+}
+
+// areDays says how many days there are.
+func areDays(n int) string {
+	if n == 1 {
+		return "is 1"
+	}
+	return fmt.Sprintf("are %d", n)
 }

@@ -6,6 +6,8 @@ import (
 	"math"
 	"slices"
 	"time"
+
+	"ornamen/core/say"
 )
 
 // Piece is a lick to practise with its parts, the whole last. It has one part at least.
@@ -249,9 +251,9 @@ func (d *planner) due() (due, later []Item) {
 			why := fmt.Sprintf("last on %s", last.Time.Format("Monday"))
 			switch {
 			case r.Paused > 0:
-				why = fmt.Sprintf("not for %d days: a step back", r.Paused)
+				why = "not for " + say.Count(r.Paused, "day") + ": a step back"
 			case days > 13:
-				why = fmt.Sprintf("not for %d days", days)
+				why = "not for " + say.Count(days, "day")
 			case r.Fell:
 				why = "fell a step last time"
 			case last.Missed > 0:

@@ -39,13 +39,23 @@ func (w Words) AtTheTurn() Words {
 	return w
 }
 
-// Count is a number of things: "1 slur", "3 slurs". The plural must be regular.
+// Count is a number of things: "1 slur", "3 slurs", "2 notes for which no string was free". The plural of the noun, the
+// last word before one of for, of, that and in, must be regular.
 func Count(n int, word string) string {
 	if n == 1 {
 		return "1 " + word
 	}
-	return fmt.Sprintf("%d %ss", n, word)
+	end := len(word)
+	for _, next := range []string{" for ", " of ", " that ", " in "} {
+		if i := strings.Index(word, next); i >= 0 {
+			end = min(end, i)
+		}
+	}
+	return fmt.Sprintf("%d %ss%s", n, word[:end], plural.Replace(word[end:]))
 }
+
+// plural puts the verbs of a relative clause into the plural.
+var plural = strings.NewReplacer("that is ", "that are ")
 
 // Numbers are notes, from 0, by their numbers: "3, 7".
 func Numbers(notes []int) string {

@@ -67,7 +67,10 @@
     place(path) {
       const e = document.querySelector(path);
       if (!e) return {gone: true};
-      e.scrollIntoView({block: 'center', inline: 'center', behavior: 'instant'});
+      const b = e.getBoundingClientRect();
+      const inView = b.top >= 0 && b.left >= 0 && b.bottom <= innerHeight && b.right <= innerWidth;
+      // What is seen already is not moved: a menu in a bar that sticks to the edge moves with the page.
+      if (!inView || !e.closest('.dropdown-menu.show')) e.scrollIntoView({block: 'center', inline: 'center', behavior: 'instant'});
       const boxes = [...e.getClientRects()].filter(b => b.width && b.height);
       let over = '';
       for (const b of boxes) {

@@ -276,7 +276,7 @@ function startBench() {
       ArrowUp: () => mod ? edit('otherstring', 'thinner') : climb(-1), ArrowDown: () => mod ? edit('otherstring', 'thicker') : climb(1),
       Home: () => onto(columns()[0][0]), End: () => onto(columns().at(-1)[0]),
       Enter: () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); }, '+': () => { flush(); edit(caret.sel ? 'duplicate' : 'insert'); },
-      '-': () => edit('remove'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
+      '-': () => edit('remove'), _: () => edit('remove', 'rest'), '.': () => $('.fix')?.click(), Delete: clear, Backspace: clear,
     };
     const together = e.shiftKey;
     if (e.key === 'Enter') { e.preventDefault(); key(() => typed ? flush() : acts.Enter()); return; }

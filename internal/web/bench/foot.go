@@ -65,17 +65,17 @@ func (r keyRow) again() string {
 
 var (
 	countKeys = []keyRow{
-		{"1", "1/4", "length", "1/4"},
-		{"2", "1/8", "length", "1/8"},
-		{"3", "1/12 triplet", "length", "1/12"},
-		{"4", "1/16", "length", "1/16"},
-		{"5", "1/24", "length", "1/24"},
-		{"6", "1/2", "length", "1/2"},
-		{"7", "dotted", "longer", "3/2"},
+		{"1", "1 whole", "length", "1"},
+		{"2", "1/2", "length", "1/2"},
+		{"3", "1/4", "length", "1/4"},
+		{"4", "1/8", "length", "1/8"},
+		{"5", "1/12 triplet", "length", "1/12"},
+		{"6", "1/16", "length", "1/16"},
+		{"7", "1/24", "length", "1/24"},
 		{"8", "1/32", "length", "1/32"},
 		{"9", "close the rest", "unrest", ""},
 		{"0", "rest before", "rest", ""},
-		{"W", "1 whole", "length", "1"},
+		{"W", "dotted", "longer", "3/2"},
 	}
 	fingerKeys = []keyRow{
 		{"1", "index", "finger", "1"},
@@ -138,6 +138,7 @@ var (
 	noteActs = []keyRow{
 		{"Enter", "new note", "insert", ""},
 		{"−", "delete", "remove", ""},
+		{"_", "leave a rest", "remove", "rest"},
 		{"S", "select", "select", ""},
 		{"", "paste", "paste", ""},
 	}
@@ -148,6 +149,7 @@ var (
 		{"", "paste", "paste", ""},
 		{"Enter", "once more", "duplicate", ""},
 		{"−", "delete", "remove", ""},
+		{"_", "leave rests", "remove", "rest"},
 		{"Esc", "let go", "unselect", ""},
 	}
 	emptyActs = []keyRow{{"", "paste", "paste", ""}}

@@ -60,7 +60,7 @@ func neckOf(g neck.Guitar, l lick.Lick, r changes.Report, k, fret int, link func
 		}
 	}
 	chord := r.Chords[k].Chord
-	n := draw.Neck{Guitar: g, From: max(0, low-2), To: min(g.Frets, high+2), Area: [2]int{low, high}, Width: 908,
+	n := draw.Neck{Guitar: g, From: max(0, low-2), To: min(g.Frets, high+2), Area: [2]int{low, high}, Width: 908, Still: true,
 		Label: "The tones over " + chord.Name}
 	for s := 1; s <= len(g.Tuning); s++ {
 		for f := low; f <= high; f++ {
@@ -88,7 +88,8 @@ func neckOf(g neck.Guitar, l lick.Lick, r changes.Report, k, fret int, link func
 	for _, thick := range []int{4, 5} {
 		for _, x := range changes.Grips(g, chord, thick) {
 			row := gripRow{Text: x.Text(), Name: x.Name(), Strings: fmt.Sprintf("strings %d to %d", thick, thick-3)}
-			if thick == 4 && len(l.Notes) > 0 {
+			_, _, err := changes.GripUnder(g, l, x.Text())
+			if thick == 4 && len(l.Notes) > 0 && err == nil {
 				row.Move = "grip:" + x.Text()
 			}
 			v.Grips = append(v.Grips, row)

@@ -137,7 +137,7 @@ func (b bars) draw(c *canvas, k int, x, y, wide float64) {
 		}
 		class := classed(classed("barchord", !begins, "goes-on"), i == b.v.Chosen, "on")
 		c.open("a", "href", b.v.Link(i), "class", class, "data-tones", "", "data-chord", i, "aria-label",
-			fmt.Sprintf("%s in bar %d: what fits over it", ch.Name, number))
+			fmt.Sprintf("%s in bar %d: what fits over it", pretty(ch.Name), number))
 		c.text(max(x, at(ch.At))+6, y+changesHead-8, "", pretty(ch.Name))
 		c.close("a")
 	}

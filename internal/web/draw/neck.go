@@ -34,6 +34,7 @@ type Neck struct {
 	Width      float64 // of the drawing; 0 means the bench's
 	LowOnTop   bool    // the thick strings above
 	LeftHanded bool    // the nut at the right
+	Still      bool    // it is looked at, and takes no clicks
 	Area       [2]int  // frets to lift out, when the second is more than 0
 	Label      string  // for screen readers; "" means the bench's
 }
@@ -163,7 +164,9 @@ func NeckSVG(n Neck) template.HTML {
 	if sel := n.Select; sel != nil {
 		c.selection(s, *sel)
 	}
-	c.hits(s)
+	if !n.Still {
+		c.hits(s)
+	}
 	label := n.Label
 	if label == "" {
 		label = fmt.Sprintf("The neck from fret %d to %d with the tones of this lick", n.From, n.To)

@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"ornamen/core/practice"
+	"ornamen/core/say"
 )
 
 // Sizes of a curve of progress.
@@ -77,7 +78,7 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 			c.text(x(days[len(days)-1].Day), curveHigh-4, "axis", days[len(days)-1].Day.Time().Format("2 Jan"))
 		}
 	}
-	return c.svg(wide, curveHigh, "progress", fmt.Sprintf("%d days of practice", len(days)), "width", wide,
+	return c.svg(wide, curveHigh, "progress", say.Count(len(days), "day of practice"), "width", wide,
 		"height", curveHigh)
 }
 

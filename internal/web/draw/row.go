@@ -15,6 +15,7 @@ const (
 	rowWidth  = 420.0
 	rowHeight = 76.0
 	rowNotes  = 16 // notes shown
+	moreWidth = 44 // at the right for the number of the others, where there are some
 )
 
 // LineSVG draws the start of a line small on its strings, with the notes of the bottleneck marked. It is kept with a
@@ -25,15 +26,19 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	n := len(l.Tuning)
 	gap := (rowHeight - 14) / float64(n-1)
 	y := func(s int) float64 { return 7 + gap*float64(s-1) }
+	cols := l.Columns()
+	shown := min(len(cols), rowNotes)
+	wide := rowWidth
+	if len(cols) > shown {
+		wide -= moreWidth
+	}
 	// Rows come by the fifty: what is alike is one path.
 	staves := ""
 	for s := 1; s <= n; s++ {
-		staves += fmt.Sprintf("M0 %sH%s", num(y(s)), num(rowWidth))
+		staves += fmt.Sprintf("M0 %sH%s", num(y(s)), num(wide))
 	}
 	c.el("path", "d", staves, "class", "stave")
-	cols := l.Columns()
-	shown := min(len(cols), rowNotes)
-	step := (rowWidth - 32) / float64(rowNotes-1)
+	step := (wide - 32) / float64(rowNotes-1)
 	x := func(k int) float64 { return math.Round(16 + step*float64(k)) }
 	threads, behind := "", ""
 	for k := 1; k < shown; k++ {
@@ -63,7 +68,7 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	c.WriteString(figures.String())
 	c.close("g")
 	if len(cols) > shown {
-		c.text(rowWidth-2, rowHeight-1, "more", fmt.Sprintf("+%d", len(cols)-shown))
+		c.text(rowWidth-2, rowHeight/2+5, "more", fmt.Sprintf("+%d", len(cols)-shown))
 	}
 	return c.svg(rowWidth, rowHeight, "row-line", fmt.Sprintf("The first %d of %d columns", shown, len(cols)))
 }

@@ -5,12 +5,14 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"math"
 	"net/url"
 	"slices"
 	"time"
 
 	"ornamen/core/player"
 	"ornamen/core/practice"
+	"ornamen/core/say"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -143,7 +145,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		}
 		v.Items = append(v.Items, row)
 	}
-	v.Used = fmt.Sprintf("%d minutes, %d things", used, len(items))
+	v.Used = say.Count(used, "minute") + ", " + say.Count(len(items), "thing")
 	for _, n := range []int{10, 20, 30, 45, 60} {
 		v.Choices = append(v.Choices, view.Choice{Name: fmt.Sprint(n),
 			Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set), On: n == f.Minutes})
@@ -411,7 +413,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 	}
 	all := book.Days()
 	v.Table = all
-	v.Summary = fmt.Sprintf("%d days, %.0f minutes", len(all), total)
+	v.Summary = say.Count(len(all), "day") + ", " + say.Count(int(math.Round(total)), "minute")
 	if week, best := practice.BestWeek(all); best > 0 {
 		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Time().Format("2 January"), best)
 	}

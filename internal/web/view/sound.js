@@ -199,6 +199,18 @@ function soundStrip(strip, what) {
     failed: what.failed,
   }); };
   const setTempo = t => { t = Math.max(10, Math.min(400, Math.round(t))); if (what.set) what.set(t); else tempo.value = t; };
+  // The share of the wanted tempo that is in force is marked.
+  const markPace = () => {
+    const now = +tempo.value || (what.now ?? what.wanted)();
+    for (const b of strip.querySelectorAll('[data-pace]')) {
+      const on = Math.round(what.wanted() * b.dataset.pace / 100) === Math.round(now);
+      b.classList.toggle('on', on);
+      b.setAttribute('aria-pressed', on);
+    }
+  };
+  markPace();
+  for (const kind of ['click', 'input', 'change']) strip.addEventListener(kind, () => setTimeout(markPace));
+  document.addEventListener('htmx:after:swap', () => setTimeout(markPace));
   // Where the page has one tempo, what is typed here is that.
   if (what.set) tempo.addEventListener('change', () => { const t = +tempo.value; tempo.value = ''; if (t) setTempo(t); });
   strip.addEventListener('click', e => {
