@@ -65,6 +65,8 @@ var sweepWords = map[string]string{
 	"count":      "8",
 	"accent":     "3",
 	"chords":     "Am7 | D7",
+	"chord":      "F#m7",
+	"beside":     "dorian",
 	"q":          "lantern",
 	"name":       "Tove Brandt",
 	"tuning":     "D4 A3 F3 C3 G2 D2",

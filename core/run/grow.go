@@ -161,6 +161,9 @@ func (b *builder) cells() error {
 				if b.landsInBar() && b.Times == 0 && (b.starts() && !b.at.Before(b.landsAt()) ||
 					!b.starts() && !b.roomToLand(cell)) {
 					b.fewer = true
+					if played == 0 {
+						return phrase.Wrong(b.Land, "not one cell ends before that")
+					}
 					return nil
 				}
 				over, ok := st.(within)

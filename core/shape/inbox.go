@@ -12,6 +12,7 @@ import (
 type BoxSpan struct {
 	From, To int
 	Box      int // counted from the minor root
+	Major    int // the same box counted from the major root
 	Fret     int // its lowest
 }
 
@@ -43,8 +44,8 @@ func BoxSpans(g neck.Guitar, l lick.Lick) (out []BoxSpan) {
 				if err != nil {
 					continue
 				}
-				if number := PositionOf(g, p, box{}, placed).Minor; number > 0 {
-					b := held{BoxSpan{Box: number, Fret: boundsOf(placed).lo}, map[neck.Place]bool{}}
+				if pos := PositionOf(g, p, box{}, placed); pos.Minor > 0 {
+					b := held{BoxSpan{Box: pos.Minor, Major: pos.Major, Fret: boundsOf(placed).lo}, map[neck.Place]bool{}}
 					for _, t := range placed {
 						b.places[t.Place] = true
 					}

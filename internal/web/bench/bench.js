@@ -174,10 +174,16 @@ function startBench() {
     }
     const b = e.target.closest('[data-do], [data-go], [data-note], [data-whole], [data-act], [data-lanetab]');
     if (!b || b.disabled) return;
-    if (b.dataset.act) { flush(); verbs[b.dataset.act](); if (b.dataset.act !== 'chord') ledger.focus({preventScroll: true}); return; }
+    if (b.dataset.act) { flush(); verbs[b.dataset.act](b.dataset.value); if (b.dataset.act !== 'chord') ledger.focus({preventScroll: true}); return; }
     if (b.dataset.lanetab) { go(caret.note, b.dataset.lanetab, caret.string); return; }
     if (b.dataset.whole) { caret.whole = b.dataset.whole === 'yes'; caret.win = ''; look(); return; }
-    if (b.dataset.note && b.matches('button')) { go(+b.dataset.note, caret.lane); ledger.focus({preventScroll: true}); return; }
+    if (b.dataset.note && b.matches('button')) {
+      // Pressed again, the notes of a finding are gone through one after the other.
+      const notes = (b.closest('[data-notes]')?.dataset.notes ?? b.dataset.note).split(' ').map(Number);
+      go(notes[(notes.indexOf(caret.note) + 1) % notes.length], caret.lane);
+      ledger.focus({preventScroll: true});
+      return;
+    }
     if (b.dataset.go) { send('POST', '/' + b.dataset.go, form()); return; }
     apply(b);
     if (b.closest('.judgement')) ledger.focus({preventScroll: true});
@@ -222,7 +228,7 @@ function startBench() {
   }
   // verbs are what is done to the note or the selection whatever the lane.
   const verbs = {
-    insert: () => edit('insert'), remove: () => edit('remove'), duplicate: () => edit('duplicate'),
+    insert: () => edit('insert'), remove: rest => edit('remove', rest), duplicate: () => edit('duplicate'),
     select: picked.figure, unselect: picked.clear, copy: () => picked.copy(), cut: () => picked.copy(true), paste: picked.pasteByButton,
     play: () => strip.toggle(), chord: () => typeChord(),
   };

@@ -9,6 +9,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
+	"ornamen/core/neck"
 	"ornamen/core/text"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -43,9 +44,11 @@ func (l laneKeys) Tab() string {
 // key is one digit: what it sets, and the edit that sets it.
 // Do and Value are the words of an edit (package edit), so that the page sends what the command
 // line would: the digit 2 in the finger's lane sends "finger 2" for the note under the caret.
+// Off says that it cannot be done where the caret stands: a release without a bend, an octave off the neck.
 type key struct {
 	Digit, Label, Do, Value string
 	On                      bool
+	Off                     bool
 }
 
 // keyRow is a value of a lane that does not depend on the lick. The digits are the keys, so that a lane has at most
@@ -164,7 +167,36 @@ func plain(keyRow) bool { return false }
 // A caret behind the last note writes the next one: it has a place and a length and nothing to
 // finger. A key is lit where the note has its value by the player's own choice; what was only
 // proposed lights nothing, and 0 hands a lane back to the proposals.
-func footOf(v *benchView) footView {
+func footOf(v *benchView, g neck.Guitar) footView {
+	f := keysOf(v)
+	can := func(k key) bool {
+		to, known := edit.TargetOf(k.Do)
+		if !known {
+			return true // not an edit of the notes
+		}
+		asked := edit.Words{Note: v.Caret.Note, Do: k.Do, Value: k.Value}
+		if to == edit.ToEach || to == edit.ToNotes {
+			asked.Notes = v.Caret.selected(v.Lick)
+		}
+		e, err := edit.Read(g, v.Lick, asked)
+		if err == nil {
+			_, err = e.Apply(v.Lick)
+		}
+		return err == nil
+	}
+	for _, lane := range f.Lanes {
+		for i := range lane.Keys {
+			lane.Keys[i].Off = !can(lane.Keys[i])
+		}
+	}
+	for i := range f.Acts {
+		f.Acts[i].Off = f.Acts[i].Do != "paste" && f.Acts[i].Do != "insert" && !can(f.Acts[i])
+	}
+	return f
+}
+
+// keysOf lists the keys, whether each can be done or not.
+func keysOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
 		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
@@ -251,7 +283,8 @@ func nextKeys(v *benchView) laneKeys {
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
 	for _, k := range countKeys {
 		if k.do == "length" {
-			lk.Keys = append(lk.Keys, key{k.digit, k.label, "next", k.value, k.value == now})
+			lk.Keys = append(lk.Keys, key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value,
+				On: k.value == now})
 		}
 	}
 	return lk
@@ -284,8 +317,13 @@ func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
 	if len(n.Bend.With) > 0 {
 		label = "helped by "
 	}
-	lane.Keys = append(lane.Keys, key{"W", label + fingerList(rn.Helpers), "helpers",
-		nextHelpers(n.Bend.With, filled.Finger), len(n.Bend.With) > 0})
+	lane.Keys = append(lane.Keys, key{
+		Digit: "W",
+		Label: label + fingerList(rn.Helpers),
+		Do:    "helpers",
+		Value: nextHelpers(n.Bend.With, filled.Finger),
+		On:    len(n.Bend.With) > 0,
+	})
 	return lane
 }
 
@@ -347,7 +385,13 @@ func degreeKeys(p music.Palette, hasKey bool, l lick.Lick, i int) laneKeys {
 	for k, t := range p.Tones {
 		if k < 9 {
 			lk.Keys = append(lk.Keys,
-				key{fmt.Sprint(k + 1), t.Degree.Pretty(), "degree", t.Degree.String(), t.Degree == now})
+				key{
+					Digit: fmt.Sprint(k + 1),
+					Label: t.Degree.Pretty(),
+					Do:    "degree",
+					Value: t.Degree.String(),
+					On:    t.Degree == now,
+				})
 		}
 	}
 	return lk
@@ -365,7 +409,13 @@ func meantKeys(v *benchView, i int) laneKeys {
 		if f.Meant {
 			value += " off"
 		}
-		lk.Keys = append(lk.Keys, key{fmt.Sprint(len(lk.Keys) + 1), f.Title + ": I mean it", "meant", value, f.Meant})
+		lk.Keys = append(lk.Keys, key{
+			Digit: fmt.Sprint(len(lk.Keys) + 1),
+			Label: f.Title + ": I mean it",
+			Do:    "meant",
+			Value: value,
+			On:    f.Meant,
+		})
 	}
 	if len(lk.Keys) == 0 {
 		lk.Hint = "nothing to decide here"

@@ -141,7 +141,7 @@ func (v *benchView) tonesHere() (music.Palette, bool) {
 
 // drawLedger draws the line as columns of facts.
 // A length is written where it differs from the one before, a chord where it begins.
-func (v *benchView) drawLedger(g neck.Guitar) {
+func (v *benchView) drawLedger(g neck.Guitar, counting string) {
 	l := v.Lick
 	led := draw.Ledger{Barres: v.Report.Barres, Have: commonHave(v.Report)}
 	for s := range l.Tuning {
@@ -154,7 +154,7 @@ func (v *benchView) drawLedger(g neck.Guitar) {
 			columnOf[i] = k
 		}
 	}
-	for _, b := range view.BoxCells(shape.BoxSpans(g, l)) {
+	for _, b := range view.BoxCells(shape.BoxSpans(g, l), counting) {
 		led.Boxes = append(led.Boxes, draw.RunCell{From: columnOf[b.From], To: columnOf[b.To-1] + 1, Label: b.Label})
 	}
 	length, lastBar, end := lick.Time{}, int64(math.MinInt64), lick.Time{}

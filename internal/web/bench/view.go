@@ -119,8 +119,8 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 		return nil, err
 	}
 	v.drawNeck(g.WithTuning(l.Tuning))
-	v.drawLedger(g)
-	v.Foot = footOf(v)
+	v.drawLedger(g, page.Playing(ctx).Profile.Boxes)
+	v.Foot = footOf(v, g.WithTuning(l.Tuning))
 	return v, nil
 }
 

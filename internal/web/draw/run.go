@@ -130,11 +130,19 @@ func (c *canvas) runNote(r *judge.Report, i int, x float64, y func(int) float64,
 	c.text(x, y(n.String)+6, class, f)
 	switch {
 	case n.Slur == lick.Slide || n.Slur == lick.Shift:
-		c.line(x-step+10, y(n.String)-4, x-10, y(n.String)-10, "slide")
+		// A slide rises or falls with the frets.
+		from, to := y(n.String)-4, y(n.String)-10
+		if j := r.Lick.Before(i); j >= 0 && r.Lick.Notes[j].Fret > n.Fret {
+			from, to = to, from
+		}
+		c.line(x-step+10, from, x-10, to, "slide")
 	case n.Slur != "":
 		c.path("arc", "M%s %sq%s -8 %s 0", x-step+8, y(n.String)-9, step/2-8, step-16)
 	}
 	if n.Bend != nil {
 		c.path("bend", "M%s %sq6 0 8 -10", x+8, y(n.String)-2)
+		if n.Bend.Release() { // and comes down again
+			c.path("bend", "M%s %sq6 0 8 10", x+16, y(n.String)-12)
+		}
 	}
 }

@@ -175,7 +175,7 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 		}
 	}
 	v.rows(f, list, use)
-	v.drawRun(grown, use, g)
+	v.drawRun(ctx, grown, use, g)
 	if f.Show != "" {
 		if v.Show, err = compare(ctx, f, grown, g, use); err != nil {
 			return err
@@ -249,7 +249,7 @@ func (v *runsPage) rows(f runsForm, list []propose.WayToPlay, use propose.WayToP
 
 // drawRun draws the run in the way that is used, and says how cells and beats lie. A way that plays cells twice has
 // other notes than the recipe's, so that no brackets are drawn.
-func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar) {
+func (v *runsPage) drawRun(ctx context.Context, grown *run.Run, use propose.WayToPlay, g neck.Guitar) {
 	var cells []draw.RunCell
 	n := 0
 	// With every cell twice the drawing shows the run as the recipe grows it.
@@ -273,9 +273,10 @@ func (v *runsPage) drawRun(grown *run.Run, use propose.WayToPlay, g neck.Guitar)
 		names = append(names, view.ShortString(r.Lick, s+1))
 	}
 	spans := shape.BoxSpans(g, r.Lick)
-	boxes := view.BoxCells(spans)
+	counting := page.Playing(ctx).Profile.Boxes
+	boxes := view.BoxCells(spans, counting)
 	v.Run = draw.RunSVG(r, cells, boxes, names)
-	if text := view.BoxesText(spans); text != "" {
+	if text := view.BoxesText(spans, counting); text != "" {
 		v.Note = text
 	}
 	x := grown.RhythmOf()

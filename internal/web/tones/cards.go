@@ -174,7 +174,16 @@ func (a Screen) recolourPreview(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	got, p, err := recoloured(page.EngineOf(r.Context()).Player.Guitar, f, e.Lick)
+	g := page.EngineOf(r.Context()).Player.Guitar
+	got, p, err := recoloured(g, f, e.Lick)
+	// A line that is too low for the new key goes an octave up, unless another way was asked for.
+	if err != nil && f.Move == "" {
+		up := f
+		up.Move = string(shape.OctaveUp)
+		if high, to, upErr := recoloured(g, up, e.Lick); upErr == nil {
+			f, got, p, err = up, high, to, nil
+		}
+	}
 	if err != nil {
 		return page.Refuse(err)
 	}
