@@ -298,6 +298,15 @@ func (p Phrase) parseTone(w string) (t Tone, rest string, ok bool) {
 	return t, rest, ok
 }
 
+// ParseDegree reads one degree as a chord cell names it: 3, b3, n3, 5'.
+func ParseDegree(text string) (Tone, error) {
+	t, rest, ok := Phrase{Kind: Chord}.parseTone(strings.TrimSpace(text))
+	if !ok || rest != "" {
+		return t, Wrong(text, "a degree is 1 to 7, 9, 11 or 13, with b, # or n before it")
+	}
+	return t, nil
+}
+
 // number reads a whole number off the front of a word, three digits at most, so that a number
 // too large is refused as one and not read as two.
 func number(w string) (n int, rest string, ok bool) {

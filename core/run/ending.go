@@ -48,7 +48,7 @@ func (b *builder) tailCell() error {
 // to, on the last note's string, or with the last note as tone 1.
 func (b *builder) tailStation(last neck.Place) (station, error) {
 	if b.tail.Kind == phrase.Chord {
-		degree := music.Degree{Number: 1}
+		degree := phrase.Tone{Degree: music.Degree{Number: 1}}
 		if b.pivot != nil {
 			degree = *b.pivot
 		}
@@ -76,11 +76,16 @@ func (b *builder) at0() neck.Place { return b.plan.at }
 // pivotStation is the chord over whose root the last note is a degree: every tone of the key is
 // tried as a root, in the order of the scale, until the degree over it is the last note. As an
 // example, in C a run that ends on E with the pivot 3 goes on over C; with the pivot 5 over A.
-func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error) {
+//
+// A degree of the major scale, n3, is that many half steps whatever the key gives.
+func (b *builder) pivotStation(last neck.Place, d phrase.Tone) (station, error) {
 	for _, t := range b.palette.Tones {
-		semitones, err := b.overRoot(t.Name, d)
-		if err != nil {
-			continue
+		semitones := d.Degree.Semitones()
+		if !d.Plain {
+			var err error
+			if semitones, err = b.overRoot(t.Name, d.Degree); err != nil {
+				continue
+			}
 		}
 		pitch := b.guitar.Pitch(last) - music.Pitch(semitones)
 		if pitch.Class() != t.Name.Class() {
@@ -96,5 +101,5 @@ func (b *builder) pivotStation(last neck.Place, d music.Degree) (station, error)
 			return over{b.plan, best, t.Name, lineChord{}, b.tail.Strings}, nil
 		}
 	}
-	return nil, phrase.Wrong(d.String(), "the run's last note is that degree of no chord of the key")
+	return nil, phrase.Wrong(d.Text(phrase.Chord), "the run's last note is that degree of no chord of the key")
 }

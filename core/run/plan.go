@@ -26,7 +26,7 @@ type plan struct {
 	phrase  phrase.Phrase
 	down    *phrase.Phrase // the cell of the way down
 	tail    *phrase.Phrase
-	pivot   *music.Degree
+	pivot   *phrase.Tone
 	move    move
 	lengths []lick.Time // of the steps, in turn
 	land    *Landing
@@ -208,14 +208,14 @@ func (p *plan) readCell() (err error) {
 		p.tail = &t
 	}
 	if p.Pivot != "" {
-		d, err := music.ParseDegree(p.Pivot)
+		t, err := phrase.ParseDegree(p.Pivot)
 		if err != nil {
 			return err
 		}
 		if p.tail == nil || p.tail.Kind != phrase.Chord {
 			return phrase.Wrong(p.Pivot, "a pivot leads into a tail of chord: steps")
 		}
-		p.pivot = &d
+		p.pivot = &t
 	}
 	return nil
 }

@@ -64,9 +64,16 @@ func (r Recipe) Title() string {
 	if p, err := phrase.ParsePhrase(r.Cell); err == nil {
 		cell = p.String()
 	}
+	if p, err := music.ParseKey(r.Key, nil, nil); len(key) == 1 && err == nil {
+		key = strings.Fields(p.Pretty()) // a root alone says its scale
+	}
 	title := strings.Join(key, " ") + ", " + cell
-	if parts, err := r.said(); err == nil {
-		for _, p := range parts[1:] {
+	if parts, err := r.Parts(); err == nil {
+		for k, p := range parts[1:] {
+			if p.Cell == parts[k].Cell {
+				title += ", then " + DirName(p.Dir)
+				continue
+			}
 			title += ", then " + p.Cell
 		}
 	}

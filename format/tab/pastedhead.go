@@ -20,6 +20,7 @@ var (
 	tempoLine  = regexp.MustCompile(`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`)
 	meterLine  = regexp.MustCompile(`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`)
 	keyLine    = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
+	tonesLine  = regexp.MustCompile(`(?i)^\s*(added|dropped)\s*[:=]\s*(.+)$`)
 	titleLine  = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
 	partLine   = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
 	rule       = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
@@ -43,6 +44,27 @@ func (p *pasted) headings() {
 			p.heading(strings.TrimSpace(p.lines[i]), text, i+1, first < 0)
 		}
 	}
+	if p.l.Key.Tonic == "" {
+		p.l.Key.Add, p.l.Key.Drop = nil, nil // tones that are added to no key
+	}
+}
+
+// tonesWords reads the tones that are added to the key's, or left out: "Added: 9 b5@down".
+func (p *pasted) tonesWords(line string) bool {
+	m := tonesLine.FindStringSubmatch(line)
+	words := strings.FieldsFunc(m[2], func(r rune) bool { return r == ' ' || r == ',' })
+	for _, w := range words {
+		degree, _, _ := strings.Cut(w, "@")
+		if _, err := music.ParseDegree(degree); err != nil {
+			return false
+		}
+	}
+	if strings.EqualFold(m[1], "added") {
+		p.l.Key.Add = words
+	} else {
+		p.l.Key.Drop = words
+	}
+	return true
 }
 
 // heading reads one line of words; before says that no tablature stands above it.
@@ -52,6 +74,7 @@ func (p *pasted) heading(was, line string, number int, before bool) {
 	case titleLine.MatchString(was):
 		p.l.Title, p.titled = titleLine.FindStringSubmatch(was)[1], true
 	case keyLine.MatchString(line) && p.keyWords(keyLine.FindStringSubmatch(line)[1]):
+	case tonesLine.MatchString(was) && p.tonesWords(was):
 	case meterLine.MatchString(line):
 		m, err := lick.ParseMeter(meterLine.FindStringSubmatch(line)[1])
 		if err != nil {
@@ -192,7 +215,7 @@ func (p *pasted) keyWords(text string) bool {
 		return false
 	}
 	p.keyed = scale
-	p.l.Key = lick.Key{Tonic: tonic, Scale: scale}
+	p.l.Key.Tonic, p.l.Key.Scale = tonic, scale
 	return true
 }
 

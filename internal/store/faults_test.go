@@ -159,6 +159,9 @@ func TestUpgradeFromEverySchema(t *testing.T) {
 			if err := old.db.Exec(q).Error; err != nil {
 				t.Fatal(err)
 			}
+			if old.db.Migrator().HasColumn("licks", "key") {
+				old.db.Exec("UPDATE licks SET key = 'key ' || id")
+			}
 		}
 		if err := old.db.Exec("INSERT INTO revisions (lick_id, data, what, created_at) VALUES (1, ?, 'made', "+
 			"'2026-01-01'), (2, 'broken', 'made', '2026-01-01')", l.Encode()).Error; err != nil {

@@ -44,10 +44,21 @@ type Row struct {
 	Summary  *Summary
 }
 
-// index writes what a lick is found by: title, tones in words and in signs, tags. It is part of
+// chordsOf names the chords under a lick, each once.
+func chordsOf(l lick.Lick) string {
+	var names []string
+	for _, c := range l.Chords {
+		if !slices.Contains(names, c.Name) {
+			names = append(names, c.Name)
+		}
+	}
+	return strings.Join(names, " ")
+}
+
+// index writes what a lick is found by: title, tones in words and in signs, chords, tags. It is part of
 // every write of a lick, in the same transaction, so that what is found is what is there.
 func index(tx *gorm.DB, id uint, l lick.Lick) error {
-	words := strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale}, l.Tags...), "\n")
+	words := strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale, chordsOf(l)}, l.Tags...), "\n")
 	if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(words), folded(l.Title),
 		id).Error; err != nil {
 		return err

@@ -15,6 +15,7 @@ import (
 	"ornamen/core/neck"
 	"ornamen/core/pick"
 	"ornamen/core/propose"
+	"ornamen/core/run"
 	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
@@ -44,6 +45,10 @@ func (a Screen) offers(w http.ResponseWriter, r *http.Request) error {
 	e, err := a.EntryAndForm(r, &f)
 	if err != nil {
 		return err
+	}
+	// A run that was picked in a way of its own is first shown in that.
+	if grown, err := run.Parse(e.Lick.Recipe); f.Way == "" && e.Lick.Recipe != "" && err == nil {
+		f.Way = run.ValueOf("pick", grown.Pick)
 	}
 	v, err := a.offerView(r.Context(), e, f.HandsForm)
 	if err != nil {

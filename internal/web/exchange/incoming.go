@@ -62,6 +62,11 @@ type incoming struct {
 	Hands     template.HTML
 	Files     []incomingFile // of a zip
 	Licks     int            // of those that can be read
+
+	Rounds  string   // of a log or a report, in words
+	Whose   []string // the players whose it may be
+	Theirs  string   // whose it says it is, or who reads it
+	Persons bool     // a student's report, which says whose it is
 }
 
 // remark is a sentence on what was understood, with the line that it is about as it was written, if it is about one.
@@ -149,7 +154,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	u := upload{name, data}
-	if isSound(name) {
+	if isSound(name) || lesson.IsPractised(name, data) {
 		return a.show(w, r, u)
 	}
 	if !isZip(name) {
@@ -263,6 +268,7 @@ type importForm struct {
 	Line  int     `form:"line"`
 	Tempo float64 `form:"tempo"` // of a recording
 	Title string  `form:"title"`
+	Who   string  `form:"who"` // of a log: whose it is
 }
 
 // uploaded finds the file that a page is about.
@@ -285,7 +291,9 @@ func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	v := incoming{Key: chi.URLParam(r, "key"), Name: u.name, Pasted: u.name == pastedName}
-	if isZip(u.name) {
+	if lesson.IsPractised(u.name, u.data) {
+		err = a.previewPractice(r.Context(), u, &v)
+	} else if isZip(u.name) {
 		err = a.previewZip(r.Context(), u, &v)
 	} else {
 		err = a.previewFile(r.Context(), u, f, &v)
@@ -294,6 +302,36 @@ func (a Screen) preview(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return a.Render(w, r, "import-page", page.Page{Title: "Import " + u.name, Where: "notebook", Data: v})
+}
+
+// previewPractice says what a log or a report holds, and asks the one question: whose it is.
+func (a Screen) previewPractice(ctx context.Context, u upload, v *incoming) error {
+	p, err := lesson.ReadPractised(u.name, u.data)
+	if err != nil {
+		return page.Refuse(err)
+	}
+	v.Rounds, v.Theirs = say.Count(p.Rounds, "round"), page.Playing(ctx).Who.Name
+	if p.Report != nil {
+		v.Persons, v.Theirs = true, p.Report.Name
+	}
+	for _, x := range a.Players() {
+		v.Whose = append(v.Whose, x.Who.Name)
+	}
+	return nil
+}
+
+// takePractice adds a log or a report to the log of the player who was chosen.
+func (a Screen) takePractice(w http.ResponseWriter, r *http.Request, u upload, who string) error {
+	p, err := lesson.ReadPractised(u.name, u.data)
+	if err != nil {
+		return page.Refuse(err)
+	}
+	to, added, err := p.Take(r.Context(), a.Store, page.Playing(r.Context()).Who, who)
+	if err != nil {
+		return page.Mistake(err)
+	}
+	page.Choose(w, r, to.Key)
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, p.Rounds))
 }
 
 // previewFile judges the one line and draws it with both hands.
@@ -383,6 +421,9 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 	u, f, err := a.uploaded(r)
 	if err != nil {
 		return err
+	}
+	if lesson.IsPractised(u.name, u.data) {
+		return a.takePractice(w, r, u, f.Who)
 	}
 	if !isZip(u.name) {
 		in, err := a.understood(r.Context(), u, f.Line, f.Tempo)

@@ -12,7 +12,6 @@ import (
 	"io"
 	"io/fs"
 	"net/http"
-	"path/filepath"
 	"slices"
 	"strings"
 	"time"
@@ -317,38 +316,20 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	}
 	defer f.Close()
 	ctx, name := r.Context(), text.Clip(head.Filename, 60)
-	refused := func(err error) error { return page.Refuse(fmt.Errorf("%s was not read: %w", name, err)) }
 	data, err := io.ReadAll(io.LimitReader(f, lesson.MaxReport+1))
 	if err != nil {
 		return err
 	}
-	to, added, all := page.Playing(ctx).Who, 0, 0
-	if strings.EqualFold(filepath.Ext(head.Filename), ".json") && lesson.IsReport(data) {
-		report, err := lesson.ReadReport(data)
-		if err != nil {
-			return refused(err)
-		}
-		all = len(report.Rounds)
-		if to, added, err = lesson.TakeReport(ctx, a.Store, report, r.FormValue("who")); err != nil {
-			return page.Mistake(err)
-		}
-	} else {
-		log, err := practising.Read(head.Filename, bytes.NewReader(data))
-		if err != nil {
-			return refused(err)
-		}
-		all = len(log)
-		if r.FormValue("who") != "" {
-			if to, err = a.Store.PlayerNamed(ctx, r.FormValue("who")); err != nil {
-				return page.Mistake(err)
-			}
-		}
-		if added, err = practising.Take(ctx, a.Store, to.ID, log); err != nil {
-			return err
-		}
+	practised, err := lesson.ReadPractised(head.Filename, data)
+	if err != nil {
+		return page.Refuse(fmt.Errorf("%s was not read: %w", name, err))
+	}
+	to, added, err := practised.Take(ctx, a.Store, page.Playing(ctx).Who, r.FormValue("who"))
+	if err != nil {
+		return page.Mistake(err)
 	}
 	page.Choose(w, r, to.Key) // the log that has grown is the one that is shown
-	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, all))
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, practised.Rounds))
 }
 
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log

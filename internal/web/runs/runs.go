@@ -290,6 +290,12 @@ func (a Screen) runToBench(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	// The way that was chosen from the table goes along, so that the bench opens on it.
+	for _, way := range []pick.Way{pick.Alternate, pick.Economy, pick.Legato} {
+		if f.Recipe.Pick == "" && strings.HasPrefix(f.Use, string(way)) {
+			f.Recipe.Pick = string(way)
+		}
+	}
 	l, err := a.runLick(r.Context(), f)
 	if err != nil {
 		return page.Mistake(err)

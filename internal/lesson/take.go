@@ -1,0 +1,60 @@
+package lesson
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"path/filepath"
+	"strings"
+
+	"ornamen/core/practice"
+	"ornamen/internal/practising"
+	"ornamen/internal/store"
+)
+
+// Practised is a file of what was practised: a student's report, or a log. Rounds counts its lines.
+type Practised struct {
+	Report *Report // nil for a log
+	Rounds int
+	log    []practice.Entry
+}
+
+// ReadPractised reads a report or a log by its name, JSON or else CSV. The error is one sentence.
+func ReadPractised(name string, data []byte) (p Practised, err error) {
+	if strings.EqualFold(filepath.Ext(name), ".json") && IsReport(data) {
+		report, err := ReadReport(data)
+		return Practised{Report: &report, Rounds: len(report.Rounds)}, err
+	}
+	p.log, err = practising.Read(name, bytes.NewReader(data))
+	p.Rounds = len(p.log)
+	return p, err
+}
+
+// IsPractised says whether a file is a report or a log with a line in it, by its name and what it holds.
+func IsPractised(name string, data []byte) bool {
+	switch strings.ToLower(filepath.Ext(name)) {
+	case ".json", ".csv":
+		p, err := ReadPractised(name, data)
+		return err == nil && (p.Rounds > 0 || p.Report != nil)
+	}
+	return false
+}
+
+// Take adds what was practised to the log of the player that is named, all of it or nothing; what is there already is
+// not added again. A report goes to the player whom it is of where none is named, a log to the one who reads it.
+func (p Practised) Take(ctx context.Context, s *store.Store, reader store.Player, who string) (to store.Player, added int,
+	err error) {
+	if p.Report != nil {
+		return TakeReport(ctx, s, *p.Report, who)
+	}
+	to = reader
+	if who != "" {
+		if to, err = s.PlayerNamed(ctx, who); err != nil {
+			return to, 0, err
+		}
+	}
+	if added, err = practising.Take(ctx, s, to.ID, p.log); err != nil {
+		return to, 0, fmt.Errorf("add the log: %w", err)
+	}
+	return to, added, nil
+}
