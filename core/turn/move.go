@@ -93,10 +93,12 @@ func (e Move) What() string {
 	if n < 0 {
 		n, dir = -n, way[1]
 	}
+	// The numbers of the notes do not run into that of the steps.
+	by := "one " + what
 	if n != 1 {
-		what += "s"
+		by = fmt.Sprintf("%d %ss", n, what)
 	}
-	text := fmt.Sprintf("%s %d %s %s", e.Notes.Words(), n, what, dir)
+	text := fmt.Sprintf("%s, %s %s", e.Notes.Words(), by, dir)
 	if e.By == ByOver {
 		text += ", same pitches"
 	}

@@ -294,9 +294,15 @@ function startBench() {
 
   follow();
   draw();
-  // On a narrow screen the neck scrolls: begin where the selected note lies.
-  const here = $('svg.neck .here'), box = $('.part-neck');
-  if (here && box.scrollWidth > box.clientWidth) box.scrollLeft += here.getBoundingClientRect().x - box.getBoundingClientRect().x - box.clientWidth / 2;
+  // On a narrow screen the neck scrolls: it begins where the selected note lies, and follows what is played and typed.
+  const followNeck = () => {
+    const here = $('svg.neck .here'), box = $('.part-neck');
+    if (!here || box.scrollWidth <= box.clientWidth) return;
+    const at = here.getBoundingClientRect(), seen = box.getBoundingClientRect();
+    if (at.left < seen.left + 24 || at.right > seen.right - 24) box.scrollLeft += at.x - seen.x - box.clientWidth / 2;
+  };
+  followNeck();
+  document.addEventListener('htmx:after:swap', () => requestAnimationFrame(followNeck));
   bench.dataset.ready = 'yes';
   if (document.activeElement === document.body) ledger.focus({preventScroll: true});
 }

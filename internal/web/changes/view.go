@@ -290,9 +290,9 @@ func wayWord(half int) string {
 	case half == 0:
 		return "the same tone"
 	case half > 0:
-		return say.Count(half, "half step") + " up"
+		return say.Some(half, "half step") + " up"
 	}
-	return say.Count(-half, "half step") + " down"
+	return say.Some(-half, "half step") + " down"
 }
 
 // changesLink is the screen with a chord pointed at. The chord counts from 1.

@@ -18,6 +18,7 @@ const (
 	countHeight  = 53.0 // the note's number, its count and its length
 	stringHeight = 19.0
 	laneHeight   = 25.0
+	bendHeight   = 38.0
 	loadHeight   = 58.0
 )
 
@@ -28,7 +29,11 @@ func Lanes(tuned int) []Lane {
 		lanes = append(lanes, Lane{Name: "place", H: stringHeight, String: s})
 	}
 	for _, title := range []string{"Degree", "Finger", "Stroke", "Slur", "Bend"} {
-		lanes = append(lanes, Lane{Name: strings.ToLower(title), Title: title, H: laneHeight})
+		high := laneHeight
+		if title == "Bend" {
+			high = bendHeight // how far, and to which tone
+		}
+		lanes = append(lanes, Lane{Name: strings.ToLower(title), Title: title, H: high})
 	}
 	lanes = append(lanes, Lane{Name: "load", Title: "Load", H: loadHeight},
 		Lane{Name: "chord", Title: "Chord", H: chordHeight})

@@ -354,7 +354,6 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 	switch {
 	case cell.Bend != nil:
 		w := map[float64]string{0.5: "curl", 1: "half", 2: "full", 3: "1½", 4: "two"}[cell.Bend.Semitones]
-		c.text(x, y-1, "word bendword", w)
 		to := ""
 		if cell.BendTo != "" {
 			to = "→" + cell.BendTo
@@ -362,7 +361,12 @@ func (c *canvas) bendWord(x, y float64, cell Cell) {
 		if cell.Bend.Release() {
 			to += "↓"
 		}
-		c.text(x, y+11, "word bendword small", to)
+		if to == "" {
+			c.text(x, y+5, "word bendword", w)
+			return
+		}
+		c.text(x, y-2, "word bendword", w)
+		c.text(x, y+13, "word bendword small", to)
 	case cell.Vibrato:
 		c.text(x, y+5, "word bendword", "vib")
 	case cell.Barre:
