@@ -167,6 +167,7 @@ type sweeper struct {
 	shown  http.Handler
 	shut   func()
 	done   map[string]bool // controls that were pressed, by path
+	sorts  map[string]bool // and sorts of them
 	count  int
 
 	mu       sync.Mutex
@@ -180,6 +181,7 @@ type sweeper struct {
 // sweepControl is a control of a page.
 type sweepControl struct {
 	Path   string `json:"path"`
+	Sort   string `json:"sort"` // those that stand beside it and are alike
 	Name   string `json:"name"`
 	Kind   string `json:"kind"` // press, type, choose
 	Option int    `json:"option"`
@@ -196,7 +198,8 @@ func (c sweepControl) key() string { return fmt.Sprintf("%s %s %d", c.Path, c.Na
 // sweep presses every control of the place, and of what opens there.
 func (s *sweeper) sweep() {
 	s.t.Helper()
-	s.book, s.done, s.flying = s.place.book(s.t), map[string]bool{}, map[network.RequestID]bool{}
+	s.book, s.done, s.sorts = s.place.book(s.t), map[string]bool{}, map[string]bool{}
+	s.flying = map[network.RequestID]bool{}
 	s.shut = func() {}
 	s.serve()
 	s.fresh()
@@ -357,7 +360,7 @@ func (s *sweeper) list() []sweepControl {
 
 // chosen says whether a control is pressed this time.
 func (s *sweeper) chosen(before []sweepControl, c sweepControl) bool {
-	share := uint32(10)
+	share := uint32(12)
 	switch {
 	case c.Place && len(before) > 0:
 		return false
@@ -366,11 +369,9 @@ func (s *sweeper) chosen(before []sweepControl, c sweepControl) bool {
 	case s.all && !c.Place:
 		return true
 	case c.Place && !s.all:
-		share = 100 // a neck has a hundred places that all do the same
-	case c.Menu && len(before) == 0:
-		share = 3
-	case len(before) > 0:
-		share = 3 // a third of the choices of a third of the menus is a tenth of all
+		share = 150 // a neck has a hundred places that all do the same
+	case c.Menu && len(before) == 0, len(before) > 0:
+		share = 5 // a few of the choices of a few of the menus: a tenth of all
 	}
 	h := fnv.New32()
 	fmt.Fprint(h, s.commit, s.place.name, c.key())
@@ -390,9 +391,11 @@ func (s *sweeper) walk(before, seen, list []sweepControl) {
 			continue
 		}
 		s.done[c.key()] = true
-		if !s.chosen(before, c) {
+		// By day one of those that are alike is enough: a list of forty scales is one sort of choice.
+		if !s.chosen(before, c) || !s.all && s.sorts[c.Sort] {
 			continue
 		}
+		s.sorts[c.Sort] = true
 		more := s.press(before, c)
 		if len(before) == depth {
 			continue

@@ -87,7 +87,7 @@ func TestNewLickStandsStill(t *testing.T) {
 		t.Errorf("fret 22 lies outside %s", w)
 	}
 	// The count of the next note, then the tempo, then the key: one key each.
-	p.keys(kb.End, "c", "4")
+	p.keys(kb.End, "c", "6")
 	p.wait(`document.querySelector('#state').dataset.next == '1/16'`)
 	p.keys("t")
 	p.wait(`document.activeElement.dataset.edit == 'tempo'`)

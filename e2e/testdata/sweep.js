@@ -20,7 +20,8 @@
   const seen = e => {
     if (!e.checkVisibility({visibilityProperty: true})) return false;
     const b = e.getBoundingClientRect();
-    return b.width > 1 && b.height > 1;
+    const waits = b.bottom <= 0 && getComputedStyle(e).position === 'fixed'; // as the way past the head does
+    return b.width > 1 && b.height > 1 && !waits;
   };
 
   const wordsOf = e => {
@@ -42,6 +43,7 @@
         if (!seen(e) || e.disabled || e.closest('[inert]') || e.readOnly) continue;
         const one = {
           path: pathOf(e),
+          sort: pathOf(e.parentElement) + ' ' + e.localName + '.' + (e.classList[0] || ''),
           name: nameOf(e),
           kind: 'press',
           menu: e.matches('[data-bs-toggle], [aria-expanded], summary'),
@@ -67,10 +69,9 @@
     place(path) {
       const e = document.querySelector(path);
       if (!e) return {gone: true};
-      const b = e.getBoundingClientRect();
-      const inView = b.top >= 0 && b.left >= 0 && b.bottom <= innerHeight && b.right <= innerWidth;
-      // What is seen already is not moved: a menu in a bar that sticks to the edge moves with the page.
-      if (!inView || !e.closest('.dropdown-menu.show')) e.scrollIntoView({block: 'center', inline: 'center', behavior: 'instant'});
+      // A menu scrolls as little as it must: in a bar that sticks to the edge it would move with the page.
+      const block = e.closest('.dropdown-menu.show') ? 'nearest' : 'center';
+      e.scrollIntoView({block, inline: block, behavior: 'instant'});
       const boxes = [...e.getClientRects()].filter(b => b.width && b.height);
       let over = '';
       for (const b of boxes) {
