@@ -1,5 +1,5 @@
 # The two commands: make demo, make test. Go is all the first one needs.
-.PHONY: demo test test-all lint bench chromium build fuzz shots mutants days
+.PHONY: demo test test-all lint bench chromium build fuzz shots mutants days sweep
 
 build:
 	CGO_ENABLED=0 go build -trimpath -ldflags "-s -w" -o bin/ornamen ./cmd/ornamen
@@ -53,6 +53,10 @@ fuzz:
 	go test -run '^$$' -fuzz FuzzPalette -fuzztime 30s -fuzzminimizetime 10x ./core/music
 	go test -run '^$$' -fuzz FuzzPhrase -fuzztime 30s -fuzzminimizetime 10x ./core/phrase
 	go test -run '^$$' -fuzz FuzzRecipe -fuzztime 30s -fuzzminimizetime 10x ./core/run
+
+# Every control of every screen is pressed, and two hundred recipes are said word by word. About an hour.
+sweep: chromium
+	ORNAMEN_EXHAUSTIVE=1 CGO_ENABLED=0 go test -vet=off -count=1 -timeout 120m -parallel 3 -run 'TestSweep|TestSentenceSaysRecipes|TestPeople' ./e2e
 
 # The pictures of the README, from the demo data.
 shots: chromium

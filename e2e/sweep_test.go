@@ -136,7 +136,8 @@ func mayBeRefused(name, said string) bool {
 // own. It fails on an error of a script, on an answer of 400 or more, on a notice of an error, on a control that something covers,
 // and on one that does nothing at all.
 //
-// By day a tenth of the controls is pressed, another tenth for every commit; ORNAMEN_EXHAUSTIVE presses all of them.
+// By day a part of the controls is pressed, about a thirtieth, and another part with every commit: a press costs half a
+// second of the machine, most of it for the page that is opened for it alone. ORNAMEN_EXHAUSTIVE presses all of them.
 // ORNAMEN_SWEEP is a part of the name of the places that are swept.
 func TestSweep(t *testing.T) {
 	all := os.Getenv("ORNAMEN_EXHAUSTIVE") != ""
@@ -360,7 +361,7 @@ func (s *sweeper) list() []sweepControl {
 
 // chosen says whether a control is pressed this time.
 func (s *sweeper) chosen(before []sweepControl, c sweepControl) bool {
-	share := uint32(12)
+	share := uint32(30)
 	switch {
 	case c.Place && len(before) > 0:
 		return false
@@ -369,9 +370,9 @@ func (s *sweeper) chosen(before []sweepControl, c sweepControl) bool {
 	case s.all && !c.Place:
 		return true
 	case c.Place && !s.all:
-		share = 150 // a neck has a hundred places that all do the same
+		share = 300 // a neck has a hundred places that all do the same
 	case c.Menu && len(before) == 0, len(before) > 0:
-		share = 5 // a few of the choices of a few of the menus: a tenth of all
+		share = 8 // a few of the choices of a few of the menus
 	}
 	h := fnv.New32()
 	fmt.Fprint(h, s.commit, s.place.name, c.key())

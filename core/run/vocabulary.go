@@ -276,6 +276,11 @@ func (t Term) name(value string) string {
 
 // termOf is the term that a text is a value or a name of. Of several the first is meant: "1" is one tone.
 func termOf(arg, text string) (t Term, value string, ok bool) {
+	for _, t := range vocabulary[arg] {
+		if t.Value == text {
+			return t, text, true // as nearly all are written
+		}
+	}
 	text = strings.Join(strings.Fields(text), " ")
 	for _, t := range vocabulary[arg] {
 		if value, ok := t.value(text); ok {
