@@ -39,12 +39,27 @@ if (practice) {
     if (!r.ok) return showNotice(doc.querySelector('p')?.textContent || 'That could not be listened to.');
     $(line ? '#line-heard' : '#bend-heard').replaceChildren(...doc.body.childNodes);
   };
-  let recording = null;
+  // The key is held while one plays; a tap is no sound, and is told so.
+  let recording = null, heldSince = 0, tapped = false;
+  const tooShort = 400; // ms
   function hold(note) {
     if (recording) return;
-    recording = record(wav => sendBend(note, '', wav), text => { recording = null; showNotice(text); });
+    heldSince = performance.now();
+    tapped = false;
+    recording = record(wav => {
+      if (!tapped) sendBend(note, '', wav);
+    }, text => {
+      recording = null;
+      showNotice(text);
+    });
   }
-  const finish = () => { const r = recording; recording = null; r.stop(); };
+  const finish = () => {
+    const r = recording;
+    recording = null;
+    tapped = performance.now() - heldSince < tooShort;
+    if (tapped) showNotice('Hold the button down while you play, and let go when it is over.');
+    r.stop();
+  };
   practice.addEventListener('pointerdown', e => { const b = e.target.closest('[data-record]'); if (b) hold(b.dataset.record); });
   for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, () => { if (recording) finish(); });
   practice.addEventListener('keydown', e => { const b = e.target.closest('[data-record]'); if (b && (e.key === ' ' || e.key === 'Enter') && !e.repeat) { e.preventDefault(); e.stopPropagation(); hold(b.dataset.record); } });
