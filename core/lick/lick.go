@@ -252,7 +252,7 @@ func (l Lick) TonesText() string {
 // and it is no longer than one allows.
 func (l Lick) FileName() string {
 	title := signsAsWords.ReplaceAllStringFunc(l.Title, func(s string) string {
-		return s[:1] + signNames.Replace(s[1:])
+		return s[:1] + "♯"
 	})
 	s := strings.Map(func(r rune) rune {
 		if unicode.IsLetter(r) || unicode.IsDigit(r) || unicode.IsMark(r) || r == '-' {
@@ -271,7 +271,7 @@ func (l Lick) FileName() string {
 // signsAsWords finds a typed sharp behind the letter of a note; signNames are the words for the signs.
 var (
 	signsAsWords = regexp.MustCompile(`[A-Ga-g]#`)
-	signNames    = strings.NewReplacer("#", " sharp ", "♯", " sharp ", "♭", " flat ", "♮", " natural ")
+	signNames    = strings.NewReplacer("♯", " sharp ", "♭", " flat ", "♮", " natural ")
 )
 
 // maxFileName is how many bytes of a title a file's name has: a system allows 255 with ending and number.

@@ -85,13 +85,23 @@ function open() {
   return ul;
 }
 
-document.addEventListener('focusin', e => {
-  if (!e.target.matches('input[data-list]') || e.target === field) return;
+// The list of a field that is entered; one that has taken something keeps the keyboard and is entered again by a click
+// or by the arrow down.
+function enter(input) {
+  if (input === field && list && !list.hidden) return;
   close();
-  field = e.target;
+  field = input;
   field.role = 'combobox';
   field.setAttribute('aria-autocomplete', 'list');
   show('');
+}
+for (const kind of ['focusin', 'click']) {
+  document.addEventListener(kind, e => {
+    if (e.target.matches('input[data-list]') && e.target !== field) enter(e.target);
+  });
+}
+document.addEventListener('keydown', e => {
+  if (e.key === 'ArrowDown' && e.target.matches?.('input[data-list]') && e.target !== field) enter(e.target);
 });
 document.addEventListener('focusout', e => {
   if (e.target === field) close();
@@ -117,8 +127,6 @@ document.addEventListener('keydown', e => {
   } else if (e.key === 'Escape' && list && !list.hidden) {
     e.stopPropagation();
     e.preventDefault();
-    list.remove();
-    list = null;
-    field.setAttribute('aria-expanded', 'false');
+    close();
   }
 }, true);
