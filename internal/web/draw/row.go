@@ -15,11 +15,11 @@ const (
 	rowWidth  = 420.0
 	rowHeight = 76.0
 	rowNotes  = 16 // notes shown
-	moreWidth = 44 // at the right for the number of the others, where there are some
+	moreNotes = 2  // notes that give way to the number of the others, where there are some
 )
 
 // LineSVG draws the start of a line small on its strings, with the notes of the bottleneck marked. It is kept with a
-// lick's summary, whose key has the program in it: a later one draws it anew. Sixteen columns are shown and the number
+// lick's summary, whose key has the program in it: a later one draws it anew. Sixteen columns are shown, or fourteen and the number
 // of the others; threads lead from note to note, so that leaps can be seen from afar.
 func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var c canvas
@@ -28,9 +28,11 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	y := func(s int) float64 { return 7 + gap*float64(s-1) }
 	cols := l.Columns()
 	shown := min(len(cols), rowNotes)
+	step := (rowWidth - 32) / float64(rowNotes-1)
 	wide := rowWidth
 	if len(cols) > shown {
-		wide -= moreWidth
+		shown -= moreNotes
+		wide -= moreNotes * step
 	}
 	// Rows come by the fifty: what is alike is one path.
 	staves := ""
@@ -38,7 +40,6 @@ func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 		staves += fmt.Sprintf("M0 %sH%s", num(y(s)), num(wide))
 	}
 	c.el("path", "d", staves, "class", "stave")
-	step := (wide - 32) / float64(rowNotes-1)
 	x := func(k int) float64 { return math.Round(16 + step*float64(k)) }
 	threads, behind := "", ""
 	for k := 1; k < shown; k++ {
