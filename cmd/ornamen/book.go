@@ -39,6 +39,9 @@ func (b *book) open(how func(string, func() time.Time) (*store.Store, error)) er
 	if err == nil {
 		b.Store, err = how(db, b.now)
 	}
+	if err == nil && b.Partial {
+		fmt.Fprintf(b.err, "%s: %v\n", db, store.ErrPartial)
+	}
 	return err
 }
 
@@ -66,11 +69,11 @@ func (b *book) engineOf(ctx context.Context, who store.Player) (*judge.Engine, e
 
 // profileOf are a player's settings.
 func (b *book) profileOf(ctx context.Context, who store.Player) (player.Profile, error) {
-	data, _, err := b.Settings(ctx, who.ID)
+	settings, err := b.Settings(ctx, who.ID)
 	if err != nil {
 		return player.Profile{}, err
 	}
-	p, err := player.ParseProfile(data)
+	p, err := player.ParseProfile(settings.Data)
 	if err != nil {
 		return p, fmt.Errorf("the player in the notebook cannot be read: %w", err)
 	}

@@ -238,7 +238,7 @@ func (b *book) importZip(ctx context.Context, file string) error {
 	if len(w.Chains) == 0 {
 		return fmt.Errorf("%s: it holds no file that is a lick", file)
 	}
-	if err := b.AddAll(ctx, w); err != nil {
+	if _, err := b.AddAll(ctx, w); err != nil {
 		return err
 	}
 	fmt.Fprintf(b.out, "%s added\n", say.Count(len(w.Chains), "lick"))

@@ -110,7 +110,7 @@ func (b *book) addPlayer(ctx context.Context, name, like, size string) error {
 	if err != nil {
 		return err
 	}
-	return b.SaveSettings(ctx, p.ID, data)
+	return b.SaveSettings(ctx, p.ID, store.NewSettings{Data: data, Base: store.Newest})
 }
 
 // printPlayers lists the players.
@@ -257,9 +257,9 @@ func setCommand(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	before := x.Before
+	base := x.Revision
 	if !ok {
-		x, before = store.Set{Name: rest[0]}, -1
+		x, base = store.Set{Name: rest[0]}, store.Newest
 	}
 	if fs.Changed("kind") {
 		x.Kind = store.SetKind(*kind)
@@ -284,7 +284,7 @@ func setCommand(ctx context.Context, e env, args []string) error {
 		}
 		x.Items = append(x.Items, it)
 	}
-	if x, err = b.SaveSet(ctx, x, before); err != nil {
+	if x, err = b.SaveSet(ctx, x, base); err != nil {
 		return err
 	}
 	return b.printSet(ctx, x, *asJSON)

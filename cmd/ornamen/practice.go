@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -66,10 +67,12 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	part := fs.String("part", "", "`PART` of the lick whose ladder is asked for; the whole")
 	player := fs.String("player", "", "`NAME` whose practice; that of the notebook's first player")
 	set := fs.String("set", "", "`NAME` plan or report only the licks of this set")
+	back := fs.Uint("back", 0, "`NUMBER` of what was read in, to be taken back as a whole")
 	wanted, named := map[string]string{"read": "the log or the report to read", "report": "the report to write",
 		"ladder": "the lick by its number or title"}[what]
 	files := 0
-	if named {
+	takesBack := slices.ContainsFunc(words, func(w string) bool { return strings.HasPrefix(w, "--back") })
+	if named && !takesBack {
 		files = 1
 	}
 	rest, err := parse(fs, words, files, wanted)
@@ -77,6 +80,8 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 		return err
 	}
 	switch {
+	case what == "read" && takesBack:
+		return b.takeReadingBack(ctx, *back)
 	case what == "read":
 		return b.readPractice(ctx, rest[0], *player)
 	case what == "calibrate" && *from != "":
@@ -156,16 +161,17 @@ func (b *book) readPractice(ctx context.Context, file, player string) error {
 	}
 	defer b.Close()
 	var who store.Player
-	var added int
+	var reading store.Reading
 	if isReport {
 		log = report.Rounds
-		who, added, err = lesson.TakeReport(ctx, b.Store, report, player)
+		who, reading, err = lesson.TakeReport(ctx, b.Store, report, player)
 	} else if who, err = b.PlayerNamed(ctx, player); err == nil {
-		added, err = practising.Take(ctx, b.Store, who.ID, log)
+		reading, err = practising.Take(ctx, b.Store, store.Reading{PlayerID: who.ID, Name: filepath.Base(file)}, log)
 	}
 	if err != nil {
 		return err
 	}
+	added := reading.Added
 	fmt.Fprintf(b.out, "%s added to the log", say.Count(added, "line"))
 	if isReport || player != "" {
 		fmt.Fprintf(b.out, " of %s", who.Name)
@@ -177,6 +183,23 @@ func (b *book) readPractice(ctx context.Context, file, player string) error {
 		fmt.Fprintf(b.out, "; %d were there already", had)
 	}
 	fmt.Fprintln(b.out)
+	if reading.ID != 0 {
+		fmt.Fprintf(b.err, "to take it back: ornamen practice read --back %d\n", reading.ID)
+	}
+	return nil
+}
+
+// takeReadingBack takes back what a file added to a log.
+func (b *book) takeReadingBack(ctx context.Context, id uint) error {
+	if err := b.write(); err != nil {
+		return err
+	}
+	defer b.Close()
+	r, lines, err := b.TakeReadingBack(ctx, id)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(b.out, "%s of %s taken back\n", say.Count(lines, "line"), r.Name)
 	return nil
 }
 

@@ -32,7 +32,7 @@ func practised(t *testing.T, rounds int) string {
 		if e.Clean = k % 3; e.Clean == 0 {
 			e.Missed = 1
 		}
-		if err := practising.Add(context.Background(), s, 1, e); err != nil {
+		if _, err := practising.Add(context.Background(), s, 1, e); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -173,10 +173,10 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 		if len(played) > 0 {
 			putJSON(folder+"practice.json", played)
 		}
-		settings, _, e := s.Settings(ctx, p.ID)
+		settings, e := s.Settings(ctx, p.ID)
 		err = errors.Join(err, e)
-		if settings != nil {
-			put(folder+"settings.json", settings)
+		if settings.Data != nil {
+			put(folder+"settings.json", settings.Data)
 		}
 	}
 	putJSON("players.json", list)
@@ -267,7 +267,7 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	for _, c := range cs {
 		w.Changes = append(w.Changes, store.Changes{Name: c.Name, Line: c.Line})
 	}
-	return len(w.Chains), s.AddAll(ctx, w)
+	return s.AddAll(ctx, w)
 }
 
 // players reads the players of an archive; up to its second version there was one, without a name.

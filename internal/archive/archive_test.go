@@ -56,15 +56,14 @@ func TestRoundTrip(t *testing.T) {
 	gone, _ := from.Add(ctx, titled("gone"), "made")
 	for _, err := range []error{from.Delete(ctx, gone.ID), from.SavePalette(ctx, store.Palette{Name: "dusk", Tonic: "A",
 		Scale: "dorian"}),
-		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SaveSettings(ctx, 1,
-			[]byte(`{"size":"small"}`))} {
+		from.SaveRecipe(ctx, store.Recipe{Name: "threes", Line: "--key A"}), from.SaveSettings(ctx, 1, store.NewSettings{Data: []byte(`{"size":"small"}`), Base: store.Newest})} {
 		if err != nil {
 			t.Fatal(err)
 		}
 	}
 	played := store.Played{LickID: e.ID, RevisionID: made, Title: "First steps", Clean: 1,
 		At: time.Date(2026, 11, 24, 20, 33, 0, 0, time.FixedZone("", -8*3600))}
-	if err := from.Play(ctx, 1, played); err != nil {
+	if _, err := from.Play(ctx, 1, played); err != nil {
 		t.Fatal(err)
 	}
 	var b bytes.Buffer
@@ -104,8 +103,8 @@ func TestRoundTrip(t *testing.T) {
 	if r, _ := to.Recipes(ctx); len(r) != 1 {
 		t.Errorf("%v", r)
 	}
-	if p, _, _ := to.Settings(ctx, 1); string(p) != `{"size":"small"}` {
-		t.Errorf("%s", p)
+	if x, _ := to.Settings(ctx, 1); string(x.Data) != `{"size":"small"}` {
+		t.Errorf("%s", x.Data)
 	}
 	if c, _ := to.Count(ctx, store.Query{}); c.All != 2 {
 		t.Errorf("%d licks", c.All)
@@ -193,10 +192,10 @@ func TestPlayersComeAlong(t *testing.T) {
 		t.Fatal(err)
 	}
 	at := time.Date(2026, 11, 24, 20, 33, 0, 0, time.UTC)
-	for _, err := range []error{from.RenamePlayer(ctx, 1, "Teacher"),
-		from.SaveSettings(ctx, juna.ID, []byte(`{"size":"small"}`)),
-		from.Play(ctx, juna.ID, store.Played{LickID: e.ID, Title: "Weir", Clean: 1, At: at}),
-		from.Play(ctx, bram.ID, store.Played{LickID: e.ID, Title: "Weir", Missed: 1, At: at}),
+	_, played := from.Play(ctx, juna.ID, store.Played{LickID: e.ID, Title: "Weir", Clean: 1, At: at})
+	_, missed := from.Play(ctx, bram.ID, store.Played{LickID: e.ID, Title: "Weir", Missed: 1, At: at})
+	for _, err := range []error{played, missed, from.RenamePlayer(ctx, 1, "Teacher"),
+		from.SaveSettings(ctx, juna.ID, store.NewSettings{Data: []byte(`{"size":"small"}`), Base: store.Newest}),
 		from.BindPlayer(ctx, juna.ID, "0123456789abcdef"), from.RemovePlayer(ctx, bram.ID)} {
 		if err != nil {
 			t.Fatal(err)
@@ -207,7 +206,7 @@ func TestPlayersComeAlong(t *testing.T) {
 	}
 	if _, err := from.SaveSet(ctx, store.Set{Name: "Week", Kind: store.Homework,
 		Items: []store.SetItem{{Lick: e.ID, Tempo: 70}}},
-		-1); err != nil {
+		store.Newest); err != nil {
 		t.Fatal(err)
 	}
 	var b bytes.Buffer
@@ -229,8 +228,8 @@ func TestPlayersComeAlong(t *testing.T) {
 				t.Errorf("round %d: %s has %+v, %v", round, all[i].Name, log, err)
 			}
 		}
-		if data, _, _ := to.Settings(ctx, all[1].ID); string(data) != `{"size":"small"}` {
-			t.Errorf("round %d: %s", round, data)
+		if x, _ := to.Settings(ctx, all[1].ID); string(x.Data) != `{"size":"small"}` {
+			t.Errorf("round %d: %s", round, x.Data)
 		}
 		sets, err := to.Sets(ctx)
 		if err != nil || len(sets) != 1 || len(sets[0].Items) != 1 || sets[0].Items[0].Lick != 1 ||

@@ -191,7 +191,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	if err := practising.Add(ctx, s, 1, logOf(all, engine, s.Now())...); err != nil {
+	if _, err := practising.Add(ctx, s, 1, logOf(all, engine, s.Now())...); err != nil {
 		return err
 	}
 	return people(ctx, s)

@@ -42,7 +42,7 @@ func people(ctx context.Context, s *store.Store) error {
 		x.set(&profile)
 		data, err := json.Marshal(profile)
 		if err == nil {
-			err = s.SaveSettings(ctx, p.ID, data)
+			err = s.SaveSettings(ctx, p.ID, store.NewSettings{Data: data, Base: store.Newest})
 		}
 		if err == nil && x.name == second {
 			err = locked(ctx, s, p)
@@ -118,7 +118,7 @@ func sets(ctx context.Context, s *store.Store, pupilIs store.Player) error {
 			}
 			x.set.Items = append(x.set.Items, store.SetItem{Lick: e.ID, Tempo: it.tempo, Days: days, Remark: it.remark})
 		}
-		if _, err := s.SaveSet(ctx, x.set, -1); err != nil {
+		if _, err := s.SaveSet(ctx, x.set, store.Newest); err != nil {
 			return err
 		}
 	}
@@ -139,5 +139,6 @@ func sets(ctx context.Context, s *store.Store, pupilIs store.Player) error {
 	}
 	piece.Wanted = 72
 	log := logOf([]work{{e, piece, piece.Parts[len(piece.Parts)-1]}}, engine, now)
-	return practising.Add(ctx, s, pupilIs.ID, log[:min(40, len(log))]...)
+	_, err = practising.Add(ctx, s, pupilIs.ID, log[:min(40, len(log))]...)
+	return err
 }

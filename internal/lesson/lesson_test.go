@@ -51,9 +51,7 @@ func filled(t *testing.T) (*store.Store, store.Set) {
 				{Lick: ids[0], Tempo: 72, Days: store.On(time.Monday), Remark: "sing"},
 				{Lick: ids[1]},
 				{Lick: ids[0]},
-			}},
-		-1,
-	)
+			}}, store.Newest)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -125,7 +123,7 @@ func TestThereAndBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	log = append(log, practice.Entry{Lick: other.ID, Title: "my own", Tempo: 60, Clean: 1, Time: now})
-	if err := practising.Add(t.Context(), student, 1, log...); err != nil {
+	if _, err := practising.Add(t.Context(), student, 1, log...); err != nil {
 		t.Fatal(err)
 	}
 	who, err := student.PlayerNamed(t.Context(), "")
@@ -149,9 +147,9 @@ func TestThereAndBack(t *testing.T) {
 		added int
 		fails bool
 	}{{"juna", 2, false}, {"", 0, false}, {"Juna", 0, false}, {"Player 1", 0, true}, {"Nobody", 0, true}} {
-		p, added, err := TakeReport(t.Context(), teacher, r, c.who)
-		if added != c.added || (err != nil) != c.fails || err == nil && p.ID != juna.ID {
-			t.Errorf("%q: %+v %d %v", c.who, p, added, err)
+		p, x, err := TakeReport(t.Context(), teacher, r, c.who)
+		if x.Added != c.added || (err != nil) != c.fails || err == nil && p.ID != juna.ID {
+			t.Errorf("%q: %+v %+v %v", c.who, p, x, err)
 		}
 	}
 	rows, err := teacher.Log(t.Context(), juna.ID)

@@ -8,11 +8,13 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"ornamen/core/practice"
 	"ornamen/core/text"
 	"ornamen/internal/practising"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 )
 
@@ -28,17 +30,34 @@ const MaxReport = 96 << 20
 // Report is what one player practised, as it goes to another notebook.
 type Report struct {
 	Key, Name string // of the player
+	Notebook  string // of the student; empty in a file of an earlier Ornamen
 	Rounds    []practice.Entry
 	licks     []string // the key of each round's lick; empty for none
 }
 
+// Source names the student: the player of that notebook. One who began from a copy of the teacher's has the teacher's
+// key, but another notebook.
+func (r Report) Source() string {
+	if r.Notebook == "" {
+		return r.Key
+	}
+	return r.Notebook + "/" + r.Key
+}
+
+// of says whether what a player is bound to is this report's student. What was bound by an earlier Ornamen names the
+// key alone.
+func (r Report) of(p store.Player) bool {
+	return p.Source != "" && (p.Source == r.Source() || p.Source == r.Key)
+}
+
 // reportJSON is a report as its file has it.
 type reportJSON struct {
-	Format  string          `json:"format"`
-	Version int             `json:"version"`
-	Player  personJSON      `json:"player"`
-	Set     string          `json:"set,omitempty"`
-	Rounds  json.RawMessage `json:"rounds"`
+	Format   string          `json:"format"`
+	Version  int             `json:"version"`
+	Player   personJSON      `json:"player"`
+	Notebook string          `json:"notebook,omitempty"`
+	Set      string          `json:"set,omitempty"`
+	Rounds   json.RawMessage `json:"rounds"`
 }
 
 // personJSON names a player beyond a notebook.
@@ -67,6 +86,9 @@ func WriteReport(ctx context.Context, w io.Writer, s *store.Store, who store.Pla
 	}
 	wanted := map[uint]bool{}
 	v := reportJSON{Format: reportFormat, Version: reportVersion, Player: personJSON{who.Key, who.Name}}
+	if v.Notebook, err = s.Notebook(ctx); err != nil {
+		return 0, err
+	}
 	if of != nil {
 		v.Set = of.Key
 		for _, it := range of.Items {
@@ -112,7 +134,7 @@ func ReadReport(data []byte) (Report, error) {
 	switch {
 	case v.Version > reportVersion:
 		return Report{}, errors.New("it was written by a later Ornamen")
-	case !keyed(v.Player.Key):
+	case !keyed(v.Player.Key) || v.Notebook != "" && !keyed(v.Notebook):
 		return Report{}, errors.New("it does not say whose practice it is")
 	}
 	log, err := practice.ReadJSON(bytes.NewReader(v.Rounds))
@@ -125,23 +147,18 @@ func ReadReport(data []byte) (Report, error) {
 	if err := json.Unmarshal(v.Rounds, &keys); err != nil || len(keys) != len(log) {
 		return Report{}, none
 	}
-	r := Report{Key: v.Player.Key, Name: text.Clip(strings.Join(strings.Fields(v.Player.Name), " "), 60), Rounds: log}
+	r := Report{Key: v.Player.Key, Notebook: v.Notebook, Name: text.Clip(strings.Join(strings.Fields(v.Player.Name), " "), 60), Rounds: log}
 	for _, k := range keys {
 		r.licks = append(r.licks, k.Key)
 	}
 	return r, nil
 }
 
-// TakeReport adds a report to the log of the player whom it is of: the one of that name where who is empty, or who is
-// named. From then on that log takes reports of this student alone, and they go into no other. It says into whose log
-// how many rounds went that were not there yet.
-func TakeReport(ctx context.Context, s *store.Store, r Report, who string) (p store.Player, added int, err error) {
-	if p, err = playerFor(ctx, s, r, who); err != nil {
-		return p, 0, err
-	}
+// entries are the report's rounds with their licks named by the numbers that they have here.
+func (r Report) entries(ctx context.Context, s *store.Store) ([]practice.Entry, error) {
 	keys, err := s.LickKeys(ctx)
 	if err != nil {
-		return p, 0, err
+		return nil, err
 	}
 	here := map[string]uint{}
 	for id, key := range keys {
@@ -155,13 +172,37 @@ func TakeReport(ctx context.Context, s *store.Store, r Report, who string) (p st
 		}
 		log[i] = e
 	}
-	if p.Key != r.Key && p.Source == "" {
-		if err := s.BindPlayer(ctx, p.ID, r.Key); err != nil {
-			return p, 0, err
-		}
+	return log, nil
+}
+
+// TakeReport adds a report to the log of the student whom it is of: the one whom it was bound to before or, where who
+// names one, that player. From then on that log takes reports of this student alone, and they go into no other, until
+// the reading is taken back. The reading says how many rounds were not there yet.
+func TakeReport(ctx context.Context, s *store.Store, r Report, who string) (p store.Player, x store.Reading, err error) {
+	log, err := r.entries(ctx, s)
+	if err != nil {
+		return p, x, err
 	}
-	added, err = practising.Take(ctx, s, p.ID, log)
-	return p, added, err
+	if p, err = playerFor(ctx, s, r, who); err != nil {
+		var unknown *UnknownError
+		if own, is := ownOf(ctx, s, r, log); errors.As(err, &unknown) && is {
+			return own, store.Reading{PlayerID: own.ID}, nil // all of it is here: there is nothing to ask
+		}
+		return p, x, err
+	}
+	x, err = practising.Take(ctx, s, store.Reading{PlayerID: p.ID, Name: nameOr(r.Name), Source: r.Source()}, log)
+	return p, x, err
+}
+
+// ownOf is the player of the report's key whose log holds all of its rounds.
+func ownOf(ctx context.Context, s *store.Store, r Report, log []practice.Entry) (store.Player, bool) {
+	list, err := s.Players(ctx)
+	k := slices.IndexFunc(list, func(p store.Player) bool { return p.Key == r.Key })
+	if err != nil || k < 0 {
+		return store.Player{}, false
+	}
+	missing, err := practising.Missing(ctx, s, list[k].ID, log)
+	return list[k], err == nil && missing == 0
 }
 
 // playerFor is into whose log a report goes.
@@ -170,38 +211,26 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 	if err != nil {
 		return store.Player{}, err
 	}
-	var bound *store.Player
+	who = strings.TrimSpace(who)
 	var names []string
-	for i, p := range list {
-		if p.Key == r.Key || p.Source == r.Key {
-			bound = &list[i]
-		}
+	for _, p := range list {
 		names = append(names, p.Name)
-	}
-	named := cmp.Or(who, r.Name)
-	if bound != nil && (who == "" || strings.EqualFold(bound.Name, strings.TrimSpace(who))) {
-		return *bound, nil
-	}
-	if bound != nil {
-		return *bound, fmt.Errorf("%s’s practice stands under %s, and goes into no other log", nameOr(r.Name),
-			bound.Name)
-	}
-	for i, p := range list {
-		// The name alone does not lead into the log of the notebook's own player.
-		if !strings.EqualFold(p.Name, strings.TrimSpace(named)) || who == "" && i == 0 {
-			continue
+		switch is := strings.EqualFold(p.Name, who); {
+		case r.of(p) && (who == "" || is):
+			return p, nil
+		case r.of(p):
+			return p, refuse.With("%s’s practice stands under %s, and goes into no other log; if that is wrong, take it back there first",
+				nameOr(r.Name), p.Name)
 		}
-		if p.Source != "" {
-			return p, fmt.Errorf("the log of %s holds another student’s practice; add a player for %s", p.Name,
-				nameOr(r.Name))
-		}
-		return p, nil
 	}
-	if who != "" {
-		_, err := s.PlayerNamed(ctx, who)
-		return store.Player{}, err
+	if who == "" {
+		return store.Player{}, refuse.Of(&UnknownError{r.Name, names})
 	}
-	return store.Player{}, &UnknownError{r.Name, names}
+	p, err := s.PlayerNamed(ctx, who)
+	if err == nil && p.Source != "" {
+		err = refuse.With("the log of %s holds another student’s practice; add a player for %s", p.Name, nameOr(r.Name))
+	}
+	return p, err
 }
 
 // UnknownError is a report of somebody who is not known here yet: it must be said whose log it goes into.

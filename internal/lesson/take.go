@@ -14,6 +14,7 @@ import (
 
 // Practised is a file of what was practised: a student's report, or a log. Rounds counts its lines.
 type Practised struct {
+	Name   string  // of the file
 	Report *Report // nil for a log
 	Rounds int
 	log    []practice.Entry
@@ -23,8 +24,9 @@ type Practised struct {
 func ReadPractised(name string, data []byte) (p Practised, err error) {
 	if strings.EqualFold(filepath.Ext(name), ".json") && IsReport(data) {
 		report, err := ReadReport(data)
-		return Practised{Report: &report, Rounds: len(report.Rounds)}, err
+		return Practised{Name: name, Report: &report, Rounds: len(report.Rounds)}, err
 	}
+	p.Name = name
 	p.log, err = practising.Read(name, bytes.NewReader(data))
 	p.Rounds = len(p.log)
 	return p, err
@@ -41,20 +43,21 @@ func IsPractised(name string, data []byte) bool {
 }
 
 // Take adds what was practised to the log of the player that is named, all of it or nothing; what is there already is
-// not added again. A report goes to the player whom it is of where none is named, a log to the one who reads it.
-func (p Practised) Take(ctx context.Context, s *store.Store, reader store.Player, who string) (to store.Player, added int,
-	err error) {
+// not added again. A report goes to the student whom it was bound to where none is named, a log to the one who reads
+// it.
+func (p Practised) Take(ctx context.Context, s *store.Store, reader store.Player, who string) (to store.Player,
+	x store.Reading, err error) {
 	if p.Report != nil {
 		return TakeReport(ctx, s, *p.Report, who)
 	}
 	to = reader
 	if who != "" {
 		if to, err = s.PlayerNamed(ctx, who); err != nil {
-			return to, 0, err
+			return to, x, err
 		}
 	}
-	if added, err = practising.Take(ctx, s, to.ID, p.log); err != nil {
-		return to, 0, fmt.Errorf("add the log: %w", err)
+	if x, err = practising.Take(ctx, s, store.Reading{PlayerID: to.ID, Name: p.Name}, p.log); err != nil {
+		return to, x, fmt.Errorf("add the log: %w", err)
 	}
-	return to, added, nil
+	return to, x, nil
 }

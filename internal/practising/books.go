@@ -2,7 +2,9 @@ package practising
 
 import (
 	"context"
+	"slices"
 	"sync"
+	"time"
 
 	"ornamen/core/practice"
 	"ornamen/internal/store"
@@ -72,18 +74,11 @@ func (b *Books) Numbers(ctx context.Context, s *store.Store) (*practice.Numbers,
 func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	last, kept, err := s.LastPlayed(ctx, b.who, b.last)
+	last, err := s.LastPlayed(ctx, b.who)
 	if err != nil {
 		return nil, err
 	}
 	now := s.Now()
-	for k := len(b.back) - 1; b.book != nil && kept < b.last; k-- {
-		if k < 0 {
-			b.book = nil
-			break
-		}
-		b.book, b.rows, b.last, b.back = b.back[k].book, b.rows[:b.back[k].rows], b.back[k].last, b.back[:k]
-	}
 	switch {
 	case b.book != nil && last == b.last && !b.ahead():
 		return b.book, nil
@@ -92,21 +87,8 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 		if err != nil {
 			return nil, err
 		}
-		before := b.last
-		for _, r := range more {
-			e := entryOf(r)
-			b.rows = append(b.rows, e)
-			n := len(b.book.Entries)
-			if e.Time.After(now) || n > 0 && e.Time.Before(b.book.Entries[n-1].Time) {
-				b.book = nil // a clock that ran ahead, or an older log that was read in
-				break
-			}
-			if b.back = append(b.back, earlier{b.book, len(b.rows) - 1, before}); len(b.back) > takenBack {
-				b.back = b.back[1:]
-			}
-			b.book, before = b.book.With(e), r.ID
-		}
-		if b.last = last; b.book != nil {
+		if b.follow(more, now) {
+			b.last = last
 			return b.book, nil
 		}
 	}
@@ -119,11 +101,59 @@ func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) 
 	return b.book, nil
 }
 
-// earlier is the book before a row was written.
+// follow goes on with rows that were written since; false where the log has to be read anew, as one of them changes
+// what lies too far back, is of a clock that ran ahead, or of an older log that was read in.
+func (b *Books) follow(more []store.Played, now time.Time) bool {
+	for _, r := range more {
+		if r.Replaces != nil && !b.without(*r.Replaces, now) {
+			return false
+		}
+		if store.Takes(r) {
+			continue
+		}
+		if !b.append(r.ID, entryOf(r), now) {
+			return false
+		}
+	}
+	return true
+}
+
+// append adds a line to the book, and remembers the book before it.
+func (b *Books) append(id uint, e practice.Entry, now time.Time) bool {
+	n := len(b.book.Entries)
+	if e.Time.After(now) || n > 0 && e.Time.Before(b.book.Entries[n-1].Time) {
+		return false
+	}
+	if b.back = append(b.back, earlier{b.book, len(b.rows), id}); len(b.back) > takenBack {
+		b.back = b.back[1:]
+	}
+	b.rows = append(b.rows, e)
+	b.book = b.book.With(e)
+	return true
+}
+
+// without goes back to before a line and follows those that came after it.
+func (b *Books) without(id uint, now time.Time) bool {
+	k := slices.IndexFunc(b.back, func(x earlier) bool { return x.id == id })
+	if k < 0 {
+		return false
+	}
+	at, after := b.back[k], slices.Clone(b.back[k+1:])
+	rows := slices.Clone(b.rows[at.rows+1:])
+	b.book, b.rows, b.back = at.book, b.rows[:at.rows], b.back[:k]
+	for i, x := range after {
+		if !b.append(x.id, rows[i], now) {
+			return false
+		}
+	}
+	return true
+}
+
+// earlier is the book before a line was written, and the number of that line.
 type earlier struct {
 	book *practice.Book
 	rows int
-	last uint
+	id   uint
 }
 
 // takenBack is how many rows can be taken back without reading the log anew.

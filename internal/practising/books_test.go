@@ -18,20 +18,27 @@ func TestBooksFollowTheLog(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
 	rng := rand.New(rand.NewPCG(3, 1))
 	kept := Books{who: 1}
+	var taken []uint // lines that were taken back
 	for step := range 400 {
 		*now = now.Add(time.Minute)
 		for range 1 + rng.IntN(3) {
 			x := practice.Entry{Lick: e.ID, Tempo: float64(40 + rng.IntN(40)), Clean: rng.IntN(2), Time: *now}
 			switch rng.IntN(12) {
-			case 0, 1, 2, 3:
-				if _, err := s.Unplay(t.Context(), 1); err != nil && !errors.Is(err, store.ErrNotFound) {
-					t.Fatal(err)
+			case 5:
+				if len(taken) > 0 { // of two tabs, one may have put it back already
+					if _, err := s.PutBack(t.Context(), 1, taken[rng.IntN(len(taken))]); err != nil &&
+						!errors.Is(err, store.ErrReplaced) && !errors.Is(err, store.ErrNoRedo) &&
+						!errors.Is(err, store.ErrNotFound) {
+						t.Fatal(err)
+					}
 				}
+			case 0, 1, 2, 3:
+				taken = append(taken, change(t, s, rng))
 			case 4:
 				x.Time = now.Add(-time.Duration(rng.IntN(3000)) * time.Minute)
 				fallthrough
 			default:
-				if err := Add(t.Context(), s, 1, x); err != nil {
+				if _, err := Add(t.Context(), s, 1, x); err != nil {
 					t.Fatal(err)
 				}
 			}
@@ -48,4 +55,26 @@ func TestBooksFollowTheLog(t *testing.T) {
 			t.Fatalf("step %d: %d entries are kept, %d are written", step, len(got.Entries), len(want.Entries))
 		}
 	}
+}
+
+// change takes back one of the last lines of a log, or corrects it. It gives the number of the line.
+func change(t *testing.T, s *store.Store, rng *rand.Rand) uint {
+	t.Helper()
+	log, err := s.Log(t.Context(), 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(log) == 0 {
+		return 0
+	}
+	id := log[len(log)-1-rng.IntN(min(3, len(log)))].ID
+	if rng.IntN(2) == 0 {
+		_, err = s.TakeBack(t.Context(), 1, id)
+	} else {
+		_, err = s.Correct(t.Context(), 1, id, func(p *store.Played) { p.Note = 3 })
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	return id
 }

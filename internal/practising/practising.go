@@ -67,9 +67,13 @@ func Check(rows []store.Played) error {
 	return nil
 }
 
-// Add writes entries to a player's log.
-func Add(ctx context.Context, s *store.Store, who uint, entries ...practice.Entry) error {
-	return s.Play(ctx, who, rowsOf(entries)...)
+// Add writes entries to a player's log, and gives the number of the last one.
+func Add(ctx context.Context, s *store.Store, who uint, entries ...practice.Entry) (last uint, err error) {
+	ids, err := s.Play(ctx, who, rowsOf(entries)...)
+	if err != nil || len(ids) == 0 {
+		return 0, err
+	}
+	return ids[len(ids)-1], nil
 }
 
 // rowsOf are entries as the notebook knows them.
@@ -85,9 +89,10 @@ func rowsOf(entries []practice.Entry) []store.Played {
 	return rows
 }
 
-// Take adds a log from elsewhere to a player's: the lines that are not there yet, and says how many they were. What
+// Take adds a log from elsewhere to a player's, as a reading that can be taken back: the lines that are not there yet.
+// The reading says whose log it goes into, whence it comes and, of a report, which student it binds the log to. What
 // names a lick of the notebook only by its number gets its title, so that it can be read when the lick is gone.
-func Take(ctx context.Context, s *store.Store, who uint, log []practice.Entry) (added int, err error) {
+func Take(ctx context.Context, s *store.Store, r store.Reading, log []practice.Entry) (store.Reading, error) {
 	titles := map[uint]string{}
 	for i := range log {
 		e := &log[i]
@@ -104,7 +109,18 @@ func Take(ctx context.Context, s *store.Store, who uint, log []practice.Entry) (
 		}
 		e.Title = title
 	}
-	return s.PlayMissing(ctx, who, rowsOf(log)...)
+	return s.ReadIn(ctx, r, rowsOf(log))
+}
+
+// LastLine is what was written last into a player's log and holds, with the number of its line; 0 for an empty log.
+func LastLine(ctx context.Context, s *store.Store, who uint) (practice.Entry, uint, error) {
+	p, _, err := s.LastLine(ctx, who)
+	return entryOf(p), p.ID, err
+}
+
+// Missing counts the lines of a log that are not in a player's.
+func Missing(ctx context.Context, s *store.Store, who uint, log []practice.Entry) (int, error) {
+	return s.Missing(ctx, who, rowsOf(log))
 }
 
 // Day is a player's plan of the day on which now falls, from what the log says up to its end; of a set alone where one

@@ -56,7 +56,7 @@ func TestLogComesBack(t *testing.T) {
 		},
 		{Lick: 99, Tempo: 50, Clean: 1, Time: now.Add(-2 * time.Hour)},
 	}
-	if _, err := Take(t.Context(), s, 1, in); err != nil {
+	if _, err := Take(t.Context(), s, store.Reading{PlayerID: 1}, in); err != nil {
 		t.Fatal(err)
 	}
 	written, err := Written(t.Context(), s, 1)
@@ -95,7 +95,7 @@ func TestRound(t *testing.T) {
 func TestDayOfAPlan(t *testing.T) {
 	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7 2:5 8 5 8 1:5 8 5 8 2:5 8 5 8"))
 	engine := judge.NewEngine(player.Default())
-	if err := Add(t.Context(), s, 1, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
+	if _, err := Add(t.Context(), s, 1, practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3,
 		Time: now.Add(-48 * time.Hour)},
 		practice.Entry{Lick: e.ID, Title: "x", Tempo: 60, Clean: 3, Time: now.Add(-time.Hour)}); err != nil {
 		t.Fatal(err)

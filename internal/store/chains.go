@@ -1,6 +1,7 @@
 package store
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"fmt"
@@ -56,7 +57,7 @@ func (s *Store) ChainOf(ctx context.Context, id uint) (Chain, error) {
 	if err := db.Take(&l, id).Error; err != nil {
 		return c, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
-	rs, err := all[Revision](db.Where("lick_id = ?", id).Order("id"), fmt.Sprintf("versions of lick %d", id))
+	rs, err := all[Revision](chain{aLick, id}.revisions(db).Order("id"), fmt.Sprintf("versions of lick %d", id))
 	if err != nil {
 		return c, err
 	}
@@ -94,21 +95,29 @@ type Playing struct {
 	Log      []Played
 }
 
-// AddAll adds what another notebook held, all or nothing: its licks beside those that are here; tones, recipes and
-// changes only where there are none of that name; players and sets only where they are not here already, told by their
-// keys, and of a player who is here the lines of the log that are missing. Numbers of rows are made anew, so that a
-// notebook can be added to itself. The log's lines name their lick by its place among the chains and their revision by
+// AddAll adds what another notebook held, all or nothing, and says how many licks were not here or went on. What has a
+// key is here once: of a lick that is here the versions that are missing, players and sets only where they are not here
+// already, and of a player who is here the lines of the log that are missing; tones, recipes and changes only where
+// there are none of that name. So a notebook that is added to itself stays as it is. Numbers of rows are made anew. The
+// log's lines name their lick by its place among the chains and their revision by
 // its number in that chain, both from 1, and 0 where it is gone; they are changed in place.
-func (s *Store) AddAll(ctx context.Context, w Whole) error {
-	return s.write(ctx, func(tx *gorm.DB) error {
+func (s *Store) AddAll(ctx context.Context, w Whole) (added int, err error) {
+	err = s.write(ctx, func(tx *gorm.DB) error {
 		ids := make([][]uint, len(w.Chains)) // of the lick, then of its revisions
 		for i, c := range w.Chains {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
 			head, err := lick.Parse(c.Past[c.Head-1].Data)
 			if err != nil {
 				return err
 			}
-			if _, ids[i], err = addChain(tx, c, head); err != nil {
+			var new bool
+			if ids[i], new, err = addOnce(tx, c, head); err != nil {
 				return err
+			}
+			if new {
+				added++
 			}
 		}
 		if err := cmp.Or(addNamed(tx, w.Palettes), addNamed(tx, w.Recipes), addNamed(tx, w.Changes)); err != nil {
@@ -142,6 +151,86 @@ func (s *Store) AddAll(ctx context.Context, w Whole) error {
 		}
 		return nil
 	})
+	return added, err
+}
+
+// addOnce adds a lick with its versions, or to the lick of its key that is here the versions that are missing: ids are
+// its number and those of its versions here, new whether anything was missing. What went on from the version that is
+// shown here is shown; what was made of an older one stays beside it, as a change in another tab does.
+func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, new bool, err error) {
+	var rows []Lick
+	if c.Key != "" {
+		if err := tx.Unscoped().Where("key = ?", c.Key).Limit(1).Find(&rows).Error; err != nil {
+			return nil, false, err
+		}
+	}
+	if len(rows) == 0 {
+		_, ids, err := addChain(tx, c, head)
+		return ids, true, err
+	}
+	row := rows[0]
+	if row.DeletedAt.Valid {
+		new, row.DeletedAt = true, gorm.DeletedAt{}
+		if err := tx.Unscoped().Model(&Lick{}).Where("id = ?", row.ID).Update("deleted_at", nil).Error; err != nil {
+			return nil, false, err
+		}
+	}
+	at := chain{aLick, row.ID}
+	here, err := contents(tx, at)
+	if err != nil {
+		return nil, false, err
+	}
+	ids = []uint{row.ID}
+	goesOn := false // the version that is shown here is one of those that came
+	for i, p := range c.Past {
+		parent := ids[p.Parent]
+		if p.Parent == 0 {
+			parent = 0
+		}
+		k := slices.IndexFunc(here, func(r Revision) bool { return sameVersion(r, p, parent) })
+		if k >= 0 {
+			ids = append(ids, here[k].ID)
+			goesOn = goesOn || here[k].ID == row.HeadID && i < c.Head
+			here = slices.Delete(here, k, k+1)
+			continue
+		}
+		new = true
+		r := Revision{Kind: aLick, OwnerID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
+		if r.Aside = p.Aside || !goesOn; parent != 0 {
+			r.ParentID = &parent
+		}
+		if err := tx.Create(&r).Error; err != nil {
+			return nil, false, err
+		}
+		ids = append(ids, r.ID)
+	}
+	if goesOn && ids[c.Head] > row.HeadID {
+		return ids, new, show(tx, &row, ids[c.Head], head)
+	}
+	return ids, new, nil
+}
+
+// contents are the versions of a chain, unpacked, the oldest first.
+func contents(tx *gorm.DB, c chain) (rs []Revision, err error) {
+	if err := c.revisions(tx).Order("id").Find(&rs).Error; err != nil {
+		return nil, err
+	}
+	for i := range rs {
+		if data, err := unpacked(rs[i].Data); err == nil {
+			rs[i].Data = data
+		}
+	}
+	return rs, nil
+}
+
+// sameVersion says whether a version that came is one that is here: it was made on the same one, holds the same, and
+// came about in the same way.
+func sameVersion(r Revision, p Past, parent uint) bool {
+	var on uint
+	if r.ParentID != nil {
+		on = *r.ParentID
+	}
+	return on == parent && r.What == p.What && bytes.Equal(r.Data, p.Data)
 }
 
 // lickAt is the number of a lick by its place among chains that were added, or of one of its versions; 0 where there
@@ -176,7 +265,7 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 	at := slices.IndexFunc(here, func(h Player) bool { return h.Key == p.Key || p.Key == "" && h.ID == firstPlayer })
 	if at < 0 && first && len(here) == 1 {
 		var done int64
-		if err := tx.Raw(`SELECT (SELECT COUNT(*) FROM settings) + (SELECT COUNT(*) FROM played)`).
+		if err := tx.Raw(`SELECT (SELECT COUNT(*) FROM revisions WHERE kind = 'player') + (SELECT COUNT(*) FROM played)`).
 			Scan(&done).Error; err != nil {
 			return err
 		}
@@ -200,16 +289,12 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 		here, at = append(here, add), len(here)
 	}
 	who := here[at].ID
-	set, err := count(tx.Model(&Setting{}).Where("player_id = ?", who))
-	if err != nil {
-		return err
-	}
-	if set == 0 && p.Settings != nil {
-		if err := tx.Create(&Setting{PlayerID: who, Data: p.Settings}).Error; err != nil {
+	if here[at].HeadID == 0 && p.Settings != nil {
+		if err := saveSettings(tx, who, 0, p.Settings); err != nil {
 			return err
 		}
 	}
-	_, err = addMissing(tx, who, p.Log)
+	_, err := addMissing(tx, who, 0, p.Log)
 	return err
 }
 
@@ -217,21 +302,12 @@ func addPlaying(tx *gorm.DB, p Playing, first bool) error {
 // lick's key followed by those of its revisions.
 func addChain(tx *gorm.DB, c Chain, head lick.Lick) (row Lick, ids []uint, err error) {
 	row = Lick{Key: cmp.Or(c.Key, newKey()), Title: head.Title}
-	if c.Key != "" {
-		taken, err := count(tx.Unscoped().Model(&Lick{}).Where("key = ?", c.Key))
-		if err != nil {
-			return row, nil, err
-		}
-		if taken > 0 {
-			row.Key = newKey()
-		}
-	}
 	if err := tx.Create(&row).Error; err != nil {
 		return row, nil, err
 	}
 	ids = []uint{row.ID}
 	for _, p := range c.Past {
-		r := Revision{LickID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
+		r := Revision{Kind: aLick, OwnerID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
 		if p.Parent > 0 {
 			r.ParentID = &ids[p.Parent]
 		}

@@ -17,9 +17,6 @@ type Changes struct {
 
 // AllChanges lists the saved changes in the order they were saved.
 func (s *Store) AllChanges(ctx context.Context) ([]Changes, error) {
-	if s.ReadOnly && !s.db.Migrator().HasTable("changes") {
-		return nil, nil // an older notebook, opened to be read
-	}
 	return all[Changes](s.db.WithContext(ctx).Order("id"), "list changes")
 }
 

@@ -4,9 +4,11 @@ import (
 	"bytes"
 	"compress/gzip"
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"io"
+	"net/url"
 	"os"
 	"path/filepath"
 	"slices"
@@ -14,6 +16,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"ornamen/internal/refuse"
 )
 
 // keptDaily is how many daily copies are kept.
@@ -46,13 +50,31 @@ func (s *Store) copyTo(ctx context.Context, to string) error {
 	if err := tmp.Close(); err != nil {
 		return bare(err)
 	}
+	if err := s.copyOver(ctx, name); err != nil {
+		return err
+	}
+	return bare(os.Rename(name, to))
+}
+
+// copyOver writes a copy into an empty file and brings it to the disk.
+func (s *Store) copyOver(ctx context.Context, name string) error {
 	if err := s.db.WithContext(ctx).Exec("VACUUM INTO ?", name).Error; err != nil {
 		return plain(err)
 	}
-	if err := synced(name); err != nil {
-		return bare(err)
+	if err := whole(name); err != nil {
+		return plain(err)
 	}
-	return bare(os.Rename(name, to))
+	return bare(synced(name))
+}
+
+// whole has the head of a copy say that there is no log that belongs to it.
+func whole(name string) error {
+	db, err := sql.Open("sqlite", fileURL(name, url.Values{}))
+	if err != nil {
+		return err
+	}
+	_, err = db.Exec("PRAGMA user_version = 0")
+	return errors.Join(err, db.Close())
 }
 
 // synced has the system write a file out, so that it outlasts a loss of power.
@@ -65,22 +87,20 @@ func synced(name string) error {
 	return f.Sync()
 }
 
-// Restore puts a backup in the place of the notebook at path, after looking it over. What was
-// there is kept beside it under a dated name, which is returned. The notebook must not be open.
+// Restore puts a backup in the place of the notebook at path, after looking it over. It is read through SQLite, with what
+// stands in its write-ahead log, so that a notebook that is running can be restored from too. What was there is kept
+// beside it under a dated name, which is returned; it is whole without a log wherever it can be read. The notebook at
+// path must not be open.
 //
-// The order is what makes a kill harmless: the new file is whole on the disk before the old one
-// is moved, and the old one has another name before the new one takes its own. Between the two
-// there is a moment without a notebook at path; both files are then beside it.
+// The order is what makes a kill harmless: the new file is whole on the disk, and so is what is kept of the old one,
+// before the new one takes its name. There is a notebook at path at every moment.
 func Restore(from, path string, now func() time.Time) (kept string, err error) {
-	check, err := OpenToRead(from, now)
+	source, err := openAsItIs(from, now)
 	if err != nil {
-		return "", err
+		return "", fmt.Errorf("notebook %s: %w", from, bare(err))
 	}
-	err = check.intact()
-	if ids, e := check.done(); err == nil && (e != nil || len(ids) == 0) {
-		err = errors.New("this is no notebook of Ornamen")
-	}
-	if err := errors.Join(err, check.Close()); err != nil {
+	defer source.Close()
+	if err := source.complete(); err != nil {
 		return "", fmt.Errorf("%s: %w", from, err)
 	}
 	if real, err := filepath.EvalSymlinks(path); err == nil {
@@ -99,38 +119,92 @@ func Restore(from, path string, now func() time.Time) (kept string, err error) {
 	if err != nil {
 		return "", fmt.Errorf("%s: %w", path, bare(err))
 	}
-	defer os.Remove(tmp.Name())
-	defer claimed(tmp.Name())()
-	err = fill(tmp, from)
-	if err = errors.Join(err, tmp.Close()); err != nil {
-		return "", fmt.Errorf("%s: %w", path, plain(err))
+	name := tmp.Name()
+	tmp.Close()
+	defer os.Remove(name)
+	defer claimed(name)()
+	if err := source.copyOver(context.Background(), name); err != nil {
+		return "", fmt.Errorf("%s: %w", path, err)
 	}
-	if _, err := os.Stat(path); err == nil {
+	if info != nil && info.Size() > 0 {
 		kept = fmt.Sprintf("%s.before-restore-%s", path, now().UTC().Format("20060102-150405.000"))
-		for _, end := range []string{"", "-wal"} {
-			if err := os.Rename(path+end, kept+end); err != nil && !errors.Is(err, os.ErrNotExist) {
-				return "", fmt.Errorf("%s: %w", path, bare(err))
-			}
+		if err := keepBeside(path, kept, now); err != nil {
+			return "", fmt.Errorf("%s: %w", path, bare(err))
 		}
-		os.Remove(path + "-shm")
 	}
-	if err := os.Rename(tmp.Name(), path); err != nil {
+	// A log that is left belongs to what was there, and would be read into the new file.
+	for _, end := range []string{"-wal", "-shm"} {
+		if err := os.Remove(path + end); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return kept, fmt.Errorf("%s: %w", path, bare(err))
+		}
+	}
+	if err := os.Rename(name, path); err != nil {
 		return kept, fmt.Errorf("%s: %w", path, bare(err))
 	}
 	return kept, nil
 }
 
-// fill copies a file's content and brings it to the disk.
-func fill(to *os.File, from string) error {
+// complete refuses to take what is no whole notebook for one.
+func (s *Store) complete() error {
+	if err := s.intact(); err != nil {
+		return err
+	}
+	switch ids, err := s.done(); {
+	case err != nil:
+		return err
+	case len(ids) == 0:
+		return refuse.With("this is no notebook of Ornamen, or a copy of one without the log of its changes (%s-wal)",
+			filepath.Base(s.path))
+	case s.Partial:
+		return ErrPartial
+	}
+	return nil
+}
+
+// keepBeside keeps what is at path under another name: the file with its log settled or, where it cannot be read any
+// more, file and log as they are.
+func keepBeside(path, kept string, now func() time.Time) error {
+	if settledAt(path, now) && os.Link(path, kept) == nil {
+		return nil
+	}
+	for _, end := range []string{"", "-wal"} {
+		if err := copyFile(path+end, kept+end); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return err
+		}
+	}
+	return nil
+}
+
+// settledAt settles the log of the notebook at path; it says whether the file is whole without it.
+func settledAt(path string, now func() time.Time) bool {
+	s := newStore(path, now)
+	if s.open(path) != nil {
+		return false
+	}
+	var busy, logged, done int
+	err := errors.Join(
+		s.db.Exec("PRAGMA user_version = 0").Error,
+		s.db.Raw("PRAGMA wal_checkpoint(TRUNCATE)").Row().Scan(&busy, &logged, &done),
+	)
+	if db, e := s.db.DB(); e == nil {
+		err = errors.Join(err, db.Close())
+	}
+	return err == nil && busy == 0 && !s.logged()
+}
+
+// copyFile copies a file into a new one, for the owner alone, and brings it to the disk.
+func copyFile(from, to string) error {
 	f, err := os.Open(from)
 	if err != nil {
 		return err
 	}
 	defer f.Close()
-	if _, err := io.Copy(to, f); err != nil {
+	out, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
 		return err
 	}
-	return to.Sync()
+	_, err = io.Copy(out, f)
+	return errors.Join(err, out.Sync(), out.Close())
 }
 
 // Copies lists the daily copies beside the notebook, the oldest first. Those that a clock that ran ahead has dated
@@ -205,7 +279,7 @@ func (s *Store) pack(ctx context.Context) error {
 	for ctx.Err() == nil {
 		var rs []Revision
 		err := s.db.WithContext(ctx).
-			Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY lick_id ORDER BY id DESC)
+			Raw(`SELECT id, data FROM (SELECT id, data, ROW_NUMBER() OVER (PARTITION BY kind, owner_id ORDER BY id DESC)
 			AS age FROM revisions)
 			WHERE age > ? AND substr(data, 1, 2) <> x'1f8b' LIMIT ?`, unpackedTail, packBatch).
 			Scan(&rs).

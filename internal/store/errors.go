@@ -1,8 +1,10 @@
 package store
 
 import (
+	"database/sql"
 	"errors"
 	"fmt"
+	"slices"
 	"syscall"
 
 	"gorm.io/gorm"
@@ -22,9 +24,12 @@ var (
 		"while Ornamen runs, so nothing was saved")
 	ErrForeign = errors.New("this is another program's database, and no notebook; nothing of it was changed")
 	ErrDamaged = errors.New("the notebook's file is damaged")
-	ErrNewer   = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
-	ErrNoUndo  = errors.New("there is nothing to undo")
-	ErrNoRedo  = errors.New("there is nothing to redo")
+	ErrPartial = errors.New("this copy was taken while the notebook was written, and without the log beside it, so that " +
+		"the last changes are not in it; put the log (the file whose name ends in -wal) beside it, or make a copy with: " +
+		"ornamen backup FILE")
+	ErrNewer  = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
+	ErrNoUndo = errors.New("there is nothing to undo")
+	ErrNoRedo = errors.New("there is nothing to redo")
 )
 
 // StaleError is a write made on a revision that is no longer the newest. The
@@ -49,6 +54,18 @@ func (e *UnreadableError) Error() string {
 
 // Unwrap gives the cause.
 func (e *UnreadableError) Unwrap() error { return e.Err }
+
+// IsFault says whether an error is of the notebook's file or of the database, and nothing that was asked in vain.
+func IsFault(err error) bool {
+	var e *modernc.Error
+	if errors.As(err, &e) {
+		return true
+	}
+	return slices.ContainsFunc([]error{ErrFull, ErrIO, ErrReadOnly, ErrBusy, ErrGone, ErrDamaged, ErrPartial, ErrNewer,
+		sql.ErrConnDone, sql.ErrTxDone, sql.ErrNoRows, gorm.ErrInvalidDB, gorm.ErrInvalidTransaction,
+		gorm.ErrInvalidData, syscall.ENOSPC},
+		func(of error) bool { return errors.Is(err, of) })
+}
 
 // all reads the rows that a query asks for; what is said in the error.
 func all[T any](db *gorm.DB, what string) (out []T, err error) {
@@ -108,7 +125,7 @@ func plain(err error) error {
 		sqlite3.SQLITE_NOTADB:   ErrDamaged,
 	}
 	if as, ok := known[e.Code()&0xff]; ok {
-		return fmt.Errorf("%w (%v)", as, err)
+		return fmt.Errorf("%w (%w)", as, err)
 	}
 	return err
 }

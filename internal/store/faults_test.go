@@ -143,8 +143,8 @@ func TestNewerSchema(t *testing.T) {
 func TestUpgradeFromEverySchema(t *testing.T) {
 	for n := 1; n < len(migrations); n++ {
 		path := filepath.Join(t.TempDir(), "n.db")
-		old := &Store{path: path, now: clock}
-		if err := old.open(); err != nil {
+		old := newStore(path, clock)
+		if err := old.open(path); err != nil {
 			t.Fatal(err)
 		}
 		if err := gormigrate.New(old.db, gormigrate.DefaultOptions, migrations[:n]).Migrate(); err != nil {
@@ -502,12 +502,12 @@ func TestSetAside(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
 	s := open(t, path)
 	at := clock()
-	if err := s.Play(ctx, 1, Played{LickID: 1, Title: "Weir", Clean: 1, At: at}); err != nil {
+	if _, err := s.Play(ctx, 1, Played{LickID: 1, Title: "Weir", Clean: 1, At: at}); err != nil {
 		t.Fatal(err)
 	}
 	for _, bad := range []string{"lick_id = -1", "lick_id = -9223372036854775808", "revision_id = 5000000000",
 		"at = 'soon'"} {
-		err := s.Play(ctx, 1, Played{LickID: 1, Title: "Broken", Clean: 1, At: at})
+		_, err := s.Play(ctx, 1, Played{LickID: 1, Title: "Broken", Clean: 1, At: at})
 		if err == nil {
 			err = s.db.Exec("UPDATE played SET " + bad + " WHERE id = (SELECT MAX(id) FROM played)").Error
 		}

@@ -2,8 +2,10 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
@@ -58,23 +60,7 @@ var migrations = []*gormigrate.Migration{
 		if err != nil {
 			return err
 		}
-		var licks []Lick
-		if err := tx.Unscoped().Find(&licks).Error; err != nil {
-			return err
-		}
-		for _, l := range licks {
-			content := lick.Lick{Title: l.Title}
-			var r Revision
-			if err := tx.Take(&r, l.HeadID).Error; err == nil {
-				if read, err := decode(r); err == nil {
-					content = read
-				}
-			}
-			if err := index(tx, l.ID, content); err != nil {
-				return err
-			}
-		}
-		return nil
+		return foundByWords(tx)
 	}},
 	{ID: "0006-changes", Migrate: statements(
 		`CREATE TABLE changes (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE, line TEXT NOT NULL, ` +
@@ -128,6 +114,90 @@ var migrations = []*gormigrate.Migration{
 		`CREATE INDEX idx_set_versions ON set_versions(set_id, id)`,
 	)},
 	{ID: "0014-chords", Migrate: foundByChords},
+	{ID: "0015-history", Migrate: statements(
+		// Licks, sets and settings have one history of one shape: a head, and revisions that name those before them.
+		`ALTER TABLE revisions RENAME TO lick_revisions`,
+		`CREATE TABLE revisions (id INTEGER PRIMARY KEY AUTOINCREMENT, kind TEXT NOT NULL, owner_id INTEGER NOT NULL,
+			parent_id INTEGER REFERENCES revisions(id), data BLOB NOT NULL, what TEXT NOT NULL DEFAULT '',
+			aside BOOLEAN NOT NULL DEFAULT 0, created_at DATETIME NOT NULL)`,
+		`INSERT INTO revisions (id, kind, owner_id, parent_id, data, what, aside, created_at)
+			SELECT id, 'lick', lick_id, parent_id, data, what, aside, created_at FROM lick_revisions ORDER BY id`,
+		`DROP TABLE lick_revisions`,
+		`INSERT INTO revisions (kind, owner_id, data, created_at)
+			SELECT 'set', set_id, data, created_at FROM set_versions ORDER BY id`,
+		`INSERT INTO revisions (kind, owner_id, data, created_at)
+			SELECT 'player', player_id, data, created_at FROM settings ORDER BY id`,
+		`CREATE INDEX idx_revisions_owner ON revisions(kind, owner_id, id)`,
+		`CREATE INDEX idx_revisions_parent ON revisions(parent_id)`,
+		`UPDATE revisions SET parent_id = (SELECT MAX(r.id) FROM revisions r WHERE r.kind = revisions.kind
+			AND r.owner_id = revisions.owner_id AND r.id < revisions.id) WHERE kind <> 'lick'`,
+		`ALTER TABLE sets ADD COLUMN head_id INTEGER NOT NULL DEFAULT 0`,
+		`UPDATE sets SET head_id = COALESCE((SELECT MAX(id) FROM revisions WHERE kind = 'set' AND owner_id = sets.id), 0)`,
+		`ALTER TABLE players ADD COLUMN head_id INTEGER NOT NULL DEFAULT 0`,
+		`UPDATE players SET head_id =
+			COALESCE((SELECT MAX(id) FROM revisions WHERE kind = 'player' AND owner_id = players.id), 0)`,
+		`DROP TABLE set_versions`,
+		`DROP TABLE settings`,
+		// The log only grows: a correction is a row that names the one it replaces. What was read in from a file can be
+		// taken back as a whole.
+		`ALTER TABLE played ADD COLUMN replaces INTEGER`,
+		`CREATE UNIQUE INDEX idx_played_replaces ON played(replaces) WHERE replaces IS NOT NULL`,
+		`ALTER TABLE played ADD COLUMN reading_id INTEGER NOT NULL DEFAULT 0`,
+		`CREATE INDEX idx_played_reading ON played(reading_id) WHERE reading_id > 0`,
+		`CREATE TABLE readings (id INTEGER PRIMARY KEY AUTOINCREMENT, player_id INTEGER NOT NULL, name TEXT NOT NULL,
+			added INTEGER NOT NULL, source TEXT NOT NULL, before TEXT NOT NULL, created_at DATETIME NOT NULL,
+			back_at DATETIME)`,
+		// What names this notebook and no copy of it; see Notebook.
+		`CREATE TABLE notebook (key TEXT NOT NULL, place TEXT NOT NULL)`,
+	)},
+}
+
+// foundByWords writes what licks are found by as 0005 knew it: title, tones in words and in signs, tags. It reads
+// columns by name and not today's models, which go on; a lick that cannot be read is found by its title.
+func foundByWords(tx *gorm.DB) error {
+	type found struct {
+		id    uint
+		title string
+		tags  []string
+		words string
+	}
+	rows, err := tx.Raw(`SELECT licks.id, licks.title, revisions.data FROM licks
+		LEFT JOIN revisions ON revisions.id = licks.head_id`).Rows()
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	var list []found
+	for rows.Next() {
+		var f found
+		var data []byte
+		if err := rows.Scan(&f.id, &f.title, &data); err != nil {
+			return err
+		}
+		f.words = f.title
+		if plainData, err := unpacked(data); err == nil {
+			if l, err := lick.Parse(plainData); err == nil {
+				f.title, f.tags = l.Title, l.Tags
+				f.words = strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale}, l.Tags...), "\n")
+			}
+		}
+		list = append(list, f)
+	}
+	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return err
+	}
+	for _, f := range list {
+		if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(f.words), folded(f.title),
+			f.id).Error; err != nil {
+			return err
+		}
+		for _, tag := range f.tags {
+			if err := tx.Exec("INSERT OR IGNORE INTO tags (lick_id, tag) VALUES (?, ?)", f.id, tag).Error; err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // foundByChords has the licks that are there be found by their chords as well: a line more among their words. It reads
@@ -208,13 +278,18 @@ func (s *Store) migrate(existed bool) error {
 		return err
 	}
 	if s.ReadOnly {
-		return fmt.Errorf("%w; it is of an older Ornamen and must be written once to be read by this one", ErrReadOnly)
+		return s.updatedCopy()
 	}
 	if existed && len(ids) > 0 {
 		if err := s.copyTo(context.Background(), fmt.Sprintf("%s.before-upgrade-%s", s.path, s.stamp())); err != nil {
 			return fmt.Errorf("copy it before the upgrade: %w", err)
 		}
 	}
+	return s.upgrade()
+}
+
+// upgrade takes the steps that are missing.
+func (s *Store) upgrade() error {
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true // a kill leaves the file as it was
 	return plain(gormigrate.New(s.db, &options, migrations).Migrate())

@@ -19,18 +19,6 @@ type Lick struct {
 	DeletedAt gorm.DeletedAt `gorm:"index"`
 }
 
-// Revision is a lick as it was after one edit. Revisions are never changed or
-// removed; undo moves the lick's head back along their chain.
-type Revision struct {
-	ID        uint
-	LickID    uint  `gorm:"index;not null"`
-	ParentID  *uint `gorm:"index"` // nil for the first
-	Data      []byte
-	What      string // the edit in a few words
-	Aside     bool   // made on an old revision, kept beside the chain
-	CreatedAt time.Time
-}
-
 // Summary is a lick of the notebook as its row shows it, judged for one player.
 type Summary struct {
 	LickID     uint    `gorm:"primaryKey;autoIncrement:false"`

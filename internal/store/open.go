@@ -35,7 +35,14 @@ type Store struct {
 	// ReadOnly says that the file cannot be written; reading works.
 	ReadOnly bool
 
-	writes atomic.Uint64 // see Writes
+	// Partial says that the file was copied while it was written and without the log beside it, so that the last changes
+	// are not in it.
+	Partial bool
+
+	writes  atomic.Uint64 // see Writes
+	writing settling
+
+	temporary string // a folder that holds the file that is read; it goes when the notebook is closed
 
 	rescue  sync.Once
 	rescued string // where the content of a file that is gone was written
@@ -48,18 +55,22 @@ type Store struct {
 // The steps stand in the order in which each needs those before it: whose file it is, the lock, the connection, a look
 // at every page, the upgrade. A failure closes what was opened and leaves the file as it was.
 func Open(path string, now func() time.Time) (*Store, error) {
-	s := &Store{path: path, now: now}
+	s := newStore(path, now)
 	if real, err := filepath.EvalSymlinks(path); err == nil {
 		s.path = real // SQLite keeps its files beside that name
 	}
 	existed, err := s.prepare()
+	logged := s.logged()
 	if err == nil {
-		if err = s.open(); errors.Is(err, ErrDamaged) {
+		if err = s.open(s.path); errors.Is(err, ErrDamaged) {
 			err = s.damaged(err.Error())
 		}
 	}
 	if err == nil && existed {
 		err = s.intact()
+	}
+	if err == nil && !logged {
+		s.Partial = s.unsettled()
 	}
 	if err == nil {
 		err = s.migrate(existed)
@@ -71,8 +82,13 @@ func Open(path string, now func() time.Time) (*Store, error) {
 		err = s.setAside()
 	}
 	if err == nil && !s.ReadOnly {
+		err = s.identify()
+	}
+	if err == nil && !s.ReadOnly {
 		s.log, err = os.Stat(s.path + "-wal")
 		s.sweep()
+		s.writing.unsettled = s.unsettled()
+		s.settleSoon()
 	}
 	if err != nil {
 		s.Close()
@@ -81,25 +97,96 @@ func Open(path string, now func() time.Time) (*Store, error) {
 	return s, nil
 }
 
-// OpenToRead opens a notebook for reading beside a program that may be writing it.
-// It takes no lock and makes no copy. What the writer commits meanwhile is seen by later reads.
+// newStore is a notebook that is not open yet.
+func newStore(path string, now func() time.Time) *Store {
+	return &Store{path: path, now: now, writing: settling{turn: make(chan struct{}, 1)}}
+}
+
+// OpenToRead opens a notebook for reading beside a program that may be writing it. It takes no lock and changes nothing.
+// What the writer commits meanwhile is seen by later reads. Of a notebook of an older Ornamen a copy is brought up to
+// date and read.
 func OpenToRead(path string, now func() time.Time) (*Store, error) {
-	s := &Store{path: path, now: now, ReadOnly: true}
+	s, err := openAsItIs(path, now)
+	if err == nil {
+		if err = s.updatedCopy(); err != nil {
+			s.Close()
+		}
+	}
+	if err != nil {
+		return nil, fmt.Errorf("notebook %s: %w", path, bare(err))
+	}
+	return s, nil
+}
+
+// openAsItIs opens a notebook for reading, with what stands in its write-ahead log, whatever version it is of.
+func openAsItIs(path string, now func() time.Time) (*Store, error) {
+	s := newStore(path, now)
+	s.ReadOnly = true
 	_, err := os.Stat(path)
 	if err == nil {
 		err = foreign(path)
 	}
+	file, logged := path, s.logged()
+	if err == nil && logged && !writable(filepath.Dir(path)) {
+		file, err = s.movable(path) // SQLite reads a log only where it can write its index
+	}
 	if err == nil {
-		err = s.open()
+		err = s.open(file)
 	}
 	if err == nil {
 		err = s.known()
 	}
+	if err == nil && !logged {
+		s.Partial = s.unsettled()
+	}
 	if err != nil {
 		s.Close()
-		return nil, fmt.Errorf("notebook %s: %w", path, bare(err))
+		return nil, err
 	}
 	return s, nil
+}
+
+// movable copies a notebook and its write-ahead log into a folder of their own.
+func (s *Store) movable(path string) (file string, err error) {
+	if s.temporary, err = os.MkdirTemp("", "ornamen-read-"); err != nil {
+		return "", err
+	}
+	file = filepath.Join(s.temporary, "notebook.db")
+	for _, end := range []string{"", "-wal"} {
+		if err := copyFile(path+end, file+end); err != nil {
+			return "", err
+		}
+	}
+	return file, nil
+}
+
+// updatedCopy goes on with a copy that has taken all steps, where the file lacks some.
+func (s *Store) updatedCopy() error {
+	ids, err := s.done()
+	if err != nil || len(ids) == len(migrations) || len(ids) == 0 {
+		return err
+	}
+	if s.temporary == "" {
+		if s.temporary, err = os.MkdirTemp("", "ornamen-read-"); err != nil {
+			return err
+		}
+	}
+	file := filepath.Join(s.temporary, "updated.db")
+	if err := s.copyTo(context.Background(), file); err != nil {
+		return err
+	}
+	up := newStore(file, s.now)
+	err = up.open(file)
+	if err == nil {
+		err = up.upgrade()
+	}
+	if err = errors.Join(err, up.Close()); err != nil {
+		return err
+	}
+	if db, err := s.db.DB(); err == nil {
+		db.Close()
+	}
+	return s.open(file)
 }
 
 // Now is the time by the notebook's clock, in the player's time zone.
@@ -224,18 +311,18 @@ const connections = 4
 
 // open opens the database file with the settings that every connection needs. A write costs a sync of the disk, which
 // is what an edit that was answered is worth; reads never wait for it (WAL).
-func (s *Store) open() error {
+func (s *Store) open(file string) error {
 	// WAL with full sync: a write that was answered is on the disk. Writers wait
 	// for each other from the start of their transaction.
 	q := url.Values{"_txlock": {"immediate"}, "_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)",
 		"busy_timeout(5000)", "cache_size(-8000)"}}
 	if s.ReadOnly {
 		q = url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)", "cache_size(-8000)"}}
-		if !writable(filepath.Dir(s.path)) {
+		if !writable(filepath.Dir(file)) {
 			q.Set("immutable", "1") // nobody can write here, and no index beside the file either
 		}
 	}
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: fileURL(s.path, q)}), &gorm.Config{
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: fileURL(file, q)}), &gorm.Config{
 		NowFunc: func() time.Time { return s.now().UTC() },
 		Logger:  logger.Discard, // errors are returned, not printed
 	})
@@ -294,9 +381,13 @@ func (s *Store) damaged(why string) error {
 func (s *Store) Close() error {
 	var err error
 	if s.db != nil {
+		s.settleForGood()
 		if db, e := s.db.DB(); e == nil {
 			err = db.Close()
 		}
+	}
+	if s.temporary != "" {
+		err = errors.Join(err, os.RemoveAll(s.temporary))
 	}
 	return errors.Join(err, unlock(s.locks))
 }
@@ -333,6 +424,11 @@ func (s *Store) write(ctx context.Context, f func(tx *gorm.DB) error) error {
 	if err := s.there(); err != nil {
 		return err
 	}
+	done, err := s.begin(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
 	if err := s.db.WithContext(ctx).Transaction(f); err != nil {
 		return plain(err)
 	}

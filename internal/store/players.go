@@ -4,7 +4,6 @@ import (
 	"context"
 	"crypto/rand"
 	"encoding/hex"
-	"errors"
 	"fmt"
 	"strings"
 	"time"
@@ -14,6 +13,8 @@ import (
 	"ornamen/core/text"
 
 	"gorm.io/gorm"
+
+	"ornamen/internal/refuse"
 )
 
 // Player is one of those who play from a notebook. Licks are shared; settings, log, judgements and fingers of one's
@@ -22,7 +23,8 @@ type Player struct {
 	ID        uint
 	Key       string // names the player beyond this notebook, and in the hands that a lick keeps
 	Name      string
-	Source    string // key of the player of another notebook whose reports are read into this log; empty for none yet
+	Source    string // names the student of another notebook whose reports are read into this log; empty for none yet
+	HeadID    uint   // the settings that hold; 0 for the defaults
 	CreatedAt time.Time
 	DeletedAt gorm.DeletedAt
 }
@@ -48,33 +50,22 @@ const (
 	maxName    = 40
 )
 
-// Setting is a player's settings as they were set at one time; the newest row holds, and undo takes it away. Data is
-// JSON that this package does not read.
-type Setting struct {
-	ID        uint
-	PlayerID  uint
-	Data      []byte
-	CreatedAt time.Time
-}
-
-// severalPlayers says whether the notebook knows several; one that is only read may be older.
-func (s *Store) severalPlayers() bool {
-	return !s.ReadOnly || s.db.Migrator().HasTable("settings")
+// Settings are a player's settings as they hold. Data is JSON, an object of fields whose meaning this package does not
+// know; nil are the defaults. Revision is 0 for them.
+type Settings struct {
+	Data     []byte
+	Revision uint
+	CanUndo  bool
+	CanRedo  bool
 }
 
 // Players lists who plays, in the order in which they came.
 func (s *Store) Players(ctx context.Context) ([]Player, error) {
-	if !s.severalPlayers() {
-		return []Player{{ID: firstPlayer, Name: FirstName}}, nil
-	}
 	return all[Player](s.db.WithContext(ctx).Order("id"), "read the players")
 }
 
 // AllPlayers are the players with those who were removed.
 func (s *Store) AllPlayers(ctx context.Context) ([]Player, error) {
-	if !s.severalPlayers() {
-		return s.Players(ctx)
-	}
 	return all[Player](s.db.WithContext(ctx).Unscoped().Order("id"), "read the players")
 }
 
@@ -92,7 +83,7 @@ func (s *Store) PlayerNamed(ctx context.Context, name string) (Player, error) {
 		}
 		names = append(names, p.Name)
 	}
-	return Player{}, fmt.Errorf("the notebook has no player %q; there are %s", name, strings.Join(names, ", "))
+	return Player{}, refuse.With("the notebook has no player %q; there are %s", name, strings.Join(names, ", "))
 }
 
 // nameIn reads a player's name and refuses one that another player has.
@@ -107,11 +98,11 @@ func nameIn(tx *gorm.DB, name string, but uint) (string, error) {
 	}
 	for _, p := range list {
 		if p.ID != but && strings.EqualFold(p.Name, name) {
-			return name, fmt.Errorf("there is a player %s already", p.Name)
+			return name, refuse.With("there is a player %s already", p.Name)
 		}
 	}
 	if len(list) >= maxPlayers && but == 0 {
-		return name, fmt.Errorf("a notebook has at most %d players", maxPlayers)
+		return name, refuse.With("a notebook has at most %d players", maxPlayers)
 	}
 	return name, nil
 }
@@ -121,11 +112,11 @@ func named(name string) (string, error) {
 	name = strings.Join(strings.Fields(name), " ")
 	switch {
 	case name == "":
-		return name, errors.New("a name is missing")
+		return name, refuse.With("a name is missing")
 	case !utf8.ValidString(name) || utf8.RuneCountInString(name) > maxName:
-		return name, fmt.Errorf("a name has at most %d letters", maxName)
+		return name, refuse.With("a name has at most %d letters", maxName)
 	case strings.ContainsFunc(name, func(r rune) bool { return !unicode.IsPrint(r) }):
-		return name, errors.New("a name is made of letters that can be seen")
+		return name, refuse.With("a name is made of letters that can be seen")
 	}
 	return name, nil
 }
@@ -141,12 +132,11 @@ func (s *Store) AddPlayer(ctx context.Context, name string, like uint) (Player, 
 		if err := tx.Create(&p).Error; err != nil || like == 0 {
 			return err
 		}
-		var last Setting
-		res := tx.Where("player_id = ?", like).Order("id DESC").Limit(1).Find(&last)
-		if res.Error != nil || res.RowsAffected == 0 {
-			return res.Error
+		data, err := settingsOf(tx, like)
+		if err != nil || data == nil {
+			return err
 		}
-		return tx.Create(&Setting{PlayerID: p.ID, Data: last.Data}).Error
+		return saveSettings(tx, p.ID, 0, data)
 	})
 	return p, err
 }
@@ -171,7 +161,7 @@ func (s *Store) RemovePlayer(ctx context.Context, id uint) error {
 			return err
 		}
 		if n <= 1 {
-			return errors.New("somebody has to play: add another player before this one goes")
+			return refuse.With("somebody has to play: add another player before this one goes")
 		}
 		return one(tx.Delete(&Player{}, id))
 	})
@@ -206,46 +196,135 @@ func freeName(tx *gorm.DB, name string, but uint) (string, error) {
 	}
 }
 
-// Settings reads a player's newest settings and how many there were before them; data is nil when none were ever set.
-func (s *Store) Settings(ctx context.Context, who uint) (data []byte, before int, err error) {
-	db := s.db.WithContext(ctx)
-	if s.severalPlayers() {
-		db = db.Table("settings").Where("player_id = ?", who)
-	} else {
-		db = db.Table("players")
+// settingsOf is the content of the settings that hold of a player, nil for the defaults.
+func settingsOf(db *gorm.DB, who uint) ([]byte, error) {
+	c := chain{aPlayer, who}
+	head, err := c.head(db)
+	if err != nil || head == 0 {
+		return nil, err
 	}
-	var rows [][]byte
-	n, err := count(db.Session(&gorm.Session{}))
-	if err == nil {
-		err = db.Session(&gorm.Session{}).Order("id DESC").Limit(1).Pluck("data", &rows).Error
-	}
+	r, err := c.revision(db, head)
 	if err != nil {
-		return nil, 0, fmt.Errorf("read the player: %w", plain(err))
+		return nil, err
 	}
-	if len(rows) == 0 {
-		return nil, 0, nil
-	}
-	return rows[0], n - 1, nil
+	return unpacked(r.Data)
 }
 
-// SaveSettings makes settings a player's newest.
-func (s *Store) SaveSettings(ctx context.Context, who uint, data []byte) error {
+// Settings reads the settings of a player that hold.
+func (s *Store) Settings(ctx context.Context, who uint) (x Settings, err error) {
+	db, c := s.db.WithContext(ctx), chain{aPlayer, who}
+	if x.Revision, err = c.head(db); err == nil {
+		x.Data, err = settingsOf(db, who)
+	}
+	if err != nil {
+		return x, fmt.Errorf("read the player: %w", err)
+	}
+	x.CanUndo, x.CanRedo = c.can(db, back, x.Revision), c.can(db, forward, x.Revision)
+	return x, nil
+}
+
+// saveSettings writes settings on a revision and has them hold.
+func saveSettings(tx *gorm.DB, who, base uint, data []byte) error {
+	c := chain{aPlayer, who}
+	r, err := c.add(tx, base, data, "", false)
+	if err != nil {
+		return err
+	}
+	return c.show(tx, r.ID)
+}
+
+// NewSettings are settings that are to hold of a player.
+type NewSettings struct {
+	Data     []byte
+	Base     uint               // the revision that they were made on; Newest for whatever holds
+	Defaults []byte             // what the revision 0 stands for
+	Check    func([]byte) error // refuses what cannot hold; nil for anything
+}
+
+// SaveSettings makes settings those that hold of a player. Where others hold by now than those that they were made on,
+// what was changed is changed on those, field by field: of two tabs one may set the hand and the other the guitar. A
+// field that both set, each to something else, is a *SettingsStaleError, and nothing changes.
+func (s *Store) SaveSettings(ctx context.Context, who uint, x NewSettings) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		if err := tx.Take(&Player{}, who).Error; err != nil {
 			return err
 		}
-		return tx.Create(&Setting{PlayerID: who, Data: data}).Error
+		c := chain{aPlayer, who}
+		head, err := c.head(tx)
+		if err != nil {
+			return err
+		}
+		if x.Base != Newest && x.Base != head {
+			if err := x.rebase(tx, c, head); err != nil {
+				return err
+			}
+		}
+		return saveSettings(tx, who, head, x.Data)
 	})
 }
 
-// UndoSettings goes back to a player's settings before; before the first ones there are the defaults.
-func (s *Store) UndoSettings(ctx context.Context, who uint) error {
-	return s.write(ctx, func(tx *gorm.DB) error {
-		err := one(tx.Exec("DELETE FROM settings WHERE id = (SELECT MAX(id) FROM settings WHERE player_id = ?)", who))
-		if errors.Is(err, ErrNotFound) {
-			return ErrNoUndo
+// rebase has a change be made on the settings at head.
+func (x *NewSettings) rebase(tx *gorm.DB, c chain, head uint) error {
+	at := func(rev uint) ([]byte, error) {
+		if rev == 0 {
+			return x.Defaults, nil
 		}
+		r, err := c.revision(tx, rev)
+		if err != nil {
+			return nil, err
+		}
+		return unpacked(r.Data)
+	}
+	was, err := at(x.Base)
+	if err != nil {
 		return err
+	}
+	is, err := at(head)
+	if err != nil {
+		return err
+	}
+	data, both, err := merged(was, x.Data, is)
+	switch {
+	case err != nil:
+		return err
+	case len(both) > 0:
+		return &SettingsStaleError{Fields: both}
+	case x.Check != nil:
+		if err := x.Check(data); err != nil {
+			return err
+		}
+	}
+	x.Data = data
+	return nil
+}
+
+// UndoSettings goes back to a player's settings before base, RedoSettings forward to those that were undone; before
+// the first ones there are the defaults. Both refuse, as *SettingsStaleError, when base does not hold any more.
+func (s *Store) UndoSettings(ctx context.Context, who, base uint) error {
+	return s.moveSettings(ctx, who, base, back)
+}
+
+// RedoSettings goes forward again; see UndoSettings.
+func (s *Store) RedoSettings(ctx context.Context, who, base uint) error {
+	return s.moveSettings(ctx, who, base, forward)
+}
+
+// moveSettings has other settings of a player hold.
+func (s *Store) moveSettings(ctx context.Context, who, base uint, to direction) error {
+	return s.write(ctx, func(tx *gorm.DB) error {
+		c := chain{aPlayer, who}
+		head, err := c.head(tx)
+		if err != nil {
+			return err
+		}
+		if base != Newest && base != head {
+			return &SettingsStaleError{}
+		}
+		r, err := to(c, tx, head)
+		if err != nil {
+			return err
+		}
+		return c.show(tx, r.ID)
 	})
 }
 

@@ -14,22 +14,22 @@ import (
 // Players come, are renamed, copied and removed; each has settings and a log of their own, and nothing of it is lost.
 func TestPlayers(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
-	if err := s.SaveSettings(ctx, 1, []byte(`{"size":"large"}`)); err != nil {
+	if err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(`{"size":"large"}`), Base: Newest}); err != nil {
 		t.Fatal(err)
 	}
 	juna, err := s.AddPlayer(ctx, "  Juna   Weir ", 0)
 	if err != nil || juna.Name != "Juna Weir" || juna.Own() == "" {
 		t.Fatalf("%+v %v", juna, err)
 	}
-	if data, _, err := s.Settings(ctx, juna.ID); data != nil || err != nil {
-		t.Errorf("a new player begins with %s, %v", data, err)
+	if x, err := s.Settings(ctx, juna.ID); x.Data != nil || err != nil {
+		t.Errorf("a new player begins with %s, %v", x.Data, err)
 	}
 	like, err := s.AddPlayer(ctx, "Copy", 1)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if data, _, _ := s.Settings(ctx, like.ID); string(data) != `{"size":"large"}` {
-		t.Errorf("a copy has %s", data)
+	if x, _ := s.Settings(ctx, like.ID); string(x.Data) != `{"size":"large"}` {
+		t.Errorf("a copy has %s", x.Data)
 	}
 	for _, bad := range []string{"", "   ", "juna weir", strings.Repeat("x", 41), "a\x07b", "\xff\xfe"} {
 		if p, err := s.AddPlayer(ctx, bad, 0); err == nil {
@@ -37,10 +37,10 @@ func TestPlayers(t *testing.T) {
 		}
 	}
 	at := time.Date(2026, 11, 24, 18, 0, 0, 0, time.UTC)
-	if err := s.Play(ctx, juna.ID, Played{Title: "Weir", Clean: 1, At: at}, Played{Title: "Weir", Clean: 1, At: at}); err != nil {
+	if _, err := s.Play(ctx, juna.ID, Played{Title: "Weir", Clean: 1, At: at}, Played{Title: "Weir", Clean: 1, At: at}); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Play(ctx, 1, Played{Title: "Mill", Clean: 1, At: at}); err != nil {
+	if _, err := s.Play(ctx, 1, Played{Title: "Mill", Clean: 1, At: at}); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.RenamePlayer(ctx, juna.ID, "Juna"); err != nil {
@@ -69,11 +69,11 @@ func TestPlayers(t *testing.T) {
 	lines := []Played{{Title: "Weir", Clean: 1, At: at, LickID: 7}, {Title: "Weir", Clean: 1, At: at},
 		{Title: "Weir", Clean: 1, At: at}, {Title: "Weir", Clean: 1, At: at.Add(time.Minute)}}
 	for _, want := range []int{2, 0} {
-		if n, err := s.PlayMissing(ctx, juna.ID, lines...); err != nil || n != want {
-			t.Errorf("%d were missing, %v; not %d", n, err, want)
+		if n, err := s.ReadIn(ctx, Reading{PlayerID: juna.ID}, lines); err != nil || n.Added != want {
+			t.Errorf("%d were missing, %v; not %d", n.Added, err, want)
 		}
 	}
-	if last, err := s.Unplay(ctx, 1); err != nil || last.Title != "Mill" {
+	if last, _, err := s.LastLine(ctx, 1); err != nil || last.Title != "Mill" {
 		t.Errorf("%+v %v", last, err)
 	}
 	list, _ := s.Players(ctx)
@@ -90,8 +90,8 @@ func TestPlayers(t *testing.T) {
 // A notebook of the time of one player becomes one with one player: settings, undo and log are that player's.
 func TestOnePlayerBecomesTheFirst(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
-	old := &Store{path: path, now: clock}
-	if err := old.open(); err != nil {
+	old := newStore(path, clock)
+	if err := old.open(path); err != nil {
 		t.Fatal(err)
 	}
 	if err := gormigrate.New(old.db, gormigrate.DefaultOptions, migrations[:12]).Migrate(); err != nil {
@@ -119,8 +119,8 @@ func TestOnePlayerBecomesTheFirst(t *testing.T) {
 	if err != nil || len(list) != 1 || list[0].Name != FirstName {
 		t.Errorf("%+v %v", list, err)
 	}
-	if data, before, err := r.Settings(ctx, 1); string(data) != `{"size":"large"}` || before != 1 || err != nil {
-		t.Errorf("%s %d %v", data, before, err)
+	if x, err := r.Settings(ctx, 1); string(x.Data) != `{"size":"large"}` || !x.CanUndo || err != nil {
+		t.Errorf("%s %+v %v", x.Data, x, err)
 	}
 	if log, err := r.Log(ctx, 1); err != nil || len(log) != 1 {
 		t.Errorf("%d lines, %v", len(log), err)
@@ -130,11 +130,15 @@ func TestOnePlayerBecomesTheFirst(t *testing.T) {
 	}
 	r.Close()
 	s := open(t, path)
-	if data, before, err := s.Settings(ctx, 1); string(data) != `{"size":"large"}` || before != 1 || err != nil {
-		t.Errorf("%s %d %v", data, before, err)
+	x, err := s.Settings(ctx, 1)
+	if string(x.Data) != `{"size":"large"}` || err != nil {
+		t.Errorf("%s %+v %v", x.Data, x, err)
 	}
-	if err := s.UndoSettings(ctx, 1); err != nil {
+	if err := s.UndoSettings(ctx, 1, x.Revision); err != nil {
 		t.Error(err)
+	}
+	if x, err := s.Settings(ctx, 1); string(x.Data) != `{"size":"small"}` || !x.CanUndo || err != nil {
+		t.Errorf("%s %+v %v", x.Data, x, err)
 	}
 	log, err := s.Log(ctx, 1)
 	if err != nil || len(log) != 1 || log[0].Title != "a" {
@@ -178,29 +182,43 @@ func TestSets(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
 	a, _ := s.Add(ctx, titled("a"), "made")
 	x, err := s.SaveSet(ctx, Set{Name: "Week", Kind: Homework, Items: []SetItem{{Lick: a.ID, Days: On(time.Monday)}}},
-		-1)
-	if err != nil || x.Before != 0 || x.Key == "" {
+		Newest)
+	if err != nil || x.CanUndo || x.Key == "" {
 		t.Fatalf("%+v %v", x, err)
 	}
 	x.Items = append(x.Items, SetItem{Lick: a.ID, Tempo: 80})
-	if x, err = s.SaveSet(ctx, x, 0); err != nil || x.Before != 1 {
+	first := x.Revision
+	if x, err = s.SaveSet(ctx, x, first); err != nil || !x.CanUndo {
 		t.Fatalf("%+v %v", x, err)
 	}
-	if _, err := s.SaveSet(ctx, x, 0); !errors.Is(err, ErrSetStale) {
+	second := x.Revision
+	if _, err := s.SaveSet(ctx, x, first); !errors.Is(err, ErrSetStale) {
 		t.Errorf("a change on an older version: %v", err)
 	}
-	if err := s.UndoSet(ctx, x.ID); err != nil {
+	if err := s.UndoSet(ctx, x.ID, first); !errors.Is(err, ErrSetStale) {
+		t.Errorf("undo from a page that shows an older version: %v", err)
+	}
+	if err := s.UndoSet(ctx, x.ID, second); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.RedoSet(ctx, x.ID, first); err != nil {
+		t.Fatal(err)
+	}
+	if y, _ := s.SetOf(ctx, x.ID); y.Revision != second || len(y.Items) != 2 || y.CanRedo {
+		t.Errorf("redo: %+v", y)
+	}
+	if err := s.UndoSet(ctx, x.ID, second); err != nil {
 		t.Fatal(err)
 	}
 	if x, _ = s.SetOf(ctx, x.ID); len(x.Items) != 1 || len(x.Due(time.Monday)) != 1 || len(x.Due(time.Sunday)) != 0 {
 		t.Errorf("%+v", x)
 	}
-	if err := s.UndoSet(ctx, x.ID); !errors.Is(err, ErrNoUndo) {
+	if err := s.UndoSet(ctx, x.ID, first); !errors.Is(err, ErrNoUndo) {
 		t.Errorf("%v", err)
 	}
 	for _, bad := range []Set{{}, {Name: "week"}, {Name: "a", Kind: "party"}, {Name: "a", Target: "2026-02-30"},
 		{Name: "a", Items: []SetItem{{Lick: a.ID, Tempo: 1e6}}}, {Name: "a", Remark: strings.Repeat("x", 501)}} {
-		if _, err := s.SaveSet(ctx, bad, -1); err == nil {
+		if _, err := s.SaveSet(ctx, bad, Newest); err == nil {
 			t.Errorf("%+v was saved", bad)
 		}
 	}

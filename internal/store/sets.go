@@ -13,6 +13,8 @@ import (
 
 	"gorm.io/gorm"
 
+	"ornamen/internal/refuse"
+
 	"ornamen/core/lick"
 	"ornamen/core/text"
 )
@@ -20,15 +22,18 @@ import (
 // Set is an ordered list of licks: a week's homework, or what is played at a concert. It is kept version by version,
 // so that every change of it can be undone.
 type Set struct {
-	ID      uint
-	Key     string // names the set beyond this notebook
-	Name    string
-	Kind    SetKind
-	Target  string // the day by which it is wanted, as 2006-01-02; empty for none
-	Remark  string
-	Items   []SetItem
-	Before  int // versions that undo can go back to
-	Touched time.Time
+	ID     uint
+	Key    string // names the set beyond this notebook
+	Name   string
+	Kind   SetKind
+	Target string // the day by which it is wanted, as 2006-01-02; empty for none
+	Remark string
+	Items  []SetItem
+	// The version that is shown, which a change of it names, and whether there is one before and one after it.
+	Revision uint
+	CanUndo  bool
+	CanRedo  bool
+	Touched  time.Time
 }
 
 // SetKind says what a set is for.
@@ -81,7 +86,7 @@ func ParseDays(s string) (d Days, err error) {
 			}
 		}
 		if !found {
-			return 0, fmt.Errorf("%q is no day: use Mo Tu We Th Fr Sa Su", text.Clip(w, 20))
+			return 0, refuse.With("%q is no day: use Mo Tu We Th Fr Sa Su", text.Clip(w, 20))
 		}
 	}
 	if d == 1<<7-1 {
@@ -118,6 +123,7 @@ type SetRow struct {
 	ID        uint
 	Key       string
 	Name      string
+	HeadID    uint // the version that is shown
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
@@ -126,39 +132,31 @@ type SetRow struct {
 // TableName names the table for GORM.
 func (SetRow) TableName() string { return "sets" }
 
-// SetVersion is one version of a set; the newest holds.
-type SetVersion struct {
-	ID        uint
-	SetID     uint
-	Data      []byte
-	CreatedAt time.Time
-}
-
 // Check says in one sentence what is wrong with a set, without asking whether its licks are there.
 func (x Set) Check() error {
 	if _, err := named(x.Name); err != nil {
-		return fmt.Errorf("the set: %w", err)
+		return refuse.With("the set: %w", err)
 	}
 	if x.Kind != "" && x.Kind != Homework && x.Kind != Concert {
-		return fmt.Errorf("a set is homework or concert, not %q", text.Clip(string(x.Kind), 20))
+		return refuse.With("a set is homework or concert, not %q", text.Clip(string(x.Kind), 20))
 	}
 	if x.Target != "" {
 		if _, err := time.Parse(time.DateOnly, x.Target); err != nil {
-			return fmt.Errorf("%q is no day: write it as 2026-12-12", text.Clip(x.Target, 20))
+			return refuse.With("%q is no day: write it as 2026-12-12", text.Clip(x.Target, 20))
 		}
 	}
 	if len(x.Items) > maxItems {
-		return fmt.Errorf("a set holds at most %d licks", maxItems)
+		return refuse.With("a set holds at most %d licks", maxItems)
 	}
 	if utf8.RuneCountInString(x.Remark) > maxRemark {
-		return fmt.Errorf("a remark has at most %d letters", maxRemark)
+		return refuse.With("a remark has at most %d letters", maxRemark)
 	}
 	for i, it := range x.Items {
 		switch {
 		case it.Tempo != 0 && !(it.Tempo >= minTempo && it.Tempo <= maxTempo):
-			return fmt.Errorf("number %d: a tempo is %d to %d", i+1, minTempo, maxTempo)
+			return refuse.With("number %d: a tempo is %d to %d", i+1, minTempo, maxTempo)
 		case utf8.RuneCountInString(it.Remark) > maxRemark:
-			return fmt.Errorf("number %d: a remark has at most %d letters", i+1, maxRemark)
+			return refuse.With("number %d: a remark has at most %d letters", i+1, maxRemark)
 		}
 	}
 	return nil
@@ -166,42 +164,52 @@ func (x Set) Check() error {
 
 // Sets lists the sets, the last touched first.
 func (s *Store) Sets(ctx context.Context) ([]Set, error) {
-	if !s.severalPlayers() {
-		return nil, nil // an older notebook, opened to be read
-	}
 	rows, err := all[SetRow](s.db.WithContext(ctx).Order("updated_at DESC, id DESC"), "list the sets")
 	if err != nil {
 		return nil, err
 	}
 	out := make([]Set, len(rows))
 	for i, r := range rows {
-		if out[i], err = newest(s.db.WithContext(ctx), r); err != nil {
+		if out[i], err = shown(s.db.WithContext(ctx), r); err != nil {
 			return nil, err
 		}
 	}
 	return out, nil
 }
 
-// newest is a set as its newest version has it.
-func newest(db *gorm.DB, r SetRow) (Set, error) {
-	var last SetVersion
-	n, err := versionsOf(db, r.ID)
-	if err == nil {
-		err = db.Where("set_id = ?", r.ID).Order("id DESC").Take(&last).Error
-	}
+// shown is a set as the version has it that is shown.
+func shown(db *gorm.DB, r SetRow) (Set, error) {
+	c := chain{aSet, r.ID}
+	v, err := c.revision(db, r.HeadID)
 	if err != nil {
-		return Set{}, fmt.Errorf("set %d: %w", r.ID, plain(err))
+		return Set{}, err
 	}
-	var d setData
-	if err := json.Unmarshal(last.Data, &d); err != nil {
-		return Set{}, fmt.Errorf("the set %s cannot be read", r.Name)
+	d, err := readSet(v)
+	if err != nil {
+		return Set{}, fmt.Errorf("the set %s cannot be read: %w", r.Name, err)
 	}
-	return Set{r.ID, r.Key, d.Name, d.Kind, d.Target, d.Remark, d.Items, n - 1, r.UpdatedAt}, nil
+	return Set{
+		ID:       r.ID,
+		Key:      r.Key,
+		Name:     d.Name,
+		Kind:     d.Kind,
+		Target:   d.Target,
+		Remark:   d.Remark,
+		Items:    d.Items,
+		Revision: v.ID,
+		CanUndo:  c.can(db, back, v.ID),
+		CanRedo:  c.can(db, forward, v.ID),
+		Touched:  r.UpdatedAt,
+	}, nil
 }
 
-// versionsOf counts the versions of a set.
-func versionsOf(db *gorm.DB, id uint) (int, error) {
-	return count(db.Model(&SetVersion{}).Where("set_id = ?", id))
+// readSet reads a version of a set.
+func readSet(v Revision) (d setData, err error) {
+	data, err := unpacked(v.Data)
+	if err == nil {
+		err = json.Unmarshal(data, &d)
+	}
+	return d, err
 }
 
 // SetOf finds a set by its number.
@@ -210,7 +218,7 @@ func (s *Store) SetOf(ctx context.Context, id uint) (Set, error) {
 	if err := s.db.WithContext(ctx).Take(&r, id).Error; err != nil {
 		return Set{}, fmt.Errorf("set %d: %w", id, plain(err))
 	}
-	return newest(s.db.WithContext(ctx), r)
+	return shown(s.db.WithContext(ctx), r)
 }
 
 // SetNamed finds a set by its name, in any case; ok is false where there is none.
@@ -224,10 +232,10 @@ func (s *Store) SetNamed(ctx context.Context, name string) (x Set, ok bool, err 
 	return x, false, err
 }
 
-// SaveSet writes a set as its newest version: a new one where it has no number. before is the number of versions that
-// the change was made on, so that of two changes at once the later one is refused and not lost sight of; −1 for
-// whatever there is.
-func (s *Store) SaveSet(ctx context.Context, x Set, before int) (Set, error) {
+// SaveSet writes a version of a set and shows it: of a new set where it has no number. base is the version that the
+// change was made on, or Newest, so that of two changes at once the later one is refused, as ErrSetStale, and not lost
+// sight of.
+func (s *Store) SaveSet(ctx context.Context, x Set, base uint) (Set, error) {
 	var err error
 	if x.Name, err = named(x.Name); err == nil {
 		err = x.Check()
@@ -236,13 +244,9 @@ func (s *Store) SaveSet(ctx context.Context, x Set, before int) (Set, error) {
 		return x, err
 	}
 	err = s.write(ctx, func(tx *gorm.DB) error {
-		if before >= 0 && x.ID != 0 {
-			n, err := versionsOf(tx, x.ID)
-			if err != nil {
+		if x.ID != 0 {
+			if err := freshSet(tx, x.ID, base); err != nil {
 				return err
-			}
-			if n-1 != before {
-				return ErrSetStale
 			}
 		}
 		return saveSet(tx, &x)
@@ -256,7 +260,16 @@ func (s *Store) SaveSet(ctx context.Context, x Set, before int) (Set, error) {
 // ErrSetStale is a change of a set that was changed elsewhere in the meantime.
 var ErrSetStale = errors.New("the set was changed elsewhere in the meantime; look at it again and repeat the change")
 
-// saveSet writes a version of a set, and the set itself where it is new.
+// freshSet refuses what was made on a version that is not shown any more.
+func freshSet(tx *gorm.DB, id, base uint) error {
+	head, err := chain{aSet, id}.head(tx)
+	if err == nil && base != Newest && base != head {
+		err = ErrSetStale
+	}
+	return err
+}
+
+// saveSet writes a version of a set on the one that is shown, and the set itself where it is new.
 func saveSet(tx *gorm.DB, x *Set) error {
 	var others []SetRow
 	if err := tx.Find(&others).Error; err != nil {
@@ -264,13 +277,13 @@ func saveSet(tx *gorm.DB, x *Set) error {
 	}
 	for _, r := range others {
 		if r.ID != x.ID && strings.EqualFold(r.Name, x.Name) {
-			return fmt.Errorf("there is a set %s already", r.Name)
+			return refuse.With("there is a set %s already", r.Name)
 		}
 	}
 	var r SetRow
 	if x.ID == 0 {
 		if len(others) >= maxSets {
-			return fmt.Errorf("a notebook has at most %d sets", maxSets)
+			return refuse.With("a notebook has at most %d sets", maxSets)
 		}
 		if x.Key == "" {
 			x.Key = newKey()
@@ -284,43 +297,74 @@ func saveSet(tx *gorm.DB, x *Set) error {
 		if err := tx.Take(&r, x.ID).Error; err != nil {
 			return err
 		}
-		r.Name = x.Name
-		if err := tx.Save(&r).Error; err != nil {
-			return err
-		}
 	}
-	data, err := json.Marshal(setData{x.Name, x.Kind, x.Target, x.Remark, append([]SetItem{}, x.Items...)})
+	data, err := json.Marshal(setData{
+		Name:   x.Name,
+		Kind:   x.Kind,
+		Target: x.Target,
+		Remark: x.Remark,
+		Items:  append([]SetItem{}, x.Items...),
+	})
 	if err != nil {
 		return err
 	}
-	return tx.Create(&SetVersion{SetID: x.ID, Data: data}).Error
+	v, err := chain{aSet, x.ID}.add(tx, r.HeadID, data, "", false)
+	if err != nil {
+		return err
+	}
+	r.Name, r.HeadID = x.Name, v.ID
+	return tx.Save(&r).Error
 }
 
-// UndoSet goes back to the version of a set before.
-func (s *Store) UndoSet(ctx context.Context, id uint) error {
+// UndoSet goes back to the version of a set before base, RedoSet forward to the one that was undone. Both refuse, as
+// ErrSetStale, when base is not the one that is shown.
+func (s *Store) UndoSet(ctx context.Context, id, base uint) error {
+	return s.moveSet(ctx, id, base, back)
+}
+
+// RedoSet goes forward again; see UndoSet.
+func (s *Store) RedoSet(ctx context.Context, id, base uint) error {
+	return s.moveSet(ctx, id, base, forward)
+}
+
+// moveSet shows another version of a set.
+func (s *Store) moveSet(ctx context.Context, id, base uint, to direction) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		var r SetRow
 		if err := tx.Take(&r, id).Error; err != nil {
 			return err
 		}
-		n, err := versionsOf(tx, id)
+		if err := freshSet(tx, id, base); err != nil {
+			return err
+		}
+		v, err := to(chain{aSet, id}, tx, r.HeadID)
 		if err != nil {
 			return err
 		}
-		if n < 2 {
-			return ErrNoUndo
-		}
-		if err := tx.Exec("DELETE FROM set_versions WHERE id = (SELECT MAX(id) FROM set_versions WHERE set_id = ?)",
-			id).Error; err != nil {
-			return err
-		}
-		x, err := newest(tx, r)
+		d, err := readSet(v)
 		if err != nil {
+			return fmt.Errorf("version %d of the set %s: %w", v.ID, r.Name, err)
+		}
+		if err := freeSetName(tx, id, d.Name); err != nil {
 			return err
 		}
-		r.Name = x.Name
+		r.Name, r.HeadID = d.Name, v.ID
 		return tx.Save(&r).Error
 	})
+}
+
+// freeSetName refuses a name that another set has.
+func freeSetName(tx *gorm.DB, id uint, name string) error {
+	var others []SetRow
+	if err := tx.Where("id <> ?", id).Find(&others).Error; err != nil {
+		return err
+	}
+	for _, o := range others {
+		if strings.EqualFold(o.Name, name) {
+			return refuse.With("there is another set %s now; rename that one first", o.Name)
+		}
+	}
+	return nil
 }
 
 // DeleteSet takes a set out of the notebook, and RestoreSet brings it back; its licks stay where they are.
@@ -335,14 +379,8 @@ func (s *Store) RestoreSet(ctx context.Context, id uint) error {
 		if err := tx.Unscoped().Where("deleted_at IS NOT NULL").Take(&r, id).Error; err != nil {
 			return err
 		}
-		var others []SetRow
-		if err := tx.Find(&others).Error; err != nil {
+		if err := freeSetName(tx, id, r.Name); err != nil {
 			return err
-		}
-		for _, o := range others {
-			if strings.EqualFold(o.Name, r.Name) {
-				return fmt.Errorf("there is another set %s now; rename that one first", r.Name)
-			}
 		}
 		return tx.Unscoped().Model(&SetRow{}).Where("id = ?", id).Update("deleted_at", nil).Error
 	})
@@ -399,7 +437,7 @@ func (s *Store) TakeSet(ctx context.Context, x Set, licks []Arriving) (Arrived, 
 		for k := range x.Items {
 			it := &x.Items[k]
 			if it.Lick < 1 || int(it.Lick) > len(ids) {
-				return fmt.Errorf("number %d of the set names no lick", k+1)
+				return refuse.With("number %d of the set names no lick", k+1)
 			}
 			it.Lick = ids[it.Lick-1]
 			if from := it.From; from >= 1 && int(from) <= len(ids) {
@@ -433,17 +471,21 @@ func (s *Store) TakeSet(ctx context.Context, x Set, licks []Arriving) (Arrived, 
 
 // takeVersion adds what came to a set that is here, unless one of its versions says the same.
 func takeVersion(tx *gorm.DB, x *Set, out *Arrived) error {
-	var versions []SetVersion
-	if err := tx.Where("set_id = ?", x.ID).Order("id").Find(&versions).Error; err != nil {
+	var versions []Revision
+	if err := (chain{aSet, x.ID}).revisions(tx).Order("id").Find(&versions).Error; err != nil {
 		return err
 	}
-	comes, err := json.Marshal(setData{"", x.Kind, x.Target, x.Remark, append([]SetItem{}, x.Items...)})
+	comes, err := json.Marshal(setData{
+		Kind:   x.Kind,
+		Target: x.Target,
+		Remark: x.Remark,
+		Items:  append([]SetItem{}, x.Items...),
+	})
 	if err != nil {
 		return err
 	}
 	for _, v := range versions {
-		var d setData
-		if json.Unmarshal(v.Data, &d) == nil {
+		if d, err := readSet(v); err == nil {
 			d.Name = "" // it may have another one here
 			if has, err := json.Marshal(d); err == nil && bytes.Equal(has, comes) {
 				return nil
@@ -486,8 +528,9 @@ func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err er
 			return 0, 0, err
 		}
 	}
+	c := chain{aLick, row.ID}
 	var revisions []Revision
-	if err := tx.Where("lick_id = ?", row.ID).Order("id").Find(&revisions).Error; err != nil {
+	if err := c.revisions(tx).Order("id").Find(&revisions).Error; err != nil {
 		return 0, 0, err
 	}
 	var head Revision
@@ -507,8 +550,8 @@ func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err er
 		}
 	}
 	beside := !strings.HasPrefix(head.What, fromSet)
-	r := Revision{LickID: row.ID, ParentID: &head.ID, Data: data, What: what, Aside: beside}
-	if err := tx.Create(&r).Error; err != nil {
+	r, err := c.add(tx, head.ID, data, what, beside)
+	if err != nil {
 		return 0, 0, err
 	}
 	if beside {
@@ -520,9 +563,6 @@ func takeLick(tx *gorm.DB, a Arriving, what string) (id uint, became int, err er
 
 // LickKeys are the keys of licks by their numbers, of those that were deleted too.
 func (s *Store) LickKeys(ctx context.Context) (map[uint]string, error) {
-	if !s.severalPlayers() {
-		return nil, nil // an older notebook, opened to be read
-	}
 	rows, err := all[Lick](s.db.WithContext(ctx).Unscoped().Select("id", "key"), "list licks")
 	if err != nil {
 		return nil, err

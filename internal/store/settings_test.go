@@ -1,44 +1,105 @@
 package store
 
 import (
+	"bytes"
 	"errors"
 	"path/filepath"
 	"testing"
 )
 
-// The player's settings are a chain: the newest holds, undo goes back to the one
-// before, and before the first there are none.
+// The player's settings are a chain: undo goes back to those before, the first ones to the defaults, and redo forward
+// again over a restart.
 func TestPlayerSettings(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "n.db")
 	s := open(t, path)
-	if data, before, err := s.Settings(ctx, 1); data != nil || before != 0 || err != nil {
-		t.Fatalf("a new notebook has a player: %s, %d, %v", data, before, err)
+	if x, err := s.Settings(ctx, 1); x.Data != nil || x.CanUndo || err != nil {
+		t.Fatalf("a new notebook has a player: %+v, %v", x, err)
 	}
 	for _, d := range []string{`{"size":"small"}`, `{"size":"large"}`} {
-		if err := s.SaveSettings(ctx, 1, []byte(d)); err != nil {
+		if err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(d), Base: Newest}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	s.Close()
 	s = open(t, path)
-	data, before, err := s.Settings(ctx, 1)
-	if err != nil || string(data) != `{"size":"large"}` || before != 1 {
-		t.Fatalf("after opening again: %s, %d before it, %v", data, before, err)
+	is := func(data string, undo, redo bool) uint {
+		t.Helper()
+		x, err := s.Settings(ctx, 1)
+		if err != nil || string(x.Data) != data || x.CanUndo != undo || x.CanRedo != redo {
+			t.Fatalf("%s %+v %v", x.Data, x, err)
+		}
+		return x.Revision
 	}
-	if err := s.UndoSettings(ctx, 1); err != nil {
+	large := is(`{"size":"large"}`, true, false)
+	if err := s.UndoSettings(ctx, 1, large); err != nil {
 		t.Fatal(err)
 	}
-	if data, before, _ := s.Settings(ctx, 1); string(data) != `{"size":"small"}` || before != 0 {
-		t.Errorf("after undo: %s, %d before it", data, before)
+	small := is(`{"size":"small"}`, true, true)
+	var stale *SettingsStaleError
+	if err := s.UndoSettings(ctx, 1, large); !errors.As(err, &stale) {
+		t.Errorf("an older page undoes: %v", err)
 	}
-	if err := s.UndoSettings(ctx, 1); err != nil {
+	if err := s.UndoSettings(ctx, 1, small); err != nil {
 		t.Fatal(err)
 	}
-	if data, _, _ := s.Settings(ctx, 1); data != nil {
-		t.Errorf("before the first settings there are %s", data)
-	}
-	if err := s.UndoSettings(ctx, 1); !errors.Is(err, ErrNoUndo) {
+	is("", false, true)
+	if err := s.UndoSettings(ctx, 1, 0); !errors.Is(err, ErrNoUndo) {
 		t.Errorf("undo of nothing: %v", err)
+	}
+	s.Close()
+	s = open(t, path)
+	for _, base := range []uint{0, small} {
+		if err := s.RedoSettings(ctx, 1, base); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if is(`{"size":"large"}`, true, false) != large {
+		t.Error("redo made another revision")
+	}
+	if err := s.RedoSettings(ctx, 1, large); !errors.Is(err, ErrNoRedo) {
+		t.Errorf("redo of nothing: %v", err)
+	}
+}
+
+// Of two pages each may set what the other has not; a field that both set is refused, and so is what cannot hold.
+func TestSettingsMerge(t *testing.T) {
+	for _, c := range []struct {
+		name, mine, want string
+		stale            bool
+	}{
+		{"another field", `{"size":"medium","frets":24}`, `{"frets":24,"left":true,"size":"small"}`, false},
+		{"nothing", `{"size":"medium","frets":22}`, `{"frets":22,"left":true,"size":"small"}`, false},
+		{"the same to the same", `{"size":"small","frets":22}`, `{"frets":22,"left":true,"size":"small"}`, false},
+		{"the same to another", `{"size":"large","frets":24}`, "", true},
+		{"a field that goes", `{"size":"medium"}`, `{"left":true,"size":"small"}`, false},
+		{"what cannot hold", `{"size":"medium","frets":99}`, "", false},
+	} {
+		s := open(t, filepath.Join(t.TempDir(), "n.db"))
+		base := `{"size":"medium","frets":22}`
+		if err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(base), Base: Newest}); err != nil {
+			t.Fatal(err)
+		}
+		was, _ := s.Settings(ctx, 1)
+		other := `{"size":"small","frets":22,"left":true}`
+		if err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(other), Base: was.Revision}); err != nil {
+			t.Fatal(err)
+		}
+		err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(c.mine), Base: was.Revision, Check: func(data []byte) error {
+			if bytes.Contains(data, []byte("99")) {
+				return errors.New("no such guitar")
+			}
+			return nil
+		}})
+		var stale *SettingsStaleError
+		if errors.As(err, &stale) != c.stale || (err != nil) != (c.want == "") {
+			t.Errorf("%s: %v", c.name, err)
+		}
+		if c.want == "" {
+			c.want = other
+		}
+		if is, err := s.Settings(ctx, 1); err != nil || string(is.Data) != c.want {
+			t.Errorf("%s: %s, not %s (%v)", c.name, is.Data, c.want, err)
+		}
 	}
 }
 

@@ -26,11 +26,11 @@ type Entry struct {
 func decode(r Revision) (lick.Lick, error) {
 	data, err := unpacked(r.Data)
 	if err != nil {
-		return lick.Lick{}, &UnreadableError{r.LickID, r.ID, err}
+		return lick.Lick{}, &UnreadableError{r.OwnerID, r.ID, err}
 	}
 	l, err := lick.Parse(data)
 	if err != nil {
-		return l, &UnreadableError{r.LickID, r.ID, err}
+		return l, &UnreadableError{r.OwnerID, r.ID, err}
 	}
 	return l, nil
 }
@@ -47,7 +47,8 @@ func (s *Store) Get(ctx context.Context, id uint) (Entry, error) {
 
 // entry is a lick with the revision that is shown.
 func entry(db *gorm.DB, l Lick) (Entry, error) {
-	r, err := revision(db, l.ID, l.HeadID)
+	c := chain{aLick, l.ID}
+	r, err := c.revision(db, l.HeadID)
 	if err != nil {
 		return Entry{}, err
 	}
@@ -55,41 +56,17 @@ func entry(db *gorm.DB, l Lick) (Entry, error) {
 	if err != nil {
 		return Entry{}, err
 	}
-	_, err = child(db, r.ID)
 	return Entry{ID: l.ID, Revision: r.ID, Lick: content, Touched: l.UpdatedAt, CanUndo: r.ParentID != nil,
-		CanRedo: err == nil}, nil
+		CanRedo: c.can(db, forward, r.ID)}, nil
 }
 
 // At reads a lick as it was at a revision. A revision of another lick is not found: both numbers must belong together.
 func (s *Store) At(ctx context.Context, id, rev uint) (lick.Lick, error) {
-	r, err := revision(s.db.WithContext(ctx), id, rev)
+	r, err := chain{aLick, id}.revision(s.db.WithContext(ctx), rev)
 	if err != nil {
 		return lick.Lick{}, err
 	}
 	return decode(r)
-}
-
-// revision finds one revision of a lick.
-func revision(db *gorm.DB, id, rev uint) (Revision, error) {
-	var r Revision
-	if err := db.Where("lick_id = ?", id).Take(&r, rev).Error; err != nil {
-		return r, fmt.Errorf("revision %d of lick %d: %w", rev, id, plain(err))
-	}
-	return r, nil
-}
-
-// child is the newest revision made on rev that is part of the chain. After an undo and a new edit a revision has two
-// children; redo follows the newer one, and the older stays among the versions.
-func child(db *gorm.DB, rev uint) (Revision, error) {
-	var rs []Revision
-	err := db.Where("parent_id = ? AND aside = ?", rev, false).Order("id DESC").Limit(1).Find(&rs).Error
-	if err != nil {
-		return Revision{}, plain(err)
-	}
-	if len(rs) == 0 {
-		return Revision{}, ErrNoRedo
-	}
-	return rs[0], nil
 }
 
 // Add puts a new lick into the notebook.
@@ -122,18 +99,19 @@ func (s *Store) Commit(ctx context.Context, id, base uint, l lick.Lick, what str
 		if err := tx.Take(&row, id).Error; err != nil {
 			return err
 		}
-		if _, err := revision(tx, id, base); err != nil {
+		c := chain{aLick, id}
+		if _, err := c.revision(tx, base); err != nil {
 			return err
 		}
-		r := Revision{LickID: id, ParentID: &base, Data: l.Encode(), What: what, Aside: base != row.HeadID}
-		if err := tx.Create(&r).Error; err != nil {
+		r, err := c.add(tx, base, l.Encode(), what, base != row.HeadID)
+		if err != nil {
 			return err
 		}
 		if r.Aside {
 			stale = &StaleError{Lick: id, Head: row.HeadID, Kept: r.ID}
 			return nil
 		}
-		err := show(tx, &row, r.ID, l)
+		err = show(tx, &row, r.ID, l)
 		out = Entry{ID: id, Revision: r.ID, Lick: l, Touched: row.UpdatedAt, CanUndo: true}
 		return err
 	})
@@ -158,23 +136,17 @@ func show(tx *gorm.DB, row *Lick, rev uint, l lick.Lick) error {
 // Undo goes back to the revision before base, Redo forward to the one that was
 // undone. Both refuse when base is not the newest.
 func (s *Store) Undo(ctx context.Context, id, base uint) (Entry, error) {
-	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) {
-		if r.ParentID == nil {
-			return Revision{}, ErrNoUndo
-		}
-		return revision(tx, id, *r.ParentID)
-	})
+	return s.moveHead(ctx, id, base, back)
 }
 
 // Redo goes forward again; see Undo.
 func (s *Store) Redo(ctx context.Context, id, base uint) (Entry, error) {
-	return s.moveHead(ctx, id, base, func(tx *gorm.DB, r Revision) (Revision, error) { return child(tx, r.ID) })
+	return s.moveHead(ctx, id, base, forward)
 }
 
 // moveHead shows another revision of a lick, if base is still the one shown; else the error is a *StaleError and
 // nothing changes. No revision is written: a head is a pointer, and going back is not an edit.
-func (s *Store) moveHead(ctx context.Context, id, base uint,
-	to func(*gorm.DB, Revision) (Revision, error)) (Entry, error) {
+func (s *Store) moveHead(ctx context.Context, id, base uint, to direction) (Entry, error) {
 	var out Entry
 	err := s.write(ctx, func(tx *gorm.DB) error {
 		var row Lick
@@ -184,11 +156,8 @@ func (s *Store) moveHead(ctx context.Context, id, base uint,
 		if row.HeadID != base {
 			return &StaleError{Lick: id, Head: row.HeadID}
 		}
-		r, err := revision(tx, id, base)
+		r, err := to(chain{aLick, id}, tx, base)
 		if err != nil {
-			return err
-		}
-		if r, err = to(tx, r); err != nil {
 			return err
 		}
 		l, err := decode(r)
@@ -215,7 +184,7 @@ func (s *Store) Delete(ctx context.Context, id uint) error {
 
 // Untouched says whether a lick is as it was added: nobody has edited it, and it stands in no player's log.
 func (s *Store) Untouched(ctx context.Context, id uint) (is bool, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT (SELECT COUNT(*) FROM revisions WHERE lick_id = @id) = 1
+	err = s.db.WithContext(ctx).Raw(`SELECT (SELECT COUNT(*) FROM revisions WHERE kind = 'lick' AND owner_id = @id) = 1
 		AND NOT EXISTS (SELECT 1 FROM played WHERE lick_id = @id)`, sql.Named("id", id)).Row().Scan(&is)
 	return is, plain(err)
 }

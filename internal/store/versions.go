@@ -22,8 +22,8 @@ func (s *Store) Versions(ctx context.Context, id uint, most int) ([]Version, err
 	if err := db.Take(&l, id).Error; err != nil {
 		return nil, fmt.Errorf("lick %d: %w", id, plain(err))
 	}
-	rs, err := all[Revision](db.Select("id", "what", "created_at", "aside").Where("lick_id = ?", id).Order("id DESC").
-		Limit(most), fmt.Sprintf("versions of lick %d", id))
+	rs, err := all[Revision](chain{aLick, id}.revisions(db).Select("id", "what", "created_at", "aside").
+		Order("id DESC").Limit(most), fmt.Sprintf("versions of lick %d", id))
 	if err != nil {
 		return nil, err
 	}

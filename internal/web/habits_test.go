@@ -40,7 +40,11 @@ func TestHabitIsLearned(t *testing.T) {
 	if !strings.Contains(body, `value="tones 2 4: 1 3 4" checked`) {
 		t.Error("Player does not list it")
 	}
-	if res, _ := c.post("/player/undo", values); res.StatusCode >= 400 || c.app.site.Players()[0].Profile.Habits != "" {
+	held, err := c.store.Settings(t.Context(), 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if res, _ := c.post("/player/undo", url.Values{"base": {fmt.Sprint(held.Revision)}}); res.StatusCode >= 400 || c.app.site.Players()[0].Profile.Habits != "" {
 		t.Error("undo on Player keeps the habit")
 	}
 	// Declined, it is not asked again.

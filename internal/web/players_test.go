@@ -135,7 +135,7 @@ func TestMovedLicksOfASet(t *testing.T) {
 			t.Fatal(err)
 		}
 		if res, body := c.post(fmt.Sprintf("/sets/%d", x.ID), url.Values{"do": {do}, "n": {"1"}, "value": {value},
-			"before": {fmt.Sprint(x.Before)}}); res.StatusCode >= 400 {
+			"base": {fmt.Sprint(x.Revision)}}); res.StatusCode >= 400 {
 			t.Fatalf("%s %s: %s %.300s", do, value, res.Status, body)
 		}
 	}

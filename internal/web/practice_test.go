@@ -23,7 +23,11 @@ func TestPracticeScreen(t *testing.T) {
 		t.Error("there is no plan for today")
 	}
 	say := func(what string, more ...string) (int, string) {
-		q := url.Values{"do": {what}, "lick": {fmt.Sprint(c.id)}, "part": {""}, "tempo": {"60"},
+		_, line, err := practising.LastLine(t.Context(), c.store, 1) // which the page would show
+		if err != nil {
+			t.Fatal(err)
+		}
+		q := url.Values{"do": {what}, "line": {fmt.Sprint(line)}, "lick": {fmt.Sprint(c.id)}, "part": {""}, "tempo": {"60"},
 			"minutes": {"30"}, "seconds": {"30"}}
 		for k := 0; k+1 < len(more); k += 2 {
 			q.Set(more[k], more[k+1])
@@ -50,10 +54,21 @@ func TestPracticeScreen(t *testing.T) {
 		l[0].Picking <= 0 || l[0].Fretting <= 0 {
 		t.Errorf("%+v", l)
 	}
-	say("undo")
+	_, missed, _ := practising.LastLine(t.Context(), c.store, 1)
+	if _, body := say("undo"); !strings.Contains(body, "Put back what was taken back") {
+		t.Error("what was taken back cannot be put back")
+	}
 	if l := log(); len(l) != 1 {
 		t.Errorf("the miss is still there: %+v", l)
 	}
+	// Another tab takes back what it has shown, and not the line before it.
+	if status, _ := say("undo", "line", fmt.Sprint(missed)); status != 409 || len(log()) != 1 {
+		t.Errorf("taken back twice: %d, %+v", status, log())
+	}
+	if status, _ := say("redo", "line", fmt.Sprint(missed)); status != 200 || len(log()) != 2 || log()[1].Note != 7 {
+		t.Errorf("put back: %d, %+v", status, log())
+	}
+	say("undo")
 	for _, bad := range [][]string{{"dance"}, {"clean", "part", "none"}, {"clean", "tempo", "5000"}, {"clean",
 		"tempo", "fast"}, {"clean", "lick", "99"}} {
 		status, body := say(bad[0], bad[1:]...)
@@ -159,7 +174,7 @@ func TestPracticeScreen(t *testing.T) {
 		}
 		fast = append(fast, e)
 	}
-	if err := practising.Add(t.Context(), c.store, 1, fast...); err != nil {
+	if _, err := practising.Add(t.Context(), c.store, 1, fast...); err != nil {
 		t.Fatal(err)
 	}
 	before := c.app.site.Players()[0].Engine.Player

@@ -248,12 +248,20 @@ func TestPlayerSettings(t *testing.T) {
 		"boxes":  {"minor"},
 		"strict": {"usual"},
 	}
+	base := func() uint {
+		x, err := c.store.Settings(t.Context(), 1)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return x.Revision
+	}
 	with := func(name, value string) url.Values {
 		v := url.Values{}
 		for k, x := range usual {
 			v[k] = x
 		}
 		v.Set(name, value)
+		v.Set("base", fmt.Sprint(base()))
 		return v
 	}
 	res, body := c.post("/player", with("sixteenths", "90"))
@@ -263,6 +271,7 @@ func TestPlayerSettings(t *testing.T) {
 	if _, page := c.get("/player"); !strings.Contains(page, `name="sixteenths" inputmode="decimal" value="90"`) {
 		t.Error("the measurement is not kept")
 	}
+	kept := base()
 	for _, bad := range [][2]string{{"scale", "tall"}, {"frets", "2"}, {"frets", "21.5"}, {"gauges", "10"}, {"tuning",
 		"E4 E4"}, {"size", "giant"}, {"hold_from", "x"}, {"sixteenths", "-1"}, {"angle", "sideways"}} {
 		res, body := c.post("/player", with(bad[0], bad[1]))
@@ -270,13 +279,14 @@ func TestPlayerSettings(t *testing.T) {
 			t.Errorf("%s %q: %d", bad[0], bad[1], res.StatusCode)
 		}
 	}
-	if _, before, _ := c.store.Settings(context.Background(), 1); before != 0 {
-		t.Errorf("refusals left %d more settings", before)
+	if base() != kept {
+		before, _ := c.store.Settings(context.Background(), 1)
+		t.Errorf("refusals left %s", before.Data)
 	}
-	if res, _ := c.post("/player/undo", url.Values{}); res.StatusCode != 200 {
+	if res, _ := c.post("/player/undo", url.Values{"base": {fmt.Sprint(kept)}}); res.StatusCode != 200 {
 		t.Errorf("undo: %d", res.StatusCode)
 	}
-	if res, _ := c.post("/player/undo", url.Values{}); res.StatusCode != 409 {
+	if res, _ := c.post("/player/undo", url.Values{"base": {"0"}}); res.StatusCode != 409 {
 		t.Errorf("undo of nothing: %d", res.StatusCode)
 	}
 	c.post("/player", with("left", "true"))

@@ -264,7 +264,7 @@ func TestRegrowNamesItsRevision(t *testing.T) {
 // the player.
 func BenchmarkManyLicks(b *testing.B) {
 	c := newClient(b, longLick(32))
-	if err := c.store.AddAll(context.Background(), many(10000)); err != nil {
+	if _, err := c.store.AddAll(context.Background(), many(10000)); err != nil {
 		b.Fatal(err)
 	}
 	for _, name := range []string{"second", "third", "fourth", "fifth"} {

@@ -45,7 +45,7 @@ func (a Screen) answerHabit(w http.ResponseWriter, r *http.Request) error {
 		p = p.Decline(h)
 	}
 	ctx := r.Context()
-	err = a.SavePlayer(ctx, p)
+	err = a.SavePlayer(ctx, p, store.Newest)
 	if err == nil {
 		err = a.LoadPlayers(ctx)
 	}

@@ -81,7 +81,7 @@ func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
 	list, err := page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit, error) {
 		return a.suiting(page.AsPlayer(ctx, who), e)
 	})
-	return list, page.Mistake(err)
+	return list, err
 }
 
 // suiting is what would let a player play a line: other hands, other places, other keys; the best of each sort, those

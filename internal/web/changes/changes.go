@@ -89,7 +89,7 @@ func (a Screen) answerChanges(w http.ResponseWriter, r *http.Request, e store.En
 		}
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return a.RenderBody(w, r, "changes",
 		page.Page{Title: v.Title + " over its changes", Where: "changes", BenchID: e.ID, Data: v})

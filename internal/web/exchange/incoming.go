@@ -326,12 +326,12 @@ func (a Screen) takePractice(w http.ResponseWriter, r *http.Request, u upload, w
 	if err != nil {
 		return page.Refuse(err)
 	}
-	to, added, err := p.Take(r.Context(), a.Store, page.Playing(r.Context()).Who, who)
+	to, reading, err := p.Take(r.Context(), a.Store, page.Playing(r.Context()).Who, who)
 	if err != nil {
 		return page.Mistake(err)
 	}
 	page.Choose(w, r, to.Key)
-	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, p.Rounds))
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d&reading=%d", reading.Added, p.Rounds, reading.ID))
 }
 
 // previewFile judges the one line and draws it with both hands.
@@ -448,7 +448,7 @@ func (a Screen) takeUpload(w http.ResponseWriter, r *http.Request) error {
 	if len(all.Chains) == 0 {
 		return page.Refuse(errors.New("the zip holds no file that is a lick"))
 	}
-	if err := a.Store.AddAll(r.Context(), all); err != nil {
+	if _, err := a.Store.AddAll(r.Context(), all); err != nil {
 		return err
 	}
 	a.Wake()

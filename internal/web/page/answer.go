@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"log"
 	"maps"
 	"math"
@@ -21,6 +22,7 @@ import (
 
 	"ornamen/core/text"
 	"ornamen/internal/jobs"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 )
 
@@ -90,33 +92,27 @@ func (a *Site) Draw(w io.Writer, name string, data any) error {
 	return a.pages.ExecuteTemplate(w, name, data)
 }
 
-// invalid marks an error as the player's input: its text is the sentence that is shown, with status 422. Everything
-// else that fails is ours, and its text may name what a player should not have to read.
-type invalid struct{ error }
+// Refuse is an error of the player's input, in its own words: its text is the sentence that is shown, with status 422.
+// Everything else that fails is ours, and its text may name what a player should not have to read.
+func Refuse(err error) error { return refuse.Of(err) }
 
-// Refuse is an error of the player's input, in its own words.
-func Refuse(err error) error { return invalid{err} }
-
-// Unwrap gives the cause.
-func (e invalid) Unwrap() error { return e.error }
-
-// Mistake marks an error as the player's input unless it is one of ours: a request that is gone, or something the store
-// says. It is for errors of the core and of parsers, which know nothing of the web: what they refuse they refuse in
-// words for players.
+// Mistake marks an error as the player's input unless it is a fault of ours: a request that is gone, something the store
+// says, a file that cannot be read. It is for what the core and parsers were asked in the player's words: they read no
+// file and write none, so that all they can do is refuse.
 func Mistake(err error) error {
-	if err == nil {
-		return nil
+	if err == nil || refuse.Is(err) {
+		return err
 	}
+	var path *fs.PathError
 	var stale *store.StaleError
 	var unread *store.UnreadableError
 	for _, own := range []error{context.Canceled, context.DeadlineExceeded, jobs.ErrSuperseded, jobs.ErrStopping,
-		store.ErrNotFound, store.ErrFull, store.ErrIO, store.ErrReadOnly, store.ErrBusy, store.ErrGone,
-		store.ErrDamaged} {
+		store.ErrNotFound, store.ErrNoUndo, store.ErrNoRedo, store.ErrSetStale} {
 		if errors.Is(err, own) {
 			return err
 		}
 	}
-	if errors.As(err, &stale) || errors.As(err, &unread) {
+	if store.IsFault(err) || errors.As(err, &path) || errors.As(err, &stale) || errors.As(err, &unread) {
 		return err
 	}
 	return Refuse(err)
@@ -146,15 +142,17 @@ func Redirect(w http.ResponseWriter, r *http.Request, to string) error {
 //   - 503, 507, 403: the store is busy, full or read-only; the same form may be sent again.
 //   - 500: a fault of ours, which is logged.
 func (a *Site) Fail(w http.ResponseWriter, r *http.Request, err error) {
-	var inv invalid
 	var tooLarge *http.MaxBytesError
 	var unread *store.UnreadableError
 	var stale *store.StaleError
+	var settings *store.SettingsStaleError
 	switch {
 	case errors.As(err, &tooLarge):
 		a.Say(w, r, http.StatusRequestEntityTooLarge, "That is too large; a lick file has at most 16 MB.")
-	case errors.As(err, &inv):
-		a.Say(w, r, http.StatusUnprocessableEntity, Sentence(inv.Error()))
+	case errors.Is(err, store.ErrReplaced), errors.As(err, &settings):
+		a.Say(w, r, http.StatusConflict, Sentence(err.Error()))
+	case refuse.Is(err):
+		a.Say(w, r, http.StatusUnprocessableEntity, Sentence(err.Error()))
 	case errors.Is(err, store.ErrNotFound):
 		a.Say(w, r, http.StatusNotFound, "That is not in the notebook; it may have been deleted.")
 	case errors.Is(err, store.ErrNoUndo), errors.Is(err, store.ErrNoRedo), errors.Is(err, store.ErrSetStale):

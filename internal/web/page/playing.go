@@ -14,6 +14,7 @@ import (
 	"ornamen/core/judge"
 	"ornamen/core/player"
 	"ornamen/core/propose"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 )
 
@@ -107,18 +108,15 @@ func (a *Site) LoadPlayers(ctx context.Context) error {
 	}
 	var list []*Player
 	for _, row := range rows {
-		data, before, err := a.Store.Settings(ctx, row.ID)
+		settings, err := a.Store.Settings(ctx, row.ID)
 		if err != nil {
 			return err
 		}
-		profile, err := player.ParseProfile(data)
+		profile, err := player.ParseProfile(settings.Data)
 		if err != nil {
 			return fmt.Errorf("the player %s in the notebook cannot be read: %w", row.Name, err)
 		}
-		if data != nil {
-			before++ // the defaults lie before the first settings
-		}
-		p := &Player{Who: row, Profile: profile, Before: before, Key: summaryKey(profile)}
+		p := &Player{Who: row, Profile: profile, Settings: settings, Key: summaryKey(profile)}
 		if old := a.playerOf(row.ID); old != nil && old.Profile == profile {
 			p.Engine, p.Generation = old.Engine, old.Generation
 		} else {
@@ -162,9 +160,9 @@ type Player struct {
 	Who        store.Player
 	Profile    player.Profile
 	Engine     *judge.Engine
-	Generation uint64 // counts changes of all players, so that no report of another player is shown
-	Before     int    // settings that undo can go back to
-	Key        string // names what the notebook's summaries are judged by
+	Generation uint64         // counts changes of all players, so that no report of another player is shown
+	Settings   store.Settings // as they are kept
+	Key        string         // names what the notebook's summaries are judged by
 }
 
 // playerKey is under which a request carries who plays.
@@ -201,9 +199,10 @@ func buildOf() string {
 	return name
 }
 
-// SavePlayer keeps the profile of the request's player for the next start and for undo. One that changes nothing is no
-// step to go back over. Lists are judged anew when LoadPlayers has taken it.
-func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
+// SavePlayer keeps the profile of the request's player for the next start and for undo. base is the revision that it
+// was made on; see store.SaveSettings. One that changes nothing is no step to go back over. Lists are judged anew when
+// LoadPlayers has taken it.
+func (a *Site) SavePlayer(ctx context.Context, p player.Profile, base uint) error {
 	who := Playing(a.AsPlayerNow(ctx))
 	if p == who.Profile {
 		return nil
@@ -212,7 +211,25 @@ func (a *Site) SavePlayer(ctx context.Context, p player.Profile) error {
 	if err != nil {
 		return fmt.Errorf("keep the player: %w", err)
 	}
-	return a.Store.SaveSettings(ctx, who.Who.ID, data)
+	defaults, err := json.Marshal(player.DefaultProfile())
+	if err != nil {
+		return fmt.Errorf("keep the player: %w", err)
+	}
+	return a.Store.SaveSettings(ctx, who.Who.ID, store.NewSettings{
+		Data:     data,
+		Base:     base,
+		Defaults: defaults,
+		Check:    plays,
+	})
+}
+
+// plays refuses settings that make no player, as two changes that are each possible may come to together.
+func plays(data []byte) error {
+	p, err := player.ParseProfile(data)
+	if err == nil {
+		_, err = p.Player()
+	}
+	return refuse.Of(err)
 }
 
 // Line says in a few words on what a player plays. "Medium hand · 648 mm, 10–46, 22 frets": the numbers that every

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"ornamen/core/text"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 )
@@ -75,13 +76,13 @@ func (a Screen) people(w http.ResponseWriter, r *http.Request) error {
 	case "return":
 		err = a.Store.ReturnPlayer(ctx, f.ID)
 	default:
-		err = fmt.Errorf("%q is nothing that can be done with a player", text.Clip(f.Do, 60))
+		err = refuse.With("%q is nothing that can be done with a player", text.Clip(f.Do, 60))
 	}
 	if err == nil {
 		err = a.LoadPlayers(ctx)
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	for _, p := range a.Players() {
 		if added.ID != 0 && p.Who.ID == added.ID || f.Do == "return" && p.Who.ID == f.ID {

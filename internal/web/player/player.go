@@ -23,6 +23,7 @@ import (
 	"ornamen/core/say"
 	"ornamen/core/text"
 	"ornamen/internal/phones"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
 	"ornamen/internal/web/page"
@@ -47,6 +48,7 @@ func (a Screen) Routes(r, _ chi.Router) {
 	r.Post("/player", a.Handler(a.setPlayer))
 	r.Post("/player/reset", a.Handler(a.resetPlayer))
 	r.Post("/player/undo", a.Handler(a.undoPlayer))
+	r.Post("/player/redo", a.Handler(a.redoPlayer))
 	r.Post("/player/phones", a.Handler(a.letIn))
 	r.Post("/player/choose", a.Handler(a.choose))
 	r.Post("/player/people", a.Handler(a.people))
@@ -74,7 +76,8 @@ type playerForm struct {
 	BendFinger string `form:"bend_finger"`
 	Helpers    string `form:"helpers"`
 
-	Own      []string `form:"own"` // habits that are kept
+	Base     uint     `form:"base"` // the settings that the page shows
+	Own      []string `form:"own"`  // habits that are kept
 	Declined string   `form:"declined"`
 }
 
@@ -147,7 +150,9 @@ func (f playerForm) profile() (player.Profile, error) {
 type playerPage struct {
 	Form    playerForm
 	Line    string // the hand in a few words
+	Base    uint   // the settings that are shown
 	CanUndo bool
+	CanRedo bool
 	Default bool
 	Reach   template.HTML
 	Means   map[string]string // what a setting comes to, by name
@@ -213,20 +218,36 @@ func (a Screen) setPlayer(w http.ResponseWriter, r *http.Request) error {
 		w.WriteHeader(http.StatusNoContent) // what the page shows of the last change stays
 		return nil
 	}
-	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p) })
+	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, p, f.Base) })
 }
 
 // resetPlayer takes the defaults again. POST; it is a change like another and can be undone.
 func (a Screen) resetPlayer(w http.ResponseWriter, r *http.Request) error {
-	return a.changePlayer(w, r, func(ctx context.Context) error { return a.SavePlayer(ctx, player.DefaultProfile()) })
+	return a.changePlayer(w, r, func(ctx context.Context) error {
+		return a.SavePlayer(ctx, player.DefaultProfile(), store.Newest)
+	})
 }
 
 // undoPlayer takes back the last change of the profile.
 // POST. The profiles before are kept in the notebook, so that a restart loses none.
 func (a Screen) undoPlayer(w http.ResponseWriter, r *http.Request) error {
-	return a.changePlayer(w, r, func(ctx context.Context) error {
-		return a.Store.UndoSettings(ctx, page.Playing(ctx).Who.ID)
-	})
+	return a.moveSettings(w, r, a.Store.UndoSettings)
+}
+
+// redoPlayer goes forward again to what was taken back. POST.
+func (a Screen) redoPlayer(w http.ResponseWriter, r *http.Request) error {
+	return a.moveSettings(w, r, a.Store.RedoSettings)
+}
+
+// moveSettings goes back or forward from the settings that the page shows.
+func (a Screen) moveSettings(w http.ResponseWriter, r *http.Request, to func(context.Context, uint, uint) error) error {
+	var f struct {
+		Base uint `form:"base"`
+	}
+	if err := a.Decode(r, &f); err != nil {
+		return err
+	}
+	return a.changePlayer(w, r, func(ctx context.Context) error { return to(ctx, page.Playing(ctx).Who.ID, f.Base) })
 }
 
 // changePlayer makes a change and answers with the page and what it did to the ceilings: each
@@ -246,7 +267,7 @@ func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func
 // playerPage gathers the page; before is what was in force until this change.
 func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPage, error) {
 	c := page.Playing(ctx)
-	v := &playerPage{Form: formOf(c.Profile), CanUndo: c.Before > 0, Default: c.Profile == player.DefaultProfile(),
+	v := &playerPage{Form: formOf(c.Profile), Base: c.Settings.Revision, CanUndo: c.Settings.CanUndo, CanRedo: c.Settings.CanRedo, Default: c.Profile == player.DefaultProfile(),
 		Means: meaningsOf(c), Line: c.Line()}
 	g := c.Engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
@@ -294,15 +315,16 @@ func (a Screen) letIn(w http.ResponseWriter, r *http.Request) error {
 	switch f.Do {
 	case "open":
 		_, err = a.Phones.Open()
+		err = page.Mistake(err)
 	case "close":
 		a.Phones.Close()
 	case "forget":
 		err = a.Store.ForgetDevice(r.Context(), f.Device)
 	default:
-		err = fmt.Errorf("%q is nothing that can be done about phones", text.Clip(f.Do, 60))
+		err = refuse.With("%q is nothing that can be done about phones", text.Clip(f.Do, 60))
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return a.answerPlayer(w, r, nil)
 }

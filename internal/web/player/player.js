@@ -58,6 +58,8 @@ if (player) {
   // The body of every page bears data-player, so that these buttons have a name of their own.
   player.addEventListener('click', e => {
     const b = e.target.closest('[data-setting]');
-    if (b) post(b.dataset.setting, {do: b.dataset.do ?? '', device: b.dataset.device ?? 0});
+    if (!b) return;
+    const base = $('#player-form').elements.base.value;
+    post(b.dataset.setting, {do: b.dataset.do ?? '', device: b.dataset.device ?? 0, base});
   });
 }

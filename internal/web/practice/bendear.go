@@ -161,7 +161,7 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	} else {
 		entry.Missed = 1
 	}
-	if err := practising.Add(r.Context(), a.Store, who(r.Context()), entry); err != nil {
+	if _, err := practising.Add(r.Context(), a.Store, who(r.Context()), entry); err != nil {
 		return err
 	}
 	return a.Render(w, r, "bend-heard", page.Page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),

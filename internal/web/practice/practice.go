@@ -64,6 +64,7 @@ func (a Screen) Routes(r, work chi.Router) {
 	work.Get("/practice/log.json", a.Handler(a.logFile))
 	work.Get("/practice/report.json", a.Handler(a.report))
 	r.Post("/practice/log/import", a.Handler(a.takeLog))
+	r.Post("/practice/log/readings/{id}/back", a.Handler(a.takeReadingBack))
 	r.Post("/practice/numbers", a.Handler(a.takeNumbers))
 }
 
@@ -77,8 +78,9 @@ type practiceForm struct {
 	Part    string  `form:"part"`
 	Kind    string  `form:"kind"` // warm-up or ear, of an item of the plan; empty on the ladder
 	Tempo   float64 `form:"tempo"`
-	Do      string  `form:"do"` // clean, miss, note, undo, hurts, well, rested, easy, fine, tense, set, raised, keep, done, up, out, in
+	Do      string  `form:"do"` // clean, miss, note, undo, redo, hurts, well, rested, easy, fine, tense, set, raised, keep, done, up, out, in
 	Note    int     `form:"note"`
+	Line    uint    `form:"line"`    // of the log, that the page shows as written last: it is corrected or taken back
 	Seconds float64 `form:"seconds"` // since the round before
 }
 
@@ -107,16 +109,17 @@ func (a Screen) today(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
-	return a.answerPractice(w, r, f, false)
+	return a.answerPractice(w, r, f, false, 0)
 }
 
-// answerPractice sends the page, or to a page that is open its body.
-func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool) error {
+// answerPractice sends the page, or to a page that is open its body. After a miss it asks which note it was; after a
+// line was taken back it offers to put that one back.
+func (a Screen) answerPractice(w http.ResponseWriter, r *http.Request, f practiceForm, missed bool, back uint) error {
 	v, err := a.practiceView(r.Context(), f)
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
-	v.AskNote = missed && v.Stand != nil
+	v.AskNote, v.Back = missed && v.Stand != nil, back
 	return a.RenderBody(w, r, "practice", page.Page{Title: "Practice", Where: "practice", Data: v})
 }
 
@@ -136,20 +139,26 @@ func (a Screen) practise(w http.ResponseWriter, r *http.Request) error {
 	case "note":
 		err = a.missedNote(ctx, f)
 	case "undo":
-		_, err = a.Store.Unplay(ctx, who(ctx))
+		_, err = a.Store.TakeBack(ctx, who(ctx), f.Line)
+	case "redo":
+		_, err = a.Store.PutBack(ctx, who(ctx), f.Line)
 	case "hurts", "well", "rested", "easy", "fine", "tense":
 		comfort := map[string]practice.Comfort{"hurts": practice.Hurts, "well": practice.Well,
 			"rested": practice.Fine, "easy": practice.Easy, "fine": practice.Fine, "tense": practice.Tense}[f.Do]
-		err = practising.Add(ctx, a.Store, who(ctx), practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
+		_, err = practising.Add(ctx, a.Store, who(ctx), practice.Entry{Title: f.Do, Comfort: comfort, Time: now})
 	case "set", "raised", "keep", "done", "up", "out", "in":
 		err = a.word(ctx, f, now)
 	default:
 		err = page.Refuse(fmt.Errorf("%q is nothing that can be said here", text.Clip(f.Do, 60)))
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
-	return a.answerPractice(w, r, f, f.Do == "miss")
+	back := uint(0)
+	if f.Do == "undo" {
+		back = f.Line
+	}
+	return a.answerPractice(w, r, f, f.Do == "miss", back)
 }
 
 // word writes what the player says of the part on the stand, or of its lick: a tempo that is set, a wanted tempo
@@ -171,7 +180,8 @@ func (a Screen) word(ctx context.Context, f practiceForm, now time.Time) error {
 	case "raised":
 		x.Tempo = practice.RaiseTo(f.Tempo)
 	}
-	return practising.Add(ctx, a.Store, who(ctx), x)
+	_, err = practising.Add(ctx, a.Store, who(ctx), x)
+	return err
 }
 
 // partOf is the part on the stand.
@@ -223,28 +233,28 @@ func (a Screen) round(ctx context.Context, f practiceForm, now time.Time) error 
 	if k := practice.Kind(f.Kind); k == practice.WarmUp || k == practice.Ear {
 		x.Kind = k
 	}
-	return practising.Add(ctx, a.Store, who(ctx), x)
+	_, err = practising.Add(ctx, a.Store, who(ctx), x)
+	return err
 }
 
-// missedNote says which note the last round missed. It rewrites that entry, unless it was clean or of another lick, as
-// when two tabs practise: then it stays as it is. A note beyond the part is as if none was said.
+// missedNote says which note was missed of the round that the page has logged: one write, which names the line that it
+// corrects. A note beyond the part is as if none was said.
 func (a Screen) missedNote(ctx context.Context, f practiceForm) error {
-	last, err := a.Store.Unplay(ctx, who(ctx))
-	if err != nil {
-		return err
-	}
-	if last.LickID == f.Lick && last.Missed > 0 && f.Note >= last.First && f.Note <= last.Last {
-		last.Note = f.Note
-	}
-	last.ID = 0
-	return a.Store.Play(ctx, who(ctx), last)
+	_, err := a.Store.Correct(ctx, who(ctx), f.Line, func(p *store.Played) {
+		if p.Missed > 0 && f.Note >= p.First && f.Note <= p.Last {
+			p.Note = f.Note
+		}
+	})
+	return err
 }
 
 // logPage shows progress and the player's own numbers.
 func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
-		Added int `form:"added"`
-		Of    int `form:"of"` // lines of a file that was just read
+		Added   int  `form:"added"`
+		Of      int  `form:"of"`      // lines of a file that was just read
+		Reading uint `form:"reading"` // that can be taken back
+		Back    int  `form:"back"`    // lines that were just taken back
 	}
 	if err := a.Decode(r, &f); err != nil {
 		return err
@@ -261,6 +271,15 @@ func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 				false: fmt.Sprint(had) + " were"}[had == 1]))
 		}
 		v.Notice = &page.Notice{Text: text}
+		if f.Reading > 0 {
+			v.Notice.Actions = []page.Action{{
+				Label: "Take it back as a whole",
+				Post:  fmt.Sprintf("/practice/log/readings/%d/back", f.Reading),
+			}}
+		}
+	}
+	if f.Back > 0 {
+		v.Notice = &page.Notice{Text: page.SentenceCase(say.Count(f.Back, "line")) + " taken back. The file can be read again, into this log or another."}
 	}
 	return a.Render(w, r, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
 }
@@ -324,12 +343,25 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Refuse(fmt.Errorf("%s was not read: %w", name, err))
 	}
-	to, added, err := practised.Take(ctx, a.Store, page.Playing(ctx).Who, r.FormValue("who"))
+	to, reading, err := practised.Take(ctx, a.Store, page.Playing(ctx).Who, r.FormValue("who"))
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	page.Choose(w, r, to.Key) // the log that has grown is the one that is shown
-	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d", added, practised.Rounds))
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d&reading=%d", reading.Added, practised.Rounds, reading.ID))
+}
+
+// takeReadingBack takes back what a file added to a log, and whom it bound the log to.
+func (a Screen) takeReadingBack(w http.ResponseWriter, r *http.Request) error {
+	id, err := a.IDAndForm(r, &struct{}{})
+	if err != nil {
+		return err
+	}
+	_, lines, err := a.Store.TakeReadingBack(r.Context(), id)
+	if err != nil {
+		return err
+	}
+	return page.Redirect(w, r, fmt.Sprintf("/practice/log?back=%d", lines))
 }
 
 // takeNumbers makes the player's own numbers those that all lines are judged by: what the log
@@ -340,14 +372,15 @@ func (a Screen) takeNumbers(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	profile, err := page.Playing(r.Context()).Profile.With(practising.Shown(log))
+	err = page.Mistake(err)
 	if err == nil {
-		err = a.SavePlayer(r.Context(), profile)
+		err = a.SavePlayer(r.Context(), profile, store.Newest)
 	}
 	if err == nil {
 		err = a.LoadPlayers(r.Context())
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return page.Redirect(w, r, "/practice/log")
 }

@@ -14,7 +14,7 @@ if (practice) {
     if (rounds.includes(what)) since = performance.now();
     const s = state();
     // One at a time, so that no round is written at a tempo that has passed.
-    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, set: s.set || 0, lick: s.lick || 0, part: s.part || '', kind: s.kind || '', tempo: (what === 'raised' || what === 'keep' ? state().wanted : state().tempo) || 0, seconds: seconds.toFixed(1), ...more}}));
+    tell = tell.then(() => htmx.ajax('POST', '/practice', {source: practice, target: '#notice', swap: 'none', values: {do: what, minutes: s.minutes, set: s.set || 0, lick: s.lick || 0, part: s.part || '', kind: s.kind || '', line: s.line || 0, tempo: (what === 'raised' || what === 'keep' ? state().wanted : state().tempo) || 0, seconds: seconds.toFixed(1), ...more}}));
   };
   // The clock of the part on the stand: what the log has of today, and the round under way.
   setInterval(() => {
@@ -26,7 +26,7 @@ if (practice) {
   practice.addEventListener('click', e => {
     const b = e.target.closest('[data-say]'), a = e.target.closest('a[data-tones]');
     const step = e.target.closest('[data-faster]');
-    if (b) say(b.dataset.say, b.dataset.note ? {note: b.dataset.note} : {});
+    if (b) say(b.dataset.say, {...(b.dataset.note ? {note: b.dataset.note} : {}), ...(b.dataset.line ? {line: b.dataset.line} : {})});
     if (step) strip.faster(1.05 ** step.dataset.faster);
     if (a && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); listening.stop(); since = performance.now(); htmx.ajax('GET', a.getAttribute('href'), {source: practice, target: '#notice', swap: 'none'}); }
   });

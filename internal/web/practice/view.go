@@ -40,6 +40,8 @@ type practicePage struct {
 	AskNote bool
 	Notes   []int
 	Last    string // what was written last, that can be taken back
+	Line    uint   // its number
+	Back    uint   // a line that was just taken back, and can be put back
 }
 
 // planRow is one thing of the plan. On is on the stand, Done played today. A row without a link is a break.
@@ -152,8 +154,12 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	v.Played = practice.PlayedSince(log, now)
 	v.Rest = v.Played >= practice.RestAfter
-	if k := len(log) - 1; k >= 0 && now.Sub(log[k].Time) < time.Hour {
-		v.Last = lastWord(log[k])
+	last, line, err := practising.LastLine(ctx, a.Store, who(ctx))
+	if err != nil {
+		return nil, err
+	}
+	if line > 0 && now.Sub(last.Time) < time.Hour {
+		v.Last, v.Line = lastWord(last), line
 	}
 	if f.Lick != 0 {
 		if err := a.stand(ctx, v, f, book); err != nil {

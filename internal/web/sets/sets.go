@@ -28,6 +28,7 @@ import (
 	"ornamen/internal/handover"
 	"ornamen/internal/lesson"
 	"ornamen/internal/practising"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -66,10 +67,10 @@ func (a Screen) Routes(r, work chi.Router) {
 
 // setForm is a change of a set: what is done with which lick of it.
 type setForm struct {
-	Do     string `form:"do"`
-	N      int    `form:"n"` // the lick's place, from 1
-	Value  string `form:"value"`
-	Before int    `form:"before"` // versions that there were when the page was drawn
+	Do    string `form:"do"`
+	N     int    `form:"n"` // the lick's place, from 1
+	Value string `form:"value"`
+	Base  uint   `form:"base"` // the version that the page shows
 }
 
 // add makes a set, empty or with the lick that somebody came to add.
@@ -83,13 +84,13 @@ func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	ctx := r.Context()
-	x, before := store.Set{Name: cmp.Or(strings.TrimSpace(f.Name), "New set")}, -1
+	x, base := store.Set{Name: cmp.Or(strings.TrimSpace(f.Name), "New set")}, uint(store.Newest)
 	if f.Set != 0 {
 		var err error
 		if x, err = a.Store.SetOf(ctx, f.Set); err != nil {
 			return err
 		}
-		before = x.Before
+		base = x.Revision
 	}
 	for k, name := 2, x.Name; f.Set == 0; k++ { // "New set" is a name to begin with
 		if _, taken, err := a.Store.SetNamed(ctx, x.Name); err != nil || !taken {
@@ -106,9 +107,9 @@ func (a Screen) add(w http.ResponseWriter, r *http.Request) error {
 		}
 		x.Items = append(x.Items, store.SetItem{Lick: f.Lick})
 	}
-	x, err := a.Store.SaveSet(ctx, x, before)
+	x, err := a.Store.SaveSet(ctx, x, base)
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return page.Redirect(w, r, fmt.Sprintf("/sets/%d", x.ID))
 }
@@ -130,18 +131,22 @@ func (a Screen) change(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	ctx, before := r.Context(), x
-	if f.Do == "undo" {
-		err = a.Store.UndoSet(ctx, x.ID)
-	} else {
+	switch f.Do {
+	case "undo":
+		err = a.Store.UndoSet(ctx, x.ID, f.Base)
+	case "redo":
+		err = a.Store.RedoSet(ctx, x.ID, f.Base)
+	default:
+		if f.Base != x.Revision {
+			// Of a page that shows another version, "the third lick" may be another lick.
+			return store.ErrSetStale
+		}
 		if x, err = a.changed(ctx, x, f); err == nil && !reflect.DeepEqual(x, before) {
-			_, err = a.Store.SaveSet(ctx, x, f.Before)
+			_, err = a.Store.SaveSet(ctx, x, f.Base)
 		}
 	}
-	if errors.Is(err, store.ErrSetStale) || errors.Is(err, store.ErrNoUndo) {
-		return err
-	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	if err := a.tidied(ctx, before); err != nil {
 		return err
@@ -176,13 +181,13 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 	case "add":
 		e, err := a.named(ctx, value)
 		if err != nil {
-			return x, err
+			return x, page.Mistake(err)
 		}
 		x.Items = append(x.Items, store.SetItem{Lick: e.ID})
 		return x, nil
 	}
 	if f.N < 1 || f.N > len(x.Items) {
-		return x, errors.New("that lick is no longer in the set; look again")
+		return x, refuse.With("that lick is no longer in the set; look again")
 	}
 	it := &x.Items[f.N-1]
 	switch f.Do {
@@ -196,7 +201,7 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 	case "to": // dragged before another place
 		to, err := strconv.Atoi(value)
 		if err != nil || to < 1 || to > len(x.Items) {
-			return x, errors.New("there is no such place in the set")
+			return x, refuse.With("there is no such place in the set")
 		}
 		moved := x.Items[f.N-1]
 		x.Items = slices.Insert(slices.Delete(x.Items, f.N-1, f.N), to-1, moved)
@@ -205,7 +210,7 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 		if value != "" {
 			tempo, err := strconv.ParseFloat(strings.Replace(value, ",", ".", 1), 64)
 			if err != nil {
-				return x, fmt.Errorf("%q is no tempo", text.Clip(value, 60))
+				return x, refuse.With("%q is no tempo", text.Clip(value, 60))
 			}
 			e, err := a.Get(ctx, it.Lick)
 			if err != nil {
@@ -237,11 +242,11 @@ func (a Screen) changed(ctx context.Context, x store.Set, f setForm) (store.Set,
 	case "key":
 		moved, err := a.moved(ctx, *it, value)
 		if err != nil {
-			return x, err
+			return x, page.Mistake(err)
 		}
 		*it = moved
 	default:
-		return x, fmt.Errorf("%q is nothing that can be done with a set", text.Clip(f.Do, 60))
+		return x, refuse.With("%q is nothing that can be done with a set", text.Clip(f.Do, 60))
 	}
 	return x, nil
 }
@@ -377,7 +382,7 @@ func (a Screen) restore(w http.ResponseWriter, r *http.Request) error {
 		err = a.Store.RestoreSet(r.Context(), n)
 	}
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return page.Redirect(w, r, fmt.Sprintf("/sets/%d", n))
 }
@@ -403,7 +408,7 @@ func (a Screen) sheet(w http.ResponseWriter, r *http.Request) error {
 		return handover.Sheet(ctx, page.EngineOf(ctx), lesson.Head(x, items, !f.Each), licksOf(licks))
 	})
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	w.Header().Set("Content-Security-Policy", sheet.Policy)
@@ -440,7 +445,7 @@ func (a Screen) handOver(w http.ResponseWriter, r *http.Request) error {
 		return lesson.Write(ctx, &b, a.Store, page.EngineOf(ctx), x, f.Page)
 	})
 	if err != nil {
-		return page.Mistake(err)
+		return err
 	}
 	return page.Send(w, "application/zip", cmp.Or(lick.Lick{Title: x.Name}.FileName(), "set")+".zip", b.Bytes())
 }

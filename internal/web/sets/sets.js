@@ -7,7 +7,7 @@ if (set) {
   const state = () => $('#set-state').dataset;
   let queue = Promise.resolve();
   const send = (what, n, value = '') => queue = queue.then(() => htmx.ajax('POST', `/sets/${state().set}`,
-    {source: set, target: '#notice', swap: 'none', values: {do: what, n: n || 0, value, before: state().before}})).catch(() => {});
+    {source: set, target: '#notice', swap: 'none', values: {do: what, n: n || 0, value, base: state().base}})).catch(() => {});
   const row = el => +el.closest('.setrow')?.dataset.n || 0;
   set.addEventListener('click', e => {
     const b = e.target.closest('button[data-do]');
@@ -42,7 +42,12 @@ if (set) {
     else if (e.key === 'Enter') $('a', r)?.click();
   });
   document.addEventListener('keydown', e => {
-    if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !e.target.matches('input, textarea')) { e.preventDefault(); send('undo'); }
+    if (!(e.ctrlKey || e.metaKey) || e.target.matches('input, textarea')) return;
+    const key = e.key.toLowerCase();
+    const what = key === 'y' || key === 'z' && e.shiftKey ? 'redo' : key === 'z' ? 'undo' : '';
+    if (!what) return;
+    e.preventDefault();
+    send(what);
   });
   let dragged = 0;
   set.addEventListener('dragstart', e => { dragged = row(e.target); e.dataTransfer.effectAllowed = 'move'; e.dataTransfer.setData('text/plain', String(dragged)); });

@@ -92,8 +92,8 @@ type setView struct {
 	ID                   uint
 	Name, Remark, Target string
 	Kind                 string
-	Before               int
-	CanUndo              bool
+	Base                 uint // the version that is shown
+	CanUndo, CanRedo     bool
 	Homework             bool
 	Rows                 []setRow
 	Time                 string // what it takes to play
@@ -158,8 +158,8 @@ func (a Screen) view(ctx context.Context, id uint) (*setView, error) {
 	if err != nil {
 		return nil, err
 	}
-	v := &setView{ID: x.ID, Name: x.Name, Remark: x.Remark, Target: x.Target, Kind: string(x.Kind), Before: x.Before,
-		CanUndo: x.Before > 0, Homework: x.Kind == store.Homework, One: len(x.Items) == 1}
+	v := &setView{ID: x.ID, Name: x.Name, Remark: x.Remark, Target: x.Target, Kind: string(x.Kind), Base: x.Revision,
+		CanUndo: x.CanUndo, CanRedo: x.CanRedo, Homework: x.Kind == store.Homework, One: len(x.Items) == 1}
 	paces, err := a.paces(ctx, x)
 	if err != nil {
 		return nil, err
