@@ -1,6 +1,8 @@
 package practice
 
 import (
+	"bufio"
+	"bytes"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -127,9 +129,12 @@ func WriteCSV(w io.Writer, log []Entry) error {
 
 // ReadCSV reads such a log, its columns in any order, line by line. An error names the line.
 // Columns that are missing are empty, but for time, lick, tempo, clean and missed; those that
-// are not known are passed over, as a spreadsheet adds its own.
+// are not known are passed over, as a spreadsheet adds its own. Columns may be parted by semicolons or tabs, as
+// spreadsheets write them where the comma parts a number; see comma.
 func ReadCSV(r io.Reader) ([]Entry, error) {
-	c := csv.NewReader(r)
+	b := bufio.NewReader(r)
+	c := csv.NewReader(b)
+	c.Comma = comma(b)
 	head, err := c.Read()
 	if err != nil {
 		return nil, errors.New("that is no log: its first line names no columns")
@@ -159,7 +164,7 @@ func ReadCSV(r io.Reader) ([]Entry, error) {
 			return nil, err
 		}
 		line, _ := c.FieldPos(0)
-		e, err := entryOf(row, at)
+		e, err := entryOf(row, at, c.Comma != ',')
 		if err == nil {
 			err = e.Check()
 		}
@@ -173,8 +178,21 @@ func ReadCSV(r io.Reader) ([]Entry, error) {
 	}
 }
 
-// entryOf reads one line of the CSV.
-func entryOf(row []string, at map[string]int) (e Entry, err error) {
+// comma is what parts the columns of a table, as its first line tells: the most frequent of comma, semicolon and tab.
+func comma(b *bufio.Reader) rune {
+	head, _ := b.Peek(b.Size())
+	head, _, _ = bytes.Cut(head, []byte("\n"))
+	best := ','
+	for _, c := range ";\t" {
+		if bytes.Count(head, []byte(string(c))) > bytes.Count(head, []byte(string(best))) {
+			best = c
+		}
+	}
+	return best
+}
+
+// entryOf reads one line of the CSV. decimalComma says that a number may have a comma for its point.
+func entryOf(row []string, at map[string]int, decimalComma bool) (e Entry, err error) {
 	text := func(name string) string {
 		if i, ok := at[name]; ok {
 			return row[i]
@@ -190,6 +208,9 @@ func entryOf(row []string, at map[string]int) (e Entry, err error) {
 		s := text(name)
 		if s == "" {
 			return 0
+		}
+		if decimalComma {
+			s = strings.Replace(s, ",", ".", 1)
 		}
 		x, wrong := strconv.ParseFloat(s, 64)
 		if wrong != nil || math.IsNaN(x) || math.IsInf(x, 0) {

@@ -15,6 +15,7 @@ import (
 	"ornamen/core/practice"
 	"ornamen/core/testline"
 	"ornamen/internal/practising"
+	"ornamen/internal/refuse"
 	"ornamen/internal/store"
 )
 
@@ -239,4 +240,87 @@ func TestHostileSets(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
+}
+
+// Two students began from copies of the teacher's notebook, and so have the teacher's key and name. Neither report goes
+// anywhere without being asked for, each is bound to its student and not to the copy, and a wrong choice is taken back
+// as a whole.
+func TestReportsOfCopies(t *testing.T) {
+	teacher, x := filled(t)
+	ctx := t.Context()
+	var names []string
+	for _, name := range []string{"Juna", "Bram"} {
+		if _, err := teacher.AddPlayer(ctx, name, 0); err != nil {
+			t.Fatal(err)
+		}
+		names = append(names, name)
+	}
+	report := func(name string) Report {
+		t.Helper()
+		path := filepath.Join(t.TempDir(), name+".db")
+		if err := teacher.Backup(ctx, path); err != nil {
+			t.Fatal(err)
+		}
+		s, err := store.Open(path, func() time.Time { return now })
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer s.Close()
+		if _, err := practising.Add(ctx, s, 1, practice.Entry{Lick: x.Items[0].Lick, Title: name, Tempo: 60, Clean: 1,
+			Time: now}); err != nil {
+			t.Fatal(err)
+		}
+		who, err := s.PlayerNamed(ctx, "")
+		if err != nil {
+			t.Fatal(err)
+		}
+		var b bytes.Buffer
+		if _, err := WriteReport(ctx, &b, s, who, nil); err != nil {
+			t.Fatal(err)
+		}
+		r, err := ReadReport(b.Bytes())
+		if err != nil {
+			t.Fatal(err)
+		}
+		return r
+	}
+	first, second := report("first"), report("second")
+	if first.Key != second.Key || first.Source() == second.Source() {
+		t.Fatalf("%s %s", first.Source(), second.Source())
+	}
+	holds := func(name string, want int) {
+		t.Helper()
+		p, err := teacher.PlayerNamed(ctx, name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if log, err := teacher.Log(ctx, p.ID); err != nil || len(log) != want {
+			t.Errorf("%s has %d lines, not %d (%v)", name, len(log), want, err)
+		}
+	}
+	var unknown *UnknownError
+	if _, _, err := TakeReport(ctx, teacher, first, ""); !errors.As(err, &unknown) || !refuse.Is(err) {
+		t.Errorf("the first report went somewhere: %v", err)
+	}
+	holds("", 0)
+	// The wrong one is chosen, and taken back; until then the right one is refused.
+	_, wrong, err := TakeReport(ctx, teacher, first, names[1])
+	if err != nil || wrong.Added != 1 {
+		t.Fatalf("%+v %v", wrong, err)
+	}
+	if _, _, err := TakeReport(ctx, teacher, first, names[0]); err == nil || !strings.Contains(err.Error(), "take it back") {
+		t.Errorf("%v", err)
+	}
+	if _, n, err := teacher.TakeReadingBack(ctx, wrong.ID); err != nil || n != 1 {
+		t.Errorf("%d lines went back, %v", n, err)
+	}
+	for i, r := range []Report{first, second} {
+		for _, who := range []string{names[i], ""} {
+			if p, _, err := TakeReport(ctx, teacher, r, who); err != nil || p.Name != names[i] {
+				t.Errorf("%q: %s, %v", who, p.Name, err)
+			}
+		}
+		holds(names[i], 1)
+	}
+	holds("", 0)
 }

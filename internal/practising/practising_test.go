@@ -1,7 +1,13 @@
 package practising
 
 import (
+	"bytes"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
 	"path/filepath"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -145,5 +151,66 @@ func TestCheck(t *testing.T) {
 	}
 	if err := Check([]store.Played{good, bad}); err == nil || !strings.Contains(err.Error(), "entry 2") {
 		t.Errorf("%v", err)
+	}
+}
+
+// One's own log, read in again, adds nothing: as CSV, whose times are whole seconds, as JSON, and as a spreadsheet
+// writes it, with semicolons, decimal commas and fifteen digits.
+func TestOwnLogIsThereOnce(t *testing.T) {
+	s, e, now := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
+	for k := range 40 {
+		*now = now.Add(1300 * time.Millisecond)
+		x := practice.Entry{
+			Lick:     e.ID,
+			Title:    "Weir; the “long” one, twice",
+			Tempo:    60 + float64(k)/3,
+			Clean:    k % 2,
+			Missed:   1 - k%2,
+			Minutes:  float64(k) / 7,
+			Picking:  130.43478260869566 + float64(k),
+			Fretting: 170.45454545454547,
+			Time:     now.Add(time.Duration(k) * 317 * time.Millisecond),
+		}
+		if _, err := Add(t.Context(), s, 1, x, x); err != nil {
+			t.Fatal(err)
+		}
+	}
+	log, err := Written(t.Context(), s, 1)
+	if err != nil || len(log) != 80 {
+		t.Fatalf("%d lines, %v", len(log), err)
+	}
+	var table, sheet, list bytes.Buffer
+	if err := errors.Join(practice.WriteCSV(&table, log), json.NewEncoder(&list).Encode(log)); err != nil {
+		t.Fatal(err)
+	}
+	rows, err := csv.NewReader(bytes.NewReader(table.Bytes())).ReadAll()
+	if err != nil {
+		t.Fatal(err)
+	}
+	w := csv.NewWriter(&sheet)
+	w.Comma = ';'
+	for _, row := range rows {
+		for i, cell := range row {
+			if x, err := strconv.ParseFloat(cell, 64); err == nil {
+				row[i] = strings.Replace(strconv.FormatFloat(x, 'g', 15, 64), ".", ",", 1)
+			}
+		}
+		w.Write(row)
+	}
+	w.Flush()
+	for name, data := range map[string][]byte{"log.csv": table.Bytes(), "sheet.csv": sheet.Bytes(), "log.json": list.Bytes()} {
+		again, err := Read(name, bytes.NewReader(data))
+		if err != nil || len(again) != len(log) {
+			t.Errorf("%s: %d lines, %v", name, len(again), err)
+			continue
+		}
+		if r, err := Take(t.Context(), s, store.Reading{PlayerID: 1, Name: name}, again); err != nil || r.Added != 0 {
+			t.Errorf("%s: %d of %d lines are added, %v", name, r.Added, len(again), err)
+		}
+	}
+	// A round more of the same second is a round of its own.
+	more := append(slices.Clone(log), log[0])
+	if n, err := Missing(t.Context(), s, 1, more); err != nil || n != 1 {
+		t.Errorf("%d are missing, %v", n, err)
 	}
 }

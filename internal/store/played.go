@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
@@ -316,6 +317,10 @@ func stillHolding(tx *gorm.DB, who uint, rows []Played) ([]Played, error) {
 func (p Played) alike() Played {
 	p.ID, p.PlayerID, p.LickID, p.RevisionID, p.ReadingID = 0, 0, 0, 0, 0
 	p.Zone, p.Replaces = nil, nil
+	// A spreadsheet keeps fifteen digits.
+	for _, x := range []*float64{&p.Tempo, &p.Minutes, &p.Picking, &p.Fretting, &p.Reach, &p.Bends} {
+		*x = math.Round(*x*1e6) / 1e6
+	}
 	p.At = p.At.UTC().Truncate(time.Second)
 	return p
 }

@@ -1,12 +1,10 @@
 package store
 
 import (
-	"bufio"
 	"context"
 	"errors"
 	"fmt"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -37,76 +35,9 @@ func titled(title string) lick.Lick {
 
 func TestMain(m *testing.M) {
 	if path := os.Getenv("ORNAMEN_TEST_WRITER"); path != "" {
-		writeForever(path)
+		writeForever(path, os.Getenv("ORNAMEN_TEST_KIND"))
 	}
 	os.Exit(m.Run())
-}
-
-// writeForever commits to lick 1 until it is killed, and says every revision
-// that was saved.
-func writeForever(path string) {
-	s, err := Open(path, clock)
-	if err != nil {
-		fmt.Println("error", err)
-		os.Exit(1)
-	}
-	e, err := s.Get(ctx, 1)
-	for i := 0; err == nil; i++ {
-		e, err = s.Commit(ctx, 1, e.Revision, titled(fmt.Sprintf("edit %d", i)), "edit")
-		if err == nil {
-			fmt.Println("saved", e.Revision)
-		}
-	}
-	fmt.Println("error", err)
-	os.Exit(1)
-}
-
-// Killing the process at any moment loses at most the edit in flight.
-func TestKilledWriter(t *testing.T) {
-	path := filepath.Join(t.TempDir(), "notebook.db")
-	s := open(t, path)
-	if _, err := s.Add(ctx, titled("start"), "made"); err != nil {
-		t.Fatal(err)
-	}
-	s.Close()
-	for round := range 8 {
-		cmd := exec.Command(os.Args[0])
-		cmd.Env = append(os.Environ(), "ORNAMEN_TEST_WRITER="+path)
-		out, err := cmd.StdoutPipe()
-		if err != nil {
-			t.Fatal(err)
-		}
-		if err := cmd.Start(); err != nil {
-			t.Fatal(err)
-		}
-		lines := bufio.NewScanner(out)
-		var last uint
-		for n := 0; lines.Scan(); n++ {
-			if _, err := fmt.Sscanf(lines.Text(), "saved %d", &last); err != nil {
-				t.Fatalf("the writer says %q", lines.Text())
-			}
-			if n == 3+7*round {
-				cmd.Process.Kill()
-			}
-		}
-		cmd.Wait()
-		s := open(t, path)
-		e, err := s.Get(ctx, 1)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if e.Revision < last {
-			t.Errorf("round %d: revision %d was saved, %d is there", round, last, e.Revision)
-		}
-		var ok string
-		if err := s.db.Raw("PRAGMA integrity_check").Scan(&ok).Error; err != nil || ok != "ok" {
-			t.Errorf("round %d: %s %v", round, ok, err)
-		}
-		if _, err := s.Commit(ctx, 1, e.Revision, titled("goes on"), "edit"); err != nil {
-			t.Errorf("round %d: %v", round, err)
-		}
-		s.Close()
-	}
 }
 
 func TestUndoRedo(t *testing.T) {
