@@ -4,6 +4,9 @@ import (
 	"encoding/binary"
 	"slices"
 	"sync"
+	"sync/atomic"
+
+	"ornamen/core/kept"
 )
 
 // matrix holds the need of every move between the postures of two events, row by row: need[i*len(to)+j].
@@ -35,7 +38,23 @@ func (mx *matrix) rowLeast() []float64 {
 	return mx.rows
 }
 
-// Bounds of what a model keeps, in bytes (about 75 kB a move between two notes).
+// What is kept of all models together, so that a notebook of fifty players takes no more memory than one of one. What
+// was not used for longest goes first, and with it what a model left that nobody has any more.
+var (
+	keptMatrices = kept.New[modelKey](keptMoves, (*matrix).bytes)
+	keptPostures = kept.New[modelKey](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })
+)
+
+// modelKey names what is kept by the model that it is of.
+type modelKey struct {
+	model uint64
+	key   string
+}
+
+// models counts those that were made.
+var models atomic.Uint64
+
+// Bounds of what is kept, in bytes (about 75 kB a move between two notes).
 const (
 	keptMoves    = 384 << 20
 	keptStands   = 4 << 20
@@ -54,12 +73,12 @@ func (mx *matrix) bytes() int {
 
 // stand lists the postures of an event, kept between calls.
 func (m *Model) stand(touches []Touch) []posture {
-	key := string(appendKey(nil, touches))
-	if ps, ok := m.stands.Get(key); ok {
+	key := modelKey{m.number, string(appendKey(nil, touches))}
+	if ps, ok := keptPostures.Get(key); ok {
 		return ps
 	}
 	ps := m.postures(touches)
-	m.stands.Put(key, ps)
+	keptPostures.Put(key, ps)
 	return ps
 }
 
@@ -100,11 +119,12 @@ func (m *Model) matrix(key string, x, y []Touch, viaOpen bool) *matrix {
 
 // keep makes a matrix unless it is kept already.
 func (m *Model) keep(key string, make func() *matrix) *matrix {
-	if mx, ok := m.moves.Get(key); ok {
+	of := modelKey{m.number, key}
+	if mx, ok := keptMatrices.Get(of); ok {
 		return mx
 	}
 	mx := make()
-	m.moves.Put(key, mx)
+	keptMatrices.Put(of, mx)
 	return mx
 }
 

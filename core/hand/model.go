@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"ornamen/core/figure"
-	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/neck"
 )
@@ -35,8 +34,7 @@ type Model struct {
 	press   []neck.MM  // where a finger presses, by fret, from behind frets before the first
 	stances []stance   // in rising order of their frames
 	at      [4][][]int // at[finger][fret]: the stances whose finger stands there
-	moves   *kept.Kept[string, *matrix]
-	stands  *kept.Kept[string, []posture]
+	number  uint64     // tells it from other models in what is kept
 	logs    logTables
 
 	bendEfforts [2][4]float64 // effort in ms of a full and of a light bend, by finger
@@ -45,8 +43,7 @@ type Model struct {
 
 // NewModel prepares the frames of a hand on a guitar.
 func NewModel(h Hand, g neck.Guitar) *Model {
-	m := &Model{Hand: h, Guitar: g, bendEfforts: bendEfforts(h), moves: kept.New[string](keptMoves, (*matrix).bytes),
-		stands: kept.New[string](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })}
+	m := &Model{Hand: h, Guitar: g, bendEfforts: bendEfforts(h), number: models.Add(1)}
 	habits, _ := figure.ParseHabits(h.Habits) // a text that cannot be read is no habit
 	m.whose = figure.Of{LongScale: g.Scale > longScale, Habits: habits}
 	last := g.Frets + hover

@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -65,6 +66,19 @@ func Hearable(l lick.Lick) error {
 	return nil
 }
 
+// errNoTone is a recording in which nothing of a line is heard.
+var errNoTone = errors.New("no tone was heard: play the line alone, near the microphone")
+
+// probe is how often a recording is looked into before all of it is listened to, in seconds: a tone that is part of a
+// line lasts that long. A minute of noise is told in a twentieth of the time that it takes to listen to it.
+const probe = shortestHeard
+
+// isNoise says whether no tone sounds at any of the moments of a first look.
+func isNoise(ctx context.Context, samples []float32, rate int) (bool, error) {
+	moments, err := Track(ctx, samples, rate, probe)
+	return !slices.ContainsFunc(moments, func(m Moment) bool { return m.Hertz > 0 }), err
+}
+
 // Line listens to a single-note line that was played at the lick's tempo, its first note taken as on time. It is a help
 // with limits: chords, ringing strings and fast notes confuse it, and a note that is struck again very softly is not
 // told from one that rings. The error is one sentence.
@@ -77,13 +91,16 @@ func Line(ctx context.Context, samples []float32, rate int, l lick.Lick) ([]Note
 	if err != nil {
 		return nil, err
 	}
+	if noise, err := isNoise(ctx, samples, rate); noise || err != nil {
+		return nil, cmp.Or(err, errNoTone)
+	}
 	moments, err := Track(ctx, samples, rate, listen)
 	if err != nil {
 		return nil, err
 	}
 	heard := tones(moments, samples, rate)
 	if len(heard) == 0 {
-		return nil, errors.New("no tone was heard: play the line alone, near the microphone")
+		return nil, errNoTone
 	}
 	times := l.Timeline()
 	out := make([]Note, len(l.Notes))

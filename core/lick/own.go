@@ -32,10 +32,15 @@ func (n Note) hand() Hand {
 	return h
 }
 
-// take sets a hand in place of the one that is set. A stroke on a note that sounds without one is let go.
+// take sets a hand in place of the one that is set, as far as the note can have it: a stroke on a note that sounds
+// without one is let go, and so is a finger that presses where the string is open now, or the sign of an open string
+// where it is not. The note may have been given another place by somebody who does not see this hand.
 func (n *Note) take(h Hand) {
 	if n.Slur.Slurred() {
 		h.Stroke, h.Lock = "", h.Lock.With(FieldStroke, false)
+	}
+	if n.Fret == 0 && h.Finger.Fretting() || n.Fret > 0 && h.Finger == Open {
+		h.Finger, h.Lock = NoFinger, h.Lock.With(FieldFinger, false)
 	}
 	n.Finger, n.Stroke = h.Finger, h.Stroke
 	for _, f := range []Field{FieldFinger, FieldStroke} {

@@ -51,7 +51,7 @@ type (
 	}
 	// Divisions is how many parts a quarter has from here on; every duration counts in them.
 	xAttributes struct {
-		Divisions int64    `xml:"divisions,omitempty"`
+		Divisions *int64   `xml:"divisions"`
 		Key       *xKey    `xml:"key"`
 		Beats     string   `xml:"time>beats,omitempty"`
 		Unit      string   `xml:"time>beat-type,omitempty"`

@@ -18,6 +18,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/say"
+	"ornamen/core/text"
 	"ornamen/format/read"
 )
 
@@ -273,19 +274,41 @@ func (r *reader) advance(t lick.Time) {
 	r.most = lick.Later(r.most, r.now)
 }
 
+// meterOf reads a meter, of which the beats may be added up: "3+2" over 8 is 5/8.
+func meterOf(beats, unit string) (lick.Meter, error) {
+	sum := 0
+	for _, part := range strings.Split(beats, "+") {
+		n, err := strconv.Atoi(strings.TrimSpace(part))
+		if err != nil || n < 1 || n > 999 {
+			sum = 0
+			break
+		}
+		sum += n
+	}
+	m, err := lick.ParseMeter(fmt.Sprintf("%d/%s", sum, strings.TrimSpace(unit)))
+	if err != nil {
+		return m, fmt.Errorf("the score’s meter, %s over %s, is none", text.Clip(beats, 20), text.Clip(unit, 20))
+	}
+	return m, nil
+}
+
 // attributes read divisions, meter, tuning, transposition. A meter that changes later is counted as left out: a lick
 // has one. Lines of the staff are counted from the thick string, ours from the thin one.
 func (r *reader) attributes(a xAttributes) error {
-	if a.Divisions != 0 {
-		if a.Divisions < 0 || a.Divisions > maxDivision {
+	if a.Divisions != nil {
+		if *a.Divisions < 1 || *a.Divisions > maxDivision {
 			return errors.New("the score counts in divisions that no bar has")
 		}
-		r.divisions = a.Divisions
+		r.divisions = *a.Divisions
 	}
 	if a.Beats != "" {
-		if m, err := lick.ParseMeter(a.Beats + "/" + a.Unit); err == nil && r.at.IsZero() {
+		m, err := meterOf(a.Beats, a.Unit)
+		if err != nil {
+			return err
+		}
+		if r.at.IsZero() {
 			r.lick.Meter = m
-		} else if err != nil || m != r.lick.Meter {
+		} else if m != r.lick.Meter {
 			r.left["change of meter"]++
 		}
 	}

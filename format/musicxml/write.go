@@ -164,7 +164,7 @@ func (w *writer) head() []xItem {
 		sound.Swing = &xSwing{2, 1, "eighth"}
 	}
 	return []xItem{
-		{Attributes: &xAttributes{Divisions: w.divisions, Key: signatureOf(l.Key), Beats: strconv.Itoa(l.Meter.Beats),
+		{Attributes: &xAttributes{Divisions: &w.divisions, Key: signatureOf(l.Key), Beats: strconv.Itoa(l.Meter.Beats),
 			Unit: strconv.Itoa(l.Meter.Unit), Sign: "TAB", Line: "5", Staff: staff}},
 		{Direction: &xDirection{Unit: "quarter", Tempo: sound.Tempo, Sound: sound}},
 	}

@@ -41,15 +41,19 @@ header { margin-bottom: 6mm; } header h1 { font-size: 28pt; } .note { font-style
 //go:embed play.js
 var Script string
 
-// Policy is the content security policy under which the page, which brings its own style and script, loads those alone.
-var Policy = func() string {
+// policy lets the page load its own style and script alone.
+var policy = func() string {
 	hash := func(text string) string {
 		sum := sha256.Sum256([]byte(text))
 		return "'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"
 	}
-	return "default-src 'none'; script-src " + hash(Script) + "; style-src " + hash(Style) +
-		"; frame-ancestors 'none'; base-uri 'none'"
+	return "default-src 'none'; script-src " + hash(Script) + "; style-src " + hash(Style) + "; base-uri 'none'"
 }()
+
+// Policy is the content security policy under which the page is served, which brings its own style and script and
+// loads those alone. The page itself names the same one, for when it is opened as a file; what may frame it can only be
+// said by who serves it.
+var Policy = policy + "; frame-ancestors 'none'"
 
 // Sounding is a lick with what is heard of it.
 type Sounding struct {
@@ -69,7 +73,7 @@ type Take struct {
 
 // page is the page for the music stand: licks, each readable from a step away, on A4 or letter.
 var page = template.Must(template.New("").Parse(`<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
+<html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="{{.Policy}}"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
 <style>{{.Style}}</style></head><body{{if .Head.OneSheet}} class="dense"{{end}}>
 <button type="button" id="print">Print</button>
 {{if .Head.Title}}<header><h1>{{.Head.Title}}</h1>{{range .Head.Text}}<p>{{.}}</p>{{end}}</header>
@@ -120,7 +124,8 @@ func Page(head Head, licks ...Sounding) []byte {
 		Licks  []pageLick
 		Style  template.CSS
 		Script template.JS
-	}{Head: head, Title: head.Title, Style: Style, Script: template.JS(Script)}
+		Policy string
+	}{Policy: policy, Head: head, Title: head.Title, Style: Style, Script: template.JS(Script)}
 	for i, x := range licks {
 		l := lickOf(x)
 		if i < len(head.Notes) {

@@ -33,17 +33,23 @@ type Phones struct {
 	key    string // empty while nobody is let in
 	addr   string // HOST:PORT that the devices reach
 	cert   *tls.Certificate
-	wrong  int // keys that were guessed since the key was made
-	until  map[string]time.Time
+	wrong  int                      // keys that were guessed since the key was made
+	tries  map[string]guessing      // by address
 	serve  func(net.Listener) error // how a second listener is served
 	main   net.Addr
 	home   func() (net.IP, error) // the address that the machine has in its network
 	second net.Listener
 }
 
+// guessing is what wrong keys an address has shown: how many, and until when it is not listened to.
+type guessing struct {
+	wrong int
+	until time.Time
+}
+
 // New lets nobody in yet.
 func New(s *store.Store) *Phones {
-	return &Phones{store: s, until: map[string]time.Time{}, home: homeAddress}
+	return &Phones{store: s, tries: map[string]guessing{}, home: homeAddress}
 }
 
 // UseCertificate has devices served over TLS, which the microphone of a browser asks for. It is called before Open.
@@ -104,7 +110,7 @@ func (p *Phones) Open() (link string, err error) {
 	}
 	p.addr = net.JoinHostPort(here.String(), fmt.Sprint(main.Port))
 	p.key, p.wrong = randomWord(10), 0
-	clear(p.until)
+	clear(p.tries)
 	return p.link(), nil
 }
 
@@ -206,23 +212,27 @@ func (p *Phones) remembered(r *http.Request) bool {
 }
 
 // pair lets a device in that shows the key. A wrong key shuts its address out for a while, twice as long each
-// time, so that guessing 50 bits is hopeless.
+// time, so that guessing 50 bits is hopeless; what others guess does not keep an honest phone waiting.
 func (p *Phones) pair(w http.ResponseWriter, r *http.Request) {
 	host, _, _ := net.SplitHostPort(r.RemoteAddr)
 	now := p.store.Now()
 	p.mu.Lock()
-	if until := p.until[host]; now.Before(until) {
+	try := p.tries[host]
+	if until := try.until; now.Before(until) {
 		p.mu.Unlock()
 		w.Header().Set("Retry-After", fmt.Sprint(int(until.Sub(now).Seconds())+1))
 		http.Error(w, "That was a wrong key; wait a little before the next one.", http.StatusTooManyRequests)
 		return
 	}
-	if subtle.ConstantTimeCompare([]byte(r.URL.Query().Get("key")), []byte(p.key)) != 1 {
+	// The network may have been shut since the request was let through to here: then no key fits, and no empty one.
+	if p.key == "" || subtle.ConstantTimeCompare([]byte(r.URL.Query().Get("key")), []byte(p.key)) != 1 {
 		p.wrong++
-		if len(p.until) > 1000 {
-			clear(p.until)
+		if len(p.tries) > 1000 {
+			clear(p.tries)
 		}
-		p.until[host] = now.Add(min(time.Hour, time.Second<<min(p.wrong, 12)))
+		try.wrong++
+		try.until = now.Add(min(time.Hour, time.Second<<min(try.wrong, 12)))
+		p.tries[host] = try
 		p.mu.Unlock()
 		http.Error(w, "That key does not open this notebook. Player shows the one that does.", http.StatusForbidden)
 		return

@@ -2,6 +2,7 @@ package phones
 
 import (
 	"errors"
+	"fmt"
 	"net"
 	"net/http"
 	"net/http/httptest"
@@ -62,7 +63,12 @@ func TestPhones(t *testing.T) {
 	is("a wrong key", ask(other, "/pair?key=abc", ""), 403)
 	is("a second one at once", ask(other, key, ""), 429)
 	is("another address meanwhile", ask("192.168.7.67:1", "/pair", ""), 403)
-	now = now.Add(time.Minute)
+	for k := range 12 { // an address that goes on guessing waits longer and longer, and keeps nobody else waiting
+		now = now.Add(time.Hour)
+		is("a guess", ask(other, fmt.Sprintf("/pair?key=%d", k), ""), 403)
+	}
+	now = now.Add(30 * time.Minute)
+	is("after twelve guesses", ask(other, key, ""), 429)
 	res := ask(phone, key, "")
 	is("the key", res, 303)
 	if len(res.Cookies()) != 1 || !res.Cookies()[0].HttpOnly || res.Cookies()[0].SameSite != http.SameSiteLaxMode {
@@ -72,12 +78,23 @@ func TestPhones(t *testing.T) {
 	is("with its cookie", ask(phone, "/licks/1", token), 200)
 	is("another device with none", ask(other, "/licks/1", ""), 403)
 	v, err := p.View(t.Context())
-	if err != nil || len(v.Devices) != 1 || v.Devices[0].Name != "Android" || v.Wrong != 2 ||
+	if err != nil || len(v.Devices) != 1 || v.Devices[0].Name != "Android" || v.Wrong != 14 ||
 		!strings.Contains(string(v.Code), "<svg") {
 		t.Errorf("%+v %v", v.Devices, err)
 	}
 	if strings.Contains(string(v.Devices[0].Hash), token) {
 		t.Error("the notebook holds the token itself")
+	}
+
+	// One whose request was let through before the network was shut is not let in by an empty key.
+	p.Close()
+	w := httptest.NewRecorder()
+	r := httptest.NewRequest("GET", "/pair?key=", nil)
+	r.RemoteAddr = phone
+	p.pair(w, r)
+	is("an empty key while it is shut", w.Result(), 403)
+	if _, err := p.Open(); err != nil {
+		t.Fatal(err)
 	}
 
 	// The next start has another key; a device that was let in comes back, once the network is open.

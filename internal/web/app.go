@@ -124,9 +124,22 @@ func (a *App) ServeHTTP(w http.ResponseWriter, r *http.Request) { a.handler.Serv
 
 // LogTo writes a line for every request from now on. It is called before Serve, as the handler is not locked.
 func (a *App) LogTo(w io.Writer) {
-	a.handler = middleware.RequestLogger(
+	a.handler = middleware.RequestLogger(withoutKeys{
 		&middleware.DefaultLogFormatter{Logger: log.New(w, "", log.LstdFlags), NoColor: true},
-	)(a.handler)
+	})(a.handler)
+}
+
+// withoutKeys leaves out of a log the key that lets a phone in: who reads the log later is not let in by it.
+type withoutKeys struct{ middleware.LogFormatter }
+
+// NewLogEntry implements middleware.LogFormatter.
+func (f withoutKeys) NewLogEntry(r *http.Request) middleware.LogEntry {
+	if r.URL.Query().Has("key") {
+		r = r.Clone(r.Context())
+		r.URL.RawQuery = ""
+		r.RequestURI = r.URL.Path + "?key=…"
+	}
+	return f.LogFormatter.NewLogEntry(r)
 }
 
 // Timeouts of the server. A sound is computed while it is sent and a long search is ended by the page that leaves, so

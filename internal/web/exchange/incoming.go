@@ -130,7 +130,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 	name := text.Clip(filepath.Base(head.Filename), 60)
 	if isZip(name) && archive.Holds(f, head.Size) {
 		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
-			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
+			return page.Mistake(fmt.Errorf("“%s” was not imported: %w", name, err))
 		}
 		if err := a.LoadPlayers(r.Context()); err != nil { // others may have come along
 			return err
@@ -140,7 +140,7 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 	if isZip(name) && lesson.Holds(f, head.Size) {
 		got, err := lesson.Take(r.Context(), a.Store, f, head.Size)
 		if err != nil {
-			return page.Mistake(fmt.Errorf("%s was not imported: %w", name, err))
+			return page.Mistake(fmt.Errorf("“%s” was not imported: %w", name, err))
 		}
 		a.Wake()
 		return page.Redirect(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID,
@@ -252,7 +252,7 @@ func (a Screen) understood(ctx context.Context, u upload, line int, tempo float6
 		return handover.Read(ctx, page.EngineOf(ctx), u.name, u.data, line)
 	})
 	if err != nil {
-		return out, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))
+		return out, page.Mistake(fmt.Errorf("“%s” was not imported: %w", u.name, err))
 	}
 	if out.Lick.Title == "" {
 		out.Lick.Title = format.TitleOf(u.name)
@@ -385,7 +385,7 @@ func (a Screen) unpacked(ctx context.Context, u upload) (files []format.Packed, 
 		return handover.Unpack(ctx, page.EngineOf(ctx), bytes.NewReader(u.data), int64(len(u.data)))
 	})
 	if err != nil {
-		return nil, page.Mistake(fmt.Errorf("%s was not imported: %w", u.name, err))
+		return nil, page.Mistake(fmt.Errorf("“%s” was not imported: %w", u.name, err))
 	}
 	for i := range files {
 		if f := &files[i]; f.Err == nil && f.Lick.Title == "" {

@@ -33,7 +33,9 @@ func (a Screen) choose(w http.ResponseWriter, r *http.Request) error {
 // back is the page from which a request came, without what it had named a player by.
 func back(r *http.Request) string {
 	u, err := url.Parse(r.Referer())
-	if err != nil || u.Host != r.Host || !strings.HasPrefix(u.Path, "/") || strings.HasPrefix(u.Path, "//") {
+	// A browser takes a backslash for a slash, and what begins with two for another site.
+	if err != nil || u.Host != r.Host || !strings.HasPrefix(u.Path, "/") || strings.HasPrefix(u.Path, "//") ||
+		strings.Contains(u.Path, "\\") {
 		return "/player"
 	}
 	q := u.Query()

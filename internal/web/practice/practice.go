@@ -341,7 +341,7 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 	}
 	practised, err := lesson.ReadPractised(head.Filename, data)
 	if err != nil {
-		return page.Refuse(fmt.Errorf("%s was not read: %w", name, err))
+		return page.Refuse(fmt.Errorf("“%s” was not read: %w", name, err))
 	}
 	to, reading, err := practised.Take(ctx, a.Store, page.Playing(ctx).Who, r.FormValue("who"))
 	if err != nil {
