@@ -15,6 +15,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -78,6 +79,8 @@ type app struct {
 	url  string
 	db   string
 	stop func()
+
+	stopped atomic.Bool // the server is gone, so that a page finds nobody
 }
 
 // evening is when the tests are run, unless they say otherwise: a Wednesday in November. It goes
@@ -118,9 +121,15 @@ func startAt(t *testing.T, db string, now func() time.Time) *app {
 	if err := chromedp.Do(own); err != nil {
 		t.Fatal(err)
 	}
-	a := &app{t: t, ctx: own, url: "http://" + ln.Addr().String(), db: db, stop: func() {
-		once.Do(func() { cancel(); wg.Wait(); s.Close() })
-	}}
+	a := &app{t: t, ctx: own, url: "http://" + ln.Addr().String(), db: db}
+	a.stop = func() {
+		once.Do(func() {
+			a.stopped.Store(true)
+			cancel()
+			wg.Wait()
+			s.Close()
+		})
+	}
 	t.Cleanup(a.stop)
 	return a
 }
@@ -214,7 +223,8 @@ func (a *app) open(path string) *tab {
 			}
 			// Refusals that a test provokes are answered with 4xx and logged.
 			if (m.Type == "error" || m.IsException() || strings.Contains(m.Text, "Security Policy")) &&
-				!strings.Contains(m.Text, "the server responded with a status of 4") {
+				!strings.Contains(m.Text, "the server responded with a status of 4") &&
+				!(a.stopped.Load() && strings.Contains(m.Text, "ERR_CONNECTION")) {
 				mu.Lock()
 				complaints = append(complaints, m.Text)
 				mu.Unlock()

@@ -79,6 +79,12 @@ func TestALesson(t *testing.T) {
 	}
 	read("")
 	q.wait(`document.body.innerText.includes('say whose log it goes into')`)
+	read("Maro Velt")
+	q.wait(`document.querySelector('h1')?.innerText == 'Log of Maro Velt' && document.body.innerText.includes('3 lines added')`)
+	// That was the wrong one. It is taken back as a whole, and the report goes where it belongs.
+	q.wait(`document.body.dataset.heard`)
+	q.click(".notice [data-post]")
+	q.wait(`document.body.innerText.includes('3 lines taken back')`)
 	read("Pim Ostrand")
 	q.wait(
 		`document.querySelector('h1')?.innerText == 'Log of Pim Ostrand' && document.body.innerText.includes('3 lines added')`,

@@ -210,7 +210,7 @@ func (b *book) importZip(ctx context.Context, file string) error {
 		return nil
 	}
 	if archive.Holds(f, info.Size()) {
-		n, err := archive.Read(ctx, f, info.Size(), b.Store)
+		n, err := archive.Read(ctx, f, info.Size(), b.Store, nil)
 		if err != nil {
 			return fmt.Errorf("%s: %w", file, err)
 		}

@@ -15,6 +15,7 @@ import (
 
 	"ornamen/core/lick"
 	"ornamen/core/player"
+	"ornamen/core/text"
 	"ornamen/format/read"
 	"ornamen/internal/practising"
 	"ornamen/internal/store"
@@ -204,8 +205,13 @@ func Holds(r io.ReaderAt, size int64) bool {
 	return err == nil && slices.ContainsFunc(z.File, func(f *zip.File) bool { return f.Name == "notebook.json" })
 }
 
-// Read adds what an archive holds to the notebook, all of it or nothing, and says how many licks came.
-func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks int, err error) {
+// Read adds what an archive holds to the notebook, all of it or nothing, and says how many licks came that were not
+// here as they are. progress is told how far it is, in parts of one; nil where nobody asks.
+func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store, progress func(float64)) (licks int,
+	err error) {
+	if progress == nil {
+		progress = func(float64) {}
+	}
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return 0, errors.New("this is no zip file, or a damaged one")
@@ -216,6 +222,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	u := unpacker{files: map[string]*zip.File{}, left: maxTotal}
 	var folders []string
 	for _, f := range z.File {
+		if u.files[f.Name] != nil {
+			return 0, fmt.Errorf("it names the file %s twice", text.Clip(f.Name, 60))
+		}
 		u.files[f.Name] = f
 		if dir, name := path.Split(f.Name); name == "history.json" && strings.HasPrefix(dir, "licks/") {
 			folders = append(folders, strings.TrimSuffix(dir, "/"))
@@ -230,7 +239,11 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	}
 	var w store.Whole
 	slices.Sort(folders)
-	for _, dir := range folders {
+	for i, dir := range folders {
+		if err := ctx.Err(); err != nil {
+			return 0, err
+		}
+		progress(float64(i) / float64(2*len(folders)))
 		c, err := u.chain(dir)
 		if err != nil {
 			return 0, fmt.Errorf("%s: %w", dir, err)
@@ -267,6 +280,7 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, s *store.Store) (licks
 	for _, c := range cs {
 		w.Changes = append(w.Changes, store.Changes{Name: c.Name, Line: c.Line})
 	}
+	w.Progress = func(done, of int) { progress(0.5 + float64(done)/float64(2*max(1, of))) }
 	return s.AddAll(ctx, w)
 }
 
@@ -379,16 +393,23 @@ func (u *unpacker) chain(dir string) (store.Chain, error) {
 	if h.Head < 1 || h.Head > len(h.Versions) {
 		return c, fmt.Errorf("history.json names version %d of %d", h.Head, len(h.Versions))
 	}
+	named := map[string]bool{}
 	for i, v := range h.Versions {
 		if v.Parent < 0 || v.Parent > i || path.Base(v.File) != v.File {
 			return c, fmt.Errorf("version %d does not hang together", i+1)
 		}
+		if named[v.File] { // a small file that unfolds to much
+			return c, fmt.Errorf("version %d is the file %s once more", i+1, text.Clip(v.File, 40))
+		}
+		named[v.File] = true
 		data, err := u.bytes(dir + "/" + v.File)
 		if err != nil {
 			return c, err
 		}
-		if _, err := lick.Parse(data); err != nil && i+1 == h.Head {
-			return c, fmt.Errorf("%s: %w", v.File, err)
+		if i+1 == h.Head {
+			if _, err := lick.Parse(data); err != nil {
+				return c, fmt.Errorf("%s: %w", v.File, err)
+			}
 		}
 		c.Past = append(c.Past, store.Past{Parent: v.Parent, Data: data, What: v.What, Aside: v.Aside, At: v.At})
 	}

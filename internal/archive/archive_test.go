@@ -74,7 +74,7 @@ func TestRoundTrip(t *testing.T) {
 	if _, err := to.Add(ctx, titled("here already"), "made"); err != nil {
 		t.Fatal(err)
 	}
-	if n, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to); err != nil || n != 1 {
+	if n, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to, nil); err != nil || n != 1 {
 		t.Fatalf("%d licks, %v", n, err)
 	}
 	rows, err := to.List(ctx, store.Query{Find: "first steps 1", Tag: "barn", Limit: 9})
@@ -158,7 +158,7 @@ func TestRefusals(t *testing.T) {
 			"practice.json": `[{"At":"2026-01-01T00:00:00Z","Clean":1000000000}]`}),
 		"a bomb": zipped(t, map[string]string{"notebook.json": note, "player.json": strings.Repeat(" ", 40<<20)}),
 	} {
-		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s); err == nil ||
+		if n, err := Read(context.Background(), bytes.NewReader(data), int64(len(data)), s, nil); err == nil ||
 			strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: %d licks, %v", name, n, err)
 		}
@@ -215,7 +215,7 @@ func TestPlayersComeAlong(t *testing.T) {
 	}
 	to := open(t)
 	for round := range 2 {
-		if _, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to); err != nil {
+		if _, err := Read(ctx, bytes.NewReader(b.Bytes()), int64(b.Len()), to, nil); err != nil {
 			t.Fatal(err)
 		}
 		all, err := to.AllPlayers(ctx)

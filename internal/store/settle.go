@@ -24,7 +24,7 @@ type settling struct {
 // How long after the last write the log is settled, and how long one who writes waits for others.
 const (
 	settleAfter = 250 * time.Millisecond
-	turnWithin  = 5 * time.Second
+	turnWithin  = 30 * time.Second
 )
 
 // begin waits for the turn to write, and has the file's head say that there is something in the log. done gives the

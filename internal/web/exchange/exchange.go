@@ -34,11 +34,16 @@ import (
 type Screen struct {
 	*page.Site
 	uploads *kept.Kept[string, upload] // files that wait for a player's word, by key
+	tasks   *tasks                     // files that are read in
 }
 
 // New remembers no files yet.
 func New(site *page.Site) Screen {
-	return Screen{site, kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 })}
+	return Screen{
+		Site:    site,
+		uploads: kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 }),
+		tasks:   &tasks{},
+	}
 }
 
 //go:embed *.html *.css
@@ -50,6 +55,8 @@ func (a Screen) Files() fs.FS { return files }
 // Routes implements page.Screen.
 func (a Screen) Routes(r, work chi.Router) {
 	r.Post("/licks/import", a.Handler(a.importLick))
+	r.Get("/import/reading/{key}", a.Handler(a.reading))
+	r.Post("/import/reading/{key}/stop", a.Handler(a.stopReading))
 	r.Get("/import/{key}", a.Handler(a.preview))
 	r.Post("/import/{key}", a.Handler(a.takeUpload))
 	work.Get("/import/{key}/sound.wav", a.Handler(a.uploadSound))

@@ -128,23 +128,12 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 	}
 	defer f.Close()
 	name := text.Clip(filepath.Base(head.Filename), 60)
-	if isZip(name) && archive.Holds(f, head.Size) {
-		if _, err := archive.Read(r.Context(), f, head.Size, a.Store); err != nil {
-			return page.Mistake(fmt.Errorf("“%s” was not imported: %w", name, err))
-		}
-		if err := a.LoadPlayers(r.Context()); err != nil { // others may have come along
+	if read := a.wholeFile(name, f, head.Size); read != nil {
+		t, err := a.begin(name, f, read)
+		if err != nil {
 			return err
 		}
-		return page.Redirect(w, r, "/")
-	}
-	if isZip(name) && lesson.Holds(f, head.Size) {
-		got, err := lesson.Take(r.Context(), a.Store, f, head.Size)
-		if err != nil {
-			return page.Mistake(fmt.Errorf("“%s” was not imported: %w", name, err))
-		}
-		a.Wake()
-		return page.Redirect(w, r, fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID,
-			got.New, got.Added, got.Changed, got.Beside))
+		return a.answer(w, r, t)
 	}
 	data, err := io.ReadAll(io.LimitReader(f, lick.MaxBytes+1))
 	if len(data) > lick.MaxBytes {
@@ -167,6 +156,27 @@ func (a Screen) importLick(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	return a.show(w, r, u)
+}
+
+// wholeFile is how a zip is read in that holds a notebook or a set; nil for any other file.
+func (a Screen) wholeFile(name string, f io.ReaderAt, size int64) func(context.Context, io.ReaderAt,
+	func(float64)) (string, error) {
+	switch {
+	case !isZip(name):
+		return nil
+	case archive.Holds(f, size):
+		return func(ctx context.Context, f io.ReaderAt, progress func(float64)) (string, error) {
+			_, err := archive.Read(ctx, f, size, a.Store, progress)
+			return "/", err
+		}
+	case lesson.Holds(f, size):
+		return func(ctx context.Context, f io.ReaderAt, _ func(float64)) (string, error) {
+			got, err := lesson.Take(ctx, a.Store, f, size)
+			return fmt.Sprintf("/sets/%d?came=true&new=%t&added=%d&changed=%d&beside=%d", got.Set.ID, got.New, got.Added,
+				got.Changed, got.Beside), err
+		}
+	}
+	return nil
 }
 
 // pastedName is what a text is called that was pasted.
