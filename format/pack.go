@@ -20,8 +20,8 @@ const (
 	maxTotal  = 32 << 20
 )
 
-// Pack writes licks into a zip, each as a file of the formats under its number and title.
-func Pack(w io.Writer, licks []lick.Lick, formats ...Format) error {
+// Pack writes licks into a zip, each as a file of the formats under its number and title. It ends with the context.
+func Pack(ctx context.Context, w io.Writer, licks []lick.Lick, formats ...Format) error {
 	z := zip.NewWriter(w)
 	for i, l := range licks {
 		for _, f := range formats {
@@ -29,7 +29,7 @@ func Pack(w io.Writer, licks []lick.Lick, formats ...Format) error {
 			if err != nil {
 				return err
 			}
-			if _, err := file.Write(f.Write(l)); err != nil {
+			if err := f.To(ctx, file, l); err != nil {
 				return err
 			}
 		}

@@ -2,7 +2,9 @@ package format
 
 import (
 	"bytes"
+	"context"
 	"fmt"
+	"io"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -24,8 +26,18 @@ type Format struct {
 	Kind   string                                          // media type
 	Holds  string                                          // what comes back as it went out
 	Read   func([]byte, read.Request) (read.Result, error) // nil: it is only written
-	Write  func(lick.Lick) []byte
+	Write  func(lick.Lick) []byte                          // nil: it takes long and is streamed
+	Stream func(context.Context, io.Writer, lick.Lick) error
 	Fits   func([]lick.Lick) error // says in a sentence why these cannot be written together; nil: they can
+}
+
+// To writes a lick to w. What takes long comes bit by bit and ends with the context.
+func (f Format) To(ctx context.Context, w io.Writer, l lick.Lick) error {
+	if f.Stream != nil {
+		return f.Stream(ctx, w, l)
+	}
+	_, err := w.Write(f.Write(l))
+	return err
 }
 
 // All is what a format holds that gives every lick back as it was.
@@ -53,9 +65,9 @@ var formats = []Format{
 		Read: midi.Decode, Write: midi.Encode, Fits: fewBars},
 	{Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen", Write: sheet.Drawing},
 	{Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8",
-		Holds: "what is seen and heard", Write: encodePage, Fits: soundsShort},
+		Holds: "what is seen and heard", Stream: streamPage, Fits: soundsShort},
 	{Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
-		Write: encodeWAV, Fits: soundsShort},
+		Stream: streamWAV, Fits: soundsShort},
 }
 
 // mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years apart.

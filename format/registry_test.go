@@ -1,6 +1,7 @@
 package format
 
 import (
+	"bytes"
 	"testing"
 
 	"ornamen/core/lick"
@@ -20,7 +21,11 @@ func TestRegistry(t *testing.T) {
 			t.Errorf("%s is not found by its file: %v", f.Name, err)
 		}
 		if f.Read == nil {
-			if _, err := Import("a"+f.Ending, f.Write(l), read.Request{}); err == nil || len(f.Write(l)) == 0 {
+			var b bytes.Buffer
+			if err := f.To(t.Context(), &b, l); err != nil {
+				t.Fatal(err)
+			}
+			if _, err := Import("a"+f.Ending, b.Bytes(), read.Request{}); err == nil || b.Len() == 0 {
 				t.Errorf("%s is read, or empty", f.Name)
 			}
 			continue

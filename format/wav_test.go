@@ -1,6 +1,10 @@
 package format
 
 import (
+	"bytes"
+	"context"
+	"errors"
+	"ornamen/format/sheet"
 	"strings"
 	"testing"
 
@@ -30,7 +34,18 @@ func TestSoundsShort(t *testing.T) {
 			t.Errorf("%d licks: %v, want %q", len(c.licks), err, c.want)
 		}
 	}
-	if data := encodeWAV(lasting(1)); string(data[:4]) != "RIFF" || len(data) < 2*44100 {
-		t.Errorf("a second of sound has %d bytes", len(data))
+	var b bytes.Buffer
+	if err := streamWAV(t.Context(), &b, lasting(1)); err != nil || string(b.Bytes()[:4]) != "RIFF" || b.Len() < 2*44100 {
+		t.Errorf("a second of sound has %d bytes, %v", b.Len(), err)
+	}
+	// Whoever leaves ends it: of half an hour nothing more is computed.
+	gone, leave := context.WithCancel(t.Context())
+	leave()
+	b.Reset()
+	if err := streamWAV(gone, &b, lasting(1700)); !errors.Is(err, context.Canceled) || b.Len() > 1<<20 {
+		t.Errorf("%d bytes for nobody, %v", b.Len(), err)
+	}
+	if _, err := Page(gone, sheet.Head{}, []lick.Lick{lasting(50)}); !errors.Is(err, context.Canceled) {
+		t.Errorf("a page for nobody: %v", err)
 	}
 }

@@ -96,11 +96,11 @@ func (b *book) exportLick(ctx context.Context, file, name string, version uint, 
 			return err
 		}
 	}
-	data, err := handover.Write(ctx, b.engine, l.For(b.who.Own()).Bare(), out, bare)
-	if err != nil {
+	var data bytes.Buffer
+	if err := handover.Write(ctx, b.engine, &data, l.For(b.who.Own()).Bare(), out, bare); err != nil {
 		return err
 	}
-	return b.written(titled(l.Title), file, data)
+	return b.written(titled(l.Title), file, data.Bytes())
 }
 
 // exportSome writes licks as a zip of files of one format or several, or, where none is named, as one page that prints

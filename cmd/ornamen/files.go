@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"io"
@@ -115,9 +116,9 @@ func convert(ctx context.Context, e env, args []string) error {
 	if err != nil {
 		return err
 	}
-	data, err := handover.Write(ctx, judge.NewEngine(p), l, out, *bare)
-	if err != nil {
+	var data bytes.Buffer
+	if err := handover.Write(ctx, judge.NewEngine(p), &data, l, out, *bare); err != nil {
 		return err
 	}
-	return write(rest[1], data)
+	return write(rest[1], data.Bytes())
 }

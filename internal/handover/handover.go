@@ -78,15 +78,16 @@ func Unpack(ctx context.Context, e *judge.Engine, r io.ReaderAt, size int64) ([]
 
 // Write writes a lick in a format as it is shown: with the fingers and strokes that are proposed where none are set.
 // The lick file keeps them open, and so does every format that is asked for bare.
-func Write(ctx context.Context, e *judge.Engine, l lick.Lick, f format.Format, bare bool) ([]byte, error) {
+// What takes long comes bit by bit and ends with the context.
+func Write(ctx context.Context, e *judge.Engine, w io.Writer, l lick.Lick, f format.Format, bare bool) error {
 	if err := fits(f, l); err != nil {
-		return nil, err
+		return err
 	}
 	l, err := ready(ctx, e, l, f, bare)
 	if err != nil {
-		return nil, err
+		return err
 	}
-	return f.Write(l), nil
+	return f.To(ctx, w, l)
 }
 
 // Pack writes licks as files of formats into a zip, each as Write does.
@@ -105,7 +106,7 @@ func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, 
 	if err != nil {
 		return err
 	}
-	return format.Pack(w, filled, formats...)
+	return format.Pack(ctx, w, filled, formats...)
 }
 
 // Page writes licks as one page that prints and plays, under a head, with the hands that are shown.
@@ -121,7 +122,7 @@ func Page(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Li
 	if err != nil {
 		return nil, err
 	}
-	return format.Page(head, filled), nil
+	return format.Page(ctx, head, filled)
 }
 
 // Sheet is a set to be printed, without its sound.

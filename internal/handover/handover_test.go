@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"context"
 	"errors"
+	"io"
 	"regexp"
 	"strings"
 	"testing"
@@ -63,18 +64,23 @@ func TestPlacesAreFound(t *testing.T) {
 // them open.
 func TestHandsAreShown(t *testing.T) {
 	l := testline.Build(t, 90, "3:5 7 2:5 8")
-	page, err := Write(t.Context(), engine, l, of(t, "svg"), false)
+	write := func(f format.Format, bare bool) ([]byte, error) {
+		var b bytes.Buffer
+		err := Write(t.Context(), engine, &b, l, f, bare)
+		return b.Bytes(), err
+	}
+	page, err := write(of(t, "svg"), false)
 	if err != nil || !bytes.Contains(page, []byte(">1<")) || !bytes.Contains(page, []byte(">3<")) {
 		t.Errorf("the drawing shows no fingers (%v)", err)
 	}
-	file, err := Write(t.Context(), engine, l, of(t, "json"), false)
+	file, err := write(of(t, "json"), false)
 	if err != nil || bytes.Contains(file, []byte("finger")) {
 		t.Errorf("the lick file decides what was left open (%v)", err)
 	}
 	// Every other format shows what the screen shows, and none of it where bare is asked.
 	for _, x := range []struct{ format, shown string }{{"tab", "finger 1"}, {"mail", "1 3 1 4"}, {"musicxml", "<fingering>"}} {
-		full, err := Write(t.Context(), engine, l, of(t, x.format), false)
-		bare, err2 := Write(t.Context(), engine, l, of(t, x.format), true)
+		full, err := write(of(t, x.format), false)
+		bare, err2 := write(of(t, x.format), true)
 		if err != nil || err2 != nil || !bytes.Contains(full, []byte(x.shown)) ||
 			bytes.Contains(bare, []byte(x.shown)) {
 			t.Errorf("%s: %v %v\n%s\n%s", x.format, err, err2, full, bare)
@@ -122,7 +128,7 @@ func TestPackAndUnpack(t *testing.T) {
 	}
 	endless := one.Clone()
 	endless.Notes[3].At = lick.NewTime(10_000, 1)
-	if _, err := Write(t.Context(), engine, endless, of(t, "wav"), false); err == nil ||
+	if err := Write(t.Context(), engine, io.Discard, endless, of(t, "wav"), false); err == nil ||
 		!strings.Contains(err.Error(), "minutes") {
 		t.Errorf("a sound of days: %v", err)
 	}

@@ -14,6 +14,7 @@ import (
 	"mime"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/go-chi/chi/v5"
 
@@ -170,20 +171,42 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &asked); err != nil {
 		return err
 	}
-	data, err := handover.Write(r.Context(), page.EngineOf(r.Context()), e.Lick, f, asked.Bare)
-	if err != nil {
-		return page.Mistake(err)
+	file := &begun{w: w, begin: func(h http.Header) {
+		h.Set("Content-Type", f.Kind)
+		how := "attachment"
+		if f.Name == "page" { // it is looked at and printed from the browser
+			how = "inline"
+			h.Set("Content-Security-Policy", sheet.Policy)
+		}
+		h.Set("Content-Disposition", mime.FormatMediaType(how,
+			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
+	}}
+	// It waits its turn like all work that takes long, and ends with the page that asks for it.
+	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
+		return handover.Write(ctx, page.EngineOf(ctx), file, e.Lick, f, asked.Bare)
+	})
+	if err != nil && file.is {
+		if r.Context().Err() == nil {
+			log.Printf("export: %v", err) // half of it is sent, so that nothing more can be said
+		}
+		return nil
 	}
-	w.Header().Set("Content-Type", f.Kind)
-	how := "attachment"
-	if f.Name == "page" { // it is looked at and printed from the browser
-		how = "inline"
-		w.Header().Set("Content-Security-Policy", sheet.Policy)
+	return page.Mistake(err)
+}
+
+// begun is an answer that begins with its first byte: until then it can still be an error.
+type begun struct {
+	w     http.ResponseWriter
+	begin func(http.Header)
+	is    bool
+}
+
+// Write implements io.Writer. A sound of many minutes may take longer to send than other answers may.
+func (b *begun) Write(data []byte) (int, error) {
+	if !b.is {
+		b.is = true
+		b.begin(b.w.Header())
+		_ = http.NewResponseController(b.w).SetWriteDeadline(time.Time{})
 	}
-	w.Header().Set("Content-Disposition", mime.FormatMediaType(how,
-		map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))
-	if _, err := w.Write(data); err != nil {
-		log.Printf("export: %v", err)
-	}
-	return nil
+	return b.w.Write(data)
 }
