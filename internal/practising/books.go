@@ -70,6 +70,22 @@ func (b *Books) Numbers(ctx context.Context, s *store.Store) (*practice.Numbers,
 	return now, nil
 }
 
+// Within says whether the log is read, or can be within a moment. Where not it is read in the background, and the next
+// look finds it.
+func (b *Books) Within(ctx context.Context, s *store.Store, moment time.Duration) bool {
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		b.Of(context.WithoutCancel(ctx), s) // what is wrong is told where the log is asked for
+	}()
+	select {
+	case <-done:
+		return true
+	case <-time.After(moment):
+		return false
+	}
+}
+
 // Of is the log as it is to be read now.
 func (b *Books) Of(ctx context.Context, s *store.Store) (*practice.Book, error) {
 	b.mu.Lock()

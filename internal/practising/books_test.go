@@ -78,3 +78,17 @@ func change(t *testing.T, s *store.Store, rng *rand.Rand) uint {
 	}
 	return id
 }
+
+// A page that cannot wait is told that the log is still being read, and finds it at the next look.
+func TestBooksWithin(t *testing.T) {
+	s, _, _ := notebook(t, testline.Build(t, 90, "3:5 7 5 7"))
+	b := Books{who: 1}
+	b.mu.Lock() // as long as somebody reads it
+	if b.Within(t.Context(), s, time.Millisecond) {
+		t.Error("a log that is being read is said to be read")
+	}
+	b.mu.Unlock()
+	if !b.Within(t.Context(), s, time.Minute) {
+		t.Error("a log that is read is said to be still being read")
+	}
+}

@@ -109,7 +109,25 @@ func (a Screen) today(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
+	if rounds, reading := a.stillReading(r.Context()); reading {
+		again := r.URL.RequestURI()
+		v := &practicePage{Day: a.Store.Now().Format("Monday"), Reading: again, Rounds: rounds}
+		return a.RenderBody(w, r, "practice", page.Page{Title: "Practice", Where: "practice", Data: v})
+	}
 	return a.answerPractice(w, r, f, false, 0)
+}
+
+// readSoon is how long a page waits for a log to be read before it shows that it is.
+const readSoon = 400 * time.Millisecond
+
+// stillReading says whether the player's log takes longer to read than a page should wait for, as one of ten years does
+// after it was read in, and about how many rounds it has.
+func (a Screen) stillReading(ctx context.Context) (rounds uint, reading bool) {
+	if a.shelf.Of(who(ctx)).Within(ctx, a.Store, readSoon) {
+		return 0, false
+	}
+	rounds, err := a.Store.LastPlayed(ctx, who(ctx))
+	return rounds, err == nil
 }
 
 // answerPractice sends the page, or to a page that is open its body. After a miss it asks which note it was; after a

@@ -39,6 +39,8 @@ type practicePage struct {
 	Out     bool // the lick on the stand is kept out of practice
 	AskNote bool
 	Notes   []int
+	Reading string // the address to look at again while the log is read; empty once it is
+	Rounds  uint   // about how many it has
 	Last    string // what was written last, that can be taken back
 	Line    uint   // its number
 	Back    uint   // a line that was just taken back, and can be put back
