@@ -39,10 +39,12 @@ chromium:
 
 apt = $$(test "$$(id -u)" = 0 || command -v sudo) env DEBIAN_FRONTEND=noninteractive apt-get -y -qq --no-install-recommends
 
-# How long an edit takes, and how the search grows.
+# How long an edit takes, how the search grows, and what is lost when the program is killed: nothing.
 bench:
 	go test -run '^$$' -bench . -benchmem ./core/... ./internal/store ./internal/web
 	go test -count=1 -v -run 'CalibrateWorlds|YearOfPractice' ./core/practice | grep -E 'shown after|longest wait'
+	ORNAMEN_EXHAUSTIVE=1 CGO_ENABLED=0 go test -count=1 -v -run 'TestKilled' ./internal/store | grep -E 'kills of'
+	ORNAMEN_EXHAUSTIVE=1 CGO_ENABLED=0 go test -count=1 -v -run 'TestDearRequestsClosed' ./internal/web | grep 'dear requests'
 
 # Half a minute for every parser; what is found is not made small first, which would take the time.
 fuzz:

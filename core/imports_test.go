@@ -64,14 +64,16 @@ var below = map[string][]string{
 		"format/tab"},
 	"internal/handover": {"core/hear", "core/judge", "core/lick", "core/music", "core/neck", "core/propose", "core/say",
 		"core/sound", "format", "format/read", "format/sheet"},
-	"internal/store": {"core/lick"},
+	"internal/refuse":       {},
+	"internal/store":        {"core/lick", "internal/refuse"},
+	"third_party/nosqlite3": {},
 	"internal/web/sets": append([]string{"core/load", "core/practice", "core/shape", "core/turn", "format/sheet",
-		"internal/handover", "internal/lesson", "internal/practising", "internal/store"}, screens...),
+		"internal/handover", "internal/lesson", "internal/practising", "internal/refuse", "internal/store"}, screens...),
 	"internal/practising": {"core/bend", "core/hand", "core/judge", "core/kept", "core/lick", "core/player",
 		"core/practice", "format/read", "internal/store"},
 	"internal/jobs": {},
 	"internal/lesson": {"core/judge", "core/lick", "core/neck", "core/practice", "core/run", "core/say", "format/read",
-		"format/sheet", "internal/handover", "internal/practising",
+		"format/sheet", "internal/handover", "internal/practising", "internal/refuse",
 		"internal/store"},
 	"internal/archive": {"core/lick", "core/player", "format/read", "internal/practising", "internal/store"},
 	"internal/demo": {"core/practice", "internal/practising", "core/changes", "core/judge", "core/player",
@@ -79,7 +81,7 @@ var below = map[string][]string{
 	"internal/web/draw": {"core/changes", "core/practice", "core/hand", "core/lick", "core/music", "core/neck",
 		"core/pick", "core/judge", "core/player", "core/propose", "core/hear", "core/say"},
 	"internal/phones":       {"internal/store"},
-	"internal/web/page":     append([]string{"internal/jobs", "internal/store", "core/kept"}, trade...),
+	"internal/web/page":     append([]string{"internal/jobs", "internal/refuse", "internal/store", "core/kept"}, trade...),
 	"internal/web/view":     append([]string{"internal/web/draw", "internal/web/page"}, trade...),
 	"internal/web/notebook": append([]string{"internal/store"}, screens...),
 	"internal/web/exchange": append(
@@ -91,7 +93,7 @@ var below = map[string][]string{
 	"internal/web/bench":    append([]string{"format/tab", "internal/handover", "internal/store"}, screens...),
 	"internal/web/changes":  append([]string{"internal/store"}, screens...),
 	"internal/web/practice": append([]string{"internal/lesson", "internal/practising", "internal/store"}, screens...),
-	"internal/web/player":   append([]string{"internal/phones", "internal/store"}, screens...),
+	"internal/web/player":   append([]string{"internal/phones", "internal/refuse", "internal/store"}, screens...),
 	"internal/web": {"format", "internal/phones", "internal/practising", "internal/store", "internal/web/sets",
 		"internal/web/bench", "internal/web/changes", "internal/web/draw",
 		"internal/web/exchange", "internal/web/notebook", "internal/web/page", "internal/web/player",
@@ -116,7 +118,7 @@ var screens = append([]string{"internal/web/draw", "internal/web/page", "interna
 // memory. Web, database, files, clock and chance are not among it.
 var computing = []string{"bytes", "cmp", "context", "encoding/binary", "encoding/csv", "encoding/json", "errors",
 	"flag", "fmt", "github.com/hashicorp/golang-lru/v2/simplelru", "hash/fnv", "io", "maps", "math", "regexp",
-	"math/bits", "slices", "sort", "strconv", "strings", "sync", "unicode", "unicode/utf8"}
+	"bufio", "math/bits", "slices", "sort", "strconv", "strings", "sync", "sync/atomic", "unicode", "unicode/utf8"}
 
 func TestImportsPointDown(t *testing.T) {
 	seen := map[string]bool{}

@@ -4,9 +4,11 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
+	"io"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
 	"runtime"
 	"strings"
 	"sync"
@@ -66,6 +68,64 @@ func TestLeavingEndsTheSearch(t *testing.T) {
 	leave()
 	wg.Wait()
 	until(t, "the end of the work", func() bool { return c.app.site.Work.Busy() == 0 })
+}
+
+// Dear requests of all kinds whose pages are closed at once give the machine back: within a few seconds nobody works any
+// more, and the memory is what it was. Two hundred in the night's run.
+func TestDearRequestsClosed(t *testing.T) {
+	c := newClient(t, longLick(2040))
+	slow := longLick(9000) // twelve minutes of sound
+	slow.Tempo = 190
+	e, err := c.store.Add(t.Context(), slow, "made")
+	if err != nil {
+		t.Fatal(err)
+	}
+	dear := []string{"/export/wav", "/export/page", "/export/midi", "/sound.wav"}
+	many := 24
+	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
+		many = 200
+	}
+	heap := func() float64 {
+		runtime.GC()
+		var m runtime.MemStats
+		runtime.ReadMemStats(&m)
+		return float64(m.HeapAlloc) / (1 << 20)
+	}
+	before, goroutines := heap(), runtime.NumGoroutine()
+	ctx, leave := context.WithCancel(t.Context())
+	var wg sync.WaitGroup
+	for k := range many {
+		wg.Go(func() {
+			if k%2 == 0 {
+				c.ask(ctx, long[k/2%len(long)])
+				return
+			}
+			r, err := http.NewRequestWithContext(ctx, http.MethodGet,
+				fmt.Sprintf("%s/licks/%d%s", c.url, e.ID, dear[k/2%len(dear)]), nil)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			if res, err := c.http.Do(r); err == nil {
+				io.Copy(io.Discard, res.Body)
+				res.Body.Close()
+			}
+		})
+	}
+	until(t, "the work", func() bool { return c.app.site.Work.Busy() > 2 })
+	leave()
+	left := time.Now()
+	wg.Wait()
+	c.http.CloseIdleConnections()
+	until(t, "the end of the work", func() bool {
+		return c.app.site.Work.Busy() == 0 && runtime.NumGoroutine() < goroutines+20
+	})
+	took, now := time.Since(left), heap()
+	t.Logf("%d dear requests closed at once: quiet after %d ms, %.0f MB of heap before and %.0f after", many,
+		took.Milliseconds(), before, now)
+	if now > before+450 { // what the engine remembers of moves is bounded by 384 MB
+		t.Errorf("%.0f MB of heap before, %.0f after", before, now)
+	}
 }
 
 // How long the server works on for a page that was left, the longest of many moments.

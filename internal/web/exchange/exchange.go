@@ -2,7 +2,6 @@
 package exchange
 
 import (
-	"bytes"
 	"cmp"
 	"context"
 	"embed"
@@ -13,6 +12,7 @@ import (
 	"log"
 	"mime"
 	"net/http"
+	"os"
 	"strings"
 	"time"
 
@@ -83,8 +83,9 @@ func (a Screen) uploadSound(w http.ResponseWriter, r *http.Request) error {
 }
 
 // exportAll hands licks over as a zip: the whole notebook with its versions, or, where a format
-// is named, those of a tag or all as files of that format. It is made in memory before the
-// first byte is sent, so that a lick that cannot be written is an error and not half a file.
+// is named, those of a tag or all as files of that format. It is made in a file of its own before the
+// first byte is sent, so that a lick that cannot be written is an error and not half a file, and a large
+// notebook takes no memory.
 func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Tag  string `form:"tag"`
@@ -94,12 +95,17 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	if err := a.Decode(r, &f); err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	err := a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
+	made, err := os.CreateTemp("", "ornamen-export-")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(made.Name())
+	defer made.Close()
+	err = a.Work.Do(r.Context(), 0, func(ctx context.Context) error {
 		if f.As != "" {
-			return a.packed(ctx, &b, f.As, f.Tag, f.Bare)
+			return a.packed(ctx, made, f.As, f.Tag, f.Bare)
 		}
-		_, err := archive.Write(ctx, &b, a.Store)
+		_, err := archive.Write(ctx, made, a.Store)
 		return err
 	})
 	if err != nil {
@@ -113,7 +119,14 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 	default:
 		name = "ornamen-" + strings.ReplaceAll(f.As, ",", "-") + ".zip"
 	}
-	return page.Send(w, kind, name, b.Bytes())
+	if _, err := made.Seek(0, io.SeekStart); err != nil {
+		return err
+	}
+	page.Attach(w, kind, name)
+	if _, err := io.Copy(w, made); err != nil {
+		log.Printf("hand over %s: %v", name, err) // what the browser does not take any more
+	}
+	return nil
 }
 
 // maxHandedOver is how many licks go out in a zip of one format.

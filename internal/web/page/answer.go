@@ -67,10 +67,15 @@ func (a *Site) RenderBody(w http.ResponseWriter, r *http.Request, name string, p
 	return a.Render(w, r, name, p)
 }
 
-// Send hands a file over. What the browser does not take any more is only logged.
-func Send(w http.ResponseWriter, kind, name string, data []byte) error {
+// Attach says that what follows is a file of that name.
+func Attach(w http.ResponseWriter, kind, name string) {
 	w.Header().Set("Content-Type", kind)
 	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
+}
+
+// Send hands a file over. What the browser does not take any more is only logged.
+func Send(w http.ResponseWriter, kind, name string, data []byte) error {
+	Attach(w, kind, name)
 	if _, err := w.Write(data); err != nil {
 		log.Printf("hand over %s: %v", name, err)
 	}
