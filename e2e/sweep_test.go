@@ -117,6 +117,8 @@ var sweepRefused = []refusal{
 	refused("Let a phone in", "not open yet|in no network"),
 	// What is typed for chords that answer and for a grip may not suit the line that is there.
 	refused("input.text", "no rest of a beat to fill|would leave the neck"),
+	// A cell of a chord’s own steps does not move by so many tones.
+	refused("data-run=move", "a cell of chord: steps moves by"),
 }
 
 // refused is a row of the list, of two patterns.

@@ -45,6 +45,20 @@ const (
 	chordAbove   = 0.25  // of the moments: more than one tone sounds
 )
 
+// WritesDown says whether a line is of the kind that Played can write down: one note at a time, each of a pitch above the
+// hum of the mains, which a bass's low strings are not.
+func WritesDown(l lick.Lick) bool {
+	for i, n := range l.Notes {
+		if i > 0 && n.At.Before(l.Notes[i-1].End()) {
+			return false
+		}
+		if !n.Mute && l.Pitch(i).Hertz() < humBelow {
+			return false
+		}
+	}
+	return len(l.Notes) > 0
+}
+
 // Played writes down a single-note line that was played: attacks are found in the energy of the first difference,
 // beside changes of the pitch that have none; the pitch by the tracker on a copy without hum and brilliance, octaves
 // mended by what lies around them; bends, releases and vibrato are told by how slowly the pitch moves. Silence,

@@ -35,6 +35,9 @@
     return `${e.localName}${e.type && e.localName === 'input' ? '.' + e.type : ''} “${wordsOf(e)}” ${own}`.trim();
   };
 
+  // What a page prints cannot be seen; that it prints can.
+  window.print = () => { document.documentElement.dataset.printed = 'yes'; };
+
   window.sweep = {
     // The visible controls that can be used, each choice of a select on its own.
     list() {

@@ -180,7 +180,11 @@ function startBench() {
     if (b.dataset.note && b.matches('button')) {
       // Pressed again, the notes of a finding are gone through one after the other.
       const notes = (b.closest('[data-notes]')?.dataset.notes ?? b.dataset.note).split(' ').map(Number);
-      go(notes[(notes.indexOf(caret.note) + 1) % notes.length], caret.lane);
+      const to = notes[(notes.indexOf(caret.note) + 1) % notes.length];
+      const column = $('.caret-column', ledger);
+      column.classList.remove('pointed');
+      if (to === caret.note) requestAnimationFrame(() => column.classList.add('pointed')); // it is there already
+      else go(to, caret.lane);
       ledger.focus({preventScroll: true});
       return;
     }

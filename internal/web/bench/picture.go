@@ -68,6 +68,7 @@ func (v *benchView) drawNeck(g neck.Guitar) {
 	n.From, n.To = v.window(g)
 	if !v.Caret.Whole {
 		v.Caret.Win = fmt.Sprintf("%d-%d", n.From, n.To)
+		v.AllFrets = n.From == 0 && n.To >= g.Frets
 	}
 	p, hasKey := v.tonesHere()
 	played := map[neck.Place][]int{}

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"ornamen/core/hear"
 	"ornamen/core/judge"
 	"ornamen/core/lick"
 	"ornamen/core/music"
@@ -76,6 +77,8 @@ type benchView struct {
 	Mended   bool   // fixes have been tried
 	LeftOut  string // what a limit left out
 	NoFix    bool   // nothing that was tried helps
+	AllFrets bool   // the frets that are shown are all that there are
+	CanHear  bool   // the line can be played in by the simulated guitar
 	Neck     template.HTML
 	Tips     template.HTML
 	WayRight bool // the words about the move stand at the right, as the tips are at the left
@@ -119,6 +122,7 @@ func (a Screen) benchView(ctx context.Context, e store.Entry, c caret) (*benchVi
 		return nil, err
 	}
 	v.drawNeck(g.WithTuning(l.Tuning))
+	v.CanHear = hear.WritesDown(l)
 	v.drawLedger(g, page.Playing(ctx).Profile.Boxes)
 	v.Foot = footOf(v, g.WithTuning(l.Tuning))
 	return v, nil
