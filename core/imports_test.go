@@ -98,7 +98,8 @@ var below = map[string][]string{
 		"internal/web/bench", "internal/web/changes", "internal/web/draw",
 		"internal/web/exchange", "internal/web/notebook", "internal/web/page", "internal/web/player",
 		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
-	"tools/mutants": {},
+	"internal/web/webtest": {"core/lick", "internal/store", "internal/web"},
+	"tools/mutants":        {},
 	"cmd/ornamen": append(
 		[]string{"format", "format/sheet", "format/tab", "internal/archive", "internal/handover", "internal/demo",
 			"internal/lesson", "internal/practising", "internal/store", "internal/web"},
