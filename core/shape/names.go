@@ -22,6 +22,7 @@ const (
 type Position struct {
 	Minor, Major int    // box number counted from the minor root and from the major root, 0 where there is none
 	Degree       string // the tone it starts on
+	Mode         string // the mode that begins on that tone, of seven tones that have one; "" for none
 	RootString   int    // the thickest string that holds a root, 0 for none
 	ChordShape   string // E, D, C, A or G: the open chord whose shape the roots outline, "" for none
 }
@@ -46,12 +47,40 @@ func PositionOf(g neck.Guitar, p music.Palette, layout Layout, placed []Placed) 
 	if lowest == nil {
 		return pos
 	}
-	pos.Degree = lowest.Tone.Degree.Pretty()
+	pos.Degree, pos.Mode = lowest.Tone.Degree.Pretty(), modeFrom(p, lowest.Tone.Degree)
 	if isBox {
 		pos.Minor, pos.Major = boxNumbers(p, lowest.Tone, lowest.Place.String, len(g.Tuning))
 		pos.ChordShape = chordShape(g, placed)
 	}
 	return pos
+}
+
+// modes are the modes of the major scale by the steps of their tones above the first, by which players name the seven
+// shapes of such a scale (common practice).
+var modes = map[[7]int]string{
+	{0, 2, 4, 5, 7, 9, 11}: "ionian",
+	{0, 2, 3, 5, 7, 9, 10}: "dorian",
+	{0, 1, 3, 5, 7, 8, 10}: "phrygian",
+	{0, 2, 4, 6, 7, 9, 11}: "lydian",
+	{0, 2, 4, 5, 7, 9, 10}: "mixolydian",
+	{0, 2, 3, 5, 7, 8, 10}: "aeolian",
+	{0, 1, 3, 5, 6, 8, 10}: "locrian",
+}
+
+// modeFrom names the mode that a palette's scale is from one of its tones on. As an example, A natural minor from its
+// ♭3 is ionian. Colour notes do not count; a scale of another number of tones has none.
+func modeFrom(p music.Palette, from music.Degree) string {
+	var steps []int
+	for _, t := range p.Tones {
+		if t.Role != music.Colour {
+			steps = append(steps, (t.Degree.Semitones()-from.Semitones()+24)%12)
+		}
+	}
+	slices.Sort(steps)
+	if len(steps) != 7 {
+		return ""
+	}
+	return modes[[7]int(steps)]
 }
 
 // openShapes are the strings of the two lowest roots of the five movable chord

@@ -251,6 +251,27 @@ func TestPositions(t *testing.T) {
 	}
 }
 
+// A position of seven tones is named by the mode that begins on its lowest tone (common practice); pentatonics and
+// scales that are no mode of a major scale have no such name.
+func TestPositionsByMode(t *testing.T) {
+	for _, c := range []struct{ key, at, degree, mode string }{
+		{"A natural minor", "6:5", "1", "aeolian"}, {"A natural minor", "6:8", "♭3", "ionian"},
+		{"A natural minor", "6:7", "2", "locrian"}, {"D dorian", "6:10", "1", "dorian"}, {"G mixolydian", "6:8", "4", "ionian"},
+		{"C major", "6:12", "3", "phrygian"}, {"C lydian", "6:10", "2", "mixolydian"},
+		{"A harmonic minor", "6:5", "1", ""}, {"A minor pentatonic", "6:5", "1", ""},
+	} {
+		p, _ := music.ParseKey(c.key, nil, nil)
+		placed := lay(t, c.key, "3nps", c.at)
+		layout, err := ParseLayout("3nps")
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := PositionOf(neck.Standard(), p, layout, placed); got.Degree != c.degree || got.Mode != c.mode {
+			t.Errorf("%s at %s: %q from %s, not %q from %s", c.key, c.at, got.Mode, got.Degree, c.mode, c.degree)
+		}
+	}
+}
+
 func TestOtherLayouts(t *testing.T) {
 	for _, c := range []struct{ key, layout, at, want string }{
 		{"A minor pentatonic", "string:3", "3:2", "2 5 7 9 12 14 17 19 21"},

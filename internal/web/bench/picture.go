@@ -125,6 +125,19 @@ func (v *benchView) selection() *draw.Selection {
 	if from < 0 || from == i {
 		from = i - 1
 	}
+	note := v.Lick.Notes[i]
+	if k := v.Lick.Before(i); k >= 0 && (note.Slur == lick.Slide || note.Slur == lick.Shift) {
+		at := v.Lick.Notes[k].Place()
+		s.SlideFrom = &at
+	} else if note.SlideIn != nil {
+		by := note.SlideIn.Frets
+		if note.SlideIn.From == lick.FromAbove {
+			by = -by
+		}
+		s.SlideFrom = &neck.Place{String: note.String, Fret: max(1, note.Fret-by)}
+	}
+	s.Bent = note.Bend != nil
+	s.Release = s.Bent && note.Bend.Release()
 	if from >= 0 {
 		s.From, s.HasFrom, s.Before = v.Lick.Notes[from].Place(), true, v.Report.Notes[from].Frame
 	}

@@ -4,6 +4,8 @@ import (
 	"encoding/xml"
 	"html/template"
 	"io"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -285,5 +287,41 @@ func TestSignsOfTouch(t *testing.T) {
 		if !strings.Contains(svg, "(7)") || !strings.Contains(svg, "×") {
 			t.Errorf("%s: %s", name, svg)
 		}
+	}
+}
+
+// On the neck a slide runs along its string, up or down, and a bend goes up beside its note and down again where it is
+// let down.
+func TestNeckShowsSlidesAndReleases(t *testing.T) {
+	at := func(from, to int) string {
+		p := neck.Place{String: 3, Fret: from}
+		return string(NeckSVG(Neck{Guitar: neck.Standard(), From: 1, To: 15,
+			Select: &Selection{Place: neck.Place{String: 3, Fret: to}, From: p, HasFrom: true, SlideFrom: &p}}))
+	}
+	head := regexp.MustCompile(`class="neckslidehead" d="M([\d.]+) ([\d.]+)L([\d.]+) `)
+	for _, c := range []struct {
+		from, to int
+		rises    bool
+	}{{5, 9, true}, {12, 7, false}} {
+		m := head.FindStringSubmatch(at(c.from, c.to))
+		if m == nil {
+			t.Errorf("%d to %d: no slide is drawn", c.from, c.to)
+			continue
+		}
+		tip, _ := strconv.ParseFloat(m[1], 64)
+		base, _ := strconv.ParseFloat(m[3], 64)
+		if (tip > base) != c.rises {
+			t.Errorf("%d to %d: the head points from %g to %g", c.from, c.to, base, tip)
+		}
+		if strings.Contains(at(c.from, c.to), `class="way"`) {
+			t.Error("a slide is drawn as a jump too")
+		}
+	}
+	bent := func(release bool) int {
+		return strings.Count(string(NeckSVG(Neck{Guitar: neck.Standard(), From: 1, To: 15,
+			Select: &Selection{Place: neck.Place{String: 2, Fret: 8}, Bent: true, Release: release}})), `class="neckbendhead"`)
+	}
+	if bent(false) != 1 || bent(true) != 2 {
+		t.Errorf("%d heads of a bend, %d of one with a release", bent(false), bent(true))
 	}
 }

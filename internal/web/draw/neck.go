@@ -55,6 +55,9 @@ type Selection struct {
 	Now, Before hand.Frame // zero frames are not drawn
 	Way         neck.MM
 	Bad         bool // the move breaks
+
+	SlideFrom     *neck.Place // the place on its string that the note slides from, or nil
+	Bent, Release bool        // it is bent, and comes down again
 }
 
 // Sizes of the neck's drawing.
@@ -280,6 +283,13 @@ func placeTitle(m Mark) string {
 // selection draws the way into the selected note. A bow with a head at its end, above the strings or below so that it
 // stays on the board; none where the note is played where the hand already was.
 func (c *canvas) selection(s scaler, sel Selection) {
+	if sel.Bent && s.shows(sel.Place) {
+		c.bend(s, sel)
+	}
+	if sel.SlideFrom != nil && s.shows(*sel.SlideFrom) && s.shows(sel.Place) {
+		c.slide(s, *sel.SlideFrom, sel.Place)
+		return
+	}
 	if !sel.HasFrom || sel.From == sel.Place || !s.shows(sel.From) || !s.shows(sel.Place) {
 		return
 	}
@@ -298,6 +308,30 @@ func (c *canvas) selection(s scaler, sel Selection) {
 	nx, ny := (ey-ty)/5*5.5, (tx-ex)/5*5.5
 	c.path(classed("wayhead", sel.Bad, "bad"), "M%s %sL%s %sL%s %sZ", tx, ty, ex+nx+(ex-tx), ey+ny+(ey-ty),
 		ex-nx+(ex-tx), ey-ny+(ey-ty))
+}
+
+// slide draws the way of a finger that stays on its string: along the string, with a head where it arrives.
+func (c *canvas) slide(s scaler, from, to neck.Place) {
+	x1, x2, y := s.cell(from.Fret), s.cell(to.Fret), s.y(to.String)
+	dir := 1.0
+	if x2 < x1 {
+		dir = -1
+	}
+	end := x2 - dir*(markRadius+4)
+	c.line(x1+dir*(markRadius+2), y, end-dir*6, y, "neckslide")
+	c.path("neckslidehead", "M%s %sL%s %sL%s %sZ", end, y, end-dir*8, y-5, end-dir*8, y+5)
+}
+
+// bend draws that the string of the selected note is pushed, as the tablature does: a bow up beside the note and, where
+// it comes down again, one down.
+func (c *canvas) bend(s scaler, sel Selection) {
+	x, y := s.cell(sel.Place.Fret)+markRadius+3, s.y(sel.Place.String)
+	c.path("neckbend", "M%s %sq8 0 9 -14", x, y)
+	c.path("neckbendhead", "M%s %sl-4 6h8Z", x+9, y-19)
+	if sel.Release {
+		c.path("neckbend", "M%s %sq7 0 9 14", x+13, y-16)
+		c.path("neckbendhead", "M%s %sl-4 -6h8Z", x+22, y+4)
+	}
 }
 
 // toward is the point r from (x, y) on the way to (tx, ty).

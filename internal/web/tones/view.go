@@ -232,7 +232,11 @@ func (v *tonesPage) words(e *judge.Engine, boxes string, g neck.Guitar, p music.
 	if pos.Minor > 0 {
 		parts = append(parts, boxWords(pos, boxes))
 	} else if pos.Degree != "" {
-		parts = append(parts, "starts on "+pos.Degree)
+		starts := "starts on " + pos.Degree
+		if pos.Mode != "" {
+			starts = "the " + pos.Mode + " shape, which " + starts
+		}
+		parts = append(parts, starts)
 	}
 	if pos.RootString > 0 {
 		parts = append(parts, fmt.Sprintf("root on string %d", pos.RootString))
