@@ -21,6 +21,22 @@ func DateOf(t time.Time) Date {
 // Time is the day as a time that is made to be formatted: its midnight in Greenwich.
 func (d Date) Time() time.Time { return time.Unix(int64(d)*24*60*60, 0).UTC() }
 
+// Word is the day as one says it, seen from another: "4 December", and of another year "4 December 2024".
+func (d Date) Word(from Date) string {
+	if d.Time().Year() == from.Time().Year() {
+		return d.Time().Format("2 January")
+	}
+	return d.Time().Format("2 January 2006")
+}
+
+// Short is Word where there is little room: "4 Dec", "4 Dec 2024".
+func (d Date) Short(from Date) string {
+	if d.Time().Year() == from.Time().Year() {
+		return d.Time().Format("2 Jan")
+	}
+	return d.Time().Format("2 Jan 2006")
+}
+
 // Monday is the first day of its week.
 func (d Date) Monday() Date { return d - ((d+3)%7+7)%7 } // 1 January 1970 was a Thursday
 

@@ -145,8 +145,8 @@ func lately(entries []Entry) (share, minutes float64) {
 }
 
 // Words says it in a sentence: "112 by 12 December needs 15 minutes a day".
-func (x Pace) Words(by Date) string {
-	day := by.Time().Format("2 January")
+func (x Pace) Words(by, today Date) string {
+	day := by.Word(today)
 	switch {
 	case x.Done:
 		return fmt.Sprintf("%.0f is there", x.Wanted)

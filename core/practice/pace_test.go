@@ -117,7 +117,7 @@ func TestPaceNever(t *testing.T) {
 		{of(112, 130, 12, missed), "too many rounds are missed"},
 		{of(100, 130, 12, top), "100 is there"},
 	} {
-		if got := c.pace.Words(day + 11); !strings.Contains(got, c.want) {
+		if got := c.pace.Words(day+11, day); !strings.Contains(got, c.want) {
 			t.Errorf("%q does not say %q: %+v", got, c.want, c.pace)
 		}
 	}

@@ -248,7 +248,13 @@ func (d *planner) due() (due, later []Item) {
 			if days < 1 {
 				continue
 			}
-			why := fmt.Sprintf("last on %s", last.Time.Format("Monday"))
+			why := "last on " + last.Time.Format("Monday")
+			switch {
+			case days == 1:
+				why = "last yesterday"
+			case days > 6: // two days of the week have that name
+				why = "last on " + DateOf(last.Time).Word(d.today)
+			}
 			switch {
 			case r.Paused > 0:
 				why = "not for " + say.Count(r.Paused, "day") + ": a step back"

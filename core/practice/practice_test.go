@@ -414,3 +414,20 @@ func TestLadderFollowsThePlayer(t *testing.T) {
 func planOf(minutes int, pieces []Piece, log []Entry, now time.Time) []Item {
 	return Plan(minutes, pieces, NewBook(log), now)
 }
+
+// A day is said with its year where it is another year's than the day from which one looks.
+func TestDayWords(t *testing.T) {
+	d := func(y int, m time.Month, day int) Date { return DateOf(time.Date(y, m, day, 12, 0, 0, 0, time.UTC)) }
+	for _, c := range []struct {
+		day, from   Date
+		word, short string
+	}{
+		{d(2026, 12, 4), d(2026, 1, 1), "4 December", "4 Dec"},
+		{d(2024, 12, 31), d(2025, 1, 1), "31 December 2024", "31 Dec 2024"},
+		{d(2027, 1, 2), d(2026, 12, 30), "2 January 2027", "2 Jan 2027"},
+	} {
+		if c.day.Word(c.from) != c.word || c.day.Short(c.from) != c.short {
+			t.Errorf("%q and %q, not %q and %q", c.day.Word(c.from), c.day.Short(c.from), c.word, c.short)
+		}
+	}
+}

@@ -133,7 +133,7 @@ func Paced(x store.Set, pieces []practice.Piece, book *practice.Book, today prac
 			}
 		}
 		pace := practice.PaceOf(p, book, today, days)
-		out = append(out, Paces{p.Lick, p.Title, pace, pace.Words(by)})
+		out = append(out, Paces{p.Lick, p.Title, pace, pace.Words(by, today)})
 	}
 	return out
 }

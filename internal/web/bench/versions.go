@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
+	"time"
 
 	"ornamen/core/changes"
 	"ornamen/core/judge"
@@ -113,7 +114,7 @@ func (a Screen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*v
 				ceiling = view.CeilingWord(reports[x.ID])
 			}
 		}
-		v.List = append(v.List, versionRow{Name: page.SentenceCase(x.What), When: x.CreatedAt.Format("2 Jan 15:04"),
+		v.List = append(v.List, versionRow{Name: page.SentenceCase(x.What), When: whenMade(x.CreatedAt, a.Store.Now()),
 			Ceiling: ceiling, Link: fmt.Sprintf("/licks/%d/versions?a=%d&b=%d", e.ID, x.ID, f.B), On: x.ID == f.A,
 			Head: x.Head, Aside: x.Aside})
 	}
@@ -128,6 +129,15 @@ func (a Screen) versionsPage(r *http.Request, e store.Entry, f versionsForm) (*v
 	v.Changes = differences(licks[f.A], licks[f.B], ra.Lick, rb.Lick)
 	v.Same = f.A == f.B
 	return v, nil
+}
+
+// whenMade says when a version was made, by the player's clock; of another year with its year.
+func whenMade(at, now time.Time) string {
+	at = at.In(now.Location())
+	if at.Year() != now.Year() {
+		return at.Format("2 Jan 2006 15:04")
+	}
+	return at.Format("2 Jan 15:04")
 }
 
 // differences says what changed between two versions of a lick, and what it did to notes and hands. The setting is

@@ -73,9 +73,10 @@ func ProgressSVG(days []practice.Point, wanted float64, f practice.Forecast, wid
 		c.path("fan", "M%s %sL%s %sV%sz", at, y(tempo), end, y(min(high, tempo+1.4*rise)), y(tempo+0.6*rise))
 	}
 	if len(days) > 0 {
-		c.text(curveLeft, curveHigh-4, "axis begin", days[0].Day.Time().Format("2 Jan"))
+		last := days[len(days)-1].Day
+		c.text(curveLeft, curveHigh-4, "axis begin", days[0].Day.Short(last))
 		if len(days) > 1 {
-			c.text(x(days[len(days)-1].Day), curveHigh-4, "axis", days[len(days)-1].Day.Time().Format("2 Jan"))
+			c.text(x(last), curveHigh-4, "axis", last.Short(days[0].Day))
 		}
 	}
 	return c.svg(wide, curveHigh, "progress", say.Count(len(days), "day of practice"), "width", wide,
@@ -100,7 +101,8 @@ func MinutesSVG(days []practice.Point, wide float64) template.HTML {
 		c.rect(x-2.5, high-20-h, 5, h, "minutes")
 	}
 	c.text(curveLeft-6, 12, "axis end", fmt.Sprintf("%.0f min", most))
-	c.text(curveLeft, high-4, "axis begin", days[0].Day.Time().Format("2 Jan"))
-	c.text(wide-10, high-4, "axis end", days[len(days)-1].Day.Time().Format("2 Jan"))
+	last := days[len(days)-1].Day
+	c.text(curveLeft, high-4, "axis begin", days[0].Day.Short(last))
+	c.text(wide-10, high-4, "axis end", last.Short(days[0].Day))
 	return c.svg(wide, high, "progress", "Minutes a day", "width", wide, "height", high)
 }

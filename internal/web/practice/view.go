@@ -423,7 +423,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 	v.Table = all
 	v.Summary = say.Count(len(all), "day") + ", " + say.Count(int(math.Round(total)), "minute")
 	if week, best := practice.BestWeek(all); best > 0 {
-		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Time().Format("2 January"), best)
+		v.Summary += fmt.Sprintf("; the best week, from %s, had %.0f", week.Word(practice.DateOf(a.Store.Now())), best)
 	}
 	for _, k := range order[:min(mostCurves, len(order))] {
 		days := practice.Days(book.Part(k.lick, k.part), k.lick, k.part)
