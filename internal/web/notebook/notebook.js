@@ -5,9 +5,21 @@ const take = $('main.notebook form.import');
 if (take) {
   let over = 0;
   const files = e => [...(e.dataTransfer?.types || [])].includes('Files');
-  document.addEventListener('dragenter', e => { if (files(e)) { over++; document.body.classList.add('dropping'); } });
-  document.addEventListener('dragleave', e => { if (files(e) && --over <= 0) { over = 0; document.body.classList.remove('dropping'); } });
-  document.addEventListener('dragover', e => { if (files(e)) e.preventDefault(); });
+  document.addEventListener('dragenter', e => {
+    if (files(e)) {
+      over++;
+      document.body.classList.add('dropping');
+    }
+  });
+  document.addEventListener('dragleave', e => {
+    if (files(e) && --over <= 0) {
+      over = 0;
+      document.body.classList.remove('dropping');
+    }
+  });
+  document.addEventListener('dragover', e => {
+    if (files(e)) e.preventDefault();
+  });
   document.addEventListener('drop', e => {
     if (!files(e)) return;
     e.preventDefault();
@@ -27,5 +39,9 @@ if (take) {
 document.addEventListener('show.bs.dropdown', e => {
   const menu = e.target.parentElement.querySelector('[data-menuof]:empty');
   if (!menu) return;
-  menu.innerHTML = document.querySelector('#lick-menu').innerHTML.replaceAll('/ID/', `/${menu.dataset.menuof}/`).replaceAll('/ID"', `/${menu.dataset.menuof}"`).replaceAll('=ID"', `=${menu.dataset.menuof}"`);
+  menu.innerHTML = document
+    .querySelector('#lick-menu')
+    .innerHTML.replaceAll('/ID/', `/${menu.dataset.menuof}/`)
+    .replaceAll('/ID"', `/${menu.dataset.menuof}"`)
+    .replaceAll('=ID"', `=${menu.dataset.menuof}"`);
 });

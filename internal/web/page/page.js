@@ -5,7 +5,9 @@ export const $$ = (sel, root = document) => [...root.querySelectorAll(sel)];
 
 // Whose page this is: a request is answered for that player, whoever is chosen in another tab meanwhile.
 export const whose = () => ({'Ornamen-Player': document.body.dataset.player});
-document.addEventListener('htmx:config:request', e => { Object.assign(e.detail.ctx.request.headers, whose()); });
+document.addEventListener('htmx:config:request', e => {
+  Object.assign(e.detail.ctx.request.headers, whose());
+});
 
 // Forms outside the bench: a button that posts, a file that submits itself.
 document.addEventListener('click', e => {
@@ -26,13 +28,19 @@ document.addEventListener('click', e => {
   document.body.append(form);
   form.submit();
 });
-document.addEventListener('change', e => { if (e.target.matches('[data-autosubmit]')) e.target.form.submit(); });
+document.addEventListener('change', e => {
+  if (e.target.matches('[data-autosubmit]')) e.target.form.submit();
+});
 document.addEventListener('keydown', e => {
-  if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) { e.preventDefault(); e.target.click(); }
+  if ((e.key === 'Enter' || e.key === ' ') && e.target.matches('label[role=button]')) {
+    e.preventDefault();
+    e.target.click();
+  }
 });
 
 export function showNotice(text) {
-  const box = document.createElement('div'), p = document.createElement('p');
+  const box = document.createElement('div'),
+    p = document.createElement('p');
   box.className = 'notice';
   p.textContent = text;
   box.append(p);
@@ -43,14 +51,32 @@ export function showNotice(text) {
 document.addEventListener('click', e => {
   const b = e.target.closest('[data-hearat]');
   if (!b) return;
-  if (listening.on) { listening.stop(); return; }
+  if (listening.on) {
+    listening.stop();
+    return;
+  }
   const word = b.textContent;
   listening.start({
-    base: b.dataset.hearat, params: () => new URLSearchParams(b.dataset.hearq), loop: () => false, lit: () => {},
-    state: s => { b.textContent = s ? 'stop' : word; }, failed: showNotice,
+    base: b.dataset.hearat,
+    params: () => new URLSearchParams(b.dataset.hearq),
+    loop: () => false,
+    lit: () => {},
+    state: s => {
+      b.textContent = s ? 'stop' : word;
+    },
+    failed: showNotice,
   });
 });
 
 // A word that explains itself: by pointer, by focus, by a tap. Escape puts it away.
-if (window.bootstrap) new bootstrap.Tooltip(document.body, {selector: '.term', trigger: 'hover focus', placement: 'bottom', customClass: 'explained', animation: false});
-document.addEventListener('keydown', e => { if (e.key === 'Escape' && document.activeElement?.matches('.term')) document.activeElement.blur(); });
+if (window.bootstrap)
+  new bootstrap.Tooltip(document.body, {
+    selector: '.term',
+    trigger: 'hover focus',
+    placement: 'bottom',
+    customClass: 'explained',
+    animation: false,
+  });
+document.addEventListener('keydown', e => {
+  if (e.key === 'Escape' && document.activeElement?.matches('.term')) document.activeElement.blur();
+});

@@ -2,21 +2,38 @@
 'use strict';
 
 (() => {
-  const system = matchMedia('(prefers-color-scheme: dark)'), root = document.documentElement;
-  const chosen = () => { try { return localStorage.getItem('ornamen-light') || 'system'; } catch { return 'system'; } };
+  const system = matchMedia('(prefers-color-scheme: dark)'),
+    root = document.documentElement;
+  const chosen = () => {
+    try {
+      return localStorage.getItem('ornamen-light') || 'system';
+    } catch {
+      return 'system';
+    }
+  };
   const put = () => {
     const light = chosen();
     root.dataset.light = light;
-    root.dataset.bsTheme = light === 'stage' || light === 'system' && system.matches ? 'dark' : 'light';
+    root.dataset.bsTheme = light === 'stage' || (light === 'system' && system.matches) ? 'dark' : 'light';
     const words = {system: 'as the system', day: 'daylight', stage: 'stage light'};
     for (const b of document.querySelectorAll('[data-setlight]')) {
       const on = b.dataset.setlight === light;
       b.setAttribute('aria-pressed', on);
       b.classList.toggle('on', on);
     }
-    for (const b of document.querySelectorAll('[data-nextlight]')) { b.title = `Light: ${words[light]}`; b.setAttribute('aria-label', b.title); }
+    for (const b of document.querySelectorAll('[data-nextlight]')) {
+      b.title = `Light: ${words[light]}`;
+      b.setAttribute('aria-label', b.title);
+    }
   };
-  const set = light => { try { localStorage.setItem('ornamen-light', light); } catch { /* private */ } put(); };
+  const set = light => {
+    try {
+      localStorage.setItem('ornamen-light', light);
+    } catch {
+      /* private */
+    }
+    put();
+  };
   put();
   system.addEventListener('change', put);
   addEventListener('storage', put);

@@ -3,12 +3,13 @@ import {$} from './page.js';
 // Player: every change is saved when it is made; tapping the beat fills a tempo.
 const player = $('#player');
 if (player) {
-  const post = (path, values) => htmx.ajax('POST', path, {
-    source: player,
-    target: '#notice',
-    swap: 'none',
-    values,
-  });
+  const post = (path, values) =>
+    htmx.ajax('POST', path, {
+      source: player,
+      target: '#notice',
+      swap: 'none',
+      values,
+    });
 
   // Of the habits several may be kept: they go as one text.
   const save = () => {
@@ -27,14 +28,19 @@ if (player) {
   });
 
   // The middle one of the last eight gaps is the beat; a pause of two seconds ends the measurement.
-  let taps = [], done;
+  let taps = [],
+    done;
   const tap = b => {
     const now = performance.now();
     if (taps.length && now - taps.at(-1) > 2000) taps = [];
     taps.push(now);
     b.classList.add('live');
     const field = $(`[name=${b.dataset.tap}]`);
-    const gaps = taps.slice(-9).map((t, i, all) => t - all[i - 1]).slice(1).sort((x, y) => x - y);
+    const gaps = taps
+      .slice(-9)
+      .map((t, i, all) => t - all[i - 1])
+      .slice(1)
+      .sort((x, y) => x - y);
     if (gaps.length >= 3) field.value = Math.round(60000 / gaps[gaps.length >> 1]);
     b.textContent = gaps.length >= 3 ? `${field.value}, go on` : 'and again';
     clearTimeout(done);
@@ -50,7 +56,7 @@ if (player) {
     if (b) tap(b);
   });
   player.addEventListener('keydown', e => {
-    if (!e.target.matches('[data-tap]') || e.repeat || e.key !== ' ' && e.key !== 'Enter') return;
+    if (!e.target.matches('[data-tap]') || e.repeat || (e.key !== ' ' && e.key !== 'Enter')) return;
     e.preventDefault();
     tap(e.target);
   });

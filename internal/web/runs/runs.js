@@ -65,7 +65,8 @@ if (runs) {
     if (e.key === 'Enter') {
       e.preventDefault();
       clearTimeout(soon);
-      const {run} = e.target.dataset, {value} = e.target;
+      const {run} = e.target.dataset,
+        {value} = e.target;
       closeMenu(e.target);
       say(run, value.trim());
     }
@@ -91,7 +92,14 @@ if (runs) {
 
   // A digit takes the way to play it that stands in that row; a letter opens its word of the sentence.
   document.addEventListener('keydown', async e => {
-    if (e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || $('.dropdown-menu.show')) return;
+    if (
+      e.target.matches('input, select, textarea') ||
+      e.ctrlKey ||
+      e.metaKey ||
+      e.altKey ||
+      $('.dropdown-menu.show')
+    )
+      return;
     const way = /^[1-9]$/.test(e.key) && $(`.useit[data-digit="${e.key}"]`);
     if (way) {
       e.preventDefault();

@@ -6,7 +6,10 @@ import {$$, whose} from './page.js';
 // keys walk through it, Enter, a click or a tap takes what stands there, Escape puts the list away, and what is typed
 // and stands in no list is taken as it is. The server finds, so that "jazz minor" is melodic minor here as elsewhere;
 // the titles of a page stand in the element that data-titles names.
-let field = null, list = null, at = -1, asked = 0;
+let field = null,
+  list = null,
+  at = -1,
+  asked = 0;
 
 const options = () => [...list.children];
 
@@ -46,19 +49,22 @@ async function found(typed) {
 }
 
 async function show(typed) {
-  const mine = ++asked, now = field;
+  const mine = ++asked,
+    now = field;
   const rows = await found(typed);
   if (mine !== asked || field !== now) return;
   list ??= open();
-  list.replaceChildren(...rows.map((row, i) => {
-    const o = document.createElement('li');
-    o.id = `combo-${i}`;
-    o.role = 'option';
-    o.dataset.value = row.value;
-    o.textContent = row.name;
-    o.setAttribute('aria-selected', 'false');
-    return o;
-  }));
+  list.replaceChildren(
+    ...rows.map((row, i) => {
+      const o = document.createElement('li');
+      o.id = `combo-${i}`;
+      o.role = 'option';
+      o.dataset.value = row.value;
+      o.textContent = row.name;
+      o.setAttribute('aria-selected', 'false');
+      return o;
+    }),
+  );
   list.hidden = !rows.length;
   field.setAttribute('aria-expanded', String(rows.length > 0));
   at = -1;
@@ -74,7 +80,10 @@ function open() {
   ul.className = 'combolist';
   ul.id = 'combolist';
   ul.role = 'listbox';
-  ul.setAttribute('aria-label', field.getAttribute('aria-label') ?? field.closest('label')?.innerText ?? 'Choices');
+  ul.setAttribute(
+    'aria-label',
+    field.getAttribute('aria-label') ?? field.closest('label')?.innerText ?? 'Choices',
+  );
   ul.addEventListener('pointerdown', e => {
     e.preventDefault(); // the field keeps the keyboard
     const o = e.target.closest('[role=option]');
@@ -111,22 +120,26 @@ document.addEventListener('input', e => {
   field ??= e.target;
   show(e.target.value.trim());
 });
-document.addEventListener('keydown', e => {
-  if (!field || e.target !== field) return;
-  if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-    e.preventDefault();
-    if (list && !list.hidden) mark(at + (e.key === 'ArrowDown' ? 1 : -1));
-    else show('');
-  } else if (e.key === 'Enter' && list && at >= 0) {
-    e.preventDefault();
-    e.stopPropagation();
-    take(options()[at]);
-  } else if (e.key === 'Enter') {
-    list?.remove();
-    list = null;
-  } else if (e.key === 'Escape' && list && !list.hidden) {
-    e.stopPropagation();
-    e.preventDefault();
-    close();
-  }
-}, true);
+document.addEventListener(
+  'keydown',
+  e => {
+    if (!field || e.target !== field) return;
+    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      e.preventDefault();
+      if (list && !list.hidden) mark(at + (e.key === 'ArrowDown' ? 1 : -1));
+      else show('');
+    } else if (e.key === 'Enter' && list && at >= 0) {
+      e.preventDefault();
+      e.stopPropagation();
+      take(options()[at]);
+    } else if (e.key === 'Enter') {
+      list?.remove();
+      list = null;
+    } else if (e.key === 'Escape' && list && !list.hidden) {
+      e.stopPropagation();
+      e.preventDefault();
+      close();
+    }
+  },
+  true,
+);

@@ -3,7 +3,8 @@ import {record} from './record.js';
 
 // Playing a line in: while the button or its key is held the microphone listens; what it heard goes to the page that
 // shows the line before it is taken. The simulated guitar plays the lick at hand.
-let held = null, since = 0;
+let held = null,
+  since = 0;
 const tooShort = 400; // ms: a tap is no line
 
 async function send(wav) {
@@ -22,13 +23,16 @@ function begin() {
   document.body.classList.add('playing-in');
   since = performance.now();
   let tapped = false;
-  const recording = record(wav => {
-    if (!tapped) send(wav);
-  }, text => {
-    held = null;
-    document.body.classList.remove('playing-in');
-    showNotice(text);
-  });
+  const recording = record(
+    wav => {
+      if (!tapped) send(wav);
+    },
+    text => {
+      held = null;
+      document.body.classList.remove('playing-in');
+      showNotice(text);
+    },
+  );
   held = {
     stop() {
       tapped = performance.now() - since < tooShort;
@@ -50,12 +54,16 @@ document.addEventListener('pointerdown', e => {
   if (e.target.closest('[data-playin]')) begin();
 });
 for (const up of ['pointerup', 'pointercancel', 'blur']) addEventListener(up, end);
-document.addEventListener('keydown', e => {
-  if (!e.target.closest?.('[data-playin]') || e.repeat || e.key !== ' ' && e.key !== 'Enter') return;
-  e.preventDefault();
-  e.stopPropagation();
-  begin();
-}, true);
+document.addEventListener(
+  'keydown',
+  e => {
+    if (!e.target.closest?.('[data-playin]') || e.repeat || (e.key !== ' ' && e.key !== 'Enter')) return;
+    e.preventDefault();
+    e.stopPropagation();
+    begin();
+  },
+  true,
+);
 document.addEventListener('keyup', e => {
   if (e.key === ' ' || e.key === 'Enter') end();
 });

@@ -15,7 +15,8 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
       $('#offers').replaceChildren(p);
     } else $('#offers').classList.add('waiting');
     modal.show();
-    const [path, values] = kind === 'hands' ? ['/hands', asked()] : ['/ways', {value: kind, note: note(), ...(chosen() || {})}];
+    const [path, values] =
+      kind === 'hands' ? ['/hands', asked()] : ['/ways', {value: kind, note: note(), ...(chosen() || {})}];
     return send('GET', path, values).then(() => {
       $('#offers').classList.remove('waiting');
       if ($('#offers .trying')) modal.hide();
@@ -37,21 +38,36 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
     $('#offers').replaceChildren(p);
     const modal = bootstrap.Modal.getOrCreateInstance('#hands');
     modal.show();
-    send('GET', '/suits', {who: b.dataset.whom}).then(() => { if ($('#offers .trying')) modal.hide(); });
+    send('GET', '/suits', {who: b.dataset.whom}).then(() => {
+      if ($('#offers .trying')) modal.hide();
+    });
   });
-  const otherPart = what => { flush(); kind = what; offer(); };
-  function hands() { ask.way = ask.free = ''; otherPart('hands'); }
+  const otherPart = what => {
+    flush();
+    kind = what;
+    offer();
+  };
+  function hands() {
+    ask.way = ask.free = '';
+    otherPart('hands');
+  }
   document.addEventListener('click', e => {
-    const b = e.target.closest('[data-hands], [data-kind], [data-ask-way], [data-ask-free], [data-take], [data-useturn], [data-findrecipe]');
+    const b = e.target.closest(
+      '[data-hands], [data-kind], [data-ask-way], [data-ask-free], [data-take], [data-useturn], [data-findrecipe]',
+    );
     if (!b) return;
     if ('hands' in b.dataset) hands();
-    else if ('kind' in b.dataset) { kind = b.dataset.kind; offer(); }
-    else if ('findrecipe' in b.dataset) { bootstrap.Modal.getInstance('#hands').hide(); flush(); send('GET', '/recipe', {}); }
-    else if ('useturn' in b.dataset) {
+    else if ('kind' in b.dataset) {
+      kind = b.dataset.kind;
+      offer();
+    } else if ('findrecipe' in b.dataset) {
+      bootstrap.Modal.getInstance('#hands').hide();
+      flush();
+      send('GET', '/recipe', {});
+    } else if ('useturn' in b.dataset) {
       edit('turn', b.dataset.useturn, chosen() || {});
       bootstrap.Modal.getInstance('#hands').hide();
-    }
-    else if ('take' in b.dataset) {
+    } else if ('take' in b.dataset) {
       edit('take', b.dataset.take, asked());
       bootstrap.Modal.getInstance('#hands').hide();
     } else {
@@ -61,7 +77,8 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
     }
   });
   $('#hands').addEventListener('keydown', e => {
-    const by = {ArrowLeft: -1, ArrowRight: 1}[e.key], tabs = $$('#offers .kinds [data-kind]');
+    const by = {ArrowLeft: -1, ArrowRight: 1}[e.key],
+      tabs = $$('#offers .kinds [data-kind]');
     if (!by || !tabs.length || e.target.closest('.handsbox')) return;
     e.preventDefault();
     const to = tabs[(tabs.findIndex(t => t.dataset.kind === kind) + by + tabs.length) % tabs.length];
@@ -70,10 +87,26 @@ export function proposals({note, chosen, flush, send, edit, leave, kind = 'hands
   });
   // A digit takes the offer that stands at that place; with Shift it is heard.
   document.addEventListener('keydown', e => {
-    if (!$('#hands.show') || e.target.matches('input, select, textarea') || e.ctrlKey || e.metaKey || e.altKey || !/^(Digit|Numpad)[1-9]$/.test(e.code)) return;
-    const take = $$('#hands .offer')[e.code.slice(-1) - 1]?.querySelector(e.shiftKey ? '[data-hear]' : '[data-take], [data-useturn], [data-suit]');
-    if (take) { e.preventDefault(); take.click(); }
+    if (
+      !$('#hands.show') ||
+      e.target.matches('input, select, textarea') ||
+      e.ctrlKey ||
+      e.metaKey ||
+      e.altKey ||
+      !/^(Digit|Numpad)[1-9]$/.test(e.code)
+    )
+      return;
+    const take = $$('#hands .offer')[e.code.slice(-1) - 1]?.querySelector(
+      e.shiftKey ? '[data-hear]' : '[data-take], [data-useturn], [data-suit]',
+    );
+    if (take) {
+      e.preventDefault();
+      take.click();
+    }
   });
-  $('#hands').addEventListener('hidden.bs.modal', () => { $('#offers').replaceChildren(); leave(); });
+  $('#hands').addEventListener('hidden.bs.modal', () => {
+    $('#offers').replaceChildren();
+    leave();
+  });
   return {hands, otherPart, ask};
 }
