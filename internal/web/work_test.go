@@ -182,7 +182,8 @@ func TestFixIsTakenAsShown(t *testing.T) {
 	l.Tempo = 190
 	c := newClient(t, l)
 	_, body := c.get(fmt.Sprintf("/licks/%d/mend", c.id))
-	_, rest, ok := strings.Cut(body, `data-do="fix" data-value="`)
+	_, button, _ := strings.Cut(body, `data-do="fix"`)
+	_, rest, ok := strings.Cut(button, `data-value="`)
 	if !ok {
 		t.Fatal("nothing to mend")
 	}
