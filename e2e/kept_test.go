@@ -88,8 +88,8 @@ func TestTabsSideBySide(t *testing.T) {
 	two.wait(`document.querySelector('.lastword')?.innerText.includes('clean at')`)
 }
 
-// A notebook with a long history is read in while a page shows how far it is: it is stopped, and nothing of it is there;
-// read in again it comes whole.
+// A notebook with a long history is read in while a page shows how far it is: it is stopped, and nothing of it is
+// there; read in again it comes whole.
 func TestLongImport(t *testing.T) {
 	t.Parallel()
 	file := filepath.Join(t.TempDir(), "long.zip")

@@ -80,7 +80,9 @@ func TestALesson(t *testing.T) {
 	read("")
 	q.wait(`document.body.innerText.includes('say whose log it goes into')`)
 	read("Maro Velt")
-	q.wait(`document.querySelector('h1')?.innerText == 'Log of Maro Velt' && document.body.innerText.includes('3 lines added')`)
+	q.wait(
+		`document.querySelector('h1')?.innerText == 'Log of Maro Velt' && document.body.innerText.includes('3 lines added')`,
+	)
 	// That was the wrong one. It is taken back as a whole, and the report goes where it belongs.
 	q.wait(`document.body.dataset.heard`)
 	q.click(".notice [data-post]")
@@ -123,7 +125,9 @@ func TestPlayers(t *testing.T) {
 	}
 	q := a.open("/practice?lick=15&part=")
 	q.wait(`document.querySelector('.stand') && document.body.dataset.heard`)
-	for _, screen := range []string{"/", "/tones", "/runs", "/licks/15", "/licks/15/changes", "/practice", "/player", "/sets"} {
+	for _, screen := range []string{
+		"/", "/tones", "/runs", "/licks/15", "/licks/15/changes", "/practice", "/player", "/sets",
+	} {
 		p.go_(screen)
 		p.wait(`document.querySelector('.whoplays select') && document.body.dataset.heard`)
 	}

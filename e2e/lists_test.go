@@ -14,10 +14,14 @@ func TestLists(t *testing.T) {
 	p.wait(`document.body.dataset.heard`)
 	const scale = ".tones-form [name=scale]:not([type=hidden])"
 	p.click(scale)
-	p.wait(`document.querySelectorAll('.combolist li').length > 30 && document.querySelector('.combolist .now').innerText == 'minor pentatonic'`)
+	p.wait(
+		`document.querySelectorAll('.combolist li').length > 30 && document.querySelector('.combolist .now').innerText == 'minor pentatonic'`,
+	)
 	p.ctrl("a")
 	p.keys("jazz")
-	p.wait(`document.querySelectorAll('.combolist li').length == 1 && document.querySelector('.combolist li').innerText == 'melodic minor'`)
+	p.wait(
+		`document.querySelectorAll('.combolist li').length == 1 && document.querySelector('.combolist li').innerText == 'melodic minor'`,
+	)
 	p.keys(kb.ArrowDown, kb.Enter)
 	p.wait(`document.querySelector('h1').innerText.includes('A melodic minor') && !document.querySelector('.combolist')`)
 	// Escape leaves what was there.

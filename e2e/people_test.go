@@ -20,7 +20,9 @@ const peopleScript = `[...document.querySelectorAll('.person:not(.add)')].map(` 
 // waitPeople waits until the page lists them.
 func waitPeople(p *tab, names string) {
 	p.t.Helper()
-	p.wait(fmt.Sprintf(`document.body.dataset.heard && document.querySelector('.people') && %s == %q`, peopleScript, names))
+	p.wait(
+		fmt.Sprintf(`document.body.dataset.heard && document.querySelector('.people') && %s == %q`, peopleScript, names),
+	)
 }
 
 // A player is added, named otherwise, copied, taken out and brought back, by the controls of the screen, on a desk and

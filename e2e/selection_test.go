@@ -181,7 +181,8 @@ func TestSelection(t *testing.T) {
 	}
 	eval[bool](p, `(() => {
 		const data = new DataTransfer()
-		data.setData('text/plain', 'e|-----------|\nB|-----------|\nG|--5--7--5--|\nD|-----------|\nA|-----------|\nE|-----------|\n')
+		const rest = '|-----------|\n'
+		data.setData('text/plain', 'e' + rest + 'B' + rest + 'G|--5--7--5--|\nD' + rest + 'A' + rest + 'E' + rest)
 		return document.dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))
 	})()`)
 	p.waitNotes(other + 3)

@@ -137,8 +137,8 @@ func mayBeRefused(name, said string) bool {
 }
 
 // TestSweep presses everything. Each control of each screen, and each choice of each menu, is pressed on a page of its
-// own. It fails on an error of a script, on an answer of 400 or more, on a notice of an error, on a control that something covers,
-// and on one that does nothing at all.
+// own. It fails on an error of a script, on an answer of 400 or more, on a notice of an error, on a control that
+// something covers, and on one that does nothing at all.
 //
 // By day a part of the controls is pressed, about a fortieth, and another part with every commit: a press costs half a
 // second of the machine, most of it for the page that is opened for it alone. ORNAMEN_EXHAUSTIVE presses all of them.
@@ -195,6 +195,7 @@ type sweepControl struct {
 	Option int    `json:"option"`
 	Menu   bool   `json:"menu"`   // it opens choices
 	Frame  bool   `json:"frame"`  // it belongs to the head of every page
+	Late   bool   `json:"late"`   // it comes by itself a moment after the page, and no press has brought it
 	Place  bool   `json:"place"`  // a place on the neck
 	Chosen bool   `json:"chosen"` // it says what is in force already
 	Word   bool   `json:"word"`   // a word that explains itself where the pointer is
@@ -213,6 +214,7 @@ func (s *sweeper) sweep() {
 	s.fresh()
 	s.listen()
 	s.open()
+	s.tab.wait(`!document.querySelector('.whom[data-ask]')`) // what comes late is among what is pressed
 	s.walk(nil, nil, s.list())
 	s.t.Logf("%s: %d controls pressed", s.place.name, s.count)
 }
@@ -271,8 +273,12 @@ func (s *sweeper) listen() {
 	s.tab = &tab{t: s.t, ctx: ctx, app: s.app}
 	s.do(chromedp.EmulateViewport(s.place.width, s.place.height))
 	words, _ := json.Marshal(sweepWords)
-	_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
-		Source: "const sweepWords = " + string(words) + ";\n" + sweepScript})
+	_, err := chromedp.Call(
+		ctx,
+		cdppage.AddScriptToEvaluateOnNewDocument,
+		cdppage.AddScriptToEvaluateOnNewDocumentParams{
+			Source: "const sweepWords = " + string(words) + ";\n" + sweepScript},
+	)
 	if err == nil {
 		_, err = chromedp.Call(ctx, network.Enable, network.EnableParams{})
 	}
@@ -416,7 +422,7 @@ func (s *sweeper) walk(before, seen, list []sweepControl) {
 			continue
 		}
 		more = slices.DeleteFunc(more, func(m sweepControl) bool {
-			return slices.ContainsFunc(seen, func(o sweepControl) bool { return o.Path == m.Path })
+			return m.Late || slices.ContainsFunc(seen, func(o sweepControl) bool { return o.Path == m.Path })
 		})
 		if len(more) > 0 {
 			s.walk(append(before[:len(before):len(before)], c), seen, more)
@@ -501,7 +507,10 @@ func (s *sweeper) hit(before []sweepControl, c sweepControl) bool {
 		return true
 	}
 	at := eval[sweepPoint](s.tab, fmt.Sprintf(`sweep.place(%q)`, c.Path))
-	for end := time.Now().Add(3 * time.Second); (at.Gone || at.Over != "") && time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+	for end := time.Now().Add(3 * time.Second); at.Gone || at.Over != ""; time.Sleep(50 * time.Millisecond) {
+		if time.Now().After(end) {
+			break
+		}
 		at = eval[sweepPoint](s.tab, fmt.Sprintf(`sweep.place(%q)`, c.Path)) // what comes in late, what still moves
 	}
 	switch {

@@ -167,7 +167,10 @@ func bassLine() lick.Lick {
 	l.Key = lick.Key{Tonic: "E", Scale: "natural minor"}
 	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "Em7"}}
 	for i, fret := range []int{0, 3, 5, 7, 5, 3, 2, 0} {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 4 - i%2, Fret: fret})
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: 4 - i%2, Fret: fret},
+		)
 	}
 	return l
 }
@@ -179,7 +182,10 @@ func sevenLine() lick.Lick {
 	l.Tuning = tuned("E4 B3 G3 D3 A2 E2 B1")
 	l.Key = lick.Key{Tonic: "B", Scale: "phrygian"}
 	for i, fret := range []int{0, 1, 3, 0, 2, 3, 0, 2} {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 7 - i/3, Fret: fret})
+		l.Notes = append(
+			l.Notes,
+			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: 7 - i/3, Fret: fret},
+		)
 	}
 	return l
 }

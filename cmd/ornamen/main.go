@@ -96,12 +96,22 @@ var commands = []command{
 		"the practice log, the player's own numbers from it or from a file, adds a log or a student's report from a " +
 		"file, or writes a report.", practiceCommand},
 	{"recolour", "FILE", "Moves a line to other tones.", recolour},
-	{"convert", "IN OUT", "Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml " +
-		".mxl, and to write also .svg .html .wav.", convert},
+	{
+		"convert",
+		"IN OUT",
+		"Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml " +
+			".mxl, and to write also .svg .html .wav.",
+		convert,
+	},
 	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
 	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
-	{"export", "FILE", "Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
-		"recipes, player.", exportCommand},
+	{
+		"export",
+		"FILE",
+		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+			"recipes, player.",
+		exportCommand,
+	},
 	{"import", "FILE", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
 	{"licks", "", "Lists the licks of the notebook.", licks},
 	{"versions", "LICK", "Lists the versions of a lick, named by its number or title, or goes back to one of them.",

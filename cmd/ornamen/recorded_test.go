@@ -40,8 +40,9 @@ func recordedCalls(licks []string) (calls [][]string) {
 		[]string{"licks", "--db", "none.db", "--json"})
 }
 
-// What commands print as JSON stays, byte for byte, whatever the code is made into: the outputs of two
-// hundred calls are recorded by their hashes, a third of which are made by day. Where an answer is to change, -update records it anew.
+// What commands print as JSON stays, byte for byte, whatever the code is made into: the outputs of two hundred calls
+// are recorded by their hashes, a third of which are made by day. Where an answer is to change, -update records it
+// anew.
 func TestRecordedCalls(t *testing.T) {
 	licks, err := demo.Licks()
 	if err != nil {

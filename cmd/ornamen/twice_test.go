@@ -32,9 +32,9 @@ func counted(t *testing.T, db string) [4]int {
 	return [4]int{strings.Count(licks, `"title"`), versions, strings.Count(log, "\n") - 1, strings.Count(sets, `"name"`)}
 }
 
-// What has a key, or is the same round, is there once, whatever it is handed in as: the whole notebook, a set, a set with
-// its page, a report, a log as CSV, as a spreadsheet writes it, and as JSON. Each is handed in twice to the notebook that
-// it is from, and twice to a new one.
+// What has a key, or is the same round, is there once, whatever it is handed in as: the whole notebook, a set, a set
+// with its page, a report, a log as CSV, as a spreadsheet writes it, and as JSON. Each is handed in twice to the
+// notebook that it is from, and twice to a new one.
 func TestHandedInTwice(t *testing.T) {
 	home := practised(t, 12)
 	if status, _, stderr := call("set", "Week", "--add", "1", "--db", home); status != 0 {

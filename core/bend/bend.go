@@ -58,7 +58,9 @@ type pushed struct {
 func newString(g neck.Guitar, p neck.Place) pushed {
 	gauge := g.Strings[p.String-1]
 	return pushed{x: float64(g.FretX(p.Fret)) / 1000, length: float64(g.Scale) / 1000,
-		tension: float64(gauge.Tension(g.Tuning[p.String-1], g.Scale)), mass: gauge.UnitMass(), stiffness: gauge.Stiffness()}
+		tension: float64(
+			gauge.Tension(g.Tuning[p.String-1], g.Scale),
+		), mass: gauge.UnitMass(), stiffness: gauge.Stiffness()}
 }
 
 // state is what a pushed string sounds (Hz) and how hard it pushes back (N).

@@ -98,7 +98,8 @@ func TestNumerals(t *testing.T) {
 		}
 	}
 	for _, bad := range []string{"Axyz", "C(b9", "ii7 | VIIIx", "C*9", "C*x", "C*2 F*1", "C*4 F", "8m"} {
-		if _, err := Parse(bad, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, lick.Key{Tonic: "C", Scale: "major"}); err == nil {
+		inC := lick.Key{Tonic: "C", Scale: "major"}
+		if _, err := Parse(bad, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, inC); err == nil {
 			t.Errorf("%q is changes", bad)
 		}
 	}

@@ -98,9 +98,12 @@ func Move(g neck.Guitar, l lick.Lick, word string) (out lick.Lick, said string, 
 	case "bass":
 		return unsaid(Bass(g, l, Pattern(value)))
 	}
-	return l, "", fmt.Errorf("%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, "+
-		"later:1/4, double, halve, answer:4, tones:3, pairs, fill, grip:5 5 5 5, add:G7: b9, only:1 b3 5, only:string 3, "+
-		"bass:steady", word)
+	return l, "", fmt.Errorf(
+		"%q is no way to move a line over its changes; there are each:degrees, each:shape, each:key, "+
+			"later:1/4, double, halve, answer:4, tones:3, pairs, fill, grip:5 5 5 5, add:G7: b9, only:1 b3 5, only:string 3, "+
+			"bass:steady",
+		word,
+	)
 }
 
 // unsaid is a move of which nothing needs to be said.

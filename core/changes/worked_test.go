@@ -11,8 +11,17 @@ import (
 )
 
 // roleSigns are the roles by a letter, so that a line's stand in a row.
-var roleSigns = map[Role]string{Root: "R", Third: "3", Fifth: "5", Seventh: "7", Colour: "c", Tension: "t", Clash: "X",
-	Outside: "o", "": "."}
+var roleSigns = map[Role]string{
+	Root:    "R",
+	Third:   "3",
+	Fifth:   "5",
+	Seventh: "7",
+	Colour:  "c",
+	Tension: "t",
+	Clash:   "X",
+	Outside: "o",
+	"":      ".",
+}
 
 // Twelve lines over their changes with all that is said of them, worked out by hand before they were
 // read (common practice): each note's role, ! behind a clash that does not resolve; how each change is

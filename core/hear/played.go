@@ -45,8 +45,8 @@ const (
 	chordAbove   = 0.25  // of the moments: more than one tone sounds
 )
 
-// WritesDown says whether a line is of the kind that Played can write down: one note at a time, each of a pitch above the
-// hum of the mains, which a bass's low strings are not.
+// WritesDown says whether a line is of the kind that Played can write down: one note at a time, each of a pitch above
+// the hum of the mains, which a bass's low strings are not.
 func WritesDown(l lick.Lick) bool {
 	for i, n := range l.Notes {
 		if i > 0 && n.At.Before(l.Notes[i-1].End()) {

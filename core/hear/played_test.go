@@ -173,7 +173,8 @@ func TestPlayInRefuses(t *testing.T) {
 			t.Errorf("%s: %v", x.name, err)
 		}
 	}
-	if notes, err := Played(t.Context(), make3(func(t float64) float64 { return 0.2 * tone(220, t) }), sound.Rate); err != nil ||
+	steady := make3(func(t float64) float64 { return 0.2 * tone(220, t) })
+	if notes, err := Played(t.Context(), steady, sound.Rate); err != nil ||
 		len(notes) != 4 ||
 		notes[0].Pitch != 57 {
 		t.Errorf("one tone struck four times: %+v %v", notes, err)

@@ -47,8 +47,10 @@ func ParseTime(s string) (Time, error) {
 		den, err = parsePart(d)
 	}
 	if err != nil || den == 0 {
-		return Time{}, fmt.Errorf("%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000",
-			text.Clip(s, 40))
+		return Time{}, fmt.Errorf(
+			"%q is not a time: write a fraction of a whole note such as 3/16, its numbers up to 1000000",
+			text.Clip(s, 40),
+		)
 	}
 	return NewTime(num, den), nil
 }

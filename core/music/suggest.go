@@ -175,7 +175,8 @@ func SuggestKeys(text, root string) []string {
 }
 
 // chordSigns are the signs of chords that are offered, the usual ones first.
-var chordSigns = []string{"", "m", "7", "m7", "maj7", "5", "6", "m6", "9", "m9", "maj9", "11", "m11", "13", "sus2", "sus4",
+var chordSigns = []string{
+	"", "m", "7", "m7", "maj7", "5", "6", "m6", "9", "m9", "maj9", "11", "m11", "13", "sus2", "sus4",
 	"7sus4", "add9", "madd9", "6/9", "dim", "dim7", "m7b5", "aug", "7b9", "7#9", "7b5", "7#5", "7alt", "mmaj7"}
 
 // SuggestChords lists chords for what was typed: those on the root that it names whose sign begins with what follows,

@@ -20,8 +20,8 @@ type Choice struct {
 }
 
 // Choices are the values that an argument of part k, counted from 0, can have in this place, in the order in which they
-// are offered: those with which the run can be grown, other words giving way as in Put. A recipe that cannot be read has
-// none.
+// are offered: those with which the run can be grown, other words giving way as in Put. A recipe that cannot be read
+// has none.
 func (r Recipe) Choices(k int, arg string, g neck.Guitar) []Choice {
 	parts, err := r.Parts()
 	if err != nil || k < 0 || k >= len(parts) {
@@ -182,7 +182,8 @@ func addChoices(_ Recipe, _ int, part Recipe, _ neck.Guitar) []Choice {
 		degree, _, _ := strings.Cut(word, "@")
 		d, _ := music.ParseDegree(degree) // written out above
 		has := slices.Contains(added, word)
-		if !has && (p.Has(d) || slices.ContainsFunc(added, func(w string) bool { return strings.HasPrefix(w+"@", degree+"@") })) {
+		if !has &&
+			(p.Has(d) || slices.ContainsFunc(added, func(w string) bool { return strings.HasPrefix(w+"@", degree+"@") })) {
 			continue
 		}
 		if has {

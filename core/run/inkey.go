@@ -27,7 +27,8 @@ func (r Recipe) InKey(g neck.Guitar, text string) (Recipe, error) {
 	if _, err := music.ParseKey(out.Key, listed(out.Add), listed(out.Drop)); err != nil {
 		out.Add, out.Drop = "", ""
 	}
-	if l, err := ParseLanding(out.Land); out.Land != "" && (err != nil || !l.OfChord && l.Word == "" && !to.Has(l.Degree)) {
+	if l, err := ParseLanding(out.Land); out.Land != "" &&
+		(err != nil || !l.OfChord && l.Word == "" && !to.Has(l.Degree)) {
 		l.Degree, l.Word, l.OfChord = music.Degree{Number: 1}, "", false
 		out.Land = l.String()
 	}

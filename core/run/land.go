@@ -12,8 +12,8 @@ import (
 	"ornamen/core/phrase"
 )
 
-// Landing is the note that a run ends on: a degree of the key, or of the chord that sounds there, on a beat, in a bar. A
-// number that is 0 is left to the run. With a bar the run is as long as it takes to land there.
+// Landing is the note that a run ends on: a degree of the key, or of the chord that sounds there, on a beat, in a bar.
+// A number that is 0 is left to the run. With a bar the run is as long as it takes to land there.
 //
 // As text it is [chord:]DEGREE[@[BAR:]BEAT], "5", "1@1", "chord:3@3:1"; or words, "the third of the chord in bar 3 on
 // beat 1". A degree by its word, root, third, fifth, is whichever the key or the chord has.

@@ -12,8 +12,8 @@ import (
 )
 
 // landing adds the note that the run ends on. A run whose start is free begins in time for it: what lies before its bar
-// becomes the pick-up, and one that lands in a bar begins later where its cells do not fill the time. One that starts on
-// a given beat lands where it ends, and says so where that is early or late.
+// becomes the pick-up, and one that lands in a bar begins later where its cells do not fill the time. One that starts
+// on a given beat lands where it ends, and says so where that is early or late.
 func (b *builder) landing() error {
 	if b.land == nil || len(b.lick.Notes) == 0 {
 		return nil

@@ -94,8 +94,8 @@ func (c *change) setKey(part Recipe, text string) error {
 	return nil
 }
 
-// Value is a text as its argument is written: names of terms, numbers in words, degrees with their signs. An error names
-// the word; empty is empty.
+// Value is a text as its argument is written: names of terms, numbers in words, degrees with their signs. An error
+// names the word; empty is empty.
 func Value(arg, text string) (string, error) {
 	if text == "" {
 		return "", nil
@@ -219,8 +219,8 @@ func usualScales(r Recipe) string {
 	return p.Scale.Name + ", " + cmp.Or(next, "major")
 }
 
-// giveWay are the words that give way to what was said, in the order in which they are tried: those that a player misses
-// least come first.
+// giveWay are the words that give way to what was said, in the order in which they are tried: those that a player
+// misses least come first.
 var giveWay = [][]string{
 	{"times"}, {"bars"}, {"start"}, {"rotate"},
 	{"move"}, {"move", "times"}, {"down-cell"}, {"down-cell", "move"},
@@ -354,7 +354,10 @@ func (c *change) tellPlace(k int, was string) {
 	if at, err := neck.ParsePlace(now); err == nil {
 		l := lick.New()
 		l.Tuning = c.guitar.Tuning
-		c.told = append(c.told, fmt.Sprintf("It begins on fret %d on %s, where it has room.", at.Fret, l.StringName(at.String)))
+		c.told = append(
+			c.told,
+			fmt.Sprintf("It begins on fret %d on %s, where it has room.", at.Fret, l.StringName(at.String)),
+		)
 		return
 	}
 	c.told = append(c.told, "It begins where the shape does.")

@@ -197,8 +197,10 @@ func TestPutGivesWay(t *testing.T) {
 // A new key in a later part keeps its shape and its move, as in the first.
 func TestPutKeyOfALaterPart(t *testing.T) {
 	g := neck.Standard()
-	r, err := run.Parse(`--key "A natural minor" --layout 3nps --at 6:5 --cell "strings: a1 a2 a3" --move string:2 --times 2 ` +
-		`--then --dir down --move string:2 --times 2`)
+	r, err := run.Parse(
+		`--key "A natural minor" --layout 3nps --at 6:5 --cell "strings: a1 a2 a3" --move string:2 --times 2 ` +
+			`--then --dir down --move string:2 --times 2`,
+	)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -92,8 +92,12 @@ func (r *Recipe) options() []option {
 		{"even", &r.Even, "each string's count is made even"},
 		{"start", &r.Start, "`N` tone of the layout to begin on, from 1"},
 		{"rotate", &r.Rotate, "`N` step of the cell to begin on, from 1"},
-		{"count", &r.Count, "`4|8|8t|16|16t|16q|16s` length of a note, by its word or its name, or several that take turns: " +
-			helpOf("count") + "; 16"},
+		{
+			"count",
+			&r.Count,
+			"`4|8|8t|16|16t|16q|16s` length of a note, by its word or its name, or several that take turns: " +
+				helpOf("count") + "; 16",
+		},
 		{"accent", &r.Accent, "`N` every Nth note is accented"},
 		{"feel", &r.Feel, "`straight|shuffle` straight or shuffle; straight"},
 		{"from", &r.From, "`BEAT` beat on which it begins, as in 3&"},
@@ -104,8 +108,12 @@ func (r *Recipe) options() []option {
 			"as in \"natural minor, D dorian\""},
 		{"tail", &r.Tail, "`CELL` played once at the end"},
 		{"pivot", &r.Pivot, "`DEGREE` the tail's degree that the last note is"},
-		{"land", &r.Land, "`[chord:]DEGREE[@[BAR:]BEAT]` ends on that degree of the key or of the chord, on that beat, in " +
-			"that bar; also in words: \"the third of the chord in bar 3 on beat 1\""},
+		{
+			"land",
+			&r.Land,
+			"`[chord:]DEGREE[@[BAR:]BEAT]` ends on that degree of the key or of the chord, on that beat, in " +
+				"that bar; also in words: \"the third of the chord in bar 3 on beat 1\"",
+		},
 		{"slurs", &r.Slurs, "`string|way|up|down` slurs besides those of the cell: " + helpOf("slurs") +
 			"; slides where the hand cannot span"},
 		{"pick", &r.Pick, "`alternate|economy|legato|free` way of picking; alternate"},

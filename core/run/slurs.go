@@ -13,8 +13,8 @@ type span struct{ low, high, tones int }
 // where it falls, a slide where the hand cannot span what it would have to hold. What the cell says of the note, its
 // stroke or its slur, stays.
 //
-// As an example, of 3 5 7 9 on one string the first is picked, 5 and 7 are hammered by the middle and the little finger,
-// and the little finger slides to 9.
+// As an example, of 3 5 7 9 on one string the first is picked, 5 and 7 are hammered by the middle and the little
+// finger, and the little finger slides to 9.
 func (b *builder) byRule(n *lick.Note, s phrase.Step) {
 	held := b.held
 	b.held = span{n.Fret, n.Fret, 1}

@@ -59,7 +59,8 @@ func TestThen(t *testing.T) {
 					t.Errorf("%s: note %d is %v at %v", c.line, n+i+1, got.Place(), got.At)
 				}
 			}
-			if tones := whole.Lick.KeyAt(whole.Lick.Notes[n].At); tones.Tonic+tones.Scale != alone.Lick.Key.Tonic+alone.Lick.Key.Scale {
+			own := alone.Lick.Key
+			if tones := whole.Lick.KeyAt(whole.Lick.Notes[n].At); tones.Tonic+tones.Scale != own.Tonic+own.Scale {
 				t.Errorf("%s: note %d has the tones %v", c.line, n+1, tones)
 			}
 			n, cells = n+len(alone.Lick.Notes), cells+len(alone.Cells)

@@ -109,8 +109,9 @@ var moves = []Term{
 var layouts = []Term{
 	{Value: "box", Name: "in a box"},
 	{Value: "3nps", Name: "three a string"},
-	{Value: "boxes:…", Name: "in boxes …", Also: []string{"two boxes …"}, Try: []string{"boxes:1+2", "boxes:3+4"}, list: "+",
-		and: " and "},
+	{Value: "boxes:…", Name: "in boxes …", Also: []string{"two boxes …"}, Try: []string{"boxes:1+2", "boxes:3+4"},
+		list: "+",
+		and:  " and "},
 	{Value: "counts:…", Name: "… a string", Try: []string{"counts:2,3,2", "counts:4,3,4"}, list: ",", and: " "},
 	{Value: "string:#", Name: "on string #", Try: []string{"string:1", "string:2", "string:3", "string:6"}},
 	{Value: "strings:…", Name: "on strings …", Try: []string{"strings:2,1", "strings:3,2", "strings:3,1"}, list: ",",
@@ -191,7 +192,8 @@ func helpOf(arg string) string {
 }
 
 // numberWords are the numbers as they are said.
-var numberWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",
+var numberWords = []string{
+	"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",
 	"twelve"}
 
 // numberPattern is a number as digits or as a word.

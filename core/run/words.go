@@ -182,12 +182,13 @@ func (r *Run) RhythmOf() Rhythm {
 	return out
 }
 
-// aloud counts a cell in groups, "four, three": where it has accents of its own, from one to the next; else by the notes
-// on each string, which is how the hand feels it. A string on which the line turns round is two groups, one there and
-// one back: four on a string, three on the next, and the same back are four, three, three, four. A cell on one string
-// of three, five, six or nine notes is counted in threes as far as that goes, others in fours (common practice).
+// aloud counts a cell in groups, "four, three": where it has accents of its own, from one to the next; else by the
+// notes on each string, which is how the hand feels it. A string on which the line turns round is two groups, one there
+// and one back: four on a string, three on the next, and the same back are four, three, three, four. A cell on one
+// string of three, five, six or nine notes is counted in threes as far as that goes, others in fours (common practice).
 //
-// It is empty where there is one group alone. accented says that the recipe sets accents, which are then not the cell's.
+// It is empty where there is one group alone. accented says that the recipe sets accents, which are then not the
+// cell's.
 func aloud(l lick.Lick, c Played, accented bool) string {
 	notes := apartOf(l.Notes[c.From:min(c.To, len(l.Notes))])
 	var groups []int

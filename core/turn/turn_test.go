@@ -163,7 +163,10 @@ func TestRecolourKeepsTheRecipeTrue(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for key, want := range map[string]string{"C minor pentatonic": "C minor pentatonic, 1 2 3", "A major pentatonic": "A major pentatonic"} {
+	for key, want := range map[string]string{
+		"C minor pentatonic": "C minor pentatonic, 1 2 3",
+		"A major pentatonic": "A major pentatonic",
+	} {
 		p, err := music.ParseKey(key, nil, nil)
 		if err != nil {
 			t.Fatal(err)

@@ -68,6 +68,7 @@
           kind: 'press',
           menu: e.matches('[data-bs-toggle], [aria-expanded], summary'),
           frame: !!e.closest('header.top'),
+          late: !!e.closest('.whom'),
           place: e.matches('[data-place]'),
           chosen: e.matches(
             '.on, .active, [aria-current], [aria-pressed=true], [aria-checked=true], :checked[type=radio]',

@@ -280,7 +280,10 @@ func TestRepeatsAndCapo(t *testing.T) {
 			1,
 		)
 		return `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>G</part-name></score-part></part-list><part id="P1">` +
-			strings.Join(bars, "") + `</part></score-partwise>`
+			strings.Join(
+				bars,
+				"",
+			) + `</part></score-partwise>`
 	}
 	forward, backward := mark(`<repeat direction="forward"/>`), mark(`<repeat direction="backward"/>`)
 	thrice := mark(`<repeat direction="backward" times="3"/>`)
@@ -314,7 +317,8 @@ func TestRepeatsAndCapo(t *testing.T) {
 		if got := strings.Join(frets, " "); got != x.frets || r.Lick.Loop != x.loop {
 			t.Errorf("%s: %s, a loop %v", x.name, got, r.Lick.Loop)
 		}
-		if said := strings.Contains(strings.Join(r.Remarks, " "), "written out"); said != (!x.loop && len(frets) != len(x.bars)) {
+		said := strings.Contains(strings.Join(r.Remarks, " "), "written out")
+		if said != (!x.loop && len(frets) != len(x.bars)) {
 			t.Errorf("%s: %q", x.name, r.Remarks)
 		}
 	}

@@ -167,8 +167,8 @@ func (r *Result) FitKey(l *lick.Lick) {
 	}
 }
 
-// Unpacked is a file of a zip, no larger than a limit, by what it claims and by what comes out; the error calls it what.
-// With an error comes what was unpacked.
+// Unpacked is a file of a zip, no larger than a limit, by what it claims and by what comes out; the error calls it
+// what. With an error comes what was unpacked.
 func Unpacked(f *zip.File, limit int64, what string) ([]byte, error) {
 	if limit < 0 || f.UncompressedSize64 > uint64(limit) {
 		return nil, errors.New(what + " is too large")

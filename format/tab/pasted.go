@@ -343,7 +343,9 @@ func timesIn(text string) int {
 	return min(n, 16)
 }
 
-var playTimes = regexp.MustCompile(`^\(?\s*(?:x\s*(\d{1,2})|(\d{1,2})\s*x|(?:play|repeat)s?\s+(\d{1,2})\s*(?:times|x)?)\s*\)?$`)
+var playTimes = regexp.MustCompile(
+	`^\(?\s*(?:x\s*(\d{1,2})|(\d{1,2})\s*x|(?:play|repeat)s?\s+(\d{1,2})\s*(?:times|x)?)\s*\)?$`,
+)
 
 // segment is a bar of one row: where it begins on the line, and what stands in it.
 type segment struct {

@@ -17,16 +17,22 @@ import (
 var (
 	tuningLine = regexp.MustCompile(`(?i)^\s*(?:tuning|tuned|tune)\s*(?:to|is|in)?\s*[:=]?\s*(.+)$`)
 	capoLine   = regexp.MustCompile(`(?i)\bcapo\b(.*)$`)
-	tempoLine  = regexp.MustCompile(`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`)
-	meterLine  = regexp.MustCompile(`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`)
-	keyLine    = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
-	tonesLine  = regexp.MustCompile(`(?i)^\s*(added|dropped)\s*[:=]\s*(.+)$`)
-	titleLine  = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
-	partLine   = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
-	rule       = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
-	feelLine   = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
-	lowered    = regexp.MustCompile(`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`)
-	words      = regexp.MustCompile(`[\pL]`)
+	tempoLine  = regexp.MustCompile(
+		`(?i)(?:tempo|bpm|quarter|♩|^\s*q)\s*[:=]?\s*(\d{2,3}(?:\.\d+)?)\b|\b(\d{2,3}(?:\.\d+)?)\s*bpm\b`,
+	)
+	meterLine = regexp.MustCompile(
+		`(?i)^\s*(?:time(?:\s+signature)?|meter|metre)?\s*[:=]?\s*\(?(\d{1,2}/\d{1,2})(?:\s+time)?\)?\s*$`,
+	)
+	keyLine   = regexp.MustCompile(`(?i)^\s*key\s*(?:of|is)?\s*[:=]?\s*([A-Ga-g][#b]?.*)$`)
+	tonesLine = regexp.MustCompile(`(?i)^\s*(added|dropped)\s*[:=]\s*(.+)$`)
+	titleLine = regexp.MustCompile(`(?i)^\s*(?:title|song|name|lick)\s*[:=]\s*(.+)$`)
+	partLine  = regexp.MustCompile(`^\s*\[([^\]]{1,40})\]\s*$`)
+	rule      = regexp.MustCompile(`^[\s\-=_*#~.+|]*$`)
+	feelLine  = regexp.MustCompile(`(?i)^\s*(?:feel\s*[:=]\s*)?\(?(shuffle|swing|swung|straight)(?:\s+feel)?\)?\s*$`)
+	lowered   = regexp.MustCompile(
+		`(?i)^\s*(?:tuned?\s+)?(?:down\s+)?(half|1/2|a half|one half|whole|a whole|full|1)\s*-?\s*step\s*(?:down|lower)?`,
+	)
+	words = regexp.MustCompile(`[\pL]`)
 )
 
 // headings reads the lines that are no tablature: how it is tuned and counted, its title, and what is none of that,
@@ -131,8 +137,19 @@ var loweredByName = map[string]struct{ steps, drop int }{"drop d": {0, 2}, "drop
 	"drop c#": {1, 2}, "drop db": {1, 2}, "drop c": {2, 2}, "drop-c": {2, 2}, "drop b": {3, 2}}
 
 // loweredTo are tunings by what the thickest string is lowered to with all others, in half steps.
-var loweredTo = map[string]int{"": 0, "e": 0, "normal": 0, "usual": 0, "standard": 0, "eb": 1, "d#": 1, "d": 2, "c#": 3,
-	"db": 3, "c": 4}
+var loweredTo = map[string]int{
+	"":         0,
+	"e":        0,
+	"normal":   0,
+	"usual":    0,
+	"standard": 0,
+	"eb":       1,
+	"d#":       1,
+	"d":        2,
+	"c#":       3,
+	"db":       3,
+	"c":        4,
+}
 
 // tuningWords reads a heading on the tuning: by name, as so many steps down, dropped, or as a row of notes.
 func (p *pasted) tuningWords(line string) bool {

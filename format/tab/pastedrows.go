@@ -50,7 +50,9 @@ func wordsOf(row string, start int) (out []placed) {
 }
 
 // rowName is what may stand before a row to say what it is.
-var rowName = regexp.MustCompile(`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`)
+var rowName = regexp.MustCompile(
+	`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`,
+)
 
 // row reads one row; false if it is words of another kind.
 func (p *pasted) row(bars []bar, i, start int, above bool) bool {

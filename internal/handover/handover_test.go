@@ -78,7 +78,11 @@ func TestHandsAreShown(t *testing.T) {
 		t.Errorf("the lick file decides what was left open (%v)", err)
 	}
 	// Every other format shows what the screen shows, and none of it where bare is asked.
-	for _, x := range []struct{ format, shown string }{{"tab", "finger 1"}, {"mail", "1 3 1 4"}, {"musicxml", "<fingering>"}} {
+	for _, x := range []struct{ format, shown string }{
+		{"tab", "finger 1"},
+		{"mail", "1 3 1 4"},
+		{"musicxml", "<fingering>"},
+	} {
 		full, err := write(of(t, x.format), false)
 		bare, err2 := write(of(t, x.format), true)
 		if err != nil || err2 != nil || !bytes.Contains(full, []byte(x.shown)) ||

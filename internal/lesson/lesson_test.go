@@ -308,7 +308,8 @@ func TestReportsOfCopies(t *testing.T) {
 	if err != nil || wrong.Added != 1 {
 		t.Fatalf("%+v %v", wrong, err)
 	}
-	if _, _, err := TakeReport(ctx, teacher, first, names[0]); err == nil || !strings.Contains(err.Error(), "take it back") {
+	if _, _, err := TakeReport(ctx, teacher, first, names[0]); err == nil ||
+		!strings.Contains(err.Error(), "take it back") {
 		t.Errorf("%v", err)
 	}
 	if _, n, err := teacher.TakeReadingBack(ctx, wrong.ID); err != nil || n != 1 {

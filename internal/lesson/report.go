@@ -147,7 +147,12 @@ func ReadReport(data []byte) (Report, error) {
 	if err := json.Unmarshal(v.Rounds, &keys); err != nil || len(keys) != len(log) {
 		return Report{}, none
 	}
-	r := Report{Key: v.Player.Key, Notebook: v.Notebook, Name: text.Clip(strings.Join(strings.Fields(v.Player.Name), " "), 60), Rounds: log}
+	r := Report{
+		Key:      v.Player.Key,
+		Notebook: v.Notebook,
+		Name:     text.Clip(strings.Join(strings.Fields(v.Player.Name), " "), 60),
+		Rounds:   log,
+	}
 	for _, k := range keys {
 		r.licks = append(r.licks, k.Key)
 	}
@@ -178,7 +183,12 @@ func (r Report) entries(ctx context.Context, s *store.Store) ([]practice.Entry, 
 // TakeReport adds a report to the log of the student whom it is of: the one whom it was bound to before or, where who
 // names one, that player. From then on that log takes reports of this student alone, and they go into no other, until
 // the reading is taken back. The reading says how many rounds were not there yet.
-func TakeReport(ctx context.Context, s *store.Store, r Report, who string) (p store.Player, x store.Reading, err error) {
+func TakeReport(
+	ctx context.Context,
+	s *store.Store,
+	r Report,
+	who string,
+) (p store.Player, x store.Reading, err error) {
 	log, err := r.entries(ctx, s)
 	if err != nil {
 		return p, x, err
@@ -219,8 +229,11 @@ func playerFor(ctx context.Context, s *store.Store, r Report, who string) (store
 		case r.of(p) && (who == "" || is):
 			return p, nil
 		case r.of(p):
-			return p, refuse.With("%s’s practice stands under %s, and goes into no other log; if that is wrong, take it back there first",
-				nameOr(r.Name), p.Name)
+			return p, refuse.With(
+				"%s’s practice stands under %s, and goes into no other log; if that is wrong, take it back there first",
+				nameOr(r.Name),
+				p.Name,
+			)
 		}
 	}
 	if who == "" {

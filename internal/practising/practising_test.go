@@ -198,7 +198,11 @@ func TestOwnLogIsThereOnce(t *testing.T) {
 		w.Write(row)
 	}
 	w.Flush()
-	for name, data := range map[string][]byte{"log.csv": table.Bytes(), "sheet.csv": sheet.Bytes(), "log.json": list.Bytes()} {
+	for name, data := range map[string][]byte{
+		"log.csv":   table.Bytes(),
+		"sheet.csv": sheet.Bytes(),
+		"log.json":  list.Bytes(),
+	} {
 		again, err := Read(name, bytes.NewReader(data))
 		if err != nil || len(again) != len(log) {
 			t.Errorf("%s: %d lines, %v", name, len(again), err)

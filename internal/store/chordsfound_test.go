@@ -10,7 +10,10 @@ import (
 func TestFoundByChord(t *testing.T) {
 	s := open(t, t.TempDir()+"/n.db")
 	l := titled("Ferry")
-	l.Chords = []lick.Chord{{Len: lick.NewTime(1, 1), Name: "C#m7"}, {At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "F#7"}}
+	l.Chords = []lick.Chord{
+		{Len: lick.NewTime(1, 1), Name: "C#m7"},
+		{At: lick.NewTime(1, 1), Len: lick.NewTime(1, 1), Name: "F#7"},
+	}
 	for _, x := range []lick.Lick{l, titled("Without")} {
 		if _, err := s.Add(t.Context(), x, "made"); err != nil {
 			t.Fatal(err)

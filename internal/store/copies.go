@@ -87,10 +87,10 @@ func synced(name string) error {
 	return f.Sync()
 }
 
-// Restore puts a backup in the place of the notebook at path, after looking it over. It is read through SQLite, with what
-// stands in its write-ahead log, so that a notebook that is running can be restored from too. What was there is kept
-// beside it under a dated name, which is returned; it is whole without a log wherever it can be read. The notebook at
-// path must not be open.
+// Restore puts a backup in the place of the notebook at path, after looking it over. It is read through SQLite, with
+// what stands in its write-ahead log, so that a notebook that is running can be restored from too. What was there is
+// kept beside it under a dated name, which is returned; it is whole without a log wherever it can be read. The notebook
+// at path must not be open.
 //
 // The order is what makes a kill harmless: the new file is whole on the disk, and so is what is kept of the old one,
 // before the new one takes its name. There is a notebook at path at every moment.

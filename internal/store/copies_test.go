@@ -98,7 +98,8 @@ func TestCopiedWithoutItsLog(t *testing.T) {
 	if err := os.WriteFile(none, nil, 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := Restore(none, filepath.Join(dir, "m.db"), clock); err == nil || !strings.Contains(err.Error(), "none.db-wal") {
+	if _, err := Restore(none, filepath.Join(dir, "m.db"), clock); err == nil ||
+		!strings.Contains(err.Error(), "none.db-wal") {
 		t.Errorf("%v", err)
 	}
 }

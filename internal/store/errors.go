@@ -16,17 +16,23 @@ import (
 var (
 	ErrNotFound = errors.New("not in the notebook")
 	ErrFull     = errors.New("the disk is full, so nothing was saved; make room and try again")
-	ErrIO       = errors.New("the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on")
+	ErrIO       = errors.New(
+		"the notebook's file cannot be read or written, so nothing was saved; look at the disk it lies on",
+	)
 	ErrReadOnly = errors.New("the notebook's file cannot be written, so nothing was saved; it can be read")
 	ErrBusy     = errors.New("another program is using the notebook; nothing was saved, try again")
 	ErrOpen     = errors.New("the notebook is open in another Ornamen; stop that one, or name another file with --db")
-	ErrGone     = errors.New("the notebook's file, or the log of last changes beside it, was moved, replaced or deleted " +
-		"while Ornamen runs, so nothing was saved")
+	ErrGone     = errors.New(
+		"the notebook's file, or the log of last changes beside it, was moved, replaced or deleted " +
+			"while Ornamen runs, so nothing was saved",
+	)
 	ErrForeign = errors.New("this is another program's database, and no notebook; nothing of it was changed")
 	ErrDamaged = errors.New("the notebook's file is damaged")
-	ErrPartial = errors.New("this copy was taken while the notebook was written, and without the log beside it, so that " +
-		"the last changes are not in it; put the log (the file whose name ends in -wal) beside it, or make a copy with: " +
-		"ornamen backup FILE")
+	ErrPartial = errors.New(
+		"this copy was taken while the notebook was written, and without the log beside it, so that " +
+			"the last changes are not in it; put the log (the file whose name ends in -wal) beside it, or make a copy with: " +
+			"ornamen backup FILE",
+	)
 	ErrNewer  = errors.New("the notebook was written by a later Ornamen; nothing was changed, open it with that one")
 	ErrNoUndo = errors.New("there is nothing to undo")
 	ErrNoRedo = errors.New("there is nothing to redo")

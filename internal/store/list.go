@@ -58,7 +58,10 @@ func chordsOf(l lick.Lick) string {
 // index writes what a lick is found by: title, tones in words and in signs, chords, tags. It is part of
 // every write of a lick, in the same transaction, so that what is found is what is there.
 func index(tx *gorm.DB, id uint, l lick.Lick) error {
-	words := strings.Join(append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale, chordsOf(l)}, l.Tags...), "\n")
+	words := strings.Join(
+		append([]string{l.Title, l.TonesText(), l.Key.Tonic + " " + l.Key.Scale, chordsOf(l)}, l.Tags...),
+		"\n",
+	)
 	if err := tx.Exec("UPDATE licks SET words = ?, sorted = ? WHERE id = ?", folded(words), folded(l.Title),
 		id).Error; err != nil {
 		return err

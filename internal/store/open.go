@@ -102,9 +102,9 @@ func newStore(path string, now func() time.Time) *Store {
 	return &Store{path: path, now: now, writing: settling{turn: make(chan struct{}, 1)}}
 }
 
-// OpenToRead opens a notebook for reading beside a program that may be writing it. It takes no lock and changes nothing.
-// What the writer commits meanwhile is seen by later reads. Of a notebook of an older Ornamen a copy is brought up to
-// date and read.
+// OpenToRead opens a notebook for reading beside a program that may be writing it. It takes no lock and changes
+// nothing. What the writer commits meanwhile is seen by later reads. Of a notebook of an older Ornamen a copy is
+// brought up to date and read.
 func OpenToRead(path string, now func() time.Time) (*Store, error) {
 	s, err := openAsItIs(path, now)
 	if err == nil {

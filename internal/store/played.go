@@ -101,9 +101,11 @@ func (s *Store) LastPlayed(ctx context.Context, who uint) (last uint, err error)
 // replace or take back one. See Holding.
 func (s *Store) LogAfter(ctx context.Context, who, id uint) ([]Played, error) {
 	// Ten years of rounds are read row by row: filling models by reflection takes five times as long.
-	rows, err := s.db.WithContext(ctx).Raw(`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed,
+	rows, err := s.db.WithContext(ctx).
+		Raw(`SELECT id, lick_id, title, revision_id, part, first, last, tempo, clean, missed,
 		note, minutes, comfort, kind, picking, fretting, reach, bends, move, at, zone, replaces FROM played
-		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`, who, id).Rows()
+		WHERE player_id = ? AND id > ? AND `+sound+` ORDER BY id`, who, id).
+		Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}

@@ -28,7 +28,8 @@ func TestPlayed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if last, err := s.TakeBack(ctx, 1, ids[0]); err != nil || !last.At.Equal(evening) || last.At.Format("2 15:04") != "3 20:33" {
+	if last, err := s.TakeBack(ctx, 1, ids[0]); err != nil || !last.At.Equal(evening) ||
+		last.At.Format("2 15:04") != "3 20:33" {
 		t.Errorf("%v %v", last.At, err)
 	}
 	home := s.now
@@ -106,8 +107,8 @@ func TestLogOnlyGrows(t *testing.T) {
 	}
 }
 
-// A file that was read in is there once, to the second that tables have; it is taken back as a whole, and then goes into
-// another log.
+// A file that was read in is there once, to the second that tables have; it is taken back as a whole, and then goes
+// into another log.
 func TestReadings(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "n.db"))
 	juna, err := s.AddPlayer(ctx, "Juna", 0)
@@ -117,12 +118,18 @@ func TestReadings(t *testing.T) {
 	if _, err := s.Play(ctx, 1, Played{Title: "own", Clean: 1, At: at1.Add(700 * time.Millisecond)}); err != nil {
 		t.Fatal(err)
 	}
-	lines := []Played{{Title: "own", Clean: 1, At: at1}, {Title: "new", Clean: 1, At: at1}, {Title: "new", Missed: 1, At: at1}}
+	lines := []Played{
+		{Title: "own", Clean: 1, At: at1},
+		{Title: "new", Clean: 1, At: at1},
+		{Title: "new", Missed: 1, At: at1},
+	}
 	r, err := s.ReadIn(ctx, Reading{PlayerID: 1, Name: "log.csv", Source: "ab/cd"}, lines)
 	if err != nil || r.Added != 2 || r.ID == 0 {
 		t.Fatalf("%+v %v", r, err)
 	}
-	if again, err := s.ReadIn(ctx, Reading{PlayerID: 1, Name: "log.csv", Source: "ab/cd"}, lines); err != nil || again.ID != 0 || again.Added != 0 {
+	if again, err := s.ReadIn(ctx, Reading{PlayerID: 1, Name: "log.csv", Source: "ab/cd"}, lines); err != nil ||
+		again.ID != 0 ||
+		again.Added != 0 {
 		t.Errorf("read twice: %+v %v", again, err)
 	}
 	log, _ := s.Log(ctx, 1)
@@ -144,7 +151,8 @@ func TestReadings(t *testing.T) {
 	if r, err := s.ReadIn(ctx, Reading{PlayerID: juna.ID, Source: "ab/cd"}, lines); err != nil || r.Added != 3 {
 		t.Errorf("%+v %v", r, err)
 	}
-	if list, err := s.Readings(ctx, 1); err != nil || len(list) != 1 || list[0].Name != "log.csv" || list[0].BackAt == nil {
+	if list, err := s.Readings(ctx, 1); err != nil || len(list) != 1 || list[0].Name != "log.csv" ||
+		list[0].BackAt == nil {
 		t.Errorf("%+v %v", list, err)
 	}
 }

@@ -37,7 +37,8 @@ func TestPlayers(t *testing.T) {
 		}
 	}
 	at := time.Date(2026, 11, 24, 18, 0, 0, 0, time.UTC)
-	if _, err := s.Play(ctx, juna.ID, Played{Title: "Weir", Clean: 1, At: at}, Played{Title: "Weir", Clean: 1, At: at}); err != nil {
+	weir := Played{Title: "Weir", Clean: 1, At: at}
+	if _, err := s.Play(ctx, juna.ID, weir, weir); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Play(ctx, 1, Played{Title: "Mill", Clean: 1, At: at}); err != nil {
@@ -279,7 +280,12 @@ func TestSets(t *testing.T) {
 
 // Days are read as they are written, and as players write them.
 func TestDays(t *testing.T) {
-	for _, c := range []struct{ in, out string }{{"", ""}, {"Mo We", "Mo We"}, {"sunday, tue", "Tu Su"}, {"mo tu we th fr sa su", ""}} {
+	for _, c := range []struct{ in, out string }{
+		{"", ""},
+		{"Mo We", "Mo We"},
+		{"sunday, tue", "Tu Su"},
+		{"mo tu we th fr sa su", ""},
+	} {
 		d, err := ParseDays(c.in)
 		if err != nil || d.String() != c.out {
 			t.Errorf("%q: %q %v", c.in, d, err)

@@ -44,7 +44,8 @@ func TestHabitIsLearned(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if res, _ := c.post("/player/undo", url.Values{"base": {fmt.Sprint(held.Revision)}}); res.StatusCode >= 400 || c.app.site.Players()[0].Profile.Habits != "" {
+	if res, _ := c.post("/player/undo", url.Values{"base": {fmt.Sprint(held.Revision)}}); res.StatusCode >= 400 ||
+		c.app.site.Players()[0].Profile.Habits != "" {
 		t.Error("undo on Player keeps the habit")
 	}
 	// Declined, it is not asked again.

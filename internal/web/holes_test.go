@@ -77,7 +77,8 @@ func TestPageThatPlaysHasAPolicy(t *testing.T) {
 // what is asked in vain answers 422 with what is wrong.
 func TestWhoseFault(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	if res, body := c.post("/player/people", url.Values{"do": {"add"}, "name": {strings.Repeat("x", 50)}}); res.StatusCode != 422 ||
+	longName := url.Values{"do": {"add"}, "name": {strings.Repeat("x", 50)}}
+	if res, body := c.post("/player/people", longName); res.StatusCode != 422 ||
 		!strings.Contains(body, "at most 40 letters") {
 		t.Errorf("a long name: %d %.200s", res.StatusCode, body)
 	}

@@ -44,7 +44,14 @@ func (c *client) holds() string {
 	if err != nil {
 		c.t.Fatal(err)
 	}
-	return fmt.Sprintf("%d licks, %d versions, %d players, %d rounds, sets %+v", len(ids), versions, len(players), rounds, sets)
+	return fmt.Sprintf(
+		"%d licks, %d versions, %d players, %d rounds, sets %+v",
+		len(ids),
+		versions,
+		len(players),
+		rounds,
+		sets,
+	)
 }
 
 // What is handed in by a page once more is there once, whatever it is: a notebook, a set, a set with its page, a report

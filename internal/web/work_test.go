@@ -70,8 +70,8 @@ func TestLeavingEndsTheSearch(t *testing.T) {
 	until(t, "the end of the work", func() bool { return c.app.site.Work.Busy() == 0 })
 }
 
-// Dear requests of all kinds whose pages are closed at once give the machine back: within a few seconds nobody works any
-// more, and the memory is what it was. Two hundred in the night's run.
+// Dear requests of all kinds whose pages are closed at once give the machine back: within a few seconds nobody works
+// any more, and the memory is what it was. Two hundred in the night's run.
 func TestDearRequestsClosed(t *testing.T) {
 	c := newClient(t, longLick(2040))
 	slow := longLick(9000) // twelve minutes of sound

@@ -45,7 +45,8 @@ func TestEdits(t *testing.T) {
 	if now == was {
 		t.Error("the finger was not set")
 	}
-	for _, bad := range [][3]string{{"2", "finger", "9"}, {"9", "finger", "1"}, {"2", "tempo", "fast"}, {"2", "meter", "4/0"},
+	for _, bad := range [][3]string{{"2", "finger", "9"}, {"9", "finger", "1"}, {"2", "tempo", "fast"},
+		{"2", "meter", "4/0"},
 		{"2", "dance", ""}, {"1", "bend", "1/3"}} {
 		edit(c, 422, bad[0], bad[1], bad[2])
 	}
@@ -70,8 +71,8 @@ func TestEdits(t *testing.T) {
 	c.Says("no such lick", status, body, 404, "not in the notebook")
 }
 
-// A line is offered to be played in by the simulated guitar where that can be written down: one note at a time, and none
-// as low as a bass's strings. The whole neck is offered where not all of it is shown.
+// A line is offered to be played in by the simulated guitar where that can be written down: one note at a time, and
+// none as low as a bass's strings. The whole neck is offered where not all of it is shown.
 func TestWhatIsOffered(t *testing.T) {
 	single := testline.Read(t, "A minor pentatonic", "3:5 7 2:5 8")
 	pair := single.Clone()

@@ -10,8 +10,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// heard is the lick that is to be heard, and its renderer. There are three ways to hear a line before it is taken: turned
-// (the same words as the turn), a part backwards as it is practised, or with hands that were offered.
+// heard is the lick that is to be heard, and its renderer. There are three ways to hear a line before it is taken:
+// turned (the same words as the turn), a part backwards as it is practised, or with hands that were offered.
 func (a Screen) heard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.SoundForm, err error) {
 	e, err := a.EntryAndForm(r, &f)
 	if err == nil && f.Rev != 0 && f.Rev != e.Revision {
@@ -41,9 +41,9 @@ func (a Screen) heard(r *http.Request) (p *sound.Renderer, l lick.Lick, f view.S
 	return p, l, f, page.Mistake(err)
 }
 
-// sound sends the lick as it sounds, while it is computed, GET /licks/ID/sound.wav, or with the same form when its notes
-// sound, /licks/ID/sounding. Nothing is computed ahead of what the page has read, so that a long loop costs what is
-// heard of it.
+// sound sends the lick as it sounds, while it is computed, GET /licks/ID/sound.wav, or with the same form when its
+// notes sound, /licks/ID/sounding. Nothing is computed ahead of what the page has read, so that a long loop costs what
+// is heard of it.
 func (a Screen) sound(w http.ResponseWriter, r *http.Request) error {
 	p, l, f, err := a.heard(r)
 	if err != nil {

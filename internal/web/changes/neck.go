@@ -60,8 +60,15 @@ func neckOf(g neck.Guitar, l lick.Lick, r changes.Report, k, fret int, link func
 		}
 	}
 	chord := r.Chords[k].Chord
-	n := draw.Neck{Guitar: g, From: max(0, low-2), To: min(g.Frets, high+2), Area: [2]int{low, high}, Width: 908, Still: true,
-		Label: "The tones over " + chord.Name}
+	n := draw.Neck{
+		Guitar: g,
+		From:   max(0, low-2),
+		To:     min(g.Frets, high+2),
+		Area:   [2]int{low, high},
+		Width:  908,
+		Still:  true,
+		Label:  "The tones over " + chord.Name,
+	}
 	for s := 1; s <= len(g.Tuning); s++ {
 		for f := low; f <= high; f++ {
 			at := neck.Place{String: s, Fret: f}

@@ -19,8 +19,8 @@ const (
 )
 
 // LineSVG draws the start of a line small on its strings, with the notes of the bottleneck marked. It is kept with a
-// lick's summary, whose key has the program in it: a later one draws it anew. Sixteen columns are shown, or fourteen and the number
-// of the others; threads lead from note to note, so that leaps can be seen from afar.
+// lick's summary, whose key has the program in it: a later one draws it anew. Sixteen columns are shown, or fourteen
+// and the number of the others; threads lead from note to note, so that leaps can be seen from afar.
 func LineSVG(l lick.Lick, bottleneck []int, breaks bool) template.HTML {
 	var c canvas
 	n := len(l.Tuning)

@@ -107,8 +107,8 @@ type rowData struct {
 }
 
 // summary judges one lick for the notebook. One that cannot be read is a row too, and so is one at which the judgement
-// has a fault of ours: it is logged, and keeps neither the other licks nor the notebook from being opened. Margin is the
-// ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
+// has a fault of ours: it is logged, and keeps neither the other licks nor the notebook from being opened. Margin is
+// the ceiling over the wanted tempo, by which the notebook sorts what breaks worst first.
 func (a Screen) summary(ctx context.Context, r store.Row) (s store.Summary, err error) {
 	who := page.Playing(ctx)
 	s = store.Summary{LickID: r.ID, PlayerID: who.Who.ID, RevisionID: r.Revision, Player: who.Key}

@@ -101,9 +101,9 @@ func (a *Site) Draw(w io.Writer, name string, data any) error {
 // Everything else that fails is ours, and its text may name what a player should not have to read.
 func Refuse(err error) error { return refuse.Of(err) }
 
-// Mistake marks an error as the player's input unless it is a fault of ours: a request that is gone, something the store
-// says, a file that cannot be read. It is for what the core and parsers were asked in the player's words: they read no
-// file and write none, so that all they can do is refuse.
+// Mistake marks an error as the player's input unless it is a fault of ours: a request that is gone, something the
+// store says, a file that cannot be read. It is for what the core and parsers were asked in the player's words: they
+// read no file and write none, so that all they can do is refuse.
 func Mistake(err error) error {
 	if err == nil || refuse.Is(err) {
 		return err
@@ -204,8 +204,8 @@ var storeFaults = []struct {
 	{store.ErrIO, http.StatusInternalServerError}, {store.ErrDamaged, http.StatusInternalServerError},
 }
 
-// ofStore is the HTTP status of what the store refuses, 0 for what is none of its own faults, and its own words: where a
-// file that is gone was saved to, or the fault alone, without the database's.
+// ofStore is the HTTP status of what the store refuses, 0 for what is none of its own faults, and its own words: where
+// a file that is gone was saved to, or the fault alone, without the database's.
 func ofStore(err error) (status int, says string) {
 	for _, f := range storeFaults {
 		if errors.Is(err, f.err) {

@@ -45,7 +45,8 @@ func Styles(folders ...fs.FS) (out []string) {
 
 // Assets serves what a browser loads by name: all files of the folders but their templates. They are embedded and
 // cannot change while the program runs. Under base, which bears a hash of all of them, the browser keeps them without
-// asking again; under /assets/ alone it asks each time, with the validator. The error names a file that two folders have.
+// asking again; under /assets/ alone it asks each time, with the validator. The error names a file that two folders
+// have.
 func Assets(folders ...fs.FS) (served http.Handler, base string, err error) {
 	type asset struct {
 		data []byte

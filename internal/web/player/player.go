@@ -240,7 +240,11 @@ func (a Screen) redoPlayer(w http.ResponseWriter, r *http.Request) error {
 }
 
 // moveSettings goes back or forward from the settings that the page shows.
-func (a Screen) moveSettings(w http.ResponseWriter, r *http.Request, to func(context.Context, uint, uint) error) error {
+func (a Screen) moveSettings(
+	w http.ResponseWriter,
+	r *http.Request,
+	to func(context.Context, uint, uint) error,
+) error {
 	var f struct {
 		Base uint `form:"base"`
 	}
@@ -267,8 +271,15 @@ func (a Screen) changePlayer(w http.ResponseWriter, r *http.Request, change func
 // playerPage gathers the page; before is what was in force until this change.
 func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPage, error) {
 	c := page.Playing(ctx)
-	v := &playerPage{Form: formOf(c.Profile), Base: c.Settings.Revision, CanUndo: c.Settings.CanUndo, CanRedo: c.Settings.CanRedo, Default: c.Profile == player.DefaultProfile(),
-		Means: meaningsOf(c), Line: c.Line()}
+	v := &playerPage{
+		Form:    formOf(c.Profile),
+		Base:    c.Settings.Revision,
+		CanUndo: c.Settings.CanUndo,
+		CanRedo: c.Settings.CanRedo,
+		Default: c.Profile == player.DefaultProfile(),
+		Means:   meaningsOf(c),
+		Line:    c.Line(),
+	}
 	g := c.Engine.Player.Guitar
 	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
 	v.Reach = draw.ReachSVG(n, c.Engine.Player.Hand)

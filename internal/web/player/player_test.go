@@ -49,7 +49,9 @@ func TestTwoPages(t *testing.T) {
 	c.Says("redo", status, body, 200, "24 frets")
 	status, body = c.Post("/player/redo", "base", fmt.Sprint(revision()))
 	c.Says("redo of nothing", status, body, 409, "nothing to redo")
-	for _, bad := range [][2]string{{"frets", "2"}, {"scale", "tall"}, {"tuning", "E4 E4"}, {"size", "giant"}, {"helpers", "all"}} {
+	for _, bad := range [][2]string{
+		{"frets", "2"}, {"scale", "tall"}, {"tuning", "E4 E4"}, {"size", "giant"}, {"helpers", "all"},
+	} {
 		before := revision()
 		status, body = c.Post("/player", usual(before, bad[0], bad[1])...)
 		c.Says(bad[0]+" "+bad[1], status, body, 422)
@@ -80,7 +82,8 @@ func TestPeople(t *testing.T) {
 		words        string
 	}{
 		{"add", "", "Juna", 200, "Juna"}, {"add", "", "juna", 422, "already"}, {"add", "", "  ", 422, "name is missing"},
-		{"rename", "2", "Tove", 200, "Tove"}, {"copy", "2", "", 200, "Tove, copy"}, {"remove", "2", "", 200, "Bring Tove back"},
+		{"rename", "2", "Tove", 200, "Tove"}, {"copy", "2", "", 200, "Tove, copy"},
+		{"remove", "2", "", 200, "Bring Tove back"},
 		{"remove", "3", "", 200, ""}, {"remove", "1", "", 422, "omebody has to play"}, {"return", "2", "", 200, "Tove"},
 		{"dance", "1", "", 422, "nothing that can be done"}, {"return", "9", "", 404, ""},
 	} {

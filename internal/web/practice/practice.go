@@ -297,7 +297,11 @@ func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	if f.Back > 0 {
-		v.Notice = &page.Notice{Text: page.SentenceCase(say.Count(f.Back, "line")) + " taken back. The file can be read again, into this log or another."}
+		v.Notice = &page.Notice{
+			Text: page.SentenceCase(
+				say.Count(f.Back, "line"),
+			) + " taken back. The file can be read again, into this log or another.",
+		}
 	}
 	return a.Render(w, r, "practice-log", page.Page{Title: "Log", Where: "practice", Data: v})
 }
@@ -366,7 +370,11 @@ func (a Screen) takeLog(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	page.Choose(w, r, to.Key) // the log that has grown is the one that is shown
-	return page.Redirect(w, r, fmt.Sprintf("/practice/log?added=%d&of=%d&reading=%d", reading.Added, practised.Rounds, reading.ID))
+	return page.Redirect(
+		w,
+		r,
+		fmt.Sprintf("/practice/log?added=%d&of=%d&reading=%d", reading.Added, practised.Rounds, reading.ID),
+	)
 }
 
 // takeReadingBack takes back what a file added to a log, and whom it bound the log to.

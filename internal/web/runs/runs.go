@@ -189,14 +189,16 @@ func (a Screen) runs(w http.ResponseWriter, r *http.Request) error {
 	}
 	// Each run is a step of the browser's way back, which is the undo of this screen.
 	way := "HX-Push-Url"
-	if at, err := url.Parse(r.Header.Get("HX-Current-URL")); err != nil || at.RequestURI() == f.address() || at.RawQuery == "" {
+	if at, err := url.Parse(r.Header.Get("HX-Current-URL")); err != nil || at.RequestURI() == f.address() ||
+		at.RawQuery == "" {
 		way = "HX-Replace-Url"
 	}
 	w.Header().Set(way, f.address())
 	return a.RenderBody(w, r, "runs", page.Page{Title: "Runs", Where: "runs", BenchID: f.Lick, Data: v})
 }
 
-// runWords is the menu of one word of the sentence: what it can be here, or with what was typed what answers to it. GET.
+// runWords is the menu of one word of the sentence: what it can be here, or with what was typed what answers to it.
+// GET.
 func (a Screen) runWords(w http.ResponseWriter, r *http.Request) error {
 	f, err := readRuns(r)
 	if err != nil {

@@ -187,8 +187,8 @@ func (x extra) says(r run.Recipe, value string, g neck.Guitar) string {
 	return x.said
 }
 
-// words are what the menu of a word lists: of a key the roots too, and of "more" what is not said yet. typed leaves only
-// those that answer to it.
+// words are what the menu of a word lists: of a key the roots too, and of "more" what is not said yet. typed leaves
+// only those that answer to it.
 func (f runsForm) words(field, typed string, g neck.Guitar) (wordMenu, error) {
 	k, arg := partOf(field)
 	m := wordMenu{}
@@ -208,9 +208,13 @@ func (f runsForm) words(field, typed string, g neck.Guitar) (wordMenu, error) {
 	}
 	if parts, err := f.Recipe.Parts(); err == nil && k < len(parts) && isExtra(arg) && parts[k].Get(arg) != "" {
 		m.Choices = slices.Insert(m.Choices, 0, view.Choice{Name: "leave it out", Link: f.saying(field, "")})
-		m.Choices = slices.DeleteFunc(m.Choices, func(c view.Choice) bool { return c.Name != "leave it out" && c.Link == f.saying(field, "") })
+		m.Choices = slices.DeleteFunc(
+			m.Choices,
+			func(c view.Choice) bool { return c.Name != "leave it out" && c.Link == f.saying(field, "") },
+		)
 	}
-	if typed != "" && !slices.ContainsFunc(m.Choices, func(c view.Choice) bool { return strings.EqualFold(c.Name, typed) }) {
+	if typed != "" &&
+		!slices.ContainsFunc(m.Choices, func(c view.Choice) bool { return strings.EqualFold(c.Name, typed) }) {
 		m.Typed = view.Choice{Name: typed, Link: f.saying(field, typed)}
 	}
 	return m, nil

@@ -195,8 +195,8 @@ func (a Screen) runsWays(ctx context.Context, v *runsPage, f runsForm, grown *ru
 	return a.stock(ctx, v)
 }
 
-// turns are what a run can be turned into beside it: the name of the action, the word for it in the address, and what the
-// result is called.
+// turns are what a run can be turned into beside it: the name of the action, the word for it in the address, and what
+// the result is called.
 var turns = []struct{ name, show, title string }{
 	{"Restring it", "restring", "Restrung"},
 	{"Backwards", "backwards", "Backwards"},
@@ -316,8 +316,12 @@ func learnWords(r run.Recipe, notes int) string {
 			cells[phrase.CellText(p.Kind, c)] = true
 		}
 	}
-	return fmt.Sprintf("%s and %s to learn, not %d numbers", say.Some(len(shapes), "shape"), say.Some(len(cells), "cell"),
-		notes)
+	return fmt.Sprintf(
+		"%s and %s to learn, not %d numbers",
+		say.Some(len(shapes), "shape"),
+		say.Some(len(cells), "cell"),
+		notes,
+	)
 }
 
 // compare is the run beside what it would be otherwise. Both are judged with the best hands for their notes, so that

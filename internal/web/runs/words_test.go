@@ -86,7 +86,9 @@ func TestWordsFilter(t *testing.T) {
 
 // What is offered makes another run.
 func TestOffersMakeAnotherRun(t *testing.T) {
-	f := runsForm{Recipe: run.Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "1 2 3", Dir: "updown", Times: 6}}
+	f := runsForm{
+		Recipe: run.Recipe{Key: "A natural minor", Layout: "3nps", At: "6:5", Cell: "1 2 3", Dir: "updown", Times: 6},
+	}
 	g := neck.Standard()
 	heard, err := run.Grow(f.Recipe, g)
 	if err != nil {

@@ -72,7 +72,8 @@ func TestChanges(t *testing.T) {
 	for _, bad := range []struct{ what, n, value, words string }{
 		{"tempo", "1", "fast", "is no tempo"}, {"tempo", "1", "4000", "a tempo is"}, {"days", "1", "Xx", "is no day"},
 		{"target", "0", "soon", "is no day"}, {"remove", "9", "", "no longer in the set"}, {"to", "1", "9", "no such place"},
-		{"name", "0", "", "name is missing"}, {"kind", "0", "party", "homework or concert"}, {"dance", "1", "", "nothing that can be done"},
+		{"name", "0", "", "name is missing"}, {"kind", "0", "party", "homework or concert"},
+		{"dance", "1", "", "nothing that can be done"},
 	} {
 		if now := do(422, bad.what, bad.n, bad.value, bad.words); now.Revision != x.Revision {
 			t.Errorf("%v changed the set", bad)

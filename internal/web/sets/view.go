@@ -62,8 +62,14 @@ func (a Screen) list(w http.ResponseWriter, r *http.Request) error {
 		v.Lick, v.Title = e.ID, view.TitleOf(e.Lick)
 	}
 	for _, x := range list {
-		row := listRow{ID: x.ID, Name: x.Name, Kind: string(x.Kind), By: dayWord(x.Target, practice.DateOf(a.Store.Now())), Remark: x.Remark,
-			Licks: say.Count(len(x.Items), "lick")}
+		row := listRow{
+			ID:     x.ID,
+			Name:   x.Name,
+			Kind:   string(x.Kind),
+			By:     dayWord(x.Target, practice.DateOf(a.Store.Now())),
+			Remark: x.Remark,
+			Licks:  say.Count(len(x.Items), "lick"),
+		}
 		for _, it := range x.Items[:min(6, len(x.Items))] {
 			if e, err := a.Get(ctx, it.Lick); err == nil {
 				row.First = append(row.First, view.TitleOf(e.Lick))
@@ -206,7 +212,11 @@ func (a Screen) view(ctx context.Context, id uint) (*setView, error) {
 		v.Time = fmt.Sprintf("%d:%02d to play once", int(seconds)/60, int(seconds)%60)
 	}
 	if x.Target != "" && minutes > 0 {
-		v.Paced = fmt.Sprintf("%.0f minutes a day until %s", max(1, minutes), dayWord(x.Target, practice.DateOf(a.Store.Now())))
+		v.Paced = fmt.Sprintf(
+			"%.0f minutes a day until %s",
+			max(1, minutes),
+			dayWord(x.Target, practice.DateOf(a.Store.Now())),
+		)
 	}
 	if v.Homework {
 		v.Today = fmt.Sprintf("%d today", len(x.Due(a.Store.Now().Weekday())))

@@ -17,8 +17,8 @@ type listed struct {
 	Name  string `json:"name"`
 }
 
-// list finds what a field's list holds for what was typed. GET /lists/scales, keys or chords, with typed and the root on
-// which keys and chords are where none is typed; the answer is JSON.
+// list finds what a field's list holds for what was typed. GET /lists/scales, keys or chords, with typed and the root
+// on which keys and chords are where none is typed; the answer is JSON.
 func (a Screen) list(w http.ResponseWriter, r *http.Request) error {
 	var f struct {
 		Typed string `form:"typed"`

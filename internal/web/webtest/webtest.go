@@ -1,5 +1,5 @@
-// Package webtest has the rooms of the screens tested through their handlers: a notebook in a folder of its own, served,
-// and a browser without scripts.
+// Package webtest has the rooms of the screens tested through their handlers: a notebook in a folder of its own,
+// served, and a browser without scripts.
 package webtest
 
 import (
@@ -75,7 +75,8 @@ func (c *Client) Answer(path string) *http.Response {
 	return res
 }
 
-// Post sends a form, given as names and values in turn, as a page without scripts does, and follows where the answer leads.
+// Post sends a form, given as names and values in turn, as a page without scripts does, and follows where the answer
+// leads.
 func (c *Client) Post(path string, form ...string) (status int, body string) {
 	c.T.Helper()
 	v := url.Values{}
@@ -107,7 +108,8 @@ func (c *Client) do(method, path string, form url.Values) (int, string) {
 	return res.StatusCode, string(body)
 }
 
-// Says fails unless an answer has the status and says each of the words, or, of one behind an exclamation mark, does not.
+// Says fails unless an answer has the status and says each of the words, or, of one behind an exclamation mark, does
+// not.
 func (c *Client) Says(what string, status int, body string, want int, words ...string) {
 	c.T.Helper()
 	if status != want {
