@@ -14,6 +14,7 @@ import (
 	"ornamen/core/player"
 	"ornamen/core/propose"
 	"ornamen/core/run"
+	"ornamen/core/testline"
 	"ornamen/core/turn"
 )
 
@@ -73,7 +74,7 @@ func TestRunProperties(t *testing.T) {
 	rng := rand.New(rand.NewPCG(4, 14))
 	g := neck.Standard()
 	fitted := 0
-	for range 3000 {
+	for range testline.Nightly(700) {
 		r := randomRecipe(rng)
 		grown, err := run.Grow(r, g)
 		if err != nil {
@@ -115,7 +116,7 @@ func TestRunProperties(t *testing.T) {
 			t.Fatalf("%s comes back as another run (%v)", l.Recipe, err)
 		}
 	}
-	if fitted < 800 {
+	if fitted < testline.Nightly(180) {
 		t.Errorf("only %d of the recipes fit: they prove little", fitted)
 	}
 }
@@ -125,7 +126,7 @@ func TestFindGivesRunsBack(t *testing.T) {
 	rng := rand.New(rand.NewPCG(9, 2))
 	g := neck.Standard()
 	whole, tried := 0, 0
-	for tried < 150 {
+	for tried < testline.Nightly(50) {
 		r := randomRecipe(rng)
 		r.Displace, r.Accent = "", 0
 		grown, err := run.Grow(r, g)
