@@ -20,6 +20,24 @@ type Practised struct {
 	log    []practice.Entry
 }
 
+// Days are the first and the last day of what was practised; the zero day for none.
+func (p Practised) Days() (first, last practice.Date) {
+	log := p.log
+	if p.Report != nil {
+		log = p.Report.Rounds
+	}
+	for i, e := range log {
+		d := practice.DateOf(e.Time)
+		if i == 0 || d < first {
+			first = d
+		}
+		if i == 0 || d > last {
+			last = d
+		}
+	}
+	return first, last
+}
+
 // ReadPractised reads a report or a log by its name, JSON or else CSV. The error is one sentence.
 func ReadPractised(name string, data []byte) (p Practised, err error) {
 	if strings.EqualFold(filepath.Ext(name), ".json") && IsReport(data) {

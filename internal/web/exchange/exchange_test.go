@@ -32,6 +32,17 @@ func TestExports(t *testing.T) {
 	c.Says("a zip of nothing", status, body, 422, "nothing to export")
 }
 
+// A log on Import is shown with its rounds and days before the one question is answered.
+func TestLogIsShownFirst(t *testing.T) {
+	c := webtest.New(t)
+	log := "time,lick,title,tempo,clean,missed\n2026-11-03T18:00:00Z,0,Weir,60,1,0\n2025-12-24T18:00:00Z,0,Weir,60,0,1\n"
+	status, body := c.Upload("/licks/import", "log.csv", log)
+	c.Says("a log", status, body, 200, "2 rounds of practice", "from 24 December 2025 to 3 November", "Whose log")
+	if n, err := c.Store.LastPlayed(t.Context(), 1); n != 0 || err != nil {
+		t.Errorf("%d lines were added before anything was asked, %v", n, err)
+	}
+}
+
 // What is pasted is shown as it was understood before anything is saved, and is taken under the title that is given.
 func TestPasted(t *testing.T) {
 	c := webtest.New(t)

@@ -20,6 +20,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"ornamen/core/lick"
+	"ornamen/core/practice"
 	"ornamen/core/say"
 	"ornamen/core/sound"
 	"ornamen/core/text"
@@ -64,6 +65,7 @@ type incoming struct {
 	Licks     int            // of those that can be read
 
 	Rounds  string   // of a log or a report, in words
+	When    string   // the days of it
 	Whose   []string // the players whose it may be
 	Theirs  string   // whose it says it is, or who reads it
 	Persons bool     // a student's report, which says whose it is
@@ -321,6 +323,13 @@ func (a Screen) previewPractice(ctx context.Context, u upload, v *incoming) erro
 		return page.Refuse(err)
 	}
 	v.Rounds, v.Theirs = say.Count(p.Rounds, "round"), page.Playing(ctx).Who.Name
+	if first, last := p.Days(); last > 0 {
+		today := practice.DateOf(a.Store.Now())
+		v.When = "of " + last.Word(today)
+		if first != last {
+			v.When = fmt.Sprintf("from %s to %s", first.Word(today), last.Word(today))
+		}
+	}
 	if p.Report != nil {
 		v.Persons, v.Theirs = true, p.Report.Name
 	}

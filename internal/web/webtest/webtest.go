@@ -3,8 +3,11 @@
 package webtest
 
 import (
+	"bytes"
 	"context"
+	"errors"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -86,14 +89,39 @@ func (c *Client) Post(path string, form ...string) (status int, body string) {
 	return c.do("POST", path, v)
 }
 
+// Upload sends a file, and follows where the answer leads.
+func (c *Client) Upload(path, name, content string) (status int, body string) {
+	c.T.Helper()
+	var b bytes.Buffer
+	w := multipart.NewWriter(&b)
+	f, err := w.CreateFormFile("file", name)
+	if err == nil {
+		_, err = io.WriteString(f, content)
+	}
+	if err = errors.Join(err, w.Close()); err != nil {
+		c.T.Fatal(err)
+	}
+	return c.send("POST", path, w.FormDataContentType(), &b)
+}
+
 func (c *Client) do(method, path string, form url.Values) (int, string) {
 	c.T.Helper()
-	req, err := http.NewRequest(method, c.url+path, strings.NewReader(form.Encode()))
+	kind := ""
+	if form != nil {
+		kind = "application/x-www-form-urlencoded"
+	}
+	return c.send(method, path, kind, strings.NewReader(form.Encode()))
+}
+
+// send asks, with a body of a kind or none.
+func (c *Client) send(method, path, kind string, content io.Reader) (int, string) {
+	c.T.Helper()
+	req, err := http.NewRequest(method, c.url+path, content)
 	if err != nil {
 		c.T.Fatal(err)
 	}
-	if form != nil {
-		req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	if kind != "" {
+		req.Header.Set("Content-Type", kind)
 		req.Header.Set("Origin", c.url)
 	}
 	res, err := c.http.Do(req)
