@@ -205,7 +205,8 @@ func (f *finder) tryAll(x run.Recipe, from, end, cells, base int, tail func(to i
 		f.add(x, from, end)
 	}
 	x.Times = cells
-	for _, x.Start = range []int{0, base + 1} {
+	for _, start := range []int{0, base + 1} {
+		x.Start = start
 		f.add(x, from, end)
 		f.addLanding(x, from, end)
 		var ok bool

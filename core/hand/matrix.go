@@ -118,12 +118,12 @@ func (m *Model) matrix(key string, x, y []Touch, viaOpen bool) *matrix {
 }
 
 // keep makes a matrix unless it is kept already.
-func (m *Model) keep(key string, make func() *matrix) *matrix {
+func (m *Model) keep(key string, measure func() *matrix) *matrix {
 	of := modelKey{m.number, key}
 	if mx, ok := keptMatrices.Get(of); ok {
 		return mx
 	}
-	mx := make()
+	mx := measure()
 	keptMatrices.Put(of, mx)
 	return mx
 }

@@ -16,12 +16,12 @@ import (
 // report must be Check's of the lick; the error is the context's.
 func (e *Engine) Corrected(ctx context.Context, l lick.Lick, r *Report) ([]figure.Habit, error) {
 	set := func(i int) bool { return l.Notes[i].Locked(lick.FieldFinger) }
-	any, bends := false, false
+	some, bends := false, false
 	for i, n := range l.Notes {
-		any = any || set(i)
+		some = some || set(i)
 		bends = bends || set(i) && n.Bend != nil
 	}
-	if !any || len(r.Lick.Notes) != len(l.Notes) {
+	if !some || len(r.Lick.Notes) != len(l.Notes) {
 		return nil, nil
 	}
 	ln := e.LayOut(r.Lick, false)

@@ -309,18 +309,18 @@ func options(e Event) []state {
 
 // fingered is the event played by the fingers it was written for.
 func fingered(e Event) (state, bool) {
-	s, any := make(state, len(e.Notes)), false
+	s, some := make(state, len(e.Notes)), false
 	for i, n := range e.Notes {
 		switch {
 		case n.Stroke != "":
 			s[i] = n.Stroke
 		case n.Finger != "":
-			s[i], any = n.Finger, true
+			s[i], some = n.Finger, true
 		default:
 			return nil, false
 		}
 	}
-	return s, any
+	return s, some
 }
 
 // hybridFingers play the thinner strings beside the pick, in turn (common practice).

@@ -218,7 +218,7 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 	if f.day > 0 {
 		days = int(day - f.day)
 	}
-	any := false
+	some := false
 	for k, list := range groups {
 		if days > 0 && f.counts[k] > 0 {
 			f.of[k].wander(drift * math.Sqrt(float64(days)))
@@ -226,12 +226,12 @@ func (f *Filter) dayOf(day Date, log []Entry) {
 		if len(list) > 0 {
 			f.of[k].learn(list)
 		}
-		any = any || len(list) > 0
+		some = some || len(list) > 0
 	}
-	if any || f.day > 0 {
+	if some || f.day > 0 {
 		f.day = day
 	}
-	if n := len(f.weeks); any && (n == 0 || day-f.weeks[n-1].Day >= 7) {
+	if n := len(f.weeks); some && (n == 0 || day-f.weeks[n-1].Day >= 7) {
 		f.weeks = append(f.weeks[:n:n], Week{day, f.Abilities()})
 	}
 }

@@ -42,7 +42,8 @@ func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res joi
 			limit = upper
 		}
 		bound := math.Inf(1)
-		for _, j.angle = range angles {
+		for _, angle := range angles {
+			j.angle = angle
 			v, _ := j.search(ctx, layers.Largest(min(limit, bound)))
 			bound = min(bound, v)
 		}
@@ -61,7 +62,8 @@ func (j *joint) solve(ctx context.Context, upper float64, breaches int) (res joi
 // angles the better one; nil where there is no such path or the search was stopped.
 func (j *joint) leastSum(ctx context.Context, limit float64, angles []pick.Angle) []neck.Place {
 	least, options := math.Inf(1), []int(nil)
-	for _, j.angle = range angles {
+	for _, angle := range angles {
+		j.angle = angle
 		if v, o := j.search(ctx, layers.Least(limit)); v < least*(1-1e-12) {
 			least, options = v, o
 		}

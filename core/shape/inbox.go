@@ -57,7 +57,7 @@ func BoxSpans(g neck.Guitar, l lick.Lick) (out []BoxSpan) {
 		inKey := func(k int) bool { return p.At(l.Pitch(k)).Role != music.Outside && l.Notes[k].Fret > 0 }
 		best, reach, start := held{}, i, false
 		for _, b := range boxes {
-			to, any := i, false
+			to, some := i, false
 			for ; to < len(l.Notes); to++ {
 				if q, ok := l.PaletteAt(l.Notes[to].At); !ok || q.Tonic != p.Tonic || q.Scale.Name != p.Scale.Name {
 					break
@@ -65,10 +65,10 @@ func BoxSpans(g neck.Guitar, l lick.Lick) (out []BoxSpan) {
 				if inKey(to) && !b.places[l.Notes[to].Place()] {
 					break
 				}
-				any = any || inKey(to)
+				some = some || inKey(to)
 			}
 			near := len(out) > 0 && start && abs(b.Fret-out[len(out)-1].Fret) < abs(best.Fret-out[len(out)-1].Fret)
-			if any && (to > reach || to == reach && near) {
+			if some && (to > reach || to == reach && near) {
 				best, reach, start = b, to, true
 			}
 		}

@@ -52,12 +52,14 @@ func recipeIn(old run.Recipe, want lick.Lick, g neck.Guitar, to music.Palette) (
 	if at, err := neck.ParsePlace(old.At); err == nil {
 		str = at.String
 	}
-	for _, r.Layout = range layouts {
+	for _, layout := range layouts {
+		r.Layout = layout
 		places := []string{old.At, ""}
 		for fret := range g.Frets + 1 {
 			places = append(places, neck.Place{String: str, Fret: fret}.Notation())
 		}
-		for _, r.At = range places {
+		for _, at := range places {
+			r.At = at
 			if x, err := run.Grow(r, g); err == nil && sameLine(x.Lick.Notes, want.Notes) {
 				return r, true
 			}

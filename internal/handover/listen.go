@@ -86,8 +86,11 @@ func Listen(ctx context.Context, e *judge.Engine, wav []byte, tempo float64, key
 	r.Remarks = append([]string{fmt.Sprintf("%s written down at %g quarters a minute, %s; the first is taken as beat 1.",
 		say.Count(len(l.Notes), "note"), time.Tempo, how)}, r.Remarks...)
 	if len(unsure) > 0 {
-		r.Remark("Unsure: %s %s.", map[bool]string{true: "note", false: "notes"}[len(unsure) == 1],
-			strings.Join(unsure, ", "))
+		which := "notes"
+		if len(unsure) == 1 {
+			which = "note"
+		}
+		r.Remark("Unsure: %s %s.", which, strings.Join(unsure, ", "))
 	}
 	return r, nil
 }

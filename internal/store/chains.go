@@ -122,11 +122,11 @@ func (s *Store) AddAll(ctx context.Context, w Whole) (added int, err error) {
 			if err != nil {
 				return err
 			}
-			var new bool
-			if ids[i], new, err = addOnce(tx, c, head); err != nil {
+			var isNew bool
+			if ids[i], isNew, err = addOnce(tx, c, head); err != nil {
 				return err
 			}
-			if new {
+			if isNew {
 				added++
 			}
 		}
@@ -165,9 +165,9 @@ func (s *Store) AddAll(ctx context.Context, w Whole) (added int, err error) {
 }
 
 // addOnce adds a lick with its versions, or to the lick of its key that is here the versions that are missing: ids are
-// its number and those of its versions here, new whether anything was missing. What went on from the version that is
+// its number and those of its versions here, isNew whether anything was missing. What went on from the version that is
 // shown here is shown; what was made of an older one stays beside it, as a change in another tab does.
-func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, new bool, err error) {
+func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, isNew bool, err error) {
 	var rows []Lick
 	if c.Key != "" {
 		if err := tx.Unscoped().Where("key = ?", c.Key).Limit(1).Find(&rows).Error; err != nil {
@@ -180,7 +180,7 @@ func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, new bool, err er
 	}
 	row := rows[0]
 	if row.DeletedAt.Valid {
-		new, row.DeletedAt = true, gorm.DeletedAt{}
+		isNew, row.DeletedAt = true, gorm.DeletedAt{}
 		if err := tx.Unscoped().Model(&Lick{}).Where("id = ?", row.ID).Update("deleted_at", nil).Error; err != nil {
 			return nil, false, err
 		}
@@ -204,9 +204,16 @@ func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, new bool, err er
 			goesOn = goesOn || id == row.HeadID && i < c.Head
 			continue
 		}
-		new = true
-		r := Revision{Kind: aLick, OwnerID: row.ID, Data: p.Data, What: p.What, Aside: p.Aside, CreatedAt: p.At}
-		if r.Aside = p.Aside || !goesOn; parent != 0 {
+		isNew = true
+		r := Revision{
+			Kind:      aLick,
+			OwnerID:   row.ID,
+			Data:      p.Data,
+			What:      p.What,
+			Aside:     p.Aside || !goesOn,
+			CreatedAt: p.At,
+		}
+		if parent != 0 {
 			r.ParentID = &parent
 		}
 		if err := tx.Create(&r).Error; err != nil {
@@ -215,9 +222,9 @@ func addOnce(tx *gorm.DB, c Chain, head lick.Lick) (ids []uint, new bool, err er
 		ids = append(ids, r.ID)
 	}
 	if goesOn && ids[c.Head] > row.HeadID {
-		return ids, new, show(tx, &row, ids[c.Head], head)
+		return ids, isNew, show(tx, &row, ids[c.Head], head)
 	}
-	return ids, new, nil
+	return ids, isNew, nil
 }
 
 // version is what makes a version the same in two notebooks: what it was made on, how it came about, what it holds.

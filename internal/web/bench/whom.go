@@ -13,6 +13,7 @@ import (
 	"ornamen/core/lick"
 	"ornamen/core/music"
 	"ornamen/core/propose"
+	"ornamen/core/say"
 	"ornamen/core/shape"
 	"ornamen/core/text"
 	"ornamen/core/turn"
@@ -134,10 +135,16 @@ func (a Screen) suiting(ctx context.Context, e store.Entry) ([]suit, error) {
 				return nil, err
 			}
 			if better(r, before) {
-				keys = append(keys, suit{"key:" + to.Tonic.String(), "In " + to.Tonic.Pretty(),
-					fmt.Sprintf("The same line %d half %s %s.", max(by, -by),
-						map[bool]string{true: "step", false: "steps"}[by*by == 1],
-						map[bool]string{true: "higher", false: "lower"}[by > 0]), r})
+				where := "higher"
+				if by < 0 {
+					where = "lower"
+				}
+				keys = append(keys, suit{
+					use:    "key:" + to.Tonic.String(),
+					title:  "In " + to.Tonic.Pretty(),
+					why:    fmt.Sprintf("The same line %s %s.", say.Count(max(by, -by), "half step"), where),
+					report: r,
+				})
 			}
 		}
 		slices.SortStableFunc(keys, func(x, y suit) int {

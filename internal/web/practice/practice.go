@@ -285,8 +285,11 @@ func (a Screen) logPage(w http.ResponseWriter, r *http.Request) error {
 		text := fmt.Sprintf("%s added to the log of %s.", page.SentenceCase(say.Count(f.Added, "line")),
 			page.Playing(r.Context()).Who.Name)
 		if had := f.Of - f.Added; had > 0 {
-			text += fmt.Sprintf(" %s there already.", page.SentenceCase(map[bool]string{true: "one was",
-				false: fmt.Sprint(had) + " were"}[had == 1]))
+			were := fmt.Sprint(had, " were")
+			if had == 1 {
+				were = "One was"
+			}
+			text += " " + were + " there already."
 		}
 		v.Notice = &page.Notice{Text: text}
 		if f.Reading > 0 {
