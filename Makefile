@@ -1,5 +1,5 @@
 # The two commands: make demo, make test. Go is all the first one needs.
-.PHONY: demo test test-all lint bench chromium build fuzz shots mutants days sweep
+.PHONY: mutate demo test test-all lint bench chromium build fuzz shots mutants days sweep
 
 build:
 	CGO_ENABLED=0 go build -trimpath -ldflags "-s -w" -o bin/ornamen ./cmd/ornamen
@@ -68,6 +68,13 @@ shots: chromium
 # One-line changes of rules, defaults and formulas, each of which a test must notice.
 mutants:
 	go run ./tools/mutants
+
+# Forty random changes of one operator, boundary, constant or statement in each package, and how many of them a test
+# notices: a night's run. P names other packages, SEED other changes.
+P ?= ./core/... ./format/... ./internal/...
+SEED ?= 1
+mutate:
+	go run ./tools/mutate -n 40 -seed $(SEED) $(P)
 
 # Plan, log, demo and the stand in the browser on 400 days, at several hours and in five time zones.
 days: chromium

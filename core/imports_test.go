@@ -100,6 +100,7 @@ var below = map[string][]string{
 		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
 	"internal/web/webtest": {"core/lick", "internal/store", "internal/web"},
 	"tools/mutants":        {},
+	"tools/mutate":         {},
 	"cmd/ornamen": append(
 		[]string{"format", "format/sheet", "format/tab", "internal/archive", "internal/handover", "internal/demo",
 			"internal/lesson", "internal/practising", "internal/store", "internal/web"},
