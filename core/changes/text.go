@@ -32,6 +32,7 @@ func Parse(text string, meter lick.Meter, pickup lick.Time, key lick.Key) ([]lic
 	if f, ok := FormNamed(strings.ToLower(strings.TrimSpace(text))); ok {
 		text = f.Text
 	}
+	text = undashed(text)
 	before, rest, double := strings.Cut(text, "||")
 	if !double {
 		before, rest = "", text
@@ -84,6 +85,17 @@ func overPickup(text string, pickup lick.Time, key lick.Key) ([]lick.Chord, erro
 		out = append(out, lick.Chord{At: part.Times(int64(k)), Len: part, Name: c.Name})
 	}
 	return out, nil
+}
+
+// dash is a line between two chords, as many write them: "Am - F - C - G".
+var dash = regexp.MustCompile(`\s[-–—]\s`)
+
+// undashed takes dashes between chords for bar lines or, where there are bar lines too, for the space within a bar.
+func undashed(text string) string {
+	if strings.Contains(text, "|") {
+		return dash.ReplaceAllString(text, " ")
+	}
+	return dash.ReplaceAllString(text, " | ")
 }
 
 // sign is what stands between bars: a bar line, or the begin and the end of a repeat.

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"ornamen/core/lick"
+	"ornamen/core/music"
 )
 
 // Changes come back as they were typed, however many signs a bar has: what is shown in the
@@ -107,5 +108,31 @@ func TestNumerals(t *testing.T) {
 	l.Chords[0].Name = "Axyz"
 	if _, err := lick.Parse(l.Encode()); err == nil {
 		t.Error("a file with a chord Axyz is taken")
+	}
+}
+
+// Chords may be parted by dashes: by themselves a bar each, between bar lines within the bar; a minor chord’s own dash
+// is none of them.
+func TestChordsBetweenDashes(t *testing.T) {
+	inC := lick.Key{Tonic: "C", Scale: "major"}
+	for text, same := range map[string]string{
+		"Am - F - C - G":    "Am | F | C | G",
+		"A-7 – D7 — G":      "Am7 | D7 | G",
+		"Am - F | C - G":    "Am F | C G",
+		"C-7 - F7 - Bbmaj7": "Cm7 | F7 | Bbmaj7",
+	} {
+		got, err := Parse(text, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, inC)
+		want, err2 := Parse(same, lick.Meter{Beats: 4, Unit: 4}, lick.Time{}, inC)
+		if err != nil || err2 != nil || len(got) != len(want) {
+			t.Errorf("%s: %v %v %v", text, got, err, err2)
+			continue
+		}
+		for i := range got {
+			a, _ := music.ParseChord(got[i].Name)
+			b, _ := music.ParseChord(want[i].Name)
+			if got[i].At != want[i].At || got[i].Len != want[i].Len || a.Root != b.Root || !slices.Equal(a.Degrees, b.Degrees) {
+				t.Errorf("%s: chord %d is %+v, not %+v", text, i+1, got[i], want[i])
+			}
+		}
 	}
 }

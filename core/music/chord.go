@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -29,7 +30,7 @@ type Chord struct {
 
 // qualities are the triads by their words.
 var qualities = []quality{
-	{"Maj maj MA ma M", 0, 0, 0, false},
+	{"Maj maj MA Ma ma M", 0, 0, 0, false},
 	{"Min min MI mi m -", -1, 0, -1, false},
 	{"aug +", 0, 1, -1, false},
 	{"dim ° o", -1, -1, -2, false},
@@ -78,7 +79,7 @@ func ParseChord(s string) (Chord, error) {
 		}
 	}
 	b := chordBuilder{tones: map[int]int{1: 0}}
-	if err := b.read(plain.Replace(sign)); err != nil {
+	if err := b.read(signOf(sign)); err != nil {
 		return Chord{}, fmt.Errorf("%q is no chord that I know: %w", text, err)
 	}
 	for number, alter := range b.tones {
@@ -88,8 +89,41 @@ func ParseChord(s string) (Chord, error) {
 	return c, nil
 }
 
+// spellings are other ways to write a sign, each with what the grammar above has for it, in the order in which they are
+// taken (common practice).
+var spellings = []struct {
+	other *regexp.Regexp
+	ours  string
+}{
+	{regexp.MustCompile("[–—−]"), "-"},
+	{regexp.MustCompile("(?i)minor"), "min"},
+	{regexp.MustCompile("(?i)major"), "maj"},
+	{regexp.MustCompile("(?i)dom"), ""},
+	{regexp.MustCompile(`[(,]\s*(9|11|13)\b`), "(add$1"},       // 7(13), 7(9,13)
+	{regexp.MustCompile(`([79])/(9|11|13)`), "${1}add$2"},      // maj7/9
+	{regexp.MustCompile("/([b♭#♯])(5|9|11|13)"), "$1$2"},       // 7/b9
+	{regexp.MustCompile("/(maj|Maj|M)7"), "${1}7"},             // m/maj7
+	{regexp.MustCompile("sus2/?4|sus24"), "sus2sus4"},          // both stand for the third
+	{regexp.MustCompile(`(\d\(?|[,(])\+(5|9|11|13)`), "$1#$2"}, // 7+9
+	{regexp.MustCompile(`(\d\(?|[,(])-(5|9|11|13)`), "${1}b$2"},
+	{regexp.MustCompile(`([79])\+$`), "${1}#5"}, // 7+
+}
+
+// raised are digits as they stand above the line.
+var raised = strings.NewReplacer("⁰", "0", "¹", "1", "²", "2", "³", "3", "⁴", "4", "⁵", "5", "⁶", "6", "⁷", "7", "⁸", "8",
+	"⁹", "9")
+
 // plain writes the accidentals as typed and takes brackets and commas away.
 var plain = strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°")
+
+// signOf is a sign in the one spelling that the grammar reads: "7-9" is 7b9, "maj7/9" maj7add9, "dom7" 7.
+func signOf(sign string) string {
+	sign = raised.Replace(sign)
+	for _, x := range spellings {
+		sign = x.other.ReplaceAllString(sign, x.ours)
+	}
+	return plain.Replace(sign)
+}
 
 // chordBuilder collects the tones: how much each degree is altered.
 type chordBuilder struct{ tones map[int]int }
@@ -103,8 +137,8 @@ func (b chordBuilder) read(s string) error {
 	q, word := qualityOf(s)
 	rest := s[len(word):]
 	b.tones[3], b.tones[5] = q.third, q.fifth
-	if q.third == -1 && q.fifth == 0 {
-		// The seventh may be major all the same: mmaj7, mM7.
+	if q.third == -1 || q.fifth == 1 {
+		// The seventh may be major all the same: mmaj7, mM7, +maj7, °maj7.
 		for _, w := range []string{"maj", "Maj", "M", "Δ"} {
 			if r, ok := strings.CutPrefix(rest, w); ok {
 				q.seventh, rest, q.with7 = 0, r, w == "Δ"
@@ -186,6 +220,10 @@ func (b chordBuilder) modify(s string) error {
 		case word == "sus" && (n == 0 || n == 4) && alter == 0:
 			delete(b.tones, 3)
 			b.tones[4] = 0
+		case word == "sus" && alter != 0 && n != 4 && n != 2:
+			// What follows is an alteration of its own: 7susb9.
+			delete(b.tones, 3)
+			b.tones[4], s = 0, whole
 		case word == "sus" && n == 2 && alter == 0:
 			delete(b.tones, 3)
 			b.tones[2] = 0

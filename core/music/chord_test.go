@@ -40,6 +40,94 @@ func TestChords(t *testing.T) {
 	}
 }
 
+// Chords are read as players write them, and one chord is the same however it is spelled (common practice).
+func TestChordSpellings(t *testing.T) {
+	for _, c := range []struct{ same, others string }{
+		{"C7b9", "C7-9 C7(b9) C7(-9) C7♭9 Cdom7b9 C7/b9"}, {"C7#9", "C7+9 C7(#9) C7(+9)"}, {"C7b5", "C7-5 C7(b5) C7♭5"},
+		{"C7#5", "C7+ C+7 Caug7 C7+5 C7(#5)"}, {"Cmmaj7", "Cm/maj7 Cm(maj7) C-maj7 CmM7 CminM7 Cm/M7 C–maj7"},
+		{"C+maj7", "Caugmaj7 C+M7"}, {"C°maj7", "CdimM7 Cdimmaj7"}, {"Dsus2sus4", "Dsus2/4 Dsus24"},
+		{"C7sus4b9", "C7susb9 C7sus(b9)"}, {"Cmaj7add9", "Cmaj7/9 Cmaj7(9)"}, {"G7add13", "G7(13) G7/13"},
+		{"G7add9add13", "G7(9,13)"}, {"Cmaj7", "Cmaj⁷ CM7 CMa7 CΔ7 CΔ Cmajor7"}, {"C7", "Cdom7 C⁷"},
+		{"Am7", "A-7 A–7 A—7 A−7 Amin7 Ami7 Aminor7"}, {"Cm", "Cminor Cmin C- CMinor"}, {"C", "Cmajor Cmaj CM"},
+		{"C6/9", "C69 C6(9)"}, {"C13#11", "C13(#11) C13(+11)"}, {"Cm7b5", "Cm7-5 Cø Cø7 C-7(b5)"},
+	} {
+		want, err := ParseChord(c.same)
+		if err != nil {
+			t.Errorf("%s: %v", c.same, err)
+			continue
+		}
+		for _, other := range strings.Fields(c.others) {
+			got, err := ParseChord(other)
+			if err != nil || !slices.Equal(got.Degrees, want.Degrees) || got.Name != other {
+				t.Errorf("%s is %v, %s %v (%v)", other, got.Degrees, c.same, want.Degrees, err)
+			}
+		}
+	}
+	for _, bad := range []string{"C7-3", "C+", "C7+4", "Csus3/4", "C7/14", "Cdom", "C--7", "C7(14)"} {
+		c, err := ParseChord(bad)
+		if err == nil && bad != "C+" && bad != "Cdom" {
+			t.Errorf("%q is a chord: %v", bad, c.Degrees)
+		}
+	}
+}
+
+// A chord moved by half steps keeps its sign, its root has its usual name, and a bass keeps its distance
+// (common practice).
+func TestChordUp(t *testing.T) {
+	for _, c := range []struct {
+		chord string
+		by    int
+		want  string
+	}{
+		{"Am7", 3, "Cm7"}, {"Am7", -2, "Gm7"}, {"C", 1, "Db"}, {"Cm", 1, "C#m"}, {"C7/E", 5, "F7/A"}, {"C/E", 2, "D/F#"},
+		{"C/G", -1, "B/F#"}, {"Fm7b5", 0, "Fm7b5"}, {"G/B", 12, "G/B"}, {"Bb/D", 4, "D/F#"}, {"A/C#", -9, "C/E"},
+	} {
+		x, err := ParseChord(c.chord)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := x.Up(c.by); got != c.want {
+			t.Errorf("%s by %d is %s, not %s", c.chord, c.by, got, c.want)
+		}
+	}
+}
+
+// The chords of a major and a natural minor key by thirds (common practice: I ii iii IV V vi vii°).
+func TestTriadsOfAKey(t *testing.T) {
+	for key, want := range map[string]string{
+		"C major":            "C Dm Em F G Am Bdim",
+		"A natural minor":    "Am Bdim C Dm Em F G",
+		"A harmonic minor":   "Am Bdim Caug Dm E F G#dim",
+		"A minor pentatonic": "Am C Dm Em G",
+	} {
+		p, err := ParseKey(key, nil, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, tone := range p.Tones {
+			got = append(got, p.Triad(tone.Degree).Name)
+		}
+		if s := strings.Join(got, " "); s != want {
+			t.Errorf("%s: %s, not %s", key, s, want)
+		}
+	}
+}
+
+// A scale is an arpeggio where it has no step to walk on: no 2, and no 4 beside a 5.
+func TestArpeggio(t *testing.T) {
+	for name, want := range map[string]bool{"minor triad": true, "dominant seventh": true, "six nine": true, "major": false,
+		"minor pentatonic": false, "major pentatonic": false, "blues": false, "dominant ninth": true} {
+		s, err := ParseScale(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if s.Arpeggio() != want {
+			t.Errorf("%s: %t", name, s.Arpeggio())
+		}
+	}
+}
+
 // What a tone is over a chord: the major sixth of a minor key is the 4 chord's
 // third (common practice).
 func TestOverChord(t *testing.T) {

@@ -5,8 +5,8 @@
 //	go run ./tools/mutate ./core/pick                     forty changes of one package
 //	go run ./tools/mutate -n 20 -seed 7 ./core/...        twenty of each, others with another seed
 //
-// It prints the survivors with their functions, and the share that was killed. A survivor that means the same as what it
-// replaces is listed in equivalent.txt with its reason, and not counted.
+// It prints the survivors with their functions, and the share that was killed. A survivor that means the same as what
+// it replaces is listed in equivalent.txt with its reason, and not counted.
 package main
 
 import (
