@@ -110,8 +110,8 @@ var spellings = []struct {
 }
 
 // raised are digits as they stand above the line.
-var raised = strings.NewReplacer("⁰", "0", "¹", "1", "²", "2", "³", "3", "⁴", "4", "⁵", "5", "⁶", "6", "⁷", "7", "⁸", "8",
-	"⁹", "9")
+var raised = strings.NewReplacer("⁰", "0", "¹", "1", "²", "2", "³", "3", "⁴", "4", "⁵", "5", "⁶", "6", "⁷", "7",
+	"⁸", "8", "⁹", "9")
 
 // plain writes the accidentals as typed and takes brackets and commas away.
 var plain = strings.NewReplacer("♭", "b", "♯", "#", "△", "Δ", "(", "", ")", "", ",", "", " ", "", "º", "°")
