@@ -170,3 +170,101 @@ func TestParents(t *testing.T) {
 		t.Error("arpeggios and scales are mixed up")
 	}
 }
+
+// Chords by their degree of the key, in Arabic and in Roman numbers (common practice); in a minor key the Roman III, VI
+// and VII are the key's own.
+func TestOnDegree(t *testing.T) {
+	for _, c := range []struct {
+		word   string
+		minor  bool
+		degree string
+		sign   string
+	}{
+		{"1m7", false, "1", "m7"}, {"b6maj7", false, "b6", "maj7"}, {"57", false, "5", "7"}, {"4", true, "4", ""},
+		{"ii7", false, "2", "m7"}, {"V7", false, "5", "7"}, {"Imaj7", false, "1", "maj7"}, {"vii°", false, "7", "°"},
+		{"vi", false, "6", "m"}, {"VI", true, "b6", ""}, {"VII7", true, "b7", "7"}, {"III", true, "b3", ""},
+		{"VI", false, "6", ""}, {"iv", true, "4", "m"}, {"bVI", false, "b6", ""}, {"imaj7", true, "1", "mmaj7"},
+		{"iim7b5", true, "2", "m7b5"}, {"♭VII", false, "b7", ""}, {"viiø", false, "7", "ø"}, {"I", true, "1", ""},
+	} {
+		d, sign, ok := OnDegree(c.word, c.minor)
+		if !ok || d.String() != c.degree || sign != c.sign {
+			t.Errorf("%s (minor %t): %s %q %t, not %s %q", c.word, c.minor, d, sign, ok, c.degree, c.sign)
+		}
+	}
+	for _, bad := range []string{"", "8", "VIII", "iix", "0", "m7", "b", "1wonky"} {
+		if d, sign, ok := OnDegree(bad, false); ok {
+			t.Errorf("%q is %s%s", bad, d, sign)
+		}
+	}
+}
+
+// The tones that 9, 11 and 13 bring along (common practice): the third stays away from a dominant eleventh, the
+// eleventh from a major or dominant thirteenth; alterations of a ninth may stand beside each other.
+func TestExtensions(t *testing.T) {
+	for chord, want := range map[string]string{
+		"C9": "1 3 5 b7 9", "Cm9": "1 b3 5 b7 9", "C11": "1 5 b7 9 11", "Cm11": "1 b3 5 b7 9 11",
+		"C13": "1 3 5 b7 9 13", "Cm13": "1 b3 5 b7 9 11 13", "Cmaj13": "1 3 5 7 9 13", "C2": "1 3 5 9",
+		"C7b9#9": "1 3 5 b7 b9 b10", "C7#9b9": "1 3 5 b7 b9 b10", "C7b9b9": "1 3 5 b7 b9", "C7b5#5": "1 3 #5 b7",
+		"C9sus4": "1 4 5 b7 9", "C7no5": "1 3 b7", "C7omit3": "1 5 b7", "Cmadd9": "1 b3 5 9", "Cadd#11": "1 3 5 #11",
+		"C5": "1 5", "C6": "1 3 5 6", "Cm6/9": "1 b3 5 6 9",
+	} {
+		c, err := ParseChord(chord)
+		var tones []string
+		for _, d := range c.Degrees {
+			tones = append(tones, d.String())
+		}
+		if got := strings.Join(tones, " "); err != nil || got != want {
+			t.Errorf("%s is %s, not %s (%v)", chord, got, want, err)
+		}
+	}
+}
+
+// Tones over a chord by their usual names: its own, the ♯9 of an altered one, and the 9 of those outside
+// (common practice).
+func TestNamesOverChords(t *testing.T) {
+	for _, c := range []struct {
+		chord, tone, degree string
+		in                  bool
+	}{
+		{"C7#9", "Eb", "#9", true}, {"G7alt", "Bb", "#9", true}, {"G7alt", "Ab", "b9", true}, {"C", "D", "9", false},
+		{"Cadd9", "D", "9", true}, {"Cm7", "Eb", "b3", true}, {"C", "A", "6", false}, {"C6", "A", "6", true},
+		{"F", "B", "#4", false},
+	} {
+		x, err := ParseChord(c.chord)
+		n, err2 := ParseName(c.tone)
+		if err != nil || err2 != nil {
+			t.Fatal(err, err2)
+		}
+		d, in := x.Over(n)
+		want, _ := ParseDegree(c.degree)
+		if d.Semitones()%12 != want.Semitones()%12 || in != c.in || c.in && d.String() != c.degree ||
+			c.tone == "D" && d.Number != 9 {
+			t.Errorf("%s over %s is %s (in it: %t), not %s", c.tone, c.chord, d, in, c.degree)
+		}
+	}
+}
+
+// An octave has 1200 cents and a fifth of 3 to 2 has 702 (textbook values); names with accidentals over the turn of an
+// octave, and the ends of the range.
+func TestPitchesAtTheirEdges(t *testing.T) {
+	if up, fifth := Interval(220, 440), Interval(2, 3); up != 1200 || fifth < 701.9 || fifth > 702 {
+		t.Errorf("%g and %g cents", float64(up), float64(fifth))
+	}
+	for name, want := range map[string]Pitch{"C-1": 0, "G9": 127, "B#3": 60, "Cb4": 59, "A4": 69, "E2": 40} {
+		p, err := ParsePitch(name)
+		if err != nil || p != want {
+			t.Errorf("%s is %d, not %d (%v)", name, p, want, err)
+			continue
+		}
+		n, _, _ := strings.Cut(name, "-")
+		spelled, err := ParseName(strings.TrimRight(n, "0123456789"))
+		if err != nil || spelled.WithOctave(p) != name {
+			t.Errorf("%d as %s is %s", p, name, spelled.WithOctave(p))
+		}
+	}
+	for _, bad := range []string{"Cb-1", "G#9", "A10", "A-2", "A", "H4"} {
+		if p, err := ParsePitch(bad); err == nil {
+			t.Errorf("%s is %d", bad, p)
+		}
+	}
+}
