@@ -14,6 +14,7 @@ import (
 
 	"ornamen/core/changes"
 	"ornamen/core/defaults"
+	"ornamen/core/hand"
 	"ornamen/core/hear"
 	"ornamen/core/judge"
 	"ornamen/core/key"
@@ -147,5 +148,22 @@ func TestReadme(t *testing.T) {
 		if !strings.Contains(readme, "docs/screenshots/"+filepath.Base(s)) {
 			t.Errorf("README does not show %s", filepath.Base(s))
 		}
+	}
+}
+
+// Numbers that docs/judging.md says in a sentence are those of the code.
+func TestNumbersInJudging(t *testing.T) {
+	value := map[string]float64{}
+	for _, r := range hand.Defaults() {
+		value[r.Name] = r.Value
+	}
+	slack := value["largest load of a proposal over the least possible, times"]
+	figure := slack * value["… more for the fingers of a figure, times"]
+	along := slack * value["… more where it goes along one string, times"]
+	want := fmt.Sprintf("within %.0f %% for strokes; for the fingers of a figure up to %.1f times it, and %.1f along one string",
+		100*(slack-1), figure, along)
+	page, err := os.ReadFile("../../docs/judging.md")
+	if err != nil || !strings.Contains(string(page), want) {
+		t.Errorf("docs/judging.md does not say %q (%v)", want, err)
 	}
 }

@@ -25,7 +25,7 @@ type models struct {
 }
 
 // maxModels is on how many instruments (numbers of strings) an engine keeps its
-// hand: each may keep some 100 MB of moves.
+// hand. What the hands of all engines remember of moves is bounded together, see package hand.
 const maxModels = 2
 
 // NewEngine prepares an engine; its tables fill as licks are judged.
