@@ -70,7 +70,7 @@ func Open(path string, now func() time.Time) (*Store, error) {
 		err = s.intact()
 	}
 	if err == nil && !logged {
-		s.Partial = s.unsettled()
+		s.Partial = s.unsettled() && !s.logged() // somebody may have begun to write just now
 	}
 	if err == nil {
 		err = s.migrate(existed)
@@ -137,7 +137,7 @@ func openAsItIs(path string, now func() time.Time) (*Store, error) {
 		err = s.known()
 	}
 	if err == nil && !logged {
-		s.Partial = s.unsettled()
+		s.Partial = s.unsettled() && !s.logged() // somebody may have begun to write just now
 	}
 	if err != nil {
 		s.Close()
