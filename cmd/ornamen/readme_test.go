@@ -167,3 +167,36 @@ func TestNumbersInJudging(t *testing.T) {
 		t.Errorf("docs/judging.md does not say %q (%v)", want, err)
 	}
 }
+
+// The commands that docs/use.md begins with are run in their order, as they stand there.
+func TestFirstCommands(t *testing.T) {
+	page, err := os.ReadFile("../../docs/use.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, block, _ := strings.Cut(string(page), "```\n")
+	block, _, _ = strings.Cut(block, "```")
+	t.Chdir(t.TempDir())
+	ran := 0
+	word := regexp.MustCompile(`"([^"]*)"|(\S+)`)
+	for line := range strings.Lines(block) {
+		line, file, _ := strings.Cut(strings.TrimSpace(line), " > ")
+		var args []string
+		for _, m := range word.FindAllStringSubmatch(line, -1) {
+			args = append(args, m[1]+m[2])
+		}
+		status, out, stderr := call(args[1:]...)
+		if status != 0 || args[0] != "ornamen" {
+			t.Fatalf("%s: %d %s", line, status, stderr)
+		}
+		if file != "" {
+			if err := os.WriteFile(file, []byte(out), 0o600); err != nil {
+				t.Fatal(err)
+			}
+		}
+		ran++
+	}
+	if ran < 20 {
+		t.Errorf("%d commands were run", ran)
+	}
+}

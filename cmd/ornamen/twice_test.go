@@ -11,9 +11,15 @@ import (
 // counted is what a notebook holds, by command: how many licks, versions, rounds and sets.
 func counted(t *testing.T, db string) [4]int {
 	t.Helper()
-	_, licks, _ := call("list", "--json", "--db", db)
-	_, log, _ := call("practice", "log", "--csv", "--db", db)
-	_, sets, _ := call("set", "--json", "--db", db)
+	asked := func(args ...string) string {
+		t.Helper()
+		status, out, stderr := call(append(args, "--db", db)...)
+		if status != 0 {
+			t.Fatalf("%v: %s", args, stderr)
+		}
+		return out
+	}
+	licks, log, sets := asked("licks", "--json"), asked("practice", "log", "--csv"), asked("set", "--json")
 	whole := filepath.Join(t.TempDir(), "whole.zip")
 	if status, _, stderr := call("export", whole, "--db", db); status != 0 {
 		t.Fatal(stderr)
@@ -86,6 +92,9 @@ func TestHandedInTwice(t *testing.T) {
 					t.Fatalf("%s: %s", way.name, stderr)
 				}
 				now := counted(t, db)
+				if now[0] == 0 && now[2] == 0 {
+					t.Errorf("%s left nothing", way.name)
+				}
 				if round > 0 && now != before {
 					t.Errorf("%s, handed in once more: %v licks, versions, rounds and sets became %v", way.name, before, now)
 				}
