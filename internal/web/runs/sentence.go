@@ -298,19 +298,20 @@ func (f runsForm) offered(k int, field string, g neck.Guitar) (value string, ok 
 	if err != nil {
 		return "", false
 	}
-	values := extras[i].usual
-	if values == nil {
-		for _, c := range f.Recipe.Choices(k, field, g) {
-			values = append(values, c.Value)
-		}
-	}
-	for _, value := range values {
+	isAnother := func(value string) bool {
 		r, _, err := f.Recipe.Put(k, field, value, g)
 		if err != nil || value == "" {
-			continue
+			return false
 		}
-		if other, err := run.Grow(r, g); err == nil && !bytes.Equal(line(other), line(heard)) {
-			return value, true
+		other, err := run.Grow(r, g)
+		return err == nil && !bytes.Equal(line(other), line(heard))
+	}
+	if at := slices.IndexFunc(extras[i].usual, isAnother); at >= 0 {
+		return extras[i].usual[at], true
+	}
+	for _, c := range f.Recipe.Choices(k, field, g) {
+		if isAnother(c.Value) {
+			return c.Value, true
 		}
 	}
 	return "", false
