@@ -21,13 +21,22 @@ func TestSentenceSaysRecipes(t *testing.T) {
 	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
 		n = 200
 	}
+	one := os.Getenv("ORNAMEN_RECIPE") // to say this one alone
+	if one != "" {
+		n = 1
+	}
 	from, _ := strconv.Atoi(os.Getenv("ORNAMEN_RECIPES_FROM")) // to go on where a run ended
 	a := start(t, t.TempDir()+"/own.db")
 	var p *tab
 	g := neck.Standard()
 	rng := rand.New(rand.NewPCG(35, uint64(n)))
 	for k := range n {
-		r := aRecipe(rng, g)
+		var r run.Recipe
+		if one == "" {
+			r = aRecipe(rng, g)
+		} else if r, _ = run.Parse(one); r.Cell == "" {
+			t.Fatalf("%s is no recipe", one)
+		}
 		if k < from {
 			continue
 		}

@@ -288,7 +288,7 @@ func (f runsForm) more(k int, g neck.Guitar) (wordMenu, error) {
 }
 
 // offered is the first of a word's usual values, or of those that it can have, that makes another run than the one
-// that is heard.
+// that is heard: one beside which all that is said stands, if there is one.
 func (f runsForm) offered(k int, field string, g neck.Guitar) (value string, ok bool) {
 	i := slices.IndexFunc(extras, func(x extra) bool { return x.field == field })
 	if i < 0 {
@@ -298,23 +298,24 @@ func (f runsForm) offered(k int, field string, g neck.Guitar) (value string, ok 
 	if err != nil {
 		return "", false
 	}
-	isAnother := func(value string) bool {
-		r, _, err := f.Recipe.Put(k, field, value, g)
-		if err != nil || value == "" {
-			return false
+	values := slices.Clone(extras[i].usual)
+	for _, c := range f.Recipe.Choices(k, field, g) {
+		values = append(values, c.Value)
+	}
+	for _, v := range values {
+		r, gaveWay, err := f.Recipe.Put(k, field, v, g)
+		if err != nil || v == "" || ok && len(gaveWay) > 0 {
+			continue
 		}
 		other, err := run.Grow(r, g)
-		return err == nil && !bytes.Equal(line(other), line(heard))
-	}
-	if at := slices.IndexFunc(extras[i].usual, isAnother); at >= 0 {
-		return extras[i].usual[at], true
-	}
-	for _, c := range f.Recipe.Choices(k, field, g) {
-		if isAnother(c.Value) {
-			return c.Value, true
+		if err != nil || bytes.Equal(line(other), line(heard)) {
+			continue
+		}
+		if value, ok = v, true; len(gaveWay) == 0 {
+			return value, true
 		}
 	}
-	return "", false
+	return value, ok
 }
 
 // line is a grown run as far as it is heard.
