@@ -5,8 +5,8 @@ import (
 	"math/rand/v2"
 	"net/url"
 	"os"
-	"strconv"
 	"slices"
+	"strconv"
 	"testing"
 
 	"ornamen/core/neck"
