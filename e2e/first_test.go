@@ -175,8 +175,8 @@ func TestThePageThatPlays(t *testing.T) {
 	eval[bool](p, `(fetch('/licks/17/export/page').then(r => r.text()).then(t => { window.page = t }), true)`)
 	p.wait(`window.page`)
 	html := eval[string](p, `window.page`)
-	if strings.Contains(html, "http") &&
-		strings.Contains(strings.ReplaceAll(html, "http://www.w3.org/2000/svg", ""), "http") {
+	own := strings.NewReplacer("http://www.w3.org/2000/svg", "", "http-equiv", "")
+	if strings.Contains(own.Replace(html), "http") {
 		t.Error("the page asks for something elsewhere")
 	}
 	file := filepath.Join(t.TempDir(), "lick.html")

@@ -74,7 +74,7 @@ func TestRunProperties(t *testing.T) {
 	rng := rand.New(rand.NewPCG(4, 14))
 	g := neck.Standard()
 	fitted := 0
-	for range testline.Nightly(700) {
+	for range testline.Nightly(400) {
 		r := randomRecipe(rng)
 		grown, err := run.Grow(r, g)
 		if err != nil {
@@ -116,7 +116,7 @@ func TestRunProperties(t *testing.T) {
 			t.Fatalf("%s comes back as another run (%v)", l.Recipe, err)
 		}
 	}
-	if fitted < testline.Nightly(180) {
+	if fitted < testline.Nightly(100) {
 		t.Errorf("only %d of the recipes fit: they prove little", fitted)
 	}
 }
@@ -126,7 +126,7 @@ func TestFindGivesRunsBack(t *testing.T) {
 	rng := rand.New(rand.NewPCG(9, 2))
 	g := neck.Standard()
 	whole, tried := 0, 0
-	for tried < testline.Nightly(50) {
+	for tried < testline.Nightly(25) {
 		r := randomRecipe(rng)
 		r.Displace, r.Accent = "", 0
 		grown, err := run.Grow(r, g)

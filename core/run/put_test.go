@@ -117,7 +117,7 @@ func TestChoicesWork(t *testing.T) {
 				t.Errorf("%s: %s has %d choices", r, arg, len(choices))
 			}
 			for i, c := range choices {
-				if !testline.Night() && i%5 != 0 {
+				if !testline.Night() && i%9 != 0 {
 					continue
 				}
 				out, _, err := r.Put(0, arg, c.Value, g)
@@ -274,7 +274,7 @@ func choiceRecipe(rng *rand.Rand, g neck.Guitar) run.Recipe {
 func TestRandomRecipesRoundTrip(t *testing.T) {
 	g := neck.Standard()
 	rng := rand.New(rand.NewPCG(35, 1))
-	for range testline.Nightly(7) {
+	for range testline.Nightly(4) {
 		r := choiceRecipe(rng, g)
 		again, err := run.Parse(r.String())
 		if err != nil {
