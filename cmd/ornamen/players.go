@@ -65,7 +65,7 @@ func playersCommand(ctx context.Context, e env, args []string) error {
 	if rest[0] == "add" {
 		err = b.addPlayer(ctx, rest[1], *like, *size)
 	} else if p, err = b.PlayerNamed(ctx, rest[1]); err == nil && rest[0] == "rename" {
-		err = b.RenamePlayer(ctx, p.ID, *rename)
+		err = b.RenamePlayer(ctx, p.ID, "", *rename)
 	} else if err == nil {
 		err = b.RemovePlayer(ctx, p.ID)
 	}

@@ -194,7 +194,7 @@ func TestPlayersComeAlong(t *testing.T) {
 	at := time.Date(2026, 11, 24, 20, 33, 0, 0, time.UTC)
 	_, played := from.Play(ctx, juna.ID, store.Played{LickID: e.ID, Title: "Weir", Clean: 1, At: at})
 	_, missed := from.Play(ctx, bram.ID, store.Played{LickID: e.ID, Title: "Weir", Missed: 1, At: at})
-	for _, err := range []error{played, missed, from.RenamePlayer(ctx, 1, "Teacher"),
+	for _, err := range []error{played, missed, from.RenamePlayer(ctx, 1, "", "Teacher"),
 		from.SaveSettings(ctx, juna.ID, store.NewSettings{Data: []byte(`{"size":"small"}`), Base: store.Newest}),
 		from.BindPlayer(ctx, juna.ID, "0123456789abcdef"), from.RemovePlayer(ctx, bram.ID)} {
 		if err != nil {

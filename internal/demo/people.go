@@ -23,7 +23,7 @@ const (
 
 // people adds who else plays from the demo's notebook, with a concert and a week's homework.
 func people(ctx context.Context, s *store.Store) error {
-	if err := s.RenamePlayer(ctx, 1, lead); err != nil {
+	if err := s.RenamePlayer(ctx, 1, "", lead); err != nil {
 		return err
 	}
 	var pupilIs store.Player

@@ -141,14 +141,22 @@ func (s *Store) AddPlayer(ctx context.Context, name string, like uint) (Player, 
 	return p, err
 }
 
-// RenamePlayer gives a player another name.
-func (s *Store) RenamePlayer(ctx context.Context, id uint, name string) error {
+// RenamePlayer gives a player another name in place of was, which is empty for whatever it is. A player who was given
+// another one elsewhere meanwhile keeps that, and the error is a *SettingsStaleError.
+func (s *Store) RenamePlayer(ctx context.Context, id uint, was, name string) error {
 	return s.write(ctx, func(tx *gorm.DB) error {
 		name, err := nameIn(tx, name, id)
 		if err != nil {
 			return err
 		}
-		return one(tx.Model(&Player{}).Where("id = ?", id).Update("name", name))
+		var p Player
+		if err := tx.Take(&p, id).Error; err != nil {
+			return err
+		}
+		if was != "" && p.Name != was {
+			return &SettingsStaleError{Fields: []string{"name"}}
+		}
+		return tx.Model(&p).Update("name", name).Error
 	})
 }
 

@@ -44,7 +44,7 @@ func TestPlayers(t *testing.T) {
 	if _, err := s.Play(ctx, 1, Played{Title: "Mill", Clean: 1, At: at}); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.RenamePlayer(ctx, juna.ID, "Juna"); err != nil {
+	if err := s.RenamePlayer(ctx, juna.ID, "Juna Weir", "Juna"); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.RemovePlayer(ctx, juna.ID); err != nil {

@@ -52,6 +52,7 @@ func (a Screen) people(w http.ResponseWriter, r *http.Request) error {
 		Do   string `form:"do"`
 		ID   uint   `form:"id"`
 		Name string `form:"name"`
+		Was  string `form:"was"` // the name that the page shows; empty where it shows none
 	}
 	if err := a.Decode(r, &f); err != nil {
 		return err
@@ -71,7 +72,7 @@ func (a Screen) people(w http.ResponseWriter, r *http.Request) error {
 		}
 		added, err = a.Store.AddPlayer(ctx, name, f.ID)
 	case "rename":
-		err = a.Store.RenamePlayer(ctx, f.ID, f.Name)
+		err = a.Store.RenamePlayer(ctx, f.ID, f.Was, f.Name)
 	case "remove":
 		err = a.Store.RemovePlayer(ctx, f.ID)
 		to = fmt.Sprintf("/player?gone=%d", f.ID)

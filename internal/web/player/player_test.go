@@ -90,4 +90,10 @@ func TestPeople(t *testing.T) {
 		status, body := c.Post("/player/people", "do", s.do, "id", s.id, "name", s.name)
 		c.Says(s.do+" "+s.name, status, body, s.want, s.words)
 	}
+	// Of two pages that name one player the older one is told so.
+	c.Post("/player/people", "do", "add", "name", "Ari")
+	status, body := c.Post("/player/people", "do", "rename", "id", "4", "was", "Ari", "name", "Aro")
+	c.Says("the first page", status, body, 200, "Aro")
+	status, body = c.Post("/player/people", "do", "rename", "id", "4", "was", "Ari", "name", "Ara")
+	c.Says("the older page", status, body, 409, "changed elsewhere")
 }
