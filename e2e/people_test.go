@@ -8,12 +8,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// people are the names of those who play, as Player lists them; who plays now has a field.
-func people(p *tab) string {
-	p.t.Helper()
-	return eval[string](p, peopleScript)
-}
-
+// peopleScript are the names of those who play, as Player lists them; who plays now has a field.
 const peopleScript = `[...document.querySelectorAll('.person:not(.add)')].map(` +
 	`li => (li.querySelector('[name=name]')?.value ?? li.querySelector('.linklike').innerText).trim()).join(', ')`
 
