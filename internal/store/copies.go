@@ -96,6 +96,9 @@ func synced(name string) error {
 // before the new one takes its name. There is a notebook at path at every moment.
 func Restore(from, path string, now func() time.Time) (kept string, err error) {
 	source, err := openAsItIs(from, now)
+	if errors.Is(err, ErrDamaged) && !isDatabase(from) {
+		return "", refuse.With("%s is no notebook of Ornamen", from)
+	}
 	if err != nil {
 		return "", fmt.Errorf("notebook %s: %w", from, bare(err))
 	}
@@ -142,6 +145,18 @@ func Restore(from, path string, now func() time.Time) (kept string, err error) {
 		return kept, fmt.Errorf("%s: %w", path, bare(err))
 	}
 	return kept, nil
+}
+
+// isDatabase says whether a file begins as every SQLite database does (the file format of SQLite, section 1.3).
+func isDatabase(path string) bool {
+	f, err := os.Open(path)
+	if err != nil {
+		return false
+	}
+	defer f.Close()
+	head := make([]byte, 16)
+	_, err = io.ReadFull(f, head)
+	return err == nil && string(head) == "SQLite format 3\x00"
 }
 
 // complete refuses to take what is no whole notebook for one.

@@ -93,6 +93,11 @@ func TestCopiedWithoutItsLog(t *testing.T) {
 	if rows, err := r.List(ctx, Query{Limit: 9}); err != nil || len(rows) != 1 || r.Partial {
 		t.Errorf("%+v, %v, partial %t", rows, err, r.Partial)
 	}
+	// What is no database at all is said to be no notebook, without a word of the database.
+	if _, err := Restore("copies_test.go", filepath.Join(dir, "m.db"), clock); err == nil ||
+		err.Error() != "copies_test.go is no notebook of Ornamen" {
+		t.Errorf("%v", err)
+	}
 	// A file without a table is no notebook; the sentence names the log that may be missing.
 	none := filepath.Join(dir, "none.db")
 	if err := os.WriteFile(none, nil, 0o600); err != nil {
@@ -101,6 +106,42 @@ func TestCopiedWithoutItsLog(t *testing.T) {
 	if _, err := Restore(none, filepath.Join(dir, "m.db"), clock); err == nil ||
 		!strings.Contains(err.Error(), "none.db-wal") {
 		t.Errorf("%v", err)
+	}
+}
+
+// While somebody reads what was before, the log cannot be settled whole, and the file says so; then it is.
+func TestNotSettledWhileRead(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "n.db"))
+	if _, err := s.Add(ctx, titled("first"), "made"); err != nil {
+		t.Fatal(err)
+	}
+	r, err := OpenToRead(s.path, clock)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer r.Close()
+	reading := r.db.Begin()
+	if err := reading.Take(&Lick{}).Error; err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Add(ctx, titled("second"), "made"); err != nil {
+		t.Fatal(err)
+	}
+	unsettled := func() bool {
+		s.settle()
+		s.writing.turn <- struct{}{}
+		defer func() { <-s.writing.turn }()
+		return s.writing.unsettled
+	}
+	if !unsettled() {
+		t.Error("the log is said to be settled while somebody reads what was before")
+	}
+	reading.Rollback()
+	for end := time.Now().Add(10 * time.Second); unsettled() && time.Now().Before(end); {
+		time.Sleep(20 * time.Millisecond)
+	}
+	if unsettled() {
+		t.Error("the log is never settled")
 	}
 }
 

@@ -301,7 +301,8 @@ func missingOf(tx *gorm.DB, who uint, lines []Played) (missing []Played, err err
 	return missing, nil
 }
 
-// stillHolding leaves out of rows those that do not hold any more.
+// stillHolding leaves out of rows those that do not hold any more. A row that only takes one back stays: it is like no
+// line that could be read in.
 func stillHolding(tx *gorm.DB, who uint, rows []Played) ([]Played, error) {
 	var gone []uint
 	if err := tx.Model(&Played{}).Where("player_id = ? AND replaces IS NOT NULL", who).
@@ -312,7 +313,7 @@ func stillHolding(tx *gorm.DB, who uint, rows []Played) ([]Played, error) {
 	for _, id := range gone {
 		is[id] = true
 	}
-	return slices.DeleteFunc(rows, func(p Played) bool { return is[p.ID] || p.Kind == tookBack }), nil
+	return slices.DeleteFunc(rows, func(p Played) bool { return is[p.ID] }), nil
 }
 
 // alike is what makes a line the same line in another notebook.

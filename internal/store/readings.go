@@ -62,7 +62,7 @@ func (s *Store) Readings(ctx context.Context, who uint) ([]Reading, error) {
 func (s *Store) TakeReadingBack(ctx context.Context, id uint) (r Reading, lines int, err error) {
 	err = s.write(ctx, func(tx *gorm.DB) error {
 		if err := tx.Take(&r, id).Error; err != nil {
-			return fmt.Errorf("reading %d: %w", id, plain(err))
+			return fmt.Errorf("file %d that was read in: %w", id, plain(err))
 		}
 		if r.BackAt != nil {
 			return ErrReplaced
