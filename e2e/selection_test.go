@@ -74,6 +74,7 @@ func TestSelection(t *testing.T) {
 			fmt.Sprintf(`[...document.querySelectorAll('svg.ledger .fret')].map(e => e.textContent).join(' ') == %q`,
 				before),
 		)
+		p.wait(`!document.querySelector('.htmx-request')`) // what is pressed while it is answered goes nowhere
 	}
 
 	// By keys: five notes, doubled, deleted.
