@@ -80,6 +80,7 @@ type app struct {
 	db   string
 	stop func()
 
+	store   *store.Store
 	stopped atomic.Bool // the server is gone, so that a page finds nobody
 }
 
@@ -121,7 +122,7 @@ func startAt(t *testing.T, db string, now func() time.Time) *app {
 	if err := chromedp.Do(own); err != nil {
 		t.Fatal(err)
 	}
-	a := &app{t: t, ctx: own, url: "http://" + ln.Addr().String(), db: db}
+	a := &app{t: t, ctx: own, url: "http://" + ln.Addr().String(), db: db, store: s}
 	a.stop = func() {
 		once.Do(func() {
 			a.stopped.Store(true)
@@ -273,11 +274,26 @@ func (t *tab) ctrl(key string) {
 }
 
 // click presses an element once it stands still and nothing covers it: a fragment
-// that is being swapped has no size for a moment.
+// that is being swapped has no size for a moment. What is swapped between pressing
+// and letting go gets no click: it is pressed again, as a player would, a few times.
 func (t *tab) click(sel string) {
 	t.t.Helper()
-	x, y := t.still(sel)
-	t.do(chromedp.MouseClickXY(x, y))
+	watch := fmt.Sprintf(`(() => {
+		window.landed = ''
+		const seen = e => { if (e.target.closest(%q)) window.landed = 'yes' }
+		addEventListener('click', seen, {capture: true, once: true})
+		return true
+	})()`, sel)
+	for range 3 {
+		x, y := t.still(sel)
+		eval[bool](t, watch)
+		t.do(chromedp.MouseClickXY(x, y))
+		// A page that was left by the click has no such note any more.
+		landed, err := chromedp.Run(t.ctx, chromedp.Evaluate[string](`window.landed ?? 'yes'`))
+		if err != nil || landed == "yes" {
+			return
+		}
+	}
 }
 
 // still is the middle of an element that stands still with nothing over it.

@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -88,31 +89,68 @@ func TestTabsSideBySide(t *testing.T) {
 	two.wait(`document.querySelector('.lastword')?.innerText.includes('clean at')`)
 }
 
-// A notebook with a long history is read in while a page shows how far it is: it is stopped, and nothing of it is
-// there; read in again it comes whole.
+// A notebook is read in while a page shows how far it is, here behind another one that is held half way: it is
+// stopped, and nothing of it is there; read in again it comes whole.
 func TestLongImport(t *testing.T) {
 	t.Parallel()
 	file := filepath.Join(t.TempDir(), "long.zip")
-	if err := os.WriteFile(file, longHistory(t, 12, 1500), 0o600); err != nil {
+	if err := os.WriteFile(file, longHistory(t, 12, 20), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	p := start(t, filepath.Join(t.TempDir(), "own.db")).open("/")
+	a := start(t, filepath.Join(t.TempDir(), "own.db"))
+	p := a.open("/")
 	choose := func() {
 		t.Helper()
 		p.wait(`document.querySelector('input[type=file]') && document.body.dataset.heard`)
 		p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))
-		p.wait(`document.querySelector('#import-progress progress')`)
 	}
+
+	release := hold(t, a)
 	choose()
+	p.wait(`document.querySelector('#import-progress progress')`)
 	p.click(".reading button")
 	p.wait(`document.body.innerText.includes('was stopped; nothing of it was taken in')`)
+	release()
 	p.go_("/")
 	p.wait(`document.body.dataset.heard`)
 	if s := p.text("main"); strings.Contains(s, "Long 1") {
 		t.Error("what was stopped left a lick")
 	}
+
 	choose()
 	p.wait(`location.pathname == '/' && document.body.innerText.includes('Long 12')`)
+}
+
+// hold keeps the turn to write, as another long import would, until it is released.
+func hold(t *testing.T, a *app) (release func()) {
+	t.Helper()
+	begun, free, done := make(chan bool), make(chan bool), make(chan error)
+	l := lick.New()
+	l.Title = "Held"
+	chain := store.Chain{
+		Key:  "held",
+		Head: 1,
+		Past: []store.Past{{Data: l.Encode(), What: "edit", At: evening()}},
+	}
+	var once sync.Once
+	go func() {
+		_, err := a.store.AddAll(context.Background(), store.Whole{
+			Chains: []store.Chain{chain},
+			Progress: func(int, int) {
+				once.Do(func() { close(begun) })
+				<-free
+			},
+		})
+		done <- err
+	}()
+	<-begun
+	return func() {
+		t.Helper()
+		close(free)
+		if err := <-done; err != nil {
+			t.Error(err)
+		}
+	}
 }
 
 // longHistory is a notebook as a zip: so many licks with so many versions each.
