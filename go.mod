@@ -13,7 +13,8 @@ require (
 	github.com/hashicorp/golang-lru/v2 v2.0.7
 	github.com/spf13/pflag v1.1.0
 	gitlab.com/gomidi/midi/v2 v2.3.16
-	golang.org/x/text v0.23.0
+	golang.org/x/net v0.61.0
+	golang.org/x/text v0.43.0
 	golang.org/x/tools v0.52.0
 	gonum.org/v1/gonum v0.17.0
 	gorm.io/driver/sqlite v1.6.0

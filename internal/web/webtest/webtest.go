@@ -28,6 +28,7 @@ type Client struct {
 	Store *store.Store
 	url   string
 	http  *http.Client
+	bare  bool // asks for fragments, as a page that is there already
 }
 
 // Evening is when the tests are run: a Wednesday in November.
@@ -45,6 +46,12 @@ func New(t testing.TB, licks ...lick.Lick) *Client {
 			t.Fatal(err)
 		}
 	}
+	return serve(t, s)
+}
+
+// serve serves a notebook until the test ends.
+func serve(t testing.TB, s *store.Store) *Client {
+	t.Helper()
 	app, err := web.New(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
@@ -123,6 +130,9 @@ func (c *Client) send(method, path, kind string, content io.Reader) (int, string
 	if kind != "" {
 		req.Header.Set("Content-Type", kind)
 		req.Header.Set("Origin", c.url)
+	}
+	if c.bare {
+		req.Header.Set("HX-Request", "true")
 	}
 	res, err := c.http.Do(req)
 	if err != nil {
