@@ -98,7 +98,7 @@ var below = map[string][]string{
 		"internal/web/bench", "internal/web/changes", "internal/web/draw",
 		"internal/web/exchange", "internal/web/notebook", "internal/web/page", "internal/web/player",
 		"internal/web/practice", "internal/web/runs", "internal/web/tones", "internal/web/view"},
-	"internal/web/webtest": {"core/lick", "internal/store", "internal/web"},
+	"internal/web/webtest": {"core/lick", "internal/demo", "internal/store", "internal/web"},
 	"tools/mutants":        {},
 	"tools/mutate":         {},
 	"cmd/ornamen": append(

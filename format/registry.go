@@ -23,12 +23,16 @@ type Format struct {
 	Name   string                                          // as addresses name it: "json"
 	Title  string                                          // as menus name it
 	Ending string                                          // of file names, as it is written: ".lick.json"
+	Other  []string                                        // endings that are read too: ".midi"
+	Begins []string                                        // how such a file begins, where that tells
 	Kind   string                                          // media type
 	Holds  string                                          // what comes back as it went out
 	Read   func([]byte, read.Request) (read.Result, error) // nil: it is only written
 	Write  func(lick.Lick) []byte                          // nil: it takes long and is streamed
 	Stream func(context.Context, io.Writer, lick.Lick) error
 	Fits   func([]lick.Lick) error // says in a sentence why these cannot be written together; nil: they can
+	Joins  bool                    // several licks make one file; of the others each makes its own
+	Policy string                  // what such a page may do in a browser, which shows it; empty: it is saved
 }
 
 // To writes a lick to w. What takes long comes bit by bit and ends with the context.
@@ -45,29 +49,106 @@ const All = "all of a lick"
 
 // formats is every format there is.
 var formats = []Format{
-	{Name: "json", Title: "Lick file", Ending: ".lick.json", Kind: "application/json", Holds: All,
-		Read: readLick, Write: lick.Lick.Encode},
-	{Name: "tab", Title: "Text tab", Ending: ".tab", Kind: "text/plain; charset=utf-8", Holds: All,
-		Read: tab.Decode, Write: tab.Encode},
-	{Name: "mail", Title: "Tab for a mail", Ending: ".txt", Kind: "text/plain; charset=utf-8",
+	{
+		Name:   "json",
+		Title:  "Lick file",
+		Ending: ".lick.json",
+		Begins: []string{"{"},
+		Kind:   "application/json",
+		Holds:  All,
+		Read:   readLick,
+		Write:  lick.Lick.Encode,
+	},
+	pasted,
+	{
+		Name:   "mail",
+		Title:  "Tab for a mail",
+		Ending: ".txt",
+		Kind:   "text/plain; charset=utf-8",
 		Holds: "places, times, fingers, slurs, bends, that there is vibrato, dead and ghost notes, palm muting; " +
 			"title, key, tempo, meter, pick-up, feel, chords, tuning",
-		Read: tab.Decode, Write: tab.Mail},
-	{Name: "musicxml", Title: "MusicXML", Ending: ".musicxml", Kind: "application/vnd.recordare.musicxml+xml",
+		Read:  tab.Decode,
+		Write: tab.Mail,
+	},
+	{
+		Name:   "musicxml",
+		Title:  "MusicXML",
+		Ending: ".musicxml",
+		Other:  []string{".xml"},
+		Begins: []string{"<?xml", "<score-partwise"},
+		Kind:   "application/vnd.recordare.musicxml+xml",
 		Holds: "places, times, fingers, strokes, slurs, bends, vibrato, slide-ins, accents, dead and ghost notes, " +
 			"palm muting, rakes, barres, the bass voice; title, key, tempo, meter, pick-up, feel, loop, chords, tuning",
-		Read: musicxml.Decode, Write: musicxml.Encode, Fits: fewBars},
-	{Name: "mxl", Title: "MusicXML, packed", Ending: ".mxl", Kind: "application/vnd.recordare.musicxml",
-		Holds: "as MusicXML", Read: musicxml.DecodePacked, Write: musicxml.EncodePacked, Fits: fewBars},
-	{Name: "midi", Title: "MIDI", Ending: ".mid", Kind: "audio/midi",
+		Read:  musicxml.Decode,
+		Write: musicxml.Encode,
+		Fits:  fewBars,
+	},
+	{
+		Name:   "mxl",
+		Title:  "MusicXML, packed",
+		Ending: ".mxl",
+		Begins: []string{"PK"},
+		Kind:   "application/vnd.recordare.musicxml",
+		Holds:  "as MusicXML",
+		Read:   musicxml.DecodePacked,
+		Write:  musicxml.EncodePacked,
+		Fits:   fewBars,
+	},
+	{
+		Name:   "midi",
+		Title:  "MIDI",
+		Ending: ".mid",
+		Other:  []string{".midi"},
+		Begins: []string{"MThd"},
+		Kind:   "audio/midi",
 		Holds: "places, times, accents, ghost notes, palm muting, bends, vibrato, slide-ins; title, tempo, meter, " +
 			"pick-up, feel, loop, key, chords, tuning; a bass and drums beside the line",
-		Read: midi.Decode, Write: midi.Encode, Fits: fewBars},
-	{Name: "svg", Title: "Drawing", Ending: ".svg", Kind: "image/svg+xml", Holds: "what is seen", Write: sheet.Drawing},
-	{Name: "page", Title: "Page that prints and plays", Ending: ".html", Kind: "text/html; charset=utf-8",
-		Holds: "what is seen and heard", Stream: streamPage, Fits: soundsShort},
-	{Name: "wav", Title: "Sound", Ending: ".wav", Kind: "audio/wav", Holds: "what is heard",
-		Stream: streamWAV, Fits: soundsShort},
+		Read:  midi.Decode,
+		Write: midi.Encode,
+		Fits:  fewBars,
+	},
+	{
+		Name:   "svg",
+		Title:  "Drawing",
+		Ending: ".svg",
+		Kind:   "image/svg+xml",
+		Holds:  "what is seen",
+		Write:  sheet.Drawing,
+	},
+	Sheet,
+	{
+		Name:   "wav",
+		Title:  "Sound",
+		Ending: ".wav",
+		Kind:   "audio/wav",
+		Holds:  "what is heard",
+		Stream: streamWAV,
+		Fits:   soundsShort,
+	},
+}
+
+// pasted is what a file from elsewhere is taken for that is nothing else: people paste tab.
+var pasted = Format{
+	Name:   "tab",
+	Title:  "Text tab",
+	Ending: ".tab",
+	Kind:   "text/plain; charset=utf-8",
+	Holds:  All,
+	Read:   tab.Decode,
+	Write:  tab.Encode,
+}
+
+// Sheet is the page that prints and plays. It is looked at and printed from the browser.
+var Sheet = Format{
+	Name:   "page",
+	Title:  "Page that prints and plays",
+	Ending: ".html",
+	Kind:   "text/html; charset=utf-8",
+	Holds:  "what is seen and heard",
+	Stream: streamPage,
+	Fits:   soundsShort,
+	Joins:  true,
+	Policy: sheet.Policy,
 }
 
 // mostBars is how many bars a lick may have that is written bar by bar: two notes may lie years apart.
@@ -110,7 +191,7 @@ func ByFile(name string) (Format, error) {
 	var endings []string
 	for _, f := range formats {
 		last := filepath.Ext(f.Ending)
-		if ext == last || ext == ".midi" && last == ".mid" || ext == ".xml" && last == ".musicxml" {
+		if ext == last || slices.Contains(f.Other, ext) {
 			return f, nil
 		}
 		endings = append(endings, last)
@@ -136,17 +217,13 @@ func Detect(name string, data []byte) Format {
 	if f, err := ByFile(name); err == nil {
 		return f
 	}
-	for _, x := range []struct{ begins, name string }{{"MThd", "midi"}, {"PK", "mxl"}, {"<?xml", "musicxml"},
-		{"<score-partwise", "musicxml"}} {
-		if bytes.HasPrefix(data, []byte(x.begins)) {
-			f, _ := ByName(x.name)
+	start := bytes.TrimSpace(data[:min(len(data), 64)])
+	for _, f := range formats {
+		if slices.ContainsFunc(f.Begins, func(s string) bool { return bytes.HasPrefix(start, []byte(s)) }) {
 			return f
 		}
 	}
-	if bytes.HasPrefix(bytes.TrimSpace(data[:min(len(data), 64)]), []byte("{")) {
-		return formats[0]
-	}
-	return formats[1] // text tab
+	return pasted
 }
 
 // Import reads a file by its name, else by how it begins. A format that is only written is refused in a sentence. A

@@ -224,16 +224,10 @@ func repeatOf(k Kind) uint8 {
 
 // repeatKind is that of one finger that plays both touches, into repeatEfforts.
 func repeatKind(x, y Touch) uint8 {
-	strings := x.Place.String - y.Place.String
-	switch {
-	case x.Place == y.Place || y.Slur != "" || !x.fretted() || !y.fretted():
+	if y.Slur != "" || !x.fretted() || !y.fretted() {
 		return repeatOf(Same)
-	case strings == 0:
-		return repeatOf(Guided)
-	case x.Place.Fret == y.Place.Fret && (strings == 1 || strings == -1 || x.Barre && y.Barre):
-		return repeatOf(Roll)
 	}
-	return repeatOf(Jump)
+	return repeatOf(againKind(x, y))
 }
 
 // usual is the finger that each place has most often in the picked path; the lower one where two are as many.

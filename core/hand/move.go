@@ -52,23 +52,12 @@ func (m *Model) part(ta Touch, fa int8, a *stance, tb Touch, fb int8, b *stance,
 		}
 		return m.otherFinger(ta, fa, a, tb, fb, b, shift, w, strings)
 	}
-	switch {
-	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
-		return never, Hammer
-	case ta.Place == tb.Place && tb.Slur == "":
-		return fitts(shift, w, fingerSlope), Same
-	case strings == 0:
+	again := m.again(ta, tb)
+	if again.alongItsString() {
 		tip := m.Guitar.Press(tb.Place.Fret) - m.Guitar.Press(ta.Place.Fret)
-		extra := neck.MM(math.Abs(float64(b.centre - a.centre - tip)))
-		kind := map[lick.Slur]Kind{lick.Slide: Slide, lick.Shift: Shift, "": Guided}[tb.Slur]
-		return m.guidedBase(ta, tb) + fitts(extra, w, fingerSlope), kind
-	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
-		return barreBase, Barre
-	case ta.Place.Fret == tb.Place.Fret && strings == 1:
-		return rollBase + fitts(shift, w, fingerSlope), Roll
+		shift = neck.MM(math.Abs(float64(b.centre - a.centre - tip)))
 	}
-	return max(jumpFinger+fitts(m.Guitar.Way(ta.Place, tb.Place), w, fingerSlope),
-		jumpHand+fitts(shift, w, wristSlope)), Jump
+	return again.need(fitts(shift, w, 1)), again.kind
 }
 
 // otherFinger is the need in ms of a move from one finger to another one: the base of placing a finger, what this pair

@@ -66,7 +66,8 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 		}
 		return need
 	}
-	base, again := m.fingerBases(ta, tb, gap)
+	base, again := fingerBases(ta, tb, gap), m.again(ta, tb)
+	along := again.alongItsString()
 	slides := tb.Slur == lick.Slide || tb.Slur == lick.Shift
 	w := float64(m.Guitar.Cell(tb.Place.Fret))
 	ends := m.ends(ta, tb, to)
@@ -81,8 +82,8 @@ func (m *Model) single(ta Touch, from []posture, tb Touch, to []posture, viaOpen
 			b, log := &ends[j], logs[j]
 			x := never
 			switch {
-			case !viaOpen && again.guided && fa == b.finger:
-				x = again.base + fingerSlope*log2(1+math.Abs(float64(b.beyond-beyond))/w)
+			case !viaOpen && along && fa == b.finger:
+				x = again.need(log2(1 + math.Abs(float64(b.beyond-beyond))/w))
 			case plain && fa == b.finger:
 				x = again.need(log)
 			case plain && b.held[fa]:
@@ -135,20 +136,68 @@ func (m *Model) ends(ta, tb Touch, to []posture) []end {
 	return out
 }
 
-// sameFingerNeed is the need of one finger twice, by the way of the hand.
-type sameFingerNeed struct {
-	base, slope float64 // base + slope·log
-	finger      float64 // a jump needs at least this
-	fixed       bool    // a barre: base alone
-	guided      bool    // along its string: base and what the hand moves beyond the fingertip
+// again is one finger that plays twice: which kind of move that is, and what it needs by the way of the hand. It is the
+// one place where the rule stands: single notes, grips and effort all read it.
+type again struct {
+	kind        Kind
+	base, slope float64 // ms: base + slope times the Fitts term of the way
+	least       float64 // a jump needs as long as the finger alone takes
 }
 
-// need is the finger's own move in ms, log the Fitts term of its way.
-func (s sameFingerNeed) need(log float64) float64 {
-	if s.fixed {
-		return s.base
+// need is the finger's move in ms, log the Fitts term of the hand's way; of a guided shift or slide, of what the hand
+// moves beyond the fingertip.
+func (a again) need(log float64) float64 {
+	if a.slope == 0 {
+		return a.base
 	}
-	return max(s.finger, s.base+s.slope*log)
+	return max(a.least, a.base+a.slope*log)
+}
+
+// alongItsString says whether the finger keeps its string, so that its own way is in the base.
+func (a again) alongItsString() bool { return a.kind == Slide || a.kind == Shift || a.kind == Guided }
+
+// againKind is what it is when one finger plays both touches: it stays, rolls to the next string at the same fret, lies
+// flat over both, is guided along its string, or jumps to another one. It can neither hammer nor pull on itself.
+func againKind(ta, tb Touch) Kind {
+	strings := ta.Place.String - tb.Place.String
+	switch {
+	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
+		return Hammer
+	case ta.Place == tb.Place && tb.Slur == "":
+		return Same
+	case strings == 0 && tb.Slur == lick.Slide:
+		return Slide
+	case strings == 0 && tb.Slur == lick.Shift:
+		return Shift
+	case strings == 0:
+		return Guided
+	case ta.Place.Fret != tb.Place.Fret:
+		return Jump
+	case ta.Barre && tb.Barre:
+		return Barre
+	case strings == 1 || strings == -1:
+		return Roll
+	}
+	return Jump
+}
+
+// again is one finger on touch ta and then on tb.
+func (m *Model) again(ta, tb Touch) again {
+	kind := againKind(ta, tb)
+	switch kind {
+	case Hammer:
+		return again{kind: kind, base: never}
+	case Same:
+		return again{kind: kind, slope: fingerSlope}
+	case Slide, Shift, Guided:
+		return again{kind: kind, base: m.guidedBase(ta, tb), slope: fingerSlope}
+	case Barre:
+		return again{kind: kind, base: barreBase}
+	case Roll:
+		return again{kind: kind, base: rollBase, slope: fingerSlope}
+	}
+	way := fitts(m.Guitar.Way(ta.Place, tb.Place), m.Guitar.Cell(tb.Place.Fret), fingerSlope)
+	return again{kind: kind, base: jumpHand, slope: wristSlope, least: jumpFinger + way}
 }
 
 // guidedBase is what a finger that goes along its string needs for its own way.
@@ -161,8 +210,8 @@ func (m *Model) guidedBase(ta, tb Touch) float64 {
 	return need
 }
 
-// fingerBases is what two different fingers cost before the hand moves, and what one finger costs twice.
-func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sameFingerNeed) {
+// fingerBases is what two different fingers cost before the hand moves, by the one before and the one after.
+func fingerBases(ta, tb Touch, gap int) (base [4][4]float64) {
 	for a := range 4 {
 		for b := range 4 {
 			if a == b {
@@ -174,20 +223,5 @@ func (m *Model) fingerBases(ta, tb Touch, gap int) (base [4][4]float64, again sa
 			}
 		}
 	}
-	switch {
-	case tb.Slur == lick.Hammer || tb.Slur == lick.Pull:
-		again = sameFingerNeed{base: never, fixed: true}
-	case ta.Place == tb.Place && tb.Slur == "":
-		again = sameFingerNeed{slope: fingerSlope}
-	case gap == 0:
-		again = sameFingerNeed{base: m.guidedBase(ta, tb), guided: true}
-	case ta.Barre && tb.Barre && ta.Place.Fret == tb.Place.Fret:
-		again = sameFingerNeed{base: barreBase, fixed: true}
-	case ta.Place.Fret == tb.Place.Fret && gap == 1:
-		again = sameFingerNeed{base: rollBase, slope: fingerSlope}
-	default:
-		way := fitts(m.Guitar.Way(ta.Place, tb.Place), m.Guitar.Cell(tb.Place.Fret), fingerSlope)
-		again = sameFingerNeed{base: jumpHand, slope: wristSlope, finger: jumpFinger + way}
-	}
-	return base, again
+	return base
 }

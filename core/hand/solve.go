@@ -93,7 +93,7 @@ func (l *link) Backward(k layers.Cost, from, to []int, rest, stateCost, out []fl
 	l.weighed().relax(k, from, to, rest, stateCost, out)
 }
 
-// Forward implements layers.Moves.
+// Forward implements layers.Forwarder.
 func (l *link) Forward(k layers.Cost, from, to []int, come, stateCost, out []float64) {
 	l.weighed().push(k, from, to, come, stateCost, out)
 }

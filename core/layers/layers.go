@@ -78,10 +78,32 @@ type Moves interface {
 	// Backward lowers out[i], for i of from, to the least cost of a move to some j of to and of rest[j].
 	// Of a largest load below the floor any value up to it may come out.
 	Backward(k Cost, from, to []int, rest, stateCost, out []float64)
-	// Forward lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
-	Forward(k Cost, from, to []int, come, stateCost, out []float64)
 	// Row writes into out[n] the cost of the move from i to to[n] alone, Never over the limit.
 	Row(k Cost, i int, to []int, stateCost, out []float64)
+}
+
+// Forwarder are moves that know a quicker way forward than row by row.
+type Forwarder interface {
+	// Forward lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
+	Forward(k Cost, from, to []int, come, stateCost, out []float64)
+}
+
+// forward lowers out[j], for j of to, to the least cost of come[i] and a move from i to j.
+func forward(m Moves, k Cost, from, to []int, come, stateCost, out []float64) {
+	if f, ok := m.(Forwarder); ok {
+		f.Forward(k, from, to, come, stateCost, out)
+		return
+	}
+	row := make([]float64, len(to))
+	for _, i := range from {
+		if come[i] == Never {
+			continue
+		}
+		m.Row(k, i, to, stateCost, row)
+		for n, j := range to {
+			out[j] = min(out[j], k.joinBoth(come[i], row[n]))
+		}
+	}
 }
 
 // Line is what is searched. Widths are the numbers of states of the layers; a state's number is below its layer's.
@@ -153,7 +175,7 @@ func (l *Line) costToCome(k Cost, begin []float64) [][]float64 {
 	for a := 1; a < len(come); a++ {
 		come[a] = Unreached(l.Widths[a])
 		if l.stopped() == nil {
-			l.Moves[a-1].Forward(k, l.States[a-1], l.States[a], come[a-1], l.stateCost(k, a), come[a])
+			forward(l.Moves[a-1], k, l.States[a-1], l.States[a], come[a-1], l.stateCost(k, a), come[a])
 		}
 	}
 	return come

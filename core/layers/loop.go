@@ -16,8 +16,12 @@ import (
 //   - Only states whose bound is not above a limit are gone round. If the best round among them is not
 //     above the limit either, it is the best of all, since whatever goes through another state costs
 //     more; else the limit is raised and it is tried again.
+//
+// Where places are free a layer has thousands of states and its moves go back only (Line.Tries): there first states are
+// tried one by one. Closing those loops by the two searches too was tried and took forty times as long, so that both
+// ways stay.
 
-// triedFirst is how many first states are tried one by one: of a few, all of them.
+// firstStatesTried is how many first states are tried one by one: of a few, all of them.
 const firstStatesTried = 6
 
 // firstRoom is by how much effort above what an open end costs a round is looked for first. It
@@ -145,7 +149,7 @@ func (l *Line) pruned(k Cost, come, rest [][]float64, limit float64) (narrow *Li
 type loopSearch struct {
 	states [][]int
 	moves  [][]float64 // of each layer to the next and then of the turn, row by row
-	rest   [][]float64 // see around
+	rest   [][]float64 // the costs to go of the round looked at last, see cycleCost
 }
 
 // newLoopSearch lays the moves out.
@@ -215,7 +219,7 @@ func (r *loopSearch) cycleCost(cut, at int) float64 {
 	return r.rest[0][0]
 }
 
-// trace is which of its states the first layer takes on the round that around has found.
+// trace is which of its states the first layer takes on the round that cycleCost has found.
 func (r *loopSearch) trace(cut, at int) int {
 	n := len(r.states)
 	for t := 0; (cut+t)%n != 0; t++ {

@@ -14,7 +14,7 @@ func (t Table) Backward(k Cost, from, to []int, rest, stateCost, out []float64) 
 	}
 }
 
-// Forward implements Moves.
+// Forward implements Forwarder.
 func (t Table) Forward(k Cost, from, to []int, come, stateCost, out []float64) {
 	for _, i := range from {
 		for _, j := range to {

@@ -214,11 +214,6 @@ func (m jointMoves) Backward(k layers.Cost, _, to []int, rest, _, out []float64)
 	m.relax(m.stopped, k, m.x, m.y, m.y.layerTimes, m.y.byCell(rest), m.x.byCell(out), m.steps)
 }
 
-// Forward implements layers.Moves: this line is searched backward alone.
-func (m jointMoves) Forward(layers.Cost, []int, []int, []float64, []float64, []float64) {
-	panic("places are searched from the end")
-}
-
 // Row implements layers.Moves.
 func (m jointMoves) Row(k layers.Cost, i int, to []int, _, out []float64) {
 	x, y := m.x, m.y

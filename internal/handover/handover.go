@@ -111,7 +111,7 @@ func Pack(ctx context.Context, e *judge.Engine, w io.Writer, licks []lick.Lick, 
 
 // Page writes licks as one page that prints and plays, under a head, with the hands that are shown.
 func Page(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
-	f, _ := format.ByName("page")
+	f := format.Sheet
 	if len(licks) == 0 {
 		return nil, errors.New("there is no lick to export")
 	}
@@ -127,7 +127,7 @@ func Page(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Li
 
 // Sheet is a set to be printed, without its sound.
 func Sheet(ctx context.Context, e *judge.Engine, head sheet.Head, licks []lick.Lick) ([]byte, error) {
-	f, _ := format.ByName("page")
+	f := format.Sheet
 	filled, err := shown(ctx, e, licks, f, false)
 	if err != nil {
 		return nil, err

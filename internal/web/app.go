@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"embed"
 	"errors"
 	"fmt"
 	"html/template"
@@ -35,10 +34,8 @@ import (
 	"ornamen/internal/web/view"
 )
 
-// script is the one that loads those of all screens.
-//
-//go:embed app.js
-var script embed.FS
+// shared are the scripts that every page has beside those of the screens.
+var shared = []string{"page", "combo", "playin"}
 
 // App serves a notebook to a player: the screens, and the server around them.
 type App struct {
@@ -64,17 +61,27 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
 		player.Screen{Site: site, Phones: devices},
 	}}
-	folders := []fs.FS{page.Files, view.Files, script}
+	folders := []fs.FS{page.Files, view.Files}
+	var menu []page.MenuEntry
+	modules := shared
 	for _, s := range a.screens {
+		x := s.Menu()
 		folders = append(folders, s.Files())
+		if x.Title != "" {
+			menu = append(menu, x)
+		}
+		if _, err := fs.Stat(s.Files(), x.Name+".js"); err == nil {
+			modules = append(modules, x.Name)
+		}
 	}
-	assets, base, err := page.Assets(folders...)
+	assets, base, err := page.Assets(page.Module("app.js", modules), folders...)
 	if err != nil {
 		return nil, err
 	}
 	err = site.LoadTemplates(template.FuncMap{
 		"assets":  func() string { return base },
 		"defs":    func() template.HTML { return draw.Defs },
+		"menu":    func() []page.MenuEntry { return menu },
 		"styles":  func() []string { return page.Styles(folders...) },
 		"signs":   view.PrettySigns,
 		"explain": view.Explain,

@@ -382,3 +382,31 @@ func BenchmarkTones(b *testing.B) {
 		}
 	}
 }
+
+// Every script of a screen's folder is loaded: by the page itself, or by another script.
+func TestEveryScriptIsLoaded(t *testing.T) {
+	c := newClient(t, lick.New())
+	_, page := c.get("/")
+	var all strings.Builder
+	files, err := filepath.Glob("*/*.js")
+	if err != nil || len(files) < 10 {
+		t.Fatal(files, err)
+	}
+	for _, f := range files {
+		_, text := c.get("/assets/" + filepath.Base(f))
+		all.WriteString(text)
+	}
+	_, app := c.get("/assets/app.js")
+	for _, f := range files {
+		name := filepath.Base(f)
+		if !strings.Contains(app+all.String()+page, name) {
+			t.Errorf("%s is loaded by nothing", f)
+		}
+	}
+	for _, s := range c.app.screens {
+		m := s.Menu()
+		if m.Title != "" && !strings.Contains(page, ">"+m.Title+"<") {
+			t.Errorf("%s is in no menu", m.Name)
+		}
+	}
+}

@@ -28,6 +28,16 @@ type Screen struct{ *page.Site }
 //go:embed *.html *.js *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "changes", Title: "Changes", Address: func(lick uint, _ string) string {
+		if lick == 0 {
+			return "/changes"
+		}
+		return fmt.Sprintf("/licks/%d/changes", lick)
+	}}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 

@@ -50,6 +50,11 @@ func New(site *page.Site) Screen {
 //go:embed *.html *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "exchange"}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 
@@ -112,11 +117,9 @@ func (a Screen) exportAll(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	name, kind := "ornamen-notebook.zip", "application/zip"
-	switch f.As {
-	case "":
-	case "page":
-		name, kind = "ornamen-licks.html", "text/html; charset=utf-8"
-	default:
+	if one, ok := format.ByName(f.As); ok && one.Joins {
+		name, kind = "ornamen-licks"+one.Ending, one.Kind
+	} else if f.As != "" {
 		name = "ornamen-" + strings.ReplaceAll(f.As, ",", "-") + ".zip"
 	}
 	if _, err := made.Seek(0, io.SeekStart); err != nil {
@@ -157,7 +160,7 @@ func (a Screen) packed(ctx context.Context, w io.Writer, as, tag string, bare bo
 	if len(licks) == 0 {
 		return page.Refuse(errors.New("no lick fits, so that there is nothing to export"))
 	}
-	if as == "page" { // one page of all of them, which prints and plays
+	if len(formats) == 1 && formats[0].Joins {
 		data, err := handover.Page(ctx, page.EngineOf(ctx), sheet.Head{}, licks)
 		if err == nil {
 			_, err = w.Write(data)
@@ -187,9 +190,9 @@ func (a Screen) export(w http.ResponseWriter, r *http.Request) error {
 	file := &begun{w: w, begin: func(h http.Header) {
 		h.Set("Content-Type", f.Kind)
 		how := "attachment"
-		if f.Name == "page" { // it is looked at and printed from the browser
+		if f.Policy != "" {
 			how = "inline"
-			h.Set("Content-Security-Policy", sheet.Policy)
+			h.Set("Content-Security-Policy", f.Policy)
 		}
 		h.Set("Content-Disposition", mime.FormatMediaType(how,
 			map[string]string{"filename": cmp.Or(e.Lick.FileName(), "lick") + f.Ending}))

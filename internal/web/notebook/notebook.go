@@ -32,6 +32,11 @@ type Screen struct{ *page.Site }
 //go:embed *.html *.css *.js
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "notebook", Title: "Notebook", Address: page.At("/")}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 

@@ -43,17 +43,36 @@ func Styles(folders ...fs.FS) (out []string) {
 	return out
 }
 
+// Script is a script that is made when the application starts.
+type Script struct {
+	Name string
+	Text []byte
+}
+
+// Module is a script that loads others, each of which looks for its screen and leaves other pages alone. Only what must
+// move in the browser is theirs: the caret, the keys, what is lit. Every change is made by the server, which sends back
+// the fragments that changed. Once all of them are there the page says so: keys and words that are typed from then on
+// are heard.
+func Module(name string, others []string) Script {
+	var b bytes.Buffer
+	for _, x := range others {
+		fmt.Fprintf(&b, "import './%s.js';\n", x)
+	}
+	b.WriteString("document.body.dataset.heard = 'yes';\n")
+	return Script{name, b.Bytes()}
+}
+
 // Assets serves what a browser loads by name: all files of the folders but their templates. They are embedded and
 // cannot change while the program runs. Under base, which bears a hash of all of them, the browser keeps them without
 // asking again; under /assets/ alone it asks each time, with the validator. The error names a file that two folders
 // have.
-func Assets(folders ...fs.FS) (served http.Handler, base string, err error) {
+func Assets(made Script, folders ...fs.FS) (served http.Handler, base string, err error) {
 	type asset struct {
 		data []byte
 		tag  string
 	}
-	all := map[string]asset{}
-	var tags []string
+	all := map[string]asset{made.Name: {made.Text, `"` + HashOf(made.Text) + `"`}}
+	tags := []string{made.Name, all[made.Name].tag}
 	for _, folder := range folders {
 		err := fs.WalkDir(folder, ".", func(name string, d fs.DirEntry, err error) error {
 			if err != nil || d.IsDir() || path.Ext(name) == ".html" {

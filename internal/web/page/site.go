@@ -37,9 +37,24 @@ type Site struct {
 	forms *form.Decoder
 }
 
+// MenuEntry is how a screen is reached. Its script, where it has one, is called as it is: tones.js.
+type MenuEntry struct {
+	Name  string // as Page.Where has it
+	Title string // in the navigation; empty for a screen that is reached from another one
+	// Address is where it opens, for a page that shows a lick (0 for none) on a screen of that name.
+	Address func(lick uint, from string) string
+}
+
+// At is the address of a screen that opens everywhere alike.
+func At(address string) func(uint, string) string {
+	return func(uint, string) string { return address }
+}
+
 // Screen is one of the application's screens: it says which addresses are its own, and brings its
 // templates, its script and its style.
 type Screen interface {
+	// Menu is its row in the navigation.
+	Menu() MenuEntry
 	// Files are its templates (*.html), and what the browser loads by name.
 	Files() fs.FS
 	// Routes adds the screen's addresses. Those that start a search, render sound or pack the notebook

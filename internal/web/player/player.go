@@ -39,6 +39,11 @@ type Screen struct {
 //go:embed *.html *.js *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "player", Title: "Player", Address: page.At("/player")}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 

@@ -50,6 +50,16 @@ func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Sc
 //go:embed *.html *.js *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "practice", Title: "Practice", Address: func(lick uint, from string) string {
+		if lick == 0 || from != "bench" && from != "changes" {
+			return "/practice"
+		}
+		return fmt.Sprintf("/practice?lick=%d", lick)
+	}}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 

@@ -49,6 +49,11 @@ func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Sc
 //go:embed *.html *.js *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "sets"}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 

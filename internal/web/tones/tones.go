@@ -34,6 +34,11 @@ type Screen struct{ *page.Site }
 //go:embed *.html *.js *.css
 var files embed.FS
 
+// Menu implements page.Screen.
+func (a Screen) Menu() page.MenuEntry {
+	return page.MenuEntry{Name: "tones", Title: "Tones", Address: page.At("/tones")}
+}
+
 // Files implements page.Screen.
 func (a Screen) Files() fs.FS { return files }
 
