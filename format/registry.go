@@ -174,7 +174,7 @@ func readLick(data []byte, _ read.Request) (r read.Result, err error) {
 func Formats() []Format { return slices.Clone(formats) }
 
 // Names are the formats' names.
-func Names() []string { return text.Each(formats, func(f Format) string { return f.Name }) }
+func Names() []string { return text.Map(formats, func(f Format) string { return f.Name }) }
 
 // ByName finds a format as addresses name it.
 func ByName(name string) (Format, bool) {

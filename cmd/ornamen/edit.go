@@ -225,7 +225,7 @@ func listed(ctx context.Context, e env, engine *judge.Engine, l lick.Lick, list 
 		}
 		return changed(ctx, e, engine, taken, x.text, asJSON)
 	case asJSON:
-		texts := text.Each(list, func(x numbered) string { return x.text })
+		texts := text.Map(list, func(x numbered) string { return x.text })
 		return printJSON(e, texts)
 	}
 	for i, x := range list {

@@ -220,7 +220,7 @@ func version() string {
 
 // names lists the commands.
 func names() []string {
-	return text.Each(commands, func(c command) string { return c.name })
+	return text.Map(commands, func(c command) string { return c.name })
 }
 
 // helpAsked ends a command that was asked what it knows, with its options.

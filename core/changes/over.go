@@ -81,7 +81,7 @@ func ScalesFor(c music.Chord, p music.Palette) []string {
 		// Tones that the palette has not count against a scale.
 		return cmp.Or(cmp.Compare(a.against, b.against), (b.shared*2-b.count)-(a.shared*2-a.count))
 	})
-	return text.Each(out[:min(mostScales, len(out))], func(x candidate) string { return x.name })
+	return text.Map(out[:min(mostScales, len(out))], func(x candidate) string { return x.name })
 }
 
 // against says whether a tone contradicts a chord: the plain fifth of one whose fifth is altered,

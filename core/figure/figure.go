@@ -1,10 +1,10 @@
-// Package figure knows what players see in a line beside single moves: figures, which have one
-// hand wherever they lie. A string's three tones have the fingers of their shape, whatever the next
-// string asks; a line along one string goes by positions; a cell keeps its own; octaves and pairs
-// are shapes; a few notes that one position holds have a finger a fret.
+// Package figure knows what players see in a line beside single moves: figures, which have one hand wherever they
+// lie. A string's three tones have the fingers of their shape, whatever the next string asks; a line along one string
+// goes by positions; a cell keeps its own; octaves and pairs are shapes; a few notes that one position holds have a
+// finger a fret.
 //
-// It knows places alone, no hand and no time; what departs from a figure's fingers is dear or impossible for reasons of
-// the hand, which package hand decides. Each line is read once, in time that grows with its length.
+// It knows places alone, no hand and no time; what departs from a figure's fingers costs much or is impossible for
+// reasons of the hand, which package hand decides. Each line is read once, in time that grows with its length.
 package figure
 
 import (

@@ -28,7 +28,7 @@ type Habits []Habit
 
 // String writes habits in one line, in an order of their own, so that equal ones are equal texts.
 func (hs Habits) String() string {
-	words := text.Each(hs, Habit.String)
+	words := text.Map(hs, Habit.String)
 	slices.Sort(words)
 	return strings.Join(words, "; ")
 }

@@ -6,7 +6,7 @@ import (
 	"sync"
 	"sync/atomic"
 
-	"ornamen/core/kept"
+	"ornamen/core/cache"
 )
 
 // matrix holds the need of every move between the postures of two events, row by row: need[i*len(to)+j].
@@ -41,8 +41,8 @@ func (mx *matrix) rowLeast() []float64 {
 // What is kept of all models together, so that a notebook of fifty players takes no more memory than one of one. What
 // was not used for longest goes first, and with it what a model left that nobody has any more.
 var (
-	keptMatrices = kept.New[modelKey](keptMoves, (*matrix).bytes)
-	keptPostures = kept.New[modelKey](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })
+	keptMatrices = cache.New[modelKey](keptMoves, (*matrix).bytes)
+	keptPostures = cache.New[modelKey](keptStands, func(ps []posture) int { return len(ps)*postureBytes + keyBytes })
 )
 
 // modelKey names what is kept by the model that it is of.

@@ -74,11 +74,11 @@ func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures
 		if ctx.Err() != nil {
 			break
 		}
-		dear := c.departures(c.usual(picks), far)
-		if t := c.effortOf(picks) + asked(dear, picks); t < least*(1-slight) {
+		penalties := c.departures(c.usual(picks), far)
+		if t := c.effortOf(picks) + penaltyOf(penalties, picks); t < least*(1-slight) {
 			best, least = picks, t
 		}
-		next, found := c.best(ctx, limit, dear)
+		next, found := c.best(ctx, limit, penalties)
 		if !found || slices.Equal(next, picks) {
 			break
 		}
@@ -90,10 +90,10 @@ func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures
 // slight is the rounding that two equal sums may differ by.
 const slight = 1e-9
 
-// asked is what a path pays of a table.
-func asked(dear [][]float64, picks []int) (sum float64) {
-	for k := range dear {
-		sum += dear[k][picks[k]]
+// penaltyOf is what a path pays of a table.
+func penaltyOf(penalties [][]float64, picks []int) (sum float64) {
+	for k := range penalties {
+		sum += penalties[k][picks[k]]
 	}
 	return sum
 }

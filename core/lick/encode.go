@@ -21,7 +21,7 @@ func (l Lick) Encode() []byte {
 	fmt.Fprintf(&b, "  \"format\": %q, \"version\": %d,\n", Format, Version)
 	field("title", l.Title)
 	field("tags", orEmpty(l.Tags))
-	names := text.Each(l.Tuning, music.Pitch.String)
+	names := text.Map(l.Tuning, music.Pitch.String)
 	field("tuning", names)
 	if l.Key.Tonic != "" {
 		field("key", l.Key.filled())

@@ -87,7 +87,7 @@ func buildScales() map[string]Scale {
 
 // ScaleNames lists the scales by name, in the order in which players meet them.
 func ScaleNames() []string {
-	return text.Each(scaleTable, func(r scaleRow) string { return r.name })
+	return text.Map(scaleTable, func(r scaleRow) string { return r.name })
 }
 
 // Arpeggio says whether the scale is a chord's tones rather than steps to walk on: it has no

@@ -299,7 +299,7 @@ func StepLength(word string) lick.Time {
 }
 
 // CountWords are the counts in rising speed.
-var CountWords = text.Each(counts, func(c count) string { return c.word })
+var CountWords = text.Map(counts, func(c count) string { return c.word })
 
 // usualCount is the count of a recipe that names none.
 const usualCount = "16"
@@ -310,7 +310,7 @@ var usualMove = map[phrase.Kind]move{phrase.Tones: {kind: "tones", by: 1}, phras
 
 // Names lists the arguments in the order they are written.
 func Names() []string {
-	return text.Each(new(Recipe).options(), func(o option) string { return o.name })
+	return text.Map(new(Recipe).options(), func(o option) string { return o.name })
 }
 
 // Set changes one argument; an empty value takes it away.

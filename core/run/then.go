@@ -110,7 +110,7 @@ func readParts(r Recipe, words []string) ([]Recipe, error) {
 // Sequence is one recipe of several, each played where the one before ends. The parts are taken as
 // they are: what one leaves out is what Parts takes from the one before.
 func Sequence(parts ...Recipe) Recipe {
-	rest := text.Each(parts[1:], Recipe.String)
+	rest := text.Map(parts[1:], Recipe.String)
 	r := parts[0]
 	if r.Then = strings.Join(rest, " "+then+" "); r.Then == "" && len(rest) > 0 {
 		r.Then = " " // a part of which nothing is said yet

@@ -19,8 +19,8 @@ func Word[T ~string](s, other, wrong string, known ...T) (T, error) {
 	return "", fmt.Errorf(wrong, Clip(s, 40))
 }
 
-// Each is a word for every one of a list.
-func Each[T any](list []T, word func(T) string) []string {
+// Map is a word for every one of a list.
+func Map[T any](list []T, word func(T) string) []string {
 	out := make([]string, len(list))
 	for i, x := range list {
 		out[i] = word(x)
@@ -30,7 +30,7 @@ func Each[T any](list []T, word func(T) string) []string {
 
 // Join writes a list by its words.
 func Join[T any](list []T, between string, word func(T) string) string {
-	return strings.Join(Each(list, word), between)
+	return strings.Join(Map(list, word), between)
 }
 
 // Cut is at most so many letters of a text.

@@ -203,7 +203,7 @@ func cell(l lick.Lick, i int) string {
 
 // rowLabels names the string lines; all labels of a system have one width.
 func rowLabels(l lick.Lick) []string {
-	return text.Each(l.Tuning, func(p music.Pitch) string { return music.NameOf(p.Class()).String() })
+	return text.Map(l.Tuning, func(p music.Pitch) string { return music.NameOf(p.Class()).String() })
 }
 
 // labelWidth is how many characters stand before the first bar line of a row.

@@ -10,14 +10,14 @@ import (
 	"ornamen/internal/store"
 )
 
-// Shelf keeps the books of a notebook's players.
-type Shelf struct {
+// Logs keeps the books of a notebook's players.
+type Logs struct {
 	mu sync.Mutex
 	of map[uint]*Books
 }
 
 // Of are the books of one player.
-func (s *Shelf) Of(who uint) *Books {
+func (s *Logs) Of(who uint) *Books {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.of == nil {

@@ -7,8 +7,8 @@ import (
 	"slices"
 	"time"
 
+	"ornamen/core/cache"
 	"ornamen/core/judge"
-	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/practice"
 	"ornamen/internal/store"
@@ -17,7 +17,7 @@ import (
 // Pieces finds what there is to practise for one player after the other, and remembers into
 // which parts each version of a lick falls, so that a round of practice judges nothing anew.
 type Pieces struct {
-	kept *kept.Kept[pieceKey, practice.Piece]
+	kept *cache.Cache[pieceKey, practice.Piece]
 }
 
 // pieceKey names a version of a lick as a player plays it.
@@ -34,7 +34,7 @@ const (
 
 // NewPieces remembers nothing yet.
 func NewPieces() *Pieces {
-	return &Pieces{kept.New[pieceKey](keptPieces, func(p practice.Piece) int { return partBytes * (1 + len(p.Parts)) })}
+	return &Pieces{cache.New[pieceKey](keptPieces, func(p practice.Piece) int { return partBytes * (1 + len(p.Parts)) })}
 }
 
 // longest is how many notes of a lick are split for practice: what is longer is practised by its

@@ -54,11 +54,11 @@ func New(ctx context.Context, s *store.Store) (*App, error) {
 		return nil, err
 	}
 	book := notebook.Screen{Site: site}
-	pieces, shelf := practising.NewPieces(), &practising.Shelf{}
+	pieces, logs := practising.NewPieces(), &practising.Logs{}
 	devices := phones.New(s)
 	a := &App{site: site, phones: devices, screens: []page.Screen{
 		book, exchange.New(site), tones.Screen{Site: site}, runs.Screen{Site: site}, bench.Screen{Site: site},
-		changes.Screen{Site: site}, practice.New(site, pieces, shelf), sets.New(site, pieces, shelf),
+		changes.Screen{Site: site}, practice.New(site, pieces, logs), sets.New(site, pieces, logs),
 		player.Screen{Site: site, Phones: devices},
 	}}
 	folders := []fs.FS{page.Files, view.Files}

@@ -80,7 +80,7 @@ func TestDearRequestsClosed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	dear := []string{"/export/wav", "/export/page", "/export/midi", "/sound.wav"}
+	costly := []string{"/export/wav", "/export/page", "/export/midi", "/sound.wav"}
 	many := 24
 	if os.Getenv("ORNAMEN_EXHAUSTIVE") != "" {
 		many = 200
@@ -101,7 +101,7 @@ func TestDearRequestsClosed(t *testing.T) {
 				return
 			}
 			r, err := http.NewRequestWithContext(ctx, http.MethodGet,
-				fmt.Sprintf("%s/licks/%d%s", c.url, e.ID, dear[k/2%len(dear)]), nil)
+				fmt.Sprintf("%s/licks/%d%s", c.url, e.ID, costly[k/2%len(costly)]), nil)
 			if err != nil {
 				t.Error(err)
 				return
@@ -121,7 +121,7 @@ func TestDearRequestsClosed(t *testing.T) {
 		return c.app.site.Work.Busy() == 0 && runtime.NumGoroutine() < goroutines+20
 	})
 	took, now := time.Since(left), heap()
-	t.Logf("%d dear requests closed at once: quiet after %d ms, %.0f MB of heap before and %.0f after", many,
+	t.Logf("%d costly requests closed at once: quiet after %d ms, %.0f MB of heap before and %.0f after", many,
 		took.Milliseconds(), before, now)
 	if now > before+450 { // what the engine remembers of moves is bounded by 384 MB
 		t.Errorf("%.0f MB of heap before, %.0f after", before, now)

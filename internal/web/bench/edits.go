@@ -106,6 +106,6 @@ func (a Screen) figures(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	out := text.Each(edit.Around(e.Lick, f.Note-1), lick.Ranges.String)
+	out := text.Map(edit.Around(e.Lick, f.Note-1), lick.Ranges.String)
 	return page.JSON(w, out)
 }

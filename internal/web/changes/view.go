@@ -331,7 +331,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 			t.Role.Meaning(), string(t.Role)})
 	}
 	if next != nil {
-		names := text.Each(f.Shared, func(t music.Tone) string { return t.Name.Pretty() })
+		names := text.Map(f.Shared, func(t music.Tone) string { return t.Name.Pretty() })
 		if v.Shared = "no tone shared with " + next.Name; len(names) > 0 {
 			v.Shared = "shared with " + next.Name + ": " + strings.Join(names, ", ")
 		}
@@ -339,7 +339,7 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	if len(f.Scales) > 0 {
 		v.Scales = "by itself: " + c.Chord.Root.Pretty() + " " + strings.Join(f.Scales, ", ")
 	}
-	lacks := text.Each(f.Lacks, music.Degree.Pretty)
+	lacks := text.Map(f.Lacks, music.Degree.Pretty)
 	if len(lacks) > 0 {
 		v.Lacks = "the palette lacks its " + strings.Join(lacks, ", ")
 	}

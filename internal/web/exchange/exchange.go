@@ -18,7 +18,7 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
-	"ornamen/core/kept"
+	"ornamen/core/cache"
 	"ornamen/core/lick"
 	"ornamen/core/sound"
 	"ornamen/core/text"
@@ -34,15 +34,15 @@ import (
 // Screen takes files in and hands licks over.
 type Screen struct {
 	*page.Site
-	uploads *kept.Kept[string, upload] // files that wait for a player's word, by key
-	tasks   *tasks                     // files that are read in
+	uploads *cache.Cache[string, upload] // files that wait for a player's word, by key
+	tasks   *tasks                       // files that are read in
 }
 
 // New remembers no files yet.
 func New(site *page.Site) Screen {
 	return Screen{
 		Site:    site,
-		uploads: kept.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 }),
+		uploads: cache.New[string](keptUploads, func(u upload) int { return len(u.data) + 200 }),
 		tasks:   &tasks{},
 	}
 }

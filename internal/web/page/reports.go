@@ -6,8 +6,8 @@ import (
 	"fmt"
 	"slices"
 
+	"ornamen/core/cache"
 	"ornamen/core/judge"
-	"ornamen/core/kept"
 	"ornamen/core/lick"
 	"ornamen/core/pick"
 	"ornamen/core/propose"
@@ -34,17 +34,17 @@ const LongLine = 256
 
 // reports keeps judgements, and what was offered for them, by revision and player.
 type reports struct {
-	plain  *kept.Kept[judged, *judge.Report]
-	mended *kept.Kept[judged, *judge.Report]
-	offers *kept.Kept[string, []propose.Proposal]
+	plain  *cache.Cache[judged, *judge.Report]
+	mended *cache.Cache[judged, *judge.Report]
+	offers *cache.Cache[string, []propose.Proposal]
 }
 
 // newReports keeps the judgements of the licks that were looked at last.
 func newReports() reports {
 	return reports{
-		plain:  kept.New[judged](keptReports, reportBytes),
-		mended: kept.New[judged](keptReports, reportBytes),
-		offers: kept.New[string](keptOffers, func(list []propose.Proposal) int {
+		plain:  cache.New[judged](keptReports, reportBytes),
+		mended: cache.New[judged](keptReports, reportBytes),
+		offers: cache.New[string](keptOffers, func(list []propose.Proposal) int {
 			n := 0
 			for _, p := range list {
 				n += reportBytes(p.Report)

@@ -32,16 +32,16 @@ import (
 type Screen struct {
 	*page.Site
 	pieces *practising.Pieces // the parts of licks, by version and player
-	shelf  *practising.Shelf  // the players' logs as they were read last
+	logs   *practising.Logs   // the players' logs as they were read last
 }
 
 // New shares what is remembered of parts and logs with the sets.
 // The log is read at once in the background: one of ten years takes a second or two, which nobody should wait for.
-func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Screen {
-	a := Screen{site, pieces, shelf}
+func New(site *page.Site, pieces *practising.Pieces, logs *practising.Logs) Screen {
+	a := Screen{site, pieces, logs}
 	go func() {
 		for _, p := range site.Players() {
-			a.shelf.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
+			a.logs.Of(p.Who.ID).Numbers(context.Background(), site.Store) // what is wrong is told where it is asked for
 		}
 	}()
 	return a
@@ -133,7 +133,7 @@ const readSoon = 400 * time.Millisecond
 // stillReading says whether the player's log takes longer to read than a page should wait for, as one of ten years does
 // after it was read in, and about how many rounds it has.
 func (a Screen) stillReading(ctx context.Context) (rounds uint, reading bool) {
-	if a.shelf.Of(who(ctx)).Within(ctx, a.Store, readSoon) {
+	if a.logs.Of(who(ctx)).Within(ctx, a.Store, readSoon) {
 		return 0, false
 	}
 	rounds, err := a.Store.LastPlayed(ctx, who(ctx))

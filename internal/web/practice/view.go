@@ -96,7 +96,7 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 		f.Minutes = usualMinutes
 	}
 	now := a.Store.Now()
-	book, err := a.shelf.Of(who(ctx)).Of(ctx, a.Store)
+	book, err := a.logs.Of(who(ctx)).Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
@@ -390,7 +390,7 @@ const mostCurves = 6
 // logView reads the whole log.
 // Curves are of the parts played last. Numbers stand beside every curve, for a screen reader.
 func (a Screen) logView(ctx context.Context) (*logPage, error) {
-	book, err := a.shelf.Of(who(ctx)).Of(ctx, a.Store)
+	book, err := a.logs.Of(who(ctx)).Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}
@@ -446,7 +446,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		v.Curves = append(v.Curves, c)
 	}
 	v.Minutes = draw.MinutesSVG(all[max(0, len(all)-minutesDays):], 340)
-	numbers, err := a.shelf.Of(who(ctx)).Numbers(ctx, a.Store)
+	numbers, err := a.logs.Of(who(ctx)).Numbers(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}

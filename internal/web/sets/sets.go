@@ -38,12 +38,12 @@ import (
 type Screen struct {
 	*page.Site
 	pieces *practising.Pieces
-	shelf  *practising.Shelf
+	logs   *practising.Logs
 }
 
 // New shares with the day's practice what is remembered of parts and logs.
-func New(site *page.Site, pieces *practising.Pieces, shelf *practising.Shelf) Screen {
-	return Screen{site, pieces, shelf}
+func New(site *page.Site, pieces *practising.Pieces, logs *practising.Logs) Screen {
+	return Screen{site, pieces, logs}
 }
 
 //go:embed *.html *.js *.css

@@ -283,7 +283,7 @@ func (a Screen) paces(ctx context.Context, x store.Set) ([]practising.Paces, err
 		return nil, nil
 	}
 	c := page.Playing(ctx)
-	book, err := a.shelf.Of(c.Who.ID).Of(ctx, a.Store)
+	book, err := a.logs.Of(c.Who.ID).Of(ctx, a.Store)
 	if err != nil {
 		return nil, err
 	}

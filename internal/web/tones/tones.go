@@ -181,7 +181,7 @@ func (f *tonesForm) touch(g neck.Guitar, p music.Palette, layout shape.Layout, p
 		}
 		return
 	}
-	list := text.Each(placed, func(t shape.Placed) string { return t.Place.Notation() })
+	list := text.Map(placed, func(t shape.Placed) string { return t.Place.Notation() })
 	if k := slices.Index(list, at.Notation()); k >= 0 {
 		list = slices.Delete(list, k, k+1)
 	} else {

@@ -107,7 +107,7 @@ func (a Screen) tonesView(r *http.Request, f tonesForm) (*tonesPage, error) {
 		At:     f.At,
 	}, g))
 	_, v.Query, _ = strings.Cut(f.address(), "?")
-	names := text.Each(p.Colours(), func(t music.Tone) string { return t.Degree.Pretty() })
+	names := text.Map(p.Colours(), func(t music.Tone) string { return t.Degree.Pretty() })
 	if len(names) > 0 {
 		v.Added = "with " + listWords(names)
 	}
