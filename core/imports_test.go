@@ -102,6 +102,7 @@ var below = map[string][]string{
 	"internal/web/webtest": {"core/lick", "internal/demo", "internal/store", "internal/web"},
 	"tools/mutants":        {},
 	"tools/mutate":         {},
+	"tools/style":          {},
 	"cmd/ornamen": append(
 		[]string{"format", "format/sheet", "format/tab", "internal/archive", "internal/handover", "internal/demo",
 			"internal/lesson", "internal/practising", "internal/store", "internal/web"},

@@ -24,8 +24,12 @@ func TestScreensAreAccessible(t *testing.T) {
 		name         string
 		wide         int64
 		light, theme string
-	}{{"desk", 1280, "day", "light"}, {"phone", 390, "day", "light"}, {"stage light", 1280, "stage", "dark"},
-		{"phone in stage light", 390, "stage", "dark"}} {
+	}{
+		{name: "desk", wide: 1280, light: "day", theme: "light"},
+		{name: "phone", wide: 390, light: "day", theme: "light"},
+		{name: "stage light", wide: 1280, light: "stage", theme: "dark"},
+		{name: "phone in stage light", wide: 390, light: "stage", theme: "dark"},
+	} {
 		if !testline.Night() && (world.wide == 390) != (world.theme == "dark") {
 			continue // by day each size and each light once
 		}

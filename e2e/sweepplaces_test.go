@@ -63,14 +63,32 @@ func places() []sweepPlace {
 	}
 	var out []sweepPlace
 	for _, x := range demoScreens {
-		out = append(out, sweepPlace{"demo, " + x.name, demoBook, x.path, deskWidth, deskHeight},
-			sweepPlace{"phone, " + x.name, demoBook, x.path, phoneWidth, phoneHeight})
+		out = append(out, sweepPlace{
+			name:   "demo, " + x.name,
+			book:   demoBook,
+			path:   x.path,
+			width:  deskWidth,
+			height: deskHeight,
+		},
+			sweepPlace{name: "phone, " + x.name, book: demoBook, path: x.path, width: phoneWidth, height: phoneHeight})
 	}
 	for _, x := range emptyScreens {
-		out = append(out, sweepPlace{"empty, " + x.name, emptyBook, x.path, deskWidth, deskHeight})
+		out = append(out, sweepPlace{
+			name:   "empty, " + x.name,
+			book:   emptyBook,
+			path:   x.path,
+			width:  deskWidth,
+			height: deskHeight,
+		})
 	}
 	for _, x := range aloneScreens {
-		out = append(out, sweepPlace{"alone, " + x.name, aloneBook, x.path, deskWidth, deskHeight})
+		out = append(out, sweepPlace{
+			name:   "alone, " + x.name,
+			book:   aloneBook,
+			path:   x.path,
+			width:  deskWidth,
+			height: deskHeight,
+		})
 	}
 	return out
 }

@@ -209,8 +209,13 @@ func gripsCommand(e env, o options, chord, frets string, asJSON bool) error {
 // changesOf gathers what is printed. A chord that comes back is in the palette once.
 func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 	r := changes.Read(l)
-	v := changesJSON{Notes: []chordNoteJSON{}, Landings: []landingJSON{}, Rests: []restJSON{}, Palette: []paletteJSON{},
-		Findings: []judge.Finding{}}
+	v := changesJSON{
+		Notes:    []chordNoteJSON{},
+		Landings: []landingJSON{},
+		Rests:    []restJSON{},
+		Palette:  []paletteJSON{},
+		Findings: []judge.Finding{},
+	}
 	for _, n := range r.Notes {
 		x := chordNoteJSON{Note: n.Note + 1, Role: n.Role}
 		if n.Chord >= 0 && n.Role != "" {
@@ -249,7 +254,12 @@ func changesOf(l lick.Lick, rep *judge.Report) changesJSON {
 		}
 		seen[c.Name] = true
 		for _, t := range changes.FitOver(p, c.Chord, nil).Tones {
-			v.Palette = append(v.Palette, paletteJSON{c.Name, t.Degree.String(), t.Tone.Name.String(), t.Role})
+			v.Palette = append(v.Palette, paletteJSON{
+				Chord:  c.Name,
+				Degree: t.Degree.String(),
+				Note:   t.Tone.Name.String(),
+				Role:   t.Role,
+			})
 		}
 	}
 	for _, f := range rep.Findings {
@@ -307,7 +317,12 @@ func tonesOver(e env, p music.Palette, text string, asJSON bool) error {
 		}
 		f := changes.FitOver(p, chord, next)
 		for _, t := range f.Tones {
-			rows = append(rows, paletteJSON{c.Name, t.Degree.String(), t.Tone.Name.String(), t.Role})
+			rows = append(rows, paletteJSON{
+				Chord:  c.Name,
+				Degree: t.Degree.String(),
+				Note:   t.Tone.Name.String(),
+				Role:   t.Role,
+			})
 		}
 		if asJSON {
 			continue

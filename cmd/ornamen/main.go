@@ -67,55 +67,136 @@ type env struct {
 // commands are what the program does, in the order in which help lists them. A new one is
 // one row and a file of its name.
 var commands = []command{
-	{"serve", "", "Opens your own notebook in the browser.", serve},
-	{"demo", "", "Opens the demo notebook in a fresh file.", demoServe},
-	{"tones", "", "Lays a palette of tones out on the neck, with the bends it offers.", tones},
-	{"propose", "FILE", "Finds fingers and strokes for a line, around what is locked.", proposeCommand},
-	{"run", "", "Grows a line from a recipe.", runCommand},
-	{"ways", "FILE", "Lists the ways to pick a line with their ceilings.", ways},
-	{"restring", "FILE", "Moves notes to neighbouring strings so that the way of picking comes out clean.", restring},
-	{"recipe", "FILE", "Finds the shortest recipe of a written line.", recipe},
-	{"turn", "FILE", "Turns a line round and finds its hands again.", turnCommand},
-	{"join", "A [B]",
-		"Lets one line follow another, from its end or from one of its notes on, and finds the hands again.", join},
-	{"edit", `FILE "[NOTES] DO [VALUE]"...`, "Changes a line by the words of the bench, one edit after the other: " +
-		"\"3 finger 2\", \"3-8 move 2 frets\", \"tempo 120\".", editCommand},
-	{"mend", "FILE", "Lists the fixes of a line's findings, or takes one of them.", mendCommand},
-	{"bends", "FILE", "Lists what else the bend of a note could be, or takes one of them.", bendsCommand},
-	{"tails", "FILE", "Lists other ends of a line after a note, or takes one of them.", tailsCommand},
-	{"check", "FILE", "Judges a line at its tempo; exits with 1 when it breaks.", check},
-	{"play", "FILE > FILE.wav", "Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
-		play},
-	{"listen", "FILE.wav", "Writes a line of single notes that was played down as a lick.", listen},
-	{"changes", "FILE", "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
-		changesCommand},
-	{"players", "[add NAME|rename NAME|remove NAME]", "Lists the players of a notebook, adds one, or takes one out; " +
-		"what was theirs is kept.", playersCommand},
-	{"set", "[NAME]", "Prints a set of licks, a week's homework or a concert, makes one, or changes it.", setCommand},
-	{"practice", "plan|ladder LICK|log|calibrate|read FILE|report FILE", "Prints the plan of today or another day, " +
-		"the practice log, the player's own numbers from it or from a file, adds a log or a student's report from a " +
-		"file, or writes a report.", practiceCommand},
-	{"recolour", "FILE", "Moves a line to other tones.", recolour},
+	{name: "serve", about: "Opens your own notebook in the browser.", run: serve},
+	{name: "demo", about: "Opens the demo notebook in a fresh file.", run: demoServe},
+	{name: "tones", about: "Lays a palette of tones out on the neck, with the bends it offers.", run: tones},
 	{
-		"convert",
-		"IN OUT",
-		"Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml " +
+		name:  "propose",
+		args:  "FILE",
+		about: "Finds fingers and strokes for a line, around what is locked.",
+		run:   proposeCommand,
+	},
+	{name: "run", about: "Grows a line from a recipe.", run: runCommand},
+	{name: "ways", args: "FILE", about: "Lists the ways to pick a line with their ceilings.", run: ways},
+	{
+		name:  "restring",
+		args:  "FILE",
+		about: "Moves notes to neighbouring strings so that the way of picking comes out clean.",
+		run:   restring,
+	},
+	{name: "recipe", args: "FILE", about: "Finds the shortest recipe of a written line.", run: recipe},
+	{name: "turn", args: "FILE", about: "Turns a line round and finds its hands again.", run: turnCommand},
+	{
+		name:  "join",
+		args:  "A [B]",
+		about: "Lets one line follow another, from its end or from one of its notes on, and finds the hands again.",
+		run:   join,
+	},
+	{
+		name: "edit",
+		args: `FILE "[NOTES] DO [VALUE]"...`,
+		about: "Changes a line by the words of the bench, one edit after the other: " +
+			"\"3 finger 2\", \"3-8 move 2 frets\", \"tempo 120\".",
+		run: editCommand,
+	},
+	{
+		name:  "mend",
+		args:  "FILE",
+		about: "Lists the fixes of a line's findings, or takes one of them.",
+		run:   mendCommand,
+	},
+	{
+		name:  "bends",
+		args:  "FILE",
+		about: "Lists what else the bend of a note could be, or takes one of them.",
+		run:   bendsCommand,
+	},
+	{
+		name:  "tails",
+		args:  "FILE",
+		about: "Lists other ends of a line after a note, or takes one of them.",
+		run:   tailsCommand,
+	},
+	{name: "check", args: "FILE", about: "Judges a line at its tempo; exits with 1 when it breaks.", run: check},
+	{
+		name:  "play",
+		args:  "FILE > FILE.wav",
+		about: "Writes a line as it sounds, as WAV: with bass and drums, its chords held, overdriven.",
+		run:   play,
+	},
+	{
+		name:  "listen",
+		args:  "FILE.wav",
+		about: "Writes a line of single notes that was played down as a lick.",
+		run:   listen,
+	},
+	{
+		name:  "changes",
+		args:  "FILE",
+		about: "Reads a line against the chords under it: roles, landings, what fits; or moves it over them.",
+		run:   changesCommand,
+	},
+	{
+		name: "players",
+		args: "[add NAME|rename NAME|remove NAME]",
+		about: "Lists the players of a notebook, adds one, or takes one out; " +
+			"what was theirs is kept.",
+		run: playersCommand,
+	},
+	{
+		name:  "set",
+		args:  "[NAME]",
+		about: "Prints a set of licks, a week's homework or a concert, makes one, or changes it.",
+		run:   setCommand,
+	},
+	{
+		name: "practice",
+		args: "plan|ladder LICK|log|calibrate|read FILE|report FILE",
+		about: "Prints the plan of today or another day, " +
+			"the practice log, the player's own numbers from it or from a file, adds a log or a student's report from a " +
+			"file, or writes a report.",
+		run: practiceCommand,
+	},
+	{name: "recolour", args: "FILE", about: "Moves a line to other tones.", run: recolour},
+	{
+		name: "convert",
+		args: "IN OUT",
+		about: "Writes a line in another format, both told by their endings: .json .tab .txt .mid .musicxml " +
 			".mxl, and to write also .svg .html .wav.",
-		convert,
+		run: convert,
 	},
-	{"backup", "FILE", "Writes the whole notebook as one file; it may be open meanwhile.", backup},
-	{"restore", "FILE", "Puts a backup in the notebook's place and keeps what was there beside it.", restore},
 	{
-		"export",
-		"FILE",
-		"Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
-			"recipes, player.",
-		exportCommand,
+		name:  "backup",
+		args:  "FILE",
+		about: "Writes the whole notebook as one file; it may be open meanwhile.",
+		run:   backup,
 	},
-	{"import", "FILE", "Adds a lick, or all that an export holds, to the notebook.", importCommand},
-	{"licks", "", "Lists the licks of the notebook.", licks},
-	{"versions", "LICK", "Lists the versions of a lick, named by its number or title, or goes back to one of them.",
-		versions},
+	{
+		name:  "restore",
+		args:  "FILE",
+		about: "Puts a backup in the notebook's place and keeps what was there beside it.",
+		run:   restore,
+	},
+	{
+		name: "export",
+		args: "FILE",
+		about: "Writes one lick as a file or, as FILE.zip, the whole notebook: licks with their versions, tones, " +
+			"recipes, player.",
+		run: exportCommand,
+	},
+	{
+		name:  "import",
+		args:  "FILE",
+		about: "Adds a lick, or all that an export holds, to the notebook.",
+		run:   importCommand,
+	},
+	{name: "licks", about: "Lists the licks of the notebook.", run: licks},
+	{
+		name:  "versions",
+		args:  "LICK",
+		about: "Lists the versions of a lick, named by its number or title, or goes back to one of them.",
+		run:   versions,
+	},
 }
 
 // errBreaks ends check on a lick that breaks; nothing more is printed.

@@ -140,7 +140,7 @@ func versions(ctx context.Context, e env, args []string) error {
 	}
 	list := make([]versionRow, len(found))
 	for i, v := range found {
-		list[i] = versionRow{v.ID, v.What, v.CreatedAt, v.Head, v.Aside}
+		list[i] = versionRow{Version: v.ID, What: v.What, Made: v.CreatedAt, Shown: v.Head, Aside: v.Aside}
 	}
 	if *asJSON {
 		return printJSON(e, list)

@@ -354,11 +354,16 @@ func (b *book) listSets(ctx context.Context, asJSON bool) error {
 
 // setOf is a set with the titles of its licks; those that were deleted are left out.
 func (b *book) setOf(ctx context.Context, x store.Set) (setJSON, error) {
-	v := setJSON{x.Name, x.Kind, x.Target, x.Remark, []setItemJSON{}}
+	v := setJSON{Name: x.Name, Kind: x.Kind, Target: x.Target, Remark: x.Remark, Licks: []setItemJSON{}}
 	items, licks, err := lesson.Licks(ctx, b.Store, x, "")
 	for i, it := range items {
-		v.Licks = append(v.Licks, setItemJSON{it.Lick, titled(licks[i].Lick.Title), licks[i].Lick.Tempo, it.Remark,
-			it.Days.String()})
+		v.Licks = append(v.Licks, setItemJSON{
+			Lick:   it.Lick,
+			Title:  titled(licks[i].Lick.Title),
+			Tempo:  licks[i].Lick.Tempo,
+			Remark: it.Remark,
+			Days:   it.Days.String(),
+		})
 	}
 	return v, err
 }

@@ -68,8 +68,11 @@ func practiceCommand(ctx context.Context, e env, args []string) error {
 	player := fs.String("player", "", "`NAME` whose practice; that of the notebook's first player")
 	set := fs.String("set", "", "`NAME` plan or report only the licks of this set")
 	back := fs.Uint("back", 0, "`NUMBER` of what was read in, to be taken back as a whole")
-	wanted, named := map[string]string{"read": "the log or the report to read", "report": "the report to write",
-		"ladder": "the lick by its number or title"}[what]
+	wanted, named := map[string]string{
+		"read":   "the log or the report to read",
+		"report": "the report to write",
+		"ladder": "the lick by its number or title",
+	}[what]
 	files := 0
 	takesBack := slices.ContainsFunc(words, func(w string) bool { return strings.HasPrefix(w, "--back") })
 	if named && !takesBack {
@@ -280,8 +283,15 @@ func (b *book) printPlan(ctx context.Context, of *store.Set, minutes int, day ti
 	}
 	v := planJSON{Minutes: minutes, Items: []itemJSON{}}
 	for _, x := range items {
-		v.Items = append(v.Items, itemJSON{x.Title, [2]int{x.Part.From, x.Part.To}, x.Kind, x.Tempo, x.Minutes,
-			x.Part.Heavy, x.Why})
+		v.Items = append(v.Items, itemJSON{
+			Lick:    x.Title,
+			Part:    [2]int{x.Part.From, x.Part.To},
+			Kind:    x.Kind,
+			Tempo:   x.Tempo,
+			Minutes: x.Minutes,
+			Heavy:   x.Part.Heavy,
+			Why:     x.Why,
+		})
 	}
 	if asJSON {
 		return printJSON(b.env, v)
@@ -332,7 +342,7 @@ func (b *book) printLadder(ctx context.Context, lick, name string, asJSON bool) 
 		}
 		r := practice.Climb(p, piece.Wanted, log, x.ID, practice.DateOf(b.Now()))
 		if asJSON {
-			return printJSON(b.env, ladderJSON{r.Tempo, r.Next, r.Left, r.Start, r.Wanted})
+			return printJSON(b.env, ladderJSON{Tempo: r.Tempo, Next: r.Next, Left: r.Left, Start: r.Start, Wanted: r.Wanted})
 		}
 		fmt.Fprintf(b.out, "%s%s: at %g, %s to %g; it began at %g and is wanted at %g\n", piece.Title, partWord(p.Name),
 			r.Tempo, say.Count(r.Left, "clean round"), r.Next, r.Start, r.Wanted)
@@ -348,7 +358,14 @@ func printAbilities(e env, list, kinds []practice.Ability, asJSON bool) error {
 		rows := func(list []practice.Ability) []abilityJSON {
 			out := []abilityJSON{}
 			for _, a := range list {
-				out = append(out, abilityJSON{a.Name, a.Value, a.Low, a.High, a.Rounds, a.Shown()})
+				out = append(out, abilityJSON{
+					Name:   a.Name,
+					Value:  a.Value,
+					Low:    a.Low,
+					High:   a.High,
+					Rounds: a.Rounds,
+					Shown:  a.Shown(),
+				})
 			}
 			return out
 		}

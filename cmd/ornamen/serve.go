@@ -63,13 +63,13 @@ type serving struct {
 // servingFlags adds what both have in common.
 func servingFlags(fs *pflag.FlagSet) serving {
 	return serving{
-		fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"),
-		fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
-		fs.String("log", "", "`FILE` writes what happens there; to standard error"),
-		fs.String("cert", "",
+		addr: fs.String("addr", "127.0.0.1:8080", "`HOST:PORT` where the pages are served"),
+		db:   fs.String("db", "", "`FILE` the notebook; the one in the player's own folder"),
+		log:  fs.String("log", "", "`FILE` writes what happens there; to standard error"),
+		cert: fs.String("cert", "",
 			"`FILE` a certificate, with which phones are served over TLS, as their microphones ask for"),
-		fs.String("key", "", "`FILE` the key of the certificate"),
-		fs.Bool("phone", false, "lets phones of the house in, by the link that is printed"),
+		key:   fs.String("key", "", "`FILE` the key of the certificate"),
+		phone: fs.Bool("phone", false, "lets phones of the house in, by the link that is printed"),
 	}
 }
 

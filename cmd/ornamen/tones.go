@@ -137,7 +137,12 @@ func compare(p music.Palette, scale string) (*besideJSON, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &besideJSON{other.Tonic.String() + " " + other.Scale.Name, []string{}, []string{}, []string{}}
+	out := &besideJSON{
+		Scale: other.Tonic.String() + " " + other.Scale.Name,
+		Both:  []string{},
+		Here:  []string{},
+		There: []string{},
+	}
 	for _, t := range p.Tones {
 		if other.At(music.Pitch(t.Name.Class())).Role == music.Outside {
 			out.Here = append(out.Here, t.Degree.String())
@@ -174,8 +179,14 @@ func printTonesJSON(e env, placed []shape.Placed, beside *besideJSON) error {
 		Beside *besideJSON `json:"beside,omitempty"`
 	}{[]toneJSON{}, beside}
 	for _, t := range placed {
-		j := toneJSON{String: t.Place.String, Fret: t.Place.Fret, Note: t.Tone.Name.WithOctave(t.Pitch),
-			Degree: t.Tone.Degree.String(), Role: t.Tone.Role.String(), Bends: []bendJSON{}}
+		j := toneJSON{
+			String: t.Place.String,
+			Fret:   t.Place.Fret,
+			Note:   t.Tone.Name.WithOctave(t.Pitch),
+			Degree: t.Tone.Degree.String(),
+			Role:   t.Tone.Role.String(),
+			Bends:  []bendJSON{},
+		}
 		if n, err := strconv.Atoi(t.Finger.String()); err == nil {
 			j.Finger = &n
 		}
@@ -189,9 +200,18 @@ func printTonesJSON(e env, placed []shape.Placed, beside *besideJSON) error {
 
 // bendOf rounds a bend for printing.
 func bendOf(b shape.Bend) bendJSON {
-	j := bendJSON{To: b.To.Degree.String(), Note: b.To.Name.WithOctave(b.Pitch), Semitones: b.Semitones,
-		PushMM: tenth(float64(b.Push.Way)), ForceN: tenth(float64(b.Push.Force)), Fingers: 1 + len(b.With),
-		With: []int{}, Rating: string(b.Rating), Push: "thin", Hear: []placeJSON{}}
+	j := bendJSON{
+		To:        b.To.Degree.String(),
+		Note:      b.To.Name.WithOctave(b.Pitch),
+		Semitones: b.Semitones,
+		PushMM:    tenth(float64(b.Push.Way)),
+		ForceN:    tenth(float64(b.Push.Force)),
+		Fingers:   1 + len(b.With),
+		With:      []int{},
+		Rating:    string(b.Rating),
+		Push:      "thin",
+		Hear:      []placeJSON{},
+	}
 	if b.ToThick {
 		j.Push = "thick"
 	}

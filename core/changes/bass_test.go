@@ -13,9 +13,12 @@ import (
 func TestParseRhythm(t *testing.T) {
 	m := lick.Meter{Beats: 4, Unit: 4}
 	for text, want := range map[string]string{
-		"": "", "2&": "3/8", "2& | 1 1& 2 2&": "3/8 | 0 1/8 1/4 3/8",
-		"and of 2, then 1 and 2 and": "3/8 | 0 1/8 1/4 3/8", "4 1": "0 3/4",
-		"3a": "11/16",
+		"":                           "",
+		"2&":                         "3/8",
+		"2& | 1 1& 2 2&":             "3/8 | 0 1/8 1/4 3/8",
+		"and of 2, then 1 and 2 and": "3/8 | 0 1/8 1/4 3/8",
+		"4 1":                        "0 3/4",
+		"3a":                         "11/16",
 	} {
 		bars, err := ParseRhythm(text, m)
 		if err != nil {
@@ -62,8 +65,20 @@ func TestFillInRhythm(t *testing.T) {
 // or not, and i m a lie by string, thick to thin (common practice).
 func TestBassOpenFirst(t *testing.T) {
 	for _, c := range []struct{ key, chords, line, bass, strokes string }{
-		{"E minor pentatonic", "Em | Am", "3:9*1/2 2:8*1/2 1:7*1/2 2:8*1/2", "6:0 6:7 6:0 6:7 5:0 6:0 5:0 6:0", "i m a m"},
-		{"A mixolydian", "A7", "4:7*1/4 3:6*1/4 2:5*1/4 3:6*1/4", "5:0 6:0 5:0 6:0", "i m a m"},
+		{
+			key:     "E minor pentatonic",
+			chords:  "Em | Am",
+			line:    "3:9*1/2 2:8*1/2 1:7*1/2 2:8*1/2",
+			bass:    "6:0 6:7 6:0 6:7 5:0 6:0 5:0 6:0",
+			strokes: "i m a m",
+		},
+		{
+			key:     "A mixolydian",
+			chords:  "A7",
+			line:    "4:7*1/4 3:6*1/4 2:5*1/4 3:6*1/4",
+			bass:    "5:0 6:0 5:0 6:0",
+			strokes: "i m a m",
+		},
 	} {
 		l := over(t, c.key, c.chords, c.line)
 		for i := range l.Notes {

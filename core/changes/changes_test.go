@@ -46,14 +46,34 @@ func landed(l lick.Lick) string {
 func TestLandings(t *testing.T) {
 	for _, c := range []struct{ name, chords, line, want string }{
 		// 3:14 is A, 1:12 is E: the root and the fifth of A7.
-		{"a pair a beat early", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "A7 early -1/4 1 5"},
-		{"a pair on time", "E7 | A7", "2:12*1/2 12*1/2 3:14*1/4+1:12*1/4", "A7 on time 1 5"},
-		{"its third half a beat late", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8", "A7 late 1/8 3"},
-		{"a tone of both is held over", "E7 | A7", "2:12*1/2 2:5*1/1", "A7 on time 5"},
-		{"pushed and held", "E7 | A7", "2:12*1/2 12*3/8 14*1/2", "A7 pushed -1/8 3"},
-		{"nothing that tells the chord", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "A7 missed"},
-		{"a rest at the change", "E7 | A7", "2:12*1/2", "A7 rest"},
-		{"a chord written twice is one", "E7 | E7 | A7", "2:12*1/1 12*1/1 14*1/4", "A7 on time 3"},
+		{
+			name:   "a pair a beat early",
+			chords: "E7 | A7",
+			line:   "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4",
+			want:   "A7 early -1/4 1 5",
+		},
+		{name: "a pair on time", chords: "E7 | A7", line: "2:12*1/2 12*1/2 3:14*1/4+1:12*1/4", want: "A7 on time 1 5"},
+		{
+			name:   "its third half a beat late",
+			chords: "E7 | A7",
+			line:   "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8",
+			want:   "A7 late 1/8 3",
+		},
+		{name: "a tone of both is held over", chords: "E7 | A7", line: "2:12*1/2 2:5*1/1", want: "A7 on time 5"},
+		{name: "pushed and held", chords: "E7 | A7", line: "2:12*1/2 12*3/8 14*1/2", want: "A7 pushed -1/8 3"},
+		{
+			name:   "nothing that tells the chord",
+			chords: "E7 | A7",
+			line:   "2:12*1/2 12*1/2 2:12*1/4 12*1/4",
+			want:   "A7 missed",
+		},
+		{name: "a rest at the change", chords: "E7 | A7", line: "2:12*1/2", want: "A7 rest"},
+		{
+			name:   "a chord written twice is one",
+			chords: "E7 | E7 | A7",
+			line:   "2:12*1/1 12*1/1 14*1/4",
+			want:   "A7 on time 3",
+		},
 	} {
 		if got := landed(over(t, "A mixolydian", c.chords, c.line)); got != c.want {
 			t.Errorf("%s: %s, want %s", c.name, got, c.want)
@@ -64,20 +84,109 @@ func TestLandings(t *testing.T) {
 // What tones are over chords, as handbooks of harmony have it (common practice).
 func TestRoles(t *testing.T) {
 	for _, c := range []struct{ key, chord, tone, want string }{
-		{"A minor pentatonic", "A7", "A", "1 root"}, {"A minor pentatonic", "A7", "C", "b3 colour"},
-		{"A minor pentatonic", "A7", "G", "b7 seventh"}, {"A minor pentatonic", "A7", "D", "4 colour"},
-		{"C major", "Cmaj7", "F", "4 clash"}, {"C major", "Cmaj7", "D", "9 colour"}, {"C major", "Cmaj7", "A",
-			"6 colour"},
-		{"C major", "Fmaj7", "B", "b5 colour"}, {"C major", "G7", "C", "4 clash"},
-		{"A natural minor", "Bb", "B", "b2 clash"}, {"A harmonic minor", "E7", "F", "b2 tension"},
-		{"A natural minor", "Am7", "F", "b6 clash"}, {"A natural minor", "Am7", "F#", "6 outside"},
-		{"A natural minor", "Dm6", "B", "6 colour"}, {"C major", "Gsus4", "C", "4 colour"},
+		{
+			key:   "A minor pentatonic",
+			chord: "A7",
+			tone:  "A",
+			want:  "1 root",
+		}, {key: "A minor pentatonic", chord: "A7", tone: "C", want: "b3 colour"},
+		{
+			key:   "A minor pentatonic",
+			chord: "A7",
+			tone:  "G",
+			want:  "b7 seventh",
+		}, {key: "A minor pentatonic", chord: "A7", tone: "D", want: "4 colour"},
+		{
+			key:   "C major",
+			chord: "Cmaj7",
+			tone:  "F",
+			want:  "4 clash",
+		}, {key: "C major", chord: "Cmaj7", tone: "D", want: "9 colour"}, {
+			key:   "C major",
+			chord: "Cmaj7",
+			tone:  "A",
+			want:  "6 colour",
+		},
+		{
+			key:   "C major",
+			chord: "Fmaj7",
+			tone:  "B",
+			want:  "b5 colour",
+		}, {key: "C major", chord: "G7", tone: "C", want: "4 clash"},
+		{
+			key:   "A natural minor",
+			chord: "Bb",
+			tone:  "B",
+			want:  "b2 clash",
+		}, {key: "A harmonic minor", chord: "E7", tone: "F", want: "b2 tension"},
+		{
+			key:   "A natural minor",
+			chord: "Am7",
+			tone:  "F",
+			want:  "b6 clash",
+		}, {key: "A natural minor", chord: "Am7", tone: "F#", want: "6 outside"},
+		{
+			key:   "A natural minor",
+			chord: "Dm6",
+			tone:  "B",
+			want:  "6 colour",
+		}, {key: "C major", chord: "Gsus4", tone: "C", want: "4 colour"},
 		// The seventh tells the chord over a plain triad too; the 9 and the 13 are colours everywhere.
-		{"C major", "G", "F", "b7 seventh"}, {"C major", "C", "B", "7 seventh"}, {"C major", "Am", "G", "b7 seventh"},
-		{"A harmonic minor", "Am", "G#", "7 seventh"}, {"C major", "G7", "A", "9 colour"}, {"C major", "G7", "E", "6 colour"},
-		{"C major", "Dm7", "B", "6 colour"}, {"C major", "Dm7", "G", "4 colour"}, {"C major", "Em7", "F", "b2 clash"},
-		{"C major", "Em7", "C", "b6 clash"}, {"C major", "Bm7b5", "G", "b6 tension"}, {"A mixolydian", "A7", "D", "4 clash"},
-		{"A blues", "D7", "G", "4 clash"}, {"A blues", "A", "D", "4 colour"}, {"A minor pentatonic", "A", "C", "b3 colour"},
+		{
+			key:   "C major",
+			chord: "G",
+			tone:  "F",
+			want:  "b7 seventh",
+		}, {
+			key:   "C major",
+			chord: "C",
+			tone:  "B",
+			want:  "7 seventh",
+		}, {key: "C major", chord: "Am", tone: "G", want: "b7 seventh"},
+		{
+			key:   "A harmonic minor",
+			chord: "Am",
+			tone:  "G#",
+			want:  "7 seventh",
+		}, {
+			key:   "C major",
+			chord: "G7",
+			tone:  "A",
+			want:  "9 colour",
+		}, {key: "C major", chord: "G7", tone: "E", want: "6 colour"},
+		{
+			key:   "C major",
+			chord: "Dm7",
+			tone:  "B",
+			want:  "6 colour",
+		}, {
+			key:   "C major",
+			chord: "Dm7",
+			tone:  "G",
+			want:  "4 colour",
+		}, {key: "C major", chord: "Em7", tone: "F", want: "b2 clash"},
+		{
+			key:   "C major",
+			chord: "Em7",
+			tone:  "C",
+			want:  "b6 clash",
+		}, {
+			key:   "C major",
+			chord: "Bm7b5",
+			tone:  "G",
+			want:  "b6 tension",
+		}, {key: "A mixolydian", chord: "A7", tone: "D", want: "4 clash"},
+		{
+			key:   "A blues",
+			chord: "D7",
+			tone:  "G",
+			want:  "4 clash",
+		}, {
+			key:   "A blues",
+			chord: "A",
+			tone:  "D",
+			want:  "4 colour",
+		}, {key: "A minor pentatonic", chord: "A", tone: "C", want: "b3 colour"},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {

@@ -39,16 +39,36 @@ func TestFigureMovesWhole(t *testing.T) {
 		key, chords, line, manner string
 		want                      []string
 	}{
-		{"A minor pentatonic", "Am | Em | Dm | Am", "4:5*1/4 7*1/4 3:5*1/4 7*1/4", "shape",
-			[]string{"4:5 4:7 3:5 3:7", "4:12 4:14 3:12 3:14", "4:10 4:12 3:10 3:12", "4:5 4:7 3:5 3:7"}},
-		{"A minor pentatonic", "Am | Em | Dm", "4:5*1/4 7*1/4 3:5*1/4 7*1/4", "degrees",
-			[]string{"4:5 4:7 3:5 3:7", "5:5 5:7 4:5 4:7", "3:5 3:7 2:6 2:8"}},
+		{
+			key:    "A minor pentatonic",
+			chords: "Am | Em | Dm | Am",
+			line:   "4:5*1/4 7*1/4 3:5*1/4 7*1/4",
+			manner: "shape",
+			want:   []string{"4:5 4:7 3:5 3:7", "4:12 4:14 3:12 3:14", "4:10 4:12 3:10 3:12", "4:5 4:7 3:5 3:7"},
+		},
+		{
+			key:    "A minor pentatonic",
+			chords: "Am | Em | Dm",
+			line:   "4:5*1/4 7*1/4 3:5*1/4 7*1/4",
+			manner: "degrees",
+			want:   []string{"4:5 4:7 3:5 3:7", "5:5 5:7 4:5 4:7", "3:5 3:7 2:6 2:8"},
+		},
 		// Root, third, octave, fifth on every chord of the key.
-		{"C major", "C | Dm | Em | F", "5:3*1/4 4:2*1/4 4:5*1/4 3:5*1/4", "key",
-			[]string{"5:3 4:2 4:5 3:5", "5:5 4:3 4:7 3:7", "5:7 4:5 4:9 3:9", "5:8 4:7 4:10 3:10"}},
+		{
+			key:    "C major",
+			chords: "C | Dm | Em | F",
+			line:   "5:3*1/4 4:2*1/4 4:5*1/4 3:5*1/4",
+			manner: "key",
+			want:   []string{"5:3 4:2 4:5 3:5", "5:5 4:3 4:7 3:7", "5:7 4:5 4:9 3:9", "5:8 4:7 4:10 3:10"},
+		},
 		// Sixths stay on strings 3 and 1, and a chord that comes again has its figure where it was.
-		{"C major", "C | F | G | C", "3:9*1/2+1:8*1/2 3:7*1/2+1:7*1/2", "key",
-			[]string{"3:9 1:8 3:7 1:7", "3:14 1:13 3:12 1:12", "3:16 1:15 3:14 1:13", "3:9 1:8 3:7 1:7"}},
+		{
+			key:    "C major",
+			chords: "C | F | G | C",
+			line:   "3:9*1/2+1:8*1/2 3:7*1/2+1:7*1/2",
+			manner: "key",
+			want:   []string{"3:9 1:8 3:7 1:7", "3:14 1:13 3:12 1:12", "3:16 1:15 3:14 1:13", "3:9 1:8 3:7 1:7"},
+		},
 	} {
 		out, bars := overEach(t, c.key, c.chords, c.line, c.manner)
 		if strings.Join(bars, " | ") != strings.Join(c.want, " | ") {
@@ -149,8 +169,8 @@ func TestBendMovesWithItsTarget(t *testing.T) {
 // What cannot be is one sentence and no line.
 func TestEachChordRefused(t *testing.T) {
 	for _, c := range []struct{ key, chords, line, manner, want string }{
-		{"C major", "C | Eb", "5:3*1/4", "key", "has no E♭"},
-		{"C major", "C", "5:3*1/4", "shape", "no second chord"},
+		{key: "C major", chords: "C | Eb", line: "5:3*1/4", manner: "key", want: "has no E♭"},
+		{key: "C major", chords: "C", line: "5:3*1/4", manner: "shape", want: "no second chord"},
 	} {
 		how, _ := ParseManner(c.manner)
 		if _, err := EachChord(neck.Standard(), over(t, c.key, c.chords, c.line), how); err == nil ||

@@ -12,15 +12,15 @@ import (
 // the key where the chord is one of the key's (common practice).
 func TestScalesFor(t *testing.T) {
 	for _, c := range []struct{ key, chord, first, never string }{
-		{"C major", "Dm7b5", "locrian", ""},
-		{"C natural minor", "Dm7b5", "locrian", ""},
-		{"C major", "C+", "", "phrygian dominant"},
-		{"C major", "G7#5", "whole tone", ""},
-		{"C major", "G7alt", "altered", ""},
-		{"C major", "Dm7", "dorian", "altered"},
-		{"C major", "G7", "mixolydian", "altered"},
-		{"C major", "Fmaj7", "lydian", "lydian augmented"},
-		{"A harmonic minor", "E7b9", "phrygian dominant", ""},
+		{key: "C major", chord: "Dm7b5", first: "locrian"},
+		{key: "C natural minor", chord: "Dm7b5", first: "locrian"},
+		{key: "C major", chord: "C+", never: "phrygian dominant"},
+		{key: "C major", chord: "G7#5", first: "whole tone"},
+		{key: "C major", chord: "G7alt", first: "altered"},
+		{key: "C major", chord: "Dm7", first: "dorian", never: "altered"},
+		{key: "C major", chord: "G7", first: "mixolydian", never: "altered"},
+		{key: "C major", chord: "Fmaj7", first: "lydian", never: "lydian augmented"},
+		{key: "A harmonic minor", chord: "E7b9", first: "phrygian dominant"},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {

@@ -41,7 +41,7 @@ func Read(l lick.Lick) Report {
 			r.Chords[k].End = c.End()
 			continue
 		}
-		r.Chords = append(r.Chords, ChordChange{chord.Name, chord, c.At, c.End()})
+		r.Chords = append(r.Chords, ChordChange{Name: chord.Name, Chord: chord, At: c.At, End: c.End()})
 	}
 	r.notes(l)
 	r.resolve(l)

@@ -31,22 +31,111 @@ func TestWorkedLines(t *testing.T) {
 		name, key, chords, line, roles, arrivals, rests string
 		fixes                                           []string
 	}{
-		{"guide tones through a 2 5 1", "C major", "Dm7 | G7 | Cmaj7",
-			"3:10*1/4 2:10*1/4 1:8*1/4 1:5*1/4 2:12*1/4 1:10*1/4 2:10*1/4 3:10*1/4 1:12*1/1", // F A C A | B D A F | E
-			"3575 35c7 3", "G7 on time 3, Cmaj7 on time 3", "3", nil},
-		{"quarters by step over a dominant", "C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/2", "3X5", "", "5", nil},             // B C D
-		{"the 4 left by leap", "C major", "Cmaj7", "1:1*1/4 2:1*1/4 1:0*1/2", "X!R3", "", "3", nil},                       // F C E
-		{"an enclosure of the third", "C major", "C", "1:1*1/4 2:3*1/4 1:0*1/2", "Xc3", "", "3", nil},                     // F D E
-		{"a blues box over its 1 chord", "A minor pentatonic", "A7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "cccR", "", "1", nil}, // C D C A
-		{"the same over the 4", "A minor pentatonic", "D7", "3:5*1/4 7*1/4 5*1/4 4:7*1/4", "7R75", "", "5", nil},
-		{"pushed by an eighth", "C major", "Am7 | D7", "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8", "5R3o", "D7 pushed 3", "3", nil}, // E A C | F#
-		{"early, then a rest", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "55XR", "A7 early 1 5",
-			"5; 1 5", []string{"Start on beat 2 in bar 1"}},
-		{"late by half a beat", "A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8", "55c3", "A7 late 3",
-			"5; 5; 3", []string{"Note 3 to the ♭7 of A7", "Note 2 from a half step below, to the ♭7 of A7 on note 3"}},
-		{"missed, on the 4", "C major", "G7 | Cmaj7", "2:12*1/1 2:6*1/4 1:1*1/4", "3X!X!", "Cmaj7 missed", "3; 4", []string{"Note 2 to the 3 of Cmaj7, with note 1", "Note 1 from a half step above, to the 3 of Cmaj7 on note 2"}}, // B | F F
-		{"two strings are two lines", "C major", "C", "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4", "XX33", "", "3 3", nil},                                                                                                                 // F F | E E
-		{"a leading tone over the tonic", "A harmonic minor", "E7 | Am", "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2", "357R", "Am on time 7", "3; 5; 1", nil},                                                                                   // G# B | G# A
+		{
+			name:     "guide tones through a 2 5 1",
+			key:      "C major",
+			chords:   "Dm7 | G7 | Cmaj7",
+			line:     "3:10*1/4 2:10*1/4 1:8*1/4 1:5*1/4 2:12*1/4 1:10*1/4 2:10*1/4 3:10*1/4 1:12*1/1", // F A C A | B D A F | E
+			roles:    "3575 35c7 3",
+			arrivals: "G7 on time 3, Cmaj7 on time 3",
+			rests:    "3",
+		},
+		{
+			name:   "quarters by step over a dominant",
+			key:    "C major",
+			chords: "G7",
+			line:   "2:0*1/4 2:1*1/4 2:3*1/2",
+			roles:  "3X5",
+			rests:  "5",
+		}, // B C D
+		{
+			name:   "the 4 left by leap",
+			key:    "C major",
+			chords: "Cmaj7",
+			line:   "1:1*1/4 2:1*1/4 1:0*1/2",
+			roles:  "X!R3",
+			rests:  "3",
+		}, // F C E
+		{
+			name:   "an enclosure of the third",
+			key:    "C major",
+			chords: "C",
+			line:   "1:1*1/4 2:3*1/4 1:0*1/2",
+			roles:  "Xc3",
+			rests:  "3",
+		}, // F D E
+		{
+			name:   "a blues box over its 1 chord",
+			key:    "A minor pentatonic",
+			chords: "A7",
+			line:   "3:5*1/4 7*1/4 5*1/4 4:7*1/4",
+			roles:  "cccR",
+			rests:  "1",
+		}, // C D C A
+		{
+			name:   "the same over the 4",
+			key:    "A minor pentatonic",
+			chords: "D7",
+			line:   "3:5*1/4 7*1/4 5*1/4 4:7*1/4",
+			roles:  "7R75",
+			rests:  "5",
+		},
+		{
+			name:     "pushed by an eighth",
+			key:      "C major",
+			chords:   "Am7 | D7",
+			line:     "2:5*1/4 1:5*1/4 1:8*3/8 3:11*5/8",
+			roles:    "5R3o",
+			arrivals: "D7 pushed 3",
+			rests:    "3",
+		}, // E A C | F#
+		{
+			name:     "early, then a rest",
+			key:      "A mixolydian",
+			chords:   "E7 | A7",
+			line:     "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4",
+			roles:    "55XR",
+			arrivals: "A7 early 1 5",
+			rests:    "5; 1 5",
+			fixes:    []string{"Start on beat 2 in bar 1"},
+		},
+		{
+			name:     "late by half a beat",
+			key:      "A mixolydian",
+			chords:   "E7 | A7",
+			line:     "2:12*1/2 12*1/2 3:11*1/8 2:14*3/8",
+			roles:    "55c3",
+			arrivals: "A7 late 3",
+			rests:    "5; 5; 3",
+			fixes:    []string{"Note 3 to the ♭7 of A7", "Note 2 from a half step below, to the ♭7 of A7 on note 3"},
+		},
+		{
+			name:     "missed, on the 4",
+			key:      "C major",
+			chords:   "G7 | Cmaj7",
+			line:     "2:12*1/1 2:6*1/4 1:1*1/4",
+			roles:    "3X!X!",
+			arrivals: "Cmaj7 missed",
+			rests:    "3; 4",
+			fixes:    []string{"Note 2 to the 3 of Cmaj7, with note 1", "Note 1 from a half step above, to the 3 of Cmaj7 on note 2"},
+		}, // B | F F
+		{
+			name:   "two strings are two lines",
+			key:    "C major",
+			chords: "C",
+			line:   "3:10*1/4+1:13*1/4 3:9*1/4+1:12*1/4",
+			roles:  "XX33",
+			rests:  "3 3",
+		}, // F F | E E
+		{
+			name:     "a leading tone over the tonic",
+			key:      "A harmonic minor",
+			chords:   "E7 | Am",
+			line:     "3:1*1/2 2:0*1/2 3:1*1/4 2*1/2",
+			roles:    "357R",
+			arrivals: "Am on time 7",
+			rests:    "3; 5; 1",
+		}, // G# B | G# A
 	} {
 		l := over(t, c.key, c.chords, c.line)
 		r := Read(l)

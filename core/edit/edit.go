@@ -79,13 +79,28 @@ func (a request) switched() (value string, on bool) {
 // Every word sets, whatever was there before; what takes away is the same word with "off" for its value or behind it.
 // Words that a lick refuses (a stroke that is none) are refused when the edit is applied.
 var Dos = []Do{
-	{"place", "STRING:FRET [LENGTH]", ToNote, "puts the note there, or a new one at the end", placed},
-	{"add", "STRING:FRET", ToNote, "sounds a place together with the note", added},
-	{"insert", "", ToEach, "puts a new note after it, at the same place", func(a request) (lick.Edit, error) {
-		return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
-	}},
-	{"remove", "[rest]", ToNotes, "takes the notes out; what follows moves up, or with rest stays where it is",
-		func(a request) (lick.Edit, error) {
+	{
+		Name:  "place",
+		Value: "STRING:FRET [LENGTH]",
+		To:    ToNote,
+		Does:  "puts the note there, or a new one at the end",
+		read:  placed,
+	},
+	{Name: "add", Value: "STRING:FRET", To: ToNote, Does: "sounds a place together with the note", read: added},
+	{
+		Name: "insert",
+		To:   ToEach,
+		Does: "puts a new note after it, at the same place",
+		read: func(a request) (lick.Edit, error) {
+			return lick.Insert{After: a.i, Place: a.note().Place(), Len: a.note().Len}, nil
+		},
+	},
+	{
+		Name:  "remove",
+		Value: "[rest]",
+		To:    ToNotes,
+		Does:  "takes the notes out; what follows moves up, or with rest stays where it is",
+		read: func(a request) (lick.Edit, error) {
 			rest := a.value == "rest"
 			switch {
 			case a.value != "" && !rest:
@@ -94,122 +109,319 @@ var Dos = []Do{
 				return lick.Remove{Note: a.i, Rest: rest}, nil
 			}
 			return lick.RemoveNotes{Notes: a.notes, Rest: rest}, nil
-		}},
-	{"duplicate", "", ToNotes, "plays the notes once more, right behind themselves", func(a request) (lick.Edit, error) {
-		return lick.Duplicate{Notes: a.all()}, nil
-	}},
-	{"after", "NOTE", ToNotes, "carries the notes to behind another one; 0 is the beginning", carried},
-	{"only", "", ToNotes, "keeps these notes and lets the others go", func(a request) (lick.Edit, error) {
-		return lick.Only{Notes: a.all()}, nil
-	}},
-	{"move", "N frets, strings, over, degrees or octaves", ToNotes,
-		"moves the notes as one figure: up, or to thicker strings; over keeps the pitches", moved},
-	{"transpose", "KEY", ToLine, "moves the line to another key, tones, chords and all", transposed},
-	{"longer", "[FACTOR]", ToNotes, "makes the notes so many times as long, 2 by itself; 3/2 is dotted",
-		stretched(false)},
-	{"shorter", "[FACTOR]", ToNotes, "makes the notes so many times as short", stretched(true)},
-	{"earlier", "", ToNotes, "changes places with what comes before",
-		func(a request) (lick.Edit, error) { return a.swapped(true) }},
-	{"later", "", ToNotes, "changes places with what comes after",
-		func(a request) (lick.Edit, error) { return a.swapped(false) }},
-	{"rest", "", ToNote, "opens a rest before the note, as long as the note",
-		func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil }},
-	{"unrest", "", ToNote, "closes the rest before the note",
-		func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil }},
-	{"length", "LENGTH", ToEach, "sets how long the note lasts, as in 1/8", func(a request) (lick.Edit, error) {
-		t, err := lick.ParseTime(a.value)
-		return lick.Length{Note: a.i, Len: t}, err
-	}},
-	{"degree", "DEGREE", ToEach, "moves the note to the nearest place of that tone", toDegree},
-	{"otherstring", "thinner or thicker", ToNotes, "the same pitches on the next string", toString},
-	{"finger", "1 to 4, T or off", ToEach, "sets the finger; off leaves it open", fingered},
-	{"stroke", "down, up, p, i, m, a or off", ToEach, "sets the stroke", func(a request) (lick.Edit, error) {
-		return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.kept())}, nil
-	}},
-	{"slur", "hammer, pull, slide, shift or off", ToEach, "sets how the note is reached",
-		func(a request) (lick.Edit, error) {
+		},
+	},
+	{
+		Name: "duplicate",
+		To:   ToNotes,
+		Does: "plays the notes once more, right behind themselves",
+		read: func(a request) (lick.Edit, error) {
+			return lick.Duplicate{Notes: a.all()}, nil
+		},
+	},
+	{
+		Name:  "after",
+		Value: "NOTE",
+		To:    ToNotes,
+		Does:  "carries the notes to behind another one; 0 is the beginning",
+		read:  carried,
+	},
+	{
+		Name: "only",
+		To:   ToNotes,
+		Does: "keeps these notes and lets the others go",
+		read: func(a request) (lick.Edit, error) {
+			return lick.Only{Notes: a.all()}, nil
+		},
+	},
+	{
+		Name:  "move",
+		Value: "N frets, strings, over, degrees or octaves",
+		To:    ToNotes,
+		Does:  "moves the notes as one figure: up, or to thicker strings; over keeps the pitches",
+		read:  moved,
+	},
+	{
+		Name:  "transpose",
+		Value: "KEY",
+		To:    ToLine,
+		Does:  "moves the line to another key, tones, chords and all",
+		read:  transposed,
+	},
+	{
+		Name:  "longer",
+		Value: "[FACTOR]",
+		To:    ToNotes,
+		Does:  "makes the notes so many times as long, 2 by itself; 3/2 is dotted",
+		read:  stretched(false),
+	},
+	{
+		Name:  "shorter",
+		Value: "[FACTOR]",
+		To:    ToNotes,
+		Does:  "makes the notes so many times as short",
+		read:  stretched(true),
+	},
+	{
+		Name: "earlier",
+		To:   ToNotes,
+		Does: "changes places with what comes before",
+		read: func(a request) (lick.Edit, error) { return a.swapped(true) },
+	},
+	{
+		Name: "later",
+		To:   ToNotes,
+		Does: "changes places with what comes after",
+		read: func(a request) (lick.Edit, error) { return a.swapped(false) },
+	},
+	{
+		Name: "rest",
+		To:   ToNote,
+		Does: "opens a rest before the note, as long as the note",
+		read: func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i}, nil },
+	},
+	{
+		Name: "unrest",
+		To:   ToNote,
+		Does: "closes the rest before the note",
+		read: func(a request) (lick.Edit, error) { return lick.Rest{Note: a.i, Close: true}, nil },
+	},
+	{
+		Name:  "length",
+		Value: "LENGTH",
+		To:    ToEach,
+		Does:  "sets how long the note lasts, as in 1/8",
+		read: func(a request) (lick.Edit, error) {
+			t, err := lick.ParseTime(a.value)
+			return lick.Length{Note: a.i, Len: t}, err
+		},
+	},
+	{
+		Name:  "degree",
+		Value: "DEGREE",
+		To:    ToEach,
+		Does:  "moves the note to the nearest place of that tone",
+		read:  toDegree,
+	},
+	{
+		Name:  "otherstring",
+		Value: "thinner or thicker",
+		To:    ToNotes,
+		Does:  "the same pitches on the next string",
+		read:  toString,
+	},
+	{
+		Name:  "finger",
+		Value: "1 to 4, T or off",
+		To:    ToEach,
+		Does:  "sets the finger; off leaves it open",
+		read:  fingered,
+	},
+	{
+		Name:  "stroke",
+		Value: "down, up, p, i, m, a or off",
+		To:    ToEach,
+		Does:  "sets the stroke",
+		read: func(a request) (lick.Edit, error) {
+			return lick.SetStroke{Note: a.i, Stroke: lick.Stroke(a.kept())}, nil
+		},
+	},
+	{
+		Name:  "slur",
+		Value: "hammer, pull, slide, shift or off",
+		To:    ToEach,
+		Does:  "sets how the note is reached",
+		read: func(a request) (lick.Edit, error) {
 			return lick.SetSlur{Note: a.i, Slur: lick.Slur(a.kept())}, nil
-		}},
-	{"slidein", "below, above or off", ToEach, "slides into the note from a fret away",
-		func(a request) (lick.Edit, error) {
+		},
+	},
+	{
+		Name:  "slidein",
+		Value: "below, above or off",
+		To:    ToEach,
+		Does:  "slides into the note from a fret away",
+		read: func(a request) (lick.Edit, error) {
 			if a.off() {
 				return lick.SetSlideIn{Note: a.i}, nil
 			}
 			return lick.SetSlideIn{Note: a.i, SlideIn: &lick.SlideIn{Frets: 1, From: lick.From(a.value)}}, nil
-		}},
-	{"bend", "HALF STEPS or off", ToEach, "bends the note so far: 0.5, 1, 2, 3 or 4", bent},
-	{"bendshape", "bend, bend-release, prebend or prebend-release", ToEach, "sets the shape of a bend",
-		changedBend(func(b *lick.Bend, a request) error { b.Shape = lick.BendShape(a.value); return nil })},
-	{"push", "thick, thin or off", ToEach, "sets toward which strings a bend is pushed",
-		changedBend(func(b *lick.Bend, a request) error { b.Push = lick.Push(a.kept()); return nil })},
-	{"helpers", "FINGERS or off", ToEach, "sets which fingers help a bend, as in 2 1", changedBend(helped)},
-	{"vibrato", "[narrow or wide] [slow or fast], or off", ToEach, "shakes the note, wide and slow by itself", shaken},
-	{"mark", "accent, mute, palm, ghost, rake or bar, or one of them off", ToEach, "marks the note",
-		func(a request) (lick.Edit, error) {
+		},
+	},
+	{
+		Name:  "bend",
+		Value: "HALF STEPS or off",
+		To:    ToEach,
+		Does:  "bends the note so far: 0.5, 1, 2, 3 or 4",
+		read:  bent,
+	},
+	{
+		Name:  "bendshape",
+		Value: "bend, bend-release, prebend or prebend-release",
+		To:    ToEach,
+		Does:  "sets the shape of a bend",
+		read:  changedBend(func(b *lick.Bend, a request) error { b.Shape = lick.BendShape(a.value); return nil }),
+	},
+	{
+		Name:  "push",
+		Value: "thick, thin or off",
+		To:    ToEach,
+		Does:  "sets toward which strings a bend is pushed",
+		read:  changedBend(func(b *lick.Bend, a request) error { b.Push = lick.Push(a.kept()); return nil }),
+	},
+	{
+		Name:  "helpers",
+		Value: "FINGERS or off",
+		To:    ToEach,
+		Does:  "sets which fingers help a bend, as in 2 1",
+		read:  changedBend(helped),
+	},
+	{
+		Name:  "vibrato",
+		Value: "[narrow or wide] [slow or fast], or off",
+		To:    ToEach,
+		Does:  "shakes the note, wide and slow by itself",
+		read:  shaken,
+	},
+	{
+		Name:  "mark",
+		Value: "accent, mute, palm, ghost, rake or bar, or one of them off",
+		To:    ToEach,
+		Does:  "marks the note",
+		read: func(a request) (lick.Edit, error) {
 			mark, on := a.switched()
 			return lick.SetMark{Note: a.i, Mark: lick.Mark(mark), On: on}, nil
-		}},
-	{"meant", "FINDING or FINDING off", ToEach, "says that a finding of the note is meant so",
-		func(a request) (lick.Edit, error) {
+		},
+	},
+	{
+		Name:  "meant",
+		Value: "FINDING or FINDING off",
+		To:    ToEach,
+		Does:  "says that a finding of the note is meant so",
+		read: func(a request) (lick.Edit, error) {
 			code, on := a.switched()
 			return lick.SetMeant{Note: a.i, Code: lick.Code(code), Meant: on}, nil
-		}},
-	{"chord", "C#m7, 4m7 or off", ToNote, "writes a chord from the note on", func(a request) (lick.Edit, error) {
-		e := lick.ChordAt{At: a.note().At}
-		if a.off() {
-			return e, nil
-		}
-		var err error
-		e.Name, err = changes.Sign(a.value, a.lick.Key)
-		return e, err
-	}},
-	{"title", "WORDS", ToLine, "sets the title",
-		setting(func(s *lick.Setting, a request) error { s.Title = &a.value; return nil })},
-	{"tags", "WORDS, WORDS", ToLine, "sets the tags", setting(func(s *lick.Setting, a request) error {
-		tags := splitTags(a.value)
-		s.Tags = &tags
-		return nil
-	})},
-	{"tempo", "NUMBER", ToLine, "sets the wanted tempo, quarter notes a minute",
-		setting(func(s *lick.Setting, a request) error {
+		},
+	},
+	{
+		Name:  "chord",
+		Value: "C#m7, 4m7 or off",
+		To:    ToNote,
+		Does:  "writes a chord from the note on",
+		read: func(a request) (lick.Edit, error) {
+			e := lick.ChordAt{At: a.note().At}
+			if a.off() {
+				return e, nil
+			}
+			var err error
+			e.Name, err = changes.Sign(a.value, a.lick.Key)
+			return e, err
+		},
+	},
+	{
+		Name:  "title",
+		Value: "WORDS",
+		To:    ToLine,
+		Does:  "sets the title",
+		read:  setting(func(s *lick.Setting, a request) error { s.Title = &a.value; return nil }),
+	},
+	{
+		Name:  "tags",
+		Value: "WORDS, WORDS",
+		To:    ToLine,
+		Does:  "sets the tags",
+		read: setting(func(s *lick.Setting, a request) error {
+			tags := splitTags(a.value)
+			s.Tags = &tags
+			return nil
+		}),
+	},
+	{
+		Name:  "tempo",
+		Value: "NUMBER",
+		To:    ToLine,
+		Does:  "sets the wanted tempo, quarter notes a minute",
+		read: setting(func(s *lick.Setting, a request) error {
 			t, err := strconv.ParseFloat(a.value, 64)
 			if s.Tempo = &t; err != nil {
 				return fmt.Errorf("%q is no tempo: write a number from %d to %d", text.Clip(a.value, 60), lick.MinTempo,
 					lick.MaxTempo)
 			}
 			return nil
-		})},
-	{"meter", "4/4", ToLine, "sets the meter", setting(func(s *lick.Setting, a request) error {
-		m, err := lick.ParseMeter(a.value)
-		s.Meter = &m
-		return err
-	})},
-	{"pickup", "LENGTH", ToLine, "sets how much of the line lies before bar 1",
-		setting(func(s *lick.Setting, a request) error {
+		}),
+	},
+	{
+		Name:  "meter",
+		Value: "4/4",
+		To:    ToLine,
+		Does:  "sets the meter",
+		read: setting(func(s *lick.Setting, a request) error {
+			m, err := lick.ParseMeter(a.value)
+			s.Meter = &m
+			return err
+		}),
+	},
+	{
+		Name:  "pickup",
+		Value: "LENGTH",
+		To:    ToLine,
+		Does:  "sets how much of the line lies before bar 1",
+		read: setting(func(s *lick.Setting, a request) error {
 			t, err := lick.ParseTime(a.value)
 			s.Pickup = &t
 			return err
-		})},
-	{"feel", "straight or shuffle", ToLine, "sets how eighths are played",
-		setting(func(s *lick.Setting, a request) error { s.Feel = new(lick.Feel(a.value)); return nil })},
-	{"loop", "yes or no", ToLine, "says whether the end leads back to the start",
-		setting(func(s *lick.Setting, a request) error {
+		}),
+	},
+	{
+		Name:  "feel",
+		Value: "straight or shuffle",
+		To:    ToLine,
+		Does:  "sets how eighths are played",
+		read:  setting(func(s *lick.Setting, a request) error { s.Feel = new(lick.Feel(a.value)); return nil }),
+	},
+	{
+		Name:  "loop",
+		Value: "yes or no",
+		To:    ToLine,
+		Does:  "says whether the end leads back to the start",
+		read: setting(func(s *lick.Setting, a request) error {
 			loop := a.value == "yes"
 			if s.Loop = &loop; !loop && a.value != "no" && a.value != "off" {
 				return fmt.Errorf("%q: a line is a loop, yes or no", text.Clip(a.value, 60))
 			}
 			return nil
-		})},
-	{"tonic", "TONE", ToLine, "names another root; the notes stay",
-		keyed(func(k lick.Key, value string) (lick.Key, error) { k.Tonic = value; return k, nil })},
-	{"scale", "SCALE", ToLine, "names another scale; the notes stay", keyed(inScale)},
-	{"tone", "DEGREE or DEGREE off", ToLine, "takes a tone among the chosen ones, or out of them", keyed(withTone)},
-	{"chords", "Am7 | D7 . E7 .", ToLine, "sets the chords under the line, by bars", func(a request) (lick.Edit, error) {
-		chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
-		return lick.SetChords{Chords: chords}, err
-	}},
-	{"propose", "", ToLine, "leaves every finger and stroke open that was not set",
-		func(request) (lick.Edit, error) { return lick.OpenHands{}, nil }},
+		}),
+	},
+	{
+		Name:  "tonic",
+		Value: "TONE",
+		To:    ToLine,
+		Does:  "names another root; the notes stay",
+		read:  keyed(func(k lick.Key, value string) (lick.Key, error) { k.Tonic = value; return k, nil }),
+	},
+	{Name: "scale", Value: "SCALE", To: ToLine, Does: "names another scale; the notes stay", read: keyed(inScale)},
+	{
+		Name:  "tone",
+		Value: "DEGREE or DEGREE off",
+		To:    ToLine,
+		Does:  "takes a tone among the chosen ones, or out of them",
+		read:  keyed(withTone),
+	},
+	{
+		Name:  "chords",
+		Value: "Am7 | D7 . E7 .",
+		To:    ToLine,
+		Does:  "sets the chords under the line, by bars",
+		read: func(a request) (lick.Edit, error) {
+			chords, err := changes.Parse(a.value, a.lick.Meter, a.lick.Pickup, a.lick.Key)
+			return lick.SetChords{Chords: chords}, err
+		},
+	},
+	{
+		Name: "propose",
+		To:   ToLine,
+		Does: "leaves every finger and stroke open that was not set",
+		read: func(request) (lick.Edit, error) { return lick.OpenHands{}, nil },
+	},
 }
 
 // doOf finds what a word does.
@@ -255,7 +467,7 @@ func Read(g neck.Guitar, l lick.Lick, w Words) (lick.Edit, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := request{g.WithTuning(l.Tuning), l, w.Value, w.Note - 1, w.Notes}
+	a := request{guitar: g.WithTuning(l.Tuning), lick: l, value: w.Value, i: w.Note - 1, notes: w.Notes}
 	for _, r := range w.Notes {
 		if r.To > len(l.Notes) && do.To != ToLine {
 			return nil, fmt.Errorf("there is no note %d", r.To)

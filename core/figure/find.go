@@ -29,7 +29,7 @@ type Figure struct {
 // Find lists the figures of a line by where they begin, the longer first; cells are looked for in each phrase. rest
 // says whether a phrase begins at a column: the first one, and each after a rest. Cost: as FindCells.
 func Find(columns [][]Note, rest func(column int) bool) (out []Figure) {
-	add := func(k Kind, from, to, of int) { out = append(out, Figure{k, from, to, of}) }
+	add := func(k Kind, from, to, of int) { out = append(out, Figure{Kind: k, From: from, To: to, Of: of}) }
 	shapes := 0
 	for from, n := 0, 0; from < len(columns); n++ {
 		to := from + 1

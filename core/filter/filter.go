@@ -12,7 +12,7 @@ func HighPass(hertz float64, rate int) Filter {
 	w := 2 * math.Pi * hertz / float64(rate)
 	c, alpha := math.Cos(w), math.Sin(w)/math.Sqrt2
 	a0 := 1 + alpha
-	return Filter{(1 + c) / 2 / a0, -(1 + c) / a0, (1 + c) / 2 / a0, -2 * c / a0, (1 - alpha) / a0}
+	return Filter{B0: (1 + c) / 2 / a0, B1: -(1 + c) / a0, B2: (1 + c) / 2 / a0, A1: -2 * c / a0, A2: (1 - alpha) / a0}
 }
 
 // LowPass takes away what lies above a frequency.
@@ -46,7 +46,13 @@ func Peaking(hertz, decibel, q float64, rate int) Filter {
 	a := math.Pow(10, decibel/40)
 	c, alpha := math.Cos(w), math.Sin(w)/(2*q)
 	a0 := 1 + alpha/a
-	return Filter{(1 + alpha*a) / a0, -2 * c / a0, (1 - alpha*a) / a0, -2 * c / a0, (1 - alpha/a) / a0}
+	return Filter{
+		B0: (1 + alpha*a) / a0,
+		B1: -2 * c / a0,
+		B2: (1 - alpha*a) / a0,
+		A1: -2 * c / a0,
+		A2: (1 - alpha/a) / a0,
+	}
 }
 
 // Resonant is a low pass with a resonance.
@@ -54,5 +60,5 @@ func Resonant(hertz, q float64, rate int) Filter {
 	w := 2 * math.Pi * hertz / float64(rate)
 	c, alpha := math.Cos(w), math.Sin(w)/(2*q)
 	a0 := 1 + alpha
-	return Filter{(1 - c) / 2 / a0, (1 - c) / a0, (1 - c) / 2 / a0, -2 * c / a0, (1 - alpha) / a0}
+	return Filter{B0: (1 - c) / 2 / a0, B1: (1 - c) / a0, B2: (1 - c) / 2 / a0, A1: -2 * c / a0, A2: (1 - alpha) / a0}
 }

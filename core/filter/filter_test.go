@@ -29,15 +29,15 @@ func TestGains(t *testing.T) {
 		hertz float64
 		want  float64
 	}{
-		{"high pass at its frequency", HighPass(200, rate), 200, -3.01},
-		{"… an octave below", HighPass(200, rate), 100, -12.30},
-		{"… far above", HighPass(200, rate), 4000, 0},
-		{"low pass at its frequency", LowPass(1000, rate), 1000, -3.01},
-		{"… an octave above", LowPass(1000, rate), 2000, -12.36},
-		{"… far below", LowPass(1000, rate), 50, 0},
-		{"a peak", Peaking(800, 6, 1, rate), 800, 6},
-		{"… far from it", Peaking(800, 6, 1, rate), 20, 0},
-		{"a resonance", Resonant(3000, 2, rate), 3000, 6.02},
+		{name: "high pass at its frequency", f: HighPass(200, rate), hertz: 200, want: -3.01},
+		{name: "… an octave below", f: HighPass(200, rate), hertz: 100, want: -12.30},
+		{name: "… far above", f: HighPass(200, rate), hertz: 4000, want: 0},
+		{name: "low pass at its frequency", f: LowPass(1000, rate), hertz: 1000, want: -3.01},
+		{name: "… an octave above", f: LowPass(1000, rate), hertz: 2000, want: -12.36},
+		{name: "… far below", f: LowPass(1000, rate), hertz: 50, want: 0},
+		{name: "a peak", f: Peaking(800, 6, 1, rate), hertz: 800, want: 6},
+		{name: "… far from it", f: Peaking(800, 6, 1, rate), hertz: 20, want: 0},
+		{name: "a resonance", f: Resonant(3000, 2, rate), hertz: 3000, want: 6.02},
 	} {
 		if got := gain(c.f, c.hertz, rate); math.Abs(got-c.want) > 0.1 {
 			t.Errorf("%s: %.2f dB, want %.2f", c.name, got, c.want)

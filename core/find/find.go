@@ -124,7 +124,7 @@ func Together(ctx context.Context, g neck.Guitar, l lick.Lick, parts []Found) (w
 		return Found{}, false
 	}
 	r := run.Brief(recipes)
-	return f.verify(try{r, 0, len(f.items), len(l.Notes), r.String()})
+	return f.verify(try{recipe: r, from: 0, to: len(f.items), covers: len(l.Notes), text: r.String()})
 }
 
 // Parts looks for the recipes that a line is joined of: the one of Find, then what it leaves

@@ -47,7 +47,13 @@ func (f *finder) ladders() []candidate {
 		if err != nil {
 			return
 		}
-		c := candidate{l, layout, at.Notation(), map[neck.Place]int{}, map[neck.Place][2]int{}}
+		c := candidate{
+			Ladder: l,
+			layout: layout,
+			at:     at.Notation(),
+			step:   map[neck.Place]int{},
+			row:    map[neck.Place][2]int{},
+		}
 		for i, s := range l.Steps {
 			for _, t := range s {
 				c.step[t.Place] = i

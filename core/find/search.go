@@ -40,7 +40,7 @@ func (f *finder) stretches(ctx context.Context, apart distance, least int) (out 
 		now, known := stretch{from: -1}, false
 		flush := func(end int) {
 			if now.from >= 0 && end-now.from >= 2*length && end-now.from > best.to-best.from {
-				best = stretch{now.from, end, length, now.by}
+				best = stretch{from: now.from, to: end, length: length, by: now.by}
 			}
 			now, known = stretch{from: -1}, false
 		}
@@ -257,7 +257,7 @@ func (f *finder) add(x run.Recipe, from, to int) {
 	text := x.String()
 	if key := fmt.Sprint(from, to, text); !f.seen[key] {
 		f.seen[key] = true
-		f.tries = append(f.tries, try{x, from, to, notes, text})
+		f.tries = append(f.tries, try{recipe: x, from: from, to: to, covers: notes, text: text})
 	}
 }
 
@@ -298,7 +298,10 @@ func (f *finder) thereAndBack(ctx context.Context, apart distance) (out [][2]str
 				backs, down := f.evenly(apart, top, back)
 				if end := top + backs*back; n-end <= max(back, 4)+1 &&
 					(backs > 1 && down == -by || backs == 1 && back == length) {
-					out = append(out, [2]stretch{{0, top, length, by}, {top, end, back, -by}})
+					out = append(out, [2]stretch{
+						{from: 0, to: top, length: length, by: by},
+						{from: top, to: end, length: back, by: -by},
+					})
 				}
 			}
 		}
@@ -332,7 +335,7 @@ func (f *finder) tryBack(c candidate, r reading, up, down stretch) {
 		}
 		f.laterSlurs(back, down)
 		if written(r.kind, bare(cell)) == written(r.kind, bare(back)) {
-			f.laterSlurs(cell, stretch{0, down.to, up.length, 0})
+			f.laterSlurs(cell, stretch{from: 0, to: down.to, length: up.length, by: 0})
 			x.Cell = written(r.kind, cell)
 		} else {
 			if !near(back, max(up.length, down.length)) || down.cells() < 2 {
@@ -376,7 +379,7 @@ func near(cell []phrase.Step, reach int) bool {
 func (f *finder) mirrors(ctx context.Context, c candidate, r reading) {
 	n := len(f.items)
 	for length := 2; length <= min(maxCell, n/2) && ctx.Err() == nil; length++ {
-		cell, base, ok := f.statement(r, stretch{0, length, length, 0})
+		cell, base, ok := f.statement(r, stretch{from: 0, to: length, length: length, by: 0})
 		if !ok || !f.answered(length) {
 			continue
 		}
@@ -431,7 +434,7 @@ func (f *finder) itself(c candidate) {
 		return
 	}
 	r := f.onSteps(c)
-	cell, base, ok := f.statement(r, stretch{0, n, n, 0})
+	cell, base, ok := f.statement(r, stretch{from: 0, to: n, length: n, by: 0})
 	if !ok {
 		return
 	}

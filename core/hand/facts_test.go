@@ -112,12 +112,12 @@ func TestStretches(t *testing.T) {
 		possible   bool
 		strained   bool
 	}{
-		{"1:5 8h 10h 5p", "medium", true, true},
-		{"1:5 8h 10h 5p", "small", false, false},
-		{"1:10 13h 15h 10p", "medium", true, false},
-		{"1:3 5h 9h", "small", false, false},
-		{"1:3 5h 9h", "medium", false, false},
-		{"1:3 5h 9h", "large", false, false},
+		{line: "1:5 8h 10h 5p", hand: "medium", possible: true, strained: true},
+		{line: "1:5 8h 10h 5p", hand: "small"},
+		{line: "1:10 13h 15h 10p", hand: "medium", possible: true},
+		{line: "1:3 5h 9h", hand: "small"},
+		{line: "1:3 5h 9h", hand: "medium"},
+		{line: "1:3 5h 9h", hand: "large"},
 	} {
 		p := hands[c.hand].Solve(context.Background(), line(t, c.line), false, load.Slack)
 		if p.Possible() != c.possible {

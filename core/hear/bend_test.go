@@ -21,8 +21,26 @@ func TestHearBend(t *testing.T) {
 		cents     float64
 		word      string
 	}{
-		{2, 8, 2, 0, "In tune."}, {2, 8, 2, -30, "Flat by"}, {3, 7, 2, 25, "Sharp by"}, {1, 15, 3, -20, "Flat by"},
-		{4, 7, 1, 0, "In tune."},
+		{
+			str:   2,
+			fret:  8,
+			half:  2,
+			cents: 0,
+			word:  "In tune.",
+		}, {
+			str:   2,
+			fret:  8,
+			half:  2,
+			cents: -30,
+			word:  "Flat by",
+		}, {
+			str:   3,
+			fret:  7,
+			half:  2,
+			cents: 25,
+			word:  "Sharp by",
+		}, {str: 1, fret: 15, half: 3, cents: -20, word: "Flat by"},
+		{str: 4, fret: 7, half: 1, cents: 0, word: "In tune."},
 	} {
 		n := lick.Note{String: c.str, Fret: c.fret, Bend: &lick.Bend{Semitones: c.half, Shape: lick.BendUp}}
 		target := g.Pitch(n.Place()) + music.Pitch(c.half)
@@ -39,8 +57,12 @@ func TestHearBend(t *testing.T) {
 		}
 	}
 	const fast = 6.5 // Hz, as the simulated guitar shakes
-	v := lick.Note{String: 2, Fret: 8, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendUp},
-		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast}}
+	v := lick.Note{
+		String:  2,
+		Fret:    8,
+		Bend:    &lick.Bend{Semitones: 2, Shape: lick.BendUp},
+		Vibrato: &lick.Vibrato{Width: lick.Wide, Speed: lick.Fast},
+	}
 	b, err := Bend(t.Context(), sound.SimulatedBend(g, v, g.Tuning, 0), sound.Rate, g.Pitch(v.Place())+2)
 	if err != nil || b.Width < leastSway || math.Abs(b.Hertz-fast) > 1 {
 		t.Errorf("%v: the vibrato is heard as %.0f cents, %.1f a second, of %.1f", err, b.Width, b.Hertz, fast)

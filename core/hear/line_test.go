@@ -48,7 +48,11 @@ func TestHearLine(t *testing.T) {
 		played lick.Lick
 		note   int
 		want   string
-	}{{"late", late, 3, Late}, {"left out", gone, 5, Missing}, {"a fret too high", wrong, 4, AnotherTone}} {
+	}{
+		{name: "late", played: late, note: 3, want: Late},
+		{name: "left out", played: gone, note: 5, want: Missing},
+		{name: "a fret too high", played: wrong, note: 4, want: AnotherTone},
+	} {
 		for i, w := range words(c.played) {
 			if i == c.note && w != c.want || i != c.note && w != OnTime {
 				t.Errorf("%s: note %d is %s", c.name, i+1, w)

@@ -22,8 +22,12 @@ func wandering(rng *rand.Rand, tempo float64, n int) lick.Lick {
 		k = max(0, min(len(places)-1, k+rng.IntN(5)-2))
 		l.Notes = append(
 			l.Notes,
-			lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: places[k][0],
-				Fret: places[k][1]},
+			lick.Note{
+				At:     lick.NewTime(int64(i), 16),
+				Len:    lick.NewTime(1, 16),
+				String: places[k][0],
+				Fret:   places[k][1],
+			},
 		)
 	}
 	return l
@@ -85,8 +89,11 @@ func TestPlayIn(t *testing.T) {
 		least               float64
 		slurred, held, room bool
 	}{
-		{"clean", 0.99, false, false, false}, {"hammered", 0.99, true, false, false}, {"held", 0.97, false, true, false},
-		{"by a human in a room", 0.95, true, true, true},
+		{
+			name:  "clean",
+			least: 0.99,
+		}, {name: "hammered", least: 0.99, slurred: true}, {name: "held", least: 0.97, held: true},
+		{name: "by a human in a room", least: 0.95, slurred: true, held: true, room: true},
 	} {
 		rng := rand.New(rand.NewPCG(1, 2))
 		right, heard, all, told, marks, tempos, lines := 0, 0, 0, 0, 0, 0, 0

@@ -47,11 +47,11 @@ func TestBarres(t *testing.T) {
 func TestBendingHabits(t *testing.T) {
 	const line = "2:17/b2 1:14 2:17 2:14"
 	for _, c := range []struct{ finger, helpers, hands, with, flat string }{
-		{"", "many", "4 1 4 1|3 1 3 1", "3 2|2 1", ""},
-		{"ring", "many", "3 1 3 1", "2 1", ""},
-		{"little", "many", "4 1 4 1", "3 2", ""},
-		{"ring", "few", "3 1 3 1", "2", ""},
-		{"", "flat", "3 1 3 1", "2", "1@14 2-1 cols 0-3"},
+		{helpers: "many", hands: "4 1 4 1|3 1 3 1", with: "3 2|2 1"},
+		{finger: "ring", helpers: "many", hands: "3 1 3 1", with: "2 1"},
+		{finger: "little", helpers: "many", hands: "4 1 4 1", with: "3 2"},
+		{finger: "ring", helpers: "few", hands: "3 1 3 1", with: "2"},
+		{helpers: "flat", hands: "3 1 3 1", with: "2", flat: "1@14 2-1 cols 0-3"},
 	} {
 		p := player.Default()
 		if err := p.Bend(c.finger, c.helpers); err != nil {

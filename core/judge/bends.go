@@ -38,7 +38,15 @@ func (j *Judgement) bendLoads() {
 			j.bends[i], j.Notes[i].Helpers = b, b.helpers
 			switch {
 			case b.need > 0:
-				j.add(i, Load{Bending, b.need, b.have, b.need / b.have, i, !b.never, b.shares(n, length)})
+				j.add(i, Load{
+					Side:     Bending,
+					Need:     b.need,
+					Have:     b.have,
+					Load:     b.need / b.have,
+					From:     i,
+					Possible: !b.never,
+					Shares:   b.shares(n, length),
+				})
 			case b.never:
 				j.add(i, Load{Side: Bending, Have: length, From: i})
 			}
@@ -50,7 +58,15 @@ func (j *Judgement) bendLoads() {
 			if b := j.bends[i].need; b > 0 {
 				shares = []Share{{"bend", b}, {"vibrato", bend.VibratoTime}}
 			}
-			j.add(i, Load{Shaking, need, length, need / length, i, true, shares})
+			j.add(i, Load{
+				Side:     Shaking,
+				Need:     need,
+				Have:     length,
+				Load:     need / length,
+				From:     i,
+				Possible: true,
+				Shares:   shares,
+			})
 		}
 	}
 }

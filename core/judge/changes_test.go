@@ -22,31 +22,63 @@ type changeLine struct {
 
 // changeLines has a row for every rule of the changes.
 var changeLines = []changeLine{
-	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4", "landing-early", []int{3, 4},
-		"The root and fifth of A7 sound a beat before it, over E7."},
-	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8", "landing-late", []int{4},
-		"A7 begins in bar 2; its third comes half a beat after it."},
-	{"A mixolydian", "E7 | A7", "2:12*1/2 12*1/2 2:12*1/4 12*1/4", "chord-missed", []int{3, 4},
-		"Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh."},
-	{"C major", "Cmaj7", "1:1*1/2 2:1*1/2", "clash", []int{1}, "The 4 over Cmaj7 lies a half step above its 3"},
 	{
-		"C major",
-		"Cmaj7",
-		"2:1*1/4 1:1*1/4",
-		"clash",
-		[]int{2},
-		"The 4 over Cmaj7 lies a half step above its 3",
+		key:    "A mixolydian",
+		chords: "E7 | A7",
+		line:   "2:12*1/2 12*1/4 3:14*1/4+1:12*1/4",
+		code:   "landing-early",
+		notes:  []int{3, 4},
+		text:   "The root and fifth of A7 sound a beat before it, over E7.",
+	},
+	{
+		key:    "A mixolydian",
+		chords: "E7 | A7",
+		line:   "2:12*1/2 12*1/2 3:11*1/8 2:14*1/8",
+		code:   "landing-late",
+		notes:  []int{4},
+		text:   "A7 begins in bar 2; its third comes half a beat after it.",
+	},
+	{
+		key:    "A mixolydian",
+		chords: "E7 | A7",
+		line:   "2:12*1/2 12*1/2 2:12*1/4 12*1/4",
+		code:   "chord-missed",
+		notes:  []int{3, 4},
+		text:   "Over A7, from bar 2 on, sounds none of its root, third, fifth and seventh.",
+	},
+	{
+		key:    "C major",
+		chords: "Cmaj7",
+		line:   "1:1*1/2 2:1*1/2",
+		code:   "clash",
+		notes:  []int{1},
+		text:   "The 4 over Cmaj7 lies a half step above its 3",
+	},
+	{
+		key:    "C major",
+		chords: "Cmaj7",
+		line:   "2:1*1/4 1:1*1/4",
+		code:   "clash",
+		notes:  []int{2},
+		text:   "The 4 over Cmaj7 lies a half step above its 3",
 	}, // the last
-	{"A harmonic minor", "E7", "1:1*1/2 1:0*1/2", "tension-held", []int{1}, "The ♭2 over E7 is held for 2 beats"},
+	{
+		key:    "A harmonic minor",
+		chords: "E7",
+		line:   "1:1*1/2 1:0*1/2",
+		code:   "tension-held",
+		notes:  []int{1},
+		text:   "The ♭2 over E7 is held for 2 beats",
+	},
 	// By step, at any length up to a half note: B C D in quarters over G7.
-	{"C major", "G7", "2:0*1/4 2:1*1/4 2:3*1/4", "", nil, ""},
-	{"C major", "Cmaj7", "1:1*1/2 1:0*1/2", "", nil, ""},
-	{"C major", "Cmaj7", "2:3*1/2 1:0*1/2", "", nil, ""}, // the 9 is a colour
+	{key: "C major", chords: "G7", line: "2:0*1/4 2:1*1/4 2:3*1/4"},
+	{key: "C major", chords: "Cmaj7", line: "1:1*1/2 1:0*1/2"},
+	{key: "C major", chords: "Cmaj7", line: "2:3*1/2 1:0*1/2"}, // the 9 is a colour
 	// From above and below: F D E, whose target comes third.
-	{"C major", "Cmaj7", "1:1*1/4 2:3*1/4 1:0*1/4", "", nil, ""},
+	{key: "C major", chords: "Cmaj7", line: "1:1*1/4 2:3*1/4 1:0*1/4"},
 	// Pushed: the third of F an eighth ahead, held into it.
-	{"C major", "C | F", "2:1*1/2 2:3*3/8 2:10*1/2", "", nil, ""},
-	{"C major", "Cmaj7", "1:1*1/8 1:0*1/8", "", nil, ""}, // the 4 passes by
+	{key: "C major", chords: "C | F", line: "2:1*1/2 2:3*3/8 2:10*1/2"},
+	{key: "C major", chords: "Cmaj7", line: "1:1*1/8 1:0*1/8"}, // the 4 passes by
 }
 
 // over is the line with its chords.

@@ -220,7 +220,14 @@ func (j *Judgement) handLoads() {
 			}
 			possible := s.Possible && j.SlurOf[i].Code == ""
 			if s.Kind != hand.Start && k == s.Part || !possible {
-				j.add(i, Load{Fretting, s.Need, j.Hand[c].Have, s.Load, j.previous(c), possible, nil})
+				j.add(i, Load{
+					Side:     Fretting,
+					Need:     s.Need,
+					Have:     j.Hand[c].Have,
+					Load:     s.Load,
+					From:     j.previous(c),
+					Possible: possible,
+				})
 			}
 		}
 	}
@@ -260,7 +267,14 @@ func (j *Judgement) pickLoads() {
 			j.Notes[i].StringChange, j.Notes[i].Exit = s.StringChange, s.Exit
 			if s.Need > 0 && from >= 0 {
 				notes := j.strokes[from]
-				j.add(i, Load{Picking, s.Need, j.Pick[p].Have, s.Load, notes[len(notes)-1], true, nil})
+				j.add(i, Load{
+					Side:     Picking,
+					Need:     s.Need,
+					Have:     j.Pick[p].Have,
+					Load:     s.Load,
+					From:     notes[len(notes)-1],
+					Possible: true,
+				})
 			}
 		}
 	}

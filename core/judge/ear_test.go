@@ -17,14 +17,40 @@ func TestByEar(t *testing.T) {
 		leads                  string // of the notes, where there is something to say
 		finding, fix           string
 	}{
-		{"an approach", "A", "minor pentatonic", "3:4 5", "1: leads into C, the ♭3", "", ""},
-		{"an enclosure", "A", "minor pentatonic", "2:6 4 5", "1: encloses E, the 5, with note 2 2: encloses E, " +
-			"the 5, with note 1", "", ""},
-		{"an enclosed tone that was not chosen", "C", "minor pentatonic", "2:6 4 5", "",
-			"E, the 3, is not among the tones of C minor pentatonic; notes 1 and 2 enclose it.", "Add 3"},
-		{"outside", "A", "minor pentatonic", "1:5 9 5", "", "does not lead into one", "Add 3"},
-		{"a bend that arrives", "A", "minor pentatonic", "3:6/b1 1:5", "", "", ""},
-		{"a bend that does not", "A", "minor pentatonic", "3:6/b2 1:5", "", "does not lead into one", "Add 3"},
+		{name: "an approach", key: "A", scale: "minor pentatonic", line: "3:4 5", leads: "1: leads into C, the ♭3"},
+		{
+			name:  "an enclosure",
+			key:   "A",
+			scale: "minor pentatonic",
+			line:  "2:6 4 5",
+			leads: "1: encloses E, the 5, with note 2 2: encloses E, " +
+				"the 5, with note 1",
+		},
+		{
+			name:    "an enclosed tone that was not chosen",
+			key:     "C",
+			scale:   "minor pentatonic",
+			line:    "2:6 4 5",
+			finding: "E, the 3, is not among the tones of C minor pentatonic; notes 1 and 2 enclose it.",
+			fix:     "Add 3",
+		},
+		{
+			name:    "outside",
+			key:     "A",
+			scale:   "minor pentatonic",
+			line:    "1:5 9 5",
+			finding: "does not lead into one",
+			fix:     "Add 3",
+		},
+		{name: "a bend that arrives", key: "A", scale: "minor pentatonic", line: "3:6/b1 1:5"},
+		{
+			name:    "a bend that does not",
+			key:     "A",
+			scale:   "minor pentatonic",
+			line:    "3:6/b2 1:5",
+			finding: "does not lead into one",
+			fix:     "Add 3",
+		},
 	} {
 		l := testline.InKey(testline.Build(t, 60, c.line), c.key, c.scale)
 		r := check(usual, l)

@@ -20,7 +20,8 @@ func eighths(frets ...int) lick.Lick {
 func ExampleLick_Timeline() {
 	l := eighths(5, 8, 5, 8)
 	l.Tempo = 120
-	for _, l.Feel = range []lick.Feel{lick.Straight, lick.Shuffle} {
+	for _, feel := range []lick.Feel{lick.Straight, lick.Shuffle} {
+		l.Feel = feel
 		fmt.Print(l.Feel, ":")
 		for _, s := range l.Timeline() {
 			fmt.Printf(" %.3f+%.3f", s.At, s.Len)

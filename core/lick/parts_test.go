@@ -40,15 +40,36 @@ func TestSpansAndParts(t *testing.T) {
 		want []Part
 		at   Time
 	}{
-		{"a note put in", Insert{After: 1, Place: neck.Place{String: 6, Fret: 5}, Len: NewTime(1, 8)},
-			[]Part{{0, 5, "--key A"}, {5, 9, "--key B"}}, NewTime(5, 8)},
-		{"a note at the seam", Insert{After: 3, Place: neck.Place{String: 6, Fret: 5}, Len: NewTime(1, 8)},
-			[]Part{{0, 4, "--key A"}, {5, 9, "--key B"}}, NewTime(5, 8)},
-		{"a note sounding along", Add{Note: 3, Place: neck.Place{String: 6, Fret: 5}},
-			[]Part{{0, 5, "--key A"}, {5, 9, "--key B"}}, NewTime(1, 2)},
-		{"a note taken out", Remove{Note: 5}, []Part{{0, 4, "--key A"}, {4, 7, "--key B"}}, NewTime(1, 2)},
-		{"a note made longer", Length{Note: 0, Len: NewTime(1, 4)},
-			[]Part{{0, 4, "--key A"}, {4, 8, "--key B"}}, NewTime(5, 8)},
+		{
+			name: "a note put in",
+			edit: Insert{After: 1, Place: neck.Place{String: 6, Fret: 5}, Len: NewTime(1, 8)},
+			want: []Part{{0, 5, "--key A"}, {5, 9, "--key B"}},
+			at:   NewTime(5, 8),
+		},
+		{
+			name: "a note at the seam",
+			edit: Insert{After: 3, Place: neck.Place{String: 6, Fret: 5}, Len: NewTime(1, 8)},
+			want: []Part{{0, 4, "--key A"}, {5, 9, "--key B"}},
+			at:   NewTime(5, 8),
+		},
+		{
+			name: "a note sounding along",
+			edit: Add{Note: 3, Place: neck.Place{String: 6, Fret: 5}},
+			want: []Part{{0, 5, "--key A"}, {5, 9, "--key B"}},
+			at:   NewTime(1, 2),
+		},
+		{
+			name: "a note taken out",
+			edit: Remove{Note: 5},
+			want: []Part{{0, 4, "--key A"}, {4, 7, "--key B"}},
+			at:   NewTime(1, 2),
+		},
+		{
+			name: "a note made longer",
+			edit: Length{Note: 0, Len: NewTime(1, 4)},
+			want: []Part{{0, 4, "--key A"}, {4, 8, "--key B"}},
+			at:   NewTime(5, 8),
+		},
 	} {
 		got, err := c.edit.Apply(l)
 		if err != nil {

@@ -30,12 +30,12 @@ type Chord struct {
 
 // qualities are the triads by their words.
 var qualities = []quality{
-	{"Maj maj MA Ma ma M", 0, 0, 0, false},
-	{"Min min MI mi m -", -1, 0, -1, false},
-	{"aug +", 0, 1, -1, false},
-	{"dim ° o", -1, -1, -2, false},
-	{"ø", -1, -1, -1, true},
-	{"Δ", 0, 0, 0, true},
+	{words: "Maj maj MA Ma ma M", third: 0, fifth: 0, seventh: 0},
+	{words: "Min min MI mi m -", third: -1, fifth: 0, seventh: -1},
+	{words: "aug +", third: 0, fifth: 1, seventh: -1},
+	{words: "dim ° o", third: -1, fifth: -1, seventh: -2},
+	{words: "ø", third: -1, fifth: -1, seventh: -1, with7: true},
+	{words: "Δ", third: 0, fifth: 0, seventh: 0, with7: true},
 }
 
 // quality is what its words make of third, fifth and seventh, in half steps from the

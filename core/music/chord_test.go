@@ -116,8 +116,16 @@ func TestTriadsOfAKey(t *testing.T) {
 
 // A scale is an arpeggio where it has no step to walk on: no 2, and no 4 beside a 5.
 func TestArpeggio(t *testing.T) {
-	for name, want := range map[string]bool{"minor triad": true, "dominant seventh": true, "six nine": true,
-		"major": false, "minor pentatonic": false, "major pentatonic": false, "blues": false, "dominant ninth": true} {
+	for name, want := range map[string]bool{
+		"minor triad":      true,
+		"dominant seventh": true,
+		"six nine":         true,
+		"major":            false,
+		"minor pentatonic": false,
+		"major pentatonic": false,
+		"blues":            false,
+		"dominant ninth":   true,
+	} {
 		s, err := ParseScale(name)
 		if err != nil {
 			t.Fatal(err)
@@ -180,11 +188,48 @@ func TestOnDegree(t *testing.T) {
 		degree string
 		sign   string
 	}{
-		{"1m7", false, "1", "m7"}, {"b6maj7", false, "b6", "maj7"}, {"57", false, "5", "7"}, {"4", true, "4", ""},
-		{"ii7", false, "2", "m7"}, {"V7", false, "5", "7"}, {"Imaj7", false, "1", "maj7"}, {"vii°", false, "7", "°"},
-		{"vi", false, "6", "m"}, {"VI", true, "b6", ""}, {"VII7", true, "b7", "7"}, {"III", true, "b3", ""},
-		{"VI", false, "6", ""}, {"iv", true, "4", "m"}, {"bVI", false, "b6", ""}, {"imaj7", true, "1", "mmaj7"},
-		{"iim7b5", true, "2", "m7b5"}, {"♭VII", false, "b7", ""}, {"viiø", false, "7", "ø"}, {"I", true, "1", ""},
+		{
+			word:   "1m7",
+			degree: "1",
+			sign:   "m7",
+		}, {
+			word:   "b6maj7",
+			degree: "b6",
+			sign:   "maj7",
+		}, {word: "57", degree: "5", sign: "7"}, {word: "4", minor: true, degree: "4"},
+		{
+			word:   "ii7",
+			degree: "2",
+			sign:   "m7",
+		}, {
+			word:   "V7",
+			degree: "5",
+			sign:   "7",
+		}, {word: "Imaj7", degree: "1", sign: "maj7"}, {word: "vii°", degree: "7", sign: "°"},
+		{
+			word:   "vi",
+			degree: "6",
+			sign:   "m",
+		}, {
+			word:   "VI",
+			minor:  true,
+			degree: "b6",
+		}, {word: "VII7", minor: true, degree: "b7", sign: "7"}, {word: "III", minor: true, degree: "b3"},
+		{
+			word:   "VI",
+			degree: "6",
+		}, {
+			word:   "iv",
+			minor:  true,
+			degree: "4",
+			sign:   "m",
+		}, {word: "bVI", degree: "b6"}, {word: "imaj7", minor: true, degree: "1", sign: "mmaj7"},
+		{
+			word:   "iim7b5",
+			minor:  true,
+			degree: "2",
+			sign:   "m7b5",
+		}, {word: "♭VII", degree: "b7"}, {word: "viiø", degree: "7", sign: "ø"}, {word: "I", minor: true, degree: "1"},
 	} {
 		d, sign, ok := OnDegree(c.word, c.minor)
 		if !ok || d.String() != c.degree || sign != c.sign {
@@ -202,11 +247,26 @@ func TestOnDegree(t *testing.T) {
 // eleventh from a major or dominant thirteenth; alterations of a ninth may stand beside each other.
 func TestExtensions(t *testing.T) {
 	for chord, want := range map[string]string{
-		"C9": "1 3 5 b7 9", "Cm9": "1 b3 5 b7 9", "C11": "1 5 b7 9 11", "Cm11": "1 b3 5 b7 9 11",
-		"C13": "1 3 5 b7 9 13", "Cm13": "1 b3 5 b7 9 11 13", "Cmaj13": "1 3 5 7 9 13", "C2": "1 3 5 9",
-		"C7b9#9": "1 3 5 b7 b9 b10", "C7#9b9": "1 3 5 b7 b9 b10", "C7b9b9": "1 3 5 b7 b9", "C7b5#5": "1 3 #5 b7",
-		"C9sus4": "1 4 5 b7 9", "C7no5": "1 3 b7", "C7omit3": "1 5 b7", "Cmadd9": "1 b3 5 9", "Cadd#11": "1 3 5 #11",
-		"C5": "1 5", "C6": "1 3 5 6", "Cm6/9": "1 b3 5 6 9",
+		"C9":      "1 3 5 b7 9",
+		"Cm9":     "1 b3 5 b7 9",
+		"C11":     "1 5 b7 9 11",
+		"Cm11":    "1 b3 5 b7 9 11",
+		"C13":     "1 3 5 b7 9 13",
+		"Cm13":    "1 b3 5 b7 9 11 13",
+		"Cmaj13":  "1 3 5 7 9 13",
+		"C2":      "1 3 5 9",
+		"C7b9#9":  "1 3 5 b7 b9 b10",
+		"C7#9b9":  "1 3 5 b7 b9 b10",
+		"C7b9b9":  "1 3 5 b7 b9",
+		"C7b5#5":  "1 3 #5 b7",
+		"C9sus4":  "1 4 5 b7 9",
+		"C7no5":   "1 3 b7",
+		"C7omit3": "1 5 b7",
+		"Cmadd9":  "1 b3 5 9",
+		"Cadd#11": "1 3 5 #11",
+		"C5":      "1 5",
+		"C6":      "1 3 5 6",
+		"Cm6/9":   "1 b3 5 6 9",
 	} {
 		c, err := ParseChord(chord)
 		var tones []string
@@ -226,9 +286,29 @@ func TestNamesOverChords(t *testing.T) {
 		chord, tone, degree string
 		in                  bool
 	}{
-		{"C7#9", "Eb", "#9", true}, {"G7alt", "Bb", "#9", true}, {"G7alt", "Ab", "b9", true}, {"C", "D", "9", false},
-		{"Cadd9", "D", "9", true}, {"Cm7", "Eb", "b3", true}, {"C", "A", "6", false}, {"C6", "A", "6", true},
-		{"F", "B", "#4", false},
+		{
+			chord:  "C7#9",
+			tone:   "Eb",
+			degree: "#9",
+			in:     true,
+		}, {
+			chord:  "G7alt",
+			tone:   "Bb",
+			degree: "#9",
+			in:     true,
+		}, {chord: "G7alt", tone: "Ab", degree: "b9", in: true}, {chord: "C", tone: "D", degree: "9"},
+		{
+			chord:  "Cadd9",
+			tone:   "D",
+			degree: "9",
+			in:     true,
+		}, {
+			chord:  "Cm7",
+			tone:   "Eb",
+			degree: "b3",
+			in:     true,
+		}, {chord: "C", tone: "A", degree: "6"}, {chord: "C6", tone: "A", degree: "6", in: true},
+		{chord: "F", tone: "B", degree: "#4"},
 	} {
 		x, err := ParseChord(c.chord)
 		n, err2 := ParseName(c.tone)

@@ -119,14 +119,14 @@ func TestPalette(t *testing.T) {
 		t.Errorf("F# is %v", tone)
 	}
 	for _, c := range []struct{ key, add, drop, says string }{
-		{"H minor", "", "", "not a note name"},
-		{"A dorain", "", "", "nearest are dorian"},
-		{"A 1 2 9", "", "", "the same tone"},
-		{"A blues", "11b", "", "not a degree"},
-		{"A blues", "9@sideways", "", "after @"},
-		{"A blues", "9@0", "", "after @"},
-		{"A blues", "", "1", "root cannot be dropped"},
-		{"A blues", "", "2", "has no such tone"},
+		{key: "H minor", says: "not a note name"},
+		{key: "A dorain", says: "nearest are dorian"},
+		{key: "A 1 2 9", says: "the same tone"},
+		{key: "A blues", add: "11b", says: "not a degree"},
+		{key: "A blues", add: "9@sideways", says: "after @"},
+		{key: "A blues", add: "9@0", says: "after @"},
+		{key: "A blues", drop: "1", says: "root cannot be dropped"},
+		{key: "A blues", drop: "2", says: "has no such tone"},
 	} {
 		_, err := ParseKey(c.key, fields(c.add), fields(c.drop))
 		if err == nil || !strings.Contains(err.Error(), c.says) {

@@ -21,12 +21,62 @@ var instruments = []struct {
 	nut, bridge          MM // spread of the outer strings
 	fingers              bool
 }{
-	{"guitar", "E4 B3 G3 D3 A2 E2", "10 13 17 26w 36w 46w", 648, 22, 35.5, 52.5, false},
-	{"guitar7", "E4 B3 G3 D3 A2 E2 B1", "10 13 17 26w 36w 46w 60w", 648, 24, 41.5, 63, false},
-	{"guitar8", "E4 B3 G3 D3 A2 E2 B1 F#1", "10 13 17 26w 36w 46w 60w 74w", 686, 24, 48, 73.5, false},
-	{"baritone", "B3 F#3 D3 A2 E2 B1", "13 17 26w 36w 46w 62w", 686, 22, 35.5, 52.5, false},
-	{"bass4", "G2 D2 A1 E1", "45w 65w 80w 105w", 864, 20, 31, 57, true},
-	{"bass5", "G2 D2 A1 E1 B0", "45w 65w 80w 105w 130w", 864, 20, 38, 72, true},
+	{
+		name:   "guitar",
+		tuning: "E4 B3 G3 D3 A2 E2",
+		gauges: "10 13 17 26w 36w 46w",
+		scale:  648,
+		frets:  22,
+		nut:    35.5,
+		bridge: 52.5,
+	},
+	{
+		name:   "guitar7",
+		tuning: "E4 B3 G3 D3 A2 E2 B1",
+		gauges: "10 13 17 26w 36w 46w 60w",
+		scale:  648,
+		frets:  24,
+		nut:    41.5,
+		bridge: 63,
+	},
+	{
+		name:   "guitar8",
+		tuning: "E4 B3 G3 D3 A2 E2 B1 F#1",
+		gauges: "10 13 17 26w 36w 46w 60w 74w",
+		scale:  686,
+		frets:  24,
+		nut:    48,
+		bridge: 73.5,
+	},
+	{
+		name:   "baritone",
+		tuning: "B3 F#3 D3 A2 E2 B1",
+		gauges: "13 17 26w 36w 46w 62w",
+		scale:  686,
+		frets:  22,
+		nut:    35.5,
+		bridge: 52.5,
+	},
+	{
+		name:    "bass4",
+		tuning:  "G2 D2 A1 E1",
+		gauges:  "45w 65w 80w 105w",
+		scale:   864,
+		frets:   20,
+		nut:     31,
+		bridge:  57,
+		fingers: true,
+	},
+	{
+		name:    "bass5",
+		tuning:  "G2 D2 A1 E1 B0",
+		gauges:  "45w 65w 80w 105w 130w",
+		scale:   864,
+		frets:   20,
+		nut:     38,
+		bridge:  72,
+		fingers: true,
+	},
 }
 
 // InstrumentNames lists the instruments.

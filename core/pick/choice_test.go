@@ -55,18 +55,39 @@ func TestNeedsBetweenChoices(t *testing.T) {
 		change StringChange
 		exit   lick.Stroke
 	}{
-		{"one string, in turn", single(3, lick.Down), single(3, lick.Up), 85, NoChange, ""},
-		{"one string, again", single(3, lick.Down), single(3, lick.Down), 150, NoChange, ""},
-		{"outside", single(3, lick.Down), single(2, lick.Up), 95, Outside, lick.Down},
-		{"inside, the other exit", single(3, lick.Up), single(2, lick.Down), 110, Inside, lick.Up},
-		{"sweep", single(3, lick.Down), single(2, lick.Down), 60, Sweep, ""},
-		{"sweep over a string", single(3, lick.Down), single(1, lick.Down), 110, Sweep, ""},
-		{"sweep over two", single(4, lick.Down), single(1, lick.Down), 125, Sweep, ""},
-		{"against", single(2, lick.Down), single(3, lick.Down), 130, Against, ""},
-		{"outside over a string", single(3, lick.Down), single(1, lick.Up), 110, Outside, lick.Down},
-		{"outside to a thicker string", single(2, lick.Up), single(3, lick.Down), 105, Outside, lick.Up},
-		{"fingers in turn", single(2, lick.PIndex), single(2, lick.PMid), 100, NoChange, ""},
-		{"one finger again", single(2, lick.PMid), single(1, lick.PMid), 160, NoChange, ""},
+		{name: "one string, in turn", x: single(3, lick.Down), y: single(3, lick.Up), need: 85, change: NoChange},
+		{name: "one string, again", x: single(3, lick.Down), y: single(3, lick.Down), need: 150, change: NoChange},
+		{name: "outside", x: single(3, lick.Down), y: single(2, lick.Up), need: 95, change: Outside, exit: lick.Down},
+		{
+			name:   "inside, the other exit",
+			x:      single(3, lick.Up),
+			y:      single(2, lick.Down),
+			need:   110,
+			change: Inside,
+			exit:   lick.Up,
+		},
+		{name: "sweep", x: single(3, lick.Down), y: single(2, lick.Down), need: 60, change: Sweep},
+		{name: "sweep over a string", x: single(3, lick.Down), y: single(1, lick.Down), need: 110, change: Sweep},
+		{name: "sweep over two", x: single(4, lick.Down), y: single(1, lick.Down), need: 125, change: Sweep},
+		{name: "against", x: single(2, lick.Down), y: single(3, lick.Down), need: 130, change: Against},
+		{
+			name:   "outside over a string",
+			x:      single(3, lick.Down),
+			y:      single(1, lick.Up),
+			need:   110,
+			change: Outside,
+			exit:   lick.Down,
+		},
+		{
+			name:   "outside to a thicker string",
+			x:      single(2, lick.Up),
+			y:      single(3, lick.Down),
+			need:   105,
+			change: Outside,
+			exit:   lick.Up,
+		},
+		{name: "fingers in turn", x: single(2, lick.PIndex), y: single(2, lick.PMid), need: 100, change: NoChange},
+		{name: "one finger again", x: single(2, lick.PMid), y: single(1, lick.PMid), need: 160, change: NoChange},
 	} {
 		s := pl.Between(c.x, c.y, LeavesDown)
 		if s.Need != c.need || s.StringChange != c.change || s.Exit != c.exit {
@@ -91,15 +112,42 @@ func TestBreaches(t *testing.T) {
 		x, y Choice
 		want bool
 	}{
-		{Alternate, single(3, lick.Down), single(3, lick.Up), false}, {Alternate, single(3, lick.Down), single(2,
-			lick.Down), true},
-		{Economy, single(3, lick.Down), single(2, lick.Down), false}, {Economy, single(3, lick.Down), single(2,
-			lick.Up), true},
-		{Economy, single(2, lick.Down), single(3, lick.Up), false}, {Economy, single(2, lick.Down), single(3,
-			lick.Down), true},
-		{Free, single(3, lick.Down), single(3, lick.Down), false}, {Legato, single(3, lick.Up), single(3, lick.Up),
-			false},
-		{Alternate, single(3, lick.PIndex), single(3, lick.PIndex), false},
+		{
+			way: Alternate,
+			x:   single(3, lick.Down),
+			y:   single(3, lick.Up),
+		}, {
+			way:  Alternate,
+			x:    single(3, lick.Down),
+			y:    single(2, lick.Down),
+			want: true,
+		},
+		{
+			way: Economy,
+			x:   single(3, lick.Down),
+			y:   single(2, lick.Down),
+		}, {
+			way:  Economy,
+			x:    single(3, lick.Down),
+			y:    single(2, lick.Up),
+			want: true,
+		},
+		{
+			way: Economy,
+			x:   single(2, lick.Down),
+			y:   single(3, lick.Up),
+		}, {
+			way:  Economy,
+			x:    single(2, lick.Down),
+			y:    single(3, lick.Down),
+			want: true,
+		},
+		{
+			way: Free,
+			x:   single(3, lick.Down),
+			y:   single(3, lick.Down),
+		}, {way: Legato, x: single(3, lick.Up), y: single(3, lick.Up)},
+		{way: Alternate, x: single(3, lick.PIndex), y: single(3, lick.PIndex)},
 	} {
 		if got := c.way.Breach(c.x, c.y); got != c.want {
 			t.Errorf("%s, %v to %v: %v", c.way, c.x, c.y, got)

@@ -55,8 +55,22 @@ func TestChanges(t *testing.T) {
 		thinner       bool
 		want          StringChange
 	}{
-		{d, u, true, Outside}, {u, d, true, Inside}, {d, d, true, Sweep}, {u, u, true, Against},
-		{u, d, false, Outside}, {d, u, false, Inside}, {u, u, false, Sweep}, {d, d, false, Against},
+		{
+			before:  d,
+			after:   u,
+			thinner: true,
+			want:    Outside,
+		}, {
+			before:  u,
+			after:   d,
+			thinner: true,
+			want:    Inside,
+		}, {before: d, after: d, thinner: true, want: Sweep}, {before: u, after: u, thinner: true, want: Against},
+		{
+			before: u,
+			after:  d,
+			want:   Outside,
+		}, {before: d, after: u, want: Inside}, {before: u, after: u, want: Sweep}, {before: d, after: d, want: Against},
 	} {
 		if got := StringChangeOf(c.before, c.after, c.thinner); got != c.want {
 			t.Errorf("%s %s thinner %v: %s, want %s", c.before, c.after, c.thinner, got, c.want)

@@ -12,8 +12,8 @@ import (
 // wider reach than who holds the same four frets higher up, where they lie closer.
 func ExampleProfile_Player() {
 	p := player.DefaultProfile()
-	for _, p.HoldFrom = range []int{7, 5, 3} {
-		p.HoldTo = p.HoldFrom + 4
+	for _, fret := range []int{7, 5, 3} {
+		p.HoldFrom, p.HoldTo = fret, fret+4
 		who, err := p.Player()
 		if err != nil {
 			fmt.Println(err)

@@ -45,8 +45,13 @@ func TestImpossibleProfiles(t *testing.T) {
 // string may take an eighth more); taking it twice changes nothing; what was not shown stays.
 func TestWithShown(t *testing.T) {
 	medium, strong := hand.Medium(), bend.DefaultStrength()
-	for _, x := range []Shown{{1.1, 0.9, 0.93, 0.9}, {0.8, 1.2, 1.1, 1.3}, {Picking: 1.05}, {Reach: 0.85},
-		{Bends: 1.1}} {
+	for _, x := range []Shown{
+		{Picking: 1.1, Fretting: 0.9, Reach: 0.93, Bends: 0.9},
+		{Picking: 0.8, Fretting: 1.2, Reach: 1.1, Bends: 1.3},
+		{Picking: 1.05},
+		{Reach: 0.85},
+		{Bends: 1.1},
+	} {
 		p, err := DefaultProfile().With(x)
 		if err != nil {
 			t.Fatal(err)
@@ -55,8 +60,12 @@ func TestWithShown(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		got := Shown{pl.Pick.Speed, pl.Hand.Speed, float64(pl.Hand.Comfort[hand.P14] / medium.Comfort[hand.P14]),
-			float64(pl.Bends.Three / strong.Three)}
+		got := Shown{
+			Picking:  pl.Pick.Speed,
+			Fretting: pl.Hand.Speed,
+			Reach:    float64(pl.Hand.Comfort[hand.P14] / medium.Comfort[hand.P14]),
+			Bends:    float64(pl.Bends.Three / strong.Three),
+		}
 		for k, pair := range [][2]float64{{got.Picking, x.Picking}, {got.Fretting, x.Fretting}, {got.Reach, x.Reach},
 			{got.Bends, x.Bends}} {
 			if want := pair[1]; want > 0 && math.Abs(pair[0]/want-1) > 0.07 ||

@@ -143,7 +143,13 @@ func NewFilter() *Filter {
 		for s, a := range steeps {
 			for l, b := range lapses {
 				for t, c := range forms {
-					p.rows = append(p.rows, row{s, l, t, math.Log(a.weight * b.weight * c.weight), prior})
+					p.rows = append(p.rows, row{
+						steep:  s,
+						lapse:  l,
+						form:   t,
+						weight: math.Log(a.weight * b.weight * c.weight),
+						p:      prior,
+					})
 				}
 			}
 		}
@@ -414,8 +420,14 @@ func (f *Filter) Abilities() []Ability {
 	out := make([]Ability, abilities)
 	for k, p := range f.of {
 		mixed := p.mixed()
-		out[k] = Ability{abilityNames[k], math.Exp(quantile(&mixed, 0.5)), math.Exp(quantile(&mixed, 0.025)),
-			math.Exp(quantile(&mixed, 0.975)), f.counts[k], p.sd}
+		out[k] = Ability{
+			Name:   abilityNames[k],
+			Value:  math.Exp(quantile(&mixed, 0.5)),
+			Low:    math.Exp(quantile(&mixed, 0.025)),
+			High:   math.Exp(quantile(&mixed, 0.975)),
+			Rounds: f.counts[k],
+			spread: p.sd,
+		}
 	}
 	return out
 }

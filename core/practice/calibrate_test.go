@@ -18,10 +18,49 @@ type world struct {
 
 // worlds are those of the model's table; the last cannot be told from a log and is only reported.
 var worlds = []world{
-	{"its own", 14, 0, 0, 0, 0, 0.92}, {"3 % lapses", 14, 0.03, 0, 0, 0, 0.92}, {"8 % lapses", 14, 0.08, 0, 0, 0, 0.92},
-	{"flat", 7, 0.02, 0, 0, 0,
-		0.92}, {"steep", 25, 0.02, 0, 0, 0, 0.92}, {"form of the day", 14, 0.02, 0.08, 0, 0, 0.92},
-	{"learns", 14, 0.02, 0, 0.25, 0, 0.92}, {"misses unsaid", 14, 0.02, 0, 0, 0.5, 0},
+	{
+		name:   "its own",
+		steep:  14,
+		lapse:  0,
+		form:   0,
+		learns: 0,
+		unsaid: 0,
+		least:  0.92,
+	}, {
+		name:   "3 % lapses",
+		steep:  14,
+		lapse:  0.03,
+		form:   0,
+		learns: 0,
+		unsaid: 0,
+		least:  0.92,
+	}, {name: "8 % lapses", steep: 14, lapse: 0.08, form: 0, learns: 0, unsaid: 0, least: 0.92},
+	{
+		name:   "flat",
+		steep:  7,
+		lapse:  0.02,
+		form:   0,
+		learns: 0,
+		unsaid: 0,
+		least:  0.92,
+	}, {
+		name:   "steep",
+		steep:  25,
+		lapse:  0.02,
+		form:   0,
+		learns: 0,
+		unsaid: 0,
+		least:  0.92,
+	}, {name: "form of the day", steep: 14, lapse: 0.02, form: 0.08, learns: 0, unsaid: 0, least: 0.92},
+	{
+		name:   "learns",
+		steep:  14,
+		lapse:  0.02,
+		form:   0,
+		learns: 0.25,
+		unsaid: 0,
+		least:  0.92,
+	}, {name: "misses unsaid", steep: 14, lapse: 0.02, form: 0, learns: 0, unsaid: 0.5, least: 0},
 }
 
 // climbs is a simulated player's log on a ladder, so many rounds of which half a dozen to twenty are played on a day;

@@ -212,9 +212,15 @@ func (d *planner) warmUp() {
 	slices.SortStableFunc(all, func(a, b ranked) int { return cmp.Compare(b.room, a.room) })
 	p := all[int(d.today)%min(warmest, len(all))]
 	whole := p.Parts[len(p.Parts)-1]
-	d.add(Item{Kind: WarmUp, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
+	d.add(Item{
+		Kind:    WarmUp,
+		Lick:    p.Lick,
+		Title:   p.Title,
+		Part:    whole,
+		Tempo:   Start(whole, p.Wanted),
 		Why:     "at ease, loose hands",
-		Minutes: min(warmTime, max(1, d.minutes/5))})
+		Minutes: min(warmTime, max(1, d.minutes/5)),
+	})
 }
 
 // due are the parts whose time has come, the most overdue first, of equals the weaker; later are those that were
@@ -267,8 +273,20 @@ func (d *planner) due() (due, later []Item) {
 			case days < wait:
 				why = "ahead of its day"
 			}
-			all = append(all, ranked{Item{Kind: Due, Lick: p.Lick, Title: p.Title, Part: part, Tempo: r.Tempo,
-				Minutes: dueTime, Why: why}, float64(days) / float64(wait), r.Tempo / max(1, r.Wanted), wait - days})
+			all = append(all, ranked{
+				Item: Item{
+					Kind:    Due,
+					Lick:    p.Lick,
+					Title:   p.Title,
+					Part:    part,
+					Tempo:   r.Tempo,
+					Minutes: dueTime,
+					Why:     why,
+				},
+				over: float64(days) / float64(wait),
+				weak: r.Tempo / max(1, r.Wanted),
+				wait: wait - days,
+			})
 		}
 	}
 	slices.SortStableFunc(all, func(a, b ranked) int { return cmp.Compare(b.over-b.weak, a.over-a.weak) })
@@ -366,8 +384,15 @@ func (d *planner) fresh() bool {
 	}
 	p := d.pieces[best]
 	r := d.book.Climb(bestPart, p.Wanted, p.Lick, d.today)
-	return d.add(Item{Kind: New, Lick: p.Lick, Title: p.Title, Part: bestPart, Tempo: r.Tempo,
-		Minutes: newTime, Why: "new: " + bestPart.Why})
+	return d.add(Item{
+		Kind:    New,
+		Lick:    p.Lick,
+		Title:   p.Title,
+		Part:    bestPart,
+		Tempo:   r.Tempo,
+		Minutes: newTime,
+		Why:     "new: " + bestPart.Why,
+	})
 }
 
 // earItem is a piece with bends, to hear each against its target, or with changes, to hear its
@@ -377,8 +402,15 @@ func (d *planner) earItem() (item Item, wanted bool) {
 	var all []Item
 	for _, p := range d.pieces {
 		whole := p.Parts[len(p.Parts)-1]
-		item := Item{Kind: Ear, Lick: p.Lick, Title: p.Title, Part: whole, Tempo: Start(whole, p.Wanted),
-			Minutes: earTime, Why: "bends against their targets"}
+		item := Item{
+			Kind:    Ear,
+			Lick:    p.Lick,
+			Title:   p.Title,
+			Part:    whole,
+			Tempo:   Start(whole, p.Wanted),
+			Minutes: earTime,
+			Why:     "bends against their targets",
+		}
 		switch {
 		case d.sore && whole.Heavy:
 			continue

@@ -76,10 +76,39 @@ func TestLadder(t *testing.T) {
 		left   int
 		missed int
 	}{
-		{nil, 60, 3, 0}, {log("2/0"), 60, 1, 0}, {log("3/0"), 62, 3, 0}, {log("3/0", "0/1"), 62, 3, 1},
-		{log("3/0", "0/2"), 60, 3, 0}, {log("0/2"), 58, 3, 0}, {log("3/0", "0/1", "3/0"), 64, 3, 0},
-		{log("3/0@80"), 83, 3, 0}, {log("0/1@80"), 60, 3, 0}, {log("0/1@50"), 50, 3, 1},
-		{log("0/2@22", "0/2", "0/2"), 20, 3, 0}, {log("3/0@112"), 112, 3, 0},
+		{
+			tempo:  60,
+			left:   3,
+			missed: 0,
+		}, {
+			log:    log("2/0"),
+			tempo:  60,
+			left:   1,
+			missed: 0,
+		}, {log: log("3/0"), tempo: 62, left: 3, missed: 0}, {log: log("3/0", "0/1"), tempo: 62, left: 3, missed: 1},
+		{
+			log:    log("3/0", "0/2"),
+			tempo:  60,
+			left:   3,
+			missed: 0,
+		}, {
+			log:    log("0/2"),
+			tempo:  58,
+			left:   3,
+			missed: 0,
+		}, {log: log("3/0", "0/1", "3/0"), tempo: 64, left: 3, missed: 0},
+		{
+			log:    log("3/0@80"),
+			tempo:  83,
+			left:   3,
+			missed: 0,
+		}, {log: log("0/1@80"), tempo: 60, left: 3, missed: 0}, {log: log("0/1@50"), tempo: 50, left: 3, missed: 1},
+		{
+			log:    log("0/2@22", "0/2", "0/2"),
+			tempo:  20,
+			left:   3,
+			missed: 0,
+		}, {log: log("3/0@112"), tempo: 112, left: 3, missed: 0},
 	} {
 		r := Climb(p, 112, c.log, 1, 0)
 		if r.Tempo != c.tempo || r.Left != c.left || r.Missed != c.missed {
@@ -151,8 +180,13 @@ func TestDay(t *testing.T) {
 		t.Error("there is a plan for nothing")
 	}
 	// Practised today is not due today.
-	today := append(slices.Clone(log), Entry{Lick: 1, Part: "bottleneck", Tempo: 60, Clean: 3,
-		Time: now.Add(-time.Hour)})
+	today := append(slices.Clone(log), Entry{
+		Lick:  1,
+		Part:  "bottleneck",
+		Tempo: 60,
+		Clean: 3,
+		Time:  now.Add(-time.Hour),
+	})
 	for _, x := range planOf(45, pieces(), today, now) {
 		if x.Kind == Due && x.Lick == 1 {
 			t.Errorf("due again on the same day: %+v", x)
@@ -200,8 +234,14 @@ func TestYears(t *testing.T) {
 			}
 			key := fmt.Sprint(x.Lick, x.Part.Name)
 			last[key] = at
-			log = append(log, Entry{Lick: x.Lick, Part: x.Part.Name, Tempo: x.Tempo, Clean: 3,
-				Minutes: float64(x.Minutes), Time: at})
+			log = append(log, Entry{
+				Lick:    x.Lick,
+				Part:    x.Part.Name,
+				Tempo:   x.Tempo,
+				Clean:   3,
+				Minutes: float64(x.Minutes),
+				Time:    at,
+			})
 		}
 		if used > 30 {
 			t.Fatalf("day %d has %d minutes", d, used)
@@ -372,18 +412,48 @@ func TestLadderFollowsThePlayer(t *testing.T) {
 		tempo float64
 		left  int
 	}{
-		{"half the ceiling", nil, 0, 100, 3},
-		{"set, far below", []Entry{entry(0, SetTempo, 41, 0, 0)}, 0, 41, 3},
-		{"and missed there", []Entry{entry(0, SetTempo, 41, 0, 0), entry(0, "", 41, 0, 2)}, 0, 39, 3},
-		{"a warm-up moves nothing", []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 5, 0)}, 0, 100, 2},
-		{"nor does one that failed", []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 0, 5)}, 0, 100, 2},
-		{"six days are no pause", []Entry{entry(0, "", 100, 1, 0)}, 6, 100, 2},
-		{"a week", []Entry{entry(0, "", 100, 1, 0)}, 7, 96, 3},
-		{"two weeks", []Entry{entry(0, "", 100, 1, 0)}, 14, 92, 3},
-		{"a month", []Entry{entry(0, "", 100, 1, 0)}, 31, 85, 3},
-		{"three months", []Entry{entry(0, "", 100, 1, 0)}, 91, 75, 3},
-		{"back in wide steps", []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 3, 0)}, 31, 92, 3},
-		{"and no farther than it was", []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 6, 0)}, 31, 99, 3},
+		{name: "half the ceiling", day: 0, tempo: 100, left: 3},
+		{name: "set, far below", log: []Entry{entry(0, SetTempo, 41, 0, 0)}, day: 0, tempo: 41, left: 3},
+		{
+			name:  "and missed there",
+			log:   []Entry{entry(0, SetTempo, 41, 0, 0), entry(0, "", 41, 0, 2)},
+			day:   0,
+			tempo: 39,
+			left:  3,
+		},
+		{
+			name:  "a warm-up moves nothing",
+			log:   []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 5, 0)},
+			day:   0,
+			tempo: 100,
+			left:  2,
+		},
+		{
+			name:  "nor does one that failed",
+			log:   []Entry{entry(0, "", 100, 1, 0), entry(0, WarmUp, 50, 0, 5)},
+			day:   0,
+			tempo: 100,
+			left:  2,
+		},
+		{name: "six days are no pause", log: []Entry{entry(0, "", 100, 1, 0)}, day: 6, tempo: 100, left: 2},
+		{name: "a week", log: []Entry{entry(0, "", 100, 1, 0)}, day: 7, tempo: 96, left: 3},
+		{name: "two weeks", log: []Entry{entry(0, "", 100, 1, 0)}, day: 14, tempo: 92, left: 3},
+		{name: "a month", log: []Entry{entry(0, "", 100, 1, 0)}, day: 31, tempo: 85, left: 3},
+		{name: "three months", log: []Entry{entry(0, "", 100, 1, 0)}, day: 91, tempo: 75, left: 3},
+		{
+			name:  "back in wide steps",
+			log:   []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 3, 0)},
+			day:   31,
+			tempo: 92,
+			left:  3,
+		},
+		{
+			name:  "and no farther than it was",
+			log:   []Entry{entry(0, "", 100, 1, 0), entry(31, "", 85, 6, 0)},
+			day:   31,
+			tempo: 99,
+			left:  3,
+		},
 	} {
 		if r := Climb(p, 180, c.log, 1, at(c.day)); r.Tempo != c.tempo || r.Left != c.left {
 			t.Errorf("%s: %g with %d left, want %g with %d", c.name, r.Tempo, r.Left, c.tempo, c.left)
@@ -422,9 +492,9 @@ func TestDayWords(t *testing.T) {
 		day, from   Date
 		word, short string
 	}{
-		{d(2026, 12, 4), d(2026, 1, 1), "4 December", "4 Dec"},
-		{d(2024, 12, 31), d(2025, 1, 1), "31 December 2024", "31 Dec 2024"},
-		{d(2027, 1, 2), d(2026, 12, 30), "2 January 2027", "2 Jan 2027"},
+		{day: d(2026, 12, 4), from: d(2026, 1, 1), word: "4 December", short: "4 Dec"},
+		{day: d(2024, 12, 31), from: d(2025, 1, 1), word: "31 December 2024", short: "31 Dec 2024"},
+		{day: d(2027, 1, 2), from: d(2026, 12, 30), word: "2 January 2027", short: "2 Jan 2027"},
 	} {
 		if c.day.Word(c.from) != c.word || c.day.Short(c.from) != c.short {
 			t.Errorf("%q and %q, not %q and %q", c.day.Word(c.from), c.day.Short(c.from), c.word, c.short)

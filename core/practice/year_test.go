@@ -146,13 +146,21 @@ func TestYearOfPractice(t *testing.T) {
 		waits   int // days that a part waits at most, days away among them
 		begun   int // parts, at least
 	}{
-		{"one lick, fifteen minutes", 1, 15, 1, nil, nil, 12, 3},
-		{"twelve licks, half an hour", 12, 30, 1, nil, nil, 25, 36},
-		{"two hundred licks, ten minutes", 200, 10, 1, nil, nil, 40, 12},
-		{"a month's pause", 12, 30, 1, month, nil, 60, 36},
-		{"an injury", 12, 30, 1, nil, map[int]Comfort{100: Hurts, 110: Well}, 45, 36},
-		{"a slow player", 6, 20, 0.3, nil, nil, 25, 18},
-		{"who fails at everything", 6, 20, 0.05, nil, nil, 25, 6},
+		{name: "one lick, fifteen minutes", licks: 1, minutes: 15, truth: 1, waits: 12, begun: 3},
+		{name: "twelve licks, half an hour", licks: 12, minutes: 30, truth: 1, waits: 25, begun: 36},
+		{name: "two hundred licks, ten minutes", licks: 200, minutes: 10, truth: 1, waits: 40, begun: 12},
+		{name: "a month's pause", licks: 12, minutes: 30, truth: 1, away: month, waits: 60, begun: 36},
+		{
+			name:    "an injury",
+			licks:   12,
+			minutes: 30,
+			truth:   1,
+			word:    map[int]Comfort{100: Hurts, 110: Well},
+			waits:   45,
+			begun:   36,
+		},
+		{name: "a slow player", licks: 6, minutes: 20, truth: 0.3, waits: 25, begun: 18},
+		{name: "who fails at everything", licks: 6, minutes: 20, truth: 0.05, waits: 25, begun: 6},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()

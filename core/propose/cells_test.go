@@ -16,12 +16,21 @@ func TestOneFingering(t *testing.T) {
 		want       string // fingers of each cell, empty: not offered
 		price      string
 	}{
-		{"three on a string, two strings an octave",
-			"6:2 4/h 5/h 5:2 4/h 5/h 4:4 6/h 7/h 3:4 6/h 7/h 2:7 9/h " + "10/h 1:7 9/h 10/h", "134", "instead of"},
-		{"an arpeggio a fourth on", "6:6 5:5 5:8 4:6 5:8 5:5 6:11 5:10 5:13 4:11 5:13 5:10", "214241", "instead of"},
-		{"pulled pairs", "1:8 5/p 2:8 5/p 3:7 5/p 4:7 5/p 5:7 5/p", "", ""},
-		{"one shape of three", "6:5 7 9 5:5 7 9 4:5 7 9", "", ""},
-		{"no cell", "6:5 8 5:5 7 4:9 7 3:4 6 7 2:5", "", ""},
+		{
+			name:  "three on a string, two strings an octave",
+			line:  "6:2 4/h 5/h 5:2 4/h 5/h 4:4 6/h 7/h 3:4 6/h 7/h 2:7 9/h " + "10/h 1:7 9/h 10/h",
+			want:  "134",
+			price: "instead of",
+		},
+		{
+			name:  "an arpeggio a fourth on",
+			line:  "6:6 5:5 5:8 4:6 5:8 5:5 6:11 5:10 5:13 4:11 5:13 5:10",
+			want:  "214241",
+			price: "instead of",
+		},
+		{name: "pulled pairs", line: "1:8 5/p 2:8 5/p 3:7 5/p 4:7 5/p 5:7 5/p"},
+		{name: "one shape of three", line: "6:5 7 9 5:5 7 9 4:5 7 9"},
+		{name: "no cell", line: "6:5 8 5:5 7 4:9 7 3:4 6 7 2:5"},
 	} {
 		l := testline.Build(t, 100, c.line)
 		found := false

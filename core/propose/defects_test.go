@@ -119,8 +119,11 @@ func TestTakenIsShown(t *testing.T) {
 				l.Notes[0].Stroke, l.Notes[1].Stroke = lick.PThumb, lick.PMid
 			}
 			for k, p := range propose(e, l, Request{Best: 3}) {
-				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick},
-					map[bool]lick.Edit{true: lick.OpenHands{}, false: nil}[k == 0])
+				var small lick.Edit
+				if k == 0 {
+					small = lick.OpenHands{}
+				}
+				edit, err := e.Take(t.Context(), l, lick.Replace{Lick: p.Lick}, small)
 				if err != nil {
 					t.Fatal(err)
 				}

@@ -138,11 +138,11 @@ func (j *joint) searched(ctx context.Context) *layers.Line {
 		slices.Sort(states)
 		line.Widths, line.States = append(line.Widths, y.at[len(y.cells)]), append(line.States, states)
 		if l > 0 {
-			line.Moves = append(line.Moves, jointMoves{j, &j.layers[l-1], y, false, stopped})
+			line.Moves = append(line.Moves, jointMoves{joint: j, x: &j.layers[l-1], y: y, stopped: stopped})
 		}
 	}
 	if loop {
-		line.Turn = jointMoves{j, &j.layers[len(j.layers)-1], &j.layers[0], true, stopped}
+		line.Turn = jointMoves{joint: j, x: &j.layers[len(j.layers)-1], y: &j.layers[0], turn: true, stopped: stopped}
 	}
 	return line
 }

@@ -38,23 +38,38 @@ func TestProposeWays(t *testing.T) {
 	}{
 		// Common practice, with a pick that leaves on down: scales of three a string, and their economy, alternate
 		// and legato versions.
-		{minor, pick.Alternate, "134134124124124124", "DUDUDUDUDUDUDUDUDU"},
-		{minor, pick.Economy, "134134124124124124", "DUDDUDDUDDUDDUDDUD"},
-		{minor, pick.Legato, "134134124124124124", "DhhDhhDhhDhhDhhDhh"},
-		{"4:9 7 5 5:8 7 5 6:8 7 5", pick.Economy, "421431431", "UDUUDUUDU"},
-		{"4:9 7 5 5:8 7 5", pick.Legato, "421431", "UppUpp"},
+		{line: minor, way: pick.Alternate, fingers: "134134124124124124", strokes: "DUDUDUDUDUDUDUDUDU"},
+		{line: minor, way: pick.Economy, fingers: "134134124124124124", strokes: "DUDDUDDUDDUDDUDDUD"},
+		{line: minor, way: pick.Legato, fingers: "134134124124124124", strokes: "DhhDhhDhhDhhDhhDhh"},
+		{line: "4:9 7 5 5:8 7 5 6:8 7 5", way: pick.Economy, fingers: "421431431", strokes: "UDUUDUUDU"},
+		{line: "4:9 7 5 5:8 7 5", way: pick.Legato, fingers: "421431", strokes: "UppUpp"},
 		// Major, three a string; the blues box with its passing tone; a sweep over a
 		// bar at one fret; pulls down the pentatonic box.
-		{"6:5 7 9 5:5 7 9 4:6 7 9 3:6 7 9 2:7 9 10 1:7 9 10", pick.Economy, "124124124124134134", "DUDDUDDUDDUDDUDDUD"},
-		{"6:5 8 5:5 6 7 4:5 7 3:5 7 8 2:5 8 1:5 8", pick.Alternate, "14123131341414", "DUDUDUDUDUDUDU"},
-		{"3:5 2:5 1:5 8 5 2:5 3:5", pick.Economy, "1114111", "DDDUDUU"},
-		{"1:8 5 2:8 5 3:7 5 4:7 5", pick.Legato, "41413131", "UpUpUpUp"},
+		{
+			line:    "6:5 7 9 5:5 7 9 4:6 7 9 3:6 7 9 2:7 9 10 1:7 9 10",
+			way:     pick.Economy,
+			fingers: "124124124124134134",
+			strokes: "DUDDUDDUDDUDDUDDUD",
+		},
+		{
+			line:    "6:5 8 5:5 6 7 4:5 7 3:5 7 8 2:5 8 1:5 8",
+			way:     pick.Alternate,
+			fingers: "14123131341414",
+			strokes: "DUDUDUDUDUDUDU",
+		},
+		{line: "3:5 2:5 1:5 8 5 2:5 3:5", way: pick.Economy, fingers: "1114111", strokes: "DDDUDUU"},
+		{line: "1:8 5 2:8 5 3:7 5 4:7 5", way: pick.Legato, fingers: "41413131", strokes: "UpUpUpUp"},
 		// Minor pentatonic box at 5, two a string.
-		{"6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8", pick.Alternate, "141313131414", "UDUDUDUDUDUD"},
+		{
+			line:    "6:5 8 5:5 7 4:5 7 3:5 7 2:5 8 1:5 8",
+			way:     pick.Alternate,
+			fingers: "141313131414",
+			strokes: "UDUDUDUDUDUD",
+		},
 		// Four on a string take a slide.
-		{"5:3 5 7 9 4:5 7 9", pick.Legato, "1244124", "DhhsDhh"},
+		{line: "5:3 5 7 9 4:5 7 9", way: pick.Legato, fingers: "1244124", strokes: "DhhsDhh"},
 		// Locks stay.
-		{"6:5/f2 7 8 5:5/U 7 8", pick.Alternate, "234134", "DUDUDU"},
+		{line: "6:5/f2 7 8 5:5/U 7 8", way: pick.Alternate, fingers: "234134", strokes: "DUDUDU"},
 	} {
 		l := testline.Build(t, 100, c.line)
 		for i := range l.Notes {

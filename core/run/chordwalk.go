@@ -160,7 +160,7 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		if err != nil {
 			return walk{}, err
 		}
-		first := over{p, at, name, c, p.strings()}
+		first := over{plan: p, root: at, name: name, chord: c, strings: p.strings()}
 		if p.move.kind == "octave" {
 			return p.walkOctaves(first, down), nil
 		}
@@ -173,7 +173,7 @@ func (p *plan) walkChords(down bool) (walk, error) {
 		if err != nil {
 			break
 		}
-		st := within{over{p, at, name, c, p.strings()}, nil, p.named(c)}
+		st := within{over{plan: p, root: at, name: name, chord: c, strings: p.strings()}, nil, p.named(c)}
 		if p.Follow == "chord" {
 			st.key = &lick.Key{Tonic: name.String(), Scale: p.palette.Scale.Name, Add: list(p.Add), Drop: list(p.Drop)}
 		}

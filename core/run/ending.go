@@ -98,7 +98,7 @@ func (b *builder) pivotStation(last neck.Place, d phrase.Tone) (station, error) 
 			return neck.Apart(at, last)
 		})
 		if ok {
-			return over{b.plan, best, t.Name, lineChord{}, b.tail.Strings}, nil
+			return over{plan: b.plan, root: best, name: t.Name, chord: lineChord{}, strings: b.tail.Strings}, nil
 		}
 	}
 	return nil, phrase.Wrong(d.Text(phrase.Chord), "the run's last note is that degree of no chord of the key")

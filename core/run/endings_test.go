@@ -99,10 +99,10 @@ func TestLandings(t *testing.T) {
 		land, pickup, from string
 		count              string
 	}{
-		{"1@1", "3/8", "the & of 3", "16"}, // six sixteenths before the bar
-		{"1@3", "7/8", "the & of 1", "16"},
-		{"1@1", "3/4", "beat 2", "8"},
-		{"1@1", "1/4", "beat 4", "16t"},
+		{land: "1@1", pickup: "3/8", from: "the & of 3", count: "16"}, // six sixteenths before the bar
+		{land: "1@3", pickup: "7/8", from: "the & of 1", count: "16"},
+		{land: "1@1", pickup: "3/4", from: "beat 2", count: "8"},
+		{land: "1@1", pickup: "1/4", from: "beat 4", count: "16t"},
 	} {
 		r := grow(t, `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 2 --count `+c.count+` --land `+c.land)
 		l := r.Lick

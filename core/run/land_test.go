@@ -51,15 +51,51 @@ func TestLandsInABar(t *testing.T) {
 		tone   string
 	}{
 		// Threes in sixteenths to bar 2: five cells in 15 of the 16 sixteenths.
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --land 1@2:1`, 5, 2, 1, "A"},
-		{`--key "C major" --at 6:8 --cell "1 2 3 4" --dir updown --count 8 --land 3@4:3`, 7, 4, 3, "E"},
-		{`--key "G major" --at 6:3 --cell "1 2 3 4" --dir updown --chords "G7 | Cm7" ` +
-			`--land "the third of the chord in bar 2 on beat 1"`, 4, 2, 1, "D#"},
-		{`--key "Ab minor pentatonic" --cell "1 2 3" --count 8 --chords "Bbm7b5 | Eb7 | Abm6" --dir updown ` +
-			`--land chord:fifth@3:1`, 5, 3, 1, "D#"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --land 5@2:1 --tail "3 2 1"`, 5, 2, 1, "E"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 3 --then --cell "3 2 1" --dir down --land 1@3:1`, 10, 3, 1, "A"},
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --from 3 --land 1@2:1`, 8, 2, 1, "A"},
+		{recipe: `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --land 1@2:1`, cells: 5, bar: 2, beat: 1, tone: "A"},
+		{
+			recipe: `--key "C major" --at 6:8 --cell "1 2 3 4" --dir updown --count 8 --land 3@4:3`,
+			cells:  7,
+			bar:    4,
+			beat:   3,
+			tone:   "E",
+		},
+		{
+			recipe: `--key "G major" --at 6:3 --cell "1 2 3 4" --dir updown --chords "G7 | Cm7" ` +
+				`--land "the third of the chord in bar 2 on beat 1"`,
+			cells: 4,
+			bar:   2,
+			beat:  1,
+			tone:  "D#",
+		},
+		{
+			recipe: `--key "Ab minor pentatonic" --cell "1 2 3" --count 8 --chords "Bbm7b5 | Eb7 | Abm6" --dir updown ` +
+				`--land chord:fifth@3:1`,
+			cells: 5,
+			bar:   3,
+			beat:  1,
+			tone:  "D#",
+		},
+		{
+			recipe: `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --land 5@2:1 --tail "3 2 1"`,
+			cells:  5,
+			bar:    2,
+			beat:   1,
+			tone:   "E",
+		},
+		{
+			recipe: `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --times 3 --then --cell "3 2 1" --dir down --land 1@3:1`,
+			cells:  10,
+			bar:    3,
+			beat:   1,
+			tone:   "A",
+		},
+		{
+			recipe: `--key "A minor pentatonic" --at 6:5 --cell "1 2 3" --from 3 --land 1@2:1`,
+			cells:  8,
+			bar:    2,
+			beat:   1,
+			tone:   "A",
+		},
 	} {
 		r := grow(t, c.recipe)
 		l := r.Lick

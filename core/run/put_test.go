@@ -56,7 +56,11 @@ func TestVocabulary(t *testing.T) {
 // tryTerm says a value of an argument in a run of each kind of cell that it goes with.
 func tryTerm(t *testing.T, g neck.Guitar, arg, value string, term run.Term) {
 	t.Helper()
-	cells := map[phrase.Kind]string{phrase.Tones: "1 2", phrase.Strings: "strings: a1 a2", phrase.Chord: "chord: 1 3 5"}
+	cells := map[phrase.Kind]string{
+		phrase.Tones:   "1 2",
+		phrase.Strings: "strings: a1 a2",
+		phrase.Chord:   "chord: 1 3 5",
+	}
 	kinds := term.Cells
 	if kinds == nil {
 		kinds = []phrase.Kind{phrase.Tones}
@@ -141,23 +145,68 @@ func TestPutGivesWay(t *testing.T) {
 		want   string // of the recipe that comes of it
 		told   string // part of what is told, empty for nothing
 	}{
-		{`--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 12`, "cell", "1 2 3 4 5 6 7 8 7 6",
-			`--key "C# natural minor" --layout 3nps --at 6:9 --cell "1 2 3 4 5 6 7 8 7 6"`, "“12 times” gave way"},
-		{`--key "A minor pentatonic" --at 6:4 --cell "1 2"`, "layout", "two boxes 1 and 2", "--layout boxes:1+2", "It begins"},
-		{`--key "G major" --cell "1 2 3" --move 2`, "cell", "chord: 1 3 5", `--cell "chord: 1 3 5"`, "“2 tones” gave way"},
-		{`--key "A natural minor" --cell "1 2 3"`, "move", "over the strings, scale by scale",
-			`--move scale:string --scales "natural minor, dorian"`, ""},
-		{`--key "D dorian" --cell "1 2 3"`, "scales", "dorian, natural minor", `--move scale`, ""},
-		{`--key "A natural minor" --cell "1 2 3" --move scale --scales "natural minor, dorian"`, "move", "one tone",
-			`--cell "1 2 3" --move 1`, ""},
-		{`--key "A natural minor" --cell "1 2 3" --times 4`, "bars", "two", "--bars 2", ""},
-		{`--key "A natural minor" --cell "1 2 3" --dir updown --times 4`, "land", "the root in bar 3", "--land root@3:1", ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "count", "triplets", "--count 8t", ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "count", "eighths and sixteenths", "--count 8,16", ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "chords", "Bbm7b5 | Eb7 | Abm6", `--chords "Bbm7b5 | Eb7 | Abm6"`, ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "add", "♭5 going down, 9", "--drop", ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "key", "Dm dorian", `--key "D dorian"`, ""},
-		{`--key "A natural minor" --cell "1 2 3"`, "pivot", "3", `--tail "chord: 3 5 3 1" --pivot 3`, ""},
+		{
+			recipe: `--key "C# natural minor" --layout 3nps --at 6:9 --cell "3 2 1 4" --times 12`,
+			arg:    "cell",
+			text:   "1 2 3 4 5 6 7 8 7 6",
+			want:   `--key "C# natural minor" --layout 3nps --at 6:9 --cell "1 2 3 4 5 6 7 8 7 6"`,
+			told:   "“12 times” gave way",
+		},
+		{
+			recipe: `--key "A minor pentatonic" --at 6:4 --cell "1 2"`,
+			arg:    "layout",
+			text:   "two boxes 1 and 2",
+			want:   "--layout boxes:1+2",
+			told:   "It begins",
+		},
+		{
+			recipe: `--key "G major" --cell "1 2 3" --move 2`,
+			arg:    "cell",
+			text:   "chord: 1 3 5",
+			want:   `--cell "chord: 1 3 5"`,
+			told:   "“2 tones” gave way",
+		},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3"`,
+			arg:    "move",
+			text:   "over the strings, scale by scale",
+			want:   `--move scale:string --scales "natural minor, dorian"`,
+		},
+		{recipe: `--key "D dorian" --cell "1 2 3"`, arg: "scales", text: "dorian, natural minor", want: `--move scale`},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3" --move scale --scales "natural minor, dorian"`,
+			arg:    "move",
+			text:   "one tone",
+			want:   `--cell "1 2 3" --move 1`,
+		},
+		{recipe: `--key "A natural minor" --cell "1 2 3" --times 4`, arg: "bars", text: "two", want: "--bars 2"},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3" --dir updown --times 4`,
+			arg:    "land",
+			text:   "the root in bar 3",
+			want:   "--land root@3:1",
+		},
+		{recipe: `--key "A natural minor" --cell "1 2 3"`, arg: "count", text: "triplets", want: "--count 8t"},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3"`,
+			arg:    "count",
+			text:   "eighths and sixteenths",
+			want:   "--count 8,16",
+		},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3"`,
+			arg:    "chords",
+			text:   "Bbm7b5 | Eb7 | Abm6",
+			want:   `--chords "Bbm7b5 | Eb7 | Abm6"`,
+		},
+		{recipe: `--key "A natural minor" --cell "1 2 3"`, arg: "add", text: "♭5 going down, 9", want: "--drop"},
+		{recipe: `--key "A natural minor" --cell "1 2 3"`, arg: "key", text: "Dm dorian", want: `--key "D dorian"`},
+		{
+			recipe: `--key "A natural minor" --cell "1 2 3"`,
+			arg:    "pivot",
+			text:   "3",
+			want:   `--tail "chord: 3 5 3 1" --pivot 3`,
+		},
 	} {
 		r, err := run.Parse(c.recipe)
 		if err != nil {

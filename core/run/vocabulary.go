@@ -109,13 +109,23 @@ var moves = []Term{
 var layouts = []Term{
 	{Value: "box", Name: "in a box"},
 	{Value: "3nps", Name: "three a string"},
-	{Value: "boxes:…", Name: "in boxes …", Also: []string{"two boxes …"}, Try: []string{"boxes:1+2", "boxes:3+4"},
-		list: "+",
-		and:  " and "},
+	{
+		Value: "boxes:…",
+		Name:  "in boxes …",
+		Also:  []string{"two boxes …"},
+		Try:   []string{"boxes:1+2", "boxes:3+4"},
+		list:  "+",
+		and:   " and ",
+	},
 	{Value: "counts:…", Name: "… a string", Try: []string{"counts:2,3,2", "counts:4,3,4"}, list: ",", and: " "},
 	{Value: "string:#", Name: "on string #", Try: []string{"string:1", "string:2", "string:3", "string:6"}},
-	{Value: "strings:…", Name: "on strings …", Try: []string{"strings:2,1", "strings:3,2", "strings:3,1"}, list: ",",
-		and: " and "},
+	{
+		Value: "strings:…",
+		Name:  "on strings …",
+		Try:   []string{"strings:2,1", "strings:3,2", "strings:3,1"},
+		list:  ",",
+		and:   " and ",
+	},
 	{Value: "frets:#-#", Name: "on frets # to #", Try: []string{"frets:5-9", "frets:7-11"}},
 	{Value: "arp", Name: "as an arpeggio"},
 	{Value: "spread", Name: "spread"},
@@ -139,8 +149,11 @@ var picks = []Term{
 
 // slurRules are which notes are slurred besides those that the cell slurs.
 var slurRules = []Term{
-	{Value: "string", Name: "slurred where the string changes not",
-		Also: []string{"the first of a string picked", "first of a string picked"}},
+	{
+		Value: "string",
+		Name:  "slurred where the string changes not",
+		Also:  []string{"the first of a string picked", "first of a string picked"},
+	},
 	{Value: "way", Name: "hammered going up, pulled coming down"},
 	{Value: "up", Name: "hammered where it rises"},
 	{Value: "down", Name: "pulled where it falls"},
@@ -156,13 +169,13 @@ type count struct {
 
 // counts are the lengths of a step, in rising speed.
 var counts = []count{
-	{"4", lick.NewTime(1, 4), "quarters", nil},
-	{"8", lick.NewTime(1, 8), "eighths", nil},
-	{"8t", lick.NewTime(1, 12), "triplets", []string{"eighth triplets"}},
-	{"16", lick.NewTime(1, 16), "sixteenths", nil},
-	{"16q", lick.NewTime(1, 20), "quintuplets", []string{"fives"}},
-	{"16t", lick.NewTime(1, 24), "sextuplets", []string{"sixteenth triplets", "sixes"}},
-	{"16s", lick.NewTime(1, 28), "septuplets", []string{"sevens"}},
+	{word: "4", length: lick.NewTime(1, 4), name: "quarters"},
+	{word: "8", length: lick.NewTime(1, 8), name: "eighths"},
+	{word: "8t", length: lick.NewTime(1, 12), name: "triplets", also: []string{"eighth triplets"}},
+	{word: "16", length: lick.NewTime(1, 16), name: "sixteenths"},
+	{word: "16q", length: lick.NewTime(1, 20), name: "quintuplets", also: []string{"fives"}},
+	{word: "16t", length: lick.NewTime(1, 24), name: "sextuplets", also: []string{"sixteenth triplets", "sixes"}},
+	{word: "16s", length: lick.NewTime(1, 28), name: "septuplets", also: []string{"sevens"}},
 }
 
 // countTerms are the counts as terms.

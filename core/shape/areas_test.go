@@ -18,18 +18,53 @@ func TestAreasMove(t *testing.T) {
 		steps           int
 		want            string
 	}{
-		{"A minor pentatonic", "frets:5-8", "", 0, "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
-		{"D minor pentatonic", "frets:5-10", "", 0, "5 8 10, 5 8 10, 5 7 10, 5 7 10, 6 8 10, 5 8 10"},
-		{"D minor pentatonic", "frets:5-10", "5:5", 0, "5 8 10, 5 7 10, 5 7 10, 6 8 10, 5 8 10"},
-		{"A minor pentatonic", "frets:5-8", "6:5", 1, "8 10, 10, 10, 9, 8 10, 8 10"},
-		{"A minor pentatonic", "strings:2,1", "2:8", 0, "8 10 13 15 17 20 22, 8 10 12 15 17 20 22"},
-		{"A minor pentatonic", "strings:2,1", "2:8", 1, "10 13 15 17 20 22, 10 12 15 17 20 22"},
-		{"A minor pentatonic", "places:6:5,5:7,4:7", "6:5", 0, "5, 7, 7"},
-		{"A minor pentatonic", "places:6:5,5:7,4:7", "6:5", 1, "8, 10, 10"},
-		{"A minor pentatonic", "places:6:5,5:7,4:7", "6:8", 0, "8, 10, 10"},
-		{"A minor pentatonic", "boxes:1+2", "", 0, "5 8 10, 5 7 10, 5 7 10, 5 7 9, 5 8 10, 5 8 10"},
-		{"A minor pentatonic", "boxes:4+5+1", "6:0", 0, "0 3 5 8, 0 3 5 7, 0 2 5 7, 0 2 5 7, 1 3 5 8, 0 3 5 8"},
-		{"C major pentatonic", "boxes:2+3", "5:7", 0, "7 10 12, 7 10 12, 7 9 12, 8 10 13, 8 10 12"},
+		{key: "A minor pentatonic", layout: "frets:5-8", steps: 0, want: "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
+		{
+			key:    "D minor pentatonic",
+			layout: "frets:5-10",
+			steps:  0,
+			want:   "5 8 10, 5 8 10, 5 7 10, 5 7 10, 6 8 10, 5 8 10",
+		},
+		{
+			key:    "D minor pentatonic",
+			layout: "frets:5-10",
+			at:     "5:5",
+			steps:  0,
+			want:   "5 8 10, 5 7 10, 5 7 10, 6 8 10, 5 8 10",
+		},
+		{key: "A minor pentatonic", layout: "frets:5-8", at: "6:5", steps: 1, want: "8 10, 10, 10, 9, 8 10, 8 10"},
+		{
+			key:    "A minor pentatonic",
+			layout: "strings:2,1",
+			at:     "2:8",
+			steps:  0,
+			want:   "8 10 13 15 17 20 22, 8 10 12 15 17 20 22",
+		},
+		{
+			key:    "A minor pentatonic",
+			layout: "strings:2,1",
+			at:     "2:8",
+			steps:  1,
+			want:   "10 13 15 17 20 22, 10 12 15 17 20 22",
+		},
+		{key: "A minor pentatonic", layout: "places:6:5,5:7,4:7", at: "6:5", steps: 0, want: "5, 7, 7"},
+		{key: "A minor pentatonic", layout: "places:6:5,5:7,4:7", at: "6:5", steps: 1, want: "8, 10, 10"},
+		{key: "A minor pentatonic", layout: "places:6:5,5:7,4:7", at: "6:8", steps: 0, want: "8, 10, 10"},
+		{key: "A minor pentatonic", layout: "boxes:1+2", steps: 0, want: "5 8 10, 5 7 10, 5 7 10, 5 7 9, 5 8 10, 5 8 10"},
+		{
+			key:    "A minor pentatonic",
+			layout: "boxes:4+5+1",
+			at:     "6:0",
+			steps:  0,
+			want:   "0 3 5 8, 0 3 5 7, 0 2 5 7, 0 2 5 7, 1 3 5 8, 0 3 5 8",
+		},
+		{
+			key:    "C major pentatonic",
+			layout: "boxes:2+3",
+			at:     "5:7",
+			steps:  0,
+			want:   "7 10 12, 7 10 12, 7 9 12, 8 10 13, 8 10 12",
+		},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {
@@ -140,11 +175,11 @@ func TestOneBoxNumber(t *testing.T) {
 func TestArpeggios(t *testing.T) {
 	g := neck.Standard()
 	for _, c := range []struct{ key, layout, at, want string }{
-		{"Am7", "", "6:5", "5 8, 7, 5 7, 5, 5 8, 5 8"},
-		{"A minor triad", "", "6:5", "5 8, 7, 7, 5, 5, 5 8"},
-		{"C major ninth", "spread", "5:3", "3, 5, 4, 3 5"},
-		{"G major ninth", "spread", "5:10", "10, 12, 11, 10 12"},
-		{"C major seventh", "spread", "6:8", "8, 10, 9, 9"},
+		{key: "Am7", at: "6:5", want: "5 8, 7, 5 7, 5, 5 8, 5 8"},
+		{key: "A minor triad", at: "6:5", want: "5 8, 7, 7, 5, 5, 5 8"},
+		{key: "C major ninth", layout: "spread", at: "5:3", want: "3, 5, 4, 3 5"},
+		{key: "G major ninth", layout: "spread", at: "5:10", want: "10, 12, 11, 10 12"},
+		{key: "C major seventh", layout: "spread", at: "6:8", want: "8, 10, 9, 9"},
 	} {
 		p, err := music.ParseKey(c.key, nil, nil)
 		if err != nil {

@@ -19,16 +19,59 @@ func TestRatings(t *testing.T) {
 		semitones                   int
 		want                        Rating
 	}{
-		{"A minor pentatonic", "", "box", "6:5", "2:8", 2, Common}, // ♭7 to the root
-		{"A minor pentatonic", "", "box", "6:5", "3:7", 2, Common}, // 4 to the fifth
-		{"A minor pentatonic", "", "box", "6:5", "6:8", 2, Usable}, // hardly ever on a bass string
-		{"A minor pentatonic", "", "box", "6:5", "5:7", 3, Wide},
-		{"A minor pentatonic", "b5", "box", "6:5", "3:7", 1, Common}, // a half step to the colour note
-		{"A natural minor", "", "3nps", "6:5", "2:8", 2, Common},     // in seven tones too
-		{"A natural minor", "", "3nps", "6:5", "3:7", 2, Common},     // 4 to the fifth
-		{"A natural minor", "", "3nps", "6:5", "1:8", 2, Common},     // ♭3 to the fourth, the highest there
-		{"C major", "", "3nps", "6:8", "2:12", 1, Common},            // 7 to the root, a half step
-		{"A minor pentatonic", "", "box", "6:5", "1:5", 3, Hard},     // the index
+		{key: "A minor pentatonic", layout: "box", at: "6:5", place: "2:8", semitones: 2, want: Common}, // ♭7 to the root
+		{key: "A minor pentatonic", layout: "box", at: "6:5", place: "3:7", semitones: 2, want: Common}, // 4 to the fifth
+		{
+			key:       "A minor pentatonic",
+			layout:    "box",
+			at:        "6:5",
+			place:     "6:8",
+			semitones: 2,
+			want:      Usable,
+		}, // hardly ever on a bass string
+		{key: "A minor pentatonic", layout: "box", at: "6:5", place: "5:7", semitones: 3, want: Wide},
+		{
+			key:       "A minor pentatonic",
+			add:       "b5",
+			layout:    "box",
+			at:        "6:5",
+			place:     "3:7",
+			semitones: 1,
+			want:      Common,
+		}, // a half step to the colour note
+		{
+			key:       "A natural minor",
+			layout:    "3nps",
+			at:        "6:5",
+			place:     "2:8",
+			semitones: 2,
+			want:      Common,
+		}, // in seven tones too
+		{
+			key:       "A natural minor",
+			layout:    "3nps",
+			at:        "6:5",
+			place:     "3:7",
+			semitones: 2,
+			want:      Common,
+		}, // 4 to the fifth
+		{
+			key:       "A natural minor",
+			layout:    "3nps",
+			at:        "6:5",
+			place:     "1:8",
+			semitones: 2,
+			want:      Common,
+		}, // ♭3 to the fourth, the highest there
+		{
+			key:       "C major",
+			layout:    "3nps",
+			at:        "6:8",
+			place:     "2:12",
+			semitones: 1,
+			want:      Common,
+		}, // 7 to the root, a half step
+		{key: "A minor pentatonic", layout: "box", at: "6:5", place: "1:5", semitones: 3, want: Hard}, // the index
 	} {
 		p, err := music.ParseKey(c.key, fields(c.add), nil)
 		if err != nil {

@@ -12,8 +12,10 @@ import (
 func TestRecolour(t *testing.T) {
 	l := lick.New()
 	l.Key = lick.Key{Tonic: "A", Scale: "natural minor"}
-	for _, f := range []neck.Place{{String: 3, Fret: 2}, {String: 3, Fret: 4}, {String: 3, Fret: 5}, {String: 2,
-		Fret: 6}, {String: 2, Fret: 8}} {
+	for _, f := range []neck.Place{{String: 3, Fret: 2}, {String: 3, Fret: 4}, {String: 3, Fret: 5}, {
+		String: 2,
+		Fret:   6,
+	}, {String: 2, Fret: 8}} {
 		var err error
 		if l, err = (lick.Insert{After: len(l.Notes) - 1, Place: f, Len: lick.NewTime(1, 8)}).Apply(l); err != nil {
 			t.Fatal(err)
@@ -40,11 +42,11 @@ func TestRecolour(t *testing.T) {
 		manner         Manner
 		degree, places string
 	}{
-		{"A dorian", NearestPlace, "1 2 ♭3 6 ♭7", "3:2 3:4 3:5 2:7 2:8"},
-		{"A major", NearestPlace, "1 2 3 6 7", "3:2 3:4 3:6 2:7 2:9"},
-		{"A phrygian", NearestPlace, "1 ♭2 ♭3 ♭6 ♭7", "3:2 3:3 3:5 2:6 2:8"},
-		{"C natural minor", NearestPlace, "1 2 ♭3 ♭6 ♭7", "3:5 3:7 3:8 2:9 2:11"},
-		{"A natural minor", OctaveUp, "1 2 ♭3 ♭6 ♭7", "3:14 3:16 3:17 2:18 2:20"},
+		{to: "A dorian", manner: NearestPlace, degree: "1 2 ♭3 6 ♭7", places: "3:2 3:4 3:5 2:7 2:8"},
+		{to: "A major", manner: NearestPlace, degree: "1 2 3 6 7", places: "3:2 3:4 3:6 2:7 2:9"},
+		{to: "A phrygian", manner: NearestPlace, degree: "1 ♭2 ♭3 ♭6 ♭7", places: "3:2 3:3 3:5 2:6 2:8"},
+		{to: "C natural minor", manner: NearestPlace, degree: "1 2 ♭3 ♭6 ♭7", places: "3:5 3:7 3:8 2:9 2:11"},
+		{to: "A natural minor", manner: OctaveUp, degree: "1 2 ♭3 ♭6 ♭7", places: "3:14 3:16 3:17 2:18 2:20"},
 	} {
 		p, err := music.ParseKey(c.to, nil, nil)
 		if err != nil {
@@ -127,9 +129,9 @@ func TestRecolourAround(t *testing.T) {
 		{At: lick.NewTime(1, 8), Len: lick.NewTime(1, 8), String: 3, Fret: 7},
 	}
 	for _, c := range []struct{ to, chords, span, add string }{
-		{"C minor pentatonic", "Cm7 F7/A", "C", "9 b5@down"},
-		{"C# dorian", "C#m7 F#7/A#", "C#", "b5@down"}, // the scale has the 9
-		{"A dorian", "Am7 D7/F#", "A", "b5@down"},
+		{to: "C minor pentatonic", chords: "Cm7 F7/A", span: "C", add: "9 b5@down"},
+		{to: "C# dorian", chords: "C#m7 F#7/A#", span: "C#", add: "b5@down"}, // the scale has the 9
+		{to: "A dorian", chords: "Am7 D7/F#", span: "A", add: "b5@down"},
 	} {
 		p, err := ToKey(l, c.to)
 		if err != nil {

@@ -52,15 +52,15 @@ func draw(placed []Placed) string {
 // Common practice: the shapes every player knows, in standard tuning.
 func TestUsualShapes(t *testing.T) {
 	for _, c := range []struct{ key, layout, at, want string }{
-		{"A minor pentatonic", "box", "6:5", "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
-		{"A minor pentatonic", "box", "6:8", "8 10, 7 10, 7 10, 7 9, 8 10, 8 10"},
-		{"A minor pentatonic", "box", "6:10", "10 12, 10 12, 10 12, 9 12, 10 13, 10 12"},
-		{"A minor pentatonic", "box", "6:12", "12 15, 12 15, 12 14, 12 14, 13 15, 12 15"},
-		{"A minor pentatonic", "box", "6:3", "3 5, 3 5, 2 5, 2 5, 3 5, 3 5"},
-		{"C major pentatonic", "box", "6:8", "8 10, 7 10, 7 10, 7 9, 8 10, 8 10"},
-		{"A natural minor", "3nps", "6:5", "5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10"},
-		{"G major", "3nps", "6:3", "3 5 7, 3 5 7, 4 5 7, 4 5 7, 5 7 8, 5 7 8"},
-		{"A blues", "box", "6:5", "5 8, 5 6* 7, 5 7, 5 7 8*, 5 8, 5 8"},
+		{key: "A minor pentatonic", layout: "box", at: "6:5", want: "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
+		{key: "A minor pentatonic", layout: "box", at: "6:8", want: "8 10, 7 10, 7 10, 7 9, 8 10, 8 10"},
+		{key: "A minor pentatonic", layout: "box", at: "6:10", want: "10 12, 10 12, 10 12, 9 12, 10 13, 10 12"},
+		{key: "A minor pentatonic", layout: "box", at: "6:12", want: "12 15, 12 15, 12 14, 12 14, 13 15, 12 15"},
+		{key: "A minor pentatonic", layout: "box", at: "6:3", want: "3 5, 3 5, 2 5, 2 5, 3 5, 3 5"},
+		{key: "C major pentatonic", layout: "box", at: "6:8", want: "8 10, 7 10, 7 10, 7 9, 8 10, 8 10"},
+		{key: "A natural minor", layout: "3nps", at: "6:5", want: "5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10"},
+		{key: "G major", layout: "3nps", at: "6:3", want: "3 5 7, 3 5 7, 4 5 7, 4 5 7, 5 7 8, 5 7 8"},
+		{key: "A blues", layout: "box", at: "6:5", want: "5 8, 5 6* 7, 5 7, 5 7 8*, 5 8, 5 8"},
 	} {
 		if got := draw(lay(t, c.key, c.layout, c.at)); got != c.want {
 			t.Errorf("%s %s at %s: %s, want %s", c.key, c.layout, c.at, got, c.want)
@@ -237,11 +237,57 @@ func TestPositions(t *testing.T) {
 		root         int
 		shape        string
 	}{
-		{"A minor pentatonic", "6:5", 1, 5, 6, "E"}, {"A minor pentatonic", "6:8", 2, 1, 4, "D"}, {"A minor pentatonic",
-			"6:10", 3, 2, 5, "C"}, {"A minor pentatonic", "6:12", 4, 3, 5, "A"}, {"A minor pentatonic", "6:15", 5, 4, 6,
-			"G"},
-		{"C major pentatonic", "6:8", 2, 1, 6, "E"}, {"C major pentatonic", "6:5", 1, 5, 6, "G"}, {"A blues", "6:5", 1,
-			5, 6, "E"}, {"C major", "6:8", 2, 1, 6, "E"},
+		{
+			key:   "A minor pentatonic",
+			at:    "6:5",
+			minor: 1,
+			major: 5,
+			root:  6,
+			shape: "E",
+		}, {key: "A minor pentatonic", at: "6:8", minor: 2, major: 1, root: 4, shape: "D"}, {
+			key:   "A minor pentatonic",
+			at:    "6:10",
+			minor: 3,
+			major: 2,
+			root:  5,
+			shape: "C",
+		}, {
+			key:   "A minor pentatonic",
+			at:    "6:12",
+			minor: 4,
+			major: 3,
+			root:  5,
+			shape: "A",
+		}, {
+			key:   "A minor pentatonic",
+			at:    "6:15",
+			minor: 5,
+			major: 4,
+			root:  6,
+			shape: "G",
+		},
+		{
+			key:   "C major pentatonic",
+			at:    "6:8",
+			minor: 2,
+			major: 1,
+			root:  6,
+			shape: "E",
+		}, {
+			key:   "C major pentatonic",
+			at:    "6:5",
+			minor: 1,
+			major: 5,
+			root:  6,
+			shape: "G",
+		}, {
+			key:   "A blues",
+			at:    "6:5",
+			minor: 1,
+			major: 5,
+			root:  6,
+			shape: "E",
+		}, {key: "C major", at: "6:8", minor: 2, major: 1, root: 6, shape: "E"},
 	} {
 		p, _ := music.ParseKey(c.key, nil, nil)
 		got := PositionOf(neck.Standard(), p, box{}, lay(t, c.key, "box", c.at))
@@ -255,11 +301,26 @@ func TestPositions(t *testing.T) {
 // scales that are no mode of a major scale have no such name.
 func TestPositionsByMode(t *testing.T) {
 	for _, c := range []struct{ key, at, degree, mode string }{
-		{"A natural minor", "6:5", "1", "aeolian"}, {"A natural minor", "6:8", "♭3", "ionian"},
-		{"A natural minor", "6:7", "2", "locrian"}, {"D dorian", "6:10", "1", "dorian"},
-		{"G mixolydian", "6:8", "4", "ionian"},
-		{"C major", "6:12", "3", "phrygian"}, {"C lydian", "6:10", "2", "mixolydian"},
-		{"A harmonic minor", "6:5", "1", ""}, {"A minor pentatonic", "6:5", "1", ""},
+		{
+			key:    "A natural minor",
+			at:     "6:5",
+			degree: "1",
+			mode:   "aeolian",
+		}, {key: "A natural minor", at: "6:8", degree: "♭3", mode: "ionian"},
+		{
+			key:    "A natural minor",
+			at:     "6:7",
+			degree: "2",
+			mode:   "locrian",
+		}, {key: "D dorian", at: "6:10", degree: "1", mode: "dorian"},
+		{key: "G mixolydian", at: "6:8", degree: "4", mode: "ionian"},
+		{
+			key:    "C major",
+			at:     "6:12",
+			degree: "3",
+			mode:   "phrygian",
+		}, {key: "C lydian", at: "6:10", degree: "2", mode: "mixolydian"},
+		{key: "A harmonic minor", at: "6:5", degree: "1"}, {key: "A minor pentatonic", at: "6:5", degree: "1"},
 	} {
 		p, _ := music.ParseKey(c.key, nil, nil)
 		placed := lay(t, c.key, "3nps", c.at)
@@ -275,15 +336,15 @@ func TestPositionsByMode(t *testing.T) {
 
 func TestOtherLayouts(t *testing.T) {
 	for _, c := range []struct{ key, layout, at, want string }{
-		{"A minor pentatonic", "string:3", "3:2", "2 5 7 9 12 14 17 19 21"},
-		{"A minor pentatonic", "frets:5-8", "6:5", "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
-		{"C major", "frets:7-10", "6:7", "7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10"},
-		{"A minor triad", "arp", "6:5", "5 8, 7, 7, 5, 5, 5 8"},
-		{"A minor pentatonic", "counts:3,1,3,1,2", "6:5", "5 8 10, 7, 5 7 10, 7, 5 8"},
-		{"E mixolydian", "pairs:3,1:6", "3:9", "9 11 13 14 16 18 19 21, 9 10 12 14 16 17 19 21"},
-		{"C major triad", "spread", "6:8", "8, 10, 9"},
-		{"A minor pentatonic", "places:6:5,4:7", "6:5", "5, 7"},
-		{"A minor pentatonic", "joined", "6:5", "5 8 10, 7 10, 7 10 12, 9 12, 10 13 15, 12 15"},
+		{key: "A minor pentatonic", layout: "string:3", at: "3:2", want: "2 5 7 9 12 14 17 19 21"},
+		{key: "A minor pentatonic", layout: "frets:5-8", at: "6:5", want: "5 8, 5 7, 5 7, 5 7, 5 8, 5 8"},
+		{key: "C major", layout: "frets:7-10", at: "6:7", want: "7 8 10, 7 8 10, 7 9 10, 7 9 10, 8 10, 7 8 10"},
+		{key: "A minor triad", layout: "arp", at: "6:5", want: "5 8, 7, 7, 5, 5, 5 8"},
+		{key: "A minor pentatonic", layout: "counts:3,1,3,1,2", at: "6:5", want: "5 8 10, 7, 5 7 10, 7, 5 8"},
+		{key: "E mixolydian", layout: "pairs:3,1:6", at: "3:9", want: "9 11 13 14 16 18 19 21, 9 10 12 14 16 17 19 21"},
+		{key: "C major triad", layout: "spread", at: "6:8", want: "8, 10, 9"},
+		{key: "A minor pentatonic", layout: "places:6:5,4:7", at: "6:5", want: "5, 7"},
+		{key: "A minor pentatonic", layout: "joined", at: "6:5", want: "5 8 10, 7 10, 7 10 12, 9 12, 10 13 15, 12 15"},
 	} {
 		if got := draw(lay(t, c.key, c.layout, c.at)); got != c.want {
 			t.Errorf("%s %s at %s: %s, want %s", c.key, c.layout, c.at, got, c.want)
@@ -321,9 +382,9 @@ func TestPairsAndNames(t *testing.T) {
 
 func TestSymmetry(t *testing.T) {
 	for _, c := range []struct{ key, layout, at, want string }{
-		{"C major", "3nps", "6:8", "two strings at a time share a shape"},
-		{"A minor pentatonic", "joined", "6:5", "the same shape on each pair of strings"},
-		{"A natural minor", "3nps", "6:5", ""},
+		{key: "C major", layout: "3nps", at: "6:8", want: "two strings at a time share a shape"},
+		{key: "A minor pentatonic", layout: "joined", at: "6:5", want: "the same shape on each pair of strings"},
+		{key: "A natural minor", layout: "3nps", at: "6:5"},
 	} {
 		if got := Symmetry(lay(t, c.key, c.layout, c.at)); got != c.want {
 			t.Errorf("%s %s: %q, want %q", c.key, c.layout, got, c.want)

@@ -112,7 +112,7 @@ type stroke struct {
 func strokes(drum Drum, loud float64, from int, places string) (out []stroke) {
 	for _, w := range strings.Fields(places) {
 		part := map[string]float64{"": 0, "e": 0.25, "t": 1. / 3, "&": 0.5, "a": 2. / 3, "u": 0.75}[w[1:]]
-		out = append(out, stroke{int(w[0] - '1'), part, drum, loud, from})
+		out = append(out, stroke{beat: int(w[0] - '1'), part: part, drum: drum, loud: loud, from: from})
 	}
 	return out
 }
@@ -228,8 +228,13 @@ func bandOf(p *plan, o Options, first int) (out []gesture) {
 		before = voicing(c.chord, before)
 		strum := func(at, end int64, level float64) {
 			for k, pitch := range before {
-				out = append(out, gesture{at: at + samples(0.012*float64(k)), string: first + 1 + k,
-					pitch: float64(pitch), length: float64(end-at) / Rate, level: level})
+				out = append(out, gesture{
+					at:     at + samples(0.012*float64(k)),
+					string: first + 1 + k,
+					pitch:  float64(pitch),
+					length: float64(end-at) / Rate,
+					level:  level,
+				})
 				if o.Comp {
 					out = append(out, gesture{at: end, kind: stopped, string: first + 1 + k})
 				}
@@ -330,8 +335,14 @@ func bassOf(p *plan, c held, voice int) (out []gesture) {
 			n++
 		}
 		if step >= 0 {
-			out = append(out, gesture{at: b.at, string: voice, pitch: float64(pitch + step), length: 0.5, level: level,
-				touch: onBass})
+			out = append(out, gesture{
+				at:     b.at,
+				string: voice,
+				pitch:  float64(pitch + step),
+				length: 0.5,
+				level:  level,
+				touch:  onBass,
+			})
 		}
 	}
 	if len(out) == 0 {

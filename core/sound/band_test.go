@@ -65,19 +65,60 @@ func TestGrooves(t *testing.T) {
 		bar  int
 		want string
 	}{
-		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{}, 0, "1hk 1.6h 2hs 2.6h 3hk 3.6h 4hs 4.6h"},
-		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{Intensity: 1}, 0, "1hk 2hr 3hk 4hr"},
-		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{}, 3,
-			"1hk 1.6h 2hs 2.6h 3hk 3.6h 4s 4.3s 4.6t 4.9t"},
-		{overBars(120, four, lick.Straight, "A", "A", "D", "E"), Options{Style: ShuffleBand}, 0,
-			"1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h"},
-		{overBars(120, four, lick.Shuffle, "A7", "D7"), Options{}, 0, "1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h"},
-		{overBars(60, four, lick.Straight, "C", "F"), Options{}, 0, "1hk 1.6h 2h 2.6hk 3hr 3.6h 4h 4.6h"},
-		{overBars(60, four, lick.Shuffle, "A7", "D7"), Options{}, 0,
-			"1hk 1.4h 1.8h 2hs 2.4h 2.8h 3hk 3.4h 3.8h 4hs 4.4h 4.8h"},
-		{overBars(90, lick.Meter{Beats: 12, Unit: 8}, lick.Straight, "A7", "D7"), Options{}, 0,
-			"1hk 1.4h 1.8h 2hs 2.4h 2.8h 3hk 3.4h 3.8h 4hs 4.4h 4.8h"},
-		{overBars(120, lick.Meter{Beats: 3, Unit: 4}, lick.Straight, "C", "F"), Options{}, 0, "1hk 1.6h 2hs 2.6h 3hs 3.6h"},
+		{
+			l:    overBars(120, four, lick.Straight, "A", "A", "D", "E"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.6h 2hs 2.6h 3hk 3.6h 4hs 4.6h",
+		},
+		{
+			l:    overBars(120, four, lick.Straight, "A", "A", "D", "E"),
+			o:    Options{Intensity: 1},
+			bar:  0,
+			want: "1hk 2hr 3hk 4hr",
+		},
+		{
+			l:    overBars(120, four, lick.Straight, "A", "A", "D", "E"),
+			o:    Options{},
+			bar:  3,
+			want: "1hk 1.6h 2hs 2.6h 3hk 3.6h 4s 4.3s 4.6t 4.9t",
+		},
+		{
+			l:    overBars(120, four, lick.Straight, "A", "A", "D", "E"),
+			o:    Options{Style: ShuffleBand},
+			bar:  0,
+			want: "1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h",
+		},
+		{
+			l:    overBars(120, four, lick.Shuffle, "A7", "D7"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.8h 2hs 2.8h 3hk 3.8h 4hs 4.8h",
+		},
+		{
+			l:    overBars(60, four, lick.Straight, "C", "F"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.6h 2h 2.6hk 3hr 3.6h 4h 4.6h",
+		},
+		{
+			l:    overBars(60, four, lick.Shuffle, "A7", "D7"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.4h 1.8h 2hs 2.4h 2.8h 3hk 3.4h 3.8h 4hs 4.4h 4.8h",
+		},
+		{
+			l:    overBars(90, lick.Meter{Beats: 12, Unit: 8}, lick.Straight, "A7", "D7"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.4h 1.8h 2hs 2.4h 2.8h 3hk 3.4h 3.8h 4hs 4.4h 4.8h",
+		},
+		{
+			l:    overBars(120, lick.Meter{Beats: 3, Unit: 4}, lick.Straight, "C", "F"),
+			o:    Options{},
+			bar:  0,
+			want: "1hk 1.6h 2hs 2.6h 3hs 3.6h",
+		},
 	} {
 		beats := c.l.Meter.Beats
 		if c.l.Meter.Unit == 8 {

@@ -112,24 +112,58 @@ func TestTechniques(t *testing.T) {
 		at   []float64 // from, to, MIDI number; three a check
 		off  float64
 	}{
-		{"hammer", one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 7, Slur: lick.Hammer}),
-			[]float64{0.1, 0.9, 60, 1.1, 1.9, 62}, 5},
-		{"pull", one(lick.Note{String: 3, Fret: 7}, lick.Note{String: 3, Fret: 0, Slur: lick.Pull}),
-			[]float64{0.1, 0.9, 62, 1.1, 1.9, 55}, 5},
-		{"slide", one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 9, Slur: lick.Slide}),
-			[]float64{0.1, 0.85, 60, 1.06, 1.9, 64}, 5},
-		{"silent shift", one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 9, Slur: lick.Shift}),
-			[]float64{0.1, 0.9, 60, 1.1, 1.9, 64}, 5},
-		{"slid into", one(lick.Note{String: 3, Fret: 7, SlideIn: &lick.SlideIn{Frets: 2, From: lick.FromBelow}}),
-			[]float64{0.15, 0.9, 62}, 5},
-		{"full bend", one(bent(2, lick.BendUp)), []float64{0.35, 0.9, d4 + 2}, 5},
-		{"half bend", one(bent(1, lick.BendUp)), []float64{0.3, 0.9, d4 + 1}, 5},
-		{"a step and a half", one(bent(3, lick.BendUp)), []float64{0.45, 0.9, d4 + 3}, 5},
-		{"pre-bend", one(bent(2, lick.Prebend)), []float64{0.1, 0.9, d4 + 2}, 5},
-		{"bend and release", one(bent(2, lick.BendRelease)), []float64{0.3, 0.6, d4 + 2, 0.93, 0.98, d4}, 8},
-		{"pre-bend released", one(bent(2, lick.PrebendReleased)), []float64{0.1, 0.55, d4 + 2, 0.93, 0.98, d4}, 8},
-		{"picked twice", one(lick.Note{String: 6, Fret: 3}, lick.Note{String: 1, Fret: 12}),
-			[]float64{0.1, 0.9, 43, 1.1, 1.9, 76}, 5},
+		{
+			name: "hammer",
+			line: one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 7, Slur: lick.Hammer}),
+			at:   []float64{0.1, 0.9, 60, 1.1, 1.9, 62},
+			off:  5,
+		},
+		{
+			name: "pull",
+			line: one(lick.Note{String: 3, Fret: 7}, lick.Note{String: 3, Fret: 0, Slur: lick.Pull}),
+			at:   []float64{0.1, 0.9, 62, 1.1, 1.9, 55},
+			off:  5,
+		},
+		{
+			name: "slide",
+			line: one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 9, Slur: lick.Slide}),
+			at:   []float64{0.1, 0.85, 60, 1.06, 1.9, 64},
+			off:  5,
+		},
+		{
+			name: "silent shift",
+			line: one(lick.Note{String: 3, Fret: 5}, lick.Note{String: 3, Fret: 9, Slur: lick.Shift}),
+			at:   []float64{0.1, 0.9, 60, 1.1, 1.9, 64},
+			off:  5,
+		},
+		{
+			name: "slid into",
+			line: one(lick.Note{String: 3, Fret: 7, SlideIn: &lick.SlideIn{Frets: 2, From: lick.FromBelow}}),
+			at:   []float64{0.15, 0.9, 62},
+			off:  5,
+		},
+		{name: "full bend", line: one(bent(2, lick.BendUp)), at: []float64{0.35, 0.9, d4 + 2}, off: 5},
+		{name: "half bend", line: one(bent(1, lick.BendUp)), at: []float64{0.3, 0.9, d4 + 1}, off: 5},
+		{name: "a step and a half", line: one(bent(3, lick.BendUp)), at: []float64{0.45, 0.9, d4 + 3}, off: 5},
+		{name: "pre-bend", line: one(bent(2, lick.Prebend)), at: []float64{0.1, 0.9, d4 + 2}, off: 5},
+		{
+			name: "bend and release",
+			line: one(bent(2, lick.BendRelease)),
+			at:   []float64{0.3, 0.6, d4 + 2, 0.93, 0.98, d4},
+			off:  8,
+		},
+		{
+			name: "pre-bend released",
+			line: one(bent(2, lick.PrebendReleased)),
+			at:   []float64{0.1, 0.55, d4 + 2, 0.93, 0.98, d4},
+			off:  8,
+		},
+		{
+			name: "picked twice",
+			line: one(lick.Note{String: 6, Fret: 3}, lick.Note{String: 1, Fret: 12}),
+			at:   []float64{0.1, 0.9, 43, 1.1, 1.9, 76},
+			off:  5,
+		},
 	} {
 		_, moments := heard(c.line, sound.Options{}, 0.01)
 		for i := 0; i < len(c.at); i += 3 {
@@ -222,8 +256,12 @@ func busy() lick.Lick {
 // The same lick gives the same samples in whatever pieces they are read; none is cut off; as
 // many come as are said.
 func TestDeterministic(t *testing.T) {
-	for _, o := range []sound.Options{{}, {Rounds: 2, Band: true, Chords: true, Click: true, CountIn: true, Drive: 0.8},
-		{Tempo: 40, From: 2, To: 6, Lead: true}, {Target: true, Levels: &sound.Levels{Line: 1, Band: 1, Click: 1}}} {
+	for _, o := range []sound.Options{
+		{},
+		{Rounds: 2, Band: true, Chords: true, Click: true, CountIn: true, Drive: 0.8},
+		{Tempo: 40, From: 2, To: 6, Lead: true},
+		{Target: true, Levels: &sound.Levels{Line: 1, Band: 1, Click: 1}},
+	} {
 		g := neck.Standard()
 		p := sound.NewRenderer(g, busy(), o)
 		want := p.Len()

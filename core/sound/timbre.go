@@ -41,14 +41,14 @@ type touch struct{ at, sharp, loud, noise float64 }
 // rounder, the thumb the roundest; a finger that hammers strikes far from the bridge and sets less going, one that
 // pulls plucks with its tip.
 var (
-	pickDown = touch{0.14, 5200, 1, 0.24}
-	pickUp   = touch{0.12, 6400, 0.94, 0.24}
-	byFinger = touch{0.20, 2300, 0.96, 0.015}
-	byThumb  = touch{0.24, 1700, 1, 0.01}
-	byHammer = touch{0.45, 2000, 0.55, 0}
-	byPull   = touch{0.38, 3000, 0.6, 0.008}
-	deadened = touch{0.14, 1500, 1, 0.5}
-	onBass   = touch{0.22, 900, 1.1, 0.01} // the band's bass, by two fingers
+	pickDown = touch{at: 0.14, sharp: 5200, loud: 1, noise: 0.24}
+	pickUp   = touch{at: 0.12, sharp: 6400, loud: 0.94, noise: 0.24}
+	byFinger = touch{at: 0.20, sharp: 2300, loud: 0.96, noise: 0.015}
+	byThumb  = touch{at: 0.24, sharp: 1700, loud: 1, noise: 0.01}
+	byHammer = touch{at: 0.45, sharp: 2000, loud: 0.55, noise: 0}
+	byPull   = touch{at: 0.38, sharp: 3000, loud: 0.6, noise: 0.008}
+	deadened = touch{at: 0.14, sharp: 1500, loud: 1, noise: 0.5}
+	onBass   = touch{at: 0.22, sharp: 900, loud: 1.1, noise: 0.01} // the band's bass, by two fingers
 )
 
 // touchOf is how a note that is not slurred is set going.

@@ -55,9 +55,17 @@ func TestDecays(t *testing.T) {
 	for _, c := range []struct {
 		string, fret int
 		from, to     float64
-	}{{6, 0, 12, 30}, {5, 0, 10, 30}, {4, 0, 8, 25}, {3, 0, 6, 20}, {2, 0, 6, 18}, {1, 0, 6, 15}, {6, 22, 3, 9},
-		{3, 22, 2.5, 9},
-		{1, 22, 2, 8}} {
+	}{
+		{string: 6, fret: 0, from: 12, to: 30},
+		{string: 5, fret: 0, from: 10, to: 30},
+		{string: 4, fret: 0, from: 8, to: 25},
+		{string: 3, fret: 0, from: 6, to: 20},
+		{string: 2, fret: 0, from: 6, to: 18},
+		{string: 1, fret: 0, from: 6, to: 15},
+		{string: 6, fret: 22, from: 3, to: 9},
+		{string: 3, fret: 22, from: 2.5, to: 9},
+		{string: 1, fret: 22, from: 2, to: 8},
+	} {
 		n := lick.Note{String: c.string, Fret: c.fret}
 		f := hertz(float64(neck.Standard().Pitch(n.Place())))
 		x := rung(n, 3.2, Options{})

@@ -90,7 +90,11 @@ func TestJoin(t *testing.T) {
 		a, b lick.Lick
 		at   int
 		says string
-	}{{a, b, 13, "no note 13"}, {a, lick.New(), 0, "no notes"}, {a, b, -1, "no note -1"}} {
+	}{
+		{a: a, b: b, at: 13, says: "no note 13"},
+		{a: a, b: lick.New(), at: 0, says: "no notes"},
+		{a: a, b: b, at: -1, says: "no note -1"},
+	} {
 		if _, err := Join(bad.a, bad.b, bad.at, AtOnce); err == nil || !strings.Contains(err.Error(), bad.says) {
 			t.Errorf("%v, want %q", err, bad.says)
 		}
@@ -162,10 +166,10 @@ func TestJoinOnTheBeat(t *testing.T) {
 		length lick.Time // of the note before the seam
 		begins lick.Time
 	}{
-		{AtOnce, 0, lick.NewTime(1, 16), lick.NewTime(3, 16)},
-		{Held, 0, lick.NewTime(1, 8), lick.NewTime(1, 4)},
-		{Rested, 0, lick.NewTime(1, 16), lick.NewTime(1, 4)},
-		{Held, 3, lick.NewTime(3, 16), lick.NewTime(1, 4)}, // in place of the third note
+		{when: AtOnce, at: 0, length: lick.NewTime(1, 16), begins: lick.NewTime(3, 16)},
+		{when: Held, at: 0, length: lick.NewTime(1, 8), begins: lick.NewTime(1, 4)},
+		{when: Rested, at: 0, length: lick.NewTime(1, 16), begins: lick.NewTime(1, 4)},
+		{when: Held, at: 3, length: lick.NewTime(3, 16), begins: lick.NewTime(1, 4)}, // in place of the third note
 	} {
 		l, err := Join(a, b, c.at, c.when)
 		if err != nil {

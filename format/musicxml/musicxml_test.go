@@ -294,17 +294,28 @@ func TestRepeatsAndCapo(t *testing.T) {
 		frets string
 		loop  bool
 	}{
-		{"as it stands", []string{bar(1, ""), bar(2, "")}, "1 2", false},
-		{"the whole", []string{bar(1, ""), bar(2, backward)}, "1 2", true},
-		{"a middle", []string{bar(1, ""), bar(2, forward+backward), bar(3, "")}, "1 2 2 3", false},
-		{"from the beginning", []string{bar(1, ""), bar(2, backward), bar(3, "")}, "1 2 1 2 3", false},
-		{"three times", []string{bar(1, forward), bar(2, thrice), bar(3, "")}, "1 2 1 2 1 2 3", false},
-		{"two endings", []string{bar(1, forward), bar(2, ending("1", "start")+ending("1", "stop")+backward),
-			bar(3, ending("2", "start")+ending("2", "stop")), bar(4, "")}, "1 2 1 3 4", false},
-		{"an ending twice", []string{bar(1, forward), bar(2, ending("1, 2", "start")+ending("1, 2", "stop")+backward),
-			bar(3, ending("3", "start")+ending("3", "discontinue"))}, "1 2 1 2 1 3", false},
-		{"two sections", []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)},
-			"1 2 1 2 3 4 3 4", false},
+		{name: "as it stands", bars: []string{bar(1, ""), bar(2, "")}, frets: "1 2"},
+		{name: "the whole", bars: []string{bar(1, ""), bar(2, backward)}, frets: "1 2", loop: true},
+		{name: "a middle", bars: []string{bar(1, ""), bar(2, forward+backward), bar(3, "")}, frets: "1 2 2 3"},
+		{name: "from the beginning", bars: []string{bar(1, ""), bar(2, backward), bar(3, "")}, frets: "1 2 1 2 3"},
+		{name: "three times", bars: []string{bar(1, forward), bar(2, thrice), bar(3, "")}, frets: "1 2 1 2 1 2 3"},
+		{
+			name: "two endings",
+			bars: []string{bar(1, forward), bar(2, ending("1", "start")+ending("1", "stop")+backward),
+				bar(3, ending("2", "start")+ending("2", "stop")), bar(4, "")},
+			frets: "1 2 1 3 4",
+		},
+		{
+			name: "an ending twice",
+			bars: []string{bar(1, forward), bar(2, ending("1, 2", "start")+ending("1, 2", "stop")+backward),
+				bar(3, ending("3", "start")+ending("3", "discontinue"))},
+			frets: "1 2 1 2 1 3",
+		},
+		{
+			name:  "two sections",
+			bars:  []string{bar(1, forward), bar(2, backward), bar(3, forward), bar(4, backward)},
+			frets: "1 2 1 2 3 4 3 4",
+		},
 	} {
 		r, err := Decode([]byte(score("", x.bars...)), read.Request{})
 		if err != nil {

@@ -33,10 +33,24 @@ func pitchOf(l lick.Lick, p music.Pitch) *xPitch {
 
 // chordKinds are the standard's words for the commonest chords; another is "other" with its sign.
 var chordKinds = map[string]string{
-	"": "major", "m": "minor", "7": "dominant", "maj7": "major-seventh", "m7": "minor-seventh", "dim": "diminished",
-	"aug": "augmented", "m7b5": "half-diminished", "6": "major-sixth", "m6": "minor-sixth", "9": "dominant-ninth",
-	"m9": "minor-ninth", "maj9": "major-ninth", "sus4": "suspended-fourth", "sus2": "suspended-second", "5": "power",
-	"13": "dominant-13th", "m11": "minor-11th",
+	"":     "major",
+	"m":    "minor",
+	"7":    "dominant",
+	"maj7": "major-seventh",
+	"m7":   "minor-seventh",
+	"dim":  "diminished",
+	"aug":  "augmented",
+	"m7b5": "half-diminished",
+	"6":    "major-sixth",
+	"m6":   "minor-sixth",
+	"9":    "dominant-ninth",
+	"m9":   "minor-ninth",
+	"maj9": "major-ninth",
+	"sus4": "suspended-fourth",
+	"sus2": "suspended-second",
+	"5":    "power",
+	"13":   "dominant-13th",
+	"m11":  "minor-11th",
 }
 
 // segment is a note, or a part of one that bar lines cut, in a bar.
@@ -51,8 +65,13 @@ type segment struct {
 // fetches. Two equal licks give equal bytes.
 func Encode(l lick.Lick) []byte {
 	w := writer{lick: l, divisions: divisionsOf(l)}
-	score := xScore{Version: "4.0", Title: read.Clip(l.Title, read.MaxTitle), Misc: []xMisc{{keyField, keyText(l.Key)}},
-		Parts: []xParts{{"P1", "Guitar"}}, Part: []xPart{{ID: "P1", Measures: w.measures()}}}
+	score := xScore{
+		Version: "4.0",
+		Title:   read.Clip(l.Title, read.MaxTitle),
+		Misc:    []xMisc{{keyField, keyText(l.Key)}},
+		Parts:   []xParts{{"P1", "Guitar"}},
+		Part:    []xPart{{ID: "P1", Measures: w.measures()}},
+	}
 	var b bytes.Buffer
 	b.WriteString(xml.Header)
 	b.WriteString(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" ` +
@@ -157,15 +176,27 @@ func (w *writer) head() []xItem {
 	staff := &xStaff{Lines: len(l.Tuning)}
 	for i, p := range slices.Backward(l.Tuning) {
 		n := noteNames[p.Class()]
-		staff.Tuning = append(staff.Tuning, xTuning{len(l.Tuning) - i, n.Step, int(n.Alter), int(p)/12 - 1})
+		staff.Tuning = append(staff.Tuning, xTuning{
+			Line:   len(l.Tuning) - i,
+			Step:   n.Step,
+			Alter:  int(n.Alter),
+			Octave: int(p)/12 - 1,
+		})
 	}
 	sound := &xSound{Tempo: strconv.FormatFloat(l.Tempo, 'f', -1, 64)}
 	if l.Feel == lick.Shuffle {
 		sound.Swing = &xSwing{2, 1, "eighth"}
 	}
 	return []xItem{
-		{Attributes: &xAttributes{Divisions: &w.divisions, Key: signatureOf(l.Key), Beats: strconv.Itoa(l.Meter.Beats),
-			Unit: strconv.Itoa(l.Meter.Unit), Sign: "TAB", Line: "5", Staff: staff}},
+		{Attributes: &xAttributes{
+			Divisions: &w.divisions,
+			Key:       signatureOf(l.Key),
+			Beats:     strconv.Itoa(l.Meter.Beats),
+			Unit:      strconv.Itoa(l.Meter.Unit),
+			Sign:      "TAB",
+			Line:      "5",
+			Staff:     staff,
+		}},
 		{Direction: &xDirection{Unit: "quarter", Tempo: sound.Tempo, Sound: sound}},
 	}
 }

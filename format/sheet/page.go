@@ -148,8 +148,16 @@ func Page(head Head, licks ...Sounding) []byte {
 // lickOf is what the page shows of a lick.
 func lickOf(x Sounding) pageLick {
 	l := x.Lick
-	v := pageLick{Title: cmp.Or(l.Title, "A lick"), Tones: l.TonesText(), Meter: l.Meter.String(), Tempo: l.Tempo,
-		Shuffle: l.Feel == lick.Shuffle, Loop: l.Loop, Line: template.HTML(Drawing(l)), Shape: template.HTML(Shape(l))}
+	v := pageLick{
+		Title:   cmp.Or(l.Title, "A lick"),
+		Tones:   l.TonesText(),
+		Meter:   l.Meter.String(),
+		Tempo:   l.Tempo,
+		Shuffle: l.Feel == lick.Shuffle,
+		Loop:    l.Loop,
+		Line:    template.HTML(Drawing(l)),
+		Shape:   template.HTML(Shape(l)),
+	}
 	if !l.Pickup.IsZero() {
 		v.Pickup = l.Pickup.String()
 	}
@@ -164,7 +172,7 @@ func lickOf(x Sounding) pageLick {
 	}
 	var takes []take
 	for _, t := range x.Takes {
-		takes = append(takes, take{t.Speed, packed(t.Samples), t.At, t.Round})
+		takes = append(takes, take{Speed: t.Speed, Sound: packed(t.Samples), At: t.At, Round: t.Round})
 		v.Speeds = append(v.Speeds, t.Speed)
 	}
 	if len(takes) > 0 {

@@ -51,8 +51,15 @@ func TestDrawings(t *testing.T) {
 	for i, at := range []neck.Place{{String: 3, Fret: 11}, {String: 1, Fret: 9}, {String: 2, Fret: 12}} {
 		l.Notes = append(
 			l.Notes,
-			lick.Note{At: lick.NewTime(int64(i), 8), Len: lick.NewTime(1, 8), String: at.String, Fret: at.Fret,
-				Finger: lick.Ring, Stroke: lick.Down, Bend: &lick.Bend{Semitones: 2, Shape: lick.BendRelease}},
+			lick.Note{
+				At:     lick.NewTime(int64(i), 8),
+				Len:    lick.NewTime(1, 8),
+				String: at.String,
+				Fret:   at.Fret,
+				Finger: lick.Ring,
+				Stroke: lick.Down,
+				Bend:   &lick.Bend{Semitones: 2, Shape: lick.BendRelease},
+			},
 		)
 	}
 	text := wellFormed(t, Drawing(l))
@@ -77,12 +84,32 @@ func TestNoteValues(t *testing.T) {
 		want     note
 		ok       bool
 	}{
-		{1, 1, note{base: 1}, true}, {1, 4, note{base: 4}, true}, {1, 32, note{base: 32}, true},
-		{3, 8, note{base: 4, dotted: true}, true}, {3, 16, note{base: 8, dotted: true}, true},
-		{1, 12, note{base: 8, group: 3}, true}, {1, 24, note{base: 16, group: 3}, true},
-		{1, 6, note{base: 4, group: 3}, true},
-		{1, 20, note{base: 16, group: 5}, true}, {1, 28, note{base: 16, group: 7}, true},
-		{5, 16, note{}, false}, {1, 128, note{}, false},
+		{
+			num:  1,
+			den:  1,
+			want: note{base: 1},
+			ok:   true,
+		}, {num: 1, den: 4, want: note{base: 4}, ok: true}, {num: 1, den: 32, want: note{base: 32}, ok: true},
+		{
+			num:  3,
+			den:  8,
+			want: note{base: 4, dotted: true},
+			ok:   true,
+		}, {num: 3, den: 16, want: note{base: 8, dotted: true}, ok: true},
+		{
+			num:  1,
+			den:  12,
+			want: note{base: 8, group: 3},
+			ok:   true,
+		}, {num: 1, den: 24, want: note{base: 16, group: 3}, ok: true},
+		{num: 1, den: 6, want: note{base: 4, group: 3}, ok: true},
+		{
+			num:  1,
+			den:  20,
+			want: note{base: 16, group: 5},
+			ok:   true,
+		}, {num: 1, den: 28, want: note{base: 16, group: 7}, ok: true},
+		{num: 5, den: 16, want: note{}}, {num: 1, den: 128, want: note{}},
 	} {
 		if got, ok := noteOf(lick.NewTime(x.num, x.den)); got != x.want || ok != x.ok {
 			t.Errorf("%d/%d is %+v, %v", x.num, x.den, got, ok)
@@ -125,8 +152,11 @@ func TestPackedSound(t *testing.T) {
 	if db := 10 * math.Log10(off/power); db > -28 {
 		t.Errorf("the error lies %.1f dB below the sound", -db)
 	}
-	if s := string(Page(Head{}, Sounding{Lick: lick.New(), Rate: 22050,
-		Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}}})); !strings.Contains(s,
+	if s := string(Page(Head{}, Sounding{
+		Lick:  lick.New(),
+		Rate:  22050,
+		Takes: []Take{{Speed: 100, Samples: x, At: []float64{0}, Round: 1}},
+	})); !strings.Contains(s,
 		`data-speed="100"`) || strings.Contains(s, "src=") || strings.Contains(s, "url(") ||
 		strings.Contains(s, "<link") {
 		t.Errorf("the page needs something beside it")

@@ -130,7 +130,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 			numbers[p.ID] = uint(i + 1)
 			name := fmt.Sprintf("%04d.lick.json", i+1)
 			put(folder+"/"+name, p.Data)
-			h.Versions = append(h.Versions, version{name, p.What, p.Parent, p.Aside, p.At})
+			h.Versions = append(h.Versions, version{File: name, What: p.What, Parent: p.Parent, Aside: p.Aside, At: p.At})
 		}
 		putJSON(folder+"/history.json", h)
 	}
@@ -138,7 +138,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 	err = errors.Join(err, e)
 	ps := []palette{}
 	for _, p := range saved {
-		ps = append(ps, palette{p.Name, p.Tonic, p.Scale, p.Added, p.Dropped})
+		ps = append(ps, palette{Name: p.Name, Tonic: p.Tonic, Scale: p.Scale, Added: p.Added, Dropped: p.Dropped})
 	}
 	putJSON("palettes.json", ps)
 	lines, e := s.Recipes(ctx)
@@ -190,7 +190,7 @@ func Write(ctx context.Context, w io.Writer, s *store.Store) (licks int, err err
 			it.Lick, it.From = place(it.Lick), place(it.From)
 			items = append(items, it)
 		}
-		ss = append(ss, set{x.Key, x.Name, x.Kind, x.Target, x.Remark, items})
+		ss = append(ss, set{Key: x.Key, Name: x.Name, Kind: x.Kind, Target: x.Target, Remark: x.Remark, Items: items})
 	}
 	putJSON("sets.json", ss)
 	if err != nil {

@@ -97,15 +97,31 @@ func sets(ctx context.Context, s *store.Store, pupilIs store.Player) error {
 		set   store.Set
 		items []demoItem
 	}{
-		{store.Set{Name: "Midwinter Barn", Kind: store.Concert, Target: now.AddDate(0, 0, 20).Format(time.DateOnly),
-			Remark: "Doors at seven, the barn is cold: warm up in the van."}, []demoItem{
-			{"Sleet shuffle", 0, "", "count it in slowly"}, {"Thaw bends", 88, "", ""},
-			{"Lantern turnaround, mended", 0, "", "twice, the second time alone"},
-			{"Slates by moonlight", 0, "", "straight on"}, {"Barn door ladder", 0, "", "last one: all the way up"}}},
-		{store.Set{Name: "Pim’s week", Kind: store.Homework, Target: now.AddDate(0, 0, 9).Format(time.DateOnly),
-			Remark: "Slow is fast. Stop when it pulls."}, []demoItem{
-			{"Quarry steps", 72, "", "with the click on 2 and 4"}, {"Cold hands loop", 66, "Mo We Fr Su", ""},
-			{"Call from the ferry", 0, "Tu Th Sa", "sing it first"}}},
+		{store.Set{
+			Name:   "Midwinter Barn",
+			Kind:   store.Concert,
+			Target: now.AddDate(0, 0, 20).Format(time.DateOnly),
+			Remark: "Doors at seven, the barn is cold: warm up in the van.",
+		}, []demoItem{
+			{title: "Sleet shuffle", tempo: 0, remark: "count it in slowly"}, {title: "Thaw bends", tempo: 88},
+			{title: "Lantern turnaround, mended", tempo: 0, remark: "twice, the second time alone"},
+			{
+				title:  "Slates by moonlight",
+				tempo:  0,
+				remark: "straight on",
+			}, {title: "Barn door ladder", tempo: 0, remark: "last one: all the way up"}}},
+		{store.Set{
+			Name:   "Pim’s week",
+			Kind:   store.Homework,
+			Target: now.AddDate(0, 0, 9).Format(time.DateOnly),
+			Remark: "Slow is fast. Stop when it pulls.",
+		}, []demoItem{
+			{
+				title:  "Quarry steps",
+				tempo:  72,
+				remark: "with the click on 2 and 4",
+			}, {title: "Cold hands loop", tempo: 66, days: "Mo We Fr Su"},
+			{title: "Call from the ferry", tempo: 0, days: "Tu Th Sa", remark: "sing it first"}}},
 	} {
 		for _, it := range x.items {
 			e, err := titledLick(ctx, s, it.title)

@@ -43,7 +43,11 @@ func TestListen(t *testing.T) {
 		key   string
 		says  string
 	}{
-		{[]byte("no"), 0, "", "no recording"}, {b.Bytes(), 5, "", "tempo"}, {b.Bytes(), 0, "H minor", "H"},
+		{
+			wav:   []byte("no"),
+			tempo: 0,
+			says:  "no recording",
+		}, {wav: b.Bytes(), tempo: 5, says: "tempo"}, {wav: b.Bytes(), tempo: 0, key: "H minor", says: "H"},
 	} {
 		if _, err := Listen(t.Context(), engine, x.wav, x.tempo, x.key); err == nil ||
 			!strings.Contains(err.Error(), x.says) ||

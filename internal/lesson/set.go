@@ -94,7 +94,16 @@ func Write(ctx context.Context, w io.Writer, s *store.Store, e *judge.Engine, x 
 	if err != nil {
 		return err
 	}
-	v := setJSON{setFormat, setVersion, x.Key, x.Name, x.Kind, x.Target, x.Remark, []itemJSON{}}
+	v := setJSON{
+		Format:  setFormat,
+		Version: setVersion,
+		Key:     x.Key,
+		Name:    x.Name,
+		Kind:    x.Kind,
+		Target:  x.Target,
+		Remark:  x.Remark,
+		Licks:   []itemJSON{},
+	}
 	z := zip.NewWriter(w)
 	put := func(name string, data []byte) error {
 		f, err := z.Create(name)
@@ -118,7 +127,13 @@ func Write(ctx context.Context, w io.Writer, s *store.Store, e *judge.Engine, x 
 				return err
 			}
 		}
-		v.Licks = append(v.Licks, itemJSON{files[id], keys[id], it.Tempo, it.Remark, it.Days.String()})
+		v.Licks = append(v.Licks, itemJSON{
+			File:   files[id],
+			Key:    keys[id],
+			Tempo:  it.Tempo,
+			Remark: it.Remark,
+			Days:   it.Days.String(),
+		})
 	}
 	data, err := json.MarshalIndent(v, "", "  ")
 	if err == nil {

@@ -73,9 +73,14 @@ func (m *Pieces) Of(ctx context.Context, e *judge.Engine, who Who, x store.Entry
 	if err != nil {
 		return practice.Piece{}, err
 	}
-	p := practice.Piece{Lick: x.ID, Title: title, Wanted: l.Tempo, Parts: parts,
+	p := practice.Piece{
+		Lick:     x.ID,
+		Title:    title,
+		Wanted:   l.Tempo,
+		Parts:    parts,
 		Landings: len(l.Chords) > 1,
-		Bends:    slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Bend != nil })}
+		Bends:    slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Bend != nil }),
+	}
 	m.kept.Put(key, p)
 	return p, nil
 }
@@ -133,7 +138,7 @@ func Paced(x store.Set, pieces []practice.Piece, book *practice.Book, today prac
 			}
 		}
 		pace := practice.PaceOf(p, book, today, days)
-		out = append(out, Paces{p.Lick, p.Title, pace, pace.Words(by, today)})
+		out = append(out, Paces{Lick: p.Lick, Title: p.Title, Pace: pace, Words: pace.Words(by, today)})
 	}
 	return out
 }

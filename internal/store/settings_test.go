@@ -67,12 +67,16 @@ func TestSettingsMerge(t *testing.T) {
 		name, mine, want string
 		stale            bool
 	}{
-		{"another field", `{"size":"medium","frets":24}`, `{"frets":24,"left":true,"size":"small"}`, false},
-		{"nothing", `{"size":"medium","frets":22}`, `{"frets":22,"left":true,"size":"small"}`, false},
-		{"the same to the same", `{"size":"small","frets":22}`, `{"frets":22,"left":true,"size":"small"}`, false},
-		{"the same to another", `{"size":"large","frets":24}`, "", true},
-		{"a field that goes", `{"size":"medium"}`, `{"left":true,"size":"small"}`, false},
-		{"what cannot hold", `{"size":"medium","frets":99}`, "", false},
+		{name: "another field", mine: `{"size":"medium","frets":24}`, want: `{"frets":24,"left":true,"size":"small"}`},
+		{name: "nothing", mine: `{"size":"medium","frets":22}`, want: `{"frets":22,"left":true,"size":"small"}`},
+		{
+			name: "the same to the same",
+			mine: `{"size":"small","frets":22}`,
+			want: `{"frets":22,"left":true,"size":"small"}`,
+		},
+		{name: "the same to another", mine: `{"size":"large","frets":24}`, stale: true},
+		{name: "a field that goes", mine: `{"size":"medium"}`, want: `{"left":true,"size":"small"}`},
+		{name: "what cannot hold", mine: `{"size":"medium","frets":99}`},
 	} {
 		s := open(t, filepath.Join(t.TempDir(), "n.db"))
 		base := `{"size":"medium","frets":22}`
@@ -84,12 +88,16 @@ func TestSettingsMerge(t *testing.T) {
 		if err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(other), Base: was.Revision}); err != nil {
 			t.Fatal(err)
 		}
-		err := s.SaveSettings(ctx, 1, NewSettings{Data: []byte(c.mine), Base: was.Revision, Check: func(data []byte) error {
-			if bytes.Contains(data, []byte("99")) {
-				return errors.New("no such guitar")
-			}
-			return nil
-		}})
+		err := s.SaveSettings(ctx, 1, NewSettings{
+			Data: []byte(c.mine),
+			Base: was.Revision,
+			Check: func(data []byte) error {
+				if bytes.Contains(data, []byte("99")) {
+					return errors.New("no such guitar")
+				}
+				return nil
+			},
+		})
 		var stale *SettingsStaleError
 		if errors.As(err, &stale) != c.stale || (err != nil) != (c.want == "") {
 			t.Errorf("%s: %v", c.name, err)

@@ -29,7 +29,7 @@ func (s *Store) Versions(ctx context.Context, id uint, most int) ([]Version, err
 	}
 	out := make([]Version, len(rs))
 	for i, r := range rs {
-		out[i] = Version{r.ID, r.What, r.CreatedAt, r.ID == l.HeadID, r.Aside}
+		out[i] = Version{ID: r.ID, What: r.What, CreatedAt: r.CreatedAt, Head: r.ID == l.HeadID, Aside: r.Aside}
 	}
 	return out, nil
 }

@@ -20,10 +20,10 @@ func TestGoOn(t *testing.T) {
 		value, note  string
 		notes, parts int
 	}{
-		{"1 2 3", "8", 11, 1},
+		{value: "1 2 3", note: "8", notes: 11, parts: 1},
 		// After note 8 of eleven: three notes give way, and with them their part.
-		{`--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 3`, "8", 14, 1},
-		{"1 2", "3", 5, 1}, // after note 3: the rest gives way
+		{value: `--key "A minor pentatonic" --at 6:5 --cell "1 2" --times 3`, note: "8", notes: 14, parts: 1},
+		{value: "1 2", note: "3", notes: 5, parts: 1}, // after note 3: the rest gives way
 	} {
 		resp, body := c.edit("append", x.value, "note", x.note)
 		if resp.StatusCode != 200 {
@@ -49,16 +49,26 @@ func TestGoOn(t *testing.T) {
 	if !strings.Contains(body, "Change notes 4 to 5") {
 		t.Errorf("the part is not offered: %.300s", body)
 	}
-	for value, says := range map[string]string{"": "Name a lick", "zebra": "No lick is called",
-		"--cell": "Flag needs"} {
+	for value, says := range map[string]string{
+		"":       "Name a lick",
+		"zebra":  "No lick is called",
+		"--cell": "Flag needs",
+	} {
 		if resp, body := c.edit("append", value, "note", "99"); resp.StatusCode != 422 ||
 			!strings.Contains(body, says) {
 			t.Errorf("%q: %d %.300s", value, resp.StatusCode, body)
 		}
 	}
 	// The part grown again by itself.
-	q := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"1 2 3 4"}, "times": {"1"},
-		"lick": {c.path()}, "rev": {strconv.Itoa(int(e.Revision))}, "part": {"1"}}
+	q := url.Values{
+		"key":   {"A minor pentatonic"},
+		"at":    {"6:5"},
+		"cell":  {"1 2 3 4"},
+		"times": {"1"},
+		"lick":  {c.path()},
+		"rev":   {strconv.Itoa(int(e.Revision))},
+		"part":  {"1"},
+	}
 	if resp, body := c.post("/runs/lick", q); resp.StatusCode != 303 && resp.StatusCode != 200 {
 		t.Errorf("%d %.300s", resp.StatusCode, body)
 	}

@@ -19,42 +19,59 @@ func TestEveryBenchEdit(t *testing.T) {
 		more      []string
 		want      func(l lick.Lick) bool
 	}{
-		{"place", "", []string{"to", "3:9"}, func(l lick.Lick) bool { return l.Notes[0].Place().Notation() == "3:9" }},
-		{"add", "", []string{"to", "2:5"}, func(l lick.Lick) bool {
+		{
+			do:   "place",
+			more: []string{"to", "3:9"},
+			want: func(l lick.Lick) bool { return l.Notes[0].Place().Notation() == "3:9" },
+		},
+		{do: "add", more: []string{"to", "2:5"}, want: func(l lick.Lick) bool {
 			return len(l.Notes) == 9 &&
 				l.Notes[1].At.IsZero()
 		}},
-		{"place", "", []string{"to", "1:5", "note", "9"}, func(l lick.Lick) bool {
+		{do: "place", more: []string{"to", "1:5", "note", "9"}, want: func(l lick.Lick) bool {
 			return len(l.Notes) == 9 &&
 				l.Notes[8].Fret == 5
 		}},
-		{"insert", "", nil, func(l lick.Lick) bool { return len(l.Notes) == 9 }},
-		{"remove", "", nil, func(l lick.Lick) bool { return len(l.Notes) == 7 }},
-		{"later", "", nil, func(l lick.Lick) bool { return l.Notes[1].Fret == 8 }},
-		{"rest", "", []string{"note", "2"}, func(l lick.Lick) bool { return l.Notes[1].At.Cmp(l.Notes[0].End()) > 0 }},
-		{"length", "1/4", nil, func(l lick.Lick) bool { return l.Notes[0].Len.String() == "1/4" }},
-		{"finger", "3", nil, func(l lick.Lick) bool { return l.Notes[0].Finger == lick.Ring }},
-		{"finger", "T", nil, func(l lick.Lick) bool { return l.Notes[0].Finger == lick.Thumb }},
-		{"stroke", "up", nil, func(l lick.Lick) bool { return l.Notes[0].Stroke == lick.Up }},
-		{"stroke", "m", nil, func(l lick.Lick) bool { return l.Notes[0].Stroke == lick.PMid }},
-		{"slur", "hammer", []string{"note", "2"}, func(l lick.Lick) bool { return l.Notes[1].Slur == lick.Hammer }},
-		{"slidein", "below", nil, func(l lick.Lick) bool { return l.Notes[0].SlideIn != nil }},
-		{"mark", "accent", nil, func(l lick.Lick) bool { return l.Notes[0].Accent }},
-		{"mark", "bar", nil, func(l lick.Lick) bool { return l.Notes[0].Barre }},
-		{"meant", "note-outside", nil, func(l lick.Lick) bool { return l.Notes[0].Means("note-outside") }},
-		{"bend", "2", nil, func(l lick.Lick) bool { return l.Notes[0].Bend != nil && l.Notes[0].Bend.Semitones == 2 }},
-		{"vibrato", "", nil, func(l lick.Lick) bool { return l.Notes[0].Vibrato != nil }},
-		{"otherstring", "thicker", nil, func(l lick.Lick) bool { return l.Notes[0].String == 2 }},
-		{"title", "Weir", nil, func(l lick.Lick) bool { return l.Title == "Weir" }},
-		{"tempo", "77", nil, func(l lick.Lick) bool { return l.Tempo == 77 }},
-		{"meter", "3/4", nil, func(l lick.Lick) bool { return l.Meter == lick.Meter{Beats: 3, Unit: 4} }},
-		{"feel", "shuffle", nil, func(l lick.Lick) bool { return l.Feel == lick.Shuffle }},
-		{"pickup", "1/8", nil, func(l lick.Lick) bool { return l.Pickup.String() == "1/8" }},
-		{"loop", "yes", nil, func(l lick.Lick) bool { return l.Loop }},
-		{"tags", "warm-up, barn", nil, func(l lick.Lick) bool { return len(l.Tags) == 2 }},
-		{"scale", "dorian", nil, func(l lick.Lick) bool { return l.Key.Scale == "dorian" }},
-		{"tonic", "C#", nil, func(l lick.Lick) bool { return l.Key.Tonic == "C#" }},
-		{"propose", "", nil, func(l lick.Lick) bool { return l.Notes[0].Finger == lick.NoFinger }},
+		{do: "insert", want: func(l lick.Lick) bool { return len(l.Notes) == 9 }},
+		{do: "remove", want: func(l lick.Lick) bool { return len(l.Notes) == 7 }},
+		{do: "later", want: func(l lick.Lick) bool { return l.Notes[1].Fret == 8 }},
+		{
+			do:   "rest",
+			more: []string{"note", "2"},
+			want: func(l lick.Lick) bool { return l.Notes[1].At.Cmp(l.Notes[0].End()) > 0 },
+		},
+		{do: "length", value: "1/4", want: func(l lick.Lick) bool { return l.Notes[0].Len.String() == "1/4" }},
+		{do: "finger", value: "3", want: func(l lick.Lick) bool { return l.Notes[0].Finger == lick.Ring }},
+		{do: "finger", value: "T", want: func(l lick.Lick) bool { return l.Notes[0].Finger == lick.Thumb }},
+		{do: "stroke", value: "up", want: func(l lick.Lick) bool { return l.Notes[0].Stroke == lick.Up }},
+		{do: "stroke", value: "m", want: func(l lick.Lick) bool { return l.Notes[0].Stroke == lick.PMid }},
+		{
+			do:    "slur",
+			value: "hammer",
+			more:  []string{"note", "2"},
+			want:  func(l lick.Lick) bool { return l.Notes[1].Slur == lick.Hammer },
+		},
+		{do: "slidein", value: "below", want: func(l lick.Lick) bool { return l.Notes[0].SlideIn != nil }},
+		{do: "mark", value: "accent", want: func(l lick.Lick) bool { return l.Notes[0].Accent }},
+		{do: "mark", value: "bar", want: func(l lick.Lick) bool { return l.Notes[0].Barre }},
+		{do: "meant", value: "note-outside", want: func(l lick.Lick) bool { return l.Notes[0].Means("note-outside") }},
+		{
+			do:    "bend",
+			value: "2",
+			want:  func(l lick.Lick) bool { return l.Notes[0].Bend != nil && l.Notes[0].Bend.Semitones == 2 },
+		},
+		{do: "vibrato", want: func(l lick.Lick) bool { return l.Notes[0].Vibrato != nil }},
+		{do: "otherstring", value: "thicker", want: func(l lick.Lick) bool { return l.Notes[0].String == 2 }},
+		{do: "title", value: "Weir", want: func(l lick.Lick) bool { return l.Title == "Weir" }},
+		{do: "tempo", value: "77", want: func(l lick.Lick) bool { return l.Tempo == 77 }},
+		{do: "meter", value: "3/4", want: func(l lick.Lick) bool { return l.Meter == lick.Meter{Beats: 3, Unit: 4} }},
+		{do: "feel", value: "shuffle", want: func(l lick.Lick) bool { return l.Feel == lick.Shuffle }},
+		{do: "pickup", value: "1/8", want: func(l lick.Lick) bool { return l.Pickup.String() == "1/8" }},
+		{do: "loop", value: "yes", want: func(l lick.Lick) bool { return l.Loop }},
+		{do: "tags", value: "warm-up, barn", want: func(l lick.Lick) bool { return len(l.Tags) == 2 }},
+		{do: "scale", value: "dorian", want: func(l lick.Lick) bool { return l.Key.Scale == "dorian" }},
+		{do: "tonic", value: "C#", want: func(l lick.Lick) bool { return l.Key.Tonic == "C#" }},
+		{do: "propose", want: func(l lick.Lick) bool { return l.Notes[0].Finger == lick.NoFinger }},
 	} {
 		c := newClient(t, boxLine(t, 8))
 		before, _ := c.store.Get(context.Background(), c.id)
@@ -129,12 +146,20 @@ func TestHelpers(t *testing.T) {
 // Of several restringings side by side each is taken as it was shown.
 func TestRestringings(t *testing.T) {
 	l := lick.New()
-	for i, at := range []neck.Place{{String: 5, Fret: 7}, {String: 5, Fret: 10}, {String: 4, Fret: 7}, {String: 4,
-		Fret: 9},
-		{String: 3, Fret: 7}, {String: 3, Fret: 9}, {String: 2, Fret: 8}, {String: 2, Fret: 10}, {String: 1,
-			Fret: 7}, {String: 1, Fret: 12}} {
-		l.Notes = append(l.Notes, lick.Note{At: lick.NewTime(int64(i), 16), Len: lick.NewTime(1, 16), String: at.String,
-			Fret: at.Fret})
+	for i, at := range []neck.Place{{String: 5, Fret: 7}, {String: 5, Fret: 10}, {String: 4, Fret: 7}, {
+		String: 4,
+		Fret:   9,
+	},
+		{String: 3, Fret: 7}, {String: 3, Fret: 9}, {String: 2, Fret: 8}, {String: 2, Fret: 10}, {
+			String: 1,
+			Fret:   7,
+		}, {String: 1, Fret: 12}} {
+		l.Notes = append(l.Notes, lick.Note{
+			At:     lick.NewTime(int64(i), 16),
+			Len:    lick.NewTime(1, 16),
+			String: at.String,
+			Fret:   at.Fret,
+		})
 	}
 	c := newClient(t, l)
 	_, body := c.get(fmt.Sprintf("/licks/%d/ways?value=strings", c.id))

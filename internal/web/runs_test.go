@@ -30,22 +30,51 @@ func TestScreensRefuse(t *testing.T) {
 		status     int
 		want       string
 	}{
-		{"no such scale", at("/runs", "key", "A dorain", "cell", "1"), 422, "dorian"},
-		{"no such step", at("/runs", "key", "A dorian", "cell", "1 z"), 422, "&#34;z&#34;"},
-		{"no room", at("/runs", "key", "A minor pentatonic", "cell", "1", "times", "90"), 422, "room for"},
-		{"no number", at("/runs", "key", "A dorian", "cell", "1", "times", "many"), 422, "whole number"},
-		{"too long", at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"), 422,
-			"more than 2048"},
-		{"unknown lick", at("/runs", "key", "A dorian", "cell", "1", "lick", "999"), 404, "notebook"},
-		{"no such kind", at(lickPath+"/ways", "value", "sideways"), 422, "no kind of ways"},
-		{"turned", at(lickPath+"/ways", "value", "turned", "note", "3"), 200, "Begun on note 3"},
-		{"no bend there", at(lickPath+"/ways", "value", "bend", "note", "1"), 200, "no bend"},
-		{"a tail", at(lickPath+"/ways", "value", "tail", "note", "8"), 200, "Climb to the upper root"},
-		{"moved", at(lickPath+"/ways", "value", "moved"), 200, "a tone up"},
-		{"no chords", at(lickPath+"/ways", "value", "chords"), 200, "A beat later"},
-		{"no such way", at(lickPath+"/hands", "way", "windmill"), 422, "alternate"},
-		{"hands of no lick", "/licks/999/hands", 404, "notebook"},
-		{"markup", at("/runs", "key", "A dorian", "cell", "<script>"), 422, "&lt;script&gt;"},
+		{name: "no such scale", path: at("/runs", "key", "A dorain", "cell", "1"), status: 422, want: "dorian"},
+		{name: "no such step", path: at("/runs", "key", "A dorian", "cell", "1 z"), status: 422, want: "&#34;z&#34;"},
+		{
+			name:   "no room",
+			path:   at("/runs", "key", "A minor pentatonic", "cell", "1", "times", "90"),
+			status: 422,
+			want:   "room for",
+		},
+		{
+			name:   "no number",
+			path:   at("/runs", "key", "A dorian", "cell", "1", "times", "many"),
+			status: 422,
+			want:   "whole number",
+		},
+		{
+			name:   "too long",
+			path:   at("/runs", "key", "A dorian", "cell", "1 2 3 4", "move", "stay", "times", "2000"),
+			status: 422,
+			want:   "more than 2048",
+		},
+		{
+			name:   "unknown lick",
+			path:   at("/runs", "key", "A dorian", "cell", "1", "lick", "999"),
+			status: 404,
+			want:   "notebook",
+		},
+		{name: "no such kind", path: at(lickPath+"/ways", "value", "sideways"), status: 422, want: "no kind of ways"},
+		{
+			name:   "turned",
+			path:   at(lickPath+"/ways", "value", "turned", "note", "3"),
+			status: 200,
+			want:   "Begun on note 3",
+		},
+		{name: "no bend there", path: at(lickPath+"/ways", "value", "bend", "note", "1"), status: 200, want: "no bend"},
+		{
+			name:   "a tail",
+			path:   at(lickPath+"/ways", "value", "tail", "note", "8"),
+			status: 200,
+			want:   "Climb to the upper root",
+		},
+		{name: "moved", path: at(lickPath+"/ways", "value", "moved"), status: 200, want: "a tone up"},
+		{name: "no chords", path: at(lickPath+"/ways", "value", "chords"), status: 200, want: "A beat later"},
+		{name: "no such way", path: at(lickPath+"/hands", "way", "windmill"), status: 422, want: "alternate"},
+		{name: "hands of no lick", path: "/licks/999/hands", status: 404, want: "notebook"},
+		{name: "markup", path: at("/runs", "key", "A dorian", "cell", "<script>"), status: 422, want: "&lt;script&gt;"},
 	} {
 		res, body := c.get(x.path)
 		if res.StatusCode != x.status || !strings.Contains(body, x.want) {
@@ -139,8 +168,13 @@ func TestSavedRecipes(t *testing.T) {
 // take their place say so.
 func TestSetStrokesStay(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
-	form := url.Values{"key": {"A minor pentatonic"}, "at": {"6:5"}, "cell": {"D1 D2 U3"}, "times": {"4"},
-		"pick": {"alternate"}}
+	form := url.Values{
+		"key":   {"A minor pentatonic"},
+		"at":    {"6:5"},
+		"cell":  {"D1 D2 U3"},
+		"times": {"4"},
+		"pick":  {"alternate"},
+	}
 	if _, body := c.get("/runs?" + form.Encode()); !strings.Contains(body, "The cell sets its strokes") {
 		t.Error("the ways that drop the cell's strokes do not say so")
 	}
@@ -213,8 +247,15 @@ func TestOffersAreTaken(t *testing.T) {
 func TestBeginOnSevenStrings(t *testing.T) {
 	c := newClient(t, boxLine(t, 4))
 	seven := url.Values{
-		"tuning": {"E4 B3 G3 D3 A2 E2 B1"}, "gauges": {"10 13 17 26w 36w 46w 60w"}, "scale": {"648"}, "frets": {"24"},
-		"size": {"medium"}, "way": {"alternate"}, "angle": {"either"}, "boxes": {"minor"}, "strict": {"usual"},
+		"tuning": {"E4 B3 G3 D3 A2 E2 B1"},
+		"gauges": {"10 13 17 26w 36w 46w 60w"},
+		"scale":  {"648"},
+		"frets":  {"24"},
+		"size":   {"medium"},
+		"way":    {"alternate"},
+		"angle":  {"either"},
+		"boxes":  {"minor"},
+		"strict": {"usual"},
 	}
 	if res, body := c.post("/player", seven); res.StatusCode != 200 {
 		t.Fatalf("%d %s", res.StatusCode, body)

@@ -141,7 +141,13 @@ func (c *client) edit(do, value string, more ...string) (*http.Response, string)
 	if err != nil {
 		c.t.Fatal(err)
 	}
-	form := url.Values{"rev": {fmt.Sprint(e.Revision)}, "do": {do}, "value": {value}, "note": {"1"}, "lane": {"finger"}}
+	form := url.Values{
+		"rev":   {fmt.Sprint(e.Revision)},
+		"do":    {do},
+		"value": {value},
+		"note":  {"1"},
+		"lane":  {"finger"},
+	}
 	for i := 0; i+1 < len(more); i += 2 {
 		form.Set(more[i], more[i+1])
 	}
@@ -212,59 +218,220 @@ func TestBadInput(t *testing.T) {
 		status int
 		says   string
 	}{
-		{"unknown lick", func() (int, string) { return ask(c.get("/licks/999")) }, 404, "not in the notebook"},
-		{"a word for a number", func() (int, string) { return ask(c.get("/licks/abc")) }, 404, "not in the notebook"},
-		{"unknown page", func() (int, string) { return ask(c.get("/nowhere")) }, 404, "not in the notebook"},
-		{"unknown format", func() (int, string) { return ask(c.get(at + "/export/gif")) }, 404, "not in the notebook"},
-		{"unknown revision", func() (int, string) {
-			return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}))
-		}, 404, "not in the notebook"},
-		{"revision of letters", func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) }, 422,
-			"Rev: &#34;x&#34; does not belong"},
-		{"finger 9", func() (int, string) { return ask(c.edit("finger", "9")) }, 422, "use 0 to 4 or T"},
-		{"fret 99", func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) }, 422, "fret 99 is none"},
-		{"fret −1", func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) }, 422, "fret -1 is none"},
-		{"no place", func() (int, string) { return ask(c.edit("place", "", "to", "x")) }, 422, "is no place"},
-		{"no note", func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) }, 422, "no note 99"},
-		{"tempo 9999", func() (int, string) { return ask(c.edit("tempo", "9999")) }, 422, "tempo must be 10 to 400"},
-		{"tempo of letters", func() (int, string) { return ask(c.edit("tempo", "fast")) }, 422, "is no tempo"},
-		{"tempo NaN", func() (int, string) { return ask(c.edit("tempo", "NaN")) }, 422, "tempo must be"},
-		{"a long title", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 201))) }, 422,
-			"longer than 200"},
-		{"a scale of none", func() (int, string) { return ask(c.edit("scale", "dorain")) }, 422, "nearest are dorian"},
-		{"nothing known", func() (int, string) { return ask(c.edit("dance", "")) }, 422, "nothing that can be done"},
-		{"a fix that is gone", func() (int, string) { return ask(c.edit("fix", "7.7")) }, 422, "no longer there"},
-		{"a form too large", func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 3<<20))) }, 413,
-			"too large"},
-		{"nothing to undo", func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}})) },
-			409, "nothing to undo"},
-		{"half a file", func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) }, 422,
-			"the file is cut off"},
-		{"10 MB of brackets", func() (int, string) {
-			return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20)))
-		}, 422, "not a lick file"},
-		{"20 MB", func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) }, 413, "too large"},
-		{"a picture", func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) }, 422,
-			"no tab here"},
-		{"tones of no scale", func() (int, string) { return ask(c.get("/tones?scale=dorain")) }, 422,
-			"nearest are dorian"},
-		{"tones of no layout", func() (int, string) { return ask(c.get("/tones?layout=spiral")) }, 422, "use box"},
-		{"tones beyond the neck", func() (int, string) { return ask(c.get("/tones?layout=frets:30-34")) }, 422,
-			"beyond this neck"},
-		{"tones of no degree", func() (int, string) { return ask(c.get("/tones?add=x")) }, 422, "not a degree"},
-		{"tones over no chord", func() (int, string) { return ask(c.get("/tones?chord=Hm")) }, 422, "not a note name"},
-		{"a nameless palette", func() (int, string) {
-			return ask(c.post("/tones/saved", url.Values{"name": {" "}}))
-		}, 422, "Give the tones a name"},
-		{"a palette that is not there", func() (int, string) {
-			return ask(c.post("/tones/saved/9/forget", nil))
-		}, 404, "not in the notebook"},
-		{"recoloured to nothing", func() (int, string) { return ask(c.get(at + "/recolour?tonic=A&scale=x")) }, 422,
-			"not a scale"},
-		{"recoloured off the neck", func() (int, string) {
-			return ask(c.get(at + "/recolour?tonic=E&scale=minor+pentatonic&move=sideways"))
-		}, 422, "no way to move"},
-		{"wrong way", func() (int, string) { return ask(c.get(at + "/edit")) }, 405, "cannot be done here"},
+		{
+			name:   "unknown lick",
+			send:   func() (int, string) { return ask(c.get("/licks/999")) },
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name:   "a word for a number",
+			send:   func() (int, string) { return ask(c.get("/licks/abc")) },
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name:   "unknown page",
+			send:   func() (int, string) { return ask(c.get("/nowhere")) },
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name:   "unknown format",
+			send:   func() (int, string) { return ask(c.get(at + "/export/gif")) },
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name: "unknown revision",
+			send: func() (int, string) {
+				return ask(c.post(at+"/edit", url.Values{"rev": {"999"}, "do": {"finger"}, "value": {"2"}, "note": {"1"}}))
+			},
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name:   "revision of letters",
+			send:   func() (int, string) { return ask(c.edit("finger", "2", "rev", "x")) },
+			status: 422,
+			says:   "Rev: &#34;x&#34; does not belong",
+		},
+		{
+			name:   "finger 9",
+			send:   func() (int, string) { return ask(c.edit("finger", "9")) },
+			status: 422,
+			says:   "use 0 to 4 or T",
+		},
+		{
+			name:   "fret 99",
+			send:   func() (int, string) { return ask(c.edit("place", "", "to", "1:99")) },
+			status: 422,
+			says:   "fret 99 is none",
+		},
+		{
+			name:   "fret −1",
+			send:   func() (int, string) { return ask(c.edit("place", "", "to", "1:-1")) },
+			status: 422,
+			says:   "fret -1 is none",
+		},
+		{
+			name:   "no place",
+			send:   func() (int, string) { return ask(c.edit("place", "", "to", "x")) },
+			status: 422,
+			says:   "is no place",
+		},
+		{
+			name:   "no note",
+			send:   func() (int, string) { return ask(c.edit("finger", "1", "note", "99")) },
+			status: 422,
+			says:   "no note 99",
+		},
+		{
+			name:   "tempo 9999",
+			send:   func() (int, string) { return ask(c.edit("tempo", "9999")) },
+			status: 422,
+			says:   "tempo must be 10 to 400",
+		},
+		{
+			name:   "tempo of letters",
+			send:   func() (int, string) { return ask(c.edit("tempo", "fast")) },
+			status: 422,
+			says:   "is no tempo",
+		},
+		{
+			name:   "tempo NaN",
+			send:   func() (int, string) { return ask(c.edit("tempo", "NaN")) },
+			status: 422,
+			says:   "tempo must be",
+		},
+		{
+			name:   "a long title",
+			send:   func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 201))) },
+			status: 422,
+			says:   "longer than 200",
+		},
+		{
+			name:   "a scale of none",
+			send:   func() (int, string) { return ask(c.edit("scale", "dorain")) },
+			status: 422,
+			says:   "nearest are dorian",
+		},
+		{
+			name:   "nothing known",
+			send:   func() (int, string) { return ask(c.edit("dance", "")) },
+			status: 422,
+			says:   "nothing that can be done",
+		},
+		{
+			name:   "a fix that is gone",
+			send:   func() (int, string) { return ask(c.edit("fix", "7.7")) },
+			status: 422,
+			says:   "no longer there",
+		},
+		{
+			name:   "a form too large",
+			send:   func() (int, string) { return ask(c.edit("title", strings.Repeat("a", 3<<20))) },
+			status: 413,
+			says:   "too large",
+		},
+		{
+			name:   "nothing to undo",
+			send:   func() (int, string) { return ask(c.post(at+"/undo", url.Values{"rev": {rev}})) },
+			status: 409,
+			says:   "nothing to undo",
+		},
+		{
+			name:   "half a file",
+			send:   func() (int, string) { return ask(c.upload("a.json", good[:len(good)/2])) },
+			status: 422,
+			says:   "the file is cut off",
+		},
+		{
+			name: "10 MB of brackets",
+			send: func() (int, string) {
+				return ask(c.upload("a.json", bytes.Repeat([]byte("["), 10<<20)))
+			},
+			status: 422,
+			says:   "not a lick file",
+		},
+		{
+			name:   "20 MB",
+			send:   func() (int, string) { return ask(c.upload("a.json", make([]byte, 20<<20))) },
+			status: 413,
+			says:   "too large",
+		},
+		{
+			name:   "a picture",
+			send:   func() (int, string) { return ask(c.upload("a.png", []byte("\x89PNG\r\n\x1a\n"))) },
+			status: 422,
+			says:   "no tab here",
+		},
+		{
+			name:   "tones of no scale",
+			send:   func() (int, string) { return ask(c.get("/tones?scale=dorain")) },
+			status: 422,
+			says:   "nearest are dorian",
+		},
+		{
+			name:   "tones of no layout",
+			send:   func() (int, string) { return ask(c.get("/tones?layout=spiral")) },
+			status: 422,
+			says:   "use box",
+		},
+		{
+			name:   "tones beyond the neck",
+			send:   func() (int, string) { return ask(c.get("/tones?layout=frets:30-34")) },
+			status: 422,
+			says:   "beyond this neck",
+		},
+		{
+			name:   "tones of no degree",
+			send:   func() (int, string) { return ask(c.get("/tones?add=x")) },
+			status: 422,
+			says:   "not a degree",
+		},
+		{
+			name:   "tones over no chord",
+			send:   func() (int, string) { return ask(c.get("/tones?chord=Hm")) },
+			status: 422,
+			says:   "not a note name",
+		},
+		{
+			name: "a nameless palette",
+			send: func() (int, string) {
+				return ask(c.post("/tones/saved", url.Values{"name": {" "}}))
+			},
+			status: 422,
+			says:   "Give the tones a name",
+		},
+		{
+			name: "a palette that is not there",
+			send: func() (int, string) {
+				return ask(c.post("/tones/saved/9/forget", nil))
+			},
+			status: 404,
+			says:   "not in the notebook",
+		},
+		{
+			name:   "recoloured to nothing",
+			send:   func() (int, string) { return ask(c.get(at + "/recolour?tonic=A&scale=x")) },
+			status: 422,
+			says:   "not a scale",
+		},
+		{
+			name: "recoloured off the neck",
+			send: func() (int, string) {
+				return ask(c.get(at + "/recolour?tonic=E&scale=minor+pentatonic&move=sideways"))
+			},
+			status: 422,
+			says:   "no way to move",
+		},
+		{
+			name:   "wrong way",
+			send:   func() (int, string) { return ask(c.get(at + "/edit")) },
+			status: 405,
+			says:   "cannot be done here",
+		},
 	} {
 		status, body := r.send()
 		if status != r.status || !strings.Contains(body, r.says) {
@@ -331,9 +498,15 @@ func TestOnlyWhatChanged(t *testing.T) {
 
 func TestOnlyItsOwnName(t *testing.T) {
 	h := page.OnlyHost(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {}))
-	for host, want := range map[string]int{"127.0.0.1:8080": 200, "localhost:8080": 200, "[::1]:8080": 200,
-		"evil.example": 421, "evil.example:8080": 421,
-		"192.168.7.5:8080": 200, "192.168.7.6:8080": 421} {
+	for host, want := range map[string]int{
+		"127.0.0.1:8080":    200,
+		"localhost:8080":    200,
+		"[::1]:8080":        200,
+		"evil.example":      421,
+		"evil.example:8080": 421,
+		"192.168.7.5:8080":  200,
+		"192.168.7.6:8080":  421,
+	} {
 		req := httptest.NewRequest("GET", "/", nil)
 		req.Host = host
 		req = req.WithContext(context.WithValue(req.Context(), http.LocalAddrContextKey,

@@ -208,15 +208,65 @@ func TestOwnPagesOnly(t *testing.T) {
 		link               bool
 		want               int
 	}{
-		{"cross-site", "POST", "/", false, 403}, {"same-site", "POST", "/", false, 403},
-		{"cross-site", "DELETE", "/", false, 403}, {"cross-site", "GET", "/", true, 200},
-		{"cross-site", "GET", "/licks/1", true, 200}, {"cross-site", "GET", "/", false, 403},
-		{"same-origin", "GET", "/", false, 200}, {"none", "GET", "/", true, 200}, {"", "GET", "/", false, 200},
-		{"cross-site", "GET", "/licks/1/hands", true, 403}, {"cross-site", "GET", "/licks/1/hands", false, 403},
-		{"same-site", "GET", "/notebook.zip", true, 403}, {"cross-site", "GET", "/licks/1/sound.wav", true, 403},
-		{"cross-site", "GET", "/licks/1/mend", true, 403}, {"cross-site", "GET", "/licks/1/export/wav", true, 403},
-		{"cross-site", "GET", "/runs/sound.wav", true, 403}, {"none", "GET", "/notebook.zip", true, 200},
-		{"same-origin", "GET", "/licks/1/hands", false, 200}, {"", "GET", "/licks/1/sound.wav", false, 200},
+		{
+			site:   "cross-site",
+			method: "POST",
+			path:   "/",
+			want:   403,
+		}, {site: "same-site", method: "POST", path: "/", want: 403},
+		{
+			site:   "cross-site",
+			method: "DELETE",
+			path:   "/",
+			want:   403,
+		}, {site: "cross-site", method: "GET", path: "/", link: true, want: 200},
+		{
+			site:   "cross-site",
+			method: "GET",
+			path:   "/licks/1",
+			link:   true,
+			want:   200,
+		}, {site: "cross-site", method: "GET", path: "/", want: 403},
+		{
+			site:   "same-origin",
+			method: "GET",
+			path:   "/",
+			want:   200,
+		}, {site: "none", method: "GET", path: "/", link: true, want: 200}, {method: "GET", path: "/", want: 200},
+		{
+			site:   "cross-site",
+			method: "GET",
+			path:   "/licks/1/hands",
+			link:   true,
+			want:   403,
+		}, {site: "cross-site", method: "GET", path: "/licks/1/hands", want: 403},
+		{
+			site:   "same-site",
+			method: "GET",
+			path:   "/notebook.zip",
+			link:   true,
+			want:   403,
+		}, {site: "cross-site", method: "GET", path: "/licks/1/sound.wav", link: true, want: 403},
+		{
+			site:   "cross-site",
+			method: "GET",
+			path:   "/licks/1/mend",
+			link:   true,
+			want:   403,
+		}, {site: "cross-site", method: "GET", path: "/licks/1/export/wav", link: true, want: 403},
+		{
+			site:   "cross-site",
+			method: "GET",
+			path:   "/runs/sound.wav",
+			link:   true,
+			want:   403,
+		}, {site: "none", method: "GET", path: "/notebook.zip", link: true, want: 200},
+		{
+			site:   "same-origin",
+			method: "GET",
+			path:   "/licks/1/hands",
+			want:   200,
+		}, {method: "GET", path: "/licks/1/sound.wav", want: 200},
 	} {
 		r, err := http.NewRequestWithContext(t.Context(), k.method, c.url+k.path, nil)
 		if err != nil {

@@ -19,6 +19,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"os/exec"
+	"path"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -50,8 +51,8 @@ func all(patterns []string, n int, seed uint64) error {
 	}
 	killed, counted := 0, 0
 	for line := range strings.Lines(string(list)) {
-		dir, path, _ := strings.Cut(strings.TrimSpace(line), "\t")
-		k, c, err := one(dir, path, n, seed)
+		dir, pkg, _ := strings.Cut(strings.TrimSpace(line), "\t")
+		k, c, err := one(dir, pkg, n, seed)
 		if err != nil {
 			return err
 		}
@@ -64,7 +65,7 @@ func all(patterns []string, n int, seed uint64) error {
 }
 
 // one tries a package. Changes that do not compile are replaced by others.
-func one(dir, path string, n int, seed uint64) (killed, counted int, err error) {
+func one(dir, pkg string, n int, seed uint64) (killed, counted int, err error) {
 	changes, err := changesOf(dir)
 	if err != nil {
 		return 0, 0, err
@@ -94,7 +95,7 @@ func one(dir, path string, n int, seed uint64) (killed, counted int, err error) 
 				if c.equivalent() {
 					continue
 				}
-				word, tried := c.try(at, path)
+				word, tried := c.try(at, pkg)
 				mu.Lock()
 				switch {
 				case tried != nil:
@@ -112,7 +113,7 @@ func one(dir, path string, n int, seed uint64) (killed, counted int, err error) 
 	}
 	wg.Wait()
 	if counted > 0 {
-		fmt.Printf("%s: %d of %d killed, %d %%\n", path, killed, counted, 100*killed/counted)
+		fmt.Printf("%s: %d of %d killed, %d %%\n", pkg, killed, counted, 100*killed/counted)
 	}
 	return killed, counted, err
 }
@@ -125,7 +126,7 @@ const (
 )
 
 // try runs the package's tests with the change made; the tree itself is not touched. dir is for its files.
-func (c change) try(dir, path string) (word string, err error) {
+func (c change) try(dir, pkg string) (word string, err error) {
 	data, err := os.ReadFile(c.file)
 	if err != nil {
 		return "", err
@@ -139,17 +140,43 @@ func (c change) try(dir, path string) (word string, err error) {
 	if err := errors.Join(os.WriteFile(file, changed, 0o600), os.WriteFile(overlay, replace, 0o600)); err != nil {
 		return "", err
 	}
+	for _, tested := range holders(filepath.Dir(c.file), pkg) {
+		if word, err := c.tryOn(tested, dir, overlay); word != survives || err != nil {
+			return word, err
+		}
+	}
+	return survives, nil
+}
+
+// tested is a package whose tests look at a change.
+type tested struct{ dir, path string }
+
+// holders are the package itself and the one of the folder above, where that has tests: it puts rooms together and
+// tries them so.
+func holders(dir, pkg string) []tested {
+	out := []tested{{dir, pkg}}
+	above := filepath.Dir(dir)
+	if files, err := filepath.Glob(filepath.Join(above, "*_test.go")); err == nil && len(files) > 0 {
+		if source, err := filepath.Glob(filepath.Join(above, "*.go")); err == nil && len(source) > len(files) {
+			out = append(out, tested{above, path.Dir(pkg)})
+		}
+	}
+	return out
+}
+
+// tryOn runs the tests of one package with the overlay.
+func (c change) tryOn(x tested, dir, overlay string) (word string, err error) {
 	ctx, end := context.WithTimeout(context.Background(), mostTime)
 	defer end()
 	env := append(os.Environ(), "CGO_ENABLED=0")
 	binary := filepath.Join(dir, "test")
-	build := exec.CommandContext(ctx, "go", "test", "-c", "-vet=off", "-overlay", overlay, "-o", binary, path)
+	build := exec.CommandContext(ctx, "go", "test", "-c", "-vet=off", "-overlay", overlay, "-o", binary, x.path)
 	build.Env = env
 	if build.Run() != nil {
 		return broken, nil
 	}
 	test := exec.CommandContext(ctx, binary, "-test.failfast")
-	test.Dir, test.Env = filepath.Dir(c.file), env
+	test.Dir, test.Env = x.dir, env
 	defer os.Remove(binary)
 	if test.Run() != nil {
 		return noticed, nil

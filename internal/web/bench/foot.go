@@ -68,94 +68,94 @@ func (r keyRow) again() string {
 
 var (
 	countKeys = []keyRow{
-		{"1", "1 whole", "length", "1"},
-		{"2", "1/2", "length", "1/2"},
-		{"3", "1/4", "length", "1/4"},
-		{"4", "1/8", "length", "1/8"},
-		{"5", "1/12 triplet", "length", "1/12"},
-		{"6", "1/16", "length", "1/16"},
-		{"7", "1/24", "length", "1/24"},
-		{"8", "1/32", "length", "1/32"},
-		{"9", "close the rest", "unrest", ""},
-		{"0", "rest before", "rest", ""},
-		{"W", "dotted", "longer", "3/2"},
+		{digit: "1", label: "1 whole", do: "length", value: "1"},
+		{digit: "2", label: "1/2", do: "length", value: "1/2"},
+		{digit: "3", label: "1/4", do: "length", value: "1/4"},
+		{digit: "4", label: "1/8", do: "length", value: "1/8"},
+		{digit: "5", label: "1/12 triplet", do: "length", value: "1/12"},
+		{digit: "6", label: "1/16", do: "length", value: "1/16"},
+		{digit: "7", label: "1/24", do: "length", value: "1/24"},
+		{digit: "8", label: "1/32", do: "length", value: "1/32"},
+		{digit: "9", label: "close the rest", do: "unrest"},
+		{digit: "0", label: "rest before", do: "rest"},
+		{digit: "W", label: "dotted", do: "longer", value: "3/2"},
 	}
 	fingerKeys = []keyRow{
-		{"1", "index", "finger", "1"},
-		{"2", "middle", "finger", "2"},
-		{"3", "ring", "finger", "3"},
-		{"4", "little", "finger", "4"},
-		{"5", "thumb", "finger", "T"},
-		{"6", "barre", "mark", "bar"},
-		{"0", "propose", "finger", ""},
+		{digit: "1", label: "index", do: "finger", value: "1"},
+		{digit: "2", label: "middle", do: "finger", value: "2"},
+		{digit: "3", label: "ring", do: "finger", value: "3"},
+		{digit: "4", label: "little", do: "finger", value: "4"},
+		{digit: "5", label: "thumb", do: "finger", value: "T"},
+		{digit: "6", label: "barre", do: "mark", value: "bar"},
+		{digit: "0", label: "propose", do: "finger"},
 	}
 	strokeKeys = []keyRow{
-		{"1", "down", "stroke", "down"},
-		{"2", "up", "stroke", "up"},
-		{"3", "p", "stroke", "p"},
-		{"4", "i", "stroke", "i"},
-		{"5", "m", "stroke", "m"},
-		{"6", "a", "stroke", "a"},
-		{"7", "accent", "mark", "accent"},
-		{"8", "dead", "mark", "mute"},
-		{"9", "rake", "mark", "rake"},
-		{"W", "palm muted", "mark", "palm"},
-		{"X", "ghost note", "mark", "ghost"},
-		{"0", "propose", "stroke", ""},
+		{digit: "1", label: "down", do: "stroke", value: "down"},
+		{digit: "2", label: "up", do: "stroke", value: "up"},
+		{digit: "3", label: "p", do: "stroke", value: "p"},
+		{digit: "4", label: "i", do: "stroke", value: "i"},
+		{digit: "5", label: "m", do: "stroke", value: "m"},
+		{digit: "6", label: "a", do: "stroke", value: "a"},
+		{digit: "7", label: "accent", do: "mark", value: "accent"},
+		{digit: "8", label: "dead", do: "mark", value: "mute"},
+		{digit: "9", label: "rake", do: "mark", value: "rake"},
+		{digit: "W", label: "palm muted", do: "mark", value: "palm"},
+		{digit: "X", label: "ghost note", do: "mark", value: "ghost"},
+		{digit: "0", label: "propose", do: "stroke"},
 	}
 	slurKeys = []keyRow{
-		{"1", "hammer", "slur", "hammer"},
-		{"2", "pull", "slur", "pull"},
-		{"3", "slide", "slur", "slide"},
-		{"4", "shift", "slur", "shift"},
-		{"5", "in from below", "slidein", "below"},
-		{"6", "in from above", "slidein", "above"},
-		{"0", "pick it", "slur", ""},
+		{digit: "1", label: "hammer", do: "slur", value: "hammer"},
+		{digit: "2", label: "pull", do: "slur", value: "pull"},
+		{digit: "3", label: "slide", do: "slur", value: "slide"},
+		{digit: "4", label: "shift", do: "slur", value: "shift"},
+		{digit: "5", label: "in from below", do: "slidein", value: "below"},
+		{digit: "6", label: "in from above", do: "slidein", value: "above"},
+		{digit: "0", label: "pick it", do: "slur"},
 	}
 	bendKeys = []keyRow{
-		{"1", "half", "bend", "1"},
-		{"2", "full", "bend", "2"},
-		{"3", "one and a half", "bend", "3"},
-		{"4", "curl", "bend", "0.5"},
-		{"5", "double", "bend", "4"},
-		{"6", "release", "bendshape", "bend-release"},
-		{"7", "bent before", "bendshape", "prebend"},
-		{"8", "vibrato", "vibrato", "wide slow"},
-		{"9", "other way", "push", "thin"},
-		{"0", "none", "bend", ""},
+		{digit: "1", label: "half", do: "bend", value: "1"},
+		{digit: "2", label: "full", do: "bend", value: "2"},
+		{digit: "3", label: "one and a half", do: "bend", value: "3"},
+		{digit: "4", label: "curl", do: "bend", value: "0.5"},
+		{digit: "5", label: "double", do: "bend", value: "4"},
+		{digit: "6", label: "release", do: "bendshape", value: "bend-release"},
+		{digit: "7", label: "bent before", do: "bendshape", value: "prebend"},
+		{digit: "8", label: "vibrato", do: "vibrato", value: "wide slow"},
+		{digit: "9", label: "other way", do: "push", value: "thin"},
+		{digit: "0", label: "none", do: "bend"},
 	}
 	selectionKeys = []keyRow{
-		{"1", "a tone up", "move", "1 degrees"},
-		{"2", "a tone down", "move", "-1 degrees"},
-		{"3", "a fret up", "move", "1 frets"},
-		{"4", "a fret down", "move", "-1 frets"},
-		{"5", "thinner string", "move", "-1 strings"},
-		{"6", "thicker string", "move", "1 strings"},
-		{"7", "an octave up", "move", "1 octaves"},
-		{"8", "an octave down", "move", "-1 octaves"},
-		{"9", "twice as long", "longer", ""},
-		{"0", "half as long", "shorter", ""},
-		{"W", "palm muted", "mark", "palm"},
-		{"X", "ghost notes", "mark", "ghost"},
+		{digit: "1", label: "a tone up", do: "move", value: "1 degrees"},
+		{digit: "2", label: "a tone down", do: "move", value: "-1 degrees"},
+		{digit: "3", label: "a fret up", do: "move", value: "1 frets"},
+		{digit: "4", label: "a fret down", do: "move", value: "-1 frets"},
+		{digit: "5", label: "thinner string", do: "move", value: "-1 strings"},
+		{digit: "6", label: "thicker string", do: "move", value: "1 strings"},
+		{digit: "7", label: "an octave up", do: "move", value: "1 octaves"},
+		{digit: "8", label: "an octave down", do: "move", value: "-1 octaves"},
+		{digit: "9", label: "twice as long", do: "longer"},
+		{digit: "0", label: "half as long", do: "shorter"},
+		{digit: "W", label: "palm muted", do: "mark", value: "palm"},
+		{digit: "X", label: "ghost notes", do: "mark", value: "ghost"},
 	}
 	noteActs = []keyRow{
-		{"Enter", "new note", "insert", ""},
-		{"−", "delete", "remove", ""},
-		{"_", "leave a rest", "remove", "rest"},
-		{"S", "select", "select", ""},
-		{"", "paste", "paste", ""},
+		{digit: "Enter", label: "new note", do: "insert"},
+		{digit: "−", label: "delete", do: "remove"},
+		{digit: "_", label: "leave a rest", do: "remove", value: "rest"},
+		{digit: "S", label: "select", do: "select"},
+		{label: "paste", do: "paste"},
 	}
 	selectionActs = []keyRow{
-		{"S", "more", "select", ""},
-		{"", "copy", "copy", ""},
-		{"", "cut", "cut", ""},
-		{"", "paste", "paste", ""},
-		{"Enter", "once more", "duplicate", ""},
-		{"−", "delete", "remove", ""},
-		{"_", "leave rests", "remove", "rest"},
-		{"Esc", "let go", "unselect", ""},
+		{digit: "S", label: "more", do: "select"},
+		{label: "copy", do: "copy"},
+		{label: "cut", do: "cut"},
+		{label: "paste", do: "paste"},
+		{digit: "Enter", label: "once more", do: "duplicate"},
+		{digit: "−", label: "delete", do: "remove"},
+		{digit: "_", label: "leave rests", do: "remove", value: "rest"},
+		{digit: "Esc", label: "let go", do: "unselect"},
 	}
-	emptyActs = []keyRow{{"", "paste", "paste", ""}}
+	emptyActs = []keyRow{{label: "paste", do: "paste"}}
 )
 
 // plain says of a key that it is never lit.
@@ -199,21 +199,27 @@ func footOf(v *benchView, g neck.Guitar) footView {
 func keysOf(v *benchView) footView {
 	i := v.Caret.Note - 1
 	if i >= len(v.Lick.Notes) {
-		return footView{Title: "The next note", Detail: "Type a fret on a string, or click the neck.",
+		return footView{
+			Title:  "The next note",
+			Detail: "Type a fret on a string, or click the neck.",
 			Lanes: []laneKeys{
 				{Lane: "place", Title: "Place", Hint: "digits: the fret", Frets: fretKeys(v)},
 				nextKeys(v),
 			},
-			Acts: fixedKeys(emptyActs, plain)}
+			Acts: fixedKeys(emptyActs, plain),
+		}
 	}
 	if rs := v.Caret.selected(v.Lick); rs != nil {
 		words := rs.Words()
 		keys := fixedKeys(selectionKeys, func(k keyRow) bool {
 			return k.do == "mark" && rs.All(func(i int) bool { return v.Lick.Notes[i].Marked(lick.Mark(k.value)) })
 		})
-		return footView{Title: page.SentenceCase(words), Detail: "Selected: what is done here is done to all of them.",
-			Lanes: []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: keys}},
-			Acts:  fixedKeys(selectionActs, plain)}
+		return footView{
+			Title:  page.SentenceCase(words),
+			Detail: "Selected: what is done here is done to all of them.",
+			Lanes:  []laneKeys{{Lane: selectionLane, Title: "Move and stretch", Keys: keys}},
+			Acts:   fixedKeys(selectionActs, plain),
+		}
 	}
 	n, filled, rn := v.Lick.Notes[i], v.Report.Lick.Notes[i], v.Report.Notes[i]
 	f := footView{Title: fmt.Sprintf("Note %d", i+1)}
@@ -239,10 +245,17 @@ func keysOf(v *benchView) footView {
 		{Lane: "count", Title: "Length", Keys: fixedKeys(countKeys, func(k keyRow) bool {
 			return k.do == "length" && k.value == n.Len.String()
 		})},
-		{Lane: "place", Title: "Place", Hint: "digits: the fret on this string; with Shift it sounds too",
-			Frets: fretKeys(v)},
-		{Lane: "chord", Title: "Chord",
-			Hint: "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go"},
+		{
+			Lane:  "place",
+			Title: "Place",
+			Hint:  "digits: the fret on this string; with Shift it sounds too",
+			Frets: fretKeys(v),
+		},
+		{
+			Lane:  "chord",
+			Title: "Chord",
+			Hint:  "type it from here on: Am7, or 4m7 in the key; Enter takes it, Delete lets it go",
+		},
 		degreeKeys(p, hasKey, v.Lick, i),
 		{Lane: "finger", Title: "Finger", Keys: fixedKeys(fingerKeys, func(k keyRow) bool {
 			return k.do == "mark" && n.Barre ||
@@ -270,8 +283,12 @@ func fretKeys(v *benchView) []key {
 	out := make([]key, 0, v.Frets+1)
 	for f := range v.Frets + 1 {
 		i := v.Caret.Note - 1
-		out = append(out, key{Label: strconv.Itoa(f), Do: "fret", Value: strconv.Itoa(f),
-			On: i < len(v.Lick.Notes) && v.Lick.Notes[i].Fret == f})
+		out = append(out, key{
+			Label: strconv.Itoa(f),
+			Do:    "fret",
+			Value: strconv.Itoa(f),
+			On:    i < len(v.Lick.Notes) && v.Lick.Notes[i].Fret == f,
+		})
 	}
 	return out
 }
@@ -283,8 +300,13 @@ func nextKeys(v *benchView) laneKeys {
 	lk := laneKeys{Lane: "count", Title: "Length of the next note"}
 	for _, k := range countKeys {
 		if k.do == "length" {
-			lk.Keys = append(lk.Keys, key{Digit: k.digit, Label: k.label, Do: "next", Value: k.value,
-				On: k.value == now})
+			lk.Keys = append(lk.Keys, key{
+				Digit: k.digit,
+				Label: k.label,
+				Do:    "next",
+				Value: k.value,
+				On:    k.value == now,
+			})
 		}
 	}
 	return lk
@@ -294,8 +316,11 @@ func nextKeys(v *benchView) laneKeys {
 // A bend below a whole step, and one of the index, has no helpers to choose: there is nobody
 // behind the index, and less than a step needs none (common practice).
 func bendLane(n, filled lick.Note, rn judge.Note, tuned int) laneKeys {
-	lane := laneKeys{Lane: "bend", Title: "Bend",
-		Keys: fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) })}
+	lane := laneKeys{
+		Lane:  "bend",
+		Title: "Bend",
+		Keys:  fixedKeys(bendKeys, func(k keyRow) bool { return bendKeyOn(n, k) }),
+	}
 	if n.Bend == nil {
 		return lane
 	}

@@ -12,8 +12,18 @@ import (
 // A window of frets is five wide at least, and lies on the neck.
 func TestParseWindow(t *testing.T) {
 	g := neck.Standard()
-	for in, want := range map[string]bool{"3-12": true, "0-4": true, "3-6": false, "-1-9": false, "9-3": false,
-		"3": false, "a-b": false, "0-99": false, "": false, "18-22": true} {
+	for in, want := range map[string]bool{
+		"3-12":  true,
+		"0-4":   true,
+		"3-6":   false,
+		"-1-9":  false,
+		"9-3":   false,
+		"3":     false,
+		"a-b":   false,
+		"0-99":  false,
+		"":      false,
+		"18-22": true,
+	} {
 		if _, _, ok := parseWindow(in, g); ok != want {
 			t.Errorf("%q: %t", in, ok)
 		}
@@ -32,12 +42,12 @@ func TestFollow(t *testing.T) {
 		wantNote   int
 		wantSelect string
 	}{
-		{"finger", "", 2, base, 2, ""},
-		{"place", "", 5, one, 6, ""},
-		{"place", "", 2, base, 2, ""},
-		{"insert", "", 2, one, 3, ""},
-		{"paste", "", 4, longer, 6, "5-6"},
-		{"duplicate", "3-4", 3, longer, 6, "5-6"},
+		{do: "finger", note: 2, next: base, wantNote: 2},
+		{do: "place", note: 5, next: one, wantNote: 6},
+		{do: "place", note: 2, next: base, wantNote: 2},
+		{do: "insert", note: 2, next: one, wantNote: 3},
+		{do: "paste", note: 4, next: longer, wantNote: 6, wantSelect: "5-6"},
+		{do: "duplicate", sel: "3-4", note: 3, next: longer, wantNote: 6, wantSelect: "5-6"},
 	} {
 		got := follow(benchForm{Do: c.do, caret: caret{Note: c.note, Sel: c.sel}}, base, c.next)
 		if got.Note != c.wantNote || got.Sel != c.wantSelect {

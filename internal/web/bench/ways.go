@@ -41,18 +41,36 @@ const handsKind = "hands"
 // wayKinds are the tabs of the sheet.
 var wayKinds = []wayKind{
 	{Name: handsKind, Title: "Other hands"},
-	{"strings", "Other strings", Screen.restrings, "No neighbouring strings make the string changes cleaner."},
-	{"moved", "Elsewhere", fixed(wayWord{"string:-1", "The same frets, a string thinner", ""},
-		wayWord{"string:1", "The same frets, a string thicker", ""},
-		wayWord{"degree:1", "The same figure, a tone up", ""}, wayWord{"degree:-1", "The same figure, a tone down", ""},
-		wayWord{"octave", "An octave up", ""}, wayWord{"-octave", "An octave down", ""}),
-		"There is no room elsewhere on this neck."},
-	{"turned", "Turned", turnedWords, "There must be two notes or more to turn."},
-	{"bend", "Another bend", Screen.partWords,
-		"There is no bend under the caret that could be another; the lick needs its tones chosen."},
-	{"tail", "Another ending", Screen.partWords, "There is no other ending from here; stand on a note with others " +
-		"after it, in a lick with its tones chosen."},
-	{"chords", "Over the bars", overWords, "Write chords under the line first."},
+	{
+		Name:  "strings",
+		Title: "Other strings",
+		words: Screen.restrings,
+		none:  "No neighbouring strings make the string changes cleaner.",
+	},
+	{
+		Name:  "moved",
+		Title: "Elsewhere",
+		words: fixed(wayWord{"string:-1", "The same frets, a string thinner", ""},
+			wayWord{"string:1", "The same frets, a string thicker", ""},
+			wayWord{"degree:1", "The same figure, a tone up", ""}, wayWord{"degree:-1", "The same figure, a tone down", ""},
+			wayWord{"octave", "An octave up", ""}, wayWord{"-octave", "An octave down", ""}),
+		none: "There is no room elsewhere on this neck.",
+	},
+	{Name: "turned", Title: "Turned", words: turnedWords, none: "There must be two notes or more to turn."},
+	{
+		Name:  "bend",
+		Title: "Another bend",
+		words: Screen.partWords,
+		none:  "There is no bend under the caret that could be another; the lick needs its tones chosen.",
+	},
+	{
+		Name:  "tail",
+		Title: "Another ending",
+		words: Screen.partWords,
+		none: "There is no other ending from here; stand on a note with others " +
+			"after it, in a lick with its tones chosen.",
+	},
+	{Name: "chords", Title: "Over the bars", words: overWords, none: "Write chords under the line first."},
 }
 
 // fixed are words that do not depend on the line.
@@ -221,8 +239,17 @@ func wayTitle(use string) string {
 			}
 		}
 	}
-	return map[string]string{"backwards": "Backwards", "mirror": "The mirror", "rotate": "Begun elsewhere",
-		"octave": "An octave up", "-octave": "An octave down", "restring": "Restrung", "bend": "Another bend",
-		"tail": "Another ending", "string": "The same frets elsewhere", "degree": "The same figure elsewhere",
-		"over": "Moved over its chords"}[word]
+	return map[string]string{
+		"backwards": "Backwards",
+		"mirror":    "The mirror",
+		"rotate":    "Begun elsewhere",
+		"octave":    "An octave up",
+		"-octave":   "An octave down",
+		"restring":  "Restrung",
+		"bend":      "Another bend",
+		"tail":      "Another ending",
+		"string":    "The same frets elsewhere",
+		"degree":    "The same figure elsewhere",
+		"over":      "Moved over its chords",
+	}[word]
 }

@@ -56,8 +56,14 @@ func (a Screen) whom(w http.ResponseWriter, r *http.Request) error {
 		if err != nil {
 			return err
 		}
-		row := whomRow{Key: p.Who.Key, Name: p.Who.Name, Class: rep.Verdict.String(),
-			Word: view.SentenceWord(rep.Verdict), Upto: view.CeilingWord(rep), Now: p == page.Playing(r.Context())}
+		row := whomRow{
+			Key:   p.Who.Key,
+			Name:  p.Who.Name,
+			Class: rep.Verdict.String(),
+			Word:  view.SentenceWord(rep.Verdict),
+			Upto:  view.CeilingWord(rep),
+			Now:   p == page.Playing(r.Context()),
+		}
 		row.Own = slices.ContainsFunc(own.Lick.Notes, func(n lick.Note) bool { _, ok := n.Own[p.Who.Key]; return ok })
 		v.Rows = append(v.Rows, row)
 	}
@@ -99,7 +105,7 @@ func (a Screen) suiting(ctx context.Context, e store.Entry) ([]suit, error) {
 	offer := func(kind, title, why string, r *judge.Report) {
 		if id := judge.HandsID(r.Lick); !seen[id] && better(r, before) {
 			seen[id] = true
-			out = append(out, suit{kind + ":" + id, title, why, r})
+			out = append(out, suit{use: kind + ":" + id, title: title, why: why, report: r})
 		}
 	}
 	for _, free := range []bool{false, true} {

@@ -100,8 +100,17 @@ func (a Screen) changesView(ctx context.Context, e store.Entry, f changesForm,
 	}
 	r := changes.Read(judged)
 	ref := page.RefOf(ctx, e.ID)
-	v := &changesPage{ID: e.ID, Ref: ref, Rev: e.Revision, Title: view.TitleOf(l), Text: changes.Text(l),
-		Tempo: l.Tempo, Clean: rep.Ceiling.Whole(), By: f.By, Fret: f.Fret}
+	v := &changesPage{
+		ID:    e.ID,
+		Ref:   ref,
+		Rev:   e.Revision,
+		Title: view.TitleOf(l),
+		Text:  changes.Text(l),
+		Tempo: l.Tempo,
+		Clean: rep.Ceiling.Whole(),
+		By:    f.By,
+		Fret:  f.Fret,
+	}
 	chosen := min(max(0, f.Chord-1), len(r.Chords)-1)
 	link := func(k int) string { return to(k+1, f.By, f.Fret) }
 	for _, by := range [][2]string{{"the key’s scale", ""}, {"each chord’s own", "chord"}} {
@@ -327,8 +336,13 @@ func (v *changesPage) over(l lick.Lick, r changes.Report, k int) {
 	v.Added = strings.Join(l.KeyAt(c.At).Add, ", ")
 	f := changes.FitOver(p, c.Chord, next)
 	for _, t := range f.Tones {
-		v.Tones = append(v.Tones, overRow{t.Tone.Degree.Pretty(), t.Tone.Name.Pretty(), t.Degree.Pretty(),
-			t.Role.Meaning(), string(t.Role)})
+		v.Tones = append(v.Tones, overRow{
+			Degree: t.Tone.Degree.Pretty(),
+			Name:   t.Tone.Name.Pretty(),
+			Over:   t.Degree.Pretty(),
+			Words:  t.Role.Meaning(),
+			Role:   string(t.Role),
+		})
 	}
 	if next != nil {
 		names := text.Map(f.Shared, func(t music.Tone) string { return t.Name.Pretty() })

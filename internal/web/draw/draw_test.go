@@ -89,8 +89,12 @@ func report(t *testing.T) *judge.Report {
 	l := lick.New()
 	step := lick.NewTime(1, 16)
 	for i, n := range []lick.Note{{String: 3, Fret: 5}, {String: 3, Fret: 7, Slur: lick.Slide}, {String: 2, Fret: 5},
-		{String: 2, Fret: 8, Slur: lick.Hammer}, {String: 3, Fret: 7, Bend: &lick.Bend{Semitones: 2, Shape: "bend"},
-			Accent: true}} {
+		{String: 2, Fret: 8, Slur: lick.Hammer}, {
+			String: 3,
+			Fret:   7,
+			Bend:   &lick.Bend{Semitones: 2, Shape: "bend"},
+			Accent: true,
+		}} {
 		n.At, n.Len = step.Times(int64(i)), step
 		l.Notes = append(l.Notes, n)
 	}
@@ -109,8 +113,12 @@ func TestRunDrawing(t *testing.T) {
 	r := report(t)
 	d := parse(
 		t,
-		RunSVG(r, []RunCell{{0, 2, "1", false}, {2, 4, "2", false}, {4, 5, `<b>"land"</b>`, true}},
-			[]RunCell{{0, 5, "box 1", false}}, []string{"E", "B", "G", "D", "A", "E"}),
+		RunSVG(r, []RunCell{
+			{From: 0, To: 2, Label: "1"},
+			{From: 2, To: 4, Label: "2"},
+			{From: 4, To: 5, Label: `<b>"land"</b>`, Last: true},
+		},
+			[]RunCell{{From: 0, To: 5, Label: "box 1"}}, []string{"E", "B", "G", "D", "A", "E"}),
 	)
 	labelled(t, "the run", d)
 	if got := d.class("bracketname").texts(); got != `1 2 <b>"land"</b>` {
@@ -219,11 +227,26 @@ func TestDrawingsEscape(t *testing.T) {
 	evil := `"><script>alert(1)</script>`
 	g := neck.Standard()
 	for name, h := range map[string]template.HTML{
-		"neck": NeckSVG(Neck{Guitar: g, To: 12, Label: evil, Marks: []Mark{{Place: neck.Place{String: 1, Fret: 5},
-			Label: evil, Notes: []int{1}}}}),
-		"ledger": LedgerSVG(Ledger{Strings: []string{evil, "B"}, Columns: []Column{{Count: evil, Length: evil,
-			RestFor: evil, Cells: []Cell{{Number: 1, String: 1, Fret: 5, Degree: evil, Finger: evil, BendTo: evil,
-				SlurFrom: -1, Bend: &lick.Bend{Semitones: 2, Shape: "bend"}}}}}}),
+		"neck": NeckSVG(Neck{Guitar: g, To: 12, Label: evil, Marks: []Mark{{
+			Place: neck.Place{String: 1, Fret: 5},
+			Label: evil,
+			Notes: []int{1},
+		}}}),
+		"ledger": LedgerSVG(Ledger{Strings: []string{evil, "B"}, Columns: []Column{{
+			Count:   evil,
+			Length:  evil,
+			RestFor: evil,
+			Cells: []Cell{{
+				Number:   1,
+				String:   1,
+				Fret:     5,
+				Degree:   evil,
+				Finger:   evil,
+				BendTo:   evil,
+				SlurFrom: -1,
+				Bend:     &lick.Bend{Semitones: 2, Shape: "bend"},
+			}},
+		}}}),
 		"names": NamesSVG(Ledger{Strings: []string{evil, "B"}}),
 		"force": ForceSVG(Neck{Guitar: g, To: 12, Area: [2]int{3, 6}}, []neck.Newtons{20, 18, 16, 14}, evil),
 		"bar":   BarSVG(100, 120, 140, 158),
@@ -295,8 +318,12 @@ func TestSignsOfTouch(t *testing.T) {
 func TestNeckShowsSlidesAndReleases(t *testing.T) {
 	at := func(from, to int) string {
 		p := neck.Place{String: 3, Fret: from}
-		return string(NeckSVG(Neck{Guitar: neck.Standard(), From: 1, To: 15,
-			Select: &Selection{Place: neck.Place{String: 3, Fret: to}, From: p, HasFrom: true, SlideFrom: &p}}))
+		return string(NeckSVG(Neck{
+			Guitar: neck.Standard(),
+			From:   1,
+			To:     15,
+			Select: &Selection{Place: neck.Place{String: 3, Fret: to}, From: p, HasFrom: true, SlideFrom: &p},
+		}))
 	}
 	head := regexp.MustCompile(`class="neckslidehead" d="M([\d.]+) ([\d.]+)L([\d.]+) `)
 	for _, c := range []struct {
@@ -318,8 +345,16 @@ func TestNeckShowsSlidesAndReleases(t *testing.T) {
 		}
 	}
 	bent := func(release bool) int {
-		return strings.Count(string(NeckSVG(Neck{Guitar: neck.Standard(), From: 1, To: 15,
-			Select: &Selection{Place: neck.Place{String: 2, Fret: 8}, Bent: true, Release: release}})), `class="neckbendhead"`)
+		return strings.Count(string(NeckSVG(Neck{
+			Guitar: neck.Standard(),
+			From:   1,
+			To:     15,
+			Select: &Selection{
+				Place:   neck.Place{String: 2, Fret: 8},
+				Bent:    true,
+				Release: release,
+			},
+		})), `class="neckbendhead"`)
 	}
 	if bent(false) != 1 || bent(true) != 2 {
 		t.Errorf("%d heads of a bend, %d of one with a release", bent(false), bent(true))

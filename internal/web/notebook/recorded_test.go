@@ -8,7 +8,7 @@ import (
 
 // The room's pages and answers are as they were recorded.
 func TestRecorded(t *testing.T) {
-	webtest.Demo(t).Recorded(
+	webtest.Demo(t).Until("/", "17 licks: 13 flow").Recorded(
 		webtest.Ask{Name: "page", Path: "/"},
 		webtest.Ask{Name: "sorted", Path: "/?sort=title"},
 		webtest.Ask{Name: "find", Path: "/?find=sweep"},

@@ -147,7 +147,7 @@ func (a *Site) Overview(ctx context.Context) (store.Counts, []string, error) {
 	}
 	tags, err := a.Store.Tags(ctx, maxTags)
 	if err == nil {
-		a.whole.Store(who, &overviewed{writes, key, counts, tags})
+		a.whole.Store(who, &overviewed{writes: writes, player: key, counts: counts, tags: tags})
 	}
 	return counts, tags, err
 }

@@ -95,11 +95,27 @@ func formOf(p player.Profile) playerForm {
 		return strconv.FormatFloat(x, 'f', -1, 64)
 	}
 	whole := func(n int) string { return num(float64(n)) }
-	return playerForm{Tuning: p.Tuning, Scale: num(p.Scale), Frets: whole(p.Frets), Gauges: p.Gauges,
-		Left: p.LeftHanded, Size: p.Size, Sixteenths: num(p.Sixteenths), Hammering: num(p.Hammering),
-		HoldFrom: whole(p.HoldFrom), HoldTo: whole(p.HoldTo), BendString: whole(p.BendString),
-		BendFret: whole(p.BendFret), Way: p.Way, Angle: p.Angle, Boxes: p.Boxes,
-		Strict: p.Strict, BendFinger: p.BendFinger, Helpers: string(helping(p.Helpers)), Declined: p.Declined}
+	return playerForm{
+		Tuning:     p.Tuning,
+		Scale:      num(p.Scale),
+		Frets:      whole(p.Frets),
+		Gauges:     p.Gauges,
+		Left:       p.LeftHanded,
+		Size:       p.Size,
+		Sixteenths: num(p.Sixteenths),
+		Hammering:  num(p.Hammering),
+		HoldFrom:   whole(p.HoldFrom),
+		HoldTo:     whole(p.HoldTo),
+		BendString: whole(p.BendString),
+		BendFret:   whole(p.BendFret),
+		Way:        p.Way,
+		Angle:      p.Angle,
+		Boxes:      p.Boxes,
+		Strict:     p.Strict,
+		BendFinger: p.BendFinger,
+		Helpers:    string(helping(p.Helpers)),
+		Declined:   p.Declined,
+	}
 }
 
 // helping is the habit as the form names it.
@@ -114,19 +130,41 @@ func helping(word string) player.Helping {
 // profile reads the form; an error names the field. An empty number is a measurement that was not taken. Whether the
 // numbers make a guitar and a hand is player.Profile's to say.
 func (f playerForm) profile() (player.Profile, error) {
-	p := player.Profile{Tuning: strings.TrimSpace(f.Tuning), Gauges: strings.TrimSpace(f.Gauges),
-		LeftHanded: f.Left, Size: f.Size, Way: f.Way, Angle: f.Angle, Boxes: f.Boxes,
-		Strict: f.Strict, BendFinger: f.BendFinger, Helpers: f.Helpers, Habits: strings.Join(f.Own, "; "),
-		Declined: strings.TrimSpace(f.Declined)}
+	p := player.Profile{
+		Tuning:     strings.TrimSpace(f.Tuning),
+		Gauges:     strings.TrimSpace(f.Gauges),
+		LeftHanded: f.Left,
+		Size:       f.Size,
+		Way:        f.Way,
+		Angle:      f.Angle,
+		Boxes:      f.Boxes,
+		Strict:     f.Strict,
+		BendFinger: f.BendFinger,
+		Helpers:    f.Helpers,
+		Habits:     strings.Join(f.Own, "; "),
+		Declined:   strings.TrimSpace(f.Declined),
+	}
 	for _, n := range []struct {
 		what, text string
 		real       *float64
 		whole      *int
 	}{
-		{"scale length", f.Scale, &p.Scale, nil}, {"frets", f.Frets, nil, &p.Frets},
-		{"sixteenths", f.Sixteenths, &p.Sixteenths, nil}, {"hammering", f.Hammering, &p.Hammering, nil},
-		{"index at fret", f.HoldFrom, nil, &p.HoldFrom}, {"little finger at fret", f.HoldTo, nil, &p.HoldTo},
-		{"bend on string", f.BendString, nil, &p.BendString}, {"bend at fret", f.BendFret, nil, &p.BendFret},
+		{what: "scale length", text: f.Scale, real: &p.Scale}, {what: "frets", text: f.Frets, whole: &p.Frets},
+		{
+			what: "sixteenths",
+			text: f.Sixteenths,
+			real: &p.Sixteenths,
+		}, {what: "hammering", text: f.Hammering, real: &p.Hammering},
+		{
+			what:  "index at fret",
+			text:  f.HoldFrom,
+			whole: &p.HoldFrom,
+		}, {what: "little finger at fret", text: f.HoldTo, whole: &p.HoldTo},
+		{
+			what:  "bend on string",
+			text:  f.BendString,
+			whole: &p.BendString,
+		}, {what: "bend at fret", text: f.BendFret, whole: &p.BendFret},
 	} {
 		x, err := player.Number(n.what, n.text)
 		switch {
@@ -286,7 +324,14 @@ func (a Screen) playerPage(ctx context.Context, before *page.Player) (*playerPag
 		Line:    c.Line(),
 	}
 	g := c.Engine.Player.Guitar
-	n := draw.Neck{Guitar: g, From: 0, To: g.Frets, Width: 1232, LeftHanded: g.LeftHanded, Label: "Your neck, to scale"}
+	n := draw.Neck{
+		Guitar:     g,
+		From:       0,
+		To:         g.Frets,
+		Width:      1232,
+		LeftHanded: g.LeftHanded,
+		Label:      "Your neck, to scale",
+	}
 	v.Reach = draw.ReachSVG(n, c.Engine.Player.Hand)
 	counts, _, err := a.Overview(ctx)
 	if err != nil {
@@ -366,8 +411,14 @@ func (a Screen) playerLicks(ctx context.Context, before *page.Player) ([]playerL
 		if err != nil {
 			return nil, err
 		}
-		row := playerLick{ID: e.ID, Title: view.TitleOf(e.Lick), Word: view.SentenceWord(rep.Verdict),
-			Class: rep.Verdict.String(), Tempo: fmt.Sprintf("%g", e.Lick.Tempo), Now: view.CeilingWord(rep)}
+		row := playerLick{
+			ID:    e.ID,
+			Title: view.TitleOf(e.Lick),
+			Word:  view.SentenceWord(rep.Verdict),
+			Class: rep.Verdict.String(),
+			Tempo: fmt.Sprintf("%g", e.Lick.Tempo),
+			Now:   view.CeilingWord(rep),
+		}
 		if before != nil && before.Generation != page.Playing(ctx).Generation {
 			was, ok := a.JudgedBy(before, e)
 			if !ok {
@@ -404,16 +455,21 @@ func meaningsOf(c *page.Player) map[string]string {
 	if p.Hand.Bender.Fretting() {
 		m["bend_finger"] = fmt.Sprintf("The %s, wherever it reaches.", p.Hand.Bender.Word())
 	}
-	m["helpers"] = map[player.Helping]string{player.HelpMany: "The more fingers push, the lighter the bend.",
+	m["helpers"] = map[player.Helping]string{
+		player.HelpMany: "The more fingers push, the lighter the bend.",
 		player.HelpFew:  "Fingers that are not needed stay where they are.",
-		player.HelpFlat: "The index keeps its strings while two fingers bend behind it."}[p.Helping]
+		player.HelpFlat: "The index keeps its strings while two fingers bend behind it.",
+	}[p.Helping]
 	m["bend"] = fmt.Sprintf("One finger holds %.1f N, two %.1f, three %.1f.", p.Bends.One, p.Bends.Two, p.Bends.Three)
 	m["way"] = "How strokes that you leave open are proposed."
 	m["angle"] = fmt.Sprintf("A change that leaves on the other stroke takes %g ms more.", pick.ExitExtra)
 	m["boxes"] = "Which box number Tones says first."
-	m["strict"] = map[player.Strictness]string{player.Easy: "Bends without a target are not mentioned.",
-		player.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.", player.Every: "Even a curl must " +
-			"lead toward a chosen tone."}[p.Strict]
+	m["strict"] = map[player.Strictness]string{
+		player.Easy:  "Bends without a target are not mentioned.",
+		player.Usual: "A bend must lead to a chosen tone; a curl may go anywhere.",
+		player.Every: "Even a curl must " +
+			"lead toward a chosen tone.",
+	}[p.Strict]
 	if push, ok := bend.Solve(g, neck.Place{String: 1, Fret: 12}, 2); ok {
 		m["gauges"] += fmt.Sprintf(" A full bend at fret 12 on string 1 takes %.1f N.", push.Force)
 	}

@@ -11,9 +11,18 @@ import (
 // usual is the form of the default player, with one field said otherwise.
 func usual(base uint, name, value string) []string {
 	form := []string{"base", fmt.Sprint(base)}
-	for _, f := range [][2]string{{"tuning", "E4 B3 G3 D3 A2 E2"}, {"gauges", "10 13 17 26w 36w 46w"}, {"scale", "648"},
-		{"frets", "22"}, {"size", "medium"}, {"way", "alternate"}, {"angle", "either"}, {"boxes", "minor"},
-		{"strict", "usual"}, {"helpers", "many"}} {
+	for _, f := range [][2]string{
+		{"tuning", "E4 B3 G3 D3 A2 E2"},
+		{"gauges", "10 13 17 26w 36w 46w"},
+		{"scale", "648"},
+		{"frets", "22"},
+		{"size", "medium"},
+		{"way", "alternate"},
+		{"angle", "either"},
+		{"boxes", "minor"},
+		{"strict", "usual"},
+		{"helpers", "many"},
+	} {
 		if f[0] == name {
 			f[1] = value
 		}
@@ -81,11 +90,36 @@ func TestPeople(t *testing.T) {
 		want         int
 		words        string
 	}{
-		{"add", "", "Juna", 200, "Juna"}, {"add", "", "juna", 422, "already"}, {"add", "", "  ", 422, "name is missing"},
-		{"rename", "2", "Tove", 200, "Tove"}, {"copy", "2", "", 200, "Tove, copy"},
-		{"remove", "2", "", 200, "Bring Tove back"},
-		{"remove", "3", "", 200, ""}, {"remove", "1", "", 422, "omebody has to play"}, {"return", "2", "", 200, "Tove"},
-		{"dance", "1", "", 422, "nothing that can be done"}, {"return", "9", "", 404, ""},
+		{
+			do:    "add",
+			name:  "Juna",
+			want:  200,
+			words: "Juna",
+		}, {
+			do:    "add",
+			name:  "juna",
+			want:  422,
+			words: "already",
+		}, {do: "add", name: "  ", want: 422, words: "name is missing"},
+		{
+			do:    "rename",
+			id:    "2",
+			name:  "Tove",
+			want:  200,
+			words: "Tove",
+		}, {do: "copy", id: "2", want: 200, words: "Tove, copy"},
+		{do: "remove", id: "2", want: 200, words: "Bring Tove back"},
+		{
+			do:   "remove",
+			id:   "3",
+			want: 200,
+		}, {
+			do:    "remove",
+			id:    "1",
+			want:  422,
+			words: "omebody has to play",
+		}, {do: "return", id: "2", want: 200, words: "Tove"},
+		{do: "dance", id: "1", want: 422, words: "nothing that can be done"}, {do: "return", id: "9", want: 404},
 	} {
 		status, body := c.Post("/player/people", "do", s.do, "id", s.id, "name", s.name)
 		c.Says(s.do+" "+s.name, status, body, s.want, s.words)

@@ -71,9 +71,13 @@ func bendsOf(l lick.Lick, part practice.Part, book *practice.Book, id uint) (out
 func targetBends(l lick.Lick, targets []practice.Target, book *practice.Book, id uint) (out []bendEar) {
 	for _, t := range targets {
 		name := fmt.Sprintf("%s^%d", t.From.Notation(), t.Semitones)
-		out = append(out, bendEar{Name: name, Query: "bend=" + name, Trials: trials(book, id, name),
+		out = append(out, bendEar{
+			Name:   name,
+			Query:  "bend=" + name,
+			Trials: trials(book, id, name),
 			Words: fmt.Sprintf("%s %d, %s to %s", view.ShortString(l, t.From.String), t.From.Fret,
-				say.BendSize(float64(t.Semitones)), t.To.Degree.Pretty())})
+				say.BendSize(float64(t.Semitones)), t.To.Degree.Pretty()),
+		})
 	}
 	return out
 }
@@ -154,8 +158,14 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return page.Mistake(err)
 	}
-	entry := practice.Entry{Lick: e.ID, Title: view.TitleOf(e.Lick), Revision: e.Revision,
-		Part: bendPart(name), Time: a.Store.Now(), Minutes: 0.2}
+	entry := practice.Entry{
+		Lick:     e.ID,
+		Title:    view.TitleOf(e.Lick),
+		Revision: e.Revision,
+		Part:     bendPart(name),
+		Time:     a.Store.Now(),
+		Minutes:  0.2,
+	}
 	if heard.InTune() {
 		entry.Clean = 1
 	} else {
@@ -164,8 +174,12 @@ func (a Screen) hearBend(w http.ResponseWriter, r *http.Request) error {
 	if _, err := practising.Add(r.Context(), a.Store, who(r.Context()), entry); err != nil {
 		return err
 	}
-	return a.Render(w, r, "bend-heard", page.Page{Data: heardBend{heardName(e.Lick, bent.Notes[at], name),
-		heard.Words(), heard.InTune(), draw.BendCourseSVG(heard)}})
+	return a.Render(w, r, "bend-heard", page.Page{Data: heardBend{
+		Name:   heardName(e.Lick, bent.Notes[at], name),
+		Words:  heard.Words(),
+		InTune: heard.InTune(),
+		Course: draw.BendCourseSVG(heard),
+	}})
 }
 
 // recorded is what is listened to. The samples, and how many of them make a second.

@@ -8,7 +8,7 @@ import (
 
 // The room's pages and answers are as they were recorded.
 func TestRecorded(t *testing.T) {
-	webtest.Demo(t).Recorded(
+	webtest.Demo(t).Until("/practice", "data-line").Recorded(
 		webtest.Ask{Name: "page", Path: "/practice"},
 		webtest.Ask{Name: "hour", Path: "/practice?minutes=60"},
 		webtest.Ask{Name: "short", Path: "/practice?minutes=5"},
@@ -37,6 +37,12 @@ func TestRecorded(t *testing.T) {
 		}},
 		webtest.Ask{Name: "done", Path: "/practice", Form: []string{
 			"lick", "1", "part", "", "tempo", "80", "do", "done",
+		}},
+		webtest.Ask{Name: "heard-line", Path: "/practice/line?lick=1&part=&tempo=60&simulate=0", Form: []string{}},
+		webtest.Ask{Name: "heard-slip", Path: "/practice/line?lick=1&part=&tempo=60&simulate=3", Form: []string{}},
+		webtest.Ask{Name: "heard-no-line", Path: "/practice/line?lick=1&part=nothing&tempo=60&simulate=3", Form: []string{}},
+		webtest.Ask{Name: "note", Path: "/practice", Form: []string{
+			"lick", "1", "part", "", "tempo", "80", "do", "note", "note", "3",
 		}},
 		webtest.Ask{Name: "nothing", Path: "/practice", Form: []string{
 			"lick", "999", "part", "", "tempo", "80", "do", "clean",

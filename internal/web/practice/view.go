@@ -151,8 +151,11 @@ func (a Screen) practiceView(ctx context.Context, f practiceForm) (*practicePage
 	}
 	v.Used = say.Count(used, "minute") + ", " + say.Count(len(items), "thing")
 	for _, n := range []int{10, 20, 30, 45, 60} {
-		v.Choices = append(v.Choices, view.Choice{Name: fmt.Sprint(n),
-			Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set), On: n == f.Minutes})
+		v.Choices = append(v.Choices, view.Choice{
+			Name: fmt.Sprint(n),
+			Link: fmt.Sprintf("/practice?minutes=%d", n) + setQuery(f.Set),
+			On:   n == f.Minutes,
+		})
 	}
 	v.Played = practice.PlayedSince(log, now)
 	v.Rest = v.Played >= practice.RestAfter
@@ -248,8 +251,11 @@ func (a Screen) setChoices(ctx context.Context, f practiceForm) (out []view.Choi
 	out = append(out,
 		view.Choice{Name: "everything", Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes), On: f.Set == 0})
 	for _, x := range list {
-		out = append(out, view.Choice{Name: x.Name, Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
-			On: f.Set == x.ID})
+		out = append(out, view.Choice{
+			Name: x.Name,
+			Link: fmt.Sprintf("/practice?minutes=%d", f.Minutes) + setQuery(x.ID),
+			On:   f.Set == x.ID,
+		})
 	}
 	return out, nil
 }
@@ -272,8 +278,16 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 			part = x
 		}
 	}
-	s := &standView{Lick: e.ID, Title: p.Title, Part: part, Name: cmp.Or(part.Name, "the whole"), Minutes: v.Minutes,
-		Rung: book.Climb(part, p.Wanted, e.ID, practice.DateOf(a.Store.Now())), Ceiling: int(part.Ceiling), Kind: f.Kind}
+	s := &standView{
+		Lick:    e.ID,
+		Title:   p.Title,
+		Part:    part,
+		Name:    cmp.Or(part.Name, "the whole"),
+		Minutes: v.Minutes,
+		Rung:    book.Climb(part, p.Wanted, e.ID, practice.DateOf(a.Store.Now())),
+		Ceiling: int(part.Ceiling),
+		Kind:    f.Kind,
+	}
 	s.Wanted, s.Tempo, s.Raise = s.Rung.Wanted, s.Rung.Tempo, practice.RaiseTo(s.Rung.Wanted)
 	s.Asks = s.Rung.Top && !s.Rung.Done && f.Kind == ""
 	v.Out = book.KeptOut(e.ID)
@@ -305,9 +319,11 @@ func (a Screen) stand(ctx context.Context, v *practicePage, f practiceForm, book
 		s.Hands = draw.HandsSVG(shown, nil, missed)
 	}
 	for _, x := range p.Parts {
-		s.Parts = append(s.Parts, view.Choice{On: x.Name == part.Name,
+		s.Parts = append(s.Parts, view.Choice{
+			On:   x.Name == part.Name,
 			Name: fmt.Sprintf("%s: clean up to %.0f", cmp.Or(x.Name, "the whole"), x.Ceiling),
-			Link: standLink(e.ID, x.Name, v.Minutes, f.Set, "")})
+			Link: standLink(e.ID, x.Name, v.Minutes, f.Set, ""),
+		})
 	}
 	today, spent := practice.DateOf(a.Store.Now()), 0.0
 	entries := book.Part(e.ID, part.Name)
@@ -435,8 +451,12 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		for _, d := range days {
 			clean, rounds = clean+d.Clean, rounds+d.Clean+d.Missed
 		}
-		c := curveView{Title: title[k], Days: days, Link: standLink(k.lick, k.part, usualMinutes, 0, ""),
-			Rate: fmt.Sprintf("%d of %d rounds clean", clean, rounds)}
+		c := curveView{
+			Title: title[k],
+			Days:  days,
+			Link:  standLink(k.lick, k.part, usualMinutes, 0, ""),
+			Rate:  fmt.Sprintf("%d of %d rounds clean", clean, rounds),
+		}
 		f := practice.Predict(days, wanted)
 		if wanted > 0 {
 			c.Forecast = f.Words(wanted)
@@ -455,7 +475,7 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 	v.Shown = shown != player.Shown{}
 	v.Taken = v.Shown && err == nil && taken == now
 	for k, x := range numbers.Abilities() {
-		row := abilityView{x.Name, "not from this log", "", x.Rounds, x.Differs(), ""}
+		row := abilityView{Name: x.Name, Word: "not from this log", Rounds: x.Rounds, Differs: x.Differs()}
 		if x.Shown() {
 			row.Word, row.Range = x.Words(x.Value), x.Words(x.Low)+" to "+x.Words(x.High)
 			row.Weeks = draw.AbilitySVG(numbers.Weeks(), k, 300)
@@ -463,8 +483,13 @@ func (a Screen) logView(ctx context.Context) (*logPage, error) {
 		v.Abilities = append(v.Abilities, row)
 	}
 	for _, x := range numbers.Kinds() {
-		v.Kinds = append(v.Kinds, abilityView{x.Name, x.Words(x.Value), x.Words(x.Low) + " to " + x.Words(x.High),
-			x.Rounds, x.Differs(), ""})
+		v.Kinds = append(v.Kinds, abilityView{
+			Name:    x.Name,
+			Word:    x.Words(x.Value),
+			Range:   x.Words(x.Low) + " to " + x.Words(x.High),
+			Rounds:  x.Rounds,
+			Differs: x.Differs(),
+		})
 	}
 	return v, nil
 }

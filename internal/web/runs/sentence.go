@@ -29,21 +29,45 @@ type saying struct {
 // landing, count, picking. What is left out of the recipe is said as what the run does then ("as far as it goes"), so
 // that a player can change it without knowing that it exists.
 var sayings = []saying{
-	{"From", "key", keyWord, "A root and a scale, Dm dorian, or degrees"},
-	{"with", "add", addedWord, "Degrees, such as 9 or b5@down"},
-	{",", "layout", layoutWord, "A shape, such as counts:3,1,3 or on strings 2 and 1"},
-	{"from", "at", placeWord, "STRING:FRET, as in 6:9"},
-	{", play the cell", "cell", cellWord, "3 2 1 4, strings: a2 pa1 b1, or chord: 1 3 5 1'"},
-	{", move", "dir", nameOf("dir", "up"), "up, down, up and down, down and up"},
-	{"", "move", moveWord, "A number of tones, two strings over, to the next chord"},
-	{"each time,", "times", nameOf("times", ""), "How many cells"},
-	{"each time,", "bars", nameOf("bars", ""), "How many bars"},
-	{", and land on", "land", landWord, "The third of the chord in bar 3 on beat 1, or 1@1"},
-	{". Count", "count", func(r run.Recipe, _ neck.Guitar) string { return run.CountName(r.Count) },
-		"Eighths, triplets, sixteenths, or several: 8,16"},
-	{"at", "tempo", func(r run.Recipe, _ neck.Guitar) string { return fmt.Sprintf("%g", r.Tempo) }, "Quarters a minute"},
-	{", accent", "accent", nameOf("accent", ""), "Every so many notes"},
-	{", pick it", "pick", nameOf("pick", ""), "In alternation, in economy, legato, as it falls"},
+	{before: "From", field: "key", says: keyWord, hint: "A root and a scale, Dm dorian, or degrees"},
+	{before: "with", field: "add", says: addedWord, hint: "Degrees, such as 9 or b5@down"},
+	{before: ",", field: "layout", says: layoutWord, hint: "A shape, such as counts:3,1,3 or on strings 2 and 1"},
+	{before: "from", field: "at", says: placeWord, hint: "STRING:FRET, as in 6:9"},
+	{
+		before: ", play the cell",
+		field:  "cell",
+		says:   cellWord,
+		hint:   "3 2 1 4, strings: a2 pa1 b1, or chord: 1 3 5 1'",
+	},
+	{before: ", move", field: "dir", says: nameOf("dir", "up"), hint: "up, down, up and down, down and up"},
+	{field: "move", says: moveWord, hint: "A number of tones, two strings over, to the next chord"},
+	{before: "each time,", field: "times", says: nameOf("times", ""), hint: "How many cells"},
+	{before: "each time,", field: "bars", says: nameOf("bars", ""), hint: "How many bars"},
+	{
+		before: ", and land on",
+		field:  "land",
+		says:   landWord,
+		hint:   "The third of the chord in bar 3 on beat 1, or 1@1",
+	},
+	{
+		before: ". Count",
+		field:  "count",
+		says:   func(r run.Recipe, _ neck.Guitar) string { return run.CountName(r.Count) },
+		hint:   "Eighths, triplets, sixteenths, or several: 8,16",
+	},
+	{
+		before: "at",
+		field:  "tempo",
+		says:   func(r run.Recipe, _ neck.Guitar) string { return fmt.Sprintf("%g", r.Tempo) },
+		hint:   "Quarters a minute",
+	},
+	{before: ", accent", field: "accent", says: nameOf("accent", ""), hint: "Every so many notes"},
+	{
+		before: ", pick it",
+		field:  "pick",
+		says:   nameOf("pick", ""),
+		hint:   "In alternation, in economy, legato, as it falls",
+	},
 }
 
 // nouns are the words that a later part leaves unsaid where they are those of the part before.
@@ -68,29 +92,103 @@ type extra struct {
 // extras are those words. Fields are those of the recipe's arguments; a test holds that each argument of a recipe is
 // among these or the sayings.
 var extras = []extra{
-	{"repeat", "each cell %s", "play each cell twice", "How often", []string{"2"}},
-	{"slurs", "%s", "slur by a rule", "Slurred where the string changes not", []string{"string", "way", "up", "down"}},
-	{"tail", "with the tail %s", "end with a tail", "A cell, 4 3 2 1", []string{"3 2 1", "1 0", "2 1"}},
-	{"down-cell", "coming down, the cell %s", "another cell coming down", "A cell, 3 2 1",
-		[]string{"1 2 3", "3 2 1", "2 1", "strings: a2 pa1 b1"}},
-	{"mirror", "each cell answered by its mirror", "answer each cell by its mirror", "yes", []string{"yes"}},
-	{"turn", "the top place %s", "play the top place twice", "once or twice", []string{"twice"}},
-	{"bars", "", "two bars long", "How many", []string{"2", "1", "4"}},
-	{"feel", "%s", "shuffle", "straight or shuffle", []string{"shuffle"}},
-	{"loop", "as a loop", "as a loop", "yes", []string{"yes"}},
-	{"chords", "over the chords %s", "over chosen chords", "Bbm7b5 | Eb7 | Abm6, or degrees: 1 4 5", []string{"1 4 5"}},
-	{"follow", "each chord with %s", "each chord with its own tones", "its own tones, or the tones of the key",
-		[]string{"chord"}},
-	{"scales", "through %s", "through several scales", "natural minor, dorian",
-		[]string{"natural minor, dorian", "major, mixolydian", "minor pentatonic, blues"}},
-	{"even", "odd counts on a string twice", "play odd counts on a string twice", "yes", []string{"yes"}},
-	{"start", "begin on %s", "begin on another tone", "Its number in the shape", nil},
-	{"rotate", "begin each cell on %s", "begin in the middle of the cell", "The step", nil},
-	{"from", "beginning on %s", "begin off the beat", "A beat: 3&", []string{"1&", "2"}},
-	{"displace", "%s later", "begin later in the bar", "A fraction of a whole note, 1/4", []string{"1/8", "1/4"}},
-	{"pivot", "whose %s is the last note", "joined by a pivot", "The tail's degree: 3", []string{"1", "3", "5", "7"}},
-	{"drop", "without %s", "without a tone of the scale", "Degrees of the scale", nil},
-	{"tuning", "tuned %s", "in another tuning", "Thinnest string first: D4 A3 G3 D3 A2 D2", nil},
+	{field: "repeat", said: "each cell %s", offer: "play each cell twice", hint: "How often", usual: []string{"2"}},
+	{
+		field: "slurs",
+		said:  "%s",
+		offer: "slur by a rule",
+		hint:  "Slurred where the string changes not",
+		usual: []string{"string", "way", "up", "down"},
+	},
+	{
+		field: "tail",
+		said:  "with the tail %s",
+		offer: "end with a tail",
+		hint:  "A cell, 4 3 2 1",
+		usual: []string{"3 2 1", "1 0", "2 1"},
+	},
+	{
+		field: "down-cell",
+		said:  "coming down, the cell %s",
+		offer: "another cell coming down",
+		hint:  "A cell, 3 2 1",
+		usual: []string{"1 2 3", "3 2 1", "2 1", "strings: a2 pa1 b1"},
+	},
+	{
+		field: "mirror",
+		said:  "each cell answered by its mirror",
+		offer: "answer each cell by its mirror",
+		hint:  "yes",
+		usual: []string{"yes"},
+	},
+	{
+		field: "turn",
+		said:  "the top place %s",
+		offer: "play the top place twice",
+		hint:  "once or twice",
+		usual: []string{"twice"},
+	},
+	{field: "bars", offer: "two bars long", hint: "How many", usual: []string{"2", "1", "4"}},
+	{field: "feel", said: "%s", offer: "shuffle", hint: "straight or shuffle", usual: []string{"shuffle"}},
+	{field: "loop", said: "as a loop", offer: "as a loop", hint: "yes", usual: []string{"yes"}},
+	{
+		field: "chords",
+		said:  "over the chords %s",
+		offer: "over chosen chords",
+		hint:  "Bbm7b5 | Eb7 | Abm6, or degrees: 1 4 5",
+		usual: []string{"1 4 5"},
+	},
+	{
+		field: "follow",
+		said:  "each chord with %s",
+		offer: "each chord with its own tones",
+		hint:  "its own tones, or the tones of the key",
+		usual: []string{"chord"},
+	},
+	{
+		field: "scales",
+		said:  "through %s",
+		offer: "through several scales",
+		hint:  "natural minor, dorian",
+		usual: []string{"natural minor, dorian", "major, mixolydian", "minor pentatonic, blues"},
+	},
+	{
+		field: "even",
+		said:  "odd counts on a string twice",
+		offer: "play odd counts on a string twice",
+		hint:  "yes",
+		usual: []string{"yes"},
+	},
+	{field: "start", said: "begin on %s", offer: "begin on another tone", hint: "Its number in the shape"},
+	{field: "rotate", said: "begin each cell on %s", offer: "begin in the middle of the cell", hint: "The step"},
+	{
+		field: "from",
+		said:  "beginning on %s",
+		offer: "begin off the beat",
+		hint:  "A beat: 3&",
+		usual: []string{"1&", "2"},
+	},
+	{
+		field: "displace",
+		said:  "%s later",
+		offer: "begin later in the bar",
+		hint:  "A fraction of a whole note, 1/4",
+		usual: []string{"1/8", "1/4"},
+	},
+	{
+		field: "pivot",
+		said:  "whose %s is the last note",
+		offer: "joined by a pivot",
+		hint:  "The tail's degree: 3",
+		usual: []string{"1", "3", "5", "7"},
+	},
+	{field: "drop", said: "without %s", offer: "without a tone of the scale", hint: "Degrees of the scale"},
+	{
+		field: "tuning",
+		said:  "tuned %s",
+		offer: "in another tuning",
+		hint:  "Thinnest string first: D4 A3 G3 D3 A2 D2",
+	},
 }
 
 // sentence says the recipe with its words as controls.
@@ -276,12 +374,16 @@ func (f runsForm) more(k int, g neck.Guitar) (wordMenu, error) {
 		}
 		if to, ok := f.offered(k, x.field, g); ok {
 			field := fieldOf(k, x.field)
-			m.Offers = append(m.Offers, offer{x.field, field, x.offer, f.saying(field, to)})
+			m.Offers = append(m.Offers, offer{Field: x.field, Name: field, Text: x.offer, Link: f.saying(field, to)})
 		}
 	}
 	for _, x := range sayings {
 		if k > 0 && !run.OfWhole(x.field) && sameAsBefore(x.field, parts[k], parts[k-1]) && nouns[x.field] != "" {
-			m.More = append(m.More, sentencePart{Field: fieldOf(k, x.field), Text: "another " + nouns[x.field], Hint: x.hint})
+			m.More = append(m.More, sentencePart{
+				Field: fieldOf(k, x.field),
+				Text:  "another " + nouns[x.field],
+				Hint:  x.hint,
+			})
 		}
 	}
 	return m, nil

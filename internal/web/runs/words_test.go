@@ -55,11 +55,11 @@ func TestWordsFilter(t *testing.T) {
 		field, typed, first string
 		asTyped             bool
 	}{
-		{"key", "jazz minor", "A melodic minor", true},
-		{"key", "Dm dorian", "D dorian", true},
-		{"move", "string", "one string over", true},
-		{"count", "triplets", "triplets", false},
-		{"cell", "1 5 2", "", true},
+		{field: "key", typed: "jazz minor", first: "A melodic minor", asTyped: true},
+		{field: "key", typed: "Dm dorian", first: "D dorian", asTyped: true},
+		{field: "move", typed: "string", first: "one string over", asTyped: true},
+		{field: "count", typed: "triplets", first: "triplets"},
+		{field: "cell", typed: "1 5 2", asTyped: true},
 	} {
 		m, err := f.words(c.field, c.typed, g)
 		if err != nil {

@@ -60,6 +60,21 @@ func TestRecorded(t *testing.T) {
 		webtest.Ask{Name: "do-nothing", Path: "/sets/1", Form: []string{
 			"base", "{set 1}", "do", "nothing", "n", "1", "value", "",
 		}},
+		webtest.Ask{Name: "lick", Path: "/sets", Form: []string{"name", "With a lick", "lick", "3"}},
+		webtest.Ask{Name: "into", Path: "/sets", Form: []string{"lick", "4", "set", "1"}},
+		webtest.Ask{Name: "do-add", Path: "/sets/1", Form: []string{"base", "{set 1}", "do", "add", "value", "5"}},
+		webtest.Ask{Name: "do-to", Path: "/sets/1", Form: []string{
+			"base", "{set 1}", "do", "to", "n", "1", "value", "2",
+		}},
+		webtest.Ask{Name: "do-days", Path: "/sets/1", Form: []string{
+			"base", "{set 1}", "do", "days", "n", "1", "value", "mon thu",
+		}},
+		webtest.Ask{Name: "do-day", Path: "/sets/1", Form: []string{
+			"base", "{set 1}", "do", "day", "n", "1", "value", "fri",
+		}},
+		webtest.Ask{Name: "zip", Path: "/sets/1/set.zip?page=true"},
+		webtest.Ask{Name: "sheet-each", Path: "/sets/1/sheet?each=true"},
+		webtest.Ask{Name: "older", Path: "/sets/1", Form: []string{"base", "1", "do", "name", "value", "x"}},
 		webtest.Ask{Name: "delete", Path: "/sets/1/delete", Form: []string{}},
 		webtest.Ask{Name: "gone", Path: "/sets?gone=1"},
 		webtest.Ask{Name: "restore", Path: "/sets/1/restore", Form: []string{}},

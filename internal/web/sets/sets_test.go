@@ -53,8 +53,16 @@ func TestChanges(t *testing.T) {
 	}
 	old := x.Revision
 	for _, s := range []struct{ what, n, value, want string }{
-		{"down", "1", "", "213"}, {"up", "3", "", "231"}, {"to", "1", "3", "312"}, {"up", "1", "", "312"},
-		{"down", "3", "", "312"}, {"remove", "2", "", "32"},
+		{
+			what: "down",
+			n:    "1",
+			want: "213",
+		}, {
+			what: "up",
+			n:    "3",
+			want: "231",
+		}, {what: "to", n: "1", value: "3", want: "312"}, {what: "up", n: "1", want: "312"},
+		{what: "down", n: "3", want: "312"}, {what: "remove", n: "2", want: "32"},
 	} {
 		if x = do(200, s.what, s.n, s.value); order(x) != s.want {
 			t.Errorf("%s %s: %s, not %s", s.what, s.n, order(x), s.want)
@@ -70,10 +78,33 @@ func TestChanges(t *testing.T) {
 		t.Errorf("%+v", x)
 	}
 	for _, bad := range []struct{ what, n, value, words string }{
-		{"tempo", "1", "fast", "is no tempo"}, {"tempo", "1", "4000", "a tempo is"}, {"days", "1", "Xx", "is no day"},
-		{"target", "0", "soon", "is no day"}, {"remove", "9", "", "no longer in the set"}, {"to", "1", "9", "no such place"},
-		{"name", "0", "", "name is missing"}, {"kind", "0", "party", "homework or concert"},
-		{"dance", "1", "", "nothing that can be done"},
+		{
+			what:  "tempo",
+			n:     "1",
+			value: "fast",
+			words: "is no tempo",
+		}, {
+			what:  "tempo",
+			n:     "1",
+			value: "4000",
+			words: "a tempo is",
+		}, {what: "days", n: "1", value: "Xx", words: "is no day"},
+		{
+			what:  "target",
+			n:     "0",
+			value: "soon",
+			words: "is no day",
+		}, {
+			what:  "remove",
+			n:     "9",
+			words: "no longer in the set",
+		}, {what: "to", n: "1", value: "9", words: "no such place"},
+		{
+			what:  "name",
+			n:     "0",
+			words: "name is missing",
+		}, {what: "kind", n: "0", value: "party", words: "homework or concert"},
+		{what: "dance", n: "1", words: "nothing that can be done"},
 	} {
 		if now := do(422, bad.what, bad.n, bad.value, bad.words); now.Revision != x.Revision {
 			t.Errorf("%v changed the set", bad)

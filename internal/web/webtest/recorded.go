@@ -13,6 +13,8 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
+	"unicode/utf8"
 
 	"golang.org/x/net/html"
 
@@ -28,6 +30,7 @@ type Ask struct {
 	Name string   // of the record
 	Path string   // asked for, or where a form is sent
 	Form []string // names and values in turn; nil for a GET
+	File []string // the name and the content of a file that is sent instead; no content is the answer before
 	Bare bool     // as a fragment of a page that is there already
 }
 
@@ -108,7 +111,14 @@ func (c *Client) ask(a Ask) (status int, body string) {
 	c.T.Helper()
 	c.bare = a.Bare
 	defer func() { c.bare = false }()
-	if a.Form == nil {
+	switch {
+	case a.File != nil:
+		content := a.File[1]
+		if content == "" {
+			content = c.body
+		}
+		return c.Upload(c.filled(a.Path), a.File[0], content)
+	case a.Form == nil:
 		return c.Get(c.filled(a.Path))
 	}
 	form := slices.Clone(a.Form)
@@ -119,8 +129,9 @@ func (c *Client) ask(a Ask) (status int, body string) {
 }
 
 // named is what stands in a request for what only the notebook knows: {rev 4} for the newest version of lick 4, {who 2}
-// for the key of the second player, {settings} for the version of the first one's settings, {set 1} for that of a set.
-var named = regexp.MustCompile(`\{(rev|who|settings|set) ?(\d*)\}`)
+// for the key of the second player, {settings} for the version of the first one's settings, {set 1} for that of a set,
+// {at} for the address where the answer before led to, {first NAME} for the first value of a field that it has.
+var named = regexp.MustCompile(`\{(rev|who|settings|set|at|first) ?([\w-]*)\}`)
 
 // filled is a word of a request with what the notebook knows.
 func (c *Client) filled(word string) string {
@@ -134,6 +145,14 @@ func (c *Client) filled(word string) string {
 			c.T.Fatal(err)
 		}
 		switch m[1] {
+		case "at":
+			return c.at
+		case "first":
+			field := regexp.MustCompile(`name="` + m[2] + `"[^>]*value="([^"]*)"`).FindStringSubmatch(c.body)
+			if field == nil {
+				c.T.Fatalf("the answer before has no field %s", m[2])
+			}
+			return html.UnescapeString(field[1])
 		case "rev":
 			e, err := c.Store.Get(ctx, uint(n))
 			if err != nil {
@@ -214,6 +233,9 @@ var changing = regexp.MustCompile(`\b[0-9a-f]{16}\b|/assets/\w+/`)
 // spoken is what a page says: a line for each piece of text, and for each element that is more than a container. What
 // is no page stays as it is.
 func spoken(body string) string {
+	if !utf8.ValidString(body) || strings.Contains(body, "\x00") {
+		return "(a file)\n"
+	}
 	if !strings.Contains(body, "<") || strings.HasPrefix(body, "{") {
 		return changing.ReplaceAllString(body, "…")
 	}
@@ -251,4 +273,16 @@ func spoken(body string) string {
 			}
 		}
 	}
+}
+
+// Until asks for a page until it says a word: what is worked out behind it is there then.
+func (c *Client) Until(path, word string) *Client {
+	c.T.Helper()
+	for end := time.Now().Add(time.Minute); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+		if _, body := c.Get(path); strings.Contains(body, word) {
+			return c
+		}
+	}
+	c.T.Fatalf("%s never says %q", path, word)
+	return nil
 }

@@ -28,7 +28,9 @@ type Client struct {
 	Store *store.Store
 	url   string
 	http  *http.Client
-	bare  bool // asks for fragments, as a page that is there already
+	bare  bool   // asks for fragments, as a page that is there already
+	at    string // where the last answer led to
+	body  string // and what it was
 }
 
 // Evening is when the tests are run: a Wednesday in November.
@@ -143,7 +145,8 @@ func (c *Client) send(method, path, kind string, content io.Reader) (int, string
 	if err != nil {
 		c.T.Fatal(err)
 	}
-	return res.StatusCode, string(body)
+	c.at, c.body = res.Request.URL.RequestURI(), string(body)
+	return res.StatusCode, c.body
 }
 
 // Says fails unless an answer has the status and says each of the words, or, of one behind an exclamation mark, does
