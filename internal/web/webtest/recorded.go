@@ -278,10 +278,11 @@ func spoken(body string) string {
 // Until asks for a page until it says a word: what is worked out behind it is there then.
 func (c *Client) Until(path, word string) *Client {
 	c.T.Helper()
-	for end := time.Now().Add(time.Minute); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+	for range 1200 {
 		if _, body := c.Get(path); strings.Contains(body, word) {
 			return c
 		}
+		time.Sleep(50 * time.Millisecond)
 	}
 	c.T.Fatalf("%s never says %q", path, word)
 	return nil
