@@ -45,6 +45,7 @@ var below = map[string][]string{
 	"core/run": {"core/hand", "core/say", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/judge",
 		"core/player", "core/propose", "core/shape"},
 	"core/turn": {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
+	"core/suit": {"core/judge", "core/lick", "core/music", "core/propose", "core/say", "core/shape", "core/turn"},
 	"core/key":  {"core/defaults", "core/lick", "core/music"},
 	"core/find": {"core/lick", "core/music", "core/neck", "core/phrase", "core/run", "core/shape"},
 	"core/edit": {"core/changes", "core/figure", "core/lick", "core/music", "core/neck", "core/shape",
@@ -113,7 +114,8 @@ var below = map[string][]string{
 var trade = []string{"core/bend", "core/changes", "core/edit", "core/figure", "core/find", "core/hand", "core/hear",
 	"core/judge",
 	"core/key", "core/lick", "core/music", "core/neck", "core/phrase", "core/pick", "core/practice", "core/player",
-	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/turn"}
+	"core/propose", "core/run", "core/say", "core/shape", "core/sound", "core/suit",
+	"core/turn"}
 
 // screens is what a screen may use: none knows another.
 var screens = append([]string{"internal/web/draw", "internal/web/page", "internal/web/view"}, trade...)

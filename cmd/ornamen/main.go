@@ -76,6 +76,12 @@ var commands = []command{
 		about: "Finds fingers and strokes for a line, around what is locked.",
 		run:   proposeCommand,
 	},
+	{
+		name:  "suit",
+		args:  "FILE",
+		about: "Finds hands, places and keys that suit a player better.",
+		run:   suitCommand,
+	},
 	{name: "run", about: "Grows a line from a recipe.", run: runCommand},
 	{name: "ways", args: "FILE", about: "Lists the ways to pick a line with their ceilings.", run: ways},
 	{

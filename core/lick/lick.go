@@ -222,6 +222,13 @@ func (n Note) Place() neck.Place { return neck.Place{String: n.String, Fret: n.F
 // Locked says whether the player has set the field.
 func (n Note) Locked(f Field) bool { return n.Lock.Has(f) }
 
+// WithHands is the note with a finger and a stroke, each locked where there is one.
+func (n Note) WithHands(f Finger, s Stroke) Note {
+	n.Finger, n.Stroke = f, s
+	n.Lock = n.Lock.With(FieldFinger, f != NoFinger).With(FieldStroke, s != "")
+	return n
+}
+
 // Means says whether the player wants the finding as it is.
 func (n Note) Means(code Code) bool { return slices.Contains(n.Meant, code) }
 

@@ -10,18 +10,28 @@ import (
 	"ornamen/core/lick"
 )
 
+// slurrer slurs one line. It is made for the line and gone with it; what it has found out comes back from legato.
+type slurrer struct {
+	question
+	hand    *hand.Model
+	columns [][2]int               // of the line
+	groups  map[string]groupResult // that were measured: runs come back to the same ones
+}
+
 // legato slurs every note that follows another on its string, unless the player set its slur or its stroke: hammers up,
 // pulls down. Four tones on a string need a slide (common practice): where a slide makes such a group, or one that no
-// hand can do, easier, it is put where the group becomes easiest; the other slides that would do are kept as
-// alternatives. What still cannot be done is picked.
-func (p *proposer) legato(ctx context.Context, l lick.Lick) lick.Lick {
-	out := l.Clone()
-	p.columns = out.Columns()
+// hand can do, easier, it is put where the group becomes easiest; the other slides that would do come back beside the
+// line, each a row of moves. What still cannot be done is picked.
+func (e question) legato(ctx context.Context, m *hand.Model, l lick.Lick) (out lick.Lick, others [][]slideAt) {
+	out = l.Clone()
+	s := slurrer{question: e, hand: m, columns: out.Columns(), groups: map[string]groupResult{}}
+	var slides []slid
 	for _, g := range groups(l) {
-		p.slurGroup(ctx, &out, g)
+		if x, ok := s.slurGroup(ctx, &out, g); ok {
+			slides = append(slides, x)
+		}
 	}
-	p.slideAlike(&out)
-	return out
+	return out, s.slideAlike(&out, slides)
 }
 
 // group is a run of single notes on one string: columns [from, to).
@@ -49,9 +59,9 @@ func groups(l lick.Lick) []group {
 // slurGroup slurs the notes of a string that follow one another, from the second on:
 // hammers up, pulls down. What the player has locked or muted stays picked. A group that
 // the hand cannot play so, or that has many tones and more than a position holds, tries one of its slurs as a slide;
-// where that does not help, the note that stands in the way is picked again.
-func (p *proposer) slurGroup(ctx context.Context, out *lick.Lick, g group) {
-	cols := p.columns
+// where that does not help, the note that stands in the way is picked again. ok says that it slides.
+func (s *slurrer) slurGroup(ctx context.Context, out *lick.Lick, g group) (x slid, ok bool) {
+	cols := s.columns
 	var added []int
 	for c := g.from + 1; c < g.to; c++ {
 		i := cols[c][0]
@@ -63,14 +73,14 @@ func (p *proposer) slurGroup(ctx context.Context, out *lick.Lick, g group) {
 		}
 	}
 	for len(added) > 0 {
-		load, broken := p.groupLoad(ctx, *out, g)
+		load, broken := s.groupLoad(ctx, *out, g)
 		if broken >= 0 {
 			load = math.Inf(1)
-		} else if g.to-g.from < manyTones || p.inPosition(*out, g) {
-			return
+		} else if g.to-g.from < manyTones || s.inPosition(*out, g) {
+			return slid{}, false
 		}
-		if p.slideIn(ctx, out, added, g, load) || broken < 0 {
-			return
+		if x, ok := s.slideIn(ctx, out, added, g, load); ok || broken < 0 {
+			return x, ok
 		}
 		// Nothing helps as a slide: pick the note that cannot be slurred.
 		k := 0
@@ -82,17 +92,18 @@ func (p *proposer) slurGroup(ctx context.Context, out *lick.Lick, g group) {
 		out.Notes[added[k]].Slur = ""
 		added = append(added[:k], added[k+1:]...)
 	}
+	return slid{}, false
 }
 
 // inPosition says whether the tones of a group lie a finger a fret, without strain: then no slide is
 // asked for, wherever on the neck (common practice).
-func (p *proposer) inPosition(l lick.Lick, g group) bool {
+func (s *slurrer) inPosition(l lick.Lick, g group) bool {
 	low, high := lick.MaxFret, 0
 	for c := g.from; c < g.to; c++ {
-		fret := l.Notes[p.columns[c][0]].Fret
+		fret := l.Notes[s.columns[c][0]].Fret
 		low, high = min(low, fret), max(high, fret)
 	}
-	return low > 0 && high-low < 4 && p.hand.Easy(hand.Frame{low, low + 1, low + 2, low + 3})
+	return low > 0 && high-low < 4 && s.hand.Easy(hand.Frame{low, low + 1, low + 2, low + 3})
 }
 
 // setSlur leads into note i from a note of its string as the frets allow; false where the fret repeats.
@@ -113,10 +124,10 @@ const (
 	slideGain = 1.06
 )
 
-// slideIn turns one added slur into the slide that makes the group easiest, if
-// it then weighs clearly less than load, and keeps what other slides would do.
-func (p *proposer) slideIn(ctx context.Context, out *lick.Lick, added []int, g group, load float64) bool {
-	s := slid{group: g, best: -1, works: map[int]int{}, loads: map[int]float64{}}
+// slideIn turns one added slur into the slide that makes the group easiest, if it then weighs clearly less than load, and
+// says what other slides would do; ok is false where none helps.
+func (s *slurrer) slideIn(ctx context.Context, out *lick.Lick, added []int, g group, load float64) (x slid, ok bool) {
+	x = slid{group: g, best: -1, works: map[int]int{}, loads: map[int]float64{}}
 	least := load / slideGain
 	for _, i := range added {
 		j := out.Before(i)
@@ -125,21 +136,20 @@ func (p *proposer) slideIn(ctx context.Context, out *lick.Lick, added []int, g g
 		}
 		was := out.Notes[i].Slur
 		out.Notes[i].Slur = lick.Slide
-		if l, broken := p.groupLoad(ctx, *out, g); broken < 0 && l < load/slideGain {
-			step := i - p.columns[g.from][0]
-			s.works[step], s.loads[step] = i, l
+		if l, broken := s.groupLoad(ctx, *out, g); broken < 0 && l < load/slideGain {
+			step := i - s.columns[g.from][0]
+			x.works[step], x.loads[step] = i, l
 			if l < least*(1-1e-9) {
-				s.best, least = step, l
+				x.best, least = step, l
 			}
 		}
 		out.Notes[i].Slur = was
 	}
-	if s.best < 0 {
-		return false
+	if x.best < 0 {
+		return x, false
 	}
-	out.Notes[s.works[s.best]].Slur = lick.Slide
-	p.slid = append(p.slid, s)
-	return true
+	out.Notes[x.works[x.best]].Slur = lick.Slide
+	return x, true
 }
 
 // slid is a group that takes a slide, and the notes that may be slid into, by how many steps they lie from its first.
@@ -152,16 +162,16 @@ type slid struct {
 
 // slideAlike lets groups of one size and direction slide at the same step, so that the hand does one thing on every
 // string, at a step that does in all of them. Any other such step is an alternative for all.
-func (p *proposer) slideAlike(out *lick.Lick) {
+func (s *slurrer) slideAlike(out *lick.Lick, slides []slid) (others [][]slideAt) {
 	like := map[[2]int][]slid{}
 	var order [][2]int
-	for _, s := range p.slid {
-		first, last := p.columns[s.group.from][0], p.columns[s.group.to-1][0]
-		key := [2]int{s.group.to - s.group.from, cmp.Compare(out.Notes[last].Fret, out.Notes[first].Fret)}
+	for _, x := range slides {
+		first, last := s.columns[x.group.from][0], s.columns[x.group.to-1][0]
+		key := [2]int{x.group.to - x.group.from, cmp.Compare(out.Notes[last].Fret, out.Notes[first].Fret)}
 		if like[key] == nil {
 			order = append(order, key)
 		}
-		like[key] = append(like[key], s)
+		like[key] = append(like[key], x)
 	}
 	for _, key := range order {
 		all := like[key]
@@ -170,17 +180,18 @@ func (p *proposer) slideAlike(out *lick.Lick) {
 			continue
 		}
 		chosen := steps[0]
-		for _, s := range all {
-			move(out, s.works[s.best], s.works[chosen])
+		for _, x := range all {
+			move(out, x.works[x.best], x.works[chosen])
 		}
 		for _, step := range steps[1:] {
 			var moves []slideAt
-			for _, s := range all {
-				moves = append(moves, slideAt{s.works[chosen], s.works[step]})
+			for _, x := range all {
+				moves = append(moves, slideAt{x.works[chosen], x.works[step]})
 			}
-			p.slides = append(p.slides, moves)
+			others = append(others, moves)
 		}
 	}
+	return others
 }
 
 // inAll lists the steps at which every one of the groups may slide: the last one first and the first one next, as most
@@ -237,24 +248,21 @@ func elsewhere(l lick.Lick, moves []slideAt) lick.Lick {
 
 // groupLoad is the least possible largest load of a group with the columns beside it, and the column that cannot be
 // done (−1: all can). Runs come back to the same groups, so they are remembered.
-func (p *proposer) groupLoad(ctx context.Context, l lick.Lick, g group) (load float64, broken int) {
-	cols := p.columns
+func (s *slurrer) groupLoad(ctx context.Context, l lick.Lick, g group) (load float64, broken int) {
+	cols := s.columns
 	from, to := max(0, g.from-1), min(len(cols), g.to+1)
 	part := l
 	part.Loop = false
 	part.Notes = l.Notes[cols[from][0]:cols[to-1][1]]
 	key := groupKey(part)
-	known, ok := p.groups[key]
+	known, ok := s.groups[key]
 	if !ok {
-		path := p.hand.Frames(ctx, p.LayOut(part, false).Hand, false)
-		known = groupResult{path.Bound, slices.IndexFunc(path.Steps, func(s hand.Step) bool { return !s.Possible })}
+		path := s.hand.Frames(ctx, s.LayOut(part, false).Hand, false)
+		known = groupResult{path.Bound, slices.IndexFunc(path.Steps, func(x hand.Step) bool { return !x.Possible })}
 		if ctx.Err() != nil {
 			return known.load, -1
 		}
-		if p.groups == nil {
-			p.groups = map[string]groupResult{}
-		}
-		p.groups[key] = known
+		s.groups[key] = known
 	}
 	if known.broken < 0 {
 		return known.load, -1

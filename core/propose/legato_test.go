@@ -31,7 +31,8 @@ func TestLegato(t *testing.T) {
 		}
 		p := asked(usual).newProposer(t.Context(), l, Request{Way: pick.Legato})
 		got := ""
-		for _, n := range p.legato(t.Context(), p.base).Notes {
+		slurred, _ := p.legato(t.Context(), p.hand, p.base)
+		for _, n := range slurred.Notes {
 			if n.Slur == "" {
 				got += "-"
 			} else {

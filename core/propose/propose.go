@@ -82,16 +82,19 @@ func Hands(ctx context.Context, e *judge.Engine, l lick.Lick, a Request) ([]Prop
 	}
 	p := question{e}.newProposer(ctx, l, a)
 	p.few = a.Best <= 1
-	steps := []func(context.Context){p.recommend, p.oneFingering}
+	if err := p.recommend(ctx); err != nil {
+		return nil, cmp.Or(judge.Done(ctx), err)
+	}
+	steps := []func(context.Context){p.oneFingering}
 	if a.Best > 1 {
 		steps = append(steps, p.reachBound, p.otherFingers, p.otherSlides, p.otherWays)
 	}
 	for _, step := range steps {
-		if p.err == nil && ctx.Err() == nil {
+		if ctx.Err() == nil {
 			step(ctx)
 		}
 	}
-	if err := cmp.Or(judge.Done(ctx), p.err); err != nil {
+	if err := judge.Done(ctx); err != nil {
 		return nil, err
 	}
 	return p.best(a.Best), nil
@@ -109,16 +112,12 @@ type proposer struct {
 	asked bool // the way was asked for
 	place bool
 	out   []Proposal
-	err   error
 	few   bool      // the recommended proposal is all that is asked for
 	bound float64   // the least possible largest load, bends not counted
 	least lick.Lick // the places that reach it
 
-	written lick.Lick              // the base at the places it came with
-	columns [][2]int               // of the line that legato works on
-	groups  map[string]groupResult // that legato has measured
-	slid    []slid                 // groups that legato slides in
-	slides  [][]slideAt            // other slides that legato could take
+	written lick.Lick   // the base at the places it came with
+	slides  [][]slideAt // other slides that legato could take
 }
 
 // newProposer prepares the line for what is asked: hands open but for what is locked, and
@@ -164,10 +163,10 @@ func keepOthers(open, filled lick.Lick, notes []int) lick.Lick {
 	return open
 }
 
-// recommend makes the first proposal and finds the bound.
-func (p *proposer) recommend(ctx context.Context) {
+// recommend makes the first proposal and finds the bound. The error is ErrTooFree.
+func (p *proposer) recommend(ctx context.Context) error {
 	if p.way == pick.Legato {
-		p.base = p.legato(ctx, p.base)
+		p.base, p.slides = p.legato(ctx, p.hand, p.base)
 	}
 	p.written, p.least = p.base, p.base
 	given := p.FillWithin(ctx, p.base, p.hand, p.way, load.Slack)
@@ -176,8 +175,7 @@ func (p *proposer) recommend(ctx context.Context) {
 		j := p.newJoint(ctx, p.base, p.hand, p.way)
 		res, ok := j.solve(ctx, given.Bound, given.Breaches)
 		if j.work > maxWork {
-			p.err = ErrTooFree
-			return
+			return ErrTooFree
 		}
 		if ok && ctx.Err() == nil {
 			worth := res.bound*worthMoving <= given.Bound // else the written places are as good
@@ -189,6 +187,7 @@ func (p *proposer) recommend(ctx context.Context) {
 		}
 	}
 	p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
+	return nil
 }
 
 // atPlaces moves every note to its place.

@@ -82,8 +82,7 @@ func (e question) ways(ctx context.Context, l lick.Lick) []WayToPlay {
 	var wg sync.WaitGroup
 	wg.Go(func() { own = e.fingered(ctx, open, m) })
 	wg.Go(func() {
-		p := &proposer{question: e, hand: m, way: pick.Legato}
-		if s := p.legato(ctx, open); !slices.EqualFunc(s.Notes, base.Notes,
+		if s, _ := e.legato(ctx, m, open); !slices.EqualFunc(s.Notes, base.Notes,
 			func(a, b lick.Note) bool { return a.Slur == b.Slur }) {
 			slurred = e.fingered(ctx, s, m)
 		}

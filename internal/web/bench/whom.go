@@ -1,22 +1,16 @@
 package bench
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"net/http"
 	"slices"
-	"strings"
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
-	"ornamen/core/music"
-	"ornamen/core/propose"
-	"ornamen/core/say"
-	"ornamen/core/shape"
+	"ornamen/core/suit"
 	"ornamen/core/text"
-	"ornamen/core/turn"
 	"ornamen/internal/store"
 	"ornamen/internal/web/page"
 	"ornamen/internal/web/view"
@@ -70,116 +64,31 @@ func (a Screen) whom(w http.ResponseWriter, r *http.Request) error {
 	return a.Render(w, r, "whom", page.Page{Data: v})
 }
 
-// suit is one way to make a line fit for a player.
-type suit struct {
-	use, title, why string
-	report          *judge.Report
-}
-
-// Limits of what is tried for a player: keys at most so many half steps away.
-const (
-	suitHands = 2
-	suitKeys  = 6
-)
-
-// suits waits for its turn to find what suits the player of the context.
-func (a Screen) suits(ctx context.Context, e store.Entry) ([]suit, error) {
+// suits waits for its turn to find what suits the player of the context, and what the line is like before.
+func (a Screen) suits(ctx context.Context, e store.Entry) (list []suit.Way, before *judge.Report, err error) {
 	who := page.Playing(ctx)
-	list, err := page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit, error) {
-		return a.suiting(page.AsPlayer(ctx, who), e)
-	})
-	return list, err
-}
-
-// suiting is what would let a player play a line: other hands, other places, other keys; the best of each sort, those
-// that flow before those that do not, and then what changes least first.
-func (a Screen) suiting(ctx context.Context, e store.Entry) ([]suit, error) {
-	p := page.Playing(ctx)
-	before, err := a.Report(ctx, e)
+	before, err = a.Report(ctx, e)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	open := openHanded(e.Lick)
-	var out []suit
-	seen := map[string]bool{judge.HandsID(before.Lick): true}
-	offer := func(kind, title, why string, r *judge.Report) {
-		if id := judge.HandsID(r.Lick); !seen[id] && better(r, before) {
-			seen[id] = true
-			out = append(out, suit{use: kind + ":" + id, title: title, why: why, report: r})
-		}
-	}
-	for _, free := range []bool{false, true} {
-		kind, title := "hands", "Fingers of "+p.Who.Name+"’s own"
-		if free {
-			kind, title = "place", "The same tones on other strings"
-		}
-		if free && len(open.Notes) > propose.MaxFreePlaces {
-			continue
-		}
-		list, err := propose.Hands(ctx, p.Engine, open, propose.Request{Best: suitHands, Place: free})
-		if err != nil {
-			return nil, err
-		}
-		for _, x := range list[:min(suitHands, len(list))] {
-			offer(kind, title, x.Why, x.Report)
-		}
-	}
-	if from, ok := e.Lick.Palette(); ok {
-		var keys []suit
-		for by := -suitKeys; by <= suitKeys; by++ {
-			tonic := music.UsualName(from.Tonic.Class()+by, from.Minor())
-			to, err := shape.ToKey(e.Lick, tonic.String()+" "+e.Lick.Key.Scale)
-			if by == 0 || err != nil {
-				continue
-			}
-			moved, err := turn.Recolour(open, p.Engine.Player.Guitar.WithTuning(open.Tuning), to, shape.NearestPlace)
-			if err != nil {
-				continue // there is no room for it
-			}
-			r, err := p.Engine.Check(ctx, openHanded(moved.Lick))
-			if err != nil {
-				return nil, err
-			}
-			if better(r, before) {
-				where := "higher"
-				if by < 0 {
-					where = "lower"
-				}
-				keys = append(keys, suit{
-					use:    "key:" + to.Tonic.String(),
-					title:  "In " + to.Tonic.Pretty(),
-					why:    fmt.Sprintf("The same line %s %s.", say.Count(max(by, -by), "half step"), where),
-					report: r,
-				})
-			}
-		}
-		slices.SortStableFunc(keys, func(x, y suit) int {
-			return cmp.Or(cmp.Compare(x.report.Verdict, y.report.Verdict), cmp.Compare(y.report.Ceiling, x.report.Ceiling))
-		})
-		out = append(out, keys[:min(suitHands, len(keys))]...)
-	}
-	slices.SortStableFunc(out, func(x, y suit) int { return cmp.Compare(x.report.Verdict, y.report.Verdict) })
-	return out, nil
+	list, err = page.Queued(ctx, a.Site, e.ID, func(ctx context.Context) ([]suit.Way, error) {
+		return suit.Ways(page.AsPlayer(ctx, who), who.Engine, e.Lick, before)
+	})
+	return list, before, err
 }
 
-// better says whether a line lies better for the hand.
-func better(r, before *judge.Report) bool {
-	return r.Verdict < before.Verdict || r.Verdict == before.Verdict && r.Ceiling > before.Ceiling
-}
+// takes names a way as a form does.
+func takes(x suit.Way) string { return string(x.Kind) + ":" + x.Key }
 
-// openHanded is a line with all fingers and strokes open.
-func openHanded(l lick.Lick) lick.Lick {
-	l = l.Clone()
-	for i := range l.Notes {
-		setHands(&l.Notes[i], lick.NoFinger, "")
+// suitTitle is what a card is called.
+func suitTitle(x suit.Way, who string) string {
+	switch x.Kind {
+	case suit.Hands:
+		return "Fingers of " + who + "’s own"
+	case suit.Place:
+		return "The same tones on other strings"
 	}
-	return l
-}
-
-// setHands gives a note its finger and its stroke, each locked where there is one.
-func setHands(n *lick.Note, f lick.Finger, s lick.Stroke) {
-	n.Finger, n.Stroke = f, s
-	n.Lock = n.Lock.With(lick.FieldFinger, f != lick.NoFinger).With(lick.FieldStroke, s != "")
+	return "In " + x.Tonic.Pretty()
 }
 
 // suitForm names the player, and what is taken.
@@ -217,19 +126,15 @@ func (a Screen) suitsPage(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	who := page.Playing(ctx)
-	before, err := a.Report(ctx, e)
-	if err != nil {
-		return err
-	}
-	list, err := a.suits(ctx, e)
+	list, before, err := a.suits(ctx, e)
 	if err != nil {
 		return err
 	}
 	v := &suitsView{ID: e.ID, Rev: e.Revision, Who: who.Who.Key, Name: who.Who.Name}
 	v.Offers = append(v.Offers, view.OfferOf(0, "As it is", "", before, nil))
-	for i, s := range list {
-		o := view.OfferOf(i+1, s.title, s.why, s.report, &before.Lick)
-		o.Use = s.use
+	for i, x := range list {
+		o := view.OfferOf(i+1, suitTitle(x, who.Who.Name), x.Why, x.Report, &before.Lick)
+		o.Use = takes(x)
 		v.Offers = append(v.Offers, o)
 	}
 	return a.Render(w, r, "suits-partial", page.Page{Data: v})
@@ -253,24 +158,23 @@ func (a Screen) suit(w http.ResponseWriter, r *http.Request) error {
 		return &store.StaleError{Lick: e.ID, Head: e.Revision}
 	}
 	who := page.Playing(ctx)
-	list, err := a.suits(ctx, e)
+	list, _, err := a.suits(ctx, e)
 	if err != nil {
 		return err
 	}
-	k := slices.IndexFunc(list, func(s suit) bool { return s.use == f.Take })
+	k := slices.IndexFunc(list, func(x suit.Way) bool { return takes(x) == f.Take })
 	if k < 0 {
 		return page.Refuse(errors.New("that way is no longer there; look again"))
 	}
-	kind, _, _ := strings.Cut(f.Take, ":")
-	l := list[k].report.Lick.Clone()
-	own := e.Lick.Clone()
+	l := list[k].Report.Lick.Clone()
 	for i, x := range l.Notes {
-		setHands(&l.Notes[i], x.Finger, x.Stroke)
-		if kind == "hands" {
-			setHands(&own.Notes[i], x.Finger, x.Stroke)
-		}
+		l.Notes[i] = x.WithHands(x.Finger, x.Stroke)
 	}
-	if kind == "hands" {
+	if list[k].Kind == suit.Hands {
+		own := e.Lick.Clone()
+		for i, x := range l.Notes {
+			own.Notes[i] = own.Notes[i].WithHands(x.Finger, x.Stroke)
+		}
 		return a.Change(w, r.WithContext(ctx), e.ID, e.Revision, own, "fingers of "+who.Who.Name+"’s own")
 	}
 	l = l.Bare()
