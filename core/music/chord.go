@@ -192,7 +192,38 @@ func (b chordBuilder) extend(s string, seventh int, major bool) (rest string, er
 	return s, nil
 }
 
-// modify reads what follows: sus, add, no and alterations, in any order.
+// part is one part of what follows a chord's root and kind: "sus4" is sus with 4, "b9" a 9 that is lowered.
+type part struct {
+	word  string // sus, add, no, omit, or nothing before an alteration
+	n     int    // the degree, 0 where none is named
+	alter int    // half steps
+	after string // what follows the word, from the signs on
+}
+
+// nextPart takes the first part off a sign: of "addb13no5" it is add, 13, −1, and "no5" is left.
+func nextPart(s string) (p part, rest string) {
+	for _, w := range []string{"sus", "add", "no", "omit"} {
+		if r, ok := strings.CutPrefix(s, w); ok {
+			p.word, s = w, r
+			break
+		}
+	}
+	p.after = s
+	for strings.HasPrefix(s, "b") || strings.HasPrefix(s, "#") {
+		if s[0] == 'b' {
+			p.alter--
+		} else {
+			p.alter++
+		}
+		s = s[1:]
+	}
+	for p.n < 10 && s != "" && s[0] >= '0' && s[0] <= '9' {
+		p.n, s = 10*p.n+int(s[0]-'0'), s[1:]
+	}
+	return p, s
+}
+
+// modify reads what follows: sus, add, no and alterations, in any order, until nothing is left.
 func (b chordBuilder) modify(s string) error {
 	for s != "" {
 		if r, ok := strings.CutPrefix(s, "alt"); ok && b.dominant() {
@@ -201,46 +232,42 @@ func (b chordBuilder) modify(s string) error {
 			s = r
 			continue
 		}
-		word, n, alter := "", 0, 0
-		for _, w := range []string{"sus", "add", "no", "omit"} {
-			if r, ok := strings.CutPrefix(s, w); ok {
-				word, s = w, r
-				break
-			}
+		p, rest := nextPart(s)
+		if p.word == "sus" && p.alter != 0 && p.n != 4 && p.n != 2 {
+			// In 7susb9 the b9 is an alteration of its own: sus stands alone, and is read on from there.
+			p, rest = part{word: "sus"}, p.after
 		}
-		whole := s
-		for strings.HasPrefix(s, "b") || strings.HasPrefix(s, "#") {
-			alter += map[byte]int{'b': -1, '#': 1}[s[0]]
-			s = s[1:]
-		}
-		for n < 10 && s != "" && s[0] >= '0' && s[0] <= '9' {
-			n, s = 10*n+int(s[0]-'0'), s[1:]
-		}
-		switch {
-		case word == "sus" && (n == 0 || n == 4) && alter == 0:
-			delete(b.tones, 3)
-			b.tones[4] = 0
-		case word == "sus" && alter != 0 && n != 4 && n != 2:
-			// What follows is an alteration of its own: 7susb9.
-			delete(b.tones, 3)
-			b.tones[4], s = 0, whole
-		case word == "sus" && n == 2 && alter == 0:
-			delete(b.tones, 3)
-			b.tones[2] = 0
-		case word == "add" && slices.Contains([]int{2, 4, 6, 9, 11, 13}, n) && alter >= -1 && alter <= 1:
-			b.tones[n] = alter
-		case (word == "no" || word == "omit") && (n == 3 || n == 5) && alter == 0:
-			delete(b.tones, n)
-		case word == "" && alter != 0 && alter >= -1 && alter <= 1 && slices.Contains([]int{5, 9, 11, 13}, n):
-			b.alter(n, alter)
-		default:
-			if whole == "" {
+		if !b.take(p) {
+			if p.after == "" {
 				return errors.New("its sign ends in the middle")
 			}
-			return fmt.Errorf("%q is no part of a sign", whole)
+			return fmt.Errorf("%q is no part of a sign", p.after)
 		}
+		s = rest
 	}
 	return nil
+}
+
+// take puts one part into the chord; false where it is none.
+func (b chordBuilder) take(p part) bool {
+	slight := p.alter >= -1 && p.alter <= 1
+	switch {
+	case p.word == "sus" && (p.n == 0 || p.n == 4) && p.alter == 0:
+		delete(b.tones, 3)
+		b.tones[4] = 0
+	case p.word == "sus" && p.n == 2 && p.alter == 0:
+		delete(b.tones, 3)
+		b.tones[2] = 0
+	case p.word == "add" && slight && slices.Contains([]int{2, 4, 6, 9, 11, 13}, p.n):
+		b.tones[p.n] = p.alter
+	case (p.word == "no" || p.word == "omit") && (p.n == 3 || p.n == 5) && p.alter == 0:
+		delete(b.tones, p.n)
+	case p.word == "" && slight && p.alter != 0 && slices.Contains([]int{5, 9, 11, 13}, p.n):
+		b.alter(p.n, p.alter)
+	default:
+		return false
+	}
+	return true
 }
 
 // dominant says whether the chord so far is a major one with a plain seventh, or none yet.

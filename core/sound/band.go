@@ -144,9 +144,7 @@ var fills = map[Style][]stroke{
 // usualIntensity is how busy a band is that nobody has asked for more.
 const usualIntensity = 2
 
-// drumming lays the drums out: bar by bar, a crash where a round of the form begins loud, a fill at its turns. A bar
-// that is none of four has its beats as the four have them, from the first on; in one of eighths by threes a beat is
-// three of them.
+// drumming lays the drums out: bar by bar, a crash where a round of the form begins loud, a fill at its turns.
 func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float64) {
 	style, busy := o.Style, o.Intensity
 	if style == AnyStyle {
@@ -157,12 +155,10 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 	}
 	p.style, p.busy = style, busy
 	bar := l.Meter.Bar()
-	compound := l.Meter.Unit == 8 && l.Meter.Beats%3 == 0
-	beats, unit := l.Meter.Beats, lick.NewTime(1, int64(l.Meter.Unit))
-	if compound {
-		beats, unit = beats/3, lick.NewTime(3, 8)
-	}
-	// Bars count from the one after the pick-up.
+	beats, unit, compound := beatsOf(l.Meter)
+
+	// Bars count from the one after the pick-up: with a pick-up of a quarter, bar 0 begins a quarter in, and bar −1
+	// three quarters before the line.
 	at := l.Pickup.Sub(bar.Times(1 + wholeBars(l)))
 	n := -1 - int(wholeBars(l))
 	last := 0
@@ -172,6 +168,7 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 	if before, _ := from.Sub(at).Div(bar); start > 0 && before > 1 {
 		at, n = at.Add(bar.Times(before-1)), n+int(before)-1
 	}
+
 	// The off-beat of a swung beat, or of one of three, is its last third.
 	swung := compound || style == ShuffleBand || style == TwelveEight || l.Feel == lick.Shuffle
 	hit := func(beat lick.Time, part float64, drum Drum, loud float64) {
@@ -184,25 +181,11 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 		}
 	}
 	for ; at.Before(end); at, n = at.Add(bar), n+1 {
+		// A fill leads back to the start of the form; busy drummers have one every four bars.
 		turn := last > 1 && n == last-1 || busy >= 3 && n >= 0 && n%4 == 3
 		for k := range beats {
-			row := grooves[style]
-			if turn && k == beats-1 && style != AnyStyle {
-				row = fills[style]
-			}
-			for _, x := range row {
-				// A bar of three is 1, 2, 2; one of five and more begins again after the fourth beat.
-				like := k % 4
-				if beats == 3 && k == 2 {
-					like = 1
-				}
-				if turn && k == beats-1 {
-					like = 3
-				}
-				if x.beat != like || x.from > busy || x.drum == Rim && busy >= 2 && style != Ballad ||
-					x.drum == Rim && busy >= 3 {
-					continue
-				}
+			fills := turn && k == beats-1
+			for _, x := range beatOf(style, beatLike(k, beats, fills), fills, busy) {
 				hit(at.Add(unit.Times(int64(k))), x.part, x.drum, x.loud)
 			}
 		}
@@ -211,6 +194,42 @@ func (p *plan) drumming(l lick.Lick, o Options, from, end lick.Time, start float
 		}
 	}
 	slices.SortStableFunc(p.drums, func(a, b drumHit) int { return cmp.Compare(a.at, b.at) })
+}
+
+// beatsOf are the beats of a bar and how long one is; compound says that a beat is three eighths: 12/8 has four.
+func beatsOf(m lick.Meter) (beats int, unit lick.Time, compound bool) {
+	if m.Unit == 8 && m.Beats%3 == 0 {
+		return m.Beats / 3, lick.NewTime(3, 8), true
+	}
+	return m.Beats, lick.NewTime(1, int64(m.Unit)), false
+}
+
+// beatLike is which beat of four a beat is played as, from 0. A bar of three is 1, 2, 2; one of five and more begins
+// again after the fourth beat; a fill is a fourth beat.
+func beatLike(k, beats int, fills bool) int {
+	switch {
+	case fills:
+		return 3
+	case beats == 3 && k == 2:
+		return 1
+	}
+	return k % 4
+}
+
+// beatOf are the strokes of one beat of a groove, or of its fill, that a drummer so busy plays. The rim gives way to
+// the snare where it is busier, in a ballad later than elsewhere.
+func beatOf(style Style, beat int, fill bool, busy int) (out []stroke) {
+	row := grooves[style]
+	if fill && style != AnyStyle {
+		row = fills[style]
+	}
+	rim := busy < 2 || style == Ballad && busy < 3
+	for _, x := range row {
+		if x.beat == beat && x.from <= busy && (x.drum != Rim || rim) {
+			out = append(out, x)
+		}
+	}
+	return out
 }
 
 // bandOf are the gestures of bass and chords in a round; first is the number of the bass's string. A chord is strummed:

@@ -81,10 +81,24 @@ func (r *reader) note(x xNote) error {
 	return nil
 }
 
-// techniques reads fingers, strokes, slurs, bends and the like. A slur is read where it ends, as a lick keeps it with
-// the note that it leads to. A vibrato of others is wide and slow; a bend of an amount that a lick does not have is the
-// nearest, and counted. What cannot be on an open string is let go.
+// techniques reads fingers, strokes, slurs, bends and the like. What cannot be on an open string is let go.
 func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
+	readHands(n, t)
+	readSlur(n, x, t)
+	r.readBends(n, t)
+	for _, s := range t.OtherTxt {
+		readOther(n, s)
+	}
+	if n.Slur.Slurred() {
+		n.Stroke = ""
+	}
+	if n.Fret == 0 {
+		n.Bend, n.Vibrato = nil, nil
+	}
+}
+
+// readHands reads the fretting finger, and a stroke of the pick or of a finger.
+func readHands(n *lick.Note, t *xTechnical) {
 	if t.Finger != "" {
 		if f, err := lick.ParseFinger(strings.TrimSpace(t.Finger)); err == nil {
 			n.Finger = f
@@ -98,6 +112,11 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 	case strings.Contains(" p i m a ", " "+t.Pluck+" ") && t.Pluck != "":
 		n.Stroke = lick.Stroke(t.Pluck)
 	}
+}
+
+// readSlur reads how a note is reached, and what is beside it. A slur is read where it ends, as a lick keeps it with the
+// note that it leads to: of 5 hammered to 7 the 7 has the hammer. A vibrato of others is wide and slow.
+func readSlur(n *lick.Note, x xNote, t *xTechnical) {
 	stops := func(list []xPhase) bool {
 		return slices.ContainsFunc(list, func(p xPhase) bool { return p.Type == "stop" })
 	}
@@ -107,15 +126,21 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 	case stops(t.Pulls):
 		n.Slur = lick.Pull
 	}
-	if x.Notations != nil {
-		if slices.ContainsFunc(x.Notations.Slides, func(s xLine) bool { return s.Type == "stop" }) {
-			n.Slur = lick.Slide
-		}
-		n.Accent = x.Notations.Articulations != nil && x.Notations.Articulations.Accent != nil
-		if o := x.Notations.Ornaments; o != nil && len(o.Wavy) > 0 && o.Wavy[0].Type == "start" {
-			n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
-		}
+	if x.Notations == nil {
+		return
 	}
+	if slices.ContainsFunc(x.Notations.Slides, func(s xLine) bool { return s.Type == "stop" }) {
+		n.Slur = lick.Slide
+	}
+	n.Accent = x.Notations.Articulations != nil && x.Notations.Articulations.Accent != nil
+	if o := x.Notations.Ornaments; o != nil && len(o.Wavy) > 0 && o.Wavy[0].Type == "start" {
+		n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
+	}
+}
+
+// readBends reads a bend and its release, which the standard writes as a second bend. A bend of an amount that a lick
+// does not have is the nearest, and counted.
+func (r *reader) readBends(n *lick.Note, t *xTechnical) {
 	for _, b := range t.Bends {
 		switch {
 		case b.Release != nil && n.Bend != nil:
@@ -128,36 +153,34 @@ func (r *reader) techniques(n *lick.Note, x xNote, t *xTechnical) {
 			n.Bend = &lick.Bend{Semitones: amount, Shape: lick.ShapeOf(b.Pre != nil, false)}
 		}
 	}
-	for _, s := range t.OtherTxt {
-		words := strings.Fields(s)
-		switch {
-		case s == "shift":
-			n.Slur = lick.Shift
-		case s == "barre":
-			n.Barre = true
-		case s == "rake":
-			n.Rake = true
-		case len(words) == 2 && words[0] == "voice" && words[1] == string(lick.VoiceBass):
-			n.Voice = lick.VoiceBass
-		case len(words) == 3 && words[0] == "vibrato" && n.Vibrato != nil:
-			n.Vibrato = &lick.Vibrato{Width: lick.Width(words[1]), Speed: lick.Speed(words[2])}
-			if n.Vibrato.Width != lick.Narrow {
-				n.Vibrato.Width = lick.Wide
-			}
-			if n.Vibrato.Speed != lick.Fast {
-				n.Vibrato.Speed = lick.Slow
-			}
-		case len(words) == 3 && words[0] == "slide-in":
-			if frets, err := strconv.Atoi(words[1]); err == nil && frets >= 1 && frets <= lick.MaxSlideIn &&
-				(words[2] == string(lick.FromAbove) || words[2] == string(lick.FromBelow)) {
-				n.SlideIn = &lick.SlideIn{Frets: frets, From: lick.From(words[2])}
-			}
+}
+
+// readOther reads a technique that the standard has no element for, in the words that are written here: "shift",
+// "vibrato narrow fast", "slide-in 2 below".
+func readOther(n *lick.Note, s string) {
+	words := strings.Fields(s)
+	switch {
+	case s == "shift":
+		n.Slur = lick.Shift
+	case s == "barre":
+		n.Barre = true
+	case s == "rake":
+		n.Rake = true
+	case len(words) == 2 && words[0] == "voice" && words[1] == string(lick.VoiceBass):
+		n.Voice = lick.VoiceBass
+	case len(words) == 3 && words[0] == "vibrato" && n.Vibrato != nil:
+		n.Vibrato = &lick.Vibrato{Width: lick.Wide, Speed: lick.Slow}
+		if words[1] == string(lick.Narrow) {
+			n.Vibrato.Width = lick.Narrow
 		}
-	}
-	if n.Slur.Slurred() {
-		n.Stroke = ""
-	}
-	if n.Fret == 0 {
-		n.Bend, n.Vibrato = nil, nil
+		if words[2] == string(lick.Fast) {
+			n.Vibrato.Speed = lick.Fast
+		}
+	case len(words) == 3 && words[0] == "slide-in":
+		frets, err := strconv.Atoi(words[1])
+		if err == nil && frets >= 1 && frets <= lick.MaxSlideIn &&
+			(words[2] == string(lick.FromAbove) || words[2] == string(lick.FromBelow)) {
+			n.SlideIn = &lick.SlideIn{Frets: frets, From: lick.From(words[2])}
+		}
 	}
 }

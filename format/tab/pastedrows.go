@@ -54,7 +54,8 @@ var rowName = regexp.MustCompile(
 	`(?i)^\s*(fingers?|fingering|left hand|strokes?|picking|pick|right hand|rhythm|count|chords?)\s*[:=]?\s`,
 )
 
-// row reads one row; false if it is words of another kind.
+// row reads one row; false if it is words of another kind. It may be a span of palm muting, "x4", the bars' numbers,
+// or marks over the notes.
 func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	line, name := p.text[i], ""
 	if m := rowName.FindStringSubmatch(line); m != nil {
@@ -75,49 +76,84 @@ func (p *pasted) row(bars []bar, i, start int, above bool) bool {
 	if above && numbering(words, len(bars)) {
 		return true
 	}
-	at := over(bars, words)
-	met := 0
-	for _, x := range at {
+	m := marks{words: words, at: over(bars, words), above: above, name: name}
+	if m.read(bars) {
+		return true
+	}
+	if m.all(stemForm.MatchString) && m.fits() {
+		stems(bars, line, start)
+		return true
+	}
+	return false
+}
+
+// marks are the words of a row, each over the column of notes that it stands at.
+type marks struct {
+	words []placed
+	at    []spot
+	above bool   // the row stands above the strings
+	name  string // what the row is called, or nothing
+}
+
+// all says whether all words are of a form.
+func (m marks) all(of func(string) bool) bool {
+	return !slices.ContainsFunc(m.words, func(w placed) bool { return !of(w.word) })
+}
+
+// any says whether one of the words is of a form.
+func (m marks) any(of func(string) bool) bool {
+	return slices.ContainsFunc(m.words, func(w placed) bool { return of(w.word) })
+}
+
+// met is how many words stand over a note.
+func (m marks) met() (n int) {
+	for _, x := range m.at {
 		if x.col != nil {
-			met++
+			n++
 		}
 	}
-	all := func(of func(string) bool) bool {
-		return !slices.ContainsFunc(words, func(w placed) bool { return !of(w.word) })
-	}
+	return n
+}
+
+// fits says whether four words in five stand over notes, so that the row is about them.
+func (m marks) fits() bool {
+	met := m.met()
+	return 10*met >= 8*len(m.words) && met > 0
+}
+
+// read takes the row for what its words are, and its place can be: letters of length (q e e), chords, a count (1 e &
+// a), fingers or strokes; false if it is none of these.
+func (m marks) read(bars []bar) bool {
 	notes := 0
 	for k := range bars {
 		notes += len(bars[k].cols)
 	}
-	fits := 10*met >= 8*len(words) && met > 0
 	switch {
-	case all(letterForm.MatchString) && fits && (len(words) > 1 || notes == 1) &&
-		(!all(isChord) || len(words) == notes && notes > 2):
-		letters(bars, at)
+	// "E" may be an eighth or a chord: letters of length stand over every note, and there are more than two.
+	case m.all(letterForm.MatchString) && m.fits() && (len(m.words) > 1 || notes == 1) &&
+		(!m.all(isChord) || len(m.words) == notes && notes > 2):
+		letters(bars, m.at)
 		return true
-	case above && all(isChordOrBeat) && slices.ContainsFunc(words, func(w placed) bool { return isChord(w.word) }) ||
-		strings.HasPrefix(name, "chord"):
-		for k, w := range words {
+	case m.above && m.all(isChordOrBeat) && m.any(isChord) || strings.HasPrefix(m.name, "chord"):
+		for k, w := range m.words {
 			if isChord(w.word) {
-				at[k].bar.chords = append(at[k].bar.chords, placed{at[k].off, w.word})
+				m.at[k].bar.chords = append(m.at[k].bar.chords, placed{m.at[k].off, w.word})
 			}
 		}
 		return true
-	case all(countForm.MatchString) && fits && (above ||
-		slices.ContainsFunc(words, func(w placed) bool { return strings.ContainsAny(w.word, "&+ea") })):
-		return counts(bars, at)
-	case all(fingerForm.MatchString) && fits && met == len(words):
-		for k, w := range words {
-			at[k].col.finger = strings.ToUpper(w.word)
+	// Below the strings numbers alone are fingers; what counts has signs between them.
+	case m.all(countForm.MatchString) && m.fits() &&
+		(m.above || m.any(func(w string) bool { return strings.ContainsAny(w, "&+ea") })):
+		return counts(bars, m.at)
+	case m.all(fingerForm.MatchString) && m.met() == len(m.words):
+		for k, w := range m.words {
+			m.at[k].col.finger = strings.ToUpper(w.word)
 		}
 		return true
-	case all(strokeForm.MatchString) && fits && met == len(words):
-		for k, w := range words {
-			at[k].col.stroke = w.word
+	case m.all(strokeForm.MatchString) && m.met() == len(m.words):
+		for k, w := range m.words {
+			m.at[k].col.stroke = w.word
 		}
-		return true
-	case all(stemForm.MatchString) && fits:
-		stems(bars, line, start)
 		return true
 	}
 	return false
