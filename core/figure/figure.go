@@ -18,6 +18,7 @@ type Note struct {
 	Place   neck.Place
 	Pressed bool   // a finger presses it, not the thumb
 	Plain   bool   // struck by itself: not slurred into, held or bent
+	Led     bool   // the hand is led into it, by a slide or a shift
 	Mark    string // how it is played beside that, which cells that are alike share
 }
 
@@ -42,6 +43,8 @@ type Of struct {
 // How far around a note its figures are looked for (model defaults).
 const (
 	StringReach   = 8 // notes to either side that may lie on its string
+	StringFrets   = 5 // as long as the hand stays within so many
+	CellFrets     = 4 // or, in a cell that keeps its own hand, so many
 	PositionReach = 6 // notes to either side that one position holds
 	PositionFrets = 4 // a finger a fret
 
@@ -55,13 +58,38 @@ const (
 
 // Fingers are the usual fingers of a line, by column and note: a column is what sounds at one time,
 // the thickest string first.
-func Fingers(columns [][]Note, whose Of) [][]Usual {
+func Fingers(columns [][]Note, whose Of) [][]Usual { return fingers(columns, whose, StringFrets) }
+
+// InCell are the usual fingers of a cell by itself, whatever lies around it. Where no position holds it, two tones of a
+// string have the fingers of their distance.
+func InCell(columns [][]Note, whose Of) [][]Usual {
+	out := fingers(columns, whose, CellFrets)
+	line := singles(columns)
+	for k, n := range line {
+		if !n.is || out[k][0] != (Usual{}) {
+			continue
+		}
+		var tones []int
+		for _, o := range line {
+			if o.is && o.Place.String == n.Place.String {
+				tones = with(tones, o.Place.Fret)
+			}
+		}
+		if len(tones) == 2 {
+			out[k][0].InPosition = ofTones(tones, n.Place.Fret)
+		}
+	}
+	return out
+}
+
+// fingers are the usual ones, a string's own tones being those that the hand plays within so many frets.
+func fingers(columns [][]Note, whose Of, frets int) [][]Usual {
 	out := make([][]Usual, len(columns))
 	for k, c := range columns {
 		out[k] = make([]Usual, len(c))
 	}
 	line := singles(columns)
-	stretches(line, func(from, to int) { onString(line, out, from, to) })
+	stretches(line, func(from, to int) { onString(line, out, from, to, frets) })
 	for k, n := range line {
 		if n.is {
 			out[k][0].InPosition = inPosition(line, k)
@@ -106,11 +134,13 @@ func singles(columns [][]Note) []single {
 	return line
 }
 
-// stretches calls f for each unbroken stretch of single notes on one string.
+// stretches calls f for each unbroken stretch of single notes on one string. Where the hand is led along the string
+// into a note, another begins: what comes after a slide has a shape of its own.
 func stretches(line []single, f func(from, to int)) {
 	for from := 0; from < len(line); {
 		to := from + 1
-		for to < len(line) && line[to].is && line[to].Place.String == line[from].Place.String {
+		for to < len(line) && line[to].is && line[to].Place.String == line[from].Place.String &&
+			!line[to].Led {
 			to++
 		}
 		if line[from].is {

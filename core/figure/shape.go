@@ -158,6 +158,8 @@ func ofGrip(c []Note, flats []int) []int {
 		return []int{1, 1 + up}
 	case apart == 1 && up < 0 && up >= -3:
 		return []int{1 - up, 1}
+	case apart == 2 && (up == 2 || up == 3):
+		return []int{1, 1 + up} // an octave
 	case apart == 2 && up == 0:
 		return []int{2, 3}
 	case apart == 2 && up == -1:

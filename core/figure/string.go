@@ -16,8 +16,9 @@ var pairShapes = [PositionSpan + 1]int{0, 2, 3, 4, 4}
 
 // onString gives the notes [from, to), an unbroken stretch on one string, the fingers of its shape:
 // of the stretch's own tones where it has three, else of those that the string has nearby. A stretch
-// of more is cut into cells where one comes back along it, or into positions where it goes one way.
-func onString(line []single, out [][]Usual, from, to int) {
+// of more is cut into cells where one comes back along it, or into positions where it goes one way. Nearby is what the
+// hand plays within so many frets.
+func onString(line []single, out [][]Usual, from, to, frets int) {
 	tones := tonesOf(line[from:to])
 	if len(tones) > 3 {
 		if n := cell(line[from:to]); n > 0 {
@@ -33,7 +34,8 @@ func onString(line []single, out [][]Usual, from, to int) {
 		near := tones
 		if len(near) < 3 {
 			near = nil
-			for i := max(0, k-StringReach); i < min(len(line), k+StringReach+1); i++ {
+			low, high := nearby(line, k, frets)
+			for i := low; i < high; i++ {
 				if line[i].is && line[i].Place.String == line[k].Place.String {
 					near = with(near, line[i].Place.Fret)
 				}
@@ -45,6 +47,35 @@ func onString(line []single, out [][]Usual, from, to int) {
 			out[k][0].tone = slices.Index(near, line[k].Place.Fret)
 		}
 	}
+}
+
+// nearby are the notes [from, to) around note k that the hand plays without leaving so many frets and without being led
+// elsewhere, StringReach to either side at most. It grows to both sides in turn, as the nearer note decides.
+func nearby(line []single, k, frets int) (from, to int) {
+	low, high := line[k].Place.Fret, line[k].Place.Fret
+	holds := func(n single) bool {
+		if !n.is {
+			return true
+		}
+		l, h := min(low, n.Place.Fret), max(high, n.Place.Fret)
+		if h-l > frets {
+			return false
+		}
+		low, high = l, h
+		return true
+	}
+	from, to = k, k+1
+	for left, right := true, true; left || right; {
+		left = left && from > max(0, k-StringReach) && !line[from].Led && holds(line[from-1])
+		if left {
+			from--
+		}
+		right = right && to < min(len(line), k+StringReach+1) && !line[to].Led && holds(line[to])
+		if right {
+			to++
+		}
+	}
+	return from, to
 }
 
 // tonesOf are the frets of notes on one string, rising.

@@ -16,6 +16,22 @@ type node struct {
 	stand   []posture
 	allowed []int // into stand, rising
 	broken  bool  // no posture, or no move into it, keeps what is asked
+	cell    int   // of the recipe, see Event
+}
+
+// keep lets only postures of a sort be taken; false, and nothing is changed, where there is none.
+func (n *node) keep(is func(posture) bool) bool {
+	kept := make([]int, 0, len(n.allowed))
+	for _, j := range n.allowed {
+		if is(n.stand[j]) {
+			kept = append(kept, j)
+		}
+	}
+	if len(kept) == 0 {
+		return false
+	}
+	n.allowed = kept
+	return true
 }
 
 // link leads from a node to the next one. It names its moves and does not hold
@@ -27,6 +43,7 @@ type link struct {
 	touches []Touch // of the node it leads to, as the moves take them
 	have    float64
 	viaOpen bool
+	inCell  bool // both nodes are of one cell
 }
 
 // newLink names the moves from one node's touches to the next one's, in the time there is;
@@ -37,14 +54,15 @@ func (m *Model) newLink(from, to []Touch, have float64, viaOpen bool) link {
 
 // weighed is the link's moves with the time there is.
 func (l *link) weighed() weighed {
-	return weighed{l.m, l.m.matrix(l.key, l.from, l.touches, l.viaOpen), l.have}
+	return weighed{m: l.m, matrix: l.m.matrix(l.key, l.from, l.touches, l.viaOpen), have: l.have, inCell: l.inCell}
 }
 
 // weighed is a matrix with the time that its moves have.
 type weighed struct {
 	m *Model
 	*matrix
-	have float64
+	have   float64
+	inCell bool
 }
 
 // load is the move's need over the time there is.
@@ -64,6 +82,18 @@ type chain struct {
 	known  float64 // the bound, once it was found; 0 before
 
 	figured [][]figure.Usual // by node and touch, once they were asked for
+
+	celled    bool // the cells were looked for
+	tiedCells []cell
+	solo      [][]int8 // by node, its finger in its cell by itself; nil for none
+}
+
+// copied is the chain with nodes of its own, for fewer postures to be allowed.
+func (c *chain) copied() *chain {
+	h := *c
+	h.known = 0
+	h.nodes = slices.Clone(c.nodes)
+	return &h
 }
 
 // newChain lays the events out. Postures and moves that nothing can satisfy are marked broken and judged as if the lock
@@ -76,6 +106,7 @@ func (m *Model) newChain(ctx context.Context, events []Event, loop bool) *chain 
 			c.opens = max(c.opens, m.opensOf(e))
 		}
 		if n, ok := m.newNode(i, e.Touches); ok {
+			n.cell = e.Cell
 			c.nodes = append(c.nodes, n)
 		} else if e.fretted() {
 			c.lost = true

@@ -13,11 +13,12 @@ import (
 
 // What a move's effort adds to its need, in ms (model defaults, chosen on lines with the fingers most players write).
 const (
-	frameChange = 15.0 // the hand takes another frame
-	jumpAgain   = 30.0 // one finger goes to another string without roll or barre
-	guidedAgain = 50.0 // or along its string without a slide: for a figure's sake, not to creep
-	openGap     = 2.0  // each fret a gap of the new frame opens beyond one
-	closedGap   = 6.0  // each closed gap of it
+	frameChange  = 15.0 // the hand takes another frame
+	changeInCell = 10.0 // more inside a cell: the hand moves between cells
+	jumpAgain    = 30.0 // one finger goes to another string without roll or barre
+	guidedAgain  = 50.0 // or along its string without a slide: for a figure's sake, not to creep
+	openGap      = 2.0  // each fret a gap of the new frame opens beyond one
+	closedGap    = 6.0  // each closed gap of it
 
 	// A barre is the index's, or the middle finger's beside one, sooner than another's (common practice).
 	barreEffort = 8.0  // a finger is laid flat
@@ -28,6 +29,8 @@ const (
 	bendByIndex  = 130.0
 	bendByMiddle = 110.0
 	bendByLittle = 6.0
+	// A slide is the index's, or the ring or little finger's, sooner than the middle finger's (common practice).
+	slideByMiddle = 60.0
 	// Less than a full step is any finger's but the index's, sooner the ring finger's.
 	lightByIndex  = 30.0
 	lightByMiddle = 18.0
@@ -50,6 +53,8 @@ const (
 	departsAlong = 20.0
 	// departsFromShape is what a note of a run of octaves or of grips pays that departs from its shape's finger.
 	departsFromShape = 30.0
+	// departsFromCell is what a note of a tied cell pays that departs from the finger of the cell by itself.
+	departsFromCell = 8.0
 	// leap is what it pays where its finger was on another string a note before the last one, two strings away, or at
 	// another fret of the next one and goes back there: the moves from note to note do not see it jump.
 	leap = 2.0
@@ -71,7 +76,7 @@ func spread(f Frame) (ms float64) {
 	return ms
 }
 
-// postureEffort is what a posture asks in effort beside its frame: fingers laid flat, and bends
+// postureEffort is what a posture asks in effort beside its frame: fingers laid flat, slides by the middle finger, and bends
 // by others than the ring finger.
 func (m *Model) postureEffort(touches []Touch, q posture) (ms float64) {
 	for i, t := range touches {
@@ -81,6 +86,9 @@ func (m *Model) postureEffort(touches []Touch, q posture) (ms float64) {
 				kind = 1
 			}
 			ms += m.bendEfforts[kind][max(0, q.fingers[i])]
+		}
+		if t.Slur == lick.Slide && q.fingers[i] == int8(lick.Middle-lick.Index) {
+			ms += slideByMiddle
 		}
 	}
 	return ms + flatEffort(touches, q)
@@ -152,6 +160,7 @@ type effortRow struct {
 	repeatsAll uint8   // which of them, into repeatEfforts
 	repeats    []uint8 // or nil
 	floor      float64 // the least of add
+	change     float64 // of frame
 }
 
 // jumpless marks a row of moves in which no finger can jump, so that nothing has to be looked up.
@@ -160,8 +169,19 @@ const jumpless int8 = -2
 // effortRow is the effort of every move out of posture i, worked out once and kept with its matrix.
 func (w weighed) effortRow(i int) effortRow {
 	t, width := w.moveEfforts(w.m), len(w.to)
-	r := effortRow{need: w.need[i*width : (i+1)*width], add: t.add, to: w.to, speed: w.m.speed(), floor: t.least,
-		stance: -1, finger: jumpless}
+	r := effortRow{
+		need:   w.need[i*width : (i+1)*width],
+		add:    t.add,
+		to:     w.to,
+		speed:  w.m.speed(),
+		floor:  t.least,
+		change: frameChange,
+		stance: -1,
+		finger: jumpless,
+	}
+	if w.inCell {
+		r.change += changeInCell
+	}
 	switch {
 	case w.from != nil:
 		r.stance = w.from[i].stance
@@ -182,7 +202,7 @@ func (r *effortRow) ms(j int) float64 {
 	ms := r.need[j]*r.speed + r.add[j]
 	q := &r.to[j]
 	if q.stance != r.stance && r.stance >= 0 {
-		ms += frameChange
+		ms += r.change
 	}
 	if q.fingers[0] == r.finger {
 		ms += repeatEfforts[r.repeatsAll]
@@ -268,6 +288,7 @@ type placeKey struct {
 	only      Fingers
 	skip      [2]int // strings and frets to the next note, of a skip's first note
 	slide     int    // frets to the next note, of a slide's first note
+	cell      int    // of moved cells each has its own places, from 1
 }
 
 // departs is what a note pays that departs from the usual finger of a key.
@@ -280,7 +301,7 @@ func (k placeKey) departs() float64 {
 
 // keys are what touch t of node k is counted by.
 func (c *chain) keys(k int, t Touch) []placeKey {
-	keys := []placeKey{{str: t.Place.String, fret: t.Place.Fret, only: t.Only}}
+	keys := []placeKey{{str: t.Place.String, fret: t.Place.Fret, only: t.Only, cell: c.movedCell(k)}}
 	if k+1 < len(c.nodes) && len(c.nodes[k].touches) == 1 && len(c.nodes[k+1].touches) == 1 {
 		if to := c.nodes[k+1].touches[0]; to.Slur == lick.Slide && to.Place.String == t.Place.String &&
 			to.Place.Fret != t.Place.Fret {
@@ -299,6 +320,16 @@ func (c *chain) keys(k int, t Touch) []placeKey {
 		}
 	}
 	return keys
+}
+
+// movedCell is the number of the moved cell that node k lies in, from 1; 0 for none.
+func (c *chain) movedCell(k int) int {
+	for i, x := range c.cells() {
+		if x.moved && k >= x.from && k < x.to {
+			return i + 1
+		}
+	}
+	return 0
 }
 
 // leapPenalties is what each posture of each node pays for a finger that the picked path has on
@@ -362,6 +393,13 @@ func (c *chain) departures(usual map[placeKey]int8, beside [][]float64) [][]floa
 		}
 		for i, t := range n.touches {
 			pays := departurePenalties(figures[k][i]) // by finger
+			if c.solo != nil && c.solo[k] != nil {
+				for f := range pays {
+					if int8(f) != c.solo[k][0] {
+						pays[f] += departsFromCell
+					}
+				}
+			}
 			for _, key := range c.keys(k, t) {
 				is := usual[key]
 				for f := range pays {

@@ -22,7 +22,11 @@ func (c *chain) figures() [][]figure.Usual {
 	for k, n := range c.nodes {
 		events[k].Touches = n.touches
 	}
-	out := figure.Fingers(columnsOf(events), c.m.whose)
+	columns := columnsOf(events)
+	out := figure.Fingers(columns, c.m.whose)
+	for _, x := range c.cells() {
+		copy(out[x.from:x.to], figure.InCell(columns[x.from:x.to], c.m.whose))
+	}
 	for k, n := range c.nodes {
 		for i, t := range n.touches {
 			if t.Bent {
@@ -40,10 +44,29 @@ func columnsOf(events []Event) [][]figure.Note {
 	for k, e := range events {
 		columns[k] = make([]figure.Note, len(e.Touches))
 		for i, t := range e.Touches {
-			columns[k][i] = figure.Note{Place: t.Place, Pressed: t.fretted(), Plain: t.Slur == "" && !t.Held && !t.Bent}
+			columns[k][i] = noteOf(t)
 		}
 	}
 	return columns
+}
+
+// noteOf is a touch as figures see it.
+func noteOf(t Touch) figure.Note {
+	return figure.Note{
+		Place:   t.Place,
+		Pressed: t.fretted(),
+		Plain:   t.Slur == "" && !t.Held && !t.Bent,
+		Led:     t.Slur == lick.Slide || t.Slur == lick.Shift,
+		Mark:    markOf(t),
+	}
+}
+
+// markOf is how a touch is played beside its place, which cells that are alike share.
+func markOf(t Touch) string {
+	if t.Bent {
+		return string(t.Slur) + "bent"
+	}
+	return string(t.Slur)
 }
 
 // Corrected are the situations in which the player has set other fingers than the usual ones or than
@@ -63,11 +86,7 @@ func (m *Model) Corrected(events []Event, fingers [][]lick.Finger, set func(even
 }
 
 // goesAlong says whether some notes go along their string by positions or by a cell.
-func (c *chain) goesAlong() bool {
-	return slices.ContainsFunc(c.figures(), func(us []figure.Usual) bool {
-		return slices.ContainsFunc(us, func(u figure.Usual) bool { return u.Along > 0 })
-	})
-}
+func (c *chain) goesAlong() bool { return slices.ContainsFunc(c.figures(), alongItsString) }
 
 // departurePenalties is what each finger pays for departing from the figures.
 func departurePenalties(u figure.Usual) (by [4]float64) {

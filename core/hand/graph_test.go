@@ -86,14 +86,14 @@ func TestEqualsGeneralGraphSearch(t *testing.T) {
 	rng := rand.New(rand.NewPCG(11, 4))
 	for checked := 0; checked < 25; {
 		events := randomEvents(rng, 12, short.Frets)
-		p := m.solve(context.Background(), events, false, load.Slack, false)
+		p := solveByMoves(m, events, false)
 		if !p.Possible() {
 			continue
 		}
 		checked++
 		c := m.newChain(context.Background(), events, false)
 		least := func(slack float64, easy bool) float64 {
-			return shortest(generalGraph(m, events, load.Limit(p.Bound, slack)*(1+1e-9), easy))
+			return shortest(generalGraph(m, events, p.Bound*slack*(1+1e-9), easy))
 		}
 		easy := !math.IsInf(least(load.Slack, true), 1)
 		got := least(load.Slack*FigureSlack, easy)

@@ -105,7 +105,7 @@ func (m *Model) Relax(k layers.Cost, from, to *Grip, have float64, rest, out []f
 	default:
 		mx := m.between(from.touches, to.touches, false)
 		mx.relaxedOnce.Do(func() { measured = true })
-		weighed{m, mx, have}.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
+		weighed{m: m, matrix: mx, have: have}.relax(k, from.allowed, within(to.allowed, rest), rest, nil, out)
 	}
 	return measured
 }
@@ -152,7 +152,7 @@ func (m *Model) relaxFromOpen(k layers.Cost, to *Grip, have float64, rest, out [
 	if len(to2) == 0 {
 		return
 	}
-	l := weighed{m, m.fromOpen(to), have}
+	l := weighed{m: m, matrix: m.fromOpen(to), have: have}
 	rows := make([]int, len(out))
 	for i := range rows {
 		rows[i] = i

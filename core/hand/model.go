@@ -136,6 +136,7 @@ func (t Touch) fretted() bool { return t.Place.Fret > 0 && t.Finger != lick.Thum
 type Event struct {
 	Touches []Touch
 	Have    float64
+	Cell    int // of the line's recipe in which it lies, from 1; 0 for none
 }
 
 // fretted says whether the hand has anything to press.
@@ -183,6 +184,9 @@ type Step struct {
 type Path struct {
 	Steps []Step
 	Bound float64 // least possible largest load; every step of it possible
+	// Taught, where it is not 0, is the largest load of the fingers that are taught: the path has others, which are
+	// faster, as those would be late.
+	Taught float64
 }
 
 // Possible says whether every step can be done at some tempo.

@@ -175,10 +175,27 @@ func againKind(ta, tb Touch) Kind {
 		return Jump
 	case ta.Barre && tb.Barre:
 		return Barre
+	case ta.Bent:
+		return Jump // the finger stands where it has pushed the string
 	case strings == 1 || strings == -1:
 		return Roll
 	}
 	return Jump
+}
+
+// pushedFull is how far from its string's place a finger stands that has bent it a full step, which is about one string's
+// distance more; a lighter bend is half of that (model default).
+const pushedFull neck.MM = 15
+
+// pushed is how far a finger that has bent stands from its string.
+func pushed(t Touch) neck.MM {
+	switch {
+	case !t.Bent:
+		return 0
+	case t.Light:
+		return pushedFull / 2
+	}
+	return pushedFull
 }
 
 // again is one finger on touch ta and then on tb.
@@ -196,7 +213,7 @@ func (m *Model) again(ta, tb Touch) again {
 	case Roll:
 		return again{kind: kind, base: rollBase, slope: fingerSlope}
 	}
-	way := fitts(m.Guitar.Way(ta.Place, tb.Place), m.Guitar.Cell(tb.Place.Fret), fingerSlope)
+	way := fitts(m.Guitar.Way(ta.Place, tb.Place)+pushed(ta), m.Guitar.Cell(tb.Place.Fret), fingerSlope)
 	return again{kind: kind, base: jumpHand, slope: wristSlope, least: jumpFinger + way}
 }
 

@@ -9,15 +9,30 @@ import (
 	"ornamen/core/load"
 )
 
-// Solve finds the hand for a line: of the paths whose largest load is within slack times the least possible, those
-// without a strained frame where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama,
-// ISMIR 2016; path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place
-// that comes back takes the finger it has most often: the search is repeated with a penalty on what departs from it,
-// until nothing changes. Ties go to the lower finger, then the lower frame. Touches with a Finger keep it. A slack of 1
-// gives the exact bound. When the context ends, the search stops at once and what it gives means nothing: the caller
-// looks at the context.
+// Asked is what is asked of the hand for a line.
+type Asked struct {
+	Loop  bool
+	Slack float64 // the largest load may be so many times the least possible, or more for a figure's sake
+	Other float64 // the largest load of the other hand: below it nothing is gained
+}
+
+// Solve is Taught for a line without the other hand.
 func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
-	return m.solve(ctx, events, loop, slack, true)
+	return m.Taught(ctx, events, Asked{Loop: loop, Slack: slack})
+}
+
+// Taught finds the hand for a line: of the paths whose largest load is within a limit, those without a strained frame
+// where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama, ISMIR 2016; path search
+// over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place that comes back takes the
+// finger it has most often: the search is repeated with a penalty on what departs from it, until nothing changes; cells
+// of a shape are tied to one fingering. Ties go to the lower finger, then the lower frame. Touches with a Finger keep it.
+//
+// The limit is a multiple of the least possible load, so that the hand is the same at every tempo: it is learned slowly
+// and played fast. Only where it would be late, and another hand is faster by a tenth, is that one taken: a line has two
+// hands at most, and one tempo where they change. A slack of 1 gives the exact bound. When the context ends, the search
+// stops at once and what it gives means nothing: the caller looks at the context.
+func (m *Model) Taught(ctx context.Context, events []Event, a Asked) Path {
+	return m.solve(ctx, events, a)
 }
 
 // Frames finds the frames of a line whose fingers are all decided: a path without a strained frame is taken where its
@@ -41,15 +56,15 @@ func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 	return path
 }
 
-// solve is Solve; figures asks for the same fingers wherever a figure comes back.
-func (m *Model) solve(ctx context.Context, events []Event, loop bool, slack float64, figures bool) Path {
-	c := m.newChain(ctx, events, loop)
+// solve is Taught.
+func (m *Model) solve(ctx context.Context, events []Event, a Asked) Path {
+	c := m.newChain(ctx, events, a.Loop)
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx)}
 	var picks []int
 	if len(c.nodes) > 0 {
-		picks = c.teacher(ctx, path.Bound, slack, figures)
+		picks, path.Taught = c.teacher(ctx, path.Bound, a)
 	}
-	c.describe(&path, events, loop, picks)
+	c.describe(&path, events, a.Loop, picks)
 	return path
 }
 

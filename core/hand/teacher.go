@@ -34,49 +34,127 @@ const (
 	alongSlack  = 2.2
 )
 
-// teacher picks the path of least effort with no load above the limit that slack gives: without
-// strain where there is such a path within slack of the bound, and with one fingering for every
-// figure. With no slack the bound itself is asked for, whatever it takes.
-func (c *chain) teacher(ctx context.Context, bound, slack float64, figures bool) []int {
-	near := load.Limit(bound, slack)
-	limit := near
-	switch {
-	case slack > 1 && figures && c.goesAlong():
-		limit = bound * slack * alongSlack
-	case slack > 1:
-		limit = load.Limit(bound, slack*FigureSlack)
+// How the fast hand differs from the taught one (model defaults): its loads lie so near the least possible, and it must
+// be faster by so much to be worth another hand.
+const (
+	fastSlack = 1.03
+	fastWorth = 1.1
+)
+
+// teacher picks the taught hand, or the fast one where the taught one would be late and the fast one is worth it; then
+// late is the largest load that the taught fingers have. With no slack the bound itself is asked for, whatever it takes.
+func (c *chain) teacher(ctx context.Context, bound float64, a Asked) (picks []int, late float64) {
+	if a.Slack <= 1 {
+		return c.least(ctx, bound, load.Limit(bound, a.Slack), false), 0
 	}
+	c.prepare(ctx)
+	picks = c.taught(ctx, bound*a.Slack)
+	if c.heaviest(picks) <= load.Breaks {
+		return picks, 0
+	}
+	// What the fingers can do at best, whatever the frames.
+	taught := c.fingersBound(ctx, picks)
+	if taught <= load.Breaks || taught <= a.Other || c.goesAlong() {
+		return picks, 0
+	}
+	limit := max(bound*fastSlack, a.Other)
+	fast := c.least(ctx, limit, limit, false)
+	if max(c.fingersBound(ctx, fast), a.Other)*fastWorth < taught {
+		return fast, taught
+	}
+	return picks, 0
+}
+
+// taught picks the path of least effort within the limit that near gives: without strain where there is such a path
+// within near, with one fingering for every figure and one for the cells of each shape. The limit is never cut at what
+// the tempo allows.
+func (c *chain) taught(ctx context.Context, near float64) []int {
+	limit := near * FigureSlack
+	if c.goesAlong() {
+		limit = near * alongSlack
+	}
+	return c.least(ctx, near, limit, true)
+}
+
+// prepare tells the cells' moves from others, and what each cell would have for fingers by itself.
+func (c *chain) prepare(ctx context.Context) {
+	alone := map[int][]int8{}
+	for _, x := range c.cells() {
+		for k := x.from; k+1 < x.to; k++ {
+			c.links[k].inCell = true
+		}
+		f, known := alone[x.shape]
+		if !known {
+			if f = nil; x.grip {
+				f = c.asGrip(ctx, x)
+			} else {
+				f = c.alone(ctx, x)
+			}
+			alone[x.shape] = f
+		}
+		if f == nil {
+			continue
+		}
+		if c.solo == nil {
+			c.solo = make([][]int8, len(c.nodes))
+		}
+		for i := range f {
+			c.solo[x.from+i] = f[i : i+1]
+		}
+	}
+}
+
+// least is the path of least effort within a limit, figures and, if asked, tied cells counted.
+func (c *chain) least(ctx context.Context, near, limit float64, ties bool) []int {
+	x, picks := c.byMoves(ctx, near, limit)
+	picks, _ = x.settle(ctx, picks, limit)
+	if ties {
+		return x.tied(ctx, picks, limit)
+	}
+	return picks
+}
+
+// byMoves is the path of least effort within a limit by its moves alone, and the chain it is found in: one without
+// strain where that has a path within near.
+func (c *chain) byMoves(ctx context.Context, near, limit float64) (*chain, []int) {
 	if easy, ok := c.unstrained(); ok {
 		picks, found := easy.best(ctx, limit, nil)
 		if found && (easy.heaviest(picks) <= near || easy.bound(ctx) <= near*(1+slight)) {
-			return easy.settled(ctx, picks, limit, figures)
+			return easy, picks
 		}
 	}
 	picks, _ := c.best(ctx, limit, nil)
-	return c.settled(ctx, picks, limit, figures)
+	return c, picks
 }
 
-// settled repeats the search with penalties from the path before: on the fingers that leap over a string, and on those
-// that are not its places' usual ones. A path that avoids what another one did may do the same elsewhere, so that of
-// all that were seen the one is taken that costs least when its own leaps and departures are counted.
-func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures bool) []int {
-	if !figures {
-		return picks
+// fingersBound is the least possible largest load of a path's fingers, whatever the frames.
+func (c *chain) fingersBound(ctx context.Context, picks []int) float64 {
+	h := c.copied()
+	for k := range h.nodes {
+		n := &h.nodes[k]
+		n.keep(func(p posture) bool { return p.fingers == n.stand[picks[k]].fingers })
 	}
+	return h.bound(ctx)
+}
+
+// settle repeats the search with penalties from the path before: on the fingers that leap over a string, and on those
+// that are not its places' usual ones. A path that avoids what another one did may do the same elsewhere, so that of
+// all that were seen the one is taken that costs least when its own leaps and departures are counted; sum is that cost.
+func (c *chain) settle(ctx context.Context, picks []int, limit float64) (best []int, sum float64) {
 	far := c.leapPenalties(picks)
 	if far != nil {
 		if next, found := c.best(ctx, limit, far); found {
 			picks, far = next, c.leapPenalties(next)
 		}
 	}
-	best, least := picks, never
+	best, sum = picks, never
 	for range maxRounds {
 		if ctx.Err() != nil {
 			break
 		}
 		penalties := c.departures(c.usual(picks), far)
-		if t := c.effortOf(picks) + penaltyOf(penalties, picks); t < least*(1-slight) {
-			best, least = picks, t
+		if t := c.effortOf(picks) + penaltyOf(penalties, picks); t < sum*(1-slight) {
+			best, sum = picks, t
 		}
 		next, found := c.best(ctx, limit, penalties)
 		if !found || slices.Equal(next, picks) {
@@ -84,7 +162,7 @@ func (c *chain) settled(ctx context.Context, picks []int, limit float64, figures
 		}
 		picks, far = next, c.leapPenalties(next)
 	}
-	return best
+	return best, sum
 }
 
 // slight is the rounding that two equal sums may differ by.
@@ -100,21 +178,11 @@ func penaltyOf(penalties [][]float64, picks []int) (sum float64) {
 
 // unstrained is the chain with its unstrained postures alone; ok is false where an event has none.
 func (c *chain) unstrained() (*chain, bool) {
-	easy := *c
-	easy.known = 0
-	easy.nodes = slices.Clone(c.nodes)
+	easy := c.copied()
 	for k := range easy.nodes {
-		n := &easy.nodes[k]
-		kept := make([]int, 0, len(n.allowed))
-		for _, j := range n.allowed {
-			if !c.m.stances[n.stand[j].stance].strained() {
-				kept = append(kept, j)
-			}
-		}
-		if len(kept) == 0 {
+		if !easy.nodes[k].keep(func(p posture) bool { return !c.m.stances[p.stance].strained() }) {
 			return nil, false
 		}
-		n.allowed = kept
 	}
-	return &easy, true
+	return easy, true
 }
