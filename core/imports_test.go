@@ -38,7 +38,7 @@ var below = map[string][]string{
 	"core/changes": {"core/defaults", "core/lick", "core/music", "core/neck", "core/say"},
 	"core/say":     {"core/figure", "core/hand", "core/lick", "core/music", "core/neck", "core/pick"},
 	"core/judge": {"core/bend", "core/changes", "core/defaults", "core/figure", "core/hand", "core/lick", "core/load",
-		"core/music", "core/neck", "core/pick", "core/player", "core/say"},
+		"core/music", "core/neck", "core/phrase", "core/pick", "core/player", "core/say"},
 	"core/propose": {"core/bend", "core/defaults", "core/figure", "core/hand", "core/judge", "core/layers",
 		"core/lick", "core/load", "core/music", "core/neck", "core/pick", "core/player", "core/say"},
 	"core/phrase": {"core/lick", "core/music", "core/neck"},

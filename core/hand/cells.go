@@ -470,7 +470,7 @@ func (c *chain) asGrip(ctx context.Context, x cell) []int8 {
 			e.Touches = append(e.Touches, t)
 		}
 	}
-	p := c.m.solve(ctx, []Event{e}, Asked{Slack: oneCellSlack})
+	p := c.m.Solve(ctx, []Event{e}, false, oneCellSlack)
 	if !p.Possible() {
 		return nil
 	}

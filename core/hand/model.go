@@ -184,9 +184,8 @@ type Step struct {
 type Path struct {
 	Steps []Step
 	Bound float64 // least possible largest load; every step of it possible
-	// Taught, where it is not 0, is the largest load of the fingers that are taught: the path has others, which are
-	// faster, as those would be late.
-	Taught float64
+	// Load is the largest load of the fingers of a proposal at the best frames; it is exact where it is above 1.
+	Load float64
 }
 
 // Possible says whether every step can be done at some tempo.

@@ -9,30 +9,54 @@ import (
 	"ornamen/core/load"
 )
 
-// Asked is what is asked of the hand for a line.
-type Asked struct {
-	Loop  bool
-	Slack float64 // the largest load may be so many times the least possible, or more for a figure's sake
-	Other float64 // the largest load of the other hand: below it nothing is gained
-}
-
-// Solve is Taught for a line without the other hand.
-func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
-	return m.Taught(ctx, events, Asked{Loop: loop, Slack: slack})
-}
-
-// Taught finds the hand for a line: of the paths whose largest load is within a limit, those without a strained frame
-// where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama, ISMIR 2016; path search
-// over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place that comes back takes the
-// finger it has most often: the search is repeated with a penalty on what departs from it, until nothing changes; cells
-// of a shape are tied to one fingering. Ties go to the lower finger, then the lower frame. Touches with a Finger keep it.
+// Solve finds the hand that is taught for a line: of the paths whose largest load is within a limit, those without a
+// strained frame where there are any, the one of least effort (minimax before sum, compare Hori and Sagayama, ISMIR
+// 2016; path search over fingerings after Sayegh, Computer Music Journal 13(3), 1989; both from memory). A place that
+// comes back takes the finger it has most often: the search is repeated with a penalty on what departs from it, until
+// nothing changes; cells of a shape are tied to one fingering. Ties go to the lower finger, then the lower frame.
+// Touches with a Finger keep it.
 //
-// The limit is a multiple of the least possible load, so that the hand is the same at every tempo: it is learned slowly
-// and played fast. Only where it would be late, and another hand is faster by a tenth, is that one taken: a line has two
-// hands at most, and one tempo where they change. A slack of 1 gives the exact bound. When the context ends, the search
-// stops at once and what it gives means nothing: the caller looks at the context.
-func (m *Model) Taught(ctx context.Context, events []Event, a Asked) Path {
-	return m.solve(ctx, events, a)
+// The limit is a multiple of the least possible load, never cut at what the tempo allows: a hand is learned slowly and
+// played fast. A slack of 1 gives the exact bound. When the context ends, the search stops at once and what it gives
+// means nothing: the caller looks at the context.
+func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
+	return m.solve(ctx, events, loop, func(c *chain, bound float64) []int {
+		if slack <= 1 {
+			return c.least(ctx, bound, bound, false)
+		}
+		c.prepare(ctx)
+		return c.taught(ctx, bound*slack)
+	})
+}
+
+// fastSlack is the slack of a hand that is as fast as can be, near enough (model default).
+const fastSlack = 1.03
+
+// Fast is the hand of least effort among those that are as fast as can be, or as the other hand, whose largest load is
+// other. ok is false where the taught one is kept whatever the tempo: along one string a hand that creeps would be the
+// fastest.
+func (m *Model) Fast(ctx context.Context, events []Event, loop bool, other float64) (p Path, ok bool) {
+	p = m.solve(ctx, events, loop, func(c *chain, bound float64) []int {
+		limit := max(bound*fastSlack, other)
+		ok = !c.goesAlong()
+		return c.least(ctx, limit, limit, false)
+	})
+	return p, ok
+}
+
+// solve lays a line out and describes the path that pick takes, given the bound.
+func (m *Model) solve(ctx context.Context, events []Event, loop bool, pick func(*chain, float64) []int) Path {
+	c := m.newChain(ctx, events, loop)
+	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx), Load: c.opens}
+	var picks []int
+	if len(c.nodes) > 0 {
+		picks = pick(c, path.Bound)
+		if path.Load = c.heaviest(picks); path.Load > load.Breaks {
+			path.Load = c.fingersBound(ctx, picks) // the frames were found for effort's sake
+		}
+	}
+	c.describe(&path, events, loop, picks)
+	return path
 }
 
 // Frames finds the frames of a line whose fingers are all decided: a path without a strained frame is taken where its
@@ -53,18 +77,6 @@ func (m *Model) Frames(ctx context.Context, events []Event, loop bool) Path {
 		}
 	}
 	c.describe(&path, events, loop, picks)
-	return path
-}
-
-// solve is Taught.
-func (m *Model) solve(ctx context.Context, events []Event, a Asked) Path {
-	c := m.newChain(ctx, events, a.Loop)
-	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx)}
-	var picks []int
-	if len(c.nodes) > 0 {
-		picks, path.Taught = c.teacher(ctx, path.Bound, a)
-	}
-	c.describe(&path, events, a.Loop, picks)
 	return path
 }
 

@@ -3,8 +3,6 @@ package hand
 import (
 	"context"
 	"slices"
-
-	"ornamen/core/load"
 )
 
 // heaviest is the largest load of a path.
@@ -33,37 +31,6 @@ const (
 	FigureSlack = 1.5
 	alongSlack  = 2.2
 )
-
-// How the fast hand differs from the taught one (model defaults): its loads lie so near the least possible, and it must
-// be faster by so much to be worth another hand.
-const (
-	fastSlack = 1.03
-	fastWorth = 1.1
-)
-
-// teacher picks the taught hand, or the fast one where the taught one would be late and the fast one is worth it; then
-// late is the largest load that the taught fingers have. With no slack the bound itself is asked for, whatever it takes.
-func (c *chain) teacher(ctx context.Context, bound float64, a Asked) (picks []int, late float64) {
-	if a.Slack <= 1 {
-		return c.least(ctx, bound, load.Limit(bound, a.Slack), false), 0
-	}
-	c.prepare(ctx)
-	picks = c.taught(ctx, bound*a.Slack)
-	if c.heaviest(picks) <= load.Breaks {
-		return picks, 0
-	}
-	// What the fingers can do at best, whatever the frames.
-	taught := c.fingersBound(ctx, picks)
-	if taught <= load.Breaks || taught <= a.Other || c.goesAlong() {
-		return picks, 0
-	}
-	limit := max(bound*fastSlack, a.Other)
-	fast := c.least(ctx, limit, limit, false)
-	if max(c.fingersBound(ctx, fast), a.Other)*fastWorth < taught {
-		return fast, taught
-	}
-	return picks, 0
-}
 
 // taught picks the path of least effort within the limit that near gives: without strain where there is such a path
 // within near, with one fingering for every figure and one for the cells of each shape. The limit is never cut at what

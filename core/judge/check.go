@@ -70,7 +70,9 @@ func (j *Judgement) Alone() *Report {
 
 // Measure fills in and judges a lick.
 func (e *Engine) Measure(ctx context.Context, l lick.Lick, m *hand.Model) *Judgement {
-	j := e.JudgeHanded(ctx, e.Fill(ctx, l, m, e.Player.Way), m, nil)
+	f := e.filled(ctx, l, m, e.Player.Way)
+	j := e.JudgeHanded(ctx, f.Lick, m, nil)
+	j.Taught = CeilingOf(l.Tempo, f.Taught)
 	for i := range j.Notes {
 		j.Notes[i].ProposedFinger = l.Notes[i].Finger == lick.NoFinger
 		j.Notes[i].ProposedStroke = l.Notes[i].Stroke == "" && !l.Notes[i].Slur.Slurred()
@@ -116,13 +118,18 @@ type Judgement struct {
 
 // Fill decides the open fingers and strokes.
 func (e *Engine) Fill(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way) lick.Lick {
+	return e.filled(ctx, l, m, way).Lick
+}
+
+// filled is Fill with what is known of the hands; where nothing is open nothing is searched.
+func (e *Engine) filled(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way) Filled {
 	open := func(n lick.Note) bool {
 		return n.Finger == lick.NoFinger || n.Stroke == "" && !n.Slur.Slurred()
 	}
 	if !slices.ContainsFunc(l.Notes, open) {
-		return l
+		return Filled{Lick: l}
 	}
-	return e.FillWithin(ctx, l, m, way, load.Slack).Lick
+	return e.FillWithin(ctx, l, m, way, load.Slack)
 }
 
 // Filled is a line with both hands decided.
@@ -130,29 +137,84 @@ type Filled struct {
 	Lick     lick.Lick
 	Bound    float64 // least possible largest load, +Inf when some step cannot be done
 	Breaches int     // of the way
+	// Taught is the largest load of the hands that are taught, where others are filled in as those would be late; else 0.
+	Taught float64
 }
 
-// FillWithin is fill with each hand's largest load within slack of its own bound.
+// How the fast hands differ from the taught ones (model defaults): their strokes' loads lie so near the least possible,
+// and they must be faster by so much to be worth other hands.
+const (
+	fastSlack = 1.03
+	fastWorth = 1.1
+)
+
+// FillWithin is fill with each hand's largest load within slack of its own bound, or further for a figure's sake. The
+// hands are the same at every tempo; where they would be late and others are faster by a tenth, those are taken, so that
+// a line has two hands at most and one tempo where they change. A hand that is fast enough keeps its own.
 func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
 	f := Filled{Lick: l.Clone()}
 	ln := e.LayOut(f.Lick, false)
-	f.Bound = e.Fingers(ctx, &f.Lick, ln, m, slack)
-	path := e.Player.Pick.Solve(ln.Pick, l.Loop, way, slack)
-	f.Bound, f.Breaches = max(f.Bound, path.Bound), path.Breaches
-	FillStrokes(&f.Lick, ln, path)
+	ln.nameCells()
+	handed, open := e.handed(ctx, f.Lick, ln, m, slack)
+	picked := e.Player.Pick.Solve(ln.Pick, l.Loop, way, slack)
+	f.Bound, f.Breaches = max(handed.Bound, picked.Bound), picked.Breaches
+	if !handed.Possible() {
+		f.Bound = math.Inf(1)
+	}
+	if taught := max(handed.Load, picked.Load()); slack > 1 && taught > load.Breaks && ctx.Err() == nil {
+		strokes := e.Player.Pick.Solve(ln.Pick, l.Loop, way, fastSlack)
+		fingers, ok := handed, false
+		if open {
+			fingers, ok = m.Fast(ctx, ln.Hand, l.Loop, strokes.Load())
+		}
+		if !ok {
+			fingers = handed
+		}
+		if fast := max(fingers.Load, strokes.Load()); fast*fastWorth < taught {
+			f.Taught = taught
+			if handed.Load > fast {
+				handed = fingers
+			}
+			if picked.Load() > fast {
+				picked = strokes
+			}
+		}
+	}
+	if open {
+		setFingers(&f.Lick, ln, handed)
+	}
+	FillStrokes(&f.Lick, ln, picked)
 	return f
 }
 
-// Fingers decides the open fingers of a line that is laid out, and gives the least
+// handed is the fretting hand's path for a line that is laid out; open says that some finger is to be decided.
+func (e *Engine) handed(ctx context.Context, l lick.Lick, ln *Line, m *hand.Model, slack float64) (p hand.Path, open bool) {
+	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
+		return m.Solve(ctx, ln.Hand, l.Loop, slack), true
+	}
+	bound, ok := m.Bound(ctx, ln.Hand, l.Loop)
+	if !ok {
+		bound = math.Inf(1)
+	}
+	return hand.Path{Bound: bound, Load: bound}, false
+}
+
+// Fingers decides the open fingers of a line that is laid out, as they are taught, and gives the least
 // possible largest load, +Inf when some step cannot be done.
 func (e *Engine) Fingers(ctx context.Context, l *lick.Lick, ln *Line, m *hand.Model, slack float64) (bound float64) {
-	if !slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
-		if bound, ok := m.Bound(ctx, ln.Hand, l.Loop); ok {
-			return bound
-		}
+	ln.nameCells()
+	path, open := e.handed(ctx, *l, ln, m, slack)
+	if open {
+		setFingers(l, ln, path)
+	}
+	if !path.Possible() {
 		return math.Inf(1)
 	}
-	path := m.Solve(ctx, ln.Hand, l.Loop, slack)
+	return path.Bound
+}
+
+// setFingers writes a path's fingers where none is set.
+func setFingers(l *lick.Lick, ln *Line, path hand.Path) {
 	for c, notes := range ln.touches {
 		for k, i := range notes {
 			if l.Notes[i].Finger == lick.NoFinger {
@@ -161,10 +223,6 @@ func (e *Engine) Fingers(ctx context.Context, l *lick.Lick, ln *Line, m *hand.Mo
 		}
 		layFlat(l, notes)
 	}
-	if !path.Possible() {
-		return math.Inf(1)
-	}
-	return path.Bound
 }
 
 // layFlat marks the notes of a column that one finger holds together.

@@ -163,6 +163,7 @@ type Report struct {
 	Tempo         float64       `json:"tempo"`
 	Ceiling       Ceiling       `json:"ceiling"`
 	BestPossible  Ceiling       `json:"best_possible"`
+	Taught        Ceiling       `json:"taught,omitempty"` // of the usual hands, where others are proposed above it
 	Bottleneck    []int         `json:"bottleneck"`
 	Reach         neck.MM       `json:"reach_mm"`
 	Strokes       int           `json:"strokes"`

@@ -131,6 +131,14 @@ type Path struct {
 	Breaches int     // steps that had to leave the way, as they count: see InnerBreach
 }
 
+// Load is the largest load of the path's steps.
+func (p Path) Load() (most float64) {
+	for _, s := range p.Steps {
+		most = max(most, s.Load)
+	}
+	return most
+}
+
 // stroke states: one stroke for each note of the event.
 type state []lick.Stroke
 

@@ -12,7 +12,8 @@ import (
 // Solve finds the strokes of a line: the way is kept where the player's strokes allow it, then, with the largest load
 // within slack times the least possible, the effort is least: the sum of (need/100)⁴, which does not depend on the time
 // there is, and with it a downstroke wherever the line starts on a beat. Ties start on a downstroke. With angle Either
-// one angle is taken for the whole line: of those within slack of the better one, that of less effort.
+// one angle is taken for the whole line: of those within slack of the better one, that of less effort. What is allowed
+// does not depend on the tempo, so that neither do the strokes.
 func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 	if len(events) == 0 {
 		return Path{Steps: []Step{}, Angle: LeavesDown}
@@ -33,7 +34,7 @@ func (pl Hand) Solve(events []Event, loop bool, way Way, slack float64) Path {
 		}
 	}
 	// All are held to the better one's bound.
-	limit := load.Limit(bound, slack) * (1 + 1e-9)
+	limit := bound * slack * (1 + 1e-9)
 	var best Path
 	least := math.Inf(1)
 	for _, s := range list {
