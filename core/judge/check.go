@@ -141,12 +141,8 @@ type Filled struct {
 	Taught float64
 }
 
-// How the fast hands differ from the taught ones (model defaults): their strokes' loads lie so near the least possible,
-// and they must be faster by so much to be worth other hands.
-const (
-	fastSlack = 1.03
-	fastWorth = 1.1
-)
+// fastWorth is how much faster than the taught hands others must be to be worth a change (model default).
+const fastWorth = 1.1
 
 // FillWithin is fill with each hand's largest load within slack of its own bound, or further for a figure's sake. The
 // hands are the same at every tempo; where they would be late and others are faster by a tenth, those are taken, so that
@@ -162,7 +158,7 @@ func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way
 		f.Bound = math.Inf(1)
 	}
 	if taught := max(handed.Load, picked.Load()); slack > 1 && taught > load.Breaks && ctx.Err() == nil {
-		strokes := e.Player.Pick.Solve(ln.Pick, l.Loop, way, fastSlack)
+		strokes := e.Player.Pick.Solve(ln.Pick, l.Loop, way, 1)
 		fingers, ok := handed, false
 		if open {
 			fingers, ok = m.Fast(ctx, ln.Hand, l.Loop, strokes.Load())

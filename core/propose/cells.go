@@ -22,11 +22,16 @@ import (
 // recommended ones where they cost next to nothing; else, as where cells lie on other strings of one
 // position, which has fingers of its own, they stand beside with what they cost.
 func (p *proposer) oneFingering(ctx context.Context) {
-	is := p.out[0]
+	is, hands := p.out[0], p.out[0].Lick
+	if p.late { // the hands that are taught are others, and have one fingering where that can be
+		hands = p.base.Clone()
+		p.Fingers(ctx, &hands, p.LayOut(hands, false), p.hand, load.Slack)
+	}
 	found := figure.FindCells(figuresOf(is.Lick))
 	l, same, along := p.base.Clone(), true, true
 	for _, cells := range found.Groups {
-		way, all := usualFingers(is.Lick, cells, found.Size)
+		way, all := usualFingers(hands, cells, found.Size)
+		all = all && judge.HandsKey(hands) == judge.HandsKey(is.Lick)
 		same, along = same && all, along && (all || onSameStrings(is.Lick, cells))
 		if !all && !hold(&l, cells, way) {
 			return

@@ -111,6 +111,7 @@ type proposer struct {
 	way   pick.Way
 	asked bool // the way was asked for
 	place bool
+	late  bool // the hands that are taught would be late, so that others are recommended
 	out   []Proposal
 	few   bool      // the recommended proposal is all that is asked for
 	bound float64   // the least possible largest load, bends not counted
@@ -186,6 +187,7 @@ func (p *proposer) recommend(ctx context.Context) error {
 			}
 		}
 	}
+	p.late = given.Taught > 0
 	p.add(ctx, recommended, say.Recommendation(), given.Lick, p.bound, "", p.way)
 	return nil
 }

@@ -120,10 +120,12 @@ type fingered struct {
 	path hand.Path
 }
 
-// fingered decides the fingers of a line and leaves its strokes open.
+// fingered decides the fingers of a line, as they are recommended at its tempo, and leaves its strokes open.
 func (e question) fingered(ctx context.Context, l lick.Lick, m *hand.Model) fingered {
-	f := fingered{lick: l.Clone()}
-	e.Fingers(ctx, &f.lick, e.LayOut(f.lick, false), m, load.Slack)
+	f := fingered{lick: e.FillWithin(ctx, l, m, e.Player.Way, load.Slack).Lick}
+	for i := range f.lick.Notes {
+		f.lick.Notes[i].Stroke = l.Notes[i].Stroke
+	}
 	f.path = m.Frames(ctx, e.LayOut(f.lick, false).Hand, l.Loop)
 	return f
 }

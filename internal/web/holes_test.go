@@ -83,7 +83,7 @@ func TestWhoseFault(t *testing.T) {
 		t.Errorf("a long name: %d %.200s", res.StatusCode, body)
 	}
 	// Another program has taken a table away.
-	db, err := sql.Open("sqlite", c.db)
+	db, err := sql.Open("sqlite", c.db+"?_pragma=busy_timeout(10000)")
 	if err == nil {
 		_, err = db.Exec("ALTER TABLE players RENAME TO gone")
 		db.Close()
