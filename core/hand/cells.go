@@ -9,11 +9,11 @@ import (
 	"ornamen/core/neck"
 )
 
-// A player learns a figure with one hand and takes it everywhere: cells of a shape are tied to one fingering, where that
-// costs little. Which notes are a cell the recipe knows that has grown them; else it is found.
+// A player learns a figure with one hand and takes it everywhere: cells of a shape are tied to one fingering, where
+// that costs little. Which notes are a cell the recipe knows that has grown them; else it is found.
 //
-// What is tied are moved cells, which follow one another along the neck, and cells of three tones and more on one string
-// each, wherever they lie. Cells on other strings of one position are not: a position has fingers of its own.
+// What is tied are moved cells, which follow one another along the neck, and cells of three tones and more on one
+// string each, wherever they lie. Cells on other strings of one position are not: a position has fingers of its own.
 
 // cell is the nodes [from, to) of a cell; those with one shape are tied.
 type cell struct {
@@ -145,8 +145,8 @@ func repeated(cols [][]figure.Note, a, b span) bool {
 	return true
 }
 
-// movedRun is how many spans from the first on are alike and either come back or lie at another lowest fret each, two of
-// them at least at different ones, unless they are grips; 1 where the first stands alone.
+// movedRun is how many spans from the first on are alike and either come back or lie at another lowest fret each, two
+// of them at least at different ones, unless they are grips; 1 where the first stands alone.
 func movedRun(cols [][]figure.Note, spans []span) (n int) {
 	if !whole(cols, spans[0]) {
 		return 1
@@ -218,8 +218,8 @@ func stringCells(cols [][]figure.Note) (out []cell) {
 	shapes, counts := map[string]int{}, map[int]int{}
 	for from := 0; from < len(cols); {
 		x := span{from, from + 1}
-		for x.to < len(cols) && whole(cols, span{from, x.to + 1}) && cols[x.to][0].Place.String == cols[from][0].Place.String &&
-			!cols[x.to][0].Led {
+		for whole(cols, span{from, x.to + 1}) && !cols[x.to][0].Led &&
+			cols[x.to][0].Place.String == cols[from][0].Place.String {
 			x.to++
 		}
 		from = x.to

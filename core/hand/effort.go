@@ -76,8 +76,8 @@ func spread(f Frame) (ms float64) {
 	return ms
 }
 
-// postureEffort is what a posture asks in effort beside its frame: fingers laid flat, slides by the middle finger, and bends
-// by others than the ring finger.
+// postureEffort is what a posture asks in effort beside its frame: fingers laid flat, slides by the middle finger, and
+// bends by others than the ring finger.
 func (m *Model) postureEffort(touches []Touch, q posture) (ms float64) {
 	for i, t := range touches {
 		if t.Bent {

@@ -159,6 +159,7 @@ func promised() (out [][2]string) {
 
 // promiseOf counts how well the fingers of the lines with odd or even numbers come out, and tells of the others.
 func promiseOf(t *testing.T, odd bool, have func(int) float64) (notes, right, lines, whole int) {
+	t.Helper()
 	m := NewModel(Medium(), neck.Standard())
 	for k, c := range promised() {
 		if (k%2 == 0) != odd {
@@ -195,8 +196,18 @@ func promiseOf(t *testing.T, odd bool, have func(int) float64) (notes, right, li
 
 // The lines written down beforehand come out as most players finger them.
 func TestPromisedLines(t *testing.T) {
-	for _, odd := range []bool{true, false} {
-		notes, right, lines, whole := promiseOf(t, odd, straight)
-		t.Logf("odd %t: %.1f %% of %d notes, %d of %d lines whole", odd, 100*float64(right)/float64(notes), notes, whole, lines)
+	for _, c := range []struct {
+		odd          bool
+		share, whole int // notes of a thousand and lines at least
+	}{
+		{odd: true, share: 996, whole: 30},
+		{odd: false, share: 993, whole: 30},
+	} {
+		notes, right, lines, whole := promiseOf(t, c.odd, straight)
+		t.Logf("odd %t: %.1f %% of %d notes, %d of %d lines whole", c.odd, 100*float64(right)/float64(notes), notes, whole,
+			lines)
+		if 1000*right < c.share*notes || whole < c.whole {
+			t.Errorf("odd %t: %d of %d notes, %d of %d lines whole", c.odd, right, notes, whole, lines)
+		}
 	}
 }

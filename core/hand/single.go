@@ -183,8 +183,8 @@ func againKind(ta, tb Touch) Kind {
 	return Jump
 }
 
-// pushedFull is how far from its string's place a finger stands that has bent it a full step, which is about one string's
-// distance more; a lighter bend is half of that (model default).
+// pushedFull is how far from its string's place a finger stands that has bent it a full step, which is about one
+// string's distance more; a lighter bend is half of that (model default).
 const pushedFull neck.MM = 15
 
 // pushed is how far a finger that has bent stands from its string.

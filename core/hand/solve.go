@@ -30,8 +30,8 @@ func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack floa
 }
 
 // Fast is the hand of least effort among those that are as fast as can be, or as the other hand, whose largest load is
-// other: a line that any hand can play in time is played in time by it. ok is false where the taught one is kept whatever the tempo: along one string a hand that creeps would be the
-// fastest.
+// other: a line that any hand can play in time is played in time by it. ok is false where the taught one is kept
+// whatever the tempo: along one string a hand that creeps would be the fastest.
 func (m *Model) Fast(ctx context.Context, events []Event, loop bool, other float64) (p Path, ok bool) {
 	p = m.solve(ctx, events, loop, func(c *chain, bound float64) []int {
 		limit := max(bound, other)

@@ -14,6 +14,7 @@ func terms() (rows []defaults.Row) {
 		check string
 	}{
 		{name: "another frame", value: frameChange, unit: ms, check: "TestUnseenLines"},
+		{name: "… inside a cell, more", value: changeInCell, unit: ms, check: "TestTaughtHands"},
 		{name: "one finger goes to another string's fret", value: jumpAgain, unit: ms, check: "TestTeachersFingers"},
 		{
 			name:  "… or to another fret of its own string, without a slide",
@@ -30,6 +31,7 @@ func terms() (rows []defaults.Row) {
 		{name: "a lighter one by the index", value: lightByIndex, unit: ms, check: "TestTeachersFingers"},
 		{name: "a lighter one by the middle finger", value: lightByMiddle, unit: ms, check: "TestTeachersFingers"},
 		{name: "a bend by the little finger", value: bendByLittle, unit: ms, check: "TestWhoBends"},
+		{name: "a slide by the middle finger", value: slideByMiddle, unit: ms, check: "TestPromisedLines"},
 		{
 			name:  "a bend by ring or little finger where the habit is the other",
 			value: bendOther,
@@ -54,6 +56,12 @@ func terms() (rows []defaults.Row) {
 			value: departsInPosition,
 			unit:  moves,
 			check: "TestUnseenLines",
+		},
+		{
+			name:  "a note of a tied cell departs from its finger in the cell by itself",
+			value: departsFromCell,
+			unit:  moves,
+			check: "TestPromisedLines",
 		},
 		{
 			name:  "a note departs from its position's or cell's finger along a string",

@@ -145,8 +145,8 @@ type Filled struct {
 const fastWorth = 1.1
 
 // FillWithin is fill with each hand's largest load within slack of its own bound, or further for a figure's sake. The
-// hands are the same at every tempo; where they would be late and others are faster by a tenth, those are taken, so that
-// a line has two hands at most and one tempo where they change. A hand that is fast enough keeps its own.
+// hands are the same at every tempo; where they would be late and others are faster by a tenth, those are taken, so
+// that a line has two hands at most and one tempo where they change. A hand that is fast enough keeps its own.
 func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way pick.Way, slack float64) Filled {
 	f := Filled{Lick: l.Clone()}
 	ln := e.LayOut(f.Lick, false)
@@ -184,7 +184,9 @@ func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way
 }
 
 // handed is the fretting hand's path for a line that is laid out; open says that some finger is to be decided.
-func (e *Engine) handed(ctx context.Context, l lick.Lick, ln *Line, m *hand.Model, slack float64) (p hand.Path, open bool) {
+func (e *Engine) handed(
+	ctx context.Context, l lick.Lick, ln *Line, m *hand.Model, slack float64,
+) (p hand.Path, open bool) {
 	if slices.ContainsFunc(l.Notes, func(n lick.Note) bool { return n.Finger == lick.NoFinger }) {
 		return m.Solve(ctx, ln.Hand, l.Loop, slack), true
 	}

@@ -7,6 +7,7 @@ import (
 // Defaults lists what the model assumes of what is worth a finding and a fix.
 func Defaults() []defaults.Row {
 	return defaults.Ours(defaults.Row{Name: "a jump is worth a word over a load of", Value: JumpWarning},
+		defaults.Row{Name: "other hands than the taught ones are faster by a factor of", Value: fastWorth},
 		defaults.Row{Name: "fixes that a finding offers", Value: maxFixes},
 		defaults.Row{Name: "findings that fixes are tried for", Value: mendedFindings},
 		defaults.Row{Name: "edits that are tried for one finding", Value: triedFixes},

@@ -124,8 +124,8 @@ const (
 	slideGain = 1.06
 )
 
-// slideIn turns one added slur into the slide that makes the group easiest, if it then weighs clearly less than load, and
-// says what other slides would do; ok is false where none helps.
+// slideIn turns one added slur into the slide that makes the group easiest, if it then weighs clearly less than load,
+// and says what other slides would do; ok is false where none helps.
 func (s *slurrer) slideIn(ctx context.Context, out *lick.Lick, added []int, g group, load float64) (x slid, ok bool) {
 	x = slid{group: g, best: -1, works: map[int]int{}, loads: map[int]float64{}}
 	least := load / slideGain

@@ -114,8 +114,8 @@ func readHands(n *lick.Note, t *xTechnical) {
 	}
 }
 
-// readSlur reads how a note is reached, and what is beside it. A slur is read where it ends, as a lick keeps it with the
-// note that it leads to: of 5 hammered to 7 the 7 has the hammer. A vibrato of others is wide and slow.
+// readSlur reads how a note is reached, and what is beside it. A slur is read where it ends, as a lick keeps it with
+// the note that it leads to: of 5 hammered to 7 the 7 has the hammer. A vibrato of others is wide and slow.
 func readSlur(n *lick.Note, x xNote, t *xTechnical) {
 	stops := func(list []xPhase) bool {
 		return slices.ContainsFunc(list, func(p xPhase) bool { return p.Type == "stop" })

@@ -32,6 +32,7 @@ type Ask struct {
 	Form []string // names and values in turn; nil for a GET
 	File []string // the name and the content of a file that is sent instead; no content is the answer before
 	Bare bool     // as a fragment of a page that is there already
+	Then string   // the page that is recorded instead of a form's answer, once all of it is worked out
 }
 
 // demoFile is the demo notebook as a file, made once.
@@ -82,6 +83,15 @@ func (c *Client) Recorded(asks ...Ask) {
 	before := ""
 	for _, a := range asks {
 		status, body := c.ask(a)
+		for range 600 {
+			if a.Then == "" || status != 200 {
+				break
+			}
+			if _, body = c.Get(a.Then); !strings.Contains(body, "the rest follows") {
+				break
+			}
+			time.Sleep(50 * time.Millisecond)
+		}
 		says := spoken(body)
 		got := fmt.Sprintf("%d %s\n%s", status, a.Path, since(before, says))
 		before = says
