@@ -7,6 +7,7 @@ import (
 
 	"ornamen/core/judge"
 	"ornamen/core/lick"
+	"ornamen/core/say"
 	"ornamen/core/text"
 )
 
@@ -67,6 +68,9 @@ func printReport(e env, r *judge.Report) {
 			fmt.Fprintf(e.out, " with these hands, best possible %d", r.BestPossible.Whole())
 		}
 		fmt.Fprintln(e.out)
+	}
+	if r.Taught > 0 {
+		fmt.Fprintln(e.out, say.FastHands(r.Taught.Whole()))
 	}
 	for _, f := range judge.Grouped(r.Findings) {
 		fmt.Fprintf(e.out, "%-7s %-20s %s  %s\n", f.Severity, f.Code, arrow(f.Notes), f.Text)

@@ -101,6 +101,11 @@ func SameFingers(is, was int) string {
 // WithoutOwnStrokes leads the strokes of a way that takes the place of those that a cell sets.
 func WithoutOwnStrokes() string { return "Instead of the cell's own strokes: " }
 
+// FastHands says of hands that are proposed from a tempo on when the usual ones serve: those are clean up to it.
+func FastHands(taught int) string {
+	return fmt.Sprintf("These hands are for above %d. Up to there the usual ones lie better.", taught)
+}
+
 // WhyNot answers the question that a player would ask at the hardest move: why not the other finger? is and was are the
 // ceilings with it and without it in whole quarters a minute, hand what the hand then does, where it is not the same.
 func WhyNot(f lick.Finger, note, is, was int, hand string) string {

@@ -165,6 +165,9 @@ func TestRecorded(t *testing.T) {
 		webtest.Ask{Name: "edit-sel", Path: "/licks/1/edit", Form: []string{
 			"rev", "{rev 1}", "do", "remove", "value", "", "note", "3", "sel", "3-4", "lane", "finger",
 		}},
+		webtest.Ask{Name: "edit-fast", Path: "/licks/3/edit", Form: []string{
+			"rev", "{rev 3}", "do", "tempo", "value", "150", "note", "1", "lane", "finger",
+		}},
 		webtest.Ask{Name: "undo", Path: "/licks/1/undo", Form: []string{"rev", "{rev 1}"}},
 		webtest.Ask{Name: "redo", Path: "/licks/1/redo", Form: []string{"rev", "{rev 1}"}},
 		webtest.Ask{Name: "keep", Path: "/licks/1/keep", Form: []string{"rev", "{rev 1}"}},

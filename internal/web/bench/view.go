@@ -13,6 +13,7 @@ import (
 	"ornamen/core/music"
 	"ornamen/core/neck"
 	"ornamen/core/run"
+	"ornamen/core/say"
 	"ornamen/core/text"
 	"ornamen/internal/store"
 	"ornamen/internal/web/draw"
@@ -70,6 +71,7 @@ type benchView struct {
 	Word     string
 	Line     string
 	Fine     string
+	Hands    string // what the proposed hands are for, where they are not the usual ones
 	Bar      template.HTML
 	Scale    []tempoLabel
 	Found    []view.Finding
@@ -182,6 +184,9 @@ const barWidth = 258.0
 func (v *benchView) judgement() {
 	l, r := v.Lick, v.Report
 	v.Word, v.Line, v.Fine = view.SentenceWord(r.Verdict), view.VerdictLine(l, r), view.FineLine(r)
+	if r.Taught > 0 {
+		v.Hands = say.FastHands(r.Taught.Whole())
+	}
 	if len(l.Notes) == 0 {
 		v.Word = "Empty"
 		return
