@@ -20,7 +20,7 @@ import (
 // played fast. A slack of 1 gives the exact bound. When the context ends, the search stops at once and what it gives
 // means nothing: the caller looks at the context.
 func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack float64) Path {
-	return m.solve(ctx, events, loop, func(c *chain, bound float64) []int {
+	return m.solve(ctx, events, loop, 0, func(c *chain, bound float64) []int {
 		if slack <= 1 {
 			return c.least(ctx, bound, bound, false)
 		}
@@ -30,10 +30,10 @@ func (m *Model) Solve(ctx context.Context, events []Event, loop bool, slack floa
 }
 
 // Fast is the hand of least effort among those that are as fast as can be, or as the other hand, whose largest load is
-// other: a line that any hand can play in time is played in time by it. ok is false where the taught one is kept
-// whatever the tempo: along one string a hand that creeps would be the fastest.
-func (m *Model) Fast(ctx context.Context, events []Event, loop bool, other float64) (p Path, ok bool) {
-	p = m.solve(ctx, events, loop, func(c *chain, bound float64) []int {
+// other; bound is the line's, as Solve has given it: a line that any hand can play in time is played in time by it. ok
+// is false where the taught one is kept whatever the tempo: along one string a hand that creeps would be the fastest.
+func (m *Model) Fast(ctx context.Context, events []Event, loop bool, bound, other float64) (p Path, ok bool) {
+	p = m.solve(ctx, events, loop, bound, func(c *chain, bound float64) []int {
 		limit := max(bound, other)
 		ok = !c.goesAlong()
 		return c.least(ctx, limit, limit, false)
@@ -41,9 +41,12 @@ func (m *Model) Fast(ctx context.Context, events []Event, loop bool, other float
 	return p, ok
 }
 
-// solve lays a line out and describes the path that pick takes, given the bound.
-func (m *Model) solve(ctx context.Context, events []Event, loop bool, pick func(*chain, float64) []int) Path {
+// solve lays a line out and describes the path that pick takes, given the bound; known is the bound, or 0.
+func (m *Model) solve(
+	ctx context.Context, events []Event, loop bool, known float64, pick func(*chain, float64) []int,
+) Path {
 	c := m.newChain(ctx, events, loop)
+	c.known = known
 	path := Path{Steps: make([]Step, len(events)), Bound: c.bound(ctx), Load: c.opens}
 	var picks []int
 	if len(c.nodes) > 0 {

@@ -161,7 +161,7 @@ func (e *Engine) FillWithin(ctx context.Context, l lick.Lick, m *hand.Model, way
 		strokes := e.Player.Pick.Solve(ln.Pick, l.Loop, way, 1)
 		fingers, ok := handed, false
 		if open {
-			fingers, ok = m.Fast(ctx, ln.Hand, l.Loop, strokes.Load())
+			fingers, ok = m.Fast(ctx, ln.Hand, l.Loop, handed.Bound, strokes.Load())
 		}
 		if !ok {
 			fingers = handed
