@@ -13,7 +13,7 @@ demo: build
 test: chromium
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	CGO_ENABLED=0 go test -vet=off -timeout 10m ./...
-	go test -race -timeout 10m -run '^Test(Work|Bound|Concurrent|Ways|FixesHelp)$$' ./core/kept ./core/judge ./core/propose ./internal/jobs
+	go test -race -timeout 10m -run '^Test(Work|Bound|Concurrent|Ways|FixesHelp)$$' ./core/cache ./core/judge ./core/propose ./internal/jobs
 
 # Everything vetted, everything under the race detector, the exhaustive searches at full
 # length.
