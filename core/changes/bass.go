@@ -98,7 +98,35 @@ func byFingers(notes []lick.Note) {
 			continue
 		}
 		n.Lock = slices.DeleteFunc(slices.Clone(n.Lock), func(f lick.Field) bool { return f == lick.FieldStroke })
-		n.Stroke = []lick.Stroke{lick.PRing, lick.PMid, lick.PIndex}[min(2, max(0, n.String-thin))]
+		n.Stroke = fromThin[min(2, max(0, n.String-thin))]
+	}
+	fingersApart(notes)
+}
+
+// fromThin are the picking fingers from the thinnest string on.
+var fromThin = [3]lick.Stroke{lick.PRing, lick.PMid, lick.PIndex}
+
+// fingersApart gives up to three notes that sound together a finger each, as one finger plucks one string at a time:
+// the thickest string has the index, the next thinner one the middle finger.
+func fingersApart(notes []lick.Note) {
+	for from := 0; from < len(notes); {
+		to := from + 1
+		for to < len(notes) && notes[to].At.Cmp(notes[from].At) == 0 {
+			to++
+		}
+		group := make([]*lick.Note, 0, to-from)
+		used := map[lick.Stroke]bool{}
+		for i := from; i < to; i++ {
+			group, used[notes[i].Stroke] = append(group, &notes[i]), true
+		}
+		locked := slices.ContainsFunc(group, func(n *lick.Note) bool { return n.Locked(lick.FieldStroke) })
+		if len(group) > 1 && len(group) <= len(fromThin) && len(used) < len(group) && !locked {
+			slices.SortFunc(group, func(a, b *lick.Note) int { return b.String - a.String })
+			for k, n := range group { // thick strings first
+				n.Stroke = fromThin[len(fromThin)-1-k]
+			}
+		}
+		from = to
 	}
 }
 

@@ -138,3 +138,17 @@ func TestBassAndChords(t *testing.T) {
 		}
 	}
 }
+
+// Notes that sound together on thick strings have a finger each, the index on the thickest.
+func TestFingersApart(t *testing.T) {
+	notes := []lick.Note{
+		{String: 5, Fret: 7, Len: lick.NewTime(1, 4)},
+		{String: 4, Fret: 7, Len: lick.NewTime(1, 4)},
+		{String: 1, Fret: 5, At: lick.NewTime(1, 4), Len: lick.NewTime(1, 4)},
+	}
+	byFingers(notes)
+	got := string(notes[0].Stroke) + string(notes[1].Stroke) + string(notes[2].Stroke)
+	if got != "ima" {
+		t.Errorf("played %q, not \"ima\"", got)
+	}
+}

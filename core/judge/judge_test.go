@@ -197,6 +197,22 @@ func ruleLines(t testing.TB) []ruleLine {
 			without: testline.Build(t, 60, "2:5/D 1:5/U 1:5/D 2:5/U"),
 		},
 		{
+			name:     "down and up at once",
+			l:        testline.Build(t, 60, "3:8/D+2:8/U"),
+			want:     "pair-needs-fingers breaks",
+			notes:    []int{1, 2},
+			without:  testline.Build(t, 60, "3:8/D+2:8/D"),
+			anyTempo: true,
+		},
+		{
+			name:     "one picking finger, two strings",
+			l:        testline.Build(t, 60, "3:8/m+2:8/m"),
+			want:     "pair-needs-fingers breaks",
+			notes:    []int{1, 2},
+			without:  testline.Build(t, 60, "3:8/i+2:8/m"),
+			anyTempo: true,
+		},
+		{
 			name:     "one stroke apart",
 			l:        testline.Build(t, 60, "3:8/D+1:8/D"),
 			want:     "pair-needs-fingers breaks",

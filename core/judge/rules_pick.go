@@ -106,17 +106,25 @@ func exitsMixed(j *Judgement) []Finding {
 	return []Finding{remark(say.BothExits(len(rare), total, odd), rare...)}
 }
 
-// pairNeedsFingers is one stroke asked of strings that do not touch: the string between would sound too.
+// pairNeedsFingers is what one hand cannot strike at one instant: one stroke of strings that do not touch, as the
+// string between would sound too; the pick down and up at once; one finger on two strings, but for the thumb, which
+// brushes strings that touch.
 func pairNeedsFingers(j *Judgement) (out []Finding) {
 	for p, e := range j.Pick {
-		if pick.Touching(e.Notes) {
-			continue
-		}
-		used := map[lick.Stroke]bool{}
+		used := map[lick.Stroke]int{}
 		for _, i := range j.strokes[p] {
-			used[j.Written.Notes[i].Stroke] = true
+			used[j.Written.Notes[i].Stroke]++
 		}
-		if len(used) < len(e.Notes) {
+		twice := false
+		for s, n := range used {
+			twice = twice || n > 1 && (s == lick.PIndex || s == lick.PMid || s == lick.PRing)
+		}
+		switch {
+		case used[lick.Down] > 0 && used[lick.Up] > 0:
+			out = append(out, always(Breaks, say.BothWays(), j.strokes[p]...))
+		case twice:
+			out = append(out, always(Breaks, say.OneFingerTwoStrings(), j.strokes[p]...))
+		case !pick.Touching(e.Notes) && len(used) < len(e.Notes):
 			out = append(out, always(Breaks, say.StringsApart(), j.strokes[p]...))
 		}
 	}

@@ -60,6 +60,18 @@ func SlursForExits(notes []int, leaves lick.Stroke) string {
 	return lead + Numbers(notes) + ": every change leaves after " + AStroke(leaves)
 }
 
+// BothWays is a pick that is to go down and up at one instant.
+func BothWays() Words {
+	return Words{"down and up at once",
+		"One pick cannot go down and up at the same time: one stroke for both, or the pick and a finger."}
+}
+
+// OneFingerTwoStrings is one picking finger asked of two strings at one instant.
+func OneFingerTwoStrings() Words {
+	return Words{"one finger for two strings",
+		"One picking finger plucks one string at a time: another finger for each of the others."}
+}
+
 // StringsApart is one stroke asked of strings with another between them.
 func StringsApart() Words {
 	return Words{"one stroke for strings apart",
