@@ -96,3 +96,16 @@ func TestWhatIsOffered(t *testing.T) {
 	status, body := c.Get("/licks/4?whole=true")
 	c.Says("the whole neck", status, body, 200, `data-whole="no"`)
 }
+
+// Where the usual hands would be late and faster ones are proposed, the bench says above which tempo; at a slower tempo
+// it says nothing of it.
+func TestSaysWhatHandsAreFor(t *testing.T) {
+	fast := testline.Build(t, 100, "6:6 5:5 8 4:6 5:8 5 6:11 5:10 13 4:11 5:13 10")
+	slow := fast.Clone()
+	slow.Tempo = 60
+	c := webtest.New(t, fast, slow)
+	status, body := c.Get("/licks/1")
+	c.Says("too fast for the usual hands", status, body, 200, "These hands are for above 79.")
+	status, body = c.Get("/licks/2")
+	c.Says("slow", status, body, 200, "!These hands are for above")
+}
